@@ -1,0 +1,14 @@
+//! How a piece of dough cools and warms: when it is ready, how long it stays ready, what to do if it is past it.
+
+mod grid;
+mod piece;
+mod report;
+mod solver;
+mod thermal;
+mod window;
+
+pub use piece::{Piece, Support, TrayKind, Wrap};
+pub use report::{ChillAnswer, ChillQuestion, Place, Target, bench_minutes, chill, tempering_minutes, time_to_core};
+pub use solver::{Body, Sample};
+pub use thermal::{Thermal, WaterState};
+pub use window::{DoughState, Window};

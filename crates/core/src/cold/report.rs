@@ -1,0 +1,278 @@
+//! The questions of the cold station answered with the solver.
+
+use super::piece::{Piece, Support, Wrap};
+use super::solver::{Body, Sample};
+use super::thermal::{Thermal, WaterState};
+use super::window::Window;
+use crate::dough::Composition;
+use crate::error::{Checks, InputErrors};
+use crate::units::{Film, Length, Span, Temperature};
+
+/// Film on an open bench, radiation included, W/m2K. Common practice, no source.
+const BENCH_FILM: Film = Film::new_w_m2k(9.0);
+/// The film is known to about a quarter: the band is taken from these multiples of it.
+const FILM_BAND: (f64, f64) = (0.8, 1.25);
+/// No question looks further ahead.
+const HORIZON: Span = Span::new_min(24.0 * 60.0);
+/// Settled when within this of the air, K.
+const SETTLED_K: f64 = 0.15;
+
+/// A cold place (or a warm one).
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Place {
+    air: Temperature,
+    film: Film,
+}
+
+impl Place {
+    /// A place with air from -40 to 45 degC and a film of 1 to 60 W/m2K.
+    pub fn new(air_c: f64, film_w_m2k: f64) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("air_c", air_c, -40.0, 45.0, "\u{b0}C");
+        checks.range("film_w_m2k", film_w_m2k, 1.0, 60.0, "W/m\u{b2}K");
+        checks.finish(())?;
+        Ok(Self { air: Temperature::new_c(air_c), film: Film::new_w_m2k(film_w_m2k) })
+    }
+
+    /// Its air.
+    #[must_use]
+    pub fn air(&self) -> Temperature {
+        self.air
+    }
+
+    /// Its film coefficient, radiation included.
+    #[must_use]
+    pub fn film(&self) -> Film {
+        self.film
+    }
+}
+
+/// What the piece is wanted for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Target {
+    /// To be rolled: core at or below the window's warm end, mean not below its cold end.
+    Rolling,
+    /// To be sliced.
+    Slicing,
+    /// Cut pieces, to go to the oven.
+    Oven,
+    /// Its core to reach a temperature.
+    Core(Temperature),
+}
+
+/// A question to the cold station.
+#[derive(Debug, Clone)]
+pub struct ChillQuestion {
+    composition: Composition,
+    piece: Piece,
+    wrap: Wrap,
+    support: Support,
+    start: Temperature,
+    place: Place,
+    target: Target,
+}
+
+impl ChillQuestion {
+    /// A question with its values checked: start from -30 to 45 degC, sizes as [`Piece::checked`].
+    pub fn new(
+        composition: Composition,
+        piece: Piece,
+        wrap: Wrap,
+        support: Support,
+        start_c: f64,
+        place: Place,
+        target: Target,
+    ) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("start_c", start_c, -30.0, 45.0, "\u{b0}C");
+        let piece = checks.take("piece", piece.checked());
+        checks.finish(())?;
+        Ok(Self {
+            composition,
+            piece: piece.expect("checked"),
+            wrap,
+            support,
+            start: Temperature::new_c(start_c),
+            place,
+            target,
+        })
+    }
+}
+
+/// The answer.
+#[derive(Debug, Clone)]
+pub struct ChillAnswer {
+    /// The whole run, the start first.
+    pub curve: Vec<Sample>,
+    /// When it is ready; `None` when it never is, and then `never` says why.
+    pub ready_after: Option<Span>,
+    /// The same with the film a quarter better and a fifth worse: earliest and latest.
+    pub ready_between: Option<(Span, Span)>,
+    /// When it has become too cold for its purpose, within a day.
+    pub past_after: Option<Span>,
+    /// Why it never gets ready, as a sentence.
+    pub never: Option<String>,
+    /// The working temperatures of this dough, where it has any.
+    pub window: Option<Window>,
+    /// Whether its water was taken to freeze.
+    pub water: WaterState,
+}
+
+/// Runs the piece in its place until its purpose is met and past, or the place's temperature is reached.
+///
+/// The core counts as ready, the mean as too cold. At most a day is looked at.
+#[must_use]
+pub fn chill(question: &ChillQuestion) -> ChillAnswer {
+    let thermal = Thermal::new(&question.composition, question.start, question.place.air);
+    let window = Window::of(&question.composition);
+    let answer = |ready_after, past_after, curve, never| ChillAnswer {
+        curve,
+        ready_after,
+        ready_between: None,
+        past_after,
+        never,
+        window,
+        water: thermal.water(),
+    };
+    let Some(limits) = limits(question, window.as_ref()) else {
+        let said =
+            "never: all fat in this dough stays liquid, so no cold makes it firm enough to roll or slice".to_owned();
+        let run = run(question, &thermal, 1.0, &|_| false);
+        return answer(None, None, run, Some(said));
+    };
+    let done = |s: &Sample| limits.met(s) && limits.past_below.is_none_or(|cold| s.mean < cold);
+    let curve = run(question, &thermal, 1.0, &done);
+    let ready_after = limits.crossing(&curve);
+    let past_after = limits.past_below.and_then(|cold| falls_below(&curve, cold));
+    let never = ready_after.is_none().then(|| limits.never(question, &curve));
+    let mut answer = answer(ready_after, past_after, curve, never);
+    if ready_after.is_some() {
+        let at = |factor: f64| limits.crossing(&run(question, &thermal, factor, &|s| limits.met(s)));
+        answer.ready_between = at(FILM_BAND.1).zip(at(FILM_BAND.0));
+    }
+    answer
+}
+
+fn run(question: &ChillQuestion, thermal: &Thermal, film_factor: f64, done: &dyn Fn(&Sample) -> bool) -> Vec<Sample> {
+    let alike = matches!(question.support, Support::Rack);
+    let mut body = Body::new(thermal, question.piece, question.wrap, question.start, alike);
+    let film = Film::new_w_m2k(question.place.film.w_m2k() * film_factor);
+    let air = question.place.air;
+    let settled = |s: &Sample| (s.warmest - air).k().abs() < SETTLED_K && (s.coldest - air).k().abs() < SETTLED_K;
+    body.leave(air, film, question.support, HORIZON, |s| done(s) || settled(s))
+}
+
+/// What must hold for the purpose.
+struct Limits {
+    warming: bool,
+    core: Temperature,
+    past_below: Option<Temperature>,
+}
+
+fn limits(question: &ChillQuestion, window: Option<&Window>) -> Option<Limits> {
+    Some(match question.target {
+        Target::Rolling => Limits { warming: false, core: window?.rolls_to, past_below: Some(window?.rolls_from) },
+        Target::Slicing => Limits { warming: false, core: window?.slices_to, past_below: Some(window?.slices_from) },
+        Target::Oven => Limits { warming: false, core: window?.oven_ready, past_below: None },
+        Target::Core(core) => Limits { warming: core > question.start, core, past_below: None },
+    })
+}
+
+impl Limits {
+    fn core_of(&self, s: &Sample) -> f64 {
+        if self.warming { -s.coldest.c() } else { s.warmest.c() }
+    }
+
+    fn limit(&self) -> f64 {
+        if self.warming { -self.core.c() } else { self.core.c() }
+    }
+
+    fn met(&self, s: &Sample) -> bool {
+        self.core_of(s) <= self.limit()
+    }
+
+    fn crossing(&self, curve: &[Sample]) -> Option<Span> {
+        crossing(curve, |s| self.core_of(s), self.limit())
+    }
+
+    fn never(&self, question: &ChillQuestion, curve: &[Sample]) -> String {
+        let air = question.place.air.c();
+        let reached = curve.last().map_or(question.start.c(), |s| s.warmest.c());
+        let degrees = |t: f64| format!("{t:.1}\u{b0}").replace('-', "\u{2212}");
+        if !self.warming && air > self.core.c() - 0.2 || self.warming && air < self.core.c() + 0.2 {
+            format!(
+                "never: the place is at {}, and the core would have to reach {}",
+                degrees(air),
+                degrees(self.core.c())
+            )
+        } else {
+            format!("not within a day: the core is then still at {}", degrees(reached))
+        }
+    }
+}
+
+fn crossing(curve: &[Sample], value: impl Fn(&Sample) -> f64, limit: f64) -> Option<Span> {
+    let i = curve.iter().position(|s| value(s) <= limit)?;
+    if i == 0 {
+        return Some(curve[0].after);
+    }
+    let (before, after) = (&curve[i - 1], &curve[i]);
+    let along = (value(before) - limit) / (value(before) - value(after));
+    Some(before.after + (after.after - before.after) * along)
+}
+
+fn falls_below(curve: &[Sample], cold: Temperature) -> Option<Span> {
+    crossing(curve, |s| s.mean.c(), cold.c())
+}
+
+/// When the core reaches `core`, without anything else; for checks against reference runs.
+#[must_use]
+pub fn time_to_core(question: &ChillQuestion) -> Option<Span> {
+    chill(question).ready_after
+}
+
+/// How long a piece that has taken the temperature of a cold place must lie wrapped on a bench of `room` before its
+/// mean is back in the rolling window. Zero when it is not too cold; `None` when the room never gets it there.
+#[must_use]
+pub fn tempering_minutes(
+    composition: &Composition,
+    piece: Piece,
+    from: Temperature,
+    room: Temperature,
+) -> Option<Span> {
+    let window = Window::of(composition)?;
+    if from >= window.rolls_from {
+        return Some(Span::new_s(0.0));
+    }
+    let thermal = Thermal::new(composition, from, from);
+    warming(&thermal, piece, Wrap::Wrapped, from, room, window.rolls_from)
+}
+
+/// How long a sheet on paper on the bench of `room` stays workable from `start` until its mean is too warm to roll.
+/// `None` when the room is too cool to warm it that far within a day.
+#[must_use]
+pub fn bench_minutes(
+    composition: &Composition,
+    thickness: Length,
+    start: Temperature,
+    room: Temperature,
+) -> Option<Span> {
+    let window = Window::of(composition)?;
+    let thermal = Thermal::new(composition, start, start);
+    warming(&thermal, Piece::Sheet { thickness }, Wrap::Open, start, room, window.rolls_to)
+}
+
+fn warming(
+    thermal: &Thermal,
+    piece: Piece,
+    wrap: Wrap,
+    start: Temperature,
+    room: Temperature,
+    until: Temperature,
+) -> Option<Span> {
+    let mut body = Body::new(thermal, piece, wrap, start, false);
+    let curve = body.leave(room, BENCH_FILM, Support::Bench { bench: room }, HORIZON, |s| {
+        s.mean >= until || (s.mean - room).k().abs() < SETTLED_K
+    });
+    crossing(&curve, |s| -s.mean.c(), -until.c())
+}

@@ -1,0 +1,304 @@
+//! Heat conduction by finite volumes, implicit in time, in enthalpy so that no heat is lost whatever the fat does.
+//!
+//! Each step sweeps the columns, then the layers (locally one-dimensional splitting). A sweep solves one tridiagonal
+//! system for the temperature with the slope of the enthalpy curve at the old temperature, then books the heat that
+//! flowed as enthalpy and reads the new temperature off the curve. Verified against the textbook one-term series and
+//! an independent solver's runs (`tests/cold_reference.rs`).
+
+use super::grid::Grid;
+use super::piece::{BENCH_CONTACT, Piece, Support, TRAY_CONTACT, Wrap};
+use super::thermal::Thermal;
+use crate::units::{Film, Span, Temperature};
+
+/// Time step as a share of the piece's own time scale (heat held over heat passed per kelvin).
+const STEP_SHARE: f64 = 0.004;
+/// Bounds of the step, s.
+const STEP_S: (f64, f64) = (0.5, 60.0);
+
+/// What a thermometer would show at one moment.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Sample {
+    /// Since the piece was put where it is.
+    pub after: Span,
+    /// The warmest point.
+    pub warmest: Temperature,
+    /// The coldest point.
+    pub coldest: Temperature,
+    /// The mean over the mass.
+    pub mean: Temperature,
+    /// The upper face.
+    pub surface: Temperature,
+}
+
+/// A piece of dough with its present temperatures, ready to be put somewhere.
+#[derive(Clone)]
+pub struct Body<'a> {
+    thermal: &'a Thermal,
+    piece: Piece,
+    wrap: Wrap,
+    refine: usize,
+    step_share: f64,
+    faces_alike: bool,
+    /// Column by column from the axis, layer by layer from below.
+    t_c: Vec<f64>,
+}
+
+impl<'a> Body<'a> {
+    /// A piece all of one temperature. A piece that will lie on a tray or bench needs `faces_alike` false.
+    #[must_use]
+    pub fn new(thermal: &'a Thermal, piece: Piece, wrap: Wrap, start: Temperature, faces_alike: bool) -> Self {
+        Self::refined(thermal, piece, wrap, start, faces_alike, 1)
+    }
+
+    /// The same with `refine` times as many cells each way and as many more steps, for checks of convergence.
+    #[must_use]
+    pub fn refined(
+        thermal: &'a Thermal,
+        piece: Piece,
+        wrap: Wrap,
+        start: Temperature,
+        faces_alike: bool,
+        refine: usize,
+    ) -> Self {
+        let grid = Grid::new(piece, faces_alike, refine);
+        let share = STEP_SHARE / if refine > 1 { 2.0 } else { 1.0 };
+        Self { thermal, piece, wrap, refine, step_share: share, faces_alike, t_c: vec![start.c(); grid.nx * grid.ny] }
+    }
+
+    /// The mean over the mass.
+    #[must_use]
+    pub fn mean(&self) -> Temperature {
+        let grid = Grid::new(self.piece, self.faces_alike, self.refine);
+        Temperature::new_c(self.mean_c(&grid))
+    }
+
+    fn mean_c(&self, grid: &Grid) -> f64 {
+        let (mut sum, mut mass) = (0.0, 0.0);
+        for (i, base) in grid.base_m2.iter().enumerate() {
+            sum += base * self.t_c[i * grid.ny..(i + 1) * grid.ny].iter().sum::<f64>();
+            mass += base * f64_of(grid.ny);
+        }
+        sum / mass
+    }
+
+    /// Leaves the piece in `air` on `support` until `stop` says so or `longest` has passed, and returns what was seen
+    /// after every step, the start included. The piece keeps its last temperatures.
+    pub fn leave(
+        &mut self,
+        air: Temperature,
+        film: Film,
+        support: Support,
+        longest: Span,
+        mut stop: impl FnMut(&Sample) -> bool,
+    ) -> Vec<Sample> {
+        let grid = Grid::new(self.piece, self.faces_alike, self.refine);
+        let faces = Faces::new(&grid, air, film, self.wrap, support);
+        let step = self.step_s(&grid, &faces);
+        let mut tray_c = vec![faces.tray_start_c; grid.nx];
+        let mut samples = vec![self.sample(&grid, 0.0)];
+        let mut scratch = Scratch::new(grid.nx.max(grid.ny) + 1);
+        let mut after = 0.0;
+        while after < longest.s() {
+            let dt = step.min(longest.s() - after).max(1e-3);
+            if grid.nx > 1 {
+                self.sweep_columns(&grid, &faces, dt, &mut scratch);
+            }
+            if grid.ny > 1 {
+                self.sweep_layers(&grid, &faces, dt, &mut tray_c, &mut scratch);
+            }
+            after += dt;
+            let sample = self.sample(&grid, after);
+            samples.push(sample);
+            if stop(&sample) {
+                break;
+            }
+        }
+        samples
+    }
+
+    fn step_s(&self, grid: &Grid, faces: &Faces) -> f64 {
+        let (_, heat, _) = self.thermal.at(self.mean_c(grid));
+        let volume: f64 = grid.base_m2.iter().sum::<f64>() * grid.dy_m * f64_of(grid.ny);
+        let base: f64 = grid.base_m2.iter().sum();
+        let passed = base
+            * (faces.top_u + if grid.mirrored { 0.0 } else { faces.bottom_u.min(20.0) })
+            * if grid.ny > 1 { 1.0 } else { 0.0 }
+            + grid.wall_m[grid.nx] * grid.dy_m * f64_of(grid.ny) * faces.side_u;
+        (self.step_share * self.thermal.density_kg_m3() * heat * volume / passed).clamp(STEP_S.0, STEP_S.1)
+    }
+
+    fn sample(&self, grid: &Grid, after_s: f64) -> Sample {
+        let (low, high) = self.t_c.iter().fold((f64::MAX, f64::MIN), |(l, h), &t| (l.min(t), h.max(t)));
+        let top = if grid.ny > 1 { self.t_c[grid.ny - 1] } else { self.t_c[self.t_c.len() - 1] };
+        Sample {
+            after: Span::new_s(after_s),
+            warmest: Temperature::new_c(high),
+            coldest: Temperature::new_c(low),
+            mean: Temperature::new_c(self.mean_c(grid)),
+            surface: Temperature::new_c(top),
+        }
+    }
+
+    /// Books the heat of a sweep: `slope * (solved - old)` per kilogram, then reads the temperature off the curve.
+    fn book(&mut self, cell: usize, solved_c: f64) {
+        let old = self.t_c[cell];
+        let (enthalpy, slope, _) = self.thermal.at(old);
+        self.t_c[cell] = self.thermal.temperature_c(enthalpy + slope * (solved_c - old), old);
+    }
+
+    fn sweep_columns(&mut self, grid: &Grid, faces: &Faces, dt: f64, s: &mut Scratch) {
+        let rho = self.thermal.density_kg_m3();
+        let n = grid.nx;
+        for j in 0..grid.ny {
+            for i in 0..n {
+                let t = self.t_c[i * grid.ny + j];
+                let (_, slope, k) = self.thermal.at(t);
+                s.k[i] = k;
+                s.diagonal[i] = rho * slope * grid.base_m2[i] * grid.dy_m / dt;
+                s.right[i] = s.diagonal[i] * t;
+            }
+            for i in 1..n {
+                let g = harmonic(s.k[i - 1], s.k[i]) / grid.dx_m * grid.wall_m[i] * grid.dy_m;
+                s.couple(i, g);
+            }
+            let rim = grid.wall_m[n] * grid.dy_m / (1.0 / faces.side_u + grid.dx_m / 2.0 / s.k[n - 1]);
+            s.diagonal[n - 1] += rim;
+            s.right[n - 1] += rim * faces.air_c;
+            s.solve(n);
+            for i in 0..n {
+                self.book(i * grid.ny + j, s.right[i]);
+            }
+        }
+    }
+
+    /// One sweep through the layers of each column; the tray below, if any, is one more unknown.
+    fn sweep_layers(&mut self, grid: &Grid, faces: &Faces, dt: f64, tray_c: &mut [f64], s: &mut Scratch) {
+        let rho = self.thermal.density_kg_m3();
+        let n = grid.ny;
+        let first = usize::from(faces.tray_heat.is_some());
+        for (i, tray) in tray_c.iter_mut().enumerate() {
+            // Per square metre of base.
+            for j in 0..n {
+                let t = self.t_c[i * n + j];
+                let (_, slope, k) = self.thermal.at(t);
+                s.k[j] = k;
+                s.diagonal[first + j] = rho * slope * grid.dy_m / dt;
+                s.right[first + j] = s.diagonal[first + j] * t;
+            }
+            for j in 1..n {
+                s.couple(first + j, harmonic(s.k[j - 1], s.k[j]) / grid.dy_m);
+            }
+            let half = grid.dy_m / 2.0;
+            let top = 1.0 / (1.0 / faces.top_u + half / s.k[n - 1]);
+            s.diagonal[first + n - 1] += top;
+            s.right[first + n - 1] += top * faces.air_c;
+            if !grid.mirrored {
+                let bottom = 1.0 / (1.0 / faces.bottom_u + half / s.k[0]);
+                if let Some(heat) = faces.tray_heat {
+                    s.diagonal[0] = heat / dt + faces.tray_u;
+                    s.right[0] = heat / dt * *tray + faces.tray_u * faces.air_c;
+                    s.couple(1, bottom);
+                } else {
+                    s.diagonal[0] += bottom;
+                    s.right[0] += bottom * faces.below_c;
+                }
+            }
+            s.solve(first + n);
+            if first == 1 {
+                *tray = s.right[0];
+            }
+            for j in 0..n {
+                self.book(i * n + j, s.right[first + j]);
+            }
+        }
+    }
+}
+
+/// What each face meets.
+struct Faces {
+    air_c: f64,
+    top_u: f64,
+    side_u: f64,
+    /// Dough's lower face to whatever is below it.
+    bottom_u: f64,
+    below_c: f64,
+    /// Tray's lower face to the air.
+    tray_u: f64,
+    tray_heat: Option<f64>,
+    tray_start_c: f64,
+}
+
+impl Faces {
+    fn new(grid: &Grid, air: Temperature, film: Film, wrap: Wrap, support: Support) -> Self {
+        let through = |u: f64| 1.0 / (1.0 / u + wrap.resistance_m2k_w());
+        let open = through(film.w_m2k());
+        let mut faces = Self {
+            air_c: air.c(),
+            top_u: open,
+            side_u: open,
+            bottom_u: open,
+            below_c: air.c(),
+            tray_u: film.w_m2k(),
+            tray_heat: None,
+            tray_start_c: air.c(),
+        };
+        match support {
+            Support::Rack => {}
+            Support::Tray { kind, start } => {
+                debug_assert!(!grid.mirrored, "a piece on a tray is not alike above and below");
+                faces.bottom_u = through(TRAY_CONTACT.w_m2k());
+                faces.tray_heat = Some(kind.heat_j_m2k());
+                faces.tray_start_c = start.c();
+            }
+            Support::Bench { bench } => {
+                debug_assert!(!grid.mirrored, "a piece on a bench is not alike above and below");
+                faces.bottom_u = through(BENCH_CONTACT.w_m2k());
+                faces.below_c = bench.c();
+            }
+        }
+        faces
+    }
+}
+
+fn harmonic(a: f64, b: f64) -> f64 {
+    2.0 * a * b / (a + b)
+}
+
+/// One symmetric tridiagonal system, reused.
+struct Scratch {
+    k: Vec<f64>,
+    diagonal: Vec<f64>,
+    /// `between[i]` couples i-1 and i (negative conductance).
+    between: Vec<f64>,
+    right: Vec<f64>,
+}
+
+impl Scratch {
+    fn new(n: usize) -> Self {
+        Self { k: vec![0.0; n], diagonal: vec![0.0; n], between: vec![0.0; n], right: vec![0.0; n] }
+    }
+
+    fn couple(&mut self, i: usize, conductance: f64) {
+        self.diagonal[i - 1] += conductance;
+        self.diagonal[i] += conductance;
+        self.between[i] = -conductance;
+    }
+
+    /// Thomas algorithm; the answer stands in `right`.
+    fn solve(&mut self, n: usize) {
+        for i in 1..n {
+            let factor = self.between[i] / self.diagonal[i - 1];
+            self.diagonal[i] -= factor * self.between[i];
+            self.right[i] -= factor * self.right[i - 1];
+        }
+        self.right[n - 1] /= self.diagonal[n - 1];
+        for i in (0..n - 1).rev() {
+            self.right[i] = (self.right[i] - self.between[i + 1] * self.right[i + 1]) / self.diagonal[i];
+        }
+    }
+}
+
+#[expect(clippy::cast_precision_loss, reason = "cell counts are small")]
+fn f64_of(n: usize) -> f64 {
+    n as f64
+}

@@ -1,0 +1,9 @@
+//! Closed outlines in millimetres: what a cutter's edge looks like from above. Knows no station.
+
+mod builtin;
+mod outline;
+mod svg;
+
+pub use builtin::{Builtin, BuiltinKind};
+pub use outline::{Outline, Placement, clearance_mm};
+pub use svg::{read_svg, write_svg};

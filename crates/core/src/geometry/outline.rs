@@ -1,0 +1,365 @@
+//! One closed outline: measured, turned, grown, and held apart from another.
+
+use crate::error::InputError;
+use crate::units::{Area, Length};
+use geo::{Area as _, BoundingRect, Buffer, Contains, Coord, LineString, MultiPolygon, Point, Polygon, Simplify};
+
+/// Smallest and largest extent of a cutter, and the most corners it may have once curves are flattened.
+/// Common practice: under 8 mm nothing can be cut, over 400 mm it fits no sheet.
+pub(crate) const EXTENT_MM: (f64, f64) = (8.0, 400.0);
+pub(crate) const MOST_POINTS: usize = 5_000;
+
+/// A simple closed outline, centred on the middle of its box, y down the page as in SVG.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Outline {
+    polygon: Polygon<f64>,
+}
+
+/// Where an outline lies: its centre, and how far it is turned. It is never mirrored.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Placement {
+    /// Centre along the sheet's width.
+    pub x_mm: f64,
+    /// Centre along the sheet's length.
+    pub y_mm: f64,
+    /// Turn in degrees.
+    pub turn_deg: f64,
+}
+
+impl Outline {
+    /// An outline through `points`, closed by itself.
+    ///
+    /// Fails when there are too few or too many points, when one is not finite, when it has no area, crosses itself,
+    /// or is smaller or larger than a cutter can be.
+    pub fn new(points: &[(f64, f64)]) -> Result<Self, InputError> {
+        let field = "outline";
+        let mut kept: Vec<(f64, f64)> = Vec::with_capacity(points.len());
+        for (i, &(x, y)) in points.iter().enumerate() {
+            if !x.is_finite() || !y.is_finite() {
+                return Err(InputError::refused(field, format!("point {} of the outline is not a number", i + 1)));
+            }
+            let same = |p: &(f64, f64)| (p.0 - x).hypot(p.1 - y) < 1e-6;
+            if !kept.last().is_some_and(same) {
+                kept.push((x, y));
+            }
+        }
+        if kept.len() > 1 && (kept[0].0 - kept[kept.len() - 1].0).hypot(kept[0].1 - kept[kept.len() - 1].1) < 1e-6 {
+            kept.pop();
+        }
+        if kept.len() < 3 {
+            return Err(InputError::refused(field, "the outline has no area: it needs at least three separate points"));
+        }
+        if kept.len() > MOST_POINTS {
+            return Err(InputError::refused(
+                field,
+                format!(
+                    "the outline has {} points once its curves are flattened; {MOST_POINTS} are accepted",
+                    kept.len()
+                ),
+            ));
+        }
+        let (low, high) = bounds(&kept);
+        let (width, height) = (high.0 - low.0, high.1 - low.1);
+        if width.max(height) > EXTENT_MM.1 || width.min(height) < EXTENT_MM.0 {
+            return Err(InputError::refused(
+                field,
+                format!(
+                    "the outline is {width:.1} \u{d7} {height:.1} mm; a cutter is {} to {} mm each way",
+                    EXTENT_MM.0, EXTENT_MM.1
+                ),
+            ));
+        }
+        if let Some((x, y)) = first_crossing(&kept) {
+            return Err(InputError::refused(
+                field,
+                format!(
+                    "the outline crosses itself near {:.1}, {:.1} mm from its top left corner",
+                    x - low.0,
+                    y - low.1
+                ),
+            ));
+        }
+        let centre = ((low.0 + high.0) / 2.0, (low.1 + high.1) / 2.0);
+        let ring: Vec<Coord<f64>> = kept.iter().map(|p| Coord { x: p.0 - centre.0, y: p.1 - centre.1 }).collect();
+        let mut polygon = Polygon::new(LineString::new(ring), vec![]);
+        if polygon.unsigned_area() < EXTENT_MM.0 * EXTENT_MM.0 / 4.0 {
+            return Err(InputError::refused(field, "the outline encloses next to no area"));
+        }
+        if polygon.signed_area() < 0.0 {
+            polygon.exterior_mut(|ring| ring.0.reverse());
+        }
+        Ok(Self { polygon })
+    }
+
+    /// The corners, without repeating the first.
+    #[must_use]
+    pub fn points(&self) -> Vec<(f64, f64)> {
+        let ring = &self.polygon.exterior().0;
+        ring[..ring.len() - 1].iter().map(|c| (c.x, c.y)).collect()
+    }
+
+    /// The area inside.
+    #[must_use]
+    pub fn area(&self) -> Area {
+        Area::new_mm2(self.polygon.unsigned_area())
+    }
+
+    /// The length of the cutting edge.
+    #[must_use]
+    pub fn perimeter(&self) -> Length {
+        Length::new_mm(self.polygon.exterior().lines().map(|l| l.delta().x.hypot(l.delta().y)).sum())
+    }
+
+    /// Width (x) and height (y) of the box around it.
+    #[must_use]
+    pub fn extent(&self) -> (Length, Length) {
+        let rect = self.polygon.bounding_rect().expect("an outline has points");
+        (Length::new_mm(rect.width()), Length::new_mm(rect.height()))
+    }
+
+    /// The narrowest neck: the width at which the outline falls in two when it is shrunk evenly from all sides.
+    /// `None` when it shrinks away without parting. Points and tips are no necks. Found to 0.1 mm.
+    #[must_use]
+    pub fn narrowest_neck(&self) -> Option<Length> {
+        // Ignore crumbs that shrink off at a corner: a part counts when it holds 2 % of the area (our own choice).
+        let part = self.polygon.unsigned_area() * 0.02;
+        let parted = |inset: f64| -> Option<bool> {
+            let shrunk = self.polygon.buffer(-inset);
+            let parts = shrunk.0.iter().filter(|p| p.unsigned_area() > 1e-3).count();
+            if parts == 0 {
+                return None;
+            }
+            Some(shrunk.0.iter().filter(|p| p.unsigned_area() > part / 4.0).count() > 1)
+        };
+        let (width, height) = self.extent();
+        let most = width.mm().min(height.mm()) / 2.0;
+        let step = most / 24.0;
+        let mut whole = 0.0;
+        let mut inset = step;
+        while inset < most {
+            match parted(inset) {
+                None => return None,
+                Some(true) => {
+                    let mut apart = inset;
+                    while apart - whole > 0.05 {
+                        let middle = f64::midpoint(apart, whole);
+                        if parted(middle) == Some(true) { apart = middle } else { whole = middle }
+                    }
+                    return Some(Length::new_mm(2.0 * apart));
+                }
+                Some(false) => whole = inset,
+            }
+            inset += step;
+        }
+        None
+    }
+
+    /// The same outline scaled so that its box is `width` wide.
+    pub fn scaled_to_width(&self, width: Length) -> Result<Self, InputError> {
+        let factor = width / self.extent().0;
+        Self::new(&self.points().iter().map(|p| (p.0 * factor, p.1 * factor)).collect::<Vec<_>>())
+    }
+
+    /// The corners turned by `turn_deg` about the centre of the box and moved to the placement.
+    #[must_use]
+    pub fn placed(&self, at: Placement) -> Vec<(f64, f64)> {
+        let (sin, cos) = exact_sin_cos(at.turn_deg);
+        self.points().iter().map(|&(x, y)| (at.x_mm + x * cos - y * sin, at.y_mm + x * sin + y * cos)).collect()
+    }
+
+    /// The outline grown by `margin` on all sides, round at the corners; a little (0.01 mm) too much rather than too little.
+    #[must_use]
+    pub(crate) fn grown(&self, margin: Length) -> Vec<(f64, f64)> {
+        if margin.mm() <= 0.0 {
+            return self.points();
+        }
+        let grown: MultiPolygon<f64> = self.polygon.buffer(margin.mm() + 0.01);
+        let outer = grown.0.into_iter().max_by(|a, b| a.unsigned_area().total_cmp(&b.unsigned_area()));
+        let ring = outer.expect("growing keeps the outline").simplify(0.005);
+        ring.exterior().0.iter().map(|c| (c.x, c.y)).collect()
+    }
+
+    /// Whether a point lies inside.
+    #[must_use]
+    pub fn holds(&self, x_mm: f64, y_mm: f64) -> bool {
+        self.polygon.contains(&Point::new(x_mm, y_mm))
+    }
+}
+
+/// Sine and cosine that are exact at quarter turns, so that a turned cutter stays true.
+fn exact_sin_cos(turn_deg: f64) -> (f64, f64) {
+    let turn = turn_deg.rem_euclid(360.0);
+    if turn == 0.0 {
+        (0.0, 1.0)
+    } else if turn == 90.0 {
+        (1.0, 0.0)
+    } else if turn == 180.0 {
+        (0.0, -1.0)
+    } else if turn == 270.0 {
+        (-1.0, 0.0)
+    } else {
+        turn.to_radians().sin_cos()
+    }
+}
+
+/// The exact distance between two closed polygons, 0 when they touch or overlap. This is the proof of a layout: it
+/// shares nothing with the profiles that search for one.
+#[must_use]
+pub fn clearance_mm(a: &[(f64, f64)], b: &[(f64, f64)]) -> f64 {
+    let polygon = |points: &[(f64, f64)]| Polygon::new(LineString::from(points.to_vec()), vec![]);
+    let inside = |outer: &[(f64, f64)], inner: (f64, f64)| polygon(outer).contains(&Point::new(inner.0, inner.1));
+    if inside(a, b[0]) || inside(b, a[0]) {
+        return 0.0;
+    }
+    let mut least = f64::INFINITY;
+    for (p, q) in edges(a) {
+        for (r, s) in edges(b) {
+            least = least.min(segment_distance(p, q, r, s));
+        }
+    }
+    least
+}
+
+fn edges(points: &[(f64, f64)]) -> impl Iterator<Item = ((f64, f64), (f64, f64))> + '_ {
+    points.iter().enumerate().map(|(i, &p)| (p, points[(i + 1) % points.len()]))
+}
+
+fn cross(o: (f64, f64), a: (f64, f64), b: (f64, f64)) -> f64 {
+    (a.0 - o.0) * (b.1 - o.1) - (a.1 - o.1) * (b.0 - o.0)
+}
+
+fn segments_cross(p: (f64, f64), q: (f64, f64), r: (f64, f64), s: (f64, f64)) -> bool {
+    let (d1, d2) = (cross(p, q, r), cross(p, q, s));
+    let (d3, d4) = (cross(r, s, p), cross(r, s, q));
+    (d1 > 0.0) != (d2 > 0.0) && (d3 > 0.0) != (d4 > 0.0) && d1 != d2 && d3 != d4
+}
+
+fn segment_distance(p: (f64, f64), q: (f64, f64), r: (f64, f64), s: (f64, f64)) -> f64 {
+    if segments_cross(p, q, r, s) {
+        return 0.0;
+    }
+    point_segment(p, r, s).min(point_segment(q, r, s)).min(point_segment(r, p, q)).min(point_segment(s, p, q))
+}
+
+fn point_segment(p: (f64, f64), a: (f64, f64), b: (f64, f64)) -> f64 {
+    let (dx, dy) = (b.0 - a.0, b.1 - a.1);
+    let length2 = dx * dx + dy * dy;
+    let t = if length2 > 0.0 { (((p.0 - a.0) * dx + (p.1 - a.1) * dy) / length2).clamp(0.0, 1.0) } else { 0.0 };
+    (p.0 - a.0 - t * dx).hypot(p.1 - a.1 - t * dy)
+}
+
+fn bounds(points: &[(f64, f64)]) -> ((f64, f64), (f64, f64)) {
+    points.iter().fold(((f64::MAX, f64::MAX), (f64::MIN, f64::MIN)), |(low, high), p| {
+        ((low.0.min(p.0), low.1.min(p.1)), (high.0.max(p.0), high.1.max(p.1)))
+    })
+}
+
+/// Where two edges that are not neighbours touch or cross first, sweeping along x.
+fn first_crossing(points: &[(f64, f64)]) -> Option<(f64, f64)> {
+    let n = points.len();
+    let all: Vec<_> = edges(points).collect();
+    let mut order: Vec<usize> = (0..n).collect();
+    let left = |i: usize| all[i].0.0.min(all[i].1.0);
+    order.sort_by(|&a, &b| left(a).total_cmp(&left(b)));
+    for (k, &i) in order.iter().enumerate() {
+        let right = all[i].0.0.max(all[i].1.0);
+        for &j in &order[k + 1..] {
+            if left(j) > right {
+                break;
+            }
+            let (p, q) = all[i];
+            let (r, s) = all[j];
+            let neighbours = (i + 1) % n == j || (j + 1) % n == i;
+            if neighbours {
+                // Neighbours share a corner; they fault only when one folds back along the other.
+                let (a, b, c) = if (i + 1) % n == j { (p, q, s) } else { (r, s, q) };
+                let folded =
+                    cross(a, b, c).abs() < 1e-12 && (a.0 - b.0) * (c.0 - b.0) + (a.1 - b.1) * (c.1 - b.1) > 0.0;
+                if folded && n > 3 {
+                    return Some(b);
+                }
+            } else if p.1.min(q.1) <= r.1.max(s.1)
+                && r.1.min(s.1) <= p.1.max(q.1)
+                && segment_distance(p, q, r, s) == 0.0
+            {
+                return Some(p);
+            }
+        }
+    }
+    None
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn square(side: f64) -> Vec<(f64, f64)> {
+        vec![(0.0, 0.0), (side, 0.0), (side, side), (0.0, side)]
+    }
+
+    #[test]
+    fn a_square_is_measured_and_centred() {
+        let outline = Outline::new(&square(20.0)).unwrap();
+        assert_eq!(outline.area().mm2(), 400.0);
+        assert_eq!(outline.perimeter().mm(), 80.0);
+        assert!(outline.holds(0.0, 0.0));
+        assert_eq!(outline.narrowest_neck(), None);
+    }
+
+    #[test]
+    fn measures_do_not_change_when_it_is_moved_or_walked_the_other_way() {
+        let shape = [(0.0, 0.0), (30.0, 4.0), (26.0, 22.0), (10.0, 30.0), (-4.0, 16.0)];
+        let moved: Vec<_> = shape.iter().rev().map(|p| (p.0 + 113.0, p.1 - 47.0)).collect();
+        let (a, b) = (Outline::new(&shape).unwrap(), Outline::new(&moved).unwrap());
+        assert!((a.area().mm2() - b.area().mm2()).abs() < 1e-9);
+        assert!((a.perimeter().mm() - b.perimeter().mm()).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_dumbbell_has_the_neck_it_was_drawn_with() {
+        let dumbbell = [
+            (0.0, 0.0),
+            (20.0, 0.0),
+            (20.0, 7.0),
+            (40.0, 7.0),
+            (40.0, 0.0),
+            (60.0, 0.0),
+            (60.0, 20.0),
+            (40.0, 20.0),
+            (40.0, 13.0),
+            (20.0, 13.0),
+            (20.0, 20.0),
+            (0.0, 20.0),
+        ];
+        let neck = Outline::new(&dumbbell).unwrap().narrowest_neck().unwrap();
+        assert!((neck.mm() - 6.0).abs() < 0.2, "{neck:?}");
+    }
+
+    #[test]
+    fn each_bad_outline_is_refused_with_its_own_reason() {
+        let said = |points: &[(f64, f64)]| Outline::new(points).unwrap_err().to_string();
+        assert!(said(&[(0.0, 0.0), (30.0, 30.0), (30.0, 0.0), (0.0, 30.0)]).contains("crosses itself"));
+        assert!(said(&square(7.0)).contains("8 to 400 mm"));
+        assert!(said(&square(401.0)).contains("8 to 400 mm"));
+        assert!(said(&[(0.0, 0.0), (0.0, 0.0), (9.0, 9.0)]).contains("no area"));
+        assert!(said(&[(0.0, f64::NAN), (20.0, 0.0), (20.0, 20.0)]).contains("not a number"));
+        let many: Vec<_> = (0..6000)
+            .map(|i| {
+                let a = f64::from(i) / 6000.0 * std::f64::consts::TAU;
+                (50.0 * a.cos(), 50.0 * a.sin())
+            })
+            .collect();
+        assert!(said(&many).contains("5000 are accepted"));
+    }
+
+    #[test]
+    fn clearance_is_the_exact_gap_and_nothing_when_they_overlap() {
+        let a = square(10.0);
+        let shifted = |dx: f64, dy: f64| square(10.0).iter().map(|p| (p.0 + dx, p.1 + dy)).collect::<Vec<_>>();
+        assert!((clearance_mm(&a, &shifted(13.0, 0.0)) - 3.0).abs() < 1e-12);
+        assert!((clearance_mm(&a, &shifted(13.0, 14.0)) - 5.0).abs() < 1e-12);
+        assert_eq!(clearance_mm(&a, &shifted(9.0, 3.0)), 0.0);
+        let inner: Vec<_> = square(4.0).iter().map(|p| (p.0 + 3.0, p.1 + 3.0)).collect();
+        assert_eq!(clearance_mm(&a, &inner), 0.0);
+    }
+}

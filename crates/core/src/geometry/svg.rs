@@ -1,0 +1,295 @@
+//! Cutter outlines from SVG files and back.
+//!
+//! The largest closed outline is the cutting edge; inner ones are left out (holes come with nesting). Sizes are true:
+//! user units are 1/96 inch unless the file states physical sizes (SVG 2, 8.9 Units; CSS Values 4, 6.2).
+
+use super::Outline;
+use super::outline::MOST_POINTS;
+use crate::error::InputError;
+use crate::units::Length;
+use kurbo::{BezPath, PathEl};
+use std::fmt::Write as _;
+use usvg::tiny_skia_path::PathSegment;
+
+/// Largest accepted file: 1 MB.
+const MOST_BYTES: usize = 1_000_000;
+const FIELD: &str = "svg";
+/// SVG 2 and CSS: 96 user units to the inch.
+const MM_PER_UNIT: f64 = 25.4 / 96.0;
+/// Curves are flattened to within this.
+const FLAT_MM: f64 = 0.1;
+/// A path whose ends are no further apart than this counts as closed (our own choice: the width of a tin edge).
+const CLOSED_MM: f64 = 0.3;
+
+/// Reads the cutting edge out of an SVG file, at true size or scaled to `width`.
+///
+/// Refuses, saying why: a file over 1 MB, one that is not SVG, that carries a document type, entities, scripts or
+/// references to other files, and outlines that are open or that [`Outline::new`] refuses.
+pub fn read_svg(text: &str, width: Option<Length>) -> Result<Outline, InputError> {
+    refuse_hostile(text)?;
+    let options = usvg::Options::default();
+    let tree = usvg::Tree::from_str(text, &options)
+        .map_err(|e| InputError::refused(FIELD, format!("the file does not read as SVG: {e}")))?;
+    let mut found = Found::default();
+    collect(tree.root(), &mut found, 0)?;
+    let Some(points) = found.largest else {
+        let reason = if found.open {
+            "the outline is open: join its two ends, so that it can cut a piece out"
+        } else {
+            "no visible outline was found in the file; it needs one closed path or shape"
+        };
+        return Err(InputError::refused(FIELD, reason));
+    };
+    let scale = match width {
+        None => 1.0,
+        Some(width) => {
+            let (low, high) = points.iter().fold((f64::MAX, f64::MIN), |(l, h), p| (l.min(p.0), h.max(p.0)));
+            if high - low < 1e-6 {
+                return Err(InputError::refused(FIELD, "the outline has no width"));
+            }
+            width.mm() / (high - low)
+        }
+    };
+    Outline::new(&points.iter().map(|p| (p.0 * scale, p.1 * scale)).collect::<Vec<_>>())
+        .map_err(|e| InputError::new(FIELD, e.problem().clone()))
+}
+
+/// Writes an outline as an SVG file at true size, readable by [`read_svg`].
+#[must_use]
+pub fn write_svg(outline: &Outline, title: &str) -> String {
+    let (width, height) = (outline.extent().0.mm(), outline.extent().1.mm());
+    let mut path = String::new();
+    for (i, (x, y)) in outline.points().iter().enumerate() {
+        let _ = write!(path, "{}{:.3} {:.3}", if i == 0 { "M" } else { " L" }, x + width / 2.0, y + height / 2.0);
+    }
+    let title = title.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;");
+    format!(
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width:.3}mm\" height=\"{height:.3}mm\" \
+         viewBox=\"0 0 {width:.3} {height:.3}\"><title>{title}</title>\
+         <path d=\"{path} Z\" fill=\"none\" stroke=\"#14302c\" stroke-width=\"0.3\"/></svg>\n"
+    )
+}
+
+fn refuse_hostile(text: &str) -> Result<(), InputError> {
+    let refuse = |reason: &str| Err(InputError::refused(FIELD, reason));
+    if text.len() > MOST_BYTES {
+        return refuse("the file is over 1 MB; a cutter's outline needs far less");
+    }
+    if text.contains("<!DOCTYPE") || text.contains("<!ENTITY") {
+        return refuse("the file carries a document type or entities; save it as plain SVG");
+    }
+    let document = usvg::roxmltree::Document::parse(text)
+        .map_err(|e| InputError::refused(FIELD, format!("the file does not read as SVG: {e}")))?;
+    if document.root_element().tag_name().name() != "svg" {
+        return refuse("the file is not SVG: its outermost element is another one");
+    }
+    for node in document.descendants() {
+        if node.is_element() && matches!(node.tag_name().name(), "script" | "foreignObject" | "handler") {
+            return refuse("the file carries a script or foreign content; save it as plain SVG");
+        }
+        for attribute in node.attributes() {
+            let value = attribute.value().trim().to_lowercase();
+            if attribute.name().to_lowercase().starts_with("on") && node.is_element() {
+                return refuse("the file carries a script; save it as plain SVG");
+            }
+            if attribute.name() == "href" && !value.starts_with('#') {
+                return refuse("the file refers to another file or address; embed the outline itself");
+            }
+            if value.contains("javascript:")
+                || value.contains("url(")
+                    && !value.contains("url(#")
+                    && !value.contains("url('#")
+                    && !value.contains("url(\"#")
+            {
+                return refuse("the file refers to another file or address; embed the outline itself");
+            }
+        }
+    }
+    Ok(())
+}
+
+#[derive(Default)]
+struct Found {
+    largest: Option<Vec<(f64, f64)>>,
+    largest_area: f64,
+    open: bool,
+    points: usize,
+}
+
+fn collect(group: &usvg::Group, found: &mut Found, depth: usize) -> Result<(), InputError> {
+    if depth > 200 {
+        return Err(InputError::refused(FIELD, "groups are nested more than 200 deep"));
+    }
+    for node in group.children() {
+        match node {
+            usvg::Node::Group(inner) => collect(inner, found, depth + 1)?,
+            usvg::Node::Path(path) => read_path(path, found)?,
+            usvg::Node::Image(_) | usvg::Node::Text(_) => {}
+        }
+    }
+    Ok(())
+}
+
+fn read_path(path: &usvg::Path, found: &mut Found) -> Result<(), InputError> {
+    let at = path.abs_transform();
+    let map = |p: usvg::tiny_skia_path::Point| -> (f64, f64) {
+        let (x, y) = (f64::from(p.x), f64::from(p.y));
+        (
+            (f64::from(at.sx) * x + f64::from(at.kx) * y + f64::from(at.tx)) * MM_PER_UNIT,
+            (f64::from(at.ky) * x + f64::from(at.sy) * y + f64::from(at.ty)) * MM_PER_UNIT,
+        )
+    };
+    let mut bez = BezPath::new();
+    for segment in path.data().segments() {
+        match segment {
+            PathSegment::MoveTo(p) => bez.move_to(map(p)),
+            PathSegment::LineTo(p) => bez.line_to(map(p)),
+            PathSegment::QuadTo(a, p) => bez.quad_to(map(a), map(p)),
+            PathSegment::CubicTo(a, b, p) => bez.curve_to(map(a), map(b), map(p)),
+            PathSegment::Close => bez.close_path(),
+        }
+    }
+    let mut ring: Vec<(f64, f64)> = Vec::new();
+    let mut over = false;
+    let mut done = |ring: &mut Vec<(f64, f64)>, closed: bool| {
+        if ring.len() >= 3 {
+            let (first, last) = (ring[0], ring[ring.len() - 1]);
+            if closed || (first.0 - last.0).hypot(first.1 - last.1) <= CLOSED_MM {
+                let area = shoelace(ring).abs();
+                if area > found.largest_area {
+                    found.largest_area = area;
+                    found.largest = Some(std::mem::take(ring));
+                }
+            } else {
+                found.open = true;
+            }
+        } else if ring.len() == 2 {
+            found.open = true;
+        }
+        ring.clear();
+    };
+    let mut flattened: usize = found.points;
+    kurbo::flatten(bez.iter(), FLAT_MM / 2.0, |el| match el {
+        PathEl::MoveTo(p) => {
+            done(&mut ring, false);
+            ring.push((p.x, p.y));
+        }
+        PathEl::LineTo(p) => {
+            flattened += 1;
+            over |= flattened > 20 * MOST_POINTS;
+            if !over {
+                ring.push((p.x, p.y));
+            }
+        }
+        PathEl::ClosePath => done(&mut ring, true),
+        PathEl::QuadTo(..) | PathEl::CurveTo(..) => {}
+    });
+    done(&mut ring, false);
+    found.points = flattened;
+    if over {
+        return Err(InputError::refused(
+            FIELD,
+            format!("the file holds more than {} points once its curves are flattened", 20 * MOST_POINTS),
+        ));
+    }
+    Ok(())
+}
+
+fn shoelace(points: &[(f64, f64)]) -> f64 {
+    let n = points.len();
+    (0..n).map(|i| points[i].0 * points[(i + 1) % n].1 - points[(i + 1) % n].0 * points[i].1).sum::<f64>() / 2.0
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn svg(body: &str) -> String {
+        format!(
+            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100mm\" height=\"100mm\" viewBox=\"0 0 100 100\">{body}</svg>"
+        )
+    }
+
+    // Dialects of drawing programs: basic shapes, style attributes, groups with transforms, relative paths, units.
+    #[rstest]
+    #[case::rect("<rect x='10' y='10' width='60' height='30'/>", 60.0, 30.0)]
+    #[case::circle("<circle cx='50' cy='50' r='30'/>", 60.0, 60.0)]
+    #[case::relative("<path d='m10 10h60v30h-60z' fill='none' stroke='#000'/>", 60.0, 30.0)]
+    #[case::scaled_group(
+        "<g transform='scale(.5)'><g transform='translate(20 20)'><rect width='120' height='60'/></g></g>",
+        60.0,
+        30.0
+    )]
+    #[case::turned("<rect width='60' height='30' transform='rotate(90 50 50)'/>", 30.0, 60.0)]
+    #[case::styled("<path style='fill:none;stroke:#00f' d='M10,10 L70,10 L70,40 L10,40 Z'/>", 60.0, 30.0)]
+    #[case::used("<defs><rect id='a' width='60' height='30'/></defs><use href='#a' x='5'/>", 60.0, 30.0)]
+    #[case::largest("<circle cx='50' cy='50' r='6'/><rect x='10' y='10' width='60' height='30'/>", 60.0, 30.0)]
+    #[case::nearly_closed("<path d='M10 10 L70 10 L70 40 L10 40 L10 10.1' fill='none' stroke='#000'/>", 60.0, 30.0)]
+    fn good_files_come_out_at_true_size(#[case] body: &str, #[case] width: f64, #[case] height: f64) {
+        let outline = read_svg(&svg(body), None).unwrap();
+        let (w, h) = outline.extent();
+        assert!((w.mm() - width).abs() < 0.1 && (h.mm() - height).abs() < 0.1, "{w:?} x {h:?}");
+    }
+
+    #[test]
+    fn user_units_without_a_physical_size_are_a_ninety_sixth_of_an_inch() {
+        let text =
+            "<svg xmlns='http://www.w3.org/2000/svg' width='400' height='400'><rect width='192' height='96'/></svg>";
+        let (w, h) = read_svg(text, None).unwrap().extent();
+        assert!((w.mm() - 50.8).abs() < 0.01 && (h.mm() - 25.4).abs() < 0.01);
+    }
+
+    #[test]
+    fn it_scales_to_a_stated_width_and_survives_a_round_trip() {
+        let drawn = svg("<path d='M10 50 C 10 20 60 10 60 50 S 30 80 10 50 Z'/>");
+        let outline = read_svg(&drawn, Some(Length::new_mm(68.0))).unwrap();
+        assert!((outline.extent().0.mm() - 68.0).abs() < 1e-6);
+        let again = read_svg(&write_svg(&outline, "a <leaf> & more"), None).unwrap();
+        assert!((again.area().mm2() / outline.area().mm2() - 1.0).abs() < 1e-3);
+    }
+
+    #[rstest]
+    #[case::not_xml("hello", "does not read")]
+    #[case::empty("", "does not read")]
+    #[case::other_root("<html/>", "not SVG")]
+    #[case::entity("<!DOCTYPE svg [<!ENTITY a \"aaaa\">]><svg xmlns='http://www.w3.org/2000/svg'/>", "entities")]
+    #[case::script("<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>", "script")]
+    #[case::handler("<svg xmlns='http://www.w3.org/2000/svg' onload='x()'/>", "script")]
+    #[case::external(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='10' height='10'><image href='file:///etc/passwd'/></svg>",
+        "another file"
+    )]
+    #[case::remote(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='10' height='10'><use href='http://x.test/a.svg#b'/></svg>",
+        "another file"
+    )]
+    #[case::style_url(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='10' height='10'><rect style='fill:url(http://x.test/)' width='9' height='9'/></svg>",
+        "another file"
+    )]
+    #[case::nothing("<svg xmlns='http://www.w3.org/2000/svg' width='10' height='10'/>", "no visible outline")]
+    fn hostile_or_empty_files_are_refused(#[case] text: &str, #[case] reason: &str) {
+        let said = read_svg(text, None).unwrap_err().to_string();
+        assert!(said.contains(reason), "{said}");
+    }
+
+    #[rstest]
+    #[case::open("<path d='M10 10 L70 10 L70 40' fill='none' stroke='#000'/>", "open")]
+    #[case::crossing("<path d='M10 10 L70 40 L70 10 L10 40 Z'/>", "crosses itself")]
+    #[case::small("<rect width='7' height='30'/>", "8 to 400 mm")]
+    #[case::huge("<rect width='900' height='900'/>", "8 to 400 mm")]
+    #[case::nan("<path d='MNaN 10 L70 10 L70 40 Z'/>", "")]
+    #[case::infinite("<rect width='1e300' height='1e300'/>", "")]
+    fn outlines_no_cutter_can_have_are_refused(#[case] body: &str, #[case] reason: &str) {
+        let said = read_svg(&svg(body), None).unwrap_err().to_string();
+        assert!(said.contains(reason), "{said}");
+    }
+
+    #[test]
+    fn a_big_file_and_a_deep_one_are_refused() {
+        assert!(read_svg(&svg(&" ".repeat(1_000_001)), None).unwrap_err().to_string().contains("1 MB"));
+        let deep = format!("{}{}", "<g>".repeat(5000), "</g>".repeat(5000));
+        assert!(read_svg(&svg(&deep), None).is_err());
+    }
+}
