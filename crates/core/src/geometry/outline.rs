@@ -212,12 +212,24 @@ pub fn clearance_mm(a: &[(f64, f64)], b: &[(f64, f64)]) -> f64 {
         return 0.0;
     }
     let mut least = f64::INFINITY;
+    let (low, high) = bounds(b);
     for (p, q) in edges(a) {
+        if box_distance(p, q, low, high) >= least {
+            continue;
+        }
         for (r, s) in edges(b) {
-            least = least.min(segment_distance(p, q, r, s));
+            if box_distance(p, q, (r.0.min(s.0), r.1.min(s.1)), (r.0.max(s.0), r.1.max(s.1))) < least {
+                least = least.min(segment_distance(p, q, r, s));
+            }
         }
     }
     least
+}
+
+/// Distance between the box of segment `p q` and the box from `low` to `high`: a floor for any distance between them.
+fn box_distance(p: (f64, f64), q: (f64, f64), low: (f64, f64), high: (f64, f64)) -> f64 {
+    let gap = |a: f64, b: f64, low: f64, high: f64| (low - a.max(b)).max(a.min(b) - high).max(0.0);
+    gap(p.0, q.0, low.0, high.0).max(gap(p.1, q.1, low.1, high.1))
 }
 
 fn edges(points: &[(f64, f64)]) -> impl Iterator<Item = ((f64, f64), (f64, f64))> + '_ {

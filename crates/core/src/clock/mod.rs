@@ -1,0 +1,5 @@
+//! The day's timeline, worked backwards from the wanted time.
+
+mod relay;
+
+pub use relay::{Lane, Relay, RelayInput, RelayTask, Step, plan_relay};

@@ -1,0 +1,237 @@
+//! The kitchen as things with sizes.
+
+use crate::cold::{Place, TrayKind};
+use crate::error::{Checks, InputErrors, Problem};
+use crate::shape::TrayRules;
+use crate::units::{Length, Mass, Temperature};
+
+/// Films of cold places, radiation included, W/m2K. Common practice, no source.
+const STILL_FRIDGE: f64 = 7.0;
+const FAN_FRIDGE: f64 = 14.0;
+const STILL_FREEZER: f64 = 8.0;
+
+/// Where something chills.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum ColdPlace {
+    /// The fridge.
+    Fridge,
+    /// The freezer.
+    Freezer,
+}
+
+impl ColdPlace {
+    /// The word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Fridge => "fridge",
+            Self::Freezer => "freezer",
+        }
+    }
+}
+
+/// Raw kitchen values, units in the names; the only door to [`Kitchen`].
+#[derive(Debug, Clone, PartialEq)]
+pub struct KitchenInput {
+    /// Its name.
+    pub name: String,
+    /// Room, degC.
+    pub room_c: f64,
+    /// Fridge air, degC.
+    pub fridge_c: f64,
+    /// Whether the fridge has a fan.
+    pub fridge_fan: bool,
+    /// Freezer air, degC.
+    pub freezer_c: f64,
+    /// Usable tray, mm.
+    pub tray_width_mm: f64,
+    /// Usable tray, mm.
+    pub tray_length_mm: f64,
+    /// What the trays are of.
+    pub tray_kind: TrayKind,
+    /// How many trays.
+    pub trays_owned: u32,
+    /// Least gap on a tray, mm.
+    pub least_gap_mm: f64,
+    /// Most dough in one mix, g.
+    pub mixer_limit_g: f64,
+    /// Guide rods owned, mm.
+    pub rods_mm: Vec<f64>,
+    /// Ovens.
+    pub ovens: u32,
+    /// Trays an oven takes at once.
+    pub racks_per_oven: u32,
+    /// Fan ovens.
+    pub oven_fan: bool,
+    /// To heat the oven, min.
+    pub preheat_min: f64,
+    /// To roll one sheet, min.
+    pub roll_min: f64,
+    /// To cut one piece and place it, s.
+    pub cut_s: f64,
+}
+
+/// Ovens and how they are worked.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OvenKit {
+    /// How many.
+    pub count: u32,
+    /// Trays at once in each.
+    pub racks: u32,
+    /// With a fan.
+    pub fan: bool,
+    /// To heat up, min.
+    pub preheat_min: f64,
+}
+
+/// A kitchen whose values were checked.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Kitchen {
+    input: KitchenInput,
+    fridge: Place,
+    freezer: Place,
+    trays: TrayRules,
+}
+
+impl Kitchen {
+    /// Checks all values and reports all faults at once.
+    pub fn new(mut input: KitchenInput) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.text("name", &input.name, 80, "a name");
+        checks.range("room_c", input.room_c, 5.0, 40.0, "\u{b0}C");
+        checks.range("fridge_c", input.fridge_c, -2.0, 15.0, "\u{b0}C");
+        checks.range("freezer_c", input.freezer_c, -40.0, -5.0, "\u{b0}C");
+        checks.range("mixer_limit_g", input.mixer_limit_g, 100.0, 100_000.0, "g");
+        checks.range("ovens", f64::from(input.ovens), 1.0, 20.0, "ovens");
+        checks.range("racks_per_oven", f64::from(input.racks_per_oven), 1.0, 20.0, "racks");
+        checks.range("preheat_min", input.preheat_min, 0.0, 120.0, "min");
+        checks.range("roll_min", input.roll_min, 0.0, 60.0, "min");
+        checks.range("cut_s", input.cut_s, 0.0, 120.0, "s");
+        for (i, rod) in input.rods_mm.iter().enumerate() {
+            checks.range(&format!("rods_mm[{i}]"), *rod, 1.0, 40.0, "mm");
+        }
+        if input.rods_mm.len() > 20 {
+            checks.push(crate::error::InputError::new(
+                "rods_mm",
+                Problem::TooMany { count: input.rods_mm.len(), max: 20, unit: "rods" },
+            ));
+        }
+        let film = if input.fridge_fan { FAN_FRIDGE } else { STILL_FRIDGE };
+        let trays = TrayRules::new(input.tray_width_mm, input.tray_length_mm, input.trays_owned, input.least_gap_mm);
+        let trays = match trays {
+            Ok(trays) => Some(trays),
+            Err(errors) => {
+                errors.all().iter().cloned().for_each(|e| checks.push(e));
+                None
+            }
+        };
+        checks.finish(())?;
+        input.rods_mm.sort_by(f64::total_cmp);
+        input.rods_mm.dedup();
+        Ok(Self {
+            fridge: Place::new(input.fridge_c, film)?,
+            freezer: Place::new(input.freezer_c, STILL_FREEZER)?,
+            trays: trays.expect("checked"),
+            input,
+        })
+    }
+
+    /// The values as given, rods in order.
+    #[must_use]
+    pub fn input(&self) -> &KitchenInput {
+        &self.input
+    }
+
+    /// The room.
+    #[must_use]
+    pub fn room(&self) -> Temperature {
+        Temperature::new_c(self.input.room_c)
+    }
+
+    /// A cold place with its air and film.
+    #[must_use]
+    pub fn place(&self, place: ColdPlace) -> Place {
+        match place {
+            ColdPlace::Fridge => self.fridge,
+            ColdPlace::Freezer => self.freezer,
+        }
+    }
+
+    /// Trays.
+    #[must_use]
+    pub fn trays(&self) -> &TrayRules {
+        &self.trays
+    }
+
+    /// What the trays are of.
+    #[must_use]
+    pub fn tray_kind(&self) -> TrayKind {
+        self.input.tray_kind
+    }
+
+    /// Most dough in one mix.
+    #[must_use]
+    pub fn mixer_limit(&self) -> Mass {
+        Mass::new_g(self.input.mixer_limit_g)
+    }
+
+    /// Ovens.
+    #[must_use]
+    pub fn ovens(&self) -> OvenKit {
+        OvenKit {
+            count: self.input.ovens,
+            racks: self.input.racks_per_oven,
+            fan: self.input.oven_fan,
+            preheat_min: self.input.preheat_min,
+        }
+    }
+
+    /// Whether guide rods of this height are owned.
+    #[must_use]
+    pub fn has_rods(&self, thickness: Length) -> bool {
+        self.input.rods_mm.iter().any(|r| (r - thickness.mm()).abs() < 0.05)
+    }
+}
+
+#[cfg(test)]
+pub(crate) mod tests {
+    use super::*;
+
+    pub(crate) fn input() -> KitchenInput {
+        KitchenInput {
+            name: "Tern Street Bakehouse".to_owned(),
+            room_c: 22.0,
+            fridge_c: 4.0,
+            fridge_fan: false,
+            freezer_c: -18.0,
+            tray_width_mm: 310.0,
+            tray_length_mm: 440.0,
+            tray_kind: TrayKind::Aluminium,
+            trays_owned: 4,
+            least_gap_mm: 25.0,
+            mixer_limit_g: 1200.0,
+            rods_mm: vec![10.0, 3.0, 6.0, 6.0],
+            ovens: 1,
+            racks_per_oven: 1,
+            oven_fan: false,
+            preheat_min: 20.0,
+            roll_min: 4.0,
+            cut_s: 6.0,
+        }
+    }
+
+    #[test]
+    fn rods_are_put_in_order_once() {
+        let kitchen = Kitchen::new(input()).unwrap();
+        assert_eq!(kitchen.input().rods_mm, [3.0, 6.0, 10.0]);
+        assert!(kitchen.has_rods(Length::new_mm(6.0)) && !kitchen.has_rods(Length::new_mm(7.0)));
+    }
+
+    #[test]
+    fn all_faults_come_at_once_each_with_its_field() {
+        let bad = KitchenInput { fridge_c: 40.0, room_c: f64::NAN, trays_owned: 0, rods_mm: vec![0.0], ..input() };
+        let errors = Kitchen::new(bad).unwrap_err();
+        let fields: Vec<_> = errors.all().iter().map(crate::error::InputError::field).collect();
+        assert_eq!(fields, ["room_c", "fridge_c", "rods_mm[0]", "trays_owned"]);
+    }
+}

@@ -1,0 +1,127 @@
+//! What is wanted and how it is to be made.
+
+use super::ColdPlace;
+use crate::dough::MixMethod;
+use crate::error::{Checks, InputErrors};
+use crate::oven::BakeSetting;
+use crate::shape::{BenchSurface, RollingRules, Spacing};
+use crate::units::{Length, Temperature};
+use chrono::NaiveDateTime;
+
+/// In which form the dough is chilled.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum ChillForm {
+    /// Pressed to a disc, wrapped, rolled after the chill.
+    Disc {
+        /// As pressed.
+        thickness: Length,
+    },
+    /// Rolled first between papers, the sheets chilled on trays.
+    Sheets,
+}
+
+/// Raw values of a job, units in the names; the only door to [`Job`].
+#[derive(Debug, Clone, PartialEq)]
+pub struct JobInput {
+    /// Its name.
+    pub name: String,
+    /// Pieces wanted.
+    pub pieces: u32,
+    /// Rolled to, mm.
+    pub thickness_mm: f64,
+    /// Wanted at, local time.
+    pub ready_by: NaiveDateTime,
+    /// How the dough is mixed.
+    pub method: MixMethod,
+    /// Dough out of the mixer as measured, degC; computed when absent.
+    pub dough_c: Option<f64>,
+    /// Whether it chills as discs (else as sheets).
+    pub chill_as_disc: bool,
+    /// Discs pressed to, mm.
+    pub disc_mm: f64,
+    /// Where the dough chills.
+    pub chill_place: ColdPlace,
+    /// Where the cut pieces chill.
+    pub tray_chill_place: ColdPlace,
+    /// Least gap between cuts, mm.
+    pub web_mm: f64,
+    /// Rim kept free, mm.
+    pub edge_mm: f64,
+    /// Rolled on.
+    pub surface: BenchSurface,
+    /// Re-rolls allowed.
+    pub rerolls: u32,
+    /// Dough kept back, %.
+    pub reserve_percent: f64,
+    /// Oven set to, degC.
+    pub oven_c: f64,
+}
+
+/// A job whose values were checked.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Job {
+    input: JobInput,
+    spacing: Spacing,
+    rolling: RollingRules,
+}
+
+impl Job {
+    /// Checks all values and reports all faults at once.
+    pub fn new(input: JobInput) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.text("name", &input.name, 80, "a name");
+        checks.range("pieces", f64::from(input.pieces), 1.0, 20_000.0, "pieces");
+        checks.range("thickness_mm", input.thickness_mm, 2.0, 25.0, "mm");
+        checks.range("disc_mm", input.disc_mm, 8.0, 80.0, "mm");
+        if let Some(dough_c) = input.dough_c {
+            checks.range("dough_c", dough_c, -5.0, 35.0, "\u{b0}C");
+        }
+        let mut keep = |faults: InputErrors| faults.all().iter().cloned().for_each(|e| checks.push(e));
+        let spacing = Spacing::new(input.web_mm, input.edge_mm).map_err(&mut keep).ok();
+        let rolling = RollingRules::new(input.rerolls, input.surface, input.reserve_percent).map_err(&mut keep).ok();
+        // The fan is the kitchen's; the range of the setting is the same with or without.
+        let _ = BakeSetting::new(input.oven_c, false).map_err(&mut keep);
+        checks.finish(())?;
+        Ok(Self { spacing: spacing.expect("checked"), rolling: rolling.expect("checked"), input })
+    }
+
+    /// The values as given.
+    #[must_use]
+    pub fn input(&self) -> &JobInput {
+        &self.input
+    }
+
+    /// Rolled to.
+    #[must_use]
+    pub fn thickness(&self) -> Length {
+        Length::new_mm(self.input.thickness_mm)
+    }
+
+    /// How the dough chills.
+    #[must_use]
+    pub fn chill_form(&self) -> ChillForm {
+        if self.input.chill_as_disc {
+            ChillForm::Disc { thickness: Length::new_mm(self.input.disc_mm) }
+        } else {
+            ChillForm::Sheets
+        }
+    }
+
+    /// Dough out of the mixer as measured.
+    #[must_use]
+    pub fn measured_dough(&self) -> Option<Temperature> {
+        self.input.dough_c.map(Temperature::new_c)
+    }
+
+    /// Web and rim.
+    #[must_use]
+    pub fn spacing(&self) -> Spacing {
+        self.spacing
+    }
+
+    /// Re-rolls, surface and reserve.
+    #[must_use]
+    pub fn rolling(&self) -> RollingRules {
+        self.rolling
+    }
+}

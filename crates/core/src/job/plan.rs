@@ -1,0 +1,504 @@
+//! The plan: inputs in, one value out in which every station has answered, with its reasons.
+
+use super::{ChillForm, ColdPlace, Job, Kitchen};
+use crate::clock::{Relay, RelayInput, plan_relay};
+use crate::cold::{
+    ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, bench_minutes, chill, tempering_minutes,
+};
+use crate::dough::{
+    BakersLine, Composition, Formula, MixPlan, Ratio, density_kg_m3, divide_into_mixes, dough_temperature,
+};
+use crate::error::{InputError, InputErrors};
+use crate::geometry::Outline;
+use crate::oven::{BakeSetting, PracticeAnswer, bake_practice};
+use crate::shape::{Demand, DemandAnswer, LatticeTable, Layout, Spacing, TrayAnswer, demand_to_dough, fill_trays};
+use crate::units::{Density, Length, Mass, Span, Temperature};
+
+/// Temperature at which the dough's density is taken, degC: the middle of the rolling window.
+const ROLLED_AT_C: f64 = 14.0;
+/// To press one disc and wrap it, min. Common practice, no source.
+const PRESS_MIN: f64 = 2.0;
+/// The disc the trade presses to when its own alternatives are compared, mm. Common practice: 20-25.
+const USUAL_DISC_MM: f64 = 22.0;
+
+/// The dough station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct DoughPlan {
+    /// Dough to mix, reserve included.
+    pub dough: Mass,
+    /// Of one piece as cut.
+    pub piece: Mass,
+    /// With its air.
+    pub density: Density,
+    /// The mixes.
+    pub mixes: MixPlan,
+    /// Over the flour.
+    pub bakers: Vec<BakersLine>,
+    /// Butter : sugar : flour.
+    pub ratio: Ratio,
+    /// What it is made of.
+    pub composition: Composition,
+    /// Out of the mixer.
+    pub temperature: Temperature,
+    /// Whether that was measured rather than computed.
+    pub temperature_measured: bool,
+    /// Names of allergens.
+    pub allergens: Vec<&'static str>,
+    /// Why these figures, in sentences.
+    pub reasons: Vec<String>,
+}
+
+/// What goes into the cold.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FormSize {
+    /// The piece.
+    pub piece: Piece,
+    /// How many.
+    pub count: u32,
+    /// Dough in each.
+    pub mass: Mass,
+}
+
+/// The same dough chilled another way.
+#[derive(Debug, Clone)]
+pub struct Alternative {
+    /// What it would be called.
+    pub name: String,
+    /// The form.
+    pub piece: Piece,
+    /// Where.
+    pub place: ColdPlace,
+    /// When ready, when past, and why never.
+    pub answer: ChillAnswer,
+    /// Whether it is the way chosen.
+    pub chosen: bool,
+}
+
+/// The cut pieces' chill before the oven.
+#[derive(Debug, Clone)]
+pub struct TrayChill {
+    /// Where.
+    pub place: ColdPlace,
+    /// Taken to be as warm as this when it goes in.
+    pub start: Temperature,
+    /// Ready, with the band.
+    pub answer: ChillAnswer,
+}
+
+/// The cold station's answer.
+#[derive(Debug, Clone)]
+pub struct ColdPlan {
+    /// What goes in.
+    pub form: FormSize,
+    /// Where.
+    pub place: ColdPlace,
+    /// Its air.
+    pub air: Temperature,
+    /// The run.
+    pub answer: ChillAnswer,
+    /// On the bench after a night in the cold, until it rolls.
+    pub tempering_after_night: Option<Span>,
+    /// On the bench after the longest wait of this job's timeline; zero when none is needed.
+    pub tempering: Option<Span>,
+    /// The sheet on paper on the bench, from ready until too warm to roll.
+    pub bench: Option<Span>,
+    /// Other ways.
+    pub alternatives: Vec<Alternative>,
+    /// Cut pieces on their tray.
+    pub tray_chill: TrayChill,
+    /// Sentences.
+    pub reasons: Vec<String>,
+}
+
+/// The shape station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ShapePlan {
+    /// Rolls, scrap, reserve.
+    pub demand: DemandAnswer,
+    /// Width of every sheet.
+    pub sheet_width: Length,
+    /// Whether rods of that height are owned (else 'by eye').
+    pub rods_owned: bool,
+    /// The pieces on trays.
+    pub trays: TrayAnswer,
+    /// Sentences.
+    pub reasons: Vec<String>,
+}
+
+/// The oven station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OvenPlan {
+    /// Set to.
+    pub oven: Temperature,
+    /// What the trade would say.
+    pub practice: PracticeAnswer,
+    /// The piece's longer side as cut.
+    pub width: Length,
+}
+
+/// The clock station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ClockPlan {
+    /// The relay, minutes relative to the wanted time.
+    pub relay: Relay,
+    /// Minutes the first mix waits in the cold, at least.
+    pub chill_min: i64,
+    /// Sentences.
+    pub reasons: Vec<String>,
+}
+
+/// All stations' answers.
+#[derive(Debug, Clone)]
+pub struct Plan {
+    /// Dough.
+    pub dough: DoughPlan,
+    /// Cold.
+    pub cold: ColdPlan,
+    /// Shape.
+    pub shape: ShapePlan,
+    /// Oven.
+    pub oven: OvenPlan,
+    /// Clock.
+    pub clock: ClockPlan,
+}
+
+/// Plans one job of one lot.
+///
+/// Fails, naming the field, when the cutter is larger than the sheet or the tray, when the pieces need more mixes than a
+/// job may have, when the dough holds no fat that is ever firm, or when its cold place never makes it firm.
+pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Plan, InputErrors> {
+    let composition = formula.composition();
+    let Some(window) = Window::of(&composition) else {
+        return Err(InputError::refused("formula", "all fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
+    };
+    let density = Density::new_kg_m3(density_kg_m3(&composition, ROLLED_AT_C));
+    let oven = oven_plan(job, formula, outline, kitchen)?;
+    let piece = outline.area().mass_at(job.thickness(), density);
+    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let demand = demand_to_dough(&Demand {
+        table: &table,
+        piece,
+        pieces: job.input().pieces,
+        thickness: job.thickness(),
+        density,
+        width: kitchen.trays().width(),
+        longest: kitchen.trays().length(),
+        mix_limit: kitchen.mixer_limit(),
+        rules: job.rolling(),
+    })?;
+    let trays = fill_trays(outline, job.input().pieces, oven.practice.spread.1, kitchen.trays())?;
+    let shape = shape_plan(job, kitchen, demand, trays);
+    let dough = dough_plan(job, formula, kitchen, &shape.demand, piece, density, composition);
+    let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, density)?;
+    let clock = clock_plan(job, kitchen, &shape, &cold, &oven);
+    cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
+    Ok(Plan { dough, cold, shape, oven, clock })
+}
+
+/// Lays as many pieces of one cutter as fit on a sheet of a mass, for the compute endpoint.
+pub fn compute_sheet(
+    outline: &Outline,
+    width: Length,
+    longest: Length,
+    spacing: Spacing,
+    area: Option<crate::units::Area>,
+) -> Result<Layout, InputErrors> {
+    let table = LatticeTable::for_sheet(outline, width, longest, spacing)?;
+    let length = area.map_or(longest, |a| Length::new_mm((a.mm2() / width.mm()).min(longest.mm())));
+    Ok(table.layout(length))
+}
+
+fn oven_plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<OvenPlan, InputErrors> {
+    let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
+    let (w, h) = outline.extent();
+    Ok(OvenPlan {
+        oven: setting.oven(),
+        practice: bake_practice(job.thickness(), setting, formula.ratio()),
+        width: if w > h { w } else { h },
+    })
+}
+
+fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {
+    let mut reasons = Vec::new();
+    let first = &demand.rolls[0];
+    reasons.push(format!(
+        "{} g rolled to {} mm covers {:.0} \u{d7} {:.0} mm.",
+        grouped(first.mass.g()),
+        plain(job.thickness().mm()),
+        first.length.mm(),
+        kitchen.trays().width().mm()
+    ));
+    if let Some(gap) = first.layout.least_gap {
+        reasons.push(format!("The smallest gap between two cuts is {:.1} mm.", gap.mm()));
+    }
+    if demand.from_second_reroll > 0 {
+        reasons.push(format!(
+            "{} come from the second re-roll: tougher, and they may bubble.",
+            pieces(demand.from_second_reroll)
+        ));
+    }
+    let rods_owned = kitchen.has_rods(job.thickness());
+    if !rods_owned {
+        reasons.push(format!("No guide rods of {} mm in the kitchen: rolled by eye.", plain(job.thickness().mm())));
+    }
+    reasons.push(format!("{:.0} mm is kept between pieces on the tray, for what they grow.", trays.gap.mm()));
+    ShapePlan { demand, sheet_width: kitchen.trays().width(), rods_owned, trays, reasons }
+}
+
+fn dough_plan(
+    job: &Job,
+    formula: &Formula,
+    kitchen: &Kitchen,
+    demand: &DemandAnswer,
+    piece: Mass,
+    density: Density,
+    composition: Composition,
+) -> DoughPlan {
+    let mixes = divide_into_mixes(formula, demand.dough, kitchen.mixer_limit());
+    let measured = job.measured_dough();
+    let temperature = measured.unwrap_or_else(|| dough_temperature(formula, job.input().method, kitchen.room()));
+    let cut = f64::from(job.input().pieces) * piece.g();
+    let mut reasons = vec![
+        format!("{} of {:.1} g are {} g.", pieces(job.input().pieces), piece.g(), grouped(cut)),
+        format!(
+            "Scrap that no roll recovers, and what sticks to board and hands, adds {} g; the reserve {} g.",
+            grouped((demand.left.g() + demand.lost.g()).max(0.0)),
+            grouped(demand.reserve.g())
+        ),
+    ];
+    if mixes.count > 1 {
+        reasons.push(format!(
+            "The mixer takes {} g, so it is {} equal mixes of {} g.",
+            grouped(kitchen.mixer_limit().g()),
+            mixes.count,
+            grouped(mixes.each.g())
+        ));
+    }
+    if mixes.weights.iter().any(|w| w.mass.g() < 1.0) {
+        reasons.push("A weight under 1 g needs a scale that reads tenths.".to_owned());
+    }
+    DoughPlan {
+        dough: demand.dough,
+        piece,
+        density,
+        mixes,
+        bakers: formula.bakers_percentages(),
+        ratio: formula.ratio(),
+        composition,
+        temperature,
+        temperature_measured: measured.is_some(),
+        allergens: formula.allergens(),
+        reasons,
+    }
+}
+
+fn disc(mass: Mass, thickness: Length, density: Density) -> Piece {
+    let area = mass.rolled_to(thickness, density).mm2();
+    Piece::Disc { thickness, diameter: Length::new_mm((area * 4.0 / std::f64::consts::PI).sqrt().clamp(10.0, 600.0)) }
+}
+
+fn cold_plan(
+    job: &Job,
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    demand: &DemandAnswer,
+    window: &Window,
+    density: Density,
+) -> Result<ColdPlan, InputErrors> {
+    let first = &demand.rolls[0];
+    let piece = match job.chill_form() {
+        ChillForm::Disc { thickness } => disc(first.mass, thickness, density),
+        ChillForm::Sheets => Piece::Sheet { thickness: job.thickness() },
+    };
+    let place = job.input().chill_place;
+    let ask = |piece: Piece, place: ColdPlace| -> Result<ChillAnswer, InputErrors> {
+        // Discs and balls lie wrapped on the shelf; sheets between their papers on a tray that was at room temperature.
+        let support = match piece {
+            Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+            _ => Support::Rack,
+        };
+        let question = ChillQuestion::new(
+            dough.composition.clone(),
+            piece,
+            Wrap::Wrapped,
+            support,
+            dough.temperature.c(),
+            kitchen.place(place),
+            Target::Rolling,
+        )?;
+        Ok(chill(&question))
+    };
+    let answer = ask(piece, place)?;
+    if let Some(never) = &answer.never {
+        return Err(InputError::refused("chill_place", never.clone()).into());
+    }
+    let mut alternatives = Vec::new();
+    let usual_disc = match job.chill_form() {
+        ChillForm::Disc { thickness } => thickness,
+        ChillForm::Sheets => Length::new_mm(USUAL_DISC_MM),
+    };
+    // A ball of one mix as it left the bowl: a cylinder as high as wide.
+    let ball_mm = (dough.mixes.each.g() * 1e6 / density.kg_m3() * 4.0 / std::f64::consts::PI).cbrt().clamp(10.0, 200.0);
+    let ways = [
+        (
+            format!("Sheets, {} mm", plain(job.thickness().mm())),
+            Piece::Sheet { thickness: job.thickness() },
+            ColdPlace::Freezer,
+        ),
+        (
+            format!("Sheets, {} mm", plain(job.thickness().mm())),
+            Piece::Sheet { thickness: job.thickness() },
+            ColdPlace::Fridge,
+        ),
+        (format!("Disc, {} mm", plain(usual_disc.mm())), disc(first.mass, usual_disc, density), ColdPlace::Freezer),
+        (format!("Disc, {} mm", plain(usual_disc.mm())), disc(first.mass, usual_disc, density), ColdPlace::Fridge),
+        ("Ball as it left the bowl".to_owned(), Piece::Ball { diameter: Length::new_mm(ball_mm) }, ColdPlace::Fridge),
+    ];
+    for (name, way, at) in ways {
+        let chosen = way == piece && at == place;
+        let answer = if chosen { answer.clone() } else { ask(way, at)? };
+        alternatives.push(Alternative { name, piece: way, place: at, answer, chosen });
+    }
+    let warm = window.rolls_to;
+    // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case.
+    let tray_place = job.input().tray_chill_place;
+    let tray_question = ChillQuestion::new(
+        dough.composition.clone(),
+        Piece::Sheet { thickness: job.thickness() },
+        Wrap::Open,
+        Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+        warm.c(),
+        kitchen.place(tray_place),
+        Target::Oven,
+    )?;
+    let tray_answer = chill(&tray_question);
+    if let Some(never) = &tray_answer.never {
+        return Err(InputError::refused("tray_chill_place", never.clone()).into());
+    }
+    let air = kitchen.place(place).air();
+    let ready_mean = at_ready(&answer).unwrap_or(warm);
+    let mut reasons = vec![format!(
+        "It leaves the mixer at {:.1}\u{b0}{}.",
+        dough.temperature.c(),
+        if dough.temperature_measured { ", as you measured" } else { ", from the ingredients and the mixing" }
+    )];
+    if window.shift.k().abs() > 0.05 {
+        reasons.push(format!(
+            "{:.0} % fat moves the working temperatures by {}{:.1}\u{b0}.",
+            100.0 * dough.composition.fat(),
+            if window.shift.k() < 0.0 { "\u{2212}" } else { "+" },
+            window.shift.k().abs()
+        ));
+    }
+    reasons.push("The range is from an air film a fifth weaker or a quarter stronger than assumed.".to_owned());
+    Ok(ColdPlan {
+        form: FormSize { piece, count: first.sheets, mass: first.mass },
+        place,
+        air,
+        tempering_after_night: tempering_minutes(&dough.composition, piece, air, kitchen.room()),
+        tempering: None,
+        bench: bench_minutes(&dough.composition, job.thickness(), ready_mean, kitchen.room()),
+        answer,
+        alternatives,
+        tray_chill: TrayChill { place: tray_place, start: warm, answer: tray_answer },
+        reasons,
+    })
+}
+
+fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
+    let ready = answer.ready_after?;
+    answer.curve.iter().find(|s| s.after >= ready).map(|s| s.mean)
+}
+
+fn up(span: Span) -> i64 {
+    #[expect(clippy::cast_possible_truncation, reason = "spans are under a few days")]
+    let minutes = (span.min() - 1e-6).ceil().max(0.0) as i64;
+    minutes
+}
+
+fn clock_plan(job: &Job, kitchen: &Kitchen, shape: &ShapePlan, cold: &ColdPlan, oven: &OvenPlan) -> ClockPlan {
+    let method = job.input().method;
+    let first = &shape.demand.rolls[0];
+    let mixes = shape.demand.mixes;
+    let roll_min = kitchen.input().roll_min;
+    let cut_s = kitchen.input().cut_s;
+    let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
+    let rerolled: u32 = shape.demand.rolls[1..].iter().map(|r| r.sheets).sum();
+    // Discs are rolled when they come out; sheets were rolled before the chill. Re-rolls are always rolled then.
+    let (form_min, rolled_at_cut) = match job.chill_form() {
+        ChillForm::Disc { .. } => (PRESS_MIN * f64::from(first.sheets) / f64::from(mixes), f64::from(first.sheets)),
+        ChillForm::Sheets => (roll_min * f64::from(first.sheets) / f64::from(mixes), 0.0),
+    };
+    let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
+    let cut_min = shape
+        .trays
+        .fill
+        .iter()
+        .map(|n| up(Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0)).max(1))
+        .collect::<Vec<_>>();
+    let latest = |answer: &ChillAnswer| answer.ready_between.map(|(_, late)| late).or(answer.ready_after).map_or(0, up);
+    let chill_min = latest(&cold.answer);
+    let input = RelayInput {
+        mixes,
+        mix_min: up(Span::new_min(method.minutes())),
+        form_min: up(Span::new_min(form_min)),
+        chill_min,
+        cut_min,
+        tray_chill_min: latest(&cold.tray_chill.answer),
+        bake_min: up(oven.practice.bake.1),
+        cool_min: up(oven.practice.cool_on_tray),
+        trays_owned: kitchen.trays().owned(),
+        racks: kitchen.ovens().racks,
+        ovens: kitchen.ovens().count,
+        preheat_min: up(Span::new_min(kitchen.ovens().preheat_min)),
+    };
+    let relay = plan_relay(&input);
+    let mut reasons = vec![
+        "Every step is put as late as the next one and one pair of hands allow.".to_owned(),
+        "Chills count at the slow end of their range, bakes at the long end.".to_owned(),
+    ];
+    if shape.trays.rounds > 1 {
+        reasons.push(format!("{} trays go round {} times.", kitchen.trays().owned(), shape.trays.rounds));
+    }
+    ClockPlan { relay, chill_min, reasons }
+}
+
+/// Tempering after the longest time a mix waits in the cold in this timeline.
+fn tempering_after_wait(
+    cold: &ColdPlan,
+    clock: &ClockPlan,
+    composition: &Composition,
+    kitchen: &Kitchen,
+) -> Option<Span> {
+    let waits =
+        clock.relay.tasks.iter().filter(|t| t.step == crate::clock::Step::Chill).map(|t| t.end_min - t.start_min);
+    let longest = Span::new_min(f64::from(i32::try_from(waits.max().unwrap_or(0)).unwrap_or(i32::MAX)));
+    let last = cold.answer.curve.last()?;
+    let mean = if longest >= last.after {
+        // The run ends when the mean has left the window; what follows is colder still, at most as cold as the place.
+        if cold.answer.past_after.is_some_and(|past| longest > past) { cold.air } else { last.mean }
+    } else {
+        cold.answer.curve.iter().find(|s| s.after >= longest)?.mean
+    };
+    tempering_minutes(composition, cold.form.piece, mean, kitchen.room())
+}
+
+fn pieces(n: u32) -> String {
+    if n == 1 { "1 piece".to_owned() } else { format!("{n} pieces") }
+}
+
+fn plain(v: f64) -> String {
+    format!("{v:.2}").trim_end_matches('0').trim_end_matches('.').to_owned()
+}
+
+fn grouped(v: f64) -> String {
+    let whole = format!("{v:.0}");
+    let mut out = String::new();
+    for (i, c) in whole.chars().enumerate() {
+        if i > 0 && (whole.len() - i).is_multiple_of(3) {
+            out.push(',');
+        }
+        out.push(c);
+    }
+    out
+}

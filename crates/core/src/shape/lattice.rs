@@ -1,0 +1,559 @@
+//! The plain grid and the two-way lattice: rows of one cutter, each row alike or turned half round, shifted so that they
+//! nest. The floor below which no later nesting may fall.
+//!
+//! For one sheet width all layouts are searched once; the table then tells for every count of pieces the shortest
+//! sheet that holds them, so that yields are a look-up.
+
+use super::profile::Profile;
+use crate::error::{Checks, InputError, InputErrors};
+use crate::geometry::{Outline, Placement, clearance_mm};
+use crate::units::Length;
+
+/// Webs that layouts are made with. A web between two steps is held at the next larger one, and layouts of every larger
+/// step are tried as well, so that a finer web never fits fewer pieces.
+pub const WEB_STEPS_MM: [f64; 10] = [0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0];
+
+/// Directions tried, degrees.
+const TURNS_DEG: [f64; 4] = [0.0, 45.0, 90.0, 135.0];
+/// Shifts of the second row tried, as shares of the pitch, for usual and for many small pieces.
+const SHIFTS: [(f64, u32); 3] = [(120.0, 24), (500.0, 12), (f64::INFINITY, 6)];
+/// More pieces than this on one sheet are not laid out.
+const MOST_PIECES: usize = 6000;
+
+/// What is kept free.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Spacing {
+    web: Length,
+    edge: Length,
+}
+
+impl Spacing {
+    /// `web_mm` between any two pieces (0.5 to 10), `edge_mm` to the rim (0 to 30).
+    pub fn new(web_mm: f64, edge_mm: f64) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("web_mm", web_mm, WEB_STEPS_MM[0], WEB_STEPS_MM[9], "mm");
+        checks.range("edge_mm", edge_mm, 0.0, 30.0, "mm");
+        checks.finish(())?;
+        Ok(Self { web: Length::new_mm(web_mm), edge: Length::new_mm(edge_mm) })
+    }
+
+    /// Least gap between two pieces.
+    #[must_use]
+    pub fn web(&self) -> Length {
+        self.web
+    }
+
+    /// Least gap to the rim.
+    #[must_use]
+    pub fn edge(&self) -> Length {
+        self.edge
+    }
+}
+
+/// Pieces on a sheet.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Layout {
+    /// Where each lies, in the order they are cut: row by row from the top.
+    pub pieces: Vec<Placement>,
+    /// The sheet they need along its length.
+    pub length: Length,
+    /// The smallest gap between any two, by exact polygon distance; `None` with fewer than two pieces.
+    pub least_gap: Option<Length>,
+}
+
+/// The best layouts of one cutter for one sheet width, by count.
+#[derive(Debug, Clone)]
+pub struct LatticeTable {
+    outline: Outline,
+    width: Length,
+    edge: Length,
+    /// Extents of the outline in each turn searched.
+    extents: Vec<(f64, Extent)>,
+    /// `shortest[n - 1]`: shortest length for n pieces and how.
+    shortest: Vec<(f64, Candidate)>,
+}
+
+#[derive(Debug, Clone, Copy)]
+struct Member {
+    along: f64,
+    across: f64,
+    turn_deg: f64,
+}
+
+#[derive(Debug, Clone, Copy)]
+struct Candidate {
+    rows_along_length: bool,
+    /// Up to two members per row kind; the second may be absent.
+    first: [Option<Member>; 2],
+    second: [Option<Member>; 2],
+    pitch: f64,
+    down_first: f64,
+    down_second: f64,
+    shift: f64,
+}
+
+/// A piece laid out in row coordinates.
+struct Laid {
+    along: f64,
+    across: f64,
+    turn_deg: f64,
+}
+
+/// Extent of the true outline about its centre in one direction of turning.
+#[derive(Debug, Clone, Copy)]
+struct Extent {
+    along: (f64, f64),
+    across: (f64, f64),
+}
+
+/// The outline as it is searched with: grown by half the web, turned, and its half-turned twin.
+struct Turned {
+    turn_deg: f64,
+    /// Bands across the row, extents along it.
+    along: Profile,
+    /// Bands along the row, extents across it.
+    across: Profile,
+}
+
+impl LatticeTable {
+    /// Searches all layouts on sheets `width` wide and up to `longest` long, webs held as [`WEB_STEPS_MM`] says.
+    ///
+    /// Fails when not even one piece fits.
+    pub fn for_sheet(outline: &Outline, width: Length, longest: Length, spacing: Spacing) -> Result<Self, InputError> {
+        let webs: Vec<f64> = WEB_STEPS_MM.iter().copied().filter(|w| *w >= spacing.web.mm() - 1e-9).collect();
+        Self::search(outline, width, longest, spacing.edge, &webs)
+    }
+
+    /// The same with exactly `gap` between pieces, for trays.
+    pub fn with_gap(
+        outline: &Outline,
+        width: Length,
+        longest: Length,
+        edge: Length,
+        gap: Length,
+    ) -> Result<Self, InputError> {
+        Self::search(outline, width, longest, edge, &[gap.mm()])
+    }
+
+    fn search(
+        outline: &Outline,
+        width: Length,
+        longest: Length,
+        edge: Length,
+        webs: &[f64],
+    ) -> Result<Self, InputError> {
+        let mut table = Self { outline: outline.clone(), width, edge, extents: Vec::new(), shortest: Vec::new() };
+        for turn in TURNS_DEG.iter().flat_map(|t| [*t, t + 180.0]) {
+            table.extents.push((turn, extent_of(outline, turn)));
+        }
+        let most = width.mm() * longest.mm() / outline.area().mm2();
+        let shifts = SHIFTS.iter().find(|(limit, _)| most <= *limit).map_or(6, |(_, n)| *n);
+        let mut lengths = Vec::new();
+        for &web in webs {
+            let grown = outline.grown(Length::new_mm(web / 2.0));
+            for turn in TURNS_DEG {
+                let up = Turned::new(&grown, turn);
+                let down = Turned::new(&grown, turn + 180.0);
+                let mut found = candidates(&up, &down, shifts);
+                found.push(plain_grid(table.extent(turn), turn, web));
+                for candidate in found {
+                    for rows_along_length in [false, true] {
+                        let candidate = Candidate { rows_along_length, ..candidate };
+                        table.try_candidate(&candidate, longest.mm(), &mut lengths);
+                    }
+                }
+            }
+        }
+        if table.shortest.is_empty() {
+            let (w, h) = outline.extent();
+            return Err(InputError::refused(
+                "cutter",
+                format!(
+                    "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept at the rim",
+                    w.mm(),
+                    h.mm(),
+                    width.mm(),
+                    longest.mm(),
+                    edge.mm()
+                ),
+            ));
+        }
+        // A layout of n + 1 pieces is one of n with a piece left out.
+        for n in (1..table.shortest.len()).rev() {
+            if table.shortest[n].0 < table.shortest[n - 1].0 {
+                table.shortest[n - 1] = table.shortest[n];
+            }
+        }
+        Ok(table)
+    }
+
+    fn try_candidate(&mut self, candidate: &Candidate, longest: f64, lengths: &mut Vec<f64>) {
+        lengths.clear();
+        let laid = self.lay(candidate, longest, |length| lengths.push(length));
+        if laid.is_none() {
+            return;
+        }
+        lengths.sort_by(f64::total_cmp);
+        for (i, &length) in lengths.iter().enumerate() {
+            if i == self.shortest.len() {
+                self.shortest.push((length, *candidate));
+            } else if length < self.shortest[i].0 - 1e-9 {
+                self.shortest[i] = (length, *candidate);
+            }
+        }
+    }
+
+    /// Lays a candidate out on a sheet of `longest`; `needs` hears the sheet length each piece needs.
+    fn lay(&self, candidate: &Candidate, longest: f64, mut needs: impl FnMut(f64)) -> Option<Vec<Laid>> {
+        let edge = self.edge.mm();
+        let (along, across) =
+            if candidate.rows_along_length { (longest, self.width.mm()) } else { (self.width.mm(), longest) };
+        let extents = |row: &[Option<Member>; 2]| -> [Option<(Member, Extent)>; 2] {
+            row.map(|m| m.map(|m| (m, self.extent(m.turn_deg))))
+        };
+        let rows = [extents(&candidate.first), extents(&candidate.second)];
+        let row_low = |row: &[Option<(Member, Extent)>; 2]| {
+            row.iter().flatten().map(|(m, e)| m.across + e.across.0).fold(f64::INFINITY, f64::min)
+        };
+        let row_high = |row: &[Option<(Member, Extent)>; 2]| {
+            row.iter().flatten().map(|(m, e)| m.across + e.across.1).fold(f64::NEG_INFINITY, f64::max)
+        };
+        let (lead, lead_extent) = rows[0][0]?;
+        let start = edge - lead.along - lead_extent.along.0;
+        let mut at = edge - row_low(&rows[0]);
+        let mut kind = 0;
+        let mut laid = Vec::new();
+        while at + row_high(&rows[kind]) <= across - edge + 1e-9 {
+            let from = start + if kind == 1 { candidate.shift } else { 0.0 } - candidate.pitch * 2.0;
+            let mut step = 0.0;
+            loop {
+                let origin = from + step * candidate.pitch;
+                if origin > along {
+                    break;
+                }
+                for (member, extent) in rows[kind].iter().flatten() {
+                    let u = origin + member.along;
+                    if u + extent.along.0 >= edge - 1e-9 && u + extent.along.1 <= along - edge + 1e-9 {
+                        let v = at + member.across;
+                        let reach = if candidate.rows_along_length { u + extent.along.1 } else { v + extent.across.1 };
+                        needs(reach + edge);
+                        laid.push(Laid { along: u, across: v, turn_deg: member.turn_deg });
+                        if laid.len() > MOST_PIECES {
+                            return None;
+                        }
+                    }
+                }
+                step += 1.0;
+            }
+            at += if kind == 0 { candidate.down_first } else { candidate.down_second };
+            kind = 1 - kind;
+        }
+        Some(laid)
+    }
+
+    fn extent(&self, turn_deg: f64) -> Extent {
+        let known = self.extents.iter().find(|(turn, _)| *turn == turn_deg);
+        known.map_or_else(|| extent_of(&self.outline, turn_deg), |(_, extent)| *extent)
+    }
+
+    /// The most pieces a sheet of this length holds.
+    #[must_use]
+    pub fn count(&self, length: Length) -> usize {
+        self.shortest.partition_point(|(needed, _)| *needed <= length.mm() + 1e-9)
+    }
+
+    /// The most pieces any sheet searched holds.
+    #[must_use]
+    pub fn most(&self) -> usize {
+        self.shortest.len()
+    }
+
+    /// The layout of the most pieces on a sheet of this length, proved by exact polygon distance.
+    #[must_use]
+    pub fn layout(&self, length: Length) -> Layout {
+        let count = self.count(length);
+        if count == 0 {
+            return Layout { pieces: vec![], length: Length::new_mm(0.0), least_gap: None };
+        }
+        let (needed, candidate) = self.shortest[count - 1];
+        // Rows along the length are laid from its start, so the sheet searched may end where the last piece does.
+        let mut pieces: Vec<(f64, Placement)> = Vec::new();
+        let mut lengths = Vec::new();
+        let laid = self.lay(&candidate, needed + 1e-6, |l| lengths.push(l)).unwrap_or_default();
+        for (piece, length) in laid.into_iter().zip(lengths) {
+            let placement = if candidate.rows_along_length {
+                // A quarter turn of the row frame, not a mirror image.
+                Placement {
+                    x_mm: self.width.mm() - piece.across,
+                    y_mm: piece.along,
+                    turn_deg: (piece.turn_deg + 90.0) % 360.0,
+                }
+            } else {
+                Placement { x_mm: piece.along, y_mm: piece.across, turn_deg: piece.turn_deg % 360.0 }
+            };
+            pieces.push((length, placement));
+        }
+        pieces.sort_by(|a, b| a.0.total_cmp(&b.0));
+        pieces.truncate(count);
+        // Cut row by row from the top, left to right.
+        pieces.sort_by(|a, b| {
+            let row = |p: &Placement| (p.y_mm / 2.0).round();
+            row(&a.1).total_cmp(&row(&b.1)).then(a.1.x_mm.total_cmp(&b.1.x_mm))
+        });
+        let pieces: Vec<Placement> = pieces.into_iter().map(|(_, p)| p).collect();
+        let least_gap = least_gap(&self.outline, &pieces);
+        Layout { pieces, length: Length::new_mm(needed), least_gap }
+    }
+}
+
+fn extent_of(outline: &Outline, turn_deg: f64) -> Extent {
+    let placed = outline.placed(Placement { x_mm: 0.0, y_mm: 0.0, turn_deg });
+    placed.iter().fold(Extent { along: (f64::MAX, f64::MIN), across: (f64::MAX, f64::MIN) }, |e, p| Extent {
+        along: (e.along.0.min(p.0), e.along.1.max(p.0)),
+        across: (e.across.0.min(p.1), e.across.1.max(p.1)),
+    })
+}
+
+/// The smallest gap in a layout. Pairs that lie alike to each other are measured once.
+fn least_gap(outline: &Outline, pieces: &[Placement]) -> Option<Length> {
+    let (w, h) = outline.extent();
+    let reach = w.mm().hypot(h.mm());
+    let mut seen: Vec<(Placement, f64, f64)> = Vec::new();
+    let mut least: Option<f64> = None;
+    for (i, a) in pieces.iter().enumerate() {
+        for b in &pieces[i + 1..] {
+            let (dx, dy) = (b.x_mm - a.x_mm, b.y_mm - a.y_mm);
+            if dx.hypot(dy) > reach + least.unwrap_or(f64::INFINITY) {
+                continue;
+            }
+            let alike = |s: &(Placement, f64, f64)| {
+                s.0.turn_deg == a.turn_deg
+                    && s.0.x_mm == b.turn_deg
+                    && (s.1 - dx).abs() < 1e-6
+                    && (s.2 - dy).abs() < 1e-6
+            };
+            if seen.iter().any(alike) {
+                continue;
+            }
+            seen.push((Placement { x_mm: b.turn_deg, y_mm: 0.0, turn_deg: a.turn_deg }, dx, dy));
+            let gap = clearance_mm(&outline.placed(*a), &outline.placed(*b));
+            least = Some(least.map_or(gap, |l: f64| l.min(gap)));
+        }
+    }
+    least.map(Length::new_mm)
+}
+
+impl Turned {
+    fn new(grown: &[(f64, f64)], turn_deg: f64) -> Self {
+        let (sin, cos) = turn_deg.to_radians().sin_cos();
+        let turned: Vec<(f64, f64)> = grown.iter().map(|p| (p.0 * cos - p.1 * sin, p.0 * sin + p.1 * cos)).collect();
+        let swapped: Vec<(f64, f64)> = turned.iter().map(|p| (p.1, p.0)).collect();
+        Self { turn_deg: turn_deg.rem_euclid(360.0), along: Profile::new(&swapped), across: Profile::new(&turned) }
+    }
+}
+
+/// A row's members with the shapes they are searched with.
+type Row<'a> = [Option<(Member, &'a Turned)>; 2];
+
+fn candidates(up: &Turned, down: &Turned, shifts: u32) -> Vec<Candidate> {
+    let single = |t: &'_ Turned| Member { along: 0.0, across: 0.0, turn_deg: t.turn_deg };
+    let row_up: Row = [Some((single(up), up)), None];
+    let row_down: Row = [Some((single(down), down)), None];
+    let pitch = up.along.slide(&up.along, 0.0);
+    let mut found = Vec::new();
+    stack(&row_up, &row_up, pitch, shifts, &mut found);
+    stack(&row_up, &row_down, pitch, shifts, &mut found);
+    // Up and down alternate within a row, the turned one moved across the row where that makes the pair shortest.
+    let height = up.across.slide(&up.across, 0.0);
+    let pair = |across: f64| {
+        let there = up.along.slide(&down.along, across);
+        let back = down.along.slide(&up.along, -across);
+        (there, (there + back).max(pitch))
+    };
+    let best = (-4..=4)
+        .map(|i| f64::from(i) / 8.0 * height)
+        .map(|across| (across, pair(across)))
+        .filter(|(_, (there, _))| there.is_finite())
+        .min_by(|a, b| (a.1.1 * (height + a.0.abs())).total_cmp(&(b.1.1 * (height + b.0.abs()))));
+    if let Some((across, (there, period))) = best
+        && period < 2.0 * pitch - 0.5
+    {
+        let row: Row = [Some((single(up), up)), Some((Member { along: there, across, turn_deg: down.turn_deg }, down))];
+        stack(&row, &row, period, shifts, &mut found);
+    }
+    found
+}
+
+/// Box beside box: the plain grid, exact where the boxes just fit.
+fn plain_grid(extent: Extent, turn_deg: f64, web: f64) -> Candidate {
+    let row = [Some(Member { along: 0.0, across: 0.0, turn_deg }), None];
+    let down = extent.across.1 - extent.across.0 + web;
+    Candidate {
+        rows_along_length: false,
+        first: row,
+        second: row,
+        pitch: extent.along.1 - extent.along.0 + web,
+        down_first: down,
+        down_second: down,
+        shift: 0.0,
+    }
+}
+
+/// All shifts of `second` rows against `first` rows.
+fn stack(first: &Row, second: &Row, pitch: f64, shifts: u32, found: &mut Vec<Candidate>) {
+    let members = |row: &Row| row.map(|m| m.map(|(member, _)| member));
+    let own = down(first, first, 0.0, pitch);
+    for i in 0..shifts {
+        let shift = pitch * f64::from(i) / f64::from(shifts);
+        let down_first = down(first, second, shift, pitch);
+        let down_second = down(second, first, -shift, pitch).max(own - down_first);
+        if !down_first.is_finite() || !down_second.is_finite() || down_first <= 0.0 || down_second <= 0.0 {
+            continue;
+        }
+        found.push(Candidate {
+            rows_along_length: false,
+            first: members(first),
+            second: members(second),
+            pitch,
+            down_first,
+            down_second,
+            shift,
+        });
+    }
+}
+
+/// How far below `upper` a `lower` row shifted by `shift` must lie.
+fn down(upper: &Row, lower: &Row, shift: f64, pitch: f64) -> f64 {
+    let mut most = f64::NEG_INFINITY;
+    for (a, shape_a) in upper.iter().flatten() {
+        for (b, shape_b) in lower.iter().flatten() {
+            let offset = (shift + b.along - a.along).rem_euclid(pitch);
+            for copy in [-2.0, -1.0, 0.0, 1.0] {
+                let slide = shape_a.across.slide(&shape_b.across, offset + copy * pitch);
+                most = most.max(slide + a.across - b.across);
+            }
+        }
+    }
+    most
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::{Builtin, BuiltinKind};
+    use proptest::prelude::*;
+
+    fn mm(v: f64) -> Length {
+        Length::new_mm(v)
+    }
+
+    fn round(d: f64) -> Outline {
+        Builtin::new(BuiltinKind::Round, d, 0.0).unwrap().outline().unwrap()
+    }
+
+    fn triangle() -> Outline {
+        Outline::new(&[(0.0, 0.0), (60.0, 0.0), (30.0, 50.0)]).unwrap()
+    }
+
+    fn table(outline: &Outline, web: f64) -> LatticeTable {
+        LatticeTable::for_sheet(outline, mm(310.0), mm(440.0), Spacing::new(web, 4.0).unwrap()).unwrap()
+    }
+
+    fn assert_sound(outline: &Outline, table: &LatticeTable, length: f64, web: f64) {
+        let layout = table.layout(mm(length));
+        assert_eq!(layout.pieces.len(), table.count(mm(length)));
+        if let Some(gap) = layout.least_gap {
+            assert!(gap.mm() >= web - 0.05, "{gap:?} against a web of {web}");
+        }
+        // The proof in full, without measuring pairs that lie alike only once.
+        let placed: Vec<_> = layout.pieces.iter().map(|p| outline.placed(*p)).collect();
+        for (i, a) in placed.iter().enumerate() {
+            for (x, y) in a {
+                assert!(
+                    *x >= 4.0 - 1e-6 && *x <= 306.0 + 1e-6 && *y >= 4.0 - 1e-6 && *y <= length - 4.0 + 1e-6,
+                    "{x},{y}"
+                );
+            }
+            for (j, b) in placed.iter().enumerate().skip(i + 1) {
+                let (p, q) = (layout.pieces[i], layout.pieces[j]);
+                if (p.x_mm - q.x_mm).hypot(p.y_mm - q.y_mm) < 150.0 {
+                    assert!(clearance_mm(a, b) >= web - 0.05);
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn rounds_lie_in_a_hexagonal_lattice_near_its_density() {
+        let outline = round(30.0);
+        let t = table(&outline, 0.5);
+        let count = t.count(mm(440.0));
+        // Geometry: hexagonal packing of circles has density pi/sqrt(12) = 0.9069; here of circles grown by half the web
+        // on a sheet grown by it, and no layout may exceed the area bound.
+        let grown = std::f64::consts::PI * 15.25_f64.powi(2);
+        let area = (310.0 - 8.0 + 0.5) * (440.0 - 8.0 + 0.5);
+        let density = f64::from(u32::try_from(count).unwrap()) * grown / area;
+        assert!(density < 0.9069 && density > 0.82, "{count} rounds, density {density}");
+        assert_sound(&outline, &t, 440.0, 0.5);
+    }
+
+    #[test]
+    fn triangles_turn_to_nest() {
+        let outline = triangle();
+        let t = table(&outline, 3.0);
+        // Upright only, a plain grid holds 4 x 8.
+        assert!(t.count(mm(440.0)) > 52, "{}", t.count(mm(440.0)));
+        assert_sound(&outline, &t, 440.0, 3.0);
+    }
+
+    #[test]
+    fn it_is_never_below_the_plain_grid() {
+        for (w, h) in [(65.0, 65.0), (30.0, 90.0), (120.0, 40.0), (200.0, 150.0)] {
+            let outline = Builtin::new(BuiltinKind::Oblong, w, h).unwrap().outline().unwrap();
+            let grid =
+                |w: f64, h: f64| ((302.0_f64 + 2.0) / (w + 2.0)).floor() * ((432.0_f64 + 2.0) / (h + 2.0)).floor();
+            let count = f64::from(u32::try_from(table(&outline, 2.0).count(mm(440.0))).unwrap());
+            assert!(count >= grid(w, h).max(grid(h, w)), "{w} x {h}: {count}");
+        }
+    }
+
+    #[test]
+    fn a_cutter_larger_than_the_sheet_is_refused_with_both_sizes() {
+        let error =
+            LatticeTable::for_sheet(&round(390.0), mm(310.0), mm(440.0), Spacing::new(3.0, 4.0).unwrap()).unwrap_err();
+        assert!(error.to_string().contains("390") && error.to_string().contains("310"));
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(24))]
+        #[test]
+        fn a_finer_web_never_fits_fewer(a in 0.5f64..10.0, b in 0.5f64..10.0, width in 25.0f64..110.0, kind in 0usize..7) {
+            let outline = Builtin::new(BuiltinKind::ALL[kind], width, width * 0.7).unwrap().outline().unwrap();
+            let (fine, coarse) = (a.min(b), a.max(b));
+            let (t, u) = (table(&outline, fine), table(&outline, coarse));
+            for length in [120.0, 250.0, 440.0] {
+                prop_assert!(t.count(mm(length)) >= u.count(mm(length)));
+            }
+        }
+
+        #[test]
+        fn every_layout_keeps_its_web_and_rim(web in 0.5f64..10.0, points in proptest::collection::vec((20.0f64..45.0, 0.0f64..1.0), 5..11), length in 150.0f64..440.0) {
+            // A star-shaped outline of random corners.
+            let n = f64::from(u32::try_from(points.len()).unwrap());
+            let corners: Vec<_> = points.iter().zip(0u32..).map(|((r, j), i)| {
+                let a = (f64::from(i) + 0.8 * j) / n * std::f64::consts::TAU;
+                (r * a.cos(), r * a.sin())
+            }).collect();
+            if let Ok(outline) = Outline::new(&corners) {
+                let t = table(&outline, web);
+                assert_sound(&outline, &t, length, web);
+            }
+        }
+
+        #[test]
+        fn a_longer_sheet_never_holds_fewer(width in 20.0f64..120.0, a in 60.0f64..440.0, b in 60.0f64..440.0) {
+            let t = table(&round(width), 3.0);
+            prop_assert!(t.count(mm(a.min(b))) <= t.count(mm(a.max(b))));
+        }
+    }
+}

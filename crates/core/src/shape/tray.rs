@@ -1,0 +1,110 @@
+//! Pieces on trays with room to grow.
+
+use super::lattice::{LatticeTable, Layout};
+use crate::error::{Checks, InputError, InputErrors};
+use crate::geometry::Outline;
+use crate::units::{Length, Share};
+
+/// Room kept beyond the predicted growth of two neighbours. Common practice, no source.
+const BEYOND_GROWTH: Length = Length::new_mm(8.0);
+/// Room to the tray's edge. Common practice, no source.
+const TO_EDGE: Length = Length::new_mm(10.0);
+
+/// A kitchen's trays.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct TrayRules {
+    width: Length,
+    length: Length,
+    owned: u32,
+    least_gap: Length,
+}
+
+impl TrayRules {
+    /// Usable size of 100 to 900 mm each way, 1 to 200 trays, and a least gap of 5 to 80 mm.
+    pub fn new(width_mm: f64, length_mm: f64, owned: u32, least_gap_mm: f64) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("tray_width_mm", width_mm, 100.0, 900.0, "mm");
+        checks.range("tray_length_mm", length_mm, 100.0, 900.0, "mm");
+        checks.range("trays_owned", f64::from(owned), 1.0, 200.0, "trays");
+        checks.range("least_gap_mm", least_gap_mm, 5.0, 80.0, "mm");
+        checks.finish(())?;
+        Ok(Self {
+            width: Length::new_mm(width_mm.min(length_mm)),
+            length: Length::new_mm(width_mm.max(length_mm)),
+            owned,
+            least_gap: Length::new_mm(least_gap_mm),
+        })
+    }
+
+    /// The shorter side.
+    #[must_use]
+    pub fn width(&self) -> Length {
+        self.width
+    }
+
+    /// The longer side.
+    #[must_use]
+    pub fn length(&self) -> Length {
+        self.length
+    }
+
+    /// How many there are.
+    #[must_use]
+    pub fn owned(&self) -> u32 {
+        self.owned
+    }
+}
+
+/// How the pieces fill the trays.
+#[derive(Debug, Clone, PartialEq)]
+pub struct TrayAnswer {
+    /// The gap kept between pieces as cut.
+    pub gap: Length,
+    /// Where they lie on a full tray.
+    pub layout: Layout,
+    /// Pieces on each tray in the order they are filled.
+    pub fill: Vec<u32>,
+    /// How often the trays owned go round.
+    pub rounds: u32,
+}
+
+/// Fills trays with `pieces` that grow by up to `growth` of their width.
+pub fn fill_trays(outline: &Outline, pieces: u32, growth: Share, rules: &TrayRules) -> Result<TrayAnswer, InputError> {
+    let (w, h) = outline.extent();
+    let widest = w.mm().max(h.mm());
+    // Growth of both neighbours: half a width's growth on each side of the gap.
+    let grown = Length::new_mm(widest * growth.value());
+    let gap = Length::new_mm((grown + BEYOND_GROWTH).mm().max(rules.least_gap.mm()));
+    let table = LatticeTable::with_gap(outline, rules.width, rules.length, TO_EDGE, gap)?;
+    let layout = table.layout(rules.length);
+    let each = u32::try_from(layout.pieces.len()).unwrap_or(u32::MAX);
+    let mut fill = Vec::new();
+    let mut left = pieces;
+    while left > 0 {
+        fill.push(left.min(each));
+        left -= left.min(each);
+    }
+    let trays = u32::try_from(fill.len()).unwrap_or(u32::MAX);
+    Ok(TrayAnswer { gap, layout, rounds: trays.div_ceil(rules.owned), fill })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::{Builtin, BuiltinKind};
+
+    #[test]
+    fn a_spreading_dough_gets_more_room_and_more_trays() {
+        let outline = Builtin::new(BuiltinKind::Round, 65.0, 0.0).unwrap().outline().unwrap();
+        let rules = TrayRules::new(310.0, 440.0, 4, 25.0).unwrap();
+        let firm = fill_trays(&outline, 48, Share::new(0.05), &rules).unwrap();
+        let soft = fill_trays(&outline, 48, Share::new(0.55), &rules).unwrap();
+        assert_eq!(firm.gap.mm(), 25.0);
+        assert!((soft.gap.mm() - (65.0 * 0.55 + 8.0)).abs() < 0.01);
+        assert!(soft.fill.len() >= firm.fill.len());
+        let flowing = fill_trays(&outline, 48, Share::new(0.9), &rules).unwrap();
+        assert!(flowing.fill.len() > firm.fill.len());
+        assert_eq!(firm.fill.iter().sum::<u32>(), 48);
+        assert!(firm.layout.least_gap.unwrap().mm() >= 24.95);
+    }
+}
