@@ -1,1 +1,18 @@
-//! x
+//! The bakery's memory: one SQLite file. Rows become core values here and nowhere else.
+//!
+//! Every change is one transaction that also notes what stood before and after, so that it can be undone and done
+//! again in order, across restarts. The file is opened with a write-ahead log, foreign keys, and `synchronous=FULL`: what was
+//! answered as saved is on the disk.
+
+mod edits;
+mod error;
+mod rows;
+mod store;
+mod things;
+
+pub use edits::{EditSummary, History};
+pub use error::StoreError;
+pub use store::Store;
+pub use things::{
+    CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredFormula, StoredJob, StoredRecord,
+};

@@ -1,0 +1,356 @@
+//! Rows of the tables and their way to core values and back. The same structs, as JSON, are the before and after of edits.
+
+use crate::error::StoreError;
+use crate::things::{
+    CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredFormula, StoredJob, StoredRecord,
+};
+use chrono::NaiveDateTime;
+use ready_slab_core::cold::TrayKind;
+use ready_slab_core::dough::{Formula, MixMethod};
+use ready_slab_core::geometry::Outline;
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput};
+use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::shape::BenchSurface;
+use ready_slab_core::units::{Length, Share, Span};
+use serde::{Deserialize, Serialize};
+use sqlx::FromRow;
+
+/// How times are written in the file.
+const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
+
+macro_rules! words {
+    ($to:ident, $from:ident, $kind:ty, { $($variant:pat => $word:literal = $value:expr),* $(,)? }) => {
+        fn $to(value: $kind) -> &'static str {
+            match value { $($variant => $word),* }
+        }
+        fn $from(thing: &'static str, id: i64, word: &str) -> Result<$kind, StoreError> {
+            match word {
+                $($word => Ok($value),)*
+                _ => Err(StoreError::Damaged { thing, id, why: format!("\u{201c}{word}\u{201d} is not a known word") }),
+            }
+        }
+    };
+}
+
+words!(tray_word, tray_from, TrayKind, {
+    TrayKind::Aluminium => "aluminium" = TrayKind::Aluminium,
+    TrayKind::Steel => "steel" = TrayKind::Steel,
+});
+words!(place_word, place_from, ColdPlace, {
+    ColdPlace::Fridge => "fridge" = ColdPlace::Fridge,
+    ColdPlace::Freezer => "freezer" = ColdPlace::Freezer,
+});
+words!(surface_word, surface_from, BenchSurface, {
+    BenchSurface::FlouredBoard => "floured_board" = BenchSurface::FlouredBoard,
+    BenchSurface::BetweenPapers => "between_papers" = BenchSurface::BetweenPapers,
+});
+words!(method_word, method_from, MixMethod, {
+    MixMethod::LightAndFluffy => "light_and_fluffy" = MixMethod::LightAndFluffy,
+    MixMethod::JustCombined => "just_combined" = MixMethod::JustCombined,
+    MixMethod::RubbedIn => "rubbed_in" = MixMethod::RubbedIn,
+});
+words!(edge_word, edge_from, EdgeColour, {
+    EdgeColour::Pale => "pale" = EdgeColour::Pale,
+    EdgeColour::JustGolden => "just_golden" = EdgeColour::JustGolden,
+    EdgeColour::Golden => "golden" = EdgeColour::Golden,
+    EdgeColour::Brown => "brown" = EdgeColour::Brown,
+});
+
+fn list<T: for<'a> Deserialize<'a>>(thing: &'static str, id: i64, text: &str) -> Result<Vec<T>, StoreError> {
+    serde_json::from_str(text).map_err(|e| StoreError::Damaged { thing, id, why: e.to_string() })
+}
+
+fn text<T: Serialize>(values: &[T]) -> String {
+    serde_json::to_string(values).expect("numbers serialise")
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct KitchenRow {
+    pub id: i64,
+    pub name: String,
+    pub room_c: f64,
+    pub fridge_c: f64,
+    pub fridge_fan: bool,
+    pub freezer_c: f64,
+    pub tray_width_mm: f64,
+    pub tray_length_mm: f64,
+    pub tray_kind: String,
+    pub trays_owned: u32,
+    pub least_gap_mm: f64,
+    pub mixer_limit_g: f64,
+    pub rods_mm: String,
+    pub ovens: u32,
+    pub racks_per_oven: u32,
+    pub oven_fan: bool,
+    pub preheat_min: f64,
+    pub roll_min: f64,
+    pub cut_s: f64,
+}
+
+impl KitchenRow {
+    pub fn of(kitchen: &Kitchen) -> Self {
+        let k = kitchen.input().clone();
+        Self {
+            id: 1,
+            name: k.name,
+            room_c: k.room_c,
+            fridge_c: k.fridge_c,
+            fridge_fan: k.fridge_fan,
+            freezer_c: k.freezer_c,
+            tray_width_mm: k.tray_width_mm,
+            tray_length_mm: k.tray_length_mm,
+            tray_kind: tray_word(k.tray_kind).to_owned(),
+            trays_owned: k.trays_owned,
+            least_gap_mm: k.least_gap_mm,
+            mixer_limit_g: k.mixer_limit_g,
+            rods_mm: text(&k.rods_mm),
+            ovens: k.ovens,
+            racks_per_oven: k.racks_per_oven,
+            oven_fan: k.oven_fan,
+            preheat_min: k.preheat_min,
+            roll_min: k.roll_min,
+            cut_s: k.cut_s,
+        }
+    }
+
+    pub fn into_core(self) -> Result<Kitchen, StoreError> {
+        Kitchen::new(KitchenInput {
+            name: self.name,
+            room_c: self.room_c,
+            fridge_c: self.fridge_c,
+            fridge_fan: self.fridge_fan,
+            freezer_c: self.freezer_c,
+            tray_width_mm: self.tray_width_mm,
+            tray_length_mm: self.tray_length_mm,
+            tray_kind: tray_from("kitchen", self.id, &self.tray_kind)?,
+            trays_owned: self.trays_owned,
+            least_gap_mm: self.least_gap_mm,
+            mixer_limit_g: self.mixer_limit_g,
+            rods_mm: list("kitchen", self.id, &self.rods_mm)?,
+            ovens: self.ovens,
+            racks_per_oven: self.racks_per_oven,
+            oven_fan: self.oven_fan,
+            preheat_min: self.preheat_min,
+            roll_min: self.roll_min,
+            cut_s: self.cut_s,
+        })
+        .map_err(|e| StoreError::damaged("kitchen", self.id, &e))
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct LineRow {
+    pub ingredient: String,
+    pub grams: f64,
+}
+
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub(crate) struct FormulaRow {
+    pub id: i64,
+    pub name: String,
+    pub lines: Vec<LineRow>,
+}
+
+impl FormulaRow {
+    pub fn of(id: i64, formula: &Formula) -> Self {
+        let line = |l: &ready_slab_core::dough::FormulaLine| LineRow {
+            ingredient: l.ingredient().key.to_owned(),
+            grams: l.mass().g(),
+        };
+        Self { id, name: formula.name().to_owned(), lines: formula.lines().iter().map(line).collect() }
+    }
+
+    pub fn into_core(self) -> Result<StoredFormula, StoreError> {
+        let lines: Vec<(String, f64)> = self.lines.into_iter().map(|l| (l.ingredient, l.grams)).collect();
+        let formula = Formula::new(&self.name, &lines).map_err(|e| StoreError::damaged("formula", self.id, &e))?;
+        Ok(StoredFormula { id: FormulaId(self.id), formula })
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct CutterRow {
+    pub id: i64,
+    pub name: String,
+    pub origin: String,
+    pub points_mm: String,
+    pub neck_mm: Option<f64>,
+}
+
+impl CutterRow {
+    pub fn of(id: i64, name: &str, origin: &str, outline: &Outline) -> Self {
+        // A thousandth of a millimetre is finer than any tin.
+        let points: Vec<[f64; 2]> = outline
+            .points()
+            .iter()
+            .map(|p| [(p.0 * 1000.0).round() / 1000.0, (p.1 * 1000.0).round() / 1000.0])
+            .collect();
+        Self {
+            id,
+            name: name.trim().to_owned(),
+            origin: origin.to_owned(),
+            points_mm: text(&points),
+            neck_mm: outline.narrowest_neck().map(|l| l.mm()),
+        }
+    }
+
+    pub fn into_core(self) -> Result<StoredCutter, StoreError> {
+        let points: Vec<(f64, f64)> = list("cutter", self.id, &self.points_mm)?;
+        let outline = Outline::new(&points).map_err(|e| StoreError::damaged("cutter", self.id, &e.into()))?;
+        Ok(StoredCutter {
+            id: CutterId(self.id),
+            name: self.name,
+            origin: self.origin,
+            outline,
+            neck: self.neck_mm.and_then(|v| Length::from_mm(v).ok()),
+        })
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct JobRow {
+    pub id: i64,
+    pub name: String,
+    pub formula_id: i64,
+    pub cutter_id: i64,
+    pub pieces: u32,
+    pub thickness_mm: f64,
+    pub ready_by: String,
+    pub method: String,
+    pub dough_c: Option<f64>,
+    pub chill_as_disc: bool,
+    pub disc_mm: f64,
+    pub chill_place: String,
+    pub tray_chill_place: String,
+    pub web_mm: f64,
+    pub edge_mm: f64,
+    pub surface: String,
+    pub rerolls: u32,
+    pub reserve_percent: f64,
+    pub oven_c: f64,
+}
+
+impl JobRow {
+    pub fn of(id: i64, job: &Job, formula: FormulaId, cutter: CutterId) -> Self {
+        let j = job.input().clone();
+        Self {
+            id,
+            name: j.name,
+            formula_id: formula.0,
+            cutter_id: cutter.0,
+            pieces: j.pieces,
+            thickness_mm: j.thickness_mm,
+            ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
+            method: method_word(j.method).to_owned(),
+            dough_c: j.dough_c,
+            chill_as_disc: j.chill_as_disc,
+            disc_mm: j.disc_mm,
+            chill_place: place_word(j.chill_place).to_owned(),
+            tray_chill_place: place_word(j.tray_chill_place).to_owned(),
+            web_mm: j.web_mm,
+            edge_mm: j.edge_mm,
+            surface: surface_word(j.surface).to_owned(),
+            rerolls: j.rerolls,
+            reserve_percent: j.reserve_percent,
+            oven_c: j.oven_c,
+        }
+    }
+
+    pub fn into_core(self) -> Result<StoredJob, StoreError> {
+        let id = self.id;
+        let ready_by = NaiveDateTime::parse_from_str(&self.ready_by, MINUTE_FORMAT)
+            .map_err(|e| StoreError::Damaged { thing: "job", id, why: format!("ready_by: {e}") })?;
+        let job = Job::new(JobInput {
+            name: self.name,
+            pieces: self.pieces,
+            thickness_mm: self.thickness_mm,
+            ready_by,
+            method: method_from("job", id, &self.method)?,
+            dough_c: self.dough_c,
+            chill_as_disc: self.chill_as_disc,
+            disc_mm: self.disc_mm,
+            chill_place: place_from("job", id, &self.chill_place)?,
+            tray_chill_place: place_from("job", id, &self.tray_chill_place)?,
+            web_mm: self.web_mm,
+            edge_mm: self.edge_mm,
+            surface: surface_from("job", id, &self.surface)?,
+            rerolls: self.rerolls,
+            reserve_percent: self.reserve_percent,
+            oven_c: self.oven_c,
+        })
+        .map_err(|e| StoreError::damaged("job", id, &e))?;
+        Ok(StoredJob {
+            id: JobId(id),
+            job,
+            formula_id: FormulaId(self.formula_id),
+            cutter_id: CutterId(self.cutter_id),
+        })
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct RecordRow {
+    pub id: i64,
+    pub job_id: i64,
+    pub recorded_at: String,
+    pub cut_width_mm: f64,
+    pub cut_thickness_mm: f64,
+    pub widths_mm: String,
+    pub thicknesses_mm: String,
+    pub baked_min: Option<f64>,
+    pub edge_colour: String,
+    pub notes: String,
+    pub expected_bake_least_min: f64,
+    pub expected_bake_most_min: f64,
+    pub expected_spread_least_share: f64,
+    pub expected_spread_most_share: f64,
+}
+
+impl RecordRow {
+    pub fn of(id: i64, new: &NewRecord) -> Self {
+        let mm = |l: &[Length]| text(&l.iter().map(|l| l.mm()).collect::<Vec<_>>());
+        Self {
+            id,
+            job_id: new.job_id.0,
+            recorded_at: new.recorded_at.clone(),
+            cut_width_mm: new.record.cut_width().mm(),
+            cut_thickness_mm: new.record.cut_thickness().mm(),
+            widths_mm: mm(new.record.widths()),
+            thicknesses_mm: mm(new.record.thicknesses()),
+            baked_min: new.record.baked().map(Span::min),
+            edge_colour: edge_word(new.record.edge()).to_owned(),
+            notes: new.record.notes().to_owned(),
+            expected_bake_least_min: new.expected_bake.0.min(),
+            expected_bake_most_min: new.expected_bake.1.min(),
+            expected_spread_least_share: new.expected_spread.0.value(),
+            expected_spread_most_share: new.expected_spread.1.value(),
+        }
+    }
+
+    pub fn into_core(self) -> Result<StoredRecord, StoreError> {
+        let id = self.id;
+        let finite = |v: f64| if v.is_finite() { v } else { 0.0 };
+        let record = BakeRecord::new(
+            Length::new_mm(finite(self.cut_width_mm)),
+            Length::new_mm(finite(self.cut_thickness_mm)),
+            &list::<f64>("bake record", id, &self.widths_mm)?,
+            &list::<f64>("bake record", id, &self.thicknesses_mm)?,
+            self.baked_min,
+            edge_from("bake record", id, &self.edge_colour)?,
+            &self.notes,
+        )
+        .map_err(|e| StoreError::damaged("bake record", id, &e))?;
+        let span = |v: f64| Span::new_min(finite(v));
+        let share = |v: f64| Share::new(finite(v));
+        Ok(StoredRecord {
+            id: RecordId(id),
+            kept: NewRecord {
+                job_id: JobId(self.job_id),
+                recorded_at: self.recorded_at,
+                record,
+                expected_bake: (span(self.expected_bake_least_min), span(self.expected_bake_most_min)),
+                expected_spread: (share(self.expected_spread_least_share), share(self.expected_spread_most_share)),
+            },
+        })
+    }
+}
