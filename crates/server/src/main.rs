@@ -1,2 +1,104 @@
-//! x
-fn main() {}
+//! The command line.
+
+use clap::{Parser, Subcommand, ValueEnum};
+use ready_slab_server::problem::{ApiError, parse};
+use ready_slab_server::wire::{ChillRequest, SheetRequest};
+use ready_slab_server::{Options, description, run};
+use std::io::{Read as _, Write as _};
+use std::net::SocketAddr;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+/// Plans, chills, cuts and bakes cold butter doughs.
+#[derive(Parser)]
+#[command(name = "ready-slab", version)]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Serves the bakery to a browser.
+    Serve {
+        /// The bakery file; made when it is not there.
+        #[arg(long, default_value = "ready-slab.db")]
+        db: PathBuf,
+        /// Where to listen. Other than loopback, everybody on that network can read and change the bakery.
+        #[arg(long, default_value = "127.0.0.1:8420")]
+        listen: SocketAddr,
+        /// Fills an empty bakery with the demo.
+        #[arg(long)]
+        demo: bool,
+        /// A further name under which the server is addressed, such as a tablet's name for this machine; may be repeated.
+        #[arg(long = "allow-host", value_name = "NAME")]
+        allow_hosts: Vec<String>,
+    },
+    /// Answers one question from standard input on standard output, in the JSON of the compute endpoints.
+    Compute {
+        /// Which question.
+        what: Question,
+    },
+    /// Prints the description of the API (OpenAPI 3.1).
+    Openapi,
+}
+
+#[derive(Clone, Copy, ValueEnum)]
+enum Question {
+    /// When a piece is ready in the cold.
+    Chill,
+    /// How pieces lie on a sheet.
+    Sheet,
+}
+
+/// Largest question read from standard input.
+const MOST_INPUT_BYTES: u64 = 2_500_000;
+
+fn compute(what: Question) -> Result<String, ApiError> {
+    let mut input = Vec::new();
+    std::io::stdin()
+        .lock()
+        .take(MOST_INPUT_BYTES + 1)
+        .read_to_end(&mut input)
+        .map_err(|e| ApiError::Unreadable(e.to_string()))?;
+    if u64::try_from(input.len()).unwrap_or(u64::MAX) > MOST_INPUT_BYTES {
+        return Err(ApiError::TooLarge { limit_bytes: 2_500_000 });
+    }
+    let json = match what {
+        Question::Chill => serde_json::to_string_pretty(&parse::<ChillRequest>(&input)?.answer()?),
+        Question::Sheet => serde_json::to_string_pretty(&parse::<SheetRequest>(&input)?.answer()?),
+    };
+    json.map_err(|_| ApiError::Broken)
+}
+
+fn print(text: &str) -> ExitCode {
+    match writeln!(std::io::stdout().lock(), "{text}") {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(_) => ExitCode::FAILURE,
+    }
+}
+
+fn main() -> ExitCode {
+    let filter = tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "info,sqlx=warn".into());
+    tracing_subscriber::fmt().json().with_env_filter(filter).with_writer(std::io::stderr).init();
+    match Arguments::parse().command {
+        Command::Serve { db, listen, demo, allow_hosts } => {
+            let served = actix_web::rt::System::new().block_on(run(Options { db, listen, demo, allow_hosts }));
+            match served {
+                Ok(()) => ExitCode::SUCCESS,
+                Err(error) => {
+                    eprintln!("ready-slab: {error}");
+                    ExitCode::FAILURE
+                }
+            }
+        }
+        Command::Compute { what } => match compute(what) {
+            Ok(json) => print(&json),
+            Err(error) => {
+                print(&serde_json::to_string_pretty(&error.problem()).unwrap_or_default());
+                ExitCode::from(2)
+            }
+        },
+        Command::Openapi => print(&description().to_pretty_json().unwrap_or_default()),
+    }
+}

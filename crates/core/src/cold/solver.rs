@@ -11,7 +11,7 @@ use super::thermal::Thermal;
 use crate::units::{Film, Span, Temperature};
 
 /// Time step as a share of the piece's own time scale (heat held over heat passed per kelvin).
-const STEP_SHARE: f64 = 0.004;
+const STEP_SHARE: f64 = 0.005;
 /// Bounds of the step, s.
 const STEP_S: (f64, f64) = (0.5, 60.0);
 
@@ -140,9 +140,8 @@ impl<'a> Body<'a> {
     }
 
     /// Books the heat of a sweep: `slope * (solved - old)` per kilogram, then reads the temperature off the curve.
-    fn book(&mut self, cell: usize, solved_c: f64) {
+    fn book(&mut self, cell: usize, (enthalpy, slope): (f64, f64), solved_c: f64) {
         let old = self.t_c[cell];
-        let (enthalpy, slope, _) = self.thermal.at(old);
         self.t_c[cell] = self.thermal.temperature_c(enthalpy + slope * (solved_c - old), old);
     }
 
@@ -152,13 +151,14 @@ impl<'a> Body<'a> {
         for j in 0..grid.ny {
             for i in 0..n {
                 let t = self.t_c[i * grid.ny + j];
-                let (_, slope, k) = self.thermal.at(t);
+                let (enthalpy, slope, k) = self.thermal.at(t);
                 s.k[i] = k;
+                s.curve[i] = (enthalpy, slope);
                 s.diagonal[i] = rho * slope * grid.base_m2[i] * grid.dy_m / dt;
                 s.right[i] = s.diagonal[i] * t;
             }
             for i in 1..n {
-                let g = harmonic(s.k[i - 1], s.k[i]) / grid.dx_m * grid.wall_m[i] * grid.dy_m;
+                let g = between(s.k[i - 1], s.k[i]) / grid.dx_m * grid.wall_m[i] * grid.dy_m;
                 s.couple(i, g);
             }
             let rim = grid.wall_m[n] * grid.dy_m / (1.0 / faces.side_u + grid.dx_m / 2.0 / s.k[n - 1]);
@@ -166,7 +166,7 @@ impl<'a> Body<'a> {
             s.right[n - 1] += rim * faces.air_c;
             s.solve(n);
             for i in 0..n {
-                self.book(i * grid.ny + j, s.right[i]);
+                self.book(i * grid.ny + j, s.curve[i], s.right[i]);
             }
         }
     }
@@ -180,13 +180,14 @@ impl<'a> Body<'a> {
             // Per square metre of base.
             for j in 0..n {
                 let t = self.t_c[i * n + j];
-                let (_, slope, k) = self.thermal.at(t);
+                let (enthalpy, slope, k) = self.thermal.at(t);
                 s.k[j] = k;
+                s.curve[j] = (enthalpy, slope);
                 s.diagonal[first + j] = rho * slope * grid.dy_m / dt;
                 s.right[first + j] = s.diagonal[first + j] * t;
             }
             for j in 1..n {
-                s.couple(first + j, harmonic(s.k[j - 1], s.k[j]) / grid.dy_m);
+                s.couple(first + j, between(s.k[j - 1], s.k[j]) / grid.dy_m);
             }
             let half = grid.dy_m / 2.0;
             let top = 1.0 / (1.0 / faces.top_u + half / s.k[n - 1]);
@@ -208,7 +209,7 @@ impl<'a> Body<'a> {
                 *tray = s.right[0];
             }
             for j in 0..n {
-                self.book(i * n + j, s.right[first + j]);
+                self.book(i * n + j, s.curve[j], s.right[first + j]);
             }
         }
     }
@@ -260,13 +261,16 @@ impl Faces {
     }
 }
 
-fn harmonic(a: f64, b: f64) -> f64 {
-    2.0 * a * b / (a + b)
+/// Conductivity between two cells. It changes so little from one to the next that the plain mean serves.
+fn between(a: f64, b: f64) -> f64 {
+    0.5 * (a + b)
 }
 
 /// One symmetric tridiagonal system, reused.
 struct Scratch {
     k: Vec<f64>,
+    /// Enthalpy and its slope at the old temperature.
+    curve: Vec<(f64, f64)>,
     diagonal: Vec<f64>,
     /// `between[i]` couples i-1 and i (negative conductance).
     between: Vec<f64>,
@@ -275,7 +279,13 @@ struct Scratch {
 
 impl Scratch {
     fn new(n: usize) -> Self {
-        Self { k: vec![0.0; n], diagonal: vec![0.0; n], between: vec![0.0; n], right: vec![0.0; n] }
+        Self {
+            k: vec![0.0; n],
+            curve: vec![(0.0, 0.0); n],
+            diagonal: vec![0.0; n],
+            between: vec![0.0; n],
+            right: vec![0.0; n],
+        }
     }
 
     fn couple(&mut self, i: usize, conductance: f64) {
@@ -286,14 +296,16 @@ impl Scratch {
 
     /// Thomas algorithm; the answer stands in `right`.
     fn solve(&mut self, n: usize) {
+        // `diagonal` becomes its reciprocal on the way, so that each row costs one division.
+        self.diagonal[0] = 1.0 / self.diagonal[0];
         for i in 1..n {
-            let factor = self.between[i] / self.diagonal[i - 1];
-            self.diagonal[i] -= factor * self.between[i];
+            let factor = self.between[i] * self.diagonal[i - 1];
+            self.diagonal[i] = 1.0 / (self.diagonal[i] - factor * self.between[i]);
             self.right[i] -= factor * self.right[i - 1];
         }
-        self.right[n - 1] /= self.diagonal[n - 1];
+        self.right[n - 1] *= self.diagonal[n - 1];
         for i in (0..n - 1).rev() {
-            self.right[i] = (self.right[i] - self.between[i + 1] * self.right[i + 1]) / self.diagonal[i];
+            self.right[i] = (self.right[i] - self.between[i + 1] * self.right[i + 1]) * self.diagonal[i];
         }
     }
 }

@@ -6,9 +6,9 @@ use crate::dough::{
 };
 use crate::units::{Density, Temperature};
 
-const LOW_C: f64 = -60.0;
-const STEP_C: f64 = 0.05;
-const STEPS: usize = 3000;
+const LOW_C: f64 = -45.0;
+const STEP_C: f64 = 0.1;
+const STEPS: usize = 1100;
 /// Water bound by flour, kg per kg of dry flour solids. Common practice among cereal chemists, from memory.
 const BOUND_WATER: f64 = 0.3;
 /// Molar mass of sucrose, kg/mol.
@@ -29,11 +29,33 @@ pub enum WaterState {
     },
 }
 
+/// One row of the table, what the solver reads together lying together.
+#[derive(Debug, Clone, Copy)]
+struct Row {
+    enthalpy_j_kg: f64,
+    /// To the next row.
+    slope_j_kgk: f64,
+    kelvin_per_j_kg: f64,
+    conductivity_w_mk: f64,
+}
+
+fn table(enthalpy_j_kg: &[f64], conductivity_w_mk: &[f64]) -> Vec<Row> {
+    let row = |i: usize| {
+        let slope_j_kgk = (enthalpy_j_kg[i + 1] - enthalpy_j_kg[i]) / STEP_C;
+        Row {
+            enthalpy_j_kg: enthalpy_j_kg[i],
+            slope_j_kgk,
+            kelvin_per_j_kg: 1.0 / slope_j_kgk,
+            conductivity_w_mk: conductivity_w_mk[i],
+        }
+    };
+    (0..STEPS).map(row).collect()
+}
+
 /// Tabulated properties of one dough.
 #[derive(Debug, Clone)]
 pub struct Thermal {
-    enthalpy_j_kg: Vec<f64>,
-    conductivity_w_mk: Vec<f64>,
+    rows: Vec<Row>,
     density_kg_m3: f64,
     water: WaterState,
 }
@@ -64,20 +86,15 @@ impl Thermal {
             enthalpy.push(sum);
             conductivity.push(conductivity_w_mk(composition, t));
         }
-        Self {
-            enthalpy_j_kg: enthalpy,
-            conductivity_w_mk: conductivity,
-            density_kg_m3: density_kg_m3(composition, start.c()),
-            water,
-        }
+        Self { rows: table(&enthalpy, &conductivity), density_kg_m3: density_kg_m3(composition, start.c()), water }
     }
 
     /// Properties that do not change with temperature, for checks against textbook solutions.
     #[must_use]
     pub fn constant(density: Density, specific_heat_j_kgk: f64, conductivity_w_mk: f64) -> Self {
+        let enthalpy: Vec<f64> = (0..=STEPS).map(|i| specific_heat_j_kgk * (at(i) - LOW_C)).collect();
         Self {
-            enthalpy_j_kg: (0..=STEPS).map(|i| specific_heat_j_kgk * (at(i) - LOW_C)).collect(),
-            conductivity_w_mk: vec![conductivity_w_mk; STEPS + 1],
+            rows: table(&enthalpy, &vec![conductivity_w_mk; STEPS + 1]),
             density_kg_m3: density.kg_m3(),
             water: WaterState::Unfrozen { freezing: None },
         }
@@ -95,22 +112,22 @@ impl Thermal {
 
     /// Enthalpy in J/kg, its slope in J/kgK, and the conductivity in W/mK at `t_c`.
     pub(crate) fn at(&self, t_c: f64) -> (f64, f64, f64) {
-        let (i, along) = place(t_c);
-        let (low, high) = (self.enthalpy_j_kg[i], self.enthalpy_j_kg[i + 1]);
-        (low + along * (high - low), (high - low) / STEP_C, self.conductivity_w_mk[i])
+        let i = place(t_c);
+        let row = &self.rows[i];
+        (row.enthalpy_j_kg + row.slope_j_kgk * (t_c - at(i)), row.slope_j_kgk, row.conductivity_w_mk)
     }
 
     /// The temperature at which the dough holds `enthalpy`, searched from `near_c`.
     pub(crate) fn temperature_c(&self, enthalpy: f64, near_c: f64) -> f64 {
-        let (mut i, _) = place(near_c);
-        while i > 0 && self.enthalpy_j_kg[i] > enthalpy {
+        let mut i = place(near_c);
+        while i > 0 && self.rows[i].enthalpy_j_kg > enthalpy {
             i -= 1;
         }
-        while i + 2 < self.enthalpy_j_kg.len() && self.enthalpy_j_kg[i + 1] < enthalpy {
+        while i + 1 < self.rows.len() && self.rows[i + 1].enthalpy_j_kg < enthalpy {
             i += 1;
         }
-        let (low, high) = (self.enthalpy_j_kg[i], self.enthalpy_j_kg[i + 1]);
-        at(i) + STEP_C * (enthalpy - low) / (high - low)
+        let row = &self.rows[i];
+        at(i) + row.kelvin_per_j_kg * (enthalpy - row.enthalpy_j_kg)
     }
 }
 
@@ -120,15 +137,10 @@ fn at(i: usize) -> f64 {
 }
 
 #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to the table")]
-fn place(t_c: f64) -> (usize, f64) {
-    let steps = (t_c - LOW_C) / STEP_C;
-    let i = (steps.floor().max(0.0) as usize).min(STEPS - 1);
-    (i, steps - at_steps(i))
-}
-
-#[expect(clippy::cast_precision_loss, reason = "a table index")]
-fn at_steps(i: usize) -> f64 {
-    i as f64
+fn place(t_c: f64) -> usize {
+    // Truncation is the floor here, since negative positions are clamped to the first row.
+    let steps = ((t_c - LOW_C) * (1.0 / STEP_C)).max(0.0);
+    (steps as usize).min(STEPS - 1)
 }
 
 fn free_water(composition: &Composition, flour_solids: f64) -> f64 {

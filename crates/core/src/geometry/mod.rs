@@ -5,5 +5,5 @@ mod outline;
 mod svg;
 
 pub use builtin::{Builtin, BuiltinKind};
-pub use outline::{Outline, Placement, clearance_mm};
+pub use outline::{Outline, Placement, clearance_mm, neck_warning};
 pub use svg::{read_svg, write_svg};

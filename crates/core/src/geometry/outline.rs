@@ -186,6 +186,17 @@ impl Outline {
     }
 }
 
+/// A neck narrower than this bakes dark and breaks. Common practice, no source.
+const THIN_NECK_MM: f64 = 8.0;
+
+/// What to mind about a narrowest neck, as a sentence.
+#[must_use]
+pub fn neck_warning(neck: Length) -> Option<String> {
+    (neck.mm() < THIN_NECK_MM).then(|| {
+        format!("Its narrowest neck is {:.1} mm: under {THIN_NECK_MM:.0} mm it bakes dark and breaks.", neck.mm())
+    })
+}
+
 /// Sine and cosine that are exact at quarter turns, so that a turned cutter stays true.
 fn exact_sin_cos(turn_deg: f64) -> (f64, f64) {
     let turn = turn_deg.rem_euclid(360.0);

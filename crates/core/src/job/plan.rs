@@ -1,9 +1,10 @@
 //! The plan: inputs in, one value out in which every station has answered, with its reasons.
 
 use super::{ChillForm, ColdPlace, Job, Kitchen};
-use crate::clock::{Relay, RelayInput, plan_relay};
+use crate::clock::{Relay, RelayInput, Step, plan_relay};
 use crate::cold::{
-    ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, bench_minutes, chill, tempering_minutes,
+    ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, bench_minutes, chill, chill_briefly,
+    tempering_minutes,
 };
 use crate::dough::{
     BakersLine, Composition, Formula, MixPlan, Ratio, density_kg_m3, divide_into_mixes, dough_temperature,
@@ -12,7 +13,8 @@ use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
 use crate::oven::{BakeSetting, PracticeAnswer, bake_practice};
 use crate::shape::{Demand, DemandAnswer, LatticeTable, Layout, Spacing, TrayAnswer, demand_to_dough, fill_trays};
-use crate::units::{Density, Length, Mass, Span, Temperature};
+use crate::units::{Density, Length, Mass, Share, Span, Temperature};
+use chrono::{NaiveDateTime, TimeDelta};
 
 /// Temperature at which the dough's density is taken, degC: the middle of the rolling window.
 const ROLLED_AT_C: f64 = 14.0;
@@ -96,12 +98,16 @@ pub struct ColdPlan {
     pub air: Temperature,
     /// The run.
     pub answer: ChillAnswer,
+    /// Working temperatures of this dough.
+    pub window: Window,
     /// On the bench after a night in the cold, until it rolls.
     pub tempering_after_night: Option<Span>,
     /// On the bench after the longest wait of this job's timeline; zero when none is needed.
     pub tempering: Option<Span>,
     /// The sheet on paper on the bench, from ready until too warm to roll.
     pub bench: Option<Span>,
+    /// The same when it was left until the window's cold end: the longest it can be.
+    pub bench_longest: Option<Span>,
     /// Other ways.
     pub alternatives: Vec<Alternative>,
     /// Cut pieces on their tray.
@@ -136,6 +142,15 @@ pub struct OvenPlan {
     pub width: Length,
 }
 
+impl OvenPlan {
+    /// The longer side after baking with the least and the most spread.
+    #[must_use]
+    pub fn baked_width(&self) -> (Length, Length) {
+        let grown = |spread: Share| self.width * (1.0 + spread.value());
+        (grown(self.practice.spread.0), grown(self.practice.spread.1))
+    }
+}
+
 /// The clock station's answer.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ClockPlan {
@@ -160,6 +175,22 @@ pub struct Plan {
     pub oven: OvenPlan,
     /// Clock.
     pub clock: ClockPlan,
+}
+
+impl Plan {
+    /// The moment so many minutes after the wanted time (before it when negative).
+    #[must_use]
+    pub fn at(job: &Job, minutes_after: i64) -> NaiveDateTime {
+        let by = TimeDelta::try_minutes(minutes_after).unwrap_or_default();
+        job.input().ready_by.checked_add_signed(by).unwrap_or(job.input().ready_by)
+    }
+
+    /// When the first mix goes into the cold, minutes after the wanted time.
+    #[must_use]
+    pub fn chill_start_min(&self) -> i64 {
+        let first = self.clock.relay.tasks.iter().find(|t| t.step == Step::Chill);
+        first.map_or(0, |t| t.start_min)
+    }
 }
 
 /// Plans one job of one lot.
@@ -192,6 +223,9 @@ pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) 
     let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, density)?;
     let clock = clock_plan(job, kitchen, &shape, &cold, &oven);
     cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
+    if let Some(warning) = bench_warning(&cold, &clock) {
+        cold.reasons.push(warning);
+    }
     Ok(Plan { dough, cold, shape, oven, clock })
 }
 
@@ -311,13 +345,13 @@ fn cold_plan(
         ChillForm::Sheets => Piece::Sheet { thickness: job.thickness() },
     };
     let place = job.input().chill_place;
-    let ask = |piece: Piece, place: ColdPlace| -> Result<ChillAnswer, InputErrors> {
+    let ask = |piece: Piece, place: ColdPlace| -> Result<ChillQuestion, InputErrors> {
         // Discs and balls lie wrapped on the shelf; sheets between their papers on a tray that was at room temperature.
         let support = match piece {
             Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
             _ => Support::Rack,
         };
-        let question = ChillQuestion::new(
+        ChillQuestion::new(
             dough.composition.clone(),
             piece,
             Wrap::Wrapped,
@@ -325,10 +359,9 @@ fn cold_plan(
             dough.temperature.c(),
             kitchen.place(place),
             Target::Rolling,
-        )?;
-        Ok(chill(&question))
+        )
     };
-    let answer = ask(piece, place)?;
+    let answer = chill(&ask(piece, place)?);
     if let Some(never) = &answer.never {
         return Err(InputError::refused("chill_place", never.clone()).into());
     }
@@ -356,7 +389,7 @@ fn cold_plan(
     ];
     for (name, way, at) in ways {
         let chosen = way == piece && at == place;
-        let answer = if chosen { answer.clone() } else { ask(way, at)? };
+        let answer = if chosen { answer.clone() } else { chill_briefly(&ask(way, at)?) };
         alternatives.push(Alternative { name, piece: way, place: at, answer, chosen });
     }
     let warm = window.rolls_to;
@@ -397,7 +430,9 @@ fn cold_plan(
         air,
         tempering_after_night: tempering_minutes(&dough.composition, piece, air, kitchen.room()),
         tempering: None,
+        window: *window,
         bench: bench_minutes(&dough.composition, job.thickness(), ready_mean, kitchen.room()),
+        bench_longest: bench_minutes(&dough.composition, job.thickness(), window.rolls_from, kitchen.room()),
         answer,
         alternatives,
         tray_chill: TrayChill { place: tray_place, start: warm, answer: tray_answer },
@@ -463,6 +498,25 @@ fn clock_plan(job: &Job, kitchen: &Kitchen, shape: &ShapePlan, cold: &ColdPlan, 
     ClockPlan { relay, chill_min, reasons }
 }
 
+/// What to do when rolling and cutting take longer than the sheet stays workable.
+fn bench_warning(cold: &ColdPlan, clock: &ClockPlan) -> Option<String> {
+    let cuts = clock.relay.tasks.iter().filter(|t| t.step == Step::Cut).map(|t| t.end_min - t.start_min);
+    let hands = cuts.max()?;
+    let (bench, longest) = (cold.bench?, cold.bench_longest?);
+    let minutes = Span::new_min(f64::from(i32::try_from(hands).unwrap_or(i32::MAX)));
+    (minutes > bench).then(|| {
+        let left = if longest >= minutes {
+            "Leave it in the cold longer before you roll"
+        } else {
+            "Keep half of it in the cold meanwhile, or put the sheet back for a few minutes"
+        };
+        format!(
+            "A tray takes {hands} min of rolling and cutting, and the sheet stays workable for {:.0}. {left}.",
+            bench.min().floor()
+        )
+    })
+}
+
 /// Tempering after the longest time a mix waits in the cold in this timeline.
 fn tempering_after_wait(
     cold: &ColdPlan,
@@ -470,8 +524,7 @@ fn tempering_after_wait(
     composition: &Composition,
     kitchen: &Kitchen,
 ) -> Option<Span> {
-    let waits =
-        clock.relay.tasks.iter().filter(|t| t.step == crate::clock::Step::Chill).map(|t| t.end_min - t.start_min);
+    let waits = clock.relay.tasks.iter().filter(|t| t.step == Step::Chill).map(|t| t.end_min - t.start_min);
     let longest = Span::new_min(f64::from(i32::try_from(waits.max().unwrap_or(0)).unwrap_or(i32::MAX)));
     let last = cold.answer.curve.last()?;
     let mean = if longest >= last.after {

@@ -77,6 +77,7 @@ fn example(quantity: Quantity) -> &'static str {
         Quantity::Volume => "a volume such as 2 1/4 cups or 30 mL",
         Quantity::Temperature => "a temperature such as 175 or 350F",
         Quantity::Duration => "a time such as 45 min or 1 h 20",
+        Quantity::Percent => "a percentage such as 3 or 2.5 %",
     }
 }
 
@@ -153,6 +154,10 @@ fn decimal(text: &str) -> Option<(f64, &str)> {
         && let Some((_, tail)) = digits(after)
     {
         let places = after.len() - tail.len();
+        if rest.starts_with(',') && places == 3 {
+            // 1,200 is twelve hundred to one reader and one and a fifth to another: nothing is guessed.
+            return None;
+        }
         let fraction: f64 = format!("0.{}", &after[..places]).parse().ok()?;
         return Some((whole + fraction, tail));
     }
@@ -183,6 +188,7 @@ mod tests {
     #[case(Quantity::Duration, "1 h 20", "min", 80.0)]
     #[case(Quantity::Duration, "1h 20min", "min", 80.0)]
     #[case(Quantity::Duration, "90 s", "min", 1.5)]
+    #[case(Quantity::Percent, "2,5 %", "%", 2.5)]
     fn reads_what_people_type(
         #[case] quantity: Quantity,
         #[case] text: &str,
@@ -201,6 +207,7 @@ mod tests {
     #[case(Quantity::Length, "NaN")]
     #[case(Quantity::Length, "1e999")]
     #[case(Quantity::Length, "6 6")]
+    #[case(Quantity::Mass, "1,200 g")]
     #[case(Quantity::Temperature, "350F 2")]
     #[case(Quantity::Mass, "99999999999999999999999999")]
     fn what_does_not_read_whole_is_refused_with_an_example(#[case] quantity: Quantity, #[case] text: &str) {

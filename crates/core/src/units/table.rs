@@ -13,6 +13,8 @@ pub enum Quantity {
     Temperature,
     /// Base unit: minute.
     Duration,
+    /// Base unit: per cent.
+    Percent,
 }
 
 /// One unit: `base = value * factor + offset`.
@@ -75,6 +77,7 @@ pub const UNITS: &[Unit] = &[
     u(Quantity::Duration, "min", &["minute", "minutes", "m"], 1.0, SI),
     u(Quantity::Duration, "h", &["hour", "hours", "hr", "hrs"], 60.0, SI),
     u(Quantity::Duration, "s", &["second", "seconds", "sec"], 1.0 / 60.0, SI),
+    u(Quantity::Percent, "%", &["percent", "per cent"], 1.0, "definition"),
     u(Quantity::Duration, "d", &["day", "days"], 1440.0, SI),
 ];
 

@@ -1,0 +1,97 @@
+//! Prints median times of the core's parts, for `bench/run.mjs`: `cargo run --release -p ready-slab-core --example measure`.
+
+use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, TrayKind, Wrap, chill_briefly};
+use ready_slab_core::dough::{Composition, FatKind, Formula, MixMethod};
+use ready_slab_core::geometry::{Outline, read_svg};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, plan};
+use ready_slab_core::shape::{BenchSurface, LatticeTable, Spacing, TrayRules, fill_trays};
+use ready_slab_core::units::{Length, Share};
+use std::error::Error;
+use std::time::Instant;
+
+fn median_ms(mut work: impl FnMut()) -> f64 {
+    let mut times: Vec<f64> = (0..21)
+        .map(|_| {
+            let start = Instant::now();
+            work();
+            start.elapsed().as_secs_f64() * 1000.0
+        })
+        .collect();
+    times.sort_by(f64::total_cmp);
+    times[times.len() / 2]
+}
+
+fn gull() -> Result<Outline, Box<dyn Error>> {
+    let svg = include_str!("../../../demo/cutters/gull.svg");
+    Ok(read_svg(svg, Some(Length::new_mm(96.0)))?)
+}
+
+fn main() -> Result<(), Box<dyn Error>> {
+    let mm = Length::new_mm;
+    let b = Composition::from_analysis(0.1457, 0.2018, 0.0575, 0.5799, 0.0035, 0.0116, FatKind::Butter)?;
+    let fridge = Place::new(4.0, 7.0)?;
+    for (name, piece) in [
+        ("chill run, 6 mm sheet", Piece::Sheet { thickness: mm(6.0) }),
+        ("chill run, 22 mm disc", Piece::Disc { thickness: mm(22.0), diameter: mm(180.0) }),
+        ("chill run, 100 mm ball", Piece::Ball { diameter: mm(100.0) }),
+    ] {
+        let question =
+            ChillQuestion::new(b.clone(), piece, Wrap::Wrapped, Support::Rack, 20.5, fridge, Target::Rolling)?;
+        println!("{name}\t{:.2}", median_ms(|| drop(std::hint::black_box(chill_briefly(&question)))));
+    }
+    let outline = gull()?;
+    println!("neck\t{:.2}", median_ms(|| drop(std::hint::black_box(outline.narrowest_neck()))));
+    let spacing = Spacing::new(3.0, 4.0)?;
+    println!(
+        "sheet layouts, all lengths of one width\t{:.2}",
+        median_ms(|| drop(std::hint::black_box(LatticeTable::for_sheet(&outline, mm(310.0), mm(440.0), spacing))))
+    );
+    let trays = TrayRules::new(310.0, 440.0, 4, 25.0)?;
+    println!(
+        "tray layout\t{:.2}",
+        median_ms(|| drop(std::hint::black_box(fill_trays(&outline, 48, Share::new(0.16), &trays))))
+    );
+    let lines = [("flour-ap", 430.0), ("cornstarch", 30.0), ("butter", 225.0), ("sugar-caster", 190.0), ("egg", 50.0)];
+    let formula = Formula::new("Lemon-thyme", &lines.map(|(k, g)| (k.to_owned(), g)))?;
+    let kitchen = Kitchen::new(KitchenInput {
+        name: "Tern Street Bakehouse".into(),
+        room_c: 22.0,
+        fridge_c: 4.0,
+        fridge_fan: false,
+        freezer_c: -18.0,
+        tray_width_mm: 310.0,
+        tray_length_mm: 440.0,
+        tray_kind: TrayKind::Aluminium,
+        trays_owned: 4,
+        least_gap_mm: 25.0,
+        mixer_limit_g: 1200.0,
+        rods_mm: vec![3.0, 6.0],
+        ovens: 1,
+        racks_per_oven: 1,
+        oven_fan: false,
+        preheat_min: 20.0,
+        roll_min: 4.0,
+        cut_s: 6.0,
+    })?;
+    let day = chrono::NaiveDate::from_ymd_opt(2026, 11, 28).ok_or("a date")?;
+    let job = Job::new(JobInput {
+        name: "Regatta gulls".into(),
+        pieces: 48,
+        thickness_mm: 6.0,
+        ready_by: day.and_hms_opt(14, 0, 0).ok_or("a time")?,
+        method: MixMethod::JustCombined,
+        dough_c: None,
+        chill_as_disc: true,
+        disc_mm: 22.0,
+        chill_place: ColdPlace::Fridge,
+        tray_chill_place: ColdPlace::Freezer,
+        web_mm: 3.0,
+        edge_mm: 4.0,
+        surface: BenchSurface::FlouredBoard,
+        rerolls: 2,
+        reserve_percent: 3.0,
+        oven_c: 175.0,
+    })?;
+    println!("full plan\t{:.2}", median_ms(|| drop(std::hint::black_box(plan(&job, &formula, &outline, &kitchen)))));
+    Ok(())
+}

@@ -1,0 +1,94 @@
+//! Puts the server together and runs it until it is told to stop.
+
+use crate::guard::{AllowedHosts, guard};
+use crate::problem::ApiError;
+use crate::routes::{BODY_LIMIT_BYTES, Description, configure};
+use crate::{embed, seed};
+use actix_web::body::MessageBody;
+use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
+use actix_web::middleware::{Compress, from_fn};
+use actix_web::{App, HttpServer, web};
+use ready_slab_store::Store;
+use std::net::SocketAddr;
+use std::path::PathBuf;
+use tracing_actix_web::TracingLogger;
+use utoipa::OpenApi as _;
+use utoipa::openapi::OpenApi;
+use utoipa_actix_web::AppExt as _;
+
+/// How to serve.
+#[derive(Debug, Clone)]
+pub struct Options {
+    /// The bakery file.
+    pub db: PathBuf,
+    /// Where to listen.
+    pub listen: SocketAddr,
+    /// Whether an empty bakery is filled with the demo.
+    pub demo: bool,
+    /// Further names under which the server is addressed.
+    pub allow_hosts: Vec<String>,
+}
+
+/// The description of the API.
+pub fn description() -> OpenApi {
+    let (_, api) = App::new().into_utoipa_app().openapi(Description::openapi()).configure(configure).split_for_parts();
+    api
+}
+
+/// The application with all routes, on a store.
+pub fn application(
+    store: Store,
+    allow_hosts: &[String],
+) -> App<
+    impl ServiceFactory<
+        ServiceRequest,
+        Config = (),
+        Response = ServiceResponse<impl MessageBody + use<>>,
+        Error = actix_web::Error,
+        InitError = (),
+    > + use<>,
+> {
+    let (app, _) = App::new().into_utoipa_app().openapi(Description::openapi()).configure(configure).split_for_parts();
+    app.app_data(web::Data::new(store))
+        .app_data(web::Data::new(AllowedHosts::new(allow_hosts)))
+        .app_data(web::PayloadConfig::new(BODY_LIMIT_BYTES))
+        .app_data(
+            web::PathConfig::default()
+                .error_handler(|_, request| ApiError::NoSuchPath(request.path().to_owned()).into()),
+        )
+        .route("/api/openapi.json", web::get().to(|| async { web::Json(description()) }))
+        .default_service(web::to(embed::serve))
+        .wrap(Compress::default())
+        .wrap(from_fn(guard))
+        .wrap(TracingLogger::default())
+}
+
+/// Serves until a signal comes, then finishes what is running and closes the file.
+pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
+    let store = Store::open(&options.db).await?;
+    if options.demo {
+        seed::seed(&store, chrono::Local::now().naive_local()).await?;
+    } else {
+        seed::ensure_kitchen(&store).await?;
+    }
+    let for_workers = store.clone();
+    let mut hosts = options.allow_hosts.clone();
+    if !options.listen.ip().is_loopback() && !options.listen.ip().is_unspecified() {
+        hosts.push(match options.listen {
+            SocketAddr::V4(a) => a.ip().to_string(),
+            SocketAddr::V6(a) => format!("[{}]", a.ip()),
+        });
+    }
+    let server = HttpServer::new(move || application(for_workers.clone(), &hosts))
+        .workers(2)
+        .shutdown_timeout(10)
+        .bind(options.listen)?;
+    for address in server.addrs() {
+        // The one line meant for people, on standard output; logs go to standard error.
+        println!("Ready Slab is at http://{address}/");
+    }
+    server.run().await?;
+    store.close().await;
+    tracing::info!("stopped, the bakery file is closed");
+    Ok(())
+}

@@ -1,0 +1,70 @@
+//! The front end, inside the program.
+
+use crate::problem::ApiError;
+use actix_web::http::header;
+use actix_web::{HttpRequest, HttpResponse};
+use rust_embed::RustEmbed;
+
+#[derive(RustEmbed)]
+#[folder = "../../web/dist"]
+struct FrontEnd;
+
+/// Replaced in the page by a fresh number for each answer, so that the few style elements our parts insert are allowed
+/// by it and no others.
+const NONCE_MARK: &str = "__CSP_NONCE__";
+
+fn media_type(path: &str) -> &'static str {
+    match path.rsplit('.').next() {
+        Some("html") => "text/html; charset=utf-8",
+        Some("js") => "text/javascript; charset=utf-8",
+        Some("css") => "text/css; charset=utf-8",
+        Some("svg") => "image/svg+xml",
+        Some("woff2") => "font/woff2",
+        Some("webmanifest" | "json") => "application/json",
+        _ => "application/octet-stream",
+    }
+}
+
+fn page() -> Result<HttpResponse, ApiError> {
+    let file = FrontEnd::get("index.html").ok_or_else(|| ApiError::NoSuchPath("the front end".to_owned()))?;
+    let mut bytes = [0_u8; 16];
+    getrandom::fill(&mut bytes).map_err(|_| ApiError::Broken)?;
+    let nonce: String = bytes.iter().map(|b| format!("{b:02x}")).collect();
+    let html = String::from_utf8_lossy(&file.data).replace(NONCE_MARK, &nonce);
+    let policy = format!(
+        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; img-src 'self' data: blob:; \
+         font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; \
+         frame-ancestors 'none'"
+    );
+    Ok(HttpResponse::Ok()
+        .content_type("text/html; charset=utf-8")
+        .insert_header((header::CACHE_CONTROL, "no-cache"))
+        .insert_header((header::CONTENT_SECURITY_POLICY, policy))
+        .body(html))
+}
+
+/// Answers every path outside the API: a file of the front end, or its page for a deep link.
+pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
+    let path = request.path().trim_start_matches('/');
+    if path.starts_with("api/") || path == "api" {
+        return Err(ApiError::NoSuchPath(request.path().to_owned()));
+    }
+    if path.is_empty() || path == "index.html" {
+        return page();
+    }
+    match FrontEnd::get(path) {
+        Some(file) => {
+            let forever = path.starts_with("assets/");
+            let cache = if forever { "public, max-age=31536000, immutable" } else { "no-cache" };
+            Ok(HttpResponse::Ok()
+                .content_type(media_type(path))
+                .insert_header((header::CACHE_CONTROL, cache))
+                .body(file.data.into_owned()))
+        }
+        // What looks like a file and is none is missing; anything else is a place in the front end.
+        None if path.rsplit('/').next().is_some_and(|last| last.contains('.')) => {
+            Err(ApiError::NoSuchPath(request.path().to_owned()))
+        }
+        None => page(),
+    }
+}

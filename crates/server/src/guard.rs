@@ -1,0 +1,107 @@
+//! What every request passes: Host and Origin checks, and the headers that keep the browser strict.
+
+use crate::problem::ApiError;
+use actix_web::body::{EitherBody, MessageBody};
+use actix_web::dev::{ServiceRequest, ServiceResponse};
+use actix_web::http::Method;
+use actix_web::http::header::{self, HeaderMap, HeaderName, HeaderValue};
+use actix_web::middleware::Next;
+use actix_web::{ResponseError, web};
+
+/// Names under which the server may be addressed, without port.
+#[derive(Debug, Clone)]
+pub struct AllowedHosts(Vec<String>);
+
+impl AllowedHosts {
+    /// The loopback names, and those given.
+    pub fn new(extra: &[String]) -> Self {
+        let mut all: Vec<String> = ["localhost", "127.0.0.1", "[::1]"].map(str::to_owned).to_vec();
+        all.extend(extra.iter().map(|h| h.to_lowercase()));
+        Self(all)
+    }
+
+    fn allows(&self, authority: &str) -> bool {
+        let authority = authority.to_lowercase();
+        let host = match authority.rsplit_once(':') {
+            Some((host, port)) if port.bytes().all(|b| b.is_ascii_digit()) && !host.is_empty() => host,
+            _ => authority.as_str(),
+        };
+        self.0.iter().any(|h| h == host)
+    }
+}
+
+fn text<'a>(headers: &'a HeaderMap, name: &HeaderName) -> Option<&'a str> {
+    headers.get(name).and_then(|v| v.to_str().ok())
+}
+
+fn check(request: &ServiceRequest, hosts: &AllowedHosts) -> Result<(), ApiError> {
+    let headers = request.headers();
+    // A name that points here but is not ours (DNS rebinding) shows in the Host header.
+    let host = text(headers, &header::HOST).ok_or(ApiError::Forbidden("the request names no host"))?;
+    if !hosts.allows(host) {
+        return Err(ApiError::Forbidden(
+            "this host name is not one the server answers to; start it with --allow-host NAME to add it",
+        ));
+    }
+    let changes = !matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS);
+    if changes
+        && let Some(origin) = text(headers, &header::ORIGIN)
+        && !origin.split_once("://").is_some_and(|(_, authority)| authority.eq_ignore_ascii_case(host))
+    {
+        return Err(ApiError::Forbidden("changes are taken only from the program's own pages"));
+    }
+    let site = text(headers, &HeaderName::from_static("sec-fetch-site"));
+    if changes && site.is_some_and(|s| s == "cross-site") {
+        return Err(ApiError::Forbidden("changes are taken only from the program's own pages"));
+    }
+    Ok(())
+}
+
+/// Refuses foreign hosts and origins and sets the security headers on every answer.
+pub async fn guard(
+    request: ServiceRequest,
+    next: Next<impl MessageBody + 'static>,
+) -> Result<ServiceResponse<EitherBody<impl MessageBody>>, actix_web::Error> {
+    let verdict = match request.app_data::<web::Data<AllowedHosts>>() {
+        Some(hosts) => check(&request, hosts),
+        None => Err(ApiError::Broken),
+    };
+    let mut response = match verdict {
+        Ok(()) => next.call(request).await?.map_into_left_body(),
+        Err(error) => request.into_response(error.error_response()).map_into_right_body(),
+    };
+    let headers = response.headers_mut();
+    for (name, value) in [
+        ("x-content-type-options", "nosniff"),
+        ("referrer-policy", "no-referrer"),
+        ("x-frame-options", "DENY"),
+        ("cross-origin-opener-policy", "same-origin"),
+        ("cross-origin-resource-policy", "same-origin"),
+        ("permissions-policy", "camera=(), microphone=(), geolocation=()"),
+    ] {
+        headers.insert(HeaderName::from_static(name), HeaderValue::from_static(value));
+    }
+    if !headers.contains_key(header::CONTENT_SECURITY_POLICY) {
+        headers.insert(
+            header::CONTENT_SECURITY_POLICY,
+            HeaderValue::from_static("default-src 'none'; frame-ancestors 'none'"),
+        );
+    }
+    Ok(response)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn only_known_names_are_allowed_with_any_port() {
+        let hosts = AllowedHosts::new(&["Bench.local".to_owned()]);
+        for good in ["localhost", "localhost:8080", "127.0.0.1:1", "[::1]:9", "bench.local:80"] {
+            assert!(hosts.allows(good), "{good}");
+        }
+        for bad in ["evil.test", "localhost.evil.test", "", ":80", "127.0.0.1.nip.test:80"] {
+            assert!(!hosts.allows(bad), "{bad}");
+        }
+    }
+}

@@ -1,0 +1,22 @@
+//! Single computations without a job.
+
+use super::read;
+use crate::problem::{ApiError, Problem};
+use crate::wire::{ChillRequest, ChillResult, SheetRequest, SheetResult};
+use actix_web::{post, web};
+
+/// Chills a piece.
+#[utoipa::path(tag = "compute", request_body = ChillRequest, responses((status = 200, body = ChillResult), (status = 422, body = Problem)))]
+#[post("/api/compute/chill")]
+pub async fn chill(payload: web::Payload) -> Result<web::Json<ChillResult>, ApiError> {
+    let request: ChillRequest = read(payload).await?;
+    Ok(web::Json(web::block(move || request.answer()).await??))
+}
+
+/// Lays out a sheet.
+#[utoipa::path(tag = "compute", request_body = SheetRequest, responses((status = 200, body = SheetResult), (status = 422, body = Problem)))]
+#[post("/api/compute/sheet")]
+pub async fn sheet(payload: web::Payload) -> Result<web::Json<SheetResult>, ApiError> {
+    let request: SheetRequest = read(payload).await?;
+    Ok(web::Json(web::block(move || request.answer()).await??))
+}

@@ -1,0 +1,48 @@
+//! Cutters.
+
+use super::read;
+use crate::problem::{ApiError, Problem};
+use crate::wire::{CutterView, NewCutter};
+use actix_web::http::header;
+use actix_web::{HttpResponse, delete, get, post, web};
+use ready_slab_core::geometry::write_svg;
+use ready_slab_store::{CutterId, Store};
+
+/// All cutters by name.
+#[utoipa::path(tag = "cutters", responses((status = 200, body = Vec<CutterView>)))]
+#[get("/api/cutters")]
+pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<CutterView>>, ApiError> {
+    Ok(web::Json(store.cutters().await?.iter().map(Into::into).collect()))
+}
+
+/// Puts a cutter on the shelf: a built-in form, or the outline of an SVG file.
+#[utoipa::path(tag = "cutters", request_body = NewCutter, responses((status = 200, body = CutterView), (status = 413, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/cutters")]
+pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
+    let new: NewCutter = read(payload).await?;
+    // Reading a file and measuring its neck take a moment; other requests go on meanwhile.
+    let (name, origin, outline) = web::block(move || new.build()).await??;
+    let id = store.add_cutter(&name, &origin, &outline, &format!("new cutter {name}")).await?;
+    Ok(web::Json((&store.cutter(id).await?).into()))
+}
+
+/// Takes a cutter off the shelf.
+#[utoipa::path(tag = "cutters", responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[delete("/api/cutters/{id}")]
+pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let id = CutterId(*id);
+    let name = store.cutter(id).await?.name;
+    store.delete_cutter(id, &format!("cutter {name} taken away")).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// A cutter as an SVG file at true size.
+#[utoipa::path(tag = "cutters", responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem)))]
+#[get("/api/cutters/{id}/outline.svg")]
+pub async fn as_svg(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let cutter = store.cutter(CutterId(*id)).await?;
+    Ok(HttpResponse::Ok()
+        .content_type("image/svg+xml")
+        .insert_header((header::CONTENT_DISPOSITION, "attachment; filename=\"cutter.svg\""))
+        .body(write_svg(&cutter.outline, &cutter.name)))
+}

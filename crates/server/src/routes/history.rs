@@ -1,0 +1,70 @@
+//! Undo and redo: one history for the bakery, in the order in which things were done.
+
+use crate::problem::ApiError;
+use actix_web::{get, post, web};
+use ready_slab_store::{EditSummary, Store};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One edit in words.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct EditView {
+    /// Its number.
+    pub id: i64,
+    /// When, UTC.
+    pub at: String,
+    /// What was done.
+    pub label: String,
+}
+
+impl From<EditSummary> for EditView {
+    fn from(edit: EditSummary) -> Self {
+        Self { id: edit.id, at: edit.at, label: edit.label }
+    }
+}
+
+/// What undo and redo would do now.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct HistoryView {
+    /// To be taken back next.
+    pub undo: Option<EditView>,
+    /// To be done again next.
+    pub redo: Option<EditView>,
+}
+
+/// The edit that was taken back or done again, if any, and what comes next.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct StepView {
+    /// The edit; null when there was none.
+    pub edit: Option<EditView>,
+    /// What comes next.
+    pub history: HistoryView,
+}
+
+async fn now(store: &Store) -> Result<HistoryView, ApiError> {
+    let history = store.history().await?;
+    Ok(HistoryView { undo: history.undo.map(Into::into), redo: history.redo.map(Into::into) })
+}
+
+/// What undo and redo would do now.
+#[utoipa::path(tag = "history", responses((status = 200, body = HistoryView)))]
+#[get("/api/history")]
+pub async fn show(store: web::Data<Store>) -> Result<web::Json<HistoryView>, ApiError> {
+    Ok(web::Json(now(&store).await?))
+}
+
+/// Takes back the latest edit.
+#[utoipa::path(tag = "history", responses((status = 200, body = StepView)))]
+#[post("/api/undo")]
+pub async fn undo(store: web::Data<Store>) -> Result<web::Json<StepView>, ApiError> {
+    let edit = store.undo().await?.map(Into::into);
+    Ok(web::Json(StepView { edit, history: now(&store).await? }))
+}
+
+/// Does the latest undone edit again.
+#[utoipa::path(tag = "history", responses((status = 200, body = StepView)))]
+#[post("/api/redo")]
+pub async fn redo(store: web::Data<Store>) -> Result<web::Json<StepView>, ApiError> {
+    let edit = store.redo().await?.map(Into::into);
+    Ok(web::Json(StepView { edit, history: now(&store).await? }))
+}

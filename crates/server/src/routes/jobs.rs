@@ -1,0 +1,187 @@
+//! Jobs, their plans, and whole jobs as files.
+
+use super::{label, patched, read};
+use crate::problem::{ApiError, Problem};
+use crate::seed;
+use crate::wire::{CutterInFile, JobBody, JobFile, JobView, PlanView, RecordInFile, RecordView, job_word};
+use actix_web::http::header;
+use actix_web::{HttpResponse, delete, get, patch, post, web};
+use ready_slab_core::dough::Formula;
+use ready_slab_core::error::InputErrors;
+use ready_slab_core::geometry::Outline;
+use ready_slab_core::job::plan;
+use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::units::{Length, Share, Span};
+use ready_slab_store::{JobId, NewRecord, Store};
+
+/// All jobs, the soonest first.
+#[utoipa::path(tag = "jobs", responses((status = 200, body = Vec<JobView>)))]
+#[get("/api/jobs")]
+pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<JobView>>, ApiError> {
+    Ok(web::Json(store.jobs().await?.iter().map(Into::into).collect()))
+}
+
+/// Adds a job.
+#[utoipa::path(tag = "jobs", request_body = JobBody, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
+#[post("/api/jobs")]
+pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
+    let body: JobBody = read(payload).await?;
+    let new = body.stored(JobId(0))?;
+    let id =
+        store.add_job(&new.job, new.formula_id, new.cutter_id, &format!("new job {}", new.job.input().name)).await?;
+    Ok(web::Json((&store.job(id).await?).into()))
+}
+
+/// Adds the demo job, its formulas and cutters, and, to a bakery without one, its kitchen.
+#[utoipa::path(tag = "jobs", responses((status = 200, body = JobView)))]
+#[post("/api/demo")]
+pub async fn add_demo(store: web::Data<Store>) -> Result<web::Json<JobView>, ApiError> {
+    let id = seed::add_demo(&store, chrono::Local::now().naive_local()).await?;
+    Ok(web::Json((&store.job(id).await?).into()))
+}
+
+/// One job.
+#[utoipa::path(tag = "jobs", responses((status = 200, body = JobView), (status = 404, body = Problem)))]
+#[get("/api/jobs/{id}")]
+pub async fn show(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<JobView>, ApiError> {
+    Ok(web::Json((&store.job(JobId(*id)).await?).into()))
+}
+
+/// Changes some fields of a job.
+#[utoipa::path(
+    tag = "jobs",
+    request_body(content = Object, content_type = "application/json", description = "Fields of JobBody to change"),
+    responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 422, body = Problem))
+)]
+#[patch("/api/jobs/{id}")]
+pub async fn change(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<JobView>, ApiError> {
+    let id = JobId(*id);
+    let current = JobView::from(&store.job(id).await?).body;
+    let (body, changed) = patched(payload, &current).await?;
+    let stored = body.stored(id)?;
+    if !changed.is_empty() {
+        store.save_job(&stored, &label(&changed, job_word)).await?;
+    }
+    Ok(web::Json((&stored).into()))
+}
+
+/// Deletes a job and its records.
+#[utoipa::path(tag = "jobs", responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/jobs/{id}")]
+pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let id = JobId(*id);
+    let name = store.job(id).await?.job.input().name.clone();
+    store.delete_job(id, &format!("job {name} deleted")).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// The plan: all stations' answers for a job as it stands.
+#[utoipa::path(tag = "jobs", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/plan")]
+pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
+    let stored = store.job(JobId(*id)).await?;
+    let formula = store.formula(stored.formula_id).await?;
+    let cutter = store.cutter(stored.cutter_id).await?;
+    let kitchen = store.kitchen().await?;
+    let view = web::block(move || {
+        let plan = plan(&stored.job, &formula.formula, &cutter.outline, &kitchen)?;
+        Ok::<_, InputErrors>(PlanView::new(&plan, &stored.job, &kitchen, &cutter))
+    })
+    .await??;
+    Ok(web::Json(view))
+}
+
+/// A job as a file.
+#[utoipa::path(tag = "jobs", responses((status = 200, body = JobFile), (status = 404, body = Problem)))]
+#[get("/api/jobs/{id}/export")]
+pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let id = JobId(*id);
+    let stored = store.job(id).await?;
+    let formula = store.formula(stored.formula_id).await?;
+    let cutter = store.cutter(stored.cutter_id).await?;
+    let kitchen = store.kitchen().await?;
+    let mut records = Vec::new();
+    for record in store.records(id).await? {
+        let view = RecordView::from(&record);
+        records.push(RecordInFile {
+            recorded_at: view.recorded_at,
+            cut_width_mm: view.cut_width_mm,
+            cut_thickness_mm: view.cut_thickness_mm,
+            measured: view.body,
+            expected_bake_min: [view.expected_bake_least_min, view.expected_bake_most_min],
+            expected_spread_percent: [view.expected_spread_least_percent, view.expected_spread_most_percent],
+        });
+    }
+    let file = JobFile::new(
+        JobView::from(&stored).body,
+        (&formula.formula).into(),
+        CutterInFile {
+            name: cutter.name,
+            origin: cutter.origin,
+            outline_mm: cutter.outline.points().iter().map(|p| [p.0, p.1]).collect(),
+        },
+        (&kitchen).into(),
+        records,
+    );
+    Ok(HttpResponse::Ok().insert_header((header::CONTENT_DISPOSITION, "attachment; filename=\"job.json\"")).json(file))
+}
+
+/// Reads a job back from a file, as a new job. What it needs and is not on the shelf yet is put there.
+#[utoipa::path(tag = "jobs", request_body = JobFile, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
+#[post("/api/jobs/read-back")]
+pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
+    let file: JobFile = read(payload).await?;
+    file.check_version()?;
+    let job = file.job.job().map_err(|e| e.within("job"))?;
+    let formula = Formula::try_from(file.formula.clone()).map_err(|e| e.within("formula"))?;
+    let points: Vec<(f64, f64)> = file.cutter.outline_mm.iter().map(|p| (p[0], p[1])).collect();
+    let outline = Outline::new(&points).map_err(|e| e.within("cutter"))?;
+    let mut checks = ready_slab_core::error::Checks::new();
+    checks.text("cutter.name", &file.cutter.name, 80, "a name");
+    checks.text("cutter.origin", &file.cutter.origin, 20, "an origin");
+    checks.finish(())?;
+    let mut records = Vec::new();
+    for (i, r) in file.records.iter().enumerate() {
+        records.push(record_of(r).map_err(|e| e.within(&format!("records[{i}]")))?);
+    }
+    let label = format!("job {} read back", job.input().name);
+    let cutter = (file.cutter.name.as_str(), file.cutter.origin.as_str(), &outline);
+    let id = store.add_whole_job(&formula, cutter, &job, &records, &label).await?;
+    Ok(web::Json((&store.job(id).await?).into()))
+}
+
+fn record_of(r: &RecordInFile) -> Result<NewRecord, InputErrors> {
+    let mut checks = ready_slab_core::error::Checks::new();
+    checks.range("cut_width_mm", r.cut_width_mm, 5.0, 600.0, "mm");
+    checks.range("cut_thickness_mm", r.cut_thickness_mm, 0.5, 60.0, "mm");
+    checks.text("recorded_at", &r.recorded_at, 20, "a time");
+    for i in 0..2 {
+        checks.range("expected_bake_min", r.expected_bake_min[i], 0.0, 240.0, "min");
+        checks.range("expected_spread_percent", r.expected_spread_percent[i], -50.0, 300.0, "%");
+    }
+    checks.finish(())?;
+    let m = &r.measured;
+    Ok(NewRecord {
+        job_id: JobId(0),
+        recorded_at: r.recorded_at.clone(),
+        record: BakeRecord::new(
+            Length::new_mm(r.cut_width_mm),
+            Length::new_mm(r.cut_thickness_mm),
+            &m.widths_mm,
+            &m.thicknesses_mm,
+            m.baked_min,
+            m.edge_colour.into(),
+            &m.notes,
+        )
+        .map_err(|e| e.within("measured"))?,
+        expected_bake: (Span::new_min(r.expected_bake_min[0]), Span::new_min(r.expected_bake_min[1])),
+        expected_spread: (
+            Share::new(r.expected_spread_percent[0] / 100.0),
+            Share::new(r.expected_spread_percent[1] / 100.0),
+        ),
+    })
+}

@@ -1,0 +1,139 @@
+//! The routes, one file a resource.
+
+mod compute;
+mod cutters;
+mod formulas;
+mod history;
+mod jobs;
+mod kitchen;
+mod records;
+mod units;
+
+use crate::problem::{ApiError, Problem, parse, parse_value};
+use actix_web::web;
+use serde::de::DeserializeOwned;
+use serde_json::Value;
+use utoipa::OpenApi;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Largest accepted body: an SVG file of 1 MB, escaped, and some room.
+pub const BODY_LIMIT_BYTES: usize = 2_500_000;
+
+/// What the description says of itself.
+#[derive(OpenApi)]
+#[openapi(
+    info(
+        title = "Ready Slab",
+        description = "Plans, chills, cuts and bakes cold butter doughs. Every quantity carries its unit in its name. Errors are problem details (RFC 9457) with field paths. Changes are JSON Merge Patch (RFC 7396)."
+    ),
+    components(schemas(Problem))
+)]
+pub struct Description;
+
+/// All routes of the API.
+pub fn configure(config: &mut ServiceConfig) {
+    config
+        .service(kitchen::show)
+        .service(kitchen::change)
+        .service(formulas::list)
+        .service(formulas::add)
+        .service(formulas::change)
+        .service(formulas::ingredients)
+        .service(cutters::list)
+        .service(cutters::add)
+        .service(cutters::delete)
+        .service(cutters::as_svg)
+        .service(jobs::list)
+        .service(jobs::add)
+        .service(jobs::read_back)
+        .service(jobs::show)
+        .service(jobs::change)
+        .service(jobs::delete)
+        .service(jobs::plan_of)
+        .service(jobs::export)
+        .service(records::list)
+        .service(records::add)
+        .service(records::delete)
+        .service(history::show)
+        .service(history::undo)
+        .service(history::redo)
+        .service(units::table)
+        .service(units::read_text)
+        .service(compute::chill)
+        .service(compute::sheet)
+        .service(jobs::add_demo);
+}
+
+/// The whole body, or why not.
+async fn body(payload: web::Payload) -> Result<web::Bytes, ApiError> {
+    match payload.to_bytes_limited(BODY_LIMIT_BYTES).await {
+        Ok(Ok(bytes)) => Ok(bytes),
+        Ok(Err(error)) => Err(ApiError::Unreadable(error.to_string())),
+        Err(_) => Err(ApiError::TooLarge { limit_bytes: BODY_LIMIT_BYTES }),
+    }
+}
+
+/// Reads the body as `T`.
+async fn read<T: DeserializeOwned>(payload: web::Payload) -> Result<T, ApiError> {
+    parse(&body(payload).await?)
+}
+
+/// `current` with the fields of the patch in place (JSON Merge Patch, one level), and the names of those fields.
+async fn patched<T: serde::Serialize + DeserializeOwned>(
+    payload: web::Payload,
+    current: &T,
+) -> Result<(T, Vec<(String, Value, Value)>), ApiError> {
+    let patch: serde_json::Map<String, Value> = read(payload).await?;
+    let mut whole = serde_json::to_value(current).map_err(|_| ApiError::Broken)?;
+    let mut changed = Vec::new();
+    if let Value::Object(fields) = &mut whole {
+        for (name, value) in patch {
+            let before = fields.insert(name.clone(), value.clone()).unwrap_or(Value::Null);
+            if before != value {
+                changed.push((name, before, value));
+            }
+        }
+    }
+    Ok((parse_value(whole)?, changed))
+}
+
+/// The label of an edit: what changed, from what to what.
+fn label(changed: &[(String, Value, Value)], word: fn(&str) -> &'static str) -> String {
+    match changed {
+        [] => "no change".to_owned(),
+        [(field, before, after)] => match (short(field, before), short(field, after)) {
+            (Some(before), Some(after)) => format!("{} from {before} to {after}", word(field)),
+            _ => word(field).to_owned(),
+        },
+        [(field, ..), ..] => {
+            let mut words: Vec<&str> = changed.iter().map(|(f, ..)| word(f)).collect();
+            words.dedup();
+            if words.len() == 1 { word(field).to_owned() } else { words.join(", ") }
+        }
+    }
+}
+
+fn short(field: &str, value: &Value) -> Option<String> {
+    let unit = match field.rsplit('_').next() {
+        Some("mm") => " mm",
+        Some("c") => "\u{b0}",
+        Some("g") => " g",
+        Some("min") => " min",
+        Some("s") => " s",
+        Some("percent") => " %",
+        // Numbers of other things say nothing to people.
+        Some("id") => return None,
+        _ => "",
+    };
+    match value {
+        Value::Number(n) => Some(format!("{}{unit}", trimmed(n.as_f64()?)).replace('-', "\u{2212}")),
+        Value::String(s) if s.chars().count() <= 24 => Some(s.replace('_', " ").replace('T', " ")),
+        Value::Null => Some("none".to_owned()),
+        Value::Bool(_) | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
+    }
+}
+
+fn trimmed(value: f64) -> String {
+    let text = format!("{value:.2}");
+    text.trim_end_matches('0').trim_end_matches('.').to_owned()
+}

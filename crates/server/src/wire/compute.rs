@@ -1,0 +1,278 @@
+//! Requests and results of the compute endpoints and of `ready-slab compute`, which are the same JSON.
+
+use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts, water_words};
+use super::{FatWord, FormulaBody, NewCutter, TrayWord, WrapWord};
+use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, chill};
+use ready_slab_core::dough::{Composition, Formula, density_kg_m3};
+use ready_slab_core::error::{Checks, InputError, InputErrors};
+use ready_slab_core::job::compute_sheet;
+use ready_slab_core::shape::Spacing;
+use ready_slab_core::units::{Density, Length, Mass, Temperature};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Mass fractions, together 1.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CompositionBody {
+    /// 0 to 1.
+    pub water: f64,
+    /// 0 to 1.
+    pub fat: f64,
+    /// 0 to 1.
+    pub protein: f64,
+    /// Without fibre, 0 to 1.
+    pub carbohydrate: f64,
+    /// 0 to 1.
+    pub ash: f64,
+    /// 0 to 1.
+    pub fibre: f64,
+    /// Kind of fat.
+    pub fat_kind: FatWord,
+}
+
+/// What the dough is: its analysis, or a formula.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DoughBody {
+    /// Mass fractions.
+    Composition(CompositionBody),
+    /// Ingredients by weight.
+    Formula(FormulaBody),
+}
+
+impl DoughBody {
+    fn composition(&self) -> Result<Composition, InputErrors> {
+        match self {
+            Self::Composition(c) => {
+                Composition::from_analysis(c.water, c.fat, c.protein, c.carbohydrate, c.ash, c.fibre, c.fat_kind.into())
+                    .map_err(|e| e.within("composition"))
+            }
+            Self::Formula(f) => Ok(Formula::try_from(f.clone()).map_err(|e| e.within("formula"))?.composition()),
+        }
+    }
+}
+
+/// What the piece lies on.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+pub enum SupportBody {
+    /// A wire shelf.
+    Rack,
+    /// A tray.
+    Tray {
+        /// Of what.
+        tray: TrayWord,
+        /// Its temperature when the piece is laid on it, -40 to 45.
+        start_c: f64,
+    },
+    /// A bench, through one paper.
+    Bench {
+        /// Its temperature, -40 to 45.
+        bench_c: f64,
+    },
+}
+
+/// A place.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PlaceBody {
+    /// -40 to 45.
+    pub air_c: f64,
+    /// Radiation included, 1 to 60.
+    pub film_w_m2k: f64,
+}
+
+/// What it is wanted for.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+pub enum TargetBody {
+    /// To be rolled.
+    Rolling,
+    /// To be sliced.
+    Slicing,
+    /// Cut pieces for the oven.
+    Oven,
+    /// Its core at a temperature.
+    Core {
+        /// -40 to 45.
+        core_c: f64,
+    },
+}
+
+/// A question to the cold station.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ChillRequest {
+    /// `composition` or `formula`.
+    #[serde(flatten)]
+    pub dough: DoughBody,
+    /// The form.
+    pub piece: PieceWire,
+    /// What is round it.
+    pub wrap: WrapWord,
+    /// What it lies on.
+    pub support: SupportBody,
+    /// All of it when it goes in, -30 to 45.
+    pub start_c: f64,
+    /// Where it goes.
+    pub place: PlaceBody,
+    /// What it is wanted for.
+    pub target: TargetBody,
+}
+
+/// The answer.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ChillResult {
+    /// When.
+    #[serde(flatten)]
+    pub ready: ReadyView,
+    /// Working temperatures, where the dough has any.
+    pub window: Option<WindowView>,
+    /// How the water was taken.
+    pub water: String,
+    /// The run.
+    pub curve: Vec<CurvePoint>,
+}
+
+fn length(field: &str, mm: f64) -> Result<Length, InputErrors> {
+    Length::from_mm(mm).map_err(|_| InputError::new(field, ready_slab_core::error::Problem::NotFinite).into())
+}
+
+impl ChillRequest {
+    /// Answers the question.
+    pub fn answer(&self) -> Result<ChillResult, InputErrors> {
+        let composition = self.dough.composition()?;
+        let piece = self.piece_value()?;
+        let degrees = |field: &str, c: f64| -> Result<Temperature, InputErrors> {
+            let mut checks = Checks::new();
+            checks.range(field, c, -40.0, 45.0, "\u{b0}C");
+            checks.finish(())?;
+            Ok(Temperature::new_c(c))
+        };
+        let support = match &self.support {
+            SupportBody::Rack => Support::Rack,
+            SupportBody::Tray { tray, start_c } => {
+                Support::Tray { kind: (*tray).into(), start: degrees("support.start_c", *start_c)? }
+            }
+            SupportBody::Bench { bench_c } => Support::Bench { bench: degrees("support.bench_c", *bench_c)? },
+        };
+        if matches!(piece, Piece::Log { .. }) && !matches!(support, Support::Rack) {
+            return Err(InputError::refused(
+                "support",
+                "a round log touches what it lies on along a line only: use rack",
+            )
+            .into());
+        }
+        let place = Place::new(self.place.air_c, self.place.film_w_m2k).map_err(|e| e.within("place"))?;
+        let target = match self.target {
+            TargetBody::Rolling => Target::Rolling,
+            TargetBody::Slicing => Target::Slicing,
+            TargetBody::Oven => Target::Oven,
+            TargetBody::Core { core_c } => Target::Core(degrees("target.core_c", core_c)?),
+        };
+        let question = ChillQuestion::new(composition, piece, self.wrap.into(), support, self.start_c, place, target)?;
+        let answer = chill(&question);
+        Ok(ChillResult {
+            ready: (&answer).into(),
+            window: answer.window.map(Into::into),
+            water: water_words(answer.water),
+            curve: curve(&answer.curve),
+        })
+    }
+
+    fn piece_value(&self) -> Result<Piece, InputErrors> {
+        Ok(match self.piece {
+            PieceWire::Sheet { thickness_mm } => {
+                Piece::Sheet { thickness: length("piece.thickness_mm", thickness_mm)? }
+            }
+            PieceWire::Stack { thickness_mm, count } => {
+                Piece::Stack { thickness: length("piece.thickness_mm", thickness_mm)?, count }
+            }
+            PieceWire::Disc { thickness_mm, diameter_mm } => Piece::Disc {
+                thickness: length("piece.thickness_mm", thickness_mm)?,
+                diameter: length("piece.diameter_mm", diameter_mm)?,
+            },
+            PieceWire::Ball { diameter_mm } => Piece::Ball { diameter: length("piece.diameter_mm", diameter_mm)? },
+            PieceWire::Log { diameter_mm } => Piece::Log { diameter: length("piece.diameter_mm", diameter_mm)? },
+            PieceWire::Bar { width_mm, height_mm } => {
+                Piece::Bar { width: length("piece.width_mm", width_mm)?, height: length("piece.height_mm", height_mm)? }
+            }
+        })
+    }
+}
+
+/// How much dough goes on the sheet.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RolledDough {
+    /// 1 to 200,000.
+    pub mass_g: f64,
+    /// 1 to 60.
+    pub thickness_mm: f64,
+    /// For its density.
+    pub formula: FormulaBody,
+}
+
+/// A question to the shape station.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SheetRequest {
+    /// The cutter.
+    pub cutter: NewCutter,
+    /// Width of the sheet, 20 to 900.
+    pub width_mm: f64,
+    /// Longest sheet, 20 to 900.
+    pub length_mm: f64,
+    /// 0.5 to 10.
+    pub web_mm: f64,
+    /// 0 to 30.
+    pub edge_mm: f64,
+    /// The dough, which may shorten the sheet; a full sheet when absent.
+    #[serde(default)]
+    pub dough: Option<RolledDough>,
+}
+
+/// The layout.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SheetResult {
+    /// How many pieces.
+    pub pieces: usize,
+    /// Length of sheet they need.
+    pub needs_length_mm: f64,
+    /// Smallest gap, measured on the final layout.
+    pub least_gap_mm: Option<f64>,
+    /// Where they lie.
+    pub cuts: Vec<CutView>,
+}
+
+impl SheetRequest {
+    /// Lays out the sheet.
+    pub fn answer(&self) -> Result<SheetResult, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("width_mm", self.width_mm, 20.0, 900.0, "mm");
+        checks.range("length_mm", self.length_mm, 20.0, 900.0, "mm");
+        let mut area = None;
+        if let Some(dough) = &self.dough {
+            checks.range("dough.mass_g", dough.mass_g, 1.0, 200_000.0, "g");
+            checks.range("dough.thickness_mm", dough.thickness_mm, 1.0, 60.0, "mm");
+            if let Some(formula) = checks.take("dough.formula", Formula::try_from(dough.formula.clone()))
+                && dough.mass_g.is_finite()
+                && dough.thickness_mm.is_finite()
+            {
+                let density = Density::new_kg_m3(density_kg_m3(&formula.composition(), 14.0));
+                area = Some(Mass::new_g(dough.mass_g).rolled_to(Length::new_mm(dough.thickness_mm), density));
+            }
+        }
+        let spacing = Spacing::new(self.web_mm, self.edge_mm);
+        checks.finish(())?;
+        let (_, _, outline) = self.cutter.build().map_err(|e| e.within("cutter"))?;
+        let (width, longest) = (Length::new_mm(self.width_mm), Length::new_mm(self.length_mm));
+        let layout = compute_sheet(&outline, width, longest, spacing?, area)?;
+        Ok(SheetResult {
+            pieces: layout.pieces.len(),
+            needs_length_mm: layout.length.mm(),
+            least_gap_mm: layout.least_gap.map(|g| g.mm()),
+            cuts: cuts(&layout),
+        })
+    }
+}

@@ -1,0 +1,95 @@
+//! A whole job as a file: everything needed to read it back elsewhere. Documented in `docs/job-file.md`.
+
+use super::{FormulaBody, JobBody, KitchenBody, RecordBody};
+use ready_slab_core::error::{InputError, InputErrors};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// The only version so far.
+const VERSION: u32 = 1;
+const FORMAT: &str = "ready-slab-job";
+
+/// A cutter in a file: name, origin and outline.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CutterInFile {
+    /// Its name.
+    pub name: String,
+    /// `svg`, or the word of a built-in form.
+    pub origin: String,
+    /// The outline, y downwards.
+    pub outline_mm: Vec<[f64; 2]>,
+}
+
+/// A record in a file.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RecordInFile {
+    /// Local time.
+    pub recorded_at: String,
+    /// As cut.
+    pub cut_width_mm: f64,
+    /// As cut.
+    pub cut_thickness_mm: f64,
+    /// What was measured.
+    pub measured: RecordBody,
+    /// Expected then: least and most minutes.
+    pub expected_bake_min: [f64; 2],
+    /// Expected then: least and most spread.
+    pub expected_spread_percent: [f64; 2],
+}
+
+/// A whole job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JobFile {
+    /// `ready-slab-job`.
+    pub format: String,
+    /// 1.
+    pub version: u32,
+    /// The job; `formula_id` and `cutter_id` are those of the bakery it came from and are not looked at.
+    pub job: JobBody,
+    /// Its formula.
+    pub formula: FormulaBody,
+    /// Its cutter.
+    pub cutter: CutterInFile,
+    /// The kitchen it was planned in, for information; reading a job back does not change one's own kitchen.
+    pub kitchen: KitchenBody,
+    /// What came out.
+    pub records: Vec<RecordInFile>,
+}
+
+impl JobFile {
+    /// A file of these parts.
+    pub fn new(
+        job: JobBody,
+        formula: FormulaBody,
+        cutter: CutterInFile,
+        kitchen: KitchenBody,
+        records: Vec<RecordInFile>,
+    ) -> Self {
+        Self { format: FORMAT.to_owned(), version: VERSION, job, formula, cutter, kitchen, records }
+    }
+
+    /// Whether this program reads it.
+    pub fn check_version(&self) -> Result<(), InputErrors> {
+        if self.format != FORMAT {
+            return Err(InputError::refused(
+                "format",
+                format!("this is not a job file: its format should be \u{201c}{FORMAT}\u{201d}"),
+            )
+            .into());
+        }
+        if self.version != VERSION {
+            return Err(InputError::refused(
+                "version",
+                format!("the file has version {}, this program reads version {VERSION}", self.version),
+            )
+            .into());
+        }
+        if self.records.len() > 1000 {
+            return Err(InputError::refused("records", "a job file holds at most 1,000 records").into());
+        }
+        Ok(())
+    }
+}

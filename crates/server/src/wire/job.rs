@@ -1,0 +1,159 @@
+//! Jobs on the wire.
+
+use super::{MethodWord, PlaceWord, SurfaceWord};
+use chrono::NaiveDateTime;
+use ready_slab_core::error::{InputError, InputErrors, Problem};
+use ready_slab_core::job::{Job, JobInput};
+use ready_slab_store::{CutterId, FormulaId, JobId, StoredJob};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How local times travel: ISO 8601 to the minute, without zone.
+pub(super) const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
+
+/// A job. A change sends only the fields that change (JSON Merge Patch, RFC 7396).
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JobBody {
+    /// Its name, 1 to 80 characters.
+    pub name: String,
+    /// Number of its formula.
+    pub formula_id: i64,
+    /// Number of its cutter.
+    pub cutter_id: i64,
+    /// 1 to 20,000.
+    pub pieces: u32,
+    /// Rolled to, 2 to 25.
+    pub thickness_mm: f64,
+    /// Wanted at, local time, `2026-11-28T14:00`.
+    pub ready_by: String,
+    /// How the dough is mixed.
+    pub method: MethodWord,
+    /// Dough out of the mixer as measured, -5 to 35; computed when null.
+    pub dough_c: Option<f64>,
+    /// Chilled as discs (true) or rolled first and chilled as sheets.
+    pub chill_as_disc: bool,
+    /// Discs pressed to, 8 to 80.
+    pub disc_mm: f64,
+    /// Where the dough chills.
+    pub chill_place: PlaceWord,
+    /// Where the cut pieces chill.
+    pub tray_chill_place: PlaceWord,
+    /// Least gap between cuts, 0.5 to 10.
+    pub web_mm: f64,
+    /// Rim kept free, 0 to 30.
+    pub edge_mm: f64,
+    /// Rolled on.
+    pub surface: SurfaceWord,
+    /// Re-rolls allowed, 0 to 2.
+    pub rerolls: u32,
+    /// Dough kept back, 0 to 25.
+    pub reserve_percent: f64,
+    /// Oven set to, 140 to 220.
+    pub oven_c: f64,
+}
+
+/// A job with its number.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct JobView {
+    /// Its number.
+    pub id: i64,
+    /// The job.
+    #[serde(flatten)]
+    pub body: JobBody,
+}
+
+impl From<&StoredJob> for JobView {
+    fn from(stored: &StoredJob) -> Self {
+        Self { id: stored.id.0, body: JobBody::of(&stored.job, stored.formula_id.0, stored.cutter_id.0) }
+    }
+}
+
+impl JobBody {
+    /// The body of a job with the numbers of what it refers to.
+    pub fn of(job: &Job, formula_id: i64, cutter_id: i64) -> Self {
+        let j = job.input().clone();
+        Self {
+            name: j.name,
+            formula_id,
+            cutter_id,
+            pieces: j.pieces,
+            thickness_mm: j.thickness_mm,
+            ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
+            method: j.method.into(),
+            dough_c: j.dough_c,
+            chill_as_disc: j.chill_as_disc,
+            disc_mm: j.disc_mm,
+            chill_place: j.chill_place.into(),
+            tray_chill_place: j.tray_chill_place.into(),
+            web_mm: j.web_mm,
+            edge_mm: j.edge_mm,
+            surface: j.surface.into(),
+            rerolls: j.rerolls,
+            reserve_percent: j.reserve_percent,
+            oven_c: j.oven_c,
+        }
+    }
+
+    /// The job, checked.
+    pub fn job(&self) -> Result<Job, InputErrors> {
+        let ready_by = NaiveDateTime::parse_from_str(&self.ready_by, MINUTE_FORMAT).map_err(|_| {
+            InputError::new(
+                "ready_by",
+                Problem::Unreadable {
+                    text: self.ready_by.chars().filter(|c| !c.is_control()).take(40).collect(),
+                    accepted: "a date and time such as 2026-11-28T14:00",
+                },
+            )
+        })?;
+        Job::new(JobInput {
+            name: self.name.clone(),
+            pieces: self.pieces,
+            thickness_mm: self.thickness_mm,
+            ready_by,
+            method: self.method.into(),
+            dough_c: self.dough_c,
+            chill_as_disc: self.chill_as_disc,
+            disc_mm: self.disc_mm,
+            chill_place: self.chill_place.into(),
+            tray_chill_place: self.tray_chill_place.into(),
+            web_mm: self.web_mm,
+            edge_mm: self.edge_mm,
+            surface: self.surface.into(),
+            rerolls: self.rerolls,
+            reserve_percent: self.reserve_percent,
+            oven_c: self.oven_c,
+        })
+    }
+
+    /// The job under a number, checked.
+    pub fn stored(&self, id: JobId) -> Result<StoredJob, InputErrors> {
+        let (formula_id, cutter_id) = (FormulaId(self.formula_id), CutterId(self.cutter_id));
+        Ok(StoredJob { id, job: self.job()?, formula_id, cutter_id })
+    }
+}
+
+/// A field in words, for the label of an edit.
+pub fn job_word(field: &str) -> &'static str {
+    match field {
+        "name" => "name",
+        "formula_id" => "formula",
+        "cutter_id" => "cutter",
+        "pieces" => "pieces",
+        "thickness_mm" => "thickness",
+        "ready_by" => "wanted time",
+        "method" => "mixing method",
+        "dough_c" => "dough temperature",
+        "chill_as_disc" => "form for the cold",
+        "disc_mm" => "disc thickness",
+        "chill_place" => "place to chill",
+        "tray_chill_place" => "place for the tray chill",
+        "web_mm" => "web",
+        "edge_mm" => "rim",
+        "surface" => "board or papers",
+        "rerolls" => "re-rolls",
+        "reserve_percent" => "reserve",
+        "oven_c" => "oven",
+        _ => "job",
+    }
+}

@@ -1,0 +1,126 @@
+//! The kitchen on the wire.
+
+use super::TrayWord;
+use ready_slab_core::error::InputErrors;
+use ready_slab_core::job::{Kitchen, KitchenInput};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// The kitchen. A change sends only the fields that change (JSON Merge Patch, RFC 7396).
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct KitchenBody {
+    /// Its name, 1 to 80 characters.
+    pub name: String,
+    /// Room, 5 to 40.
+    pub room_c: f64,
+    /// Fridge air, -2 to 15.
+    pub fridge_c: f64,
+    /// Whether the fridge has a fan.
+    pub fridge_fan: bool,
+    /// Freezer air, -40 to -5.
+    pub freezer_c: f64,
+    /// Usable tray, 100 to 900.
+    pub tray_width_mm: f64,
+    /// Usable tray, 100 to 900.
+    pub tray_length_mm: f64,
+    /// What the trays are of.
+    pub tray_kind: TrayWord,
+    /// 1 to 200.
+    pub trays_owned: u32,
+    /// Least gap between pieces on a tray, 5 to 80.
+    pub least_gap_mm: f64,
+    /// Most dough in one mix, 100 to 100,000.
+    pub mixer_limit_g: f64,
+    /// Guide rods owned, each 1 to 40.
+    pub rods_mm: Vec<f64>,
+    /// 1 to 20.
+    pub ovens: u32,
+    /// Trays an oven takes at once, 1 to 20.
+    pub racks_per_oven: u32,
+    /// Fan ovens.
+    pub oven_fan: bool,
+    /// To heat the oven, 0 to 120.
+    pub preheat_min: f64,
+    /// To roll one sheet, 0 to 60.
+    pub roll_min: f64,
+    /// To cut one piece and place it, 0 to 120.
+    pub cut_s: f64,
+}
+
+impl From<&Kitchen> for KitchenBody {
+    fn from(kitchen: &Kitchen) -> Self {
+        let k = kitchen.input().clone();
+        Self {
+            name: k.name,
+            room_c: k.room_c,
+            fridge_c: k.fridge_c,
+            fridge_fan: k.fridge_fan,
+            freezer_c: k.freezer_c,
+            tray_width_mm: k.tray_width_mm,
+            tray_length_mm: k.tray_length_mm,
+            tray_kind: k.tray_kind.into(),
+            trays_owned: k.trays_owned,
+            least_gap_mm: k.least_gap_mm,
+            mixer_limit_g: k.mixer_limit_g,
+            rods_mm: k.rods_mm,
+            ovens: k.ovens,
+            racks_per_oven: k.racks_per_oven,
+            oven_fan: k.oven_fan,
+            preheat_min: k.preheat_min,
+            roll_min: k.roll_min,
+            cut_s: k.cut_s,
+        }
+    }
+}
+
+impl TryFrom<KitchenBody> for Kitchen {
+    type Error = InputErrors;
+
+    fn try_from(k: KitchenBody) -> Result<Self, InputErrors> {
+        Self::new(KitchenInput {
+            name: k.name,
+            room_c: k.room_c,
+            fridge_c: k.fridge_c,
+            fridge_fan: k.fridge_fan,
+            freezer_c: k.freezer_c,
+            tray_width_mm: k.tray_width_mm,
+            tray_length_mm: k.tray_length_mm,
+            tray_kind: k.tray_kind.into(),
+            trays_owned: k.trays_owned,
+            least_gap_mm: k.least_gap_mm,
+            mixer_limit_g: k.mixer_limit_g,
+            rods_mm: k.rods_mm,
+            ovens: k.ovens,
+            racks_per_oven: k.racks_per_oven,
+            oven_fan: k.oven_fan,
+            preheat_min: k.preheat_min,
+            roll_min: k.roll_min,
+            cut_s: k.cut_s,
+        })
+    }
+}
+
+/// A field in words, for the label of an edit.
+pub fn kitchen_word(field: &str) -> &'static str {
+    match field {
+        "name" => "kitchen's name",
+        "room_c" => "room temperature",
+        "fridge_c" => "fridge temperature",
+        "fridge_fan" => "fridge fan",
+        "freezer_c" => "freezer temperature",
+        "tray_width_mm" | "tray_length_mm" => "tray size",
+        "tray_kind" => "trays",
+        "trays_owned" => "number of trays",
+        "least_gap_mm" => "least gap on the tray",
+        "mixer_limit_g" => "mixer's limit",
+        "rods_mm" => "guide rods",
+        "ovens" => "number of ovens",
+        "racks_per_oven" => "racks in the oven",
+        "oven_fan" => "oven fan",
+        "preheat_min" => "time to heat the oven",
+        "roll_min" => "time to roll a sheet",
+        "cut_s" => "time to cut a piece",
+        _ => "kitchen",
+    }
+}

@@ -1,0 +1,61 @@
+/** The typed way to the server. Types come from `schema.ts`, which is made from the server's own description. */
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Job = Schemas["JobView"];
+export type JobBody = Schemas["JobBody"];
+export type Plan = Schemas["PlanView"];
+export type Kitchen = Schemas["KitchenBody"];
+export type Formula = Schemas["FormulaView"];
+export type FormulaBody = Schemas["FormulaBody"];
+export type Ingredient = Schemas["IngredientView"];
+export type Cutter = Schemas["CutterView"];
+export type NewCutter = Schemas["NewCutter"];
+export type BakeRecord = Schemas["RecordView"];
+export type RecordBody = Schemas["RecordBody"];
+export type History = Schemas["HistoryView"];
+export type Problem = Schemas["Problem"];
+export type FieldProblem = Schemas["FieldProblem"];
+
+export const api = createClient<paths>({ baseUrl: "" });
+
+/** A refusal of the server, with its field faults. */
+export class Refusal extends Error {
+  readonly problem: Problem;
+  constructor(problem: Problem) {
+    super(problem.detail);
+    this.name = "Refusal";
+    this.problem = problem;
+  }
+
+  /** The fault of one field, if it is at fault. */
+  of(field: string): FieldProblem | undefined {
+    return this.problem.errors.find((e) => e.field === field || e.field.startsWith(`${field}[`));
+  }
+}
+
+const AWAY: Problem = {
+  title: "no answer",
+  status: 0,
+  detail: "The server does not answer. What you typed is kept here; try again when it is back.",
+  errors: [],
+};
+
+/** The data of an answer, or its refusal thrown. */
+export async function settled<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let given;
+  try {
+    given = await answer;
+  } catch {
+    throw new Refusal(AWAY);
+  }
+  if (given.response.ok) return given.data as T;
+  const problem = given.error as Partial<Problem> | undefined;
+  throw new Refusal({
+    title: problem?.title ?? "refused",
+    status: given.response.status,
+    detail: problem?.detail ?? `The server answered ${given.response.status}.`,
+    errors: problem?.errors ?? [],
+  });
+}

@@ -1,0 +1,96 @@
+import { describe, expect, it } from "vitest";
+import { apart, rulerTicks, stepFor, stepped, CLOCK_STEPS } from "./scale";
+import { outlinePath } from "./path";
+import { clock, dayClock, duration, minutesBetween, shifted } from "./time";
+import { inches, makeFormat, number, type Unit } from "./units";
+
+// The factors as the server sends them (NIST Handbook 44, SP 811).
+const TABLE: Unit[] = [
+  { symbol: "mm", quantity: "length", factor: 1, offset: 0 },
+  { symbol: "in", quantity: "length", factor: 25.4, offset: 0 },
+  { symbol: "g", quantity: "mass", factor: 1, offset: 0 },
+  { symbol: "kg", quantity: "mass", factor: 1000, offset: 0 },
+  { symbol: "oz", quantity: "mass", factor: 28.349523125, offset: 0 },
+  { symbol: "lb", quantity: "mass", factor: 453.59237, offset: 0 },
+  { symbol: "\u00b0C", quantity: "temperature", factor: 1, offset: 0 },
+  { symbol: "\u00b0F", quantity: "temperature", factor: 5 / 9, offset: -160 / 9 },
+];
+
+describe("quantities in words", () => {
+  it("shows inches as a baker reads them", () => {
+    expect(inches(0.25)).toBe("\u00bc in");
+    expect(inches(2.5)).toBe("2\u00bd in");
+    expect(inches(3)).toBe("3 in");
+    expect(inches(0.1875)).toBe("3\u204416 in");
+    expect(inches(6 / 25.4)).toBe("0.24 in");
+  });
+
+  it("carries sixteen ounces into the pound", () => {
+    const us = makeFormat("us", TABLE);
+    expect(us.mass(453.59)).toBe("16 oz");
+    expect(us.mass(453.6)).toBe("1 lb");
+    expect(us.mass(907.1)).toBe("2 lb");
+    expect(us.mass(1155)).toBe("2 lb 8.7 oz");
+  });
+
+  it("shows one value in both systems and brings it back", () => {
+    const metric = makeFormat("metric", TABLE);
+    const us = makeFormat("us", TABLE);
+    expect(metric.temperature(175, 0)).toBe("175\u00b0");
+    expect(us.temperature(175, 0)).toBe("347\u00b0");
+    expect(us.temperature(-18, 0)).toBe("0\u00b0");
+    expect(us.difference(1.5)).toBe("2.7\u00b0");
+    for (const c of [-18, 4, 21.9, 175]) expect(us.base("temperature", us.shown("temperature", c))).toBeCloseTo(c, 9);
+    for (const mm of [3, 6, 6.35, 440]) expect(us.base("length", us.shown("length", mm))).toBeCloseTo(mm, 9);
+  });
+
+  it("writes a true minus and never minus nothing", () => {
+    expect(number(-18, 0)).toBe("\u221218");
+    expect(number(-0.01, 1)).toBe("0");
+    expect(number(1155, 0)).toBe("1,155");
+  });
+});
+
+describe("scales", () => {
+  it("ends on whole ticks", () => {
+    const scale = stepped(3.2, 21.9, [0, 100], 4);
+    expect(scale.domain).toEqual([0, 24]);
+    expect(scale.ticks).toEqual([0, 4, 8, 12, 16, 20, 24]);
+    expect(scale(12)).toBe(50);
+  });
+
+  it("takes the finest step that is not too many", () => {
+    expect(stepFor(98, 8, CLOCK_STEPS)).toBe(15);
+    expect(stepFor(1e9, 8, CLOCK_STEPS)).toBe(1440);
+  });
+
+  it("rules every ten millimetres", () => {
+    expect(rulerTicks(310)).toHaveLength(32);
+    expect(rulerTicks(100).filter((t) => t.kind === "long").map((t) => t.at)).toEqual([0, 100]);
+  });
+
+  it("keeps labels apart without changing their order", () => {
+    const moved = apart([10, 12, 11, 90], 8, 0, 100);
+    const sorted = moved.toSorted((a, b) => a - b);
+    for (let i = 1; i < sorted.length; i += 1) expect((sorted[i] ?? 0) - (sorted[i - 1] ?? 0)).toBeGreaterThanOrEqual(8);
+    expect((moved[0] ?? 0) < (moved[2] ?? 0) && (moved[2] ?? 0) < (moved[1] ?? 0)).toBe(true);
+  });
+
+  it("closes an outline", () => {
+    expect(outlinePath([[0, 0], [1, 0], [1, 1]])).toBe("M0.00 0.00L1.00 0.00L1.00 1.00Z");
+  });
+});
+
+describe("times in words", () => {
+  it("reads civil times", () => {
+    expect(clock("2026-11-28T09:05")).toBe("9:05");
+    expect(dayClock("2026-11-28T14:00")).toBe("Sat 14:00");
+    expect(minutesBetween("2026-11-28T23:30", "2026-11-29T00:15")).toBe(45);
+    expect(shifted("2026-11-28T23:30", 45)).toBe("2026-11-29T00:15");
+    expect(shifted("2026-11-28T00:10", -20)).toBe("2026-11-27T23:50");
+  });
+
+  it("says how long", () => {
+    expect([8.4, 60, 104, 125.2].map(duration)).toEqual(["8 min", "1 h", "1 h 44", "2 h 05"]);
+  });
+});

@@ -1,0 +1,59 @@
+/** Scales and ticks: one way from millimetres or minutes to the page. */
+import { scaleLinear } from "d3-scale";
+
+export interface Scale {
+  (value: number): number;
+  ticks: number[];
+  domain: [number, number];
+}
+
+function make(domain: [number, number], range: [number, number], ticks: number[]): Scale {
+  const d3 = scaleLinear().domain(domain).range(range);
+  return Object.assign((value: number) => d3(value), { ticks, domain });
+}
+
+/** A scale whose ends fall on whole ticks of `step`. */
+export function stepped(low: number, high: number, range: [number, number], step: number): Scale {
+  const from = Math.floor(low / step + 1e-9) * step;
+  const to = Math.max(Math.ceil(high / step - 1e-9) * step, from + step);
+  const ticks: number[] = [];
+  for (let i = 0; from + i * step <= to + step / 1000; i += 1) ticks.push(from + i * step);
+  return make([from, to], range, ticks);
+}
+
+/** The smallest of the steps that gives at most `most` intervals. */
+export function stepFor(span: number, most: number, steps: readonly number[]): number {
+  return steps.find((s) => span / s <= most) ?? steps[steps.length - 1] ?? span;
+}
+
+/** Steps in minutes for a clock axis. */
+export const CLOCK_STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 180, 360, 720, 1440] as const;
+/** Steps in degrees. */
+export const DEGREE_STEPS = [1, 2, 4, 5, 10, 20, 40] as const;
+
+/** Positions on a ruler: every ten millimetres a tick, every fifty a longer one, every hundred a figure. */
+export function rulerTicks(length_mm: number): { at: number; kind: "short" | "middle" | "long" }[] {
+  const ticks: { at: number; kind: "short" | "middle" | "long" }[] = [];
+  for (let at = 0; at <= length_mm + 1e-6; at += 10) {
+    ticks.push({ at, kind: at % 100 === 0 ? "long" : at % 50 === 0 ? "middle" : "short" });
+  }
+  return ticks;
+}
+
+/** Moves labels apart along one axis so that none is nearer than `gap` to the next, keeping their order. */
+export function apart(wanted: readonly number[], gap: number, low: number, high: number): number[] {
+  const order = wanted.map((at, i) => ({ at, i })).toSorted((a, b) => a.at - b.at);
+  let last = Number.NEGATIVE_INFINITY;
+  for (const label of order) {
+    label.at = Math.max(label.at, last + gap, low);
+    last = label.at;
+  }
+  let next = Number.POSITIVE_INFINITY;
+  for (const label of order.toReversed()) {
+    label.at = Math.min(label.at, next - gap, high);
+    next = label.at;
+  }
+  const result: number[] = Array.from({ length: wanted.length }, () => 0);
+  for (const label of order) result[label.i] = label.at;
+  return result;
+}

@@ -1,0 +1,59 @@
+/** The ticket: the answer, the few levers, what it rests on. */
+import type { ReactNode } from "react";
+
+export function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="border-t border-rule py-4 first:border-t-0 first:pt-0">
+      <h3 className="h-part mb-2">{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+export function Row({ name, children }: { name: ReactNode; children: ReactNode }) {
+  return (
+    <div className="row">
+      <dt className="text-soft">{name}</dt>
+      <dd className="num text-right">{children}</dd>
+    </div>
+  );
+}
+
+export function Rows({ children }: { children: ReactNode }) {
+  return <dl>{children}</dl>;
+}
+
+export function Reasons({ items }: { items: readonly string[] }) {
+  if (items.length === 0) return null;
+  return (
+    <ul className="space-y-1 text-fine text-soft">
+      {items.map((text) => (
+        <li key={text}>{text}</li>
+      ))}
+    </ul>
+  );
+}
+
+export function Work({ children, dim }: { children: ReactNode; dim: boolean }) {
+  return (
+    <div className={`paper min-w-0 p-5 sm:p-6 ${dim ? "opacity-60" : ""}`} aria-busy={dim}>
+      {children}
+    </div>
+  );
+}
+
+export function TicketBox({ children }: { children: ReactNode }) {
+  return <aside className="no-print border-t border-rule p-5 sm:p-6 lg:border-l lg:border-t-0">{children}</aside>;
+}
+
+export function StationHead({ title, sub, children }: { title: ReactNode; sub?: ReactNode; children?: ReactNode }) {
+  return (
+    <div className="mb-4 flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
+      <h2 className="h-station">
+        {title}
+        {sub ? <span className="ml-2 font-sans text-base font-normal text-soft tracking-normal">{sub}</span> : null}
+      </h2>
+      <div className="no-print flex flex-wrap gap-2">{children}</div>
+    </div>
+  );
+}
