@@ -5,7 +5,7 @@ use ready_slab_core::dough::{Composition, FatKind, Formula, MixMethod};
 use ready_slab_core::geometry::{Outline, read_svg};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, plan};
 use ready_slab_core::shape::{BenchSurface, LatticeTable, Spacing, TrayRules, fill_trays};
-use ready_slab_core::units::{Length, Share};
+use ready_slab_core::units::Length;
 use std::error::Error;
 use std::time::Instant;
 
@@ -40,17 +40,19 @@ fn main() -> Result<(), Box<dyn Error>> {
         println!("{name}\t{:.2}", median_ms(|| drop(std::hint::black_box(chill_briefly(&question)))));
     }
     let outline = gull()?;
-    println!("neck\t{:.2}", median_ms(|| drop(std::hint::black_box(outline.narrowest_neck()))));
+    println!(
+        "neck\t{:.2}",
+        median_ms(|| {
+            std::hint::black_box(outline.narrowest_neck());
+        })
+    );
     let spacing = Spacing::new(3.0, 4.0)?;
     println!(
         "sheet layouts, all lengths of one width\t{:.2}",
         median_ms(|| drop(std::hint::black_box(LatticeTable::for_sheet(&outline, mm(310.0), mm(440.0), spacing))))
     );
     let trays = TrayRules::new(310.0, 440.0, 4, 25.0)?;
-    println!(
-        "tray layout\t{:.2}",
-        median_ms(|| drop(std::hint::black_box(fill_trays(&outline, 48, Share::new(0.16), &trays))))
-    );
+    println!("tray layout\t{:.2}", median_ms(|| drop(std::hint::black_box(fill_trays(&outline, 48, mm(2.4), &trays)))));
     let lines = [("flour-ap", 430.0), ("cornstarch", 30.0), ("butter", 225.0), ("sugar-caster", 190.0), ("egg", 50.0)];
     let formula = Formula::new("Lemon-thyme", &lines.map(|(k, g)| (k.to_owned(), g)))?;
     let kitchen = Kitchen::new(KitchenInput {

@@ -4,7 +4,7 @@ use std::fmt;
 
 /// One fault in the input. `field` is a path such as `kitchen.fridge_c` or `lines[2].grams`.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
-#[error("{field}: {problem}")]
+#[error("{}{problem}", if .field.is_empty() { String::new() } else { format!("{field}: ") })]
 pub struct InputError {
     field: String,
     problem: Problem,

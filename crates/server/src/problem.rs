@@ -165,7 +165,7 @@ pub fn parse<T: for<'a> Deserialize<'a>>(body: &[u8]) -> Result<T, ApiError> {
         let inner = e.into_inner();
         if inner.is_data() {
             let field = if path == "." { String::new() } else { path };
-            ApiError::from(InputError::refused(field, without_place(&inner.to_string())))
+            ApiError::from(InputError::refused(field, in_words(&inner.to_string())))
         } else {
             ApiError::NotJson(inner.to_string())
         }
@@ -179,10 +179,22 @@ pub fn parse_value<T: for<'a> Deserialize<'a>>(value: serde_json::Value) -> Resu
     serde_path_to_error::deserialize(value).map_err(|e| {
         let path = e.path().to_string();
         let field = if path == "." { String::new() } else { path };
-        ApiError::from(InputError::refused(field, without_place(&e.into_inner().to_string())))
+        ApiError::from(InputError::refused(field, in_words(&e.into_inner().to_string())))
     })
 }
 
-fn without_place(message: &str) -> &str {
-    message.split(" at line ").next().unwrap_or(message)
+/// The reader's message without its place in the text, in words a person uses.
+fn in_words(message: &str) -> String {
+    let said = message.split(" at line ").next().unwrap_or(message);
+    [
+        ("expected f64", "a number is needed"),
+        ("expected u32", "a whole number, 0 or more, is needed"),
+        ("expected i64", "a whole number is needed"),
+        ("expected a map", "an object is needed"),
+        ("expected a sequence", "a list is needed"),
+        ("expected a string", "a text is needed"),
+        ("expected a boolean", "true or false is needed"),
+    ]
+    .into_iter()
+    .fold(said.to_owned(), |text, (from, to)| text.replace(from, to))
 }

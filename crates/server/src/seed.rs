@@ -174,7 +174,7 @@ async fn add_job(
                 &notes,
             )?,
             expected_bake: expected.oven.practice.bake,
-            expected_spread: expected.oven.practice.spread,
+            expected_spread: expected.oven.spread_across(),
         };
         store.add_record(&new, "bake recorded").await?;
     }

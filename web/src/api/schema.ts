@@ -14,7 +14,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Chills a piece. */
-        post: operations["chill"];
+        post: operations["compute_chill"];
         delete?: never;
         options?: never;
         head?: never;
@@ -31,7 +31,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Lays out a sheet. */
-        post: operations["sheet"];
+        post: operations["compute_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -46,10 +46,10 @@ export interface paths {
             cookie?: never;
         };
         /** All cutters by name. */
-        get: operations["list"];
+        get: operations["cutters_list"];
         put?: never;
         /** Puts a cutter on the shelf: a built-in form, or the outline of an SVG file. */
-        post: operations["add"];
+        post: operations["cutters_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -67,7 +67,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Takes a cutter off the shelf. */
-        delete: operations["delete"];
+        delete: operations["cutters_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -81,7 +81,7 @@ export interface paths {
             cookie?: never;
         };
         /** A cutter as an SVG file at true size. */
-        get: operations["as_svg"];
+        get: operations["cutters_as_svg"];
         put?: never;
         post?: never;
         delete?: never;
@@ -100,7 +100,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Adds the demo job, its formulas and cutters, and, to a bakery without one, its kitchen. */
-        post: operations["add_demo"];
+        post: operations["jobs_add_demo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -115,10 +115,10 @@ export interface paths {
             cookie?: never;
         };
         /** All formulas by name. */
-        get: operations["list"];
+        get: operations["formulas_list"];
         put?: never;
         /** Puts a formula on the shelf. */
-        post: operations["add"];
+        post: operations["formulas_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -134,7 +134,7 @@ export interface paths {
         };
         get?: never;
         /** Changes a formula. */
-        put: operations["change"];
+        put: operations["formulas_change"];
         post?: never;
         delete?: never;
         options?: never;
@@ -150,7 +150,7 @@ export interface paths {
             cookie?: never;
         };
         /** What undo and redo would do now. */
-        get: operations["show"];
+        get: operations["history_show"];
         put?: never;
         post?: never;
         delete?: never;
@@ -167,7 +167,7 @@ export interface paths {
             cookie?: never;
         };
         /** All ingredients that a formula can use. */
-        get: operations["ingredients"];
+        get: operations["formulas_ingredients"];
         put?: never;
         post?: never;
         delete?: never;
@@ -184,10 +184,10 @@ export interface paths {
             cookie?: never;
         };
         /** All jobs, the soonest first. */
-        get: operations["list"];
+        get: operations["jobs_list"];
         put?: never;
         /** Adds a job. */
-        post: operations["add"];
+        post: operations["jobs_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -204,7 +204,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Reads a job back from a file, as a new job. What it needs and is not on the shelf yet is put there. */
-        post: operations["read_back"];
+        post: operations["jobs_read_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -219,15 +219,15 @@ export interface paths {
             cookie?: never;
         };
         /** One job. */
-        get: operations["show"];
+        get: operations["jobs_show"];
         put?: never;
         post?: never;
         /** Deletes a job and its records. */
-        delete: operations["delete"];
+        delete: operations["jobs_delete"];
         options?: never;
         head?: never;
         /** Changes some fields of a job. */
-        patch: operations["change"];
+        patch: operations["jobs_change"];
         trace?: never;
     };
     "/api/jobs/{id}/export": {
@@ -238,7 +238,7 @@ export interface paths {
             cookie?: never;
         };
         /** A job as a file. */
-        get: operations["export"];
+        get: operations["jobs_export"];
         put?: never;
         post?: never;
         delete?: never;
@@ -255,7 +255,7 @@ export interface paths {
             cookie?: never;
         };
         /** The plan: all stations' answers for a job as it stands. */
-        get: operations["plan_of"];
+        get: operations["jobs_plan_of"];
         put?: never;
         post?: never;
         delete?: never;
@@ -272,10 +272,10 @@ export interface paths {
             cookie?: never;
         };
         /** Records of a job, the latest first. */
-        get: operations["list"];
+        get: operations["records_list"];
         put?: never;
         /** Keeps what came out, together with what the plan expects now. */
-        post: operations["add"];
+        post: operations["records_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -290,14 +290,14 @@ export interface paths {
             cookie?: never;
         };
         /** The kitchen. */
-        get: operations["show"];
+        get: operations["kitchen_show"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
         /** Changes some fields of the kitchen. */
-        patch: operations["change"];
+        patch: operations["kitchen_change"];
         trace?: never;
     };
     "/api/records/{id}": {
@@ -311,7 +311,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Takes a record away. */
-        delete: operations["delete"];
+        delete: operations["records_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -327,7 +327,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Does the latest undone edit again. */
-        post: operations["redo"];
+        post: operations["history_redo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -344,7 +344,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Takes back the latest edit. */
-        post: operations["undo"];
+        post: operations["history_undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -359,7 +359,7 @@ export interface paths {
             cookie?: never;
         };
         /** All units with their factors; the browser converts by this table and holds none of its own. */
-        get: operations["table"];
+        get: operations["units_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -378,7 +378,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Reads a quantity as people type it: `1/4 in`, `350F`, `4 dozen`. */
-        post: operations["read_text"];
+        post: operations["units_read_text"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1073,6 +1073,8 @@ export interface components {
              * @description Most time.
              */
             bake_most_min: number;
+            /** @description The outline after the most growth, about the cutter's centre. */
+            baked_outline_mm: number[][];
             /**
              * Format: double
              * @description With the least spread.
@@ -1097,6 +1099,16 @@ export interface components {
             cut_width_mm: number;
             /**
              * Format: double
+             * @description Least growth at the rim.
+             */
+            growth_least_mm: number;
+            /**
+             * Format: double
+             * @description Most growth at the rim.
+             */
+            growth_most_mm: number;
+            /**
+             * Format: double
              * @description Look first.
              */
             look_after_min: number;
@@ -1109,12 +1121,22 @@ export interface components {
             reasons: string[];
             /**
              * Format: double
-             * @description Least growth across.
+             * @description Least spread of a round of this dough.
+             */
+            round_spread_least_percent: number;
+            /**
+             * Format: double
+             * @description Most spread of a round of this dough.
+             */
+            round_spread_most_percent: number;
+            /**
+             * Format: double
+             * @description Least growth across the longer side.
              */
             spread_least_percent: number;
             /**
              * Format: double
-             * @description Most growth across.
+             * @description Most growth across the longer side.
              */
             spread_most_percent: number;
             /** @description What to mind. */
@@ -1374,9 +1396,11 @@ export interface components {
             spread_factor?: number | null;
             /**
              * Format: double
-             * @description Growth across.
+             * @description Growth across, of the mean width.
              */
             spread_percent: number;
+            /** @description Growth across of each piece. */
+            spreads_percent: number[];
             /**
              * Format: double
              * @description Widest less narrowest.
@@ -1385,6 +1409,11 @@ export interface components {
         };
         /** @description First roll or re-roll. */
         RollView: {
+            /**
+             * Format: double
+             * @description Their mass.
+             */
+            cut_g: number;
             /** @description On one sheet, in the order of cutting. */
             cuts: components["schemas"]["CutView"][];
             /**
@@ -1748,7 +1777,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    chill: {
+    compute_chill: {
         parameters: {
             query?: never;
             header?: never;
@@ -1779,7 +1808,7 @@ export interface operations {
             };
         };
     };
-    sheet: {
+    compute_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -1810,7 +1839,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    cutters_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -1829,7 +1858,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    cutters_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -1868,7 +1897,7 @@ export interface operations {
             };
         };
     };
-    delete: {
+    cutters_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -1903,7 +1932,7 @@ export interface operations {
             };
         };
     };
-    as_svg: {
+    cutters_as_svg: {
         parameters: {
             query?: never;
             header?: never;
@@ -1932,7 +1961,7 @@ export interface operations {
             };
         };
     };
-    add_demo: {
+    jobs_add_demo: {
         parameters: {
             query?: never;
             header?: never;
@@ -1951,7 +1980,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    formulas_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -1970,7 +1999,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    formulas_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -2001,7 +2030,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    formulas_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -2042,7 +2071,7 @@ export interface operations {
             };
         };
     };
-    show: {
+    history_show: {
         parameters: {
             query?: never;
             header?: never;
@@ -2061,7 +2090,7 @@ export interface operations {
             };
         };
     };
-    ingredients: {
+    formulas_ingredients: {
         parameters: {
             query?: never;
             header?: never;
@@ -2080,7 +2109,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    jobs_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -2099,7 +2128,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    jobs_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -2130,7 +2159,7 @@ export interface operations {
             };
         };
     };
-    read_back: {
+    jobs_read_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -2161,7 +2190,7 @@ export interface operations {
             };
         };
     };
-    show: {
+    jobs_show: {
         parameters: {
             query?: never;
             header?: never;
@@ -2190,7 +2219,7 @@ export interface operations {
             };
         };
     };
-    delete: {
+    jobs_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -2217,7 +2246,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    jobs_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -2259,7 +2288,7 @@ export interface operations {
             };
         };
     };
-    export: {
+    jobs_export: {
         parameters: {
             query?: never;
             header?: never;
@@ -2288,7 +2317,7 @@ export interface operations {
             };
         };
     };
-    plan_of: {
+    jobs_plan_of: {
         parameters: {
             query?: never;
             header?: never;
@@ -2325,7 +2354,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    records_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -2354,7 +2383,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    records_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -2395,7 +2424,7 @@ export interface operations {
             };
         };
     };
-    show: {
+    kitchen_show: {
         parameters: {
             query?: never;
             header?: never;
@@ -2414,7 +2443,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    kitchen_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -2446,7 +2475,7 @@ export interface operations {
             };
         };
     };
-    delete: {
+    records_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -2473,7 +2502,7 @@ export interface operations {
             };
         };
     };
-    redo: {
+    history_redo: {
         parameters: {
             query?: never;
             header?: never;
@@ -2492,7 +2521,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    history_undo: {
         parameters: {
             query?: never;
             header?: never;
@@ -2511,7 +2540,7 @@ export interface operations {
             };
         };
     };
-    table: {
+    units_table: {
         parameters: {
             query?: never;
             header?: never;
@@ -2530,7 +2559,7 @@ export interface operations {
             };
         };
     };
-    read_text: {
+    units_read_text: {
         parameters: {
             query?: never;
             header?: never;

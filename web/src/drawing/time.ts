@@ -37,8 +37,17 @@ export function minutesBetween(a: string, b: string): number {
 
 /** `iso` moved by whole minutes, for the labels of an axis. */
 export function shifted(iso: string, minutes: number): string {
-  const date = new Date(read(iso).getTime() + minutes * 60000);
-  const two = (n: number) => String(n).padStart(2, "0");
+  return civil(new Date(read(iso).getTime() + minutes * 60000));
+}
+
+/** This moment, as the server would write it. */
+export function now(): string {
+  return civil(new Date());
+}
+
+const two = (n: number) => String(n).padStart(2, "0");
+
+function civil(date: Date): string {
   return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}T${two(date.getHours())}:${two(date.getMinutes())}`;
 }
 

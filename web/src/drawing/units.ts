@@ -41,6 +41,8 @@ export interface Format {
   system: System;
   /** `6 mm`, `¼ in`. */
   length(mm: number): string;
+  /** `98–101 mm`. */
+  lengths(from_mm: number, to_mm: number): string;
   /** `1,155 g`, `2 lb 8.7 oz`. */
   mass(g: number): string;
   /** `2.31 kg`: for headlines. */
@@ -84,6 +86,10 @@ export function makeFormat(system: System, table: readonly Unit[]): Format {
   };
   return {
     system: us ? "us" : "metric",
+    lengths: (from, to) =>
+      us
+        ? `${number(shown("length", from), 2)}–${number(shown("length", to), 2)} in`
+        : `${number(from, from < 20 ? 1 : 0)}–${number(to, from < 20 ? 1 : 0)} mm`,
     length: (mm) => (us ? inches(shown("length", mm)) : `${number(mm, mm < 20 ? 1 : 0)} mm`),
     mass,
     bigMass: (g) => (us || g < 1000 ? mass(g) : `${number(g / find("mass", "kg").factor, 2, 2)} kg`),

@@ -2,7 +2,7 @@
  * A value edited in place, with its unit typed freely. The server reads what was typed; a value that does not read or is
  * refused stays in the field with its fault beside it, and the plan stays as it was. Arrows nudge, Escape takes back.
  */
-import { useEffect, useId, useRef, useState } from "react";
+import { useId, useRef, useState } from "react";
 import { api, settled } from "../api/client";
 import type { Quantity } from "../drawing/units";
 import { Fault, faultOf, otherFault } from "./Fault";
@@ -31,16 +31,14 @@ interface Props {
 export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave, field, className = "", unset = false, placeholder }: Props) {
   const format = useFormat();
   const id = useId();
-  const input = useRef<HTMLInputElement>(null);
   const text = unset ? "" : inWords(format, kind, value);
-  const [draft, setDraft] = useState<string | null>(null);
+  // A draft belongs to the value it was begun on: when another edit or an undo changes that value, a draft without fault
+  // gives way.
+  const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
   const [fault, setFault] = useState<string>();
   const busy = useRef(false);
-
-  useEffect(() => {
-    // Another edit or an undo changed the value: a draft without fault gives way.
-    setDraft((d) => (fault ? d : null));
-  }, [value, format, fault]);
+  const draft = begun && (begun.on === text || fault) ? begun.typed : null;
+  const setDraft = (typed: string | null) => setBegun(typed === null ? null : { on: text, typed });
 
   const save = async (typed: string): Promise<void> => {
     if (busy.current) return;
@@ -71,7 +69,6 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
         {label}
       </label>
       <input
-        ref={input}
         id={id}
         className="field num"
         inputMode={kind === "count" ? "numeric" : "text"}
@@ -113,7 +110,7 @@ function inWords(format: ReturnType<typeof useFormat>, kind: Kind, value: number
     case "temperature":
       return format.temperature(value);
     case "duration":
-      return `${Math.round(value * 10) / 10} min`;
+      return value > 0 && value < 1 ? `${Math.round(value * 60)} s` : `${Math.round(value * 10) / 10} min`;
     case "volume":
       return `${value} mL`;
     case "percent":

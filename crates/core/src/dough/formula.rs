@@ -69,11 +69,11 @@ impl Ratio {
         if self.sugar < 0.8 && self.flour < 2.0 && dryness >= 0.85 {
             "short and tender: more butter than sugar"
         } else if dryness >= 1.3 {
-            "holds its shape: near one, one and three"
+            "holds its shape: near 1 : 1 : 3"
         } else if dryness >= 1.1 {
-            "a firm cut-out: between one, one, three and the sweeter schools"
+            "a firm cut-out: between 1 : 1 : 3 and the sweeter doughs"
         } else if dryness >= 0.95 && self.sugar >= 1.5 {
-            "sweet and crisp: near one, two and three"
+            "sweet and crisp: near 1 : 2 : 3"
         } else if dryness >= 0.82 {
             "a soft cut-out: chill it well, it spreads some"
         } else {

@@ -117,6 +117,19 @@ impl Outline {
         (Length::new_mm(rect.width()), Length::new_mm(rect.height()))
     }
 
+    /// Radius of the disc that stands for this outline where heat and spread enter at the rim: twice the area over the
+    /// perimeter. Of a round it is the radius.
+    #[must_use]
+    pub fn rim_radius(&self) -> Length {
+        Length::new_mm(2.0 * self.area().mm2() / self.perimeter().mm())
+    }
+
+    /// The outline after it has grown by `margin` on all sides, as points about the same centre.
+    #[must_use]
+    pub fn spread_by(&self, margin: Length) -> Vec<(f64, f64)> {
+        self.grown(margin)
+    }
+
     /// The narrowest neck: the width at which the outline falls in two when it is shrunk evenly from all sides.
     /// `None` when it shrinks away without parting. Points and tips are no necks. Found to 0.1 mm.
     #[must_use]
@@ -336,6 +349,22 @@ mod tests {
         let (a, b) = (Outline::new(&shape).unwrap(), Outline::new(&moved).unwrap());
         assert!((a.area().mm2() - b.area().mm2()).abs() < 1e-9);
         assert!((a.perimeter().mm() - b.perimeter().mm()).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_round_stands_for_itself_and_a_gull_for_a_smaller_disc() {
+        let round: Vec<_> = (0..180)
+            .map(|i| {
+                let a = f64::from(i).to_radians() * 2.0;
+                (32.5 * a.cos(), 32.5 * a.sin())
+            })
+            .collect();
+        assert!((Outline::new(&round).unwrap().rim_radius().mm() - 32.5).abs() < 0.02);
+        let bar = Outline::new(&[(0.0, 0.0), (90.0, 0.0), (90.0, 20.0), (0.0, 20.0)]).unwrap();
+        assert!((bar.rim_radius().mm() - 2.0 * 1800.0 / 220.0).abs() < 1e-9);
+        let grown = bar.spread_by(Length::new_mm(2.0));
+        let widest = grown.iter().map(|p| p.0).fold(f64::MIN, f64::max);
+        assert!((widest - 47.0).abs() < 0.05);
     }
 
     #[test]

@@ -140,14 +140,24 @@ pub struct OvenPlan {
     pub practice: PracticeAnswer,
     /// The piece's longer side as cut.
     pub width: Length,
+    /// Outward growth at the rim, least and most.
+    pub growth: (Length, Length),
+    /// The outline after the most growth.
+    pub baked_outline: Vec<(f64, f64)>,
 }
 
 impl OvenPlan {
     /// The longer side after baking with the least and the most spread.
     #[must_use]
     pub fn baked_width(&self) -> (Length, Length) {
-        let grown = |spread: Share| self.width * (1.0 + spread.value());
-        (grown(self.practice.spread.0), grown(self.practice.spread.1))
+        (self.width + self.growth.0 * 2.0, self.width + self.growth.1 * 2.0)
+    }
+
+    /// Growth across the longer side, of its width as cut: what a calliper would find.
+    #[must_use]
+    pub fn spread_across(&self) -> (Share, Share) {
+        let of = |grown: Length| Share::new(grown * 2.0 / self.width);
+        (of(self.growth.0), of(self.growth.1))
     }
 }
 
@@ -217,7 +227,7 @@ pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) 
         mix_limit: kitchen.mixer_limit(),
         rules: job.rolling(),
     })?;
-    let trays = fill_trays(outline, job.input().pieces, oven.practice.spread.1, kitchen.trays())?;
+    let trays = fill_trays(outline, job.input().pieces, oven.growth.1, kitchen.trays())?;
     let shape = shape_plan(job, kitchen, demand, trays);
     let dough = dough_plan(job, formula, kitchen, &shape.demand, piece, density, composition);
     let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, density)?;
@@ -245,11 +255,16 @@ pub fn compute_sheet(
 fn oven_plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<OvenPlan, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let (w, h) = outline.extent();
-    Ok(OvenPlan {
-        oven: setting.oven(),
-        practice: bake_practice(job.thickness(), setting, formula.ratio()),
-        width: if w > h { w } else { h },
-    })
+    let mut practice = bake_practice(job.thickness(), setting, formula.ratio());
+    // The trade's spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
+    let growth = (outline.rim_radius() * practice.spread.0.value(), outline.rim_radius() * practice.spread.1.value());
+    let width = if w > h { w } else { h };
+    practice.reasons.push(format!(
+        "That is of a round. Growth happens at the rim: {:.1} to {:.1} mm all round this piece.",
+        growth.0.mm(),
+        growth.1.mm()
+    ));
+    Ok(OvenPlan { oven: setting.oven(), practice, width, growth, baked_outline: outline.spread_by(growth.1) })
 }
 
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {
@@ -275,7 +290,7 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
     if !rods_owned {
         reasons.push(format!("No guide rods of {} mm in the kitchen: rolled by eye.", plain(job.thickness().mm())));
     }
-    reasons.push(format!("{:.0} mm is kept between pieces on the tray, for what they grow.", trays.gap.mm()));
+    reasons.push(format!("{:.0} mm is kept between pieces on the tray, room for what they grow.", trays.gap.mm()));
     ShapePlan { demand, sheet_width: kitchen.trays().width(), rods_owned, trays, reasons }
 }
 

@@ -26,6 +26,8 @@ pub struct BakeFindings {
     pub mean_width: Length,
     /// Growth across, of the width as cut.
     pub spread: Share,
+    /// The same of each piece.
+    pub spreads: Vec<Share>,
     /// Mean thickness after baking, where measured.
     pub mean_thickness: Option<Length>,
     /// Width over thickness after baking: the cereal chemists' spread factor (AACC International 10-50), where both are known.
@@ -116,6 +118,10 @@ impl BakeRecord {
         &self.notes
     }
 
+    fn grown(&self, width_mm: f64) -> Share {
+        Share::new(width_mm / self.cut_width.mm() - 1.0)
+    }
+
     /// What the measures amount to.
     #[must_use]
     pub fn findings(&self) -> BakeFindings {
@@ -126,7 +132,8 @@ impl BakeRecord {
         let (low, high) = self.widths.iter().fold((f64::MAX, f64::MIN), |(l, h), w| (l.min(w.mm()), h.max(w.mm())));
         BakeFindings {
             mean_width: Length::new_mm(width),
-            spread: Share::new(width / self.cut_width.mm() - 1.0),
+            spread: self.grown(width),
+            spreads: self.widths.iter().map(|w| self.grown(w.mm())).collect(),
             mean_thickness: thickness.map(Length::new_mm),
             spread_factor: thickness.map(|t| width / t),
             width_range: Length::new_mm(high - low),

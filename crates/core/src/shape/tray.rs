@@ -3,7 +3,7 @@
 use super::lattice::{LatticeTable, Layout};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::units::{Length, Share};
+use crate::units::Length;
 
 /// Room kept beyond the predicted growth of two neighbours. Common practice, no source.
 const BEYOND_GROWTH: Length = Length::new_mm(8.0);
@@ -68,13 +68,10 @@ pub struct TrayAnswer {
     pub rounds: u32,
 }
 
-/// Fills trays with `pieces` that grow by up to `growth` of their width.
-pub fn fill_trays(outline: &Outline, pieces: u32, growth: Share, rules: &TrayRules) -> Result<TrayAnswer, InputError> {
-    let (w, h) = outline.extent();
-    let widest = w.mm().max(h.mm());
-    // Growth of both neighbours: half a width's growth on each side of the gap.
-    let grown = Length::new_mm(widest * growth.value());
-    let gap = Length::new_mm((grown + BEYOND_GROWTH).mm().max(rules.least_gap.mm()));
+/// Fills trays with `pieces` whose rim grows outward by `growth`.
+pub fn fill_trays(outline: &Outline, pieces: u32, growth: Length, rules: &TrayRules) -> Result<TrayAnswer, InputError> {
+    let both_neighbours = growth * 2.0;
+    let gap = Length::new_mm((both_neighbours + BEYOND_GROWTH).mm().max(rules.least_gap.mm()));
     let table = LatticeTable::with_gap(outline, rules.width, rules.length, TO_EDGE, gap)?;
     let layout = table.layout(rules.length);
     let each = u32::try_from(layout.pieces.len()).unwrap_or(u32::MAX);
@@ -97,12 +94,12 @@ mod tests {
     fn a_spreading_dough_gets_more_room_and_more_trays() {
         let outline = Builtin::new(BuiltinKind::Round, 65.0, 0.0).unwrap().outline().unwrap();
         let rules = TrayRules::new(310.0, 440.0, 4, 25.0).unwrap();
-        let firm = fill_trays(&outline, 48, Share::new(0.05), &rules).unwrap();
-        let soft = fill_trays(&outline, 48, Share::new(0.55), &rules).unwrap();
+        let firm = fill_trays(&outline, 48, Length::new_mm(1.6), &rules).unwrap();
+        let soft = fill_trays(&outline, 48, Length::new_mm(18.0), &rules).unwrap();
         assert_eq!(firm.gap.mm(), 25.0);
-        assert!((soft.gap.mm() - (65.0 * 0.55 + 8.0)).abs() < 0.01);
+        assert!((soft.gap.mm() - 44.0).abs() < 0.01);
         assert!(soft.fill.len() >= firm.fill.len());
-        let flowing = fill_trays(&outline, 48, Share::new(0.9), &rules).unwrap();
+        let flowing = fill_trays(&outline, 48, Length::new_mm(29.0), &rules).unwrap();
         assert!(flowing.fill.len() > firm.fill.len());
         assert_eq!(firm.fill.iter().sum::<u32>(), 48);
         assert!(firm.layout.least_gap.unwrap().mm() >= 24.95);

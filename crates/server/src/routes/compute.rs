@@ -6,7 +6,7 @@ use crate::wire::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 use actix_web::{post, web};
 
 /// Chills a piece.
-#[utoipa::path(tag = "compute", request_body = ChillRequest, responses((status = 200, body = ChillResult), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "compute", operation_id = "compute_chill", request_body = ChillRequest, responses((status = 200, body = ChillResult), (status = 422, body = Problem)))]
 #[post("/api/compute/chill")]
 pub async fn chill(payload: web::Payload) -> Result<web::Json<ChillResult>, ApiError> {
     let request: ChillRequest = read(payload).await?;
@@ -14,7 +14,7 @@ pub async fn chill(payload: web::Payload) -> Result<web::Json<ChillResult>, ApiE
 }
 
 /// Lays out a sheet.
-#[utoipa::path(tag = "compute", request_body = SheetRequest, responses((status = 200, body = SheetResult), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "compute", operation_id = "compute_sheet", request_body = SheetRequest, responses((status = 200, body = SheetResult), (status = 422, body = Problem)))]
 #[post("/api/compute/sheet")]
 pub async fn sheet(payload: web::Payload) -> Result<web::Json<SheetResult>, ApiError> {
     let request: SheetRequest = read(payload).await?;

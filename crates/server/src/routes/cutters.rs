@@ -9,14 +9,14 @@ use ready_slab_core::geometry::write_svg;
 use ready_slab_store::{CutterId, Store};
 
 /// All cutters by name.
-#[utoipa::path(tag = "cutters", responses((status = 200, body = Vec<CutterView>)))]
+#[utoipa::path(tag = "cutters", operation_id = "cutters_list", responses((status = 200, body = Vec<CutterView>)))]
 #[get("/api/cutters")]
 pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<CutterView>>, ApiError> {
     Ok(web::Json(store.cutters().await?.iter().map(Into::into).collect()))
 }
 
 /// Puts a cutter on the shelf: a built-in form, or the outline of an SVG file.
-#[utoipa::path(tag = "cutters", request_body = NewCutter, responses((status = 200, body = CutterView), (status = 413, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "cutters", operation_id = "cutters_add", request_body = NewCutter, responses((status = 200, body = CutterView), (status = 413, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/cutters")]
 pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
     let new: NewCutter = read(payload).await?;
@@ -27,7 +27,7 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
 }
 
 /// Takes a cutter off the shelf.
-#[utoipa::path(tag = "cutters", responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[utoipa::path(tag = "cutters", operation_id = "cutters_delete", responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[delete("/api/cutters/{id}")]
 pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = CutterId(*id);
@@ -37,7 +37,7 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 }
 
 /// A cutter as an SVG file at true size.
-#[utoipa::path(tag = "cutters", responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "cutters", operation_id = "cutters_as_svg", responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem)))]
 #[get("/api/cutters/{id}/outline.svg")]
 pub async fn as_svg(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let cutter = store.cutter(CutterId(*id)).await?;

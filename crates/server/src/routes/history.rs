@@ -47,14 +47,14 @@ async fn now(store: &Store) -> Result<HistoryView, ApiError> {
 }
 
 /// What undo and redo would do now.
-#[utoipa::path(tag = "history", responses((status = 200, body = HistoryView)))]
+#[utoipa::path(tag = "history", operation_id = "history_show", responses((status = 200, body = HistoryView)))]
 #[get("/api/history")]
 pub async fn show(store: web::Data<Store>) -> Result<web::Json<HistoryView>, ApiError> {
     Ok(web::Json(now(&store).await?))
 }
 
 /// Takes back the latest edit.
-#[utoipa::path(tag = "history", responses((status = 200, body = StepView)))]
+#[utoipa::path(tag = "history", operation_id = "history_undo", responses((status = 200, body = StepView)))]
 #[post("/api/undo")]
 pub async fn undo(store: web::Data<Store>) -> Result<web::Json<StepView>, ApiError> {
     let edit = store.undo().await?.map(Into::into);
@@ -62,7 +62,7 @@ pub async fn undo(store: web::Data<Store>) -> Result<web::Json<StepView>, ApiErr
 }
 
 /// Does the latest undone edit again.
-#[utoipa::path(tag = "history", responses((status = 200, body = StepView)))]
+#[utoipa::path(tag = "history", operation_id = "history_redo", responses((status = 200, body = StepView)))]
 #[post("/api/redo")]
 pub async fn redo(store: web::Data<Store>) -> Result<web::Json<StepView>, ApiError> {
     let edit = store.redo().await?.map(Into::into);

@@ -15,14 +15,14 @@ use ready_slab_core::units::{Length, Share, Span};
 use ready_slab_store::{JobId, NewRecord, Store};
 
 /// All jobs, the soonest first.
-#[utoipa::path(tag = "jobs", responses((status = 200, body = Vec<JobView>)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_list", responses((status = 200, body = Vec<JobView>)))]
 #[get("/api/jobs")]
 pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<JobView>>, ApiError> {
     Ok(web::Json(store.jobs().await?.iter().map(Into::into).collect()))
 }
 
 /// Adds a job.
-#[utoipa::path(tag = "jobs", request_body = JobBody, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_add", request_body = JobBody, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
 #[post("/api/jobs")]
 pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     let body: JobBody = read(payload).await?;
@@ -33,7 +33,7 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
 }
 
 /// Adds the demo job, its formulas and cutters, and, to a bakery without one, its kitchen.
-#[utoipa::path(tag = "jobs", responses((status = 200, body = JobView)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_add_demo", responses((status = 200, body = JobView)))]
 #[post("/api/demo")]
 pub async fn add_demo(store: web::Data<Store>) -> Result<web::Json<JobView>, ApiError> {
     let id = seed::add_demo(&store, chrono::Local::now().naive_local()).await?;
@@ -41,7 +41,7 @@ pub async fn add_demo(store: web::Data<Store>) -> Result<web::Json<JobView>, Api
 }
 
 /// One job.
-#[utoipa::path(tag = "jobs", responses((status = 200, body = JobView), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_show", responses((status = 200, body = JobView), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}")]
 pub async fn show(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<JobView>, ApiError> {
     Ok(web::Json((&store.job(JobId(*id)).await?).into()))
@@ -49,7 +49,7 @@ pub async fn show(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Js
 
 /// Changes some fields of a job.
 #[utoipa::path(
-    tag = "jobs",
+    tag = "jobs", operation_id = "jobs_change",
     request_body(content = Object, content_type = "application/json", description = "Fields of JobBody to change"),
     responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 422, body = Problem))
 )]
@@ -70,7 +70,7 @@ pub async fn change(
 }
 
 /// Deletes a job and its records.
-#[utoipa::path(tag = "jobs", responses((status = 204), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/jobs/{id}")]
 pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
@@ -80,7 +80,7 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 }
 
 /// The plan: all stations' answers for a job as it stands.
-#[utoipa::path(tag = "jobs", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_plan_of", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/plan")]
 pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
     let stored = store.job(JobId(*id)).await?;
@@ -96,7 +96,7 @@ pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web:
 }
 
 /// A job as a file.
-#[utoipa::path(tag = "jobs", responses((status = 200, body = JobFile), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_export", responses((status = 200, body = JobFile), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}/export")]
 pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
@@ -131,7 +131,7 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 }
 
 /// Reads a job back from a file, as a new job. What it needs and is not on the shelf yet is put there.
-#[utoipa::path(tag = "jobs", request_body = JobFile, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_read_back", request_body = JobFile, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
 #[post("/api/jobs/read-back")]
 pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     let file: JobFile = read(payload).await?;

@@ -8,7 +8,7 @@ use ready_slab_core::job::Kitchen;
 use ready_slab_store::Store;
 
 /// The kitchen.
-#[utoipa::path(tag = "kitchen", responses((status = 200, body = KitchenBody)))]
+#[utoipa::path(tag = "kitchen", operation_id = "kitchen_show", responses((status = 200, body = KitchenBody)))]
 #[get("/api/kitchen")]
 pub async fn show(store: web::Data<Store>) -> Result<web::Json<KitchenBody>, ApiError> {
     Ok(web::Json((&store.kitchen().await?).into()))
@@ -16,7 +16,7 @@ pub async fn show(store: web::Data<Store>) -> Result<web::Json<KitchenBody>, Api
 
 /// Changes some fields of the kitchen.
 #[utoipa::path(
-    tag = "kitchen",
+    tag = "kitchen", operation_id = "kitchen_change",
     request_body(content = Object, content_type = "application/json", description = "Fields of KitchenBody to change"),
     responses((status = 200, body = KitchenBody), (status = 422, body = Problem))
 )]

@@ -10,7 +10,7 @@ use ready_slab_core::ledger::BakeRecord;
 use ready_slab_store::{JobId, NewRecord, RecordId, Store};
 
 /// Records of a job, the latest first.
-#[utoipa::path(tag = "records", responses((status = 200, body = Vec<RecordView>), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "records", operation_id = "records_list", responses((status = 200, body = Vec<RecordView>), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}/records")]
 pub async fn list(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<RecordView>>, ApiError> {
     let id = JobId(*id);
@@ -19,7 +19,7 @@ pub async fn list(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Js
 }
 
 /// Keeps what came out, together with what the plan expects now.
-#[utoipa::path(tag = "records", request_body = RecordBody, responses((status = 200, body = RecordView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "records", operation_id = "records_add", request_body = RecordBody, responses((status = 200, body = RecordView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/records")]
 pub async fn add(
     store: web::Data<Store>,
@@ -44,13 +44,12 @@ pub async fn add(
             body.edge_colour.into(),
             &body.notes,
         )?;
-        let practice = plan.oven.practice;
         Ok::<_, InputErrors>(NewRecord {
             job_id: id,
             recorded_at,
             record,
-            expected_bake: practice.bake,
-            expected_spread: practice.spread,
+            expected_bake: plan.oven.practice.bake,
+            expected_spread: plan.oven.spread_across(),
         })
     })
     .await??;
@@ -61,7 +60,7 @@ pub async fn add(
 }
 
 /// Takes a record away.
-#[utoipa::path(tag = "records", responses((status = 204), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "records", operation_id = "records_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/records/{id}")]
 pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.delete_record(RecordId(*id), "record taken away").await?;

@@ -378,6 +378,8 @@ pub struct RollView {
     pub mass_g: f64,
     /// Cut in this roll from all sheets.
     pub pieces: u32,
+    /// Their mass.
+    pub cut_g: f64,
     /// Smallest gap on the sheet, measured on the final layout.
     pub least_gap_mm: Option<f64>,
     /// On one sheet, in the order of cutting.
@@ -437,10 +439,20 @@ pub struct OvenView {
     pub bake_most_min: f64,
     /// Look first.
     pub look_after_min: f64,
-    /// Least growth across.
+    /// Least growth across the longer side.
     pub spread_least_percent: f64,
-    /// Most growth across.
+    /// Most growth across the longer side.
     pub spread_most_percent: f64,
+    /// Least spread of a round of this dough.
+    pub round_spread_least_percent: f64,
+    /// Most spread of a round of this dough.
+    pub round_spread_most_percent: f64,
+    /// Least growth at the rim.
+    pub growth_least_mm: f64,
+    /// Most growth at the rim.
+    pub growth_most_mm: f64,
+    /// The outline after the most growth, about the cutter's centre.
+    pub baked_outline_mm: Vec<[f64; 2]>,
     /// Longer side as cut.
     pub cut_width_mm: f64,
     /// With the least spread.
@@ -638,6 +650,7 @@ fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
         length_mm: r.length.mm(),
         mass_g: r.mass.g(),
         pieces: r.pieces,
+        cut_g: f64::from(r.pieces) * plan.dough.piece.g(),
         least_gap_mm: r.layout.least_gap.map(|g| g.mm()),
         cuts: cuts(&r.layout),
     });
@@ -670,8 +683,13 @@ fn oven(plan: &Plan) -> OvenView {
         bake_least_min: p.bake.0.min(),
         bake_most_min: p.bake.1.min(),
         look_after_min: p.look_after.min(),
-        spread_least_percent: 100.0 * p.spread.0.value(),
-        spread_most_percent: 100.0 * p.spread.1.value(),
+        spread_least_percent: 100.0 * o.spread_across().0.value(),
+        spread_most_percent: 100.0 * o.spread_across().1.value(),
+        round_spread_least_percent: 100.0 * p.spread.0.value(),
+        round_spread_most_percent: 100.0 * p.spread.1.value(),
+        growth_least_mm: o.growth.0.mm(),
+        growth_most_mm: o.growth.1.mm(),
+        baked_outline_mm: o.baked_outline.iter().map(|p| [p.0, p.1]).collect(),
         cut_width_mm: o.width.mm(),
         baked_width_least_mm: o.baked_width().0.mm(),
         baked_width_most_mm: o.baked_width().1.mm(),

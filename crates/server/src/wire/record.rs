@@ -42,8 +42,10 @@ pub struct RecordView {
     pub mean_width_mm: f64,
     /// Mean of the thicknesses, where measured.
     pub mean_thickness_mm: Option<f64>,
-    /// Growth across.
+    /// Growth across, of the mean width.
     pub spread_percent: f64,
+    /// Growth across of each piece.
+    pub spreads_percent: Vec<f64>,
     /// Width over thickness after baking.
     pub spread_factor: Option<f64>,
     /// Widest less narrowest.
@@ -78,6 +80,7 @@ impl From<&StoredRecord> for RecordView {
             mean_width_mm: found.mean_width.mm(),
             mean_thickness_mm: found.mean_thickness.map(|l| l.mm()),
             spread_percent: 100.0 * found.spread.value(),
+            spreads_percent: found.spreads.iter().map(|s| 100.0 * s.value()).collect(),
             spread_factor: found.spread_factor,
             width_range_mm: found.width_range.mm(),
             expected_bake_least_min: kept.expected_bake.0.min(),

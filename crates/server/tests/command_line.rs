@@ -1,0 +1,111 @@
+//! The program itself: computing from the shell, and a bakery that survives being killed.
+
+use serde_json::{Value, json};
+use std::io::{BufRead, BufReader, Read, Write};
+use std::net::TcpStream;
+use std::process::{Child, Command, Stdio};
+
+const PROGRAM: &str = env!("CARGO_BIN_EXE_ready-slab");
+
+fn compute(what: &str, input: &str) -> (i32, Value) {
+    let mut child = Command::new(PROGRAM)
+        .args(["compute", what])
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::null())
+        .spawn()
+        .unwrap();
+    child.stdin.take().unwrap().write_all(input.as_bytes()).unwrap();
+    let done = child.wait_with_output().unwrap();
+    (done.status.code().unwrap(), serde_json::from_slice(&done.stdout).unwrap())
+}
+
+#[test]
+fn it_computes_from_standard_input() {
+    let formula = json!({ "name": "Plain", "lines": [
+        { "ingredient": "flour-ap", "grams": 300 }, { "ingredient": "butter", "grams": 100 }, { "ingredient": "sugar", "grams": 100 } ] });
+    let ask = json!({
+        "formula": formula, "piece": { "kind": "disc", "thickness_mm": 22, "diameter_mm": 180 }, "wrap": "wrapped",
+        "support": { "kind": "rack" }, "start_c": 21, "place": { "air_c": 4, "film_w_m2k": 7 }, "target": { "kind": "rolling" }
+    });
+    let (code, answer) = compute("chill", &ask.to_string());
+    assert_eq!(code, 0, "{answer}");
+    let ready = answer["ready_after_min"].as_f64().unwrap();
+    // Common practice, no source: a 20-25 mm disc is firm enough in 15-30 min.
+    assert!((10.0..40.0).contains(&ready), "{ready}");
+    let sheet = json!({ "cutter": { "kind": "builtin", "name": "Round", "form": "round", "width_mm": 65 },
+        "width_mm": 310, "length_mm": 440, "web_mm": 3, "edge_mm": 4, "dough": { "mass_g": 500, "thickness_mm": 6, "formula": formula } });
+    let (code, answer) = compute("sheet", &sheet.to_string());
+    assert_eq!(code, 0, "{answer}");
+    assert!(answer["needs_length_mm"].as_f64().unwrap() < 240.0);
+}
+
+#[test]
+fn what_it_cannot_compute_it_says_on_standard_output_with_code_two() {
+    for input in ["", "{", "{\"start_c\": 1}"] {
+        let (code, problem) = compute("chill", input);
+        assert_eq!(code, 2);
+        assert!(problem["detail"].as_str().is_some_and(|d| !d.is_empty()));
+    }
+}
+
+struct Server {
+    child: Child,
+    address: String,
+}
+
+impl Server {
+    fn start(db: &std::path::Path) -> Self {
+        let mut child = Command::new(PROGRAM)
+            .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--db"])
+            .arg(db)
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .unwrap();
+        let mut line = String::new();
+        BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
+        let address = line.split("http://").nth(1).unwrap().trim().trim_end_matches('/').to_owned();
+        Self { child, address }
+    }
+
+    fn ask(&self, method: &str, path: &str, body: &str) -> String {
+        let mut stream = TcpStream::connect(&self.address).unwrap();
+        write!(
+            stream,
+            "{method} {path} HTTP/1.1\r\nhost: {}\r\nconnection: close\r\ncontent-length: {}\r\n\r\n{body}",
+            self.address,
+            body.len()
+        )
+        .unwrap();
+        let mut answer = String::new();
+        stream.read_to_string(&mut answer).unwrap();
+        answer
+    }
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
+
+#[test]
+fn what_was_answered_as_saved_survives_a_kill() {
+    let dir = tempfile::tempdir().unwrap();
+    let db = dir.path().join("bakery.db");
+    for pieces in [50, 51, 52] {
+        let mut server = Server::start(&db);
+        let answer = server.ask("PATCH", "/api/jobs/1", &format!("{{\"pieces\": {pieces}}}"));
+        assert!(answer.starts_with("HTTP/1.1 200"), "{answer}");
+        // SIGKILL on Unix: no time to tidy up.
+        server.child.kill().unwrap();
+        server.child.wait().unwrap();
+        let server = Server::start(&db);
+        assert!(server.ask("GET", "/api/jobs/1", "").contains(&format!("\"pieces\":{pieces}")));
+        let undone = server.ask("POST", "/api/undo", "");
+        assert!(undone.contains("pieces from"), "{undone}");
+        server.ask("POST", "/api/redo", "");
+    }
+}

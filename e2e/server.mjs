@@ -1,0 +1,43 @@
+/** Starts the program on a temporary bakery and stops it again. Used by the journeys, the pictures and the measurements. */
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+
+const HERE = dirname(fileURLToPath(import.meta.url));
+export const BINARY = process.env.READY_SLAB_BIN ?? resolve(HERE, "../target/debug/ready-slab");
+
+/** A folder of its own for one bakery file, removed by `clear`. */
+export function newBakery() {
+  const folder = mkdtempSync(join(tmpdir(), "ready-slab-"));
+  return { db: join(folder, "bakery.db"), clear: () => rmSync(folder, { recursive: true, force: true }) };
+}
+
+/** Serves `db`; resolves with the address once it answers there. `port` 0 takes a free one. */
+export function serve({ db, demo = true, port = 0, binary = BINARY }) {
+  const args = ["serve", "--db", db, "--listen", `127.0.0.1:${port}`, ...(demo ? ["--demo"] : [])];
+  const child = spawn(binary, args, { stdio: ["ignore", "pipe", "pipe"] });
+  let log = "";
+  child.stderr.on("data", (chunk) => {
+    log = (log + chunk).slice(-20_000);
+  });
+  const ended = new Promise((done) => child.once("exit", (code, signal) => done({ code, signal })));
+  const address = new Promise((found, failed) => {
+    let said = "";
+    child.stdout.on("data", (chunk) => {
+      said += chunk;
+      const match = /http:\/\/[^\s/]+/.exec(said);
+      if (match) found(match[0]);
+    });
+    child.once("exit", (code) => failed(new Error(`the server ended with ${code}: ${log}`)));
+  });
+  return {
+    address,
+    log: () => log,
+    stop: async (signal = "SIGTERM") => {
+      child.kill(signal);
+      return ended;
+    },
+  };
+}

@@ -1,0 +1,63 @@
+/**
+ * Renews the pictures in docs/screenshots from the demo data: `make shots`.
+ * `node shots.mjs FOLDER [NAME...]` puts them elsewhere, or only some.
+ */
+import { chromium } from "@playwright/test";
+import { mkdirSync } from "node:fs";
+import { join, resolve } from "node:path";
+import { newBakery, serve } from "./server.mjs";
+
+const folder = resolve(process.argv[2] ?? "../docs/screenshots");
+const only = process.argv.slice(3);
+const WIDE = { width: 1280, height: 800 };
+const NARROW = { width: 390, height: 844 };
+const VIEWS = [
+  { name: "shelf", path: "/" },
+  { name: "kitchen", path: "/kitchen" },
+  { name: "order", path: "/jobs/1/order" },
+  { name: "dough", path: "/jobs/1/dough" },
+  { name: "cold", path: "/jobs/1/cold" },
+  { name: "shape", path: "/jobs/1/shape" },
+  { name: "oven", path: "/jobs/1/oven" },
+  { name: "clock", path: "/jobs/1/clock" },
+  { name: "ledger", path: "/jobs/1/ledger" },
+  { name: "cold-dark", path: "/jobs/1/cold", dark: true },
+  { name: "cold-390", path: "/jobs/1/cold", size: NARROW },
+  { name: "shape-390", path: "/jobs/1/shape", size: NARROW },
+  { name: "clock-390", path: "/jobs/1/clock", size: NARROW },
+];
+// For looking, not kept in docs: any view at 390 wide, and whole pages.
+const EXTRA = VIEWS.filter((v) => !v.size && !v.dark).flatMap((v) => [
+  { ...v, name: `${v.name}-narrow`, size: NARROW, full: true },
+  { ...v, name: `${v.name}-full`, full: true },
+  { ...v, name: `${v.name}-night`, dark: true },
+  { ...v, name: `${v.name}-us`, us: true },
+]);
+
+mkdirSync(folder, { recursive: true });
+const bakery = newBakery();
+const server = serve({ db: bakery.db });
+const base = await server.address;
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+});
+const wanted = only.length > 0 ? [...VIEWS, ...EXTRA].filter((v) => only.includes(v.name)) : VIEWS;
+for (const view of wanted) {
+  const context = await browser.newContext({ viewport: view.size ?? WIDE, colorScheme: view.dark ? "dark" : "light" });
+  const page = await context.newPage();
+  page.on("console", (m) => {
+    if (m.type() === "error") console.error(`${view.name}: ${m.text()}`);
+  });
+  if (view.us) await page.addInitScript(() => localStorage.setItem("units", "us"));
+  await page.goto(base + view.path);
+  await page.getByRole("main").waitFor();
+  await page.waitForLoadState("networkidle");
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: join(folder, `${view.name}.png`), fullPage: view.full ?? false, animations: "disabled" });
+  console.log(`${view.name}.png`);
+  await context.close();
+}
+await browser.close();
+await server.stop();
+bakery.clear();

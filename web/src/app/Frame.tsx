@@ -1,0 +1,116 @@
+/** The bar that is always there: where you are, what can be undone, units and light. */
+import { Link, Outlet, useMatch } from "react-router";
+import { useHistory, useJob, useRedo, useUndo } from "../api/queries";
+import { useSettings } from "../kit/settings";
+import { KeySheet, useKeys } from "./keys";
+
+export function Frame() {
+  const match = useMatch("/jobs/:jobId/*");
+  useKeys(match?.params.jobId);
+  return (
+    <div className="mx-auto flex min-h-dvh max-w-[1680px] flex-col px-3 pb-4 sm:px-5">
+      <a href="#work" className="btn visually-hidden focus:not-sr-only">
+        To the work
+      </a>
+      <header className="no-print flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
+        <Link to="/" className="flex min-h-11 items-center gap-2 no-underline">
+          <Mark />
+          <span className="font-head text-xl font-bold tracking-tight">Ready Slab</span>
+        </Link>
+        {match?.params.jobId ? <Where id={Number(match.params.jobId)} /> : null}
+        <nav aria-label="Program" className="flex w-full items-center justify-between sm:ml-auto sm:w-auto sm:gap-1">
+          <UndoButtons />
+          <Link to="/" className="btn btn-quiet btn-small">
+            Shelf
+          </Link>
+          <Link to="/kitchen" className="btn btn-quiet btn-small">
+            Kitchen
+          </Link>
+          <Switches />
+          <KeySheet />
+        </nav>
+      </header>
+      <Outlet />
+    </div>
+  );
+}
+
+function Mark() {
+  return (
+    <svg viewBox="0 0 32 22" width="34" height="23" aria-hidden="true">
+      <rect x="1" y="6" width="30" height="13" rx="4" className="fill-butter" />
+      <path d="M1 12.5h30" className="stroke-spruce" strokeWidth="1.6" />
+      <path d="M4 3h24" className="stroke-spruce" strokeWidth="2.4" strokeLinecap="round" />
+    </svg>
+  );
+}
+
+function Where({ id }: { id: number }) {
+  const job = useJob(id);
+  if (!job.data) return null;
+  return (
+    <p className="min-w-0 truncate text-soft">
+      <span aria-hidden="true">/ </span>
+      {job.data.name}
+    </p>
+  );
+}
+
+function UndoButtons() {
+  const history = useHistory();
+  const undo = useUndo();
+  const redo = useRedo();
+  const undoLabel = history.data?.undo?.label;
+  const redoLabel = history.data?.redo?.label;
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-quiet btn-small max-w-72"
+        disabled={!undoLabel || undo.isPending}
+        onClick={() => undo.mutate(undefined)}
+        aria-label={undoLabel ? `Undo: ${undoLabel}` : "Nothing to undo"}
+        aria-keyshortcuts="Control+Z"
+      >
+        <span className="font-semibold">Undo</span>
+        {undoLabel ? <span className="hidden truncate font-normal text-soft md:inline">{undoLabel}</span> : null}
+      </button>
+      {redoLabel ? (
+        <button
+          type="button"
+          className="btn btn-quiet btn-small"
+          disabled={redo.isPending}
+          onClick={() => redo.mutate(undefined)}
+          aria-label={`Redo: ${redoLabel}`}
+          aria-keyshortcuts="Control+Shift+Z"
+        >
+          Redo
+        </button>
+      ) : null}
+    </>
+  );
+}
+
+function Switches() {
+  const { system, setSystem, theme, setTheme } = useSettings();
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-quiet btn-small"
+        onClick={() => setSystem(system === "metric" ? "us" : "metric")}
+        aria-label={system === "metric" ? "Units: metric. Show US units" : "Units: US. Show metric units"}
+      >
+        {system === "metric" ? "g · mm · °C" : "oz · in · °F"}
+      </button>
+      <button
+        type="button"
+        className="btn btn-quiet btn-small"
+        onClick={() => setTheme(theme === "dark" ? "light" : "dark")}
+        aria-label={theme === "dark" ? "Light scheme" : "Dark scheme"}
+      >
+        {theme === "dark" ? "Day" : "Night"}
+      </button>
+    </>
+  );
+}

@@ -1,0 +1,183 @@
+/** A job's counter: seven stations in the order of the work, each with its one live figure; below, the station itself. */
+import { useEffect, useRef } from "react";
+import { NavLink, Outlet, useLocation, useOutletContext, useParams } from "react-router";
+import { Refusal, type Job, type Plan } from "../api/client";
+import { useJob, usePlan, useRecords } from "../api/queries";
+import { clock, dayClock, sameDay } from "../drawing/time";
+import { number, type Format } from "../drawing/units";
+import { sentence } from "../kit/Fault";
+import { Live } from "../kit/Live";
+import { useFormat } from "../kit/settings";
+import { Missing } from "./Missing";
+import { STATIONS, type StationKey } from "./stations";
+
+export interface JobContext {
+  job: Job;
+  plan: Plan;
+  /** The figures on the screen are older than the last change. */
+  dim: boolean;
+}
+
+export const useJobContext = (): JobContext => useOutletContext<JobContext>();
+
+/** Which station a field at fault belongs to, so that the way to mend it is one press. */
+const FIELD_STATION: Record<string, StationKey> = {
+  cutter: "order", pieces: "order", formula: "dough", chill_place: "cold", tray_chill_place: "cold",
+};
+
+export function JobFrame() {
+  const id = Number(useParams().jobId);
+  const job = useJob(id);
+  const plan = usePlan(id);
+  const records = useRecords(id);
+  useEffect(() => {
+    document.title = job.data ? `${job.data.name} · Ready Slab` : "Ready Slab";
+    return () => {
+      document.title = "Ready Slab";
+    };
+  }, [job.data]);
+  if (job.error instanceof Refusal && job.error.problem.status === 404) return <Missing />;
+  if (!job.data) return <Waiting silent={job.failureCount > 0} />;
+  const fault = plan.error instanceof Refusal ? plan.error.problem : undefined;
+  return (
+    <>
+      <Counter id={id} plan={plan.data} records={records.data?.length ?? 0} spread={records.data?.[0]?.spread_percent} />
+      <main id="work" className="flex-1 overflow-hidden rounded-b-2xl bg-worktop">
+        {fault ? (
+          <div role="alert" className="m-5 rounded-xl bg-warm-pale p-4 text-warm">
+            <p className="font-semibold">The job cannot be planned as it stands.</p>
+            {fault.errors.length > 0 ? (
+              fault.errors.map((e) => (
+                <p key={e.field}>
+                  {sentence(e.message)}{" "}
+                  <NavLink to={FIELD_STATION[e.field] ?? "order"} className="font-semibold underline">
+                    Change it there
+                  </NavLink>
+                </p>
+              ))
+            ) : (
+              <p>{sentence(fault.detail)}</p>
+            )}
+          </div>
+        ) : null}
+        {plan.data ? (
+          <div className="grid min-h-full lg:grid-cols-[minmax(0,1fr)_22.5rem]">
+            <Outlet context={{ job: job.data, plan: plan.data, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
+          </div>
+        ) : fault ? null : (
+          <Waiting silent={plan.failureCount > 0} />
+        )}
+      </main>
+    </>
+  );
+}
+
+function Waiting({ silent }: { silent: boolean }) {
+  return (
+    <p className="p-8 text-soft" role="status">
+      {silent ? "The server does not answer; trying again." : ""}
+    </p>
+  );
+}
+
+interface Figure {
+  figure: string;
+  under: string;
+}
+
+function figures(key: StationKey, plan: Plan, format: Format, records: number, spread: number | undefined): Figure {
+  const { dough, cold, shape, oven, clock: day } = plan;
+  switch (key) {
+    case "order":
+      return { figure: `${plan.shape.rolls.reduce((n, r) => n + r.pieces, 0)} pieces`, under: dayClock(plan.ready_by) };
+    case "dough":
+      return {
+        figure: format.bigMass(dough.dough_g),
+        under: dough.mixes === 1 ? "one mix" : `${dough.mixes} mixes of ${format.mass(dough.mix_g)}`,
+      };
+    case "cold":
+      return { figure: `Ready ${clock(cold.ready_at)}`, under: `${pieceWord(cold, format)}, ${cold.place}` };
+    case "shape": {
+      const sheets = shape.rolls.reduce((n, r) => n + r.sheets, 0);
+      const first = shape.rolls[0]?.sheets ?? 0;
+      return {
+        figure: first === 1 ? "1 sheet" : `${first} sheets`,
+        under: `${format.length(shape.thickness_mm)}, ${sheets > first ? `re-roll ${shape.rolls.length - 1 === 1 ? "once" : "twice"}` : "no re-roll"}`,
+      };
+    }
+    case "oven":
+      return {
+        figure: shape.trays.fill.length === 1 ? "1 tray" : `${shape.trays.fill.length} trays`,
+        under: `${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min at ${format.temperature(oven.oven_c, 0)}`,
+      };
+    case "clock":
+      return {
+        figure: `Start ${clock(day.start_at)}`,
+        under: sameDay(day.start_at, plan.ready_by) ? `for ${clock(plan.ready_by)}` : `${dayClock(day.start_at)}`,
+      };
+    case "ledger":
+      return {
+        figure: records === 1 ? "1 bake" : `${records} bakes`,
+        under: spread === undefined ? "nothing measured yet" : `spread ${number(spread, 1)} % last`,
+      };
+  }
+}
+
+export function pieceWord(cold: Plan["cold"], format: Format): string {
+  switch (cold.piece.kind) {
+    case "disc":
+      return `disc, ${format.length(cold.piece.thickness_mm)}`;
+    case "sheet":
+      return `sheets, ${format.length(cold.piece.thickness_mm)}`;
+    case "stack":
+      return "stacked sheets";
+    case "ball":
+    case "log":
+    case "bar":
+      return cold.piece.kind;
+  }
+}
+
+function Counter({ id, plan, records, spread }: { id: number; plan: Plan | undefined; records: number; spread: number | undefined }) {
+  const format = useFormat();
+  const strip = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  const drawn = plan !== undefined;
+  useEffect(() => {
+    // On a narrow screen the strip scrolls; the station one is at stays in view.
+    const here = strip.current?.querySelector<HTMLElement>(`[href="${pathname}"]`);
+    if (strip.current && here && drawn) strip.current.scrollLeft = here.offsetLeft - (strip.current.clientWidth - here.offsetWidth) / 2;
+  }, [pathname, drawn]);
+  return (
+    <nav ref={strip} aria-label="Stations of this job" className="no-print relative -mx-3 overflow-x-auto px-3 sm:-mx-5 sm:px-5">
+      <ol className="grid min-w-[66rem] grid-cols-7 gap-1.5 pt-1">
+        {STATIONS.map((s, i) => {
+          const shown = plan ? figures(s.key, plan, format, records, spread) : { figure: "", under: "" };
+          return (
+            <li key={s.key}>
+              <NavLink
+                to={`/jobs/${id}/${s.key}`}
+                className={({ isActive }) =>
+                  `block h-full min-h-20 rounded-t-xl px-3 pb-2.5 pt-1.5 no-underline ${
+                    isActive ? "bg-worktop shadow-[inset_0_4px_0_var(--c-butter)]" : "bg-stone-2 hover:bg-raised"
+                  }`
+                }
+              >
+                <span className="flex items-center justify-between text-fine font-semibold text-soft">
+                  {s.name}
+                  <kbd className="num rounded border border-edge px-1.5 text-xs font-normal">{i + 1}</kbd>
+                </span>
+                <span className="block truncate font-head text-xl font-bold leading-tight tracking-tight">
+                  <Live value={shown.figure} />
+                </span>
+                <span className="block truncate text-[0.875rem] text-soft">
+                  <Live value={shown.under} />
+                </span>
+              </NavLink>
+            </li>
+          );
+        })}
+      </ol>
+    </nav>
+  );
+}

@@ -1,0 +1,194 @@
+/** The kitchen as things with sizes. */
+import type { ReactNode } from "react";
+import type { Kitchen } from "../api/client";
+import { useChangeKitchen, useKitchen } from "../api/queries";
+import { Amount } from "../kit/Amount";
+import { Choice } from "../kit/Choice";
+import { useFormat } from "../kit/settings";
+
+export function KitchenPage() {
+  const kitchen = useKitchen();
+  const change = useChangeKitchen();
+  if (!kitchen.data) return <main id="work" className="flex-1" />;
+  const k = kitchen.data;
+  const save = (field: keyof Kitchen) => (value: number) => change.mutateAsync({ [field]: value });
+  const amount = (field: keyof Kitchen & string, label: string, kind: "length" | "mass" | "temperature" | "duration" | "count", step = 1) => (
+    <Amount label={label} kind={kind} value={k[field] as number} field={field} step={step} onSave={save(field)} />
+  );
+  return (
+    <main id="work" className="flex-1 rounded-2xl bg-worktop p-5 sm:p-6">
+      <h1 className="h-station mb-1">{k.name}</h1>
+      <p className="mb-5 text-soft">What stands in the kitchen. Every job is planned with these sizes; a change here moves all of them.</p>
+      <div className="grid gap-4 md:grid-cols-2 xl:grid-cols-3">
+        <Thing name="Room" picture={<RoomPicture room={k.room_c} />}>
+          {amount("room_c", "Temperature", "temperature")}
+        </Thing>
+        <Thing name="Fridge" picture={<CasePicture air={k.fridge_c} shelves={3} />}>
+          {amount("fridge_c", "Air inside, by a thermometer", "temperature", 0.5)}
+          <Choice
+            label="Air in the fridge"
+            value={k.fridge_fan ? "fan" : "still"}
+            options={[{ value: "still", label: "Still air" }, { value: "fan", label: "With a fan" }]}
+            onChange={(v) => change.mutate({ fridge_fan: v === "fan" })}
+          />
+        </Thing>
+        <Thing name="Freezer" picture={<CasePicture air={k.freezer_c} shelves={2} />}>
+          {amount("freezer_c", "Air inside", "temperature")}
+        </Thing>
+        <Thing name="Trays" picture={<TrayPicture width={k.tray_width_mm} length={k.tray_length_mm} count={k.trays_owned} />}>
+          <div className="grid grid-cols-2 gap-3">
+            {amount("tray_width_mm", "Usable width", "length", 5)}
+            {amount("tray_length_mm", "Usable length", "length", 5)}
+            {amount("trays_owned", "How many", "count")}
+            {amount("least_gap_mm", "Least gap", "length")}
+          </div>
+          <Choice
+            label="Trays are of"
+            value={k.tray_kind}
+            options={[{ value: "aluminium", label: "Aluminium" }, { value: "steel", label: "Steel" }]}
+            onChange={(v) => change.mutate({ tray_kind: v })}
+          />
+        </Thing>
+        <Thing name="Guide rods" picture={<RodPicture rods={k.rods_mm} />}>
+          <Rods rods={k.rods_mm} onSave={(rods_mm) => change.mutateAsync({ rods_mm })} />
+        </Thing>
+        <Thing name="Mixer" picture={<BowlPicture />}>
+          {amount("mixer_limit_g", "Most stiff dough it takes at once", "mass", 50)}
+        </Thing>
+        <Thing name="Ovens" picture={<OvenPicture racks={k.racks_per_oven} />}>
+          <div className="grid grid-cols-2 gap-3">
+            {amount("ovens", "How many", "count")}
+            {amount("racks_per_oven", "Trays at once", "count")}
+          </div>
+          {amount("preheat_min", "To heat up", "duration", 5)}
+          <Choice
+            label="Heat in the oven"
+            value={k.oven_fan ? "fan" : "still"}
+            options={[{ value: "still", label: "Top and bottom heat" }, { value: "fan", label: "Fan" }]}
+            onChange={(v) => change.mutate({ oven_fan: v === "fan" })}
+          />
+        </Thing>
+        <Thing name="Hands" picture={<HandsPicture />}>
+          {amount("roll_min", "To roll one sheet", "duration")}
+          <Amount
+            label="To cut one piece and place it"
+            kind="duration"
+            value={Math.round((k.cut_s / 60) * 100) / 100}
+            field="cut_s"
+            step={0.1}
+            onSave={(minutes) => change.mutateAsync({ cut_s: minutes * 60 })}
+          />
+        </Thing>
+      </div>
+    </main>
+  );
+}
+
+function Thing({ name, picture, children }: { name: string; picture: ReactNode; children: ReactNode }) {
+  return (
+    <section className="rounded-xl border border-rule bg-raised p-4" aria-label={name}>
+      <div className="mb-3 flex items-end justify-between gap-3">
+        <h2 className="h-part">{name}</h2>
+        {picture}
+      </div>
+      <div className="space-y-3">{children}</div>
+    </section>
+  );
+}
+
+function Rods({ rods, onSave }: { rods: number[]; onSave(rods: number[]): Promise<unknown> }) {
+  const format = useFormat();
+  return (
+    <>
+      <ul className="seg" aria-label="Rods owned">
+        {rods.map((r) => (
+          <li key={r} className="flex items-center rounded-lg border-[1.5px] border-edge pl-3">
+            <span className="num">{format.length(r)}</span>
+            <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Take away ${format.length(r)}`} onClick={() => void onSave(rods.filter((x) => x !== r))}>
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Amount label="Add rods of this height" kind="length" value={0} unset placeholder="8 mm" field="rods_mm" onSave={(v) => onSave([...rods, v])} />
+    </>
+  );
+}
+
+function RoomPicture({ room }: { room: number }) {
+  return (
+    <svg width="36" height="52" viewBox="0 0 36 52" aria-hidden="true">
+      <rect x="13" y="3" width="10" height="34" rx="5" className="fill-none stroke-edge" strokeWidth="2" />
+      <circle cx="18" cy="42" r="8" className="fill-warm" />
+      <rect x="16" y={36 - Math.min(30, Math.max(2, room * 0.8))} width="4" height={Math.min(30, Math.max(2, room * 0.8)) + 4} className="fill-warm" />
+    </svg>
+  );
+}
+
+function CasePicture({ air, shelves }: { air: number; shelves: number }) {
+  return (
+    <svg width="40" height="56" viewBox="0 0 40 56" aria-hidden="true">
+      <rect x="3" y="2" width="34" height="52" rx="4" className={air < 0 ? "fill-cold stroke-edge" : "fill-cold-pale stroke-edge"} strokeWidth="2" />
+      {Array.from({ length: shelves }, (_, i) => (
+        <path key={i} d={`M7 ${14 + i * (36 / shelves)}h26`} className="stroke-worktop" strokeWidth="2.5" />
+      ))}
+    </svg>
+  );
+}
+
+function TrayPicture({ width, length, count }: { width: number; length: number; count: number }) {
+  const scale = 56 / Math.max(width, length, 1);
+  const shown = Math.min(count, 5);
+  return (
+    <svg width="92" height="56" viewBox="0 0 92 56" aria-hidden="true">
+      {Array.from({ length: shown }, (_, i) => (
+        <rect key={i} x={3 + (shown - 1 - i) * 5} y={3 + i * 2.5} width={length * scale} height={width * scale} rx="3" className="fill-stone-2 stroke-edge" strokeWidth="1.5" />
+      ))}
+    </svg>
+  );
+}
+
+function RodPicture({ rods }: { rods: number[] }) {
+  const tallest = Math.max(10, ...rods);
+  return (
+    <svg width="92" height="46" viewBox="0 0 92 46" aria-hidden="true">
+      {rods.slice(0, 7).map((r, i) => (
+        <rect key={r} x={3 + i * 12} y={43 - (r / tallest) * 40} width="9" height={(r / tallest) * 40} className="fill-butter stroke-cut-line" />
+      ))}
+      <path d="M0 44.5h92" className="stroke-edge" strokeWidth="2" />
+    </svg>
+  );
+}
+
+function BowlPicture() {
+  return (
+    <svg width="64" height="46" viewBox="0 0 64 46" aria-hidden="true">
+      <path d="M4 14h56c0 18-12 28-28 28S4 32 4 14Z" className="fill-stone-2 stroke-edge" strokeWidth="2" />
+      <path d="M10 17c14 6 30 6 44 0-2 10-10 17-22 17S12 27 10 17Z" className="fill-butter" />
+      <path d="M32 2v18M26 20h12" className="stroke-ink" strokeWidth="2.5" />
+    </svg>
+  );
+}
+
+function OvenPicture({ racks }: { racks: number }) {
+  const shown = Math.min(racks, 5);
+  return (
+    <svg width="60" height="52" viewBox="0 0 60 52" aria-hidden="true">
+      <rect x="2" y="2" width="56" height="48" rx="5" className="fill-stone-2 stroke-edge" strokeWidth="2" />
+      <rect x="8" y="14" width="44" height="30" rx="3" className="fill-ink" />
+      {Array.from({ length: shown }, (_, i) => (
+        <path key={i} d={`M12 ${14 + ((i + 1) * 30) / (shown + 1)}h36`} className="stroke-butter" strokeWidth="2" />
+      ))}
+    </svg>
+  );
+}
+
+function HandsPicture() {
+  return (
+    <svg width="92" height="34" viewBox="0 0 92 34" aria-hidden="true">
+      <rect x="20" y="8" width="52" height="17" rx="8" className="fill-butter stroke-cut-line" strokeWidth="1.5" />
+      <rect x="2" y="13" width="18" height="7" rx="3.5" className="fill-edge" />
+      <rect x="72" y="13" width="18" height="7" rx="3.5" className="fill-edge" />
+    </svg>
+  );
+}

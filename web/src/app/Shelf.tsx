@@ -1,0 +1,226 @@
+/** Outside a job: the shelf of jobs, formulas and cutters. */
+import { useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { Cutter, Formula, Job, JobBody } from "../api/client";
+import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
+import { clock, longDay, now, shifted } from "../drawing/time";
+import { number } from "../drawing/units";
+import { CutterPicture } from "../kit/CutterPicture";
+import { Fault, otherFault } from "../kit/Fault";
+import { useFormat } from "../kit/settings";
+import { AddCutter } from "../stations/order/AddCutter";
+
+export function Shelf() {
+  const jobs = useJobs();
+  const formulas = useFormulas();
+  const cutters = useCutters();
+  if (!jobs.data || !formulas.data || !cutters.data) return <main id="work" className="flex-1" />;
+  return (
+    <main id="work" className="flex-1 space-y-4">
+      <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="jobs-head">
+        <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
+          <h1 id="jobs-head" className="h-station">
+            Jobs
+          </h1>
+          <NewJob formulas={formulas.data} cutters={cutters.data} like={jobs.data[0]} />
+        </div>
+        {jobs.data.length === 0 ? <First /> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
+      </section>
+      <div className="grid gap-4 lg:grid-cols-2">
+        <FormulaShelf formulas={formulas.data} jobs={jobs.data} />
+        <CutterShelf cutters={cutters.data} />
+      </div>
+    </main>
+  );
+}
+
+function First() {
+  const demo = useAddDemo();
+  const navigate = useNavigate();
+  return (
+    <div className="max-w-2xl">
+      <p className="mb-3 text-lg">
+        Nothing on the shelf yet. The demo shows how a job goes: forty-eight gulls for a regatta, from the order to what came out of
+        the oven. Change any figure in it and watch the rest follow.
+      </p>
+      <button
+        type="button"
+        className="btn btn-main"
+        disabled={demo.isPending}
+        onClick={() => demo.mutate(undefined, { onSuccess: (job) => void navigate(`/jobs/${job.id}/order`) })}
+      >
+        Put the demo on the shelf
+      </button>
+      <Fault text={otherFault(demo.error, [])} />
+    </div>
+  );
+}
+
+function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]; cutters: Cutter[] }) {
+  const format = useFormat();
+  const remove = useDeleteJob();
+  return (
+    <ul className="grid gap-3 md:grid-cols-2 2xl:grid-cols-3">
+      {jobs.map((job) => {
+        const cutter = cutters.find((c) => c.id === job.cutter_id);
+        const formula = formulas.find((f) => f.id === job.formula_id);
+        return (
+          <li key={job.id} className="flex items-center gap-4 rounded-xl border border-rule bg-raised p-4">
+            <div className="grid size-20 shrink-0 place-items-center">{cutter ? <CutterPicture cutter={cutter} size={76} /> : null}</div>
+            <div className="min-w-0 flex-1">
+              <Link to={`/jobs/${job.id}/order`} className="block font-head text-xl font-bold leading-tight">
+                {job.name}
+              </Link>
+              <p className="text-fine text-soft">
+                {job.pieces} × {cutter?.name}, {format.length(job.thickness_mm)}, {formula?.name}
+              </p>
+              <p className="font-semibold">
+                {longDay(job.ready_by)}, {clock(job.ready_by)}
+              </p>
+            </div>
+            <button
+              type="button"
+              className="btn btn-quiet btn-small self-start"
+              aria-label={`Delete ${job.name}`}
+              onClick={() => remove.mutate(job.id)}
+            >
+              Delete
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cutter[]; like: Job | undefined }) {
+  const add = useAddJob();
+  const readBack = useReadBack();
+  const navigate = useNavigate();
+  const file = useRef<HTMLInputElement>(null);
+  const [unread, setUnread] = useState<string>();
+  const [formula, cutter] = [formulas[0], cutters[0]];
+  const open = (job: Job) => void navigate(`/jobs/${job.id}/order`);
+  const body = (): JobBody | undefined => {
+    if (!formula || !cutter) return undefined;
+    const basis: Omit<JobBody, "name" | "ready_by"> = like ?? {
+      formula_id: formula.id, cutter_id: cutter.id, pieces: 24, thickness_mm: 6, method: "just_combined", dough_c: null,
+      chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
+      surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175,
+    };
+    const { id: _, ...rest } = basis as Job;
+    return { ...rest, name: "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <button type="button" className="btn" onClick={() => file.current?.click()}>
+        Read a job file
+      </button>
+      <input
+        ref={file}
+        type="file"
+        accept=".json,application/json"
+        className="visually-hidden"
+        tabIndex={-1}
+        aria-label="Job file"
+        onChange={async (e) => {
+          const chosen = e.target.files?.[0];
+          e.target.value = "";
+          if (!chosen) return;
+          setUnread(undefined);
+          let parsed: unknown;
+          try {
+            parsed = JSON.parse(await chosen.text());
+          } catch {
+            setUnread("That file is not a job file: it does not read as JSON.");
+            return;
+          }
+          readBack.mutate(parsed, { onSuccess: open });
+        }}
+      />
+      <button
+        type="button"
+        className="btn btn-main"
+        disabled={!formula || !cutter || add.isPending}
+        onClick={() => {
+          const job = body();
+          if (job) add.mutate(job, { onSuccess: open });
+        }}
+      >
+        New job
+      </button>
+      <Fault text={unread ?? otherFault(readBack.error, []) ?? otherFault(add.error, [])} />
+    </div>
+  );
+}
+
+function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) {
+  return (
+    <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="formulas-head">
+      <h2 id="formulas-head" className="h-station mb-3">
+        Formulas
+      </h2>
+      <ul>
+        {formulas.map((f) => {
+          const job = jobs.find((j) => j.formula_id === f.id);
+          return (
+            <li key={f.id} className="row">
+              <span className="min-w-0">
+                {job ? (
+                  <Link to={`/jobs/${job.id}/dough`} className="font-semibold">
+                    {f.name}
+                  </Link>
+                ) : (
+                  <span className="font-semibold">{f.name}</span>
+                )}
+                <span className="block text-fine text-soft">{f.school}</span>
+              </span>
+              <span className="num shrink-0 text-right">
+                1 : {number(f.ratio_sugar, 1, 1)} : {number(f.ratio_flour, 1, 1)}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      <p className="mt-2 text-fine text-soft">Butter : sugar : flour by weight. A job's Dough station edits its formula.</p>
+    </section>
+  );
+}
+
+function CutterShelf({ cutters }: { cutters: Cutter[] }) {
+  const format = useFormat();
+  const remove = useDeleteCutter();
+  return (
+    <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="cutters-head">
+      <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
+        <h2 id="cutters-head" className="h-station">
+          Cutters
+        </h2>
+        <AddCutter onAdded={() => undefined} />
+      </div>
+      <Fault text={otherFault(remove.error, [])} />
+      <ul className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+        {cutters.map((c) => (
+          <li key={c.id} className="rounded-xl border border-rule bg-raised p-3 text-center">
+            <div className="grid h-24 place-items-center">
+              <CutterPicture cutter={c} size={88} />
+            </div>
+            <p className="font-semibold">{c.name}</p>
+            <p className="num text-fine text-soft">
+              {format.length(c.width_mm)} × {format.length(c.height_mm)}
+            </p>
+            {c.warning ? <p className="mt-1 text-fine text-warm">{c.warning}</p> : null}
+            <div className="mt-2 flex justify-center gap-1">
+              <a href={`/api/cutters/${c.id}/outline.svg`} className="btn btn-quiet btn-small" aria-label={`SVG of ${c.name}`}>
+                SVG
+              </a>
+              <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${c.name}`} onClick={() => remove.mutate(c.id)}>
+                Remove
+              </button>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

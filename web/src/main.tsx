@@ -1,0 +1,42 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { Tooltip } from "radix-ui";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router";
+import { setNonce } from "get-nonce";
+import { Refusal } from "./api/client";
+import { router } from "./app/router";
+import { SettingsProvider } from "./kit/settings";
+import "./styles.css";
+
+// Dialogs insert one style element while they are open; the content policy lets it in by this page's number.
+const nonce = document.querySelector<HTMLMetaElement>("meta[name=csp-nonce]")?.content;
+if (nonce) setNonce(nonce);
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 30_000,
+      refetchOnWindowFocus: true,
+      // A refusal is an answer; only silence is asked again.
+      retry: (count, error) => (error instanceof Refusal && error.problem.status > 0 ? false : count < 30),
+      retryDelay: (count) => Math.min(500 * 2 ** count, 5000),
+    },
+    mutations: { retry: false },
+  },
+});
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <SettingsProvider>
+          <Tooltip.Provider delayDuration={300}>
+            <RouterProvider router={router} />
+          </Tooltip.Provider>
+        </SettingsProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

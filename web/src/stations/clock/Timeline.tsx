@@ -1,0 +1,89 @@
+/** The relay as bars over the clock: one line a mix, one a tray, and one for the hands. */
+import type { RefObject } from "react";
+import type { Plan } from "../../api/client";
+import { CLOCK_STEPS, stepFor } from "../../drawing/scale";
+import { clock, shifted } from "../../drawing/time";
+import { usePictureWidth } from "../../kit/narrow";
+
+type Task = Plan["clock"]["tasks"][number];
+
+const FILL: Record<Task["step"], string> = {
+  mix: "fill-spruce", form: "fill-spruce", cut: "fill-spruce", chill: "fill-cold-pale", tray_chill: "fill-cold-pale",
+  preheat: "fill-stone-2", bake: "fill-butter", cool: "fill-stone-2",
+};
+const WORD: Record<Task["step"], string> = {
+  mix: "mix", form: "form", cut: "cut", chill: "chill", tray_chill: "chill", preheat: "heat up", bake: "bake", cool: "cool",
+};
+const LIGHT: Task["step"][] = ["mix", "form", "cut"];
+
+export function Timeline({ picture, plan }: { picture: RefObject<SVGSVGElement | null>; plan: Plan }) {
+  const width = usePictureWidth();
+  const end = width - 36;
+  const { tasks, total_min, start_at } = plan.clock;
+  const mixes = plan.dough.mixes;
+  const ovens = Math.max(1, ...tasks.map((t) => t.oven ?? 1));
+  const trays = plan.shape.trays.fill.length;
+  const lines: { name: string; tasks: Task[] }[] = [
+    ...Array.from({ length: mixes }, (_, i) => ({ name: mixes > 1 ? `Mix ${i + 1}` : "Dough", tasks: tasks.filter((t) => t.mix === i + 1) })),
+    ...Array.from({ length: trays }, (_, i) => ({ name: `Tray ${i + 1}`, tasks: tasks.filter((t) => t.tray === i + 1) })),
+    ...Array.from({ length: ovens }, (_, i) => ({ name: ovens > 1 ? `Oven ${i + 1}` : "Oven", tasks: tasks.filter((t) => t.lane === "oven" && t.oven === i + 1) })),
+    { name: "Hands", tasks: tasks.filter((t) => t.lane === "hands") },
+  ];
+  const step = stepFor(total_min, width > 500 ? 8 : 4, CLOCK_STEPS);
+  const offset = minutesPast(start_at) % step;
+  const from = -total_min - offset;
+  const span = Math.ceil((total_min + offset) / step) * step;
+  const row = lines.length > 14 ? 26 : 34;
+  const left = 66;
+  const x = (minute: number) => left + ((minute - from) / span) * (end - left);
+  const bottom = 10 + lines.length * row;
+  const ticks = Array.from({ length: span / step + 1 }, (_, i) => from + i * step);
+  return (
+    <div>
+      <svg ref={picture} viewBox={`0 0 ${width} ${bottom + 48}`} className="w-full" role="img" aria-labelledby="day-title day-desc">
+        <title id="day-title">The day from {clock(start_at)} to {clock(plan.ready_by)}</title>
+        <desc id="day-desc">The same steps stand in words in the run sheet below.</desc>
+        {ticks.map((t) => (
+          <g key={t}>
+            <path d={`M${x(t)} 6V${bottom + 4}`} className="stroke-rule" strokeWidth="0.8" />
+            <text x={x(t)} y={bottom + 22} textAnchor="middle" fontSize="14.5" className="num soft">
+              {clock(shifted(plan.ready_by, t))}
+            </text>
+          </g>
+        ))}
+        {lines.map((l, i) => (
+          <g key={l.name} transform={`translate(0 ${10 + i * row})`}>
+            {i > 0 ? <path d={`M0 -1.5H${end}`} className="stroke-rule" strokeWidth="0.6" /> : null}
+            <text x="0" y={row / 2 + 4} fontSize="15" fontWeight="600">
+              {l.name}
+            </text>
+            {l.tasks.map((t, j) => {
+              const w = Math.max(2, x(t.end_min) - x(t.start_min));
+              const light = LIGHT.includes(t.step);
+              const word = l.name.startsWith("Oven") && t.tray ? `tray ${t.tray}` : l.name === "Hands" && t.tray ? `${t.tray}` : WORD[t.step];
+              return (
+                <g key={j}>
+                  <rect x={x(t.start_min)} y="3" width={w} height={row - 9} rx="4" className={`${FILL[t.step]} stroke-worktop`} strokeWidth="1.2" />
+                  {w > word.length * 7.6 + 6 ? (
+                    <text x={x(t.start_min) + w / 2} y={row / 2 + 3} textAnchor="middle" fontSize="13.5" className={light ? "fill-on-spruce" : t.step === "bake" ? "fill-[#14302c]" : ""}>
+                      {word}
+                    </text>
+                  ) : null}
+                </g>
+              );
+            })}
+          </g>
+        ))}
+        <path d={`M${x(0)} 4V${bottom + 4}`} className="stroke-warm" strokeWidth="2" />
+        <text x={x(0) + 22} y={bottom + 42} textAnchor="end" fontSize="14" fontWeight="600" className="fill-warm">
+          {`ready ${clock(plan.ready_by)}`}
+        </text>
+      </svg>
+    </div>
+  );
+}
+
+function minutesPast(iso: string): number {
+  const [, h = "0", m = "0"] = /T(\d\d):(\d\d)/.exec(iso) ?? [];
+  return Number(h) * 60 + Number(m);
+}

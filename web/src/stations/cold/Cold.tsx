@@ -1,0 +1,129 @@
+/** When it is ready, how long it stays ready, and what to do if it is past it. */
+import { useRef } from "react";
+import type { Plan } from "../../api/client";
+import { useChangeJob } from "../../api/queries";
+import { pieceWord, useJobContext } from "../../app/JobFrame";
+import { clock, duration } from "../../drawing/time";
+import { number } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { CoolingCurve } from "./CoolingCurve";
+import { Ways } from "./Ways";
+
+export function Cold() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const change = useChangeJob(job.id);
+  const picture = useRef<SVGSVGElement>(null);
+  const { cold } = plan;
+  return (
+    <>
+      <Work dim={dim}>
+        <StationHead title={`${cold.count === 1 ? "One" : cold.count} ${pieceWord(cold, format)}`} sub={`${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}`}>
+          <SaveSvg picture={picture} name={`${job.name} cooling`} />
+        </StationHead>
+        <CoolingCurve picture={picture} cold={cold} />
+        <Ways
+          cold={cold}
+          onChoose={(way) =>
+            change.mutate(
+              way.piece.kind === "sheet"
+                ? { chill_as_disc: false, chill_place: way.place }
+                : way.piece.kind === "disc"
+                  ? { chill_as_disc: true, disc_mm: way.piece.thickness_mm, chill_place: way.place }
+                  : {},
+            )
+          }
+        />
+      </Work>
+      <TicketBox>
+        <Part title="Ready to roll">
+          <p className="answer">
+            <Live value={clock(cold.ready_at)} />
+          </p>
+          <p className="mb-3 mt-1 text-soft">
+            {duration(cold.ready_after_min ?? 0)} after it goes in at {clock(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely
+          </p>
+          <p className="say">{staysSentence(plan)}</p>
+        </Part>
+        <Part title="How it is chilled">
+          <div className="space-y-3">
+            <Choice
+              label="Form for the cold"
+              value={job.chill_as_disc ? "disc" : "sheets"}
+              options={[{ value: "disc", label: "Pressed to discs" }, { value: "sheets", label: "Rolled first" }]}
+              onChange={(v) => change.mutate({ chill_as_disc: v === "disc" })}
+            />
+            <Choice
+              label="Place to chill"
+              value={job.chill_place}
+              options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }]}
+              onChange={(chill_place) => change.mutate({ chill_place })}
+            />
+            {job.chill_as_disc ? (
+              <Amount label="Discs pressed to" kind="length" value={job.disc_mm} field="disc_mm" step={1} onSave={(disc_mm) => change.mutateAsync({ disc_mm })} />
+            ) : null}
+            <Fault text={otherFault(change.error, ["disc_mm"])} />
+          </div>
+        </Part>
+        <Part title="Cut pieces, before the oven">
+          <Choice
+            label="Place for the tray chill"
+            value={job.tray_chill_place}
+            options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }]}
+            onChange={(tray_chill_place) => change.mutate({ tray_chill_place })}
+          />
+          <p className="mt-2">
+            Firm after <strong><Live value={minuteRange(cold.tray_chill)} /></strong> on their tray, from {format.temperature(cold.tray_chill.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
+          </p>
+        </Part>
+        <Part title="How sure is this?">
+          <Rows>
+            <Row name="Rolls clean between">
+              {format.temperature(cold.window.rolls_from_c)}–{format.temperature(cold.window.rolls_to_c)}
+            </Row>
+            <Row name={`Sheet on the bench at ${format.temperature(cold.room_c, 0)}`}>{benchWords(cold)}</Row>
+            <Row name="After a night, rest">{cold.tempering_after_night_min == null ? "the room is too cold" : cold.tempering_after_night_min < 0.5 ? "none needed" : duration(cold.tempering_after_night_min)}</Row>
+          </Rows>
+          <div className="mt-3">
+            <Reasons items={[...cold.reasons, cold.water]} />
+          </div>
+          <p className="caution mt-3">
+            Keep dough at 5 °C (41 °F) or colder when it waits, and not more than two hours out of the cold. Fridge 2–5 days, freezer
+            1–3 months, well wrapped. Raw flour and raw egg are not safe to taste.
+          </p>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
+
+function minuteRange(ready: Plan["cold"]["tray_chill"]): string {
+  if (ready.never) return ready.never;
+  const [from, to] = [Math.floor(ready.ready_earliest_min ?? ready.ready_after_min ?? 0), Math.ceil(ready.ready_latest_min ?? ready.ready_after_min ?? 0)];
+  return from === to ? `${to} min` : `${from}–${to} min`;
+}
+
+function benchWords(cold: Plan["cold"]): string {
+  if (cold.bench_min == null) return "stays workable";
+  const longest = cold.bench_longest_min;
+  return longest != null && longest > cold.bench_min + 0.5 ? `${number(cold.bench_min, 0)}–${number(longest, 0)} min` : `${number(cold.bench_min, 0)} min`;
+}
+
+function staysSentence(plan: Plan): string {
+  const { cold } = plan;
+  const rest = cold.tempering_after_night_min;
+  const stays = cold.past_at ? `It stays in the window until ${clock(cold.past_at)}.` : "It stays in the window as long as it lies there.";
+  const after = cold.past_at
+    ? rest == null
+      ? " After that it cracks, and this room is too cold to soften it."
+      : ` Later it cracks at the rim: let it rest on the bench, up to ${duration(Math.max(1, rest))} after a night.`
+    : "";
+  const now = cold.tempering_min != null && cold.tempering_min >= 0.5 ? ` In this plan the last piece waits long enough to need ${duration(cold.tempering_min)} on the bench.` : "";
+  return stays + after + now;
+}

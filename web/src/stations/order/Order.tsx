@@ -1,0 +1,252 @@
+/** What is wanted: how many of which, how thick, for when. */
+import { useRef, useState, type RefObject } from "react";
+import { useNavigate } from "react-router";
+import type { Cutter } from "../../api/client";
+import { useChangeJob, useCutters, useFormulas, useKitchen } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { outlinePath } from "../../drawing/path";
+import { clock, dayClock, duration, longDay } from "../../drawing/time";
+import { Amount } from "../../kit/Amount";
+import { CutterPicture } from "../../kit/CutterPicture";
+import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { usePictureWidth } from "../../kit/narrow";
+import { useFormat } from "../../kit/settings";
+import { AddCutter } from "./AddCutter";
+import { Thickness } from "./Thickness";
+
+export function Order() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const change = useChangeJob(job.id);
+  const formulas = useFormulas();
+  const cutters = useCutters();
+  const kitchen = useKitchen();
+  const picture = useRef<SVGSVGElement>(null);
+  const { cutter } = plan;
+  return (
+    <>
+      <Work dim={dim}>
+        <StationHead title={`${job.pieces} × ${cutter.name}`} sub={`${format.length(cutter.width_mm)} across, ${format.length(job.thickness_mm)} thick`}>
+          <SaveSvg picture={picture} name={`${cutter.name} ${job.pieces}`} />
+        </StationHead>
+        <Pieces picture={picture} cutter={cutter} count={job.pieces} thickness={job.thickness_mm} />
+        <CutterShelf
+          cutters={cutters.data ?? []}
+          chosen={job.cutter_id}
+          onChoose={(cutter_id) => change.mutate({ cutter_id })}
+        />
+        {cutter.warning ? <p className="caution mt-4">{cutter.warning}</p> : null}
+      </Work>
+      <TicketBox>
+        <Part title="Wanted">
+          <p className="answer">
+            <Live value={clock(plan.ready_by)} />
+          </p>
+          <p className="mb-3 mt-1 text-soft">{longDay(plan.ready_by)}</p>
+          <p className="say">
+            <strong>Start {dayClock(plan.clock.start_at)}.</strong> It takes {duration(plan.clock.total_min)} from the scale to the last cooled tray, {duration(plan.clock.hands_min)} of it by hand.
+          </p>
+        </Part>
+        <Part title="The order">
+          <div className="space-y-3">
+            <TextField label="Job" value={job.name} onSave={(name) => change.mutateAsync({ name })} field="name" />
+            <ReadyBy value={job.ready_by} onSave={(ready_by) => change.mutateAsync({ ready_by })} />
+            <Amount label="Pieces" kind="count" value={job.pieces} step={1} field="pieces" onSave={(pieces) => change.mutateAsync({ pieces })} />
+            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => change.mutateAsync({ thickness_mm })} />
+            <div>
+              <label htmlFor="formula" className="mb-1 block text-fine text-soft">
+                Dough
+              </label>
+              <select id="formula" className="field" value={job.formula_id} onChange={(e) => change.mutate({ formula_id: Number(e.target.value) })}>
+                {formulas.data?.map((f) => (
+                  <option key={f.id} value={f.id}>
+                    {f.name}
+                  </option>
+                ))}
+              </select>
+            </div>
+            <Fault text={otherFault(change.error, ["name", "pieces", "thickness_mm", "ready_by"])} />
+          </div>
+        </Part>
+        <Part title="What it comes to">
+          <Rows>
+            <Row name="One piece">
+              <Live value={format.mass(plan.dough.piece_g)} />
+            </Row>
+            <Row name="Dough to mix">
+              <Live value={format.bigMass(plan.dough.dough_g)} />
+            </Row>
+            <Row name="Trays">
+              <Live value={String(plan.shape.trays.fill.length)} />
+            </Row>
+          </Rows>
+          <div className="mt-3 flex flex-wrap gap-2">
+            <a className="btn btn-small" href={`/api/jobs/${job.id}/export`} download={`${job.name}.json`}>
+              Save the job as a file
+            </a>
+          </div>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
+
+function Pieces({ picture, cutter, count, thickness }: { picture: RefObject<SVGSVGElement | null>; cutter: Cutter; count: number; thickness: number }) {
+  const format = useFormat();
+  const width = usePictureWidth();
+  const { width_mm: w, height_mm: h } = cutter;
+  const path = outlinePath(cutter.outline_mm);
+  // One piece large with its measures, the whole order small beside it.
+  const big = 310;
+  const scale = Math.min(big / w, 190 / h);
+  const shown = Math.min(count, 240);
+  const columns = Math.ceil(Math.sqrt((shown * 366 * (h + 6)) / (270 * (w + 6))));
+  const rows = Math.ceil(shown / columns);
+  const small = Math.min(366 / (columns * (w + 6)), 270 / (rows * (h + 6)));
+  const side = thickness * scale;
+  const [cx, cy] = [14 + big / 2, 110];
+  return (
+    <svg ref={picture} viewBox={`0 0 ${width} 300`} className="w-full" role="img" aria-labelledby="order-title order-desc">
+      <title id="order-title">{`${count} pieces of ${cutter.name}`}</title>
+      <desc id="order-desc">{`One piece is ${format.length(w)} wide, ${format.length(h)} high and ${format.length(thickness)} thick.`}</desc>
+      <path d={path} transform={`translate(${cx} ${cy}) scale(${scale})`} className="slides fill-cut stroke-cut-line" strokeWidth={1.6 / scale} strokeLinejoin="round" />
+      <g className="stroke-edge" strokeWidth="1.2">
+        <path d={`M${cx - (w * scale) / 2} ${cy + (h * scale) / 2 + 16}h${w * scale}m0 -6v12m${-w * scale} -12v12`} fill="none" />
+        <path d={`M${cx + (w * scale) / 2 + 16} ${cy - (h * scale) / 2}v${h * scale}m-6 0h12m-12 ${-h * scale}h12`} fill="none" />
+      </g>
+      <text x={cx} y={cy + (h * scale) / 2 + 36} textAnchor="middle" fontSize="16" className="num">
+        {format.length(w)}
+      </text>
+      <text x={cx + (w * scale) / 2 + 28} y={cy + 5} fontSize="16" className="num">
+        {format.length(h)}
+      </text>
+      <rect x={cx - (w * scale) / 2} y={288 - side} width={w * scale} height={side} rx={Math.min(3, side / 3)} className="slides fill-cut stroke-cut-line" strokeWidth="1.2" />
+      <text x={cx + (w * scale) / 2 + 12} y={288 - side / 2 + 5} fontSize="16" className="num">
+        {format.length(thickness)}
+      </text>
+      <g transform="translate(450 10)" visibility={width > 500 ? undefined : "hidden"}>
+        {Array.from({ length: shown }, (_, i) => (
+          <path
+            key={i}
+            d={path}
+            transform={`translate(${((i % columns) + 0.5) * (w + 6) * small} ${(Math.floor(i / columns) + 0.5) * (h + 6) * small}) scale(${small})`}
+            className="fill-cut stroke-cut-line"
+            strokeWidth={0.8 / small}
+          />
+        ))}
+        {count > shown ? (
+          <text x="0" y="278" fontSize="15" className="soft">
+            {`the first ${shown} of ${count}`}
+          </text>
+        ) : null}
+      </g>
+    </svg>
+  );
+}
+
+function CutterShelf({ cutters, chosen, onChoose }: { cutters: Cutter[]; chosen: number; onChoose(id: number): void }) {
+  const format = useFormat();
+  const navigate = useNavigate();
+  return (
+    <section className="no-print mt-5" aria-labelledby="shelf-head">
+      <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
+        <h3 id="shelf-head" className="h-part">
+          Cutter
+        </h3>
+        <AddCutter
+          onAdded={(cutter) => {
+            onChoose(cutter.id);
+            void navigate(".");
+          }}
+        />
+      </div>
+      <div role="radiogroup" aria-labelledby="shelf-head" className="grid grid-cols-[repeat(auto-fill,minmax(6.4rem,1fr))] gap-2">
+        {cutters.map((c) => (
+          <label
+            key={c.id}
+            className="flex cursor-pointer flex-col items-center rounded-xl border-[1.5px] border-rule bg-raised p-2 has-[:checked]:border-ink has-[:checked]:shadow-[inset_0_0_0_1px_var(--c-ink)] has-[:focus-visible]:outline-3 has-[:focus-visible]:outline-cold"
+          >
+            <input type="radio" name="cutter" className="visually-hidden" checked={c.id === chosen} onChange={() => onChoose(c.id)} />
+            <span className="grid h-16 place-items-center">
+              <CutterPicture cutter={c} size={60} />
+            </span>
+            <span className="max-w-full truncate font-semibold">{c.name}</span>
+            <span className="num text-[0.875rem] text-soft">{format.length(c.width_mm)}</span>
+          </label>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function ReadyBy({ value, onSave }: { value: string; onSave(value: string): Promise<unknown> }) {
+  const change = useDraft(value, onSave, "ready_by");
+  return (
+    <div>
+      <label htmlFor="ready-by" className="mb-1 block text-fine text-soft">
+        Ready by
+      </label>
+      <input
+        id="ready-by"
+        type="datetime-local"
+        className="field num"
+        value={change.draft}
+        aria-invalid={change.fault ? true : undefined}
+        onChange={(e) => change.set(e.target.value)}
+        onBlur={change.commit}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") change.commit();
+        }}
+      />
+      <Fault text={change.fault} />
+    </div>
+  );
+}
+
+function TextField({ label, value, field, onSave }: { label: string; value: string; field: string; onSave(value: string): Promise<unknown> }) {
+  const change = useDraft(value, onSave, field);
+  return (
+    <div>
+      <label htmlFor={`text-${field}`} className="mb-1 block text-fine text-soft">
+        {label}
+      </label>
+      <input
+        id={`text-${field}`}
+        className="field"
+        autoComplete="off"
+        value={change.draft}
+        aria-invalid={change.fault ? true : undefined}
+        onChange={(e) => change.set(e.target.value)}
+        onBlur={change.commit}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") change.commit();
+          if (e.key === "Escape") change.reset();
+        }}
+      />
+      <Fault text={change.fault} />
+    </div>
+  );
+}
+
+/** A text that is kept when it is left, and stays with its fault when it is refused. */
+function useDraft(value: string, onSave: (value: string) => Promise<unknown>, field: string) {
+  const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
+  const [fault, setFault] = useState<string>();
+  const draft = begun && (begun.on === value || fault) ? begun.typed : value;
+  const set = (typed: string) => setBegun({ on: value, typed });
+  const commit = () => {
+    if (draft === value) return;
+    onSave(draft).then(
+      () => setFault(undefined),
+      (error: unknown) => setFault(faultOf(error, field) ?? otherFault(error, [])),
+    );
+  };
+  const reset = () => {
+    setBegun(null);
+    setFault(undefined);
+  };
+  return { draft, set, fault, commit, reset };
+}

@@ -1,0 +1,48 @@
+/** The cut list for the bench, on paper. */
+import type { Job, Plan } from "../../api/client";
+import { clock, longDay } from "../../drawing/time";
+import { useFormat } from "../../kit/settings";
+import { rollName } from "./Shape";
+
+export function CutList({ plan, job }: { plan: Plan; job: Job }) {
+  const format = useFormat();
+  const { shape } = plan;
+  return (
+    <section className="only-print">
+      <h1>Cut list: {job.name}</h1>
+      <p>
+        {job.pieces} × {plan.cutter.name}, {format.length(shape.thickness_mm)} thick, for {longDay(plan.ready_by)} {clock(plan.ready_by)}
+      </p>
+      <table className="mt-4 w-full border-collapse">
+        <thead>
+          <tr className="border-b text-left">
+            <th>Roll</th>
+            <th>Sheets</th>
+            <th>Dough each</th>
+            <th>Rolled to</th>
+            <th>Cut</th>
+            <th>Done</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shape.rolls.map((r) => (
+            <tr key={r.number} className="border-b">
+              <td className="py-2">{rollName(r.number)}</td>
+              <td>{r.sheets}</td>
+              <td>{format.mass(r.mass_g)}</td>
+              <td>
+                {format.length(r.width_mm)} × {format.length(r.length_mm)}
+              </td>
+              <td>
+                {r.pieces} in rows, {format.length(job.web_mm)} web
+              </td>
+              <td>□</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-4">Trays: {shape.trays.fill.map((n, i) => `${i + 1}: ${n}`).join(" · ")}, {format.length(shape.trays.gap_mm)} between pieces.</p>
+      <p>Left over: {format.mass(shape.left_g)}. Kept back: {format.mass(shape.reserve_g)}.</p>
+    </section>
+  );
+}

@@ -1,0 +1,158 @@
+/** How the cutters lie on the sheet, and what comes of the scrap. */
+import { useRef } from "react";
+import { useSearchParams } from "react-router";
+import type { Plan } from "../../api/client";
+import { useChangeJob, useKitchen } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { number } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { Thickness } from "../order/Thickness";
+import { CutList } from "./CutList";
+import { SheetDrawing } from "./SheetDrawing";
+
+const ALL = "all";
+
+export type Roll = Plan["shape"]["rolls"][number];
+
+export function rollName(number: number): string {
+  return number === 0 ? "First roll" : number === 1 ? "Re-roll" : "Second re-roll";
+}
+
+export function Shape() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const change = useChangeJob(job.id);
+  const kitchen = useKitchen();
+  const picture = useRef<SVGSVGElement>(null);
+  const [params, setParams] = useSearchParams();
+  const { shape } = plan;
+  const asked = params.get("roll");
+  const chosen = asked !== null && shape.rolls[Number(asked)] ? asked : ALL;
+  const shown = chosen === ALL ? shape.rolls : shape.rolls.filter((_, i) => String(i) === chosen);
+  const [roll] = shown;
+  if (!roll) return null;
+  const count = shown.reduce((sum, r) => sum + r.pieces, 0);
+  const rolled = (shape.rolls[0]?.mass_g ?? 0) * (shape.rolls[0]?.sheets ?? 1);
+  return (
+    <>
+      <Work dim={dim}>
+        <div className="no-print">
+          <StationHead title={shown.length > 1 ? "Every roll" : roll.sheets === 1 ? rollName(roll.number) : `${rollName(roll.number)}, ${roll.sheets} sheets alike`} sub={shown.length > 1 ? `${format.length(shape.thickness_mm)} thick` : `${format.length(roll.width_mm)} × ${format.length(roll.length_mm)} at ${format.length(shape.thickness_mm)}`}>
+            {shape.rolls.length > 1 ? (
+              <Choice
+                label="Which roll"
+                value={chosen}
+                options={[{ value: ALL, label: "All" }, ...shape.rolls.map((r, i) => ({ value: String(i), label: rollName(r.number) }))]}
+                onChange={(v) => setParams(v === ALL ? {} : { roll: v }, { replace: true })}
+              />
+            ) : null}
+            <SaveSvg picture={picture} name={`${job.name} sheets`} />
+          </StationHead>
+          <SheetDrawing picture={picture} rolls={shown} cutter={plan.cutter} />
+          <YieldBar plan={plan} rolled={rolled} />
+        </div>
+        <CutList plan={plan} job={job} />
+      </Work>
+      <TicketBox>
+        <Part title="Cut">
+          <p className="answer">
+            <Live value={String(count)} />
+          </p>
+          <p className="mb-3 mt-1 text-soft">
+            {shown.length > 1 ? "from all rolls" : roll.sheets > 1 ? `from ${roll.sheets} sheets, up to ${roll.cuts.length} on each` : `from this sheet${roll.cuts.length > roll.pieces ? `, which holds ${roll.cuts.length}` : ""}`}, of {job.pieces} wanted
+          </p>
+          <ul>
+            {shape.rolls.map((r) => (
+              <li key={r.number} className="mb-2">
+                <span className="flex justify-between">
+                  <span>{rollName(r.number)}</span>
+                  <span className="num">{`${r.pieces}/${job.pieces}`}</span>
+                </span>
+                <span className="block h-2 rounded-full bg-stone-2" aria-hidden="true">
+                  <span className="block h-2 rounded-full bg-spruce" style={{ width: `${(100 * r.pieces) / job.pieces}%` }} />
+                </span>
+              </li>
+            ))}
+          </ul>
+          {shape.from_second_reroll > 0 ? (
+            <p className="mt-2 text-fine text-soft">The {shape.from_second_reroll} of the second re-roll are tougher and may bubble: dock them, or keep them for yourselves.</p>
+          ) : null}
+        </Part>
+        <Part title="The sheet">
+          <div className="space-y-3">
+            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => change.mutateAsync({ thickness_mm })} />
+            <div className="grid grid-cols-2 gap-3">
+              <Amount label="Web" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => change.mutateAsync({ web_mm })} />
+              <Amount label="Rim kept free" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => change.mutateAsync({ edge_mm })} />
+            </div>
+            <Choice
+              label="Rolled on"
+              value={job.surface}
+              options={[{ value: "floured_board", label: "Floured board" }, { value: "between_papers", label: "Between papers" }]}
+              onChange={(surface) => change.mutate({ surface })}
+            />
+            <div className="grid grid-cols-2 gap-3">
+              <Amount label="Re-rolls, at most" kind="count" value={job.rerolls} field="rerolls" onSave={(rerolls) => change.mutateAsync({ rerolls })} />
+              <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => change.mutateAsync({ reserve_percent })} />
+            </div>
+            <Fault text={otherFault(change.error, ["web_mm", "edge_mm", "rerolls", "reserve_percent", "thickness_mm"])} />
+          </div>
+        </Part>
+        <Part title="What becomes of the rest">
+          <Rows>
+            <Row name="Left for hand-shaping">
+              <Live value={format.mass(shape.left_g)} />
+            </Row>
+            <Row name="Lost to board and hands">
+              <Live value={format.mass(shape.lost_g)} />
+            </Row>
+            <Row name="Kept back as reserve">
+              <Live value={format.mass(shape.reserve_g)} />
+            </Row>
+            <Row name="Flour picked up re-rolling">
+              <Live value={`${number(shape.flour_taken_up_percent, 1, 1)} %`} />
+            </Row>
+          </Rows>
+          <div className="mt-3">
+            <Reasons items={shape.reasons} />
+          </div>
+          <button type="button" className="btn btn-main mt-4" onClick={() => print()}>
+            Print the cut list
+          </button>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
+
+function YieldBar({ plan, rolled }: { plan: Plan; rolled: number }) {
+  const { shape } = plan;
+  const format = useFormat();
+  const parts = [
+    ...shape.rolls.map((r) => ({ word: r.number === 0 ? "cut" : r.number === 1 ? "re-rolled" : "re-rolled twice", g: r.cut_g })),
+    { word: "left over", g: shape.left_g },
+  ];
+  const fills = ["bg-butter", "bg-butter/60", "bg-butter/35", "bg-edge"];
+  return (
+    <div className="mt-4">
+      <div className="flex h-3.5 overflow-hidden rounded-full" aria-hidden="true">
+        {parts.map((p, i) => (
+          <span key={p.word} className={i === parts.length - 1 ? "bg-edge" : fills[i]} style={{ width: `${(100 * p.g) / rolled}%` }} />
+        ))}
+      </div>
+      <p className="mt-1 flex flex-wrap gap-x-5 text-fine text-soft">
+        {parts.map((p) => (
+          <span key={p.word}>
+            <span className="num text-ink">{format.mass(p.g)}</span> {p.word}
+          </span>
+        ))}
+      </p>
+    </div>
+  );
+}
