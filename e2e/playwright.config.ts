@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { LAUNCH } from "./server.mjs";
 
 export default defineConfig({
   testDir: "./journeys",
@@ -15,12 +16,6 @@ export default defineConfig({
     actionTimeout: 60_000,
     navigationTimeout: 60_000,
     trace: "retain-on-failure",
-    launchOptions: {
-      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-      args: [
-        "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-        "--disable-component-update", "--disable-sync",
-      ],
-    },
+    launchOptions: LAUNCH,
   },
 });

@@ -1,4 +1,5 @@
 /** Starts the program on a temporary bakery and stops it again. Used by the journeys, the pictures and the measurements. */
+import { chromium } from "@playwright/test";
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -7,6 +8,17 @@ import { fileURLToPath } from "node:url";
 
 const HERE = dirname(fileURLToPath(import.meta.url));
 export const BINARY = process.env.READY_SLAB_BIN ?? resolve(HERE, "../target/debug/ready-slab");
+
+/** How Debian's Chromium is started everywhere here: no window, nothing fetched in the background. */
+export const LAUNCH = {
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+  ],
+};
+
+export const launch = () => chromium.launch(LAUNCH);
 
 /** A folder of its own for one bakery file, removed by `clear`. */
 export function newBakery() {

@@ -2,10 +2,9 @@
  * Renews the pictures in docs/screenshots from the demo data: `make shots`.
  * `node shots.mjs FOLDER [NAME...]` puts them elsewhere, or only some.
  */
-import { chromium } from "@playwright/test";
 import { mkdirSync } from "node:fs";
 import { join, resolve } from "node:path";
-import { newBakery, serve } from "./server.mjs";
+import { launch, newBakery, serve } from "./server.mjs";
 
 const folder = resolve(process.argv[2] ?? "../docs/screenshots");
 const only = process.argv.slice(3);
@@ -38,10 +37,7 @@ mkdirSync(folder, { recursive: true });
 const bakery = newBakery();
 const server = serve({ db: bakery.db });
 const base = await server.address;
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
-});
+const browser = await launch();
 const wanted = only.length > 0 ? [...VIEWS, ...EXTRA].filter((v) => only.includes(v.name)) : VIEWS;
 for (const view of wanted) {
   const context = await browser.newContext({ viewport: view.size ?? WIDE, colorScheme: view.dark ? "dark" : "light" });

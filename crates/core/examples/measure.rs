@@ -41,7 +41,7 @@ fn main() -> Result<(), Box<dyn Error>> {
     }
     let outline = gull()?;
     println!(
-        "neck\t{:.2}",
+        "narrowest neck of a cutter\t{:.2}",
         median_ms(|| {
             std::hint::black_box(outline.narrowest_neck());
         })
@@ -53,7 +53,16 @@ fn main() -> Result<(), Box<dyn Error>> {
     );
     let trays = TrayRules::new(310.0, 440.0, 4, 25.0)?;
     println!("tray layout\t{:.2}", median_ms(|| drop(std::hint::black_box(fill_trays(&outline, 48, mm(2.4), &trays)))));
-    let lines = [("flour-ap", 430.0), ("cornstarch", 30.0), ("butter", 225.0), ("sugar-caster", 190.0), ("egg", 50.0)];
+    let lines = [
+        ("flour-ap", 430.0),
+        ("cornstarch", 30.0),
+        ("butter", 225.0),
+        ("sugar-caster", 190.0),
+        ("egg", 50.0),
+        ("lemon-zest", 6.0),
+        ("thyme", 3.0),
+        ("salt", 3.0),
+    ];
     let formula = Formula::new("Lemon-thyme", &lines.map(|(k, g)| (k.to_owned(), g)))?;
     let kitchen = Kitchen::new(KitchenInput {
         name: "Tern Street Bakehouse".into(),

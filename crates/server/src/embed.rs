@@ -7,6 +7,7 @@ use rust_embed::RustEmbed;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]
+#[allow_missing = true]
 struct FrontEnd;
 
 /// Replaced in the page by a fresh number for each answer, so that the few style elements our parts insert are allowed
@@ -43,6 +44,11 @@ fn page() -> Result<HttpResponse, ApiError> {
         .body(html))
 }
 
+fn accepts_gzip(request: &HttpRequest) -> bool {
+    let accepted = request.headers().get(header::ACCEPT_ENCODING).and_then(|v| v.to_str().ok()).unwrap_or("");
+    accepted.split(',').any(|part| part.trim().split(';').next() == Some("gzip") && !part.contains("q=0"))
+}
+
 /// Answers every path outside the API: a file of the front end, or its page for a deep link.
 pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
     let path = request.path().trim_start_matches('/');
@@ -52,13 +58,18 @@ pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
     if path.is_empty() || path == "index.html" {
         return page();
     }
-    match FrontEnd::get(path) {
+    let zipped = accepts_gzip(&request).then(|| FrontEnd::get(&format!("{path}.gz"))).flatten();
+    let encoding = if zipped.is_some() { "gzip" } else { "identity" };
+    match zipped.or_else(|| FrontEnd::get(path)) {
         Some(file) => {
             let forever = path.starts_with("assets/");
             let cache = if forever { "public, max-age=31536000, immutable" } else { "no-cache" };
             Ok(HttpResponse::Ok()
                 .content_type(media_type(path))
                 .insert_header((header::CACHE_CONTROL, cache))
+                .insert_header((header::VARY, "accept-encoding"))
+                // Also keeps the compression of other answers away from these.
+                .insert_header((header::CONTENT_ENCODING, encoding))
                 .body(file.data.into_owned()))
         }
         // What looks like a file and is none is missing; anything else is a place in the front end.

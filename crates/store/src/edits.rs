@@ -73,6 +73,12 @@ impl Thing {
     }
 }
 
+impl Change {
+    pub fn put(row: Row) -> Self {
+        Self::Put(Box::new(row))
+    }
+}
+
 impl Row {
     pub fn key(&self) -> Key {
         let (thing, id) = match self {
@@ -294,7 +300,7 @@ pub(crate) async fn next_id(tx: &mut Tx<'_>, thing: Thing) -> Result<i64, StoreE
 
 /// One step of an edit.
 pub(crate) enum Change {
-    Put(Row),
+    Put(Box<Row>),
     Remove(Key),
 }
 
@@ -316,7 +322,7 @@ pub(crate) async fn apply(tx: &mut Tx<'_>, at: &str, label: &str, changes: Vec<C
         let after = match change {
             Change::Put(row) => {
                 write(tx, &row).await?;
-                Some(row)
+                Some(*row)
             }
             Change::Remove(key) => {
                 delete(tx, key).await?;

@@ -67,7 +67,7 @@ impl Store {
     async fn add(&self, label: &str, thing: Thing, row: impl FnOnce(i64) -> Row) -> Result<i64, StoreError> {
         let mut tx = self.write().await?;
         let id = next_id(&mut tx, thing).await?;
-        apply(&mut tx, &now(), label, vec![Change::Put(row(id))]).await?;
+        apply(&mut tx, &now(), label, vec![Change::put(row(id))]).await?;
         tx.commit().await?;
         Ok(id)
     }
@@ -82,7 +82,7 @@ impl Store {
 
     /// Keeps the kitchen.
     pub async fn save_kitchen(&self, kitchen: &Kitchen, label: &str) -> Result<(), StoreError> {
-        self.change(label, vec![Change::Put(Row::Kitchen(KitchenRow::of(kitchen)))]).await
+        self.change(label, vec![Change::put(Row::Kitchen(KitchenRow::of(kitchen)))]).await
     }
 
     /// All formulas by name.
@@ -119,7 +119,7 @@ impl Store {
     /// Keeps a formula under its number.
     pub async fn save_formula(&self, id: FormulaId, formula: &Formula, label: &str) -> Result<(), StoreError> {
         self.formula(id).await?;
-        self.change(label, vec![Change::Put(Row::Formula(FormulaRow::of(id.0, formula)))]).await
+        self.change(label, vec![Change::put(Row::Formula(FormulaRow::of(id.0, formula)))]).await
     }
 
     /// All cutters by name.
@@ -192,7 +192,7 @@ impl Store {
         self.formula(stored.formula_id).await?;
         self.cutter(stored.cutter_id).await?;
         let row = JobRow::of(stored.id.0, &stored.job, stored.formula_id, stored.cutter_id);
-        self.change(label, vec![Change::Put(Row::Job(row))]).await
+        self.change(label, vec![Change::put(Row::Job(row))]).await
     }
 
     /// Deletes a job and its records, as one edit.
@@ -226,7 +226,7 @@ impl Store {
             Some(id) => id,
             None => {
                 let id = next_id(&mut tx, Thing::Formula).await?;
-                changes.push(Change::Put(Row::Formula(FormulaRow::of(id, formula))));
+                changes.push(Change::put(Row::Formula(FormulaRow::of(id, formula))));
                 id
             }
         };
@@ -234,16 +234,16 @@ impl Store {
             Some(id) => id,
             None => {
                 let id = next_id(&mut tx, Thing::Cutter).await?;
-                changes.push(Change::Put(Row::Cutter(CutterRow { id, ..same_cutter })));
+                changes.push(Change::put(Row::Cutter(CutterRow { id, ..same_cutter })));
                 id
             }
         };
         let job_id = next_id(&mut tx, Thing::Job).await?;
-        changes.push(Change::Put(Row::Job(JobRow::of(job_id, job, FormulaId(formula_id), CutterId(cutter_id)))));
+        changes.push(Change::put(Row::Job(JobRow::of(job_id, job, FormulaId(formula_id), CutterId(cutter_id)))));
         let first_record = next_id(&mut tx, Thing::Record).await?;
         for (id, record) in (first_record..).zip(records) {
             let own = NewRecord { job_id: JobId(job_id), ..record.clone() };
-            changes.push(Change::Put(Row::Record(RecordRow::of(id, &own))));
+            changes.push(Change::put(Row::Record(RecordRow::of(id, &own))));
         }
         apply(&mut tx, &now(), label, changes).await?;
         tx.commit().await?;

@@ -483,6 +483,8 @@ export interface components {
              * @description Dough in each.
              */
             mass_g: number;
+            /** @description When the plan takes it out: cold enough to stay workable through a tray's rolling and cutting. */
+            out_at: string;
             /** @description Too cold from then, unless it stays workable. */
             past_at?: string | null;
             /** @description The form. */

@@ -69,7 +69,7 @@ function UndoButtons() {
         className="btn btn-quiet btn-small max-w-72"
         disabled={!undoLabel || undo.isPending}
         onClick={() => undo.mutate(undefined)}
-        aria-label={undoLabel ? `Undo: ${undoLabel}` : "Nothing to undo"}
+        aria-label={undoLabel ? `Undo ${undoLabel}` : "Undo: nothing to take back"}
         aria-keyshortcuts="Control+Z"
       >
         <span className="font-semibold">Undo</span>
@@ -81,7 +81,7 @@ function UndoButtons() {
           className="btn btn-quiet btn-small"
           disabled={redo.isPending}
           onClick={() => redo.mutate(undefined)}
-          aria-label={`Redo: ${redoLabel}`}
+          aria-label={`Redo ${redoLabel}`}
           aria-keyshortcuts="Control+Shift+Z"
         >
           Redo
@@ -99,7 +99,7 @@ function Switches() {
         type="button"
         className="btn btn-quiet btn-small"
         onClick={() => setSystem(system === "metric" ? "us" : "metric")}
-        aria-label={system === "metric" ? "Units: metric. Show US units" : "Units: US. Show metric units"}
+        aria-label={system === "metric" ? "g · mm · °C: show US units" : "oz · in · °F: show metric units"}
       >
         {system === "metric" ? "g · mm · °C" : "oz · in · °F"}
       </button>
@@ -107,7 +107,7 @@ function Switches() {
         type="button"
         className="btn btn-quiet btn-small"
         onClick={() => setTheme(theme === "dark" ? "light" : "dark")}
-        aria-label={theme === "dark" ? "Light scheme" : "Dark scheme"}
+        aria-label={theme === "dark" ? "Day: light scheme" : "Night: dark scheme"}
       >
         {theme === "dark" ? "Day" : "Night"}
       </button>

@@ -4,6 +4,7 @@ import type { Kitchen } from "../api/client";
 import { useChangeKitchen, useKitchen } from "../api/queries";
 import { Amount } from "../kit/Amount";
 import { Choice } from "../kit/Choice";
+import { TextField } from "../kit/TextField";
 import { useFormat } from "../kit/settings";
 
 export function KitchenPage() {
@@ -17,8 +18,15 @@ export function KitchenPage() {
   );
   return (
     <main id="work" className="flex-1 rounded-2xl bg-worktop p-5 sm:p-6">
-      <h1 className="h-station mb-1">{k.name}</h1>
-      <p className="mb-5 text-soft">What stands in the kitchen. Every job is planned with these sizes; a change here moves all of them.</p>
+      <div className="mb-5 flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <h1 className="h-station mb-1">{k.name}</h1>
+          <p className="text-soft">What stands in the kitchen. Every job is planned with these sizes; a change here moves all of them.</p>
+        </div>
+        <div className="w-64">
+          <TextField label="Name" value={k.name} field="name" onSave={(name) => change.mutateAsync({ name })} />
+        </div>
+      </div>
       <div className="grid gap-4 md:grid-cols-2 xl:grid-cols-3">
         <Thing name="Room" picture={<RoomPicture room={k.room_c} />}>
           {amount("room_c", "Temperature", "temperature")}

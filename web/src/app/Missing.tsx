@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 
+/** There is nothing at this address. */
 export function Missing() {
   return (
     <main className="mx-auto max-w-xl p-8">

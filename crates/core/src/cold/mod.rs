@@ -8,7 +8,7 @@ mod thermal;
 mod window;
 
 pub use piece::{Piece, Support, TrayKind, Wrap};
-pub use report::{ChillAnswer, ChillQuestion, Place, Target, bench_minutes, chill, chill_briefly, tempering_minutes};
+pub use report::{Bench, ChillAnswer, ChillQuestion, Place, Target, chill, chill_briefly, tempering_minutes};
 pub use solver::{Body, Sample};
 pub use thermal::{Thermal, WaterState};
 pub use window::{DoughState, Window};

@@ -253,18 +253,33 @@ pub fn tempering_minutes(
     warming(&thermal, piece, Wrap::Wrapped, from, room, window.rolls_from)
 }
 
-/// How long a sheet on paper on the bench of `room` stays workable from `start` until its mean is too warm to roll.
-/// `None` when the room is too cool to warm it that far within a day.
-#[must_use]
-pub fn bench_minutes(
-    composition: &Composition,
-    thickness: Length,
-    start: Temperature,
+/// A sheet of one dough on paper on a bench at room temperature.
+#[derive(Debug, Clone)]
+pub struct Bench {
+    thermal: Thermal,
+    sheet: Piece,
     room: Temperature,
-) -> Option<Span> {
-    let window = Window::of(composition)?;
-    let thermal = Thermal::new(composition, start, start);
-    warming(&thermal, Piece::Sheet { thickness }, Wrap::Open, start, room, window.rolls_to)
+    too_warm: Temperature,
+}
+
+impl Bench {
+    /// A bench of `room`, for sheets of `thickness` of a dough with this window.
+    #[must_use]
+    pub fn new(composition: &Composition, window: &Window, thickness: Length, room: Temperature) -> Self {
+        Self {
+            thermal: Thermal::new(composition, window.rolls_from, window.rolls_from),
+            sheet: Piece::Sheet { thickness },
+            room,
+            too_warm: window.rolls_to,
+        }
+    }
+
+    /// How long the sheet stays workable from `start`: until its mean is too warm to roll. `None` when the room is too
+    /// cool to warm it that far within a day.
+    #[must_use]
+    pub fn stays_workable(&self, start: Temperature) -> Option<Span> {
+        warming(&self.thermal, self.sheet, Wrap::Open, start, self.room, self.too_warm)
+    }
 }
 
 fn warming(

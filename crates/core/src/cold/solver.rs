@@ -11,7 +11,7 @@ use super::thermal::Thermal;
 use crate::units::{Film, Span, Temperature};
 
 /// Time step as a share of the piece's own time scale (heat held over heat passed per kelvin).
-const STEP_SHARE: f64 = 0.005;
+const STEP_SHARE: f64 = 0.006;
 /// Bounds of the step, s.
 const STEP_S: (f64, f64) = (0.5, 60.0);
 

@@ -3,8 +3,7 @@
 use super::{ChillForm, ColdPlace, Job, Kitchen};
 use crate::clock::{Relay, RelayInput, Step, plan_relay};
 use crate::cold::{
-    ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, bench_minutes, chill, chill_briefly,
-    tempering_minutes,
+    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, chill_briefly, tempering_minutes,
 };
 use crate::dough::{
     BakersLine, Composition, Formula, MixPlan, Ratio, density_kg_m3, divide_into_mixes, dough_temperature,
@@ -18,6 +17,8 @@ use chrono::{NaiveDateTime, TimeDelta};
 
 /// Temperature at which the dough's density is taken, degC: the middle of the rolling window.
 const ROLLED_AT_C: f64 = 14.0;
+/// To weigh one mix, min. Common practice, no source.
+const WEIGH_MIN: f64 = 5.0;
 /// To press one disc and wrap it, min. Common practice, no source.
 const PRESS_MIN: f64 = 2.0;
 /// The disc the trade presses to when its own alternatives are compared, mm. Common practice: 20-25.
@@ -108,6 +109,9 @@ pub struct ColdPlan {
     pub bench: Option<Span>,
     /// The same when it was left until the window's cold end: the longest it can be.
     pub bench_longest: Option<Span>,
+    /// When it is cold enough for the sheet to stay workable through one tray's rolling and cutting, where that is later
+    /// than ready; the timeline waits for it.
+    pub workable_after: Option<Span>,
     /// Other ways.
     pub alternatives: Vec<Alternative>,
     /// Cut pieces on their tray.
@@ -231,11 +235,11 @@ pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) 
     let shape = shape_plan(job, kitchen, demand, trays);
     let dough = dough_plan(job, formula, kitchen, &shape.demand, piece, density, composition);
     let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, density)?;
-    let clock = clock_plan(job, kitchen, &shape, &cold, &oven);
+    let hands = hands_at_the_bench(job, kitchen, &shape);
+    cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
+    cold.reasons.extend(bench_words(&cold, hands.longest()));
+    let clock = clock_plan(job, kitchen, &shape, &cold, &oven, hands);
     cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
-    if let Some(warning) = bench_warning(&cold, &clock) {
-        cold.reasons.push(warning);
-    }
     Ok(Plan { dough, cold, shape, oven, clock })
 }
 
@@ -425,6 +429,7 @@ fn cold_plan(
     }
     let air = kitchen.place(place).air();
     let ready_mean = at_ready(&answer).unwrap_or(warm);
+    let bench = Bench::new(&dough.composition, window, job.thickness(), kitchen.room());
     let mut reasons = vec![format!(
         "It leaves the mixer at {:.1}\u{b0}{}.",
         dough.temperature.c(),
@@ -446,8 +451,9 @@ fn cold_plan(
         tempering_after_night: tempering_minutes(&dough.composition, piece, air, kitchen.room()),
         tempering: None,
         window: *window,
-        bench: bench_minutes(&dough.composition, job.thickness(), ready_mean, kitchen.room()),
-        bench_longest: bench_minutes(&dough.composition, job.thickness(), window.rolls_from, kitchen.room()),
+        bench: bench.stays_workable(ready_mean),
+        bench_longest: bench.stays_workable(window.rolls_from),
+        workable_after: None,
         answer,
         alternatives,
         tray_chill: TrayChill { place: tray_place, start: warm, answer: tray_answer },
@@ -466,34 +472,101 @@ fn up(span: Span) -> i64 {
     minutes
 }
 
-fn clock_plan(job: &Job, kitchen: &Kitchen, shape: &ShapePlan, cold: &ColdPlan, oven: &OvenPlan) -> ClockPlan {
-    let method = job.input().method;
+/// Minutes of hands that forming a mix and each tray take.
+struct HandsAtTheBench {
+    form_min: f64,
+    cut_min: Vec<i64>,
+}
+
+impl HandsAtTheBench {
+    fn longest(&self) -> Span {
+        let most = self.cut_min.iter().copied().max().unwrap_or(0);
+        Span::new_min(f64::from(i32::try_from(most).unwrap_or(i32::MAX)))
+    }
+}
+
+fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench {
     let first = &shape.demand.rolls[0];
-    let mixes = shape.demand.mixes;
-    let roll_min = kitchen.input().roll_min;
-    let cut_s = kitchen.input().cut_s;
+    let mixes = f64::from(shape.demand.mixes);
+    let (roll_min, cut_s) = (kitchen.input().roll_min, kitchen.input().cut_s);
     let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
     let rerolled: u32 = shape.demand.rolls[1..].iter().map(|r| r.sheets).sum();
     // Discs are rolled when they come out; sheets were rolled before the chill. Re-rolls are always rolled then.
     let (form_min, rolled_at_cut) = match job.chill_form() {
-        ChillForm::Disc { .. } => (PRESS_MIN * f64::from(first.sheets) / f64::from(mixes), f64::from(first.sheets)),
-        ChillForm::Sheets => (roll_min * f64::from(first.sheets) / f64::from(mixes), 0.0),
+        ChillForm::Disc { .. } => (PRESS_MIN * f64::from(first.sheets) / mixes, f64::from(first.sheets)),
+        ChillForm::Sheets => (roll_min * f64::from(first.sheets) / mixes, 0.0),
     };
     let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
-    let cut_min = shape
-        .trays
-        .fill
-        .iter()
-        .map(|n| up(Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0)).max(1))
-        .collect::<Vec<_>>();
+    let minutes = |n: &u32| up(Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0)).max(1);
+    HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() }
+}
+
+/// When the dough's mean is cold enough for the sheet to stay workable for `hands`; `None` when it is so once it is ready,
+/// or never gets so before it is past its window.
+fn workable_after(
+    job: &Job,
+    kitchen: &Kitchen,
+    cold: &ColdPlan,
+    composition: &Composition,
+    hands: Span,
+) -> Option<Span> {
+    let bench = Bench::new(composition, &cold.window, job.thickness(), kitchen.room());
+    let stays = |start: Temperature| bench.stays_workable(start);
+    if cold.bench? >= hands {
+        return None;
+    }
+    let (mut cold_enough, mut too_warm) = (cold.window.rolls_from, cold.window.rolls_to);
+    if stays(cold_enough).is_some_and(|longest| longest < hands) {
+        // Not even the coldest dough that rolls lasts so long: leave it to the end of its window.
+        return cold.answer.past_after;
+    }
+    while (too_warm - cold_enough).k() > 0.1 {
+        let middle = Temperature::new_c(f64::midpoint(cold_enough.c(), too_warm.c()));
+        if stays(middle).is_none_or(|m| m >= hands) { cold_enough = middle } else { too_warm = middle }
+    }
+    cold.answer.curve.iter().find(|s| s.mean <= cold_enough).map(|s| s.after)
+}
+
+/// Why the timeline waits longer than ready, and what to do when that is not enough.
+fn bench_words(cold: &ColdPlan, hands: Span) -> Option<String> {
+    let (bench, longest) = (cold.bench?, cold.bench_longest?);
+    if bench >= hands {
+        return None;
+    }
+    let waits = "Just ready, the sheet stays workable";
+    Some(if longest >= hands {
+        format!(
+            "{waits} for {:.0} min; a tray takes {:.0} min of rolling and cutting. So the plan leaves it in the cold a while longer.",
+            bench.min().floor(),
+            hands.min()
+        )
+    } else {
+        format!(
+            "{waits} for {:.0} to {:.0} min, and a tray takes {:.0}. Keep half of it in the cold meanwhile, or put the sheet back for a few minutes.",
+            bench.min().floor(),
+            longest.min().floor(),
+            hands.min()
+        )
+    })
+}
+
+fn clock_plan(
+    job: &Job,
+    kitchen: &Kitchen,
+    shape: &ShapePlan,
+    cold: &ColdPlan,
+    oven: &OvenPlan,
+    hands: HandsAtTheBench,
+) -> ClockPlan {
+    let method = job.input().method;
     let latest = |answer: &ChillAnswer| answer.ready_between.map(|(_, late)| late).or(answer.ready_after).map_or(0, up);
-    let chill_min = latest(&cold.answer);
+    let chill_min = latest(&cold.answer).max(cold.workable_after.map_or(0, up));
     let input = RelayInput {
-        mixes,
-        mix_min: up(Span::new_min(method.minutes())),
-        form_min: up(Span::new_min(form_min)),
+        mixes: shape.demand.mixes,
+        mix_min: up(Span::new_min(WEIGH_MIN + method.minutes())),
+        form_min: up(Span::new_min(hands.form_min)),
         chill_min,
-        cut_min,
+        cut_min: hands.cut_min,
         tray_chill_min: latest(&cold.tray_chill.answer),
         bake_min: up(oven.practice.bake.1),
         cool_min: up(oven.practice.cool_on_tray),
@@ -511,25 +584,6 @@ fn clock_plan(job: &Job, kitchen: &Kitchen, shape: &ShapePlan, cold: &ColdPlan, 
         reasons.push(format!("{} trays go round {} times.", kitchen.trays().owned(), shape.trays.rounds));
     }
     ClockPlan { relay, chill_min, reasons }
-}
-
-/// What to do when rolling and cutting take longer than the sheet stays workable.
-fn bench_warning(cold: &ColdPlan, clock: &ClockPlan) -> Option<String> {
-    let cuts = clock.relay.tasks.iter().filter(|t| t.step == Step::Cut).map(|t| t.end_min - t.start_min);
-    let hands = cuts.max()?;
-    let (bench, longest) = (cold.bench?, cold.bench_longest?);
-    let minutes = Span::new_min(f64::from(i32::try_from(hands).unwrap_or(i32::MAX)));
-    (minutes > bench).then(|| {
-        let left = if longest >= minutes {
-            "Leave it in the cold longer before you roll"
-        } else {
-            "Keep half of it in the cold meanwhile, or put the sheet back for a few minutes"
-        };
-        format!(
-            "A tray takes {hands} min of rolling and cutting, and the sheet stays workable for {:.0}. {left}.",
-            bench.min().floor()
-        )
-    })
 }
 
 /// Tempering after the longest time a mix waits in the cold in this timeline.

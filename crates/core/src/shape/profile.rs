@@ -71,8 +71,7 @@ impl Profile {
         }
         let tail = count - count % LANES;
         let rest = highs[tail..].iter().zip(&lows[tail..]).map(|(high, low)| high - low);
-        let most = lanes.into_iter().chain(rest).fold(f64::NEG_INFINITY, f64::max);
-        most
+        lanes.into_iter().chain(rest).fold(f64::NEG_INFINITY, f64::max)
     }
 }
 

@@ -127,7 +127,7 @@ fn short(field: &str, value: &Value) -> Option<String> {
     };
     match value {
         Value::Number(n) => Some(format!("{}{unit}", trimmed(n.as_f64()?)).replace('-', "\u{2212}")),
-        Value::String(s) if s.chars().count() <= 24 => Some(s.replace('_', " ").replace('T', " ")),
+        Value::String(s) if s.chars().count() <= 24 => Some(s.replace(['_', 'T'], " ")),
         Value::Null => Some("none".to_owned()),
         Value::Bool(_) | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
     }

@@ -335,6 +335,8 @@ pub struct ColdView {
     pub bench_min: Option<f64>,
     /// The same when it was left until the window's cold end.
     pub bench_longest_min: Option<f64>,
+    /// When the plan takes it out: cold enough to stay workable through a tray's rolling and cutting.
+    pub out_at: String,
     /// Room temperature, for the sentence.
     pub room_c: f64,
     /// Other ways.
@@ -619,6 +621,7 @@ fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         tempering_after_night_min: c.tempering_after_night.map(Span::min),
         bench_min: c.bench.map(Span::min),
         bench_longest_min: c.bench_longest.map(Span::min),
+        out_at: time(job, start + plan.clock.chill_min),
         room_c: kitchen.room().c(),
         alternatives: c
             .alternatives

@@ -16,7 +16,7 @@ type Task = Plan["clock"]["tasks"][number];
 
 export function Clock() {
   const { job, plan, dim } = useJobContext();
-  const changeKitchen = useChangeKitchen();
+  const { mutateAsync: keepKitchen } = useChangeKitchen();
   const kitchen = useKitchen();
   const picture = useRef<SVGSVGElement>(null);
   const { clock: day } = plan;
@@ -55,10 +55,10 @@ export function Clock() {
         {kitchen.data ? (
           <Part title="Hands and oven">
             <div className="grid grid-cols-2 gap-3">
-              <Amount label="To roll a sheet" kind="duration" value={kitchen.data.roll_min} field="roll_min" onSave={(roll_min) => changeKitchen.mutateAsync({ roll_min })} />
-              <Amount label="To cut a piece" kind="duration" value={Math.round((kitchen.data.cut_s / 60) * 100) / 100} step={0.1} field="cut_s" onSave={(m) => changeKitchen.mutateAsync({ cut_s: m * 60 })} />
-              <Amount label="Trays owned" kind="count" value={kitchen.data.trays_owned} field="trays_owned" onSave={(trays_owned) => changeKitchen.mutateAsync({ trays_owned })} />
-              <Amount label="Trays an oven takes" kind="count" value={kitchen.data.racks_per_oven} field="racks_per_oven" onSave={(racks_per_oven) => changeKitchen.mutateAsync({ racks_per_oven })} />
+              <Amount label="To roll a sheet" kind="duration" value={kitchen.data.roll_min} field="roll_min" onSave={(roll_min) => keepKitchen({ roll_min })} />
+              <Amount label="To cut a piece" kind="duration" value={Math.round((kitchen.data.cut_s / 60) * 100) / 100} step={0.1} field="cut_s" onSave={(m) => keepKitchen({ cut_s: m * 60 })} />
+              <Amount label="Trays owned" kind="count" value={kitchen.data.trays_owned} field="trays_owned" onSave={(trays_owned) => keepKitchen({ trays_owned })} />
+              <Amount label="Trays an oven takes" kind="count" value={kitchen.data.racks_per_oven} field="racks_per_oven" onSave={(racks_per_oven) => keepKitchen({ racks_per_oven })} />
             </div>
           </Part>
         ) : null}

@@ -18,6 +18,7 @@ import { Ways } from "./Ways";
 export function Cold() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
+  const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
   const picture = useRef<SVGSVGElement>(null);
   const { cold } = plan;
@@ -66,7 +67,7 @@ export function Cold() {
               onChange={(chill_place) => change.mutate({ chill_place })}
             />
             {job.chill_as_disc ? (
-              <Amount label="Discs pressed to" kind="length" value={job.disc_mm} field="disc_mm" step={1} onSave={(disc_mm) => change.mutateAsync({ disc_mm })} />
+              <Amount label="Discs pressed to" kind="length" value={job.disc_mm} field="disc_mm" step={1} onSave={(disc_mm) => keep({ disc_mm })} />
             ) : null}
             <Fault text={otherFault(change.error, ["disc_mm"])} />
           </div>
@@ -125,5 +126,6 @@ function staysSentence(plan: Plan): string {
       : ` Later it cracks at the rim: let it rest on the bench, up to ${duration(Math.max(1, rest))} after a night.`
     : "";
   const now = cold.tempering_min != null && cold.tempering_min >= 0.5 ? ` In this plan the last piece waits long enough to need ${duration(cold.tempering_min)} on the bench.` : "";
-  return stays + after + now;
+  const out = clock(cold.out_at) === clock(cold.ready_at) ? "" : `The plan takes it out at ${clock(cold.out_at)}. `;
+  return out + stays + after + now;
 }

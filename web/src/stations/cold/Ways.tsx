@@ -44,7 +44,7 @@ export function Ways({ cold, onChoose }: { cold: Plan["cold"]; onChoose(way: Way
               <span className="text-right">
                 <span className="num font-semibold">{r == null ? "never" : duration(r)}</span>
                 {choosable && !w.chosen ? (
-                  <button type="button" className="btn btn-small ml-2" onClick={() => onChoose(w)} aria-label={`Chill it so: ${w.name}, ${w.place}`}>
+                  <button type="button" className="btn btn-small ml-2" onClick={() => onChoose(w)} aria-label={`Take ${w.name}, ${w.place}`}>
                     Take
                   </button>
                 ) : null}

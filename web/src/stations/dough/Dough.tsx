@@ -10,14 +10,16 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { TextField } from "../../kit/TextField";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 
 export function Dough() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
+  const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
-  const changeKitchen = useChangeKitchen();
+  const { mutateAsync: keepKitchen } = useChangeKitchen();
   const kitchen = useKitchen();
   const formulas = useFormulas();
   const formula = formulas.data?.find((f) => f.id === job.formula_id);
@@ -72,7 +74,7 @@ export function Dough() {
               placeholder={`${format.temperature(dough.dough_c)} expected`}
               field="dough_c"
               step={0.5}
-              onSave={(dough_c) => change.mutateAsync({ dough_c })}
+              onSave={(dough_c) => keep({ dough_c })}
             />
             {dough.dough_measured ? (
               <button type="button" className="btn btn-small" onClick={() => change.mutate({ dough_c: null })}>
@@ -86,7 +88,7 @@ export function Dough() {
                 value={kitchen.data.mixer_limit_g}
                 field="mixer_limit_g"
                 step={50}
-                onSave={(mixer_limit_g) => changeKitchen.mutateAsync({ mixer_limit_g })}
+                onSave={(mixer_limit_g) => keepKitchen({ mixer_limit_g })}
               />
             ) : null}
           </div>
@@ -241,6 +243,9 @@ function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] })
             ))}
           </select>
         </div>
+        <div className="w-52">
+          <TextField label="Name of the formula" value={formula.name} field="name" onSave={(name) => change.mutateAsync({ name, lines })} />
+        </div>
         <button
           type="button"
           className="btn"
@@ -249,7 +254,7 @@ function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] })
           Work on a copy
         </button>
       </div>
-      <Fault text={otherFault(change.error, lines.map((_, i) => `lines[${i}].grams`))} />
+      <Fault text={otherFault(change.error, ["name", ...lines.map((_, i) => `lines[${i}].grams`)])} />
     </section>
   );
 }

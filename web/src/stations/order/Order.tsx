@@ -1,5 +1,5 @@
 /** What is wanted: how many of which, how thick, for when. */
-import { useRef, useState, type RefObject } from "react";
+import { useRef, type RefObject } from "react";
 import { useNavigate } from "react-router";
 import type { Cutter } from "../../api/client";
 import { useChangeJob, useCutters, useFormulas, useKitchen } from "../../api/queries";
@@ -8,10 +8,11 @@ import { outlinePath } from "../../drawing/path";
 import { clock, dayClock, duration, longDay } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
 import { CutterPicture } from "../../kit/CutterPicture";
-import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { TextField, useDraft } from "../../kit/TextField";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { AddCutter } from "./AddCutter";
@@ -20,6 +21,7 @@ import { Thickness } from "./Thickness";
 export function Order() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
+  const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
   const formulas = useFormulas();
   const cutters = useCutters();
@@ -52,10 +54,10 @@ export function Order() {
         </Part>
         <Part title="The order">
           <div className="space-y-3">
-            <TextField label="Job" value={job.name} onSave={(name) => change.mutateAsync({ name })} field="name" />
-            <ReadyBy value={job.ready_by} onSave={(ready_by) => change.mutateAsync({ ready_by })} />
-            <Amount label="Pieces" kind="count" value={job.pieces} step={1} field="pieces" onSave={(pieces) => change.mutateAsync({ pieces })} />
-            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => change.mutateAsync({ thickness_mm })} />
+            <TextField label="Job" value={job.name} onSave={(name) => keep({ name })} field="name" />
+            <ReadyBy value={job.ready_by} onSave={(ready_by) => keep({ ready_by })} />
+            <Amount label="Pieces" kind="count" value={job.pieces} step={1} field="pieces" onSave={(pieces) => keep({ pieces })} />
+            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />
             <div>
               <label htmlFor="formula" className="mb-1 block text-fine text-soft">
                 Dough
@@ -204,49 +206,4 @@ function ReadyBy({ value, onSave }: { value: string; onSave(value: string): Prom
       <Fault text={change.fault} />
     </div>
   );
-}
-
-function TextField({ label, value, field, onSave }: { label: string; value: string; field: string; onSave(value: string): Promise<unknown> }) {
-  const change = useDraft(value, onSave, field);
-  return (
-    <div>
-      <label htmlFor={`text-${field}`} className="mb-1 block text-fine text-soft">
-        {label}
-      </label>
-      <input
-        id={`text-${field}`}
-        className="field"
-        autoComplete="off"
-        value={change.draft}
-        aria-invalid={change.fault ? true : undefined}
-        onChange={(e) => change.set(e.target.value)}
-        onBlur={change.commit}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") change.commit();
-          if (e.key === "Escape") change.reset();
-        }}
-      />
-      <Fault text={change.fault} />
-    </div>
-  );
-}
-
-/** A text that is kept when it is left, and stays with its fault when it is refused. */
-function useDraft(value: string, onSave: (value: string) => Promise<unknown>, field: string) {
-  const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
-  const [fault, setFault] = useState<string>();
-  const draft = begun && (begun.on === value || fault) ? begun.typed : value;
-  const set = (typed: string) => setBegun({ on: value, typed });
-  const commit = () => {
-    if (draft === value) return;
-    onSave(draft).then(
-      () => setFault(undefined),
-      (error: unknown) => setFault(faultOf(error, field) ?? otherFault(error, [])),
-    );
-  };
-  const reset = () => {
-    setBegun(null);
-    setFault(undefined);
-  };
-  return { draft, set, fault, commit, reset };
 }

@@ -16,7 +16,9 @@ import { TrayDrawing } from "./TrayDrawing";
 export function Oven() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
+  const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
+  const { mutateAsync: keepKitchen } = useChangeKitchen();
   const changeKitchen = useChangeKitchen();
   const kitchen = useKitchen();
   const picture = useRef<SVGSVGElement>(null);
@@ -65,7 +67,7 @@ export function Oven() {
         </Part>
         <Part title="The oven">
           <div className="space-y-3">
-            <Amount label="Set to" kind="temperature" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => change.mutateAsync({ oven_c })} />
+            <Amount label="Set to" kind="temperature" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => keep({ oven_c })} />
             {kitchen.data ? (
               <Choice
                 label="Heat"
@@ -80,7 +82,7 @@ export function Oven() {
                 kind="length"
                 value={kitchen.data.least_gap_mm}
                 field="least_gap_mm"
-                onSave={(least_gap_mm) => changeKitchen.mutateAsync({ least_gap_mm })}
+                onSave={(least_gap_mm) => keepKitchen({ least_gap_mm })}
               />
             ) : null}
             <Fault text={otherFault(change.error, ["oven_c"])} />

@@ -27,6 +27,7 @@ export function rollName(number: number): string {
 export function Shape() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
+  const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
   const kitchen = useKitchen();
   const picture = useRef<SVGSVGElement>(null);
@@ -86,10 +87,10 @@ export function Shape() {
         </Part>
         <Part title="The sheet">
           <div className="space-y-3">
-            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => change.mutateAsync({ thickness_mm })} />
+            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />
             <div className="grid grid-cols-2 gap-3">
-              <Amount label="Web" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => change.mutateAsync({ web_mm })} />
-              <Amount label="Rim kept free" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => change.mutateAsync({ edge_mm })} />
+              <Amount label="Web" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => keep({ web_mm })} />
+              <Amount label="Rim kept free" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => keep({ edge_mm })} />
             </div>
             <Choice
               label="Rolled on"
@@ -98,8 +99,8 @@ export function Shape() {
               onChange={(surface) => change.mutate({ surface })}
             />
             <div className="grid grid-cols-2 gap-3">
-              <Amount label="Re-rolls, at most" kind="count" value={job.rerolls} field="rerolls" onSave={(rerolls) => change.mutateAsync({ rerolls })} />
-              <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => change.mutateAsync({ reserve_percent })} />
+              <Amount label="Re-rolls, at most" kind="count" value={job.rerolls} field="rerolls" onSave={(rerolls) => keep({ rerolls })} />
+              <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
             </div>
             <Fault text={otherFault(change.error, ["web_mm", "edge_mm", "rerolls", "reserve_percent", "thickness_mm"])} />
           </div>

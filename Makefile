@@ -1,0 +1,57 @@
+# Two commands do all: `make demo` builds, seeds and serves; `make test` runs every check.
+
+LISTEN ?= 127.0.0.1:8420
+DEMO_DB ?= target/demo.db
+
+.PHONY: demo test setup setup-browser web api shots bench fmt
+
+demo: web
+	cargo build --release --locked
+	./target/release/ready-slab serve --demo --db $(DEMO_DB) --listen $(LISTEN)
+
+# Node packages of the front end; remade when the lock file changes.
+web/node_modules/.installed: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	touch $@
+
+e2e/node_modules/.installed: e2e/package-lock.json
+	cd e2e && npm ci --no-audit --no-fund
+	touch $@
+
+setup: web/node_modules/.installed e2e/node_modules/.installed
+
+# Debian's Chromium, for the journeys and the pictures.
+setup-browser:
+	@command -v chromium >/dev/null || { \
+	  if [ "$$(id -u)" = 0 ]; then SUDO=; else SUDO=sudo; fi; \
+	  $$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq chromium >/dev/null; }
+
+web: web/node_modules/.installed
+	cd web && npm run -s build
+
+# The API's description and the browser's types, both made from the Rust types.
+api:
+	cargo run -q --locked -p ready-slab -- openapi > docs/openapi.json
+	cd web && npm run -s api
+
+test: setup setup-browser
+	cargo fmt --all --check
+	cd web && npm run -s check && npm run -s lint && npm test
+	$(MAKE) web
+	cargo clippy --workspace --all-targets --locked -- -D warnings
+	cargo test --workspace --locked --no-fail-fast
+	cargo build --locked
+	sh scripts/check-api-drift
+	cd e2e && npx playwright test
+
+shots: setup setup-browser web
+	cargo build --locked
+	cd e2e && node shots.mjs ../docs/screenshots
+
+bench: setup setup-browser web
+	cargo build --release --locked
+	cargo build --release --locked -p ready-slab-core --example measure
+	cd e2e && node ../bench/run.mjs
+
+fmt:
+	cargo fmt --all

@@ -1,0 +1,85 @@
+/**
+ * Prints median times of a full plan, a chill run, a sheet layout, server start and page load to interactive.
+ * `make bench` builds in release and runs it. Figures of one run on one machine stand in bench/README.md.
+ */
+import { execFileSync } from "node:child_process";
+import { dirname, resolve } from "node:path";
+import { performance } from "node:perf_hooks";
+import { fileURLToPath } from "node:url";
+import { launch, newBakery, serve } from "../e2e/server.mjs";
+
+const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
+const binary = resolve(ROOT, "target/release/ready-slab");
+
+const median = (values) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)];
+
+async function times(count, work) {
+  const found = [];
+  for (let i = 0; i < count; i += 1) {
+    const start = performance.now();
+    await work();
+    found.push(performance.now() - start);
+  }
+  return median(found);
+}
+
+function say(name, ms) {
+  console.log(`${name.padEnd(52)} ${ms.toFixed(1).padStart(8)} ms`);
+}
+
+console.log("In the core, one thread (median of 21):");
+for (const line of execFileSync(resolve(ROOT, "target/release/examples/measure"), { encoding: "utf8" }).trim().split("\n")) {
+  const [name, ms] = line.split("\t");
+  say(`  ${name}`, Number(ms));
+}
+
+const bakery = newBakery();
+console.log("Over HTTP on loopback (median):");
+const starts = [];
+for (let i = 0; i < 5; i += 1) {
+  const start = performance.now();
+  const server = serve({ db: bakery.db, binary });
+  await server.address;
+  starts.push(performance.now() - start);
+  await server.stop();
+}
+say("  server start, bakery there already", median(starts.slice(1)));
+
+const server = serve({ db: bakery.db, binary });
+const base = await server.address;
+const ask = (path, body) => async () => {
+  const answer = await fetch(base + path, body ? { method: "POST", body: JSON.stringify(body) } : {});
+  if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
+  await answer.arrayBuffer();
+};
+const composition = { water: 0.1457, fat: 0.2018, protein: 0.0575, carbohydrate: 0.5799, ash: 0.0035, fibre: 0.0116, fat_kind: "butter" };
+const chill = (piece) => ({
+  composition, piece, wrap: "wrapped", support: { kind: "rack" }, start_c: 20.5, place: { air_c: 4, film_w_m2k: 7 }, target: { kind: "rolling" },
+});
+say("  full plan", await times(31, ask("/api/jobs/1/plan")));
+say("  chill, 22 mm disc, with its band", await times(31, ask("/api/compute/chill", chill({ kind: "disc", thickness_mm: 22, diameter_mm: 180 }))));
+say("  chill, 6 mm sheet, with its band", await times(31, ask("/api/compute/chill", chill({ kind: "sheet", thickness_mm: 6 }))));
+say(
+  "  sheet layout, 65 mm rounds",
+  await times(31, ask("/api/compute/sheet", { cutter: { kind: "builtin", name: "Round", form: "round", width_mm: 65 }, width_mm: 310, length_mm: 440, web_mm: 3, edge_mm: 4 })),
+);
+
+const browser = await launch();
+const loads = [];
+let script = 0;
+for (let i = 0; i < 7; i += 1) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const start = performance.now();
+  await page.goto(`${base}/jobs/1/shape`);
+  // Interactive: the plan is drawn and a press answers.
+  await page.getByRole("radio", { name: "First roll" }).click();
+  loads.push(performance.now() - start);
+  script = await page.evaluate(() => performance.getEntriesByType("resource").filter((r) => r.name.endsWith(".js")).reduce((sum, r) => sum + r.encodedBodySize, 0));
+  await context.close();
+}
+say("  page load to a pressed button, new browser profile", median(loads));
+console.log(`First JavaScript as sent (gzip): ${(script / 1000).toFixed(0)} kB`);
+await browser.close();
+await server.stop();
+bakery.clear();

@@ -1,0 +1,185 @@
+import { readFileSync } from "node:fs";
+import { expect, field, figure, open, set, test } from "../bakery";
+
+test("a changed thickness moves dough, cold and trays, and undo brings them back", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  const before = {
+    dough: await figure(page, "Dough").innerText(),
+    shape: await figure(page, "Shape").innerText(),
+    oven: await figure(page, "Oven").innerText(),
+    clock: await figure(page, "Clock").innerText(),
+  };
+  expect(before.dough).toContain("710 g");
+  await page.getByRole("radio", { name: "10 mm" }).click();
+  await expect(figure(page, "Shape")).toContainText("10 mm");
+  await expect(figure(page, "Dough")).not.toHaveText(before.dough);
+  await expect(figure(page, "Dough")).toContainText("kg");
+  await expect(figure(page, "Oven")).not.toHaveText(before.oven);
+  await expect(figure(page, "Clock")).not.toHaveText(before.clock);
+  await page.keyboard.press("3");
+  await expect(page).toHaveURL(/\/cold$/);
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("disc, 22 mm");
+  await page.getByRole("button", { name: /^Undo thickness from 6 mm to 10 mm/ }).click();
+  await expect.poll(() => figure(page, "Dough").innerText()).toBe(before.dough);
+  await expect.poll(() => figure(page, "Clock").innerText()).toBe(before.clock);
+  await page.getByRole("button", { name: /^Redo/ }).click();
+  await expect(figure(page, "Shape")).toContainText("10 mm");
+});
+
+test("units are typed freely and shown either way", async ({ page, bakery }) => {
+  await open(page, bakery, "shape");
+  const web = field(page, "Web");
+  await set(web, "1/8 in");
+  await expect(web).toHaveValue("3.2 mm");
+  await page.getByRole("button", { name: /show US units/ }).click();
+  await expect(web).toHaveValue("⅛ in");
+  await expect(figure(page, "Dough")).toContainText("lb");
+  await expect(figure(page, "Oven")).toContainText("347°");
+  await open(page, bakery, "oven");
+  await set(field(page, "Set to"), "350");
+  await expect(field(page, "Set to")).toHaveValue("350°");
+  await page.getByRole("button", { name: /show metric units/ }).click();
+  await expect(field(page, "Set to")).toHaveValue("176.7°");
+});
+
+test("bad values show their error and lose nothing", async ({ page, bakery }) => {
+  await open(page, bakery, "oven");
+  const before = await figure(page, "Oven").innerText();
+  const oven = field(page, "Set to");
+  await set(oven, "400");
+  await expect(page.getByRole("alert")).toContainText("400 °C is outside 140 to 220 °C");
+  await expect(oven).toHaveValue("400");
+  await set(oven, "warm");
+  await expect(page.getByRole("alert")).toContainText("is not understood");
+  await expect(oven).toHaveValue("warm");
+  expect(await figure(page, "Oven").innerText()).toBe(before);
+  await oven.press("Escape");
+  await expect(oven).toHaveValue("175°");
+  await expect(page.getByRole("alert")).toHaveCount(0);
+  await page.keyboard.press("Tab");
+  await open(page, bakery, "order");
+  await set(field(page, "Pieces"), "0");
+  await expect(page.getByRole("alert")).toContainText("1 to 20000 pieces");
+  await set(field(page, "Pieces"), "4 dozen");
+  await expect(field(page, "Pieces")).toHaveValue("48");
+});
+
+test("a cutter comes from an SVG file and the whole job follows it", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  const dialog = page.getByRole("dialog");
+  const file = (name: string, body: string) => ({ name, mimeType: "image/svg+xml", buffer: Buffer.from(body) });
+  const chooser = dialog.locator("input[type=file]");
+  await chooser.setInputFiles(file("bad.svg", "<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>"));
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("script");
+  const star = "M50 5 61 39 97 39 68 60 79 95 50 74 21 95 32 60 3 39 39 39Z";
+  await chooser.setInputFiles(file("compass star.svg", `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 100 100"><path d="${star}"/></svg>`));
+  await field(dialog, "Name").fill("Compass star");
+  await set(field(dialog, /Width across/), "70");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("48 × Compass star");
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("70 mm across");
+  await expect(page.getByRole("radio", { name: /Compass star/ })).toBeChecked();
+  await page.keyboard.press("4");
+  await expect(page.getByRole("img", { name: /Sheets of Compass star/ })).toBeVisible();
+});
+
+test("a cutter too large for the tray says so and offers the way back", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("tab", { name: "A plain form" }).click();
+  await field(dialog, "Name").fill("Platter");
+  await set(field(dialog, "Across"), "390");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("alert")).toContainText("larger than the sheet");
+  await page.locator("label", { hasText: "Anchor" }).click();
+  await expect(page.getByRole("alert")).toHaveCount(0);
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("Anchor");
+});
+
+test("a formula is changed on the scale and everything is weighed anew", async ({ page, bakery }) => {
+  await open(page, bakery, "dough");
+  const row = page.getByRole("row", { name: /Butter, unsalted/ });
+  const before = await row.innerText();
+  await set(field(page, "Butter, unsalted in the formula"), "300");
+  await expect.poll(() => row.innerText()).not.toBe(before);
+  await page.getByLabel("Add an ingredient").selectOption("vanilla");
+  await set(field(page, "Vanilla extract in the formula"), "4 g");
+  await expect(page.getByRole("row", { name: /Vanilla extract/ })).toContainText("%");
+  await page.getByRole("button", { name: "Take All-purpose flour out" }).click();
+  await page.getByRole("button", { name: "Take Cornstarch out" }).click();
+  await expect(page.getByRole("alert")).toContainText("A dough needs flour");
+  await expect(page.getByRole("row", { name: /Cornstarch/ })).toBeVisible();
+});
+
+test("what came out is kept beside what was expected", async ({ page, bakery }) => {
+  await open(page, bakery, "ledger");
+  await field(page, /Widths of some pieces/).fill("99.5 100 wide");
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("alert")).toContainText("is not understood");
+  await expect(field(page, /Widths of some pieces/)).toHaveValue("99.5 100 wide");
+  await field(page, /Widths of some pieces/).fill("99.5 100 99");
+  await field(page, "Thicknesses, if measured").fill("6.6");
+  await field(page, "Minutes in the oven").fill("11");
+  await page.getByRole("radio", { name: "Golden", exact: true }).click();
+  await field(page, "Notes").fill("middle rack");
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("3 bakes");
+  await expect(page.getByText("middle rack")).toBeVisible();
+  await expect(page.getByText("Spread 3.6 %", { exact: true })).toBeVisible();
+  await expect(figure(page, "Ledger")).toContainText("spread 3.6 % last");
+});
+
+test("a job leaves as a file and is read back as a new job", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  const download = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Save the job as a file" }).click();
+  const path = await (await download).path();
+  const file = JSON.parse(readFileSync(path, "utf8")) as { format: string; job: { pieces: number; name: string } };
+  expect(file.format).toBe("ready-slab-job");
+  file.job.pieces = 36;
+  file.job.name = "Regatta gulls, again";
+  await page.getByRole("link", { name: "Shelf" }).click();
+  const chooser = page.getByLabel("Job file");
+  await chooser.setInputFiles({ name: "broken.json", mimeType: "application/json", buffer: Buffer.from("{") });
+  await expect(page.getByRole("alert")).toContainText("not a job file");
+  await chooser.setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(JSON.stringify(file)) });
+  await expect(page).toHaveURL(/\/jobs\/3\/order$/);
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("36 × Gull");
+  await page.keyboard.press("7");
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("2 bakes");
+});
+
+test("everything is there again after a restart and after a kill", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  await set(field(page, "Pieces"), "60");
+  await expect(figure(page, "Order")).toContainText("60 pieces");
+  const dough = await figure(page, "Dough").innerText();
+  await bakery.restart("SIGKILL");
+  await page.reload();
+  await expect(figure(page, "Order")).toContainText("60 pieces");
+  expect(await figure(page, "Dough").innerText()).toBe(dough);
+  await set(field(page, "Pieces"), "72");
+  await expect(figure(page, "Order")).toContainText("72 pieces");
+  await bakery.restart("SIGTERM");
+  await page.reload();
+  await expect(figure(page, "Order")).toContainText("72 pieces");
+  await page.getByRole("button", { name: /^Undo pieces from 60 to 72/ }).click();
+  await expect(figure(page, "Order")).toContainText("60 pieces");
+});
+
+test("an empty bakery teaches with the demo", async ({ page, bakery }) => {
+  await page.goto(bakery.address);
+  await page.getByRole("button", { name: "Delete Regatta gulls" }).click();
+  await page.getByRole("button", { name: "Delete Harbour café tins" }).click();
+  await expect(page.getByText("Nothing on the shelf yet")).toBeVisible();
+  await page.getByRole("button", { name: /^Undo job Harbour/ }).click();
+  await expect(page.getByRole("link", { name: "Harbour café tins" })).toBeVisible();
+  await page.getByRole("button", { name: "New job" }).click();
+  await expect(page).toHaveURL(/\/order$/);
+  await page.goBack();
+  await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
+});

@@ -1,0 +1,130 @@
+/** Reached by everybody: keyboard alone, a phone, a screen reader, the dark, paper. */
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { expect, field, figure, open, test } from "../bakery";
+
+const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
+
+async function seriousFaults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter((v) => v.impact === "serious" || v.impact === "critical")
+    .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`);
+}
+
+test("the whole job is done with the keyboard alone", async ({ page, bakery }) => {
+  await page.goto(bakery.address);
+  await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
+  const tabTo = async (wanted: (text: string) => boolean) => {
+    for (let i = 0; i < 80; i += 1) {
+      await page.keyboard.press("Tab");
+      const focused = await page.evaluate(() => {
+        const e = document.activeElement;
+        const labels = e instanceof HTMLInputElement ? [...(e.labels ?? [])].map((l) => l.textContent).join(" ") : "";
+        return `${e?.getAttribute("aria-label") ?? ""} ${labels} ${e?.textContent ?? ""}`;
+      });
+      if (wanted(focused)) return;
+    }
+    throw new Error("not reached by Tab");
+  };
+  await tabTo((t) => t.includes("Regatta gulls") && !t.includes("Delete"));
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/\/jobs\/1\/order$/);
+  await expect(figure(page, "Order")).toContainText("48 pieces");
+  await tabTo((t) => t.includes("Pieces"));
+  await page.keyboard.type("60");
+  await page.keyboard.press("Enter");
+  await expect(figure(page, "Order")).toContainText("60 pieces");
+  await page.keyboard.press("ArrowUp");
+  await expect(figure(page, "Order")).toContainText("61 pieces");
+  await page.keyboard.press("Tab");
+  // Focus is seen.
+  const outline = await page.evaluate(() => getComputedStyle(document.activeElement as Element).outlineStyle);
+  expect(outline).toBe("solid");
+  for (const [i, station] of STATIONS.entries()) {
+    await page.keyboard.press(String(i + 1));
+    await expect(page).toHaveURL(new RegExp(`/${station}$`));
+  }
+  await page.keyboard.press("Control+z");
+  await expect(figure(page, "Order")).toContainText("60 pieces");
+  await page.keyboard.press("Control+Shift+z");
+  await expect(figure(page, "Order")).toContainText("61 pieces");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await page.keyboard.press("k");
+  await expect(page).toHaveURL(/\/kitchen$/);
+  await page.keyboard.press("s");
+  await expect(page).toHaveURL(`${bakery.address}/`);
+});
+
+for (const theme of ["light", "dark"] as const) {
+  test(`no serious fault of access in the ${theme} scheme`, async ({ page, bakery }) => {
+    await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
+    for (const path of ["/", "/kitchen", ...STATIONS.map((s) => `/jobs/1/${s}`)]) {
+      await page.goto(bakery.address + path);
+      await expect(page.getByRole("main")).toBeVisible();
+      await page.waitForLoadState("networkidle");
+      expect(await seriousFaults(page), path).toEqual([]);
+    }
+    await page.goto(`${bakery.address}/jobs/1/order`);
+    await page.getByRole("button", { name: "Add a cutter" }).click();
+    expect(await seriousFaults(page), "the dialog").toEqual([]);
+  });
+}
+
+test("a phone 390 wide shows every view without sideways scrolling", async ({ page, bakery }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const path of ["/", "/kitchen", ...STATIONS.map((s) => `/jobs/1/${s}`)]) {
+    await page.goto(bakery.address + path);
+    await expect(page.getByRole("main")).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(over, path).toBeLessThanOrEqual(0);
+    if (path.startsWith("/jobs")) await expect(page.getByRole("navigation", { name: "Stations of this job" }).locator("[aria-current=page]")).toBeInViewport();
+  }
+  await page.getByRole("link", { name: "Kitchen" }).click();
+  await expect(page.getByRole("heading", { name: "Tern Street Bakehouse" })).toBeVisible();
+});
+
+test("the cut list and the run sheet print without the controls", async ({ page, bakery }) => {
+  await open(page, bakery, "shape");
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("heading", { name: "Cut list: Regatta gulls" })).toBeVisible();
+  await expect(page.getByRole("navigation", { name: "Stations of this job" })).toBeHidden();
+  await page.emulateMedia({ media: "screen" });
+  await open(page, bakery, "clock");
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("heading", { name: "Run sheet: Regatta gulls" })).toBeVisible();
+  await expect(page.getByText("Weigh and mix the dough")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Print the run sheet" })).toBeHidden();
+});
+
+test("a picture is saved as SVG that stands alone", async ({ page, bakery }) => {
+  await open(page, bakery, "shape");
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save picture" }).click();
+  const stream = await (await download).createReadStream();
+  const parts: Buffer[] = [];
+  for await (const part of stream) parts.push(part as Buffer);
+  const svg = Buffer.concat(parts).toString();
+  expect(svg).toContain('xmlns="http://www.w3.org/2000/svg"');
+  expect(svg).not.toContain("class=");
+  expect(svg.match(/<path/g)?.length).toBeGreaterThan(48);
+});
+
+test("the content policy holds and the server's silence is said", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  const policy = (await page.request.get(bakery.address)).headers()["content-security-policy"];
+  expect(policy).toContain("default-src 'none'");
+  expect(policy).not.toContain("unsafe");
+  await page.route("**/api/jobs/1", (route) => (route.request().method() === "PATCH" ? route.abort() : route.continue()));
+  await field(page, "Pieces").fill("50");
+  await field(page, "Pieces").press("Enter");
+  await expect(page.getByRole("alert")).toContainText("does not answer");
+  await expect(field(page, "Pieces")).toHaveValue("50");
+  await page.unroute("**/api/jobs/1");
+  await field(page, "Pieces").press("Enter");
+  await expect(figure(page, "Order")).toContainText("50 pieces");
+});
