@@ -126,9 +126,9 @@ function figures(key: StationKey, plan: Plan, format: Format, records: number, s
 export function pieceWord(cold: Plan["cold"], format: Format): string {
   switch (cold.piece.kind) {
     case "disc":
-      return `disc, ${format.length(cold.piece.thickness_mm)}`;
+      return `${cold.count === 1 ? "disc" : "discs"}, ${format.length(cold.piece.thickness_mm)}`;
     case "sheet":
-      return `sheets, ${format.length(cold.piece.thickness_mm)}`;
+      return `${cold.count === 1 ? "sheet" : "sheets"}, ${format.length(cold.piece.thickness_mm)}`;
     case "stack":
       return "stacked sheets";
     case "ball":

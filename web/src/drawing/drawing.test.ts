@@ -66,7 +66,10 @@ describe("scales", () => {
 
   it("rules every ten millimetres", () => {
     expect(rulerTicks(310)).toHaveLength(32);
-    expect(rulerTicks(100).filter((t) => t.kind === "long").map((t) => t.at)).toEqual([0, 100]);
+    expect(rulerTicks(100).filter((t) => t.kind === "long").map((t) => t.figure)).toEqual([0, 100]);
+    const inches = rulerTicks(101.6, "us").filter((t) => t.kind === "long");
+    expect(inches.map((t) => t.figure)).toEqual([0, 2, 4]);
+    expect(inches[2]?.at_mm).toBeCloseTo(101.6, 9);
   });
 
   it("keeps labels apart without changing their order", () => {

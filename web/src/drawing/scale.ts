@@ -31,11 +31,25 @@ export const CLOCK_STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 180, 360, 720, 1440] a
 /** Steps in degrees. */
 export const DEGREE_STEPS = [1, 2, 4, 5, 10, 20, 40] as const;
 
-/** Positions on a ruler: every ten millimetres a tick, every fifty a longer one, every hundred a figure. */
-export function rulerTicks(length_mm: number): { at: number; kind: "short" | "middle" | "long" }[] {
-  const ticks: { at: number; kind: "short" | "middle" | "long" }[] = [];
-  for (let at = 0; at <= length_mm + 1e-6; at += 10) {
-    ticks.push({ at, kind: at % 100 === 0 ? "long" : at % 50 === 0 ? "middle" : "short" });
+export interface RulerTick {
+  at_mm: number;
+  kind: "short" | "middle" | "long";
+  /** At long ticks, the figure in the ruler's unit. */
+  figure: number;
+}
+
+/** How a ruler is divided: its ticks, how many make a middle and a long one, and what a long one counts. */
+const RULERS = {
+  metric: { step_mm: 10, middle: 5, long: 10, counts: 100 },
+  us: { step_mm: 25.4 / 4, middle: 4, long: 8, counts: 2 },
+} as const;
+
+/** Ticks of a ruler: every ten millimetres with figures at the hundreds, or every quarter inch with figures at two inches. */
+export function rulerTicks(length_mm: number, system: keyof typeof RULERS = "metric"): RulerTick[] {
+  const { step_mm, middle, long, counts } = RULERS[system];
+  const ticks: RulerTick[] = [];
+  for (let i = 0; i * step_mm <= length_mm + 1e-6; i += 1) {
+    ticks.push({ at_mm: i * step_mm, kind: i % long === 0 ? "long" : i % middle === 0 ? "middle" : "short", figure: (i / long) * counts });
   }
   return ticks;
 }

@@ -118,7 +118,7 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
         let bake_end = (cooled - input.cool_min).min(oven_free[oven]);
         let bake_start = bake_end - input.bake_min;
         let why = if oven_free[oven] < cooled - input.cool_min {
-            "waits for the oven"
+            "early, for the next tray wants the oven"
         } else if reuse.is_some_and(|r| r < 0) {
             "early, so that its tray is free again"
         } else {

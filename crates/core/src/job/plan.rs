@@ -537,14 +537,14 @@ fn bench_words(cold: &ColdPlan, hands: Span) -> Option<String> {
     Some(if longest >= hands {
         format!(
             "{waits} for {:.0} min; a tray takes {:.0} min of rolling and cutting. So the plan leaves it in the cold a while longer.",
-            bench.min().floor(),
+            bench.min(),
             hands.min()
         )
     } else {
         format!(
             "{waits} for {:.0} to {:.0} min, and a tray takes {:.0}. Keep half of it in the cold meanwhile, or put the sheet back for a few minutes.",
-            bench.min().floor(),
-            longest.min().floor(),
+            bench.min(),
+            longest.min(),
             hands.min()
         )
     })

@@ -25,13 +25,13 @@ export function Clock() {
   return (
     <>
       <Work dim={dim}>
+        <div className="no-print">
         <StationHead title={<span>{longDay(day.start_at)}</span>} sub={`${clock(day.start_at)} to ${clock(plan.ready_by)}`}>
           <SaveSvg picture={picture} name={`${job.name} day`} />
           <button type="button" className="btn btn-small" onClick={() => print()}>
             Print the run sheet
           </button>
         </StationHead>
-        <div className="no-print">
           <Timeline picture={picture} plan={plan} />
         </div>
         <RunSheet plan={plan} name={job.name} />
@@ -106,11 +106,11 @@ function RunSheet({ plan, name }: { plan: Plan; name: string }) {
   const { oven } = plan;
   return (
     <section className="mt-5" aria-labelledby="run-head">
-      <h1 className="only-print">Run sheet: {name}</h1>
+      <h1 className="only-print h-station">Run sheet: {name}</h1>
       <p className="only-print">
         {longDay(plan.clock.start_at)}, ready {clock(plan.ready_by)}. Oven {format.temperature(oven.oven_c, 0)}.
       </p>
-      <h3 id="run-head" className="h-part mb-1">
+      <h3 id="run-head" className="no-print h-part mb-1">
         Run sheet
       </h3>
       <ol className="gap-x-8 sm:columns-2 print:columns-1">

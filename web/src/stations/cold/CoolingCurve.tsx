@@ -17,7 +17,8 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
   const RIGHT = width - 30;
   const shown = (c: number) => format.shown("temperature", c);
   const { curve, window } = cold;
-  const end = curve[curve.length - 1]?.after_min ?? 60;
+  // Room on the right for the words of the bands.
+  const end = (curve[curve.length - 1]?.after_min ?? 60) * (width > 500 ? 1.2 : 1.36);
   const start = curve[0]?.warmest_c ?? 20;
   const low = Math.min(cold.air_c < 0 ? window.rolls_from_c - 6 : cold.air_c, ...curve.map((p) => p.mean_c));
   const degrees = [shown(Math.max(low, -6)), shown(Math.max(start, window.rolls_to_c + 2))] as const;
@@ -78,7 +79,7 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
           {`ready ${clock(cold.ready_at)}`}
         </text>
         {past == null ? null : (
-          <text x={Math.min(x0(past) - 8, RIGHT - 8)} y={BOTTOM - 10} textAnchor="end" fontSize="15" fontWeight="600" className="fill-cold">
+          <text x={x0(past) - 8} y={BOTTOM - 10} textAnchor="end" fontSize="15" fontWeight="600" className="fill-cold">
             {`too cold from ${clock(cold.past_at ?? cold.ready_at)}`}
           </text>
         )}

@@ -3,7 +3,6 @@ import type { RefObject } from "react";
 import type { Plan } from "../../api/client";
 import { Ruler } from "../../drawing/Ruler";
 import { outlinePath } from "../../drawing/path";
-import { number } from "../../drawing/units";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 
@@ -21,7 +20,7 @@ export function TrayDrawing({ picture, plan, baked }: { picture: RefObject<SVGSV
     <svg ref={picture} viewBox={`-54 -42 ${width} ${h + 60}`} className="w-full" role="img" aria-labelledby="tray-title tray-desc">
       <title id="tray-title">{`A tray of ${shown} pieces`}</title>
       <desc id="tray-desc">{`Usable ${format.length(width_mm)} by ${format.length(length_mm)}, ${format.length(trays.gap_mm)} between pieces as cut.`}</desc>
-      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} figure={(mm) => (format.system === "us" ? number(format.shown("length", mm), 1) : String(mm))} />
+      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.system} />
       <rect x="-7" y="-7" width={w + 14} height={h + 14} rx="16" className="fill-stone-2 stroke-edge" strokeWidth="1.6" />
       <rect width={w} height={h} rx="6" className="fill-raised stroke-rule" />
       {trays.cuts.slice(0, shown).map((c, i) => {

@@ -9,7 +9,7 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
   const { shape } = plan;
   return (
     <section className="only-print">
-      <h1>Cut list: {job.name}</h1>
+      <h1 className="h-station">Cut list: {job.name}</h1>
       <p>
         {job.pieces} × {plan.cutter.name}, {format.length(shape.thickness_mm)} thick, for {longDay(plan.ready_by)} {clock(plan.ready_by)}
       </p>

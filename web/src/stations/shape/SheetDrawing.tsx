@@ -3,7 +3,6 @@ import type { RefObject } from "react";
 import type { Cutter } from "../../api/client";
 import { Ruler } from "../../drawing/Ruler";
 import { outlinePath } from "../../drawing/path";
-import { number } from "../../drawing/units";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { rollName, type Roll } from "./Shape";
@@ -23,7 +22,6 @@ export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SV
   const h = width_mm * scale;
   const path = outlinePath(cutter.outline_mm);
   const before = (i: number) => rolls.slice(0, i).reduce((sum, r) => sum + r.length_mm * scale + GAP, 0);
-  const figure = (mm: number) => (format.system === "us" ? number(format.shown("length", mm), 1) : String(mm));
   return (
     <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 78}`} className="w-full" role="img" aria-labelledby="sheet-title sheet-desc">
       <title id="sheet-title">{`Sheets of ${cutter.name}, to scale`}</title>
@@ -41,7 +39,7 @@ export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SV
         const w = r.length_mm * scale;
         return (
           <g key={r.number} transform={`translate(${before(i)} 0)`}>
-            <Ruler width_mm={r.length_mm} height_mm={i === 0 ? r.width_mm : 0} scale={scale} figure={figure} left={i === 0} />
+            <Ruler width_mm={r.length_mm} height_mm={i === 0 ? r.width_mm : 0} scale={scale} system={format.system} left={i === 0} />
             <rect width={w} height={h} rx="9" className="fill-dough stroke-cut-line" strokeWidth="1.4" />
             <rect width={w} height={h} rx="9" fill="url(#scrap)" />
             {r.cuts.map((c, j) => {
