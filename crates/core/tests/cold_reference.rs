@@ -1,4 +1,5 @@
 //! The solver against runs of an independent, converged solver, and against textbook series.
+#![allow(clippy::too_many_arguments, reason = "the columns of reference tables")]
 
 use ready_slab_core::cold::{Body, Piece, Sample, Support, Thermal, TrayKind, Wrap};
 use ready_slab_core::dough::{Composition, FatKind};
@@ -69,7 +70,6 @@ fn close(got: f64, wanted: f64) {
     assert!((got - wanted).abs() <= allowed, "{got:.2} min against {wanted} min, {allowed:.2} allowed");
 }
 
-#[expect(clippy::too_many_arguments, reason = "the columns of the reference table")]
 // Reference runs of an independent solver, converged; water treated as unfrozen. Each within 2 % or half a minute.
 #[rstest]
 #[case::sheet_open(a(), sheet(), Wrap::Open, Support::Rack, 21.0, 4.0, 7.0, &[(16.0, 8.3, 8.0), (12.0, 17.3, 17.0), (8.0, 32.2, 31.8)])]
@@ -135,7 +135,6 @@ fn a_long_cylinder_follows_the_one_term_series() {
     series(Piece::Log { diameter: mm(2000.0 * radius) }, k / radius, k, rho, cp, radius, 1.2558, 1.2071);
 }
 
-#[expect(clippy::too_many_arguments, reason = "the numbers of one textbook line")]
 fn series(piece: Piece, film: f64, k: f64, rho: f64, cp: f64, length_m: f64, zeta: f64, c1: f64) {
     let thermal = Thermal::constant(Density::new_kg_m3(rho), cp, k);
     let mut body = Body::new(&thermal, piece, Wrap::Open, Temperature::new_c(20.0), true);
@@ -214,4 +213,70 @@ fn the_trades_own_times_fall_out() {
     assert!((8.0..15.0).contains(&in_fridge), "{in_fridge}");
     let in_freezer = frozen.minutes(&frozen.samples(1), true, 4.0);
     assert!((4.0..10.0).contains(&in_freezer), "{in_freezer}");
+}
+
+#[test]
+fn no_heat_is_lost_between_dough_and_tray() {
+    // Heat balance by hand: with next to no film, dough and tray settle at (m c T + C T') / (m c + C).
+    let (rho, cp, thickness_m) = (1200.0, 2500.0, 0.006);
+    let thermal = Thermal::constant(Density::new_kg_m3(rho), cp, 0.25);
+    let mut body =
+        Body::new(&thermal, Piece::Sheet { thickness: mm(6.0) }, Wrap::Open, Temperature::new_c(21.0), false);
+    let samples =
+        body.leave(Temperature::new_c(21.0), Film::new_w_m2k(1e-6), tray(4.0), Span::new_min(120.0), |_| false);
+    let (dough, metal) = (rho * cp * thickness_m, TrayKind::Aluminium.heat_j_m2k());
+    let settled = (dough * 21.0 + metal * 4.0) / (dough + metal);
+    let last = samples.last().unwrap();
+    assert!((last.mean.c() - settled).abs() < 0.001 * (21.0 - 4.0), "{:?} against {settled:.3}", last.mean);
+    assert!((last.warmest - last.coldest).k() < 0.01);
+}
+
+#[rstest]
+#[case::disc(Piece::Disc { thickness: mm(22.0), diameter: mm(180.0) })]
+#[case::log(Piece::Log { diameter: mm(50.0) })]
+#[case::bar(Piece::Bar { width: mm(60.0), height: mm(35.0) })]
+#[case::sheet(Piece::Sheet { thickness: mm(6.0) })]
+fn temperatures_never_overshoot_the_air_or_rise_again(#[case] piece: Piece) {
+    let run = Run {
+        composition: b(),
+        piece,
+        wrap: Wrap::Wrapped,
+        support: Support::Rack,
+        start_c: 22.0,
+        air_c: 3.0,
+        film: 14.0,
+    };
+    let samples = run.samples(1);
+    for pair in samples.windows(2) {
+        assert!(
+            pair[1].warmest <= pair[0].warmest && pair[1].mean <= pair[0].mean && pair[1].coldest <= pair[0].coldest
+        );
+        assert!(pair[1].coldest.c() >= 3.0 - 1e-9);
+        assert!(pair[1].coldest <= pair[1].mean && pair[1].mean <= pair[1].warmest);
+    }
+    assert!((samples.last().unwrap().mean.c() - 3.0).abs() < 1.0);
+}
+
+#[test]
+fn a_disc_on_its_faces_alone_is_a_sheet_and_a_long_log_is_a_bar_of_its_kind() {
+    // A disc as wide as can be chills in its middle as a sheet of its thickness does.
+    let minutes = |piece| {
+        let run = Run {
+            composition: a(),
+            piece,
+            wrap: Wrap::Open,
+            support: Support::Rack,
+            start_c: 21.0,
+            air_c: 4.0,
+            film: 7.0,
+        };
+        run.minutes(&run.samples(1), true, 12.0)
+    };
+    let disc = minutes(Piece::Disc { thickness: mm(12.0), diameter: mm(600.0) });
+    let sheet = minutes(Piece::Sheet { thickness: mm(12.0) });
+    assert!((disc / sheet - 1.0).abs() < 0.01, "{disc} against {sheet}");
+    let stack = minutes(Piece::Stack { thickness: mm(6.0), count: 2 });
+    assert!((stack / sheet - 1.0).abs() < 1e-9);
+    // A square bar has a larger section than the round log inside it, and takes longer.
+    assert!(minutes(Piece::Bar { width: mm(50.0), height: mm(50.0) }) > minutes(Piece::Log { diameter: mm(50.0) }));
 }

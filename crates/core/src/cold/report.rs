@@ -147,7 +147,8 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
     };
     let Some(limits) = limits(question, window.as_ref()) else {
         let said =
-            "never: all fat in this dough stays liquid, so no cold makes it firm enough to roll or slice".to_owned();
+            "never: most of the fat in this dough stays liquid, so no cold makes it firm enough to roll or slice"
+                .to_owned();
         let run = run(question, &thermal, 1.0, &|_| false);
         return answer(None, None, run, Some(said));
     };

@@ -3,6 +3,7 @@
 
 use super::Composition;
 use super::ingredient::Ingredient;
+use crate::units::Density;
 
 /// Share of the dough's volume that is air after mixing. Common practice, no source.
 pub const AIR_SHARE: f64 = 0.05;
@@ -76,6 +77,15 @@ pub(crate) fn solid_density_kg_m3(x: &Components, t_c: f64) -> f64 {
 #[must_use]
 pub fn density_kg_m3(composition: &Composition, t_c: f64) -> f64 {
     solid_density_kg_m3(&composition.components(), t_c) * (1.0 - AIR_SHARE)
+}
+
+/// Temperature at which a rolled dough's density is taken, degC: the middle of butter's rolling window.
+const ROLLED_AT_C: f64 = 14.0;
+
+/// Density of the dough as it is rolled and cut.
+#[must_use]
+pub fn rolled_density(composition: &Composition) -> Density {
+    Density::new_kg_m3(density_kg_m3(composition, ROLLED_AT_C))
 }
 
 /// Conductivity of the dough with its air, W/mK: the geometric mean of the parallel and the series model over volume

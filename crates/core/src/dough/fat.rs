@@ -8,7 +8,7 @@ pub const LATENT_FAT_J_KG: f64 = 110_000.0;
 /// Kinds of fat with a solid-fat curve of their own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum FatKind {
-    /// Butter fat, also that of egg, milk and cream.
+    /// Butter fat, also that of milk and cream.
     Butter,
     /// All-purpose shortening.
     Shortening,
@@ -18,7 +18,7 @@ pub enum FatKind {
     Lard,
     /// Coconut oil, and cocoa butter for want of its own curve.
     Coconut,
-    /// Oils liquid in the fridge, also those of nuts and seeds.
+    /// Oils liquid in the fridge, also those of nuts, seeds, flour and egg.
     Liquid,
 }
 
@@ -95,7 +95,11 @@ pub struct RollingLimits {
     pub hardest: f64,
 }
 
-/// The limits of a blend, the mass-weighted mean of its fats'. `None` where no fat in it is ever firm.
+/// Least share of all fat that must be of kinds that get firm. Common practice, no source: with more oil than that the
+/// dough stays soft however cold it is.
+const LEAST_FIRM: f64 = 0.4;
+
+/// The limits of a blend, the mass-weighted mean of its fats'. `None` where most of its fat is never firm.
 #[must_use]
 pub fn rolling_limits(fats: &[(FatKind, f64)]) -> Option<RollingLimits> {
     let mut limits = RollingLimits { softest: 0.0, hardest: 0.0 };
@@ -107,7 +111,7 @@ pub fn rolling_limits(fats: &[(FatKind, f64)]) -> Option<RollingLimits> {
             firm += part;
         }
     }
-    (firm > 0.0).then_some(limits)
+    (firm >= LEAST_FIRM).then_some(limits)
 }
 
 #[cfg(test)]
@@ -137,5 +141,6 @@ mod tests {
         let limits = rolling_limits(&half).unwrap();
         assert!((limits.hardest - 0.23).abs() < 1e-12);
         assert_eq!(rolling_limits(&[(FatKind::Liquid, 1.0)]), None);
+        assert_eq!(rolling_limits(&[(FatKind::Butter, 0.2), (FatKind::Liquid, 0.8)]), None);
     }
 }

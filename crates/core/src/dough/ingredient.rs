@@ -59,8 +59,8 @@ macro_rules! ingredients {
 
 /// All ingredients: water, fat, protein, carbohydrate (without fibre), of it sugars, fibre, ash.
 pub const INGREDIENTS: &[Ingredient] = ingredients! {
-    "flour-ap", "All-purpose flour": 11.9 1.0 10.3 73.6 0.3 2.7 0.5, Butter, Flour, ["wheat"];
-    "flour-pastry", "Pastry flour": 11.9 0.9 8.8 75.9 0.3 2.0 0.5, Butter, Flour, ["wheat"];
+    "flour-ap", "All-purpose flour": 11.9 1.0 10.3 73.6 0.3 2.7 0.5, Liquid, Flour, ["wheat"];
+    "flour-pastry", "Pastry flour": 11.9 0.9 8.8 75.9 0.3 2.0 0.5, Liquid, Flour, ["wheat"];
     "flour-wholewheat", "Whole wheat flour": 10.7 2.5 13.2 61.3 0.4 10.7 1.6, Liquid, Flour, ["wheat"];
     "flour-rye", "Medium rye flour": 9.8 1.5 10.9 63.9 0.8 12.3 1.6, Liquid, Flour, ["rye"];
     "oats", "Rolled oats": 10.8 6.5 13.2 57.6 1.0 10.1 1.8, Liquid, Flour, ["oats"];
@@ -78,9 +78,9 @@ pub const INGREDIENTS: &[Ingredient] = ingredients! {
     "sugar-brown", "Brown sugar": 1.3 0.0 0.1 98.1 97.0 0.0 0.5, Liquid, Sugar, [];
     "honey", "Honey": 17.1 0.0 0.3 82.2 82.1 0.2 0.2, Liquid, Sugar, [];
     "malt-powder", "Malted milk powder": 3.0 8.0 11.0 74.0 50.0 1.0 3.0, Butter, Other, ["barley", "wheat", "milk"];
-    "egg", "Whole egg": 76.2 9.5 12.6 0.7 0.4 0.0 1.0, Butter, Egg, ["egg"];
-    "yolk", "Egg yolk": 52.3 26.5 15.9 3.6 0.6 0.0 1.7, Butter, Egg, ["egg"];
-    "white", "Egg white": 87.6 0.2 10.9 0.7 0.7 0.0 0.6, Butter, Egg, ["egg"];
+    "egg", "Whole egg": 76.2 9.5 12.6 0.7 0.4 0.0 1.0, Liquid, Egg, ["egg"];
+    "yolk", "Egg yolk": 52.3 26.5 15.9 3.6 0.6 0.0 1.7, Liquid, Egg, ["egg"];
+    "white", "Egg white": 87.6 0.2 10.9 0.7 0.7 0.0 0.6, Liquid, Egg, ["egg"];
     "milk", "Whole milk": 88.1 3.3 3.2 4.7 4.7 0.0 0.7, Butter, Other, ["milk"];
     "cream", "Heavy cream": 57.7 37.0 2.0 2.8 2.8 0.0 0.5, Butter, Other, ["milk"];
     "water", "Water": 100.0 0.0 0.0 0.0 0.0 0.0 0.0, Liquid, Other, [];

@@ -8,7 +8,8 @@ mod ingredient;
 mod mixing;
 
 pub use component::{
-    AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, specific_heat_j_kgk,
+    AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
+    specific_heat_j_kgk,
 };
 pub use composition::Composition;
 pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_share};

@@ -194,10 +194,10 @@ impl Kitchen {
 }
 
 #[cfg(test)]
-pub(crate) mod tests {
+mod tests {
     use super::*;
 
-    pub(crate) fn input() -> KitchenInput {
+    fn input() -> KitchenInput {
         KitchenInput {
             name: "Tern Street Bakehouse".to_owned(),
             room_c: 22.0,

@@ -1,11 +1,12 @@
 //! A whole job: what is wanted, the kitchen it is made in, and the plan in which all stations answer.
 
+mod answers;
+mod bench;
 mod kitchen;
 mod order;
 mod plan;
 
+pub use answers::{Alternative, ClockPlan, ColdPlan, DoughPlan, FormSize, OvenPlan, Plan, ShapePlan, TrayChill};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
 pub use order::{ChillForm, Job, JobInput};
-pub use plan::{
-    Alternative, ClockPlan, ColdPlan, DoughPlan, FormSize, OvenPlan, Plan, ShapePlan, TrayChill, compute_sheet, plan,
-};
+pub use plan::{compute_sheet, plan};

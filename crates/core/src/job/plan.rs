@@ -1,211 +1,22 @@
 //! The plan: inputs in, one value out in which every station has answered, with its reasons.
 
+use super::answers::{Alternative, ClockPlan, ColdPlan, DoughPlan, FormSize, OvenPlan, Plan, ShapePlan, TrayChill};
+use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
 use super::{ChillForm, ColdPlace, Job, Kitchen};
-use crate::clock::{Relay, RelayInput, Step, plan_relay};
+use crate::clock::{RelayInput, plan_relay};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, chill_briefly, tempering_minutes,
 };
-use crate::dough::{
-    BakersLine, Composition, Formula, MixPlan, Ratio, density_kg_m3, divide_into_mixes, dough_temperature,
-};
+use crate::dough::{Composition, Formula, divide_into_mixes, dough_temperature, rolled_density};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::oven::{BakeSetting, PracticeAnswer, bake_practice};
+use crate::oven::{BakeSetting, bake_practice};
 use crate::shape::{Demand, DemandAnswer, LatticeTable, Layout, Spacing, TrayAnswer, demand_to_dough, fill_trays};
-use crate::units::{Density, Length, Mass, Share, Span, Temperature};
-use chrono::{NaiveDateTime, TimeDelta};
+use crate::units::{Density, Length, Mass, Span, Temperature};
 
-/// Temperature at which the dough's density is taken, degC: the middle of the rolling window.
-const ROLLED_AT_C: f64 = 14.0;
 /// To weigh one mix, min. Common practice, no source.
 const WEIGH_MIN: f64 = 5.0;
-/// To press one disc and wrap it, min. Common practice, no source.
-const PRESS_MIN: f64 = 2.0;
-/// The disc the trade presses to when its own alternatives are compared, mm. Common practice: 20-25.
 const USUAL_DISC_MM: f64 = 22.0;
-
-/// The dough station's answer.
-#[derive(Debug, Clone, PartialEq)]
-pub struct DoughPlan {
-    /// Dough to mix, reserve included.
-    pub dough: Mass,
-    /// Of one piece as cut.
-    pub piece: Mass,
-    /// With its air.
-    pub density: Density,
-    /// The mixes.
-    pub mixes: MixPlan,
-    /// Over the flour.
-    pub bakers: Vec<BakersLine>,
-    /// Butter : sugar : flour.
-    pub ratio: Ratio,
-    /// What it is made of.
-    pub composition: Composition,
-    /// Out of the mixer.
-    pub temperature: Temperature,
-    /// Whether that was measured rather than computed.
-    pub temperature_measured: bool,
-    /// Names of allergens.
-    pub allergens: Vec<&'static str>,
-    /// Why these figures, in sentences.
-    pub reasons: Vec<String>,
-}
-
-/// What goes into the cold.
-#[derive(Debug, Clone, PartialEq)]
-pub struct FormSize {
-    /// The piece.
-    pub piece: Piece,
-    /// How many.
-    pub count: u32,
-    /// Dough in each.
-    pub mass: Mass,
-}
-
-/// The same dough chilled another way.
-#[derive(Debug, Clone)]
-pub struct Alternative {
-    /// What it would be called.
-    pub name: String,
-    /// The form.
-    pub piece: Piece,
-    /// Where.
-    pub place: ColdPlace,
-    /// When ready, when past, and why never.
-    pub answer: ChillAnswer,
-    /// Whether it is the way chosen.
-    pub chosen: bool,
-}
-
-/// The cut pieces' chill before the oven.
-#[derive(Debug, Clone)]
-pub struct TrayChill {
-    /// Where.
-    pub place: ColdPlace,
-    /// Taken to be as warm as this when it goes in.
-    pub start: Temperature,
-    /// Ready, with the band.
-    pub answer: ChillAnswer,
-}
-
-/// The cold station's answer.
-#[derive(Debug, Clone)]
-pub struct ColdPlan {
-    /// What goes in.
-    pub form: FormSize,
-    /// Where.
-    pub place: ColdPlace,
-    /// Its air.
-    pub air: Temperature,
-    /// The run.
-    pub answer: ChillAnswer,
-    /// Working temperatures of this dough.
-    pub window: Window,
-    /// On the bench after a night in the cold, until it rolls.
-    pub tempering_after_night: Option<Span>,
-    /// On the bench after the longest wait of this job's timeline; zero when none is needed.
-    pub tempering: Option<Span>,
-    /// The sheet on paper on the bench, from ready until too warm to roll.
-    pub bench: Option<Span>,
-    /// The same when it was left until the window's cold end: the longest it can be.
-    pub bench_longest: Option<Span>,
-    /// When it is cold enough for the sheet to stay workable through one tray's rolling and cutting, where that is later
-    /// than ready; the timeline waits for it.
-    pub workable_after: Option<Span>,
-    /// Other ways.
-    pub alternatives: Vec<Alternative>,
-    /// Cut pieces on their tray.
-    pub tray_chill: TrayChill,
-    /// Sentences.
-    pub reasons: Vec<String>,
-}
-
-/// The shape station's answer.
-#[derive(Debug, Clone, PartialEq)]
-pub struct ShapePlan {
-    /// Rolls, scrap, reserve.
-    pub demand: DemandAnswer,
-    /// Width of every sheet.
-    pub sheet_width: Length,
-    /// Whether rods of that height are owned (else 'by eye').
-    pub rods_owned: bool,
-    /// The pieces on trays.
-    pub trays: TrayAnswer,
-    /// Sentences.
-    pub reasons: Vec<String>,
-}
-
-/// The oven station's answer.
-#[derive(Debug, Clone, PartialEq)]
-pub struct OvenPlan {
-    /// Set to.
-    pub oven: Temperature,
-    /// What the trade would say.
-    pub practice: PracticeAnswer,
-    /// The piece's longer side as cut.
-    pub width: Length,
-    /// Outward growth at the rim, least and most.
-    pub growth: (Length, Length),
-    /// The outline after the most growth.
-    pub baked_outline: Vec<(f64, f64)>,
-}
-
-impl OvenPlan {
-    /// The longer side after baking with the least and the most spread.
-    #[must_use]
-    pub fn baked_width(&self) -> (Length, Length) {
-        (self.width + self.growth.0 * 2.0, self.width + self.growth.1 * 2.0)
-    }
-
-    /// Growth across the longer side, of its width as cut: what a calliper would find.
-    #[must_use]
-    pub fn spread_across(&self) -> (Share, Share) {
-        let of = |grown: Length| Share::new(grown * 2.0 / self.width);
-        (of(self.growth.0), of(self.growth.1))
-    }
-}
-
-/// The clock station's answer.
-#[derive(Debug, Clone, PartialEq)]
-pub struct ClockPlan {
-    /// The relay, minutes relative to the wanted time.
-    pub relay: Relay,
-    /// Minutes the first mix waits in the cold, at least.
-    pub chill_min: i64,
-    /// Sentences.
-    pub reasons: Vec<String>,
-}
-
-/// All stations' answers.
-#[derive(Debug, Clone)]
-pub struct Plan {
-    /// Dough.
-    pub dough: DoughPlan,
-    /// Cold.
-    pub cold: ColdPlan,
-    /// Shape.
-    pub shape: ShapePlan,
-    /// Oven.
-    pub oven: OvenPlan,
-    /// Clock.
-    pub clock: ClockPlan,
-}
-
-impl Plan {
-    /// The moment so many minutes after the wanted time (before it when negative).
-    #[must_use]
-    pub fn at(job: &Job, minutes_after: i64) -> NaiveDateTime {
-        let by = TimeDelta::try_minutes(minutes_after).unwrap_or_default();
-        job.input().ready_by.checked_add_signed(by).unwrap_or(job.input().ready_by)
-    }
-
-    /// When the first mix goes into the cold, minutes after the wanted time.
-    #[must_use]
-    pub fn chill_start_min(&self) -> i64 {
-        let first = self.clock.relay.tasks.iter().find(|t| t.step == Step::Chill);
-        first.map_or(0, |t| t.start_min)
-    }
-}
 
 /// Plans one job of one lot.
 ///
@@ -214,9 +25,9 @@ impl Plan {
 pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Plan, InputErrors> {
     let composition = formula.composition();
     let Some(window) = Window::of(&composition) else {
-        return Err(InputError::refused("formula", "all fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
+        return Err(InputError::refused("formula", "most of the fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
     };
-    let density = Density::new_kg_m3(density_kg_m3(&composition, ROLLED_AT_C));
+    let density = rolled_density(&composition);
     let oven = oven_plan(job, formula, outline, kitchen)?;
     let piece = outline.area().mass_at(job.thickness(), density);
     let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
@@ -466,90 +277,6 @@ fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
     answer.curve.iter().find(|s| s.after >= ready).map(|s| s.mean)
 }
 
-fn up(span: Span) -> i64 {
-    #[expect(clippy::cast_possible_truncation, reason = "spans are under a few days")]
-    let minutes = (span.min() - 1e-6).ceil().max(0.0) as i64;
-    minutes
-}
-
-/// Minutes of hands that forming a mix and each tray take.
-struct HandsAtTheBench {
-    form_min: f64,
-    cut_min: Vec<i64>,
-}
-
-impl HandsAtTheBench {
-    fn longest(&self) -> Span {
-        let most = self.cut_min.iter().copied().max().unwrap_or(0);
-        Span::new_min(f64::from(i32::try_from(most).unwrap_or(i32::MAX)))
-    }
-}
-
-fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench {
-    let first = &shape.demand.rolls[0];
-    let mixes = f64::from(shape.demand.mixes);
-    let (roll_min, cut_s) = (kitchen.input().roll_min, kitchen.input().cut_s);
-    let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
-    let rerolled: u32 = shape.demand.rolls[1..].iter().map(|r| r.sheets).sum();
-    // Discs are rolled when they come out; sheets were rolled before the chill. Re-rolls are always rolled then.
-    let (form_min, rolled_at_cut) = match job.chill_form() {
-        ChillForm::Disc { .. } => (PRESS_MIN * f64::from(first.sheets) / mixes, f64::from(first.sheets)),
-        ChillForm::Sheets => (roll_min * f64::from(first.sheets) / mixes, 0.0),
-    };
-    let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
-    let minutes = |n: &u32| up(Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0)).max(1);
-    HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() }
-}
-
-/// When the dough's mean is cold enough for the sheet to stay workable for `hands`; `None` when it is so once it is ready,
-/// or never gets so before it is past its window.
-fn workable_after(
-    job: &Job,
-    kitchen: &Kitchen,
-    cold: &ColdPlan,
-    composition: &Composition,
-    hands: Span,
-) -> Option<Span> {
-    let bench = Bench::new(composition, &cold.window, job.thickness(), kitchen.room());
-    let stays = |start: Temperature| bench.stays_workable(start);
-    if cold.bench? >= hands {
-        return None;
-    }
-    let (mut cold_enough, mut too_warm) = (cold.window.rolls_from, cold.window.rolls_to);
-    if stays(cold_enough).is_some_and(|longest| longest < hands) {
-        // Not even the coldest dough that rolls lasts so long: leave it to the end of its window.
-        return cold.answer.past_after;
-    }
-    while (too_warm - cold_enough).k() > 0.1 {
-        let middle = Temperature::new_c(f64::midpoint(cold_enough.c(), too_warm.c()));
-        if stays(middle).is_none_or(|m| m >= hands) { cold_enough = middle } else { too_warm = middle }
-    }
-    cold.answer.curve.iter().find(|s| s.mean <= cold_enough).map(|s| s.after)
-}
-
-/// Why the timeline waits longer than ready, and what to do when that is not enough.
-fn bench_words(cold: &ColdPlan, hands: Span) -> Option<String> {
-    let (bench, longest) = (cold.bench?, cold.bench_longest?);
-    if bench >= hands {
-        return None;
-    }
-    let waits = "Just ready, the sheet stays workable";
-    Some(if longest >= hands {
-        format!(
-            "{waits} for {:.0} min; a tray takes {:.0} min of rolling and cutting. So the plan leaves it in the cold a while longer.",
-            bench.min(),
-            hands.min()
-        )
-    } else {
-        format!(
-            "{waits} for {:.0} to {:.0} min, and a tray takes {:.0}. Keep half of it in the cold meanwhile, or put the sheet back for a few minutes.",
-            bench.min(),
-            longest.min(),
-            hands.min()
-        )
-    })
-}
-
 fn clock_plan(
     job: &Job,
     kitchen: &Kitchen,
@@ -584,25 +311,6 @@ fn clock_plan(
         reasons.push(format!("{} trays go round {} times.", kitchen.trays().owned(), shape.trays.rounds));
     }
     ClockPlan { relay, chill_min, reasons }
-}
-
-/// Tempering after the longest time a mix waits in the cold in this timeline.
-fn tempering_after_wait(
-    cold: &ColdPlan,
-    clock: &ClockPlan,
-    composition: &Composition,
-    kitchen: &Kitchen,
-) -> Option<Span> {
-    let waits = clock.relay.tasks.iter().filter(|t| t.step == Step::Chill).map(|t| t.end_min - t.start_min);
-    let longest = Span::new_min(f64::from(i32::try_from(waits.max().unwrap_or(0)).unwrap_or(i32::MAX)));
-    let last = cold.answer.curve.last()?;
-    let mean = if longest >= last.after {
-        // The run ends when the mean has left the window; what follows is colder still, at most as cold as the place.
-        if cold.answer.past_after.is_some_and(|past| longest > past) { cold.air } else { last.mean }
-    } else {
-        cold.answer.curve.iter().find(|s| s.after >= longest)?.mean
-    };
-    tempering_minutes(composition, cold.form.piece, mean, kitchen.room())
 }
 
 fn pieces(n: u32) -> String {

@@ -3,11 +3,11 @@
 use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts, water_words};
 use super::{FatWord, FormulaBody, NewCutter, TrayWord, WrapWord};
 use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, chill};
-use ready_slab_core::dough::{Composition, Formula, density_kg_m3};
+use ready_slab_core::dough::{Composition, Formula, rolled_density};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::job::compute_sheet;
 use ready_slab_core::shape::Spacing;
-use ready_slab_core::units::{Density, Length, Mass, Temperature};
+use ready_slab_core::units::{Length, Mass, Temperature};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -259,7 +259,7 @@ impl SheetRequest {
                 && dough.mass_g.is_finite()
                 && dough.thickness_mm.is_finite()
             {
-                let density = Density::new_kg_m3(density_kg_m3(&formula.composition(), 14.0));
+                let density = rolled_density(&formula.composition());
                 area = Some(Mass::new_g(dough.mass_g).rolled_to(Length::new_mm(dough.thickness_mm), density));
             }
         }

@@ -1,0 +1,193 @@
+//! What the stations answer for one job.
+
+use super::{ColdPlace, Job};
+use crate::clock::{Relay, Step};
+use crate::cold::{ChillAnswer, Piece, Window};
+use crate::dough::{BakersLine, Composition, MixPlan, Ratio};
+use crate::oven::PracticeAnswer;
+use crate::shape::{DemandAnswer, TrayAnswer};
+use crate::units::{Density, Length, Mass, Share, Span, Temperature};
+use chrono::{NaiveDateTime, TimeDelta};
+
+/// The dough station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct DoughPlan {
+    /// Dough to mix, reserve included.
+    pub dough: Mass,
+    /// Of one piece as cut.
+    pub piece: Mass,
+    /// With its air.
+    pub density: Density,
+    /// The mixes.
+    pub mixes: MixPlan,
+    /// Over the flour.
+    pub bakers: Vec<BakersLine>,
+    /// Butter : sugar : flour.
+    pub ratio: Ratio,
+    /// What it is made of.
+    pub composition: Composition,
+    /// Out of the mixer.
+    pub temperature: Temperature,
+    /// Whether that was measured rather than computed.
+    pub temperature_measured: bool,
+    /// Names of allergens.
+    pub allergens: Vec<&'static str>,
+    /// Why these figures, in sentences.
+    pub reasons: Vec<String>,
+}
+
+/// What goes into the cold.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FormSize {
+    /// The piece.
+    pub piece: Piece,
+    /// How many.
+    pub count: u32,
+    /// Dough in each.
+    pub mass: Mass,
+}
+
+/// The same dough chilled another way.
+#[derive(Debug, Clone)]
+pub struct Alternative {
+    /// What it would be called.
+    pub name: String,
+    /// The form.
+    pub piece: Piece,
+    /// Where.
+    pub place: ColdPlace,
+    /// When ready, when past, and why never.
+    pub answer: ChillAnswer,
+    /// Whether it is the way chosen.
+    pub chosen: bool,
+}
+
+/// The cut pieces' chill before the oven.
+#[derive(Debug, Clone)]
+pub struct TrayChill {
+    /// Where.
+    pub place: ColdPlace,
+    /// Taken to be as warm as this when it goes in.
+    pub start: Temperature,
+    /// Ready, with the band.
+    pub answer: ChillAnswer,
+}
+
+/// The cold station's answer.
+#[derive(Debug, Clone)]
+pub struct ColdPlan {
+    /// What goes in.
+    pub form: FormSize,
+    /// Where.
+    pub place: ColdPlace,
+    /// Its air.
+    pub air: Temperature,
+    /// The run.
+    pub answer: ChillAnswer,
+    /// Working temperatures of this dough.
+    pub window: Window,
+    /// On the bench after a night in the cold, until it rolls.
+    pub tempering_after_night: Option<Span>,
+    /// On the bench after the longest wait of this job's timeline; zero when none is needed.
+    pub tempering: Option<Span>,
+    /// The sheet on paper on the bench, from ready until too warm to roll.
+    pub bench: Option<Span>,
+    /// The same when it was left until the window's cold end: the longest it can be.
+    pub bench_longest: Option<Span>,
+    /// When it is cold enough for the sheet to stay workable through one tray's rolling and cutting, where that is later
+    /// than ready; the timeline waits for it.
+    pub workable_after: Option<Span>,
+    /// Other ways.
+    pub alternatives: Vec<Alternative>,
+    /// Cut pieces on their tray.
+    pub tray_chill: TrayChill,
+    /// Sentences.
+    pub reasons: Vec<String>,
+}
+
+/// The shape station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ShapePlan {
+    /// Rolls, scrap, reserve.
+    pub demand: DemandAnswer,
+    /// Width of every sheet.
+    pub sheet_width: Length,
+    /// Whether rods of that height are owned (else 'by eye').
+    pub rods_owned: bool,
+    /// The pieces on trays.
+    pub trays: TrayAnswer,
+    /// Sentences.
+    pub reasons: Vec<String>,
+}
+
+/// The oven station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OvenPlan {
+    /// Set to.
+    pub oven: Temperature,
+    /// What the trade would say.
+    pub practice: PracticeAnswer,
+    /// The piece's longer side as cut.
+    pub width: Length,
+    /// Outward growth at the rim, least and most.
+    pub growth: (Length, Length),
+    /// The outline after the most growth.
+    pub baked_outline: Vec<(f64, f64)>,
+}
+
+impl OvenPlan {
+    /// The longer side after baking with the least and the most spread.
+    #[must_use]
+    pub fn baked_width(&self) -> (Length, Length) {
+        (self.width + self.growth.0 * 2.0, self.width + self.growth.1 * 2.0)
+    }
+
+    /// Growth across the longer side, of its width as cut: what a calliper would find.
+    #[must_use]
+    pub fn spread_across(&self) -> (Share, Share) {
+        let of = |grown: Length| Share::new(grown * 2.0 / self.width);
+        (of(self.growth.0), of(self.growth.1))
+    }
+}
+
+/// The clock station's answer.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ClockPlan {
+    /// The relay, minutes relative to the wanted time.
+    pub relay: Relay,
+    /// Minutes the first mix waits in the cold, at least.
+    pub chill_min: i64,
+    /// Sentences.
+    pub reasons: Vec<String>,
+}
+
+/// All stations' answers.
+#[derive(Debug, Clone)]
+pub struct Plan {
+    /// Dough.
+    pub dough: DoughPlan,
+    /// Cold.
+    pub cold: ColdPlan,
+    /// Shape.
+    pub shape: ShapePlan,
+    /// Oven.
+    pub oven: OvenPlan,
+    /// Clock.
+    pub clock: ClockPlan,
+}
+
+impl Plan {
+    /// The moment so many minutes after the wanted time (before it when negative).
+    #[must_use]
+    pub fn at(job: &Job, minutes_after: i64) -> NaiveDateTime {
+        let by = TimeDelta::try_minutes(minutes_after).unwrap_or_default();
+        job.input().ready_by.checked_add_signed(by).unwrap_or(job.input().ready_by)
+    }
+
+    /// When the first mix goes into the cold, minutes after the wanted time.
+    #[must_use]
+    pub fn chill_start_min(&self) -> i64 {
+        let first = self.clock.relay.tasks.iter().find(|t| t.step == Step::Chill);
+        first.map_or(0, |t| t.start_min)
+    }
+}

@@ -1,0 +1,114 @@
+//! Hands at the bench: how long rolling and cutting take, and what the dough allows meanwhile.
+
+use super::answers::{ClockPlan, ColdPlan, ShapePlan};
+use super::{ChillForm, Job, Kitchen};
+use crate::clock::Step;
+use crate::cold::{Bench, tempering_minutes};
+use crate::dough::Composition;
+use crate::units::{Span, Temperature};
+
+/// To press one disc and wrap it, min. Common practice, no source.
+const PRESS_MIN: f64 = 2.0;
+
+/// Minutes of hands that forming a mix and each tray take.
+pub(super) struct HandsAtTheBench {
+    pub form_min: f64,
+    pub cut_min: Vec<i64>,
+}
+
+impl HandsAtTheBench {
+    pub fn longest(&self) -> Span {
+        let most = self.cut_min.iter().copied().max().unwrap_or(0);
+        Span::new_min(f64::from(i32::try_from(most).unwrap_or(i32::MAX)))
+    }
+}
+
+pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench {
+    let first = &shape.demand.rolls[0];
+    let mixes = f64::from(shape.demand.mixes);
+    let (roll_min, cut_s) = (kitchen.input().roll_min, kitchen.input().cut_s);
+    let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
+    let rerolled: u32 = shape.demand.rolls[1..].iter().map(|r| r.sheets).sum();
+    // Discs are rolled when they come out; sheets were rolled before the chill. Re-rolls are always rolled then.
+    let (form_min, rolled_at_cut) = match job.chill_form() {
+        ChillForm::Disc { .. } => (PRESS_MIN * f64::from(first.sheets) / mixes, f64::from(first.sheets)),
+        ChillForm::Sheets => (roll_min * f64::from(first.sheets) / mixes, 0.0),
+    };
+    let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
+    let minutes = |n: &u32| up(Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0)).max(1);
+    HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() }
+}
+
+/// When the dough's mean is cold enough for the sheet to stay workable for `hands`; `None` when it is so once it is ready,
+/// or never gets so before it is past its window.
+pub(super) fn workable_after(
+    job: &Job,
+    kitchen: &Kitchen,
+    cold: &ColdPlan,
+    composition: &Composition,
+    hands: Span,
+) -> Option<Span> {
+    let bench = Bench::new(composition, &cold.window, job.thickness(), kitchen.room());
+    let stays = |start: Temperature| bench.stays_workable(start);
+    if cold.bench? >= hands {
+        return None;
+    }
+    let (mut cold_enough, mut too_warm) = (cold.window.rolls_from, cold.window.rolls_to);
+    if stays(cold_enough).is_some_and(|longest| longest < hands) {
+        // Not even the coldest dough that rolls lasts so long: leave it to the end of its window.
+        return cold.answer.past_after;
+    }
+    while (too_warm - cold_enough).k() > 0.1 {
+        let middle = Temperature::new_c(f64::midpoint(cold_enough.c(), too_warm.c()));
+        if stays(middle).is_none_or(|m| m >= hands) { cold_enough = middle } else { too_warm = middle }
+    }
+    cold.answer.curve.iter().find(|s| s.mean <= cold_enough).map(|s| s.after)
+}
+
+/// Why the timeline waits longer than ready, and what to do when that is not enough.
+pub(super) fn bench_words(cold: &ColdPlan, hands: Span) -> Option<String> {
+    let (bench, longest) = (cold.bench?, cold.bench_longest?);
+    if bench >= hands {
+        return None;
+    }
+    let waits = "Just ready, the sheet stays workable";
+    Some(if longest >= hands {
+        format!(
+            "{waits} for {:.0} min; a tray takes {:.0} min of rolling and cutting. So the plan leaves it in the cold a while longer.",
+            bench.min(),
+            hands.min()
+        )
+    } else {
+        format!(
+            "{waits} for {:.0} to {:.0} min, and a tray takes {:.0}. Keep half of it in the cold meanwhile, or put the sheet back for a few minutes.",
+            bench.min(),
+            longest.min(),
+            hands.min()
+        )
+    })
+}
+
+/// Tempering after the longest time a mix waits in the cold in this timeline.
+pub(super) fn tempering_after_wait(
+    cold: &ColdPlan,
+    clock: &ClockPlan,
+    composition: &Composition,
+    kitchen: &Kitchen,
+) -> Option<Span> {
+    let waits = clock.relay.tasks.iter().filter(|t| t.step == Step::Chill).map(|t| t.end_min - t.start_min);
+    let longest = Span::new_min(f64::from(i32::try_from(waits.max().unwrap_or(0)).unwrap_or(i32::MAX)));
+    let last = cold.answer.curve.last()?;
+    let mean = if longest >= last.after {
+        // The run ends when the mean has left the window; what follows is colder still, at most as cold as the place.
+        if cold.answer.past_after.is_some_and(|past| longest > past) { cold.air } else { last.mean }
+    } else {
+        cold.answer.curve.iter().find(|s| s.after >= longest)?.mean
+    };
+    tempering_minutes(composition, cold.form.piece, mean, kitchen.room())
+}
+
+pub(super) fn up(span: Span) -> i64 {
+    #[expect(clippy::cast_possible_truncation, reason = "spans are under a few days")]
+    let minutes = (span.min() - 1e-6).ceil().max(0.0) as i64;
+    minutes
+}

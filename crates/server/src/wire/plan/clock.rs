@@ -1,0 +1,108 @@
+//! The clock station on the wire.
+
+use super::time;
+use ready_slab_core::clock::{Lane, RelayTask, Step};
+use ready_slab_core::job::{Job, Plan};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// What is done.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum StepWord {
+    Mix,
+    Form,
+    Chill,
+    Cut,
+    TrayChill,
+    Preheat,
+    Bake,
+    Cool,
+}
+
+/// What it occupies.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LaneWord {
+    Hands,
+    Cold,
+    Oven,
+    Cooling,
+}
+
+/// One bar of the timeline.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct TaskView {
+    /// What.
+    pub step: StepWord,
+    /// Where.
+    pub lane: LaneWord,
+    /// From 1, for the steps up to the dough chill.
+    pub mix: Option<u32>,
+    /// From 1, from the cut on.
+    pub tray: Option<u32>,
+    /// From 1.
+    pub oven: Option<u32>,
+    /// Local time.
+    pub start_at: String,
+    /// Local time.
+    pub end_at: String,
+    /// After the wanted time (negative: before).
+    pub start_min: i64,
+    /// After the wanted time.
+    pub end_min: i64,
+    /// Why it lies there; may be empty.
+    pub why: String,
+}
+
+/// The clock station.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ClockView {
+    /// Start, local time.
+    pub start_at: String,
+    /// From start to the wanted time.
+    pub total_min: i64,
+    /// Of hands.
+    pub hands_min: i64,
+    /// All tasks by start.
+    pub tasks: Vec<TaskView>,
+    /// Why.
+    pub reasons: Vec<String>,
+}
+
+pub(super) fn clock(plan: &Plan, job: &Job) -> ClockView {
+    let c = &plan.clock;
+    let task = |t: &RelayTask| TaskView {
+        step: match t.step {
+            Step::Mix => StepWord::Mix,
+            Step::Form => StepWord::Form,
+            Step::Chill => StepWord::Chill,
+            Step::Cut => StepWord::Cut,
+            Step::TrayChill => StepWord::TrayChill,
+            Step::Preheat => StepWord::Preheat,
+            Step::Bake => StepWord::Bake,
+            Step::Cool => StepWord::Cool,
+        },
+        lane: match t.lane {
+            Lane::Hands => LaneWord::Hands,
+            Lane::Cold => LaneWord::Cold,
+            Lane::Oven => LaneWord::Oven,
+            Lane::Cooling => LaneWord::Cooling,
+        },
+        mix: t.mix.map(|n| n + 1),
+        tray: t.tray.map(|n| n + 1),
+        oven: t.oven.map(|n| n + 1),
+        start_at: time(job, t.start_min),
+        end_at: time(job, t.end_min),
+        start_min: t.start_min,
+        end_min: t.end_min,
+        why: t.why.clone(),
+    };
+    ClockView {
+        start_at: time(job, c.relay.start_min),
+        total_min: -c.relay.start_min,
+        hands_min: c.relay.hands_min,
+        tasks: c.relay.tasks.iter().map(task).collect(),
+        reasons: c.reasons.clone(),
+    }
+}

@@ -1,0 +1,307 @@
+//! The cold station on the wire, and what `compute chill` shares with it.
+
+use super::{time, whole};
+use crate::wire::PlaceWord;
+use ready_slab_core::cold::{ChillAnswer, Piece, Sample, WaterState, Window};
+use ready_slab_core::job::{Job, Kitchen, Plan};
+use ready_slab_core::units::Span;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Most points of a curve that are sent.
+const CURVE_POINTS: usize = 160;
+
+/// A piece in the cold.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+pub enum PieceWire {
+    /// A sheet or cut pieces of one thickness.
+    Sheet {
+        /// 1 to 60.
+        thickness_mm: f64,
+    },
+    /// Sheets on each other.
+    Stack {
+        /// Of one sheet.
+        thickness_mm: f64,
+        /// 2 to 12.
+        count: u32,
+    },
+    /// A disc.
+    Disc {
+        /// 1 to 200.
+        thickness_mm: f64,
+        /// 10 to 600.
+        diameter_mm: f64,
+    },
+    /// A ball, as a cylinder as high as wide.
+    Ball {
+        /// 1 to 200.
+        diameter_mm: f64,
+    },
+    /// A round log.
+    Log {
+        /// 1 to 200.
+        diameter_mm: f64,
+    },
+    /// A bar.
+    Bar {
+        /// 1 to 200.
+        width_mm: f64,
+        /// 1 to 200.
+        height_mm: f64,
+    },
+}
+
+impl From<Piece> for PieceWire {
+    fn from(piece: Piece) -> Self {
+        match piece {
+            Piece::Sheet { thickness } => Self::Sheet { thickness_mm: thickness.mm() },
+            Piece::Stack { thickness, count } => Self::Stack { thickness_mm: thickness.mm(), count },
+            Piece::Disc { thickness, diameter } => {
+                Self::Disc { thickness_mm: thickness.mm(), diameter_mm: diameter.mm() }
+            }
+            Piece::Ball { diameter } => Self::Ball { diameter_mm: diameter.mm() },
+            Piece::Log { diameter } => Self::Log { diameter_mm: diameter.mm() },
+            Piece::Bar { width, height } => Self::Bar { width_mm: width.mm(), height_mm: height.mm() },
+        }
+    }
+}
+
+/// A point of a cooling curve.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CurvePoint {
+    /// Since it went in.
+    pub after_min: f64,
+    /// The warmest point.
+    pub warmest_c: f64,
+    /// The coldest point.
+    pub coldest_c: f64,
+    /// Mean over the mass.
+    pub mean_c: f64,
+    /// Upper face.
+    pub surface_c: f64,
+}
+
+pub(in crate::wire) fn curve(samples: &[Sample]) -> Vec<CurvePoint> {
+    let every = samples.len().div_ceil(CURVE_POINTS).max(1);
+    let last = samples.len().saturating_sub(1);
+    samples
+        .iter()
+        .enumerate()
+        .filter(|(i, _)| i % every == 0 || *i == last)
+        .map(|(_, s)| CurvePoint {
+            after_min: s.after.min(),
+            warmest_c: s.warmest.c(),
+            coldest_c: s.coldest.c(),
+            mean_c: s.mean.c(),
+            surface_c: s.surface.c(),
+        })
+        .collect()
+}
+
+/// Working temperatures.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct WindowView {
+    /// Colder, it cracks when rolled.
+    pub rolls_from_c: f64,
+    /// Warmer, it is tacky.
+    pub rolls_to_c: f64,
+    /// Warmer, it is slack.
+    pub tacky_to_c: f64,
+    /// Slices clean at this or colder.
+    pub slices_to_c: f64,
+    /// Shatters when colder.
+    pub slices_from_c: f64,
+    /// Cut pieces go to the oven at this or colder.
+    pub oven_ready_c: f64,
+    /// How far the fat content moved them.
+    pub shift_k: f64,
+}
+
+impl From<Window> for WindowView {
+    fn from(w: Window) -> Self {
+        Self {
+            rolls_from_c: w.rolls_from.c(),
+            rolls_to_c: w.rolls_to.c(),
+            tacky_to_c: w.tacky_to.c(),
+            slices_to_c: w.slices_to.c(),
+            slices_from_c: w.slices_from.c(),
+            oven_ready_c: w.oven_ready.c(),
+            shift_k: w.shift.k(),
+        }
+    }
+}
+
+/// When it is ready and when past.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ReadyView {
+    /// Minutes in the cold; absent when never.
+    pub ready_after_min: Option<f64>,
+    /// With a stronger air film.
+    pub ready_earliest_min: Option<f64>,
+    /// With a weaker air film.
+    pub ready_latest_min: Option<f64>,
+    /// When it has become too cold, within a day.
+    pub past_after_min: Option<f64>,
+    /// Why it never gets ready.
+    pub never: Option<String>,
+}
+
+impl From<&ChillAnswer> for ReadyView {
+    fn from(a: &ChillAnswer) -> Self {
+        Self {
+            ready_after_min: a.ready_after.map(Span::min),
+            ready_earliest_min: a.ready_between.map(|b| b.0.min()),
+            ready_latest_min: a.ready_between.map(|b| b.1.min()),
+            past_after_min: a.past_after.map(Span::min),
+            never: a.never.clone(),
+        }
+    }
+}
+
+/// How the water was taken, as a sentence.
+pub(in crate::wire) fn water_words(water: WaterState) -> String {
+    match water {
+        WaterState::Unfrozen { freezing: Some(f) } if f.c() <= -59.9 => {
+            "The water stays liquid: so much sugar is dissolved in it that no freezer freezes it.".to_owned()
+        }
+        WaterState::Unfrozen { freezing: Some(f) } => {
+            format!("The water stays liquid: with its sugar it would freeze at \u{2212}{:.0}\u{b0}.", -f.c())
+        }
+        WaterState::Unfrozen { freezing: None } => "The water is taken to stay liquid.".to_owned(),
+        WaterState::Freezes { freezing } => {
+            format!(
+                "Its water begins to freeze at \u{2212}{:.1}\u{b0}; the heat of freezing is counted.",
+                -freezing.c()
+            )
+        }
+    }
+}
+
+/// Another way to chill the same dough.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct AlternativeView {
+    /// What it is called.
+    pub name: String,
+    /// The form.
+    pub piece: PieceWire,
+    /// Where.
+    pub place: PlaceWord,
+    /// When.
+    #[serde(flatten)]
+    pub ready: ReadyView,
+    /// The way chosen.
+    pub chosen: bool,
+}
+
+/// Cut pieces on their tray before the oven.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct TrayChillView {
+    /// Where.
+    pub place: PlaceWord,
+    /// Taken to be as warm as this when it goes in.
+    pub start_c: f64,
+    /// When.
+    #[serde(flatten)]
+    pub ready: ReadyView,
+}
+
+/// The cold station.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ColdView {
+    /// The form.
+    pub piece: PieceWire,
+    /// How many.
+    pub count: u32,
+    /// Dough in each.
+    pub mass_g: f64,
+    /// Where.
+    pub place: PlaceWord,
+    /// Its air.
+    pub air_c: f64,
+    /// When the first mix goes in, local time.
+    pub in_at: String,
+    /// Ready then.
+    pub ready_at: String,
+    /// Earliest.
+    pub ready_earliest_at: String,
+    /// Latest.
+    pub ready_latest_at: String,
+    /// Too cold from then, unless it stays workable.
+    pub past_at: Option<String>,
+    /// The same in minutes.
+    #[serde(flatten)]
+    pub ready: ReadyView,
+    /// The run.
+    pub curve: Vec<CurvePoint>,
+    /// Working temperatures.
+    pub window: WindowView,
+    /// On the bench after the longest wait of this job; absent when the room never warms it that far.
+    pub tempering_min: Option<f64>,
+    /// On the bench after a night in the cold.
+    pub tempering_after_night_min: Option<f64>,
+    /// Sheet on paper on the bench until it is too warm; absent when the room is cool enough.
+    pub bench_min: Option<f64>,
+    /// The same when it was left until the window's cold end.
+    pub bench_longest_min: Option<f64>,
+    /// When the plan takes it out: cold enough to stay workable through a tray's rolling and cutting.
+    pub out_at: String,
+    /// Room temperature, for the sentence.
+    pub room_c: f64,
+    /// Other ways.
+    pub alternatives: Vec<AlternativeView>,
+    /// Cut pieces.
+    pub tray_chill: TrayChillView,
+    /// How the water was taken.
+    pub water: String,
+    /// Why.
+    pub reasons: Vec<String>,
+}
+
+pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
+    let c = &plan.cold;
+    let ready: ReadyView = (&c.answer).into();
+    let start = plan.chill_start_min();
+    let at = |minutes: Option<f64>| minutes.map(|m| time(job, start + whole(m)));
+    let ready_at = at(ready.ready_after_min).unwrap_or_default();
+    ColdView {
+        piece: c.form.piece.into(),
+        count: c.form.count,
+        mass_g: c.form.mass.g(),
+        place: c.place.into(),
+        air_c: c.air.c(),
+        in_at: time(job, start),
+        ready_earliest_at: at(ready.ready_earliest_min).unwrap_or_else(|| ready_at.clone()),
+        ready_latest_at: at(ready.ready_latest_min).unwrap_or_else(|| ready_at.clone()),
+        ready_at,
+        past_at: at(ready.past_after_min),
+        ready,
+        curve: curve(&c.answer.curve),
+        window: c.window.into(),
+        tempering_min: c.tempering.map(Span::min),
+        tempering_after_night_min: c.tempering_after_night.map(Span::min),
+        bench_min: c.bench.map(Span::min),
+        bench_longest_min: c.bench_longest.map(Span::min),
+        out_at: time(job, start + plan.clock.chill_min),
+        room_c: kitchen.room().c(),
+        alternatives: c
+            .alternatives
+            .iter()
+            .map(|a| AlternativeView {
+                name: a.name.clone(),
+                piece: a.piece.into(),
+                place: a.place.into(),
+                ready: (&a.answer).into(),
+                chosen: a.chosen,
+            })
+            .collect(),
+        tray_chill: TrayChillView {
+            place: c.tray_chill.place.into(),
+            start_c: c.tray_chill.start.c(),
+            ready: (&c.tray_chill.answer).into(),
+        },
+        water: water_words(c.answer.water),
+        reasons: c.reasons.clone(),
+    }
+}

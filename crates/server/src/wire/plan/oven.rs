@@ -1,0 +1,71 @@
+//! The oven station on the wire.
+
+use ready_slab_core::job::Plan;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// The oven station.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct OvenView {
+    /// Set to.
+    pub oven_c: f64,
+    /// Least time.
+    pub bake_least_min: f64,
+    /// Most time.
+    pub bake_most_min: f64,
+    /// Look first.
+    pub look_after_min: f64,
+    /// Least growth across the longer side.
+    pub spread_least_percent: f64,
+    /// Most growth across the longer side.
+    pub spread_most_percent: f64,
+    /// Least spread of a round of this dough.
+    pub round_spread_least_percent: f64,
+    /// Most spread of a round of this dough.
+    pub round_spread_most_percent: f64,
+    /// Least growth at the rim.
+    pub growth_least_mm: f64,
+    /// Most growth at the rim.
+    pub growth_most_mm: f64,
+    /// The outline after the most growth, about the cutter's centre.
+    pub baked_outline_mm: Vec<[f64; 2]>,
+    /// Longer side as cut.
+    pub cut_width_mm: f64,
+    /// With the least spread.
+    pub baked_width_least_mm: f64,
+    /// With the most spread.
+    pub baked_width_most_mm: f64,
+    /// On the tray before the rack.
+    pub cool_on_tray_min: f64,
+    /// What these figures are.
+    pub basis: String,
+    /// Why.
+    pub reasons: Vec<String>,
+    /// What to mind.
+    pub warnings: Vec<String>,
+}
+
+pub(super) fn oven(plan: &Plan) -> OvenView {
+    let o = &plan.oven;
+    let p = &o.practice;
+    OvenView {
+        oven_c: o.oven.c(),
+        bake_least_min: p.bake.0.min(),
+        bake_most_min: p.bake.1.min(),
+        look_after_min: p.look_after.min(),
+        spread_least_percent: 100.0 * o.spread_across().0.value(),
+        spread_most_percent: 100.0 * o.spread_across().1.value(),
+        round_spread_least_percent: 100.0 * p.spread.0.value(),
+        round_spread_most_percent: 100.0 * p.spread.1.value(),
+        growth_least_mm: o.growth.0.mm(),
+        growth_most_mm: o.growth.1.mm(),
+        baked_outline_mm: o.baked_outline.iter().map(|p| [p.0, p.1]).collect(),
+        cut_width_mm: o.width.mm(),
+        baked_width_least_mm: o.baked_width().0.mm(),
+        baked_width_most_mm: o.baked_width().1.mm(),
+        cool_on_tray_min: p.cool_on_tray.min(),
+        basis: "common practice".to_owned(),
+        reasons: p.reasons.clone(),
+        warnings: p.warnings.clone(),
+    }
+}

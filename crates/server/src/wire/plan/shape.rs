@@ -1,0 +1,122 @@
+//! The shape station on the wire, and what `compute sheet` shares with it.
+
+use ready_slab_core::geometry::Placement;
+use ready_slab_core::job::{Job, Kitchen, Plan};
+use ready_slab_core::shape::Layout;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Where a piece lies.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CutView {
+    /// Centre along the width.
+    pub x_mm: f64,
+    /// Centre along the length.
+    pub y_mm: f64,
+    /// Turn.
+    pub turn_deg: f64,
+}
+
+pub(in crate::wire) fn cuts(layout: &Layout) -> Vec<CutView> {
+    let cut = |p: &Placement| CutView { x_mm: p.x_mm, y_mm: p.y_mm, turn_deg: p.turn_deg };
+    layout.pieces.iter().map(cut).collect()
+}
+
+/// First roll or re-roll.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RollView {
+    /// 0 the first, 1 and 2 re-rolls.
+    pub number: u32,
+    /// Equal sheets.
+    pub sheets: u32,
+    /// Of each.
+    pub width_mm: f64,
+    /// Of each.
+    pub length_mm: f64,
+    /// Dough in each.
+    pub mass_g: f64,
+    /// Cut in this roll from all sheets.
+    pub pieces: u32,
+    /// Their mass.
+    pub cut_g: f64,
+    /// Smallest gap on the sheet, measured on the final layout.
+    pub least_gap_mm: Option<f64>,
+    /// On one sheet, in the order of cutting.
+    pub cuts: Vec<CutView>,
+}
+
+/// Pieces on trays.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct TraysView {
+    /// Usable.
+    pub width_mm: f64,
+    /// Usable.
+    pub length_mm: f64,
+    /// Kept between pieces as cut.
+    pub gap_mm: f64,
+    /// Pieces on each tray in order.
+    pub fill: Vec<u32>,
+    /// How often the trays owned go round.
+    pub rounds: u32,
+    /// On a full tray.
+    pub cuts: Vec<CutView>,
+}
+
+/// The shape station.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ShapeView {
+    /// Rolled to.
+    pub thickness_mm: f64,
+    /// First roll and re-rolls.
+    pub rolls: Vec<RollView>,
+    /// To hand-shape or set aside.
+    pub left_g: f64,
+    /// To board and hands.
+    pub lost_g: f64,
+    /// Kept back unrolled.
+    pub reserve_g: f64,
+    /// Taken up by the dough rolled last.
+    pub flour_taken_up_percent: f64,
+    /// Tougher pieces.
+    pub from_second_reroll: u32,
+    /// Rods of that height are owned.
+    pub rods_owned: bool,
+    /// On trays.
+    pub trays: TraysView,
+    /// Why.
+    pub reasons: Vec<String>,
+}
+
+pub(super) fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
+    let s = &plan.shape;
+    let rolls = s.demand.rolls.iter().map(|r| RollView {
+        number: r.number,
+        sheets: r.sheets,
+        width_mm: s.sheet_width.mm(),
+        length_mm: r.length.mm(),
+        mass_g: r.mass.g(),
+        pieces: r.pieces,
+        cut_g: f64::from(r.pieces) * plan.dough.piece.g(),
+        least_gap_mm: r.layout.least_gap.map(|g| g.mm()),
+        cuts: cuts(&r.layout),
+    });
+    ShapeView {
+        thickness_mm: job.thickness().mm(),
+        rolls: rolls.collect(),
+        left_g: s.demand.left.g(),
+        lost_g: s.demand.lost.g(),
+        reserve_g: s.demand.reserve.g(),
+        flour_taken_up_percent: 100.0 * s.demand.flour_taken_up.value(),
+        from_second_reroll: s.demand.from_second_reroll,
+        rods_owned: s.rods_owned,
+        trays: TraysView {
+            width_mm: kitchen.trays().width().mm(),
+            length_mm: kitchen.trays().length().mm(),
+            gap_mm: s.trays.gap.mm(),
+            fill: s.trays.fill.clone(),
+            rounds: s.trays.rounds,
+            cuts: cuts(&s.trays.layout),
+        },
+        reasons: s.reasons.clone(),
+    }
+}
