@@ -1,0 +1,248 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { act, cleanup, render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { api, Refusal } from "../api/client";
+import { Amount } from "./Amount";
+import { Choice } from "./Choice";
+import { faultOf, otherFault, sentence } from "./Fault";
+import { Live } from "./Live";
+import { SettingsProvider, useSettings } from "./settings";
+import { TextField } from "./TextField";
+import type { ReactNode } from "react";
+
+const UNITS = [
+  { symbol: "mm", quantity: "length", factor: 1, offset: 0, source: "" },
+  { symbol: "in", quantity: "length", factor: 25.4, offset: 0, source: "" },
+  { symbol: "g", quantity: "mass", factor: 1, offset: 0, source: "" },
+  { symbol: "kg", quantity: "mass", factor: 1000, offset: 0, source: "" },
+  { symbol: "oz", quantity: "mass", factor: 28.349523125, offset: 0, source: "" },
+  { symbol: "lb", quantity: "mass", factor: 453.59237, offset: 0, source: "" },
+  { symbol: "\u00b0C", quantity: "temperature", factor: 1, offset: 0, source: "" },
+  { symbol: "\u00b0F", quantity: "temperature", factor: 5 / 9, offset: -160 / 9, source: "" },
+];
+
+/** Stands in for the server: the units, and a reader that knows a few texts. */
+interface Asked {
+  text: string;
+  default_symbol: string;
+  quantity: string;
+}
+const asked: Asked[] = [];
+
+function answered(status: number, body: unknown): never {
+  const response = new Response(null, { status });
+  return (status === 200 ? { data: body, response } : { error: body, response }) as never;
+}
+
+const READS: Record<string, number> = { "1/4 in": 6.35, "8": 8, "8 mm": 8, "7 mm": 7, "5 mm": 5, "4 dozen": 48, "400": 400 };
+
+function refusal(field: string, message: string): Refusal {
+  return new Refusal({ title: "values that cannot be used", status: 422, detail: message, errors: [{ field, message, accepted: "" }] });
+}
+
+beforeEach(() => {
+  asked.length = 0;
+  localStorage.clear();
+  vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined }));
+  vi.spyOn(api, "GET").mockImplementation(async () => answered(200, UNITS));
+  vi.spyOn(api, "POST").mockImplementation((async (_: string, { body }: { body: Asked }) => {
+    asked.push(body);
+    const value = READS[body.text];
+    if (value !== undefined) return answered(200, { value });
+    const message = `\u201c${body.text}\u201d is not understood; try a length such as 6 mm or 1/4 in`;
+    return answered(422, { title: "values", status: 422, detail: message, errors: [{ field: "text", message, accepted: "" }] });
+  }) as never);
+});
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
+
+function Around({ children }: { children: ReactNode }) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  return (
+    <QueryClientProvider client={client}>
+      <SettingsProvider>{children}</SettingsProvider>
+    </QueryClientProvider>
+  );
+}
+
+describe("an amount", () => {
+  it("keeps what was typed once the server has read it", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => undefined);
+    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Web" });
+    expect(field).toHaveProperty("value", "6 mm");
+    await user.clear(field);
+    await user.type(field, "1/4 in{Enter}");
+    await waitFor(() => expect(onSave).toHaveBeenCalledExactlyOnceWith(6.35));
+    expect(asked[0]).toEqual({ quantity: "length", text: "1/4 in", default_symbol: "mm" });
+  });
+
+  it("holds a text that does not read, with its fault, and does not save it", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => undefined);
+    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Web" });
+    await user.clear(field);
+    await user.type(field, "a bit{Enter}");
+    expect((await screen.findByRole("alert")).textContent).toContain("is not understood");
+    expect(field).toHaveProperty("value", "a bit");
+    expect(field.getAttribute("aria-invalid")).toBe("true");
+    expect(onSave).not.toHaveBeenCalled();
+    await user.type(field, "{Escape}");
+    expect(field).toHaveProperty("value", "6 mm");
+    expect(screen.queryByRole("alert")).toBeNull();
+  });
+
+  it("holds a value that the server refuses, with the server's sentence", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => {
+      throw refusal("oven_c", "400 \u00b0C is outside 140 to 220 \u00b0C");
+    });
+    render(<Amount label="Set to" kind="temperature" value={175} field="oven_c" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Set to" });
+    await user.clear(field);
+    await user.type(field, "400{Enter}");
+    expect((await screen.findByRole("alert")).textContent).toBe("400 \u00b0C is outside 140 to 220 \u00b0C.");
+    expect(field).toHaveProperty("value", "400");
+  });
+
+  it("is nudged by the arrows", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => undefined);
+    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    await user.click(screen.getByRole("textbox", { name: "Web" }));
+    await user.keyboard("{ArrowUp}");
+    await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(7));
+    await user.keyboard("{ArrowDown}");
+    await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(5));
+  });
+
+  it("gives way to a value changed elsewhere", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => undefined);
+    const { rerender } = render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Web" });
+    await user.clear(field);
+    await user.type(field, "99");
+    rerender(<Amount label="Web" kind="length" value={3} field="web_mm" onSave={onSave} />);
+    expect(field).toHaveProperty("value", "3 mm");
+  });
+
+  it("does not ask the server when it is left as it was", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => undefined);
+    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    await user.click(screen.getByRole("textbox", { name: "Web" }));
+    await user.tab();
+    expect(asked).toEqual([]);
+    expect(onSave).not.toHaveBeenCalled();
+  });
+});
+
+function Switch() {
+  const { format, setSystem } = useSettings();
+  return (
+    <button type="button" onClick={() => setSystem("us")}>
+      {format.length(6.35)}
+    </button>
+  );
+}
+
+describe("units", () => {
+  it("change what is shown, by the server's table, and stay so", async () => {
+    const user = userEvent.setup();
+    render(<Switch />, { wrapper: Around });
+    const button = screen.getByRole("button");
+    expect(button.textContent).toBe("6.4 mm");
+    await user.click(button);
+    await waitFor(() => expect(button.textContent).toBe("\u00bc in"));
+    expect(localStorage.getItem("units")).toBe("us");
+  });
+});
+
+describe("a choice", () => {
+  it("tells only of a change", async () => {
+    const user = userEvent.setup();
+    const onChange = vi.fn();
+    render(
+      <Choice
+        label="Place"
+        value="fridge"
+        options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }]}
+        onChange={onChange}
+      />,
+    );
+    await user.click(screen.getByRole("radio", { name: "Fridge" }));
+    expect(onChange).not.toHaveBeenCalled();
+    await user.click(screen.getByRole("radio", { name: "Freezer" }));
+    expect(onChange).toHaveBeenCalledExactlyOnceWith("freezer");
+  });
+});
+
+describe("a text", () => {
+  it("is kept when it is left and held when it is refused", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async (name: string) => {
+      if (!name) throw refusal("name", "a name is needed");
+    });
+    render(<TextField label="Job" value="Regatta" field="name" onSave={onSave} />);
+    const field = screen.getByRole("textbox", { name: "Job" });
+    await user.type(field, " gulls");
+    await user.tab();
+    expect(onSave).toHaveBeenCalledExactlyOnceWith("Regatta gulls");
+    await user.clear(field);
+    await user.tab();
+    expect((await screen.findByRole("alert")).textContent).toBe("A name is needed.");
+  });
+});
+
+describe("a live figure", () => {
+  it("marks itself when it changes, not when it opens", async () => {
+    vi.useFakeTimers({ toFake: ["performance"] });
+    const { rerender, container } = render(<Live value="710 g" />);
+    const mark = () => container.querySelector("[data-live]")?.className ?? "";
+    act(() => rerender(<Live value="711 g" />));
+    expect(mark()).not.toContain("changed");
+    vi.advanceTimersByTime(2000);
+    act(() => rerender(<Live value="1.12 kg" />));
+    expect(mark()).toContain("changed");
+    expect(container.textContent).toBe("1.12 kg");
+    vi.useRealTimers();
+  });
+});
+
+describe("faults", () => {
+  const two = new Refusal({
+    title: "values", status: 422, detail: "two faults",
+    errors: [
+      { field: "widths_mm[2]", message: "900 mm is outside 5 to 600 mm", accepted: "5 to 600 mm" },
+      { field: "cutter", message: "the cutter is larger than the sheet", accepted: "" },
+    ],
+  });
+
+  it("stand by their field, a list's by the list", () => {
+    expect(faultOf(two, "widths_mm")).toBe("900 mm is outside 5 to 600 mm.");
+    expect(faultOf(two, "notes")).toBeUndefined();
+    expect(faultOf(new Error("other"), "notes")).toBeUndefined();
+  });
+
+  it("of no field here are not swallowed", () => {
+    expect(otherFault(two, ["widths_mm"])).toBe("The cutter is larger than the sheet.");
+    expect(otherFault(two, ["widths_mm", "cutter"])).toBeUndefined();
+    expect(otherFault(new Refusal({ title: "", status: 409, detail: "the cutter is used by 1 job", errors: [] }), [])).toBe("The cutter is used by 1 job.");
+    expect(otherFault(new TypeError("x"), [])).toContain("nothing was lost");
+    expect(otherFault(null, [])).toBeUndefined();
+  });
+
+  it("read as sentences", () => {
+    expect(sentence("a name is needed")).toBe("A name is needed.");
+    expect(sentence("Is it?")).toBe("Is it?");
+  });
+});
