@@ -183,3 +183,75 @@ test("an empty bakery teaches with the demo", async ({ page, bakery }) => {
   await page.goBack();
   await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
 });
+
+test("the kitchen's sizes move every job", async ({ page, bakery }) => {
+  await open(page, bakery, "cold");
+  const before = await figure(page, "Clock").innerText();
+  await page.keyboard.press("k");
+  await set(field(page, "Air inside, by a thermometer"), "7");
+  await expect(field(page, "Air inside, by a thermometer")).toHaveValue("7°");
+  await set(field(page, "Add rods of this height"), "12 mm");
+  await expect(page.getByRole("button", { name: "Take away 12 mm" })).toBeVisible();
+  await set(field(page, "Add rods of this height"), "90 mm");
+  await expect(page.getByRole("alert")).toContainText("1 to 40 mm");
+  await page.goBack();
+  await expect(page.getByText("in the fridge at 7°")).toBeVisible();
+  await expect(figure(page, "Clock")).not.toHaveText(before);
+  await open(page, bakery, "order");
+  await page.getByRole("radio", { name: "12 mm" }).click();
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("12 mm thick");
+});
+
+test("another way to chill is taken with one press", async ({ page, bakery }) => {
+  await open(page, bakery, "cold");
+  await page.getByRole("button", { name: "Take Sheets, 6 mm, freezer" }).click();
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("One sheet, 6 mm");
+  await expect(page.getByRole("radio", { name: "Rolled first" })).toBeChecked();
+  await expect(page.getByText("freezer, as planned")).toBeVisible();
+  await open(page, bakery, "clock");
+  await expect(page.getByText("between papers")).toBeVisible();
+  await expect(page.getByText(/^Cut tray 1/)).toBeVisible();
+});
+
+test("a measured dough temperature is typed in, and taken back", async ({ page, bakery }) => {
+  await open(page, bakery, "dough");
+  const cold = await figure(page, "Cold").innerText();
+  await set(field(page, "Dough as you measured it"), "75F");
+  await expect(field(page, "Dough as you measured it")).toHaveValue("23.9°");
+  await expect(figure(page, "Clock")).toContainText("Start");
+  await page.getByRole("button", { name: "Back to the expected temperature" }).click();
+  await expect(field(page, "Dough as you measured it")).toHaveValue("");
+  await expect.poll(() => figure(page, "Cold").innerText()).toBe(cold);
+});
+
+test("a deep link opens one roll, and a link to nothing says so", async ({ page, bakery }) => {
+  await page.goto(`${bakery.address}/jobs/1/shape?roll=1`);
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("Re-roll");
+  await page.getByRole("radio", { name: "All" }).click();
+  await expect(page).toHaveURL(/\/shape$/);
+  await page.goto(`${bakery.address}/jobs/99/cold`);
+  await expect(page.getByRole("heading", { name: "There is nothing at this address" })).toBeVisible();
+  await page.goto(`${bakery.address}/nowhere`);
+  await expect(page.getByRole("heading", { name: "There is nothing at this address" })).toBeVisible();
+});
+
+test("a dropped SVG becomes a cutter", async ({ page, bakery }) => {
+  await page.goto(bakery.address);
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  const dialog = page.getByRole("dialog");
+  const dropped = await page.evaluateHandle(() => {
+    const data = new DataTransfer();
+    const svg = "<svg xmlns='http://www.w3.org/2000/svg' width='60mm' height='60mm' viewBox='0 0 60 60'><circle cx='30' cy='30' r='25'/></svg>";
+    data.items.add(new File([svg], "porthole.svg", { type: "image/svg+xml" }));
+    return data;
+  });
+  await dialog.getByText("Drop an SVG file here").dispatchEvent("drop", { dataTransfer: dropped });
+  await expect(dialog.getByText("porthole.svg is chosen.")).toBeVisible();
+  await expect(field(dialog, "Name")).toHaveValue("porthole");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("button", { name: "Remove porthole" })).toBeVisible();
+  await page.getByRole("button", { name: "Remove Gull" }).click();
+  await expect(page.getByRole("alert")).toContainText("used by 1 job");
+  await page.getByRole("button", { name: "Remove porthole" }).click();
+  await expect(page.getByRole("button", { name: "Remove porthole" })).toHaveCount(0);
+});

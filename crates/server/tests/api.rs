@@ -311,6 +311,136 @@ async fn typed_quantities_are_read_by_the_server() {
 }
 
 #[actix_web::test]
+async fn a_formula_is_added_changed_and_taken_back() {
+    let (_dir, store) = demo().await;
+    let body = json!({ "name": "Plain", "lines": [
+        { "ingredient": "flour-ap", "grams": 300 }, { "ingredient": "butter", "grams": 100 }, { "ingredient": "sugar", "grams": 100 } ] });
+    let (status, formula) = call(&store, Method::POST, "/api/formulas", Some(body.clone())).await;
+    assert_eq!(status, StatusCode::OK);
+    assert_eq!((&formula["ratio_sugar"], &formula["ratio_flour"]), (&json!(1.0), &json!(3.0)));
+    assert!(formula["school"].as_str().unwrap().contains("holds its shape"));
+    let path = format!("/api/formulas/{}", formula["id"]);
+    let mut richer = body.clone();
+    richer["lines"][1]["grams"] = json!(150);
+    let (status, changed) = call(&store, Method::PUT, &path, Some(richer)).await;
+    assert_eq!((status, &changed["total_g"]), (StatusCode::OK, &json!(550.0)));
+    call(&store, Method::POST, "/api/undo", None).await;
+    let all = get(&store, "/api/formulas").await;
+    let back = all.as_array().unwrap().iter().find(|f| f["id"] == formula["id"]).unwrap();
+    assert_eq!(back["total_g"], json!(500.0));
+    // The same again is no edit.
+    let before = get(&store, "/api/history").await;
+    call(&store, Method::PUT, &path, Some(body)).await;
+    assert_eq!(get(&store, "/api/history").await, before);
+    let (status, _) = call(&store, Method::PUT, "/api/formulas/999", Some(json!({ "name": "x", "lines": [] }))).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+    // A formula without flour says what is missing.
+    let bare = json!({ "name": "Bare", "lines": [{ "ingredient": "butter", "grams": 100 }] });
+    let (status, problem) = call(&store, Method::POST, "/api/formulas", Some(bare)).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(field_messages(&problem)[0].1.contains("needs flour"));
+}
+
+#[actix_web::test]
+async fn a_change_of_the_kitchen_moves_every_job() {
+    let (_dir, store) = demo().await;
+    let ready = |plan: &Value| plan["cold"]["ready_after_min"].as_f64().unwrap();
+    let before = [get(&store, "/api/jobs/1/plan").await, get(&store, "/api/jobs/2/plan").await];
+    let (status, kitchen) =
+        call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "fridge_c": 7.5, "rods_mm": [8, 3, 3] }))).await;
+    assert_eq!((status, &kitchen["rods_mm"]), (StatusCode::OK, &json!([3.0, 8.0])));
+    for (id, before) in (1..).zip(&before) {
+        let after = get(&store, &format!("/api/jobs/{id}/plan")).await;
+        assert!(ready(&after) > ready(before));
+    }
+    assert_eq!(get(&store, "/api/jobs/1/plan").await["shape"]["rods_owned"], json!(false));
+    let label = get(&store, "/api/history").await["undo"]["label"].clone();
+    assert_eq!(label, "fridge temperature, guide rods");
+    call(&store, Method::POST, "/api/undo", None).await;
+    assert_eq!(get(&store, "/api/jobs/1/plan").await, before[0]);
+}
+
+#[actix_web::test]
+async fn a_job_is_added_deleted_with_its_records_and_brought_back() {
+    let (_dir, store) = demo().await;
+    let mut body = get(&store, "/api/jobs/1").await;
+    body.as_object_mut().unwrap().remove("id");
+    body["name"] = json!("Second sailing");
+    body["dough_c"] = json!(20.5);
+    let (status, job) = call(&store, Method::POST, "/api/jobs", Some(body)).await;
+    assert_eq!((status, &job["name"]), (StatusCode::OK, &json!("Second sailing")));
+    let path = format!("/api/jobs/{}", job["id"]);
+    // A measured temperature is taken back by null.
+    let (_, job) = call(&store, Method::PATCH, &path, Some(json!({ "dough_c": null }))).await;
+    assert_eq!(job["dough_c"], Value::Null);
+    let (status, _) = call(&store, Method::DELETE, "/api/jobs/1", None).await;
+    assert_eq!(status, StatusCode::NO_CONTENT);
+    let (status, problem) = call(&store, Method::GET, "/api/jobs/1/records", None).await;
+    assert_eq!((status, &problem["detail"]), (StatusCode::NOT_FOUND, &json!("there is no job 1")));
+    call(&store, Method::POST, "/api/undo", None).await;
+    assert_eq!(get(&store, "/api/jobs/1/records").await.as_array().unwrap().len(), 2);
+    let (status, _) = call(&store, Method::DELETE, "/api/records/1", None).await;
+    assert_eq!(status, StatusCode::NO_CONTENT);
+    assert_eq!(get(&store, "/api/jobs/1/records").await.as_array().unwrap().len(), 1);
+    assert_eq!(get(&store, "/api/history").await["undo"]["label"], "record taken away");
+}
+
+#[actix_web::test]
+async fn an_empty_bakery_has_a_kitchen_and_takes_the_demo_on_request() {
+    let dir = tempfile::tempdir().unwrap();
+    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    seed::ensure_kitchen(&store).await.unwrap();
+    assert_eq!(get(&store, "/api/kitchen").await["name"], "My kitchen");
+    assert_eq!(get(&store, "/api/jobs").await, json!([]));
+    let (status, job) = call(&store, Method::POST, "/api/demo", None).await;
+    assert_eq!((status, &job["name"]), (StatusCode::OK, &json!("Regatta gulls")));
+    let ready_by = job["ready_by"].as_str().unwrap();
+    let day = chrono::NaiveDateTime::parse_from_str(ready_by, "%Y-%m-%dT%H:%M").unwrap();
+    assert_eq!(chrono::Datelike::weekday(&day), chrono::Weekday::Sat);
+    // Every demo job can be planned, and every demo cutter and formula is there.
+    for job in get(&store, "/api/jobs").await.as_array().unwrap() {
+        get(&store, &format!("/api/jobs/{}/plan", job["id"])).await;
+    }
+    assert_eq!(get(&store, "/api/cutters").await.as_array().unwrap().len(), 7);
+    assert_eq!(get(&store, "/api/formulas").await.as_array().unwrap().len(), 5);
+}
+
+#[actix_web::test]
+async fn every_formula_and_cutter_of_the_demo_plans_together() {
+    let (_dir, store) = demo().await;
+    for formula in 1..=5 {
+        for cutter in 1..=7 {
+            let change = json!({ "formula_id": formula, "cutter_id": cutter });
+            let (status, _) = call(&store, Method::PATCH, "/api/jobs/1", Some(change)).await;
+            assert_eq!(status, StatusCode::OK);
+            let plan = get(&store, "/api/jobs/1/plan").await;
+            let cut: u64 =
+                plan["shape"]["rolls"].as_array().unwrap().iter().map(|r| r["pieces"].as_u64().unwrap()).sum();
+            assert_eq!(cut, 48);
+        }
+    }
+}
+
+#[actix_web::test]
+async fn the_description_names_every_answer_and_has_no_path_twice() {
+    let own: Value = serde_json::from_str(&ready_slab_server::description().to_json().unwrap()).unwrap();
+    let mut ids = std::collections::HashSet::new();
+    for (path, methods) in own["paths"].as_object().unwrap() {
+        assert!(path.starts_with("/api/"), "{path}");
+        for (method, operation) in methods.as_object().unwrap() {
+            assert!(ids.insert(operation["operationId"].as_str().unwrap().to_owned()), "{method} {path}");
+            let responses = operation["responses"].as_object().unwrap();
+            assert!(responses.keys().any(|s| s.starts_with('2')), "{method} {path}");
+            assert!(operation["summary"].as_str().is_some_and(|s| !s.is_empty()), "{method} {path} says what it does");
+            if path.contains("{id}") {
+                assert!(operation["parameters"].as_array().is_some_and(|p| p[0]["name"] == "id"), "{method} {path}");
+            }
+        }
+    }
+    assert!(ids.len() >= 25);
+}
+
+#[actix_web::test]
 async fn foreign_hosts_and_origins_are_turned_away_and_headers_are_strict() {
     let (_dir, store) = demo().await;
     let status = |request: TestRequest| async { send(&store, request).await.0 };

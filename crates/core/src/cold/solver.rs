@@ -247,13 +247,14 @@ impl Faces {
             Support::Rack => {}
             Support::Tray { kind, start } => {
                 debug_assert!(!grid.mirrored, "a piece on a tray is not alike above and below");
-                faces.bottom_u = through(TRAY_CONTACT.w_m2k());
+                // The contact is through one paper already: it stands for the wrap on this side.
+                faces.bottom_u = TRAY_CONTACT.w_m2k();
                 faces.tray_heat = Some(kind.heat_j_m2k());
                 faces.tray_start_c = start.c();
             }
             Support::Bench { bench } => {
                 debug_assert!(!grid.mirrored, "a piece on a bench is not alike above and below");
-                faces.bottom_u = through(BENCH_CONTACT.w_m2k());
+                faces.bottom_u = BENCH_CONTACT.w_m2k();
                 faces.below_c = bench.c();
             }
         }
