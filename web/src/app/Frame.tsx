@@ -1,6 +1,7 @@
 /** The bar that is always there: where you are, what can be undone, units and light. */
 import { Link, Outlet, useMatch } from "react-router";
 import { useHistory, useJob, useRedo, useUndo } from "../api/queries";
+import { inUnits } from "../drawing/units";
 import { useSettings } from "../kit/settings";
 import { KeySheet, useKeys } from "./keys";
 
@@ -60,8 +61,10 @@ function UndoButtons() {
   const history = useHistory();
   const undo = useUndo();
   const redo = useRedo();
-  const undoLabel = history.data?.undo?.label;
-  const redoLabel = history.data?.redo?.label;
+  const { format } = useSettings();
+  const told = (label: string | undefined) => label && inUnits(label, format);
+  const undoLabel = told(history.data?.undo?.label);
+  const redoLabel = told(history.data?.redo?.label);
   return (
     <>
       <button

@@ -4,7 +4,7 @@ import { NavLink, Outlet, useLocation, useOutletContext, useParams } from "react
 import { Refusal, type Job, type Plan } from "../api/client";
 import { useJob, usePlan, useRecords } from "../api/queries";
 import { clock, dayClock, sameDay } from "../drawing/time";
-import { number, type Format } from "../drawing/units";
+import { inUnits, number, type Format } from "../drawing/units";
 import { sentence } from "../kit/Fault";
 import { Live } from "../kit/Live";
 import { useFormat } from "../kit/settings";
@@ -30,6 +30,7 @@ export function JobFrame() {
   const job = useJob(id);
   const plan = usePlan(id);
   const records = useRecords(id);
+  const format = useFormat();
   useEffect(() => {
     document.title = job.data ? `${job.data.name} · Ready Slab` : "Ready Slab";
     return () => {
@@ -49,14 +50,14 @@ export function JobFrame() {
             {fault.errors.length > 0 ? (
               fault.errors.map((e) => (
                 <p key={e.field}>
-                  {sentence(e.message)}{" "}
+                  {inUnits(sentence(e.message), format)}{" "}
                   <NavLink to={FIELD_STATION[e.field] ?? "order"} className="font-semibold underline">
                     Change it there
                   </NavLink>
                 </p>
               ))
             ) : (
-              <p>{sentence(fault.detail)}</p>
+              <p>{inUnits(sentence(fault.detail), format)}</p>
             )}
           </div>
         ) : null}

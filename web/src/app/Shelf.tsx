@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 import type { Cutter, Formula, Job, JobBody } from "../api/client";
 import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
 import { clock, longDay, now, shifted } from "../drawing/time";
-import { number } from "../drawing/units";
+import { inUnits, number } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
 import { Fault, otherFault } from "../kit/Fault";
 import { useFormat } from "../kit/settings";
@@ -209,7 +209,7 @@ function CutterShelf({ cutters }: { cutters: Cutter[] }) {
             <p className="num text-fine text-soft">
               {format.length(c.width_mm)} × {format.length(c.height_mm)}
             </p>
-            {c.warning ? <p className="mt-1 text-fine text-warm">{c.warning}</p> : null}
+            {c.warning ? <p className="mt-1 text-fine text-warm">{inUnits(c.warning, format)}</p> : null}
             <div className="mt-2 flex justify-center gap-1">
               <a href={`/api/cutters/${c.id}/outline.svg`} className="btn btn-quiet btn-small" aria-label={`SVG of ${c.name}`}>
                 SVG

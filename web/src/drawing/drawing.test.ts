@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { apart, rulerTicks, stepFor, stepped, CLOCK_STEPS } from "./scale";
 import { outlinePath } from "./path";
 import { clock, dayClock, duration, minutesBetween, shifted } from "./time";
-import { inches, makeFormat, number, type Unit } from "./units";
+import { inches, inUnits, makeFormat, number, type Unit } from "./units";
 
 // The factors as the server sends them (NIST Handbook 44, SP 811).
 const TABLE: Unit[] = [
@@ -48,6 +48,28 @@ describe("quantities in words", () => {
     expect(number(-18, 0)).toBe("\u221218");
     expect(number(-0.01, 1)).toBe("0");
     expect(number(1155, 0)).toBe("1,155");
+  });
+});
+
+describe("sentences of the server", () => {
+  const us = makeFormat("us", TABLE);
+
+  it("stay as they are in metric", () => {
+    expect(inUnits("689 g rolled to 6 mm.", makeFormat("metric", TABLE))).toBe("689 g rolled to 6 mm.");
+  });
+
+  it("are told in the units shown", () => {
+    expect(inUnits("689 g rolled to 6.35 mm covers 305 \u00d7 310 mm.", us)).toBe("1 lb 8.3 oz rolled to \u00bc in covers 12.01 in \u00d7 12.2 in.");
+    expect(inUnits("The mixer takes 1,200 g, so it is 2 mixes.", us)).toBe("The mixer takes 2 lb 10.3 oz, so it is 2 mixes.");
+    expect(inUnits("It leaves the mixer at 20\u00b0, as you measured.", us)).toBe("It leaves the mixer at 68\u00b0, as you measured.");
+    expect(inUnits("20 % fat moves the temperatures by +1.5\u00b0.", us)).toBe("20 % fat moves the temperatures by +2.7\u00b0.");
+    expect(inUnits("400 \u00b0C is outside 140 to 220 \u00b0C.", us)).toBe("752\u00b0 is outside 284\u00b0 to 428\u00b0.");
+    expect(inUnits("with its sugar it would freeze at \u221240\u00b0", us)).toBe("with its sugar it would freeze at \u221240\u00b0");
+  });
+
+  it("keep what is no quantity", () => {
+    const text = "Flour is 1.11 of butter and sugar; 5 pieces of the 2nd re-roll, 8 to 16 %, 3 min.";
+    expect(inUnits(text, us)).toBe(text);
   });
 });
 

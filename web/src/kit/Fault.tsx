@@ -1,5 +1,7 @@
 /** What is wrong with a field, by the field, with what would be accepted. */
 import { Refusal } from "../api/client";
+import { inUnits } from "../drawing/units";
+import { useFormat } from "./settings";
 
 export function faultOf(error: unknown, field: string): string | undefined {
   if (!(error instanceof Refusal)) return undefined;
@@ -24,10 +26,11 @@ export function sentence(text: string): string {
 }
 
 export function Fault({ id, text }: { id?: string; text: string | undefined }) {
+  const format = useFormat();
   if (!text) return null;
   return (
     <p id={id} role="alert" className="wrong mt-1">
-      {text}
+      {inUnits(text, format)}
     </p>
   );
 }

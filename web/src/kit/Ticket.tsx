@@ -1,5 +1,7 @@
 /** The ticket: the answer, the few levers, what it rests on. */
 import type { ReactNode } from "react";
+import { inUnits } from "../drawing/units";
+import { useFormat } from "./settings";
 
 export function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -24,11 +26,12 @@ export function Rows({ children }: { children: ReactNode }) {
 }
 
 export function Reasons({ items }: { items: readonly string[] }) {
+  const format = useFormat();
   if (items.length === 0) return null;
   return (
     <ul className="space-y-1 text-fine text-soft">
       {items.map((text) => (
-        <li key={text}>{text}</li>
+        <li key={text}>{inUnits(text, format)}</li>
       ))}
     </ul>
   );

@@ -192,7 +192,7 @@ describe("a text", () => {
     const onSave = vi.fn(async (name: string) => {
       if (!name) throw refusal("name", "a name is needed");
     });
-    render(<TextField label="Job" value="Regatta" field="name" onSave={onSave} />);
+    render(<TextField label="Job" value="Regatta" field="name" onSave={onSave} />, { wrapper: Around });
     const field = screen.getByRole("textbox", { name: "Job" });
     await user.type(field, " gulls");
     await user.tab();

@@ -6,6 +6,7 @@ import { useChangeJob, useCutters, useFormulas, useKitchen } from "../../api/que
 import { useJobContext } from "../../app/JobFrame";
 import { outlinePath } from "../../drawing/path";
 import { clock, dayClock, duration, longDay } from "../../drawing/time";
+import { inUnits } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { CutterPicture } from "../../kit/CutterPicture";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -40,7 +41,7 @@ export function Order() {
           chosen={job.cutter_id}
           onChoose={(cutter_id) => change.mutate({ cutter_id })}
         />
-        {cutter.warning ? <p className="caution mt-4">{cutter.warning}</p> : null}
+        {cutter.warning ? <p className="caution mt-4">{inUnits(cutter.warning, format)}</p> : null}
       </Work>
       <TicketBox>
         <Part title="Wanted">

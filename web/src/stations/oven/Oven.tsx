@@ -3,7 +3,7 @@ import { useRef } from "react";
 import { useSearchParams } from "react-router";
 import { useChangeJob, useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { number } from "../../drawing/units";
+import { inUnits, number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -106,7 +106,7 @@ export function Oven() {
           </p>
           <Reasons items={oven.reasons} />
           {oven.warnings.map((w) => (
-            <p key={w} className="caution mt-3">{w}</p>
+            <p key={w} className="caution mt-3">{inUnits(w, format)}</p>
           ))}
           <p className="caution mt-3">Every oven differs: look early. Oven gloves; hot trays away from children.</p>
         </Part>
