@@ -3,6 +3,7 @@ import { expect, field, figure, open, set, test } from "../bakery";
 
 test("a changed thickness moves dough, cold and trays, and undo brings them back", async ({ page, bakery }) => {
   await open(page, bakery, "order");
+  await expect(figure(page, "Clock")).toContainText("Start");
   const before = {
     dough: await figure(page, "Dough").innerText(),
     shape: await figure(page, "Shape").innerText(),
@@ -44,6 +45,7 @@ test("units are typed freely and shown either way", async ({ page, bakery }) => 
 
 test("bad values show their error and lose nothing", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
+  await expect(figure(page, "Oven")).toContainText("min at");
   const before = await figure(page, "Oven").innerText();
   const oven = field(page, "Set to");
   await set(oven, "400");
@@ -157,6 +159,7 @@ test("everything is there again after a restart and after a kill", async ({ page
   await open(page, bakery, "order");
   await set(field(page, "Pieces"), "60");
   await expect(figure(page, "Order")).toContainText("60 pieces");
+  await expect(figure(page, "Dough")).not.toContainText("710 g");
   const dough = await figure(page, "Dough").innerText();
   await bakery.restart("SIGKILL");
   await page.reload();
@@ -186,6 +189,7 @@ test("an empty bakery teaches with the demo", async ({ page, bakery }) => {
 
 test("the kitchen's sizes move every job", async ({ page, bakery }) => {
   await open(page, bakery, "cold");
+  await expect(figure(page, "Clock")).toContainText("Start");
   const before = await figure(page, "Clock").innerText();
   await page.keyboard.press("k");
   await set(field(page, "Air inside, by a thermometer"), "7");
@@ -215,6 +219,7 @@ test("another way to chill is taken with one press", async ({ page, bakery }) =>
 
 test("a measured dough temperature is typed in, and taken back", async ({ page, bakery }) => {
   await open(page, bakery, "dough");
+  await expect(figure(page, "Cold")).toContainText("Ready");
   const cold = await figure(page, "Cold").innerText();
   await set(field(page, "Dough as you measured it"), "75F");
   await expect(field(page, "Dough as you measured it")).toHaveValue("23.9°");

@@ -1,6 +1,6 @@
 /** What is known of the server's state, and the changes to it. The query cache is the only copy. */
 import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { api, settled, type FormulaBody, type Job, type JobBody, type Kitchen, type NewCutter, type RecordBody } from "./client";
+import { api, settled, type Formula, type FormulaBody, type Job, type JobBody, type Kitchen, type NewCutter, type RecordBody } from "./client";
 
 export const keys = {
   jobs: ["jobs"] as const,
@@ -64,7 +64,13 @@ export function useChangeFormula(id: number) {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "edits" },
-    mutationFn: (body: FormulaBody) => settled(api.PUT("/api/formulas/{id}", { params: { path: { id } }, body })),
+    // The change is made to the formula as it stands when its turn comes, so that two quick edits do not undo each other.
+    mutationFn: async (change: (formula: FormulaBody) => FormulaBody) => {
+      const all = client.getQueryData<Formula[]>(keys.formulas) ?? (await settled(api.GET("/api/formulas")));
+      const current = all.find((f) => f.id === id);
+      const { name, lines } = current ?? { name: "", lines: [] };
+      return settled(api.PUT("/api/formulas/{id}", { params: { path: { id } }, body: change({ name, lines }) }));
+    },
     onSuccess: () => refresh(client),
   });
 }

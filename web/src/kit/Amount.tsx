@@ -44,7 +44,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
     if (busy.current) return;
     busy.current = true;
     try {
-      const base = await read(format, kind, typed);
+      const base = await readTyped(format, kind, typed);
       if (base !== value || unset) await onSave(base);
       setFault(undefined);
       setDraft(null);
@@ -120,7 +120,8 @@ function inWords(format: ReturnType<typeof useFormat>, kind: Kind, value: number
   }
 }
 
-async function read(format: ReturnType<typeof useFormat>, kind: Kind, typed: string): Promise<number> {
+/** The base value of what was typed, as the server reads it; throws its refusal. */
+export async function readTyped(format: ReturnType<typeof useFormat>, kind: Kind, typed: string): Promise<number> {
   const default_symbol = kind === "count" || kind === "percent" ? "" : format.symbol(kind);
   const answer = await settled(api.POST("/api/units/parse", { body: { quantity: kind, text: typed, default_symbol } }));
   return answer.value;

@@ -1,6 +1,6 @@
 /** The dough: what it is made of, drawn to scale, and what goes on the scale. */
 import { useRef, useState, type RefObject } from "react";
-import type { Formula, Plan } from "../../api/client";
+import type { Formula, FormulaBody, Plan } from "../../api/client";
 import { useAddFormula, useChangeFormula, useChangeJob, useChangeKitchen, useFormulas, useIngredients, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { number } from "../../drawing/units";
@@ -154,6 +154,8 @@ function MakeUp({ picture, dough }: { picture: RefObject<SVGSVGElement | null>; 
   );
 }
 
+type LineBody = FormulaBody["lines"][number];
+
 function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] }) {
   const format = useFormat();
   const change = useChangeFormula(formula.id);
@@ -163,7 +165,7 @@ function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] })
   const changeJob = useChangeJob(useJobContext().job.id);
   const lines = formula.lines;
   const most = Math.max(...dough.weights.map((w) => w.bakers_percent), 1);
-  const put = (next: typeof lines) => change.mutateAsync({ name: formula.name, lines: next });
+  const put = (next: (lines: LineBody[]) => LineBody[]) => change.mutateAsync((f) => ({ ...f, lines: next(f.lines) }));
   const free = (ingredients.data ?? []).filter((i) => !lines.some((l) => l.ingredient === i.key));
   return (
     <section aria-labelledby="weights-head">
@@ -204,7 +206,7 @@ function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] })
                         kind="mass"
                         value={line.grams}
                         field={`lines[${i}].grams`}
-                        onSave={(grams) => put(lines.map((l, j) => (j === i ? { ...l, grams } : l)))}
+                        onSave={(grams) => put((all) => all.map((l) => (l.ingredient === w.ingredient ? { ...l, grams } : l)))}
                       />
                     ) : null}
                   </td>
@@ -213,7 +215,7 @@ function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] })
                       type="button"
                       className="min-h-11 min-w-11 text-soft"
                       aria-label={`Take ${w.name} out of the formula`}
-                      onClick={() => void put(lines.filter((_, j) => j !== i)).catch(() => undefined)}
+                      onClick={() => void put((all) => all.filter((l) => l.ingredient !== w.ingredient)).catch(() => undefined)}
                     >
                       ×
                     </button>
@@ -234,7 +236,7 @@ function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] })
             onChange={(e) => {
               const key = e.target.value;
               setFresh("");
-              if (key) void put([...lines, { ingredient: key, grams: 10 }]).catch(() => undefined);
+              if (key) void put((all) => [...all, { ingredient: key, grams: 10 }]).catch(() => undefined);
             }}
           >
             <option value="">choose, then set its grams</option>
@@ -244,7 +246,7 @@ function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] })
           </select>
         </div>
         <div className="w-52">
-          <TextField label="Name of the formula" value={formula.name} field="name" onSave={(name) => change.mutateAsync({ name, lines })} />
+          <TextField label="Name of the formula" value={formula.name} field="name" onSave={(name) => change.mutateAsync((f) => ({ ...f, name }))} />
         </div>
         <button
           type="button"

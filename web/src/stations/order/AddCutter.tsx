@@ -3,9 +3,10 @@ import { Dialog, Tabs } from "radix-ui";
 import { useId, useRef, useState } from "react";
 import type { Cutter, NewCutter } from "../../api/client";
 import { useAddCutter } from "../../api/queries";
-import { Amount } from "../../kit/Amount";
+import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { useFormat } from "../../kit/settings";
 
 type Form = "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
 const FORMS: { value: Form; label: string }[] = [
@@ -14,23 +15,21 @@ const FORMS: { value: Form; label: string }[] = [
   { value: "petal", label: "Petal" },
 ];
 
-const kept = (set: (value: number) => void) => (value: number) => {
-  set(value);
-  return Promise.resolve();
-};
-
 export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
+  const format = useFormat();
   const [open, setOpen] = useState(false);
   const add = useAddCutter();
   const [name, setName] = useState("");
   const [svg, setSvg] = useState<{ file: string; text: string }>();
-  const [width, setWidth] = useState<number>();
+  const [width, setWidth] = useState("");
   const [form, setForm] = useState<Form>("round");
-  const [across, setAcross] = useState(65);
-  const [along, setAlong] = useState(45);
+  const [across, setAcross] = useState(format.length(65));
+  const [along, setAlong] = useState(format.length(45));
+  const [unread, setUnread] = useState<{ field: string; text: string }>();
   const [over, setOver] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const nameId = useId();
+  const twoSizes = form === "oval" || form === "oblong";
 
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
@@ -38,13 +37,33 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
     setSvg({ file: chosen.name, text: await chosen.text() });
     if (!name) setName(chosen.name.replace(/\.svg$/i, ""));
   };
+  /** Reads a size as typed; `undefined` when it does not read, and its fault then stands by its field. */
+  const size = async (field: string, typed: string): Promise<number | undefined> => {
+    try {
+      return await readTyped(format, "length", typed);
+    } catch (error) {
+      setUnread({ field, text: faultOf(error, "text") ?? otherFault(error, []) ?? "That does not read." });
+      return undefined;
+    }
+  };
+  const addFile = async () => {
+    setUnread(undefined);
+    const width_mm = width.trim() === "" ? null : await size("width_mm", width);
+    if (svg && width_mm !== undefined) put({ kind: "svg", name, svg: svg.text, width_mm });
+  };
+  const addForm = async () => {
+    setUnread(undefined);
+    const width_mm = await size("width_mm", across);
+    const height_mm = twoSizes ? await size("height_mm", along) : null;
+    if (width_mm !== undefined && height_mm !== undefined) put({ kind: "builtin", name, form, width_mm, height_mm });
+  };
   const put = (body: NewCutter) =>
     add.mutate(body, {
       onSuccess: (cutter) => {
         setOpen(false);
         setName("");
         setSvg(undefined);
-        setWidth(undefined);
+        setWidth("");
         onAdded(cutter);
       },
     });
@@ -57,7 +76,23 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
       <Fault text={faultOf(add.error, "name")} />
     </div>
   );
-  const twoSizes = form === "oval" || form === "oblong";
+  const sizeField = (field: string, label: string, value: string, set: (text: string) => void, placeholder = "") => (
+    <div>
+      <label htmlFor={`${nameId}-${field}`} className="mb-1 block text-fine text-soft">
+        {label}
+      </label>
+      <input
+        id={`${nameId}-${field}`}
+        className="field num"
+        value={value}
+        placeholder={placeholder}
+        autoComplete="off"
+        onChange={(e) => set(e.target.value)}
+        aria-invalid={unread?.field === field ? true : undefined}
+      />
+      <Fault text={unread?.field === field ? unread.text : faultOf(add.error, field)} />
+    </div>
+  );
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="btn">Add a cutter</Dialog.Trigger>
@@ -110,21 +145,13 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
                 <Fault text={faultOf(add.error, "svg")} />
               </div>
               {nameField}
-              <Amount
-                label="Width across, if it should be other than drawn"
-                kind="length"
-                value={width ?? 0}
-                unset={width === undefined}
-                placeholder="as drawn"
-                field="width_mm"
-                onSave={kept(setWidth)}
-              />
-              <Fault text={faultOf(add.error, "width_mm") ?? otherFault(add.error, ["svg", "name", "width_mm"])} />
+              {sizeField("width_mm", "Width across, if it should be other than drawn", width, setWidth, "as drawn")}
+              <Fault text={otherFault(add.error, ["svg", "name", "width_mm"])} />
               <button
                 type="button"
                 className="btn btn-main"
                 disabled={!svg || add.isPending}
-                onClick={() => svg && put({ kind: "svg", name, svg: svg.text, width_mm: width ?? null })}
+                onClick={() => void addFile()}
               >
                 Add it
               </button>
@@ -133,15 +160,15 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
               <Choice label="Form" value={form} options={FORMS} onChange={(v) => setForm(v)} />
               {nameField}
               <div className="grid grid-cols-2 gap-3">
-                <Amount label="Across" kind="length" value={across} field="width_mm" onSave={kept(setAcross)} />
-                {twoSizes ? <Amount label="Along" kind="length" value={along} field="height_mm" onSave={kept(setAlong)} /> : null}
+                {sizeField("width_mm", "Across", across, setAcross)}
+                {twoSizes ? sizeField("height_mm", "Along", along, setAlong) : null}
               </div>
-              <Fault text={faultOf(add.error, "width_mm") ?? faultOf(add.error, "height_mm") ?? otherFault(add.error, ["name", "width_mm", "height_mm"])} />
+              <Fault text={otherFault(add.error, ["name", "width_mm", "height_mm"])} />
               <button
                 type="button"
                 className="btn btn-main"
                 disabled={add.isPending}
-                onClick={() => put({ kind: "builtin", name, form, width_mm: across, height_mm: twoSizes ? along : null })}
+                onClick={() => void addForm()}
               >
                 Add it
               </button>
