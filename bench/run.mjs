@@ -70,11 +70,21 @@ let script = 0;
 for (let i = 0; i < 7; i += 1) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  const start = performance.now();
+  // Interactive: the plan is drawn, a press is made at once and has been answered. By the page's own clock from the start
+  // of navigation, so that the test tool's way to the browser does not count.
+  await page.addInitScript(() => {
+    const seen = new MutationObserver(() => {
+      const button = [...document.querySelectorAll("[role=radio]")].find((e) => e.textContent === "First roll");
+      if (!button) return;
+      if (button.getAttribute("aria-checked") === "true") {
+        seen.disconnect();
+        globalThis.interactive_ms = performance.now();
+      } else button.click();
+    });
+    seen.observe(document, { childList: true, subtree: true, attributes: true });
+  });
   await page.goto(`${base}/jobs/1/shape`);
-  // Interactive: the plan is drawn and a press answers.
-  await page.getByRole("radio", { name: "First roll" }).click();
-  loads.push(performance.now() - start);
+  loads.push(await (await page.waitForFunction(() => globalThis.interactive_ms)).jsonValue());
   script = await page.evaluate(() => performance.getEntriesByType("resource").filter((r) => r.name.endsWith(".js")).reduce((sum, r) => sum + r.encodedBodySize, 0));
   await context.close();
 }

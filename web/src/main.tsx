@@ -5,6 +5,7 @@ import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { setNonce } from "get-nonce";
 import { Refusal } from "./api/client";
+import { askAhead } from "./api/queries";
 import { router } from "./app/router";
 import { SettingsProvider } from "./kit/settings";
 import "./styles.css";
@@ -25,6 +26,8 @@ const client = new QueryClient({
     mutations: { retry: false },
   },
 });
+
+askAhead(client, location.pathname);
 
 const root = document.getElementById("root");
 if (root) {

@@ -15,11 +15,29 @@ export const keys = {
   units: ["units"] as const,
 };
 
+const jobQuery = (id: number) => ({
+  queryKey: keys.job(id),
+  queryFn: () => settled(api.GET("/api/jobs/{id}", { params: { path: { id } } })),
+});
+const planQuery = (id: number) => ({
+  queryKey: keys.plan(id),
+  queryFn: () => settled(api.GET("/api/jobs/{id}/plan", { params: { path: { id } } })),
+});
+const unitsQuery = { queryKey: keys.units, queryFn: () => settled(api.GET("/api/units")), staleTime: Infinity };
+
+/** Asks for what the address will need while its view is still on the way. */
+export function askAhead(client: QueryClient, path: string): void {
+  void client.prefetchQuery(unitsQuery);
+  const id = Number(/^\/jobs\/(\d+)/.exec(path)?.[1]);
+  if (id > 0) {
+    void client.prefetchQuery(jobQuery(id));
+    void client.prefetchQuery(planQuery(id));
+  }
+}
+
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => settled(api.GET("/api/jobs")) });
-export const useJob = (id: number) =>
-  useQuery({ queryKey: keys.job(id), queryFn: () => settled(api.GET("/api/jobs/{id}", { params: { path: { id } } })) });
-export const usePlan = (id: number) =>
-  useQuery({ queryKey: keys.plan(id), queryFn: () => settled(api.GET("/api/jobs/{id}/plan", { params: { path: { id } } })) });
+export const useJob = (id: number) => useQuery(jobQuery(id));
+export const usePlan = (id: number) => useQuery(planQuery(id));
 export const useRecords = (id: number) =>
   useQuery({ queryKey: keys.records(id), queryFn: () => settled(api.GET("/api/jobs/{id}/records", { params: { path: { id } } })) });
 export const useKitchen = () => useQuery({ queryKey: keys.kitchen, queryFn: () => settled(api.GET("/api/kitchen")) });
@@ -28,7 +46,7 @@ export const useCutters = () => useQuery({ queryKey: keys.cutters, queryFn: () =
 export const useHistory = () => useQuery({ queryKey: keys.history, queryFn: () => settled(api.GET("/api/history")) });
 export const useIngredients = () =>
   useQuery({ queryKey: keys.ingredients, queryFn: () => settled(api.GET("/api/ingredients")), staleTime: Infinity });
-export const useUnits = () => useQuery({ queryKey: keys.units, queryFn: () => settled(api.GET("/api/units")), staleTime: Infinity });
+export const useUnits = () => useQuery(unitsQuery);
 
 /** After a change everything may have moved; what is on the screen is asked for again, the old figures stay meanwhile. */
 function refresh(client: QueryClient): Promise<void> {

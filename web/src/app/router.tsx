@@ -1,31 +1,39 @@
 import { createBrowserRouter, Navigate } from "react-router";
+import { Clock } from "../stations/clock/Clock";
+import { Cold } from "../stations/cold/Cold";
+import { Dough } from "../stations/dough/Dough";
+import { Ledger } from "../stations/ledger/Ledger";
+import { Order } from "../stations/order/Order";
+import { Oven } from "../stations/oven/Oven";
+import { Shape } from "../stations/shape/Shape";
+import { KitchenPage } from "./KitchenPage";
+import { Shelf } from "./Shelf";
 import { Failed } from "./Failed";
 import { Frame } from "./Frame";
 import { JobFrame } from "./JobFrame";
 import { Missing } from "./Missing";
 
-/** The frame is there at once; each view comes as its own script. */
+/** All views in one script: apart they would save little and cost one more way to the server before the first is drawn. */
 export const router = createBrowserRouter([
   {
     path: "/",
     element: <Frame />,
     errorElement: <Failed />,
-    hydrateFallbackElement: <></>,
     children: [
-      { index: true, lazy: async () => ({ Component: (await import("./Shelf")).Shelf }) },
-      { path: "kitchen", lazy: async () => ({ Component: (await import("./KitchenPage")).KitchenPage }) },
+      { index: true, element: <Shelf /> },
+      { path: "kitchen", element: <KitchenPage /> },
       {
         path: "jobs/:jobId",
         element: <JobFrame />,
         children: [
           { index: true, element: <Navigate to="order" replace /> },
-          { path: "order", lazy: async () => ({ Component: (await import("../stations/order/Order")).Order }) },
-          { path: "dough", lazy: async () => ({ Component: (await import("../stations/dough/Dough")).Dough }) },
-          { path: "cold", lazy: async () => ({ Component: (await import("../stations/cold/Cold")).Cold }) },
-          { path: "shape", lazy: async () => ({ Component: (await import("../stations/shape/Shape")).Shape }) },
-          { path: "oven", lazy: async () => ({ Component: (await import("../stations/oven/Oven")).Oven }) },
-          { path: "clock", lazy: async () => ({ Component: (await import("../stations/clock/Clock")).Clock }) },
-          { path: "ledger", lazy: async () => ({ Component: (await import("../stations/ledger/Ledger")).Ledger }) },
+          { path: "order", element: <Order /> },
+          { path: "dough", element: <Dough /> },
+          { path: "cold", element: <Cold /> },
+          { path: "shape", element: <Shape /> },
+          { path: "oven", element: <Oven /> },
+          { path: "clock", element: <Clock /> },
+          { path: "ledger", element: <Ledger /> },
         ],
       },
       { path: "*", element: <Missing /> },

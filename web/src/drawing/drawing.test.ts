@@ -48,6 +48,8 @@ describe("quantities in words", () => {
     expect(number(-18, 0)).toBe("\u221218");
     expect(number(-0.01, 1)).toBe("0");
     expect(number(1155, 0)).toBe("1,155");
+    expect(number(1234567.891, 2)).toBe("1,234,567.89");
+    expect([number(2.5, 2), number(2, 1, 1), number(0.04, 1), number(10, 1), number(100, 0)]).toEqual(["2.5", "2.0", "0", "10", "100"]);
   });
 });
 

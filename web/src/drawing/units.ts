@@ -16,9 +16,15 @@ const VULGAR: Record<string, string> = {
 
 /** A number with a true minus, thousands apart, and no trailing zeros beyond `least` places. */
 export function number(value: number, most: number, least = 0): string {
-  const text = Math.abs(value).toLocaleString("en-GB", { minimumFractionDigits: least, maximumFractionDigits: most });
-  const zero = Number(Math.abs(value).toFixed(most)) === 0;
-  return value < 0 && !zero ? MINUS + text : text;
+  // By hand: the browser's own formatting costs 50 ms at its first use.
+  const places = 10 ** most;
+  let text = (Math.round(Math.abs(value) * places * (1 + 1e-12)) / places).toFixed(most);
+  while (text.includes(".") && text.length - text.indexOf(".") - 1 > least && text.endsWith("0")) text = text.slice(0, -1);
+  if (text.endsWith(".")) text = text.slice(0, -1);
+  const [whole = "0", part] = text.split(".");
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ",");
+  const shown = part === undefined ? grouped : `${grouped}.${part}`;
+  return value < 0 && Number(text) !== 0 ? MINUS + shown : shown;
 }
 
 /** Inches as a baker reads them: to the sixteenth where that is true to 0.02 in, else in hundredths. */
