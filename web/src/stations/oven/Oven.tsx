@@ -38,7 +38,7 @@ export function Oven() {
             label="Pieces as"
             value={baked ? "baked" : "cut"}
             options={[{ value: "cut", label: "As cut" }, { value: "baked", label: "After baking" }]}
-            onChange={(v) => setParams(v === "cut" ? { show: "cut" } : {}, { replace: true })}
+            onChange={(v) => setParams(v === "cut" ? { show: "cut" } : {}, { replace: true, flushSync: true })}
           />
           <SaveSvg picture={picture} name={`${job.name} tray`} />
         </StationHead>

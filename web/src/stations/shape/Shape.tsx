@@ -50,7 +50,7 @@ export function Shape() {
                 label="Which roll"
                 value={chosen}
                 options={[{ value: ALL, label: "All" }, ...shape.rolls.map((r, i) => ({ value: String(i), label: rollName(r.number) }))]}
-                onChange={(v) => setParams(v === ALL ? {} : { roll: v }, { replace: true })}
+                onChange={(v) => setParams(v === ALL ? {} : { roll: v }, { replace: true, flushSync: true })}
               />
             ) : null}
             <SaveSvg picture={picture} name={`${job.name} sheets`} />
