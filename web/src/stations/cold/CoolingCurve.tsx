@@ -18,7 +18,7 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
   const shown = (c: number) => format.shown("temperature", c);
   const { curve, window } = cold;
   // Room on the right for the words of the bands.
-  const end = (curve[curve.length - 1]?.after_min ?? 60) * (width > 500 ? 1.2 : 1.36);
+  const end = (curve[curve.length - 1]?.after_min ?? 60) * (width > 500 ? 1.3 : 1.36);
   const start = curve[0]?.warmest_c ?? 20;
   const low = Math.min(cold.air_c < 0 ? window.rolls_from_c - 6 : cold.air_c, ...curve.map((p) => p.mean_c));
   const degrees = [shown(Math.max(low, -6)), shown(Math.max(start, window.rolls_to_c + 2))] as const;
