@@ -15,6 +15,10 @@ const VIEWS = [
   { name: "kitchen", path: "/kitchen" },
   { name: "order", path: "/jobs/1/order" },
   { name: "dough", path: "/jobs/1/dough" },
+  { name: "dough-mix", path: "/jobs/1/dough/mix" },
+  { name: "dough-change", path: "/jobs/1/dough/change?lever=fat" },
+  { name: "read", path: "/read" },
+  { name: "pantry", path: "/pantry" },
   { name: "cold", path: "/jobs/1/cold" },
   { name: "shape", path: "/jobs/1/shape" },
   { name: "oven", path: "/jobs/1/oven" },
@@ -26,7 +30,12 @@ const VIEWS = [
   { name: "clock-390", path: "/jobs/1/clock", size: NARROW },
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
-const EXTRA = VIEWS.filter((v) => !v.size && !v.dark).flatMap((v) => [
+const MORE = [
+  { name: "dough-size", path: "/jobs/1/dough/size" },
+  { name: "dough-label", path: "/jobs/1/dough/label" },
+  { name: "dough-versions", path: "/jobs/1/dough/versions" },
+];
+const EXTRA = [...VIEWS, ...MORE].filter((v) => !v.size && !v.dark).flatMap((v) => [
   { ...v, name: `${v.name}-narrow`, size: NARROW, full: true },
   { ...v, name: `${v.name}-full`, full: true },
   { ...v, name: `${v.name}-night`, dark: true },
@@ -38,7 +47,7 @@ const bakery = newBakery();
 const server = serve({ db: bakery.db });
 const base = await server.address;
 const browser = await launch();
-const wanted = only.length > 0 ? [...VIEWS, ...EXTRA].filter((v) => only.includes(v.name)) : VIEWS;
+const wanted = only.length > 0 ? [...VIEWS, ...MORE, ...EXTRA].filter((v) => only.includes(v.name)) : VIEWS;
 for (const view of wanted) {
   const context = await browser.newContext({ viewport: view.size ?? WIDE, colorScheme: view.dark ? "dark" : "light" });
   const page = await context.newPage();

@@ -1,7 +1,7 @@
 //! Prints median times of the core's parts, for `bench/run.mjs`: `cargo run --release -p ready-slab-core --example measure`.
 
 use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, TrayKind, Wrap, chill_briefly};
-use ready_slab_core::dough::{Composition, FatKind, Formula, MixMethod};
+use ready_slab_core::dough::{Composition, EggClass, FatKind, Formula, MixMethod, Pantry};
 use ready_slab_core::geometry::{Outline, read_svg};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, plan};
 use ready_slab_core::shape::{BenchSurface, LatticeTable, Spacing, TrayRules, fill_trays};
@@ -63,7 +63,7 @@ fn main() -> Result<(), Box<dyn Error>> {
         ("thyme", 3.0),
         ("salt", 3.0),
     ];
-    let formula = Formula::new("Lemon-thyme", &lines.map(|(k, g)| (k.to_owned(), g)))?;
+    let formula = Formula::new("Lemon-thyme", &lines.map(Into::into), Pantry::built_in())?;
     let kitchen = Kitchen::new(KitchenInput {
         name: "Tern Street Bakehouse".into(),
         room_c: 22.0,
@@ -76,6 +76,11 @@ fn main() -> Result<(), Box<dyn Error>> {
         trays_owned: 4,
         least_gap_mm: 25.0,
         mixer_limit_g: 1200.0,
+        bowl_ml: Some(4500.0),
+        scale_step_g: 1.0,
+        fine_step_g: 0.1,
+        egg_class: EggClass::UsLarge,
+        currency: "\u{20ac}".to_owned(),
         rods_mm: vec![3.0, 6.0],
         ovens: 1,
         racks_per_oven: 1,
@@ -102,6 +107,10 @@ fn main() -> Result<(), Box<dyn Error>> {
         rerolls: 2,
         reserve_percent: 3.0,
         oven_c: 175.0,
+        freeze_pieces: 0,
+        hold_back_percent: 0.0,
+        whole_eggs: false,
+        tints: vec![],
     })?;
     println!("full plan\t{:.2}", median_ms(|| drop(std::hint::black_box(plan(&job, &formula, &outline, &kitchen)))));
     Ok(())

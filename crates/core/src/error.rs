@@ -185,6 +185,13 @@ impl Checks {
         }
     }
 
+    /// Notes a fault when a list is longer than `max`.
+    pub fn limit(&mut self, field: &str, count: usize, max: usize, unit: &'static str) {
+        if count > max {
+            self.0.push(InputError::new(field, Problem::TooMany { count, max, unit }));
+        }
+    }
+
     /// Notes a fault found elsewhere.
     pub fn push(&mut self, error: InputError) {
         self.0.push(error);

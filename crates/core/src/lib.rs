@@ -6,14 +6,14 @@
 //!
 //! ```
 //! use ready_slab_core::cold::TrayKind;
-//! use ready_slab_core::dough::{Formula, MixMethod};
+//! use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry};
 //! use ready_slab_core::geometry::{Builtin, BuiltinKind};
 //! use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, plan};
 //! use ready_slab_core::shape::BenchSurface;
 //!
 //! // A dough by weight: one of butter, one of sugar, three of flour.
 //! let lines = [("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0), ("egg", 25.0), ("salt", 1.0)];
-//! let formula = Formula::new("Plain", &lines.map(|(key, grams)| (key.to_owned(), grams)))?;
+//! let formula = Formula::new("Plain", &lines.map(Into::into), Pantry::built_in())?;
 //!
 //! // A 65 mm round, and the kitchen it is cut in.
 //! let cutter = Builtin::new(BuiltinKind::Round, 65.0, 0.0)?.outline()?;
@@ -21,7 +21,8 @@
 //!     name: "Tern Street Bakehouse".into(),
 //!     room_c: 22.0, fridge_c: 4.0, fridge_fan: false, freezer_c: -18.0,
 //!     tray_width_mm: 310.0, tray_length_mm: 440.0, tray_kind: TrayKind::Aluminium, trays_owned: 4, least_gap_mm: 25.0,
-//!     mixer_limit_g: 1200.0, rods_mm: vec![3.0, 6.0], ovens: 1, racks_per_oven: 1, oven_fan: false, preheat_min: 20.0,
+//!     mixer_limit_g: 1200.0, bowl_ml: Some(4500.0), scale_step_g: 1.0, fine_step_g: 0.1,
+//!     egg_class: EggClass::UsLarge, currency: "€".into(), rods_mm: vec![3.0, 6.0], ovens: 1, racks_per_oven: 1, oven_fan: false, preheat_min: 20.0,
 //!     roll_min: 4.0, cut_s: 6.0,
 //! })?;
 //!
@@ -31,6 +32,7 @@
 //!     name: "Regatta".into(), pieces: 48, thickness_mm: 6.0, ready_by, method: MixMethod::JustCombined, dough_c: None,
 //!     chill_as_disc: true, disc_mm: 22.0, chill_place: ColdPlace::Fridge, tray_chill_place: ColdPlace::Freezer,
 //!     web_mm: 3.0, edge_mm: 4.0, surface: BenchSurface::FlouredBoard, rerolls: 2, reserve_percent: 3.0, oven_c: 175.0,
+//!     freeze_pieces: 0, hold_back_percent: 0.0, whole_eggs: false, tints: vec![],
 //! })?;
 //!
 //! let plan = plan(&job, &formula, &cutter, &kitchen)?;
@@ -48,5 +50,6 @@ pub mod geometry;
 pub mod job;
 pub mod ledger;
 pub mod oven;
+pub mod recipe;
 pub mod shape;
 pub mod units;

@@ -4,7 +4,7 @@ use chrono::NaiveDate;
 use proptest::prelude::*;
 use ready_slab_core::clock::{Lane, Step};
 use ready_slab_core::cold::{Piece, TrayKind};
-use ready_slab_core::dough::{Formula, MixMethod};
+use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, clearance_mm, read_svg};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan, plan};
@@ -25,6 +25,11 @@ fn kitchen_input() -> KitchenInput {
         trays_owned: 4,
         least_gap_mm: 25.0,
         mixer_limit_g: 1200.0,
+        bowl_ml: Some(4500.0),
+        scale_step_g: 1.0,
+        fine_step_g: 0.1,
+        egg_class: EggClass::UsLarge,
+        currency: "\u{20ac}".to_owned(),
         rods_mm: vec![3.0, 6.0, 8.0],
         ovens: 1,
         racks_per_oven: 1,
@@ -53,11 +58,15 @@ fn job_input() -> JobInput {
         rerolls: 2,
         reserve_percent: 3.0,
         oven_c: 175.0,
+        freeze_pieces: 0,
+        hold_back_percent: 0.0,
+        whole_eggs: false,
+        tints: vec![],
     }
 }
 
 fn formula(lines: &[(&str, f64)]) -> Formula {
-    Formula::new("Dough", &lines.iter().map(|(k, g)| ((*k).to_owned(), *g)).collect::<Vec<_>>()).unwrap()
+    Formula::new("Dough", &lines.iter().map(|l| (*l).into()).collect::<Vec<_>>(), Pantry::built_in()).unwrap()
 }
 
 fn lemon_thyme() -> Formula {

@@ -3,7 +3,7 @@
 use crate::problem::{ApiError, parse};
 use crate::wire::{EdgeWord, FormulaBody, JobBody, KitchenBody, NewCutter, RecordBody};
 use chrono::{Datelike, Days, NaiveDateTime, NaiveTime, Weekday};
-use ready_slab_core::dough::Formula;
+use ready_slab_core::dough::Pantry;
 use ready_slab_core::error::InputError;
 use ready_slab_core::job::{Kitchen, plan};
 use ready_slab_core::ledger::BakeRecord;
@@ -19,6 +19,7 @@ struct Demo;
 #[serde(deny_unknown_fields)]
 struct Bakery {
     kitchen: KitchenBody,
+    prices_per_kg: std::collections::BTreeMap<String, f64>,
     formulas: Vec<FormulaBody>,
     cutters: Vec<DemoCutter>,
     jobs: Vec<DemoJob>,
@@ -92,9 +93,12 @@ pub async fn seed(store: &Store, now: NaiveDateTime) -> Result<(), ApiError> {
 /// Adds the demo's formulas, cutters and jobs and returns the first job.
 pub async fn add_demo(store: &Store, now: NaiveDateTime) -> Result<JobId, ApiError> {
     let demo = bakery()?;
+    for (key, price) in &demo.prices_per_kg {
+        store.save_price(key, Some(*price), &format!("price of {key}")).await?;
+    }
     let mut formulas: Vec<(String, FormulaId)> = Vec::new();
     for body in demo.formulas {
-        let formula = Formula::try_from(body)?;
+        let formula = body.formula(Pantry::built_in())?;
         let id = store.add_formula(&formula, &format!("new formula {}", formula.name())).await?;
         formulas.push((formula.name().to_owned(), id));
     }
@@ -164,6 +168,7 @@ async fn add_job(
         let new = NewRecord {
             job_id: id,
             recorded_at: at.format("%Y-%m-%dT%H:%M").to_string(),
+            formula_version: None,
             record: BakeRecord::new(
                 expected.oven.width,
                 stored.job.thickness(),
@@ -176,7 +181,7 @@ async fn add_job(
             expected_bake: expected.oven.practice.bake,
             expected_spread: expected.oven.spread_across(),
         };
-        store.add_record(&new, "bake recorded").await?;
+        store.add_record(&new, false, "bake recorded").await?;
     }
     Ok(id)
 }

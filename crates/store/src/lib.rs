@@ -7,12 +7,15 @@
 mod edits;
 mod error;
 mod rows;
+mod shelf;
 mod store;
+mod tables;
 mod things;
 
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
 pub use store::Store;
 pub use things::{
-    CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredFormula, StoredJob, StoredRecord,
+    CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, NewRecord, PantryId, RecordId, StoredCutter,
+    StoredEntry, StoredFormula, StoredJob, StoredMixNote, StoredRecord,
 };

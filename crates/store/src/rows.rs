@@ -2,17 +2,21 @@
 
 use crate::error::StoreError;
 use crate::things::{
-    CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredFormula, StoredJob, StoredRecord,
+    CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, NewRecord, PantryId, RecordId, StoredCutter,
+    StoredEntry, StoredFormula, StoredJob, StoredMixNote, StoredRecord,
 };
 use chrono::NaiveDateTime;
 use ready_slab_core::cold::TrayKind;
-use ready_slab_core::dough::{Formula, MixMethod};
+use ready_slab_core::dough::{
+    Analysis, EggClass, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, MixMethod,
+    Pantry, Squeeze,
+};
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::shape::BenchSurface;
-use ready_slab_core::units::{Length, Share, Span};
+use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
 
@@ -57,6 +61,50 @@ words!(edge_word, edge_from, EdgeColour, {
     EdgeColour::Brown => "brown" = EdgeColour::Brown,
 });
 
+words!(egg_class_word, egg_class_from, EggClass, {
+    EggClass::UsSmall => "us_small" = EggClass::UsSmall,
+    EggClass::UsMedium => "us_medium" = EggClass::UsMedium,
+    EggClass::UsLarge => "us_large" = EggClass::UsLarge,
+    EggClass::UsExtraLarge => "us_extra_large" = EggClass::UsExtraLarge,
+    EggClass::UsJumbo => "us_jumbo" = EggClass::UsJumbo,
+    EggClass::EuSmall => "eu_small" = EggClass::EuSmall,
+    EggClass::EuMedium => "eu_medium" = EggClass::EuMedium,
+    EggClass::EuLarge => "eu_large" = EggClass::EuLarge,
+    EggClass::EuExtraLarge => "eu_extra_large" = EggClass::EuExtraLarge,
+});
+words!(feel_word, feel_from, Feel, {
+    Feel::TooSticky => "too_sticky" = Feel::TooSticky,
+    Feel::DryWontGather => "dry_wont_gather" = Feel::DryWontGather,
+    Feel::TooWarm => "too_warm" = Feel::TooWarm,
+});
+words!(squeeze_word, squeeze_from, Squeeze, {
+    Squeeze::Holds => "holds" = Squeeze::Holds,
+    Squeeze::Cracks => "cracks" = Squeeze::Cracks,
+    Squeeze::Crumbles => "crumbles" = Squeeze::Crumbles,
+    Squeeze::Clings => "clings" = Squeeze::Clings,
+    Squeeze::Smears => "smears" = Squeeze::Smears,
+});
+
+fn usual_step() -> f64 {
+    1.0
+}
+
+fn usual_fine_step() -> f64 {
+    0.1
+}
+
+fn usual_eggs() -> String {
+    egg_class_word(EggClass::UsLarge).to_owned()
+}
+
+fn usual_currency() -> String {
+    "\u{20ac}".to_owned()
+}
+
+fn no_tints() -> String {
+    "[]".to_owned()
+}
+
 fn list<T: for<'a> Deserialize<'a>>(thing: &'static str, id: i64, text: &str) -> Result<Vec<T>, StoreError> {
     serde_json::from_str(text).map_err(|e| StoreError::Damaged { thing, id, why: e.to_string() })
 }
@@ -86,6 +134,17 @@ pub(crate) struct KitchenRow {
     pub preheat_min: f64,
     pub roll_min: f64,
     pub cut_s: f64,
+    // Edits noted before these columns came are read with what the migration gave.
+    #[serde(default)]
+    pub bowl_ml: Option<f64>,
+    #[serde(default = "usual_step")]
+    pub scale_step_g: f64,
+    #[serde(default = "usual_fine_step")]
+    pub fine_step_g: f64,
+    #[serde(default = "usual_eggs")]
+    pub egg_class: String,
+    #[serde(default = "usual_currency")]
+    pub currency: String,
 }
 
 impl KitchenRow {
@@ -111,6 +170,11 @@ impl KitchenRow {
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
+            bowl_ml: k.bowl_ml,
+            scale_step_g: k.scale_step_g,
+            fine_step_g: k.fine_step_g,
+            egg_class: egg_class_word(k.egg_class).to_owned(),
+            currency: k.currency,
         }
     }
 
@@ -134,6 +198,11 @@ impl KitchenRow {
             preheat_min: self.preheat_min,
             roll_min: self.roll_min,
             cut_s: self.cut_s,
+            bowl_ml: self.bowl_ml,
+            scale_step_g: self.scale_step_g,
+            fine_step_g: self.fine_step_g,
+            egg_class: egg_class_from("kitchen", self.id, &self.egg_class)?,
+            currency: self.currency,
         })
         .map_err(|e| StoreError::damaged("kitchen", self.id, &e))
     }
@@ -143,6 +212,8 @@ impl KitchenRow {
 pub(crate) struct LineRow {
     pub ingredient: String,
     pub grams: f64,
+    #[serde(default)]
+    pub note: String,
 }
 
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -152,19 +223,205 @@ pub(crate) struct FormulaRow {
     pub lines: Vec<LineRow>,
 }
 
+fn line_rows(formula: &Formula) -> Vec<LineRow> {
+    let line = |l: &ready_slab_core::dough::FormulaLine| LineRow {
+        ingredient: l.ingredient().key.to_string(),
+        grams: l.mass().g(),
+        note: l.note().to_owned(),
+    };
+    formula.lines().iter().map(line).collect()
+}
+
+fn formula_of(id: i64, name: &str, lines: Vec<LineRow>, pantry: &Pantry) -> Result<Formula, StoreError> {
+    let lines: Vec<LineInput> =
+        lines.into_iter().map(|l| LineInput { ingredient: l.ingredient, grams: l.grams, note: l.note }).collect();
+    Formula::new(name, &lines, pantry).map_err(|e| StoreError::damaged("formula", id, &e))
+}
+
 impl FormulaRow {
     pub fn of(id: i64, formula: &Formula) -> Self {
-        let line = |l: &ready_slab_core::dough::FormulaLine| LineRow {
-            ingredient: l.ingredient().key.to_owned(),
-            grams: l.mass().g(),
-        };
-        Self { id, name: formula.name().to_owned(), lines: formula.lines().iter().map(line).collect() }
+        Self { id, name: formula.name().to_owned(), lines: line_rows(formula) }
     }
 
-    pub fn into_core(self) -> Result<StoredFormula, StoreError> {
-        let lines: Vec<(String, f64)> = self.lines.into_iter().map(|l| (l.ingredient, l.grams)).collect();
-        let formula = Formula::new(&self.name, &lines).map_err(|e| StoreError::damaged("formula", self.id, &e))?;
-        Ok(StoredFormula { id: FormulaId(self.id), formula })
+    pub fn into_core(self, version: u32, pantry: &Pantry) -> Result<StoredFormula, StoreError> {
+        let formula = formula_of(self.id, &self.name, self.lines, pantry)?;
+        Ok(StoredFormula { id: FormulaId(self.id), formula, version })
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct VersionRow {
+    pub id: i64,
+    pub formula_id: i64,
+    pub number: u32,
+    pub saved_at: String,
+    pub name: String,
+    pub lines: String,
+}
+
+impl VersionRow {
+    pub fn of(id: i64, formula_id: i64, number: u32, saved_at: &str, formula: &Formula) -> Self {
+        let lines = text(&line_rows(formula));
+        Self { id, formula_id, number, saved_at: saved_at.to_owned(), name: formula.name().to_owned(), lines }
+    }
+
+    pub fn into_core(self, pantry: &Pantry) -> Result<FormulaVersion, StoreError> {
+        let lines = list::<LineRow>("formula version", self.id, &self.lines)?;
+        let formula = formula_of(self.formula_id, &self.name, lines, pantry)?;
+        Ok(FormulaVersion { number: self.number, saved_at: self.saved_at, formula })
+    }
+}
+
+/// An own ingredient as JSON in its row.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+struct EntryJson {
+    name: String,
+    kind: String,
+    /// Grams in 100 g, in the order of the core's analysis.
+    parts_g: [f64; 10],
+    fat_kind: String,
+    /// Cup, scooped, sifted, packed, teaspoon, each, stick.
+    household_g: [Option<f64>; 7],
+    allergens: Vec<String>,
+    aliases: Vec<String>,
+    source: String,
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct PantryRow {
+    pub id: i64,
+    pub key: String,
+    pub entry: Option<String>,
+    pub price_per_kg: Option<f64>,
+}
+
+impl PantryRow {
+    pub fn of(id: i64, key: &str, own: Option<&Ingredient>, price_per_kg: Option<f64>) -> Self {
+        let entry = own.map(|i| {
+            let (a, h) = (&i.analysis, &i.household);
+            let json = EntryJson {
+                name: i.name.to_string(),
+                kind: i.kind.word().to_owned(),
+                parts_g: [
+                    a.water,
+                    a.alcohol,
+                    a.fat,
+                    a.protein,
+                    a.carbohydrate,
+                    a.sugars,
+                    a.reducing,
+                    a.fibre,
+                    a.ash,
+                    a.salt,
+                ],
+                fat_kind: i.fat_kind.word().to_owned(),
+                household_g: [h.cup, h.cup_scooped, h.cup_sifted, h.cup_packed, h.tsp, h.each, h.stick],
+                allergens: i.allergens.iter().map(ToString::to_string).collect(),
+                aliases: i.aliases.iter().map(ToString::to_string).collect(),
+                source: i.source.to_string(),
+            };
+            serde_json::to_string(&json).expect("an entry serialises")
+        });
+        Self { id, key: key.to_owned(), entry, price_per_kg }
+    }
+
+    pub fn into_core(self) -> Result<StoredEntry, StoreError> {
+        let id = self.id;
+        let damaged = |why: String| StoreError::Damaged { thing: "pantry entry", id, why };
+        let own = match &self.entry {
+            None => None,
+            Some(entry) => {
+                let e: EntryJson = serde_json::from_str(entry).map_err(|e| damaged(e.to_string()))?;
+                let kind = Kind::ALL.into_iter().find(|k| k.word() == e.kind);
+                let fat_kind = FatKind::ALL.into_iter().find(|k| k.word() == e.fat_kind);
+                let [water, alcohol, fat, protein, carbohydrate, sugars, reducing, fibre, ash, salt] = e.parts_g;
+                let [cup, cup_scooped, cup_sifted, cup_packed, tsp, each, stick] = e.household_g;
+                let input = IngredientInput {
+                    name: e.name,
+                    kind: kind.ok_or_else(|| damaged(format!("unknown kind {}", e.kind)))?,
+                    analysis: Analysis {
+                        water,
+                        alcohol,
+                        fat,
+                        protein,
+                        carbohydrate,
+                        sugars,
+                        reducing,
+                        fibre,
+                        ash,
+                        salt,
+                    },
+                    fat_kind: fat_kind.ok_or_else(|| damaged(format!("unknown fat {}", e.fat_kind)))?,
+                    household: Household { cup, cup_scooped, cup_sifted, cup_packed, tsp, each, stick },
+                    allergens: e.allergens,
+                    aliases: e.aliases,
+                    source: e.source,
+                };
+                let found = Ingredient::own(self.key.clone(), input);
+                Some(found.map_err(|e| StoreError::damaged("pantry entry", id, &e))?)
+            }
+        };
+        Ok(StoredEntry { id: PantryId(id), key: self.key, own, price_per_kg: self.price_per_kg })
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct MixNoteRow {
+    pub id: i64,
+    pub job_id: i64,
+    pub formula_id: i64,
+    pub formula_version: u32,
+    pub noted_at: String,
+    pub mix: u32,
+    pub feel: String,
+    pub squeeze: String,
+    pub ingredient: Option<String>,
+    pub grams: f64,
+    pub left_over_g: f64,
+    pub flour_g: f64,
+    pub dough_c: Option<f64>,
+}
+
+impl MixNoteRow {
+    pub fn of(id: i64, n: &NewMixNote) -> Self {
+        Self {
+            id,
+            job_id: n.job_id.0,
+            formula_id: n.formula_id.0,
+            formula_version: n.formula_version,
+            noted_at: n.noted_at.clone(),
+            mix: n.mix,
+            feel: feel_word(n.feel).to_owned(),
+            squeeze: squeeze_word(n.squeeze).to_owned(),
+            ingredient: n.ingredient.clone(),
+            grams: n.added.g(),
+            left_over_g: n.left_over.g(),
+            flour_g: n.flour.g(),
+            dough_c: n.dough.map(|t| t.c()),
+        }
+    }
+
+    pub fn into_core(self) -> Result<StoredMixNote, StoreError> {
+        let id = self.id;
+        let mass =
+            |v: f64| Mass::from_g(v).map_err(|e| StoreError::Damaged { thing: "mix note", id, why: e.to_string() });
+        Ok(StoredMixNote {
+            id: MixNoteId(id),
+            kept: NewMixNote {
+                job_id: JobId(self.job_id),
+                formula_id: FormulaId(self.formula_id),
+                formula_version: self.formula_version,
+                noted_at: self.noted_at,
+                mix: self.mix,
+                feel: feel_from("mix note", id, &self.feel)?,
+                squeeze: squeeze_from("mix note", id, &self.squeeze)?,
+                ingredient: self.ingredient,
+                added: mass(self.grams)?,
+                left_over: mass(self.left_over_g)?,
+                flour: mass(self.flour_g)?,
+                dough: self.dough_c.and_then(|c| Temperature::from_c(c).ok()),
+            },
+        })
     }
 }
 
@@ -228,16 +485,28 @@ pub(crate) struct JobRow {
     pub rerolls: u32,
     pub reserve_percent: f64,
     pub oven_c: f64,
+    #[serde(default)]
+    pub freeze_pieces: u32,
+    #[serde(default)]
+    pub hold_back_percent: f64,
+    #[serde(default)]
+    pub whole_eggs: bool,
+    #[serde(default = "no_tints")]
+    pub tints: String,
+    #[serde(default)]
+    pub formula_version: Option<u32>,
+    #[serde(default)]
+    pub dough_with: Option<i64>,
 }
 
 impl JobRow {
-    pub fn of(id: i64, job: &Job, formula: FormulaId, cutter: CutterId) -> Self {
-        let j = job.input().clone();
+    pub fn of(id: i64, stored: &StoredJob) -> Self {
+        let j = stored.job.input().clone();
         Self {
             id,
             name: j.name,
-            formula_id: formula.0,
-            cutter_id: cutter.0,
+            formula_id: stored.formula_id.0,
+            cutter_id: stored.cutter_id.0,
             pieces: j.pieces,
             thickness_mm: j.thickness_mm,
             ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
@@ -253,6 +522,12 @@ impl JobRow {
             rerolls: j.rerolls,
             reserve_percent: j.reserve_percent,
             oven_c: j.oven_c,
+            freeze_pieces: j.freeze_pieces,
+            hold_back_percent: j.hold_back_percent,
+            whole_eggs: j.whole_eggs,
+            tints: text(&j.tints),
+            formula_version: stored.formula_version,
+            dough_with: stored.dough_with.map(|j| j.0),
         }
     }
 
@@ -277,6 +552,10 @@ impl JobRow {
             rerolls: self.rerolls,
             reserve_percent: self.reserve_percent,
             oven_c: self.oven_c,
+            freeze_pieces: self.freeze_pieces,
+            hold_back_percent: self.hold_back_percent,
+            whole_eggs: self.whole_eggs,
+            tints: list::<(String, f64)>("job", id, &self.tints)?,
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {
@@ -284,6 +563,8 @@ impl JobRow {
             job,
             formula_id: FormulaId(self.formula_id),
             cutter_id: CutterId(self.cutter_id),
+            formula_version: self.formula_version,
+            dough_with: self.dough_with.map(JobId),
         })
     }
 }
@@ -304,6 +585,8 @@ pub(crate) struct RecordRow {
     pub expected_bake_most_min: f64,
     pub expected_spread_least_share: f64,
     pub expected_spread_most_share: f64,
+    #[serde(default)]
+    pub formula_version: Option<u32>,
 }
 
 impl RecordRow {
@@ -324,6 +607,7 @@ impl RecordRow {
             expected_bake_most_min: new.expected_bake.1.min(),
             expected_spread_least_share: new.expected_spread.0.value(),
             expected_spread_most_share: new.expected_spread.1.value(),
+            formula_version: new.formula_version,
         }
     }
 
@@ -347,6 +631,7 @@ impl RecordRow {
             kept: NewRecord {
                 job_id: JobId(self.job_id),
                 recorded_at: self.recorded_at,
+                formula_version: self.formula_version,
                 record,
                 expected_bake: (span(self.expected_bake_least_min), span(self.expected_bake_most_min)),
                 expected_spread: (share(self.expected_spread_least_share), share(self.expected_spread_most_share)),

@@ -1,10 +1,12 @@
 //! The repository: reads, and changes that can be undone.
 
-use crate::edits::{Change, Direction, EditSummary, History, Key, Row, Thing, Tx, apply, history, next_id, read, step};
+use crate::edits::{Change, Direction, EditSummary, History, Key, Row, Thing, apply, history, next_id, step};
 use crate::error::StoreError;
-use crate::rows::{CutterRow, FormulaRow, JobRow, KitchenRow, LineRow, RecordRow};
+use crate::rows::{CutterRow, FormulaRow, JobRow, KitchenRow, MixNoteRow, RecordRow, VersionRow};
+use crate::tables::{Tx, read};
 use crate::things::{
-    CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredFormula, StoredJob, StoredRecord,
+    CutterId, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, StoredCutter, StoredJob, StoredMixNote,
+    StoredRecord,
 };
 use ready_slab_core::dough::Formula;
 use ready_slab_core::geometry::Outline;
@@ -19,7 +21,7 @@ static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
 /// The bakery's memory. Cheap to clone; all clones share one pool.
 #[derive(Debug, Clone)]
 pub struct Store {
-    pool: SqlitePool,
+    pub(crate) pool: SqlitePool,
 }
 
 impl Store {
@@ -49,22 +51,22 @@ impl Store {
     }
 
     /// Makes all changes in one transaction, noted as one edit. A write lock is taken first, so that numbers stay free.
-    async fn change(&self, label: &str, changes: Vec<Change>) -> Result<(), StoreError> {
+    pub(crate) async fn change(&self, label: &str, changes: Vec<Change>) -> Result<(), StoreError> {
         let mut tx = self.write().await?;
         apply(&mut tx, &now(), label, changes).await?;
         Ok(tx.commit().await?)
     }
 
-    async fn write(&self) -> Result<Tx<'_>, StoreError> {
+    pub(crate) async fn write(&self) -> Result<Tx<'_>, StoreError> {
         Ok(self.pool.begin_with("BEGIN IMMEDIATE").await?)
     }
 
-    async fn one(&self, thing: Thing, id: i64) -> Result<Row, StoreError> {
+    pub(crate) async fn one(&self, thing: Thing, id: i64) -> Result<Row, StoreError> {
         let mut tx = self.pool.begin().await?;
         read(&mut tx, Key { thing, id }).await?.ok_or(StoreError::NotFound { thing: thing.word(), id })
     }
 
-    async fn add(&self, label: &str, thing: Thing, row: impl FnOnce(i64) -> Row) -> Result<i64, StoreError> {
+    pub(crate) async fn add(&self, label: &str, thing: Thing, row: impl FnOnce(i64) -> Row) -> Result<i64, StoreError> {
         let mut tx = self.write().await?;
         let id = next_id(&mut tx, thing).await?;
         apply(&mut tx, &now(), label, vec![Change::put(row(id))]).await?;
@@ -83,43 +85,6 @@ impl Store {
     /// Keeps the kitchen.
     pub async fn save_kitchen(&self, kitchen: &Kitchen, label: &str) -> Result<(), StoreError> {
         self.change(label, vec![Change::put(Row::Kitchen(KitchenRow::of(kitchen)))]).await
-    }
-
-    /// All formulas by name.
-    pub async fn formulas(&self) -> Result<Vec<StoredFormula>, StoreError> {
-        let heads: Vec<(i64, String)> =
-            sqlx::query_as("SELECT id, name FROM formula ORDER BY name, id").fetch_all(&self.pool).await?;
-        let lines: Vec<(i64, String, f64)> =
-            sqlx::query_as("SELECT formula_id, ingredient, grams FROM formula_line ORDER BY formula_id, position")
-                .fetch_all(&self.pool)
-                .await?;
-        heads
-            .into_iter()
-            .map(|(id, name)| {
-                let own = lines.iter().filter(|l| l.0 == id);
-                let lines = own.map(|l| LineRow { ingredient: l.1.clone(), grams: l.2 }).collect();
-                FormulaRow { id, name, lines }.into_core()
-            })
-            .collect()
-    }
-
-    /// One formula.
-    pub async fn formula(&self, id: FormulaId) -> Result<StoredFormula, StoreError> {
-        match self.one(Thing::Formula, id.0).await? {
-            Row::Formula(row) => row.into_core(),
-            _ => Err(StoreError::NotFound { thing: "formula", id: id.0 }),
-        }
-    }
-
-    /// Puts a formula on the shelf.
-    pub async fn add_formula(&self, formula: &Formula, label: &str) -> Result<FormulaId, StoreError> {
-        self.add(label, Thing::Formula, |id| Row::Formula(FormulaRow::of(id, formula))).await.map(FormulaId)
-    }
-
-    /// Keeps a formula under its number.
-    pub async fn save_formula(&self, id: FormulaId, formula: &Formula, label: &str) -> Result<(), StoreError> {
-        self.formula(id).await?;
-        self.change(label, vec![Change::put(Row::Formula(FormulaRow::of(id.0, formula)))]).await
     }
 
     /// All cutters by name.
@@ -183,7 +148,15 @@ impl Store {
     ) -> Result<JobId, StoreError> {
         self.formula(formula).await?;
         self.cutter(cutter).await?;
-        self.add(label, Thing::Job, |id| Row::Job(JobRow::of(id, job, formula, cutter))).await.map(JobId)
+        let stored = StoredJob {
+            id: JobId(0),
+            job: job.clone(),
+            formula_id: formula,
+            cutter_id: cutter,
+            formula_version: None,
+            dough_with: None,
+        };
+        self.add(label, Thing::Job, |id| Row::Job(JobRow::of(id, &stored))).await.map(JobId)
     }
 
     /// Keeps a job under its number.
@@ -191,15 +164,25 @@ impl Store {
         self.job(stored.id).await?;
         self.formula(stored.formula_id).await?;
         self.cutter(stored.cutter_id).await?;
-        let row = JobRow::of(stored.id.0, &stored.job, stored.formula_id, stored.cutter_id);
+        if let Some(with) = stored.dough_with {
+            self.job(with).await?;
+        }
+        let row = JobRow::of(stored.id.0, stored);
         self.change(label, vec![Change::put(Row::Job(row))]).await
     }
 
-    /// Deletes a job and its records, as one edit.
+    /// Deletes a job with its records and notes, as one edit. Jobs whose dough was mixed with it are on their own again.
     pub async fn delete_job(&self, id: JobId, label: &str) -> Result<(), StoreError> {
         self.job(id).await?;
-        let mut changes: Vec<Change> =
-            self.records(id).await?.iter().map(|r| Change::Remove(Key { thing: Thing::Record, id: r.id.0 })).collect();
+        let mut changes: Vec<Change> = Vec::new();
+        for mut other in self.jobs().await?.into_iter().filter(|j| j.dough_with == Some(id)) {
+            other.dough_with = None;
+            changes.push(Change::put(Row::Job(JobRow::of(other.id.0, &other))));
+        }
+        let records = self.records(id).await?;
+        changes.extend(records.iter().map(|r| Change::Remove(Key { thing: Thing::Record, id: r.id.0 })));
+        let notes = self.mix_notes(id).await?;
+        changes.extend(notes.iter().map(|n| Change::Remove(Key { thing: Thing::MixNote, id: n.id.0 })));
         changes.push(Change::Remove(Key { thing: Thing::Job, id: id.0 }));
         self.change(label, changes).await
     }
@@ -227,6 +210,8 @@ impl Store {
             None => {
                 let id = next_id(&mut tx, Thing::Formula).await?;
                 changes.push(Change::put(Row::Formula(FormulaRow::of(id, formula))));
+                let version = next_id(&mut tx, Thing::Version).await?;
+                changes.push(Change::put(Row::Version(VersionRow::of(version, id, 1, &now(), formula))));
                 id
             }
         };
@@ -239,10 +224,18 @@ impl Store {
             }
         };
         let job_id = next_id(&mut tx, Thing::Job).await?;
-        changes.push(Change::put(Row::Job(JobRow::of(job_id, job, FormulaId(formula_id), CutterId(cutter_id)))));
+        let stored = StoredJob {
+            id: JobId(job_id),
+            job: job.clone(),
+            formula_id: FormulaId(formula_id),
+            cutter_id: CutterId(cutter_id),
+            formula_version: None,
+            dough_with: None,
+        };
+        changes.push(Change::put(Row::Job(JobRow::of(job_id, &stored))));
         let first_record = next_id(&mut tx, Thing::Record).await?;
         for (id, record) in (first_record..).zip(records) {
-            let own = NewRecord { job_id: JobId(job_id), ..record.clone() };
+            let own = NewRecord { job_id: JobId(job_id), formula_version: None, ..record.clone() };
             changes.push(Change::put(Row::Record(RecordRow::of(id, &own))));
         }
         apply(&mut tx, &now(), label, changes).await?;
@@ -260,16 +253,61 @@ impl Store {
         rows.into_iter().map(RecordRow::into_core).collect()
     }
 
-    /// Keeps a record.
-    pub async fn add_record(&self, record: &NewRecord, label: &str) -> Result<RecordId, StoreError> {
-        self.job(record.job_id).await?;
-        self.add(label, Thing::Record, |id| Row::Record(RecordRow::of(id, record))).await.map(RecordId)
+    /// Keeps a record with the version of the formula that was baked. With `own_bake` (not a trial) the job keeps that
+    /// version from then on.
+    pub async fn add_record(&self, record: &NewRecord, own_bake: bool, label: &str) -> Result<RecordId, StoreError> {
+        let mut job = self.job(record.job_id).await?;
+        let version = match job.formula_version {
+            Some(version) => version,
+            None => self.formula(job.formula_id).await?.version,
+        };
+        let kept = NewRecord { formula_version: Some(version), ..record.clone() };
+        let mut tx = self.write().await?;
+        let id = next_id(&mut tx, Thing::Record).await?;
+        let mut changes = vec![Change::put(Row::Record(RecordRow::of(id, &kept)))];
+        if own_bake && job.formula_version.is_none() {
+            job.formula_version = Some(version);
+            changes.push(Change::put(Row::Job(JobRow::of(job.id.0, &job))));
+        }
+        apply(&mut tx, &now(), label, changes).await?;
+        tx.commit().await?;
+        Ok(RecordId(id))
     }
 
     /// Takes a record away.
     pub async fn delete_record(&self, id: RecordId, label: &str) -> Result<(), StoreError> {
         self.one(Thing::Record, id.0).await?;
         self.change(label, vec![Change::Remove(Key { thing: Thing::Record, id: id.0 })]).await
+    }
+
+    /// Notes on the mixes of a job, in the order they were made.
+    pub async fn mix_notes(&self, job: JobId) -> Result<Vec<StoredMixNote>, StoreError> {
+        let rows: Vec<MixNoteRow> = sqlx::query_as("SELECT * FROM mix_note WHERE job_id = ? ORDER BY noted_at, id")
+            .bind(job.0)
+            .fetch_all(&self.pool)
+            .await?;
+        rows.into_iter().map(MixNoteRow::into_core).collect()
+    }
+
+    /// Notes on the mixes of a formula in all jobs.
+    pub async fn mix_notes_of(&self, formula: FormulaId) -> Result<Vec<StoredMixNote>, StoreError> {
+        let rows: Vec<MixNoteRow> = sqlx::query_as("SELECT * FROM mix_note WHERE formula_id = ? ORDER BY noted_at, id")
+            .bind(formula.0)
+            .fetch_all(&self.pool)
+            .await?;
+        rows.into_iter().map(MixNoteRow::into_core).collect()
+    }
+
+    /// Keeps a note on a mix.
+    pub async fn add_mix_note(&self, note: &NewMixNote, label: &str) -> Result<MixNoteId, StoreError> {
+        self.job(note.job_id).await?;
+        self.add(label, Thing::MixNote, |id| Row::MixNote(MixNoteRow::of(id, note))).await.map(MixNoteId)
+    }
+
+    /// Takes a note away.
+    pub async fn delete_mix_note(&self, id: MixNoteId, label: &str) -> Result<(), StoreError> {
+        self.one(Thing::MixNote, id.0).await?;
+        self.change(label, vec![Change::Remove(Key { thing: Thing::MixNote, id: id.0 })]).await
     }
 
     /// What undo and redo would do now.
@@ -302,6 +340,6 @@ impl Store {
     }
 }
 
-fn now() -> String {
+pub(crate) fn now() -> String {
     chrono::Utc::now().format("%Y-%m-%dT%H:%M:%SZ").to_string()
 }

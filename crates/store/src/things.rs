@@ -1,10 +1,10 @@
 //! What is kept, as core values with their numbers.
 
-use ready_slab_core::dough::Formula;
+use ready_slab_core::dough::{Feel, Formula, Ingredient, Squeeze};
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::Job;
 use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::units::{Length, Share, Span};
+use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 
 macro_rules! id {
     ($(#[$doc:meta])* $name:ident) => {
@@ -22,6 +22,10 @@ id!(/// Number of a cutter.
     CutterId);
 id!(/// Number of a bake record.
     RecordId);
+id!(/// Number of a pantry entry.
+    PantryId);
+id!(/// Number of a note on a mix.
+    MixNoteId);
 
 /// A formula on the shelf.
 #[derive(Debug, Clone, PartialEq)]
@@ -30,6 +34,70 @@ pub struct StoredFormula {
     pub id: FormulaId,
     /// The formula.
     pub formula: Formula,
+    /// Which of its versions this is, from 1.
+    pub version: u32,
+}
+
+/// A saved edit of a formula.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FormulaVersion {
+    /// From 1.
+    pub number: u32,
+    /// UTC, ISO 8601.
+    pub saved_at: String,
+    /// As it was.
+    pub formula: Formula,
+}
+
+/// A pantry entry of the bakery's own: an ingredient, a price, or both.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredEntry {
+    /// Its number.
+    pub id: PantryId,
+    /// Key of the ingredient.
+    pub key: String,
+    /// The ingredient, where it is the bakery's own.
+    pub own: Option<Ingredient>,
+    /// A kilogram, in the bakery's money.
+    pub price_per_kg: Option<f64>,
+}
+
+/// What a mix asked for at the bowl.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewMixNote {
+    /// The job.
+    pub job_id: JobId,
+    /// The formula that was mixed.
+    pub formula_id: FormulaId,
+    /// Its version.
+    pub formula_version: u32,
+    /// Local time, ISO 8601.
+    pub noted_at: String,
+    /// Which mix of the job, from 1.
+    pub mix: u32,
+    /// How it felt.
+    pub feel: Feel,
+    /// What a squeezed handful did.
+    pub squeeze: Squeeze,
+    /// Key of what was added.
+    pub ingredient: Option<String>,
+    /// How much of it.
+    pub added: Mass,
+    /// Of the flour kept aside, what was not used.
+    pub left_over: Mass,
+    /// Flour of the mix by formula.
+    pub flour: Mass,
+    /// The dough, where it was measured.
+    pub dough: Option<Temperature>,
+}
+
+/// A kept note.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredMixNote {
+    /// Its number.
+    pub id: MixNoteId,
+    /// The note.
+    pub kept: NewMixNote,
 }
 
 /// A cutter on the shelf.
@@ -58,6 +126,10 @@ pub struct StoredJob {
     pub formula_id: FormulaId,
     /// Its cutter.
     pub cutter_id: CutterId,
+    /// The version of the formula it was baked with; the newest while absent.
+    pub formula_version: Option<u32>,
+    /// The job whose mixes also hold this one's dough.
+    pub dough_with: Option<JobId>,
 }
 
 /// A record to be kept, with what was expected.
@@ -67,6 +139,8 @@ pub struct NewRecord {
     pub job_id: JobId,
     /// Local time, ISO 8601.
     pub recorded_at: String,
+    /// The version of the formula that was baked.
+    pub formula_version: Option<u32>,
     /// What was measured.
     pub record: BakeRecord,
     /// Time that was expected.

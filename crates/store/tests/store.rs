@@ -2,14 +2,17 @@
 
 use chrono::NaiveDate;
 use ready_slab_core::cold::TrayKind;
-use ready_slab_core::dough::{Formula, MixMethod};
+use ready_slab_core::dough::{
+    Analysis, EggClass, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, MixMethod,
+    Pantry, Squeeze,
+};
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::shape::BenchSurface;
-use ready_slab_core::units::{Length, Share, Span};
-use ready_slab_store::{CutterId, FormulaId, JobId, NewRecord, Store, StoreError, StoredJob};
+use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
+use ready_slab_store::{CutterId, FormulaId, JobId, NewMixNote, NewRecord, Store, StoreError, StoredJob};
 
 fn kitchen(room_c: f64) -> Kitchen {
     Kitchen::new(KitchenInput {
@@ -24,6 +27,11 @@ fn kitchen(room_c: f64) -> Kitchen {
         trays_owned: 4,
         least_gap_mm: 25.0,
         mixer_limit_g: 1200.0,
+        bowl_ml: Some(4500.0),
+        scale_step_g: 2.0,
+        fine_step_g: 0.1,
+        egg_class: EggClass::EuLarge,
+        currency: "\u{20ac}".into(),
         rods_mm: vec![3.0, 6.0],
         ovens: 1,
         racks_per_oven: 2,
@@ -37,7 +45,7 @@ fn kitchen(room_c: f64) -> Kitchen {
 
 fn formula(name: &str) -> Formula {
     let lines = [("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0)];
-    Formula::new(name, &lines.map(|(k, g)| (k.to_owned(), g))).unwrap()
+    Formula::new(name, &lines.map(Into::into), Pantry::built_in()).unwrap()
 }
 
 fn outline() -> Outline {
@@ -62,8 +70,16 @@ fn job(pieces: u32) -> Job {
         rerolls: 1,
         reserve_percent: 3.0,
         oven_c: 175.0,
+        freeze_pieces: 1,
+        hold_back_percent: 12.0,
+        whole_eggs: true,
+        tints: vec![("red".into(), 20.0)],
     })
     .unwrap()
+}
+
+fn stored(id: JobId, job: Job, formula_id: FormulaId, cutter_id: CutterId, formula_version: Option<u32>) -> StoredJob {
+    StoredJob { id, job, formula_id, cutter_id, formula_version, dough_with: None }
 }
 
 async fn filled() -> (tempfile::TempDir, Store, FormulaId, CutterId, JobId) {
@@ -90,6 +106,7 @@ fn record(job_id: JobId) -> NewRecord {
         job_id,
         recorded_at: "2026-11-28T13:10".into(),
         record: measured.unwrap(),
+        formula_version: None,
         expected_bake: (Span::new_min(8.0), Span::new_min(14.0)),
         expected_spread: (Share::new(0.02), Share::new(0.06)),
     }
@@ -98,22 +115,22 @@ fn record(job_id: JobId) -> NewRecord {
 #[tokio::test]
 async fn everything_comes_back_as_it_was_put_in_also_from_a_reopened_file() {
     let (dir, store, f, c, j) = filled().await;
-    let r = store.add_record(&record(j), "record").await.unwrap();
+    let r = store.add_record(&record(j), true, "record").await.unwrap();
     store.close().await;
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     assert_eq!(store.kitchen().await.unwrap(), kitchen(22.0));
     assert_eq!(store.formula(f).await.unwrap().formula, formula("Plain"));
     let back = store.cutter(c).await.unwrap();
     assert!((back.outline.area().mm2() - outline().area().mm2()).abs() < 0.1);
-    assert_eq!(store.job(j).await.unwrap(), StoredJob { id: j, job: job(48), formula_id: f, cutter_id: c });
+    assert_eq!(store.job(j).await.unwrap(), stored(j, job(48), f, c, Some(1)));
     let records = store.records(j).await.unwrap();
-    assert_eq!((records.len(), records[0].id, &records[0].kept), (1, r, &record(j)));
+    assert_eq!((records.len(), records[0].id, &records[0].kept.record), (1, r, &record(j).record));
 }
 
 #[tokio::test]
 async fn each_edit_is_undone_in_order_and_done_again() {
     let (_dir, store, f, c, j) = filled().await;
-    let changed = StoredJob { id: j, job: job(96), formula_id: f, cutter_id: c };
+    let changed = stored(j, job(96), f, c, None);
     store.save_job(&changed, "pieces 48 to 96").await.unwrap();
     store.save_formula(f, &formula("Renamed"), "name").await.unwrap();
     assert_eq!(store.undo().await.unwrap().unwrap().label, "name");
@@ -131,7 +148,7 @@ async fn each_edit_is_undone_in_order_and_done_again() {
 #[tokio::test]
 async fn a_deleted_job_comes_back_with_its_records() {
     let (_dir, store, _, _, j) = filled().await;
-    store.add_record(&record(j), "record").await.unwrap();
+    store.add_record(&record(j), true, "record").await.unwrap();
     store.delete_job(j, "job gone").await.unwrap();
     assert!(matches!(store.job(j).await, Err(StoreError::NotFound { thing: "job", .. })));
     store.undo().await.unwrap();
@@ -187,7 +204,7 @@ async fn a_damaged_row_is_named_and_does_not_panic() {
 #[tokio::test(flavor = "multi_thread")]
 async fn many_writers_at_once_lose_nothing() {
     let (_dir, store, f, c, _) = filled().await;
-    let all: Vec<_> = (1..=20)
+    let all: Vec<_> = (2..=21)
         .map(|n| {
             let store = store.clone();
             tokio::spawn(async move { store.add_job(&job(n), f, c, "job").await })
@@ -197,4 +214,147 @@ async fn many_writers_at_once_lose_nothing() {
         one.await.unwrap().unwrap();
     }
     assert_eq!(store.jobs().await.unwrap().len(), 21);
+}
+
+#[tokio::test]
+async fn each_saved_edit_is_a_version_and_an_undo_takes_it_back() {
+    let (_dir, store, f, _, _) = filled().await;
+    store.save_formula(f, &formula("Second"), "name").await.unwrap();
+    store.save_formula(f, &formula("Third"), "name").await.unwrap();
+    let names = |versions: Vec<ready_slab_store::FormulaVersion>| -> Vec<String> {
+        versions.iter().map(|v| format!("{} {}", v.number, v.formula.name())).collect()
+    };
+    assert_eq!(names(store.versions(f).await.unwrap()), ["3 Third", "2 Second", "1 Plain"]);
+    store.undo().await.unwrap();
+    assert_eq!((store.formula(f).await.unwrap().version, names(store.versions(f).await.unwrap()).len()), (2, 2));
+    store.redo().await.unwrap();
+    assert_eq!(store.formula_at(f, Some(3)).await.unwrap().formula.name(), "Third");
+    assert_eq!(store.formula_at(f, Some(1)).await.unwrap().formula, formula("Plain"));
+}
+
+#[tokio::test]
+async fn a_job_keeps_the_version_it_was_baked_with() {
+    let (_dir, store, f, _, j) = filled().await;
+    store.save_formula(f, &formula("Second"), "name").await.unwrap();
+    assert_eq!(store.job(j).await.unwrap().formula_version, None);
+    store.add_record(&record(j), true, "record").await.unwrap();
+    store.save_formula(f, &formula("Third"), "name").await.unwrap();
+    let job = store.job(j).await.unwrap();
+    assert_eq!(job.formula_version, Some(2));
+    assert_eq!(store.formula_at(f, job.formula_version).await.unwrap().formula.name(), "Second");
+    assert_eq!(store.records(j).await.unwrap()[0].kept.formula_version, Some(2));
+}
+
+#[tokio::test]
+async fn a_formula_in_use_stays_and_another_goes_with_its_versions() {
+    let (_dir, store, f, _, _) = filled().await;
+    assert!(matches!(store.delete_formula(f, "gone").await, Err(StoreError::InUse { .. })));
+    let other = store.add_formula(&formula("Other"), "other").await.unwrap();
+    store.save_formula(other, &formula("Other yet"), "name").await.unwrap();
+    store.delete_formula(other, "gone").await.unwrap();
+    assert!(store.formula(other).await.is_err());
+    store.undo().await.unwrap();
+    assert_eq!(store.versions(other).await.unwrap().len(), 2);
+}
+
+fn kelp(key: String) -> Result<Ingredient, StoreError> {
+    let input = IngredientInput {
+        name: "Kelp salt".into(),
+        kind: Kind::Salt,
+        analysis: Analysis { water: 2.0, ash: 98.0, salt: 90.0, ..Analysis::default() },
+        fat_kind: FatKind::Liquid,
+        household: Household { tsp: Some(5.0), ..Household::default() },
+        allergens: vec!["fish".into()],
+        aliases: vec!["kelp".into()],
+        source: "the bag".into(),
+    };
+    Ok(Ingredient::own(key, input).unwrap())
+}
+
+#[tokio::test]
+async fn own_ingredients_and_prices_come_back_and_are_kept_while_used() {
+    let (dir, store, f, _, _) = filled().await;
+    let key = store.add_ingredient(kelp, "kelp").await.unwrap();
+    store.save_price("butter", Some(9.5), "price").await.unwrap();
+    store.save_price(&key, Some(30.0), "price").await.unwrap();
+    store.close().await;
+    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    let pantry = store.pantry().await.unwrap();
+    assert_eq!(pantry.get(&key).unwrap().as_ref(), &kelp(key.clone()).unwrap());
+    assert_eq!((pantry.price_per_kg("butter"), pantry.price_per_kg(&key)), (Some(9.5), Some(30.0)));
+    let lines: [LineInput; 3] = [("flour-ap", 300.0).into(), ("butter", 100.0).into(), (key.as_str(), 4.0).into()];
+    store.save_formula(f, &Formula::new("Salty", &lines, &pantry).unwrap(), "salt").await.unwrap();
+    store.save_formula(f, &formula("Plain"), "salt out").await.unwrap();
+    let refused = store.delete_ingredient(&key, "gone").await.unwrap_err();
+    assert!(refused.to_string().contains("1 formula or an earlier version"), "{refused}");
+    store.save_price("butter", None, "no price").await.unwrap();
+    assert_eq!(store.pantry().await.unwrap().price_per_kg("butter"), None);
+    store.undo().await.unwrap();
+    assert_eq!(store.pantry().await.unwrap().price_per_kg("butter"), Some(9.5));
+    let other = store.add_ingredient(|key| kelp(key), "kelp again").await.unwrap();
+    store.delete_ingredient(&other, "gone").await.unwrap();
+    assert!(store.save_ingredient(&kelp(other).unwrap(), "x").await.is_err());
+}
+
+#[tokio::test]
+async fn what_the_bowl_asked_for_is_kept_with_the_mix() {
+    let (_dir, store, f, _, j) = filled().await;
+    let note = NewMixNote {
+        job_id: j,
+        formula_id: f,
+        formula_version: 1,
+        noted_at: "2026-11-28T09:10".into(),
+        mix: 1,
+        feel: Feel::TooSticky,
+        squeeze: Squeeze::Clings,
+        ingredient: Some("flour-ap".into()),
+        added: Mass::new_g(6.0),
+        left_over: Mass::new_g(0.0),
+        flour: Mass::new_g(300.0),
+        dough: Some(Temperature::new_c(20.5)),
+    };
+    let id = store.add_mix_note(&note, "mix noted").await.unwrap();
+    assert_eq!(store.mix_notes(j).await.unwrap()[0].kept, note);
+    assert_eq!(store.mix_notes_of(f).await.unwrap().len(), 1);
+    store.delete_mix_note(id, "note gone").await.unwrap();
+    store.undo().await.unwrap();
+    store.delete_job(j, "job gone").await.unwrap();
+    store.undo().await.unwrap();
+    assert_eq!(store.mix_notes(j).await.unwrap()[0].id, id);
+}
+
+#[tokio::test]
+async fn jobs_that_share_a_dough_come_apart_when_the_one_that_mixes_it_goes() {
+    let (_dir, store, f, c, j) = filled().await;
+    let other = store.add_job(&job(12), f, c, "job").await.unwrap();
+    let mut shared = stored(other, job(12), f, c, None);
+    shared.dough_with = Some(j);
+    store.save_job(&shared, "shared").await.unwrap();
+    store.delete_job(j, "gone").await.unwrap();
+    assert_eq!(store.job(other).await.unwrap().dough_with, None);
+    store.undo().await.unwrap();
+    assert_eq!(store.job(other).await.unwrap().dough_with, Some(j));
+}
+
+#[tokio::test]
+async fn a_bakery_of_the_first_version_is_brought_to_this_one_with_its_formulas() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("bakery.db");
+    let first = dir.path().join("first");
+    std::fs::create_dir(&first).unwrap();
+    std::fs::copy("migrations/0001_bakery.sql", first.join("0001_bakery.sql")).unwrap();
+    let pool = sqlx::SqlitePool::connect(&format!("sqlite://{}?mode=rwc", path.display())).await.unwrap();
+    sqlx::migrate::Migrator::new(first).await.unwrap().run(&pool).await.unwrap();
+    for statement in [
+        "INSERT INTO formula (id, name) VALUES (7, 'Old')",
+        "INSERT INTO formula_line VALUES (7, 0, 'flour-ap', 300), (7, 1, 'butter', 100.5)",
+    ] {
+        sqlx::query(statement).execute(&pool).await.unwrap();
+    }
+    pool.close().await;
+    let store = Store::open(&path).await.unwrap();
+    let versions = store.versions(FormulaId(7)).await.unwrap();
+    assert_eq!((versions.len(), versions[0].number, versions[0].formula.name()), (1, 1, "Old"));
+    assert_eq!(versions[0].formula, store.formula(FormulaId(7)).await.unwrap().formula);
+    assert_eq!(versions[0].formula.mass_of("butter").g(), 100.5);
 }

@@ -1,6 +1,9 @@
 /** What is known of the server's state, and the changes to it. The query cache is the only copy. */
-import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { api, settled, type Formula, type FormulaBody, type Job, type JobBody, type Kitchen, type NewCutter, type RecordBody } from "./client";
+import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import {
+  api, settled, type BowlRequest, type Formula, type FormulaBody, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever,
+  type MixNoteBody, type NewCutter, type ReadRequest, type RecordBody, type SizeRequest,
+} from "./client";
 
 export const keys = {
   jobs: ["jobs"] as const,
@@ -13,6 +16,13 @@ export const keys = {
   cutters: ["cutters"] as const,
   history: ["history"] as const,
   units: ["units"] as const,
+  beside: (id: number, neighbour: string, version: number | null) => ["beside", id, neighbour, version] as const,
+  versions: (id: number) => ["versions", id] as const,
+  mixing: (id: number) => ["mixing", id] as const,
+  label: (id: number) => ["label", id] as const,
+  pulled: (id: number, lever: Lever) => ["pulled", id, lever] as const,
+  sized: (id: number, by: SizeRequest) => ["sized", id, by] as const,
+  reading: (request: ReadRequest) => ["reading", request] as const,
 };
 
 const jobQuery = (id: number) => ({
@@ -36,7 +46,7 @@ export function askAhead(client: QueryClient, path: string): void {
 }
 
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => settled(api.GET("/api/jobs")) });
-export const useJob = (id: number) => useQuery(jobQuery(id));
+export const useJob = (id: number) => useQuery({ ...jobQuery(id), enabled: id > 0 });
 export const usePlan = (id: number) => useQuery(planQuery(id));
 export const useRecords = (id: number) =>
   useQuery({ queryKey: keys.records(id), queryFn: () => settled(api.GET("/api/jobs/{id}/records", { params: { path: { id } } })) });
@@ -45,12 +55,53 @@ export const useFormulas = () => useQuery({ queryKey: keys.formulas, queryFn: ()
 export const useCutters = () => useQuery({ queryKey: keys.cutters, queryFn: () => settled(api.GET("/api/cutters")) });
 export const useHistory = () => useQuery({ queryKey: keys.history, queryFn: () => settled(api.GET("/api/history")) });
 export const useIngredients = () =>
-  useQuery({ queryKey: keys.ingredients, queryFn: () => settled(api.GET("/api/ingredients")), staleTime: Infinity });
+  useQuery({ queryKey: keys.ingredients, queryFn: () => settled(api.GET("/api/ingredients")) });
+export const useBeside = (id: number, neighbour: string, version: number | null) =>
+  useQuery({
+    queryKey: keys.beside(id, neighbour, version),
+    queryFn: () =>
+      settled(
+        api.GET("/api/formulas/{id}/beside", {
+          params: { path: { id }, query: { ...(neighbour ? { with: neighbour } : {}), ...(version ? { version } : {}) } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+export const useVersions = (id: number) =>
+  useQuery({ queryKey: keys.versions(id), queryFn: () => settled(api.GET("/api/formulas/{id}/versions", { params: { path: { id } } })) });
+export const useMixing = (id: number) =>
+  useQuery({ queryKey: keys.mixing(id), queryFn: () => settled(api.GET("/api/jobs/{id}/mixing", { params: { path: { id } } })) });
+export const useLabel = (id: number) =>
+  useQuery({ queryKey: keys.label(id), queryFn: () => settled(api.GET("/api/jobs/{id}/label", { params: { path: { id } } })) });
+export const usePulled = (id: number, lever: Lever | undefined) =>
+  useQuery({
+    queryKey: lever ? keys.pulled(id, lever) : ["pulled", "none"],
+    queryFn: () => settled(api.POST("/api/formulas/{id}/pull", { params: { path: { id } }, body: lever as Lever })),
+    enabled: lever !== undefined,
+    retry: false,
+  });
+export const useSized = (id: number, by: SizeRequest | undefined) =>
+  useQuery({
+    queryKey: by ? keys.sized(id, by) : ["sized", "none"],
+    queryFn: () => settled(api.POST("/api/jobs/{id}/size", { params: { path: { id } }, body: by as SizeRequest })),
+    enabled: by !== undefined,
+    retry: false,
+  });
+/** A recipe as it is typed: the last reading stays until the next one comes. */
+export const useReading = (request: ReadRequest) =>
+  useQuery({
+    queryKey: keys.reading(request),
+    queryFn: () => settled(api.POST("/api/recipes/read", { body: request })),
+    enabled: request.text.trim() !== "",
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 30_000,
+  });
 export const useUnits = () => useQuery(unitsQuery);
 
 /** After a change everything may have moved; what is on the screen is asked for again, the old figures stay meanwhile. */
 function refresh(client: QueryClient): Promise<void> {
-  return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" && q.queryKey[0] !== "ingredients" });
+  return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" });
 }
 
 export function useChangeJob(id: number) {
@@ -105,6 +156,27 @@ export const useDeleteJob = () =>
 export const useReadBack = () =>
   useAction((file: unknown) => settled(api.POST("/api/jobs/read-back", { body: file as never })));
 export const useAddFormula = () => useAction((body: FormulaBody) => settled(api.POST("/api/formulas", { body })));
+export const useDeleteFormula = () =>
+  useAction((id: number) => settled(api.DELETE("/api/formulas/{id}", { params: { path: { id } } })));
+export const useAddIngredient = () => useAction((body: IngredientBody) => settled(api.POST("/api/ingredients", { body })));
+export const useSaveIngredient = () =>
+  useAction(({ key, body }: { key: string; body: IngredientBody }) =>
+    settled(api.PUT("/api/ingredients/{key}", { params: { path: { key } }, body })),
+  );
+export const useDeleteIngredient = () =>
+  useAction((key: string) => settled(api.DELETE("/api/ingredients/{key}", { params: { path: { key } } })));
+export const useSavePrice = () =>
+  useAction(({ key, price_per_kg }: { key: string; price_per_kg: number | null }) =>
+    settled(api.PUT("/api/ingredients/{key}/price", { params: { path: { key } }, body: { price_per_kg } })),
+  );
+export const useBowlAdvice = (job: number) =>
+  useMutation({
+    mutationFn: (body: BowlRequest) => settled(api.POST("/api/jobs/{id}/bowl/advice", { params: { path: { id: job } }, body })),
+  });
+export const useAddMixNote = (job: number) =>
+  useAction((body: MixNoteBody) => settled(api.POST("/api/jobs/{id}/bowl", { params: { path: { id: job } }, body })));
+export const useDeleteMixNote = () =>
+  useAction((id: number) => settled(api.DELETE("/api/bowl/{id}", { params: { path: { id } } })));
 export const useAddCutter = () => useAction((body: NewCutter) => settled(api.POST("/api/cutters", { body })));
 export const useDeleteCutter = () =>
   useAction((id: number) => settled(api.DELETE("/api/cutters/{id}", { params: { path: { id } } })));

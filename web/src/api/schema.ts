@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/bowl/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a note on a mix away. */
+        delete: operations["dough_bowl_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/chill": {
         parameters: {
             query?: never;
@@ -133,8 +150,77 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Changes a formula. */
+        /** Changes a formula, as a further version. */
         put: operations["formulas_change"];
+        post?: never;
+        /** Takes a formula off the shelf, with its versions. */
+        delete: operations["formulas_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{id}/as/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A formula as a file. */
+        get: operations["formulas_as_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{id}/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a formula is, beside a neighbour. */
+        get: operations["formulas_beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{id}/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pulls a lever on a formula and shows what comes of it; nothing is kept. */
+        post: operations["formulas_pull"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formulas/{id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All versions of a formula, the latest first. */
+        get: operations["formulas_versions"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -167,8 +253,44 @@ export interface paths {
             cookie?: never;
         };
         /** All ingredients that a formula can use. */
-        get: operations["formulas_ingredients"];
+        get: operations["pantry_list"];
         put?: never;
+        /** Puts an ingredient of one's own into the pantry. */
+        post: operations["pantry_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ingredients/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes an ingredient of one's own. */
+        put: operations["pantry_change"];
+        post?: never;
+        /** Takes an ingredient of one's own out of the pantry. */
+        delete: operations["pantry_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ingredients/{key}/price": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps what a kilogram of an ingredient costs, or forgets it. */
+        put: operations["pantry_price"];
         post?: never;
         delete?: never;
         options?: never;
@@ -230,6 +352,40 @@ export interface paths {
         patch: operations["jobs_change"];
         trace?: never;
     };
+    "/api/jobs/{id}/bowl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps what was done at the bowl. */
+        post: operations["dough_bowl_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/bowl/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to do about a dough that does not feel right; nothing is kept. */
+        post: operations["dough_bowl_advice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/export": {
         parameters: {
             query?: never;
@@ -239,6 +395,40 @@ export interface paths {
         };
         /** A job as a file. */
         get: operations["jobs_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the job's dough costs, and the draft of its label. */
+        get: operations["dough_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/mixing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The mixing sheet of a job. */
+        get: operations["dough_mixing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -282,6 +472,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What size a dough has by mass, factor or what is on hand, and how many of the job's pieces that makes; nothing is kept. */
+        post: operations["dough_size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -298,6 +505,23 @@ export interface paths {
         head?: never;
         /** Changes some fields of the kitchen. */
         patch: operations["kitchen_change"];
+        trace?: never;
+    };
+    "/api/recipes/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a recipe: free text, JSON-LD, HTML, CSV or a formula file. */
+        post: operations["recipes_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/records/{id}": {
@@ -400,11 +624,197 @@ export interface components {
             /** @description Where. */
             place: components["schemas"]["PlaceWord"];
         };
+        /** @description Grams in 100 g. */
+        AnalysisBody: {
+            /**
+             * Format: double
+             * @description 0 to 100.
+             */
+            alcohol_g?: number;
+            /**
+             * Format: double
+             * @description 0 to 100.
+             */
+            ash_g: number;
+            /**
+             * Format: double
+             * @description Without fibre, 0 to 100.
+             */
+            carbohydrate_g: number;
+            /**
+             * Format: double
+             * @description 0 to 100.
+             */
+            fat_g: number;
+            /**
+             * Format: double
+             * @description 0 to 100.
+             */
+            fibre_g: number;
+            /**
+             * Format: double
+             * @description 0 to 100.
+             */
+            protein_g: number;
+            /**
+             * Format: double
+             * @description Within the sugars.
+             */
+            reducing_g?: number;
+            /**
+             * Format: double
+             * @description Within the ash.
+             */
+            salt_g?: number;
+            /**
+             * Format: double
+             * @description Within the carbohydrate.
+             */
+            sugars_g: number;
+            /**
+             * Format: double
+             * @description 0 to 100.
+             */
+            water_g: number;
+        };
+        /** @description What was answered to a line. */
+        AnswerBody: {
+            /** @description Right as it was read. */
+            as_read?: boolean;
+            /**
+             * Format: double
+             * @description Grams that are meant.
+             */
+            grams?: number | null;
+            /** @description Key of the ingredient that is meant. */
+            ingredient?: string | null;
+            /** @description Not part of the dough. */
+            leave_out?: boolean;
+            /** @description Number of the line, from 1. */
+            line: number;
+        };
+        /** @description What a dough is made of: mass fractions. */
+        BalanceView: {
+            /**
+             * Format: double
+             * @description Of all ingredients.
+             */
+            fat: number;
+            /**
+             * Format: double
+             * @description Of all ingredients.
+             */
+            protein: number;
+            /**
+             * Format: double
+             * @description Fibre and ash.
+             */
+            rest: number;
+            /**
+             * Format: double
+             * @description Of all ingredients.
+             */
+            starch: number;
+            /**
+             * Format: double
+             * @description Of all ingredients.
+             */
+            sugar: number;
+            /**
+             * Format: double
+             * @description With the alcohol of spirits.
+             */
+            water: number;
+        };
+        /** @description A formula beside a neighbour. */
+        BesideView: {
+            /** @description How they differ, the largest first. */
+            differences: string[];
+            /** @description What it is compared with. */
+            neighbour: components["schemas"]["CharacterView"];
+            /** @description All that it can be compared with: `formula:3`, `school:0`, and the name. */
+            neighbours: components["schemas"]["NeighbourView"][];
+            /** @description The formula. */
+            own: components["schemas"]["CharacterView"];
+            /** @description The schools. */
+            schools: components["schemas"]["SchoolView"][];
+        };
+        /** @description What the hand says. */
+        BowlRequest: {
+            /**
+             * Format: double
+             * @description The dough, where it was measured, -5 to 45.
+             */
+            dough_c?: number | null;
+            /** @description How it feels. */
+            feel: components["schemas"]["FeelWord"];
+            /**
+             * Format: int32
+             * @description Which mix, from 1.
+             */
+            mix: number;
+            /** @description What a squeezed handful does. */
+            squeeze: components["schemas"]["SqueezeWord"];
+        };
         /**
          * @description A built-in cutter.
          * @enum {string}
          */
         BuiltinWord: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
+        /** @description What a formula is. */
+        CharacterView: {
+            /** @description What it is made of. */
+            balance: components["schemas"]["BalanceView"];
+            /** @description How fast it colours. */
+            browning: components["schemas"]["JudgementView"];
+            /**
+             * Format: double
+             * @description As rolled, with its air.
+             */
+            density_kg_m3: number;
+            /**
+             * Format: int64
+             * @description Number of the formula, where it stands on the shelf.
+             */
+            formula_id?: number | null;
+            /** @description Firm to pipeable. */
+            handling: components["schemas"]["JudgementView"];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Share of the room between the fat that the solids fill.
+             */
+            packing: number;
+            /**
+             * Format: double
+             * @description Flour over fat.
+             */
+            ratio_flour: number;
+            /**
+             * Format: double
+             * @description Sugar over fat.
+             */
+            ratio_sugar: number;
+            /** @description Where it sits among the schools, in a sentence. */
+            school: string;
+            /** @description How far it spreads. */
+            spread: components["schemas"]["JudgementView"];
+            /**
+             * Format: double
+             * @description Growth across.
+             */
+            spread_least_percent: number;
+            /**
+             * Format: double
+             * @description Growth across.
+             */
+            spread_most_percent: number;
+            /** @description How it bites. */
+            tenderness: components["schemas"]["JudgementView"];
+            /** @description What to mind. */
+            warnings: string[];
+        };
         /** @description A question to the cold station. */
         ChillRequest: components["schemas"]["DoughBody"] & {
             /** @description The form. */
@@ -556,6 +966,42 @@ export interface components {
              */
             water: number;
         };
+        /** @description What to do about it. */
+        CorrectionView: {
+            /** @description Key of what to add; null when adding would be wrong. */
+            add?: string | null;
+            /** @description Its name. */
+            add_name?: string | null;
+            /**
+             * Format: double
+             * @description What went in before.
+             */
+            added_before_g: number;
+            /**
+             * Format: double
+             * @description How much now.
+             */
+            amount_g: number;
+            /**
+             * Format: double
+             * @description What may be added in all.
+             */
+            limit_g: number;
+            /** @description Why. */
+            reasons: string[];
+            /** @description In a sentence. */
+            say: string;
+        };
+        /**
+         * @description In what cups and spoons a recipe measures.
+         * @enum {string}
+         */
+        CupSystemWord: "us" | "metric" | "australian";
+        /**
+         * @description How a cup of something dry is filled.
+         * @enum {string}
+         */
+        CupWayWord: "spooned" | "scooped" | "sifted" | "packed";
         /** @description A point of a cooling curve. */
         CurvePoint: {
             /**
@@ -681,7 +1127,7 @@ export interface components {
             dough_c: number;
             /**
              * Format: double
-             * @description To mix, reserve included.
+             * @description To mix in all: reserve, freezer and other jobs included.
              */
             dough_g: number;
             /** @description Measured rather than computed. */
@@ -696,10 +1142,17 @@ export interface components {
              */
             mix_g: number;
             /**
+             * Format: double
+             * @description Most dough in one mix, by motor and bowl.
+             */
+            mix_limit_g: number;
+            /**
              * Format: int32
              * @description How many equal mixes.
              */
             mixes: number;
+            /** @description What of it is for what. */
+            parts: components["schemas"]["PartView"][];
             /**
              * Format: double
              * @description One piece as cut.
@@ -719,6 +1172,8 @@ export interface components {
             reasons: string[];
             /** @description The school, in words. */
             school: string;
+            /** @description What to mind. */
+            warnings: string[];
             /** @description To weigh for one mix. */
             weights: components["schemas"]["WeightView"][];
         };
@@ -740,10 +1195,20 @@ export interface components {
             label: string;
         };
         /**
+         * @description Size class of eggs.
+         * @enum {string}
+         */
+        EggWord: "us_small" | "us_medium" | "us_large" | "us_extra_large" | "us_jumbo" | "eu_small" | "eu_medium" | "eu_large" | "eu_extra_large";
+        /**
          * @description A kind of fat.
          * @enum {string}
          */
         FatWord: "butter" | "shortening" | "margarine" | "lard" | "coconut" | "liquid";
+        /**
+         * @description How a dough feels at the bowl.
+         * @enum {string}
+         */
+        FeelWord: "too_sticky" | "dry_wont_gather" | "too_warm";
         /** @description A fault of one field. */
         FieldProblem: {
             /** @description What would be accepted; empty where the message says it. */
@@ -784,20 +1249,92 @@ export interface components {
              * @description All lines together.
              */
             total_g: number;
+            /**
+             * Format: int32
+             * @description Which of its versions this is, from 1.
+             */
+            version: number;
         };
         /** @description What undo and redo would do now. */
         HistoryView: {
             redo?: components["schemas"]["EditView"] | null;
             undo?: components["schemas"]["EditView"] | null;
         };
+        /** @description Grams of household measures; null where nobody measures it so. */
+        HouseholdBody: {
+            /**
+             * Format: double
+             * @description A US cup, spooned and levelled.
+             * @default null
+             */
+            cup_g: number | null;
+            /**
+             * Format: double
+             * @description A US cup packed.
+             * @default null
+             */
+            cup_packed_g: number | null;
+            /**
+             * Format: double
+             * @description A US cup scooped from the bag.
+             * @default null
+             */
+            cup_scooped_g: number | null;
+            /**
+             * Format: double
+             * @description A US cup sifted.
+             * @default null
+             */
+            cup_sifted_g: number | null;
+            /**
+             * Format: double
+             * @description One of it.
+             * @default null
+             */
+            each_g: number | null;
+            /**
+             * Format: double
+             * @description A stick.
+             * @default null
+             */
+            stick_g: number | null;
+            /**
+             * Format: double
+             * @description A US teaspoon.
+             * @default null
+             */
+            tsp_g: number | null;
+        };
+        /** @description An ingredient of the bakery's own. */
+        IngredientBody: {
+            /** @description Other names, at most 12. */
+            aliases?: string[];
+            /** @description At most 12. */
+            allergens?: string[];
+            /** @description Together 98 to 102 g. */
+            analysis: components["schemas"]["AnalysisBody"];
+            /** @description Kind of its fat. */
+            fat_kind: components["schemas"]["FatWord"];
+            /** @description What household measures weigh. */
+            household?: components["schemas"]["HouseholdBody"];
+            /** @description What it is. */
+            kind: components["schemas"]["KindWord"];
+            /** @description 1 to 60 characters, without digits, commas or brackets. */
+            name: string;
+            /** @description Where the figures come from, at most 120 characters. */
+            source?: string;
+        };
         /** @description An ingredient that formulas can use. */
-        IngredientView: {
-            /** @description Allergens to name. */
-            allergens: string[];
+        IngredientView: components["schemas"]["IngredientBody"] & {
             /** @description Its key. */
             key: string;
-            /** @description Its name. */
-            name: string;
+            /** @description Whether it is the bakery's own and can be changed. */
+            own: boolean;
+            /**
+             * Format: double
+             * @description A kilogram, in the kitchen's money.
+             */
+            price_per_kg?: number | null;
             /** @description What it counts as: flour, fat, sugar, egg or other. */
             role: string;
         };
@@ -823,6 +1360,11 @@ export interface components {
              */
             dough_c?: number | null;
             /**
+             * Format: int64
+             * @description The job whose mixes also hold this one's dough.
+             */
+            dough_with?: number | null;
+            /**
              * Format: double
              * @description Rim kept free, 0 to 30.
              */
@@ -832,6 +1374,21 @@ export interface components {
              * @description Number of its formula.
              */
             formula_id: number;
+            /**
+             * Format: int32
+             * @description The version of the formula it keeps; null while it follows the newest.
+             */
+            formula_version?: number | null;
+            /**
+             * Format: int32
+             * @description Of the pieces, kept as dough in the freezer; at least one is baked.
+             */
+            freeze_pieces?: number;
+            /**
+             * Format: double
+             * @description Flour kept aside to be added by feel, 0 to 20.
+             */
+            hold_back_percent?: number;
             /** @description How the dough is mixed. */
             method: components["schemas"]["MethodWord"];
             /** @description Its name, 1 to 80 characters. */
@@ -865,6 +1422,8 @@ export interface components {
              * @description Rolled to, 2 to 25.
              */
             thickness_mm: number;
+            /** @description Portions that are coloured, at most 8, together at most 100 %. */
+            tints?: components["schemas"]["TintBody"][];
             /** @description Where the cut pieces chill. */
             tray_chill_place: components["schemas"]["PlaceWord"];
             /**
@@ -872,6 +1431,8 @@ export interface components {
              * @description Least gap between cuts, 0.5 to 10.
              */
             web_mm: number;
+            /** @description Whether eggs are used whole. */
+            whole_eggs?: boolean;
         };
         /** @description A whole job. */
         JobFile: {
@@ -901,13 +1462,44 @@ export interface components {
              */
             id: number;
         };
+        /** @description A judgement with its reasons. */
+        JudgementView: {
+            /**
+             * Format: double
+             * @description 0 to 1 on its scale.
+             */
+            level: number;
+            /** @description Why. */
+            reasons: string[];
+            /** @description The word for it. */
+            word: string;
+        };
+        /**
+         * @description What an ingredient is.
+         * @enum {string}
+         */
+        KindWord: "flour" | "starch" | "fat" | "sugar" | "syrup" | "egg" | "liquid" | "leavener" | "salt" | "cocoa" | "meal" | "chocolate" | "nut" | "seed" | "fruit" | "flavour" | "spirit" | "colour";
         /** @description The kitchen. A change sends only the fields that change (JSON Merge Patch, RFC 7396). */
         KitchenBody: {
+            /**
+             * Format: double
+             * @description The mixer's bowl, 300 to 200,000; null while unknown.
+             */
+            bowl_ml?: number | null;
+            /** @description The sign of the money prices are in, 1 to 4 characters. */
+            currency?: string;
             /**
              * Format: double
              * @description To cut one piece and place it, 0 to 120.
              */
             cut_s: number;
+            /** @description Size class of the eggs. */
+            egg_class?: components["schemas"]["EggWord"];
+            /**
+             * Format: double
+             * @description Smallest step of the fine scale, 0.01 to 50.
+             */
+            fine_step_g?: number;
             /**
              * Format: double
              * @description Freezer air, -40 to -5.
@@ -961,6 +1553,11 @@ export interface components {
              * @description Room, 5 to 40.
              */
             room_c: number;
+            /**
+             * Format: double
+             * @description Smallest step of the scale, 0.01 to 50.
+             */
+            scale_step_g?: number;
             /** @description What the trays are of. */
             tray_kind: components["schemas"]["TrayWord"];
             /**
@@ -979,20 +1576,182 @@ export interface components {
              */
             trays_owned: number;
         };
+        /** @description One name on a label. */
+        LabelItemView: {
+            /** @description Allergens in it. */
+            allergens: string[];
+            /** @description As it is written. */
+            name: string;
+            /**
+             * Format: double
+             * @description Of the dough as mixed.
+             */
+            percent: number;
+        };
+        /** @description Cost and label of a job's dough. */
+        LabelView: {
+            /** @description Allergens by themselves. */
+            allergens: string[];
+            /**
+             * Format: double
+             * @description Of all lines with a price, for the whole dough.
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description The same for one piece; null while any price is unknown.
+             */
+            cost_a_piece?: number | null;
+            /** @description Money sign. */
+            currency: string;
+            /** @description The label, in descending weight. */
+            items: components["schemas"]["LabelItemView"][];
+            /** @description By line. */
+            lines: components["schemas"]["LineCostView"][];
+            /**
+             * Format: int32
+             * @description Pieces the dough is for.
+             */
+            pieces: number;
+            /**
+             * Format: double
+             * @description Share of the dough's mass that has a price.
+             */
+            priced_percent: number;
+            /** @description The label as one text, allergens in capitals. */
+            text: string;
+            /** @description Names without a price. */
+            without_price: string[];
+        };
         /**
          * @description What it occupies.
          * @enum {string}
          */
         LaneWord: "hands" | "cold" | "oven" | "cooling";
+        /** @description What mixes asked for, on the mean. */
+        LearntView: {
+            /**
+             * Format: double
+             * @description Flour added (less what was kept aside and not used), of the flour.
+             */
+            flour_percent: number;
+            /** @description How many. */
+            mixes: number;
+            /**
+             * Format: double
+             * @description Water added, of the flour.
+             */
+            water_percent: number;
+        };
+        /** @description One change to a formula. */
+        LeverBody: {
+            /** @description Key of what goes out. */
+            from: string;
+            /** @enum {string} */
+            kind: "swap";
+            /**
+             * Format: double
+             * @description 0 to 100.
+             */
+            share_percent: number;
+            /** @description Key of what comes in. */
+            to: string;
+        } | {
+            /**
+             * Format: double
+             * @description Grams.
+             */
+            grams: number;
+            /** @enum {string} */
+            kind: "eggs";
+        } | {
+            /**
+             * Format: double
+             * @description Factor.
+             */
+            factor: number;
+            /** @enum {string} */
+            kind: "rich";
+        } | {
+            /** @enum {string} */
+            kind: "altitude";
+            /**
+             * Format: double
+             * @description Metres.
+             */
+            metres: number;
+        } | {
+            /**
+             * Format: double
+             * @description Relative humidity.
+             */
+            humidity_percent: number;
+            /** @enum {string} */
+            kind: "damp_air";
+        } | {
+            /**
+             * Format: double
+             * @description Of the flour.
+             */
+            flour_percent: number;
+            /** @enum {string} */
+            kind: "from_the_bowl";
+            /**
+             * Format: double
+             * @description Of the flour.
+             */
+            water_percent: number;
+        };
         /** @description One line of a formula. */
         LineBody: {
             /**
              * Format: double
-             * @description 0.1 to 200,000.
+             * @description 0.01 to 200,000.
              */
             grams: number;
             /** @description Key of an ingredient. */
             ingredient: string;
+            /** @description What is done to it first, at most 80 characters. */
+            note?: string;
+        };
+        /** @description A line before and after. */
+        LineChangeView: {
+            /**
+             * Format: double
+             * @description Zero when it goes.
+             */
+            after_g: number;
+            /**
+             * Format: double
+             * @description Zero when it is new.
+             */
+            before_g: number;
+            /** @description Its key. */
+            ingredient: string;
+            /** @description Its name. */
+            name: string;
+        };
+        /** @description One line's cost. */
+        LineCostView: {
+            /**
+             * Format: double
+             * @description In the dough; null where no price is known.
+             */
+            cost?: number | null;
+            /** @description Key. */
+            ingredient: string;
+            /**
+             * Format: double
+             * @description In the dough.
+             */
+            mass_g: number;
+            /** @description Name. */
+            name: string;
+            /**
+             * Format: double
+             * @description A kilogram; null where no price is known.
+             */
+            price_per_kg?: number | null;
         };
         /** @description Mass fractions. */
         MakeUpView: {
@@ -1032,6 +1791,157 @@ export interface components {
          * @enum {string}
          */
         MethodWord: "light_and_fluffy" | "just_combined" | "rubbed_in";
+        /** @description What was done, to be kept with the mix. */
+        MixNoteBody: {
+            /**
+             * Format: double
+             * @description How much of it, 0 to 20,000.
+             */
+            added_g?: number;
+            /**
+             * Format: double
+             * @description The dough, where it was measured.
+             */
+            dough_c?: number | null;
+            /** @description How it felt. */
+            feel: components["schemas"]["FeelWord"];
+            /** @description Key of what was added. */
+            ingredient?: string | null;
+            /**
+             * Format: double
+             * @description Of the flour kept aside, what was left over, 0 to 20,000.
+             */
+            left_over_g?: number;
+            /**
+             * Format: int32
+             * @description Which mix, from 1.
+             */
+            mix: number;
+            /** @description What a squeezed handful did. */
+            squeeze: components["schemas"]["SqueezeWord"];
+        };
+        /** @description A kept note. */
+        MixNoteView: components["schemas"]["MixNoteBody"] & {
+            /**
+             * Format: int32
+             * @description Version of the formula that was mixed.
+             */
+            formula_version: number;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description Local time. */
+            noted_at: string;
+        };
+        /** @description One step at the bowl. */
+        MixStepView: {
+            /**
+             * Format: double
+             * @description Least time; null where time says nothing.
+             */
+            least_min?: number | null;
+            /**
+             * Format: double
+             * @description Most time.
+             */
+            most_min?: number | null;
+            /** @description Scrape bowl and bottom after it. */
+            scrape: boolean;
+            /** @description When to stop. */
+            stop: string;
+            /** @description What goes in. */
+            takes: components["schemas"]["TakeView"][];
+            /** @description Its name. */
+            title: string;
+            /** @description What to do. */
+            what: string;
+        };
+        /** @description What hangs by the mixer. */
+        MixingView: {
+            /** @description Cautions. */
+            cautions: string[];
+            /**
+             * Format: double
+             * @description The dough out of the bowl.
+             */
+            dough_c: number;
+            /**
+             * Format: double
+             * @description What the method wants.
+             */
+            dough_least_c: number;
+            /**
+             * Format: double
+             * @description What the method wants.
+             */
+            dough_most_c: number;
+            /**
+             * Format: double
+             * @description All else.
+             */
+            dry_c: number;
+            /**
+             * Format: double
+             * @description Butter and other fats when they go in.
+             */
+            fats_c: number;
+            /**
+             * Format: double
+             * @description Flour in each, by formula.
+             */
+            flour_g: number;
+            /** @description The formula's name. */
+            formula: string;
+            /**
+             * Format: double
+             * @description Flour kept aside in each.
+             */
+            held_back_g: number;
+            learnt?: components["schemas"]["LearntView"] | null;
+            /** @description How it is mixed. */
+            method: components["schemas"]["MethodWord"];
+            /**
+             * Format: double
+             * @description Dough in each.
+             */
+            mix_g: number;
+            /**
+             * Format: int32
+             * @description How many mixes.
+             */
+            mixes: number;
+            /** @description Notes on mixes of this job. */
+            notes: components["schemas"]["MixNoteView"][];
+            /** @description Whether it is reached. */
+            reached: boolean;
+            /** @description Why these temperatures. */
+            reasons: string[];
+            /** @description What is sifted. */
+            sift: components["schemas"]["SiftView"][];
+            /** @description Steps in order. */
+            steps: components["schemas"]["MixStepView"][];
+            /** @description Portions to colour. */
+            tints: components["schemas"]["TintView"][];
+            /**
+             * Format: int32
+             * @description Its version.
+             */
+            version: number;
+            /**
+             * Format: double
+             * @description Eggs and liquids.
+             */
+            wet_c: number;
+        };
+        /** @description Something to compare with. */
+        NeighbourView: {
+            /** @description `formula:3` or `school:0`. */
+            key: string;
+            /** @description Its name. */
+            name: string;
+        };
         /** @description A cutter to be added: a built-in form of a size, or an SVG file. */
         NewCutter: {
             /** @description Which. */
@@ -1062,6 +1972,16 @@ export interface components {
              * @description To be scaled to this width; true size when absent.
              */
             width_mm?: number | null;
+        };
+        /** @description Something on hand. */
+        OnHandBody: {
+            /**
+             * Format: double
+             * @description How much there is.
+             */
+            grams: number;
+            /** @description Key. */
+            ingredient: string;
         };
         /** @description The oven station. */
         OvenView: {
@@ -1160,6 +2080,23 @@ export interface components {
              * @description In the base unit.
              */
             value: number;
+        };
+        /** @description A part of the dough. */
+        PartView: {
+            /**
+             * Format: double
+             * @description Dough.
+             */
+            dough_g: number;
+            /** @description Its name. */
+            name: string;
+            /** @description `bake`, `freeze` or `other_job`. */
+            part_use: string;
+            /**
+             * Format: int32
+             * @description Pieces.
+             */
+            pieces: number;
         };
         /** @description A piece in the cold. */
         PieceWire: {
@@ -1261,6 +2198,14 @@ export interface components {
             /** @description Shape. */
             shape: components["schemas"]["ShapeView"];
         };
+        /** @description A price. */
+        PriceBody: {
+            /**
+             * Format: double
+             * @description 0 to 100,000; null forgets it.
+             */
+            price_per_kg?: number | null;
+        };
         /** @description What went wrong, as sent. */
         Problem: {
             /** @description A sentence for people. */
@@ -1275,11 +2220,117 @@ export interface components {
             /** @description A short name of the kind of fault. */
             title: string;
         };
+        /** @description A formula with a lever pulled, not yet kept. */
+        PulledView: {
+            /** @description What it becomes. */
+            after: components["schemas"]["CharacterView"];
+            /** @description What it was. */
+            before: components["schemas"]["CharacterView"];
+            /** @description Lines that changed. */
+            changes: components["schemas"]["LineChangeView"][];
+            /** @description How it differs from what it was. */
+            differences: string[];
+            /** @description The formula after; sent back to keep it. */
+            formula: components["schemas"]["FormulaBody"];
+            /** @description Why they changed. */
+            reasons: string[];
+        };
         /**
          * @description A quantity that can be typed.
          * @enum {string}
          */
         QuantityWord: "length" | "mass" | "volume" | "temperature" | "duration" | "percent" | "count";
+        /** @description A line as understood. */
+        ReadLineView: {
+            /** @description What it asks; empty when it asks nothing. */
+            ask: string;
+            /**
+             * Format: double
+             * @description Over the flour read so far.
+             */
+            bakers_percent?: number | null;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            confidence: number;
+            /**
+             * @description Why it asks: `unknown_ingredient`, `strange_word`, `two_things`, `no_amount`, `two_numbers`, `disagrees`,
+             *     `no_weight` or `unlikely`; empty when it asks nothing.
+             */
+            doubt: string;
+            /**
+             * Format: double
+             * @description What it weighs.
+             */
+            grams?: number | null;
+            /** @description Key of the ingredient. */
+            ingredient?: string | null;
+            /** @description Its name. */
+            name?: string | null;
+            /** @description What is done to it first. */
+            note: string;
+            /** @description From 1. */
+            number: number;
+            /** @description Ways to settle it. */
+            options: components["schemas"]["SettleView"][];
+            /** @description `sure`, `fair`, `asks`, `left_out`, `heading` or `note`. */
+            state: string;
+            /** @description As written. */
+            text: string;
+            /** @description How it was read. */
+            why: string[];
+        };
+        /** @description A text to be read. */
+        ReadRequest: {
+            /** @description Answers given so far. */
+            answers?: components["schemas"]["AnswerBody"][];
+            /** @description In what cups and spoons. */
+            cups: components["schemas"]["CupSystemWord"];
+            /** @description Which eggs. */
+            eggs: components["schemas"]["EggWord"];
+            /** @description A name for the formula; that of the recipe when absent. */
+            name?: string | null;
+            /** @description Free text, JSON-LD, HTML, CSV or a formula file; at most 200 kB. */
+            text: string;
+            /** @description How a cup of flour and other powders is filled. */
+            way: components["schemas"]["CupWayWord"];
+        };
+        /** @description A recipe as read. */
+        ReadingView: {
+            /** @description Faults of the text as a whole; nothing of it is lost. */
+            faults: string[];
+            /** @description What the text turned out to be. */
+            format: string;
+            formula?: components["schemas"]["FormulaBody"] | null;
+            /**
+             * Format: double
+             * @description Known so far.
+             */
+            known_g: number;
+            /** @description All lines. */
+            lines: components["schemas"]["ReadLineView"][];
+            /** @description What stands in the way of a formula. */
+            missing?: string | null;
+            /** @description Lines that still ask. */
+            open: number;
+            /**
+             * Format: double
+             * @description Flour over fat, once there is fat.
+             */
+            ratio_flour?: number | null;
+            /**
+             * Format: double
+             * @description Sugar over fat, once there is fat.
+             */
+            ratio_sugar?: number | null;
+            /** @description Its steps as written. */
+            steps: string[];
+            /** @description Its name, where it has one. */
+            title?: string | null;
+            /** @description What it says it makes. */
+            yields?: string | null;
+        };
         /** @description When it is ready and when past. */
         ReadyView: {
             /** @description Why it never gets ready. */
@@ -1469,6 +2520,30 @@ export interface components {
              */
             thickness_mm: number;
         };
+        /** @description A balance that practitioners name. */
+        SchoolView: {
+            /**
+             * Format: double
+             * @description Flour over butter.
+             */
+            flour: number;
+            /** @description What it is known for. */
+            known_for: string;
+            /** @description Butter : sugar : flour as it is said. */
+            name: string;
+            /**
+             * Format: double
+             * @description Sugar over butter.
+             */
+            sugar: number;
+        };
+        /** @description One way to settle a question. */
+        SettleView: {
+            /** @description What is sent back when it is chosen. */
+            answer: components["schemas"]["AnswerBody"];
+            /** @description As it is offered. */
+            label: string;
+        };
         /** @description The shape station. */
         ShapeView: {
             /**
@@ -1553,6 +2628,65 @@ export interface components {
             /** @description How many pieces. */
             pieces: number;
         };
+        /** @description Something to sift and why. */
+        SiftView: {
+            /** @description What. */
+            name: string;
+            /** @description Why. */
+            why: string;
+        };
+        /** @description By what a dough is to be sized. */
+        SizeRequest: {
+            /** @enum {string} */
+            by: "dough";
+            /**
+             * Format: double
+             * @description Dough.
+             */
+            dough_g: number;
+        } | {
+            /** @enum {string} */
+            by: "factor";
+            /**
+             * Format: double
+             * @description Times.
+             */
+            factor: number;
+        } | {
+            /** @enum {string} */
+            by: "on_hand";
+            /** @description Things of the formula. */
+            on_hand: components["schemas"]["OnHandBody"][];
+        };
+        /** @description A size with what set it. */
+        SizedView: {
+            /**
+             * Format: double
+             * @description Dough in all.
+             */
+            dough_g: number;
+            /**
+             * Format: double
+             * @description The written formula times this.
+             */
+            factor: number;
+            /** @description What stays over of what is on hand. */
+            over: components["schemas"]["TakeView"][];
+            /**
+             * Format: int32
+             * @description Pieces of this job's cutter and thickness that it yields.
+             */
+            pieces: number;
+            /** @description What runs out first. */
+            scarce?: string | null;
+            /** @description What to weigh in all. */
+            weights: components["schemas"]["TakeView"][];
+        };
+        /**
+         * @description What a squeezed handful does.
+         * @enum {string}
+         */
+        SqueezeWord: "holds" | "cracks" | "crumbles" | "clings" | "smears";
         /** @description The edit that was taken back or done again, if any, and what comes next. */
         StepView: {
             edit?: components["schemas"]["EditView"] | null;
@@ -1592,6 +2726,16 @@ export interface components {
          * @enum {string}
          */
         SurfaceWord: "floured_board" | "between_papers";
+        /** @description Something that goes into a step. */
+        TakeView: {
+            /**
+             * Format: double
+             * @description How much.
+             */
+            mass_g: number;
+            /** @description Name, with what is done to it first. */
+            name: string;
+        };
         /** @description What it is wanted for. */
         TargetBody: {
             /** @enum {string} */
@@ -1648,6 +2792,31 @@ export interface components {
             tray?: number | null;
             /** @description Why it lies there; may be empty. */
             why: string;
+        };
+        /** @description A portion that is coloured. */
+        TintBody: {
+            /** @description The colour, 1 to 40 characters. */
+            name: string;
+            /**
+             * Format: double
+             * @description Of the dough, 1 to 100.
+             */
+            percent: number;
+        };
+        /** @description A portion to colour. */
+        TintView: {
+            /**
+             * Format: double
+             * @description Dough of it in one mix.
+             */
+            dough_g: number;
+            /** @description The colour. */
+            name: string;
+            /**
+             * Format: double
+             * @description Paste to begin with.
+             */
+            paste_g: number;
         };
         /** @description Cut pieces on their tray before the oven. */
         TrayChillView: components["schemas"]["ReadyView"] & {
@@ -1710,6 +2879,20 @@ export interface components {
             /** @description Shown and accepted. */
             symbol: string;
         };
+        /** @description A saved edit of a formula. */
+        VersionView: components["schemas"]["FormulaBody"] & {
+            /** @description What changed since the version before; all of it for the first. */
+            changes: components["schemas"]["LineChangeView"][];
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            number: number;
+            /** @description Whether the name changed. */
+            renamed_from?: string | null;
+            /** @description UTC. */
+            saved_at: string;
+        };
         /** @description A weight and its baker's percentage. */
         WeightView: {
             /**
@@ -1717,15 +2900,26 @@ export interface components {
              * @description Over the flour.
              */
             bakers_percent: number;
+            /**
+             * Format: double
+             * @description Of it, kept aside to be added by feel.
+             */
+            held_back_g: number;
             /** @description Key. */
             ingredient: string;
             /**
              * Format: double
-             * @description For one mix.
+             * @description For one mix, the part kept aside included.
              */
             mass_g: number;
+            /** @description Spoons that come near it. */
+            measure?: string | null;
             /** @description Name. */
             name: string;
+            /** @description What is done to it first. */
+            note: string;
+            /** @description Why the scale may not read it. */
+            warning?: string | null;
         };
         /** @description Working temperatures. */
         WindowView: {
@@ -1770,6 +2964,11 @@ export interface components {
          * @enum {string}
          */
         WrapWord: "open" | "wrapped";
+        /**
+         * @description A format that formulas are written in.
+         * @enum {string}
+         */
+        WrittenAs: "text" | "json-ld" | "csv" | "json";
     };
     responses: never;
     parameters: never;
@@ -1779,6 +2978,33 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    dough_bowl_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compute_chill: {
         parameters: {
             query?: never;
@@ -2073,6 +3299,175 @@ export interface operations {
             };
         };
     };
+    formulas_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_as_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                format: components["schemas"]["WrittenAs"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_beside: {
+        parameters: {
+            query?: {
+                /** @description `formula:3` or `school:0`; the nearest on the shelf when absent. */
+                with?: string | null;
+                /** @description A version of the formula; the newest when absent. */
+                version?: number | null;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesideView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_pull: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeverBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PulledView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     history_show: {
         parameters: {
             query?: never;
@@ -2092,7 +3487,7 @@ export interface operations {
             };
         };
     };
-    formulas_ingredients: {
+    pantry_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -2107,6 +3502,154 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IngredientView"][];
+                };
+            };
+        };
+    };
+    pantry_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IngredientBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pantry_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IngredientBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pantry_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pantry_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2290,6 +3833,88 @@ export interface operations {
             };
         };
     };
+    dough_bowl_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixNoteBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixNoteView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dough_bowl_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BowlRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectionView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_export: {
         parameters: {
             query?: never;
@@ -2310,6 +3935,80 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dough_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dough_mixing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2426,6 +4125,47 @@ export interface operations {
             };
         };
     };
+    dough_size: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizedView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     kitchen_show: {
         parameters: {
             query?: never;
@@ -2465,6 +4205,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenBody"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recipes_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingView"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             422: {

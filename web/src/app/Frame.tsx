@@ -24,6 +24,9 @@ export function Frame() {
           <Link to="/" className="btn btn-quiet btn-small">
             Shelf
           </Link>
+          <Link to="/pantry" className="btn btn-quiet btn-small">
+            Pantry
+          </Link>
           <Link to="/kitchen" className="btn btn-quiet btn-small">
             Kitchen
           </Link>

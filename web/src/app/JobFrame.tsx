@@ -90,7 +90,7 @@ function figures(key: StationKey, plan: Plan, format: Format, records: number, s
   const { dough, cold, shape, oven, clock: day } = plan;
   switch (key) {
     case "order":
-      return { figure: `${plan.shape.rolls.reduce((n, r) => n + r.pieces, 0)} pieces`, under: dayClock(plan.ready_by) };
+      return { figure: `${dough.parts.filter((p) => p.part_use !== "other_job").reduce((n, p) => n + p.pieces, 0)} pieces`, under: dayClock(plan.ready_by) };
     case "dough":
       return {
         figure: format.bigMass(dough.dough_g),

@@ -6,6 +6,7 @@ import { Amount } from "../kit/Amount";
 import { Choice } from "../kit/Choice";
 import { TextField } from "../kit/TextField";
 import { useFormat } from "../kit/settings";
+import { EGGS, eggWord } from "../recipe/eggs";
 
 export function KitchenPage() {
   const kitchen = useKitchen();
@@ -62,6 +63,34 @@ export function KitchenPage() {
         </Thing>
         <Thing name="Mixer" picture={<BowlPicture />}>
           {amount("mixer_limit_g", "Most stiff dough it takes at once", "mass", 50)}
+          <Amount
+            label="Its bowl"
+            kind="volume"
+            value={k.bowl_ml ?? 0}
+            unset={k.bowl_ml === null || k.bowl_ml === undefined}
+            placeholder="not known"
+            field="bowl_ml"
+            step={100}
+            onSave={(bowl_ml) => change.mutateAsync({ bowl_ml })}
+          />
+        </Thing>
+        <Thing name="Scale" picture={<ScalePicture />}>
+          <div className="grid grid-cols-2 gap-3">
+            {amount("scale_step_g", "It reads steps of", "mass")}
+            {amount("fine_step_g", "A fine one reads", "mass", 0.1)}
+          </div>
+          <p className="text-fine text-soft">Leaveners, salt and spices go on the fine one.</p>
+        </Thing>
+        <Thing name="Eggs and money" picture={<EggPicture />}>
+          <label className="block">
+            <span className="mb-1 block text-fine text-soft">Eggs are of size</span>
+            <select className="field" value={k.egg_class} onChange={(e) => change.mutate({ egg_class: e.target.value as NonNullable<Kitchen["egg_class"]> })}>
+              {EGGS.map((egg) => (
+                <option key={egg} value={egg}>{eggWord(egg)}</option>
+              ))}
+            </select>
+          </label>
+          <TextField label="Prices are in" value={k.currency ?? "\u20ac"} field="currency" onSave={(currency) => change.mutateAsync({ currency })} />
         </Thing>
         <Thing name="Ovens" picture={<OvenPicture racks={k.racks_per_oven} />}>
           <div className="grid grid-cols-2 gap-3">
@@ -174,6 +203,27 @@ function BowlPicture() {
       <path d="M4 14h56c0 18-12 28-28 28S4 32 4 14Z" className="fill-stone-2 stroke-edge" strokeWidth="2" />
       <path d="M10 17c14 6 30 6 44 0-2 10-10 17-22 17S12 27 10 17Z" className="fill-butter" />
       <path d="M32 2v18M26 20h12" className="stroke-ink" strokeWidth="2.5" />
+    </svg>
+  );
+}
+
+function ScalePicture() {
+  return (
+    <svg width="72" height="40" viewBox="0 0 72 40" aria-hidden="true">
+      <path d="M8 8h56" className="stroke-edge" strokeWidth="4" strokeLinecap="round" />
+      <path d="M36 8v6" className="stroke-edge" strokeWidth="3" />
+      <rect x="12" y="14" width="48" height="23" rx="5" className="fill-stone-2 stroke-edge" strokeWidth="2" />
+      <rect x="22" y="20" width="28" height="11" rx="2" className="fill-cold-pale" />
+    </svg>
+  );
+}
+
+function EggPicture() {
+  return (
+    <svg width="72" height="40" viewBox="0 0 72 40" aria-hidden="true">
+      {[14, 36, 58].map((x) => (
+        <ellipse key={x} cx={x} cy="21" rx="10" ry="13.5" className="fill-dough stroke-cut-line" strokeWidth="1.5" />
+      ))}
     </svg>
   );
 }

@@ -2,7 +2,7 @@
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Cutter, Formula, Job, JobBody } from "../api/client";
-import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
+import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
 import { clock, longDay, now, shifted } from "../drawing/time";
 import { inUnits, number } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
@@ -106,10 +106,11 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
     const basis: Omit<JobBody, "name" | "ready_by"> = like ?? {
       formula_id: formula.id, cutter_id: cutter.id, pieces: 24, thickness_mm: 6, method: "just_combined", dough_c: null,
       chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
-      surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175,
+      surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175, freeze_pieces: 0, hold_back_percent: 0,
+      whole_eggs: false, tints: [], formula_version: null, dough_with: null,
     };
     const { id: _, ...rest } = basis as Job;
-    return { ...rest, name: "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
+    return { ...rest, formula_version: null, dough_with: null, name: "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
   };
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -155,11 +156,18 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
 }
 
 function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) {
+  const remove = useDeleteFormula();
   return (
     <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="formulas-head">
-      <h2 id="formulas-head" className="h-station mb-3">
-        Formulas
-      </h2>
+      <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
+        <h2 id="formulas-head" className="h-station">
+          Formulas
+        </h2>
+        <Link to="/read" className="btn btn-small">
+          Read or write a recipe
+        </Link>
+      </div>
+      <Fault text={otherFault(remove.error, [])} />
       <ul>
         {formulas.map((f) => {
           const job = jobs.find((j) => j.formula_id === f.id);
@@ -175,8 +183,15 @@ function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) 
                 )}
                 <span className="block text-fine text-soft">{f.school}</span>
               </span>
-              <span className="num shrink-0 text-right">
-                1 : {number(f.ratio_sugar, 1, 1)} : {number(f.ratio_flour, 1, 1)}
+              <span className="flex shrink-0 items-center gap-1">
+                <span className="num text-right">
+                  1 : {number(f.ratio_sugar, 1, 1)} : {number(f.ratio_flour, 1, 1)}
+                </span>
+                {job ? null : (
+                  <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${f.name}`} onClick={() => remove.mutate(f.id)}>
+                    Remove
+                  </button>
+                )}
               </span>
             </li>
           );

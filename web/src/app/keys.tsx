@@ -30,6 +30,8 @@ export function useKeys(jobId: string | undefined): void {
       if (station && jobId) void navigate(`/jobs/${jobId}/${station.key}`);
       else if (key === "s") void navigate("/");
       else if (key === "k") void navigate("/kitchen");
+      else if (key === "p") void navigate("/pantry");
+      else if (key === "r") void navigate(jobId ? `/read?job=${jobId}` : "/read");
       else if (e.key === "?") document.getElementById(OPEN_SHEET)?.click();
     };
     addEventListener("keydown", onKey);
@@ -40,6 +42,9 @@ export function useKeys(jobId: string | undefined): void {
 const OTHERS: [string, string][] = [
   ["S", "the shelf"],
   ["K", "the kitchen"],
+  ["P", "the pantry"],
+  ["R", "read a recipe"],
+  ["Ctrl Enter", "keep what was read"],
   ["Ctrl Z", "undo"],
   ["Ctrl Shift Z", "redo"],
   ["↑ ↓ in a value", "a little more or less"],

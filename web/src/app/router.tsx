@@ -1,7 +1,14 @@
 import { createBrowserRouter, Navigate } from "react-router";
 import { Clock } from "../stations/clock/Clock";
 import { Cold } from "../stations/cold/Cold";
-import { Dough } from "../stations/dough/Dough";
+import { PantryPage } from "../pantry/PantryPage";
+import { ReadPage } from "../recipe/ReadPage";
+import { Change } from "../stations/dough/Change";
+import { Dough, DoughStation } from "../stations/dough/Dough";
+import { LabelView } from "../stations/dough/LabelView";
+import { Mix } from "../stations/dough/Mix";
+import { Size } from "../stations/dough/Size";
+import { Versions } from "../stations/dough/Versions";
 import { Ledger } from "../stations/ledger/Ledger";
 import { Order } from "../stations/order/Order";
 import { Oven } from "../stations/oven/Oven";
@@ -22,13 +29,26 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Shelf /> },
       { path: "kitchen", element: <KitchenPage /> },
+      { path: "pantry", element: <PantryPage /> },
+      { path: "read", element: <ReadPage /> },
       {
         path: "jobs/:jobId",
         element: <JobFrame />,
         children: [
           { index: true, element: <Navigate to="order" replace /> },
           { path: "order", element: <Order /> },
-          { path: "dough", element: <Dough /> },
+          {
+            path: "dough",
+            element: <DoughStation />,
+            children: [
+              { index: true, element: <Dough /> },
+              { path: "mix", element: <Mix /> },
+              { path: "size", element: <Size /> },
+              { path: "change", element: <Change /> },
+              { path: "label", element: <LabelView /> },
+              { path: "versions", element: <Versions /> },
+            ],
+          },
           { path: "cold", element: <Cold /> },
           { path: "shape", element: <Shape /> },
           { path: "oven", element: <Oven /> },

@@ -179,7 +179,7 @@ mod tests {
 
     fn dough(sugar: f64, water: f64) -> Composition {
         let lines = [("flour-ap", 300.0), ("butter", 100.0), ("sugar", sugar), ("water", water)];
-        Formula::new("Test", &lines.map(|(k, g)| (k.to_owned(), g))).unwrap().composition()
+        Formula::new("Test", &lines.map(Into::into), crate::dough::Pantry::built_in()).unwrap().composition()
     }
 
     #[test]

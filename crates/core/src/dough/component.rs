@@ -63,7 +63,9 @@ impl Composition {
 
 impl Ingredient {
     pub(crate) fn components(&self) -> Components {
-        [self.protein, self.fat, self.carbohydrate, self.fibre, self.ash, self.water].map(|g| g / 100.0)
+        let a = &self.analysis;
+        // Alcohol counts as water: there is little of it, and the tables have none.
+        [a.protein, a.fat, a.carbohydrate, a.fibre, a.ash, a.water + a.alcohol].map(|g| g / 100.0)
     }
 }
 

@@ -1,32 +1,61 @@
 //! A formula: ingredients by weight, and what it amounts to.
 
 use super::ingredient::Role;
-use super::{Composition, FatKind, Ingredient, ingredient};
+use super::{Composition, FatKind, Ingredient, Kind, Pantry};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{BakersPercent, Mass};
+use std::collections::BTreeSet;
+use std::sync::Arc;
 
 const MOST_LINES: usize = 60;
-/// Largest accepted weight of one line, in grams (our own choice: beyond any small bakery's mixer).
+/// Least and largest accepted weight of one line, in grams (our own choice: a pinch of spice, and beyond any small
+/// bakery's mixer).
+const LEAST_LINE_G: f64 = 0.01;
 const MOST_LINE_G: f64 = 200_000.0;
+const LONGEST_NOTE: usize = 80;
 
 /// One line of a formula.
 #[derive(Debug, Clone, PartialEq)]
 pub struct FormulaLine {
-    ingredient: &'static Ingredient,
+    ingredient: Arc<Ingredient>,
     mass: Mass,
+    note: String,
 }
 
 impl FormulaLine {
     /// What goes in.
     #[must_use]
-    pub fn ingredient(&self) -> &'static Ingredient {
-        self.ingredient
+    pub fn ingredient(&self) -> &Arc<Ingredient> {
+        &self.ingredient
     }
 
     /// How much of it.
     #[must_use]
     pub fn mass(&self) -> Mass {
         self.mass
+    }
+
+    /// What is done to it first (`toasted, cooled`); often empty.
+    #[must_use]
+    pub fn note(&self) -> &str {
+        &self.note
+    }
+}
+
+/// A line as it comes from outside.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LineInput {
+    /// Key of an ingredient.
+    pub ingredient: String,
+    /// Grams.
+    pub grams: f64,
+    /// What is done to it first.
+    pub note: String,
+}
+
+impl From<(&str, f64)> for LineInput {
+    fn from((ingredient, grams): (&str, f64)) -> Self {
+        Self { ingredient: ingredient.to_owned(), grams, note: String::new() }
     }
 }
 
@@ -41,7 +70,7 @@ pub struct Formula {
 #[derive(Debug, Clone, PartialEq)]
 pub struct BakersLine {
     /// What goes in.
-    pub ingredient: &'static Ingredient,
+    pub ingredient: Arc<Ingredient>,
     /// Over the flour's mass.
     pub percent: BakersPercent,
 }
@@ -83,38 +112,47 @@ impl Ratio {
 }
 
 impl Formula {
-    /// A formula from ingredient keys and grams.
+    /// A formula of ingredients in the pantry.
     ///
-    /// Fails, naming the line, for an unknown ingredient or a weight outside 0.1 g to 200 kg, and when there is no
+    /// Fails, naming the line, for an unknown ingredient or a weight outside 0.01 g to 200 kg, and when there is no
     /// flour or no fat, since nothing could then be rolled.
-    pub fn new(name: &str, lines: &[(String, f64)]) -> Result<Self, InputErrors> {
+    pub fn new(name: &str, lines: &[LineInput], pantry: &Pantry) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
         checks.text("name", name, 80, "a name");
+        checks.limit("lines", lines.len(), MOST_LINES, "lines");
         if lines.len() > MOST_LINES {
-            checks.push(InputError::new(
-                "lines",
-                crate::error::Problem::TooMany { count: lines.len(), max: MOST_LINES, unit: "lines" },
-            ));
             return checks.finish(()).and(Err(InputError::refused("lines", "too many lines").into()));
         }
         let mut kept = Vec::with_capacity(lines.len());
-        for (i, (key, grams)) in lines.iter().enumerate() {
-            checks.range(&format!("lines[{i}].grams"), *grams, 0.1, MOST_LINE_G, "g");
-            match ingredient(key) {
-                Some(found) if grams.is_finite() => {
-                    kept.push(FormulaLine { ingredient: found, mass: Mass::new_g(*grams) })
-                }
+        for (i, line) in lines.iter().enumerate() {
+            checks.range(&format!("lines[{i}].grams"), line.grams, LEAST_LINE_G, MOST_LINE_G, "g");
+            if line.note.chars().count() > LONGEST_NOTE {
+                checks.text(&format!("lines[{i}].note"), &line.note, LONGEST_NOTE, "a note");
+            }
+            match pantry.get(&line.ingredient) {
+                Some(found) if line.grams.is_finite() => kept.push(FormulaLine {
+                    ingredient: Arc::clone(found),
+                    mass: Mass::new_g(line.grams),
+                    note: line.note.trim().to_owned(),
+                }),
                 Some(_) => {}
                 None => {
-                    let shown: String = key.chars().filter(|c| !c.is_control()).take(40).collect();
+                    let shown: String = line.ingredient.chars().filter(|c| !c.is_control()).take(40).collect();
                     checks.push(InputError::refused(
                         format!("lines[{i}].ingredient"),
-                        format!("\u{201c}{shown}\u{201d} is not in the ingredient list"),
+                        format!("\u{201c}{shown}\u{201d} is not in the pantry"),
                     ));
                 }
             }
         }
-        let formula = checks.finish(Self { name: name.trim().to_owned(), lines: kept })?;
+        checks.finish(())?;
+        Self::of_lines(name, kept)
+    }
+
+    /// A formula of lines whose weights were computed; zero and negative ones are dropped.
+    pub(crate) fn of_lines(name: &str, lines: Vec<FormulaLine>) -> Result<Self, InputErrors> {
+        let lines = lines.into_iter().filter(|l| l.mass.g() > LEAST_LINE_G / 2.0).collect();
+        let formula = Self { name: name.trim().to_owned(), lines };
         if formula.role_mass(Role::Flour).g() <= 0.0 {
             return Err(InputError::refused("lines", "a dough needs flour: add a flour, oats or starch").into());
         }
@@ -126,6 +164,24 @@ impl Formula {
             .into());
         }
         Ok(formula)
+    }
+
+    /// The same lines with other weights, in their order, and further ones after them.
+    pub(crate) fn reweighed(&self, grams: &[f64], further: &[(Arc<Ingredient>, f64)]) -> Result<Self, InputErrors> {
+        let own = self.lines.iter().zip(grams).map(|(l, g)| FormulaLine { mass: Mass::new_g(*g), ..l.clone() });
+        let new = further.iter().map(|(ingredient, g)| FormulaLine {
+            ingredient: Arc::clone(ingredient),
+            mass: Mass::new_g(*g),
+            note: String::new(),
+        });
+        Self::of_lines(&self.name, own.chain(new).collect())
+    }
+
+    /// The same with one line's ingredient exchanged.
+    pub(crate) fn exchanged(&self, line: usize, to: &Arc<Ingredient>) -> Self {
+        let mut changed = self.clone();
+        changed.lines[line].ingredient = Arc::clone(to);
+        changed
     }
 
     /// Its name.
@@ -146,8 +202,33 @@ impl Formula {
         Mass::new_g(self.lines.iter().map(|l| l.mass.g()).sum())
     }
 
-    fn role_mass(&self, role: Role) -> Mass {
-        Mass::new_g(self.lines.iter().filter(|l| l.ingredient.role == role).map(|l| l.mass.g()).sum())
+    /// Mass of everything that counts as `role`.
+    #[must_use]
+    pub fn role_mass(&self, role: Role) -> Mass {
+        Mass::new_g(self.lines.iter().filter(|l| l.ingredient.role() == role).map(|l| l.mass.g()).sum())
+    }
+
+    /// Mass of everything of one kind.
+    #[must_use]
+    pub fn kind_mass(&self, kind: Kind) -> Mass {
+        Mass::new_g(self.lines.iter().filter(|l| l.ingredient.kind == kind).map(|l| l.mass.g()).sum())
+    }
+
+    /// Mass of the ingredient kept under `key`.
+    #[must_use]
+    pub fn mass_of(&self, key: &str) -> Mass {
+        Mass::new_g(self.lines.iter().filter(|l| l.ingredient.key == key).map(|l| l.mass.g()).sum())
+    }
+
+    /// The heaviest line of a role.
+    pub(crate) fn main_line(&self, role: Role) -> Option<usize> {
+        let of_role = (0..self.lines.len()).filter(|&i| self.lines[i].ingredient.role() == role);
+        of_role.max_by(|&a, &b| self.lines[a].mass.g().total_cmp(&self.lines[b].mass.g()))
+    }
+
+    /// Grams of a part of the analysis in all lines together.
+    pub(crate) fn grams_of(&self, part: impl Fn(&Ingredient) -> f64) -> f64 {
+        self.lines.iter().map(|l| l.mass.g() * part(&l.ingredient) / 100.0).sum()
     }
 
     /// Every line over the flour's mass.
@@ -157,7 +238,7 @@ impl Formula {
         self.lines
             .iter()
             .map(|l| BakersLine {
-                ingredient: l.ingredient,
+                ingredient: Arc::clone(&l.ingredient),
                 percent: BakersPercent::new_percent(100.0 * (l.mass / flour)),
             })
             .collect()
@@ -172,34 +253,30 @@ impl Formula {
 
     /// Allergens of all ingredients, each once, in alphabetical order. A draft: local rules decide what a label says.
     #[must_use]
-    pub fn allergens(&self) -> Vec<&'static str> {
-        let mut all: Vec<_> = self.lines.iter().flat_map(|l| l.ingredient.allergens).copied().collect();
-        all.sort_unstable();
-        all.dedup();
-        all
+    pub fn allergens(&self) -> Vec<String> {
+        let all: BTreeSet<_> = self.lines.iter().flat_map(|l| &l.ingredient.allergens).collect();
+        all.into_iter().map(ToString::to_string).collect()
     }
 
     /// What the dough is made of.
     #[must_use]
     pub fn composition(&self) -> Composition {
         let total = self.total().g();
-        let share = |of: &dyn Fn(&Ingredient) -> f64| -> f64 {
-            self.lines.iter().map(|l| l.mass.g() * of(l.ingredient) / 100.0).sum::<f64>() / total
-        };
-        let fat = share(&|i| i.fat);
+        let share = |of: &dyn Fn(&Ingredient) -> f64| -> f64 { self.grams_of(of) / total };
+        let fat = share(&|i| i.analysis.fat);
         let parts = [
-            share(&|i| i.water),
+            share(&|i| i.analysis.water + i.analysis.alcohol),
             fat,
-            share(&|i| i.protein),
-            share(&|i| i.carbohydrate),
-            share(&|i| i.ash),
-            share(&|i| i.fibre),
+            share(&|i| i.analysis.protein),
+            share(&|i| i.analysis.carbohydrate),
+            share(&|i| i.analysis.ash),
+            share(&|i| i.analysis.fibre),
         ];
         let whole: f64 = parts.iter().sum();
-        let flour_solids = share(&|i| if i.role == Role::Flour { 100.0 - i.water } else { 0.0 });
+        let flour_solids = share(&|i| if i.role() == Role::Flour { 100.0 - i.analysis.water } else { 0.0 });
         let fats = FatKind::ALL
             .into_iter()
-            .map(|kind| (kind, share(&|i| if i.fat_kind == kind { i.fat } else { 0.0 }) / fat))
+            .map(|kind| (kind, share(&|i| if i.fat_kind == kind { i.analysis.fat } else { 0.0 }) / fat))
             .filter(|(_, part)| *part > 0.0)
             .collect();
         Composition {
@@ -209,7 +286,7 @@ impl Formula {
             carbohydrate: parts[3] / whole,
             ash: parts[4] / whole,
             fibre: parts[5] / whole,
-            sugars_and_flour_solids: Some((share(&|i| i.sugars), flour_solids)),
+            sugars_and_flour_solids: Some((share(&|i| i.analysis.sugars), flour_solids)),
             fats,
         }
     }
@@ -220,7 +297,8 @@ mod tests {
     use super::*;
 
     fn formula(lines: &[(&str, f64)]) -> Result<Formula, InputErrors> {
-        Formula::new("Test", &lines.iter().map(|(k, g)| ((*k).to_owned(), *g)).collect::<Vec<_>>())
+        let lines: Vec<LineInput> = lines.iter().map(|l| (*l).into()).collect();
+        Formula::new("Test", &lines, Pantry::built_in())
     }
 
     #[test]

@@ -1,36 +1,135 @@
-//! The ingredients known by name, with their make-up.
-//!
-//! Grams per 100 g after USDA FoodData Central, SR Legacy, from memory; rounded. Where an entry is a mean of ours it says so.
+//! One ingredient: its make-up, what a cup or a spoon of it weighs, and what it counts as.
 
 use super::FatKind;
+use super::household::Household;
+use crate::error::{Checks, InputError, InputErrors};
+use std::borrow::Cow;
 
-/// One ingredient: grams per 100 g.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Ingredient {
-    /// The key it is kept under.
-    pub key: &'static str,
-    /// The name shown.
-    pub name: &'static str,
-    /// Water.
-    pub water: f64,
-    /// Fat.
-    pub fat: f64,
-    /// Protein.
-    pub protein: f64,
-    /// Carbohydrate without fibre.
-    pub carbohydrate: f64,
-    /// Sugars within the carbohydrate.
-    pub sugars: f64,
-    /// Fibre.
-    pub fibre: f64,
-    /// Ash.
-    pub ash: f64,
-    /// Kind of its fat.
-    pub fat_kind: FatKind,
-    /// What it counts as when people argue by ratio.
-    pub role: Role,
-    /// Allergens to name on a label (local rules decide).
-    pub allergens: &'static [&'static str],
+type Text = Cow<'static, str>;
+
+/// What an ingredient is, as a baker sorts the shelf.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Kind {
+    /// Flours and rolled grains.
+    Flour,
+    /// Starches.
+    Starch,
+    /// Butter and other fats.
+    Fat,
+    /// Dry sugars.
+    Sugar,
+    /// Syrups and honey.
+    Syrup,
+    /// Eggs and their parts.
+    Egg,
+    /// Milk, cream, water, juice.
+    Liquid,
+    /// Baking powder, soda and the like.
+    Leavener,
+    /// Salt.
+    Salt,
+    /// Cocoa.
+    Cocoa,
+    /// Ground nuts and seeds, and dry powders that go in with the flour.
+    Meal,
+    /// Chocolate in pieces.
+    Chocolate,
+    /// Nuts in pieces.
+    Nut,
+    /// Seeds.
+    Seed,
+    /// Dried or candied fruit.
+    Fruit,
+    /// Extracts, zest, herbs and spices.
+    Flavour,
+    /// Spirits.
+    Spirit,
+    /// Food colours.
+    Colour,
+}
+
+impl Kind {
+    /// All kinds in the order of a shelf.
+    pub const ALL: [Self; 18] = [
+        Self::Flour,
+        Self::Starch,
+        Self::Fat,
+        Self::Sugar,
+        Self::Syrup,
+        Self::Egg,
+        Self::Liquid,
+        Self::Leavener,
+        Self::Salt,
+        Self::Cocoa,
+        Self::Meal,
+        Self::Chocolate,
+        Self::Nut,
+        Self::Seed,
+        Self::Fruit,
+        Self::Flavour,
+        Self::Spirit,
+        Self::Colour,
+    ];
+
+    /// The word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Flour => "flour",
+            Self::Starch => "starch",
+            Self::Fat => "fat",
+            Self::Sugar => "sugar",
+            Self::Syrup => "syrup",
+            Self::Egg => "egg",
+            Self::Liquid => "liquid",
+            Self::Leavener => "leavener",
+            Self::Salt => "salt",
+            Self::Cocoa => "cocoa",
+            Self::Meal => "meal",
+            Self::Chocolate => "chocolate",
+            Self::Nut => "nut",
+            Self::Seed => "seed",
+            Self::Fruit => "fruit",
+            Self::Flavour => "flavour",
+            Self::Spirit => "spirit",
+            Self::Colour => "colour",
+        }
+    }
+
+    /// What it counts as in butter : sugar : flour.
+    #[must_use]
+    pub const fn role(self) -> Role {
+        match self {
+            Self::Flour | Self::Starch => Role::Flour,
+            Self::Fat => Role::Fat,
+            Self::Sugar | Self::Syrup => Role::Sugar,
+            Self::Egg => Role::Egg,
+            Self::Liquid
+            | Self::Leavener
+            | Self::Salt
+            | Self::Cocoa
+            | Self::Meal
+            | Self::Chocolate
+            | Self::Nut
+            | Self::Seed
+            | Self::Fruit
+            | Self::Flavour
+            | Self::Spirit
+            | Self::Colour => Role::Other,
+        }
+    }
+
+    /// Pieces that are folded in last.
+    #[must_use]
+    pub const fn is_inclusion(self) -> bool {
+        matches!(self, Self::Chocolate | Self::Nut | Self::Seed | Self::Fruit)
+    }
+
+    /// Dry powder that is weighed and sifted with the flour.
+    #[must_use]
+    pub const fn goes_with_flour(self) -> bool {
+        matches!(self, Self::Flour | Self::Starch | Self::Cocoa | Self::Meal | Self::Leavener)
+    }
 }
 
 /// What an ingredient counts as in butter : sugar : flour.
@@ -48,90 +147,182 @@ pub enum Role {
     Other,
 }
 
-macro_rules! ingredients {
-    ($($key:literal, $name:literal: $water:literal $fat:literal $protein:literal $carb:literal $sugars:literal $fibre:literal $ash:literal, $kind:ident, $role:ident, [$($allergen:literal),*];)*) => {
-        &[$(Ingredient {
-            key: $key, name: $name, water: $water, fat: $fat, protein: $protein, carbohydrate: $carb, sugars: $sugars,
-            fibre: $fibre, ash: $ash, fat_kind: FatKind::$kind, role: Role::$role, allergens: &[$($allergen),*],
-        }),*]
-    };
+/// Grams per 100 g. Together 100 within 2; sugars are part of the carbohydrate, reducing sugars of the sugars, salt of
+/// the ash.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Analysis {
+    /// Water.
+    pub water: f64,
+    /// Alcohol of spirits and extracts.
+    pub alcohol: f64,
+    /// Fat.
+    pub fat: f64,
+    /// Protein.
+    pub protein: f64,
+    /// Carbohydrate without fibre.
+    pub carbohydrate: f64,
+    /// Sugars within the carbohydrate.
+    pub sugars: f64,
+    /// Reducing sugars (glucose, fructose, lactose, maltose) within the sugars: they brown.
+    pub reducing: f64,
+    /// Fibre.
+    pub fibre: f64,
+    /// Ash.
+    pub ash: f64,
+    /// Table salt within the ash.
+    pub salt: f64,
 }
 
-/// All ingredients: water, fat, protein, carbohydrate (without fibre), of it sugars, fibre, ash.
-pub const INGREDIENTS: &[Ingredient] = ingredients! {
-    "flour-ap", "All-purpose flour": 11.9 1.0 10.3 73.6 0.3 2.7 0.5, Liquid, Flour, ["wheat"];
-    "flour-pastry", "Pastry flour": 11.9 0.9 8.8 75.9 0.3 2.0 0.5, Liquid, Flour, ["wheat"];
-    "flour-wholewheat", "Whole wheat flour": 10.7 2.5 13.2 61.3 0.4 10.7 1.6, Liquid, Flour, ["wheat"];
-    "flour-rye", "Medium rye flour": 9.8 1.5 10.9 63.9 0.8 12.3 1.6, Liquid, Flour, ["rye"];
-    "oats", "Rolled oats": 10.8 6.5 13.2 57.6 1.0 10.1 1.8, Liquid, Flour, ["oats"];
-    "cornstarch", "Cornstarch": 8.3 0.1 0.3 90.3 0.0 0.9 0.1, Liquid, Flour, [];
-    "butter", "Butter, unsalted": 17.9 81.1 0.9 0.1 0.1 0.0 0.0, Butter, Fat, ["milk"];
-    "butter-salted", "Butter, salted": 16.2 81.1 0.9 0.1 0.1 0.0 1.7, Butter, Fat, ["milk"];
-    "shortening", "Shortening": 0.0 100.0 0.0 0.0 0.0 0.0 0.0, Shortening, Fat, [];
-    "margarine", "Stick margarine, 80 %": 16.5 80.7 0.2 0.7 0.0 0.0 1.9, Margarine, Fat, ["soy"];
-    "lard", "Lard": 0.0 100.0 0.0 0.0 0.0 0.0 0.0, Lard, Fat, [];
-    "coconut-oil", "Coconut oil": 0.0 100.0 0.0 0.0 0.0 0.0 0.0, Coconut, Fat, [];
-    "oil", "Vegetable oil": 0.0 100.0 0.0 0.0 0.0 0.0 0.0, Liquid, Fat, [];
-    "sugar", "Granulated sugar": 0.0 0.0 0.0 100.0 100.0 0.0 0.0, Liquid, Sugar, [];
-    "sugar-caster", "Caster sugar": 0.0 0.0 0.0 100.0 100.0 0.0 0.0, Liquid, Sugar, [];
-    "sugar-powdered", "Powdered sugar": 0.2 0.0 0.0 99.8 97.0 0.0 0.0, Liquid, Sugar, [];
-    "sugar-brown", "Brown sugar": 1.3 0.0 0.1 98.1 97.0 0.0 0.5, Liquid, Sugar, [];
-    "honey", "Honey": 17.1 0.0 0.3 82.2 82.1 0.2 0.2, Liquid, Sugar, [];
-    "malt-powder", "Malted milk powder": 3.0 8.0 11.0 74.0 50.0 1.0 3.0, Butter, Other, ["barley", "wheat", "milk"];
-    "egg", "Whole egg": 76.2 9.5 12.6 0.7 0.4 0.0 1.0, Liquid, Egg, ["egg"];
-    "yolk", "Egg yolk": 52.3 26.5 15.9 3.6 0.6 0.0 1.7, Liquid, Egg, ["egg"];
-    "white", "Egg white": 87.6 0.2 10.9 0.7 0.7 0.0 0.6, Liquid, Egg, ["egg"];
-    "milk", "Whole milk": 88.1 3.3 3.2 4.7 4.7 0.0 0.7, Butter, Other, ["milk"];
-    "cream", "Heavy cream": 57.7 37.0 2.0 2.8 2.8 0.0 0.5, Butter, Other, ["milk"];
-    "water", "Water": 100.0 0.0 0.0 0.0 0.0 0.0 0.0, Liquid, Other, [];
-    "cocoa", "Cocoa, unsweetened": 3.0 13.7 19.6 24.7 1.8 33.2 5.8, Coconut, Other, [];
-    "chocolate", "Dark chocolate, chopped": 1.4 42.6 7.8 34.9 24.0 10.9 2.4, Coconut, Other, ["soy"];
-    "almond-meal", "Almond meal": 4.4 49.9 21.2 9.1 4.4 12.5 2.9, Liquid, Other, ["almond"];
-    "walnut", "Walnuts, chopped": 4.1 65.2 15.2 7.0 2.6 6.7 1.8, Liquid, Other, ["walnut"];
-    "sesame-black", "Black sesame, ground": 4.7 49.7 17.7 11.6 0.3 11.8 4.5, Liquid, Other, ["sesame"];
-    "caraway", "Caraway seed": 9.9 14.6 19.8 11.9 0.6 38.0 5.8, Liquid, Other, [];
-    "lemon-zest", "Lemon zest": 81.6 0.3 1.5 5.4 4.2 10.6 0.6, Liquid, Other, [];
-    "lemon-juice", "Lemon juice": 92.3 0.2 0.4 6.6 2.5 0.3 0.2, Liquid, Other, [];
-    "thyme", "Fresh thyme leaves": 65.1 1.7 5.6 10.4 0.0 14.0 3.2, Liquid, Other, [];
-    "vanilla", "Vanilla extract": 87.1 0.1 0.1 12.7 12.7 0.0 0.0, Liquid, Other, [];
-    "baking-powder", "Baking powder": 5.0 0.0 0.0 28.0 0.0 0.0 67.0, Liquid, Other, [];
-    "baking-soda", "Baking soda": 0.2 0.0 0.0 0.0 0.0 0.0 99.8, Liquid, Other, [];
-    "salt", "Fine salt": 0.2 0.0 0.0 0.0 0.0 0.0 99.8, Liquid, Other, [];
-};
+impl Analysis {
+    /// All parts together.
+    #[must_use]
+    pub fn total(&self) -> f64 {
+        self.water + self.alcohol + self.fat + self.protein + self.carbohydrate + self.fibre + self.ash
+    }
 
-/// The ingredient kept under `key`.
-#[must_use]
-pub fn ingredient(key: &str) -> Option<&'static Ingredient> {
-    INGREDIENTS.iter().find(|i| i.key == key)
+    /// Carbohydrate that is neither sugar nor fibre.
+    #[must_use]
+    pub fn starch(&self) -> f64 {
+        self.carbohydrate - self.sugars
+    }
+}
+
+/// One ingredient.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Ingredient {
+    /// The key it is kept under.
+    pub key: Text,
+    /// The name shown, and read in recipes.
+    pub name: Text,
+    /// What it is.
+    pub kind: Kind,
+    /// Its make-up.
+    pub analysis: Analysis,
+    /// Kind of its fat.
+    pub fat_kind: FatKind,
+    /// What household measures of it weigh.
+    pub household: Household,
+    /// Allergens to name on a label (local rules decide).
+    pub allergens: Vec<Text>,
+    /// Other names under which recipes know it.
+    pub aliases: Vec<Text>,
+    /// Where the figures come from.
+    pub source: Text,
+}
+
+/// Raw values of an ingredient of one's own; the only door to it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct IngredientInput {
+    /// Its name.
+    pub name: String,
+    /// What it is.
+    pub kind: Kind,
+    /// Its make-up.
+    pub analysis: Analysis,
+    /// Kind of its fat.
+    pub fat_kind: FatKind,
+    /// What household measures of it weigh.
+    pub household: Household,
+    /// Allergens.
+    pub allergens: Vec<String>,
+    /// Other names.
+    pub aliases: Vec<String>,
+    /// Where the figures come from.
+    pub source: String,
+}
+
+impl Ingredient {
+    /// What it counts as.
+    #[must_use]
+    pub fn role(&self) -> Role {
+        self.kind.role()
+    }
+
+    /// An ingredient of one's own under `key`. Reports all faults at once.
+    pub fn own(key: String, input: IngredientInput) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.text("name", &input.name, 60, "a name");
+        if input.name.chars().any(|c| c.is_ascii_digit() || "(),;/+".contains(c)) {
+            checks.push(InputError::refused(
+                "name",
+                "a name without digits, commas or brackets is needed, so that recipes can be read by it",
+            ));
+        }
+        let a = &input.analysis;
+        for (field, value, most) in [
+            ("water", a.water, 100.0),
+            ("alcohol", a.alcohol, 100.0),
+            ("fat", a.fat, 100.0),
+            ("protein", a.protein, 100.0),
+            ("carbohydrate", a.carbohydrate, 100.0),
+            ("sugars", a.sugars, a.carbohydrate.clamp(0.0, 100.0)),
+            ("reducing", a.reducing, a.sugars.clamp(0.0, 100.0)),
+            ("fibre", a.fibre, 100.0),
+            ("ash", a.ash, 100.0),
+            ("salt", a.salt, a.ash.clamp(0.0, 100.0)),
+        ] {
+            checks.range(&format!("{field}_g"), value, 0.0, most, "g in 100 g");
+        }
+        checks.range("total_g", a.total(), 98.0, 102.0, "g in 100 g");
+        input.household.check(&mut checks);
+        checks.limit("allergens", input.allergens.len(), 12, "allergens");
+        checks.limit("aliases", input.aliases.len(), 12, "names");
+        for (list, name) in [(&input.allergens, "allergens"), (&input.aliases, "aliases")] {
+            for (i, text) in list.iter().enumerate() {
+                checks.text(&format!("{name}[{i}]"), text, 40, "a word");
+            }
+        }
+        if input.source.chars().count() > 120 {
+            checks.text("source", &input.source, 120, "a source");
+        }
+        checks.finish(())?;
+        let tidy = |text: String| Cow::Owned(text.split_whitespace().collect::<Vec<_>>().join(" "));
+        Ok(Self {
+            key: Cow::Owned(key),
+            name: tidy(input.name),
+            kind: input.kind,
+            analysis: input.analysis,
+            fat_kind: input.fat_kind,
+            household: input.household,
+            allergens: input.allergens.into_iter().map(|a| tidy(a.to_lowercase())).collect(),
+            aliases: input.aliases.into_iter().map(|a| tidy(a.to_lowercase())).collect(),
+            source: tidy(input.source),
+        })
+    }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use std::collections::HashSet;
 
-    #[test]
-    fn every_ingredient_adds_up_and_has_a_key_of_its_own() {
-        let mut keys = HashSet::new();
-        for i in INGREDIENTS {
-            let total = i.water + i.fat + i.protein + i.carbohydrate + i.fibre + i.ash;
-            assert!((total - 100.0).abs() <= 0.5, "{}: {total}", i.key);
-            assert!(i.sugars <= i.carbohydrate, "{}", i.key);
-            assert!(keys.insert(i.key), "{} twice", i.key);
+    fn input() -> IngredientInput {
+        IngredientInput {
+            name: "Kelp salt".to_owned(),
+            kind: Kind::Salt,
+            analysis: Analysis { water: 3.0, carbohydrate: 4.0, ash: 93.0, salt: 88.0, ..Analysis::default() },
+            fat_kind: FatKind::Liquid,
+            household: Household { tsp: Some(5.0), ..Household::default() },
+            allergens: vec![],
+            aliases: vec!["Seaweed salt".to_owned()],
+            source: "the bag".to_owned(),
         }
     }
 
     #[test]
-    fn food_tables_agree_on_the_main_ones() {
-        // USDA FoodData Central, SR Legacy, from memory.
-        let butter = ingredient("butter").unwrap();
-        assert!((16.2..=17.9).contains(&butter.water) && butter.fat == 81.1);
-        let flour = ingredient("flour-ap").unwrap();
-        assert_eq!((flour.water, flour.protein, flour.fat), (11.9, 10.3, 1.0));
-        assert!((flour.carbohydrate + flour.fibre - 76.3).abs() < 0.1);
-        let egg = ingredient("egg").unwrap();
-        assert_eq!((egg.water, egg.protein, egg.fat), (76.2, 12.6, 9.5));
-        assert_eq!(ingredient("honey").unwrap().water, 17.1);
-        assert_eq!(ingredient("cocoa").unwrap().fat, 13.7);
+    fn an_own_ingredient_is_kept_as_written_and_counts_by_its_kind() {
+        let own = Ingredient::own("own-1".to_owned(), input()).unwrap();
+        assert_eq!((own.role(), own.aliases[0].as_ref()), (Role::Other, "seaweed salt"));
+    }
+
+    #[test]
+    fn parts_that_do_not_add_up_or_outgrow_their_whole_are_named() {
+        let mut bad = input();
+        bad.analysis.salt = 95.0;
+        bad.analysis.water = 30.0;
+        bad.name = "Salt, kelp".to_owned();
+        bad.household.tsp = Some(-1.0);
+        let errors = Ingredient::own("own-1".to_owned(), bad).unwrap_err();
+        let fields: Vec<_> = errors.all().iter().map(InputError::field).collect();
+        assert_eq!(fields, ["name", "salt_g", "total_g", "tsp_g"]);
     }
 }

@@ -1,20 +1,39 @@
-//! What a dough is made of: ingredients, composition and its thermal components, formula, and division into mixes.
+//! What a dough is made of and what it is: ingredients, formula, character, levers, scaling, mixing and the label.
 
+mod bowl;
+mod character;
 mod component;
 mod composition;
 mod fat;
 mod formula;
+mod household;
 mod ingredient;
+mod label;
+mod levers;
 mod mixing;
+mod pantry;
+mod scale;
+mod sheet;
+mod stiffness;
 
+pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
+pub use character::{Balance, Character, Judgement, SCHOOLS, School, SpreadTendency, spread_tendency};
 pub use component::{
     AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
     specific_heat_j_kgk,
 };
 pub use composition::Composition;
 pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_share};
-pub use formula::{BakersLine, Formula, FormulaLine, Ratio};
-pub use ingredient::{INGREDIENTS, Ingredient, Role, ingredient};
-pub use mixing::{MixMethod, MixPlan, Weighed, divide_into_mixes, dough_temperature};
+pub use formula::{BakersLine, Formula, FormulaLine, LineInput, Ratio};
+pub use household::{CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, US_CUP_ML};
+pub use ingredient::{Analysis, Ingredient, IngredientInput, Kind, Role};
+pub use label::{Cost, LabelItem, LineCost, cost_of, label, label_text};
+pub use levers::{Lever, LineChange, Pulled, boiling_c, difference, pressure_kpa};
+pub use mixing::{MixMethod, MixingTemperatures, Part, dough_temperature, heat_balance, mixing_temperatures};
+pub use pantry::Pantry;
+pub use scale::{MixPlan, MixerLimits, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
+pub use sheet::{MixStep, MixingSheet, RIGHT_DOUGH, Tint, TintPortion, mixing_sheet};
+pub use stiffness::packing;
 
-pub(crate) use mixing::MOST_MIXES;
+pub(crate) use character::between;
+pub(crate) use scale::MOST_MIXES;

@@ -9,11 +9,37 @@ use crate::shape::{DemandAnswer, TrayAnswer};
 use crate::units::{Density, Length, Mass, Share, Span, Temperature};
 use chrono::{NaiveDateTime, TimeDelta};
 
+/// What a part of the dough is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PartUse {
+    /// This job's pieces, baked now.
+    Bake,
+    /// This job's pieces, kept as dough in the freezer.
+    Freeze,
+    /// Another job that is mixed with this one.
+    OtherJob,
+}
+
+/// A part of the dough that is mixed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct DoughPart {
+    /// What it is for.
+    pub part_use: PartUse,
+    /// Its name.
+    pub name: String,
+    /// Pieces.
+    pub pieces: u32,
+    /// Dough, reserve included.
+    pub dough: Mass,
+}
+
 /// The dough station's answer.
 #[derive(Debug, Clone, PartialEq)]
 pub struct DoughPlan {
-    /// Dough to mix, reserve included.
+    /// Dough to mix in all: reserve, freezer and other jobs included.
     pub dough: Mass,
+    /// What of it is for what.
+    pub parts: Vec<DoughPart>,
     /// Of one piece as cut.
     pub piece: Mass,
     /// With its air.
@@ -31,7 +57,11 @@ pub struct DoughPlan {
     /// Whether that was measured rather than computed.
     pub temperature_measured: bool,
     /// Names of allergens.
-    pub allergens: Vec<&'static str>,
+    pub allergens: Vec<String>,
+    /// Dough that could be made when more is on hand than this job needs: what the mixer takes at once.
+    pub mix_limit: Mass,
+    /// What to mind.
+    pub warnings: Vec<String>,
     /// Why these figures, in sentences.
     pub reasons: Vec<String>,
 }

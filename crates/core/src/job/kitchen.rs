@@ -1,6 +1,7 @@
 //! The kitchen as things with sizes.
 
 use crate::cold::{Place, TrayKind};
+use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
 use crate::shape::TrayRules;
 use crate::units::{Length, Mass, Temperature};
@@ -55,6 +56,16 @@ pub struct KitchenInput {
     pub least_gap_mm: f64,
     /// Most dough in one mix, g.
     pub mixer_limit_g: f64,
+    /// The mixer's bowl, mL; unknown when absent.
+    pub bowl_ml: Option<f64>,
+    /// Smallest step of the scale, g.
+    pub scale_step_g: f64,
+    /// Smallest step of the fine scale, g; that of the other where there is none.
+    pub fine_step_g: f64,
+    /// Size class of the eggs.
+    pub egg_class: EggClass,
+    /// The sign of the money prices are in.
+    pub currency: String,
     /// Guide rods owned, mm.
     pub rods_mm: Vec<f64>,
     /// Ovens.
@@ -102,6 +113,14 @@ impl Kitchen {
         checks.range("fridge_c", input.fridge_c, -2.0, 15.0, "\u{b0}C");
         checks.range("freezer_c", input.freezer_c, -40.0, -5.0, "\u{b0}C");
         checks.range("mixer_limit_g", input.mixer_limit_g, 100.0, 100_000.0, "g");
+        if let Some(ml) = input.bowl_ml {
+            checks.range("bowl_ml", ml, 300.0, 200_000.0, "mL");
+        }
+        checks.text("currency", &input.currency, 4, "a sign such as \u{20ac} or $");
+        let weigh = WeighRules::new(input.scale_step_g, input.fine_step_g, 0.0, None);
+        if let Err(errors) = &weigh {
+            errors.all().iter().cloned().for_each(|e| checks.push(e));
+        }
         checks.range("ovens", f64::from(input.ovens), 1.0, 20.0, "ovens");
         checks.range("racks_per_oven", f64::from(input.racks_per_oven), 1.0, 20.0, "racks");
         checks.range("preheat_min", input.preheat_min, 0.0, 120.0, "min");
@@ -169,10 +188,16 @@ impl Kitchen {
         self.input.tray_kind
     }
 
-    /// Most dough in one mix.
+    /// What limits one mix.
     #[must_use]
-    pub fn mixer_limit(&self) -> Mass {
-        Mass::new_g(self.input.mixer_limit_g)
+    pub fn mixer(&self) -> MixerLimits {
+        MixerLimits { dough: Mass::new_g(self.input.mixer_limit_g), bowl_ml: self.input.bowl_ml }
+    }
+
+    /// The fridge's air.
+    #[must_use]
+    pub fn fridge_air(&self) -> Temperature {
+        Temperature::new_c(self.input.fridge_c)
     }
 
     /// Ovens.
@@ -210,6 +235,11 @@ mod tests {
             trays_owned: 4,
             least_gap_mm: 25.0,
             mixer_limit_g: 1200.0,
+            bowl_ml: Some(4500.0),
+            scale_step_g: 1.0,
+            fine_step_g: 0.1,
+            egg_class: EggClass::UsLarge,
+            currency: "\u{20ac}".to_owned(),
             rods_mm: vec![10.0, 3.0, 6.0, 6.0],
             ovens: 1,
             racks_per_oven: 1,

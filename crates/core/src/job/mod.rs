@@ -6,7 +6,9 @@ mod kitchen;
 mod order;
 mod plan;
 
-pub use answers::{Alternative, ClockPlan, ColdPlan, DoughPlan, FormSize, OvenPlan, Plan, ShapePlan, TrayChill};
+pub use answers::{
+    Alternative, ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
+};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
 pub use order::{ChillForm, Job, JobInput};
-pub use plan::{compute_sheet, plan};
+pub use plan::{AlsoMixed, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with};

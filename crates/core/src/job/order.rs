@@ -1,7 +1,7 @@
 //! What is wanted and how it is to be made.
 
 use super::ColdPlace;
-use crate::dough::MixMethod;
+use crate::dough::{MixMethod, Tint};
 use crate::error::{Checks, InputErrors};
 use crate::oven::BakeSetting;
 use crate::shape::{BenchSurface, RollingRules, Spacing};
@@ -55,6 +55,14 @@ pub struct JobInput {
     pub reserve_percent: f64,
     /// Oven set to, degC.
     pub oven_c: f64,
+    /// Of the pieces, kept as dough in the freezer.
+    pub freeze_pieces: u32,
+    /// Flour kept aside to be added by feel, % of it.
+    pub hold_back_percent: f64,
+    /// Whether eggs are used whole.
+    pub whole_eggs: bool,
+    /// Portions that are coloured: name and % of the dough.
+    pub tints: Vec<(String, f64)>,
 }
 
 /// A job whose values were checked.
@@ -63,6 +71,7 @@ pub struct Job {
     input: JobInput,
     spacing: Spacing,
     rolling: RollingRules,
+    tints: Vec<Tint>,
 }
 
 impl Job {
@@ -76,19 +85,48 @@ impl Job {
         if let Some(dough_c) = input.dough_c {
             checks.range("dough_c", dough_c, -5.0, 35.0, "\u{b0}C");
         }
+        checks.range("hold_back_percent", input.hold_back_percent, 0.0, 20.0, "% of the flour");
+        if input.pieces > 0 {
+            let most = f64::from(input.pieces - 1);
+            checks.range(
+                "freeze_pieces",
+                f64::from(input.freeze_pieces),
+                0.0,
+                most,
+                "pieces, since at least one is baked",
+            );
+        }
         let mut keep = |faults: InputErrors| faults.all().iter().cloned().for_each(|e| checks.push(e));
         let spacing = Spacing::new(input.web_mm, input.edge_mm).map_err(&mut keep).ok();
         let rolling = RollingRules::new(input.rerolls, input.surface, input.reserve_percent).map_err(&mut keep).ok();
+        let tints = Tint::list(&input.tints).map_err(&mut keep).ok();
         // The fan is the kitchen's; the range of the setting is the same with or without.
         let _ = BakeSetting::new(input.oven_c, false).map_err(&mut keep);
         checks.finish(())?;
-        Ok(Self { spacing: spacing.expect("checked"), rolling: rolling.expect("checked"), input })
+        Ok(Self {
+            spacing: spacing.expect("checked"),
+            rolling: rolling.expect("checked"),
+            tints: tints.expect("checked"),
+            input,
+        })
     }
 
     /// The values as given.
     #[must_use]
     pub fn input(&self) -> &JobInput {
         &self.input
+    }
+
+    /// Pieces that are baked this time.
+    #[must_use]
+    pub fn baked_pieces(&self) -> u32 {
+        self.input.pieces - self.input.freeze_pieces
+    }
+
+    /// Portions that are coloured.
+    #[must_use]
+    pub fn tints(&self) -> &[Tint] {
+        &self.tints
     }
 
     /// Rolled to.

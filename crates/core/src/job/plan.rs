@@ -1,13 +1,18 @@
 //! The plan: inputs in, one value out in which every station has answered, with its reasons.
 
-use super::answers::{Alternative, ClockPlan, ColdPlan, DoughPlan, FormSize, OvenPlan, Plan, ShapePlan, TrayChill};
+use super::answers::{
+    Alternative, ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
+};
 use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
 use super::{ChillForm, ColdPlace, Job, Kitchen};
 use crate::clock::{RelayInput, plan_relay};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, chill_briefly, tempering_minutes,
 };
-use crate::dough::{Composition, Formula, divide_into_mixes, dough_temperature, rolled_density};
+use crate::dough::{
+    Character, Composition, Formula, WeighRules, divide_into_mixes, mixing_temperatures, rolled_density,
+    spread_tendency,
+};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
 use crate::oven::{BakeSetting, bake_practice};
@@ -18,11 +23,33 @@ use crate::units::{Density, Length, Mass, Span, Temperature};
 const WEIGH_MIN: f64 = 5.0;
 const USUAL_DISC_MM: f64 = 22.0;
 
+/// Another job's dough that is mixed together with this one's.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AlsoMixed {
+    /// The job.
+    pub name: String,
+    /// Its pieces.
+    pub pieces: u32,
+    /// Its dough.
+    pub dough: Mass,
+}
+
+/// Plans one job whose dough is mixed by itself: [`plan_with`] without others.
+pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Plan, InputErrors> {
+    plan_with(job, formula, outline, kitchen, &[])
+}
+
 /// Plans one job of one lot.
 ///
 /// Fails, naming the field, when the cutter is larger than the sheet or the tray, when the pieces need more mixes than a
 /// job may have, when the dough holds no fat that is ever firm, or when its cold place never makes it firm.
-pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Plan, InputErrors> {
+pub fn plan_with(
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    kitchen: &Kitchen,
+    also: &[AlsoMixed],
+) -> Result<Plan, InputErrors> {
     let composition = formula.composition();
     let Some(window) = Window::of(&composition) else {
         return Err(InputError::refused("formula", "most of the fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
@@ -31,27 +58,131 @@ pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) 
     let oven = oven_plan(job, formula, outline, kitchen)?;
     let piece = outline.area().mass_at(job.thickness(), density);
     let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
-    let demand = demand_to_dough(&Demand {
-        table: &table,
-        piece,
-        pieces: job.input().pieces,
-        thickness: job.thickness(),
-        density,
-        width: kitchen.trays().width(),
-        longest: kitchen.trays().length(),
-        mix_limit: kitchen.mixer_limit(),
-        rules: job.rolling(),
-    })?;
-    let trays = fill_trays(outline, job.input().pieces, oven.growth.1, kitchen.trays())?;
+    let baked = demand_of(job, kitchen, &table, piece, density, job.baked_pieces());
+    let demand = demand_to_dough(&baked)?;
+    let frozen = frozen_dough(job, &baked)?;
+    let trays = fill_trays(outline, job.baked_pieces(), oven.growth.1, kitchen.trays())?;
     let shape = shape_plan(job, kitchen, demand, trays);
-    let dough = dough_plan(job, formula, kitchen, &shape.demand, piece, density, composition);
+    let parts = parts_of(job, &shape.demand, frozen, also);
+    let dough = dough_plan(job, formula, kitchen, &shape.demand, parts, piece, density, composition)?;
     let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, density)?;
     let hands = hands_at_the_bench(job, kitchen, &shape);
     cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
     cold.reasons.extend(bench_words(&cold, hands.longest()));
-    let clock = clock_plan(job, kitchen, &shape, &cold, &oven, hands);
+    let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
     cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
     Ok(Plan { dough, cold, shape, oven, clock })
+}
+
+fn demand_of<'a>(
+    job: &Job,
+    kitchen: &Kitchen,
+    table: &'a LatticeTable,
+    piece: Mass,
+    density: Density,
+    pieces: u32,
+) -> Demand<'a> {
+    Demand {
+        table,
+        piece,
+        pieces,
+        thickness: job.thickness(),
+        density,
+        width: kitchen.trays().width(),
+        longest: kitchen.trays().length(),
+        mix_limit: kitchen.mixer().most(density).0,
+        rules: job.rolling(),
+    }
+}
+
+/// The dough station alone: what is weighed and mixed, without the cold, the trays and the clock.
+///
+/// Fails as [`plan_with`] does where sheet or mixes are at fault.
+pub fn plan_dough(
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    kitchen: &Kitchen,
+    also: &[AlsoMixed],
+) -> Result<DoughPlan, InputErrors> {
+    let composition = formula.composition();
+    let density = rolled_density(&composition);
+    let piece = outline.area().mass_at(job.thickness(), density);
+    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let baked = demand_of(job, kitchen, &table, piece, density, job.baked_pieces());
+    let demand = demand_to_dough(&baked)?;
+    let frozen = frozen_dough(job, &baked)?;
+    let parts = parts_of(job, &demand, frozen, also);
+    dough_plan(job, formula, kitchen, &demand, parts, piece, density, composition)
+}
+
+fn frozen_dough(job: &Job, baked: &Demand) -> Result<Option<Mass>, InputErrors> {
+    Ok(match job.input().freeze_pieces {
+        0 => None,
+        pieces => Some(demand_to_dough(&Demand { pieces, ..*baked })?.dough),
+    })
+}
+
+/// The dough that a job takes in all, for the baked and the frozen pieces: what another job must mix for it.
+pub fn dough_of(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Mass, InputErrors> {
+    let density = rolled_density(&formula.composition());
+    let piece = outline.area().mass_at(job.thickness(), density);
+    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let dough = |pieces: u32| -> Result<f64, InputErrors> {
+        if pieces == 0 {
+            return Ok(0.0);
+        }
+        Ok(demand_to_dough(&demand_of(job, kitchen, &table, piece, density, pieces))?.dough.g())
+    };
+    Ok(Mass::new_g(dough(job.baked_pieces())? + dough(job.input().freeze_pieces)?))
+}
+
+/// The most pieces of a job's cutter and thickness that so much dough yields; zero when it is not enough for one.
+pub fn pieces_from(
+    dough: Mass,
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    kitchen: &Kitchen,
+) -> Result<u32, InputErrors> {
+    let density = rolled_density(&formula.composition());
+    let piece = outline.area().mass_at(job.thickness(), density);
+    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let enough = |pieces: u32| {
+        demand_to_dough(&demand_of(job, kitchen, &table, piece, density, pieces)).is_ok_and(|d| d.dough <= dough)
+    };
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to the range of counts")]
+    let (mut low, mut high) = (0_u32, (dough / piece).clamp(0.0, 20_000.0) as u32 + 1);
+    // More pieces never need less dough, so the greatest count is found by halving.
+    while high - low > 1 {
+        let middle = u32::midpoint(low, high);
+        if enough(middle) { low = middle } else { high = middle }
+    }
+    Ok(low)
+}
+
+fn parts_of(job: &Job, demand: &DemandAnswer, frozen: Option<Mass>, also: &[AlsoMixed]) -> Vec<DoughPart> {
+    let mut parts = vec![DoughPart {
+        part_use: PartUse::Bake,
+        name: job.input().name.clone(),
+        pieces: job.baked_pieces(),
+        dough: demand.dough,
+    }];
+    if let Some(dough) = frozen {
+        parts.push(DoughPart {
+            part_use: PartUse::Freeze,
+            name: "for the freezer".to_owned(),
+            pieces: job.input().freeze_pieces,
+            dough,
+        });
+    }
+    parts.extend(also.iter().map(|a| DoughPart {
+        part_use: PartUse::OtherJob,
+        name: a.name.clone(),
+        pieces: a.pieces,
+        dough: a.dough,
+    }));
+    parts
 }
 
 /// Lays as many pieces of one cutter as fit on a sheet of a mass, for the compute endpoint.
@@ -70,7 +201,7 @@ pub fn compute_sheet(
 fn oven_plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<OvenPlan, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let (w, h) = outline.extent();
-    let mut practice = bake_practice(job.thickness(), setting, formula.ratio());
+    let mut practice = bake_practice(job.thickness(), setting, &spread_tendency(formula));
     // The trade's spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
     let growth = (outline.rim_radius() * practice.spread.0.value(), outline.rim_radius() * practice.spread.1.value());
     let width = if w > h { w } else { h };
@@ -109,51 +240,79 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
     ShapePlan { demand, sheet_width: kitchen.trays().width(), rods_owned, trays, reasons }
 }
 
+#[expect(clippy::too_many_arguments, reason = "what the stations before have found, each once")]
 fn dough_plan(
     job: &Job,
     formula: &Formula,
     kitchen: &Kitchen,
     demand: &DemandAnswer,
+    parts: Vec<DoughPart>,
     piece: Mass,
     density: Density,
     composition: Composition,
-) -> DoughPlan {
-    let mixes = divide_into_mixes(formula, demand.dough, kitchen.mixer_limit());
+) -> Result<DoughPlan, InputErrors> {
+    let input = job.input();
+    let dough = Mass::new_g(parts.iter().map(|p| p.dough.g()).sum());
+    let whole_eggs = input.whole_eggs.then_some(kitchen.input().egg_class);
+    let rules = WeighRules::new(
+        kitchen.input().scale_step_g,
+        kitchen.input().fine_step_g,
+        input.hold_back_percent,
+        whole_eggs,
+    )?;
+    let (mix_limit, _) = kitchen.mixer().most(density);
+    if dough / mix_limit > f64::from(crate::dough::MOST_MIXES) {
+        return Err(InputError::refused(
+            "pieces",
+            format!("{:.0} kg of dough are more than {} mixes", dough.g() / 1000.0, crate::dough::MOST_MIXES),
+        )
+        .into());
+    }
+    let mixes = divide_into_mixes(formula, dough, kitchen.mixer(), density, &rules);
     let measured = job.measured_dough();
-    let temperature = measured.unwrap_or_else(|| dough_temperature(formula, job.input().method, kitchen.room()));
-    let cut = f64::from(job.input().pieces) * piece.g();
+    let temperature = measured.unwrap_or_else(|| {
+        mixing_temperatures(&mixes.formula, input.method, kitchen.room(), kitchen.fridge_air()).dough
+    });
+    let cut = f64::from(job.baked_pieces()) * piece.g();
     let mut reasons = vec![
-        format!("{} of {:.1} g are {} g.", pieces(job.input().pieces), piece.g(), grouped(cut)),
+        format!("{} of {:.1} g are {} g.", pieces(job.baked_pieces()), piece.g(), grouped(cut)),
         format!(
             "Scrap that no roll recovers, and what sticks to board and hands, adds {} g; the reserve {} g.",
             grouped((demand.left.g() + demand.lost.g()).max(0.0)),
             grouped(demand.reserve.g())
         ),
     ];
-    if mixes.count > 1 {
-        reasons.push(format!(
-            "The mixer takes {} g, so it is {} equal mixes of {} g.",
-            grouped(kitchen.mixer_limit().g()),
-            mixes.count,
-            grouped(mixes.each.g())
-        ));
+    for part in &parts[1..] {
+        reasons.push(match part.part_use {
+            PartUse::Freeze => format!(
+                "{} g more for the {} kept as dough: press it to a disc, wrap it well, write the date on it; one to three months in the freezer, a night in the fridge to thaw.",
+                grouped(part.dough.g()),
+                pieces(part.pieces)
+            ),
+            PartUse::Bake | PartUse::OtherJob => {
+                format!("{} g more for {}, mixed together with it.", grouped(part.dough.g()), part.name)
+            }
+        });
     }
-    if mixes.weights.iter().any(|w| w.mass.g() < 1.0) {
-        reasons.push("A weight under 1 g needs a scale that reads tenths.".to_owned());
-    }
-    DoughPlan {
-        dough: demand.dough,
+    reasons.extend(mixes.reasons.iter().cloned());
+    let mut warnings = mixes.warnings.clone();
+    warnings.extend(Character::of(&mixes.formula).warnings);
+    Ok(DoughPlan {
+        dough,
+        parts,
         piece,
         density,
-        mixes,
-        bakers: formula.bakers_percentages(),
+        bakers: mixes.formula.bakers_percentages(),
         ratio: formula.ratio(),
         composition,
         temperature,
         temperature_measured: measured.is_some(),
         allergens: formula.allergens(),
+        mix_limit,
+        warnings,
         reasons,
-    }
+        mixes,
+    })
 }
 
 fn disc(mass: Mass, thickness: Length, density: Density) -> Piece {
@@ -280,6 +439,7 @@ fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
 fn clock_plan(
     job: &Job,
     kitchen: &Kitchen,
+    dough: &DoughPlan,
     shape: &ShapePlan,
     cold: &ColdPlan,
     oven: &OvenPlan,
@@ -290,7 +450,10 @@ fn clock_plan(
     let chill_min = latest(&cold.answer).max(cold.workable_after.map_or(0, up));
     let input = RelayInput {
         mixes: shape.demand.mixes,
-        mix_min: up(Span::new_min(WEIGH_MIN + method.minutes())),
+        // Where other dough is mixed with this one, its mixes are made before and after, and count here.
+        mix_min: up(Span::new_min(
+            (WEIGH_MIN + method.minutes()) * (f64::from(dough.mixes.count) / f64::from(shape.demand.mixes)).max(1.0),
+        )),
         form_min: up(Span::new_min(hands.form_min)),
         chill_min,
         cut_min: hands.cut_min,

@@ -1,7 +1,7 @@
 //! Ranges the trade states for time and spread by thickness, temperature and make-up. Common practice, no source; every
 //! oven differs, so the screen says 'look early'.
 
-use crate::dough::Ratio;
+use crate::dough::{SpreadTendency, between};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
@@ -13,9 +13,6 @@ const TEMPERATURE_FACTORS: [(f64, f64, f64); 5] =
     [(150.0, 1.75, 1.65), (162.0, 1.5, 1.43), (175.0, 1.0, 1.0), (190.0, 0.875, 0.714), (205.0, 0.7, 0.57)];
 /// A fan oven bakes like a still one set this much higher (the trade lowers a fan oven by 15 to 25).
 const FAN: TemperatureDifference = TemperatureDifference::new_k(20.0);
-/// Flour over butter and sugar against the least and most spread in per cent: 1:1:3, a firm cut-out, 1:1:2, sweet and rich.
-const SPREAD_BY_DRYNESS: [(f64, f64, f64); 4] =
-    [(0.7, 18.0, 35.0), (1.0, 10.0, 20.0), (1.25, 5.0, 11.0), (1.5, 2.0, 6.0)];
 /// Look this much before the least time.
 const LOOK_EARLY: Span = Span::new_min(2.0);
 /// On the tray before the rack.
@@ -90,28 +87,21 @@ pub struct PracticeAnswer {
     pub warnings: Vec<String>,
 }
 
-/// Time and spread as the trade states them for a thickness, an oven and the balance of the dough.
+/// Time and spread as the trade states them for a thickness, an oven and the tendency of the dough.
 #[must_use]
-pub fn bake_practice(thickness: Length, setting: BakeSetting, ratio: Ratio) -> PracticeAnswer {
+pub fn bake_practice(thickness: Length, setting: BakeSetting, tendency: &SpreadTendency) -> PracticeAnswer {
     let felt = if setting.fan { setting.oven + FAN } else { setting.oven };
     let (least, most) = between(&MINUTES_AT_175, thickness.mm());
     let (quicker, slower) = between(&TEMPERATURE_FACTORS, felt.c());
     let bake = (Span::new_min(least * quicker), Span::new_min((most * slower).max(least * quicker + 1.0)));
-    let (low, high) = between(&SPREAD_BY_DRYNESS, ratio.flour_over_rest());
-    let mut reasons = vec![
-        format!(
-            "{:.0} to {:.0} min is common practice for {} mm in a still oven at 175\u{b0}.",
-            least,
-            most,
-            trimmed(thickness.mm())
-        ),
-        format!(
-            "Flour is {:.2} of butter and sugar together; doughs of that balance spread {:.0} to {:.0} %.",
-            ratio.flour_over_rest(),
-            low,
-            high
-        ),
-    ];
+    let spread = tendency.range;
+    let high = 100.0 * spread.1.value();
+    let mut reasons = vec![format!(
+        "{:.0} to {:.0} min is common practice for {} mm in a still oven at 175\u{b0}.",
+        least,
+        most,
+        trimmed(thickness.mm())
+    )];
     if setting.fan {
         reasons.insert(1, format!("The fan makes {:.0}\u{b0} bake like {:.0}\u{b0}.", setting.oven.c(), felt.c()));
     } else if (felt.c() - 175.0).abs() > 0.5 {
@@ -125,6 +115,7 @@ pub fn bake_practice(thickness: Length, setting: BakeSetting, ratio: Ratio) -> P
             ),
         );
     }
+    reasons.extend(tendency.reasons.iter().cloned());
     let mut warnings = Vec::new();
     if thickness.mm() > 9.0 && high > 20.0 {
         warnings
@@ -136,7 +127,7 @@ pub fn bake_practice(thickness: Length, setting: BakeSetting, ratio: Ratio) -> P
     PracticeAnswer {
         bake,
         look_after: Span::new_s((bake.0 - LOOK_EARLY).s().max(60.0)),
-        spread: (Share::new(low / 100.0), Share::new(high / 100.0)),
+        spread,
         cool_on_tray: COOL_ON_TRAY,
         reasons,
         warnings,
@@ -147,28 +138,14 @@ fn trimmed(v: f64) -> String {
     format!("{v:.1}").trim_end_matches('0').trim_end_matches('.').to_owned()
 }
 
-/// Linear between rows, clamped at the ends.
-fn between(rows: &[(f64, f64, f64)], at: f64) -> (f64, f64) {
-    let last = rows[rows.len() - 1];
-    if at <= rows[0].0 {
-        return (rows[0].1, rows[0].2);
-    }
-    match rows.iter().position(|r| r.0 >= at) {
-        None => (last.1, last.2),
-        Some(i) => {
-            let (a, b) = (rows[i - 1], rows[i]);
-            let along = (at - a.0) / (b.0 - a.0);
-            (a.1 + along * (b.1 - a.1), a.2 + along * (b.2 - a.2))
-        }
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
     use rstest::rstest;
 
-    const FIRM: Ratio = Ratio { sugar: 1.0, flour: 3.0 };
+    fn tendency(low: f64, high: f64) -> SpreadTendency {
+        SpreadTendency { range: (Share::new(low), Share::new(high)), reasons: vec!["as it is".to_owned()] }
+    }
 
     // Common practice, no source.
     #[rstest]
@@ -178,7 +155,7 @@ mod tests {
     #[case(3.0, 175.0, 5.0, 7.0)]
     #[case(11.0, 175.0, 12.0, 17.0)]
     fn the_ranges_are_the_trades(#[case] mm: f64, #[case] oven: f64, #[case] least: f64, #[case] most: f64) {
-        let answer = bake_practice(Length::new_mm(mm), BakeSetting::new(oven, false).unwrap(), FIRM);
+        let answer = bake_practice(Length::new_mm(mm), BakeSetting::new(oven, false).unwrap(), &tendency(0.02, 0.06));
         assert!(
             (answer.bake.0.min() - least).abs() < 0.1 && (answer.bake.1.min() - most).abs() < 0.1,
             "{:?}",
@@ -188,12 +165,15 @@ mod tests {
     }
 
     #[test]
-    fn a_fan_bakes_faster_and_a_drier_dough_spreads_less() {
-        let at = |fan, ratio| bake_practice(Length::new_mm(6.0), BakeSetting::new(175.0, fan).unwrap(), ratio);
-        assert!(at(true, FIRM).bake.1 < at(false, FIRM).bake.1);
-        let soft = Ratio { sugar: 1.0, flour: 2.0 };
-        assert!((at(false, soft).spread.1.value() - 0.20).abs() < 1e-9);
-        assert!(at(false, FIRM).spread.1 < at(false, soft).spread.0);
+    fn a_fan_bakes_faster_and_the_spread_is_the_doughs_own() {
+        let at = |fan, dough: &SpreadTendency| {
+            bake_practice(Length::new_mm(6.0), BakeSetting::new(175.0, fan).unwrap(), dough)
+        };
+        let firm = tendency(0.02, 0.06);
+        assert!(at(true, &firm).bake.1 < at(false, &firm).bake.1);
+        let answer = at(false, &tendency(0.10, 0.20));
+        assert_eq!((answer.spread.0.value(), answer.spread.1.value()), (0.10, 0.20));
+        assert!(answer.reasons.contains(&"as it is".to_owned()));
     }
 
     #[test]

@@ -18,6 +18,7 @@
 mod parse;
 mod table;
 
+pub(crate) use parse::{leading_number, vulgar};
 pub use parse::{parse_count, parse_quantity};
 pub use table::{Quantity, UNITS, Unit, unit};
 

@@ -89,8 +89,17 @@ fn is_vulgar(c: char) -> bool {
     vulgar(c).is_some()
 }
 
-fn vulgar(c: char) -> Option<f64> {
+pub(crate) fn vulgar(c: char) -> Option<f64> {
     Some(match c {
+        '\u{2150}' => 1.0 / 7.0,
+        '\u{2151}' => 1.0 / 9.0,
+        '\u{2152}' => 0.1,
+        '\u{2155}' => 0.2,
+        '\u{2156}' => 0.4,
+        '\u{2157}' => 0.6,
+        '\u{2158}' => 0.8,
+        '\u{2159}' => 1.0 / 6.0,
+        '\u{215a}' => 5.0 / 6.0,
         '\u{bd}' => 0.5,
         '\u{bc}' => 0.25,
         '\u{be}' => 0.75,
@@ -105,7 +114,7 @@ fn vulgar(c: char) -> Option<f64> {
 }
 
 /// A number at the start: plain, decimal (point or comma), fraction, mixed, or with a vulgar fraction sign.
-fn leading_number(text: &str) -> Option<(f64, &str)> {
+pub(crate) fn leading_number(text: &str) -> Option<(f64, &str)> {
     let (sign, text) = match text.strip_prefix('-') {
         Some(rest) => (-1.0, rest.trim_start()),
         None => (1.0, text.strip_prefix('+').unwrap_or(text)),

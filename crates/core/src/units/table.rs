@@ -53,18 +53,30 @@ pub const UNITS: &[Unit] = &[
     u(Quantity::Length, "mm", &["millimetre", "millimetres", "millimeter", "millimeters"], 1.0, SI),
     u(Quantity::Length, "cm", &["centimetre", "centimetres", "centimeter", "centimeters"], 10.0, SI),
     u(Quantity::Length, "in", &["inch", "inches", "\"", "\u{201d}", "\u{2033}"], 25.4, HB44),
-    u(Quantity::Mass, "g", &["gram", "grams", "gramme", "grammes"], 1.0, SI),
-    u(Quantity::Mass, "kg", &["kilo", "kilos", "kilogram", "kilograms"], 1000.0, SI),
-    u(Quantity::Mass, "oz", &["ounce", "ounces"], 28.349_523_125, HB44),
+    u(Quantity::Mass, "g", &["gram", "grams", "gramme", "grammes", "gr", "gms", "gm"], 1.0, SI),
+    u(Quantity::Mass, "kg", &["kilo", "kilos", "kilogram", "kilograms", "kgs"], 1000.0, SI),
+    u(Quantity::Mass, "oz", &["ounce", "ounces", "ozs"], 28.349_523_125, HB44),
     u(Quantity::Mass, "lb", &["lbs", "pound", "pounds"], 453.592_37, HB44),
-    u(Quantity::Volume, "mL", &["ml", "millilitre", "millilitres", "milliliter"], 1.0, SI),
-    u(Quantity::Volume, "L", &["l", "litre", "litres", "liter"], 1000.0, SI),
+    u(Quantity::Volume, "mL", &["ml", "mls", "millilitre", "millilitres", "milliliter", "milliliters"], 1.0, SI),
+    u(Quantity::Volume, "L", &["l", "litre", "litres", "liter", "liters"], 1000.0, SI),
+    u(Quantity::Volume, "dL", &["dl", "decilitre", "decilitres", "deciliter"], 100.0, SI),
+    u(Quantity::Volume, "cL", &["cl", "centilitre", "centilitres", "centiliter"], 10.0, SI),
     u(Quantity::Volume, "cup", &["cups", "us cup"], 236.588_236_5, HB44),
-    u(Quantity::Volume, "tbsp", &["tablespoon", "tablespoons"], 14.786_764_781_25, HB44),
-    u(Quantity::Volume, "tsp", &["teaspoon", "teaspoons"], 4.928_921_593_75, HB44),
-    u(Quantity::Volume, "fl oz", &["fluid ounce", "fluid ounces"], 29.573_529_562_5, HB44),
+    u(
+        Quantity::Volume,
+        "tbsp",
+        &["tablespoon", "tablespoons", "tbsps", "tbs", "tbl", "tblsp", "tbspn"],
+        14.786_764_781_25,
+        HB44,
+    ),
+    u(Quantity::Volume, "tsp", &["teaspoon", "teaspoons", "tsps", "tspn"], 4.928_921_593_75, HB44),
+    u(Quantity::Volume, "fl oz", &["fluid ounce", "fluid ounces", "fl ounce", "fl. oz"], 29.573_529_562_5, HB44),
+    u(Quantity::Volume, "pint", &["pints", "pt"], 473.176_473, HB44),
+    u(Quantity::Volume, "quart", &["quarts", "qt"], 946.352_946, HB44),
     u(Quantity::Volume, "metric cup", &["metric cups"], 250.0, METRIC_KITCHEN),
-    u(Quantity::Volume, "metric tbsp", &[], 15.0, METRIC_KITCHEN),
+    u(Quantity::Volume, "metric tbsp", &["metric tablespoon", "metric tablespoons"], 15.0, METRIC_KITCHEN),
+    u(Quantity::Volume, "metric tsp", &["metric teaspoon", "metric teaspoons"], 5.0, METRIC_KITCHEN),
+    u(Quantity::Volume, "Australian tbsp", &["australian tablespoon", "australian tablespoons"], 20.0, METRIC_KITCHEN),
     u(Quantity::Temperature, "\u{b0}C", &["c", "degc", "celsius", "\u{b0}", "deg c"], 1.0, SI),
     Unit {
         symbol: "\u{b0}F",
@@ -117,6 +129,10 @@ mod tests {
     #[case(Quantity::Volume, "tbsp", 14.787, 5e-4)]
     #[case(Quantity::Volume, "tsp", 4.929, 5e-4)]
     #[case(Quantity::Volume, "fl oz", 29.574, 5e-4)]
+    #[case(Quantity::Volume, "quart", 946.353, 5e-4)]
+    #[case(Quantity::Volume, "metric cup", 250.0, 0.0)]
+    #[case(Quantity::Volume, "metric tbsp", 15.0, 0.0)]
+    #[case(Quantity::Volume, "Australian tbsp", 20.0, 0.0)]
     fn one_of_it_is_the_handbook_value(
         #[case] quantity: Quantity,
         #[case] symbol: &str,

@@ -1,11 +1,17 @@
-//! Formulas and the ingredients they are made of.
+//! Formulas: kept, compared, changed by levers, with their versions, and as files.
 
 use super::read;
 use crate::problem::{ApiError, Problem};
-use crate::wire::{FormulaBody, FormulaView, IngredientView};
-use actix_web::{get, post, put, web};
-use ready_slab_core::dough::{Formula, INGREDIENTS};
-use ready_slab_store::{FormulaId, Store};
+use crate::wire::{BesideView, FormulaBody, FormulaView, LeverBody, PulledView, VersionView};
+use actix_web::http::header;
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use ready_slab_core::dough::{
+    Lever, MixMethod, MixerLimits, WeighRules, divide_into_mixes, mixing_sheet, rolled_density,
+};
+use ready_slab_core::recipe::{write_csv, write_json, write_json_ld, write_text};
+use ready_slab_store::{FormulaId, Store, StoredFormula};
+use serde::Deserialize;
+use utoipa::{IntoParams, ToSchema};
 
 /// All formulas by name.
 #[utoipa::path(tag = "formulas", operation_id = "formulas_list", responses((status = 200, body = Vec<FormulaView>)))]
@@ -18,12 +24,12 @@ pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<FormulaView>>
 #[utoipa::path(tag = "formulas", operation_id = "formulas_add", request_body = FormulaBody, responses((status = 200, body = FormulaView), (status = 422, body = Problem)))]
 #[post("/api/formulas")]
 pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<FormulaView>, ApiError> {
-    let formula = Formula::try_from(read::<FormulaBody>(payload).await?)?;
+    let formula = read::<FormulaBody>(payload).await?.formula(&store.pantry().await?)?;
     let id = store.add_formula(&formula, &format!("new formula {}", formula.name())).await?;
     Ok(web::Json((&store.formula(id).await?).into()))
 }
 
-/// Changes a formula.
+/// Changes a formula, as a further version.
 #[utoipa::path(tag = "formulas", operation_id = "formulas_change", request_body = FormulaBody, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/formulas/{id}")]
 pub async fn change(
@@ -33,16 +39,110 @@ pub async fn change(
 ) -> Result<web::Json<FormulaView>, ApiError> {
     let id = FormulaId(*id);
     let before = store.formula(id).await?;
-    let formula = Formula::try_from(read::<FormulaBody>(payload).await?)?;
+    let formula = read::<FormulaBody>(payload).await?.formula(&store.pantry().await?)?;
     if before.formula != formula {
         store.save_formula(id, &formula, &format!("formula {}", formula.name())).await?;
     }
     Ok(web::Json((&store.formula(id).await?).into()))
 }
 
-/// All ingredients that a formula can use.
-#[utoipa::path(tag = "formulas", operation_id = "formulas_ingredients", responses((status = 200, body = Vec<IngredientView>)))]
-#[get("/api/ingredients")]
-pub async fn ingredients() -> web::Json<Vec<IngredientView>> {
-    web::Json(INGREDIENTS.iter().map(Into::into).collect())
+/// Takes a formula off the shelf, with its versions.
+#[utoipa::path(tag = "formulas", operation_id = "formulas_delete", responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[delete("/api/formulas/{id}")]
+pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let id = FormulaId(*id);
+    let name = store.formula(id).await?.formula.name().to_owned();
+    store.delete_formula(id, &format!("formula {name} taken away")).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// What to compare with.
+#[derive(Debug, Deserialize, IntoParams)]
+pub struct BesideQuery {
+    /// `formula:3` or `school:0`; the nearest on the shelf when absent.
+    pub with: Option<String>,
+    /// A version of the formula; the newest when absent.
+    pub version: Option<u32>,
+}
+
+/// What a formula is, beside a neighbour.
+#[utoipa::path(tag = "formulas", operation_id = "formulas_beside", params(BesideQuery), responses((status = 200, body = BesideView), (status = 404, body = Problem)))]
+#[get("/api/formulas/{id}/beside")]
+pub async fn beside(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    query: web::Query<BesideQuery>,
+) -> Result<web::Json<BesideView>, ApiError> {
+    let own = store.formula_at(FormulaId(*id), query.version).await?;
+    let shelf = store.formulas().await?;
+    Ok(web::Json(BesideView::new(&own, &shelf, query.with.as_deref())))
+}
+
+/// Pulls a lever on a formula and shows what comes of it; nothing is kept.
+#[utoipa::path(tag = "formulas", operation_id = "formulas_pull", request_body = LeverBody, responses((status = 200, body = PulledView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/formulas/{id}/pull")]
+pub async fn pull(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<PulledView>, ApiError> {
+    let formula = store.formula(FormulaId(*id)).await?.formula;
+    let lever: Lever = read::<LeverBody>(payload).await?.into();
+    let pulled = lever.pull(&formula, &store.pantry().await?)?;
+    Ok(web::Json(PulledView::new(&formula, &pulled)))
+}
+
+/// All versions of a formula, the latest first.
+#[utoipa::path(tag = "formulas", operation_id = "formulas_versions", responses((status = 200, body = Vec<VersionView>), (status = 404, body = Problem)))]
+#[get("/api/formulas/{id}/versions")]
+pub async fn versions(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<VersionView>>, ApiError> {
+    Ok(web::Json(VersionView::list(&store.versions(FormulaId(*id)).await?)))
+}
+
+/// A format that formulas are written in.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum WrittenAs {
+    /// Plain text.
+    Text,
+    /// schema.org Recipe in JSON-LD.
+    JsonLd,
+    /// A table.
+    Csv,
+    /// This program's own JSON.
+    Json,
+}
+
+/// A formula as a file.
+#[utoipa::path(
+    tag = "formulas", operation_id = "formulas_as_file",
+    params(("id" = i64, Path), ("format" = WrittenAs, Path)),
+    responses((status = 200, content_type = "text/plain", body = String), (status = 404, body = Problem))
+)]
+#[get("/api/formulas/{id}/as/{format}")]
+pub async fn as_file(store: web::Data<Store>, path: web::Path<(i64, WrittenAs)>) -> Result<HttpResponse, ApiError> {
+    let (id, format) = path.into_inner();
+    let stored = store.formula(FormulaId(id)).await?;
+    let steps = steps_of(&stored, &store).await?;
+    let (kind, ending, text) = match format {
+        WrittenAs::Text => ("text/plain; charset=utf-8", "txt", write_text(&stored.formula, &steps)),
+        WrittenAs::JsonLd => ("application/ld+json", "jsonld", write_json_ld(&stored.formula, &steps)),
+        WrittenAs::Csv => ("text/csv; charset=utf-8", "csv", write_csv(&stored.formula)),
+        WrittenAs::Json => ("application/json", "json", write_json(&stored.formula)),
+    };
+    Ok(HttpResponse::Ok()
+        .content_type(kind)
+        .insert_header((header::CONTENT_DISPOSITION, format!("attachment; filename=\"formula.{ending}\"")))
+        .body(text))
+}
+
+/// The steps of a batch as the formula stands, mixed just to combined.
+async fn steps_of(stored: &StoredFormula, store: &Store) -> Result<Vec<String>, ApiError> {
+    let kitchen = store.kitchen().await?;
+    let formula = &stored.formula;
+    let density = rolled_density(&formula.composition());
+    let limits = MixerLimits { dough: formula.total(), bowl_ml: None };
+    let mixes = divide_into_mixes(formula, formula.total(), limits, density, &WeighRules::plain());
+    let sheet = mixing_sheet(&mixes, MixMethod::JustCombined, &[], kitchen.room(), kitchen.fridge_air());
+    Ok(sheet.steps.iter().map(|s| format!("{}. {} {}", s.title, s.what, s.stop)).collect())
 }

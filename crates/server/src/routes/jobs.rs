@@ -1,15 +1,14 @@
 //! Jobs, their plans, and whole jobs as files.
 
+use super::whole::{WholeJob, check_shared_dough};
 use super::{label, patched, read};
 use crate::problem::{ApiError, Problem};
 use crate::seed;
 use crate::wire::{CutterInFile, JobBody, JobFile, JobView, PlanView, RecordInFile, RecordView, job_word};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, patch, post, web};
-use ready_slab_core::dough::Formula;
-use ready_slab_core::error::InputErrors;
+use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::job::plan;
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span};
 use ready_slab_store::{JobId, NewRecord, Store};
@@ -63,6 +62,12 @@ pub async fn change(
     let current = JobView::from(&store.job(id).await?).body;
     let (body, changed) = patched(payload, &current).await?;
     let stored = body.stored(id)?;
+    check_shared_dough(&store, &stored).await?;
+    if let Some(version) = stored.formula_version
+        && !store.versions(stored.formula_id).await?.iter().any(|v| v.number == version)
+    {
+        return Err(InputError::refused("formula_version", "the formula has no such version").into());
+    }
     if !changed.is_empty() {
         store.save_job(&stored, &label(&changed, job_word)).await?;
     }
@@ -83,13 +88,10 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 #[utoipa::path(tag = "jobs", operation_id = "jobs_plan_of", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/plan")]
 pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
-    let stored = store.job(JobId(*id)).await?;
-    let formula = store.formula(stored.formula_id).await?;
-    let cutter = store.cutter(stored.cutter_id).await?;
-    let kitchen = store.kitchen().await?;
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
-        let plan = plan(&stored.job, &formula.formula, &cutter.outline, &kitchen)?;
-        Ok::<_, InputErrors>(PlanView::new(&plan, &stored.job, &kitchen, &cutter))
+        let plan = whole.plan()?;
+        Ok::<_, InputErrors>(PlanView::new(&plan, &whole.stored.job, &whole.kitchen, &whole.cutter))
     })
     .await??;
     Ok(web::Json(view))
@@ -101,7 +103,7 @@ pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web:
 pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
     let stored = store.job(id).await?;
-    let formula = store.formula(stored.formula_id).await?;
+    let formula = store.formula_at(stored.formula_id, stored.formula_version).await?;
     let cutter = store.cutter(stored.cutter_id).await?;
     let kitchen = store.kitchen().await?;
     let mut records = Vec::new();
@@ -137,7 +139,7 @@ pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result
     let file: JobFile = read(payload).await?;
     file.check_version()?;
     let job = file.job.job().map_err(|e| e.within("job"))?;
-    let formula = Formula::try_from(file.formula.clone()).map_err(|e| e.within("formula"))?;
+    let formula = file.formula.clone().formula(&store.pantry().await?).map_err(|e| e.within("formula"))?;
     let points: Vec<(f64, f64)> = file.cutter.outline_mm.iter().map(|p| (p[0], p[1])).collect();
     let outline = Outline::new(&points).map_err(|e| e.within("cutter"))?;
     let mut checks = ready_slab_core::error::Checks::new();
@@ -168,6 +170,7 @@ fn record_of(r: &RecordInFile) -> Result<NewRecord, InputErrors> {
     Ok(NewRecord {
         job_id: JobId(0),
         recorded_at: r.recorded_at.clone(),
+        formula_version: None,
         record: BakeRecord::new(
             Length::new_mm(r.cut_width_mm),
             Length::new_mm(r.cut_thickness_mm),

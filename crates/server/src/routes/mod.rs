@@ -2,12 +2,16 @@
 
 mod compute;
 mod cutters;
+mod dough;
 mod formulas;
 mod history;
 mod jobs;
 mod kitchen;
+mod pantry;
+mod recipes;
 mod records;
 mod units;
+mod whole;
 
 use crate::problem::{ApiError, Problem, parse, parse_value};
 use actix_web::web;
@@ -26,7 +30,7 @@ pub const BODY_LIMIT_BYTES: usize = 2_500_000;
         title = "Ready Slab",
         description = "Plans, chills, cuts and bakes cold butter doughs. Every quantity carries its unit in its name. Errors are problem details (RFC 9457) with field paths. Changes are JSON Merge Patch (RFC 7396)."
     ),
-    components(schemas(Problem))
+    components(schemas(Problem, formulas::WrittenAs))
 )]
 pub struct Description;
 
@@ -38,7 +42,17 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(formulas::list)
         .service(formulas::add)
         .service(formulas::change)
-        .service(formulas::ingredients)
+        .service(formulas::delete)
+        .service(formulas::beside)
+        .service(formulas::pull)
+        .service(formulas::versions)
+        .service(formulas::as_file)
+        .service(pantry::list)
+        .service(pantry::add)
+        .service(pantry::change)
+        .service(pantry::delete)
+        .service(pantry::price)
+        .service(recipes::read_text)
         .service(cutters::list)
         .service(cutters::add)
         .service(cutters::delete)
@@ -51,6 +65,12 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(jobs::delete)
         .service(jobs::plan_of)
         .service(jobs::export)
+        .service(dough::mixing)
+        .service(dough::size)
+        .service(dough::cost_and_label)
+        .service(dough::bowl_advice)
+        .service(dough::bowl_note)
+        .service(dough::bowl_delete)
         .service(records::list)
         .service(records::add)
         .service(records::delete)

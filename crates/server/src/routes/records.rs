@@ -1,11 +1,11 @@
 //! What came out of the oven.
 
 use super::read;
+use super::whole::WholeJob;
 use crate::problem::{ApiError, Problem};
 use crate::wire::{RecordBody, RecordView};
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::plan;
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_store::{JobId, NewRecord, RecordId, Store};
 
@@ -28,16 +28,16 @@ pub async fn add(
 ) -> Result<web::Json<RecordView>, ApiError> {
     let id = JobId(*id);
     let body: RecordBody = read(payload).await?;
-    let stored = store.job(id).await?;
-    let formula = store.formula(stored.formula_id).await?;
-    let cutter = store.cutter(stored.cutter_id).await?;
-    let kitchen = store.kitchen().await?;
-    let recorded_at = chrono::Local::now().naive_local().format("%Y-%m-%dT%H:%M").to_string();
+    let whole = WholeJob::read(&store, id).await?;
+    let now = chrono::Local::now().naive_local();
+    // From the day before it is wanted a bake is the job's own and the job keeps its formula; earlier ones are trials.
+    let own_bake = now.date() + chrono::Days::new(1) >= whole.stored.job.input().ready_by.date();
+    let recorded_at = now.format("%Y-%m-%dT%H:%M").to_string();
     let new = web::block(move || {
-        let plan = plan(&stored.job, &formula.formula, &cutter.outline, &kitchen)?;
+        let plan = whole.plan()?;
         let record = BakeRecord::new(
             plan.oven.width,
-            stored.job.thickness(),
+            whole.stored.job.thickness(),
             &body.widths_mm,
             &body.thicknesses_mm,
             body.baked_min,
@@ -47,13 +47,14 @@ pub async fn add(
         Ok::<_, InputErrors>(NewRecord {
             job_id: id,
             recorded_at,
+            formula_version: Some(whole.formula.version),
             record,
             expected_bake: plan.oven.practice.bake,
             expected_spread: plan.oven.spread_across(),
         })
     })
     .await??;
-    let kept = store.add_record(&new, "bake recorded").await?;
+    let kept = store.add_record(&new, own_bake, "bake recorded").await?;
     let all = store.records(id).await?;
     let found = all.iter().find(|r| r.id == kept).ok_or(ApiError::Broken)?;
     Ok(web::Json(found.into()))

@@ -3,7 +3,7 @@
 use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts, water_words};
 use super::{FatWord, FormulaBody, NewCutter, TrayWord, WrapWord};
 use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, chill};
-use ready_slab_core::dough::{Composition, Formula, rolled_density};
+use ready_slab_core::dough::{Composition, Pantry, rolled_density};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::job::compute_sheet;
 use ready_slab_core::shape::Spacing;
@@ -48,7 +48,9 @@ impl DoughBody {
                 Composition::from_analysis(c.water, c.fat, c.protein, c.carbohydrate, c.ash, c.fibre, c.fat_kind.into())
                     .map_err(|e| e.within("composition"))
             }
-            Self::Formula(f) => Ok(Formula::try_from(f.clone()).map_err(|e| e.within("formula"))?.composition()),
+            Self::Formula(f) => {
+                Ok(f.clone().formula(Pantry::built_in()).map_err(|e| e.within("formula"))?.composition())
+            }
         }
     }
 }
@@ -255,7 +257,7 @@ impl SheetRequest {
         if let Some(dough) = &self.dough {
             checks.range("dough.mass_g", dough.mass_g, 1.0, 200_000.0, "g");
             checks.range("dough.thickness_mm", dough.thickness_mm, 1.0, 60.0, "mm");
-            if let Some(formula) = checks.take("dough.formula", Formula::try_from(dough.formula.clone()))
+            if let Some(formula) = checks.take("dough.formula", dough.formula.clone().formula(Pantry::built_in()))
                 && dough.mass_g.is_finite()
                 && dough.thickness_mm.is_finite()
             {

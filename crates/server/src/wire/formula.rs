@@ -1,8 +1,10 @@
-//! Formulas and ingredients on the wire.
+//! Formulas on the wire: what they hold, what they are, their versions, and levers pulled on them.
 
-use ready_slab_core::dough::{Formula, Ingredient, Role};
+use ready_slab_core::dough::{
+    Character, Formula, Judgement, Lever, LineChange, LineInput, Pantry, Pulled, SCHOOLS, packing,
+};
 use ready_slab_core::error::InputErrors;
-use ready_slab_store::StoredFormula;
+use ready_slab_store::{FormulaVersion, StoredFormula};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -12,8 +14,11 @@ use utoipa::ToSchema;
 pub struct LineBody {
     /// Key of an ingredient.
     pub ingredient: String,
-    /// 0.1 to 200,000.
+    /// 0.01 to 200,000.
     pub grams: f64,
+    /// What is done to it first, at most 80 characters.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
 }
 
 /// A formula.
@@ -29,19 +34,23 @@ pub struct FormulaBody {
 impl From<&Formula> for FormulaBody {
     fn from(formula: &Formula) -> Self {
         let line = |l: &ready_slab_core::dough::FormulaLine| LineBody {
-            ingredient: l.ingredient().key.to_owned(),
+            ingredient: l.ingredient().key.to_string(),
             grams: l.mass().g(),
+            note: l.note().to_owned(),
         };
         Self { name: formula.name().to_owned(), lines: formula.lines().iter().map(line).collect() }
     }
 }
 
-impl TryFrom<FormulaBody> for Formula {
-    type Error = InputErrors;
-
-    fn try_from(body: FormulaBody) -> Result<Self, InputErrors> {
-        let lines: Vec<(String, f64)> = body.lines.into_iter().map(|l| (l.ingredient, l.grams)).collect();
-        Self::new(&body.name, &lines)
+impl FormulaBody {
+    /// The formula of ingredients in a pantry, checked.
+    pub fn formula(self, pantry: &Pantry) -> Result<Formula, InputErrors> {
+        let lines: Vec<LineInput> = self
+            .lines
+            .into_iter()
+            .map(|l| LineInput { ingredient: l.ingredient, grams: l.grams, note: l.note })
+            .collect();
+        Formula::new(&self.name, &lines, pantry)
     }
 }
 
@@ -53,6 +62,8 @@ pub struct FormulaView {
     /// The formula.
     #[serde(flatten)]
     pub body: FormulaBody,
+    /// Which of its versions this is, from 1.
+    pub version: u32,
     /// All lines together.
     pub total_g: f64,
     /// Sugar over fat.
@@ -69,6 +80,7 @@ impl From<&StoredFormula> for FormulaView {
         Self {
             id: stored.id.0,
             body: (&stored.formula).into(),
+            version: stored.version,
             total_g: stored.formula.total().g(),
             ratio_sugar: ratio.sugar,
             ratio_flour: ratio.flour,
@@ -77,33 +89,337 @@ impl From<&StoredFormula> for FormulaView {
     }
 }
 
-/// An ingredient that formulas can use.
+/// A judgement with its reasons.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct IngredientView {
-    /// Its key.
+pub struct JudgementView {
+    /// The word for it.
+    pub word: String,
+    /// 0 to 1 on its scale.
+    pub level: f64,
+    /// Why.
+    pub reasons: Vec<String>,
+}
+
+impl From<&Judgement> for JudgementView {
+    fn from(j: &Judgement) -> Self {
+        Self { word: j.word.to_owned(), level: j.level, reasons: j.reasons.clone() }
+    }
+}
+
+/// What a dough is made of: mass fractions.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BalanceView {
+    /// With the alcohol of spirits.
+    pub water: f64,
+    /// Of all ingredients.
+    pub fat: f64,
+    /// Of all ingredients.
+    pub sugar: f64,
+    /// Of all ingredients.
+    pub starch: f64,
+    /// Of all ingredients.
+    pub protein: f64,
+    /// Fibre and ash.
+    pub rest: f64,
+}
+
+/// What a formula is.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CharacterView {
+    /// Its name.
+    pub name: String,
+    /// Number of the formula, where it stands on the shelf.
+    pub formula_id: Option<i64>,
+    /// Sugar over fat.
+    pub ratio_sugar: f64,
+    /// Flour over fat.
+    pub ratio_flour: f64,
+    /// Where it sits among the schools, in a sentence.
+    pub school: String,
+    /// What it is made of.
+    pub balance: BalanceView,
+    /// As rolled, with its air.
+    pub density_kg_m3: f64,
+    /// Share of the room between the fat that the solids fill.
+    pub packing: f64,
+    /// Firm to pipeable.
+    pub handling: JudgementView,
+    /// How far it spreads.
+    pub spread: JudgementView,
+    /// Growth across.
+    pub spread_least_percent: f64,
+    /// Growth across.
+    pub spread_most_percent: f64,
+    /// How fast it colours.
+    pub browning: JudgementView,
+    /// How it bites.
+    pub tenderness: JudgementView,
+    /// What to mind.
+    pub warnings: Vec<String>,
+}
+
+impl CharacterView {
+    /// The character of a formula.
+    pub fn of(formula: &Formula, formula_id: Option<i64>) -> Self {
+        let c = Character::of(formula);
+        let b = &c.balance;
+        Self {
+            name: formula.name().to_owned(),
+            formula_id,
+            ratio_sugar: c.ratio.sugar,
+            ratio_flour: c.ratio.flour,
+            balance: BalanceView {
+                water: b.water.value(),
+                fat: b.fat.value(),
+                sugar: b.sugar.value(),
+                starch: b.starch.value(),
+                protein: b.protein.value(),
+                rest: b.rest.value(),
+            },
+            density_kg_m3: c.density.kg_m3(),
+            packing: packing(formula),
+            handling: (&c.handling).into(),
+            spread: (&c.spread).into(),
+            spread_least_percent: 100.0 * c.spread_range.0.value(),
+            spread_most_percent: 100.0 * c.spread_range.1.value(),
+            browning: (&c.browning).into(),
+            tenderness: (&c.tenderness).into(),
+            warnings: c.warnings,
+            school: c.school,
+        }
+    }
+}
+
+/// A balance that practitioners name.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SchoolView {
+    /// Butter : sugar : flour as it is said.
+    pub name: String,
+    /// Sugar over butter.
+    pub sugar: f64,
+    /// Flour over butter.
+    pub flour: f64,
+    /// What it is known for.
+    pub known_for: String,
+}
+
+/// A formula beside a neighbour.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BesideView {
+    /// The formula.
+    pub own: CharacterView,
+    /// What it is compared with.
+    pub neighbour: CharacterView,
+    /// How they differ, the largest first.
+    pub differences: Vec<String>,
+    /// The schools.
+    pub schools: Vec<SchoolView>,
+    /// All that it can be compared with: `formula:3`, `school:0`, and the name.
+    pub neighbours: Vec<NeighbourView>,
+}
+
+/// Something to compare with.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct NeighbourView {
+    /// `formula:3` or `school:0`.
     pub key: String,
     /// Its name.
     pub name: String,
-    /// What it counts as: flour, fat, sugar, egg or other.
-    pub role: String,
-    /// Allergens to name.
-    pub allergens: Vec<String>,
 }
 
-impl From<&Ingredient> for IngredientView {
-    fn from(i: &Ingredient) -> Self {
-        let role = match i.role {
-            Role::Flour => "flour",
-            Role::Fat => "fat",
-            Role::Sugar => "sugar",
-            Role::Egg => "egg",
-            Role::Other => "other",
-        };
-        Self {
-            key: i.key.to_owned(),
-            name: i.name.to_owned(),
-            role: role.to_owned(),
-            allergens: i.allergens.iter().map(|a| (*a).to_owned()).collect(),
+impl BesideView {
+    /// The formula beside the neighbour of that key, or beside the one on the shelf that is nearest to it.
+    pub fn new(own: &StoredFormula, shelf: &[StoredFormula], key: Option<&str>) -> Self {
+        let others: Vec<(String, &StoredFormula)> =
+            shelf.iter().filter(|f| f.id != own.id).map(|f| (format!("formula:{}", f.id.0), f)).collect();
+        let mut neighbours: Vec<NeighbourView> = others
+            .iter()
+            .map(|(key, f)| NeighbourView { key: key.clone(), name: f.formula.name().to_owned() })
+            .collect();
+        for (i, school) in SCHOOLS.iter().enumerate() {
+            neighbours.push(NeighbourView { key: format!("school:{i}"), name: format!("the {} school", school.name) });
         }
+        let character = Character::of(&own.formula);
+        let chosen = key.and_then(|key| {
+            let on_shelf = others.iter().find(|(k, _)| k == key).map(|(_, f)| (f.formula.clone(), Some(f.id.0)));
+            let school = key.strip_prefix("school:").and_then(|i| i.parse::<usize>().ok()).and_then(|i| SCHOOLS.get(i));
+            on_shelf.or_else(|| school.map(|s| (s.formula(), None)))
+        });
+        let (neighbour, id) = chosen
+            .or_else(|| {
+                let away = |f: &Formula| character.distance(&Character::of(f));
+                others
+                    .iter()
+                    .min_by(|a, b| away(&a.1.formula).total_cmp(&away(&b.1.formula)))
+                    .map(|(_, f)| (f.formula.clone(), Some(f.id.0)))
+            })
+            .unwrap_or_else(|| (SCHOOLS[0].formula(), None));
+        let name = if id.is_some() { neighbour.name().to_owned() } else { format!("the {} school", neighbour.name()) };
+        Self {
+            differences: character.beside(&Character::of(&neighbour), &name),
+            own: CharacterView::of(&own.formula, Some(own.id.0)),
+            neighbour: CharacterView { name, ..CharacterView::of(&neighbour, id) },
+            schools: SCHOOLS
+                .iter()
+                .map(|s| SchoolView {
+                    name: s.name.to_owned(),
+                    sugar: s.sugar,
+                    flour: s.flour,
+                    known_for: s.known_for.to_owned(),
+                })
+                .collect(),
+            neighbours,
+        }
+    }
+}
+
+/// One change to a formula.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+pub enum LeverBody {
+    /// A share of one ingredient is exchanged for another.
+    Swap {
+        /// Key of what goes out.
+        from: String,
+        /// Key of what comes in.
+        to: String,
+        /// 0 to 100.
+        share_percent: f64,
+    },
+    /// Eggs to this mass in all.
+    Eggs {
+        /// Grams.
+        grams: f64,
+    },
+    /// Fats times this, 0.5 to 2.
+    Rich {
+        /// Factor.
+        factor: f64,
+    },
+    /// A kitchen so high above the sea, 0 to 4,000.
+    Altitude {
+        /// Metres.
+        metres: f64,
+    },
+    /// Flour from air of this humidity, 20 to 90.
+    DampAir {
+        /// Relative humidity.
+        humidity_percent: f64,
+    },
+    /// What the bowl asked for in the mixes before.
+    FromTheBowl {
+        /// Of the flour.
+        flour_percent: f64,
+        /// Of the flour.
+        water_percent: f64,
+    },
+}
+
+impl From<LeverBody> for Lever {
+    fn from(body: LeverBody) -> Self {
+        match body {
+            LeverBody::Swap { from, to, share_percent } => Self::Swap { from, to, share: share_percent / 100.0 },
+            LeverBody::Eggs { grams } => Self::Eggs { grams },
+            LeverBody::Rich { factor } => Self::Rich { factor },
+            LeverBody::Altitude { metres } => Self::Altitude { metres },
+            LeverBody::DampAir { humidity_percent } => Self::DampAir { humidity_percent },
+            LeverBody::FromTheBowl { flour_percent, water_percent } => {
+                Self::FromTheBowl { flour_percent, water_percent }
+            }
+        }
+    }
+}
+
+/// A line before and after.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LineChangeView {
+    /// Its key.
+    pub ingredient: String,
+    /// Its name.
+    pub name: String,
+    /// Zero when it is new.
+    pub before_g: f64,
+    /// Zero when it goes.
+    pub after_g: f64,
+}
+
+impl From<&LineChange> for LineChangeView {
+    fn from(c: &LineChange) -> Self {
+        Self {
+            ingredient: c.ingredient.key.to_string(),
+            name: c.ingredient.name.to_string(),
+            before_g: c.before.g(),
+            after_g: c.after.g(),
+        }
+    }
+}
+
+/// A formula with a lever pulled, not yet kept.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PulledView {
+    /// The formula after; sent back to keep it.
+    pub formula: FormulaBody,
+    /// Lines that changed.
+    pub changes: Vec<LineChangeView>,
+    /// Why they changed.
+    pub reasons: Vec<String>,
+    /// What it was.
+    pub before: CharacterView,
+    /// What it becomes.
+    pub after: CharacterView,
+    /// How it differs from what it was.
+    pub differences: Vec<String>,
+}
+
+impl PulledView {
+    /// A pulled lever as sent.
+    pub fn new(before: &Formula, pulled: &Pulled) -> Self {
+        let (was, is) = (Character::of(before), Character::of(&pulled.formula));
+        Self {
+            formula: (&pulled.formula).into(),
+            changes: pulled.changes.iter().map(Into::into).collect(),
+            reasons: pulled.reasons.clone(),
+            before: CharacterView::of(before, None),
+            after: CharacterView::of(&pulled.formula, None),
+            differences: is.beside(&was, "before"),
+        }
+    }
+}
+
+/// A saved edit of a formula.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct VersionView {
+    /// From 1.
+    pub number: u32,
+    /// UTC.
+    pub saved_at: String,
+    /// As it was.
+    #[serde(flatten)]
+    pub body: FormulaBody,
+    /// What changed since the version before; all of it for the first.
+    pub changes: Vec<LineChangeView>,
+    /// Whether the name changed.
+    pub renamed_from: Option<String>,
+}
+
+impl VersionView {
+    /// All versions, the latest first, each with its difference to the one before.
+    pub fn list(versions: &[FormulaVersion]) -> Vec<Self> {
+        versions
+            .iter()
+            .enumerate()
+            .map(|(i, v)| {
+                let before = versions.get(i + 1);
+                Self {
+                    number: v.number,
+                    saved_at: v.saved_at.clone(),
+                    body: (&v.formula).into(),
+                    changes: before.map_or_else(Vec::new, |b| {
+                        ready_slab_core::dough::difference(&b.formula, &v.formula).iter().map(Into::into).collect()
+                    }),
+                    renamed_from: before.map(|b| b.formula.name().to_owned()).filter(|name| name != v.formula.name()),
+                }
+            })
+            .collect()
     }
 }

@@ -51,6 +51,34 @@ pub struct JobBody {
     pub reserve_percent: f64,
     /// Oven set to, 140 to 220.
     pub oven_c: f64,
+    /// Of the pieces, kept as dough in the freezer; at least one is baked.
+    #[serde(default)]
+    pub freeze_pieces: u32,
+    /// Flour kept aside to be added by feel, 0 to 20.
+    #[serde(default)]
+    pub hold_back_percent: f64,
+    /// Whether eggs are used whole.
+    #[serde(default)]
+    pub whole_eggs: bool,
+    /// Portions that are coloured, at most 8, together at most 100 %.
+    #[serde(default)]
+    pub tints: Vec<TintBody>,
+    /// The version of the formula it keeps; null while it follows the newest.
+    #[serde(default)]
+    pub formula_version: Option<u32>,
+    /// The job whose mixes also hold this one's dough.
+    #[serde(default)]
+    pub dough_with: Option<i64>,
+}
+
+/// A portion that is coloured.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TintBody {
+    /// The colour, 1 to 40 characters.
+    pub name: String,
+    /// Of the dough, 1 to 100.
+    pub percent: f64,
 }
 
 /// A job with its number.
@@ -65,18 +93,18 @@ pub struct JobView {
 
 impl From<&StoredJob> for JobView {
     fn from(stored: &StoredJob) -> Self {
-        Self { id: stored.id.0, body: JobBody::of(&stored.job, stored.formula_id.0, stored.cutter_id.0) }
+        Self { id: stored.id.0, body: JobBody::of(stored) }
     }
 }
 
 impl JobBody {
     /// The body of a job with the numbers of what it refers to.
-    pub fn of(job: &Job, formula_id: i64, cutter_id: i64) -> Self {
-        let j = job.input().clone();
+    pub fn of(stored: &StoredJob) -> Self {
+        let j = stored.job.input().clone();
         Self {
             name: j.name,
-            formula_id,
-            cutter_id,
+            formula_id: stored.formula_id.0,
+            cutter_id: stored.cutter_id.0,
             pieces: j.pieces,
             thickness_mm: j.thickness_mm,
             ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
@@ -92,6 +120,12 @@ impl JobBody {
             rerolls: j.rerolls,
             reserve_percent: j.reserve_percent,
             oven_c: j.oven_c,
+            freeze_pieces: j.freeze_pieces,
+            hold_back_percent: j.hold_back_percent,
+            whole_eggs: j.whole_eggs,
+            tints: j.tints.into_iter().map(|(name, percent)| TintBody { name, percent }).collect(),
+            formula_version: stored.formula_version,
+            dough_with: stored.dough_with.map(|j| j.0),
         }
     }
 
@@ -123,13 +157,24 @@ impl JobBody {
             rerolls: self.rerolls,
             reserve_percent: self.reserve_percent,
             oven_c: self.oven_c,
+            freeze_pieces: self.freeze_pieces,
+            hold_back_percent: self.hold_back_percent,
+            whole_eggs: self.whole_eggs,
+            tints: self.tints.iter().map(|t| (t.name.clone(), t.percent)).collect(),
         })
     }
 
     /// The job under a number, checked.
     pub fn stored(&self, id: JobId) -> Result<StoredJob, InputErrors> {
         let (formula_id, cutter_id) = (FormulaId(self.formula_id), CutterId(self.cutter_id));
-        Ok(StoredJob { id, job: self.job()?, formula_id, cutter_id })
+        Ok(StoredJob {
+            id,
+            job: self.job()?,
+            formula_id,
+            cutter_id,
+            formula_version: self.formula_version,
+            dough_with: self.dough_with.map(JobId),
+        })
     }
 }
 
@@ -154,6 +199,12 @@ pub fn job_word(field: &str) -> &'static str {
         "rerolls" => "re-rolls",
         "reserve_percent" => "reserve",
         "oven_c" => "oven",
+        "freeze_pieces" => "pieces for the freezer",
+        "hold_back_percent" => "flour kept aside",
+        "whole_eggs" => "whole eggs",
+        "tints" => "tints",
+        "formula_version" => "version of the formula",
+        "dough_with" => "shared dough",
         _ => "job",
     }
 }

@@ -1,6 +1,6 @@
 //! The kitchen on the wire.
 
-use super::TrayWord;
+use super::{EggWord, TrayWord};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::job::{Kitchen, KitchenInput};
 use serde::{Deserialize, Serialize};
@@ -46,6 +46,38 @@ pub struct KitchenBody {
     pub roll_min: f64,
     /// To cut one piece and place it, 0 to 120.
     pub cut_s: f64,
+    /// The mixer's bowl, 300 to 200,000; null while unknown.
+    #[serde(default)]
+    pub bowl_ml: Option<f64>,
+    /// Smallest step of the scale, 0.01 to 50.
+    #[serde(default = "usual_step")]
+    pub scale_step_g: f64,
+    /// Smallest step of the fine scale, 0.01 to 50.
+    #[serde(default = "usual_fine_step")]
+    pub fine_step_g: f64,
+    /// Size class of the eggs.
+    #[serde(default = "usual_eggs")]
+    pub egg_class: EggWord,
+    /// The sign of the money prices are in, 1 to 4 characters.
+    #[serde(default = "usual_currency")]
+    pub currency: String,
+}
+
+// What a kitchen in an older file has.
+fn usual_step() -> f64 {
+    1.0
+}
+
+fn usual_fine_step() -> f64 {
+    0.1
+}
+
+fn usual_eggs() -> EggWord {
+    EggWord::UsLarge
+}
+
+fn usual_currency() -> String {
+    "\u{20ac}".to_owned()
 }
 
 impl From<&Kitchen> for KitchenBody {
@@ -70,6 +102,11 @@ impl From<&Kitchen> for KitchenBody {
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
+            bowl_ml: k.bowl_ml,
+            scale_step_g: k.scale_step_g,
+            fine_step_g: k.fine_step_g,
+            egg_class: k.egg_class.into(),
+            currency: k.currency,
         }
     }
 }
@@ -97,6 +134,11 @@ impl TryFrom<KitchenBody> for Kitchen {
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
+            bowl_ml: k.bowl_ml,
+            scale_step_g: k.scale_step_g,
+            fine_step_g: k.fine_step_g,
+            egg_class: k.egg_class.into(),
+            currency: k.currency,
         })
     }
 }
@@ -121,6 +163,11 @@ pub fn kitchen_word(field: &str) -> &'static str {
         "preheat_min" => "time to heat the oven",
         "roll_min" => "time to roll a sheet",
         "cut_s" => "time to cut a piece",
+        "bowl_ml" => "mixer's bowl",
+        "scale_step_g" => "step of the scale",
+        "fine_step_g" => "step of the fine scale",
+        "egg_class" => "size of the eggs",
+        "currency" => "money",
         _ => "kitchen",
     }
 }

@@ -6,7 +6,10 @@ mod file;
 mod formula;
 mod job;
 mod kitchen;
+mod mixing;
+mod pantry;
 mod plan;
+mod recipe;
 mod record;
 mod unit;
 mod words;
@@ -14,10 +17,18 @@ mod words;
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use cutter::{CutterView, NewCutter};
 pub use file::{CutterInFile, JobFile, RecordInFile};
-pub use formula::{FormulaBody, FormulaView, IngredientView, LineBody};
+pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, job_word};
 pub use kitchen::{KitchenBody, kitchen_word};
+pub use mixing::{
+    BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
+};
+pub use pantry::{IngredientBody, IngredientView, PriceBody};
 pub use plan::PlanView;
+pub use recipe::{ReadRequest, ReadingView};
 pub use record::{RecordBody, RecordView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
-pub use words::{BuiltinWord, EdgeWord, FatWord, MethodWord, PlaceWord, SurfaceWord, TrayWord, WrapWord};
+pub use words::{
+    BuiltinWord, CupSystemWord, CupWayWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord, PlaceWord,
+    SqueezeWord, SurfaceWord, TrayWord, WrapWord,
+};

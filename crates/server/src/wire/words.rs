@@ -1,10 +1,11 @@
 //! Words of the trade on the wire, and the core's values they stand for.
 
 use ready_slab_core::cold::{TrayKind, Wrap};
-use ready_slab_core::dough::{FatKind, MixMethod};
+use ready_slab_core::dough::{CupWay, EggClass, FatKind, Feel, Kind, MixMethod, Squeeze};
 use ready_slab_core::geometry::BuiltinKind;
 use ready_slab_core::job::ColdPlace;
 use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::recipe::CupSystem;
 use ready_slab_core::shape::BenchSurface;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -47,3 +48,15 @@ word!(/// A kind of fat.
     FatWord for FatKind { Butter, Shortening, Margarine, Lard, Coconut, Liquid });
 word!(/// A built-in cutter.
     BuiltinWord for BuiltinKind { Round, Oval, Square, Oblong, Scalloped, Hexagon, Petal });
+word!(/// Size class of eggs.
+    EggWord for EggClass { UsSmall, UsMedium, UsLarge, UsExtraLarge, UsJumbo, EuSmall, EuMedium, EuLarge, EuExtraLarge });
+word!(/// How a cup of something dry is filled.
+    CupWayWord for CupWay { Spooned, Scooped, Sifted, Packed });
+word!(/// In what cups and spoons a recipe measures.
+    CupSystemWord for CupSystem { Us, Metric, Australian });
+word!(/// How a dough feels at the bowl.
+    FeelWord for Feel { TooSticky, DryWontGather, TooWarm });
+word!(/// What a squeezed handful does.
+    SqueezeWord for Squeeze { Holds, Cracks, Crumbles, Clings, Smears });
+word!(/// What an ingredient is.
+    KindWord for Kind { Flour, Starch, Fat, Sugar, Syrup, Egg, Liquid, Leavener, Salt, Cocoa, Meal, Chocolate, Nut, Seed, Fruit, Flavour, Spirit, Colour });

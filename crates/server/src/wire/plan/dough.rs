@@ -1,6 +1,6 @@
 //! The dough station on the wire.
 
-use crate::wire::MethodWord;
+use crate::wire::{MethodWord, PartView};
 use ready_slab_core::job::{Job, Plan};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -12,8 +12,16 @@ pub struct WeightView {
     pub ingredient: String,
     /// Name.
     pub name: String,
-    /// For one mix.
+    /// For one mix, the part kept aside included.
     pub mass_g: f64,
+    /// Of it, kept aside to be added by feel.
+    pub held_back_g: f64,
+    /// Spoons that come near it.
+    pub measure: Option<String>,
+    /// Why the scale may not read it.
+    pub warning: Option<String>,
+    /// What is done to it first.
+    pub note: String,
     /// Over the flour.
     pub bakers_percent: f64,
 }
@@ -38,8 +46,12 @@ pub struct MakeUpView {
 /// The dough station.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct DoughView {
-    /// To mix, reserve included.
+    /// To mix in all: reserve, freezer and other jobs included.
     pub dough_g: f64,
+    /// What of it is for what.
+    pub parts: Vec<PartView>,
+    /// Most dough in one mix, by motor and bowl.
+    pub mix_limit_g: f64,
     /// One piece as cut.
     pub piece_g: f64,
     /// With its air.
@@ -68,6 +80,8 @@ pub struct DoughView {
     pub make_up: MakeUpView,
     /// To name on a label; local rules decide.
     pub allergens: Vec<String>,
+    /// What to mind.
+    pub warnings: Vec<String>,
     /// Why.
     pub reasons: Vec<String>,
 }
@@ -77,13 +91,19 @@ pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
     let c = &d.composition;
     let sugars = c.sugars().unwrap_or(0.0);
     let weights = d.mixes.weights.iter().zip(&d.bakers).map(|(w, b)| WeightView {
-        ingredient: w.ingredient.key.to_owned(),
-        name: w.ingredient.name.to_owned(),
+        ingredient: w.ingredient.key.to_string(),
+        name: w.ingredient.name.to_string(),
         mass_g: w.mass.g(),
+        held_back_g: w.held_back.g(),
+        measure: w.measure.clone(),
+        warning: w.warning.clone(),
+        note: w.note.clone(),
         bakers_percent: b.percent.percent(),
     });
     DoughView {
         dough_g: d.dough.g(),
+        parts: d.parts.iter().map(Into::into).collect(),
+        mix_limit_g: d.mix_limit.g(),
         piece_g: d.piece.g(),
         density_kg_m3: d.density.kg_m3(),
         mixes: d.mixes.count,
@@ -104,7 +124,8 @@ pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
             protein: c.protein(),
             rest: 1.0 - c.water() - c.fat() - c.carbohydrate() - c.protein(),
         },
-        allergens: d.allergens.iter().map(|a| (*a).to_owned()).collect(),
+        allergens: d.allergens.clone(),
+        warnings: d.warnings.clone(),
         reasons: d.reasons.clone(),
     }
 }

@@ -1,0 +1,525 @@
+//! What a formula is: where it sits among the schools, its balance, and how it will handle, spread, brown and bite.
+//!
+//! Thresholds are common practice, no source; the effects on spread are calibrated to common practice. Every judgement
+//! comes with its reasons.
+
+use super::component::rolled_density;
+use super::ingredient::{Kind, Role};
+use super::stiffness::packing;
+use super::{Formula, LineInput, Pantry, Ratio};
+use crate::units::{Density, Share};
+
+/// A place on a scale with the word for it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Judgement {
+    /// The word.
+    pub word: &'static str,
+    /// Where it lies, 0 to 1 on its scale.
+    pub level: f64,
+    /// Why, in sentences.
+    pub reasons: Vec<String>,
+}
+
+/// Shares of the dough's mass.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Balance {
+    /// Water, with the alcohol of spirits.
+    pub water: Share,
+    /// Fat of all ingredients.
+    pub fat: Share,
+    /// Sugars of all ingredients.
+    pub sugar: Share,
+    /// Starch of all ingredients.
+    pub starch: Share,
+    /// Protein of all ingredients.
+    pub protein: Share,
+    /// Fibre and ash.
+    pub rest: Share,
+}
+
+/// How far a formula spreads, before thickness, oven and chill have their say.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SpreadTendency {
+    /// Least and most growth across, of the width as cut.
+    pub range: (Share, Share),
+    /// Why.
+    pub reasons: Vec<String>,
+}
+
+/// A balance that practitioners name.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct School {
+    /// Its ratio as it is said.
+    pub name: &'static str,
+    /// Sugar over butter.
+    pub sugar: f64,
+    /// Flour over butter.
+    pub flour: f64,
+    /// What it is known for.
+    pub known_for: &'static str,
+}
+
+/// The schools by butter : sugar : flour. Common practice, no source.
+pub const SCHOOLS: [School; 4] = [
+    School { name: "1 : 1 : 3", sugar: 1.0, flour: 3.0, known_for: "holds its shape and its detail" },
+    School { name: "1 : 2 : 3", sugar: 2.0, flour: 3.0, known_for: "sweet and crisp" },
+    School { name: "1 : 1 : 2", sugar: 1.0, flour: 2.0, known_for: "soft and rich, piped rather than cut" },
+    School { name: "1 : 1\u{bd} : 1\u{bd}", sugar: 1.5, flour: 1.5, known_for: "sweet and rich, pressed into a tray" },
+];
+
+/// What a formula is.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Character {
+    /// Butter : sugar : flour.
+    pub ratio: Ratio,
+    /// Where it sits, in words.
+    pub school: String,
+    /// What it is made of.
+    pub balance: Balance,
+    /// As rolled, with its air.
+    pub density: Density,
+    /// Firm, right, soft or pipeable at working temperature.
+    pub handling: Judgement,
+    /// How far it spreads.
+    pub spread: Judgement,
+    /// Growth across.
+    pub spread_range: (Share, Share),
+    /// How fast it colours.
+    pub browning: Judgement,
+    /// How it bites.
+    pub tenderness: Judgement,
+    /// What to mind.
+    pub warnings: Vec<String>,
+}
+
+/// Flour (with cocoa, and half of meals) over butter and sugar against the least and most spread in per cent: 1:1:3, a firm
+/// cut-out, 1:1:2, sweet and rich. Common practice, no source.
+const SPREAD_BY_DRYNESS: [(f64, f64, f64); 4] =
+    [(0.7, 18.0, 35.0), (1.0, 10.0, 20.0), (1.25, 5.0, 11.0), (1.5, 2.0, 6.0)];
+// Effects on spread as exponents. Calibrated to common practice, for a soft cut-out that spreads 15.4 %: half its sugar
+// powdered makes it 13.7, a tenth of its flour starch 13.2, 5 g more water 16.5, 1.2 % baking powder 20.3, 0.6 % soda 22.3.
+const POWDERED: f64 = -0.235;
+const STARCH: f64 = -1.54;
+const WATER: f64 = 5.3;
+const USUAL_WATER: f64 = 0.14;
+const POWDER_A_PERCENT: f64 = 0.235;
+const SODA_A_PERCENT: f64 = 0.63;
+/// Baking powder that self-raising flour holds, of its weight. Common practice, no source.
+const SELF_RAISING: f64 = 0.04;
+/// Sugar at which browning is taken as usual, of the dough; the rest as in the colour rule, calibrated to common practice.
+const USUAL_SUGAR: f64 = 0.22;
+const REDUCING_GAIN: f64 = 30.0;
+
+// What is a lot, of the flour's mass. Common practice, no source.
+const MUCH_POWDER_PERCENT: f64 = 2.0;
+const MUCH_SODA_PERCENT: f64 = 0.8;
+const MUCH_SALT_PERCENT: f64 = 2.5;
+const LEAST_GLUTEN_PERCENT: f64 = 5.0;
+
+/// Baking powder and soda over the flour, per cent.
+fn leavening(formula: &Formula) -> (f64, f64) {
+    let flour = formula.role_mass(Role::Flour);
+    let powder = formula.mass_of("baking-powder").g()
+        + formula.mass_of("bakers-ammonia").g()
+        + SELF_RAISING * formula.mass_of("flour-self-raising").g();
+    (100.0 * powder / flour.g(), 100.0 * (formula.mass_of("baking-soda") / flour))
+}
+
+/// How far the formula spreads.
+#[must_use]
+pub fn spread_tendency(formula: &Formula) -> SpreadTendency {
+    let flour = formula.role_mass(Role::Flour).g();
+    let dry = flour + formula.kind_mass(Kind::Cocoa).g() + 0.5 * formula.kind_mass(Kind::Meal).g();
+    let sugar = formula.role_mass(Role::Sugar).g();
+    let dryness = dry / (formula.role_mass(Role::Fat).g() + sugar);
+    let (low, high) = between(&SPREAD_BY_DRYNESS, dryness);
+    let mut reasons = vec![format!(
+        "Flour is {dryness:.2} of butter and sugar together; doughs of that balance spread {low:.0} to {high:.0} %."
+    )];
+    let powdered = if sugar > 0.0 { formula.mass_of("sugar-powdered").g() / sugar } else { 0.0 };
+    let starch = formula.kind_mass(Kind::Starch).g() / flour;
+    let water = formula.composition().water();
+    let (powder, soda) = leavening(formula);
+    let mut exponent = 0.0;
+    let mut say = |effect: f64, what: String| {
+        exponent += effect;
+        if effect.abs() >= 0.03 {
+            let change = 100.0 * (effect.exp() - 1.0);
+            let word = if change < 0.0 { "less" } else { "more" };
+            reasons.push(format!("{what}: {:.0} % {word} of that.", change.abs()));
+        }
+    };
+    say(
+        POWDERED * powdered,
+        format!("{:.0} % of the sugar is powdered, which dissolves at once and stiffens", 100.0 * powdered),
+    );
+    say(STARCH * starch, format!("{:.0} % of the flour is starch, which binds more water", 100.0 * starch));
+    let liquid = if water > USUAL_WATER { "wetter than usual" } else { "drier than usual" };
+    say(
+        (WATER * (water - USUAL_WATER)).clamp(-0.3, 0.3),
+        format!("Water is {:.0} % of the dough, {liquid}", 100.0 * water),
+    );
+    say(POWDER_A_PERCENT * powder.min(3.0), format!("Baking powder, {powder:.1} % of the flour, opens it up"));
+    say(SODA_A_PERCENT * soda.min(1.5), format!("Baking soda, {soda:.1} % of the flour, loosens it"));
+    let factor = exponent.clamp(-0.7, 0.7).exp();
+    SpreadTendency { range: (Share::new(low * factor / 100.0), Share::new(high * factor / 100.0)), reasons }
+}
+
+impl Character {
+    /// What the formula is.
+    #[must_use]
+    pub fn of(formula: &Formula) -> Self {
+        let composition = formula.composition();
+        let sugar = composition.sugars().unwrap_or(0.0);
+        let balance = Balance {
+            water: Share::new(composition.water()),
+            fat: Share::new(composition.fat()),
+            sugar: Share::new(sugar),
+            starch: Share::new(composition.carbohydrate() - sugar),
+            protein: Share::new(composition.protein()),
+            rest: Share::new(
+                1.0 - composition.water() - composition.fat() - composition.carbohydrate() - composition.protein(),
+            ),
+        };
+        let tendency = spread_tendency(formula);
+        let middle = f64::midpoint(tendency.range.0.value(), tendency.range.1.value());
+        let spread_word = match middle {
+            m if m < 0.05 => "hardly spreads",
+            m if m < 0.10 => "spreads a little",
+            m if m < 0.18 => "spreads",
+            _ => "spreads far",
+        };
+        Self {
+            ratio: formula.ratio(),
+            school: place_among_schools(formula.ratio()),
+            balance,
+            density: rolled_density(&composition),
+            handling: handling(formula),
+            spread: Judgement { word: spread_word, level: (middle / 0.30).clamp(0.0, 1.0), reasons: tendency.reasons },
+            spread_range: tendency.range,
+            browning: browning(formula, sugar),
+            tenderness: tenderness(formula),
+            warnings: warnings(formula),
+        }
+    }
+
+    /// How this dough differs from a neighbour, the largest differences first, in sentences.
+    #[must_use]
+    pub fn beside(&self, neighbour: &Self, name: &str) -> Vec<String> {
+        let mut found: Vec<(f64, String)> = Vec::new();
+        let parts: [(&str, Share, Share, &str, &str); 4] = [
+            ("water", self.balance.water, neighbour.balance.water, "softer in the hand", "stiffer in the hand"),
+            ("fat", self.balance.fat, neighbour.balance.fat, "shorter, and softer when warm", "firmer when warm"),
+            ("sugar", self.balance.sugar, neighbour.balance.sugar, "sweeter, crisper, wider", "less sweet, less wide"),
+            ("starch", self.balance.starch, neighbour.balance.starch, "holds its edges", "gives its edges sooner"),
+        ];
+        for (part, own, other, more, less) in parts {
+            let points = 100.0 * (own.value() - other.value());
+            if points.abs() >= 0.75 {
+                let (word, means) = if points > 0.0 { ("more", more) } else { ("less", less) };
+                found.push((points.abs(), format!("{:.1} points {word} {part} than {name}: {means}.", points.abs())));
+            }
+        }
+        for (own, other, what) in [
+            (&self.handling, &neighbour.handling, "In the hand"),
+            (&self.browning, &neighbour.browning, "Colour"),
+            (&self.tenderness, &neighbour.tenderness, "Bite"),
+        ] {
+            if own.word != other.word {
+                found.push((0.7, format!("{what}: {} here, {} there.", own.word, other.word)));
+            }
+        }
+        found.sort_by(|a, b| b.0.total_cmp(&a.0));
+        if found.is_empty() {
+            return vec![format!("As good as the same dough as {name}.")];
+        }
+        found.into_iter().map(|(_, text)| text).collect()
+    }
+
+    /// How far apart two doughs are: the root of the squared differences of their shares, in points of the dough's mass.
+    #[must_use]
+    pub fn distance(&self, other: &Self) -> f64 {
+        let (a, b) = (&self.balance, &other.balance);
+        [(a.water, b.water), (a.fat, b.fat), (a.sugar, b.sugar), (a.starch, b.starch), (a.protein, b.protein)]
+            .iter()
+            .map(|(x, y)| (100.0 * (x.value() - y.value())).powi(2))
+            .sum::<f64>()
+            .sqrt()
+    }
+}
+
+impl School {
+    /// The school as a plain formula of butter, sugar and flour, to stand beside another.
+    #[must_use]
+    pub fn formula(&self) -> Formula {
+        let lines: [LineInput; 3] =
+            [("flour-ap", 100.0 * self.flour).into(), ("butter", 100.0).into(), ("sugar", 100.0 * self.sugar).into()];
+        Formula::new(self.name, &lines, Pantry::built_in()).expect("the schools are sound formulas")
+    }
+}
+
+fn place_among_schools(ratio: Ratio) -> String {
+    let away =
+        |s: &School| ((s.sugar / ratio.sugar.max(0.05)).ln().powi(2) + (s.flour / ratio.flour).ln().powi(2)).sqrt();
+    let nearest = SCHOOLS.iter().min_by(|a, b| away(a).total_cmp(&away(b))).expect("there are schools");
+    let own = ratio.school();
+    let (first, rest) = own.split_at(1);
+    if away(nearest) < 0.12 {
+        format!("{} to the letter: {}.", nearest.name, nearest.known_for)
+    } else {
+        let drier = ratio.flour_over_rest() / (nearest.flour / (1.0 + nearest.sugar)) - 1.0;
+        let apart = match drier {
+            d if d > 0.03 => format!("; with {:.0} % more flour to butter and sugar it is firmer than that", 100.0 * d),
+            d if d < -0.03 => {
+                format!("; with {:.0} % less flour to butter and sugar it is softer than that", -100.0 * d)
+            }
+            _ => String::new(),
+        };
+        let nearest_words = format!("{}, which {}", nearest.name, is_known(nearest));
+        format!("{}{rest}. Nearest of the schools is {nearest_words}{apart}.", first.to_uppercase())
+    }
+}
+
+fn is_known(school: &School) -> String {
+    if school.known_for.starts_with("holds") { school.known_for.to_owned() } else { format!("is {}", school.known_for) }
+}
+
+fn handling(formula: &Formula) -> Judgement {
+    let packed = packing(formula);
+    let (word, says) = match packed {
+        p if p >= 0.83 => ("firm", "it holds any edge, and cracks at the rim when it is cold or dry"),
+        p if p >= 0.72 => ("right for rolling", "it rolls clean in its window and holds a cut edge"),
+        p if p >= 0.64 => ("soft", "chill it well, work fast, or form it as a log"),
+        _ => ("pipeable", "too soft to roll: pipe it, scoop it or press it"),
+    };
+    let mut reasons =
+        vec![format!("Flour and the other solids fill {:.0} % of the room between the fat: {says}.", 100.0 * packed)];
+    let water = 100.0 * formula.grams_of(|i| if i.role() == Role::Flour { 0.0 } else { i.analysis.water })
+        / formula.role_mass(Role::Flour).g();
+    reasons.push(format!("Eggs, butter and liquids bring {water:.0} g of water to 100 g of flour."));
+    let liquid: f64 = formula.composition().fats().iter().filter(|f| f.0 == super::FatKind::Liquid).map(|f| f.1).sum();
+    if liquid > 0.25 {
+        reasons.push(format!(
+            "{:.0} % of its fat stays liquid in the fridge: it never gets as firm as a butter dough.",
+            100.0 * liquid
+        ));
+    }
+    Judgement { word, level: ((0.92 - packed) / 0.40).clamp(0.0, 1.0), reasons }
+}
+
+fn browning(formula: &Formula, sugar: f64) -> Judgement {
+    let reducing = formula.grams_of(|i| i.analysis.reducing) / formula.total().g();
+    let soda = 100.0 * (formula.mass_of("baking-soda") / formula.total()) / 0.5;
+    let by_sugar = 0.35 + 0.65 * (sugar / USUAL_SUGAR).min(1.6).powf(0.6);
+    let pace = by_sugar * (1.0 + REDUCING_GAIN * reducing) * (0.5 * soda).exp();
+    let word = match pace {
+        p if p < 0.85 => "stays pale",
+        p if p < 1.35 => "turns golden in its time",
+        p if p < 2.0 => "browns early",
+        _ => "browns fast",
+    };
+    let mut reasons = vec![format!("Sugars are {:.0} % of the dough.", 100.0 * sugar)];
+    if reducing > 0.003 {
+        reasons.push(format!(
+            "{:.1} % of the dough are sugars that brown early (honey, syrup, malt, milk): {:.1} times the pace.",
+            100.0 * reducing,
+            1.0 + REDUCING_GAIN * reducing
+        ));
+    }
+    if soda > 0.05 {
+        reasons.push("Soda makes it brown sooner.".to_owned());
+    }
+    if formula.kind_mass(Kind::Cocoa).g() / formula.total().g() > 0.01 {
+        reasons.push("Cocoa hides the colour: judge it by time and touch.".to_owned());
+    }
+    Judgement { word, level: (pace.ln() / 3.0_f64.ln() * 0.5 + 0.4).clamp(0.0, 1.0), reasons }
+}
+
+/// Protein of wheat, rye and barley over all flour, per cent: what can toughen.
+fn gluten_percent(formula: &Formula) -> f64 {
+    let grams = formula.grams_of(|i| {
+        let forms =
+            i.kind == Kind::Flour && i.allergens.iter().any(|a| matches!(a.as_ref(), "wheat" | "rye" | "barley"));
+        if forms { i.analysis.protein } else { 0.0 }
+    });
+    100.0 * grams / formula.role_mass(Role::Flour).g()
+}
+
+fn tenderness(formula: &Formula) -> Judgement {
+    let flour = formula.role_mass(Role::Flour).g();
+    let fat = 100.0 * formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { i.analysis.fat }) / flour;
+    let gluten = gluten_percent(formula);
+    let short = fat / (gluten / 10.0).clamp(0.4, 2.0);
+    let word = match short {
+        s if s < 26.0 => "firm to the bite",
+        s if s < 42.0 => "snaps",
+        s if s < 58.0 => "tender",
+        _ => "very short, breaks warm",
+    };
+    let mut reasons = vec![
+        format!("{fat:.0} g of fat to 100 g of flour coats it and keeps it short."),
+        format!("The flour has {gluten:.1} % of the protein that toughens when it is worked."),
+    ];
+    let sugar = 100.0 * formula.role_mass(Role::Sugar).g() / flour;
+    if sugar > 45.0 {
+        reasons.push(format!("Sugar is {sugar:.0} % of the flour: crisp as it cools."));
+    }
+    Judgement { word, level: (short / 80.0).clamp(0.0, 1.0), reasons }
+}
+
+fn warnings(formula: &Formula) -> Vec<String> {
+    let flour = formula.role_mass(Role::Flour).g();
+    let mut found = Vec::new();
+    let salted: Vec<&str> = formula
+        .lines()
+        .iter()
+        .filter(|l| l.ingredient().kind == Kind::Fat && l.ingredient().analysis.salt > 0.5)
+        .map(|l| l.ingredient().name.as_ref())
+        .collect();
+    let added = formula.kind_mass(Kind::Salt).g();
+    if let Some(fat) = salted.first()
+        && added > 0.0
+    {
+        found.push(format!("{fat} brings its own salt, and {added:.1} g is added: leave the added salt out."));
+    }
+    let salt = 100.0 * formula.grams_of(|i| i.analysis.salt) / flour;
+    if salt > MUCH_SALT_PERCENT {
+        found.push(format!("Salt is {salt:.1} % of the flour; over {MUCH_SALT_PERCENT:.1} % it tastes of salt."));
+    }
+    let gluten = gluten_percent(formula);
+    if gluten < LEAST_GLUTEN_PERCENT {
+        found.push(format!(
+            "The flour has little strength ({gluten:.1} % of binding protein): it tears as it is rolled; roll it thicker, between papers, with an egg to bind it."
+        ));
+    }
+    if formula.mass_of("colour-liquid").g() > 0.0 {
+        found.push("Liquid colour softens the dough and stays faint: use paste.".to_owned());
+    }
+    let (powder, soda) = leavening(formula);
+    if powder > MUCH_POWDER_PERCENT {
+        found.push(format!(
+            "Baking powder is {powder:.1} % of the flour; over {MUCH_POWDER_PERCENT:.0} % edges dome and blur."
+        ));
+    }
+    if soda > MUCH_SODA_PERCENT {
+        found.push(format!(
+            "Baking soda is {soda:.1} % of the flour; over {MUCH_SODA_PERCENT:.1} % it tastes of soap and browns fast."
+        ));
+    }
+    let sugar = formula.role_mass(Role::Sugar).g();
+    if sugar > flour {
+        found.push(format!("There is more sugar than flour ({sugar:.0} g against {flour:.0} g): it runs in the oven and will not hold a cut edge."));
+    }
+    found
+}
+
+/// Linear in a table of (x, y, z), its ends held beyond it.
+pub(crate) fn between(table: &[(f64, f64, f64)], x: f64) -> (f64, f64) {
+    let (first, last) = (table[0], table[table.len() - 1]);
+    if x <= first.0 {
+        return (first.1, first.2);
+    }
+    for pair in table.windows(2) {
+        if x <= pair[1].0 {
+            let along = (x - pair[0].0) / (pair[1].0 - pair[0].0);
+            return (pair[0].1 + along * (pair[1].1 - pair[0].1), pair[0].2 + along * (pair[1].2 - pair[0].2));
+        }
+    }
+    (last.1, last.2)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn formula(lines: &[(&str, f64)]) -> Formula {
+        let lines: Vec<LineInput> = lines.iter().map(|l| (*l).into()).collect();
+        Formula::new("Test", &lines, Pantry::built_in()).unwrap()
+    }
+
+    fn of(lines: &[(&str, f64)]) -> Character {
+        Character::of(&formula(lines))
+    }
+
+    const SOFT: [(&str, f64); 4] = [("flour-ap", 170.0), ("butter", 100.0), ("sugar", 90.0), ("egg", 22.0)];
+
+    fn with(more: &[(&str, f64)]) -> f64 {
+        let mut lines = SOFT.to_vec();
+        for (key, g) in more {
+            match lines.iter_mut().find(|l| l.0 == *key) {
+                Some(line) => line.1 += g,
+                None => lines.push((*key, *g)),
+            }
+        }
+        let range = spread_tendency(&formula(&lines)).range;
+        f64::midpoint(range.0.value(), range.1.value())
+    }
+
+    // Facts of the trade: common practice, no source.
+    #[rstest]
+    #[case(&[("flour-ap", 25.0)], false)]
+    #[case(&[("sugar", 18.0)], true)]
+    #[case(&[("butter", 20.0)], true)]
+    #[case(&[("water", 5.0)], true)]
+    #[case(&[("egg", 22.0)], true)]
+    #[case(&[("sugar", -45.0), ("sugar-powdered", 45.0)], false)]
+    #[case(&[("flour-ap", -17.0), ("cornstarch", 17.0)], false)]
+    #[case(&[("baking-powder", 2.0)], true)]
+    #[case(&[("baking-soda", 1.0)], true)]
+    fn spread_answers_as_the_trade_says(#[case] more: &[(&str, f64)], #[case] up: bool) {
+        let (before, after) = (with(&[]), with(more));
+        assert!((after > before) == up && (after - before).abs() > 1e-4, "{before} -> {after}");
+    }
+
+    #[rstest]
+    #[case("1 : 1 : 3", "firm")]
+    #[case("1 : 2 : 3", "right for rolling")]
+    #[case("1 : 1 : 2", "right for rolling")]
+    fn schools_handle_as_they_are_known(#[case] name: &str, #[case] word: &str) {
+        let school = SCHOOLS.iter().find(|s| s.name == name).unwrap();
+        let character = Character::of(&school.formula());
+        assert_eq!(character.handling.word, word);
+        assert!(character.school.starts_with(name), "{}", character.school);
+    }
+
+    #[test]
+    fn the_balance_is_a_whole() {
+        let b = of(&SOFT).balance;
+        let whole: f64 = [b.water, b.fat, b.sugar, b.starch, b.protein, b.rest].iter().map(|s| s.value()).sum();
+        assert!((whole - 1.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn honey_browns_fast_and_a_lean_dough_stays_pale() {
+        let honey = of(&[("flour-ap", 280.0), ("butter", 200.0), ("sugar", 60.0), ("honey", 90.0)]);
+        assert_eq!(honey.browning.word, "browns fast");
+        let lean = of(&[("flour-ap", 300.0), ("butter", 100.0), ("sugar", 40.0)]);
+        assert_eq!(lean.browning.word, "stays pale");
+        assert!(honey.browning.level > lean.browning.level);
+    }
+
+    #[rstest]
+    #[case(&[("flour-ap", 300.0), ("butter-salted", 150.0), ("sugar", 100.0), ("salt", 3.0)], "brings its own salt")]
+    #[case(&[("cornstarch", 200.0), ("flour-rice", 100.0), ("butter", 150.0), ("sugar", 100.0)], "little strength")]
+    #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("colour-liquid", 5.0)], "use paste")]
+    #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("baking-powder", 12.0)], "4.0 % of the flour")]
+    #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("baking-soda", 6.0)], "soap")]
+    #[case(&[("flour-ap", 200.0), ("butter", 150.0), ("sugar", 260.0)], "more sugar than flour")]
+    #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("salt", 12.0)], "tastes of salt")]
+    fn what_will_go_wrong_is_said(#[case] lines: &[(&str, f64)], #[case] says: &str) {
+        let found = of(lines).warnings;
+        assert!(found.iter().any(|w| w.contains(says)), "{found:?}");
+        assert!(of(&SOFT).warnings.is_empty());
+    }
+
+    #[test]
+    fn a_neighbour_is_compared_by_what_differs_most() {
+        let own = of(&SOFT);
+        let dry = of(&[("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0)]);
+        let said = own.beside(&dry, "the other");
+        assert!(said[0].contains("less starch than the other"), "{said:?}");
+        assert!(own.distance(&dry) > 5.0 && own.distance(&own) == 0.0);
+        assert!(own.beside(&own, "itself")[0].contains("same dough"));
+    }
+}

@@ -1,0 +1,492 @@
+//! Scaling: to a mass, by a factor, to what is on hand; into mixes within the mixer; to weights that a scale can read.
+
+use super::household::EggClass;
+use super::ingredient::{Kind, Role};
+use super::levers::Lever;
+use super::{Formula, Ingredient, Pantry};
+use crate::error::{Checks, InputError, InputErrors};
+use crate::units::{Density, Mass, Share};
+use std::sync::Arc;
+
+/// The most mixes one job may take (our own choice; above it the job is refused upstream).
+pub(crate) const MOST_MIXES: u32 = 500;
+/// Share of the bowl that a stiff dough may fill, so that the paddle lifts it and flour stays in. Common practice, no source.
+const BOWL_FILL: f64 = 0.5;
+/// From this multiple of the written formula in one bowl the trade warns. Common practice, no source.
+const TRIPLED: f64 = 2.75;
+/// More dough than needed that is accepted so that eggs come out whole with nothing else changed (our own choice).
+const MORE_FOR_WHOLE_EGGS: f64 = 0.08;
+/// Below this mass the fine scale is used.
+const FINE_BELOW_G: f64 = 10.0;
+
+/// What limits one mix.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct MixerLimits {
+    /// Most stiff dough the motor takes.
+    pub dough: Mass,
+    /// The bowl, mL; unknown when absent.
+    pub bowl_ml: Option<f64>,
+}
+
+impl MixerLimits {
+    /// The most dough in one mix and whether the bowl, not the motor, sets it.
+    #[must_use]
+    pub fn most(&self, density: Density) -> (Mass, bool) {
+        match self.bowl_ml.map(|ml| Mass::new_g(ml * BOWL_FILL * density.kg_m3() / 1000.0)) {
+            Some(by_bowl) if by_bowl < self.dough => (by_bowl, true),
+            _ => (self.dough, false),
+        }
+    }
+}
+
+/// How weights are rounded and what is kept aside.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct WeighRules {
+    /// Smallest step of the scale.
+    pub step: Mass,
+    /// Smallest step of the fine scale for leaveners, salt and spices; the same as `step` where there is none.
+    pub fine_step: Mass,
+    /// Share of the flour kept aside, to be added by feel.
+    pub hold_back: Share,
+    /// Eggs of this class are used whole; by weight when absent.
+    pub whole_eggs: Option<EggClass>,
+}
+
+impl WeighRules {
+    /// Steps of 0.01 to 50 g, 0 to 20 % of the flour kept aside.
+    pub fn new(
+        step_g: f64,
+        fine_step_g: f64,
+        hold_back_percent: f64,
+        whole_eggs: Option<EggClass>,
+    ) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("scale_step_g", step_g, 0.01, 50.0, "g");
+        checks.range("fine_step_g", fine_step_g, 0.01, 50.0, "g");
+        checks.range("hold_back_percent", hold_back_percent, 0.0, 20.0, "% of the flour");
+        checks.finish(())?;
+        Ok(Self {
+            step: Mass::new_g(step_g),
+            fine_step: Mass::new_g(fine_step_g.min(step_g)),
+            hold_back: Share::new(hold_back_percent / 100.0),
+            whole_eggs,
+        })
+    }
+
+    /// To the gram, tenths below 10 g, nothing kept aside, eggs by weight.
+    #[must_use]
+    pub const fn plain() -> Self {
+        Self { step: Mass::new_g(1.0), fine_step: Mass::new_g(0.1), hold_back: Share::new(0.0), whole_eggs: None }
+    }
+}
+
+/// A weight to read off the scale.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Weighed {
+    /// What is weighed.
+    pub ingredient: Arc<Ingredient>,
+    /// Rounded to what the scale reads, the part kept aside included.
+    pub mass: Mass,
+    /// Of it, kept aside to be added by feel.
+    pub held_back: Mass,
+    /// What is done to it first; often empty.
+    pub note: String,
+    /// Spoons, sticks or pieces that come near it.
+    pub measure: Option<String>,
+    /// Why the scale may not read it.
+    pub warning: Option<String>,
+}
+
+/// The mixes of a dough.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MixPlan {
+    /// How many equal mixes.
+    pub count: u32,
+    /// Dough in each.
+    pub each: Mass,
+    /// What to weigh for one mix.
+    pub weights: Vec<Weighed>,
+    /// The formula as it is weighed: adjusted where whole eggs asked for it.
+    pub formula: Formula,
+    /// Why so many and so much.
+    pub reasons: Vec<String>,
+    /// What to mind.
+    pub warnings: Vec<String>,
+}
+
+/// Divides `dough` into the fewest equal mixes within the mixer's limits and rounds to what the scale reads.
+///
+/// With whole eggs, a little more dough is made where that brings them out whole; else the nearest count is taken and
+/// butter and flour change with it, so that water, fat and firmness stay.
+#[must_use]
+pub fn divide_into_mixes(
+    formula: &Formula,
+    dough: Mass,
+    limits: MixerLimits,
+    density: Density,
+    rules: &WeighRules,
+) -> MixPlan {
+    let (limit, by_bowl) = limits.most(density);
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to 1 and the most mixes")]
+    let count = (dough / limit - 1e-9).ceil().clamp(1.0, f64::from(MOST_MIXES)) as u32;
+    let mut each = Mass::new_g(dough.g() / f64::from(count));
+    let (mut reasons, mut warnings) = (Vec::new(), Vec::new());
+    if count > 1 {
+        reasons.push(format!(
+            "{} g, so it is {count} equal mixes.",
+            if by_bowl {
+                format!("A stiff dough may fill half the bowl, which is {:.0}", limit.g())
+            } else {
+                format!("The mixer takes {:.0}", limit.g())
+            }
+        ));
+    }
+    let mut weighed = formula.clone();
+    if let Some(class) = rules.whole_eggs {
+        (weighed, each) = with_whole_eggs(formula, each, limit, class, &mut reasons);
+    }
+    let times = each / formula.total();
+    if times >= TRIPLED {
+        warnings.push(format!(
+            "One bowl holds {times:.1} times the written formula. Doubling goes well where tripling may not: scrape more often, and expect it to take longer."
+        ));
+    }
+    let scale = each / weighed.total();
+    let main_flour = weighed.main_line(Role::Flour);
+    let weights = weighed
+        .lines()
+        .iter()
+        .enumerate()
+        .map(|(i, l)| {
+            let held = if Some(i) == main_flour { rules.hold_back.value() } else { 0.0 };
+            weigh(l.ingredient(), l.mass() * scale, held, l.note(), rules)
+        })
+        .collect();
+    MixPlan { count, each, weights, formula: weighed, reasons, warnings }
+}
+
+/// The formula and the mass of one mix with its eggs whole.
+fn with_whole_eggs(
+    formula: &Formula,
+    each: Mass,
+    limit: Mass,
+    class: EggClass,
+    reasons: &mut Vec<String>,
+) -> (Formula, Mass) {
+    let Some(line) = formula.lines().iter().find(|l| class.part(&l.ingredient().key).is_some()) else {
+        return (formula.clone(), each);
+    };
+    let one = class.part(&line.ingredient().key).expect("found by it").g();
+    let grams = line.mass().g() * (each / formula.total());
+    let name = line.ingredient().name.to_lowercase();
+    let up = (grams / one - 1e-9).ceil().max(1.0);
+    let more = up * one / grams;
+    if more <= 1.0 + MORE_FOR_WHOLE_EGGS && each.g() * more <= limit.g() {
+        if more > 1.002 {
+            reasons.push(format!(
+                "{:.0} g more dough a mix, so that the {name} comes out at {} ({}).",
+                each.g() * (more - 1.0),
+                count_word(up),
+                class.word()
+            ));
+        }
+        return (formula.clone(), each * more);
+    }
+    let nearest = (grams / one).round();
+    if nearest < 1.0 {
+        reasons.push(format!("{grams:.0} g of {name} is less than half of one: beat one and weigh it."));
+        return (formula.clone(), each);
+    }
+    let target = nearest * one / (each / formula.total());
+    let lever = Lever::Eggs { grams: target };
+    match lever.pull(formula, Pantry::built_in()) {
+        Ok(pulled) => {
+            reasons.push(format!(
+                "The {name} is taken as {} ({}, {:.0} g instead of {grams:.0}); butter and flour change with it, so that water, fat and firmness stay.",
+                count_word(nearest),
+                class.word(),
+                nearest * one
+            ));
+            (pulled.formula, each)
+        }
+        Err(_) => (formula.clone(), each),
+    }
+}
+
+fn count_word(n: f64) -> String {
+    if n == 1.0 { "1 whole".to_owned() } else { format!("{n:.0} whole") }
+}
+
+fn weigh(ingredient: &Arc<Ingredient>, mass: Mass, hold_back: f64, note: &str, rules: &WeighRules) -> Weighed {
+    let fine = mass.g() < FINE_BELOW_G
+        || matches!(ingredient.kind, Kind::Leavener | Kind::Salt | Kind::Flavour | Kind::Colour);
+    let step = if fine { rules.fine_step } else { rules.step };
+    let rounded = |g: f64, step: Mass| Mass::new_g(((g / step.g()).round() * step.g() * 1e6).round() / 1e6);
+    let read = rounded(mass.g(), step);
+    let measure = spoons(ingredient, mass);
+    let warning = (mass.g() < step.g()).then(|| {
+        let by_spoon = measure.as_deref().map_or(String::new(), |m| format!(": take {m}"));
+        format!("{:.2} g is less than the scale reads ({} g){by_spoon}", mass.g(), trimmed(step.g()))
+    });
+    let mass = if warning.is_some() { Mass::new_g((mass.g() * 100.0).round() / 100.0) } else { read };
+    Weighed {
+        ingredient: Arc::clone(ingredient),
+        mass,
+        held_back: rounded(mass.g() * hold_back, rules.step),
+        note: note.to_owned(),
+        measure,
+        warning,
+    }
+}
+
+/// A teaspoon in mL (NIST Handbook 44, Appendix C).
+const TSP_ML: f64 = 4.928_921_593_75;
+
+/// Spoons that come near a small mass, to the eighth of a teaspoon; whole sticks are not needed by a scale.
+fn spoons(ingredient: &Ingredient, mass: Mass) -> Option<String> {
+    if mass.g() > 30.0 || matches!(ingredient.kind, Kind::Egg | Kind::Fat) {
+        return None;
+    }
+    let one = ingredient.household.of_volume(TSP_ML, super::household::CupWay::Spooned)?;
+    let eighths = (mass / one * 8.0).round();
+    if eighths < 1.0 {
+        return Some("a pinch".to_owned());
+    }
+    if eighths >= 24.0 {
+        let halves = (mass / one / 3.0 * 2.0).round();
+        return Some(format!("{} tbsp", mixed(halves / 2.0)));
+    }
+    Some(format!("{} tsp", mixed(eighths / 8.0)))
+}
+
+fn mixed(value: f64) -> String {
+    let whole = value.floor();
+    let part = match ((value - whole) * 8.0).round() {
+        1.0 => "\u{215b}",
+        2.0 => "\u{bc}",
+        3.0 => "\u{215c}",
+        4.0 => "\u{bd}",
+        5.0 => "\u{215d}",
+        6.0 => "\u{be}",
+        7.0 => "\u{215e}",
+        _ => "",
+    };
+    if whole == 0.0 && !part.is_empty() { part.to_owned() } else { format!("{whole:.0}{part}") }
+}
+
+fn trimmed(v: f64) -> String {
+    format!("{v:.2}").trim_end_matches('0').trim_end_matches('.').to_owned()
+}
+
+/// By what a dough is sized.
+#[derive(Debug, Clone, PartialEq)]
+pub enum SizeBy {
+    /// Grams of dough.
+    Dough(Mass),
+    /// The written formula times this.
+    Factor(f64),
+    /// What is there, by key; the scarcest sets the size.
+    OnHand(Vec<(String, Mass)>),
+}
+
+/// A size with what set it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Sized {
+    /// Dough in all.
+    pub dough: Mass,
+    /// The written formula times this.
+    pub factor: f64,
+    /// What runs out first.
+    pub scarce: Option<Arc<Ingredient>>,
+    /// What stays over, of what was said to be on hand.
+    pub over: Vec<(Arc<Ingredient>, Mass)>,
+}
+
+/// The size of a dough.
+///
+/// Fails, naming the field, for a dough outside 20 g to 200 kg, a factor that is not above zero, or something on hand
+/// that the formula does not hold.
+pub fn size_dough(formula: &Formula, by: &SizeBy) -> Result<Sized, InputErrors> {
+    let total = formula.total();
+    let mut checks = Checks::new();
+    let (factor, scarce) = match by {
+        SizeBy::Dough(mass) => {
+            checks.range("dough_g", mass.g(), 20.0, 200_000.0, "g");
+            (*mass / total, None)
+        }
+        SizeBy::Factor(factor) => {
+            checks.range("factor", *factor, 0.01, 1000.0, "times");
+            (*factor, None)
+        }
+        SizeBy::OnHand(things) => {
+            let mut least: Option<(f64, Arc<Ingredient>)> = None;
+            if things.is_empty() {
+                checks.push(InputError::refused("on_hand", "say what is on hand, such as 340 g of butter"));
+            }
+            for (i, (key, mass)) in things.iter().enumerate() {
+                checks.range(&format!("on_hand[{i}].grams"), mass.g(), 0.1, 200_000.0, "g");
+                let needs = formula.mass_of(key);
+                let Some(line) = formula.lines().iter().find(|l| l.ingredient().key == *key) else {
+                    checks.push(InputError::refused(
+                        format!("on_hand[{i}].ingredient"),
+                        format!("the formula holds no \u{201c}{}\u{201d}", key.chars().take(40).collect::<String>()),
+                    ));
+                    continue;
+                };
+                let factor = *mass / needs;
+                if least.as_ref().is_none_or(|l| factor < l.0) {
+                    least = Some((factor, Arc::clone(line.ingredient())));
+                }
+            }
+            least.map_or((0.0, None), |(factor, which)| (factor, Some(which)))
+        }
+    };
+    checks.finish(())?;
+    let over = match by {
+        SizeBy::OnHand(things) => things
+            .iter()
+            .filter_map(|(key, mass)| {
+                let line = formula.lines().iter().find(|l| l.ingredient().key == *key)?;
+                let left = mass.g() - formula.mass_of(key).g() * factor;
+                (left > 0.05).then(|| (Arc::clone(line.ingredient()), Mass::new_g(left)))
+            })
+            .collect(),
+        SizeBy::Dough(_) | SizeBy::Factor(_) => vec![],
+    };
+    Ok(Sized { dough: total * factor, factor, scarce, over })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    const DENSITY: Density = Density::new_kg_m3(1210.0);
+
+    fn formula() -> Formula {
+        let lines = [("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0), ("egg", 25.0), ("salt", 1.0)];
+        Formula::new("Test", &lines.map(Into::into), Pantry::built_in()).unwrap()
+    }
+
+    fn limits(g: f64) -> MixerLimits {
+        MixerLimits { dough: Mass::new_g(g), bowl_ml: None }
+    }
+
+    fn mixes(dough: f64, rules: &WeighRules) -> MixPlan {
+        divide_into_mixes(&formula(), Mass::new_g(dough), limits(1200.0), DENSITY, rules)
+    }
+
+    fn grams(plan: &MixPlan, key: &str) -> f64 {
+        plan.weights.iter().find(|w| w.ingredient.key == key).unwrap().mass.g()
+    }
+
+    #[test]
+    fn mixes_are_equal_within_the_limit_and_the_fewest() {
+        let plan = mixes(2310.0, &WeighRules::plain());
+        assert_eq!((plan.count, plan.each.g()), (2, 1155.0));
+        let weighed: f64 = plan.weights.iter().map(|w| w.mass.g()).sum();
+        assert!((weighed - 1155.0).abs() < 3.0, "{weighed}");
+        assert_eq!(grams(&plan, "salt"), 2.2);
+        assert_eq!(mixes(2400.0, &WeighRules::plain()).count, 2);
+    }
+
+    #[test]
+    fn a_small_bowl_limits_before_the_motor_does() {
+        // 2,000 mL half full of a dough of 1.21 g/mL is 1,210 g.
+        let limits = MixerLimits { dough: Mass::new_g(1500.0), bowl_ml: Some(2000.0) };
+        let plan = divide_into_mixes(&formula(), Mass::new_g(1400.0), limits, DENSITY, &WeighRules::plain());
+        assert_eq!(plan.count, 2);
+        assert!(plan.reasons[0].contains("half the bowl") && plan.reasons[0].contains("1210"), "{:?}", plan.reasons);
+    }
+
+    #[test]
+    fn tripling_in_one_bowl_is_warned_of_and_doubling_is_not() {
+        assert!(mixes(1052.0, &WeighRules::plain()).warnings.is_empty());
+        let big = divide_into_mixes(&formula(), Mass::new_g(1600.0), limits(5000.0), DENSITY, &WeighRules::plain());
+        assert!(big.warnings[0].contains("3.0 times"), "{:?}", big.warnings);
+    }
+
+    #[test]
+    fn flour_is_kept_aside_and_small_weights_have_their_spoon() {
+        let rules = WeighRules::new(1.0, 0.1, 12.0, None).unwrap();
+        let plan = mixes(526.0, &rules);
+        let flour = &plan.weights[0];
+        assert_eq!((flour.mass.g(), flour.held_back.g()), (300.0, 36.0));
+        // 1 g of salt at 6 g a teaspoon is a sixth of one: an eighth is nearest.
+        assert_eq!(plan.weights[4].measure.as_deref(), Some("\u{215b} tsp"));
+        assert_eq!(plan.weights[4].warning, None);
+        let coarse = WeighRules::new(5.0, 5.0, 0.0, None).unwrap();
+        let plan = mixes(526.0, &coarse);
+        assert!(
+            plan.weights[4].warning.as_deref().unwrap().contains("less than the scale reads (5 g): take \u{215b} tsp")
+        );
+        assert_eq!(plan.weights[0].mass.g(), 300.0);
+    }
+
+    #[test]
+    fn eggs_come_out_whole_with_a_little_more_dough() {
+        let rules = WeighRules::new(1.0, 0.1, 0.0, Some(EggClass::UsLarge)).unwrap();
+        // 1,000 g of dough hold 47.5 g of egg: one large egg is 50, 5 % more dough.
+        let plan = mixes(1000.0, &rules);
+        assert_eq!(grams(&plan, "egg"), 50.0);
+        assert!((plan.each.g() - 1052.0).abs() < 0.5, "{:?}", plan.each);
+        assert!(plan.reasons[0].contains("52 g more dough"), "{:?}", plan.reasons);
+    }
+
+    #[test]
+    fn where_that_is_too_much_the_rest_changes_with_the_egg() {
+        let rules = WeighRules::new(1.0, 0.1, 0.0, Some(EggClass::UsLarge)).unwrap();
+        // 800 g hold 38 g: one egg would be a third more dough; so the egg is 50 g, and water and fat stay.
+        let plan = mixes(800.0, &rules);
+        let (old, new) = (formula(), &plan.formula);
+        assert_eq!(plan.each.g(), 800.0);
+        assert!((grams(&plan, "egg") - 50.0).abs() <= 1.0, "{}", grams(&plan, "egg"));
+        let fat = |f: &Formula| f.grams_of(|i| i.analysis.fat);
+        assert!((fat(&old) - fat(new)).abs() < 1e-6, "{} {}", fat(&old), fat(new));
+        assert!(new.mass_of("butter") < old.mass_of("butter"));
+        // 300 g hold 14 g: less than half of one.
+        assert!(mixes(300.0, &rules).reasons[0].contains("beat one"));
+    }
+
+    #[test]
+    fn the_scarce_ingredient_sets_the_size() {
+        let hand = |butter: f64, egg: f64| {
+            SizeBy::OnHand(vec![("butter".into(), Mass::new_g(butter)), ("egg".into(), Mass::new_g(egg))])
+        };
+        // 340 g of butter would make 3.4 formulas, three large eggs six: butter is scarce and 65 g of egg stay over.
+        let sized = size_dough(&formula(), &hand(340.0, 150.0)).unwrap();
+        assert_eq!(sized.scarce.unwrap().key, "butter");
+        assert!((sized.dough.g() - 3.4 * 526.0).abs() < 1e-9);
+        assert_eq!(sized.over.len(), 1);
+        assert!((sized.over[0].1.g() - 65.0).abs() < 1e-9);
+        let other = size_dough(&formula(), &hand(340.0, 50.0)).unwrap();
+        assert_eq!(other.scarce.unwrap().key, "egg");
+    }
+
+    #[test]
+    fn what_cannot_be_scaled_to_is_named() {
+        let unknown = SizeBy::OnHand(vec![("honey".into(), Mass::new_g(10.0))]);
+        assert!(size_dough(&formula(), &unknown).unwrap_err().to_string().contains("holds no"));
+        assert!(size_dough(&formula(), &SizeBy::OnHand(vec![])).is_err());
+        assert!(size_dough(&formula(), &SizeBy::Factor(0.0)).unwrap_err().to_string().contains("0.01 to 1000"));
+        assert!(size_dough(&formula(), &SizeBy::Dough(Mass::new_g(1e9))).is_err());
+    }
+
+    proptest! {
+        #[test]
+        fn scaling_is_linear_and_weights_add_up(dough in 200.0f64..1190.0, times in 1.0f64..5.0) {
+            let fine = WeighRules::new(0.01, 0.01, 0.0, None).unwrap();
+            let wide = limits(10_000.0);
+            let one = divide_into_mixes(&formula(), Mass::new_g(dough), wide, DENSITY, &fine);
+            let more = divide_into_mixes(&formula(), Mass::new_g(dough * times), wide, DENSITY, &fine);
+            for (a, b) in one.weights.iter().zip(&more.weights) {
+                prop_assert!((a.mass.g() * times - b.mass.g()).abs() < 0.05);
+            }
+            let sum: f64 = one.weights.iter().map(|w| w.mass.g()).sum();
+            prop_assert!((sum - dough).abs() < 0.05);
+            let percents: f64 = formula().bakers_percentages().iter().map(|p| p.percent.percent()).sum();
+            let total = formula().total().g();
+            prop_assert!((percents - 100.0 * total / 300.0).abs() < 1e-9);
+        }
+    }
+}

@@ -1,0 +1,487 @@
+//! Amounts as recipes write them: `1 1/2 cups + 2 tbsp`, `225g/8oz`, `2 (4-ounce) sticks`, `1-2 tbsp`, `a knob`.
+
+use crate::dough::CupWay;
+use crate::units::{Quantity, leading_number, unit, vulgar};
+
+/// In what cups and spoons a recipe measures.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum CupSystem {
+    /// US customary: a cup of 236.6 mL, a tablespoon of 14.8.
+    Us,
+    /// Metric: 250, 15 and 5 mL.
+    Metric,
+    /// Australian: 250, 20 and 5 mL.
+    Australian,
+}
+
+impl CupSystem {
+    /// All systems.
+    pub const ALL: [Self; 3] = [Self::Us, Self::Metric, Self::Australian];
+
+    /// The words for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Us => "US cups",
+            Self::Metric => "metric cups",
+            Self::Australian => "Australian cups",
+        }
+    }
+
+    fn ml(self, symbol: &str) -> Option<f64> {
+        let of = |name: &str| unit(Quantity::Volume, name).map(|u| u.factor);
+        match (self, symbol) {
+            (Self::Us, _) => of(symbol),
+            (_, "cup") => of("metric cup"),
+            (Self::Metric, "tbsp") => of("metric tbsp"),
+            (Self::Australian, "tbsp") => of("Australian tbsp"),
+            (_, "tsp") => of("metric tsp"),
+            _ => of(symbol),
+        }
+    }
+}
+
+/// What one of an amount is.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) enum Measure {
+    /// Grams of one, and the word.
+    Mass(f64, &'static str),
+    /// Millilitres of one, and the word.
+    Volume(f64, &'static str),
+    /// A stick of butter.
+    Stick,
+    /// One of the thing itself.
+    Each,
+    /// A packet or another container of unknown size.
+    Container(String),
+    /// No amount at all: a knob, a handful.
+    Vague(String),
+}
+
+/// So many of a measure.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Amount {
+    pub low: f64,
+    pub high: f64,
+    pub measure: Measure,
+}
+
+/// All that a line says of its amount.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub(super) struct Amounts {
+    /// Added up (negative: taken away).
+    pub parts: Vec<(f64, Amount)>,
+    /// The same amount said another way.
+    pub also: Vec<Amount>,
+    /// How the cup is filled, where the line says.
+    pub way: Option<CupWay>,
+    /// `about`, `scant`, `heaped`: words that make it less sure.
+    pub unsure: Vec<&'static str>,
+    /// A size word of an egg.
+    pub size: Option<&'static str>,
+}
+
+/// Why a number cannot be read.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct TwoWays {
+    pub text: String,
+}
+
+/// A place in a line.
+#[derive(Clone, Copy)]
+pub(super) struct Cursor<'a> {
+    pub rest: &'a str,
+}
+
+impl<'a> Cursor<'a> {
+    pub fn new(rest: &'a str) -> Self {
+        Self { rest }
+    }
+
+    fn skip(&mut self) {
+        self.rest = self.rest.trim_start();
+    }
+
+    fn eat(&mut self, prefix: &str) -> bool {
+        self.skip();
+        match self.rest.strip_prefix(prefix) {
+            Some(rest) => {
+                self.rest = rest;
+                true
+            }
+            None => false,
+        }
+    }
+
+    /// The next word, letters only, as written.
+    fn peek_word(&self) -> (&'a str, &'a str) {
+        let text = self.rest.trim_start();
+        let end = text.find(|c: char| !c.is_alphabetic()).unwrap_or(text.len());
+        (&text[..end], &text[end..])
+    }
+
+    fn eat_word(&mut self, words: &[&str]) -> Option<&'a str> {
+        let (word, rest) = self.peek_word();
+        let known = words.iter().any(|w| w.eq_ignore_ascii_case(word));
+        known.then(|| {
+            self.rest = rest;
+            word
+        })
+    }
+}
+
+const UNSURE: [(&str, &str); 10] = [
+    ("about", "about"),
+    ("approximately", "about"),
+    ("approx", "about"),
+    ("around", "about"),
+    ("ca", "about"),
+    ("circa", "about"),
+    ("scant", "scant"),
+    ("heaped", "heaped"),
+    ("heaping", "heaped"),
+    ("generous", "generous"),
+];
+const NUMBER_WORDS: [(&str, f64); 16] = [
+    ("a", 1.0),
+    ("an", 1.0),
+    ("one", 1.0),
+    ("two", 2.0),
+    ("three", 3.0),
+    ("four", 4.0),
+    ("five", 5.0),
+    ("six", 6.0),
+    ("seven", 7.0),
+    ("eight", 8.0),
+    ("nine", 9.0),
+    ("ten", 10.0),
+    ("twelve", 12.0),
+    ("half", 0.5),
+    ("quarter", 0.25),
+    ("dozen", 12.0),
+];
+const VAGUE: [&str; 16] = [
+    "knob",
+    "handful",
+    "splash",
+    "glug",
+    "bit",
+    "sprinkle",
+    "sprinkling",
+    "dollop",
+    "drizzle",
+    "squeeze",
+    "touch",
+    "lump",
+    "spoonful",
+    "some",
+    "few",
+    "couple",
+];
+const CONTAINERS: [&str; 15] = [
+    "packet", "packets", "package", "packages", "pkg", "sachet", "sachets", "envelope", "can", "tin", "jar", "bar",
+    "bars", "box", "bag",
+];
+const SIZES: [&str; 6] = ["small", "medium", "large", "jumbo", "xl", "big"];
+
+/// A decimal comma before exactly three digits reads two ways.
+fn two_ways(text: &str) -> Option<TwoWays> {
+    let digits = text.find(|c: char| !c.is_ascii_digit())?;
+    let after = text[digits..].strip_prefix(',')?;
+    let places = after.find(|c: char| !c.is_ascii_digit()).unwrap_or(after.len());
+    (digits > 0 && digits <= 3 && places == 3).then(|| TwoWays { text: text[..digits + 1 + places].to_owned() })
+}
+
+/// A number in digits or words.
+fn number(c: &mut Cursor) -> Result<Option<f64>, TwoWays> {
+    c.skip();
+    if let Some(found) = two_ways(c.rest) {
+        return Err(found);
+    }
+    let starts = c.rest.starts_with(|ch: char| ch.is_ascii_digit() || vulgar(ch).is_some())
+        || c.rest.starts_with('.') && c.rest[1..].starts_with(|ch: char| ch.is_ascii_digit());
+    if starts {
+        return Ok(leading_number(c.rest).map(|(value, rest)| {
+            c.rest = rest;
+            value
+        }));
+    }
+    let (word, rest) = c.peek_word();
+    let Some(&(_, mut value)) = NUMBER_WORDS.iter().find(|(w, _)| w.eq_ignore_ascii_case(word)) else {
+        return Ok(None);
+    };
+    // What follows must be a word: `a-b` is a name.
+    if !rest.starts_with(char::is_whitespace) {
+        return Ok(None);
+    }
+    c.rest = rest;
+    if value < 1.0 || value == 12.0 {
+        let _ = c.eat_word(&["of"]);
+        let _ = c.eat_word(&["a", "an"]);
+    } else if value == 1.0 && c.eat_word(&["dozen"]).is_some() {
+        value = 12.0;
+    } else if value == 1.0 && c.eat_word(&["half"]).is_some() {
+        value = 0.5;
+    } else if value == 1.0 && c.eat_word(&["quarter"]).is_some() {
+        value = 0.25;
+    } else if c.eat_word(&["quarters"]).is_some() {
+        value /= 4.0;
+        let _ = c.eat_word(&["of"]);
+        let _ = c.eat_word(&["a", "an"]);
+    }
+    let mut ahead = *c;
+    if ahead.eat_word(&["and"]).is_some() && ahead.eat_word(&["a"]).is_some() {
+        if ahead.eat_word(&["half"]).is_some() {
+            value += 0.5;
+            *c = ahead;
+        } else if ahead.eat_word(&["quarter"]).is_some() {
+            value += 0.25;
+            *c = ahead;
+        }
+    }
+    Ok(Some(value))
+}
+
+/// `1`, `1-2`, `1 to 2`, `1 or 2`.
+fn range(c: &mut Cursor) -> Result<Option<(f64, f64)>, TwoWays> {
+    let Some(low) = number(c)? else { return Ok(None) };
+    let mut ahead = *c;
+    let joined =
+        ahead.eat("-") || ahead.eat("\u{2013}") || ahead.eat("\u{2014}") || ahead.eat_word(&["to", "or"]).is_some();
+    if joined {
+        ahead.skip();
+        let digit = ahead.rest.starts_with(|ch: char| ch.is_ascii_digit() || vulgar(ch).is_some());
+        if digit
+            && let Some(high) = number(&mut ahead)?
+            && high > low
+        {
+            *c = ahead;
+            return Ok(Some((low, high)));
+        }
+    }
+    Ok(Some((low, low)))
+}
+
+/// The measure after a number; [`Measure::Each`] where no unit follows.
+fn measure(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Measure {
+    loop {
+        let before = c.rest;
+        c.rest = c.rest.trim_start_matches(|ch: char| ch.is_whitespace() || ch == '-');
+        let (word, rest) = c.peek_word();
+        let lower = word.to_lowercase();
+        if let Some((_, how)) = UNSURE.iter().find(|(w, _)| *w == lower) {
+            found.unsure.push(how);
+        } else if matches!(lower.as_str(), "level" | "levelled" | "leveled" | "rounded" | "full" | "good") {
+        } else if lower == "packed" {
+            found.way = Some(CupWay::Packed);
+        } else if lower == "sifted" {
+            found.way = Some(CupWay::Sifted);
+        } else if lower == "scooped" {
+            found.way = Some(CupWay::Scooped);
+        } else if matches!(lower.as_str(), "firmly" | "tightly" | "lightly")
+            && rest.trim_start().to_lowercase().starts_with("packed")
+        {
+        } else if lower == "extra" && rest.trim_start_matches([' ', '-']).to_lowercase().starts_with("large") {
+            found.size = Some("extra large");
+            c.rest = &rest.trim_start_matches([' ', '-'])["large".len()..];
+            continue;
+        } else if let Some(size) = SIZES.iter().find(|s| **s == lower) {
+            found.size = Some(size);
+        } else {
+            c.rest = before;
+            break;
+        }
+        c.rest = rest;
+    }
+    let mut after = *c;
+    after.rest = after.rest.trim_start_matches(|ch: char| ch.is_whitespace() || ch == '-');
+    let (word, rest) = after.peek_word();
+    let settle = |c: &mut Cursor<'_>, rest: &str, measure: Measure| {
+        // `rest` is a tail of the same text.
+        c.rest = &c.rest[c.rest.len() - rest.len()..];
+        c.rest = c.rest.strip_prefix('.').unwrap_or(c.rest);
+        let _ = c.eat_word(&["of"]);
+        measure
+    };
+    // Capital T is a tablespoon, small t a teaspoon; c and C are cups.
+    match word {
+        "T" | "Tb" => return settle(c, rest, Measure::Volume(cups.ml("tbsp").unwrap_or(15.0), "tbsp")),
+        "t" => return settle(c, rest, Measure::Volume(cups.ml("tsp").unwrap_or(5.0), "tsp")),
+        "c" | "C" => return settle(c, rest, Measure::Volume(cups.ml("cup").unwrap_or(250.0), "cup")),
+        _ => {}
+    }
+    let second = {
+        let text = rest.strip_prefix('.').unwrap_or(rest).trim_start();
+        let end = text.find(|ch: char| !ch.is_alphabetic()).unwrap_or(text.len());
+        (&text[..end], &text[end..])
+    };
+    let two = format!("{word} {}", second.0);
+    for (name, tail) in [(two.as_str(), second.1), (word, rest)] {
+        if let Some(u) = unit(Quantity::Mass, name) {
+            return settle(c, tail, Measure::Mass(u.factor, u.symbol));
+        }
+        if let Some(u) = unit(Quantity::Volume, name) {
+            let ml =
+                if two.to_lowercase().starts_with("us ") { u.factor } else { cups.ml(u.symbol).unwrap_or(u.factor) };
+            return settle(c, tail, Measure::Volume(ml, u.symbol));
+        }
+    }
+    let lower = word.to_lowercase();
+    let teaspoon = cups.ml("tsp").unwrap_or(5.0);
+    match lower.as_str() {
+        "stick" | "sticks" => settle(c, rest, Measure::Stick),
+        // Common practice, no source: a dash an eighth, a pinch a sixteenth, a smidgen a thirty-second of a teaspoon.
+        "dash" | "dashes" => settle(c, rest, Measure::Volume(teaspoon / 8.0, "dash")),
+        "pinch" | "pinches" => settle(c, rest, Measure::Volume(teaspoon / 16.0, "pinch")),
+        "smidgen" => settle(c, rest, Measure::Volume(teaspoon / 32.0, "smidgen")),
+        // Twenty drops to a millilitre: common practice, no source.
+        "drop" | "drops" => settle(c, rest, Measure::Volume(0.05, "drop")),
+        _ if VAGUE.contains(&lower.as_str()) => settle(c, rest, Measure::Vague(lower.clone())),
+        _ if CONTAINERS.contains(&lower.as_str()) => settle(c, rest, Measure::Container(lower.clone())),
+        _ => Measure::Each,
+    }
+}
+
+fn one(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Result<Option<Amount>, TwoWays> {
+    loop {
+        let (word, rest) = c.peek_word();
+        match UNSURE.iter().find(|(w, _)| w.eq_ignore_ascii_case(word)) {
+            Some((_, how)) => {
+                found.unsure.push(how);
+                c.rest = rest.strip_prefix('.').unwrap_or(rest);
+            }
+            None => break,
+        }
+    }
+    if c.eat("~") {
+        found.unsure.push("about");
+    }
+    let Some((low, high)) = range(c)? else { return Ok(None) };
+    let mut ahead = *c;
+    // `2 (4-ounce) sticks`, `1 (50 g) egg`: so many of that size.
+    if ahead.eat("(") {
+        let mut inner = Amounts::default();
+        if let Some(size) = one(&mut ahead, cups, &mut inner)?
+            && matches!(size.measure, Measure::Mass(..) | Measure::Volume(..))
+        {
+            let _ = ahead.eat_word(&["each"]);
+            if ahead.eat(")") {
+                *c = ahead;
+                let mut rest = *c;
+                let container = matches!(measure(&mut rest, cups, found), Measure::Container(_) | Measure::Stick);
+                if container {
+                    *c = rest;
+                }
+                return Ok(Some(Amount { low: low * size.low, high: high * size.high, measure: size.measure }));
+            }
+        }
+    }
+    let measure = measure(c, cups, found);
+    Ok(Some(Amount { low, high, measure }))
+}
+
+/// All amounts at the cursor. `Ok(None)` when there is none; the cursor then has not moved.
+pub(super) fn amounts(c: &mut Cursor, cups: CupSystem) -> Result<Option<Amounts>, TwoWays> {
+    let start = *c;
+    let mut found = Amounts::default();
+    let Some(first) = one(c, cups, &mut found)? else {
+        // `knob of butter`, `handful of oats`: an amount without number or measure.
+        let word = start.peek_word();
+        let lower = word.0.to_lowercase();
+        if matches!(lower.as_str(), "pinch" | "dash" | "smidgen") || VAGUE.contains(&lower.as_str()) && lower != "touch"
+        {
+            *c = start;
+            let measure = measure(c, cups, &mut found);
+            found.parts.push((1.0, Amount { low: 1.0, high: 1.0, measure }));
+            return Ok(Some(found));
+        }
+        *c = start;
+        return Ok(None);
+    };
+    let measured = |a: &Amount| matches!(a.measure, Measure::Mass(..) | Measure::Volume(..) | Measure::Stick);
+    found.parts.push((1.0, first));
+    loop {
+        let mut ahead = *c;
+        ahead.skip();
+        let sign = if ahead.eat("+") || ahead.eat("&") || ahead.eat_word(&["plus", "and"]).is_some() {
+            Some(1.0)
+        } else if ahead.eat_word(&["minus", "less"]).is_some() {
+            Some(-1.0)
+        } else {
+            None
+        };
+        if let Some(sign) = sign {
+            if let Some(next) = one(&mut ahead, cups, &mut found)?
+                && measured(&next)
+            {
+                found.parts.push((sign, next));
+                *c = ahead;
+                continue;
+            }
+            break;
+        }
+        // `1 lb 4 oz`: a smaller unit of the same kind follows at once.
+        if let Some((_, Amount { measure: Measure::Mass(big, _), .. })) = found.parts.last() {
+            let big = *big;
+            let mut next_c = *c;
+            next_c.skip();
+            if next_c.rest.starts_with(|ch: char| ch.is_ascii_digit())
+                && let Some(next) = one(&mut next_c, cups, &mut found)?
+                && matches!(next.measure, Measure::Mass(small, _) if small < big)
+            {
+                found.parts.push((1.0, next));
+                *c = next_c;
+                continue;
+            }
+        }
+        let mut ahead = *c;
+        let bracket = ahead.eat("(") || ahead.eat("[");
+        let other = bracket
+            || ahead.eat("/")
+            || ahead.eat("|")
+            || ahead.eat("=")
+            || ahead.eat(", or ")
+            || ahead.eat_word(&["or"]).is_some();
+        if other {
+            let _ = ahead.eat_word(&["or"]);
+            let mut same = Amounts::default();
+            if let Some(next) = one(&mut ahead, cups, &mut same)?
+                && measured(&next)
+            {
+                let mut all = vec![next];
+                while ahead.eat("/") || ahead.eat(",") || ahead.eat(";") || ahead.eat_word(&["or"]).is_some() {
+                    match one(&mut ahead, cups, &mut same)? {
+                        Some(next) if measured(&next) => all.push(next),
+                        _ => break,
+                    }
+                }
+                let _ = ahead.eat_word(&["each", "total"]);
+                if !bracket || ahead.eat(")") || ahead.eat("]") {
+                    found.also.extend(all);
+                    *c = ahead;
+                    continue;
+                }
+            }
+        }
+        break;
+    }
+    let _ = c.eat_word(&["of"]);
+    Ok(Some(found))
+}
+
+impl Amount {
+    /// As it is said back.
+    pub fn said(&self) -> String {
+        let n = |v: f64| {
+            let text = format!("{v:.3}");
+            text.trim_end_matches('0').trim_end_matches('.').to_owned()
+        };
+        let count = if self.high > self.low { format!("{} to {}", n(self.low), n(self.high)) } else { n(self.low) };
+        match &self.measure {
+            Measure::Mass(_, word) | Measure::Volume(_, word) => format!("{count} {word}"),
+            Measure::Stick => format!("{count} stick"),
+            Measure::Each => count,
+            Measure::Container(word) | Measure::Vague(word) => format!("{count} {word}"),
+        }
+    }
+}

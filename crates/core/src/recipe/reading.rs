@@ -1,0 +1,338 @@
+//! A whole recipe: its lines sorted into ingredients, headings and notes, weighed, doubted where it must be, and turned into
+//! a formula once nothing is open.
+
+use super::ReadSettings;
+use super::formats::LineInFile;
+use super::line::{Doubt, LineAnswer, Option_, Question, Understood, read_line};
+use super::names::Names;
+use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
+use crate::dough::{Formula, Kind, LineInput, Pantry, Role};
+use crate::error::{InputError, InputErrors};
+use crate::units::Mass;
+
+/// Largest text that is read, bytes.
+pub const MOST_RECIPE_BYTES: usize = 200_000;
+/// Lines that are read; what stands after them is told, not dropped in silence.
+pub const MOST_RECIPE_LINES: usize = 200;
+
+/// What one line of the text turned out to be.
+#[derive(Debug, Clone, PartialEq)]
+pub enum LineKind {
+    /// An ingredient, understood or asking.
+    Ingredient(Understood),
+    /// The heading of a section.
+    Heading,
+    /// Something else: a title, a yield, a step.
+    Note,
+}
+
+/// A line of the text as read.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ReadLine {
+    /// Its number, from 1.
+    pub number: usize,
+    /// As written.
+    pub text: String,
+    /// What it is.
+    pub kind: LineKind,
+}
+
+/// A line as its format gives it.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) enum Source {
+    /// Words to be read.
+    Text(String),
+    /// Name and grams apart.
+    Exact(LineInFile),
+}
+
+/// A recipe before its lines are understood: what every format is brought to.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub(super) struct Pages {
+    pub title: Option<String>,
+    /// Lines of ingredients with their number in the source.
+    pub lines: Vec<(usize, Source)>,
+    /// Whether the format itself says that all lines are ingredients.
+    pub only_ingredients: bool,
+    pub yields: Option<String>,
+    pub steps: Vec<String>,
+}
+
+/// A recipe as read.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Reading {
+    /// Its name, where the text has one.
+    pub title: Option<String>,
+    /// All lines.
+    pub lines: Vec<ReadLine>,
+    /// What it says it makes.
+    pub yields: Option<String>,
+    /// Its steps, as written.
+    pub steps: Vec<String>,
+    /// Faults of the text as a whole; the lines are kept.
+    pub faults: Vec<InputError>,
+}
+
+// Over the flour, beyond which a line asks whether it is meant. Common practice, no source: far above what any dough holds.
+const UNLIKELY: [(Kind, f64); 4] =
+    [(Kind::Leavener, 0.05), (Kind::Salt, 0.06), (Kind::Flavour, 0.15), (Kind::Colour, 0.05)];
+const UNLIKELY_PIECE: f64 = 3.0;
+
+pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings, answers: &[LineAnswer]) -> Reading {
+    let names = Names::of(pantry);
+    let mut reading =
+        Reading { title: pages.title, lines: vec![], yields: pages.yields, steps: pages.steps, faults: vec![] };
+    if pages.lines.len() > MOST_RECIPE_LINES {
+        reading.faults.push(InputError::refused(
+            "text",
+            format!(
+                "the text has {} lines; the first {MOST_RECIPE_LINES} are read, those after are not",
+                pages.lines.len()
+            ),
+        ));
+    }
+    let mut in_method = false;
+    let mut listed = pages.only_ingredients;
+    let mut aside: Option<String> = None;
+    for (number, source) in pages.lines.into_iter().take(MOST_RECIPE_LINES) {
+        let answer = answers.iter().find(|a| a.line == number);
+        let text = match source {
+            Source::Text(text) => text,
+            Source::Exact(line) => {
+                let (text, read) = read_exact(number, line, &names, pantry, settings, answer);
+                reading.lines.push(ReadLine { number, text, kind: LineKind::Ingredient(read) });
+                continue;
+            }
+        };
+        let trimmed = text.trim();
+        let words = tokens(trimmed);
+        let kind = if heads_method(trimmed) && !pages.only_ingredients {
+            in_method = true;
+            LineKind::Heading
+        } else if heads_ingredients(trimmed) && !pages.only_ingredients {
+            (in_method, listed, aside) = (false, true, None);
+            LineKind::Heading
+        } else if in_method {
+            reading.steps.push(trimmed.to_owned());
+            LineKind::Note
+        } else if is_heading(trimmed) {
+            aside = not_the_dough(trimmed).then(|| trimmed.trim_end_matches(':').to_lowercase());
+            listed = true;
+            LineKind::Heading
+        } else if let Some(yields) = yields_of(trimmed, &words) {
+            reading.yields.get_or_insert(yields);
+            LineKind::Note
+        } else if instructs(&words) && !listed {
+            LineKind::Note
+        } else {
+            let read = read_line(number, trimmed, &names, pantry, settings, answer);
+            match read {
+                Some(understood) if is_title(&reading, trimmed, &understood, listed) => {
+                    reading.title = Some(trimmed.chars().take(80).collect());
+                    LineKind::Note
+                }
+                Some(mut understood) => {
+                    if let Some(section) = &aside {
+                        understood
+                            .left_out
+                            .get_or_insert(format!("Under \u{201c}{section}\u{201d}: not part of the dough."));
+                        understood.question = None;
+                    }
+                    LineKind::Ingredient(understood)
+                }
+                None if reading.title.is_none() && reading.lines.is_empty() && !listed => {
+                    reading.title = Some(trimmed.chars().take(80).collect());
+                    LineKind::Note
+                }
+                // Under a list of ingredients a line that says nothing known is asked about, not dropped.
+                None if listed => LineKind::Ingredient(unknown(number, trimmed)),
+                None => LineKind::Note,
+            }
+        };
+        reading.lines.push(ReadLine { number, text, kind });
+    }
+    doubt_the_unlikely(&mut reading, answers);
+    reading
+}
+
+/// A line whose name and grams came apart. A name that is not known word for word is read as text is.
+fn read_exact(
+    number: usize,
+    line: LineInFile,
+    names: &Names,
+    pantry: &Pantry,
+    settings: &ReadSettings,
+    answer: Option<&LineAnswer>,
+) -> (String, Understood) {
+    let note = if line.note.is_empty() { String::new() } else { format!(", {}", line.note) };
+    let text = format!("{} g {}{note}", line.grams, line.name);
+    // A bakery's own keys mean nothing elsewhere: there the name decides.
+    let by_key = pantry.get(&line.ingredient).filter(|i| i.name == line.name);
+    let known = by_key.or_else(|| pantry.all().iter().find(|i| i.name.eq_ignore_ascii_case(line.name.trim())));
+    let sound = (0.01..=200_000.0).contains(&line.grams);
+    match (known, answer) {
+        (Some(ingredient), None) if sound => {
+            let read = Understood {
+                ingredient: Some(std::sync::Arc::clone(ingredient)),
+                mass: Some(Mass::new_g(line.grams)),
+                confidence: 1.0,
+                why: vec!["As the file has it.".to_owned()],
+                note: line.note.chars().take(80).collect(),
+                question: None,
+                left_out: None,
+            };
+            (text, read)
+        }
+        _ => {
+            let words = if line.grams < 0.0 { format!("{}{note}", line.name) } else { text.clone() };
+            let read = read_line(number, &words, names, pantry, settings, answer);
+            (text.clone(), read.unwrap_or_else(|| unknown(number, &text)))
+        }
+    }
+}
+
+/// A first line without an amount that names an ingredient only in passing is the title.
+fn is_title(reading: &Reading, text: &str, understood: &Understood, listed: bool) -> bool {
+    let without_amount = understood.mass.is_none()
+        && understood.question.as_ref().is_none_or(|q| q.doubt != Doubt::Disagrees && q.doubt != Doubt::TwoNumbers);
+    reading.title.is_none()
+        && reading.lines.is_empty()
+        && !listed
+        && without_amount
+        && understood.left_out.is_none()
+        && !text.starts_with(|c: char| c.is_ascii_digit())
+        && !text.contains(',')
+}
+
+fn unknown(number: usize, text: &str) -> Understood {
+    let shown: String = text.chars().filter(|c| !c.is_control()).take(40).collect();
+    Understood {
+        ingredient: None,
+        mass: None,
+        confidence: 0.0,
+        why: vec![],
+        note: String::new(),
+        question: Some(Question {
+            doubt: Doubt::UnknownIngredient,
+            ask: format!("\u{201c}{shown}\u{201d} is not understood. Which ingredient is it, and how many grams?"),
+            options: vec![Option_ {
+                label: "Not an ingredient".to_owned(),
+                answer: LineAnswer { line: number, leave_out: true, ..LineAnswer::default() },
+            }],
+        }),
+        left_out: None,
+    }
+}
+
+fn is_heading(line: &str) -> bool {
+    let no_digits = !line.chars().any(|c| c.is_ascii_digit() || crate::units::vulgar(c).is_some());
+    let words = tokens(line);
+    no_digits
+        && (line.ends_with(':') || words.len() <= 5 && words.first().is_some_and(|w| w == "for") && words.len() > 1)
+}
+
+fn yields_of(line: &str, words: &[String]) -> Option<String> {
+    let first = words.first()?.as_str();
+    let says = matches!(first, "make" | "yield" | "serve" | "serving" | "quantity") && words.len() <= 10;
+    let counts = line.chars().any(|c| c.is_ascii_digit()) || line.to_lowercase().contains("dozen");
+    (says && counts).then(|| line.trim().chars().take(120).collect())
+}
+
+fn doubt_the_unlikely(reading: &mut Reading, answers: &[LineAnswer]) {
+    let flour: f64 = reading
+        .counted()
+        .filter(|u| u.ingredient.as_ref().is_some_and(|i| i.role() == Role::Flour))
+        .filter_map(|u| u.mass)
+        .map(|m| m.g())
+        .sum();
+    for line in &mut reading.lines {
+        let LineKind::Ingredient(understood) = &mut line.kind else { continue };
+        let (Some(ingredient), Some(mass), None, None) =
+            (&understood.ingredient, understood.mass, &understood.question, &understood.left_out)
+        else {
+            continue;
+        };
+        let settled = answers.iter().any(|a| a.line == line.number && (a.as_read || a.grams.is_some()));
+        let limit = UNLIKELY.iter().find(|u| u.0 == ingredient.kind).map_or(UNLIKELY_PIECE, |u| u.1);
+        let share = if flour > 0.0 { mass.g() / flour } else { 0.0 };
+        let alone_too_much = flour <= 0.0 && ingredient.kind == Kind::Leavener && mass.g() > 100.0;
+        if !settled && (share > limit || alone_too_much) {
+            let name = ingredient.name.to_lowercase();
+            let said = if flour > 0.0 {
+                format!(
+                    "{:.0} g of {name} to {flour:.0} g of flour is {:.0} %; no dough holds more than {:.0} %. Is it right?",
+                    mass.g(),
+                    100.0 * share,
+                    100.0 * limit
+                )
+            } else {
+                format!("{:.0} g of {name} and no flour. Is it right?", mass.g())
+            };
+            understood.confidence = 0.0;
+            understood.question = Some(Question {
+                doubt: Doubt::Unlikely,
+                ask: said,
+                options: vec![Option_ {
+                    label: "It is right".to_owned(),
+                    answer: LineAnswer { line: line.number, as_read: true, ..LineAnswer::default() },
+                }],
+            });
+        }
+    }
+}
+
+impl Reading {
+    /// Lines that are ingredients of the dough, settled or not.
+    fn counted(&self) -> impl Iterator<Item = &Understood> {
+        self.lines.iter().filter_map(|l| match &l.kind {
+            LineKind::Ingredient(u) if u.left_out.is_none() => Some(u),
+            _ => None,
+        })
+    }
+
+    /// Lines that still ask.
+    #[must_use]
+    pub fn open(&self) -> usize {
+        self.counted().filter(|u| u.question.is_some()).count()
+    }
+
+    /// What is known so far, asking lines left aside.
+    #[must_use]
+    pub fn known(&self) -> Vec<LineInput> {
+        self.counted()
+            .filter(|u| u.question.is_none())
+            .filter_map(|u| {
+                let (ingredient, mass) = (u.ingredient.as_ref()?, u.mass?);
+                Some(LineInput { ingredient: ingredient.key.to_string(), grams: mass.g(), note: u.note.clone() })
+            })
+            .collect()
+    }
+
+    /// All known lines together.
+    #[must_use]
+    pub fn known_mass(&self) -> Mass {
+        Mass::new_g(self.known().iter().map(|l| l.grams).sum())
+    }
+
+    /// The formula, to the hundredth of a gram.
+    ///
+    /// Fails while a line asks, naming the first, and when what was read is no dough.
+    pub fn formula(&self, name: &str, pantry: &Pantry) -> Result<Formula, InputErrors> {
+        if let Some(line) = self
+            .lines
+            .iter()
+            .find(|l| matches!(&l.kind, LineKind::Ingredient(u) if u.left_out.is_none() && u.question.is_some()))
+        {
+            let ask = match &line.kind {
+                LineKind::Ingredient(Understood { question: Some(q), .. }) => q.ask.clone(),
+                _ => String::new(),
+            };
+            return Err(InputError::refused(format!("lines[{}]", line.number), ask).into());
+        }
+        let mut lines = self.known();
+        for line in &mut lines {
+            line.grams = (line.grams * 100.0).round() / 100.0;
+        }
+        Formula::new(name, &lines, pantry)
+    }
+}

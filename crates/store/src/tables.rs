@@ -1,0 +1,281 @@
+//! The tables: rows read by key, written, and taken away, within a transaction.
+
+use crate::edits::{Key, Row, Thing};
+use crate::error::StoreError;
+use crate::rows::{FormulaRow, LineRow};
+use sqlx::{Sqlite, Transaction};
+
+pub(crate) type Tx<'a> = Transaction<'a, Sqlite>;
+
+pub(crate) async fn read(tx: &mut Tx<'_>, key: Key) -> Result<Option<Row>, StoreError> {
+    let conn = &mut **tx;
+    Ok(match key.thing {
+        Thing::Kitchen => sqlx::query_as("SELECT * FROM kitchen WHERE id = ?")
+            .bind(key.id)
+            .fetch_optional(conn)
+            .await?
+            .map(Row::Kitchen),
+        Thing::Formula => {
+            let name: Option<(String,)> =
+                sqlx::query_as("SELECT name FROM formula WHERE id = ?").bind(key.id).fetch_optional(&mut **tx).await?;
+            match name {
+                None => None,
+                Some((name,)) => {
+                    Some(Row::Formula(FormulaRow { id: key.id, name, lines: read_lines(tx, key.id).await? }))
+                }
+            }
+        }
+        Thing::Cutter => sqlx::query_as("SELECT * FROM cutter WHERE id = ?")
+            .bind(key.id)
+            .fetch_optional(conn)
+            .await?
+            .map(Row::Cutter),
+        Thing::Job => {
+            sqlx::query_as("SELECT * FROM job WHERE id = ?").bind(key.id).fetch_optional(conn).await?.map(Row::Job)
+        }
+        Thing::Record => sqlx::query_as("SELECT * FROM bake_record WHERE id = ?")
+            .bind(key.id)
+            .fetch_optional(conn)
+            .await?
+            .map(Row::Record),
+        Thing::Version => sqlx::query_as("SELECT * FROM formula_version WHERE id = ?")
+            .bind(key.id)
+            .fetch_optional(conn)
+            .await?
+            .map(Row::Version),
+        Thing::Pantry => sqlx::query_as("SELECT * FROM pantry WHERE id = ?")
+            .bind(key.id)
+            .fetch_optional(conn)
+            .await?
+            .map(Row::Pantry),
+        Thing::MixNote => sqlx::query_as("SELECT * FROM mix_note WHERE id = ?")
+            .bind(key.id)
+            .fetch_optional(conn)
+            .await?
+            .map(Row::MixNote),
+    })
+}
+
+async fn read_lines(tx: &mut Tx<'_>, formula: i64) -> Result<Vec<LineRow>, StoreError> {
+    Ok(sqlx::query_as("SELECT ingredient, grams, note FROM formula_line WHERE formula_id = ? ORDER BY position")
+        .bind(formula)
+        .fetch_all(&mut **tx)
+        .await?)
+}
+
+pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> {
+    match row {
+        Row::Kitchen(k) => {
+            sqlx::query(
+                "INSERT INTO kitchen (id, name, room_c, fridge_c, fridge_fan, freezer_c, tray_width_mm, tray_length_mm, \
+                 tray_kind, trays_owned, least_gap_mm, mixer_limit_g, rods_mm, ovens, racks_per_oven, oven_fan, \
+                 preheat_min, roll_min, cut_s, bowl_ml, scale_step_g, fine_step_g, egg_class, currency) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 ON CONFLICT (id) DO UPDATE SET name = excluded.name, room_c = excluded.room_c, \
+                 fridge_c = excluded.fridge_c, fridge_fan = excluded.fridge_fan, freezer_c = excluded.freezer_c, \
+                 tray_width_mm = excluded.tray_width_mm, tray_length_mm = excluded.tray_length_mm, \
+                 tray_kind = excluded.tray_kind, trays_owned = excluded.trays_owned, \
+                 least_gap_mm = excluded.least_gap_mm, mixer_limit_g = excluded.mixer_limit_g, \
+                 rods_mm = excluded.rods_mm, ovens = excluded.ovens, racks_per_oven = excluded.racks_per_oven, \
+                 oven_fan = excluded.oven_fan, preheat_min = excluded.preheat_min, roll_min = excluded.roll_min, \
+                 cut_s = excluded.cut_s, bowl_ml = excluded.bowl_ml, \
+                 scale_step_g = excluded.scale_step_g, fine_step_g = excluded.fine_step_g, \
+                 egg_class = excluded.egg_class, currency = excluded.currency",
+            )
+            .bind(k.id)
+            .bind(&k.name)
+            .bind(k.room_c)
+            .bind(k.fridge_c)
+            .bind(k.fridge_fan)
+            .bind(k.freezer_c)
+            .bind(k.tray_width_mm)
+            .bind(k.tray_length_mm)
+            .bind(&k.tray_kind)
+            .bind(k.trays_owned)
+            .bind(k.least_gap_mm)
+            .bind(k.mixer_limit_g)
+            .bind(&k.rods_mm)
+            .bind(k.ovens)
+            .bind(k.racks_per_oven)
+            .bind(k.oven_fan)
+            .bind(k.preheat_min)
+            .bind(k.roll_min)
+            .bind(k.cut_s)
+            .bind(k.bowl_ml)
+            .bind(k.scale_step_g)
+            .bind(k.fine_step_g)
+            .bind(&k.egg_class)
+            .bind(&k.currency)
+            .execute(&mut **tx)
+            .await?;
+        }
+        Row::Formula(f) => {
+            sqlx::query(
+                "INSERT INTO formula (id, name) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET name = excluded.name",
+            )
+            .bind(f.id)
+            .bind(&f.name)
+            .execute(&mut **tx)
+            .await?;
+            sqlx::query("DELETE FROM formula_line WHERE formula_id = ?").bind(f.id).execute(&mut **tx).await?;
+            for (position, line) in (0_i64..).zip(&f.lines) {
+                sqlx::query(
+                    "INSERT INTO formula_line (formula_id, position, ingredient, grams, note) VALUES (?, ?, ?, ?, ?)",
+                )
+                .bind(f.id)
+                .bind(position)
+                .bind(&line.ingredient)
+                .bind(line.grams)
+                .bind(&line.note)
+                .execute(&mut **tx)
+                .await?;
+            }
+        }
+        Row::Cutter(c) => {
+            sqlx::query(
+                "INSERT INTO cutter (id, name, origin, points_mm, neck_mm) VALUES (?, ?, ?, ?, ?) \
+                 ON CONFLICT (id) DO UPDATE SET name = excluded.name, origin = excluded.origin, \
+                 points_mm = excluded.points_mm, neck_mm = excluded.neck_mm",
+            )
+            .bind(c.id)
+            .bind(&c.name)
+            .bind(&c.origin)
+            .bind(&c.points_mm)
+            .bind(c.neck_mm)
+            .execute(&mut **tx)
+            .await?;
+        }
+        Row::Job(j) => {
+            sqlx::query(
+                "INSERT INTO job (id, name, formula_id, cutter_id, pieces, thickness_mm, ready_by, method, dough_c, \
+                 chill_as_disc, disc_mm, chill_place, tray_chill_place, web_mm, edge_mm, surface, rerolls, \
+                 reserve_percent, oven_c, freeze_pieces, hold_back_percent, whole_eggs, tints, formula_version, dough_with) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 ON CONFLICT (id) DO UPDATE SET name = excluded.name, formula_id = excluded.formula_id, \
+                 cutter_id = excluded.cutter_id, pieces = excluded.pieces, thickness_mm = excluded.thickness_mm, \
+                 ready_by = excluded.ready_by, method = excluded.method, dough_c = excluded.dough_c, \
+                 chill_as_disc = excluded.chill_as_disc, disc_mm = excluded.disc_mm, \
+                 chill_place = excluded.chill_place, tray_chill_place = excluded.tray_chill_place, \
+                 web_mm = excluded.web_mm, edge_mm = excluded.edge_mm, surface = excluded.surface, \
+                 rerolls = excluded.rerolls, reserve_percent = excluded.reserve_percent, oven_c = excluded.oven_c, \
+                 freeze_pieces = excluded.freeze_pieces, hold_back_percent = excluded.hold_back_percent, \
+                 whole_eggs = excluded.whole_eggs, tints = excluded.tints, \
+                 formula_version = excluded.formula_version, dough_with = excluded.dough_with",
+            )
+            .bind(j.id)
+            .bind(&j.name)
+            .bind(j.formula_id)
+            .bind(j.cutter_id)
+            .bind(j.pieces)
+            .bind(j.thickness_mm)
+            .bind(&j.ready_by)
+            .bind(&j.method)
+            .bind(j.dough_c)
+            .bind(j.chill_as_disc)
+            .bind(j.disc_mm)
+            .bind(&j.chill_place)
+            .bind(&j.tray_chill_place)
+            .bind(j.web_mm)
+            .bind(j.edge_mm)
+            .bind(&j.surface)
+            .bind(j.rerolls)
+            .bind(j.reserve_percent)
+            .bind(j.oven_c)
+            .bind(j.freeze_pieces)
+            .bind(j.hold_back_percent)
+            .bind(j.whole_eggs)
+            .bind(&j.tints)
+            .bind(j.formula_version)
+            .bind(j.dough_with)
+            .execute(&mut **tx)
+            .await?;
+        }
+        Row::Record(r) => {
+            sqlx::query(
+                "INSERT INTO bake_record (id, job_id, recorded_at, cut_width_mm, cut_thickness_mm, widths_mm, \
+                 thicknesses_mm, baked_min, edge_colour, notes, expected_bake_least_min, expected_bake_most_min, \
+                 expected_spread_least_share, expected_spread_most_share, formula_version) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            )
+            .bind(r.id)
+            .bind(r.job_id)
+            .bind(&r.recorded_at)
+            .bind(r.cut_width_mm)
+            .bind(r.cut_thickness_mm)
+            .bind(&r.widths_mm)
+            .bind(&r.thicknesses_mm)
+            .bind(r.baked_min)
+            .bind(&r.edge_colour)
+            .bind(&r.notes)
+            .bind(r.expected_bake_least_min)
+            .bind(r.expected_bake_most_min)
+            .bind(r.expected_spread_least_share)
+            .bind(r.expected_spread_most_share)
+            .bind(r.formula_version)
+            .execute(&mut **tx)
+            .await?;
+        }
+        Row::Version(v) => {
+            sqlx::query(
+                "INSERT INTO formula_version (id, formula_id, number, saved_at, name, lines) VALUES (?, ?, ?, ?, ?, ?)",
+            )
+            .bind(v.id)
+            .bind(v.formula_id)
+            .bind(v.number)
+            .bind(&v.saved_at)
+            .bind(&v.name)
+            .bind(&v.lines)
+            .execute(&mut **tx)
+            .await?;
+        }
+        Row::Pantry(p) => {
+            sqlx::query(
+                "INSERT INTO pantry (id, key, entry, price_per_kg) VALUES (?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET \
+                 key = excluded.key, entry = excluded.entry, price_per_kg = excluded.price_per_kg",
+            )
+            .bind(p.id)
+            .bind(&p.key)
+            .bind(&p.entry)
+            .bind(p.price_per_kg)
+            .execute(&mut **tx)
+            .await?;
+        }
+        Row::MixNote(n) => {
+            sqlx::query(
+                "INSERT INTO mix_note (id, job_id, formula_id, formula_version, noted_at, mix, feel, squeeze, ingredient, \
+                 grams, left_over_g, flour_g, dough_c) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            )
+            .bind(n.id)
+            .bind(n.job_id)
+            .bind(n.formula_id)
+            .bind(n.formula_version)
+            .bind(&n.noted_at)
+            .bind(n.mix)
+            .bind(&n.feel)
+            .bind(&n.squeeze)
+            .bind(&n.ingredient)
+            .bind(n.grams)
+            .bind(n.left_over_g)
+            .bind(n.flour_g)
+            .bind(n.dough_c)
+            .execute(&mut **tx)
+            .await?;
+        }
+    }
+    Ok(())
+}
+
+pub(crate) async fn delete(tx: &mut Tx<'_>, key: Key) -> Result<(), StoreError> {
+    let query = match key.thing {
+        Thing::Kitchen => sqlx::query("DELETE FROM kitchen WHERE id = ?"),
+        Thing::Formula => sqlx::query("DELETE FROM formula WHERE id = ?"),
+        Thing::Cutter => sqlx::query("DELETE FROM cutter WHERE id = ?"),
+        Thing::Job => sqlx::query("DELETE FROM job WHERE id = ?"),
+        Thing::Record => sqlx::query("DELETE FROM bake_record WHERE id = ?"),
+        Thing::Version => sqlx::query("DELETE FROM formula_version WHERE id = ?"),
+        Thing::Pantry => sqlx::query("DELETE FROM pantry WHERE id = ?"),
+        Thing::MixNote => sqlx::query("DELETE FROM mix_note WHERE id = ?"),
+    };
+    query.bind(key.id).execute(&mut **tx).await?;
+    Ok(())
+}

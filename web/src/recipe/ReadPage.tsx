@@ -1,0 +1,304 @@
+/**
+ * A recipe becomes a formula: paste it, drop it, or type it line by line; it is read as you go. What is not clear asks, and
+ * nothing is counted before it is settled. The text stays here until it is kept.
+ */
+import { useEffect, useRef, useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import { api, settled, type Answer, type ReadLine, type ReadRequest, type Reading } from "../api/client";
+import { keys, useAddFormula, useJob, useKitchen, useReading } from "../api/queries";
+import { useQueryClient } from "@tanstack/react-query";
+import { number } from "../drawing/units";
+import { Choice, type Option } from "../kit/Choice";
+import { Fault, otherFault } from "../kit/Fault";
+import { Live } from "../kit/Live";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../kit/Ticket";
+import { useFormat } from "../kit/settings";
+import { eggWord } from "./eggs";
+import { Line } from "./Line";
+
+const DRAFT = "recipe-draft";
+/** The server reads no more; a longer text is not taken, and what stood in the field stays. */
+const MOST_CHARACTERS = 200_000;
+const READ_AFTER_MS = 140;
+
+const EXAMPLE = `Harbour shortcakes
+Makes about 3 dozen
+
+Ingredients
+2 1/4 cups (280 g) all-purpose flour, plus more for dusting
+\u00be cup caster sugar
+1 cup (2 sticks) cold butter, cut into cubes
+1 large egg, room temperature
+1 1/2 tsp vanilla
+a handful of walnuts, chopped
+\u00bd tsp fine salt
+
+For the icing:
+2 cups icing sugar
+
+Method
+1. Cream the butter and sugar.
+2. Bake 10 minutes.`;
+
+const WAYS: Option<ReadRequest["way"]>[] = [
+  { value: "spooned", label: "Spooned" },
+  { value: "scooped", label: "Scooped" },
+  { value: "sifted", label: "Sifted" },
+];
+const CUPS: Option<ReadRequest["cups"]>[] = [
+  { value: "us", label: "US" },
+  { value: "metric", label: "Metric" },
+  { value: "australian", label: "Australian" },
+];
+
+interface Settled {
+  text: string;
+  answer: Answer;
+}
+
+export function ReadPage() {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [search] = useSearchParams();
+  const jobId = Number(search.get("job") ?? 0);
+  const job = useJob(jobId > 0 ? jobId : -1);
+  const kitchen = useKitchen();
+  const format = useFormat();
+  const add = useAddFormula();
+  const [text, setText] = useState(() => sessionStorage.getItem(DRAFT) ?? "");
+  const [asked, setAsked] = useState(text);
+  const [answers, setAnswers] = useState<Settled[]>([]);
+  const [way, setWay] = useState<ReadRequest["way"]>("spooned");
+  const [cups, setCups] = useState<ReadRequest["cups"]>("us");
+  const [name, setName] = useState("");
+  const [fault, setFault] = useState<string>();
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const file = useRef<HTMLInputElement>(null);
+  const field = useRef<HTMLTextAreaElement>(null);
+  useEffect(() => {
+    field.current?.focus();
+    document.title = "Read a recipe \u00b7 Ready Slab";
+    return () => clearTimeout(timer.current);
+  }, []);
+  const request: ReadRequest = {
+    text: asked,
+    way,
+    cups,
+    eggs: kitchen.data?.egg_class ?? "us_large",
+    answers: answers.map((a) => a.answer),
+    name: name.trim() || null,
+  };
+  const reading = useReading(request);
+  const r = asked.trim() ? reading.data : undefined;
+
+  const write = (next: string) => {
+    if (next.length > MOST_CHARACTERS) {
+      setFault(`That text has ${number(next.length / 1000, 0)} thousand characters; up to 200 thousand are read. It was not taken, what stood here is kept: take the list of ingredients alone.`);
+      return;
+    }
+    setText(next);
+    setFault(undefined);
+    sessionStorage.setItem(DRAFT, next);
+    // An answer goes with its line when lines move, and is forgotten when the line is written anew.
+    const lines = next.split(/\r?\n/).map((l) => l.trim());
+    setAnswers((all) =>
+      all.flatMap((a) => {
+        const at = lines[a.answer.line - 1] === a.text ? a.answer.line - 1 : lines.indexOf(a.text);
+        return at >= 0 ? [{ ...a, answer: { ...a.answer, line: at + 1 } }] : /^\s*[[{<]/.test(next) ? [a] : [];
+      }),
+    );
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => setAsked(next), READ_AFTER_MS);
+  };
+  const answer = (line: ReadLine, given: Answer) =>
+    setAnswers((all) => {
+      const before = all.find((a) => a.answer.line === line.number)?.answer;
+      const merged: Answer = { leave_out: false, as_read: false, ...before, ...given, line: line.number };
+      return [...all.filter((a) => a.answer.line !== line.number), { text: line.text.trim(), answer: merged }];
+    });
+  const again = (line: ReadLine) => setAnswers((all) => all.filter((a) => a.answer.line !== line.number));
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > 2_000_000) {
+      setFault(`${chosen.name} holds ${number(chosen.size / 1e6, 1)} MB; a recipe of up to 200 kB is read. Nothing was changed.`);
+      return;
+    }
+    write(await chosen.text());
+  };
+  const keep = () => {
+    if (!r?.formula || add.isPending) return;
+    add.mutate(r.formula, {
+      onSuccess: async (formula) => {
+        sessionStorage.removeItem(DRAFT);
+        if (job.data) {
+          try {
+            await settled(api.PATCH("/api/jobs/{id}", { params: { path: { id: job.data.id } }, body: { formula_id: formula.id, formula_version: null, dough_with: null } as unknown as Record<string, never> }));
+            await client.invalidateQueries({ queryKey: keys.job(job.data.id) });
+            await client.invalidateQueries();
+            void navigate(`/jobs/${job.data.id}/dough/mix`);
+          } catch (error) {
+            setFault(otherFault(error, []) ?? "The job could not take the formula; it is on the shelf.");
+          }
+          return;
+        }
+        void navigate("/");
+      },
+    });
+  };
+  return (
+    <main id="work" className="flex-1 overflow-hidden rounded-2xl bg-worktop">
+      <div className="grid min-h-full lg:grid-cols-[minmax(0,1fr)_22.5rem]">
+        <Work dim={false}>
+          <StationHead title="Read a recipe" sub={r && asked === text ? `read as ${r.format}` : "paste it, drop a file, or type it line by line"}>
+            <button type="button" className="btn btn-small" onClick={() => file.current?.click()}>
+              Open a file
+            </button>
+            <input
+              ref={file}
+              type="file"
+              className="visually-hidden"
+              tabIndex={-1}
+              aria-label="Recipe file"
+              accept=".txt,.json,.jsonld,.csv,.tsv,.html,.htm,text/*,application/json"
+              onChange={(e) => {
+                void take(e.target.files?.[0]);
+                e.target.value = "";
+              }}
+            />
+          </StationHead>
+          <div className="grid gap-5 xl:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+            <div>
+              <label htmlFor="recipe-text" className="visually-hidden">The recipe</label>
+              <textarea
+                id="recipe-text"
+                className="field num !min-h-56 resize-y whitespace-pre !p-3 leading-7 xl:!min-h-[34rem]"
+                spellCheck={false}
+                ref={field}
+                placeholder={"430 g flour\n225 butter\n2 1/4 cups sugar\n1 large egg\n1/2 tsp salt"}
+                value={text}
+                onChange={(e) => write(e.target.value)}
+                onDragOver={(e) => e.preventDefault()}
+                onDrop={(e) => {
+                  if (e.dataTransfer.files.length === 0) return;
+                  e.preventDefault();
+                  void take(e.dataTransfer.files[0]);
+                }}
+                onKeyDown={(e) => {
+                  if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
+                    e.preventDefault();
+                    keep();
+                  }
+                }}
+              />
+              <p className="mt-1 text-fine text-soft">
+                Text, recipe data of a web page (also the whole page), tables, or a formula file. Ctrl Enter keeps the formula.
+              </p>
+              <Fault
+                text={
+                  fault ?? (asked.trim() ? otherFault(reading.error, []) : undefined)
+                }
+              />
+            </div>
+            <div>{r ? <Lines r={r} answers={answers} onAnswer={answer} onAgain={again} /> : <Empty onTry={() => write(EXAMPLE)} />}</div>
+          </div>
+        </Work>
+        <TicketBox>
+          <Part title={r?.formula ? "A formula" : "Read so far"}>
+            <p className="answer">
+              <Live value={r ? format.bigMass(r.known_g) : "0 g"} />
+            </p>
+            <p className="mb-3 mt-1 text-soft">
+              {r?.ratio_sugar !== null && r?.ratio_sugar !== undefined && r.ratio_flour
+                ? `1 : ${number(r.ratio_sugar, 1, 1)} : ${number(r.ratio_flour, 1, 1)} butter, sugar, flour`
+                : "of ingredients that are known"}
+            </p>
+            {r && r.open > 0 ? (
+              <p className="say">
+                {r.open === 1 ? "One line asks." : `${r.open} lines ask.`} Nothing of {r.open === 1 ? "it" : "them"} is counted before it is settled.
+              </p>
+            ) : r?.missing ? (
+              <p className="say">{r.missing.charAt(0).toUpperCase() + r.missing.slice(1)}.</p>
+            ) : null}
+            {r?.faults.map((f) => (
+              <p key={f} className="wrong mt-2">{f}</p>
+            ))}
+          </Part>
+          <Part title="How its measures are meant">
+            <div className="space-y-3">
+              <Choice
+                label="Flour into the cup"
+                value={way}
+                options={WAYS}
+                onChange={(w) => setWay(w)}
+              />
+              <p className="text-fine text-soft">
+                Into the cup with a spoon and levelled, scooped from the bag, or sifted: a cup of flour is then 125, 150 or 115 g.
+              </p>
+              <Choice
+                label="Cups"
+                value={cups}
+                options={CUPS}
+                onChange={(c) => setCups(c)}
+              />
+              {kitchen.data ? <p className="text-fine text-soft">Eggs of size {eggWord(kitchen.data.egg_class ?? "us_large")}, as in the kitchen.</p> : null}
+            </div>
+          </Part>
+          <Part title="Keep it">
+            <label className="block">
+              <span className="mb-1 block text-fine text-soft">Name</span>
+              <input className="field" value={name} placeholder={r?.title ?? "New formula"} maxLength={80} onChange={(e) => setName(e.target.value)} />
+            </label>
+            <button type="button" className="btn btn-main mt-3 w-full" disabled={!r?.formula || add.isPending || asked !== text} onClick={keep}>
+              {job.data ? `Use it for ${job.data.name}` : "Put it on the shelf"}
+            </button>
+            <Fault text={otherFault(add.error, [])} />
+            {r?.yields ? (
+              <Rows>
+                <Row name="It says">{r.yields}</Row>
+              </Rows>
+            ) : null}
+            {r && r.steps.length > 0 ? (
+              <details className="mt-3 text-fine text-soft">
+                <summary className="cursor-pointer">Its own steps, {r.steps.length}</summary>
+                <ol className="mt-1 list-decimal space-y-1 pl-5">
+                  {r.steps.map((s) => (
+                    <li key={s}>{s.replace(/^\d+[.)]\s*/, "")}</li>
+                  ))}
+                </ol>
+              </details>
+            ) : null}
+          </Part>
+        </TicketBox>
+      </div>
+    </main>
+  );
+}
+
+function Empty({ onTry }: { onTry(): void }) {
+  return (
+    <div className="max-w-md text-soft">
+      <p className="mb-3 text-lg">
+        Cups, sticks and spoons become grams here, each line with how it was read and how sure that is. What nobody can know, a knob
+        or a handful, asks.
+      </p>
+      <button type="button" className="btn" onClick={onTry}>
+        Try it with a messy one
+      </button>
+    </div>
+  );
+}
+
+function Lines({ r, answers, onAnswer, onAgain }: {
+  r: Reading;
+  answers: readonly Settled[];
+  onAnswer(line: ReadLine, answer: Answer): void;
+  onAgain(line: ReadLine): void;
+}) {
+  return (
+    <ol aria-label="Lines as read" className="space-y-1">
+      {r.lines.map((l) => (
+        <Line key={`${l.number}-${l.text}`} line={l} answered={answers.some((a) => a.answer.line === l.number)} onAnswer={(a) => onAnswer(l, a)} onAgain={() => onAgain(l)} />
+      ))}
+    </ol>
+  );
+}

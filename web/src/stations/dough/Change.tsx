@@ -1,0 +1,350 @@
+/** Levers on the formula: one change, what has to change with it, and both side by side before it is kept. */
+import { useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import type { Ingredient, Lever, Pulled } from "../../api/client";
+import { useChangeFormula, useIngredients, useKitchen, usePulled } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { number } from "../../drawing/units";
+import { readTyped } from "../../kit/Amount";
+import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { eggWord } from "../../recipe/eggs";
+import { useFormat } from "../../kit/settings";
+import { KeptVersion, useJobFormula } from "./Dough";
+import { DoughNav } from "./DoughNav";
+
+type Kind = "fat" | "sugar" | "flour" | "egg" | "salted" | "rich" | "altitude" | "damp" | "bowl";
+
+const LEVERS: { kind: Kind; name: string; says: string }[] = [
+  { kind: "fat", name: "Another fat", says: "Butter of other fat content, shortening, margarine: fat and water stay." },
+  { kind: "salted", name: "Salted butter", says: "The added salt is taken away by what the butter brings." },
+  { kind: "sugar", name: "Another sugar", says: "Powdered spreads less, syrup browns more; the sweetness stays." },
+  { kind: "flour", name: "Part of the flour", says: "Starch, cocoa, rye or nut meal for a share of the flour." },
+  { kind: "egg", name: "More or less egg", says: "Butter and flour follow, so that it stays as firm." },
+  { kind: "rich", name: "Leaner or richer", says: "Fat alone goes up or down; the dough changes with it." },
+  { kind: "altitude", name: "High up", says: "Above 900 m: less leavener and sugar, more liquid and flour." },
+  { kind: "damp", name: "Damp air", says: "Flour that has drawn water weighs more for the same dough." },
+  { kind: "bowl", name: "From the bowl", says: "What mixes asked for before, weighed from the start." },
+];
+
+export function Change() {
+  const { job, dim } = useJobContext();
+  const formula = useJobFormula();
+  const navigate = useNavigate();
+  const [search, setSearch] = useSearchParams();
+  const kind = (search.get("lever") ?? "fat") as Kind;
+  const [lever, setLever] = useState<Lever>();
+  const pulled = usePulled(job.formula_id, lever);
+  const change = useChangeFormula(job.formula_id);
+  const p = lever ? pulled.data : undefined;
+  const kept = job.formula_version && formula && job.formula_version !== formula.version;
+  return (
+    <>
+      <Work dim={dim}>
+        <StationHead title={`Change ${formula?.name ?? "the formula"}`} sub="nothing is kept before you say so" />
+        <DoughNav jobId={job.id} />
+        <KeptVersion />
+        <nav aria-label="Levers" className="no-print mb-4 grid grid-cols-2 gap-2 sm:grid-cols-3">
+          {LEVERS.map((l) => (
+            <button
+              key={l.kind}
+              type="button"
+              aria-pressed={kind === l.kind}
+              className={`flex flex-col justify-start rounded-xl border px-3 py-2 text-left ${kind === l.kind ? "border-ink bg-pale text-on-pale" : "border-rule bg-raised hover:border-ink"}`}
+              onClick={() => {
+                setLever(undefined);
+                setSearch({ lever: l.kind }, { replace: true });
+              }}
+            >
+              <span className="block font-semibold">{l.name}</span>
+              <span className={`hidden text-fine sm:block ${kind === l.kind ? "" : "text-soft"}`}>{l.says}</span>
+            </button>
+          ))}
+        </nav>
+        {formula ? <LeverForm key={kind} kind={kind} formula={formula} search={search} onPull={setLever} /> : null}
+        <Fault text={lever ? (otherFault(pulled.error, [])) : undefined} />
+        {p ? <SideBySide pulled={p} /> : null}
+      </Work>
+      <TicketBox>
+        <Part title="What comes of it">
+          {p ? (
+            <>
+              <ul className="space-y-1">
+                {p.differences.map((d) => (
+                  <li key={d}>{d}</li>
+                ))}
+              </ul>
+              <button
+                type="button"
+                className="btn btn-main mt-4 w-full"
+                disabled={change.isPending || p.changes.length === 0 || Boolean(kept)}
+                onClick={() => change.mutate(() => p.formula, { onSuccess: () => void navigate(`/jobs/${job.id}/dough`) })}
+              >
+                {p.changes.length === 0 ? "Nothing changes" : "Keep it so"}
+              </button>
+              {kept ? <p className="mt-2 text-fine text-soft">The job keeps an older version; let it follow the newest first.</p> : null}
+              <Fault text={otherFault(change.error, [])} />
+            </>
+          ) : (
+            <p className="text-soft">Choose a lever and how far to pull it. Both doughs then stand side by side here; undo takes a kept change back.</p>
+          )}
+        </Part>
+        {p ? (
+          <Part title="Why these grams">
+            <Reasons items={p.reasons} />
+          </Part>
+        ) : null}
+        {p && p.after.warnings.length > 0 ? (
+          <Part title="Mind this">
+            {p.after.warnings.map((w) => (
+              <p key={w} className="caution mb-2">{w}</p>
+            ))}
+          </Part>
+        ) : null}
+      </TicketBox>
+    </>
+  );
+}
+
+const FOR_FLOUR = new Set(["flour", "starch", "cocoa", "meal"]);
+
+interface FormProps {
+  kind: Kind;
+  formula: { lines: { ingredient: string; grams: number }[] };
+  search: URLSearchParams;
+  onPull(lever: Lever | undefined): void;
+}
+
+function LeverForm({ kind, formula, search, onPull }: FormProps) {
+  const format = useFormat();
+  const ingredients = useIngredients();
+  const kitchen = useKitchen();
+  const [fault, setFault] = useState<string>();
+  const all = ingredients.data ?? [];
+  const of = (key: string) => all.find((i) => i.key === key);
+  const lines = formula.lines.map((l) => ({ ...l, of: of(l.ingredient) })).filter((l): l is typeof l & { of: Ingredient } => l.of !== undefined);
+  const from = (test: (i: Ingredient) => boolean) => lines.filter((l) => test(l.of)).toSorted((a, b) => b.grams - a.grams);
+  const read = async (make: () => Promise<Lever>) => {
+    setFault(undefined);
+    try {
+      onPull(await make());
+    } catch (error) {
+      onPull(undefined);
+      setFault(faultOf(error, "text") ?? otherFault(error, []) ?? "That is not understood.");
+    }
+  };
+  if (all.length === 0) return null;
+  const swap = (outs: typeof lines, ins: Ingredient[], share: string) => (
+    <Swap key={kind} outs={outs.map((l) => l.of)} ins={ins} share={share} onPull={(f, t, s) => void read(async () => ({ kind: "swap", from: f, to: t, share_percent: await readTyped(format, "percent", s) }))} />
+  );
+  let form = null;
+  switch (kind) {
+    case "fat":
+      form = swap(from((i) => i.role === "fat"), all.filter((i) => i.role === "fat"), "100 %");
+      break;
+    case "salted": {
+      const butter = from((i) => i.role === "fat" && i.key !== "butter-salted");
+      form = swap(butter, all.filter((i) => i.key === "butter-salted"), "100 %");
+      break;
+    }
+    case "sugar":
+      form = swap(from((i) => i.role === "sugar"), all.filter((i) => i.role === "sugar"), "100 %");
+      break;
+    case "flour":
+      form = swap(from((i) => FOR_FLOUR.has(i.kind)), all.filter((i) => FOR_FLOUR.has(i.kind)), "10 %");
+      break;
+    case "egg": {
+      const eggs = from((i) => i.role === "egg");
+      const grams = eggs.reduce((sum, l) => sum + l.grams, 0);
+      form = eggs.length === 0
+        ? <p className="text-soft">This formula has no egg; add one on the scale first.</p>
+        : <One label={`Egg in all, now ${format.mass(grams)}; the kitchen has ${eggWord(kitchen.data?.egg_class ?? "us_large")} eggs`} start={format.mass(grams)} onPull={(text) => void read(async () => ({ kind: "eggs", grams: await readTyped(format, "mass", text) }))} />;
+      break;
+    }
+    case "rich":
+      form = <One label="Fat, of what it is now" start="110 %" onPull={(text) => void read(async () => ({ kind: "rich", factor: (await readTyped(format, "percent", text)) / 100 }))} />;
+      break;
+    case "altitude":
+      form = <One label="Height above the sea, m" start="1600" onPull={(text) => void read(async () => ({ kind: "altitude", metres: await readTyped(format, "count", text.replace(/\s*m$/i, "")) }))} />;
+      break;
+    case "damp":
+      form = <One label="Humidity where the flour stands" start="70 %" onPull={(text) => void read(async () => ({ kind: "damp_air", humidity_percent: await readTyped(format, "percent", text) }))} />;
+      break;
+    case "bowl": {
+      const [flour, water] = [Number(search.get("flour") ?? 0), Number(search.get("water") ?? 0)];
+      form = (
+        <div className="flex flex-wrap items-end gap-3">
+          <p>
+            {number(flour, 1)} % more flour and {number(water, 1)} % more water, of the flour, as your mixes asked for.
+          </p>
+          <button type="button" className="btn" onClick={() => onPull({ kind: "from_the_bowl", flour_percent: flour, water_percent: water })}>
+            Show it
+          </button>
+        </div>
+      );
+      break;
+    }
+  }
+  return (
+    <div className="no-print mb-4">
+      {form}
+      <Fault text={fault} />
+    </div>
+  );
+}
+
+function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: Ingredient[]; share: string; onPull(from: string, to: string, share: string): void }) {
+  const [from, setFrom] = useState(outs[0]?.key ?? "");
+  const others = ins.filter((i) => i.key !== from);
+  const [to, setTo] = useState("");
+  const [share, setShare] = useState(first);
+  const chosen = others.some((i) => i.key === to) ? to : "";
+  if (outs.length === 0 || others.length === 0) return <p className="text-soft">This formula holds nothing that could be exchanged so.</p>;
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (chosen) onPull(from, chosen, share);
+      }}
+    >
+      <label className="w-28">
+        <span className="mb-1 block text-fine text-soft">How much</span>
+        <input className="field num" value={share} onChange={(e) => setShare(e.target.value)} onBlur={() => chosen && onPull(from, chosen, share)} />
+      </label>
+      <label className="w-52">
+        <span className="mb-1 block text-fine text-soft">of the</span>
+        <select className="field" value={from} onChange={(e) => setFrom(e.target.value)}>
+          {outs.map((i) => (
+            <option key={i.key} value={i.key}>{i.name}</option>
+          ))}
+        </select>
+      </label>
+      <label className="w-56">
+        <span className="mb-1 block text-fine text-soft">becomes</span>
+        <select
+          className="field"
+          value={chosen}
+          onChange={(e) => {
+            setTo(e.target.value);
+            if (e.target.value) onPull(from, e.target.value, share);
+          }}
+        >
+          <option value="">choose</option>
+          {others.map((i) => (
+            <option key={i.key} value={i.key}>{i.name}</option>
+          ))}
+        </select>
+      </label>
+      <button type="submit" className="btn" disabled={!chosen}>
+        Show it
+      </button>
+    </form>
+  );
+}
+
+function One({ label, start, onPull }: { label: string; start: string; onPull(text: string): void }) {
+  const [text, setText] = useState(start);
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onPull(text);
+      }}
+    >
+      <label className="w-72">
+        <span className="mb-1 block text-fine text-soft">{label}</span>
+        <input className="field num" value={text} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <button type="submit" className="btn">
+        Show it
+      </button>
+    </form>
+  );
+}
+
+const TRAITS = [
+  { key: "handling", name: "In the hand" },
+  { key: "spread", name: "Spread" },
+  { key: "browning", name: "Colour" },
+  { key: "tenderness", name: "Bite" },
+] as const;
+const PARTS = ["fat", "sugar", "starch", "water"] as const;
+
+/** How far a line's grams move. */
+function moved(before: number, after: number): string {
+  if (before === 0) return "new";
+  if (after === 0) return "gone";
+  const by = Math.abs(after - before);
+  return `${after >= before ? "+" : "\u2212"}${number(by, by < 10 ? 1 : 0)} g`;
+}
+
+function SideBySide({ pulled }: { pulled: Pulled }) {
+  const format = useFormat();
+  const { before, after, changes } = pulled;
+  return (
+    <div className="grid gap-5 md:grid-cols-2" aria-live="polite">
+      <table className="w-full self-start border-collapse">
+        <caption className="h-part mb-1 text-left">Grams in the formula</caption>
+        <thead>
+          <tr className="text-fine text-soft">
+            <th scope="col" className="py-1 text-left font-normal">Ingredient</th>
+            <th scope="col" className="py-1 text-right font-normal">Now</th>
+            <th scope="col" className="py-1 text-right font-normal">Then</th>
+            <th scope="col" className="py-1 text-right font-normal">Change</th>
+          </tr>
+        </thead>
+        <tbody>
+          {changes.map((c) => (
+            <tr key={c.ingredient} className="border-t border-rule">
+              <th scope="row" className="py-1.5 pr-2 text-left font-semibold">{c.name}</th>
+              <td className="num py-1.5 text-right">{c.before_g > 0 ? format.mass(c.before_g) : "–"}</td>
+              <td className="num py-1.5 text-right font-semibold">{c.after_g > 0 ? format.mass(c.after_g) : "–"}</td>
+              <td className="num py-1.5 pl-3 text-right text-soft">{moved(c.before_g, c.after_g)}</td>
+            </tr>
+          ))}
+          {changes.length === 0 ? (
+            <tr>
+              <td colSpan={4} className="py-2 text-soft">Nothing changes.</td>
+            </tr>
+          ) : null}
+        </tbody>
+      </table>
+      <table className="w-full self-start border-collapse">
+        <caption className="h-part mb-1 text-left">What it is</caption>
+        <thead>
+          <tr className="text-fine text-soft">
+            <th scope="col" className="py-1 text-left font-normal"><span className="visually-hidden">What</span></th>
+            <th scope="col" className="py-1 text-left font-normal">Now</th>
+            <th scope="col" className="py-1 text-left font-normal">Then</th>
+          </tr>
+        </thead>
+        <tbody>
+          {TRAITS.map((t) => (
+            <tr key={t.key} className="border-t border-rule">
+              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{t.name}</th>
+              <td className="py-1.5 pr-2">{before[t.key].word}</td>
+              <td className="py-1.5 font-semibold">
+                {after[t.key].word}
+                {t.key === "spread" ? `, ${number(after.spread_least_percent, 0)}–${number(after.spread_most_percent, 0)} %` : ""}
+              </td>
+            </tr>
+          ))}
+          {PARTS.map((part) => (
+            <tr key={part} className="border-t border-rule">
+              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{part.charAt(0).toUpperCase() + part.slice(1)}</th>
+              <td className="num py-1.5">{number(100 * before.balance[part], 1, 1)} %</td>
+              <td className="num py-1.5 font-semibold">{number(100 * after.balance[part], 1, 1)} %</td>
+            </tr>
+          ))}
+          <tr className="border-t border-rule">
+            <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">Butter : sugar : flour</th>
+            <td className="num py-1.5">1 : {number(before.ratio_sugar, 2)} : {number(before.ratio_flour, 2)}</td>
+            <td className="num py-1.5 font-semibold">1 : {number(after.ratio_sugar, 2)} : {number(after.ratio_flour, 2)}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,107 @@
+/** What the dough costs, and the draft of its label. */
+import { Link } from "react-router";
+import { useLabel } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { number } from "../../drawing/units";
+import { Live } from "../../kit/Live";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Price } from "../../pantry/Price";
+import { useFormat } from "../../kit/settings";
+import { useJobFormula } from "./Dough";
+import { DoughNav } from "./DoughNav";
+
+export function LabelView() {
+  const { job, dim } = useJobContext();
+  const format = useFormat();
+  const formula = useJobFormula();
+  const label = useLabel(job.id);
+  const l = label.data;
+  const money = (v: number) => `${l?.currency ?? ""} ${number(v, 2, 2)}`;
+  const most = Math.max(...(l?.lines.map((x) => x.cost ?? 0) ?? [0]), 0.01);
+  return (
+    <>
+      <Work dim={dim || label.isFetching}>
+        <StationHead title="Cost and label" sub={formula?.name}>
+          <button type="button" className="btn btn-small" onClick={() => print()}>
+            Print the label
+          </button>
+        </StationHead>
+        <DoughNav jobId={job.id} />
+        {l ? (
+          <>
+            <div className="label-card mb-6">
+              <p className="text-fine">Ingredients, a draft</p>
+              <p className="mt-1 text-lg leading-snug">{l.text}</p>
+              <p className="mt-2">
+                <strong>Contains:</strong> {l.allergens.join(", ") || "no allergen known"}.
+              </p>
+            </div>
+            <p className="caution no-print mb-6">
+              A draft from the formula by descending weight. Local rules decide what a label must say, in which words and order, about
+              traces, weight and date, and whether a home kitchen may sell at all: ask the authority where you sell.
+            </p>
+            <table className="no-print w-full border-collapse">
+              <caption className="h-part mb-1 text-left">What goes into {format.bigMass(l.lines.reduce((s, x) => s + x.mass_g, 0))} of dough</caption>
+              <thead>
+                <tr className="text-left text-fine text-soft">
+                  <th scope="col" className="py-1 font-normal">Ingredient</th>
+                  <th scope="col" className="py-1 text-right font-normal">Mass</th>
+                  <th scope="col" className="w-36 py-1 pl-3 font-normal">A kilogram</th>
+                  <th scope="col" className="py-1 text-right font-normal">Cost</th>
+                  <th scope="col" className="hidden sm:table-cell"><span className="visually-hidden">Share of the cost</span></th>
+                </tr>
+              </thead>
+              <tbody>
+                {l.lines.map((x, i) => (
+                  <tr key={`${x.ingredient}-${i}`} className="border-t border-rule">
+                    <th scope="row" className="py-1 pr-2 text-left font-semibold">{x.name}</th>
+                    <td className="num whitespace-nowrap text-right">{format.mass(x.mass_g)}</td>
+                    <td className="py-1 pl-3">
+                      <Price ingredient={x.ingredient} name={x.name} price={x.price_per_kg ?? null} currency={l.currency} />
+                    </td>
+                    <td className="num whitespace-nowrap text-right font-semibold">{x.cost === null || x.cost === undefined ? "–" : money(x.cost)}</td>
+                    <td className="hidden w-[18%] pl-3 sm:table-cell" aria-hidden="true">
+                      <div className="h-2.5 rounded-full bg-stone">
+                        <div className="h-2.5 rounded-full bg-butter-deep" style={{ width: `${(100 * (x.cost ?? 0)) / most}%` }} />
+                      </div>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        ) : null}
+      </Work>
+      <TicketBox>
+        <Part title={l?.cost_a_piece === null || l?.cost_a_piece === undefined ? "Cost, as far as prices are known" : "A piece"}>
+          {l ? (
+            <>
+              <p className="answer">
+                <Live value={money(l.cost_a_piece ?? l.cost)} />
+              </p>
+              <p className="mb-3 mt-1 text-soft">of ingredients</p>
+              <Rows>
+                <Row name="All of the dough">{money(l.cost)}</Row>
+                <Row name="Pieces">{l.pieces}</Row>
+                <Row name="Of the dough's mass priced">{number(l.priced_percent, 0)} %</Row>
+              </Rows>
+              {l.without_price.length > 0 ? <p className="mt-3 text-fine text-soft">Without a price: {l.without_price.join(", ").toLowerCase()}.</p> : null}
+              <p className="mt-3 text-fine text-soft">
+                Ingredients alone: no work, oven, paper or rent. Prices are kept in the <Link to="/pantry" className="underline">pantry</Link>.
+              </p>
+            </>
+          ) : null}
+        </Part>
+        {l ? (
+          <Part title="By weight">
+            <Rows>
+              {l.items.map((i) => (
+                <Row key={i.name} name={i.name}>{number(i.percent, 1, 1)} %</Row>
+              ))}
+            </Rows>
+          </Part>
+        ) : null}
+      </TicketBox>
+    </>
+  );
+}

@@ -1,0 +1,69 @@
+/** Where the dough sits among the schools: sugar and flour to one of butter, with lines of equal dryness. */
+import type { RefObject } from "react";
+import type { Beside } from "../../api/client";
+import { stepped } from "../../drawing/scale";
+import { number } from "../../drawing/units";
+
+const W = 400;
+const H = 300;
+
+export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElement | null>; beside: Beside }) {
+  const { own, neighbour, schools } = beside;
+  const mostSugar = Math.max(2.5, Math.ceil(Math.max(own.ratio_sugar, neighbour.ratio_sugar) * 2 + 0.2) / 2);
+  const mostFlour = Math.max(3.5, Math.ceil(Math.max(own.ratio_flour, neighbour.ratio_flour) * 2 + 0.2) / 2);
+  const x = stepped(0, mostSugar, [62, W - 14], 0.5);
+  const y = stepped(1, mostFlour, [H - 44, 14], 0.5);
+  const at = (dryness: number) => ({ x1: x(0), y1: y(Math.max(1, dryness)), x2: x(mostSugar), y2: y(dryness * (1 + mostSugar)) });
+  const close = Math.abs(x(own.ratio_sugar) - x(neighbour.ratio_sugar)) < 90 && Math.abs(y(own.ratio_flour) - y(neighbour.ratio_flour)) < 22;
+  const label = (ratio: number) => (x(ratio) > W - 130 ? ("end" as const) : ("start" as const));
+  const off = (ratio: number) => (x(ratio) > W - 130 ? -13 : 13);
+  return (
+    <svg ref={picture} viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-labelledby="schools-title schools-desc">
+      <title id="schools-title">Where it sits among the schools</title>
+      <desc id="schools-desc">
+        {`${own.name} has ${number(own.ratio_sugar, 2)} of sugar and ${number(own.ratio_flour, 2)} of flour to 1 of butter; ${neighbour.name} ${number(neighbour.ratio_sugar, 2)} and ${number(neighbour.ratio_flour, 2)}.`}
+      </desc>
+      <clipPath id="schools-plot">
+        <rect x={x(0)} y="14" width={W - 14 - x(0)} height={H - 58} />
+      </clipPath>
+      <g clipPath="url(#schools-plot)">
+        <rect x={x(0)} y="14" width={W - 14 - x(0)} height={H - 58} className="fill-raised" />
+        <path d={`M${x(0)} ${y(1)} L${x(0)} ${y(1.3)} L${x(mostSugar)} ${y(1.3 * (1 + mostSugar))} V14 H${x(0)} Z`} className="fill-dough" />
+        {[0.82, 1.1, 1.3].map((d) => (
+          <line key={d} {...at(d)} className="stroke-rule" strokeWidth="1.4" strokeDasharray="5 4" />
+        ))}
+      </g>
+      {x.ticks.map((v) => (
+        <text key={v} x={x(v)} y={H - 26} textAnchor="middle" fontSize="14" className="num soft">{number(v, 1)}</text>
+      ))}
+      {y.ticks.map((v) => (
+        <text key={v} x={x(0) - 8} y={y(v) + 5} textAnchor="end" fontSize="14" className="num soft">{number(v, 1)}</text>
+      ))}
+      <text x={(x(0) + W) / 2} y={H - 6} textAnchor="middle" fontSize="14.5" className="soft">sugar to 1 of butter</text>
+      <text transform={`translate(15 ${H / 2 - 14}) rotate(-90)`} textAnchor="middle" fontSize="14.5" className="soft">flour to 1 of butter</text>
+      {schools.map((s) => {
+        const hidden = Math.abs(x(s.sugar) - x(own.ratio_sugar)) < 70 && Math.abs(y(s.flour) - y(own.ratio_flour)) < 22;
+        return (
+        <g key={s.name}>
+          <path d={`M${x(s.sugar)} ${y(s.flour) - 6} l6 6 l-6 6 l-6 -6 Z`} className="fill-stone-2 stroke-edge" strokeWidth="1.5" />
+          {hidden ? (
+            <text x={x(s.sugar) + off(s.sugar)} y={y(s.flour) + 26} textAnchor={label(s.sugar)} fontSize="14" className="soft">{s.name}</text>
+          ) : (
+            <text x={x(s.sugar) + off(s.sugar)} y={y(s.flour) + 5} textAnchor={label(s.sugar)} fontSize="14" className="soft">{s.name}</text>
+          )}
+        </g>
+        );
+      })}
+      <circle cx={x(neighbour.ratio_sugar)} cy={y(neighbour.ratio_flour)} r="7" className="fill-raised stroke-cut-line" strokeWidth="2.5" />
+      <circle cx={x(own.ratio_sugar)} cy={y(own.ratio_flour)} r="8.5" className="fill-butter stroke-cut-line" strokeWidth="2.5" />
+      <text x={x(own.ratio_sugar) + off(own.ratio_sugar)} y={y(own.ratio_flour) + 5} textAnchor={label(own.ratio_sugar)} fontSize="15.5" fontWeight="700">
+        {own.name}
+      </text>
+      {close ? null : (
+        <text x={x(neighbour.ratio_sugar) + off(neighbour.ratio_sugar)} y={y(neighbour.ratio_flour) + 5} textAnchor={label(neighbour.ratio_sugar)} fontSize="14.5">
+          {neighbour.name}
+        </text>
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,69 @@
+/** Portions of the dough that are coloured. */
+import { useState } from "react";
+import type { Job } from "../../api/client";
+import { Amount, readTyped } from "../../kit/Amount";
+import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { useFormat } from "../../kit/settings";
+
+type Tint = NonNullable<Job["tints"]>[number];
+
+export function Tints({ tints, onSave }: { tints: readonly Tint[]; onSave(tints: Tint[]): Promise<unknown> }) {
+  const format = useFormat();
+  const [name, setName] = useState("");
+  const [share, setShare] = useState("");
+  const [fault, setFault] = useState<string>();
+  const add = async () => {
+    try {
+      const percent = await readTyped(format, "percent", share);
+      await onSave([...tints, { name, percent }]);
+      setName("");
+      setShare("");
+      setFault(undefined);
+    } catch (error) {
+      setFault(faultOf(error, "tints") ?? faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.");
+    }
+  };
+  return (
+    <div>
+      <p className="mb-1 text-fine text-soft">Portions to tint</p>
+      <ul>
+        {tints.map((t, i) => (
+          <li key={`${t.name}-${i}`} className="flex items-center gap-2 py-1">
+            <span className="min-w-0 flex-1 truncate font-semibold">{t.name}</span>
+            <Amount
+              className="w-24"
+              label={`${t.name}, share of the dough`}
+              hideLabel
+              kind="percent"
+              value={t.percent}
+              field="tints"
+              onSave={(percent) => onSave(tints.map((other, at) => (at === i ? { ...other, percent } : other)))}
+            />
+            <button
+              type="button"
+              className="min-h-11 min-w-11 text-soft"
+              aria-label={`No ${t.name}`}
+              onClick={() => void onSave(tints.filter((_, at) => at !== i)).catch(() => undefined)}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex items-center gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void add();
+        }}
+      >
+        <input className="field min-w-0 flex-1" aria-label="Colour" placeholder="red" value={name} onChange={(e) => setName(e.target.value)} />
+        <input className="field num !w-24" aria-label="Share of the dough" placeholder="20 %" value={share} onChange={(e) => setShare(e.target.value)} />
+        <button type="submit" className="btn btn-small" disabled={!name.trim() || !share.trim()}>
+          Add
+        </button>
+      </form>
+      <Fault text={fault} />
+    </div>
+  );
+}

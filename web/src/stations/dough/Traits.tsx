@@ -1,0 +1,53 @@
+/** How the dough will handle, spread, brown and bite: each a scale with this dough and its neighbour on it, and why. */
+import type { Beside, Judgement } from "../../api/client";
+import { number } from "../../drawing/units";
+
+const TRAITS = [
+  { key: "handling", name: "In the hand", low: "firm", high: "pipeable" },
+  { key: "spread", name: "Spread", low: "none", high: "far" },
+  { key: "browning", name: "Colour", low: "pale", high: "fast" },
+  { key: "tenderness", name: "Bite", low: "firm", high: "short" },
+] as const;
+
+export function Traits({ beside }: { beside: Beside }) {
+  const { own, neighbour } = beside;
+  return (
+    <ul className="space-y-3">
+      {TRAITS.map((t) => (
+        <li key={t.key}>
+          <div className="flex items-baseline justify-between gap-3">
+            <span className="text-fine text-soft">{t.name}</span>
+            <span className="text-right font-semibold">
+              {own[t.key].word}
+              {t.key === "spread" ? `, ${number(own.spread_least_percent, 0)}–${number(own.spread_most_percent, 0)} %` : ""}
+            </span>
+          </div>
+          <Scale trait={t} own={own[t.key]} other={neighbour[t.key]} neighbour={neighbour.name} />
+          <details className="text-fine text-soft">
+            <summary className="cursor-pointer py-1">why</summary>
+            <ul className="space-y-1 pb-1">
+              {own[t.key].reasons.map((r) => (
+                <li key={r}>{r}</li>
+              ))}
+            </ul>
+          </details>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Across the scale, page units. */
+const at = (level: number) => 10 + level * 300;
+
+function Scale({ trait, own, other, neighbour }: { trait: (typeof TRAITS)[number]; own: Judgement; other: Judgement; neighbour: string }) {
+  return (
+    <svg viewBox="0 0 320 34" className="w-full" role="img" aria-label={`${trait.name}: ${own.word}; ${neighbour}: ${other.word}`}>
+      <line x1="10" x2="310" y1="11" y2="11" className="stroke-rule" strokeWidth="5" strokeLinecap="round" />
+      <circle cx={at(other.level)} cy="11" r="6" className="fill-raised stroke-cut-line" strokeWidth="2" />
+      <circle cx={at(own.level)} cy="11" r="8" className="fill-butter stroke-cut-line" strokeWidth="2.5" />
+      <text x="10" y="31" fontSize="12.5" className="soft">{trait.low}</text>
+      <text x="310" y="31" textAnchor="end" fontSize="12.5" className="soft">{trait.high}</text>
+    </svg>
+  );
+}

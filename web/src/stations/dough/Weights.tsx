@@ -1,0 +1,133 @@
+/** What goes on the scale for one mix, and the formula it comes from, edited in place. */
+import { useState } from "react";
+import type { Formula, FormulaBody, Plan } from "../../api/client";
+import { useAddFormula, useChangeFormula, useChangeJob, useIngredients } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { number } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { TextField } from "../../kit/TextField";
+import { useFormat } from "../../kit/settings";
+
+type LineBody = FormulaBody["lines"][number];
+
+export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dough"] }) {
+  const format = useFormat();
+  const { job } = useJobContext();
+  const change = useChangeFormula(formula.id);
+  const add = useAddFormula();
+  const ingredients = useIngredients();
+  const [fresh, setFresh] = useState("");
+  const changeJob = useChangeJob(job.id);
+  const lines = formula.lines;
+  // While the job keeps an older version, the weights are that version's and the formula is not edited from here.
+  const kept = job.formula_version !== null && job.formula_version !== undefined && job.formula_version !== formula.version;
+  const most = Math.max(...dough.weights.map((w) => w.bakers_percent), 1);
+  const put = (next: (lines: LineBody[]) => LineBody[]) => change.mutateAsync((f) => ({ ...f, lines: next(f.lines) }));
+  return (
+    <section aria-labelledby="weights-head">
+      <h3 id="weights-head" className="h-part mb-1">
+        On the scale{dough.mixes > 1 ? `, for each of ${dough.mixes} mixes` : ""}
+      </h3>
+      <div className="relative overflow-x-auto">
+        <table className="w-full border-collapse sm:min-w-[34rem]">
+          <thead>
+            <tr className="text-left text-fine text-soft">
+              <th scope="col" className="py-1 font-normal">Ingredient</th>
+              <th scope="col" className="py-1 pr-4 text-right font-normal">One mix</th>
+              <th scope="col" className="hidden py-1 font-normal sm:table-cell print:table-cell" colSpan={2}>Of the flour</th>
+              {kept ? null : <th scope="col" className="no-print w-28 py-1 pl-3 font-normal sm:w-32">Formula</th>}
+              {kept ? null : <th scope="col" className="no-print w-10"><span className="visually-hidden">Remove</span></th>}
+            </tr>
+          </thead>
+          <tbody>
+            {dough.weights.map((w, i) => {
+              const line = lines[i];
+              const own = line && line.ingredient === w.ingredient ? line : undefined;
+              return (
+                <tr key={`${w.ingredient}-${i}`} className="border-t border-rule align-baseline">
+                  <th scope="row" className="py-1.5 pr-3 text-left font-semibold">
+                    {w.name}
+                    {w.note ? <span className="font-normal text-soft">, {w.note}</span> : null}
+                    {w.held_back_g > 0 ? <span className="block text-fine font-normal text-soft">of it {format.mass(w.held_back_g)} kept aside</span> : null}
+                    {w.warning ? <span className="block text-fine font-normal text-warm">{w.warning}</span> : null}
+                  </th>
+                  <td className="num whitespace-nowrap py-1.5 pr-4 text-right text-lg font-semibold">
+                    <Live value={format.mass(w.mass_g)} />
+                    {w.measure && w.mass_g < 20 ? <span className="block font-sans text-fine font-normal tracking-normal [word-spacing:normal] text-soft">{w.measure}</span> : null}
+                  </td>
+                  <td className="num hidden w-20 whitespace-nowrap pr-3 text-right text-soft sm:table-cell print:table-cell">{number(w.bakers_percent, 1, 1)} %</td>
+                  <td className="hidden w-[20%] sm:table-cell" aria-hidden="true">
+                    <div className="h-2.5 rounded-full bg-stone">
+                      <div className="h-2.5 rounded-full bg-butter-deep" style={{ width: `${(100 * w.bakers_percent) / most}%` }} />
+                    </div>
+                  </td>
+                  {kept ? null : (
+                    <td className="no-print py-1 pl-3">
+                      {own ? (
+                        <Amount
+                          label={`${w.name} in the formula`}
+                          hideLabel
+                          kind="mass"
+                          value={own.grams}
+                          field={`lines[${i}].grams`}
+                          onSave={(grams) => put((all) => all.map((l, at) => (at === i ? { ...l, grams } : l)))}
+                        />
+                      ) : null}
+                    </td>
+                  )}
+                  {kept ? null : (
+                    <td className="no-print">
+                      <button
+                        type="button"
+                        className="min-h-11 min-w-11 text-soft"
+                        aria-label={`Take ${w.name} out of the formula`}
+                        onClick={() => void put((all) => all.filter((_, at) => at !== i)).catch(() => undefined)}
+                      >
+                        ×
+                      </button>
+                    </td>
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      {kept ? null : (
+        <div className="no-print mt-2 flex flex-wrap items-end gap-3">
+          <div className="w-60">
+            <label htmlFor="fresh" className="mb-1 block text-fine text-soft">Add an ingredient</label>
+            <select
+              id="fresh"
+              className="field"
+              value={fresh}
+              onChange={(e) => {
+                const key = e.target.value;
+                setFresh("");
+                if (key) void put((all) => [...all, { ingredient: key, grams: 10 }]).catch(() => undefined);
+              }}
+            >
+              <option value="">choose, then set its grams</option>
+              {(ingredients.data ?? []).filter((i) => !lines.some((l) => l.ingredient === i.key)).map((i) => (
+                <option key={i.key} value={i.key}>{i.name}</option>
+              ))}
+            </select>
+          </div>
+          <div className="w-52">
+            <TextField label="Name of the formula" value={formula.name} field="name" onSave={(name) => change.mutateAsync((f) => ({ ...f, name }))} />
+          </div>
+          <button
+            type="button"
+            className="btn"
+            onClick={() => add.mutate({ name: `${formula.name}, copy`, lines }, { onSuccess: (f) => changeJob.mutate({ formula_id: f.id, formula_version: null }) })}
+          >
+            Work on a copy
+          </button>
+        </div>
+      )}
+      <Fault text={otherFault(change.error, ["name", ...lines.map((_, i) => `lines[${i}].grams`)])} />
+    </section>
+  );
+}
