@@ -3,6 +3,7 @@
  * `make bench` builds in release and runs it. Figures of one run on one machine stand in bench/README.md.
  */
 import { execFileSync } from "node:child_process";
+import { readFileSync } from "node:fs";
 import { dirname, resolve } from "node:path";
 import { performance } from "node:perf_hooks";
 import { fileURLToPath } from "node:url";
@@ -63,6 +64,11 @@ say(
   "  sheet layout, 65 mm rounds",
   await times(31, ask("/api/compute/sheet", { cutter: { kind: "builtin", name: "Round", form: "round", width_mm: 65 }, width_mm: 310, length_mm: 440, web_mm: 3, edge_mm: 4 })),
 );
+
+const twenty = readFileSync(resolve(ROOT, "crates/core/examples/twenty_lines.txt"), "utf8");
+say("  a recipe of twenty lines, read", await times(31, ask("/api/recipes/read", { text: twenty, way: "spooned", cups: "us", eggs: "us_large" })));
+say("  mixing sheet", await times(31, ask("/api/jobs/1/mixing")));
+say("  a formula beside its nearest", await times(31, ask("/api/formulas/1/beside")));
 
 const browser = await launch();
 const loads = [];

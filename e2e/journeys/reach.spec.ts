@@ -3,6 +3,7 @@ import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
 import { expect, field, figure, open, test } from "../bakery";
 
+const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/versions"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
 
 async function seriousFaults(page: Page): Promise<string[]> {
@@ -62,7 +63,7 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
 for (const theme of ["light", "dark"] as const) {
   test(`no serious fault of access in the ${theme} scheme`, async ({ page, bakery }) => {
     await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
-    for (const path of ["/", "/kitchen", ...STATIONS.map((s) => `/jobs/1/${s}`)]) {
+    for (const path of ["/", "/kitchen", "/pantry", "/read", ...[...STATIONS, ...DOUGH].map((s) => `/jobs/1/${s}`)]) {
       await page.goto(bakery.address + path);
       await expect(page.getByRole("main")).toBeVisible();
       await page.waitForLoadState("networkidle");
@@ -76,7 +77,7 @@ for (const theme of ["light", "dark"] as const) {
 
 test("a phone 390 wide shows every view without sideways scrolling", async ({ page, bakery }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const path of ["/", "/kitchen", ...STATIONS.map((s) => `/jobs/1/${s}`)]) {
+  for (const path of ["/", "/kitchen", "/pantry", "/read", ...[...STATIONS, ...DOUGH].map((s) => `/jobs/1/${s}`)]) {
     await page.goto(bakery.address + path);
     await expect(page.getByRole("main")).toBeVisible();
     await page.waitForLoadState("networkidle");
@@ -84,6 +85,7 @@ test("a phone 390 wide shows every view without sideways scrolling", async ({ pa
     expect(over, path).toBeLessThanOrEqual(0);
     if (path.startsWith("/jobs")) await expect(page.getByRole("navigation", { name: "Stations of this job" }).locator("[aria-current=page]")).toBeInViewport();
   }
+  await page.goto(bakery.address);
   await page.getByRole("link", { name: "Kitchen" }).click();
   await expect(page.getByRole("heading", { name: "Tern Street Bakehouse" })).toBeVisible();
 });
@@ -99,6 +101,13 @@ test("the cut list and the run sheet print without the controls", async ({ page,
   await expect(page.getByRole("heading", { name: "Run sheet: Regatta gulls" })).toBeVisible();
   await expect(page.getByText("Weigh and mix the dough")).toBeVisible();
   await expect(page.getByRole("button", { name: "Print the run sheet" })).toBeHidden();
+  await page.emulateMedia({ media: "screen" });
+  await open(page, bakery, "dough/mix");
+  await expect(page.getByRole("list", { name: "Steps" })).toBeVisible();
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("heading", { name: "Cream just to combined" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "At the bowl" })).toBeHidden();
+  await expect(page.getByRole("navigation", { name: "Views of the dough" })).toBeHidden();
 });
 
 test("a picture is saved as SVG that stands alone", async ({ page, bakery }) => {

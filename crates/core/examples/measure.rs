@@ -4,6 +4,7 @@ use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, TrayKi
 use ready_slab_core::dough::{Composition, EggClass, FatKind, Formula, MixMethod, Pantry};
 use ready_slab_core::geometry::{Outline, read_svg};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, plan};
+use ready_slab_core::recipe::{ReadSettings, read_recipe};
 use ready_slab_core::shape::{BenchSurface, LatticeTable, Spacing, TrayRules, fill_trays};
 use ready_slab_core::units::Length;
 use std::error::Error;
@@ -52,6 +53,13 @@ fn main() -> Result<(), Box<dyn Error>> {
         median_ms(|| drop(std::hint::black_box(LatticeTable::for_sheet(&outline, mm(310.0), mm(440.0), spacing))))
     );
     let trays = TrayRules::new(310.0, 440.0, 4, 25.0)?;
+    let recipe = include_str!("twenty_lines.txt");
+    println!(
+        "a recipe of twenty lines, read\t{:.2}",
+        median_ms(|| {
+            drop(std::hint::black_box(read_recipe(recipe, Pantry::built_in(), &ReadSettings::default(), &[])));
+        })
+    );
     println!("tray layout\t{:.2}", median_ms(|| drop(std::hint::black_box(fill_trays(&outline, 48, mm(2.4), &trays)))));
     let lines = [
         ("flour-ap", 430.0),

@@ -1,7 +1,10 @@
 //! Units: one value in both systems, and texts of all sorts.
 
+use num_rational::Ratio;
 use proptest::prelude::*;
 use ready_slab_core::units::{Quantity, UNITS, parse_count, parse_quantity, unit};
+use uom::si::f64::{Length, Mass, ThermodynamicTemperature, Volume};
+use uom::si::{length, mass, thermodynamic_temperature, volume};
 
 proptest! {
     #[test]
@@ -46,6 +49,48 @@ proptest! {
         }
         if parse_count("x", &text).is_ok() {
             prop_assert!(text.chars().any(char::is_numeric));
+        }
+    }
+}
+
+#[test]
+fn an_independent_library_has_the_same_factors() {
+    // crates.io `uom`: SI factors of its own tables, to seven figures.
+    let one = |quantity, symbol: &str| unit(quantity, symbol).unwrap().to_base(1.0);
+    let near = |a: f64, b: f64| assert!((a / b - 1.0).abs() < 1e-6, "{a} {b}");
+    near(one(Quantity::Length, "in"), Length::new::<length::inch>(1.0).get::<length::millimeter>());
+    near(one(Quantity::Mass, "oz"), Mass::new::<mass::ounce>(1.0).get::<mass::gram>());
+    near(one(Quantity::Mass, "lb"), Mass::new::<mass::pound>(1.0).get::<mass::gram>());
+    for (symbol, other) in [
+        ("cup", Volume::new::<volume::cup>(1.0)),
+        ("tbsp", Volume::new::<volume::tablespoon>(1.0)),
+        ("tsp", Volume::new::<volume::teaspoon>(1.0)),
+        ("fl oz", Volume::new::<volume::fluid_ounce>(1.0)),
+        ("pint", Volume::new::<volume::pint_liquid>(1.0)),
+        ("quart", Volume::new::<volume::quart_liquid>(1.0)),
+        ("L", Volume::new::<volume::liter>(1.0)),
+    ] {
+        near(one(Quantity::Volume, symbol), other.get::<volume::milliliter>());
+    }
+    let oven = ThermodynamicTemperature::new::<thermodynamic_temperature::degree_fahrenheit>(350.0);
+    near(
+        unit(Quantity::Temperature, "F").unwrap().to_base(350.0),
+        oven.get::<thermodynamic_temperature::degree_celsius>(),
+    );
+}
+
+proptest! {
+    #[test]
+    fn mixed_numbers_are_what_an_independent_library_of_fractions_makes_of_them(
+        whole in 0i32..40, top in 1i32..30, bottom in 1i32..30
+    ) {
+        // crates.io `num-rational`.
+        let exact = Ratio::new(whole * bottom + top, bottom);
+        let wanted = f64::from(*exact.numer()) / f64::from(*exact.denom());
+        for text in [format!("{whole} {top}/{bottom} cups"), format!("{whole}-{top}/{bottom} cups")] {
+            let read = parse_quantity("x", Quantity::Volume, &text, "cup").unwrap();
+            let cup = unit(Quantity::Volume, "cup").unwrap().to_base(1.0);
+            prop_assert!((read / cup - wanted).abs() < 1e-9, "{text}");
         }
     }
 }

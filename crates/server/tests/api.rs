@@ -1,59 +1,15 @@
 //! The API on temporary bakeries.
 
-use actix_web::dev::{Service, ServiceResponse};
+mod bakery;
+
+use actix_web::dev::Service;
 use actix_web::http::{Method, StatusCode};
-use actix_web::test::{TestRequest, init_service, read_body};
-use chrono::NaiveDate;
+use actix_web::test::{TestRequest, init_service};
+use bakery::{call, demo, field_messages, from_page, get, send};
 use ready_slab_server::app::application;
 use ready_slab_server::seed;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
-
-/// A Wednesday, so that the demo's Saturday is fixed.
-fn wednesday() -> chrono::NaiveDateTime {
-    NaiveDate::from_ymd_opt(2026, 11, 25).unwrap().and_hms_opt(9, 0, 0).unwrap()
-}
-
-async fn demo() -> (tempfile::TempDir, Store) {
-    let dir = tempfile::tempdir().unwrap();
-    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::seed(&store, wednesday()).await.unwrap();
-    (dir, store)
-}
-
-/// Sends one request and returns status, content type and body.
-async fn send(store: &Store, request: TestRequest) -> (StatusCode, String, Vec<u8>) {
-    let app = init_service(application(store.clone(), &[])).await;
-    let response: ServiceResponse<_> = app.call(request.to_request()).await.unwrap();
-    let status = response.status();
-    let kind = response.headers().get("content-type").map_or("", |v| v.to_str().unwrap()).to_owned();
-    (status, kind, read_body(response).await.to_vec())
-}
-
-fn from_page(method: Method, path: &str) -> TestRequest {
-    TestRequest::default().method(method).uri(path).insert_header(("host", "localhost:8420"))
-}
-
-async fn call(store: &Store, method: Method, path: &str, body: Option<Value>) -> (StatusCode, Value) {
-    let request = from_page(method, path);
-    let request = match body {
-        Some(body) => request.set_payload(body.to_string()).insert_header(("content-type", "application/json")),
-        None => request,
-    };
-    let (status, _, body) = send(store, request).await;
-    (status, serde_json::from_slice(&body).unwrap_or(Value::Null))
-}
-
-async fn get(store: &Store, path: &str) -> Value {
-    let (status, body) = call(store, Method::GET, path, None).await;
-    assert_eq!(status, StatusCode::OK, "{path}: {body}");
-    body
-}
-
-fn field_messages(problem: &Value) -> Vec<(String, String)> {
-    let one = |e: &Value| (e["field"].as_str().unwrap().to_owned(), e["message"].as_str().unwrap().to_owned());
-    problem["errors"].as_array().unwrap().iter().map(one).collect()
-}
 
 /// Numbers to four figures, and long lists shortened, so that the snapshot can be read.
 fn readable(value: Value) -> Value {

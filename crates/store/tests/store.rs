@@ -291,7 +291,7 @@ async fn own_ingredients_and_prices_come_back_and_are_kept_while_used() {
     assert_eq!(store.pantry().await.unwrap().price_per_kg("butter"), None);
     store.undo().await.unwrap();
     assert_eq!(store.pantry().await.unwrap().price_per_kg("butter"), Some(9.5));
-    let other = store.add_ingredient(|key| kelp(key), "kelp again").await.unwrap();
+    let other = store.add_ingredient(kelp, "kelp again").await.unwrap();
     store.delete_ingredient(&other, "gone").await.unwrap();
     assert!(store.save_ingredient(&kelp(other).unwrap(), "x").await.is_err());
 }

@@ -1442,6 +1442,8 @@ export interface components {
             format: string;
             /** @description Its formula. */
             formula: components["schemas"]["FormulaBody"];
+            /** @description Ingredients of the formula that are the bakery's own. */
+            ingredients?: components["schemas"]["OwnInFile"][];
             /** @description The job; `formula_id` and `cutter_id` are those of the bakery it came from and are not looked at. */
             job: components["schemas"]["JobBody"];
             /** @description The kitchen it was planned in, for information; reading a job back does not change one's own kitchen. */
@@ -2063,6 +2065,13 @@ export interface components {
             spread_most_percent: number;
             /** @description What to mind. */
             warnings: string[];
+        };
+        /** @description An ingredient of a bakery's own, that its formula uses. */
+        OwnInFile: {
+            /** @description The ingredient. */
+            ingredient: components["schemas"]["IngredientBody"];
+            /** @description The key that lines of the formula name it by. */
+            key: string;
         };
         /** @description A text to be read. */
         ParseRequest: {
@@ -3368,9 +3377,9 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description `formula:3` or `school:0`; the nearest on the shelf when absent. */
-                with?: string | null;
+                with?: string;
                 /** @description A version of the formula; the newest when absent. */
-                version?: number | null;
+                version?: number;
             };
             header?: never;
             path: {

@@ -107,7 +107,8 @@ function Switches() {
         onClick={() => setSystem(system === "metric" ? "us" : "metric")}
         aria-label={system === "metric" ? "g · mm · °C: show US units" : "oz · in · °F: show metric units"}
       >
-        {system === "metric" ? "g · mm · °C" : "oz · in · °F"}
+        {system === "metric" ? "g · mm" : "oz · in"}
+        <span className="hidden sm:inline">{system === "metric" ? "· °C" : "· °F"}</span>
       </button>
       <button
         type="button"

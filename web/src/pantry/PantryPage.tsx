@@ -6,6 +6,7 @@ import { useAddIngredient, useDeleteIngredient, useIngredients, useKitchen } fro
 import { number } from "../drawing/units";
 import { Fault, otherFault } from "../kit/Fault";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../kit/Ticket";
+import { useNarrow } from "../kit/narrow";
 import { useFormat } from "../kit/settings";
 import { OwnForm } from "./OwnForm";
 import { Price } from "./Price";
@@ -32,6 +33,7 @@ export function PantryPage() {
   const format = useFormat();
   const [search, setSearch] = useSearchParams();
   const [wanted, setWanted] = useState("");
+  const narrow = useNarrow();
   useEffect(() => {
     document.title = "Pantry · Ready Slab";
   }, []);
@@ -42,7 +44,7 @@ export function PantryPage() {
   const shown = all.filter((i) => words.every((w) => `${i.name} ${(i.aliases ?? []).join(" ")} ${i.kind}`.toLowerCase().includes(w)));
   return (
     <main id="work" className="flex-1 overflow-hidden rounded-2xl bg-worktop">
-      <div className="grid min-h-full lg:grid-cols-[minmax(0,1fr)_24rem]">
+      <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_24rem]">
         <Work dim={false}>
           <StationHead title="Pantry" sub={`${all.length} ingredients`}>
             <input className="field !w-56" type="search" aria-label="Find an ingredient" placeholder="find" value={wanted} onChange={(e) => setWanted(e.target.value)} />
@@ -68,7 +70,10 @@ export function PantryPage() {
                         type="button"
                         className="min-h-11 truncate text-left font-semibold"
                         aria-current={i.key === chosen?.key}
-                        onClick={() => setSearch({ item: i.key }, { replace: true })}
+                        onClick={() => {
+                          setSearch({ item: i.key }, { replace: true });
+                          if (narrow) scrollTo({ top: 0 });
+                        }}
                       >
                         {i.name}
                         {i.own ? <span className="ml-2 text-fine font-normal text-soft">your own</span> : null}
@@ -86,7 +91,11 @@ export function PantryPage() {
             );
           })}
         </Work>
-        <TicketBox>{chosen && kitchen.data ? <Detail key={chosen.key} chosen={chosen} currency={kitchen.data.currency ?? "€"} onGone={(key) => setSearch(key ? { item: key } : {}, { replace: true })} /> : null}</TicketBox>
+        <div className="order-first border-rule lg:order-none lg:border-l">
+          <div className="lg:sticky lg:top-2 [&>aside]:border-0">
+            <TicketBox>{chosen && kitchen.data ? <Detail key={chosen.key} chosen={chosen} currency={kitchen.data.currency ?? "€"} onGone={(key) => setSearch(key ? { item: key } : {}, { replace: true })} /> : null}</TicketBox>
+          </div>
+        </div>
       </div>
     </main>
   );

@@ -147,7 +147,7 @@ export function ReadPage() {
   };
   return (
     <main id="work" className="flex-1 overflow-hidden rounded-2xl bg-worktop">
-      <div className="grid min-h-full lg:grid-cols-[minmax(0,1fr)_22.5rem]">
+      <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_22.5rem]">
         <Work dim={false}>
           <StationHead title="Read a recipe" sub={r && asked === text ? `read as ${r.format}` : "paste it, drop a file, or type it line by line"}>
             <button type="button" className="btn btn-small" onClick={() => file.current?.click()}>
@@ -166,7 +166,7 @@ export function ReadPage() {
               }}
             />
           </StationHead>
-          <div className="grid gap-5 xl:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+          <div className="grid grid-cols-[minmax(0,1fr)] gap-5 xl:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
             <div>
               <label htmlFor="recipe-text" className="visually-hidden">The recipe</label>
               <textarea

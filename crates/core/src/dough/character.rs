@@ -6,7 +6,7 @@
 use super::component::rolled_density;
 use super::ingredient::{Kind, Role};
 use super::stiffness::packing;
-use super::{Formula, LineInput, Pantry, Ratio};
+use super::{FatKind, Formula, LineInput, Pantry, Ratio};
 use crate::units::{Density, Share};
 
 /// A place on a scale with the word for it.
@@ -88,6 +88,8 @@ pub struct Character {
     pub browning: Judgement,
     /// How it bites.
     pub tenderness: Judgement,
+    /// The kind that most of its fat is of.
+    pub main_fat: Option<FatKind>,
     /// What to mind.
     pub warnings: Vec<String>,
 }
@@ -104,6 +106,8 @@ const WATER: f64 = 5.3;
 const USUAL_WATER: f64 = 0.14;
 const POWDER_A_PERCENT: f64 = 0.235;
 const SODA_A_PERCENT: f64 = 0.63;
+/// Fat of butter, of its mass (USDA FoodData Central, SR Legacy, from memory).
+const BUTTER_FAT: f64 = 0.811;
 /// Baking powder that self-raising flour holds, of its weight. Common practice, no source.
 const SELF_RAISING: f64 = 0.04;
 /// Sugar at which browning is taken as usual, of the dough; the rest as in the colour rule, calibrated to common practice.
@@ -131,7 +135,9 @@ pub fn spread_tendency(formula: &Formula) -> SpreadTendency {
     let flour = formula.role_mass(Role::Flour).g();
     let dry = flour + formula.kind_mass(Kind::Cocoa).g() + 0.5 * formula.kind_mass(Kind::Meal).g();
     let sugar = formula.role_mass(Role::Sugar).g();
-    let dryness = dry / (formula.role_mass(Role::Fat).g() + sugar);
+    // Fats count by the fat they hold, as butter that holds as much: shortening is not less of it for want of water.
+    let as_butter = formula.grams_of(|i| if i.role() == Role::Fat { i.analysis.fat } else { 0.0 }) / BUTTER_FAT;
+    let dryness = dry / (as_butter + sugar);
     let (low, high) = between(&SPREAD_BY_DRYNESS, dryness);
     let mut reasons = vec![format!(
         "Flour is {dryness:.2} of butter and sugar together; doughs of that balance spread {low:.0} to {high:.0} %."
@@ -199,6 +205,7 @@ impl Character {
             spread_range: tendency.range,
             browning: browning(formula, sugar),
             tenderness: tenderness(formula),
+            main_fat: composition.fats().iter().max_by(|a, b| a.1.total_cmp(&b.1)).map(|f| f.0),
             warnings: warnings(formula),
         }
     }
@@ -219,6 +226,27 @@ impl Character {
                 let (word, means) = if points > 0.0 { ("more", more) } else { ("less", less) };
                 found.push((points.abs(), format!("{:.1} points {word} {part} than {name}: {means}.", points.abs())));
             }
+        }
+        if let (Some(own), Some(other)) = (self.main_fat, neighbour.main_fat)
+            && own != other
+        {
+            found.push((
+                5.0,
+                format!(
+                    "Its fat is mostly {} here, {} there: {}. The Cold station shows between which temperatures it rolls.",
+                    fat_words(own),
+                    fat_words(other),
+                    fat_means(own)
+                ),
+            ));
+        }
+        let (own, other) = (mean(self.spread_range), mean(neighbour.spread_range));
+        if (own / other - 1.0).abs() > 0.1 {
+            let word = if own > other { "more" } else { "less" };
+            found.push((
+                0.9,
+                format!("It spreads {word}: {:.0} against {:.0} % in the middle.", 100.0 * own, 100.0 * other),
+            ));
         }
         for (own, other, what) in [
             (&self.handling, &neighbour.handling, "In the hand"),
@@ -255,6 +283,33 @@ impl School {
         let lines: [LineInput; 3] =
             [("flour-ap", 100.0 * self.flour).into(), ("butter", 100.0).into(), ("sugar", 100.0 * self.sugar).into()];
         Formula::new(self.name, &lines, Pantry::built_in()).expect("the schools are sound formulas")
+    }
+}
+
+fn mean(range: (Share, Share)) -> f64 {
+    f64::midpoint(range.0.value(), range.1.value())
+}
+
+fn fat_words(kind: FatKind) -> &'static str {
+    match kind {
+        FatKind::Butter => "butter fat",
+        FatKind::Shortening => "shortening",
+        FatKind::Margarine => "margarine",
+        FatKind::Lard => "lard",
+        FatKind::Coconut => "coconut or cocoa fat",
+        FatKind::Liquid => "oil",
+    }
+}
+
+/// What a kind of fat is known for. Common practice, no source.
+fn fat_means(kind: FatKind) -> &'static str {
+    match kind {
+        FatKind::Butter => "its own flavour, firm only over a few degrees",
+        FatKind::Shortening => "workable over many degrees, no flavour of its own",
+        FatKind::Margarine => "softer than butter from the fridge, workable for longer",
+        FatKind::Lard => "short and flaky, a flavour of its own",
+        FatKind::Coconut => "hard as board when cold, and gone soft all at once near 24 degrees",
+        FatKind::Liquid => "never firm, so that it cannot be rolled in the cold",
     }
 }
 
@@ -297,7 +352,7 @@ fn handling(formula: &Formula) -> Judgement {
     let water = 100.0 * formula.grams_of(|i| if i.role() == Role::Flour { 0.0 } else { i.analysis.water })
         / formula.role_mass(Role::Flour).g();
     reasons.push(format!("Eggs, butter and liquids bring {water:.0} g of water to 100 g of flour."));
-    let liquid: f64 = formula.composition().fats().iter().filter(|f| f.0 == super::FatKind::Liquid).map(|f| f.1).sum();
+    let liquid: f64 = formula.composition().fats().iter().filter(|f| f.0 == FatKind::Liquid).map(|f| f.1).sum();
     if liquid > 0.25 {
         reasons.push(format!(
             "{:.0} % of its fat stays liquid in the fridge: it never gets as firm as a butter dough.",

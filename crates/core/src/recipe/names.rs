@@ -5,9 +5,12 @@ use crate::dough::{Ingredient, Pantry};
 use std::collections::HashSet;
 use std::sync::Arc;
 
+/// The words of one name and what it names.
+type Entry = (Vec<String>, Arc<Ingredient>);
+
 /// All names of a pantry, ready to be looked for.
 pub(super) struct Names {
-    entries: Vec<(Vec<String>, Arc<Ingredient>)>,
+    entries: Vec<Entry>,
 }
 
 /// What was found for the words of a line.
@@ -54,10 +57,10 @@ impl Names {
         Some(Found { ingredient: Arc::clone(ingredient), whole: strange.is_empty(), strange, also })
     }
 
-    fn longest(&self, name: &[String], beside: &[String]) -> Option<&(Vec<String>, Arc<Ingredient>)> {
+    fn longest(&self, name: &[String], beside: &[String]) -> Option<&Entry> {
         let own: HashSet<&str> = name.iter().map(String::as_str).collect();
         let all: HashSet<&str> = own.iter().copied().chain(beside.iter().map(String::as_str)).collect();
-        let mut best: Option<(usize, &(Vec<String>, Arc<Ingredient>))> = None;
+        let mut best: Option<(usize, &Entry)> = None;
         for entry in &self.entries {
             let within = entry.0.iter().all(|w| all.contains(w.as_str()));
             if !within || !entry.0.iter().any(|w| own.contains(w.as_str())) {

@@ -58,6 +58,7 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 
 /// What to compare with.
 #[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
 pub struct BesideQuery {
     /// `formula:3` or `school:0`; the nearest on the shelf when absent.
     pub with: Option<String>,
@@ -66,7 +67,7 @@ pub struct BesideQuery {
 }
 
 /// What a formula is, beside a neighbour.
-#[utoipa::path(tag = "formulas", operation_id = "formulas_beside", params(BesideQuery), responses((status = 200, body = BesideView), (status = 404, body = Problem)))]
+#[utoipa::path(tag = "formulas", operation_id = "formulas_beside", params(("id" = i64, Path), BesideQuery), responses((status = 200, body = BesideView), (status = 404, body = Problem)))]
 #[get("/api/formulas/{id}/beside")]
 pub async fn beside(
     store: web::Data<Store>,

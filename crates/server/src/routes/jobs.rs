@@ -7,6 +7,7 @@ use crate::seed;
 use crate::wire::{CutterInFile, JobBody, JobFile, JobView, PlanView, RecordInFile, RecordView, job_word};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, patch, post, web};
+use ready_slab_core::dough::{Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::ledger::BakeRecord;
@@ -120,7 +121,7 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
     }
     let file = JobFile::new(
         JobView::from(&stored).body,
-        (&formula.formula).into(),
+        &formula.formula,
         CutterInFile {
             name: cutter.name,
             origin: cutter.origin,
@@ -136,10 +137,18 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 #[utoipa::path(tag = "jobs", operation_id = "jobs_read_back", request_body = JobFile, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
 #[post("/api/jobs/read-back")]
 pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
-    let file: JobFile = read(payload).await?;
+    let mut file: JobFile = read(payload).await?;
     file.check_version()?;
     let job = file.job.job().map_err(|e| e.within("job"))?;
-    let formula = file.formula.clone().formula(&store.pantry().await?).map_err(|e| e.within("formula"))?;
+    let pantry = store.pantry().await?;
+    let missing = file.settle_ingredients(&pantry)?;
+    // The formula is checked with what it will bring before anything is put into the pantry.
+    let whole: Vec<Ingredient> = missing
+        .iter()
+        .cloned()
+        .chain(pantry.all().iter().filter(|i| i.key.starts_with("own-")).map(|i| i.as_ref().clone()))
+        .collect();
+    let mut formula = file.formula.clone().formula(&Pantry::with(whole, vec![])?).map_err(|e| e.within("formula"))?;
     let points: Vec<(f64, f64)> = file.cutter.outline_mm.iter().map(|p| (p[0], p[1])).collect();
     let outline = Outline::new(&points).map_err(|e| e.within("cutter"))?;
     let mut checks = ready_slab_core::error::Checks::new();
@@ -149,6 +158,18 @@ pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result
     let mut records = Vec::new();
     for (i, r) in file.records.iter().enumerate() {
         records.push(record_of(r).map_err(|e| e.within(&format!("records[{i}]")))?);
+    }
+    if !missing.is_empty() {
+        for own in missing {
+            let old = own.key.to_string();
+            let label = format!("ingredient {} from a file", own.name);
+            let make = |key: String| Ok::<_, ApiError>(Ingredient { key: key.into(), ..own });
+            let key = store.add_ingredient(make, &label).await?;
+            for line in file.formula.lines.iter_mut().filter(|l| l.ingredient == old) {
+                line.ingredient.clone_from(&key);
+            }
+        }
+        formula = file.formula.clone().formula(&store.pantry().await?).map_err(|e| e.within("formula"))?;
     }
     let label = format!("job {} read back", job.input().name);
     let cutter = (file.cutter.name.as_str(), file.cutter.origin.as_str(), &outline);

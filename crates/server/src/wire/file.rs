@@ -1,6 +1,7 @@
 //! A whole job as a file: everything needed to read it back elsewhere. Documented in `docs/job-file.md`.
 
-use super::{FormulaBody, JobBody, KitchenBody, RecordBody};
+use super::{FormulaBody, IngredientBody, JobBody, KitchenBody, RecordBody};
+use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -39,6 +40,16 @@ pub struct RecordInFile {
     pub expected_spread_percent: [f64; 2],
 }
 
+/// An ingredient of a bakery's own, that its formula uses.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OwnInFile {
+    /// The key that lines of the formula name it by.
+    pub key: String,
+    /// The ingredient.
+    pub ingredient: IngredientBody,
+}
+
 /// A whole job.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -51,6 +62,9 @@ pub struct JobFile {
     pub job: JobBody,
     /// Its formula.
     pub formula: FormulaBody,
+    /// Ingredients of the formula that are the bakery's own.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ingredients: Vec<OwnInFile>,
     /// Its cutter.
     pub cutter: CutterInFile,
     /// The kitchen it was planned in, for information; reading a job back does not change one's own kitchen.
@@ -63,12 +77,42 @@ impl JobFile {
     /// A file of these parts.
     pub fn new(
         job: JobBody,
-        formula: FormulaBody,
+        formula: &Formula,
         cutter: CutterInFile,
         kitchen: KitchenBody,
         records: Vec<RecordInFile>,
     ) -> Self {
-        Self { format: FORMAT.to_owned(), version: VERSION, job, formula, cutter, kitchen, records }
+        let own = |l: &ready_slab_core::dough::FormulaLine| {
+            let i = l.ingredient();
+            i.key.starts_with("own-").then(|| OwnInFile { key: i.key.to_string(), ingredient: i.as_ref().into() })
+        };
+        let mut ingredients: Vec<OwnInFile> = formula.lines().iter().filter_map(own).collect();
+        ingredients.dedup_by(|a, b| a.key == b.key);
+        let formula = formula.into();
+        Self { format: FORMAT.to_owned(), version: VERSION, job, formula, ingredients, cutter, kitchen, records }
+    }
+
+    /// The file's own ingredients that the pantry lacks, checked; lines of the formula that name one the pantry has by its
+    /// name are turned to it.
+    pub fn settle_ingredients(&mut self, pantry: &Pantry) -> Result<Vec<Ingredient>, InputErrors> {
+        let mut missing = Vec::new();
+        for (i, own) in self.ingredients.clone().into_iter().enumerate() {
+            let place = format!("ingredients[{i}].ingredient");
+            // A key of another bakery means nothing here, and must not meet one of this bakery's.
+            let made = Ingredient::own(format!("file-{i}"), own.ingredient.into()).map_err(|e| e.within(&place))?;
+            let key = match pantry.all().iter().find(|p| p.name.eq_ignore_ascii_case(&made.name)) {
+                Some(known) => known.key.to_string(),
+                None => {
+                    let key = made.key.to_string();
+                    missing.push(made);
+                    key
+                }
+            };
+            for line in self.formula.lines.iter_mut().filter(|l| l.ingredient == own.key) {
+                line.ingredient.clone_from(&key);
+            }
+        }
+        Ok(missing)
     }
 
     /// Whether this program reads it.

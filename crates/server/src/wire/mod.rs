@@ -16,7 +16,7 @@ mod words;
 
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use cutter::{CutterView, NewCutter};
-pub use file::{CutterInFile, JobFile, RecordInFile};
+pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, job_word};
 pub use kitchen::{KitchenBody, kitchen_word};

@@ -324,10 +324,13 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
           {TRAITS.map((t) => (
             <tr key={t.key} className="border-t border-rule">
               <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{t.name}</th>
-              <td className="py-1.5 pr-2">{before[t.key].word}</td>
+              <td className="py-1.5 pr-2">
+                {before[t.key].word}
+                {t.key === "spread" ? <span className="num block">{number(before.spread_least_percent, 0)}–{number(before.spread_most_percent, 0)} %</span> : null}
+              </td>
               <td className="py-1.5 font-semibold">
                 {after[t.key].word}
-                {t.key === "spread" ? `, ${number(after.spread_least_percent, 0)}–${number(after.spread_most_percent, 0)} %` : ""}
+                {t.key === "spread" ? <span className="num block">{number(after.spread_least_percent, 0)}–{number(after.spread_most_percent, 0)} %</span> : null}
               </td>
             </tr>
           ))}
