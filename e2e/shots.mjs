@@ -16,8 +16,22 @@ const VIEWS = [
   { name: "order", path: "/jobs/1/order" },
   { name: "dough", path: "/jobs/1/dough" },
   { name: "dough-mix", path: "/jobs/1/dough/mix" },
-  { name: "dough-change", path: "/jobs/1/dough/change?lever=fat" },
-  { name: "read", path: "/read" },
+  {
+    name: "dough-change",
+    path: "/jobs/1/dough/change?lever=flour",
+    act: async (page) => {
+      await page.getByRole("combobox", { name: "becomes" }).selectOption({ label: "Unsweetened cocoa" });
+      await page.getByRole("table", { name: "Grams in the formula" }).waitFor();
+    },
+  },
+  {
+    name: "read",
+    path: "/read",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Try it with a messy one" }).click();
+      await page.getByText("One line asks").waitFor();
+    },
+  },
   { name: "pantry", path: "/pantry" },
   { name: "cold", path: "/jobs/1/cold" },
   { name: "shape", path: "/jobs/1/shape" },
@@ -59,6 +73,8 @@ for (const view of wanted) {
   await page.getByRole("main").waitFor();
   await page.waitForLoadState("networkidle");
   await page.evaluate(() => document.fonts.ready);
+  if (view.act) await view.act(page);
+  await page.waitForLoadState("networkidle");
   await page.screenshot({ path: join(folder, `${view.name}.png`), fullPage: view.full ?? false, animations: "disabled" });
   console.log(`${view.name}.png`);
   await context.close();

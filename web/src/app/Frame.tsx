@@ -107,8 +107,8 @@ function Switches() {
         onClick={() => setSystem(system === "metric" ? "us" : "metric")}
         aria-label={system === "metric" ? "g · mm · °C: show US units" : "oz · in · °F: show metric units"}
       >
-        {system === "metric" ? "g · mm" : "oz · in"}
-        <span className="hidden sm:inline">{system === "metric" ? "· °C" : "· °F"}</span>
+        <span className="sm:hidden">{system === "metric" ? "g · mm" : "oz · in"}</span>
+        <span className="hidden sm:inline">{system === "metric" ? "g · mm · °C" : "oz · in · °F"}</span>
       </button>
       <button
         type="button"

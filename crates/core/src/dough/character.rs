@@ -218,7 +218,13 @@ impl Character {
             ("water", self.balance.water, neighbour.balance.water, "softer in the hand", "stiffer in the hand"),
             ("fat", self.balance.fat, neighbour.balance.fat, "shorter, and softer when warm", "firmer when warm"),
             ("sugar", self.balance.sugar, neighbour.balance.sugar, "sweeter, crisper, wider", "less sweet, less wide"),
-            ("starch", self.balance.starch, neighbour.balance.starch, "holds its edges", "gives its edges sooner"),
+            (
+                "of flour and other dry solids",
+                dry(&self.balance),
+                dry(&neighbour.balance),
+                "holds its edges",
+                "gives its edges sooner",
+            ),
         ];
         for (part, own, other, more, less) in parts {
             let points = 100.0 * (own.value() - other.value());
@@ -284,6 +290,11 @@ impl School {
             [("flour-ap", 100.0 * self.flour).into(), ("butter", 100.0).into(), ("sugar", 100.0 * self.sugar).into()];
         Formula::new(self.name, &lines, Pantry::built_in()).expect("the schools are sound formulas")
     }
+}
+
+/// Starch, protein, fibre and ash: what flour, cocoa and meals bring.
+fn dry(balance: &Balance) -> Share {
+    Share::new(balance.starch.value() + balance.protein.value() + balance.rest.value())
 }
 
 fn mean(range: (Share, Share)) -> f64 {
@@ -573,7 +584,7 @@ mod tests {
         let own = of(&SOFT);
         let dry = of(&[("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0)]);
         let said = own.beside(&dry, "the other");
-        assert!(said[0].contains("less starch than the other"), "{said:?}");
+        assert!(said[0].contains("less of flour and other dry solids than the other"), "{said:?}");
         assert!(own.distance(&dry) > 5.0 && own.distance(&own) == 0.0);
         assert!(own.beside(&own, "itself")[0].contains("same dough"));
     }

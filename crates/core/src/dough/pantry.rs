@@ -113,7 +113,7 @@ fn rows() -> Vec<Row> {
         row("semolina", "Semolina", Kind::Flour, [12.7, 1.1, 12.7, 68.9, 0.3, 3.9, 0.8]).cup(167.0).allergen("wheat"),
         row("cornmeal", "Cornmeal", Kind::Flour, [11.2, 1.7, 7.1, 75.4, 1.6, 3.9, 0.6]).cup(157.0).aka("polenta|maize meal"),
         // Starches.
-        row("cornstarch", "Cornstarch", Kind::Starch, [8.3, 0.1, 0.3, 90.3, 0.0, 0.9, 0.1]).cup_dry(128.0).aka("corn flour|cornflour|corn starch|maize starch"),
+        row("cornstarch", "Cornstarch", Kind::Starch, [8.3, 0.1, 0.3, 90.3, 0.0, 0.9, 0.1]).cup_dry(128.0).aka("cornflour|corn starch|maize starch"),
         row("potato-starch", "Potato starch", Kind::Starch, [12.0, 0.1, 0.2, 87.2, 0.0, 0.0, 0.5]).cup(160.0).source(TYPICAL),
         row("tapioca-starch", "Tapioca starch", Kind::Starch, [11.0, 0.0, 0.2, 87.8, 0.0, 0.9, 0.1]).cup(120.0).aka("tapioca flour").source(TYPICAL),
         // Fats.
@@ -127,7 +127,7 @@ fn rows() -> Vec<Row> {
         row("lard", "Lard", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).fat(Lard).cup(205.0),
         row("coconut-oil", "Coconut oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).fat(Coconut).cup(218.0),
         row("oil", "Vegetable oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(218.0).tsp(4.5).aka("oil|sunflower oil|rapeseed oil|canola oil|neutral oil|corn oil"),
-        row("oil-olive", "Olive oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(216.0).tsp(4.5),
+        row("oil-olive", "Olive oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(216.0).tsp(4.5).aka("extra virgin olive oil"),
         // Sugars by crystal.
         row("sugar", "Granulated sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("sugar|white sugar|cane sugar|table sugar|beet sugar"),
         row("sugar-caster", "Caster sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("superfine sugar|castor sugar|super fine sugar|fine sugar"),
@@ -165,13 +165,13 @@ fn rows() -> Vec<Row> {
         // Cocoa, meals, chocolate.
         row("cocoa", "Unsweetened cocoa", Kind::Cocoa, [3.0, 13.7, 19.6, 24.7, 1.8, 33.2, 5.8]).fat(Coconut).cup_dry(86.0).tsp(1.8).aka("cocoa|cocoa powder|unsweetened cocoa powder|natural cocoa|dutch cocoa|dutch process cocoa"),
         row("malt-powder", "Malted milk powder", Kind::Meal, [3.0, 8.0, 11.0, 74.0, 50.0, 1.0, 3.0]).fat(Butter).reducing(35.0).cup_dry(120.0).tsp(3.5).allergen("barley").allergen("wheat").allergen("milk").aka("malted milk|malt powder").source(TYPICAL),
-        row("milk-powder", "Whole milk powder", Kind::Meal, [2.5, 26.7, 26.3, 38.4, 38.4, 0.0, 6.1]).fat(Butter).reducing(38.4).cup_dry(128.0).tsp(2.7).allergen("milk").aka("milk powder|dried milk|dry milk"),
+        row("milk-powder", "Whole milk powder", Kind::Meal, [2.5, 26.7, 26.3, 38.4, 38.4, 0.0, 6.1]).fat(Butter).reducing(38.4).cup_dry(128.0).tsp(2.7).allergen("milk").aka("milk powder|dried milk|dry milk|powdered milk|dried milk powder|dry milk powder"),
         row("almond-meal", "Almond meal", Kind::Meal, [4.4, 49.9, 21.2, 9.1, 4.4, 12.5, 2.9]).cup_dry(96.0).tsp(2.3).allergen("almond").aka("almond flour|ground almond|ground almonds"),
         row("hazelnut-meal", "Hazelnut meal", Kind::Meal, [5.3, 60.8, 15.0, 7.0, 4.3, 9.7, 2.3]).cup_dry(90.0).allergen("hazelnut").aka("ground hazelnut|ground hazelnuts|hazelnut flour"),
         row("sesame-black", "Ground black sesame", Kind::Meal, [4.7, 49.7, 17.7, 11.6, 0.3, 11.8, 4.5]).cup(120.0).tsp(2.7).allergen("sesame").aka("ground sesame|black sesame powder"),
         row("custard-powder", "Custard powder", Kind::Meal, [10.0, 0.2, 0.4, 88.4, 0.0, 0.5, 0.5]).cup_dry(125.0).tsp(2.7).source(TYPICAL),
         row("coconut", "Dried coconut", Kind::Meal, [3.0, 64.5, 6.9, 7.4, 7.4, 16.3, 1.9]).fat(Coconut).cup(85.0).tsp(1.8).aka("desiccated coconut|shredded coconut|unsweetened coconut"),
-        row("chocolate", "Chopped dark chocolate", Kind::Chocolate, [1.4, 42.6, 7.8, 34.9, 24.0, 10.9, 2.4]).fat(Coconut).cup(168.0).allergen("soy").aka("dark chocolate|chocolate chips|chocolate|chocolate chip|bittersweet chocolate|semisweet chocolate"),
+        row("chocolate", "Chopped dark chocolate", Kind::Chocolate, [1.4, 42.6, 7.8, 34.9, 24.0, 10.9, 2.4]).fat(Coconut).cup(168.0).allergen("soy").aka("dark chocolate|chocolate chips|chocolate|chocolate chip|bittersweet chocolate|semisweet chocolate|semi sweet chocolate|semi sweet chocolate chip|dark chocolate chip|semisweet chocolate chip"),
         row("chocolate-milk", "Milk chocolate", Kind::Chocolate, [1.5, 29.7, 7.7, 56.0, 51.5, 3.4, 1.7]).fat(Coconut).reducing(8.0).cup(168.0).allergen("milk").allergen("soy").aka("milk chocolate chips"),
         row("chocolate-white", "White chocolate", Kind::Chocolate, [1.3, 32.1, 5.9, 59.0, 59.0, 0.2, 1.5]).fat(Coconut).reducing(8.0).cup(170.0).allergen("milk").allergen("soy").aka("white chocolate chips"),
         // Nuts and seeds.
@@ -193,7 +193,7 @@ fn rows() -> Vec<Row> {
         row("vanilla", "Vanilla extract", Kind::Flavour, [52.6, 0.1, 0.1, 12.7, 12.7, 0.0, 0.1]).alcohol(34.4).cup(208.0).tsp(4.2).aka("vanilla|pure vanilla extract|vanilla essence"),
         row("vanilla-paste", "Vanilla paste", Kind::Flavour, [40.0, 0.1, 0.3, 59.0, 50.0, 0.4, 0.2]).tsp(5.5).aka("vanilla bean paste").source(TYPICAL),
         row("almond-extract", "Almond extract", Kind::Flavour, [52.0, 3.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(45.0).tsp(4.2).source(TYPICAL),
-        row("lemon-zest", "Lemon zest", Kind::Flavour, [81.6, 0.3, 1.5, 5.4, 4.2, 10.6, 0.6]).tsp(2.0).each(6.0).aka("grated lemon zest|lemon peel|grated lemon peel|grated lemon rind|lemon rind"),
+        row("lemon-zest", "Lemon zest", Kind::Flavour, [81.6, 0.3, 1.5, 5.4, 4.2, 10.6, 0.6]).tsp(2.0).each(6.0).aka("grated lemon zest|lemon peel|lemon rind"),
         row("orange-zest", "Orange zest", Kind::Flavour, [72.5, 0.2, 1.5, 14.4, 10.0, 10.6, 0.8]).tsp(2.0).each(9.0).aka("grated orange zest|orange peel|orange rind"),
         row("thyme", "Fresh thyme leaves", Kind::Flavour, [65.1, 1.7, 5.6, 10.4, 0.0, 14.0, 3.2]).tsp(0.8).aka("thyme|fresh thyme|thyme leaves"),
         row("cinnamon", "Ground cinnamon", Kind::Flavour, [10.6, 1.2, 4.0, 27.5, 2.2, 53.1, 3.6]).tsp(2.6).aka("cinnamon"),

@@ -160,7 +160,7 @@ const NUMBER_WORDS: [(&str, f64); 16] = [
     ("quarter", 0.25),
     ("dozen", 12.0),
 ];
-const VAGUE: [&str; 16] = [
+const VAGUE: [&str; 17] = [
     "knob",
     "handful",
     "splash",
@@ -176,13 +176,27 @@ const VAGUE: [&str; 16] = [
     "spoonful",
     "some",
     "few",
+    "little",
     "couple",
 ];
 const CONTAINERS: [&str; 15] = [
     "packet", "packets", "package", "packages", "pkg", "sachet", "sachets", "envelope", "can", "tin", "jar", "bar",
     "bars", "box", "bag",
 ];
-const SIZES: [&str; 6] = ["small", "medium", "large", "jumbo", "xl", "big"];
+const SIZES: [(&str, &str); 12] = [
+    ("small", "small"),
+    ("sm", "small"),
+    ("medium", "medium"),
+    ("med", "medium"),
+    ("large", "large"),
+    ("lg", "large"),
+    ("lge", "large"),
+    ("lrg", "large"),
+    ("big", "large"),
+    ("jumbo", "jumbo"),
+    ("xl", "extra large"),
+    ("xlarge", "extra large"),
+];
 
 /// A decimal comma before exactly three digits reads two ways.
 fn two_ways(text: &str) -> Option<TwoWays> {
@@ -201,10 +215,21 @@ fn number(c: &mut Cursor) -> Result<Option<f64>, TwoWays> {
     let starts = c.rest.starts_with(|ch: char| ch.is_ascii_digit() || vulgar(ch).is_some())
         || c.rest.starts_with('.') && c.rest[1..].starts_with(|ch: char| ch.is_ascii_digit());
     if starts {
-        return Ok(leading_number(c.rest).map(|(value, rest)| {
-            c.rest = rest;
-            value
-        }));
+        let Some((value, rest)) = leading_number(c.rest) else { return Ok(None) };
+        c.rest = rest;
+        // `2 & 1/4`, `1 and 1/2`: a whole number and a broken one.
+        let mut ahead = *c;
+        if value.fract() == 0.0 && (ahead.eat("&") || ahead.eat_word(&["and"]).is_some()) {
+            ahead.skip();
+            if let Some((part, rest)) = leading_number(ahead.rest)
+                && part > 0.0
+                && part < 1.0
+            {
+                c.rest = rest;
+                return Ok(Some(value + part));
+            }
+        }
+        return Ok(Some(value));
     }
     let (word, rest) = c.peek_word();
     let Some(&(_, mut value)) = NUMBER_WORDS.iter().find(|(w, _)| w.eq_ignore_ascii_case(word)) else {
@@ -285,7 +310,7 @@ fn measure(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Measure {
             found.size = Some("extra large");
             c.rest = &rest.trim_start_matches([' ', '-'])["large".len()..];
             continue;
-        } else if let Some(size) = SIZES.iter().find(|s| **s == lower) {
+        } else if let Some((_, size)) = SIZES.iter().find(|(word, _)| *word == lower) {
             found.size = Some(size);
         } else {
             c.rest = before;
@@ -357,6 +382,18 @@ fn one(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Result<Option<Am
         found.unsure.push("about");
     }
     let Some((low, high)) = range(c)? else { return Ok(None) };
+    // `2 x 125 g`: so many times that; `1 x large egg`: the sign says nothing.
+    let mut ahead = *c;
+    if ahead.eat("\u{d7}") || ahead.eat_word(&["x"]).is_some() {
+        *c = ahead;
+        if let Some(each) = number(&mut ahead)? {
+            let measure = measure(&mut ahead, cups, found);
+            if matches!(measure, Measure::Mass(..) | Measure::Volume(..)) {
+                *c = ahead;
+                return Ok(Some(Amount { low: low * each, high: high * each, measure }));
+            }
+        }
+    }
     let mut ahead = *c;
     // `2 (4-ounce) sticks`, `1 (50 g) egg`: so many of that size.
     if ahead.eat("(") {

@@ -125,7 +125,11 @@ pub(super) fn read_line(
         Err(two) => return Some(two_numbers(number, &two, answer, &line, names, pantry)),
     };
     let rest = take_apart(&rest);
-    let (words, beside) = (tokens(&rest.name), tokens(&rest.beside));
+    let (words, mut beside) = (tokens(&rest.name), tokens(&rest.beside));
+    // `cake flour (not self-rising)` is not the one named last.
+    if let Some(at) = beside.iter().position(|w| w == "not") {
+        beside.truncate(at);
+    }
     if words.is_empty() && beside.is_empty() && amount.is_none() {
         return None;
     }
@@ -183,6 +187,20 @@ pub(super) fn read_line(
                 options: like.iter().map(|i| is_it(number, i)).collect(),
             });
         }
+    }
+    if chosen.is_none()
+        && let Some(second) = second_amount(&rest.name).or_else(|| second_thing(&rest.beside, names, settings))
+    {
+        let first = rest.name.strip_suffix(second).unwrap_or(&rest.name).trim_end_matches(['+', '&', ' ']);
+        let parts = [tokens(first), tokens(second)].map(|w| names.find(&w, &[]));
+        question = Some(Question {
+            doubt: Doubt::TwoThings,
+            ask: format!(
+                "Two amounts on one line: \u{201c}{}\u{201d} comes after the first. Put it on a line of its own.",
+                shown(second)
+            ),
+            options: parts.iter().flatten().map(|f| is_it(number, &f.ingredient)).collect(),
+        });
     }
     let grams = answer.and_then(|a| a.grams).filter(|g| g.is_finite() && *g > 0.0 && *g <= 200_000.0);
     if let Some(grams) = grams {
@@ -383,6 +401,28 @@ fn split(line: &str, settings: &ReadSettings) -> Result<(Option<Amounts>, String
         }
     }
     Ok((None, line.to_owned()))
+}
+
+/// Another ingredient with an amount of its own beside the name: `1 cup butter, 2 cups flour`.
+fn second_thing<'a>(beside: &'a str, names: &Names, settings: &ReadSettings) -> Option<&'a str> {
+    beside.split([',', ';']).map(str::trim).find(|part| {
+        let mut c = Cursor::new(part);
+        matches!(amounts(&mut c, settings.cups), Ok(Some(_)))
+            && names.find(&tokens(c.rest), &[]).is_some_and(|found| found.whole)
+    })
+}
+
+/// The rest of a name from a second amount on: `eggs + 1 yolk`, `egg and 2 yolks`.
+fn second_amount(name: &str) -> Option<&str> {
+    let joints = name.char_indices().filter_map(|(i, c)| match c {
+        '+' | '&' => Some(i + 1),
+        ' ' => ["and ", "plus "].iter().find(|w| name[i + 1..].starts_with(**w)).map(|w| i + 1 + w.len()),
+        _ => None,
+    });
+    joints.map(|i| name[i..].trim_start()).find(|tail| {
+        tail.starts_with(|c: char| c.is_ascii_digit() || crate::units::vulgar(c).is_some())
+            || ["one ", "two ", "three ", "an "].iter().any(|w| tail.starts_with(w))
+    })
 }
 
 /// The name and what stands beside it, with the words that are no part of either taken out.

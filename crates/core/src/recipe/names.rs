@@ -43,7 +43,9 @@ impl Names {
         let best = self.longest(name, beside)?;
         let (words, ingredient) = (&best.0, &best.1);
         let left: Vec<String> = name.iter().filter(|w| !words.contains(w)).cloned().collect();
-        let strange: Vec<String> = left.iter().filter(|w| !describes(w)).cloned().collect();
+        // A ground spice is not the fresh root of its name.
+        let ground = ingredient.name.starts_with("Ground ");
+        let strange: Vec<String> = left.iter().filter(|w| !describes(w) || ground && *w == "fresh").cloned().collect();
         let mut also = Vec::new();
         if !strange.is_empty()
             && let Some(other) = self

@@ -59,7 +59,7 @@ export function LabelView() {
                     <td className="py-1 pl-3">
                       <Price ingredient={x.ingredient} name={x.name} price={x.price_per_kg ?? null} currency={l.currency} />
                     </td>
-                    <td className="num whitespace-nowrap text-right font-semibold">{x.cost === null || x.cost === undefined ? "–" : money(x.cost)}</td>
+                    <td className="num whitespace-nowrap pl-2 text-right font-semibold">{x.cost === null || x.cost === undefined ? "–" : money(x.cost)}</td>
                     <td className="hidden w-[18%] pl-3 sm:table-cell" aria-hidden="true">
                       <div className="h-2.5 rounded-full bg-stone">
                         <div className="h-2.5 rounded-full bg-butter-deep" style={{ width: `${(100 * (x.cost ?? 0)) / most}%` }} />

@@ -52,16 +52,16 @@ export function MakeUp({ picture, own, neighbour }: { picture: RefObject<SVGSVGE
             <rect x={other.x} y={y2} width={other.w} height={h2} className={`${p.fill} stroke-cut-line`} strokeWidth="1.2" />
             {p.w > WIDE_ENOUGH ? (
               <>
-                <text x={p.x + p.w / 2} y={y1 + 28} textAnchor="middle" fontSize="17" fontWeight="600" className="num">
+                <text x={p.x + p.w / 2} y={y1 + 28} textAnchor="middle" fontSize="17" fontWeight="600" className={p.key === "fat" ? "num on-butter" : "num"}>
                   {`${number(p.share * 100, 0)} %`}
                 </text>
-                <text x={p.x + p.w / 2} y={y1 + 50} textAnchor="middle" fontSize="15" className="soft">
+                <text x={p.x + p.w / 2} y={y1 + 50} textAnchor="middle" fontSize="15" className={p.key === "fat" ? "on-butter" : "soft"}>
                   {p.name}
                 </text>
               </>
             ) : null}
             {other.w > WIDE_ENOUGH ? (
-              <text x={other.x + other.w / 2} y={y2 + 26} textAnchor="middle" fontSize="15.5" className="num">
+              <text x={other.x + other.w / 2} y={y2 + 26} textAnchor="middle" fontSize="15.5" className={p.key === "fat" ? "num on-butter" : "num"}>
                 {`${number(other.share * 100, 0)} %`}
               </text>
             ) : null}

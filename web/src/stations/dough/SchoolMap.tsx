@@ -42,21 +42,18 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
       <text x={(x(0) + W) / 2} y={H - 6} textAnchor="middle" fontSize="14.5" className="soft">sugar to 1 of butter</text>
       <text transform={`translate(15 ${H / 2 - 14}) rotate(-90)`} textAnchor="middle" fontSize="14.5" className="soft">flour to 1 of butter</text>
       {schools.map((s) => {
-        const hidden = Math.abs(x(s.sugar) - x(own.ratio_sugar)) < 70 && Math.abs(y(s.flour) - y(own.ratio_flour)) < 22;
+        // The dough's own name stands above its mark; a school right there gives way downwards.
+        const near = Math.abs(x(s.sugar) - x(own.ratio_sugar)) < 90 && Math.abs(y(s.flour) - y(own.ratio_flour) + 13) < 22;
         return (
         <g key={s.name}>
           <path d={`M${x(s.sugar)} ${y(s.flour) - 6} l6 6 l-6 6 l-6 -6 Z`} className="fill-stone-2 stroke-edge" strokeWidth="1.5" />
-          {hidden ? (
-            <text x={x(s.sugar) + off(s.sugar)} y={y(s.flour) + 26} textAnchor={label(s.sugar)} fontSize="14" className="soft">{s.name}</text>
-          ) : (
-            <text x={x(s.sugar) + off(s.sugar)} y={y(s.flour) + 5} textAnchor={label(s.sugar)} fontSize="14" className="soft">{s.name}</text>
-          )}
+          <text x={x(s.sugar) + off(s.sugar)} y={y(s.flour) + (near ? 22 : 5)} textAnchor={label(s.sugar)} fontSize="14" className="soft">{s.name}</text>
         </g>
         );
       })}
       <circle cx={x(neighbour.ratio_sugar)} cy={y(neighbour.ratio_flour)} r="7" className="fill-raised stroke-cut-line" strokeWidth="2.5" />
       <circle cx={x(own.ratio_sugar)} cy={y(own.ratio_flour)} r="8.5" className="fill-butter stroke-cut-line" strokeWidth="2.5" />
-      <text x={x(own.ratio_sugar) + off(own.ratio_sugar)} y={y(own.ratio_flour) + 5} textAnchor={label(own.ratio_sugar)} fontSize="15.5" fontWeight="700">
+      <text x={x(own.ratio_sugar) + off(own.ratio_sugar) * 0.6} y={y(own.ratio_flour) - 13} textAnchor={label(own.ratio_sugar)} fontSize="15.5" fontWeight="700" className="halo">
         {own.name}
       </text>
       {close ? null : (
