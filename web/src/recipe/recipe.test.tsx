@@ -1,0 +1,162 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import type { ReactNode } from "react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { api, type Answer, type ReadLine } from "../api/client";
+import { SettingsProvider } from "../kit/settings";
+import { EGGS, eggWord } from "./eggs";
+import { Line } from "./Line";
+
+const UNITS = [
+  { symbol: "g", quantity: "mass", factor: 1, offset: 0, source: "" },
+  { symbol: "oz", quantity: "mass", factor: 28.349523125, offset: 0, source: "" },
+  { symbol: "lb", quantity: "mass", factor: 453.59237, offset: 0, source: "" },
+];
+const INGREDIENTS = [{ key: "walnut", name: "Chopped walnuts" }, { key: "butter", name: "Unsalted butter" }];
+
+function answered(status: number, body: unknown): never {
+  const response = new Response(null, { status });
+  return (status === 200 ? { data: body, response } : { error: body, response }) as never;
+}
+
+beforeEach(() => {
+  localStorage.clear();
+  vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined }));
+  vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(200, path === "/api/units" ? UNITS : INGREDIENTS)) as never);
+  vi.spyOn(api, "POST").mockImplementation((async (_: string, { body }: { body: { text: string } }) => {
+    if (body.text === "2 oz") return answered(200, { value: 56.7 });
+    const message = `“${body.text}” is not understood; try a weight such as 450 g or 1 lb`;
+    return answered(422, { title: "values", status: 422, detail: message, errors: [{ field: "text", message, accepted: "" }] });
+  }) as never);
+});
+
+afterEach(() => {
+  cleanup();
+  vi.restoreAllMocks();
+});
+
+function shown(node: ReactNode) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  return render(
+    <QueryClientProvider client={client}>
+      <SettingsProvider>
+        <ol>{node}</ol>
+      </SettingsProvider>
+    </QueryClientProvider>,
+  );
+}
+
+const LINE: ReadLine = {
+  number: 3,
+  text: "2 cups flour",
+  state: "fair",
+  ingredient: "flour-ap",
+  name: "All-purpose flour",
+  grams: 250,
+  bakers_percent: 100,
+  confidence: 0.75,
+  why: ["Read as all-purpose flour.", "A cup of all-purpose flour, spooned and levelled, is 125 g."],
+  note: "sifted",
+  ask: "",
+  doubt: "",
+  options: [],
+};
+const ASKS: ReadLine = {
+  ...LINE,
+  text: "a handful of walnuts",
+  state: "asks",
+  ingredient: "walnut",
+  name: "Chopped walnuts",
+  grams: null,
+  bakers_percent: null,
+  confidence: 0,
+  ask: "How many grams is a handful of chopped walnuts?",
+  doubt: "no_amount",
+};
+const ignore = () => undefined;
+
+describe("a line as read", () => {
+  it("says what it is, what it weighs, how sure that is and why", () => {
+    shown(<Line line={LINE} answered={false} onAnswer={ignore} onAgain={ignore} />);
+    const item = screen.getAllByRole("listitem")[0] as HTMLElement;
+    expect(item.textContent).toContain("All-purpose flour, sifted");
+    expect(item.textContent).toContain("250 g");
+    expect(item.textContent).toContain("100.0 %");
+    expect(item.textContent).toContain("2 cups flour, 75 % sure");
+    expect(item.textContent).toContain("spooned and levelled, is 125 g");
+    expect(within(item).getByRole("img", { name: "fair" })).toBeTruthy();
+  });
+
+  it("is left out at a press and asked again at another", async () => {
+    const given: Answer[] = [];
+    const again = vi.fn();
+    const { unmount } = shown(<Line line={LINE} answered={false} onAnswer={(a) => given.push(a)} onAgain={again} />);
+    await userEvent.click(screen.getByText("Leave it out"));
+    expect(given).toEqual([{ line: 3, leave_out: true, as_read: false }]);
+    unmount();
+    shown(<Line line={{ ...LINE, state: "left_out" }} answered onAnswer={ignore} onAgain={again} />);
+    await userEvent.click(screen.getByText("Ask me again"));
+    expect(again).toHaveBeenCalledOnce();
+  });
+
+  it("shows headings and notes as what they are", () => {
+    shown(
+      <>
+        <Line line={{ ...LINE, state: "heading", text: "For the dough:" }} answered={false} onAnswer={ignore} onAgain={ignore} />
+        <Line line={{ ...LINE, state: "note", text: "Makes 24" }} answered={false} onAnswer={ignore} onAgain={ignore} />
+      </>,
+    );
+    expect(screen.getByText("For the dough")).toBeTruthy();
+    expect(screen.queryByRole("img")).toBeNull();
+  });
+});
+
+describe("a line that asks", () => {
+  it("shows no weight and takes one as it is typed", async () => {
+    const given: Answer[] = [];
+    shown(<Line line={ASKS} answered={false} onAnswer={(a) => given.push(a)} onAgain={ignore} />);
+    expect(screen.getByText(ASKS.ask)).toBeTruthy();
+    const field = screen.getByRole("textbox", { name: "Grams for a handful of walnuts" });
+    expect(screen.getByRole("button", { name: "So much" })).toHaveProperty("disabled", true);
+    await userEvent.type(field, "2 oz{Enter}");
+    await vi.waitFor(() => expect(given).toEqual([{ line: 3, grams: 56.7, leave_out: false, as_read: false }]));
+  });
+
+  it("keeps what is not understood and says what would be", async () => {
+    shown(<Line line={ASKS} answered={false} onAnswer={ignore} onAgain={ignore} />);
+    const field = screen.getByRole("textbox", { name: /Grams for/ });
+    await userEvent.type(field, "lots{Enter}");
+    expect((await screen.findByRole("alert")).textContent).toContain("try a weight such as 450 g");
+    expect(field).toHaveProperty("value", "lots");
+  });
+
+  it("offers what it might be, and all of the pantry, only when the name is in doubt", async () => {
+    const given: Answer[] = [];
+    const answer = { line: 3, ingredient: "butter", leave_out: false, as_read: false };
+    const line: ReadLine = { ...ASKS, doubt: "strange_word", ask: "Is it butter?", options: [{ label: "Unsalted butter", answer }] };
+    const { unmount } = shown(<Line line={line} answered={false} onAnswer={(a) => given.push(a)} onAgain={ignore} />);
+    await userEvent.click(screen.getByRole("button", { name: "Unsalted butter" }));
+    await screen.findByRole("option", { name: "Chopped walnuts" });
+    await userEvent.selectOptions(screen.getByRole("combobox"), "walnut");
+    expect(given).toEqual([answer, { line: 3, ingredient: "walnut", leave_out: false, as_read: false }]);
+    unmount();
+    shown(<Line line={ASKS} answered={false} onAnswer={ignore} onAgain={ignore} />);
+    expect(screen.queryByRole("combobox")).toBeNull();
+  });
+
+  it("asks only yes or leave out when the amount is unlikely", () => {
+    const answer = { line: 3, leave_out: false, as_read: true };
+    shown(<Line line={{ ...ASKS, doubt: "unlikely", options: [{ label: "It is right", answer }] }} answered={false} onAnswer={ignore} onAgain={ignore} />);
+    expect(screen.queryByRole("textbox")).toBeNull();
+    expect(screen.getByRole("button", { name: "It is right" })).toBeTruthy();
+    expect(screen.getByRole("button", { name: "Leave it out" })).toBeTruthy();
+  });
+});
+
+describe("egg sizes", () => {
+  it("stand as on the box", () => {
+    expect(EGGS.map(eggWord)).toEqual(["US small", "US medium", "US large", "US extra large", "US jumbo", "EU small", "EU medium", "EU large", "EU extra large"]);
+  });
+});
