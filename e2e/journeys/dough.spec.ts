@@ -126,6 +126,33 @@ test("a lever shows both doughs before it is kept, and undo takes it back", asyn
   await expect(page.getByRole("heading", { name: /Version 2/ })).toHaveCount(0);
 });
 
+test("eggs are changed by count and size, and butter and flour follow", async ({ page, bakery }) => {
+  await open(page, bakery, "dough/change?lever=egg");
+  await page.getByRole("textbox", { name: "Whole eggs" }).fill("1");
+  await page.getByRole("combobox", { name: "of size" }).selectOption("EU large");
+  await page.getByRole("button", { name: "Show it" }).first().click();
+  const grams = page.getByRole("table", { name: "Grams in the formula" });
+  await expect(grams.getByRole("row", { name: /^Whole egg/ })).toContainText("60 g");
+  await expect(grams.getByRole("row", { name: /^Unsalted butter/ })).toContainText("−");
+  await expect(grams.getByRole("row", { name: /^All-purpose flour/ })).toContainText("+");
+  await page.getByRole("button", { name: "High up" }).click();
+  await page.getByRole("textbox", { name: /Height/ }).fill("1600 m");
+  await page.getByRole("button", { name: "Show it" }).click();
+  await expect(page.getByText("At 1600 m the air is 83.5 kPa and water boils at 94.7°.")).toBeVisible();
+  await page.getByRole("textbox", { name: /Height/ }).fill("9000");
+  await page.getByRole("button", { name: "Show it" }).click();
+  await expect(page.getByRole("alert")).toContainText("outside 0 to 4000 m");
+});
+
+test("a formula without a job begins one from the shelf, and goes when it is not wanted", async ({ page, bakery }) => {
+  await page.goto(bakery.address);
+  await page.getByRole("button", { name: "Remove Malted cocoa" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "Malted cocoa" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Start a job with Rye-caraway" }).click();
+  await expect(page).toHaveURL(/\/jobs\/4\/dough$/);
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("Rye-caraway");
+});
+
 test("dough is sized by what is on hand, frozen in part and shared with another job", async ({ page, bakery }) => {
   await open(page, bakery, "dough");
   await page.getByRole("navigation", { name: "Views of the dough" }).getByRole("link", { name: "Size it" }).click();

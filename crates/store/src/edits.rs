@@ -1,7 +1,8 @@
 //! Changes with their before and after, undone and done again in order.
 
 use crate::error::StoreError;
-use crate::rows::{CutterRow, FormulaRow, JobRow, KitchenRow, MixNoteRow, PantryRow, RecordRow, VersionRow};
+use crate::rows::{CutterRow, JobRow, KitchenRow, RecordRow};
+use crate::rows_dough::{FormulaRow, MixNoteRow, PantryRow, VersionRow};
 use crate::tables::{Tx, delete, read, write};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;

@@ -7,6 +7,7 @@
 mod edits;
 mod error;
 mod rows;
+mod rows_dough;
 mod shelf;
 mod store;
 mod tables;

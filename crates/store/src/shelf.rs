@@ -2,7 +2,7 @@
 
 use crate::edits::{Change, Key, Row, Thing, apply, next_id};
 use crate::error::StoreError;
-use crate::rows::{FormulaRow, LineRow, PantryRow, VersionRow};
+use crate::rows_dough::{FormulaRow, LineRow, PantryRow, VersionRow};
 use crate::store::{Store, now};
 use crate::tables::Tx;
 use crate::things::{FormulaId, FormulaVersion, PantryId, StoredEntry, StoredFormula};

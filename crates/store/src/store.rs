@@ -2,7 +2,8 @@
 
 use crate::edits::{Change, Direction, EditSummary, History, Key, Row, Thing, apply, history, next_id, step};
 use crate::error::StoreError;
-use crate::rows::{CutterRow, FormulaRow, JobRow, KitchenRow, MixNoteRow, RecordRow, VersionRow};
+use crate::rows::{CutterRow, JobRow, KitchenRow, RecordRow};
+use crate::rows_dough::{FormulaRow, MixNoteRow, VersionRow};
 use crate::tables::{Tx, read};
 use crate::things::{
     CutterId, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, StoredCutter, StoredJob, StoredMixNote,

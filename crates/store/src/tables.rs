@@ -2,7 +2,7 @@
 
 use crate::edits::{Key, Row, Thing};
 use crate::error::StoreError;
-use crate::rows::{FormulaRow, LineRow};
+use crate::rows_dough::{FormulaRow, LineRow};
 use sqlx::{Sqlite, Transaction};
 
 pub(crate) type Tx<'a> = Transaction<'a, Sqlite>;

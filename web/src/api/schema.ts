@@ -1669,6 +1669,16 @@ export interface components {
         } | {
             /**
              * Format: double
+             * @description 0.25 to 200.
+             */
+            count: number;
+            /** @description Their size. */
+            egg_class: components["schemas"]["EggWord"];
+            /** @enum {string} */
+            kind: "egg_count";
+        } | {
+            /**
+             * Format: double
              * @description Factor.
              */
             factor: number;

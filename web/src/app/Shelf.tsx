@@ -27,7 +27,7 @@ export function Shelf() {
         {jobs.data.length === 0 ? <First /> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
       </section>
       <div className="grid gap-4 lg:grid-cols-2">
-        <FormulaShelf formulas={formulas.data} jobs={jobs.data} />
+        <FormulaShelf formulas={formulas.data} jobs={jobs.data} cutter={cutters.data[0]} />
         <CutterShelf cutters={cutters.data} />
       </div>
     </main>
@@ -93,6 +93,19 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
   );
 }
 
+/** A new job like the last one, or as most are: of a formula where one is given. */
+function newJob(formula: Formula | undefined, cutter: Cutter | undefined, like: Job | undefined, own?: Formula): JobBody | undefined {
+  if (!formula || !cutter) return undefined;
+  const basis: Omit<JobBody, "name" | "ready_by"> = like ?? {
+    formula_id: formula.id, cutter_id: cutter.id, pieces: 24, thickness_mm: 6, method: "just_combined", dough_c: null,
+    chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
+    surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175, freeze_pieces: 0, hold_back_percent: 0,
+    whole_eggs: false, tints: [], formula_version: null, dough_with: null,
+  };
+  const { id: _, ...rest } = basis as Job;
+  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, freeze_pieces: 0, name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
+}
+
 function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cutter[]; like: Job | undefined }) {
   const add = useAddJob();
   const readBack = useReadBack();
@@ -101,17 +114,6 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
   const [unread, setUnread] = useState<string>();
   const [formula, cutter] = [formulas[0], cutters[0]];
   const open = (job: Job) => void navigate(`/jobs/${job.id}/order`);
-  const body = (): JobBody | undefined => {
-    if (!formula || !cutter) return undefined;
-    const basis: Omit<JobBody, "name" | "ready_by"> = like ?? {
-      formula_id: formula.id, cutter_id: cutter.id, pieces: 24, thickness_mm: 6, method: "just_combined", dough_c: null,
-      chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
-      surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175, freeze_pieces: 0, hold_back_percent: 0,
-      whole_eggs: false, tints: [], formula_version: null, dough_with: null,
-    };
-    const { id: _, ...rest } = basis as Job;
-    return { ...rest, formula_version: null, dough_with: null, name: "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
-  };
   return (
     <div className="flex flex-wrap items-center gap-2">
       <button type="button" className="btn" onClick={() => file.current?.click()}>
@@ -144,7 +146,7 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
         className="btn btn-main"
         disabled={!formula || !cutter || add.isPending}
         onClick={() => {
-          const job = body();
+          const job = newJob(formula, cutter, like);
           if (job) add.mutate(job, { onSuccess: open });
         }}
       >
@@ -155,8 +157,14 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
   );
 }
 
-function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) {
+function FormulaShelf({ formulas, jobs, cutter }: { formulas: Formula[]; jobs: Job[]; cutter: Cutter | undefined }) {
   const remove = useDeleteFormula();
+  const add = useAddJob();
+  const navigate = useNavigate();
+  const start = (f: Formula) => {
+    const job = newJob(f, cutter, jobs[0], f);
+    if (job) add.mutate(job, { onSuccess: (made) => void navigate(`/jobs/${made.id}/dough`) });
+  };
   return (
     <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="formulas-head">
       <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
@@ -167,7 +175,7 @@ function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) 
           Read or write a recipe
         </Link>
       </div>
-      <Fault text={otherFault(remove.error, [])} />
+      <Fault text={otherFault(remove.error, []) ?? otherFault(add.error, [])} />
       <ul>
         {formulas.map((f) => {
           const job = jobs.find((j) => j.formula_id === f.id);
@@ -188,9 +196,14 @@ function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) 
                   1 : {number(f.ratio_sugar, 1, 1)} : {number(f.ratio_flour, 1, 1)}
                 </span>
                 {job ? null : (
-                  <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${f.name}`} onClick={() => remove.mutate(f.id)}>
-                    Remove
-                  </button>
+                  <>
+                    <button type="button" className="btn btn-quiet btn-small" aria-label={`Start a job with ${f.name}`} disabled={!cutter || add.isPending} onClick={() => start(f)}>
+                      Start a job
+                    </button>
+                    <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${f.name}`} onClick={() => remove.mutate(f.id)}>
+                      Remove
+                    </button>
+                  </>
                 )}
               </span>
             </li>

@@ -4,7 +4,7 @@
 //! the grams it started from.
 
 use super::ingredient::{Ingredient, Kind, Role};
-use super::stiffness::flour_worth;
+use super::rebalance::{FAT, FIRMNESS, Part, Rebalance, SALT, SUGARS, WATER};
 use super::{Formula, Pantry};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::Mass;
@@ -85,15 +85,6 @@ const FLOUR_A_KM: f64 = 0.02;
 const MOISTURE_PER_POINT: f64 = 0.085;
 const USUAL_HUMIDITY: f64 = 55.0;
 
-/// What lines are compared by when one is exchanged for another.
-type Part = fn(&Ingredient) -> f64;
-const FAT: Part = |i| i.analysis.fat / 100.0;
-// The trace of water in salt is left out: it would stand in the way of taking back what salt was added.
-const WATER: Part = |i| if i.kind == Kind::Salt { 0.0 } else { (i.analysis.water + i.analysis.alcohol) / 100.0 };
-const SALT: Part = |i| i.analysis.salt / 100.0;
-const SUGARS: Part = |i| i.analysis.sugars / 100.0;
-const FIRMNESS: Part = flour_worth;
-
 impl Lever {
     /// The formula with the lever pulled. The formula given stays as it is.
     ///
@@ -132,83 +123,6 @@ pub fn difference(before: &Formula, after: &Formula) -> Vec<LineChange> {
         })
         .filter(|c| (c.before.g() - c.after.g()).abs() > 0.005)
         .collect()
-}
-
-/// Which lines may give and take, and what must stay.
-struct Rebalance {
-    /// Grams of every line, new ones after the formula's own.
-    grams: Vec<f64>,
-    lines: Vec<Arc<Ingredient>>,
-    own: usize,
-}
-
-impl Rebalance {
-    fn of(formula: &Formula) -> Self {
-        Self {
-            grams: formula.lines().iter().map(|l| l.mass().g()).collect(),
-            lines: formula.lines().iter().map(|l| Arc::clone(l.ingredient())).collect(),
-            own: formula.lines().len(),
-        }
-    }
-
-    /// The line of an ingredient, added with nothing in it where there is none.
-    fn line(&mut self, ingredient: &Arc<Ingredient>) -> usize {
-        self.lines.iter().position(|i| i.key == ingredient.key).unwrap_or_else(|| {
-            self.lines.push(Arc::clone(ingredient));
-            self.grams.push(0.0);
-            self.lines.len() - 1
-        })
-    }
-
-    fn amount(&self, part: Part) -> f64 {
-        self.grams.iter().zip(&self.lines).map(|(g, i)| g * part(i)).sum()
-    }
-
-    /// Changes the grams of `free` so that each part has its wanted amount again. `false`, and nothing changed, when no
-    /// such grams exist or one would be negative.
-    fn solve(&mut self, free: &[usize], wanted: &[(Part, f64)]) -> bool {
-        debug_assert_eq!(free.len(), wanted.len());
-        let n = free.len();
-        let mut system: Vec<Vec<f64>> = wanted
-            .iter()
-            .map(|(part, amount)| {
-                let mut row: Vec<f64> = free.iter().map(|&l| part(&self.lines[l])).collect();
-                row.push(amount - self.amount(*part));
-                row
-            })
-            .collect();
-        for column in 0..n {
-            let Some(pivot) = (column..n).max_by(|&a, &b| system[a][column].abs().total_cmp(&system[b][column].abs()))
-            else {
-                return false;
-            };
-            if system[pivot][column].abs() < 1e-9 {
-                return false;
-            }
-            system.swap(column, pivot);
-            let own = system[column].clone();
-            for (r, row) in system.iter_mut().enumerate() {
-                if r != column {
-                    let by = row[column] / own[column];
-                    row.iter_mut().zip(&own).for_each(|(x, p)| *x -= by * p);
-                }
-            }
-        }
-        let changes: Vec<f64> = (0..n).map(|i| system[i][n] / system[i][i]).collect();
-        if free.iter().zip(&changes).any(|(&l, change)| self.grams[l] + change < -1e-6) {
-            return false;
-        }
-        for (&l, change) in free.iter().zip(&changes) {
-            self.grams[l] = (self.grams[l] + change).max(0.0);
-        }
-        true
-    }
-
-    fn finish(self, formula: &Formula) -> Result<Formula, InputErrors> {
-        let further: Vec<(Arc<Ingredient>, f64)> =
-            self.lines[self.own..].iter().cloned().zip(self.grams[self.own..].iter().copied()).collect();
-        formula.reweighed(&self.grams[..self.own], &further)
-    }
 }
 
 fn wanted(pantry: &Pantry, field: &str, key: &str) -> Result<Arc<Ingredient>, InputErrors> {

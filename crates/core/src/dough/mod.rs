@@ -12,6 +12,7 @@ mod label;
 mod levers;
 mod mixing;
 mod pantry;
+mod rebalance;
 mod scale;
 mod sheet;
 mod stiffness;

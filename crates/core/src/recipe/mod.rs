@@ -8,12 +8,14 @@ mod formats;
 mod line;
 mod names;
 mod reading;
+mod split;
+mod weigh;
 mod words;
 mod write;
 
 pub use amount::CupSystem;
 pub use formats::{FormulaFile, LineInFile, RecipeFormat, read_recipe};
-pub use line::{Doubt, LineAnswer, Option_ as SettleOption, Question, Understood};
+pub use line::{Doubt, LineAnswer, Question, SettleOption, Understood};
 pub use reading::{LineKind, MOST_RECIPE_BYTES, MOST_RECIPE_LINES, ReadLine, Reading};
 pub use write::{write_csv, write_json, write_json_ld, write_text};
 

@@ -3,7 +3,7 @@
 
 use super::ReadSettings;
 use super::formats::LineInFile;
-use super::line::{Doubt, LineAnswer, Option_, Question, Understood, read_line};
+use super::line::{Doubt, LineAnswer, Question, SettleOption, Understood, read_line};
 use super::names::Names;
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
 use crate::dough::{Formula, Kind, LineInput, Pantry, Role};
@@ -215,7 +215,7 @@ fn unknown(number: usize, text: &str) -> Understood {
         question: Some(Question {
             doubt: Doubt::UnknownIngredient,
             ask: format!("\u{201c}{shown}\u{201d} is not understood. Which ingredient is it, and how many grams?"),
-            options: vec![Option_ {
+            options: vec![SettleOption {
                 label: "Not an ingredient".to_owned(),
                 answer: LineAnswer { line: number, leave_out: true, ..LineAnswer::default() },
             }],
@@ -272,7 +272,7 @@ fn doubt_the_unlikely(reading: &mut Reading, answers: &[LineAnswer]) {
             understood.question = Some(Question {
                 doubt: Doubt::Unlikely,
                 ask: said,
-                options: vec![Option_ {
+                options: vec![SettleOption {
                     label: "It is right".to_owned(),
                     answer: LineAnswer { line: line.number, as_read: true, ..LineAnswer::default() },
                 }],

@@ -1,5 +1,6 @@
 //! Formulas on the wire: what they hold, what they are, their versions, and levers pulled on them.
 
+use super::EggWord;
 use ready_slab_core::dough::{
     Character, Formula, Judgement, Lever, LineChange, LineInput, Pantry, Pulled, SCHOOLS, packing,
 };
@@ -291,6 +292,13 @@ pub enum LeverBody {
         /// Grams.
         grams: f64,
     },
+    /// So many whole eggs of a size class, in place of all egg.
+    EggCount {
+        /// 0.25 to 200.
+        count: f64,
+        /// Their size.
+        egg_class: EggWord,
+    },
     /// Fats times this, 0.5 to 2.
     Rich {
         /// Factor.
@@ -320,6 +328,9 @@ impl From<LeverBody> for Lever {
         match body {
             LeverBody::Swap { from, to, share_percent } => Self::Swap { from, to, share: share_percent / 100.0 },
             LeverBody::Eggs { grams } => Self::Eggs { grams },
+            LeverBody::EggCount { count, egg_class } => {
+                Self::Eggs { grams: count * ready_slab_core::dough::EggClass::from(egg_class).whole().g() }
+            }
             LeverBody::Rich { factor } => Self::Rich { factor },
             LeverBody::Altitude { metres } => Self::Altitude { metres },
             LeverBody::DampAir { humidity_percent } => Self::DampAir { humidity_percent },

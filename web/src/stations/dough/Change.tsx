@@ -8,7 +8,7 @@ import { number } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
-import { eggWord } from "../../recipe/eggs";
+import { EGGS, eggWord } from "../../recipe/eggs";
 import { useFormat } from "../../kit/settings";
 import { KeptVersion, useJobFormula } from "./Dough";
 import { DoughNav } from "./DoughNav";
@@ -158,7 +158,12 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       const grams = eggs.reduce((sum, l) => sum + l.grams, 0);
       form = eggs.length === 0
         ? <p className="text-soft">This formula has no egg; add one on the scale first.</p>
-        : <One label={`Egg in all, now ${format.mass(grams)}; the kitchen has ${eggWord(kitchen.data?.egg_class ?? "us_large")} eggs`} start={format.mass(grams)} onPull={(text) => void read(async () => ({ kind: "eggs", grams: await readTyped(format, "mass", text) }))} />;
+        : <EggCount
+            grams={grams}
+            kitchen={kitchen.data?.egg_class ?? "us_large"}
+            onWeight={(text) => void read(async () => ({ kind: "eggs", grams: await readTyped(format, "mass", text) }))}
+            onCount={(count, egg_class) => void read(async () => ({ kind: "egg_count", count: Number(count.replace(",", ".")) || 0, egg_class }))}
+          />;
       break;
     }
     case "rich":
@@ -243,6 +248,40 @@ function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: In
   );
 }
 
+type EggClass = (typeof EGGS)[number];
+
+function EggCount({ grams, kitchen, onWeight, onCount }: { grams: number; kitchen: EggClass; onWeight(text: string): void; onCount(count: string, egg: EggClass): void }) {
+  const format = useFormat();
+  const [count, setCount] = useState("1");
+  const [egg, setEgg] = useState<EggClass>(kitchen);
+  return (
+    <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          onCount(count, egg);
+        }}
+      >
+        <label className="w-24">
+          <span className="mb-1 block text-fine text-soft">Whole eggs</span>
+          <input className="field num" inputMode="decimal" value={count} onChange={(e) => setCount(e.target.value)} />
+        </label>
+        <label className="w-40">
+          <span className="mb-1 block text-fine text-soft">of size</span>
+          <select className="field" value={egg} onChange={(e) => setEgg(e.target.value as EggClass)}>
+            {EGGS.map((e) => (
+              <option key={e} value={e}>{eggWord(e)}</option>
+            ))}
+          </select>
+        </label>
+        <button type="submit" className="btn">Show it</button>
+      </form>
+      <One label={`or by weight, now ${format.mass(grams)}`} start={format.mass(grams)} onPull={onWeight} />
+    </div>
+  );
+}
+
 function One({ label, start, onPull }: { label: string; start: string; onPull(text: string): void }) {
   const [text, setText] = useState(start);
   return (
@@ -253,7 +292,7 @@ function One({ label, start, onPull }: { label: string; start: string; onPull(te
         onPull(text);
       }}
     >
-      <label className="w-72">
+      <label className="w-60">
         <span className="mb-1 block text-fine text-soft">{label}</span>
         <input className="field num" value={text} onChange={(e) => setText(e.target.value)} />
       </label>

@@ -113,7 +113,10 @@ function Steps({ m }: { m: Mixing }) {
               </button>
               <div className="min-w-0 flex-1">
                 <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-                  <h3 className="text-xl">{s.title}</h3>
+                  <h3 className="text-xl">
+                    <span className="hidden print:inline">{i + 1}. </span>
+                    {s.title}
+                  </h3>
                   <span className="num text-lg font-semibold">{minutes(s.least_min, s.most_min)}</span>
                 </div>
                 {s.takes.length > 0 ? (

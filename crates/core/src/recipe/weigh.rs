@@ -1,0 +1,270 @@
+//! What the amounts of a line weigh, with what that rests on, and whether two of them agree.
+
+use super::ReadSettings;
+use super::amount::{Amount, Amounts, Measure};
+use super::line::{Doubt, LineAnswer, Question, Understood, plain, weighs};
+use super::words::tokens;
+use crate::dough::{CupWay, EggClass, Ingredient, Kind};
+use crate::units::Mass;
+
+/// Two amounts of one line must agree within this. The project's own rule.
+const AGREE: f64 = 0.10;
+
+/// The weight of the amounts, with what it rests on.
+pub(super) fn weigh(
+    number: usize,
+    amounts: &Amounts,
+    first_way: Option<CupWay>,
+    line: &mut Understood,
+    question: &mut Option<Question>,
+    settings: &ReadSettings,
+    answer: Option<&LineAnswer>,
+) {
+    let Some(ingredient) = line.ingredient.clone() else {
+        // Weights are known without knowing what they are of.
+        if let Some(grams) = by_weight(amounts) {
+            line.mass = Some(Mass::new_g(grams));
+        }
+        return;
+    };
+    let name = ingredient.name.to_lowercase();
+    let way = amounts.way.or(first_way).or_else(|| stated_way(&line.note)).unwrap_or(settings.way);
+    let mut grams = 0.0;
+    for (sign, amount) in &amounts.parts {
+        let middle = f64::midpoint(amount.low, amount.high);
+        match one_weighs(amount, &ingredient, way, amounts.size, settings, &mut line.why) {
+            Ok((each, sure)) => {
+                grams += sign * middle * each;
+                line.confidence *= sure;
+            }
+            Err(doubt) => {
+                let ask = match &amount.measure {
+                    Measure::Vague(word) => format!("How many grams is a {word} of {name}?"),
+                    Measure::Container(word) => format!("How many grams of {name} are in a {word}?"),
+                    Measure::Each => format!("How many grams is {} {name}?", amount.said()),
+                    Measure::Stick => format!("How many grams is a stick of {name}?"),
+                    Measure::Mass(..) | Measure::Volume(..) => {
+                        format!("How many grams is {} of {name}?", amount.said())
+                    }
+                };
+                question.get_or_insert(Question { doubt, ask, options: vec![] });
+                return;
+            }
+        }
+        if amount.high > amount.low {
+            line.confidence *= 0.85;
+            line.why.push(format!("Of {} the middle is taken.", amount.said()));
+        }
+    }
+    for word in &amounts.unsure {
+        line.confidence *= if *word == "heaped" { 0.6 } else { 0.85 };
+        line.why.push(format!("It says {word}; a level measure is taken."));
+    }
+    let mut weighed_first = amounts.parts.iter().all(|(_, a)| matches!(a.measure, Measure::Mass(..)));
+    let mut said_first = amounts.parts.iter().map(|(_, a)| a.said()).collect::<Vec<_>>().join(" and ");
+    let mut ounces = amounts.parts.iter().any(|(_, a)| matches!(a.measure, Measure::Mass(_, "oz" | "lb")));
+    // The same amount said another way must agree; a weight is then what counts, grams before ounces.
+    for other in &amounts.also {
+        let mut ways: Vec<CupWay> = vec![way];
+        ways.extend(CupWay::ALL);
+        let mut quiet = Vec::new();
+        let Ok((each, _)) = one_weighs(other, &ingredient, way, amounts.size, settings, &mut quiet) else { continue };
+        let second = f64::midpoint(other.low, other.high) * each;
+        let weighed = |m: &Measure| matches!(m, Measure::Mass(..));
+        // A cup filled another way may agree where this one does not.
+        let agreeing = ways.iter().find_map(|&w| {
+            let first = total(amounts, &ingredient, w, settings)?;
+            let second = f64::midpoint(other.low, other.high)
+                * one_weighs(other, &ingredient, w, amounts.size, settings, &mut Vec::new()).ok()?.0;
+            ((first - second).abs() <= AGREE * first.max(second)).then_some(w)
+        });
+        match agreeing {
+            Some(w) => {
+                if w != way && ingredient.household.depends_on_way() {
+                    line.why.push(format!("Its weight is that of a cup {}.", w.word()));
+                }
+                if weighed(&other.measure)
+                    && (!weighed_first || matches!(other.measure, Measure::Mass(_, "g" | "kg")) && ounces)
+                {
+                    (weighed_first, ounces) = (true, matches!(other.measure, Measure::Mass(_, "oz" | "lb")));
+                    line.why.push(format!("{said_first} and {} agree; the weight counts.", other.said()));
+                    grams = second;
+                    line.confidence = line.confidence.max(0.97);
+                    said_first = other.said();
+                } else {
+                    line.why.push(format!("{} says the same.", other.said()));
+                    line.confidence = line.confidence.max(0.95);
+                }
+            }
+            None if answer.is_some_and(|a| a.as_read) => {
+                line.why.push("You said it is right as it was read.".to_owned())
+            }
+            None => {
+                let apart = 100.0 * (second / grams - 1.0);
+                question.get_or_insert(Question {
+                    doubt: Doubt::Disagrees,
+                    ask: format!(
+                        "{said_first} of {name} is {} g, but the line also says {} ({apart:+.0} %). Which is right?",
+                        plain(grams),
+                        other.said()
+                    )
+                    .replace('-', "\u{2212}"),
+                    options: vec![
+                        weighs(number, grams, &format!(" ({said_first})")),
+                        weighs(number, second, &format!(" ({})", other.said())),
+                    ],
+                });
+                return;
+            }
+        }
+    }
+    if grams <= 0.0 {
+        question.get_or_insert(Question {
+            doubt: Doubt::NoAmount,
+            ask: format!("That leaves nothing of the {name}. How many grams is it?"),
+            options: vec![],
+        });
+        return;
+    }
+    line.mass = Some(Mass::new_g(grams));
+}
+
+fn total(amounts: &Amounts, ingredient: &Ingredient, way: CupWay, settings: &ReadSettings) -> Option<f64> {
+    let mut sum = 0.0;
+    for (sign, a) in &amounts.parts {
+        sum += sign
+            * f64::midpoint(a.low, a.high)
+            * one_weighs(a, ingredient, way, amounts.size, settings, &mut Vec::new()).ok()?.0;
+    }
+    Some(sum)
+}
+
+fn by_weight(amounts: &Amounts) -> Option<f64> {
+    let mut sum = 0.0;
+    for (sign, a) in &amounts.parts {
+        let Measure::Mass(g, _) = a.measure else { return None };
+        sum += sign * f64::midpoint(a.low, a.high) * g;
+    }
+    (sum > 0.0).then_some(sum)
+}
+
+/// `1 cup sifted flour` is sifted into the cup; `1 cup flour, sifted` is not.
+pub(super) fn first_way(words: &[String]) -> Option<CupWay> {
+    match words.first().map(String::as_str) {
+        Some("sifted") => Some(CupWay::Sifted),
+        Some("scooped") => Some(CupWay::Scooped),
+        Some("spooned") => Some(CupWay::Spooned),
+        _ => None,
+    }
+}
+
+/// A way of filling the cup that the words beside the name state.
+fn stated_way(note: &str) -> Option<CupWay> {
+    let words = tokens(note);
+    let says = |w: &str| words.iter().any(|x| x == w);
+    if says("spooned") {
+        Some(CupWay::Spooned)
+    } else if says("packed") {
+        Some(CupWay::Packed)
+    } else if says("scooped") {
+        Some(CupWay::Scooped)
+    } else {
+        None
+    }
+}
+
+/// Grams of one of a measure, and how sure that is.
+fn one_weighs(
+    amount: &Amount,
+    ingredient: &Ingredient,
+    way: CupWay,
+    size: Option<&'static str>,
+    settings: &ReadSettings,
+    why: &mut Vec<String>,
+) -> Result<(f64, f64), Doubt> {
+    let name = ingredient.name.to_lowercase();
+    match &amount.measure {
+        Measure::Mass(g, word) => {
+            if *word != "g" && *word != "kg" {
+                why.push(format!("{} is {} g.", amount.said(), plain(g * f64::midpoint(amount.low, amount.high))));
+            }
+            Ok((*g, 1.0))
+        }
+        Measure::Volume(ml, word) => {
+            let of_it = amount.high * ml;
+            let brown = ingredient.kind == Kind::Sugar && ingredient.household.cup_packed.is_some();
+            // Brown sugar is packed unless somebody says otherwise: that is how recipes mean it.
+            let way = if brown { CupWay::Packed } else { way };
+            let Some(weight) = ingredient.household.of_volume(of_it, way) else { return Err(Doubt::NoWeight) };
+            let each = weight.g() / amount.high;
+            let cups = matches!(*word, "cup" | "pint" | "quart" | "metric cup" | "dL" | "L" | "mL" | "cL" | "fl oz");
+            if matches!(*word, "pinch" | "dash" | "smidgen" | "drop") {
+                why.push(format!("A {word} of {name} is taken as {:.2} g.", each));
+                return Ok((each, 0.75));
+            }
+            let by_way = ingredient.household.depends_on_way() && of_it > 45.0;
+            why.push(if by_way || brown {
+                format!("A {word} of {name}, {}, is {} g.", way.word(), plain(each))
+            } else {
+                format!("A {word} of {name} is {} g.", plain(each))
+            });
+            Ok((
+                each,
+                if by_way {
+                    0.75
+                } else if cups {
+                    0.9
+                } else {
+                    0.92
+                },
+            ))
+        }
+        Measure::Stick => match ingredient.household.stick {
+            Some(g) => {
+                why.push(format!("A stick of {name} is {} g.", plain(g)));
+                Ok((g, 0.97))
+            }
+            None => Err(Doubt::NoWeight),
+        },
+        Measure::Each => {
+            let class = settings.eggs.sized(size);
+            if let Some(part) = class.part(&ingredient.key) {
+                why.push(format!(
+                    "One {} of size {} is {} g.",
+                    name.replace("whole ", ""),
+                    class.word(),
+                    plain(part.g())
+                ));
+                return Ok((part.g(), 0.95));
+            }
+            match ingredient.household.each {
+                Some(g) => {
+                    why.push(format!("That of one is taken as {} g.", plain(g)));
+                    Ok((g, 0.7))
+                }
+                None => Err(Doubt::NoAmount),
+            }
+        }
+        Measure::Container(_) => Err(Doubt::NoWeight),
+        Measure::Vague(_) => Err(Doubt::NoAmount),
+    }
+}
+
+impl EggClass {
+    /// The class that a size word means where eggs are sold by this one's classes.
+    fn sized(self, word: Option<&str>) -> Self {
+        let eu = matches!(self, Self::EuSmall | Self::EuMedium | Self::EuLarge | Self::EuExtraLarge);
+        match (word, eu) {
+            (Some("small"), true) => Self::EuSmall,
+            (Some("medium"), true) => Self::EuMedium,
+            (Some("large" | "big"), true) => Self::EuLarge,
+            (Some("extra large" | "xl" | "jumbo"), true) => Self::EuExtraLarge,
+            (Some("small"), false) => Self::UsSmall,
+            (Some("medium"), false) => Self::UsMedium,
+            (Some("large" | "big"), false) => Self::UsLarge,
+            (Some("extra large" | "xl"), false) => Self::UsExtraLarge,
+            (Some("jumbo"), false) => Self::UsJumbo,
+            _ => self,
+        }
+    }
+}

@@ -1,0 +1,243 @@
+//! Rows of formulas, their versions, the pantry and the notes on mixes.
+
+use crate::error::StoreError;
+use crate::rows::{list, text, words};
+use crate::things::{
+    FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, PantryId, StoredEntry, StoredFormula, StoredMixNote,
+};
+use ready_slab_core::dough::{
+    Analysis, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Pantry, Squeeze,
+};
+use ready_slab_core::units::{Mass, Temperature};
+use serde::{Deserialize, Serialize};
+use sqlx::FromRow;
+
+words!(feel_word, feel_from, Feel, {
+    Feel::TooSticky => "too_sticky" = Feel::TooSticky,
+    Feel::DryWontGather => "dry_wont_gather" = Feel::DryWontGather,
+    Feel::TooWarm => "too_warm" = Feel::TooWarm,
+});
+words!(squeeze_word, squeeze_from, Squeeze, {
+    Squeeze::Holds => "holds" = Squeeze::Holds,
+    Squeeze::Cracks => "cracks" = Squeeze::Cracks,
+    Squeeze::Crumbles => "crumbles" = Squeeze::Crumbles,
+    Squeeze::Clings => "clings" = Squeeze::Clings,
+    Squeeze::Smears => "smears" = Squeeze::Smears,
+});
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct LineRow {
+    pub ingredient: String,
+    pub grams: f64,
+    #[serde(default)]
+    pub note: String,
+}
+
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub(crate) struct FormulaRow {
+    pub id: i64,
+    pub name: String,
+    pub lines: Vec<LineRow>,
+}
+
+fn line_rows(formula: &Formula) -> Vec<LineRow> {
+    let line = |l: &ready_slab_core::dough::FormulaLine| LineRow {
+        ingredient: l.ingredient().key.to_string(),
+        grams: l.mass().g(),
+        note: l.note().to_owned(),
+    };
+    formula.lines().iter().map(line).collect()
+}
+
+fn formula_of(id: i64, name: &str, lines: Vec<LineRow>, pantry: &Pantry) -> Result<Formula, StoreError> {
+    let lines: Vec<LineInput> =
+        lines.into_iter().map(|l| LineInput { ingredient: l.ingredient, grams: l.grams, note: l.note }).collect();
+    Formula::new(name, &lines, pantry).map_err(|e| StoreError::damaged("formula", id, &e))
+}
+
+impl FormulaRow {
+    pub fn of(id: i64, formula: &Formula) -> Self {
+        Self { id, name: formula.name().to_owned(), lines: line_rows(formula) }
+    }
+
+    pub fn into_core(self, version: u32, pantry: &Pantry) -> Result<StoredFormula, StoreError> {
+        let formula = formula_of(self.id, &self.name, self.lines, pantry)?;
+        Ok(StoredFormula { id: FormulaId(self.id), formula, version })
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct VersionRow {
+    pub id: i64,
+    pub formula_id: i64,
+    pub number: u32,
+    pub saved_at: String,
+    pub name: String,
+    pub lines: String,
+}
+
+impl VersionRow {
+    pub fn of(id: i64, formula_id: i64, number: u32, saved_at: &str, formula: &Formula) -> Self {
+        let lines = text(&line_rows(formula));
+        Self { id, formula_id, number, saved_at: saved_at.to_owned(), name: formula.name().to_owned(), lines }
+    }
+
+    pub fn into_core(self, pantry: &Pantry) -> Result<FormulaVersion, StoreError> {
+        let lines = list::<LineRow>("formula version", self.id, &self.lines)?;
+        let formula = formula_of(self.formula_id, &self.name, lines, pantry)?;
+        Ok(FormulaVersion { number: self.number, saved_at: self.saved_at, formula })
+    }
+}
+
+/// An own ingredient as JSON in its row.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+struct EntryJson {
+    name: String,
+    kind: String,
+    /// Grams in 100 g, in the order of the core's analysis.
+    parts_g: [f64; 10],
+    fat_kind: String,
+    /// Cup, scooped, sifted, packed, teaspoon, each, stick.
+    household_g: [Option<f64>; 7],
+    allergens: Vec<String>,
+    aliases: Vec<String>,
+    source: String,
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct PantryRow {
+    pub id: i64,
+    pub key: String,
+    pub entry: Option<String>,
+    pub price_per_kg: Option<f64>,
+}
+
+impl PantryRow {
+    pub fn of(id: i64, key: &str, own: Option<&Ingredient>, price_per_kg: Option<f64>) -> Self {
+        let entry = own.map(|i| {
+            let (a, h) = (&i.analysis, &i.household);
+            let json = EntryJson {
+                name: i.name.to_string(),
+                kind: i.kind.word().to_owned(),
+                parts_g: [
+                    a.water,
+                    a.alcohol,
+                    a.fat,
+                    a.protein,
+                    a.carbohydrate,
+                    a.sugars,
+                    a.reducing,
+                    a.fibre,
+                    a.ash,
+                    a.salt,
+                ],
+                fat_kind: i.fat_kind.word().to_owned(),
+                household_g: [h.cup, h.cup_scooped, h.cup_sifted, h.cup_packed, h.tsp, h.each, h.stick],
+                allergens: i.allergens.iter().map(ToString::to_string).collect(),
+                aliases: i.aliases.iter().map(ToString::to_string).collect(),
+                source: i.source.to_string(),
+            };
+            serde_json::to_string(&json).expect("an entry serialises")
+        });
+        Self { id, key: key.to_owned(), entry, price_per_kg }
+    }
+
+    pub fn into_core(self) -> Result<StoredEntry, StoreError> {
+        let id = self.id;
+        let damaged = |why: String| StoreError::Damaged { thing: "pantry entry", id, why };
+        let own = match &self.entry {
+            None => None,
+            Some(entry) => {
+                let e: EntryJson = serde_json::from_str(entry).map_err(|e| damaged(e.to_string()))?;
+                let kind = Kind::ALL.into_iter().find(|k| k.word() == e.kind);
+                let fat_kind = FatKind::ALL.into_iter().find(|k| k.word() == e.fat_kind);
+                let [water, alcohol, fat, protein, carbohydrate, sugars, reducing, fibre, ash, salt] = e.parts_g;
+                let [cup, cup_scooped, cup_sifted, cup_packed, tsp, each, stick] = e.household_g;
+                let input = IngredientInput {
+                    name: e.name,
+                    kind: kind.ok_or_else(|| damaged(format!("unknown kind {}", e.kind)))?,
+                    analysis: Analysis {
+                        water,
+                        alcohol,
+                        fat,
+                        protein,
+                        carbohydrate,
+                        sugars,
+                        reducing,
+                        fibre,
+                        ash,
+                        salt,
+                    },
+                    fat_kind: fat_kind.ok_or_else(|| damaged(format!("unknown fat {}", e.fat_kind)))?,
+                    household: Household { cup, cup_scooped, cup_sifted, cup_packed, tsp, each, stick },
+                    allergens: e.allergens,
+                    aliases: e.aliases,
+                    source: e.source,
+                };
+                let found = Ingredient::own(self.key.clone(), input);
+                Some(found.map_err(|e| StoreError::damaged("pantry entry", id, &e))?)
+            }
+        };
+        Ok(StoredEntry { id: PantryId(id), key: self.key, own, price_per_kg: self.price_per_kg })
+    }
+}
+
+#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+pub(crate) struct MixNoteRow {
+    pub id: i64,
+    pub job_id: i64,
+    pub formula_id: i64,
+    pub formula_version: u32,
+    pub noted_at: String,
+    pub mix: u32,
+    pub feel: String,
+    pub squeeze: String,
+    pub ingredient: Option<String>,
+    pub grams: f64,
+    pub left_over_g: f64,
+    pub flour_g: f64,
+    pub dough_c: Option<f64>,
+}
+
+impl MixNoteRow {
+    pub fn of(id: i64, n: &NewMixNote) -> Self {
+        Self {
+            id,
+            job_id: n.job_id.0,
+            formula_id: n.formula_id.0,
+            formula_version: n.formula_version,
+            noted_at: n.noted_at.clone(),
+            mix: n.mix,
+            feel: feel_word(n.feel).to_owned(),
+            squeeze: squeeze_word(n.squeeze).to_owned(),
+            ingredient: n.ingredient.clone(),
+            grams: n.added.g(),
+            left_over_g: n.left_over.g(),
+            flour_g: n.flour.g(),
+            dough_c: n.dough.map(|t| t.c()),
+        }
+    }
+
+    pub fn into_core(self) -> Result<StoredMixNote, StoreError> {
+        let id = self.id;
+        let mass =
+            |v: f64| Mass::from_g(v).map_err(|e| StoreError::Damaged { thing: "mix note", id, why: e.to_string() });
+        Ok(StoredMixNote {
+            id: MixNoteId(id),
+            kept: NewMixNote {
+                job_id: JobId(self.job_id),
+                formula_id: FormulaId(self.formula_id),
+                formula_version: self.formula_version,
+                noted_at: self.noted_at,
+                mix: self.mix,
+                feel: feel_from("mix note", id, &self.feel)?,
+                squeeze: squeeze_from("mix note", id, &self.squeeze)?,
+                ingredient: self.ingredient,
+                added: mass(self.grams)?,
+                left_over: mass(self.left_over_g)?,
+                flour: mass(self.flour_g)?,
+                dough: self.dough_c.and_then(|c| Temperature::from_c(c).ok()),
+            },
+        })
+    }
+}
