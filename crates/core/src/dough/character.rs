@@ -90,6 +90,10 @@ pub struct Character {
     pub tenderness: Judgement,
     /// The kind that most of its fat is of.
     pub main_fat: Option<FatKind>,
+    /// Cocoa, of the dough.
+    pub cocoa: Share,
+    /// Protein of wheat, rye and barley over all flour, per cent.
+    pub gluten_percent: f64,
     /// What to mind.
     pub warnings: Vec<String>,
 }
@@ -205,6 +209,8 @@ impl Character {
             spread_range: tendency.range,
             browning: browning(formula, sugar),
             tenderness: tenderness(formula),
+            cocoa: Share::new(formula.kind_mass(Kind::Cocoa) / formula.total()),
+            gluten_percent: gluten_percent(formula),
             main_fat: composition.fats().iter().max_by(|a, b| a.1.total_cmp(&b.1)).map(|f| f.0),
             warnings: warnings(formula),
         }
@@ -243,6 +249,32 @@ impl Character {
                     fat_words(own),
                     fat_words(other),
                     fat_means(own)
+                ),
+            ));
+        }
+        let cocoa = 100.0 * (self.cocoa.value() - neighbour.cocoa.value());
+        if cocoa.abs() >= 0.5 {
+            found.push((
+                4.0,
+                if cocoa > 0.0 {
+                    format!("Cocoa is {cocoa:.1} points more of it than of {name}: darker, bitterer, and colour no longer tells when it is done.")
+                } else {
+                    format!("Cocoa is {:.1} points less of it than of {name}: paler, and colour tells more of when it is done.", -cocoa)
+                },
+            ));
+        }
+        let strength = self.gluten_percent - neighbour.gluten_percent;
+        if strength.abs() >= 0.4 {
+            let (word, means) = if strength > 0.0 {
+                ("stronger", "it holds together better and toughens sooner")
+            } else {
+                ("weaker", "shorter, and it tears sooner as it is rolled")
+            };
+            found.push((
+                0.8,
+                format!(
+                    "Its flour is {word}, {:.1} against {:.1} % of binding protein: {means}.",
+                    self.gluten_percent, neighbour.gluten_percent
                 ),
             ));
         }
@@ -587,5 +619,10 @@ mod tests {
         assert!(said[0].contains("less of flour and other dry solids than the other"), "{said:?}");
         assert!(own.distance(&dry) > 5.0 && own.distance(&own) == 0.0);
         assert!(own.beside(&own, "itself")[0].contains("same dough"));
+        let dark = of(&[("flour-ap", 150.0), ("cocoa", 20.0), ("butter", 100.0), ("sugar", 90.0), ("egg", 22.0)]);
+        let said = dark.beside(&own, "before");
+        assert!(said.iter().any(|s| s.contains("Cocoa is 5.2 points more")), "{said:?}");
+        let weak = of(&[("flour-ap", 120.0), ("cornstarch", 50.0), ("butter", 100.0), ("sugar", 90.0), ("egg", 22.0)]);
+        assert!(weak.beside(&own, "before").iter().any(|s| s.contains("flour is weaker")));
     }
 }
