@@ -40,7 +40,7 @@ test: setup setup-browser
 	$(MAKE) web
 	cargo clippy --workspace --all-targets --locked -- -D warnings
 	cargo test --workspace --locked --no-fail-fast
-	cargo build --locked
+# The tests of the command line have built the program already; a plain build would unite features anew and take minutes.
 	sh scripts/check-api-drift
 	cd e2e && npx playwright test
 

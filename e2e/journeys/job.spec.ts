@@ -261,3 +261,19 @@ test("a dropped SVG becomes a cutter", async ({ page, bakery }) => {
   await page.getByRole("button", { name: "Remove porthole" }).click();
   await expect(page.getByRole("button", { name: "Remove porthole" })).toHaveCount(0);
 });
+
+test("a wanted time tells how thick to press, and pressing it so makes it", async ({ page, bakery }) => {
+  await open(page, bakery, "cold");
+  const ways = page.getByRole("list", { name: "Ways to have it ready" });
+  await set(field(page, "It can go in at"), "12:20");
+  await set(field(page, "Ready to roll at"), "1240");
+  await expect(field(page, "Ready to roll at")).toHaveValue("12:40");
+  await expect(page.getByText("20 min in the cold")).toBeVisible();
+  const disc = ways.getByRole("listitem").filter({ hasText: /^Disc.*fridge/ });
+  await expect(disc).toContainText(/Pressed to 1\d(\.5)? mm it makes it/);
+  await disc.getByRole("button", { name: /^Press to/ }).click();
+  await expect(disc).toContainText("makes it. Put it in by 12:");
+  await expect(figure(page, "Cold")).toContainText(/disc, 1\d/);
+  await set(field(page, "Ready to roll at"), "half past");
+  await expect(page.getByRole("alert")).toContainText("A time such as 14:05");
+});

@@ -310,3 +310,21 @@ fn ten_thousand_pieces_are_planned_and_quickly_enough_to_wait_for() {
     assert_eq!(plan.shape.trays.fill.iter().sum::<u32>(), 10_000);
     assert!(plan.shape.trays.rounds > 10);
 }
+
+#[test]
+fn the_dough_can_be_had_ready_when_it_is_wanted() {
+    use ready_slab_core::job::wanted_ways;
+    use ready_slab_core::units::Span;
+    let (job, kitchen) = (Job::new(job_input()).unwrap(), Kitchen::new(kitchen_input()).unwrap());
+    let plan = usual(job_input());
+    let ways = |minutes| wanted_ways(&job, &kitchen, &plan, Span::new_min(minutes)).unwrap();
+    // Common practice, no source: a disc takes the fridge half an hour or so, a sheet ten minutes; half a minute is no way.
+    let hour = ways(60.0);
+    assert_eq!(hour.iter().filter(|w| w.makes_it).count(), 4);
+    assert!(matches!(hour[0].piece, Piece::Disc { .. }) && hour[0].place == ColdPlace::Fridge, "{hour:?}");
+    let soon = ways(12.0);
+    let disc = soon.iter().find(|w| matches!(w.piece, Piece::Disc { .. }) && w.place == ColdPlace::Fridge).unwrap();
+    assert!(!disc.makes_it && disc.thickest.is_some_and(|t| t.mm() < 22.0 && t.mm() >= 10.0), "{disc:?}");
+    assert!(soon[0].makes_it && matches!(soon[0].piece, Piece::Sheet { .. }), "{soon:?}");
+    assert!(wanted_ways(&job, &kitchen, &plan, Span::new_min(0.0)).is_err());
+}

@@ -426,3 +426,30 @@ async fn the_kept_description_is_the_programs_own() {
     assert!(kept == own, "docs/openapi.json is out of date: run `make api`");
     assert_eq!(own["openapi"], "3.1.0");
 }
+
+#[actix_web::test]
+async fn a_wanted_time_is_answered_with_what_makes_it() {
+    let (_dir, store) = demo().await;
+    let ask = |ready: &str| format!("/api/jobs/1/cold/wanted?in_at=2026-11-28T12:20&ready_at={ready}");
+    let soon = get(&store, &ask("2026-11-28T12:40")).await;
+    assert_eq!(soon["within_min"], 20.0);
+    let ways = soon["ways"].as_array().unwrap();
+    let disc = ways.iter().find(|w| w["piece"]["kind"] == "disc" && w["place"] == "fridge").unwrap();
+    assert_eq!(disc["makes_it"], false);
+    let thickest = disc["thickest_mm"].as_f64().unwrap();
+    assert!((14.0..22.0).contains(&thickest), "{thickest}");
+    // Pressed so thin it makes it; half a millimetre more and it does not.
+    for (mm, makes_it) in [(thickest, true), (thickest + 0.5, false)] {
+        call(&store, Method::PATCH, "/api/jobs/1", Some(json!({ "disc_mm": mm }))).await;
+        let again = get(&store, &ask("2026-11-28T12:40")).await;
+        let ways = again["ways"].as_array().unwrap();
+        let disc = ways.iter().find(|w| w["piece"]["kind"] == "disc" && w["place"] == "fridge").unwrap();
+        assert_eq!(disc["makes_it"], makes_it, "{mm} mm");
+    }
+    for (ready, says) in [("2026-11-28T12:20", "before it can be put in"), ("at noon", "is not understood")] {
+        let (status, problem) = call(&store, Method::GET, &ask(&ready.replace(' ', "%20")), None).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+        let said = field_messages(&problem);
+        assert!(said[0].0 == "ready_at" && said[0].1.contains(says), "{said:?}");
+    }
+}

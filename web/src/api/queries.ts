@@ -71,6 +71,13 @@ export const useVersions = (id: number) =>
   useQuery({ queryKey: keys.versions(id), queryFn: () => settled(api.GET("/api/formulas/{id}/versions", { params: { path: { id } } })) });
 export const useMixing = (id: number) =>
   useQuery({ queryKey: keys.mixing(id), queryFn: () => settled(api.GET("/api/jobs/{id}/mixing", { params: { path: { id } } })) });
+export const useWanted = (id: number, in_at: string, ready_at: string) =>
+  useQuery({
+    queryKey: ["wanted", id, in_at, ready_at],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/wanted", { params: { path: { id }, query: { in_at, ready_at } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
 export const useLabel = (id: number) =>
   useQuery({ queryKey: keys.label(id), queryFn: () => settled(api.GET("/api/jobs/{id}/label", { params: { path: { id } } })) });
 export const usePulled = (id: number, lever: Lever | undefined) =>

@@ -386,6 +386,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/cold/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every way to have the first mix ready to roll at a wanted time, at the slow end of its range. */
+        get: operations["cold_wanted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/export": {
         parameters: {
             query?: never;
@@ -2912,6 +2929,39 @@ export interface components {
             /** @description UTC. */
             saved_at: string;
         };
+        /** @description All ways, those that make it first. */
+        WantedView: {
+            /** @description The ways. */
+            ways: components["schemas"]["WantedWayView"][];
+            /**
+             * Format: double
+             * @description Time there is.
+             */
+            within_min: number;
+        };
+        /** @description One way to have it ready. */
+        WantedWayView: {
+            /** @description The last moment it can be put in, local time. */
+            in_by?: string | null;
+            /** @description Whether that is not before it can be put in. */
+            makes_it: boolean;
+            /**
+             * Format: double
+             * @description How long it takes at the slow end of its range; null when it never gets ready.
+             */
+            needs_min?: number | null;
+            /** @description Why it never gets ready. */
+            never?: string | null;
+            /** @description The form. */
+            piece: components["schemas"]["PieceWire"];
+            /** @description Where. */
+            place: components["schemas"]["PlaceWord"];
+            /**
+             * Format: double
+             * @description For a disc: the thickest that is ready in time; null where even the thinnest is not.
+             */
+            thickest_mm?: number | null;
+        };
         /** @description A weight and its baker's percentage. */
         WeightView: {
             /**
@@ -3914,6 +3964,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CorrectionView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cold_wanted: {
+        parameters: {
+            query: {
+                /** @description When it can be put into the cold, local time, `2026-11-28T12:20`. */
+                in_at: string;
+                /** @description When it should be ready to roll, local time. */
+                ready_at: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedView"];
                 };
             };
             404: {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { apart, rulerTicks, stepFor, stepped, CLOCK_STEPS } from "./scale";
 import { outlinePath } from "./path";
-import { clock, dayClock, duration, minutesBetween, shifted } from "./time";
+import { clock, dayClock, duration, minutesBetween, shifted, timeOfDay } from "./time";
 import { inches, inUnits, makeFormat, number, type Unit } from "./units";
 
 // The factors as the server sends them (NIST Handbook 44, SP 811).
@@ -119,5 +119,12 @@ describe("times in words", () => {
 
   it("says how long", () => {
     expect([8.4, 60, 104, 125.2].map(duration)).toEqual(["8 min", "1 h", "1 h 44", "2 h 05"]);
+  });
+});
+
+describe("a time of the day", () => {
+  it("is read as people type it", () => {
+    expect(["14:05", "1405", "14.05", "9:05", "9h30", " 14 ", "0:00"].map(timeOfDay)).toEqual(["14:05", "14:05", "14:05", "09:05", "09:30", "14:00", "00:00"]);
+    expect(["25:00", "12:60", "noon", "", "14:5", "-3"].map(timeOfDay)).toEqual([undefined, undefined, undefined, undefined, undefined, undefined]);
   });
 });

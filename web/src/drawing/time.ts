@@ -58,3 +58,11 @@ export function duration(minutes: number): string {
   const rest = whole % 60;
   return rest === 0 ? `${Math.floor(whole / 60)} h` : `${Math.floor(whole / 60)} h ${String(rest).padStart(2, "0")}`;
 }
+
+/** `14:05`, `14.05`, `1405` or `14` as a time of the day; nothing when it is none. */
+export function timeOfDay(text: string): string | undefined {
+  const found = /^\s*(\d{1,2})\s*[:.h]?\s*(\d{2})?\s*$/.exec(text);
+  const [hours, minutes] = [Number(found?.[1]), Number(found?.[2] ?? 0)];
+  if (!found || hours > 23 || minutes > 59) return undefined;
+  return `${String(hours).padStart(2, "0")}:${String(minutes).padStart(2, "0")}`;
+}

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { Answer, ReadLine } from "../api/client";
 import { useIngredients } from "../api/queries";
-import { number } from "../drawing/units";
+import { inUnits, number } from "../drawing/units";
 import { readTyped } from "../kit/Amount";
 import { Fault, faultOf } from "../kit/Fault";
 import { Live } from "../kit/Live";
@@ -58,7 +58,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
           </summary>
           <ul className="py-1">
             {line.why.map((w) => (
-              <li key={w}>{w}</li>
+              <li key={w}>{inUnits(w, format)}</li>
             ))}
           </ul>
           <span className="flex flex-wrap gap-2 pb-1">
@@ -97,7 +97,7 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
   };
   return (
     <div className="mt-1 space-y-2 pl-8">
-      <p>{line.ask}</p>
+      <p>{inUnits(line.ask, format)}</p>
       <div className="flex flex-wrap items-center gap-2">
         {line.options.map((o) => (
           <button key={o.label} type="button" className="btn btn-small" onClick={() => onAnswer(o.answer)}>

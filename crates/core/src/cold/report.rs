@@ -63,13 +63,13 @@ pub enum Target {
 /// A question to the cold station.
 #[derive(Debug, Clone)]
 pub struct ChillQuestion {
-    composition: Composition,
-    piece: Piece,
-    wrap: Wrap,
-    support: Support,
-    start: Temperature,
-    place: Place,
-    target: Target,
+    pub(super) composition: Composition,
+    pub(super) piece: Piece,
+    pub(super) wrap: Wrap,
+    pub(super) support: Support,
+    pub(super) start: Temperature,
+    pub(super) place: Place,
+    pub(super) target: Target,
 }
 
 impl ChillQuestion {
@@ -96,6 +96,13 @@ impl ChillQuestion {
             place,
             target,
         })
+    }
+}
+
+impl ChillQuestion {
+    /// The same question for another piece of the same dough.
+    pub fn of_piece(&self, piece: Piece) -> Result<Self, InputErrors> {
+        Ok(Self { piece: piece.checked().map_err(|e| e.within("piece"))?, ..self.clone() })
     }
 }
 

@@ -5,6 +5,7 @@ mod bench;
 mod kitchen;
 mod order;
 mod plan;
+mod wanted;
 
 pub use answers::{
     Alternative, ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
@@ -12,3 +13,4 @@ pub use answers::{
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
 pub use order::{ChillForm, Job, JobInput};
 pub use plan::{AlsoMixed, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with};
+pub use wanted::{WantedWay, wanted_ways};

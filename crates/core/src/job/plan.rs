@@ -7,7 +7,8 @@ use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_a
 use super::{ChillForm, ColdPlace, Job, Kitchen};
 use crate::clock::{RelayInput, plan_relay};
 use crate::cold::{
-    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, chill_briefly, tempering_minutes,
+    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, chill_briefly, disc_of,
+    tempering_minutes,
 };
 use crate::dough::{
     Character, Composition, Formula, WeighRules, divide_into_mixes, mixing_temperatures, rolled_density,
@@ -315,11 +316,6 @@ fn dough_plan(
     })
 }
 
-fn disc(mass: Mass, thickness: Length, density: Density) -> Piece {
-    let area = mass.rolled_to(thickness, density).mm2();
-    Piece::Disc { thickness, diameter: Length::new_mm((area * 4.0 / std::f64::consts::PI).sqrt().clamp(10.0, 600.0)) }
-}
-
 fn cold_plan(
     job: &Job,
     kitchen: &Kitchen,
@@ -330,26 +326,11 @@ fn cold_plan(
 ) -> Result<ColdPlan, InputErrors> {
     let first = &demand.rolls[0];
     let piece = match job.chill_form() {
-        ChillForm::Disc { thickness } => disc(first.mass, thickness, density),
+        ChillForm::Disc { thickness } => disc_of(first.mass, thickness, density),
         ChillForm::Sheets => Piece::Sheet { thickness: job.thickness() },
     };
     let place = job.input().chill_place;
-    let ask = |piece: Piece, place: ColdPlace| -> Result<ChillQuestion, InputErrors> {
-        // Discs and balls lie wrapped on the shelf; sheets between their papers on a tray that was at room temperature.
-        let support = match piece {
-            Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
-            _ => Support::Rack,
-        };
-        ChillQuestion::new(
-            dough.composition.clone(),
-            piece,
-            Wrap::Wrapped,
-            support,
-            dough.temperature.c(),
-            kitchen.place(place),
-            Target::Rolling,
-        )
-    };
+    let ask = |piece: Piece, place: ColdPlace| chill_question(kitchen, dough, piece, place);
     let answer = chill(&ask(piece, place)?);
     if let Some(never) = &answer.never {
         return Err(InputError::refused("chill_place", never.clone()).into());
@@ -372,8 +353,8 @@ fn cold_plan(
             Piece::Sheet { thickness: job.thickness() },
             ColdPlace::Fridge,
         ),
-        (format!("Disc, {} mm", plain(usual_disc.mm())), disc(first.mass, usual_disc, density), ColdPlace::Freezer),
-        (format!("Disc, {} mm", plain(usual_disc.mm())), disc(first.mass, usual_disc, density), ColdPlace::Fridge),
+        (format!("Disc, {} mm", plain(usual_disc.mm())), disc_of(first.mass, usual_disc, density), ColdPlace::Freezer),
+        (format!("Disc, {} mm", plain(usual_disc.mm())), disc_of(first.mass, usual_disc, density), ColdPlace::Fridge),
         ("Ball as it left the bowl".to_owned(), Piece::Ball { diameter: Length::new_mm(ball_mm) }, ColdPlace::Fridge),
     ];
     for (name, way, at) in ways {
@@ -429,6 +410,30 @@ fn cold_plan(
         tray_chill: TrayChill { place: tray_place, start: warm, answer: tray_answer },
         reasons,
     })
+}
+
+/// The dough out of the bowl, as it is put into the cold to be rolled.
+///
+/// Discs and balls lie wrapped on the shelf; sheets between their papers on a tray that was at room temperature.
+pub(super) fn chill_question(
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    piece: Piece,
+    place: ColdPlace,
+) -> Result<ChillQuestion, InputErrors> {
+    let support = match piece {
+        Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+        _ => Support::Rack,
+    };
+    ChillQuestion::new(
+        dough.composition.clone(),
+        piece,
+        Wrap::Wrapped,
+        support,
+        dough.temperature.c(),
+        kitchen.place(place),
+        Target::Rolling,
+    )
 }
 
 fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {

@@ -1,5 +1,6 @@
 //! The routes, one file a resource.
 
+mod cold;
 mod compute;
 mod cutters;
 mod dough;
@@ -65,6 +66,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(jobs::delete)
         .service(jobs::plan_of)
         .service(jobs::export)
+        .service(cold::wanted)
         .service(dough::mixing)
         .service(dough::size)
         .service(dough::cost_and_label)

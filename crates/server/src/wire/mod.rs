@@ -12,6 +12,7 @@ mod plan;
 mod recipe;
 mod record;
 mod unit;
+mod wanted;
 mod words;
 
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
@@ -28,6 +29,7 @@ pub use plan::PlanView;
 pub use recipe::{ReadRequest, ReadingView};
 pub use record::{RecordBody, RecordView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
+pub use wanted::{WantedQuery, WantedView};
 pub use words::{
     BuiltinWord, CupSystemWord, CupWayWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord, PlaceWord,
     SqueezeWord, SurfaceWord, TrayWord, WrapWord,

@@ -13,6 +13,7 @@ import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { CoolingCurve } from "./CoolingCurve";
+import { HaveReady } from "./HaveReady";
 import { Ways } from "./Ways";
 
 export function Cold() {
@@ -41,6 +42,7 @@ export function Cold() {
             )
           }
         />
+        <HaveReady />
       </Work>
       <TicketBox>
         <Part title="Ready to roll">

@@ -4,7 +4,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import type { Ingredient, Lever, Pulled } from "../../api/client";
 import { useChangeFormula, useIngredients, useKitchen, usePulled } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { number } from "../../drawing/units";
+import { inUnits, number } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
@@ -29,6 +29,7 @@ const LEVERS: { kind: Kind; name: string; says: string }[] = [
 
 export function Change() {
   const { job, dim } = useJobContext();
+  const format = useFormat();
   const formula = useJobFormula();
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
@@ -71,7 +72,7 @@ export function Change() {
             <>
               <ul className="space-y-1">
                 {p.differences.map((d) => (
-                  <li key={d}>{d}</li>
+                  <li key={d}>{inUnits(d, format)}</li>
                 ))}
               </ul>
               <button
@@ -97,7 +98,7 @@ export function Change() {
         {p && p.after.warnings.length > 0 ? (
           <Part title="Mind this">
             {p.after.warnings.map((w) => (
-              <p key={w} className="caution mb-2">{w}</p>
+              <p key={w} className="caution mb-2">{inUnits(w, format)}</p>
             ))}
           </Part>
         ) : null}

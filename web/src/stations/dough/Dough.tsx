@@ -4,7 +4,7 @@ import { Link, Outlet, useSearchParams } from "react-router";
 import type { Formula } from "../../api/client";
 import { useBeside, useChangeJob, useFormulas } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { number } from "../../drawing/units";
+import { inUnits, number } from "../../drawing/units";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
@@ -27,6 +27,7 @@ export function DoughStation() {
 
 export function Dough() {
   const { job, plan, dim } = useJobContext();
+  const format = useFormat();
   const formula = useJobFormula();
   const [search, setSearch] = useSearchParams();
   const beside = useBeside(job.formula_id, search.get("beside") ?? "", job.formula_version ?? null);
@@ -76,7 +77,7 @@ export function Dough() {
             <p className="mt-3">{b.own.school}</p>
             <ul className="mt-1 list-disc space-y-0.5 pl-5 text-soft">
               {b.differences.map((d) => (
-                <li key={d}>{d}</li>
+                <li key={d}>{inUnits(d, format)}</li>
               ))}
             </ul>
           </div>
@@ -139,7 +140,7 @@ function DoughTicket() {
         <Part title="Mind this">
           <ul className="space-y-2">
             {dough.warnings.map((w) => (
-              <li key={w} className="caution">{w}</li>
+              <li key={w} className="caution">{inUnits(w, format)}</li>
             ))}
           </ul>
         </Part>

@@ -1,6 +1,7 @@
 /** How the dough will handle, spread, brown and bite: each a scale with this dough and its neighbour on it, and why. */
 import type { Beside, Judgement } from "../../api/client";
-import { number } from "../../drawing/units";
+import { inUnits, number } from "../../drawing/units";
+import { useFormat } from "../../kit/settings";
 
 const TRAITS = [
   { key: "handling", name: "In the hand", low: "firm", high: "pipeable" },
@@ -10,6 +11,7 @@ const TRAITS = [
 ] as const;
 
 export function Traits({ beside }: { beside: Beside }) {
+  const format = useFormat();
   const { own, neighbour } = beside;
   return (
     <ul className="space-y-3">
@@ -27,7 +29,7 @@ export function Traits({ beside }: { beside: Beside }) {
             <summary className="cursor-pointer py-1">why</summary>
             <ul className="space-y-1 pb-1">
               {own[t.key].reasons.map((r) => (
-                <li key={r}>{r}</li>
+                <li key={r}>{inUnits(r, format)}</li>
               ))}
             </ul>
           </details>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Formula, FormulaBody, Plan } from "../../api/client";
 import { useAddFormula, useChangeFormula, useChangeJob, useIngredients } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { number } from "../../drawing/units";
+import { inUnits, number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
@@ -51,7 +51,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                     {w.name}
                     {w.note ? <span className="font-normal text-soft">, {w.note}</span> : null}
                     {w.held_back_g > 0 ? <span className="block text-fine font-normal text-soft">of it {format.mass(w.held_back_g)} kept aside</span> : null}
-                    {w.warning ? <span className="block text-fine font-normal text-warm">{w.warning}</span> : null}
+                    {w.warning ? <span className="block text-fine font-normal text-warm">{inUnits(w.warning, format)}</span> : null}
                   </th>
                   <td className="num whitespace-nowrap py-1.5 pr-4 text-right text-lg font-semibold">
                     <Live value={format.mass(w.mass_g)} />

@@ -1,0 +1,69 @@
+//! What must be done so that the dough is ready to roll at a wanted time.
+
+use super::answers::Plan;
+use super::plan::chill_question;
+use super::{ColdPlace, Job, Kitchen};
+use crate::cold::{Piece, disc_in_time, disc_of, in_time};
+use crate::error::{Checks, InputErrors};
+use crate::units::{Length, Span};
+
+/// One way to have it ready.
+#[derive(Debug, Clone, PartialEq)]
+pub struct WantedWay {
+    /// The form.
+    pub piece: Piece,
+    /// Where.
+    pub place: ColdPlace,
+    /// How long it takes at the slow end of its range; why it never does, otherwise.
+    pub needs: Result<Span, String>,
+    /// Whether that is within the time there is.
+    pub makes_it: bool,
+    /// For a disc: the thickest that is ready in time.
+    pub thickest: Option<Length>,
+}
+
+const USUAL_DISC_MM: f64 = 22.0;
+
+/// Every way to have the first mix ready within the time there is: discs as pressed in this job (or as is usual) and sheets
+/// rolled first, in fridge and freezer. Those that make it come first, the gentlest of them before the rest.
+///
+/// Fails for a time below a minute or above two days.
+pub fn wanted_ways(job: &Job, kitchen: &Kitchen, plan: &Plan, within: Span) -> Result<Vec<WantedWay>, InputErrors> {
+    let mut checks = Checks::new();
+    checks.range("within_min", within.min(), 1.0, 2.0 * 24.0 * 60.0, "min");
+    checks.finish(())?;
+    let mass = plan.cold.form.mass;
+    let density = plan.dough.density;
+    let thickness = match job.chill_form() {
+        super::ChillForm::Disc { thickness } => thickness,
+        super::ChillForm::Sheets => Length::new_mm(USUAL_DISC_MM),
+    };
+    let mut ways = Vec::with_capacity(4);
+    for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
+        let disc = disc_of(mass, thickness, density);
+        let question = chill_question(kitchen, &plan.dough, disc, place)?;
+        ways.push(way(disc, place, disc_in_time(&question, mass, density, within)));
+        let sheet = Piece::Sheet { thickness: job.thickness() };
+        let question = chill_question(kitchen, &plan.dough, sheet, place)?;
+        ways.push(way(sheet, place, in_time(&question, within)));
+    }
+    // The slower of those that make it is the gentler: it has longer until it is too cold.
+    ways.sort_by(|a, b| {
+        let slow = |w: &WantedWay| w.needs.as_ref().map_or(f64::MAX, |n| n.s());
+        b.makes_it.cmp(&a.makes_it).then(if a.makes_it {
+            slow(b).total_cmp(&slow(a))
+        } else {
+            slow(a).total_cmp(&slow(b))
+        })
+    });
+    Ok(ways)
+}
+
+fn way(piece: Piece, place: ColdPlace, answer: Result<crate::cold::InTime, String>) -> WantedWay {
+    match answer {
+        Ok(found) => {
+            WantedWay { piece, place, needs: Ok(found.needs), makes_it: found.makes_it, thickest: found.thickest }
+        }
+        Err(never) => WantedWay { piece, place, needs: Err(never), makes_it: false, thickest: None },
+    }
+}

@@ -1,0 +1,113 @@
+/** The question turned round: it should be ready at a time, so what must be done? */
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useChangeJob, useWanted } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { clock, duration, shifted, timeOfDay } from "../../drawing/time";
+import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { useFormat } from "../../kit/settings";
+
+type Way = Schemas["WantedWayView"];
+
+/** `2026-11-28` with `14:05`, on the day after where that is earlier than the time it goes in. */
+function onDay(base: string, time: string): string {
+  const same = `${base.slice(0, 10)}T${time}`;
+  return same < base ? shifted(same, 1440) : same;
+}
+
+export function HaveReady() {
+  const { job, plan } = useJobContext();
+  const format = useFormat();
+  const change = useChangeJob(job.id);
+  const [inTyped, setInTyped] = useState<string>();
+  const [readyTyped, setReadyTyped] = useState<string>();
+  const inAt = inTyped ? `${plan.cold.in_at.slice(0, 10)}T${inTyped}` : plan.cold.in_at;
+  const readyAt = readyTyped ? onDay(inAt, readyTyped) : shifted(inAt, 20);
+  const wanted = useWanted(job.id, inAt, readyAt);
+  const ways = wanted.error ? [] : (wanted.data?.ways ?? []);
+  const form = (w: Way) => (w.piece.kind === "disc" ? `Disc, ${format.length(w.piece.thickness_mm)}` : w.piece.kind === "sheet" ? `Sheets, ${format.length(w.piece.thickness_mm)}` : w.piece.kind);
+  const take = (w: Way, disc_mm?: number) =>
+    change.mutate(w.piece.kind === "disc" ? { chill_as_disc: true, disc_mm: disc_mm ?? w.piece.thickness_mm, chill_place: w.place } : { chill_as_disc: false, chill_place: w.place });
+  return (
+    <section className="no-print mt-6" aria-labelledby="wanted-head">
+      <h3 id="wanted-head" className="h-part mb-2">Have it ready at a time</h3>
+      <div className="mb-2 flex flex-wrap items-end gap-3">
+        <Time label="It can go in at" value={inAt.slice(11)} onChange={setInTyped} />
+        <Time label="Ready to roll at" value={readyAt.slice(11)} onChange={setReadyTyped} />
+        <p className="pb-2.5 text-soft">{wanted.data && !wanted.error ? `${duration(wanted.data.within_min)} in the cold` : ""}</p>
+      </div>
+      <Fault text={faultOf(wanted.error, "ready_at") ?? otherFault(wanted.error, ["ready_at"])} />
+      <ul className={wanted.isPlaceholderData ? "opacity-60" : ""} aria-label="Ways to have it ready">
+        {ways.map((w) => (
+          <li key={`${w.piece.kind} ${w.place}`} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-2">
+            <span className="w-44">
+              <span className="font-semibold">{form(w)}</span>
+              <span className="text-soft">, {w.place}</span>
+            </span>
+            <span className="min-w-52 flex-1">
+              {w.never ? (
+                <span className="text-warm">{w.never}</span>
+              ) : w.makes_it ? (
+                <>
+                  <strong>makes it.</strong> Put it in by {clock(w.in_by ?? inAt)}: it takes up to {duration(w.needs_min ?? 0)}.
+                </>
+              ) : w.thickest_mm ? (
+                <>
+                  takes up to {duration(w.needs_min ?? 0)}. <strong>Pressed to {format.length(w.thickest_mm)} it makes it.</strong>
+                </>
+              ) : (
+                <>takes up to {duration(w.needs_min ?? 0)}: not by then.</>
+              )}
+            </span>
+            {w.makes_it ? (
+              <button type="button" className="btn btn-small" aria-label={`Take ${form(w)}, ${w.place}`} onClick={() => take(w)}>
+                Take
+              </button>
+            ) : w.thickest_mm ? (
+              <button type="button" className="btn btn-small" onClick={() => take(w, w.thickest_mm ?? undefined)}>
+                Press to {format.length(w.thickest_mm)}
+              </button>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      <Fault text={otherFault(change.error, [])} />
+    </section>
+  );
+}
+
+function Time({ label, value, onChange }: { label: string; value: string; onChange(value: string): void }) {
+  const [draft, setDraft] = useState<string>();
+  const [wrong, setWrong] = useState(false);
+  const keep = () => {
+    if (draft === undefined) return;
+    const time = timeOfDay(draft);
+    setWrong(time === undefined);
+    if (time === undefined) return;
+    onChange(time);
+    setDraft(undefined);
+  };
+  return (
+    <div className="w-36">
+      <label className="block">
+        <span className="mb-1 block text-fine text-soft">{label}</span>
+        <input
+          className="field num"
+          value={draft ?? value}
+          aria-invalid={wrong ? true : undefined}
+          onFocus={(e) => e.target.select()}
+          onChange={(e) => setDraft(e.target.value)}
+          onBlur={keep}
+          onKeyDown={(e) => {
+            if (e.key === "Enter") keep();
+            if (e.key === "Escape") {
+              setDraft(undefined);
+              setWrong(false);
+            }
+          }}
+        />
+      </label>
+      <Fault text={wrong ? "A time such as 14:05 is needed." : undefined} />
+    </div>
+  );
+}
