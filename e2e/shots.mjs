@@ -34,6 +34,9 @@ const VIEWS = [
   },
   { name: "pantry", path: "/pantry" },
   { name: "cold", path: "/jobs/1/cold" },
+  { name: "cold-ways", path: "/jobs/1/cold/ways?place=both" },
+  { name: "cold-now", path: "/jobs/1/cold/now", live: true },
+  { name: "live", path: "/live", live: true },
   { name: "shape", path: "/jobs/1/shape" },
   { name: "oven", path: "/jobs/1/oven" },
   { name: "clock", path: "/jobs/1/clock" },
@@ -45,6 +48,8 @@ const VIEWS = [
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [
+  { name: "cold-trouble", path: "/jobs/1/cold/trouble" },
+  { name: "cold-learnt", path: "/jobs/1/cold/learnt", live: true },
   { name: "dough-size", path: "/jobs/1/dough/size" },
   { name: "dough-label", path: "/jobs/1/dough/label" },
   { name: "dough-versions", path: "/jobs/1/dough/versions" },
@@ -56,12 +61,28 @@ const EXTRA = [...VIEWS, ...MORE].filter((v) => !v.size && !v.dark).flatMap((v) 
   { ...v, name: `${v.name}-us`, us: true },
 ]);
 
+/** Two pieces with readings, as a working morning leaves them. */
+async function piecesInTheCold() {
+  const ask = async (method, path, body) => {
+    const answer = await fetch(base + path, { method, headers: { "content-type": "application/json" }, body: body && JSON.stringify(body) });
+    if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`);
+    return answer.json();
+  };
+  const ago = (minutes) => new Date(Date.now() - minutes * 60_000).toISOString();
+  const disc = await ask("POST", "/api/jobs/1/chills", { name: "Disc 1", put_in_at: ago(14) });
+  const shown = [[12, 21.7], [9, 21.1], [7, 38.2], [5, 20.3], [3, 19.9], [1, 19.4]];
+  await ask("POST", `/api/chills/${disc.id}/readings`, shown.map(([m, shows_c]) => ({ shows_c, spot: "core", read_at: ago(m) })));
+  const log = { kind: "log", diameter_mm: 50 };
+  await ask("POST", "/api/jobs/2/chills", { name: "Log 1", piece: log, place: "freezer", put_in_at: ago(34) });
+}
+
 mkdirSync(folder, { recursive: true });
 const bakery = newBakery();
 const server = serve({ db: bakery.db });
 const base = await server.address;
 const browser = await launch();
 const wanted = only.length > 0 ? [...VIEWS, ...MORE, ...EXTRA].filter((v) => only.includes(v.name)) : VIEWS;
+if (wanted.some((v) => v.live)) await piecesInTheCold();
 for (const view of wanted) {
   const context = await browser.newContext({ viewport: view.size ?? WIDE, colorScheme: view.dark ? "dark" : "light" });
   const page = await context.newPage();

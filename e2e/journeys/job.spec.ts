@@ -208,11 +208,14 @@ test("the kitchen's sizes move every job", async ({ page, bakery }) => {
 });
 
 test("another way to chill is taken with one press", async ({ page, bakery }) => {
-  await open(page, bakery, "cold");
-  await page.getByRole("button", { name: "Take Sheets, 6 mm, freezer" }).click();
+  await open(page, bakery, "cold/ways?place=freezer");
+  await page.getByRole("radio", { name: /^Sheet, 6 mm, freezer/ }).click();
+  await page.getByRole("button", { name: "Chill it this way" }).click();
+  await expect(page.getByText("This is the plan.")).toBeVisible();
+  await expect(page.getByText("freezer, as planned")).toBeVisible();
+  await page.getByRole("link", { name: "When it is ready" }).click();
   await expect(page.getByRole("heading", { level: 2 })).toContainText("One sheet, 6 mm");
   await expect(page.getByRole("radio", { name: "Rolled first" })).toBeChecked();
-  await expect(page.getByText("freezer, as planned")).toBeVisible();
   await open(page, bakery, "clock");
   await expect(page.getByText("between papers")).toBeVisible();
   await expect(page.getByText(/^Cut tray 1/)).toBeVisible();

@@ -1,93 +1,21 @@
 //! Whole jobs: what must hold of every plan, and how plans answer when one thing changes.
 
-use chrono::NaiveDate;
+mod bakehouse;
+
+use bakehouse::{formula, job_input, kitchen_input, lemon_thyme, planned, round, usual};
 use proptest::prelude::*;
 use ready_slab_core::clock::{Lane, Step};
-use ready_slab_core::cold::{Piece, TrayKind};
-use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry};
+use ready_slab_core::cold::Piece;
+use ready_slab_core::dough::Formula;
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, clearance_mm, read_svg};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan, plan};
-use ready_slab_core::shape::BenchSurface;
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan};
 use ready_slab_core::units::Length;
 use rstest::rstest;
-
-fn kitchen_input() -> KitchenInput {
-    KitchenInput {
-        name: "Tern Street Bakehouse".into(),
-        room_c: 22.0,
-        fridge_c: 4.0,
-        fridge_fan: false,
-        freezer_c: -18.0,
-        tray_width_mm: 310.0,
-        tray_length_mm: 440.0,
-        tray_kind: TrayKind::Aluminium,
-        trays_owned: 4,
-        least_gap_mm: 25.0,
-        mixer_limit_g: 1200.0,
-        bowl_ml: Some(4500.0),
-        scale_step_g: 1.0,
-        fine_step_g: 0.1,
-        egg_class: EggClass::UsLarge,
-        currency: "\u{20ac}".to_owned(),
-        rods_mm: vec![3.0, 6.0, 8.0],
-        ovens: 1,
-        racks_per_oven: 1,
-        oven_fan: false,
-        preheat_min: 20.0,
-        roll_min: 4.0,
-        cut_s: 6.0,
-    }
-}
-
-fn job_input() -> JobInput {
-    JobInput {
-        name: "Regatta".into(),
-        pieces: 48,
-        thickness_mm: 6.0,
-        ready_by: NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap(),
-        method: MixMethod::JustCombined,
-        dough_c: None,
-        chill_as_disc: true,
-        disc_mm: 22.0,
-        chill_place: ColdPlace::Fridge,
-        tray_chill_place: ColdPlace::Freezer,
-        web_mm: 3.0,
-        edge_mm: 4.0,
-        surface: BenchSurface::FlouredBoard,
-        rerolls: 2,
-        reserve_percent: 3.0,
-        oven_c: 175.0,
-        freeze_pieces: 0,
-        hold_back_percent: 0.0,
-        whole_eggs: false,
-        tints: vec![],
-    }
-}
-
-fn formula(lines: &[(&str, f64)]) -> Formula {
-    Formula::new("Dough", &lines.iter().map(|l| (*l).into()).collect::<Vec<_>>(), Pantry::built_in()).unwrap()
-}
-
-fn lemon_thyme() -> Formula {
-    formula(&[("flour-ap", 430.0), ("cornstarch", 30.0), ("butter", 225.0), ("sugar-caster", 190.0), ("egg", 50.0)])
-}
-
-fn round(across: f64) -> Outline {
-    Builtin::new(BuiltinKind::Round, across, 0.0).unwrap().outline().unwrap()
-}
 
 fn demo_cutter(name: &str, across: f64) -> Outline {
     let path = format!("{}/../../demo/cutters/{name}.svg", env!("CARGO_MANIFEST_DIR"));
     read_svg(&std::fs::read_to_string(path).unwrap(), Some(Length::new_mm(across))).unwrap()
-}
-
-fn planned(job: JobInput, kitchen: KitchenInput, formula: &Formula, cutter: &Outline) -> Result<Plan, InputErrors> {
-    plan(&Job::new(job)?, formula, cutter, &Kitchen::new(kitchen)?)
-}
-
-fn usual(job: JobInput) -> Plan {
-    planned(job, kitchen_input(), &lemon_thyme(), &round(65.0)).unwrap()
 }
 
 /// What holds of every plan, whatever was asked.
@@ -228,23 +156,6 @@ fn a_warm_room_shortens_the_time_on_the_bench_and_the_plan_leaves_the_dough_in_t
     assert!(warm.clock.chill_min >= cool.clock.chill_min);
     // In a room inside the window the sheet never gets too warm.
     assert_eq!(at(17.0).cold.bench, None);
-}
-
-#[test]
-fn the_alternatives_hold_the_way_chosen_and_agree_with_it() {
-    let plan = usual(job_input());
-    let chosen: Vec<_> = plan.cold.alternatives.iter().filter(|a| a.chosen).collect();
-    assert_eq!(chosen.len(), 1);
-    assert_eq!(chosen[0].answer.ready_after, plan.cold.answer.ready_after);
-    assert!(matches!(chosen[0].piece, Piece::Disc { .. }));
-    // Common practice, no source: a sheet is ready in minutes, a disc in a quarter to half an hour, a ball takes over an hour.
-    let minutes = |named: &str, place| {
-        let way = plan.cold.alternatives.iter().find(|a| a.name.starts_with(named) && a.place == place).unwrap();
-        way.answer.ready_after.unwrap().min()
-    };
-    assert!(minutes("Sheets", ColdPlace::Fridge) < 15.0);
-    assert!((10.0..40.0).contains(&minutes("Disc", ColdPlace::Fridge)));
-    assert!(minutes("Ball", ColdPlace::Fridge) > 60.0);
 }
 
 #[test]

@@ -1,12 +1,13 @@
 //! Puts the server together and runs it until it is told to stop.
 
+use crate::board::Board;
 use crate::guard::{AllowedHosts, guard};
 use crate::problem::ApiError;
 use crate::routes::{BODY_LIMIT_BYTES, Description, configure};
 use crate::{embed, seed};
 use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
-use actix_web::middleware::{Compress, from_fn};
+use actix_web::middleware::{Compress, Next, from_fn};
 use actix_web::{App, HttpServer, web};
 use ready_slab_store::Store;
 use std::net::SocketAddr;
@@ -38,6 +39,7 @@ pub fn description() -> OpenApi {
 /// The application with all routes, on a store.
 pub fn application(
     store: Store,
+    board: Board,
     allow_hosts: &[String],
 ) -> App<
     impl ServiceFactory<
@@ -50,6 +52,7 @@ pub fn application(
 > {
     let (app, _) = App::new().into_utoipa_app().openapi(Description::openapi()).configure(configure).split_for_parts();
     app.app_data(web::Data::new(store))
+        .app_data(web::Data::new(board))
         .app_data(web::Data::new(AllowedHosts::new(allow_hosts)))
         .app_data(web::PayloadConfig::new(BODY_LIMIT_BYTES))
         .app_data(
@@ -58,9 +61,36 @@ pub fn application(
         )
         .route("/api/openapi.json", web::get().to(|| async { web::Json(description()) }))
         .default_service(web::to(embed::serve))
+        .wrap(from_fn(tell_of_changes))
         .wrap(Compress::default())
         .wrap(from_fn(guard))
         .wrap(TracingLogger::default())
+}
+
+/// Every change of anything may change what the live board shows.
+async fn tell_of_changes(
+    request: ServiceRequest,
+    next: Next<impl MessageBody + 'static>,
+) -> Result<ServiceResponse<impl MessageBody + 'static>, actix_web::Error> {
+    let changes = !request.method().is_safe();
+    let board = request.app_data::<web::Data<Board>>().cloned();
+    let response = next.call(request).await?;
+    if changes
+        && response.status().is_success()
+        && let Some(board) = board
+    {
+        board.touch();
+    }
+    Ok(response)
+}
+
+/// Resolves when the process is told to stop.
+async fn told_to_stop() -> std::io::Result<()> {
+    let mut terminate = tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate())?;
+    tokio::select! {
+        interrupted = tokio::signal::ctrl_c() => interrupted,
+        _ = terminate.recv() => Ok(()),
+    }
 }
 
 /// Serves until a signal comes, then finishes what is running and closes the file.
@@ -71,7 +101,9 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
     } else {
         seed::ensure_kitchen(&store).await?;
     }
-    let for_workers = store.clone();
+    let board = Board::new(store.clone());
+    board.tend_probes().await?;
+    let for_workers = (store.clone(), board.clone());
     let mut hosts = options.allow_hosts.clone();
     if !options.listen.ip().is_loopback() && !options.listen.ip().is_unspecified() {
         hosts.push(match options.listen {
@@ -79,17 +111,29 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
             SocketAddr::V6(a) => format!("[{}]", a.ip()),
         });
     }
-    let server = HttpServer::new(move || application(for_workers.clone(), &hosts))
+    let server = HttpServer::new(move || application(for_workers.0.clone(), for_workers.1.clone(), &hosts))
         .workers(2)
         // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
         .tcp_nodelay(true)
         .shutdown_timeout(10)
+        .disable_signals()
         .bind(options.listen)?;
     for address in server.addrs() {
         // The one line meant for people, on standard output; logs go to standard error.
         println!("Ready Slab is at http://{address}/");
     }
-    server.run().await?;
+    let server = server.run();
+    let handle = server.handle();
+    actix_web::rt::spawn(async move {
+        if let Err(error) = told_to_stop().await {
+            tracing::error!(%error, "signals cannot be heard");
+            return;
+        }
+        // Streams never end by themselves, and would hold the server up.
+        board.close();
+        handle.stop(true).await;
+    });
+    server.await?;
     store.close().await;
     tracing::info!("stopped, the bakery file is closed");
     Ok(())

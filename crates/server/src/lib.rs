@@ -1,11 +1,14 @@
 //! Ready Slab's server: routes, the embedded front end, the demo, and the command line's computations.
 
 pub mod app;
+pub mod board;
+pub mod device;
 mod embed;
 mod guard;
 pub mod problem;
 mod routes;
 pub mod seed;
+mod whole;
 pub mod wire;
 
 pub use app::{Options, description, run};

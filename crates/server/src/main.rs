@@ -2,8 +2,8 @@
 
 use clap::{Parser, Subcommand, ValueEnum};
 use ready_slab_server::problem::{ApiError, parse};
-use ready_slab_server::wire::{ChillRequest, SheetRequest};
-use ready_slab_server::{Options, description, run};
+use ready_slab_server::wire::{ChillRequest, ProbeBody, SheetRequest};
+use ready_slab_server::{Options, description, device, run};
 use std::io::{Read as _, Write as _};
 use std::net::SocketAddr;
 use std::path::PathBuf;
@@ -38,6 +38,37 @@ enum Command {
     Compute {
         /// Which question.
         what: Question,
+    },
+    /// Plays a thermometer that is left in a followed piece: simulates the piece and posts readings to the server, as any other
+    /// device would. Keeps them while the connection is lost.
+    Probe {
+        /// The server.
+        #[arg(long, default_value = "http://127.0.0.1:8420")]
+        server: String,
+        /// The number of the followed piece.
+        #[arg(long)]
+        chill: i64,
+        /// All chances follow from it.
+        #[arg(long, default_value_t = ProbeBody::default().seed)]
+        seed: u32,
+        /// Noise of one reading, K.
+        #[arg(long, default_value_t = ProbeBody::default().noise_k)]
+        noise_k: f64,
+        /// Share of readings lost.
+        #[arg(long, default_value_t = ProbeBody::default().drop_out)]
+        drop_out: f64,
+        /// What really multiplies the film of the places.
+        #[arg(long, default_value_t = ProbeBody::default().film_factor)]
+        film_factor: f64,
+        /// What the air of the places is really off by, K.
+        #[arg(long, default_value_t = ProbeBody::default().air_off_k, allow_negative_numbers = true)]
+        air_off_k: f64,
+        /// From one reading to the next by the piece's clock, s.
+        #[arg(long, default_value_t = ProbeBody::default().every_s)]
+        every_s: f64,
+        /// Stops after so many readings; goes on while the piece is followed when absent.
+        #[arg(long)]
+        count: Option<u32>,
     },
     /// Prints the description of the API (OpenAPI 3.1).
     Openapi,
@@ -99,6 +130,16 @@ fn main() -> ExitCode {
                 ExitCode::from(2)
             }
         },
+        Command::Probe { server, chill, seed, noise_k, drop_out, film_factor, air_off_k, every_s, count } => {
+            let kind = ProbeBody { seed, noise_k, drop_out, film_factor, air_off_k, every_s };
+            match device::play(&server, chill, kind, count) {
+                Ok(()) => ExitCode::SUCCESS,
+                Err(error) => {
+                    eprintln!("ready-slab: {error}");
+                    ExitCode::FAILURE
+                }
+            }
+        }
         Command::Openapi => print(&description().to_pretty_json().unwrap_or_default()),
     }
 }

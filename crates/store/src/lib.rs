@@ -4,8 +4,10 @@
 //! again in order, across restarts. The file is opened with a write-ahead log, foreign keys, and `synchronous=FULL`: what was
 //! answered as saved is on the disk.
 
+mod cold;
 mod edits;
 mod error;
+mod learnt;
 mod rows;
 mod rows_dough;
 mod shelf;
@@ -17,6 +19,7 @@ pub use edits::{EditSummary, History};
 pub use error::StoreError;
 pub use store::Store;
 pub use things::{
-    CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, NewRecord, PantryId, RecordId, StoredCutter,
-    StoredEntry, StoredFormula, StoredJob, StoredMixNote, StoredRecord,
+    ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, PantryId,
+    RecordId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge, StoredMixNote,
+    StoredReading, StoredRecord, StoredStay, StoredTouch,
 };

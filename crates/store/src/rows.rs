@@ -20,10 +20,10 @@ const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
 /// Words in the file for the variants of a core enum, and back.
 macro_rules! words {
     ($to:ident, $from:ident, $kind:ty, { $($variant:pat => $word:literal = $value:expr),* $(,)? }) => {
-        fn $to(value: $kind) -> &'static str {
+        pub(crate) fn $to(value: $kind) -> &'static str {
             match value { $($variant => $word),* }
         }
-        fn $from(thing: &'static str, id: i64, word: &str) -> Result<$kind, StoreError> {
+        pub(crate) fn $from(thing: &'static str, id: i64, word: &str) -> Result<$kind, StoreError> {
             match word {
                 $($word => Ok($value),)*
                 _ => Err(StoreError::Damaged { thing, id, why: format!("\u{201c}{word}\u{201d} is not a known word") }),

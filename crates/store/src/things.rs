@@ -1,8 +1,10 @@
 //! What is kept, as core values with their numbers.
 
+use chrono::{DateTime, Utc};
+use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target};
 use ready_slab_core::dough::{Feel, Formula, Ingredient, Squeeze};
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::job::Job;
+use ready_slab_core::job::{Job, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 
@@ -22,6 +24,8 @@ id!(/// Number of a cutter.
     CutterId);
 id!(/// Number of a bake record.
     RecordId);
+id!(/// Number of a piece in the cold.
+    ChillId);
 id!(/// Number of a pantry entry.
     PantryId);
 id!(/// Number of a note on a mix.
@@ -130,6 +134,94 @@ pub struct StoredJob {
     pub formula_version: Option<u32>,
     /// The job whose mixes also hold this one's dough.
     pub dough_with: Option<JobId>,
+}
+
+/// A piece put into the cold.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewChill {
+    /// The job it belongs to.
+    pub job_id: JobId,
+    /// What it is called.
+    pub name: String,
+    /// Where it was put first.
+    pub place: Whereabouts,
+    /// Whether that place is crowded or often opened.
+    pub busy: bool,
+    /// Its form.
+    pub piece: Piece,
+    /// What it is for.
+    pub purpose: Target,
+    /// All of it when it went in.
+    pub start: Temperature,
+    /// How much faster than ours its clock runs, 1 or more.
+    pub clock_speed: f64,
+    /// When.
+    pub put_in_at: DateTime<Utc>,
+}
+
+/// A piece was put somewhere.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StoredStay {
+    /// Where.
+    pub place: Whereabouts,
+    /// Whether the place was crowded or often opened.
+    pub busy: bool,
+    /// Since when.
+    pub from: DateTime<Utc>,
+}
+
+/// A piece that is or was followed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredChill {
+    /// Its number.
+    pub id: ChillId,
+    /// The piece as it was put in.
+    pub kept: NewChill,
+    /// Where it lay, in order, the first as in `kept`.
+    pub stays: Vec<StoredStay>,
+    /// When it was used up or put away; absent while it is followed.
+    pub ended_at: Option<DateTime<Utc>>,
+    /// Whether its readings were accepted for its places.
+    pub taught: bool,
+    /// The stand-in thermometer in it.
+    pub probe: Option<ProbeKind>,
+}
+
+/// What accepted readings have taught of a place.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredKnowledge {
+    /// What is known.
+    pub knowledge: PlaceKnowledge,
+    /// From how many pieces.
+    pub pieces: u32,
+    /// When the last of them was accepted.
+    pub taught_at: DateTime<Utc>,
+}
+
+/// What hands found of a dough.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredTouch {
+    /// Its number.
+    pub id: i64,
+    /// The job it was found in.
+    pub job_id: JobId,
+    /// When.
+    pub noted_at: DateTime<Utc>,
+    /// What was done, how it went, at what temperature.
+    pub finding: Finding,
+}
+
+/// What a thermometer showed.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StoredReading {
+    /// Its number.
+    pub id: i64,
+    /// When.
+    pub read_at: DateTime<Utc>,
+    /// What.
+    pub shows: Temperature,
+    /// Where.
+    pub spot: Spot,
 }
 
 /// A record to be kept, with what was expected.

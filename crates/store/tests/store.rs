@@ -1,18 +1,20 @@
 //! The memory on temporary files.
 
 use chrono::NaiveDate;
-use ready_slab_core::cold::TrayKind;
+use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target, Touch, TrayKind};
 use ready_slab_core::dough::{
     Analysis, EggClass, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, MixMethod,
     Pantry, Squeeze,
 };
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::shape::BenchSurface;
-use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
-use ready_slab_store::{CutterId, FormulaId, JobId, NewMixNote, NewRecord, Store, StoreError, StoredJob};
+use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
+use ready_slab_store::{
+    ChillId, CutterId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
+};
 
 fn kitchen(room_c: f64) -> Kitchen {
     Kitchen::new(KitchenInput {
@@ -357,4 +359,115 @@ async fn a_bakery_of_the_first_version_is_brought_to_this_one_with_its_formulas(
     assert_eq!((versions.len(), versions[0].number, versions[0].formula.name()), (1, 1, "Old"));
     assert_eq!(versions[0].formula, store.formula(FormulaId(7)).await.unwrap().formula);
     assert_eq!(versions[0].formula.mass_of("butter").g(), 100.5);
+}
+
+/// A noon of November, and minutes after it.
+fn at(minute: u32) -> chrono::DateTime<chrono::Utc> {
+    use chrono::TimeZone;
+    chrono::Utc.with_ymd_and_hms(2026, 11, 28, 12, minute, 0).unwrap()
+}
+
+fn disc_in_the_fridge(job: JobId) -> NewChill {
+    NewChill {
+        job_id: job,
+        name: "Mix 1".into(),
+        place: Whereabouts::Cold(ColdPlace::Fridge),
+        busy: false,
+        piece: Piece::Disc { thickness: Length::new_mm(22.0), diameter: Length::new_mm(180.0) },
+        purpose: Target::Rolling,
+        start: Temperature::new_c(20.5),
+        clock_speed: 1.0,
+        put_in_at: at(20),
+    }
+}
+
+#[tokio::test]
+async fn a_piece_in_the_cold_and_its_readings_survive_and_a_deleted_job_finds_them_again() {
+    let (dir, store, _, _, j) = filled().await;
+    let new = disc_in_the_fridge(j);
+    let id = store.put_in(&new).await.unwrap();
+    let t = Temperature::new_c;
+    store.add_readings(id, &[(at(40), t(17.0), Spot::Core), (at(30), t(19.0), Spot::Surface)]).await.unwrap();
+    store.close().await;
+    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    assert_eq!(store.chills(j).await.unwrap()[0].kept, new);
+    let shown: Vec<f64> = store.readings(id).await.unwrap().iter().map(|r| r.shows.c()).collect();
+    assert_eq!(shown, [19.0, 17.0], "in the order of their time");
+    store.delete_job(j, "gone").await.unwrap();
+    store.undo().await.unwrap();
+    assert_eq!(store.chills(j).await.unwrap().len(), 1);
+    store.end_chill(id, Some(at(50))).await.unwrap();
+    assert_eq!(store.chill(id).await.unwrap().ended_at, Some(at(50)));
+    assert!(store.followed().await.unwrap().is_empty());
+    let first = store.readings(id).await.unwrap()[0].id;
+    assert_eq!(store.delete_reading(first).await.unwrap(), id);
+    assert!(store.delete_reading(first).await.is_err());
+    assert_eq!(store.count_readings(id).await.unwrap(), 1);
+    store.forget_chill(id).await.unwrap();
+    assert!(store.readings(id).await.unwrap().is_empty() && store.chill(ChillId(99)).await.is_err());
+}
+
+#[tokio::test]
+async fn a_piece_is_moved_and_moved_back_and_its_stand_in_thermometer_stays_in_it() {
+    let (_dir, store, _, _, j) = filled().await;
+    let id = store.put_in(&disc_in_the_fridge(j)).await.unwrap();
+    let out = StoredStay { place: Whereabouts::Bench, busy: false, from: at(50) };
+    store.end_chill(id, Some(at(49))).await.unwrap();
+    store.move_chill(id, out).await.unwrap();
+    let moved = store.chill(id).await.unwrap();
+    assert_eq!(moved.stays.len(), 2);
+    assert_eq!((moved.stays[1], moved.ended_at), (out, None), "what is moved is followed again");
+    let k = TemperatureDifference::new_k;
+    let probe = ProbeKind {
+        seed: u64::MAX - 3,
+        noise: k(0.3),
+        drop_out: 0.1,
+        film_factor: 1.2,
+        air_off: k(-0.5),
+        every: Span::new_min(2.0),
+    };
+    store.set_probe(id, Some(&probe)).await.unwrap();
+    assert_eq!(store.followed().await.unwrap()[0].probe, Some(probe));
+    store.set_probe(id, None).await.unwrap();
+    store.unmove_chill(id).await.unwrap();
+    store.unmove_chill(id).await.unwrap();
+    let back = store.chill(id).await.unwrap();
+    assert_eq!((back.stays.len(), back.probe), (1, None), "the first place stays");
+}
+
+#[tokio::test]
+async fn what_a_place_taught_is_kept_for_each_of_its_uses_and_can_be_reset() {
+    let (_dir, store, _, _, j) = filled().await;
+    let id = store.put_in(&disc_in_the_fridge(j)).await.unwrap();
+    let usual = store.kitchen_as_known().await.unwrap();
+    assert_eq!(usual.known(ColdPlace::Fridge), PlaceKnowledge::default());
+    let k = TemperatureDifference::new_k;
+    let learnt = PlaceKnowledge { ln_film: (0.2, 0.05), air: (k(1.1), k(0.4)), correlation: 0.6, air_taught: true };
+    store.teach(id, &[(ColdPlace::Fridge, false, learnt)], at(55)).await.unwrap();
+    store.teach(id, &[(ColdPlace::Fridge, false, learnt)], at(56)).await.unwrap();
+    let kept = store.taught(ColdPlace::Fridge, false).await.unwrap().unwrap();
+    assert_eq!((kept.knowledge, kept.pieces, kept.taught_at), (learnt, 2, at(56)));
+    assert!(store.chill(id).await.unwrap().taught);
+    let fridge = store.kitchen_as_known().await.unwrap().place(ColdPlace::Fridge);
+    assert!((fridge.air().c() - 5.1).abs() < 1e-9, "{fridge:?}");
+    store.set_busy(ColdPlace::Fridge, true).await.unwrap();
+    let busy = store.kitchen_as_known().await.unwrap().known(ColdPlace::Fridge);
+    assert_eq!(busy, PlaceKnowledge::busy(), "its own setting, untaught");
+    store.set_busy(ColdPlace::Fridge, false).await.unwrap();
+    store.reset_place(ColdPlace::Fridge, false).await.unwrap();
+    assert_eq!(store.taught(ColdPlace::Fridge, false).await.unwrap(), None);
+}
+
+#[tokio::test]
+async fn what_hands_found_is_kept_with_the_formula() {
+    let (_dir, store, f, _, j) = filled().await;
+    let finding = Finding { purpose: Target::Slicing, touch: Touch::Squashed, dough: Temperature::new_c(12.5) };
+    let first = store.add_touch(f, j, finding, at(1)).await.unwrap();
+    let later = Finding { purpose: Target::Rolling, touch: Touch::Right, dough: Temperature::new_c(14.0) };
+    store.add_touch(f, j, later, at(2)).await.unwrap();
+    let all = store.touches(f).await.unwrap();
+    assert_eq!(all.iter().map(|t| t.finding).collect::<Vec<_>>(), [later, finding], "the newest first");
+    store.delete_touch(first).await.unwrap();
+    assert!(store.delete_touch(first).await.is_err());
+    assert!(store.touches(FormulaId(999)).await.unwrap().is_empty());
 }

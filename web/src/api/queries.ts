@@ -71,13 +71,6 @@ export const useVersions = (id: number) =>
   useQuery({ queryKey: keys.versions(id), queryFn: () => settled(api.GET("/api/formulas/{id}/versions", { params: { path: { id } } })) });
 export const useMixing = (id: number) =>
   useQuery({ queryKey: keys.mixing(id), queryFn: () => settled(api.GET("/api/jobs/{id}/mixing", { params: { path: { id } } })) });
-export const useWanted = (id: number, in_at: string, ready_at: string) =>
-  useQuery({
-    queryKey: ["wanted", id, in_at, ready_at],
-    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/wanted", { params: { path: { id }, query: { in_at, ready_at } } })),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
 export const useLabel = (id: number) =>
   useQuery({ queryKey: keys.label(id), queryFn: () => settled(api.GET("/api/jobs/{id}/label", { params: { path: { id } } })) });
 export const usePulled = (id: number, lever: Lever | undefined) =>
@@ -151,7 +144,8 @@ export function useChangeFormula(id: number) {
   });
 }
 
-function useAction<Input, Output>(action: (input: Input) => Promise<Output>) {
+/** A change after which what is on the screen is asked for again. */
+export function useAction<Input, Output>(action: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
   return useMutation({ scope: { id: "edits" }, mutationFn: action, onSuccess: () => refresh(client) });
 }

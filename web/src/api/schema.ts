@@ -21,6 +21,198 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/chills/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One piece, as it is now. */
+        get: operations["live_show"];
+        put?: never;
+        post?: never;
+        /** Forgets a piece with its readings. */
+        delete: operations["live_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes that a piece was used or put away; its clock stops. */
+        post: operations["live_end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Moves a piece to another place, or from a quiet fridge to a busy one. */
+        post: operations["live_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/physics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything a simulation of the piece needs, for stand-in devices. */
+        get: operations["live_physics"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts the stand-in thermometer into a piece, in place of any other. */
+        put: operations["live_probe"];
+        post?: never;
+        /** Takes the stand-in thermometer out; what it read stays. */
+        delete: operations["live_probe_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes readings of any device: what a thermometer showed, where and when, in any order. All are kept or none. */
+        post: operations["live_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All readings of a piece as a table (CSV, RFC 4180). */
+        get: operations["live_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Follows a piece again that was ended by mistake, as if it had lain there all the time. */
+        post: operations["live_reopen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/teach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accepts what a piece's readings say of its places for all pieces to come. */
+        post: operations["live_teach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chills/{id}/unmove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the last move back, as if it had not happened. */
+        post: operations["live_unmove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All followed pieces, live: `pieces` (a list of `LiveView`) at once and after every change, `now` (a list of `NowView`) every
+         *     second, `trouble` (a `Problem`) where they cannot be told.
+         */
+        get: operations["live_stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/chill": {
         parameters: {
             query?: never;
@@ -386,6 +578,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/chills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Pieces of a job that lie in the cold or lay there, as they are now. */
+        get: operations["live_of_job"];
+        put?: never;
+        /** Puts a piece of the job's dough into the cold; its clock starts. */
+        post: operations["live_put_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/cold/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to do when something went wrong, with figures. */
+        get: operations["cold_advice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/cold/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The inside of a piece, chilled in one of the ways, over the time that matters. */
+        get: operations["cold_section"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/cold/wanted": {
         parameters: {
             query?: never;
@@ -395,6 +639,23 @@ export interface paths {
         };
         /** Every way to have the first mix ready to roll at a wanted time, at the slow end of its range. */
         get: operations["cold_wanted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/cold/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dough of the job's first roll chilled in other forms, in fridge and freezer, the quickest first. */
+        get: operations["cold_ways"];
         put?: never;
         post?: never;
         delete?: never;
@@ -506,6 +767,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/touches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What hands have found of the job's dough, and how far it moved the dough's limits. */
+        get: operations["touches_list"];
+        put?: never;
+        /** Notes what a hand found at a temperature; it holds for every job of the formula. */
+        post: operations["touches_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -522,6 +801,74 @@ export interface paths {
         head?: never;
         /** Changes some fields of the kitchen. */
         patch: operations["kitchen_change"];
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is thought of each cold place, in its usual use and when it is crowded or often opened. */
+        get: operations["places_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says how a place is used at present; plans and pieces put in from now on follow it. */
+        put: operations["place_use"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place}/{used}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forgets what was learnt of a place in one of its uses. */
+        delete: operations["place_reset"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a reading away. */
+        delete: operations["live_delete_reading"];
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/recipes/read": {
@@ -570,6 +917,23 @@ export interface paths {
         /** Does the latest undone edit again. */
         post: operations["history_redo"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touches/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a finding away. */
+        delete: operations["touches_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -630,16 +994,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description Another way to chill the same dough. */
-        AlternativeView: components["schemas"]["ReadyView"] & {
-            /** @description The way chosen. */
-            chosen: boolean;
-            /** @description What it is called. */
-            name: string;
-            /** @description The form. */
-            piece: components["schemas"]["PieceWire"];
-            /** @description Where. */
-            place: components["schemas"]["PlaceWord"];
+        /** @description What to do. */
+        AdviceView: {
+            /** @description Where somebody could be hurt. */
+            caution?: string | null;
+            /** @description How it stands. */
+            headline: string;
+            /** @description What can be done, the quickest first. */
+            remedies: components["schemas"]["RemedyView"][];
         };
         /** @description Grams in 100 g. */
         AnalysisBody: {
@@ -884,8 +1246,6 @@ export interface components {
              * @description Its air.
              */
             air_c: number;
-            /** @description Other ways. */
-            alternatives: components["schemas"]["AlternativeView"][];
             /**
              * Format: double
              * @description The same when it was left until the window's cold end.
@@ -905,6 +1265,8 @@ export interface components {
             curve: components["schemas"]["CurvePoint"][];
             /** @description When the first mix goes in, local time. */
             in_at: string;
+            /** @description How long the raw dough keeps. */
+            keeping: components["schemas"]["KeepingView"];
             /**
              * Format: double
              * @description Dough in each.
@@ -1216,6 +1578,16 @@ export interface components {
          * @enum {string}
          */
         EggWord: "us_small" | "us_medium" | "us_large" | "us_extra_large" | "us_jumbo" | "eu_small" | "eu_medium" | "eu_large" | "eu_extra_large";
+        /** @description A fat's share. */
+        FatShare: {
+            /** @description Which. */
+            kind: components["schemas"]["FatWord"];
+            /**
+             * Format: double
+             * @description Of all fat, 0 to 1.
+             */
+            share: number;
+        };
         /**
          * @description A kind of fat.
          * @enum {string}
@@ -1271,6 +1643,16 @@ export interface components {
              * @description Which of its versions this is, from 1.
              */
             version: number;
+        };
+        /** @description The inside at one moment. */
+        FrameView: {
+            /**
+             * Format: double
+             * @description Since it went in.
+             */
+            after_min: number;
+            /** @description Layer by layer from below, each from the middle outward. */
+            layers_c: number[][];
         };
         /** @description What undo and redo would do now. */
         HistoryView: {
@@ -1492,6 +1874,39 @@ export interface components {
             reasons: string[];
             /** @description The word for it. */
             word: string;
+        };
+        /** @description How long the raw dough keeps, well wrapped. */
+        KeepingView: {
+            /** @description In the freezer, careful and usual end. */
+            freezer_months: number[];
+            /** @description In the fridge, careful and usual end. */
+            fridge_days: number[];
+            /** @description Why. */
+            reason: string;
+        };
+        /** @description A kept reading. */
+        KeptReading: {
+            /**
+             * Format: double
+             * @description Minutes after it went in, by the piece's clock.
+             */
+            after_min: number;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description When, UTC. */
+            read_at: string;
+            /** @description It does not fit the others and is not counted. */
+            set_aside: boolean;
+            /**
+             * Format: double
+             * @description What it showed.
+             */
+            shows_c: number;
+            /** @description Where. */
+            spot: components["schemas"]["SpotWord"];
         };
         /**
          * @description What an ingredient is.
@@ -1731,6 +2146,28 @@ export interface components {
              */
             water_percent: number;
         };
+        /** @description A limit as hands have moved it. */
+        LimitView: {
+            /**
+             * Format: double
+             * @description By the dough's fat.
+             */
+            by_fat_c: number;
+            /** @description From how many findings. */
+            findings: number;
+            /** @description What it limits. */
+            name: string;
+            /**
+             * Format: double
+             * @description As hands have moved it.
+             */
+            now_c: number;
+            /**
+             * Format: double
+             * @description Nine times in ten within so much of that.
+             */
+            within_k: number;
+        };
         /** @description One line of a formula. */
         LineBody: {
             /**
@@ -1781,6 +2218,79 @@ export interface components {
              * @description A kilogram; null where no price is known.
              */
             price_per_kg?: number | null;
+        };
+        /** @description A followed piece. */
+        LiveView: {
+            /**
+             * Format: double
+             * @description How much faster than ours its clock runs.
+             */
+            clock_speed: number;
+            /** @description The run as it is now thought to be, as far ahead as matters. */
+            curve: components["schemas"]["CurvePoint"][];
+            /** @description When it was used or put away, UTC. */
+            ended_at?: string | null;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /**
+             * Format: int64
+             * @description The job it belongs to.
+             */
+            job_id: number;
+            /** @description That job's name. */
+            job_name: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Why it does not get ready where it lies. */
+            never?: string | null;
+            /** @description As it is. */
+            now: components["schemas"]["NowView"];
+            /**
+             * Format: double
+             * @description When it is no longer.
+             */
+            past_after_min?: number | null;
+            /** @description Its form. */
+            piece: components["schemas"]["PieceWire"];
+            probe?: components["schemas"]["ProbeBody"] | null;
+            /** @description What it is for. */
+            purpose: components["schemas"]["PurposeWord"];
+            /** @description When it went in, UTC. */
+            put_in_at: string;
+            /** @description The newest of what was read of it. */
+            readings: components["schemas"]["KeptReading"][];
+            /** @description How many there are in all. */
+            readings_total: number;
+            /**
+             * Format: double
+             * @description Since when, or when, it is ready, minutes of its clock.
+             */
+            ready_after_min?: number | null;
+            /**
+             * Format: double
+             * @description Nine times in ten not before.
+             */
+            ready_earliest_min?: number | null;
+            /**
+             * Format: double
+             * @description Nine times in ten not after.
+             */
+            ready_latest_min?: number | null;
+            /** @description What the readings say, in sentences. */
+            said: string[];
+            /**
+             * Format: double
+             * @description All of it when it went in.
+             */
+            start_c: number;
+            /** @description Where it lay, in order; the last is where it lies. */
+            stays: components["schemas"]["StayView"][];
+            /** @description Whether its readings were accepted for its places. */
+            taught: boolean;
+            window?: components["schemas"]["WindowView"] | null;
         };
         /** @description Mass fractions. */
         MakeUpView: {
@@ -1964,6 +2474,11 @@ export interface components {
              */
             wet_c: number;
         };
+        /** @description A piece is moved. */
+        MoveBody: {
+            /** @description Where to. */
+            place: components["schemas"]["WhereWord"];
+        };
         /** @description Something to compare with. */
         NeighbourView: {
             /** @description `formula:3` or `school:0`. */
@@ -2001,6 +2516,44 @@ export interface components {
              * @description To be scaled to this width; true size when absent.
              */
             width_mm?: number | null;
+        };
+        /** @description How a followed piece is at one moment. */
+        NowView: {
+            /**
+             * Format: double
+             * @description The warmest point (when it warms up, the coldest).
+             */
+            core_c: number;
+            /**
+             * Format: double
+             * @description Minutes since it was first put somewhere, by its own clock.
+             */
+            elapsed_min: number;
+            /**
+             * Format: int64
+             * @description Whose.
+             */
+            id: number;
+            /**
+             * Format: double
+             * @description Minutes until it is ready by its clock; negative since it is.
+             */
+            left_min?: number | null;
+            /**
+             * Format: double
+             * @description The mean.
+             */
+            mean_c: number;
+            /** @description The moment, UTC. */
+            now_at: string;
+            /**
+             * Format: double
+             * @description Minutes out of the cold so far.
+             */
+            out_of_cold_min: number;
+            side?: components["schemas"]["SideWord"] | null;
+            /** @description The trade's word for it. */
+            word?: string | null;
         };
         /** @description Something on hand. */
         OnHandBody: {
@@ -2134,6 +2687,73 @@ export interface components {
              */
             pieces: number;
         };
+        /** @description All that a simulation of a followed piece needs, for stand-in devices. */
+        PhysicsView: {
+            /**
+             * Format: double
+             * @description Mass fraction.
+             */
+            ash: number;
+            /**
+             * Format: double
+             * @description Mass fraction, without fibre.
+             */
+            carbohydrate: number;
+            /**
+             * Format: double
+             * @description How much faster than ours its clock runs.
+             */
+            clock_speed: number;
+            /** @description Whether it is followed no more. */
+            ended: boolean;
+            /**
+             * Format: double
+             * @description Mass fraction.
+             */
+            fat: number;
+            /** @description What the fat is made of. */
+            fats: components["schemas"]["FatShare"][];
+            /**
+             * Format: double
+             * @description Mass fraction.
+             */
+            fibre: number;
+            /**
+             * Format: double
+             * @description Dry flour, where known.
+             */
+            flour_solids?: number | null;
+            /** @description Its form. */
+            piece: components["schemas"]["PieceWire"];
+            /**
+             * Format: double
+             * @description Mass fraction.
+             */
+            protein: number;
+            /** @description What it is for. */
+            purpose: components["schemas"]["PurposeWord"];
+            /** @description When it went in, UTC. */
+            put_in_at: string;
+            /**
+             * Format: double
+             * @description All of it when it went in.
+             */
+            start_c: number;
+            /** @description Its places. */
+            stays: components["schemas"]["StayPhysics"][];
+            /**
+             * Format: double
+             * @description Of the carbohydrate, where known.
+             */
+            sugars?: number | null;
+            /**
+             * Format: double
+             * @description Mass fraction.
+             */
+            water: number;
+            /** @description What is round it. */
+            wrap: components["schemas"]["WrapWord"];
+        };
         /** @description A piece in the cold. */
         PieceWire: {
             /** @enum {string} */
@@ -2212,6 +2832,49 @@ export interface components {
              */
             film_w_m2k: number;
         };
+        /** @description A place's use changes. */
+        PlaceUseBody: {
+            /** @description Whether it is crowded or often opened at present. */
+            busy: boolean;
+        };
+        /** @description What is thought of a place in one of its uses. */
+        PlaceView: {
+            /**
+             * Format: double
+             * @description Its air as it is thought to be.
+             */
+            air_c: number;
+            /**
+             * Format: double
+             * @description Nine times in ten within so much of it.
+             */
+            air_within_k: number;
+            /** @description Crowded or often opened. */
+            busy: boolean;
+            /** @description What multiplies the film: lower end, middle, upper end. */
+            film_factor: number[];
+            /**
+             * Format: int32
+             * @description From how many pieces that was learnt; 0 when it is only what anybody knows.
+             */
+            pieces: number;
+            /** @description Which. */
+            place: components["schemas"]["PlaceWord"];
+            /** @description Whether it is used so at present. */
+            present: boolean;
+            /**
+             * Format: double
+             * @description Its dial.
+             */
+            set_c: number;
+            /**
+             * Format: double
+             * @description The film of its kind, radiation included.
+             */
+            set_film_w_m2k: number;
+            /** @description When the last of them was accepted, UTC. */
+            taught_at?: string | null;
+        };
         /**
          * @description A cold place.
          * @enum {string}
@@ -2242,6 +2905,45 @@ export interface components {
              */
             price_per_kg?: number | null;
         };
+        /** @description The stand-in thermometer. */
+        ProbeBody: {
+            /**
+             * Format: double
+             * @description What the air is really off by, -8 to 8.
+             * @default 0.6
+             */
+            air_off_k: number;
+            /**
+             * Format: double
+             * @description Share of readings lost, 0 to 0.9.
+             * @default 0.1
+             */
+            drop_out: number;
+            /**
+             * Format: double
+             * @description From one reading to the next by the piece's clock, 5 to 3600.
+             * @default 120
+             */
+            every_s: number;
+            /**
+             * Format: double
+             * @description What really multiplies the film, 0.3 to 3.
+             * @default 1.15
+             */
+            film_factor: number;
+            /**
+             * Format: double
+             * @description Noise of one reading, 0 to 5.
+             * @default 0.3
+             */
+            noise_k: number;
+            /**
+             * Format: int32
+             * @description All its chances follow from this.
+             * @default 1
+             */
+            seed: number;
+        };
         /** @description What went wrong, as sent. */
         Problem: {
             /** @description A sentence for people. */
@@ -2270,6 +2972,31 @@ export interface components {
             formula: components["schemas"]["FormulaBody"];
             /** @description Why they changed. */
             reasons: string[];
+        };
+        /**
+         * @description What a piece is for.
+         * @enum {string}
+         */
+        PurposeWord: "rolling" | "slicing" | "oven";
+        /** @description A piece is put in. What is not said is as the plan has it. */
+        PutInBody: {
+            /**
+             * Format: double
+             * @description How much faster than ours its clock runs, 1 to 600: above 1 for a piece that only stands in for one.
+             */
+            clock_speed?: number | null;
+            /** @description What it is called, 1 to 40 characters. */
+            name: string;
+            piece?: components["schemas"]["PieceWire"] | null;
+            place?: components["schemas"]["WhereWord"] | null;
+            purpose?: components["schemas"]["PurposeWord"] | null;
+            /** @description When, ISO 8601 with its zone, `2026-11-28T12:20:00Z`, not in the future; now when null. */
+            put_in_at?: string | null;
+            /**
+             * Format: double
+             * @description All of it when it goes in, -5 to 35; the plan's dough temperature when null.
+             */
+            start_c?: number | null;
         };
         /**
          * @description A quantity that can be typed.
@@ -2332,6 +3059,18 @@ export interface components {
             /** @description How a cup of flour and other powders is filled. */
             way: components["schemas"]["CupWayWord"];
         };
+        /** @description A reading of any device. */
+        ReadingBody: {
+            /** @description When, ISO 8601 with its zone, `2026-11-28T12:40:00Z`; now when null. */
+            read_at?: string | null;
+            /**
+             * Format: double
+             * @description -40 to 45.
+             */
+            shows_c: number;
+            /** @description Where. */
+            spot: components["schemas"]["SpotWord"];
+        };
         /** @description A recipe as read. */
         ReadingView: {
             /** @description Faults of the text as a whole; nothing of it is lost. */
@@ -2366,6 +3105,19 @@ export interface components {
             title?: string | null;
             /** @description What it says it makes. */
             yields?: string | null;
+        };
+        /** @description Readings were taken. */
+        ReadingsTaken: {
+            /**
+             * Format: int64
+             * @description How many of this request; all of it.
+             */
+            kept: number;
+            /**
+             * Format: int64
+             * @description How many the piece has.
+             */
+            total: number;
         };
         /** @description When it is ready and when past. */
         ReadyView: {
@@ -2496,6 +3248,18 @@ export interface components {
              */
             width_range_mm: number;
         };
+        /** @description One thing that can be done. */
+        RemedyView: {
+            /**
+             * Format: double
+             * @description How long it takes, where that is the question.
+             */
+            takes_min?: number | null;
+            /** @description What. */
+            what: string;
+            /** @description Why, and what to mind. */
+            why: string;
+        };
         /** @description First roll or re-roll. */
         RollView: {
             /**
@@ -2573,6 +3337,32 @@ export interface components {
              */
             sugar: number;
         };
+        /** @description The inside of a piece over time. */
+        SectionView: {
+            /** @description In order of time. */
+            frames: components["schemas"]["FrameView"][];
+            /**
+             * Format: double
+             * @description Whole height.
+             */
+            height_mm: number;
+            /** @description How to read the columns. */
+            kind: components["schemas"]["SectionWord"];
+            /** @description Of which way. */
+            way: components["schemas"]["WayView"];
+            /**
+             * Format: double
+             * @description Whole width; null for a sheet.
+             */
+            width_mm?: number | null;
+            /** @description Working temperatures. */
+            window: components["schemas"]["WindowView"];
+        };
+        /**
+         * @description What the columns of a section are.
+         * @enum {string}
+         */
+        SectionWord: "slab" | "halved" | "rings";
         /** @description One way to settle a question. */
         SettleView: {
             /** @description What is sent back when it is chosen. */
@@ -2664,6 +3454,11 @@ export interface components {
             /** @description How many pieces. */
             pieces: number;
         };
+        /**
+         * @description Which side of ready a piece is on.
+         * @enum {string}
+         */
+        SideWord: "too_warm" | "ready" | "too_cold";
         /** @description Something to sift and why. */
         SiftView: {
             /** @description What. */
@@ -2718,11 +3513,79 @@ export interface components {
             /** @description What to weigh in all. */
             weights: components["schemas"]["TakeView"][];
         };
+        /** @description A time during which a piece is of one kind. */
+        SpellView: {
+            /**
+             * Format: double
+             * @description Since it went in.
+             */
+            from_min: number;
+            /** @description Which side of ready. */
+            side: components["schemas"]["SideWord"];
+            /**
+             * Format: double
+             * @description Until then; as long as it lies there when null.
+             */
+            to_min?: number | null;
+            /** @description The trade's word. */
+            word: string;
+        };
+        /**
+         * @description Where a thermometer was held: in the middle, or on the face.
+         * @enum {string}
+         */
+        SpotWord: "core" | "surface";
         /**
          * @description What a squeezed handful does.
          * @enum {string}
          */
         SqueezeWord: "holds" | "cracks" | "crumbles" | "clings" | "smears";
+        /** @description A place of a followed piece, as it is set. */
+        StayPhysics: {
+            /**
+             * Format: double
+             * @description Its air.
+             */
+            air_c: number;
+            /**
+             * Format: double
+             * @description Its film, radiation included.
+             */
+            film_w_m2k: number;
+            /**
+             * Format: double
+             * @description Since when, minutes of the piece's clock.
+             */
+            from_min: number;
+            /** @description On what. */
+            support: components["schemas"]["SupportBody"];
+        };
+        /** @description A stay in one place. */
+        StayView: {
+            /**
+             * Format: double
+             * @description The air as it is now thought to be, and nine times in ten within so much of it.
+             */
+            air_c: number;
+            /**
+             * Format: double
+             * @description Half the range of the air.
+             */
+            air_within_k: number;
+            /** @description Whether it was crowded or often opened. */
+            busy: boolean;
+            /** @description What multiplies the film that was assumed: lower end, middle, upper end. */
+            film_factor: number[];
+            /**
+             * Format: double
+             * @description Since when, minutes of the piece's clock.
+             */
+            from_min: number;
+            /** @description Where. */
+            place: components["schemas"]["WhereWord"];
+            /** @description How many of its readings count. */
+            readings: number;
+        };
         /** @description The edit that was taken back or done again, if any, and what comes next. */
         StepView: {
             edit?: components["schemas"]["EditView"] | null;
@@ -2854,6 +3717,49 @@ export interface components {
              */
             paste_g: number;
         };
+        /** @description What a hand found. */
+        TouchBody: {
+            /**
+             * Format: double
+             * @description The dough then, -20 to 40.
+             */
+            dough_c: number;
+            /** @description `rolling` or `slicing`. */
+            purpose: components["schemas"]["PurposeWord"];
+            /** @description How it went. */
+            touch: components["schemas"]["TouchWord"];
+        };
+        /** @description A kept finding. */
+        TouchView: {
+            /**
+             * Format: double
+             * @description The dough then.
+             */
+            dough_c: number;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description When, UTC. */
+            noted_at: string;
+            /** @description `rolling` or `slicing`. */
+            purpose: components["schemas"]["PurposeWord"];
+            /** @description How it went. */
+            touch: components["schemas"]["TouchWord"];
+        };
+        /**
+         * @description What a hand found.
+         * @enum {string}
+         */
+        TouchWord: "cracked" | "right" | "stuck" | "squashed";
+        /** @description What hands have found of a formula's dough. */
+        TouchesView: {
+            /** @description The limits. */
+            limits: components["schemas"]["LimitView"][];
+            /** @description The findings, the newest first. */
+            touches: components["schemas"]["TouchView"][];
+        };
         /** @description Cut pieces on their tray before the oven. */
         TrayChillView: components["schemas"]["ReadyView"] & {
             /** @description Where. */
@@ -2915,6 +3821,11 @@ export interface components {
             /** @description Shown and accepted. */
             symbol: string;
         };
+        /**
+         * @description How a place is used.
+         * @enum {string}
+         */
+        UseWord: "usual" | "busy";
         /** @description A saved edit of a formula. */
         VersionView: components["schemas"]["FormulaBody"] & {
             /** @description What changed since the version before; all of it for the first. */
@@ -2962,6 +3873,45 @@ export interface components {
              */
             thickest_mm?: number | null;
         };
+        /** @description One way to chill the dough. */
+        WayView: components["schemas"]["ReadyView"] & {
+            /**
+             * Format: double
+             * @description After a night, on the bench until it can be worked; null when the room never gets it there.
+             */
+            after_night_min?: number | null;
+            /** @description The way of the plan. */
+            chosen: boolean;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description What the hands do. */
+            effort: string;
+            /**
+             * Format: double
+             * @description Hands after it.
+             */
+            hands_after_min: number;
+            /**
+             * Format: double
+             * @description Hands before the cold.
+             */
+            hands_before_min: number;
+            /** @description Names it in other requests. */
+            key: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The form. */
+            piece: components["schemas"]["PieceWire"];
+            /** @description Where. */
+            place: components["schemas"]["PlaceWord"];
+            /** @description To be rolled or sliced. */
+            purpose: components["schemas"]["PurposeWord"];
+            /** @description How it feels meanwhile. */
+            spells: components["schemas"]["SpellView"][];
+        };
         /** @description A weight and its baker's percentage. */
         WeightView: {
             /**
@@ -2990,6 +3940,11 @@ export interface components {
             /** @description Why the scale may not read it. */
             warning?: string | null;
         };
+        /**
+         * @description Where a piece lies.
+         * @enum {string}
+         */
+        WhereWord: "fridge" | "freezer" | "bench";
         /** @description Working temperatures. */
         WindowView: {
             /**
@@ -3070,6 +4025,415 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_physics: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhysicsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProbeBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_probe_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingBody"][];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsTaken"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_reopen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_teach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_unmove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
                 };
             };
         };
@@ -3984,6 +5348,172 @@ export interface operations {
             };
         };
     };
+    live_of_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_put_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutInBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cold_advice: {
+        parameters: {
+            query: {
+                /** @description Which. */
+                trouble: "too_warm" | "too_hard" | "warm_room" | "no_space" | "power_out";
+                /** @description The dough, -30 to 45; for `too_warm`, `too_hard` and `power_out` (when it went). */
+                dough_c?: number | null;
+                /** @description The room, 5 to 40; for `warm_room`. */
+                room_c?: number | null;
+                /** @description Minutes since the power went, 0 to 4320; for `power_out`. */
+                ago_min?: number | null;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cold_section: {
+        parameters: {
+            query?: {
+                /** @description Disc, 8 to 80. */
+                disc_mm?: number | null;
+                /** @description Sheets on each other, 2 to 12. */
+                stack?: number | null;
+                /** @description Log across, 15 to 120. */
+                log_mm?: number | null;
+                /** @description Bar, 15 to 120. */
+                bar_width_mm?: number | null;
+                /** @description Bar, 15 to 120. */
+                bar_height_mm?: number | null;
+                /** @description Which way is looked at more closely; the plan's when absent. */
+                way?: string | null;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     cold_wanted: {
         parameters: {
             query: {
@@ -4006,6 +5536,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WantedView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cold_ways: {
+        parameters: {
+            query?: {
+                /** @description Disc, 8 to 80. */
+                disc_mm?: number | null;
+                /** @description Sheets on each other, 2 to 12. */
+                stack?: number | null;
+                /** @description Log across, 15 to 120. */
+                log_mm?: number | null;
+                /** @description Bar, 15 to 120. */
+                bar_width_mm?: number | null;
+                /** @description Bar, 15 to 120. */
+                bar_height_mm?: number | null;
+                /** @description Which way is looked at more closely; the plan's when absent. */
+                way?: string | null;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayView"][];
                 };
             };
             404: {
@@ -4277,6 +5857,76 @@ export interface operations {
             };
         };
     };
+    touches_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    touches_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TouchBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     kitchen_show: {
         parameters: {
             query?: never;
@@ -4319,6 +5969,107 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    places_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceView"][];
+                };
+            };
+        };
+    };
+    place_use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: components["schemas"]["PlaceWord"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceUseBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceView"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    place_reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place: components["schemas"]["PlaceWord"];
+                used: components["schemas"]["UseWord"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceView"][];
+                };
+            };
+        };
+    };
+    live_delete_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4409,6 +6160,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepView"];
+                };
+            };
+        };
+    };
+    touches_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -3,11 +3,15 @@ import { Link, Outlet, useMatch } from "react-router";
 import { useHistory, useJob, useRedo, useUndo } from "../api/queries";
 import { inUnits } from "../drawing/units";
 import { useSettings } from "../kit/settings";
+import { useAlerts } from "./alerts";
 import { KeySheet, useKeys } from "./keys";
+import { useLive, type LiveState } from "./live";
 
 export function Frame() {
   const match = useMatch("/jobs/:jobId/*");
+  const live = useLive();
   useKeys(match?.params.jobId);
+  useAlerts(live.pieces);
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1680px] flex-col px-3 pb-4 sm:px-5">
       <a href="#work" className="btn visually-hidden focus:not-sr-only">
@@ -21,9 +25,10 @@ export function Frame() {
         {match?.params.jobId ? <Where id={Number(match.params.jobId)} /> : null}
         <nav aria-label="Program" className="flex w-full items-center justify-between sm:ml-auto sm:w-auto sm:gap-1">
           <UndoButtons />
-          <Link to="/" className="btn btn-quiet btn-small">
+          <Link to="/" className="btn btn-quiet btn-small hidden sm:inline-flex">
             Shelf
           </Link>
+          <LiveLink live={live} />
           <Link to="/pantry" className="btn btn-quiet btn-small">
             Pantry
           </Link>
@@ -36,6 +41,18 @@ export function Frame() {
       </header>
       <Outlet />
     </div>
+  );
+}
+
+/** The way to the live view; where a piece is ready it says so. */
+function LiveLink({ live }: { live: LiveState }) {
+  const count = live.pieces?.length ?? 0;
+  const ready = live.pieces?.filter((p) => p.now.side === "ready").length ?? 0;
+  return (
+    <Link to="/live" className={`btn btn-quiet btn-small ${ready > 0 ? "bg-butter text-[#14302c]" : ""}`}>
+      Live
+      {count > 0 ? <span className="num font-normal">{ready > 0 ? `${ready} ready` : count}</span> : null}
+    </Link>
   );
 }
 

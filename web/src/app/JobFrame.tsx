@@ -8,6 +8,7 @@ import { inUnits, number, type Format } from "../drawing/units";
 import { sentence } from "../kit/Fault";
 import { Live } from "../kit/Live";
 import { useFormat } from "../kit/settings";
+import { setTitle } from "./alerts";
 import { Missing } from "./Missing";
 import { STATIONS, type StationKey } from "./stations";
 
@@ -32,10 +33,8 @@ export function JobFrame() {
   const records = useRecords(id);
   const format = useFormat();
   useEffect(() => {
-    document.title = job.data ? `${job.data.name} · Ready Slab` : "Ready Slab";
-    return () => {
-      document.title = "Ready Slab";
-    };
+    setTitle(job.data ? `${job.data.name} · Ready Slab` : "Ready Slab");
+    return () => setTitle("Ready Slab");
   }, [job.data]);
   if (job.error instanceof Refusal && job.error.problem.status === 404) return <Missing />;
   if (!job.data) return <Waiting silent={job.failureCount > 0} />;

@@ -29,6 +29,7 @@ export function useKeys(jobId: string | undefined): void {
       const station = STATIONS[Number(e.key) - 1];
       if (station && jobId) void navigate(`/jobs/${jobId}/${station.key}`);
       else if (key === "s") void navigate("/");
+      else if (key === "l") void navigate("/live");
       else if (key === "k") void navigate("/kitchen");
       else if (key === "p") void navigate("/pantry");
       else if (key === "r") void navigate(jobId ? `/read?job=${jobId}` : "/read");
@@ -41,6 +42,7 @@ export function useKeys(jobId: string | undefined): void {
 
 const OTHERS: [string, string][] = [
   ["S", "the shelf"],
+  ["L", "in the cold, live"],
   ["K", "the kitchen"],
   ["P", "the pantry"],
   ["R", "read a recipe"],

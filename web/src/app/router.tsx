@@ -1,6 +1,11 @@
 import { createBrowserRouter, Navigate } from "react-router";
 import { Clock } from "../stations/clock/Clock";
 import { Cold } from "../stations/cold/Cold";
+import { ColdStation } from "../stations/cold/ColdNav";
+import { GoesWrong } from "../stations/cold/GoesWrong";
+import { InTheCold } from "../stations/cold/InTheCold";
+import { Learnt } from "../stations/cold/Learnt";
+import { Ways } from "../stations/cold/Ways";
 import { PantryPage } from "../pantry/PantryPage";
 import { ReadPage } from "../recipe/ReadPage";
 import { Change } from "../stations/dough/Change";
@@ -18,6 +23,7 @@ import { Shelf } from "./Shelf";
 import { Failed } from "./Failed";
 import { Frame } from "./Frame";
 import { JobFrame } from "./JobFrame";
+import { LivePage } from "./LivePage";
 import { Missing } from "./Missing";
 
 /** All views in one script: apart they would save little and cost one more way to the server before the first is drawn. */
@@ -31,6 +37,7 @@ export const router = createBrowserRouter([
       { path: "kitchen", element: <KitchenPage /> },
       { path: "pantry", element: <PantryPage /> },
       { path: "read", element: <ReadPage /> },
+      { path: "live", element: <LivePage /> },
       {
         path: "jobs/:jobId",
         element: <JobFrame />,
@@ -49,7 +56,17 @@ export const router = createBrowserRouter([
               { path: "versions", element: <Versions /> },
             ],
           },
-          { path: "cold", element: <Cold /> },
+          {
+            path: "cold",
+            element: <ColdStation />,
+            children: [
+              { index: true, element: <Cold /> },
+              { path: "ways", element: <Ways /> },
+              { path: "now", element: <InTheCold /> },
+              { path: "trouble", element: <GoesWrong /> },
+              { path: "learnt", element: <Learnt /> },
+            ],
+          },
           { path: "shape", element: <Shape /> },
           { path: "oven", element: <Oven /> },
           { path: "clock", element: <Clock /> },

@@ -1,5 +1,5 @@
 /** Scales and ticks: one way from millimetres or minutes to the page. */
-import { scaleLinear } from "d3-scale";
+import { scaleLinear, scaleSymlog } from "d3-scale";
 
 export interface Scale {
   (value: number): number;
@@ -71,3 +71,10 @@ export function apart(wanted: readonly number[], gap: number, low: number, high:
   for (const label of order) result[label.i] = label.at;
   return result;
 }
+
+/** A scale of minutes on which a quarter of an hour and a night can both be seen: even for short times, by powers for long ones. */
+export function nightScale(to_min: number, range: [number, number]): (minutes: number) => number {
+  const d3 = scaleSymlog().constant(NIGHT_EVEN_MIN).domain([0, to_min]).range(range).clamp(true);
+  return (minutes) => d3(minutes);
+}
+const NIGHT_EVEN_MIN = 10;

@@ -45,6 +45,11 @@ export function now(): string {
   return civil(new Date());
 }
 
+/** A UTC time, some minutes later, as the clock on this wall shows it. */
+export function localTime(utc: string, minutes = 0): string {
+  return civil(new Date(new Date(utc).getTime() + minutes * 60_000));
+}
+
 const two = (n: number) => String(n).padStart(2, "0");
 
 function civil(date: Date): string {

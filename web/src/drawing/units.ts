@@ -81,7 +81,8 @@ export function makeFormat(system: System, table: readonly Unit[]): Format {
   const ounce = find("mass", "oz");
   const mass = (g: number): string => {
     if (!us) return `${number(g, g < 10 ? 1 : 0)} g`;
-    if (g < pound.factor) return `${number(g / ounce.factor, 1)} oz`;
+    // A teaspoon of salt is a fifth of an ounce: small weights need their second place.
+    if (g < pound.factor) return `${number(g / ounce.factor, g < ounce.factor ? 2 : 1)} oz`;
     let whole = Math.floor(g / pound.factor);
     let rest = Math.round(((g - whole * pound.factor) / ounce.factor) * 10) / 10;
     if (rest * ounce.factor >= pound.factor) {

@@ -2,7 +2,7 @@
 //! before as a prior, and the ready time and its range follow.
 
 use super::piece::Support;
-use super::report::{ChillQuestion, Place};
+use super::report::{ChillQuestion, Doubt, Place};
 use super::solver::{Body, Sample};
 use super::thermal::Thermal;
 use crate::error::{Checks, InputErrors};
@@ -11,17 +11,27 @@ use crate::units::{Film, Span, Temperature, TemperatureDifference};
 /// How far a stated range reaches to each side, in standard deviations: nine in ten.
 pub const RANGE_SDS: f64 = 1.645;
 /// The film is known to 25 % (a factor of 0.8 to 1.25) before any reading: nine in ten.
-const FILM_LN_SD: f64 = 0.223 / RANGE_SDS;
+pub(super) const FILM_LN_SD: f64 = 0.223 / RANGE_SDS;
 /// A dial or a cheap thermometer tells a place's air to this, K, nine in ten. Common practice, no source.
 const AIR_SD_K: f64 = 1.5 / RANGE_SDS;
+/// A place that is crowded or often opened is warmer by this and known less well, K. Common practice, no source.
+const BUSY_AIR_K: (f64, f64) = (1.5, 2.5 / RANGE_SDS);
+/// What a place may have changed by from one day to the next. Common practice, no source.
+const DRIFT: (f64, f64) = (0.05, 0.3);
 /// What a probe pushed in by hand is off by, K: its own error and where its tip came to lie. Common practice, no source.
 const READING_SD_K: f64 = 0.5;
 /// A reading this far from what the others say is set aside, K.
 const OUTLIER_K: f64 = 2.5;
 /// The air is fitted too from this many readings on.
 const READINGS_FOR_AIR: usize = 3;
+/// Readings of one spot this close together count as one: what they are off by, they share.
+const TOGETHER: Span = Span::new_s(30.0);
+/// No more than so many are fitted; where there are more, those close together are taken together more widely.
+const MOST_FITTED: usize = 150;
+/// At most so many groups are set aside; beyond that it is the run that does not fit.
+const MOST_SET_ASIDE: usize = 12;
 const ITERATIONS: usize = 8;
-const MOST_READINGS: usize = 5000;
+const MOST_READINGS: usize = 100_000;
 
 /// Where a thermometer was held.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -50,17 +60,34 @@ pub struct PlaceKnowledge {
     pub ln_film: (f64, f64),
     /// What the air is off by from what was said.
     pub air: (TemperatureDifference, TemperatureDifference),
+    /// Between the two, -1 to 1.
+    pub correlation: f64,
+    /// Whether readings have taught the air too.
+    pub air_taught: bool,
 }
 
 impl Default for PlaceKnowledge {
     /// As much as anybody knows: a quarter of the film, a degree and a half of the air.
     fn default() -> Self {
         let k = TemperatureDifference::new_k;
-        Self { ln_film: (0.0, FILM_LN_SD), air: (k(0.0), k(AIR_SD_K)) }
+        Self { ln_film: (0.0, FILM_LN_SD), air: (k(0.0), k(AIR_SD_K)), correlation: 0.0, air_taught: false }
     }
 }
 
 impl PlaceKnowledge {
+    /// As much as anybody knows of a place that is crowded or often opened.
+    #[must_use]
+    pub fn busy() -> Self {
+        let k = TemperatureDifference::new_k;
+        Self { air: (k(BUSY_AIR_K.0), k(BUSY_AIR_K.1)), ..Self::default() }
+    }
+
+    /// What is thought of a place before any reading, in its usual use or crowded and often opened.
+    #[must_use]
+    pub fn before_any(busy: bool) -> Self {
+        if busy { Self::busy() } else { Self::default() }
+    }
+
     /// What multiplies the assumed film: lower end, middle and upper end of the range that holds it nine times in ten.
     #[must_use]
     pub fn film_factor(&self) -> (f64, f64, f64) {
@@ -68,9 +95,30 @@ impl PlaceKnowledge {
         ((mean - RANGE_SDS * sd).exp(), mean.exp(), (mean + RANGE_SDS * sd).exp())
     }
 
-    /// A place as it is now thought to be.
-    pub fn apply(&self, place: &Place) -> Result<Place, InputErrors> {
-        Place::new(place.air().c() + self.air.0.k(), place.film().w_m2k() * self.film_factor().1)
+    /// A place as it is now thought to be, with how well it is known.
+    #[must_use]
+    pub fn apply(&self, place: &Place) -> Place {
+        let air = (place.air().c() + self.air.0.k()).clamp(-40.0, 45.0);
+        let film = (place.film().w_m2k() * self.film_factor().1).clamp(1.0, 60.0);
+        let doubt = Doubt {
+            ln_film_sd: self.ln_film.1,
+            air_sd: if self.air_taught { self.air.1 } else { TemperatureDifference::new_k(0.0) },
+            correlation: self.correlation,
+        };
+        Place::new(air, film).map_or(*place, |known| known.doubted(doubt))
+    }
+
+    /// What is still known of it on another day: a little less.
+    #[must_use]
+    pub fn another_day(&self) -> Self {
+        let (film_sd, air_sd) = (self.ln_film.1.hypot(DRIFT.0), self.air.1.k().hypot(DRIFT.1));
+        let covariance = self.correlation * self.ln_film.1 * self.air.1.k();
+        Self {
+            ln_film: (self.ln_film.0, film_sd),
+            air: (self.air.0, TemperatureDifference::new_k(air_sd)),
+            correlation: covariance / (film_sd * air_sd),
+            air_taught: self.air_taught,
+        }
     }
 }
 
@@ -87,129 +135,220 @@ pub struct Fit {
 
 /// Fits film and, from three readings on, air of the place of a question.
 ///
-/// Readings may come in any order; those before the start are refused, and so are values no dough has. One that no
-/// place could bring together with the others is set aside, up to a quarter of them; it is not lost.
+/// Readings may come in any order; those before the start are refused, and so are values no dough has. Those of one spot
+/// within half a minute count as one. One that no place could bring together with the others is set aside, up to a quarter
+/// of them; it is not lost.
 pub fn fit(question: &ChillQuestion, readings: &[Reading], before: &PlaceKnowledge) -> Result<Fit, InputErrors> {
+    check_readings(readings)?;
+    let thermal = Thermal::new(&question.composition, question.start, question.place.air());
+    let alike = matches!(question.support, Support::Rack);
+    let body = Body::new(&thermal, question.piece, question.wrap, question.start, alike);
+    Ok(Stage { body: &body, place: &question.place, support: question.support }.fit(readings, before))
+}
+
+pub(super) fn check_readings(readings: &[Reading]) -> Result<(), InputErrors> {
     let mut checks = Checks::new();
     checks.limit("readings", readings.len(), MOST_READINGS, "readings");
     for (i, r) in readings.iter().enumerate() {
         checks.range(&format!("readings[{i}].after_min"), r.after.min(), 0.0, 7.0 * 24.0 * 60.0, "min");
         checks.range(&format!("readings[{i}].shows_c"), r.shows.c(), -40.0, 45.0, "\u{b0}C");
     }
-    checks.finish(())?;
-    let mut used: Vec<usize> = (0..readings.len()).collect();
-    let mut set_aside = Vec::new();
-    let chosen = |used: &[usize]| used.iter().map(|&i| readings[i]).collect::<Vec<_>>();
-    let mut found = solve(question, &chosen(&used), before);
-    while used.len() >= READINGS_FOR_AIR && set_aside.len() < readings.len() / 4 + usize::from(readings.len() == 3) {
-        // The reading that is furthest off is looked at as the others see it.
-        let off = residuals(question, &chosen(&used), &found.0);
-        let worst = (0..used.len()).max_by(|&a, &b| off[a].abs().total_cmp(&off[b].abs())).expect("not empty");
-        let others: Vec<usize> = used.iter().copied().filter(|&i| i != used[worst]).collect();
-        let without = solve(question, &chosen(&others), before);
-        let as_others_see_it = residuals(question, &[readings[used[worst]]], &without.0)[0];
-        if as_others_see_it.abs() < OUTLIER_K {
-            break;
-        }
-        set_aside.push(used[worst]);
-        used = others;
-        found = without;
-    }
-    set_aside.sort_unstable();
-    Ok(Fit { place: found.0, set_aside, off: TemperatureDifference::new_k(found.1) })
+    checks.finish(())
 }
 
-/// Gauss-Newton on the logarithm of the film and the shift of the air.
-fn solve(question: &ChillQuestion, readings: &[Reading], before: &PlaceKnowledge) -> (PlaceKnowledge, f64) {
-    let with_air = readings.len() >= READINGS_FOR_AIR;
-    let prior = [before.ln_film, (before.air.0.k(), before.air.1.k())];
-    let n = if with_air { 2 } else { 1 };
-    let mut x = [prior[0].0, prior[1].0];
-    let know = |x: &[f64; 2], sd: [f64; 2]| PlaceKnowledge {
-        ln_film: (x[0], sd[0]),
-        air: (TemperatureDifference::new_k(x[1]), TemperatureDifference::new_k(sd[1])),
-    };
-    let at = |x: &[f64; 2]| residuals(question, readings, &know(x, [0.0, 0.0]));
-    let mut information = [[1.0 / prior[0].1.powi(2), 0.0], [0.0, 1.0 / prior[1].1.powi(2)]];
-    let weight = 1.0 / (READING_SD_K * READING_SD_K);
-    for _ in 0..ITERATIONS {
-        let off = at(&x);
-        let steps = [0.02, 0.05];
-        let slopes: Vec<Vec<f64>> = (0..n)
-            .map(|p| {
-                let mut moved = x;
-                moved[p] += steps[p];
-                at(&moved).iter().zip(&off).map(|(a, b)| (a - b) / steps[p]).collect()
-            })
-            .collect();
-        information = [[1.0 / prior[0].1.powi(2), 0.0], [0.0, 1.0 / prior[1].1.powi(2)]];
-        let mut pull = [(prior[0].0 - x[0]) * information[0][0], (prior[1].0 - x[1]) * information[1][1]];
-        for p in 0..n {
-            for q in 0..n {
-                information[p][q] += weight * slopes[p].iter().zip(&slopes[q]).map(|(a, b)| a * b).sum::<f64>();
+/// A piece as it came to a place that is to be learnt.
+pub(super) struct Stage<'a> {
+    pub body: &'a Body<'a>,
+    pub place: &'a Place,
+    pub support: Support,
+}
+
+/// Readings that count as one, and which they are.
+struct Group {
+    reading: Reading,
+    members: Vec<usize>,
+}
+
+fn grouped(readings: &[Reading]) -> Vec<Group> {
+    let mut order: Vec<usize> = (0..readings.len()).collect();
+    order.sort_by(|&a, &b| readings[a].after.s().total_cmp(&readings[b].after.s()));
+    let mut together = TOGETHER;
+    loop {
+        let groups = grouped_within(readings, &order, together);
+        if groups.len() <= MOST_FITTED {
+            return groups;
+        }
+        together = together * 2.0;
+    }
+}
+
+fn grouped_within(readings: &[Reading], order: &[usize], together: Span) -> Vec<Group> {
+    let mut groups: Vec<Group> = Vec::new();
+    for &i in order {
+        let r = readings[i];
+        let near = groups
+            .iter_mut()
+            .rev()
+            .take_while(|g| r.after - first_of(g, readings) <= together)
+            .find(|g| g.reading.spot == r.spot && (g.reading.shows - r.shows).k().abs() <= OUTLIER_K);
+        match near {
+            None => groups.push(Group { reading: r, members: vec![i] }),
+            Some(group) => {
+                // The running mean of time and temperature.
+                let share = 1.0 / f64::from(u32::try_from(group.members.len() + 1).unwrap_or(u32::MAX));
+                let mean = &mut group.reading;
+                mean.after = mean.after + (r.after - mean.after) * share;
+                mean.shows = mean.shows + (r.shows - mean.shows) * share;
+                group.members.push(i);
             }
-            pull[p] -= weight * slopes[p].iter().zip(&off).map(|(s, r)| s * r).sum::<f64>();
-        }
-        let det = information[0][0] * information[1][1] - information[0][1] * information[1][0];
-        let step = [
-            (pull[0] * information[1][1] - pull[1] * information[0][1]) / det,
-            (pull[1] * information[0][0] - pull[0] * information[1][0]) / det,
-        ];
-        x[0] = (x[0] + step[0].clamp(-0.5, 0.5)).clamp(-2.0, 2.0);
-        x[1] = (x[1] + step[1].clamp(-3.0, 3.0)).clamp(-15.0, 15.0);
-        if step[0].abs() < 1e-4 && step[1].abs() < 1e-3 {
-            break;
         }
     }
-    let det = information[0][0] * information[1][1] - information[0][1] * information[1][0];
-    let sd = [(information[1][1] / det).sqrt(), (information[0][0] / det).sqrt()];
-    let off = at(&x);
-    #[expect(clippy::cast_precision_loss, reason = "readings are few")]
-    let rms = (off.iter().map(|r| r * r).sum::<f64>() / off.len().max(1) as f64).sqrt();
-    (know(&x, sd), rms)
+    groups
 }
 
-/// What the run shows less what was read, K, reading by reading.
-fn residuals(question: &ChillQuestion, readings: &[Reading], place: &PlaceKnowledge) -> Vec<f64> {
-    let Some(longest) = readings.iter().map(|r| r.after.s()).max_by(f64::total_cmp) else { return vec![] };
-    let curve = run(question, place, Span::new_s(longest + 1.0));
-    readings.iter().map(|r| shown(&curve, question, r) - r.shows.c()).collect()
+fn first_of(group: &Group, readings: &[Reading]) -> Span {
+    readings[group.members[0]].after
 }
 
-fn run(question: &ChillQuestion, place: &PlaceKnowledge, until: Span) -> Vec<Sample> {
-    let air = Temperature::new_c(question.place.air().c() + place.air.0.k());
-    let film = Film::new_w_m2k((question.place.film().w_m2k() * place.ln_film.0.exp()).clamp(0.5, 200.0));
-    let thermal = Thermal::new(&question.composition, question.start, question.place.air());
-    let alike = matches!(question.support, Support::Rack);
-    Body::new(&thermal, question.piece, question.wrap, question.start, alike).leave(
-        air,
-        film,
-        question.support,
-        until,
-        |s| s.after >= until,
-    )
-}
-
-fn shown(curve: &[Sample], question: &ChillQuestion, reading: &Reading) -> f64 {
-    let warming = question.place.air() > question.start;
-    let value = |s: &Sample| match (reading.spot, warming) {
-        (Spot::Surface, _) => s.surface.c(),
-        (Spot::Core, false) => s.warmest.c(),
-        (Spot::Core, true) => s.coldest.c(),
-    };
-    match curve.iter().position(|s| s.after >= reading.after) {
-        None => value(&curve[curve.len() - 1]),
-        Some(0) => value(&curve[0]),
-        Some(i) => {
-            let (a, b) = (&curve[i - 1], &curve[i]);
-            let along = (reading.after - a.after) / (b.after - a.after);
-            value(a) + along * (value(b) - value(a))
+impl Stage<'_> {
+    /// Fits the place to checked readings, their times counted from when the piece came here.
+    pub fn fit(&self, readings: &[Reading], before: &PlaceKnowledge) -> Fit {
+        let groups = grouped(readings);
+        let mut used: Vec<usize> = (0..groups.len()).collect();
+        let mut set_aside: Vec<usize> = Vec::new();
+        let chosen = |used: &[usize]| used.iter().map(|&i| groups[i].reading).collect::<Vec<_>>();
+        let mut found = self.solve(&chosen(&used), before);
+        let most = (groups.len() / 4 + usize::from(groups.len() == 3)).min(MOST_SET_ASIDE);
+        for _ in 0..most {
+            // The reading that is furthest off is looked at as the others see it.
+            let off = self.residuals(&chosen(&used), &found.0);
+            let Some(worst) = (0..used.len()).max_by(|&a, &b| off[a].abs().total_cmp(&off[b].abs())) else { break };
+            if off[worst].abs() < OUTLIER_K / 2.0 && used.len() > 5 {
+                // Among many, one cannot have pulled the fit so far towards itself.
+                break;
+            }
+            let others: Vec<usize> = used.iter().copied().filter(|&i| i != used[worst]).collect();
+            let without = self.solve(&chosen(&others), before);
+            let as_others_see_it = self.residuals(&[groups[used[worst]].reading], &without.0)[0];
+            if as_others_see_it.abs() < OUTLIER_K {
+                break;
+            }
+            set_aside.extend(&groups[used[worst]].members);
+            used = others;
+            found = without;
         }
+        set_aside.sort_unstable();
+        Fit { place: found.0, set_aside, off: TemperatureDifference::new_k(found.1) }
     }
+
+    /// Gauss-Newton on the logarithm of the film and the shift of the air.
+    fn solve(&self, readings: &[Reading], before: &PlaceKnowledge) -> (PlaceKnowledge, f64) {
+        if readings.is_empty() {
+            return (*before, 0.0);
+        }
+        let with_air = readings.len() >= READINGS_FOR_AIR;
+        let n = if with_air { 2 } else { 1 };
+        let prior = [before.ln_film, (before.air.0.k(), before.air.1.k())];
+        let held = inverse(covariance(before));
+        let mut x = [prior[0].0, prior[1].0];
+        let at = |x: &[f64; 2]| self.residuals(readings, &shifted_to(*x));
+        let mut information = held;
+        let weight = 1.0 / (READING_SD_K * READING_SD_K);
+        for _ in 0..ITERATIONS {
+            let off = at(&x);
+            let steps = [0.02, 0.05];
+            let slopes: Vec<Vec<f64>> = (0..n)
+                .map(|p| {
+                    let mut moved = x;
+                    moved[p] += steps[p];
+                    at(&moved).iter().zip(&off).map(|(a, b)| (a - b) / steps[p]).collect()
+                })
+                .collect();
+            information = held;
+            let back = [prior[0].0 - x[0], prior[1].0 - x[1]];
+            let mut pull = [held[0][0] * back[0] + held[0][1] * back[1], held[1][0] * back[0] + held[1][1] * back[1]];
+            for p in 0..n {
+                for q in 0..n {
+                    information[p][q] += weight * slopes[p].iter().zip(&slopes[q]).map(|(a, b)| a * b).sum::<f64>();
+                }
+                pull[p] -= weight * slopes[p].iter().zip(&off).map(|(s, r)| s * r).sum::<f64>();
+            }
+            let solved = inverse(information);
+            let step = [
+                solved[0][0] * pull[0] + solved[0][1] * pull[1],
+                if with_air || before.air_taught { solved[1][0] * pull[0] + solved[1][1] * pull[1] } else { 0.0 },
+            ];
+            x[0] = (x[0] + step[0].clamp(-0.5, 0.5)).clamp(-2.0, 2.0);
+            x[1] = (x[1] + step[1].clamp(-3.0, 3.0)).clamp(-15.0, 15.0);
+            if step[0].abs() < 1e-4 && step[1].abs() < 1e-3 {
+                break;
+            }
+        }
+        let left = inverse(information);
+        let (film_sd, air_sd) = (left[0][0].sqrt(), left[1][1].sqrt());
+        let known = PlaceKnowledge {
+            ln_film: (x[0], film_sd),
+            air: (TemperatureDifference::new_k(x[1]), TemperatureDifference::new_k(air_sd)),
+            correlation: (left[0][1] / (film_sd * air_sd)).clamp(-0.999, 0.999),
+            air_taught: with_air || before.air_taught,
+        };
+        let off = at(&x);
+        #[expect(clippy::cast_precision_loss, reason = "readings are few")]
+        let rms = (off.iter().map(|r| r * r).sum::<f64>() / off.len().max(1) as f64).sqrt();
+        (known, rms)
+    }
+
+    /// What the run shows less what was read, K, reading by reading.
+    fn residuals(&self, readings: &[Reading], place: &PlaceKnowledge) -> Vec<f64> {
+        let Some(longest) = readings.iter().map(|r| r.after.s()).max_by(f64::total_cmp) else { return vec![] };
+        let curve = self.run(place, Span::new_s(longest + 1.0));
+        readings.iter().map(|r| self.shown(&curve, r).c() - r.shows.c()).collect()
+    }
+
+    fn run(&self, place: &PlaceKnowledge, until: Span) -> Vec<Sample> {
+        let air = self.place.air() + place.air.0;
+        let film = Film::new_w_m2k((self.place.film().w_m2k() * place.ln_film.0.exp()).clamp(0.5, 200.0));
+        self.body.clone().leave(air, film, self.support, until, |s| s.after >= until)
+    }
+
+    /// What a thermometer held there would show.
+    fn shown(&self, curve: &[Sample], reading: &Reading) -> Temperature {
+        let sample = Sample::at(curve, reading.after);
+        shown(&sample, reading.spot, self.place.air() > self.body.mean())
+    }
+}
+
+/// What a thermometer shows of a piece: its core is the warmest point when it cools and the coldest when it warms.
+pub(super) fn shown(sample: &Sample, spot: Spot, warming: bool) -> Temperature {
+    match (spot, warming) {
+        (Spot::Surface, _) => sample.surface,
+        (Spot::Core, false) => sample.warmest,
+        (Spot::Core, true) => sample.coldest,
+    }
+}
+
+fn shifted_to(x: [f64; 2]) -> PlaceKnowledge {
+    PlaceKnowledge {
+        ln_film: (x[0], 0.0),
+        air: (TemperatureDifference::new_k(x[1]), TemperatureDifference::new_k(0.0)),
+        ..PlaceKnowledge::default()
+    }
+}
+
+fn covariance(of: &PlaceKnowledge) -> [[f64; 2]; 2] {
+    let (film, air) = (of.ln_film.1, of.air.1.k());
+    let both = of.correlation * film * air;
+    [[film * film, both], [both, air * air]]
+}
+
+fn inverse(m: [[f64; 2]; 2]) -> [[f64; 2]; 2] {
+    let det = m[0][0] * m[1][1] - m[0][1] * m[1][0];
+    [[m[1][1] / det, -m[0][1] / det], [-m[1][0] / det, m[0][0] / det]]
 }
 
 #[cfg(test)]
 mod tests {
+    use super::super::probe::Chance;
     use super::super::{Piece, Target, Wrap};
     use super::*;
     use crate::dough::{Composition, FatKind};
@@ -225,26 +364,15 @@ mod tests {
         question(Piece::Sheet { thickness: Length::new_mm(12.0) })
     }
 
-    /// Seeded numbers: splitmix64, and a normal deviate of twelve of them (Irwin and Hall).
-    struct Chance(u64);
-
-    impl Chance {
-        fn uniform(&mut self) -> f64 {
-            self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
-            let mut z = self.0;
-            z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
-            z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
-            f64::from(u32::try_from((z ^ (z >> 31)) >> 32).unwrap()) / f64::from(u32::MAX)
-        }
-
-        fn normal(&mut self) -> f64 {
-            (0..12).map(|_| self.uniform()).sum::<f64>() - 6.0
-        }
-    }
-
     fn true_place(ln_film: f64, air_k: f64) -> PlaceKnowledge {
         let k = TemperatureDifference::new_k;
-        PlaceKnowledge { ln_film: (ln_film, 0.0), air: (k(air_k), k(0.0)) }
+        PlaceKnowledge { ln_film: (ln_film, 0.0), air: (k(air_k), k(0.0)), ..PlaceKnowledge::default() }
+    }
+
+    fn run_of(q: &ChillQuestion, place: &PlaceKnowledge, until: Span) -> Vec<Sample> {
+        let thermal = Thermal::new(&q.composition, q.start, q.place.air());
+        let body = Body::new(&thermal, q.piece, q.wrap, q.start, true);
+        Stage { body: &body, place: &q.place, support: q.support }.run(place, until)
     }
 
     /// Readings every five minutes of a piece in a place that is not as assumed.
@@ -255,7 +383,7 @@ mod tests {
         noise_k: f64,
         chance: &mut Chance,
     ) -> Vec<Reading> {
-        let curve = run(q, place, Span::new_min(5.0 * f64::from(count) + 1.0));
+        let curve = run_of(q, place, Span::new_min(5.0 * f64::from(count) + 1.0));
         (1..=count)
             .map(|i| {
                 let blank = Reading {
@@ -263,7 +391,10 @@ mod tests {
                     shows: Temperature::new_c(0.0),
                     spot: Spot::Core,
                 };
-                Reading { shows: Temperature::new_c(shown(&curve, q, &blank) + noise_k * chance.normal()), ..blank }
+                Reading {
+                    shows: Temperature::new_c(Sample::at(&curve, blank.after).warmest.c() + noise_k * chance.normal()),
+                    ..blank
+                }
             })
             .collect()
     }
@@ -280,7 +411,7 @@ mod tests {
     #[test]
     fn exact_readings_find_the_place_whatever_their_order() {
         let q = sheet();
-        let mut seen = readings(&q, &true_place(0.20, 0.8), 14, 0.0, &mut Chance(1));
+        let mut seen = readings(&q, &true_place(0.20, 0.8), 14, 0.0, &mut Chance::new(1));
         let in_order = fit(&q, &seen, &PlaceKnowledge::default()).unwrap();
         // Film and air pull the same way, so each alone is found within its stated range; together they meet the readings.
         let (film, air) = (in_order.place.ln_film, in_order.place.air);
@@ -295,7 +426,7 @@ mod tests {
     #[test]
     fn each_reading_narrows_the_range() {
         let q = sheet();
-        let all = readings(&q, &true_place(-0.1, 0.3), 12, 0.0, &mut Chance(2));
+        let all = readings(&q, &true_place(-0.1, 0.3), 12, 0.0, &mut Chance::new(2));
         let width = |n: usize| fit(&q, &all[..n], &PlaceKnowledge::default()).unwrap().place.ln_film.1;
         // From the third reading on the air is fitted too, which first widens what is said of the film.
         assert!(width(1) < FILM_LN_SD && width(2) < width(1) && width(6) < width(3) && width(12) < width(6));
@@ -304,7 +435,7 @@ mod tests {
     #[test]
     fn two_hundred_noisy_probes_lie_within_their_stated_range_nine_times_in_ten() {
         let q = sheet();
-        let mut chance = Chance(20_261_125);
+        let mut chance = Chance::new(20_261_125);
         let (mut film, mut air) = (0, 0);
         for _ in 0..200 {
             let truth = true_place(FILM_LN_SD * chance.normal(), AIR_SD_K * chance.normal());
@@ -321,7 +452,7 @@ mod tests {
     #[test]
     fn a_reading_in_the_wrong_unit_is_set_aside_and_said() {
         let q = sheet();
-        let mut seen = readings(&q, &true_place(0.1, 0.0), 8, 0.2, &mut Chance(3));
+        let mut seen = readings(&q, &true_place(0.1, 0.0), 8, 0.2, &mut Chance::new(3));
         let clean = fit(&q, &seen, &PlaceKnowledge::default()).unwrap();
         assert!(clean.set_aside.is_empty(), "{clean:?}");
         seen[4].shows = Temperature::new_c(39.0);
@@ -342,16 +473,56 @@ mod tests {
     fn a_disc_read_at_its_face_teaches_too() {
         let q = question(Piece::Disc { thickness: Length::new_mm(22.0), diameter: Length::new_mm(180.0) });
         let truth = true_place(0.25, -0.5);
-        let curve = run(&q, &truth, Span::new_min(61.0));
+        let curve = run_of(&q, &truth, Span::new_min(61.0));
         let seen: Vec<Reading> = [10.0, 25.0, 40.0, 60.0]
             .map(|m| {
                 let blank = Reading { after: Span::new_min(m), shows: Temperature::new_c(0.0), spot: Spot::Surface };
-                Reading { shows: Temperature::new_c(shown(&curve, &q, &blank)), ..blank }
+                Reading { shows: Sample::at(&curve, blank.after).surface, ..blank }
             })
             .to_vec();
         let f = fit(&q, &seen, &PlaceKnowledge::default()).unwrap();
         assert!((f.place.ln_film.0 - 0.25).abs() < 0.12, "{f:?}");
-        let place = f.place.apply(&q.place).unwrap();
+        let place = f.place.apply(&q.place);
         assert!(place.film().w_m2k() > 7.5, "{place:?}");
+    }
+
+    #[test]
+    fn a_thousand_readings_of_one_second_count_as_one() {
+        let q = sheet();
+        let truth = true_place(0.2, 0.0);
+        let few = readings(&q, &truth, 6, 0.0, &mut Chance::new(5));
+        let mut chance = Chance::new(6);
+        let many: Vec<Reading> = few
+            .iter()
+            .flat_map(|r| (0..1000).map(|_| *r).collect::<Vec<_>>())
+            .map(|r| Reading { shows: r.shows + TemperatureDifference::new_k(0.1 * chance.normal()), ..r })
+            .collect();
+        let (a, b) =
+            (fit(&q, &few, &PlaceKnowledge::default()).unwrap(), fit(&q, &many, &PlaceKnowledge::default()).unwrap());
+        assert!((a.place.ln_film.0 - b.place.ln_film.0).abs() < 0.01);
+        assert!((a.place.ln_film.1 - b.place.ln_film.1).abs() < 0.001, "many of one moment do not make it surer");
+        let mut wild = many;
+        wild[2500].shows = Temperature::new_c(40.0);
+        assert_eq!(fit(&q, &wild, &PlaceKnowledge::default()).unwrap().set_aside, [2500]);
+    }
+
+    #[test]
+    fn what_was_learnt_one_day_is_the_prior_of_the_next_and_fades_a_little() {
+        let q = sheet();
+        let truth = true_place(0.3, 1.0);
+        let first =
+            fit(&q, &readings(&q, &truth, 8, 0.3, &mut Chance::new(8)), &PlaceKnowledge::default()).unwrap().place;
+        let kept = first.another_day();
+        assert!(kept.ln_film.1 > first.ln_film.1 && kept.air.1 > first.air.1 && kept.ln_film.0 == first.ln_film.0);
+        let second = fit(&q, &readings(&q, &truth, 8, 0.3, &mut Chance::new(9)), &kept).unwrap().place;
+        assert!(second.ln_film.1 < kept.ln_film.1, "{second:?}");
+        assert!(
+            second.air_taught && second.correlation > 0.0,
+            "a stronger film and a warmer air look alike: {second:?}"
+        );
+        // A busy place is taken to be warmer and is known less well.
+        assert!(
+            PlaceKnowledge::busy().air.0.k() > 1.0 && PlaceKnowledge::busy().air.1 > PlaceKnowledge::default().air.1
+        );
     }
 }

@@ -9,7 +9,7 @@ use crate::error::{Checks, InputErrors};
 use crate::units::{Span, Temperature};
 
 /// Places at or below this count as cold (FDA Food Code 2022, 3-501.16: cold holding at 5 degC; local rules decide).
-const COLD_C: f64 = 5.0;
+pub(super) const COLD_C: f64 = 5.0;
 /// Out of the cold no longer than this in all. Common practice, no source; local rules decide.
 pub const OUT_OF_THE_COLD: Span = Span::new_min(120.0);
 /// The longest stay and the most of them.
@@ -48,23 +48,7 @@ impl Journey {
     /// What a thermometer would have shown at a moment, linear between steps; the last state after the end.
     #[must_use]
     pub fn at(&self, after: Span) -> Sample {
-        let later = self.curve.iter().position(|s| s.after >= after);
-        match later {
-            None => self.curve[self.curve.len() - 1],
-            Some(0) => self.curve[0],
-            Some(i) => {
-                let (a, b) = (&self.curve[i - 1], &self.curve[i]);
-                let along = (after - a.after) / (b.after - a.after);
-                let mix = |x: Temperature, y: Temperature| Temperature::new_c(x.c() + along * (y.c() - x.c()));
-                Sample {
-                    after,
-                    warmest: mix(a.warmest, b.warmest),
-                    coldest: mix(a.coldest, b.coldest),
-                    mean: mix(a.mean, b.mean),
-                    surface: mix(a.surface, b.surface),
-                }
-            }
-        }
+        Sample::at(&self.curve, after)
     }
 }
 
@@ -104,15 +88,7 @@ pub fn journey(
         if let [.., before, last] = seen.as_mut_slice()
             && last.after > stay.lasts
         {
-            let along = (stay.lasts - before.after) / (last.after - before.after);
-            let mix = |x: Temperature, y: Temperature| Temperature::new_c(x.c() + along * (y.c() - x.c()));
-            *last = Sample {
-                after: stay.lasts,
-                warmest: mix(before.warmest, last.warmest),
-                coldest: mix(before.coldest, last.coldest),
-                mean: mix(before.mean, last.mean),
-                surface: mix(before.surface, last.surface),
-            };
+            *last = Sample::between(before, last, stay.lasts);
         }
         if stay.place.air().c() > COLD_C {
             out += seen

@@ -3,18 +3,29 @@
 mod fit;
 mod grid;
 mod journey;
+mod live;
 mod piece;
+mod probe;
 mod report;
+mod section;
 mod solver;
 mod thermal;
+mod touch;
 mod wanted;
 mod window;
 
 pub use fit::{Fit, PlaceKnowledge, RANGE_SDS, Reading, Spot, fit};
 pub use journey::{Journey, OUT_OF_THE_COLD, Stay, journey};
+pub use live::{Live, LiveStay, Tracked};
 pub use piece::{Piece, Support, TrayKind, Wrap};
-pub use report::{Bench, ChillAnswer, ChillQuestion, Place, Target, chill, chill_briefly, tempering_minutes};
+pub use probe::ProbeKind;
+pub(crate) use report::{BENCH_FILM, left_for};
+pub use report::{
+    Bench, ChillAnswer, ChillQuestion, Doubt, Place, Target, chill, chill_briefly, tempering_minutes, tempering_to,
+};
+pub use section::{Frame, Section, SectionKind, section};
 pub use solver::{Body, Sample};
 pub use thermal::{Thermal, WaterState};
+pub use touch::{Finding, Learnt, MovedLimit, Touch, learn_limits};
 pub use wanted::{InTime, disc_in_time, disc_of, in_time};
-pub use window::{DoughState, Window};
+pub use window::{DoughState, Side, Window};

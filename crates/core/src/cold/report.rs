@@ -1,27 +1,27 @@
 //! The questions of the cold station answered with the solver.
 
+use super::fit::{FILM_LN_SD, RANGE_SDS};
 use super::piece::{Piece, Support, Wrap};
 use super::solver::{Body, Sample};
 use super::thermal::{Thermal, WaterState};
 use super::window::Window;
 use crate::dough::Composition;
 use crate::error::{Checks, InputErrors};
-use crate::units::{Film, Length, Span, Temperature};
+use crate::units::{Film, Length, Span, Temperature, TemperatureDifference};
 
 /// Film on an open bench, radiation included, W/m2K. Common practice, no source.
-const BENCH_FILM: Film = Film::new_w_m2k(9.0);
-/// The film is known to about a quarter: the band is taken from these multiples of it.
-const FILM_BAND: (f64, f64) = (0.8, 1.25);
+pub(crate) const BENCH_FILM: Film = Film::new_w_m2k(9.0);
 /// No question looks further ahead.
-const HORIZON: Span = Span::new_min(24.0 * 60.0);
+pub(super) const HORIZON: Span = Span::new_min(24.0 * 60.0);
 /// Settled when within this of the air, K.
-const SETTLED_K: f64 = 0.15;
+pub(super) const SETTLED_K: f64 = 0.15;
 
 /// A cold place (or a warm one).
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Place {
     air: Temperature,
     film: Film,
+    doubt: Doubt,
 }
 
 impl Place {
@@ -31,7 +31,19 @@ impl Place {
         checks.range("air_c", air_c, -40.0, 45.0, "\u{b0}C");
         checks.range("film_w_m2k", film_w_m2k, 1.0, 60.0, "W/m\u{b2}K");
         checks.finish(())?;
-        Ok(Self { air: Temperature::new_c(air_c), film: Film::new_w_m2k(film_w_m2k) })
+        Ok(Self { air: Temperature::new_c(air_c), film: Film::new_w_m2k(film_w_m2k), doubt: Doubt::default() })
+    }
+
+    /// The same place, otherwise known.
+    #[must_use]
+    pub(super) fn doubted(self, doubt: Doubt) -> Self {
+        Self { doubt, ..self }
+    }
+
+    /// How well it is known.
+    #[must_use]
+    pub fn doubt(&self) -> Doubt {
+        self.doubt
     }
 
     /// Its air.
@@ -44,6 +56,48 @@ impl Place {
     #[must_use]
     pub fn film(&self) -> Film {
         self.film
+    }
+}
+
+/// How well a place is known: standard deviations of what its film and its air may be off by.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Doubt {
+    /// Of the natural logarithm of the film.
+    pub ln_film_sd: f64,
+    /// Of the air; zero where it is taken as said.
+    pub air_sd: TemperatureDifference,
+    /// Between the two, -1 to 1.
+    pub correlation: f64,
+}
+
+impl Default for Doubt {
+    /// The film is known to about a quarter, the air taken as said.
+    fn default() -> Self {
+        Self { ln_film_sd: FILM_LN_SD, air_sd: TemperatureDifference::new_k(0.0), correlation: 0.0 }
+    }
+}
+
+/// Steps by which the effect of film and air on a time is found.
+const FILM_LN_STEP: f64 = 0.05;
+const AIR_STEP_K: f64 = 0.2;
+
+impl Doubt {
+    /// The range that holds a time nine times in ten; `at` gives it for a change of the film's logarithm and of the air, K.
+    ///
+    /// With the film alone in doubt its two ends are run; else the time is taken as linear in both.
+    pub(super) fn range(&self, middle: Span, at: impl Fn(f64, f64) -> Option<Span>) -> Option<(Span, Span)> {
+        let air_sd = self.air_sd.k();
+        if air_sd <= 0.0 {
+            let reach = RANGE_SDS * self.ln_film_sd;
+            return at(reach, 0.0).zip(at(-reach, 0.0)).map(|(a, b)| if a < b { (a, b) } else { (b, a) });
+        }
+        let by_film = (at(FILM_LN_STEP, 0.0)? - middle).s() / FILM_LN_STEP;
+        let by_air = (at(0.0, -AIR_STEP_K)? - middle).s() / -AIR_STEP_K;
+        let variance = (by_film * self.ln_film_sd).powi(2)
+            + (by_air * air_sd).powi(2)
+            + 2.0 * self.correlation * by_film * self.ln_film_sd * by_air * air_sd;
+        let reach = RANGE_SDS * variance.max(0.0).sqrt();
+        Some((Span::new_s((middle.s() - reach).max(0.0)), Span::new_s(middle.s() + reach)))
     }
 }
 
@@ -100,6 +154,30 @@ impl ChillQuestion {
 }
 
 impl ChillQuestion {
+    /// Working temperatures of the dough, where it has any.
+    #[must_use]
+    pub fn window(&self) -> Option<Window> {
+        Window::of(&self.composition)
+    }
+
+    /// What the piece is wanted for.
+    #[must_use]
+    pub fn target(&self) -> Target {
+        self.target
+    }
+
+    /// The same question from another temperature of the whole piece.
+    #[must_use]
+    pub(crate) fn starting(self, start: Temperature) -> Self {
+        Self { start, ..self }
+    }
+
+    /// The same question in another place.
+    #[must_use]
+    pub(crate) fn in_place(self, place: Place) -> Self {
+        Self { place, ..self }
+    }
+
     /// The same question for another piece of the same dough.
     pub fn of_piece(&self, piece: Piece) -> Result<Self, InputErrors> {
         Ok(Self { piece: piece.checked().map_err(|e| e.within("piece"))?, ..self.clone() })
@@ -113,7 +191,7 @@ pub struct ChillAnswer {
     pub curve: Vec<Sample>,
     /// When it is ready; `None` when it never is, and then `never` says why.
     pub ready_after: Option<Span>,
-    /// The same with the film a quarter better and a fifth worse: earliest and latest.
+    /// The range that holds it nine times in ten: with a film a quarter better and a fifth worse where nothing was learnt.
     pub ready_between: Option<(Span, Span)>,
     /// When it has become too cold for its purpose, within a day.
     pub past_after: Option<Span>,
@@ -156,33 +234,48 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
         let said =
             "never: most of the fat in this dough stays liquid, so no cold makes it firm enough to roll or slice"
                 .to_owned();
-        let run = run(question, &thermal, 1.0, &|_| false);
+        let run = run(question, &thermal, (0.0, 0.0), &|_| false);
         return answer(None, None, run, Some(said));
     };
     let done = |s: &Sample| limits.met(s) && limits.past_below.is_none_or(|cold| s.mean < cold);
-    let curve = run(question, &thermal, 1.0, &done);
+    let curve = run(question, &thermal, (0.0, 0.0), &done);
     let ready_after = limits.crossing(&curve);
     let past_after = limits.past_below.and_then(|cold| falls_below(&curve, cold));
     let never = ready_after.is_none().then(|| limits.never(question, &curve));
     let mut answer = answer(ready_after, past_after, curve, never);
     if with_band && ready_after.is_some() {
-        let at = |factor: f64| limits.crossing(&run(question, &thermal, factor, &|s| limits.met(s)));
-        answer.ready_between = at(FILM_BAND.1).zip(at(FILM_BAND.0));
+        let at =
+            |ln_film: f64, air_k: f64| limits.crossing(&run(question, &thermal, (ln_film, air_k), &|s| limits.met(s)));
+        answer.ready_between = ready_after.and_then(|ready| question.place.doubt.range(ready, at));
     }
     answer
 }
 
-fn run(question: &ChillQuestion, thermal: &Thermal, film_factor: f64, done: &dyn Fn(&Sample) -> bool) -> Vec<Sample> {
+/// The question's piece left where it is for so long, whatever it is wanted for.
+pub(crate) fn left_for(question: &ChillQuestion, longest: Span) -> Vec<Sample> {
+    let thermal = Thermal::new(&question.composition, question.start, question.place.air);
+    let alike = matches!(question.support, Support::Rack);
+    let mut body = Body::new(&thermal, question.piece, question.wrap, question.start, alike);
+    body.leave(question.place.air, question.place.film, question.support, longest, |_| false)
+}
+
+/// A run with the film's logarithm and the air (K) off by so much.
+fn run(
+    question: &ChillQuestion,
+    thermal: &Thermal,
+    (ln_film, air_k): (f64, f64),
+    done: &dyn Fn(&Sample) -> bool,
+) -> Vec<Sample> {
     let alike = matches!(question.support, Support::Rack);
     let mut body = Body::new(thermal, question.piece, question.wrap, question.start, alike);
-    let film = Film::new_w_m2k(question.place.film.w_m2k() * film_factor);
-    let air = question.place.air;
+    let film = Film::new_w_m2k(question.place.film.w_m2k() * ln_film.exp());
+    let air = question.place.air + TemperatureDifference::new_k(air_k);
     let settled = |s: &Sample| (s.warmest - air).k().abs() < SETTLED_K && (s.coldest - air).k().abs() < SETTLED_K;
     body.leave(air, film, question.support, HORIZON, |s| done(s) || settled(s))
 }
 
 /// What must hold for the purpose.
-struct Limits {
+pub(super) struct Limits {
     warming: bool,
     core: Temperature,
     past_below: Option<Temperature>,
@@ -253,12 +346,23 @@ pub fn tempering_minutes(
     from: Temperature,
     room: Temperature,
 ) -> Option<Span> {
-    let window = Window::of(composition)?;
-    if from >= window.rolls_from {
+    tempering_to(composition, piece, from, room, Window::of(composition)?.rolls_from)
+}
+
+/// As [`tempering_minutes`] until the mean is at `until`.
+#[must_use]
+pub fn tempering_to(
+    composition: &Composition,
+    piece: Piece,
+    from: Temperature,
+    room: Temperature,
+    until: Temperature,
+) -> Option<Span> {
+    if from >= until {
         return Some(Span::new_s(0.0));
     }
     let thermal = Thermal::new(composition, from, from);
-    warming(&thermal, piece, Wrap::Wrapped, from, room, window.rolls_from)
+    warming(&thermal, piece, Wrap::Wrapped, from, room, until)
 }
 
 /// A sheet of one dough on paper on a bench at room temperature.

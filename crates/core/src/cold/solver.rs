@@ -30,6 +30,30 @@ pub struct Sample {
     pub surface: Temperature,
 }
 
+impl Sample {
+    /// The state at a moment between two others, linear.
+    pub(super) fn between(a: &Self, b: &Self, after: Span) -> Self {
+        let along = if b.after > a.after { (after - a.after) / (b.after - a.after) } else { 0.0 };
+        let mix = |x: Temperature, y: Temperature| Temperature::new_c(x.c() + along * (y.c() - x.c()));
+        Self {
+            after,
+            warmest: mix(a.warmest, b.warmest),
+            coldest: mix(a.coldest, b.coldest),
+            mean: mix(a.mean, b.mean),
+            surface: mix(a.surface, b.surface),
+        }
+    }
+
+    /// The state at a moment of a run that is not empty; its first before it begins, its last after it ends.
+    pub(super) fn at(curve: &[Self], after: Span) -> Self {
+        match curve.iter().position(|s| s.after >= after) {
+            None => curve[curve.len() - 1],
+            Some(0) => curve[0],
+            Some(i) => Self::between(&curve[i - 1], &curve[i], after),
+        }
+    }
+}
+
 /// A piece of dough with its present temperatures, ready to be put somewhere.
 #[derive(Clone)]
 pub struct Body<'a> {
@@ -91,6 +115,19 @@ impl<'a> Body<'a> {
         longest: Span,
         mut stop: impl FnMut(&Sample) -> bool,
     ) -> Vec<Sample> {
+        self.leave_watched(air, film, support, longest, |s, _| stop(s))
+    }
+
+    /// As [`leave`](Self::leave), the temperatures of all cells shown with each sample: column by column from the axis, layer by
+    /// layer from below.
+    pub(super) fn leave_watched(
+        &mut self,
+        air: Temperature,
+        film: Film,
+        support: Support,
+        longest: Span,
+        mut stop: impl FnMut(&Sample, &[f64]) -> bool,
+    ) -> Vec<Sample> {
         let grid = Grid::new(self.piece, self.faces_alike, self.refine);
         let faces = Faces::new(&grid, air, film, self.wrap, support);
         let step = self.step_s(&grid, &faces);
@@ -109,7 +146,7 @@ impl<'a> Body<'a> {
             after += dt;
             let sample = self.sample(&grid, after);
             samples.push(sample);
-            if stop(&sample) {
+            if stop(&sample, &self.t_c) {
                 break;
             }
         }
@@ -245,6 +282,8 @@ impl Faces {
         };
         match support {
             Support::Rack => {}
+            // A log touches what it lies on along a line only: it is taken to hang in the air.
+            Support::Tray { .. } | Support::Bench { .. } if grid.ny == 1 => {}
             Support::Tray { kind, start } => {
                 debug_assert!(!grid.mirrored, "a piece on a tray is not alike above and below");
                 // The contact is through one paper already: it stands for the wrap on this side.

@@ -1,5 +1,6 @@
 //! The state of a dough from the solid share of its fat, and the temperatures between which it can be worked.
 
+use super::report::Target;
 use crate::dough::{Composition, rolling_limits, solid_share};
 use crate::units::{Temperature, TemperatureDifference};
 
@@ -14,6 +15,8 @@ const SHATTERS_C: f64 = -4.0;
 /// Common practice, no source.
 const LEAN: (f64, f64) = (0.20, 1.5);
 const RICH: (f64, f64) = (0.26, -1.5);
+/// Least width of the rolling window after hands have moved its ends, K.
+const NARROWEST_K: f64 = 1.0;
 
 /// How the dough feels.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -39,6 +42,17 @@ impl DoughState {
             Self::Slack => "slack",
         }
     }
+}
+
+/// Which side of ready a piece is on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Side {
+    /// Too warm for its purpose.
+    TooWarm,
+    /// As it should be.
+    Ready,
+    /// Too cold for its purpose.
+    TooCold,
 }
 
 /// Working temperatures of one dough.
@@ -79,11 +93,18 @@ impl Window {
             }
             Some(Temperature::new_c(low) + shift)
         };
+        let felt = composition.felt;
+        let rolls_from = at(limits.hardest)? + felt.rolls_from;
+        // However hands moved them, the two ends keep their order.
+        let narrowest = rolls_from + TemperatureDifference::new_k(NARROWEST_K);
+        let rolls_to = at(limits.softest)? + felt.rolls_to;
+        let rolls_to = if rolls_to < narrowest { narrowest } else { rolls_to };
+        let tacky_to = at(TACKY_OF_SOFTEST * limits.softest)?;
         Some(Self {
-            rolls_from: at(limits.hardest)?,
-            rolls_to: at(limits.softest)?,
-            tacky_to: at(TACKY_OF_SOFTEST * limits.softest)?,
-            slices_to: at(SLICES_OF_HARDEST * limits.hardest)?,
+            rolls_from,
+            rolls_to,
+            tacky_to: if tacky_to < rolls_to { rolls_to } else { tacky_to },
+            slices_to: at(SLICES_OF_HARDEST * limits.hardest)? + felt.slices_to,
             slices_from: Temperature::new_c(SHATTERS_C),
             oven_ready: at(OVEN_OF_HARDEST * limits.hardest)?,
             shift,
@@ -101,6 +122,27 @@ impl Window {
             DoughState::Tacky
         } else {
             DoughState::Slack
+        }
+    }
+
+    /// How a piece is for its purpose, and the trade's word for it. The core counts as warm, the mean as cold; a piece
+    /// that is warming up is judged by its mean alone.
+    #[must_use]
+    pub fn feels(&self, target: Target, core: Temperature, mean: Temperature) -> (Side, &'static str) {
+        match target {
+            Target::Rolling => match self.state(core) {
+                DoughState::Slack => (Side::TooWarm, "slack"),
+                DoughState::Tacky => (Side::TooWarm, "tacky"),
+                DoughState::RollsClean if mean >= self.rolls_from => (Side::Ready, "rolls clean"),
+                DoughState::RollsClean | DoughState::Hard => (Side::TooCold, "cracks"),
+            },
+            Target::Slicing if core > self.slices_to => (Side::TooWarm, "squashes"),
+            Target::Slicing if mean < self.slices_from => (Side::TooCold, "shatters"),
+            Target::Slicing => (Side::Ready, "slices clean"),
+            Target::Oven if core > self.oven_ready => (Side::TooWarm, "soft"),
+            Target::Oven => (Side::Ready, "firm"),
+            Target::Core(wanted) if core > wanted => (Side::TooWarm, "not there yet"),
+            Target::Core(_) => (Side::Ready, "there"),
         }
     }
 }

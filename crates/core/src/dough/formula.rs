@@ -1,7 +1,7 @@
 //! A formula: ingredients by weight, and what it amounts to.
 
 use super::ingredient::Role;
-use super::{Composition, FatKind, Ingredient, Kind, Pantry};
+use super::{Composition, FatKind, Felt, Ingredient, Kind, Pantry};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{BakersPercent, Mass};
 use std::collections::BTreeSet;
@@ -64,6 +64,8 @@ impl From<(&str, f64)> for LineInput {
 pub struct Formula {
     name: String,
     lines: Vec<FormulaLine>,
+    /// What hands have found of its dough.
+    felt: Felt,
 }
 
 /// A line as a baker's percentage.
@@ -152,7 +154,7 @@ impl Formula {
     /// A formula of lines whose weights were computed; zero and negative ones are dropped.
     pub(crate) fn of_lines(name: &str, lines: Vec<FormulaLine>) -> Result<Self, InputErrors> {
         let lines = lines.into_iter().filter(|l| l.mass.g() > LEAST_LINE_G / 2.0).collect();
-        let formula = Self { name: name.trim().to_owned(), lines };
+        let formula = Self { name: name.trim().to_owned(), lines, felt: Felt::default() };
         if formula.role_mass(Role::Flour).g() <= 0.0 {
             return Err(InputError::refused("lines", "a dough needs flour: add a flour, oats or starch").into());
         }
@@ -182,6 +184,12 @@ impl Formula {
         let mut changed = self.clone();
         changed.lines[line].ingredient = Arc::clone(to);
         changed
+    }
+
+    /// The same formula with what hands have found of its dough.
+    #[must_use]
+    pub fn with_felt(self, felt: Felt) -> Self {
+        Self { felt, ..self }
     }
 
     /// Its name.
@@ -288,6 +296,7 @@ impl Formula {
             fibre: parts[5] / whole,
             sugars_and_flour_solids: Some((share(&|i| i.analysis.sugars), flour_solids)),
             fats,
+            felt: self.felt,
         }
     }
 }

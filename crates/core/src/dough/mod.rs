@@ -8,6 +8,7 @@ mod fat;
 mod formula;
 mod household;
 mod ingredient;
+mod keeping;
 mod label;
 mod levers;
 mod mixing;
@@ -23,11 +24,12 @@ pub use component::{
     AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
     specific_heat_j_kgk,
 };
-pub use composition::Composition;
+pub use composition::{Composition, Felt};
 pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_share};
 pub use formula::{BakersLine, Formula, FormulaLine, LineInput, Ratio};
 pub use household::{CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, US_CUP_ML};
 pub use ingredient::{Analysis, Ingredient, IngredientInput, Kind, Role};
+pub use keeping::{Keeping, keeping};
 pub use label::{Cost, LabelItem, LineCost, cost_of, label, label_text};
 pub use levers::{Lever, LineChange, Pulled, boiling_c, difference, pressure_kpa};
 pub use mixing::{MixMethod, MixingTemperatures, Part, dough_temperature, heat_balance, mixing_temperatures};

@@ -3,7 +3,7 @@
 use super::{ColdPlace, Job};
 use crate::clock::{Relay, Step};
 use crate::cold::{ChillAnswer, Piece, Window};
-use crate::dough::{BakersLine, Composition, MixPlan, Ratio};
+use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
 use crate::oven::PracticeAnswer;
 use crate::shape::{DemandAnswer, TrayAnswer};
 use crate::units::{Density, Length, Mass, Share, Span, Temperature};
@@ -77,21 +77,6 @@ pub struct FormSize {
     pub mass: Mass,
 }
 
-/// The same dough chilled another way.
-#[derive(Debug, Clone)]
-pub struct Alternative {
-    /// What it would be called.
-    pub name: String,
-    /// The form.
-    pub piece: Piece,
-    /// Where.
-    pub place: ColdPlace,
-    /// When ready, when past, and why never.
-    pub answer: ChillAnswer,
-    /// Whether it is the way chosen.
-    pub chosen: bool,
-}
-
 /// The cut pieces' chill before the oven.
 #[derive(Debug, Clone)]
 pub struct TrayChill {
@@ -127,10 +112,10 @@ pub struct ColdPlan {
     /// When it is cold enough for the sheet to stay workable through one tray's rolling and cutting, where that is later
     /// than ready; the timeline waits for it.
     pub workable_after: Option<Span>,
-    /// Other ways.
-    pub alternatives: Vec<Alternative>,
     /// Cut pieces on their tray.
     pub tray_chill: TrayChill,
+    /// How long the raw dough keeps.
+    pub keeping: Keeping,
     /// Sentences.
     pub reasons: Vec<String>,
 }

@@ -8,7 +8,7 @@ use crate::dough::Composition;
 use crate::units::{Span, Temperature};
 
 /// To press one disc and wrap it, min. Common practice, no source.
-const PRESS_MIN: f64 = 2.0;
+pub(super) const PRESS_MIN: f64 = 2.0;
 
 /// Minutes of hands that forming a mix and each tray take.
 pub(super) struct HandsAtTheBench {

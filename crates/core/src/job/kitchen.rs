@@ -1,6 +1,6 @@
 //! The kitchen as things with sizes.
 
-use crate::cold::{Place, TrayKind};
+use crate::cold::{Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
 use crate::shape::TrayRules;
@@ -101,6 +101,8 @@ pub struct Kitchen {
     input: KitchenInput,
     fridge: Place,
     freezer: Place,
+    /// What readings have taught of fridge and freezer.
+    known: [PlaceKnowledge; 2],
     trays: TrayRules,
 }
 
@@ -150,9 +152,22 @@ impl Kitchen {
         Ok(Self {
             fridge: Place::new(input.fridge_c, film)?,
             freezer: Place::new(input.freezer_c, STILL_FREEZER)?,
+            known: [PlaceKnowledge::default(); 2],
             trays: trays.expect("checked"),
             input,
         })
+    }
+
+    /// The same kitchen with what readings have taught of its fridge and its freezer.
+    #[must_use]
+    pub fn knowing(self, fridge: PlaceKnowledge, freezer: PlaceKnowledge) -> Self {
+        Self { known: [fridge, freezer], ..self }
+    }
+
+    /// The same kitchen with its room at another temperature, 5 to 40 degC.
+    pub fn at_room(&self, room: Temperature) -> Result<Self, InputErrors> {
+        let kitchen = Self::new(KitchenInput { room_c: room.c(), ..self.input.clone() })?;
+        Ok(Self { known: self.known, ..kitchen })
     }
 
     /// The values as given, rods in order.
@@ -167,9 +182,24 @@ impl Kitchen {
         Temperature::new_c(self.input.room_c)
     }
 
-    /// A cold place with its air and film.
+    /// A cold place with its air and film as they are thought to be, readings and all.
     #[must_use]
     pub fn place(&self, place: ColdPlace) -> Place {
+        self.known(place).apply(&self.set_place(place))
+    }
+
+    /// What readings have taught of a place.
+    #[must_use]
+    pub fn known(&self, place: ColdPlace) -> PlaceKnowledge {
+        match place {
+            ColdPlace::Fridge => self.known[0],
+            ColdPlace::Freezer => self.known[1],
+        }
+    }
+
+    /// A cold place as its dial says, with the film of its kind.
+    #[must_use]
+    pub fn set_place(&self, place: ColdPlace) -> Place {
         match place {
             ColdPlace::Fridge => self.fridge,
             ColdPlace::Freezer => self.freezer,

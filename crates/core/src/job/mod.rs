@@ -1,16 +1,20 @@
 //! A whole job: what is wanted, the kitchen it is made in, and the plan in which all stations answer.
 
+mod advice;
 mod answers;
 mod bench;
+mod follow;
 mod kitchen;
 mod order;
 mod plan;
 mod wanted;
+mod ways;
 
-pub use answers::{
-    Alternative, ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
-};
+pub use advice::{Advice, Remedy, Trouble, advise};
+pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill};
+pub use follow::{Followed, Put, Whereabouts, follow};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
 pub use order::{ChillForm, Job, JobInput};
-pub use plan::{AlsoMixed, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with};
+pub use plan::{AlsoMixed, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with, question_of};
 pub use wanted::{WantedWay, wanted_ways};
+pub use ways::{Spell, Way, WaySizes, question_of_way, ways};

@@ -1,18 +1,17 @@
 //! The plan: inputs in, one value out in which every station has answered, with its reasons.
 
 use super::answers::{
-    Alternative, ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
+    ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
 use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
 use super::{ChillForm, ColdPlace, Job, Kitchen};
 use crate::clock::{RelayInput, plan_relay};
 use crate::cold::{
-    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, chill_briefly, disc_of,
-    tempering_minutes,
+    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_minutes,
 };
 use crate::dough::{
-    Character, Composition, Formula, WeighRules, divide_into_mixes, mixing_temperatures, rolled_density,
-    spread_tendency,
+    Character, Composition, Formula, Keeping, WeighRules, divide_into_mixes, keeping, mixing_temperatures,
+    rolled_density, spread_tendency,
 };
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
@@ -22,7 +21,6 @@ use crate::units::{Density, Length, Mass, Span, Temperature};
 
 /// To weigh one mix, min. Common practice, no source.
 const WEIGH_MIN: f64 = 5.0;
-const USUAL_DISC_MM: f64 = 22.0;
 
 /// Another job's dough that is mixed together with this one's.
 #[derive(Debug, Clone, PartialEq)]
@@ -66,7 +64,7 @@ pub fn plan_with(
     let shape = shape_plan(job, kitchen, demand, trays);
     let parts = parts_of(job, &shape.demand, frozen, also);
     let dough = dough_plan(job, formula, kitchen, &shape.demand, parts, piece, density, composition)?;
-    let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, density)?;
+    let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, keeping(formula))?;
     let hands = hands_at_the_bench(job, kitchen, &shape);
     cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
     cold.reasons.extend(bench_words(&cold, hands.longest()));
@@ -322,45 +320,18 @@ fn cold_plan(
     dough: &DoughPlan,
     demand: &DemandAnswer,
     window: &Window,
-    density: Density,
+    keeping: Keeping,
 ) -> Result<ColdPlan, InputErrors> {
+    let density = dough.density;
     let first = &demand.rolls[0];
     let piece = match job.chill_form() {
         ChillForm::Disc { thickness } => disc_of(first.mass, thickness, density),
         ChillForm::Sheets => Piece::Sheet { thickness: job.thickness() },
     };
     let place = job.input().chill_place;
-    let ask = |piece: Piece, place: ColdPlace| chill_question(kitchen, dough, piece, place);
-    let answer = chill(&ask(piece, place)?);
+    let answer = chill(&chill_question(kitchen, dough, piece, place)?);
     if let Some(never) = &answer.never {
         return Err(InputError::refused("chill_place", never.clone()).into());
-    }
-    let mut alternatives = Vec::new();
-    let usual_disc = match job.chill_form() {
-        ChillForm::Disc { thickness } => thickness,
-        ChillForm::Sheets => Length::new_mm(USUAL_DISC_MM),
-    };
-    // A ball of one mix as it left the bowl: a cylinder as high as wide.
-    let ball_mm = (dough.mixes.each.g() * 1e6 / density.kg_m3() * 4.0 / std::f64::consts::PI).cbrt().clamp(10.0, 200.0);
-    let ways = [
-        (
-            format!("Sheets, {} mm", plain(job.thickness().mm())),
-            Piece::Sheet { thickness: job.thickness() },
-            ColdPlace::Freezer,
-        ),
-        (
-            format!("Sheets, {} mm", plain(job.thickness().mm())),
-            Piece::Sheet { thickness: job.thickness() },
-            ColdPlace::Fridge,
-        ),
-        (format!("Disc, {} mm", plain(usual_disc.mm())), disc_of(first.mass, usual_disc, density), ColdPlace::Freezer),
-        (format!("Disc, {} mm", plain(usual_disc.mm())), disc_of(first.mass, usual_disc, density), ColdPlace::Fridge),
-        ("Ball as it left the bowl".to_owned(), Piece::Ball { diameter: Length::new_mm(ball_mm) }, ColdPlace::Fridge),
-    ];
-    for (name, way, at) in ways {
-        let chosen = way == piece && at == place;
-        let answer = if chosen { answer.clone() } else { chill_briefly(&ask(way, at)?) };
-        alternatives.push(Alternative { name, piece: way, place: at, answer, chosen });
     }
     let warm = window.rolls_to;
     // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case.
@@ -394,7 +365,11 @@ fn cold_plan(
             window.shift.k().abs()
         ));
     }
-    reasons.push("The range is from an air film a fifth weaker or a quarter stronger than assumed.".to_owned());
+    reasons.push(if kitchen.known(place).air_taught {
+        format!("The range is what readings have left open of this {}.", place.word())
+    } else {
+        "The range is from an air film a fifth weaker or a quarter stronger than assumed.".to_owned()
+    });
     Ok(ColdPlan {
         form: FormSize { piece, count: first.sheets, mass: first.mass },
         place,
@@ -406,34 +381,41 @@ fn cold_plan(
         bench_longest: bench.stays_workable(window.rolls_from),
         workable_after: None,
         answer,
-        alternatives,
         tray_chill: TrayChill { place: tray_place, start: warm, answer: tray_answer },
+        keeping,
         reasons,
     })
 }
 
-/// The dough out of the bowl, as it is put into the cold to be rolled.
-///
-/// Discs and balls lie wrapped on the shelf; sheets between their papers on a tray that was at room temperature.
+/// The dough out of the bowl, as it is put into the cold to be rolled: [`question_of`] a plan's dough.
 pub(super) fn chill_question(
     kitchen: &Kitchen,
     dough: &DoughPlan,
     piece: Piece,
     place: ColdPlace,
 ) -> Result<ChillQuestion, InputErrors> {
+    question_of(kitchen, &dough.composition, piece, dough.temperature, place)
+}
+
+/// A piece of a dough put into one of the kitchen's cold places, to be rolled, or sliced if it is a log or a bar.
+///
+/// Discs and balls lie wrapped on the shelf; sheets between their papers on a tray that was at room temperature.
+pub fn question_of(
+    kitchen: &Kitchen,
+    composition: &Composition,
+    piece: Piece,
+    start: Temperature,
+    place: ColdPlace,
+) -> Result<ChillQuestion, InputErrors> {
     let support = match piece {
         Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
         _ => Support::Rack,
     };
-    ChillQuestion::new(
-        dough.composition.clone(),
-        piece,
-        Wrap::Wrapped,
-        support,
-        dough.temperature.c(),
-        kitchen.place(place),
-        Target::Rolling,
-    )
+    let target = match piece {
+        Piece::Log { .. } | Piece::Bar { .. } => Target::Slicing,
+        _ => Target::Rolling,
+    };
+    ChillQuestion::new(composition.clone(), piece, Wrap::Wrapped, support, start.c(), kitchen.place(place), target)
 }
 
 fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
@@ -485,11 +467,11 @@ fn pieces(n: u32) -> String {
     if n == 1 { "1 piece".to_owned() } else { format!("{n} pieces") }
 }
 
-fn plain(v: f64) -> String {
+pub(super) fn plain(v: f64) -> String {
     format!("{v:.2}").trim_end_matches('0').trim_end_matches('.').to_owned()
 }
 
-fn grouped(v: f64) -> String {
+pub(super) fn grouped(v: f64) -> String {
     let whole = format!("{v:.0}");
     let mut out = String::new();
     for (i, c) in whole.chars().enumerate() {

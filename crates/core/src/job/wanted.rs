@@ -22,7 +22,7 @@ pub struct WantedWay {
     pub thickest: Option<Length>,
 }
 
-const USUAL_DISC_MM: f64 = 22.0;
+pub(super) const USUAL_DISC_MM: f64 = 22.0;
 
 /// Every way to have the first mix ready within the time there is: discs as pressed in this job (or as is usual) and sheets
 /// rolled first, in fridge and freezer. Those that make it come first, the gentlest of them before the rest.

@@ -1,12 +1,19 @@
-//! The cold station of a job: what must be done to have it ready when it is wanted.
+//! The cold station of a job: what must be done to have it ready when it is wanted, other ways, and what to do if it is not.
 
-use super::whole::WholeJob;
 use crate::problem::{ApiError, Problem};
-use crate::wire::{WantedQuery, WantedView};
+use crate::whole::WholeJob;
+use crate::wire::{AdviceQuery, AdviceView, SectionView, WantedQuery, WantedView, WayView, WaysQuery};
 use actix_web::{get, web};
-use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::wanted_ways;
+use ready_slab_core::cold::section;
+use ready_slab_core::error::{InputError, InputErrors};
+use ready_slab_core::job::{Way, advise, question_of_way, wanted_ways, ways};
+use ready_slab_core::units::Span;
 use ready_slab_store::{JobId, Store};
+
+/// Pictures of the inside over the time that matters.
+const FRAMES: u32 = 36;
+/// How far the pictures go where a piece is never ready or never past.
+const SHOWN: Span = Span::new_min(24.0 * 60.0);
 
 /// Every way to have the first mix ready to roll at a wanted time, at the slow end of its range.
 #[utoipa::path(tag = "cold", operation_id = "cold_wanted", params(("id" = i64, Path), WantedQuery), responses((status = 200, body = WantedView), (status = 404, body = Problem), (status = 422, body = Problem)))]
@@ -22,6 +29,72 @@ pub async fn wanted(
         let plan = whole.plan()?;
         let ways = wanted_ways(&whole.stored.job, &whole.kitchen, &plan, within)?;
         Ok::<_, InputErrors>(WantedView::new(&ways, within, ready_at))
+    })
+    .await??;
+    Ok(web::Json(view))
+}
+
+/// The dough of the job's first roll chilled in other forms, in fridge and freezer, the quickest first.
+#[utoipa::path(tag = "cold", operation_id = "cold_ways", params(("id" = i64, Path), WaysQuery), responses((status = 200, body = Vec<WayView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/cold/ways")]
+pub async fn other_ways(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    query: web::Query<WaysQuery>,
+) -> Result<web::Json<Vec<WayView>>, ApiError> {
+    let sizes = query.sizes()?;
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let views = web::block(move || {
+        let found = ways(&whole.stored.job, &whole.kitchen, &whole.plan()?, &sizes)?;
+        Ok::<_, InputErrors>(found.iter().map(WayView::from).collect::<Vec<_>>())
+    })
+    .await??;
+    Ok(web::Json(views))
+}
+
+/// The inside of a piece, chilled in one of the ways, over the time that matters.
+#[utoipa::path(tag = "cold", operation_id = "cold_section", params(("id" = i64, Path), WaysQuery), responses((status = 200, body = SectionView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/cold/section")]
+pub async fn inside(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    query: web::Query<WaysQuery>,
+) -> Result<web::Json<SectionView>, ApiError> {
+    let sizes = query.sizes()?;
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let view = web::block(move || {
+        let plan = whole.plan()?;
+        let found = ways(&whole.stored.job, &whole.kitchen, &plan, &sizes)?;
+        let named = |w: &&Way| query.way.as_ref().map_or(w.chosen, |key| *key == w.key);
+        // A size that was changed makes the plan's own way another one; the nearest stands in.
+        let way = found.iter().find(named).or_else(|| query.way.is_none().then(|| found.first()).flatten());
+        let Some(way) = way else {
+            let keys: Vec<&str> = found.iter().map(|w| w.key.as_str()).collect();
+            return Err(InputError::refused("way", format!("that is not one of {}", keys.join(", "))).into());
+        };
+        let question = question_of_way(&whole.kitchen, &plan, way)?;
+        let answer = &way.answer;
+        let until = answer.past_after.map(|p| p * 1.15).or(answer.ready_after.map(|r| r * 2.0)).unwrap_or(SHOWN);
+        Ok::<_, InputErrors>(SectionView::new(way, &section(&question, until, FRAMES), plan.cold.window))
+    })
+    .await??;
+    Ok(web::Json(view))
+}
+
+/// What to do when something went wrong, with figures.
+#[utoipa::path(tag = "cold", operation_id = "cold_advice", params(("id" = i64, Path), AdviceQuery), responses((status = 200, body = AdviceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/cold/advice")]
+pub async fn advice(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    query: web::Query<AdviceQuery>,
+) -> Result<web::Json<AdviceView>, ApiError> {
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let view = web::block(move || {
+        let plan = whole.plan()?;
+        let trouble = query.trouble(&whole.kitchen, plan.cold.place)?;
+        let found = advise(&whole.stored.job, &whole.kitchen, &plan, trouble, &|kitchen| whole.plan_in(kitchen))?;
+        Ok::<_, InputErrors>(AdviceView::from(found))
     })
     .await??;
     Ok(web::Json(view))

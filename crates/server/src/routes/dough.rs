@@ -1,8 +1,8 @@
 //! The dough station of a job: sizes, the mixing sheet, the bowl, cost and label.
 
 use super::read;
-use super::whole::WholeJob;
 use crate::problem::{ApiError, Problem};
+use crate::whole::WholeJob;
 use crate::wire::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, SizeRequest, SizedView,
 };

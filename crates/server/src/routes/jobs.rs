@@ -1,9 +1,9 @@
 //! Jobs, their plans, and whole jobs as files.
 
-use super::whole::{WholeJob, check_shared_dough};
 use super::{label, patched, read};
 use crate::problem::{ApiError, Problem};
 use crate::seed;
+use crate::whole::{WholeJob, check_shared_dough};
 use crate::wire::{CutterInFile, JobBody, JobFile, JobView, PlanView, RecordInFile, RecordView, job_word};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, patch, post, web};

@@ -1,5 +1,6 @@
 //! The routes, one file a resource.
 
+mod chills;
 mod cold;
 mod compute;
 mod cutters;
@@ -8,11 +9,12 @@ mod formulas;
 mod history;
 mod jobs;
 mod kitchen;
+mod learnt;
 mod pantry;
 mod recipes;
 mod records;
+mod stream;
 mod units;
-mod whole;
 
 use crate::problem::{ApiError, Problem, parse, parse_value};
 use actix_web::web;
@@ -31,7 +33,7 @@ pub const BODY_LIMIT_BYTES: usize = 2_500_000;
         title = "Ready Slab",
         description = "Plans, chills, cuts and bakes cold butter doughs. Every quantity carries its unit in its name. Errors are problem details (RFC 9457) with field paths. Changes are JSON Merge Patch (RFC 7396)."
     ),
-    components(schemas(Problem, formulas::WrittenAs))
+    components(schemas(Problem, formulas::WrittenAs, crate::wire::UseWord))
 )]
 pub struct Description;
 
@@ -67,6 +69,31 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(jobs::plan_of)
         .service(jobs::export)
         .service(cold::wanted)
+        .service(cold::other_ways)
+        .service(cold::inside)
+        .service(cold::advice)
+        .service(chills::of_job)
+        .service(chills::put_in)
+        .service(chills::as_csv)
+        .service(chills::show)
+        .service(chills::move_to)
+        .service(chills::unmove)
+        .service(chills::end)
+        .service(chills::reopen)
+        .service(chills::forget)
+        .service(chills::readings)
+        .service(chills::delete_reading)
+        .service(chills::physics)
+        .service(chills::probe)
+        .service(chills::probe_out)
+        .service(chills::teach)
+        .service(stream::live)
+        .service(learnt::places)
+        .service(learnt::use_of)
+        .service(learnt::reset)
+        .service(learnt::touches)
+        .service(learnt::add_touch)
+        .service(learnt::delete_touch)
         .service(dough::mixing)
         .service(dough::size)
         .service(dough::cost_and_label)

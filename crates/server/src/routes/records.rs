@@ -1,8 +1,8 @@
 //! What came out of the oven.
 
 use super::read;
-use super::whole::WholeJob;
 use crate::problem::{ApiError, Problem};
+use crate::whole::WholeJob;
 use crate::wire::{RecordBody, RecordView};
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::InputErrors;

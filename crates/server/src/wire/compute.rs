@@ -75,6 +75,19 @@ pub enum SupportBody {
     },
 }
 
+impl SupportBody {
+    /// What it stands for, its temperatures checked.
+    pub fn support(&self) -> Result<Support, InputErrors> {
+        Ok(match self {
+            Self::Rack => Support::Rack,
+            Self::Tray { tray, start_c } => {
+                Support::Tray { kind: (*tray).into(), start: degrees("start_c", *start_c)? }
+            }
+            Self::Bench { bench_c } => Support::Bench { bench: degrees("bench_c", *bench_c)? },
+        })
+    }
+}
+
 /// A place.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -136,28 +149,18 @@ pub struct ChillResult {
     pub curve: Vec<CurvePoint>,
 }
 
-fn length(field: &str, mm: f64) -> Result<Length, InputErrors> {
-    Length::from_mm(mm).map_err(|_| InputError::new(field, ready_slab_core::error::Problem::NotFinite).into())
+fn degrees(field: &str, c: f64) -> Result<Temperature, InputErrors> {
+    let mut checks = Checks::new();
+    checks.range(field, c, -40.0, 45.0, "\u{b0}C");
+    checks.finish(Temperature::new_c(c))
 }
 
 impl ChillRequest {
     /// Answers the question.
     pub fn answer(&self) -> Result<ChillResult, InputErrors> {
         let composition = self.dough.composition()?;
-        let piece = self.piece_value()?;
-        let degrees = |field: &str, c: f64| -> Result<Temperature, InputErrors> {
-            let mut checks = Checks::new();
-            checks.range(field, c, -40.0, 45.0, "\u{b0}C");
-            checks.finish(())?;
-            Ok(Temperature::new_c(c))
-        };
-        let support = match &self.support {
-            SupportBody::Rack => Support::Rack,
-            SupportBody::Tray { tray, start_c } => {
-                Support::Tray { kind: (*tray).into(), start: degrees("support.start_c", *start_c)? }
-            }
-            SupportBody::Bench { bench_c } => Support::Bench { bench: degrees("support.bench_c", *bench_c)? },
-        };
+        let piece = self.piece.piece().map_err(|e| e.within("piece"))?;
+        let support = self.support.support().map_err(|e| e.within("support"))?;
         if matches!(piece, Piece::Log { .. }) && !matches!(support, Support::Rack) {
             return Err(InputError::refused(
                 "support",
@@ -179,26 +182,6 @@ impl ChillRequest {
             window: answer.window.map(Into::into),
             water: water_words(answer.water),
             curve: curve(&answer.curve),
-        })
-    }
-
-    fn piece_value(&self) -> Result<Piece, InputErrors> {
-        Ok(match self.piece {
-            PieceWire::Sheet { thickness_mm } => {
-                Piece::Sheet { thickness: length("piece.thickness_mm", thickness_mm)? }
-            }
-            PieceWire::Stack { thickness_mm, count } => {
-                Piece::Stack { thickness: length("piece.thickness_mm", thickness_mm)?, count }
-            }
-            PieceWire::Disc { thickness_mm, diameter_mm } => Piece::Disc {
-                thickness: length("piece.thickness_mm", thickness_mm)?,
-                diameter: length("piece.diameter_mm", diameter_mm)?,
-            },
-            PieceWire::Ball { diameter_mm } => Piece::Ball { diameter: length("piece.diameter_mm", diameter_mm)? },
-            PieceWire::Log { diameter_mm } => Piece::Log { diameter: length("piece.diameter_mm", diameter_mm)? },
-            PieceWire::Bar { width_mm, height_mm } => {
-                Piece::Bar { width: length("piece.width_mm", width_mm)?, height: length("piece.height_mm", height_mm)? }
-            }
         })
     }
 }

@@ -6,6 +6,7 @@ mod file;
 mod formula;
 mod job;
 mod kitchen;
+mod live;
 mod mixing;
 mod pantry;
 mod plan;
@@ -13,6 +14,7 @@ mod recipe;
 mod record;
 mod unit;
 mod wanted;
+mod ways;
 mod words;
 
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
@@ -21,6 +23,10 @@ pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, job_word};
 pub use kitchen::{KitchenBody, kitchen_word};
+pub use live::{
+    KeptReading, LiveView, MOST_READINGS, MoveBody, NowView, PhysicsView, ProbeBody, PutInBody, ReadingBody,
+    ReadingsTaken, as_read, elapsed, written,
+};
 pub use mixing::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
 };
@@ -30,7 +36,10 @@ pub use recipe::{ReadRequest, ReadingView};
 pub use record::{RecordBody, RecordView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
 pub use wanted::{WantedQuery, WantedView};
+pub use ways::{
+    AdviceQuery, AdviceView, PlaceUseBody, PlaceView, SectionView, TouchBody, TouchesView, WayView, WaysQuery,
+};
 pub use words::{
     BuiltinWord, CupSystemWord, CupWayWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord, PlaceWord,
-    SqueezeWord, SurfaceWord, TrayWord, WrapWord,
+    PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, UseWord, WhereWord, WrapWord,
 };

@@ -1,9 +1,9 @@
 //! Words of the trade on the wire, and the core's values they stand for.
 
-use ready_slab_core::cold::{TrayKind, Wrap};
+use ready_slab_core::cold::{Side, Spot, Target, Touch, TrayKind, Wrap};
 use ready_slab_core::dough::{CupWay, EggClass, FatKind, Feel, Kind, MixMethod, Squeeze};
 use ready_slab_core::geometry::BuiltinKind;
-use ready_slab_core::job::ColdPlace;
+use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::recipe::CupSystem;
 use ready_slab_core::shape::BenchSurface;
@@ -60,3 +60,83 @@ word!(/// What a squeezed handful does.
     SqueezeWord for Squeeze { Holds, Cracks, Crumbles, Clings, Smears });
 word!(/// What an ingredient is.
     KindWord for Kind { Flour, Starch, Fat, Sugar, Syrup, Egg, Liquid, Leavener, Salt, Cocoa, Meal, Chocolate, Nut, Seed, Fruit, Flavour, Spirit, Colour });
+word!(/// Where a thermometer was held: in the middle, or on the face.
+    SpotWord for Spot { Core, Surface });
+word!(/// Which side of ready a piece is on.
+    SideWord for Side { TooWarm, Ready, TooCold });
+word!(/// What a hand found.
+    TouchWord for Touch { Cracked, Right, Stuck, Squashed });
+
+/// Where a piece lies.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum WhereWord {
+    /// In the fridge.
+    Fridge,
+    /// In the freezer.
+    Freezer,
+    /// Out, on the bench.
+    Bench,
+}
+
+impl From<WhereWord> for Whereabouts {
+    fn from(word: WhereWord) -> Self {
+        match word {
+            WhereWord::Fridge => Self::Cold(ColdPlace::Fridge),
+            WhereWord::Freezer => Self::Cold(ColdPlace::Freezer),
+            WhereWord::Bench => Self::Bench,
+        }
+    }
+}
+
+impl From<Whereabouts> for WhereWord {
+    fn from(place: Whereabouts) -> Self {
+        match place {
+            Whereabouts::Cold(ColdPlace::Fridge) => Self::Fridge,
+            Whereabouts::Cold(ColdPlace::Freezer) => Self::Freezer,
+            Whereabouts::Bench => Self::Bench,
+        }
+    }
+}
+
+/// How a place is used.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum UseWord {
+    /// As usual.
+    Usual,
+    /// Crowded, or often opened.
+    Busy,
+}
+
+/// What a piece is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PurposeWord {
+    /// To be rolled.
+    Rolling,
+    /// To be sliced.
+    Slicing,
+    /// Cut pieces, for the oven.
+    Oven,
+}
+
+impl From<PurposeWord> for Target {
+    fn from(word: PurposeWord) -> Self {
+        match word {
+            PurposeWord::Rolling => Self::Rolling,
+            PurposeWord::Slicing => Self::Slicing,
+            PurposeWord::Oven => Self::Oven,
+        }
+    }
+}
+
+impl From<Target> for PurposeWord {
+    fn from(target: Target) -> Self {
+        match target {
+            Target::Slicing => Self::Slicing,
+            Target::Oven => Self::Oven,
+            Target::Rolling | Target::Core(_) => Self::Rolling,
+        }
+    }
+}

@@ -12,9 +12,9 @@ import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
+import { ColdNav } from "./ColdNav";
 import { CoolingCurve } from "./CoolingCurve";
 import { HaveReady } from "./HaveReady";
-import { Ways } from "./Ways";
 
 export function Cold() {
   const { job, plan, dim } = useJobContext();
@@ -29,19 +29,8 @@ export function Cold() {
         <StationHead title={`${cold.count === 1 ? "One" : cold.count} ${pieceWord(cold, format)}`} sub={`${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}`}>
           <SaveSvg picture={picture} name={`${job.name} cooling`} />
         </StationHead>
+        <ColdNav jobId={job.id} />
         <CoolingCurve picture={picture} cold={cold} />
-        <Ways
-          cold={cold}
-          onChoose={(way) =>
-            change.mutate(
-              way.piece.kind === "sheet"
-                ? { chill_as_disc: false, chill_place: way.place }
-                : way.piece.kind === "disc"
-                  ? { chill_as_disc: true, disc_mm: way.piece.thickness_mm, chill_place: way.place }
-                  : {},
-            )
-          }
-        />
         <HaveReady />
       </Work>
       <TicketBox>
@@ -85,6 +74,15 @@ export function Cold() {
             Firm after <strong><Live value={minuteRange(cold.tray_chill)} /></strong> on their tray, from {format.temperature(cold.tray_chill.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
           </p>
         </Part>
+        <Part title="How long it keeps">
+          <Rows>
+            <Row name="Fridge, well wrapped">{range(cold.keeping.fridge_days, "day")}</Row>
+            <Row name="Freezer, well wrapped">{range(cold.keeping.freezer_months, "month")}</Row>
+          </Rows>
+          <div className="mt-2">
+            <Reasons items={[cold.keeping.reason]} />
+          </div>
+        </Part>
         <Part title="How sure is this?">
           <Rows>
             <Row name="Rolls clean between">
@@ -97,13 +95,17 @@ export function Cold() {
             <Reasons items={[...cold.reasons, cold.water]} />
           </div>
           <p className="caution mt-3">
-            Keep dough at 5 °C (41 °F) or colder when it waits, and not more than two hours out of the cold. Fridge 2–5 days, freezer
-            1–3 months, well wrapped. Raw flour and raw egg are not safe to taste.
+            Keep dough at 5 °C (41 °F) or colder when it waits, and not more than two hours out of the cold. Raw flour and raw egg are
+            not safe to taste. Your local food code comes first.
           </p>
         </Part>
       </TicketBox>
     </>
   );
+}
+
+function range([from = 0, to = 0]: readonly number[], unit: string): string {
+  return `${from === to ? "" : `${number(from, 0)}–`}${number(to, 0)} ${unit}${to === 1 ? "" : "s"}`;
 }
 
 function minuteRange(ready: Plan["cold"]["tray_chill"]): string {

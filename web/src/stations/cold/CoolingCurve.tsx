@@ -2,43 +2,29 @@
 import type { RefObject } from "react";
 import type { Plan } from "../../api/client";
 import { curvePath } from "../../drawing/path";
-import { apart, CLOCK_STEPS, DEGREE_STEPS, stepFor, stepped } from "../../drawing/scale";
+import { CLOCK_STEPS, stepFor, stepped } from "../../drawing/scale";
 import { clock, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
-
-const LEFT = 52;
-const TOP = 14;
-const BOTTOM = 292;
+import { bandsOf, BOTTOM, CurveKey, Ground, LEFT, TOP, useDegrees } from "./Ground";
 
 export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGElement | null>; cold: Plan["cold"] }) {
   const format = useFormat();
   const width = usePictureWidth();
   const RIGHT = width - 30;
-  const shown = (c: number) => format.shown("temperature", c);
   const { curve, window } = cold;
   // Room on the right for the words of the bands.
   const end = (curve[curve.length - 1]?.after_min ?? 60) * (width > 500 ? 1.3 : 1.36);
   const start = curve[0]?.warmest_c ?? 20;
   const low = Math.min(cold.air_c < 0 ? window.rolls_from_c - 6 : cold.air_c, ...curve.map((p) => p.mean_c));
-  const degrees = [shown(Math.max(low, -6)), shown(Math.max(start, window.rolls_to_c + 2))] as const;
-  const y = stepped(degrees[0], degrees[1], [BOTTOM, TOP], stepFor(degrees[1] - degrees[0], 7, DEGREE_STEPS));
+  const { y, at: height } = useDegrees(Math.max(low, -6), Math.max(start, window.rolls_to_c + 2));
   // The axis counts minutes of the day, so that its ticks are whole on the clock.
   const went = minutesPast(cold.in_at);
   const x = stepped(went, went + end, [LEFT, RIGHT], stepFor(end, width > 500 ? 7 : 4, CLOCK_STEPS));
   const x0 = (after: number) => x(went + after);
-  const at = (p: Plan["cold"]["curve"][number], key: "warmest_c" | "mean_c"): [number, number] => [x0(p.after_min), y(shown(p[key]))];
-  const clip = (v: number) => Math.min(BOTTOM, Math.max(TOP, y(shown(v))));
-  const bands = [
-    { from: window.tacky_to_c, to: 99, fill: "fill-slack", word: "slack" },
-    { from: window.rolls_to_c, to: window.tacky_to_c, fill: "fill-warm-pale", word: "tacky" },
-    { from: window.rolls_from_c, to: window.rolls_to_c, fill: "fill-pale", word: "rolls clean" },
-    { from: -99, to: window.rolls_from_c, fill: "fill-cold-pale", word: "cracks when rolled" },
-  ].map((b) => ({ ...b, top: clip(b.to), bottom: clip(b.from) }));
+  const at = (p: Plan["cold"]["curve"][number], key: "warmest_c" | "mean_c"): [number, number] => [x0(p.after_min), height(p[key])];
   const ready = cold.ready_after_min ?? 0;
   const past = cold.past_after_min;
-  const visible = bands.filter((b) => b.bottom - b.top > 4);
-  const labels = apart(visible.map((b) => b.top + 20), 20, TOP + 16, BOTTOM - 6);
   return (
     <div>
       <svg ref={picture} viewBox={`0 0 ${width} 330`} className="w-full" role="img" aria-labelledby="cool-title cool-desc">
@@ -46,22 +32,7 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
         <desc id="cool-desc">
           {`Core ${format.temperature(start)} at ${clock(cold.in_at)}; ready to roll at ${clock(cold.ready_at)}${cold.past_at ? `; too cold to roll from ${clock(cold.past_at)}` : ""}. Rolls clean between ${format.temperature(window.rolls_from_c)} and ${format.temperature(window.rolls_to_c)}.`}
         </desc>
-        {visible.map((b, i) => (
-          <g key={b.word}>
-            <rect x={LEFT} y={b.top} width={RIGHT - LEFT} height={b.bottom - b.top} className={b.fill} />
-            <text x={RIGHT - 10} y={labels[i]} textAnchor="end" fontSize="15" className="soft">
-              {b.word}
-            </text>
-          </g>
-        ))}
-        {y.ticks.map((t) => (
-          <g key={t}>
-            <path d={`M${LEFT} ${y(t)}h${RIGHT - LEFT}`} className="stroke-rule" strokeWidth="0.7" strokeDasharray="2 5" />
-            <text x={LEFT - 9} y={y(t) + 5} textAnchor="end" fontSize="14.5" className="num soft">
-              {`${t < 0 ? "\u2212" : ""}${Math.abs(t)}°`}
-            </text>
-          </g>
-        ))}
+        <Ground bands={bandsOf(window, "rolling")} y={y} at={height} right={RIGHT} />
         {x.ticks.map((t) => (
           <g key={t}>
             <path d={`M${x(t)} ${BOTTOM}v6`} className="stroke-edge" />
@@ -74,8 +45,8 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
         {past == null ? null : <path d={`M${x0(past)} ${TOP}V${BOTTOM}`} className="stroke-cold" strokeWidth="1.4" strokeDasharray="5 4" />}
         <path d={curvePath(curve.map((p) => at(p, "warmest_c")))} fill="none" className="stroke-ink" strokeWidth="3.2" strokeLinejoin="round" />
         <path d={curvePath(curve.map((p) => at(p, "mean_c")))} fill="none" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" />
-        <circle cx={x0(ready)} cy={y(shown(window.rolls_to_c))} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />
-        <text x={x0(ready) + 12} y={y(shown(window.rolls_to_c)) - 10} fontSize="16" fontWeight="700">
+        <circle cx={x0(ready)} cy={height(window.rolls_to_c)} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />
+        <text x={x0(ready) + 12} y={height(window.rolls_to_c) - 10} fontSize="16" fontWeight="700">
           {`ready ${clock(cold.ready_at)}`}
         </text>
         {past == null ? null : (
@@ -84,16 +55,7 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
           </text>
         )}
       </svg>
-      <p className="mt-1 flex flex-wrap gap-x-5 text-fine text-soft">
-        <span>
-          <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block"><path d="M0 4h34" className="stroke-ink" strokeWidth="3.2" /></svg>
-          the warmest point, inside
-        </span>
-        <span>
-          <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block"><path d="M2 4h32" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" /></svg>
-          the mean
-        </span>
-      </p>
+      <CurveKey />
     </div>
   );
 }

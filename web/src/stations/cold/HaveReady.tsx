@@ -1,7 +1,8 @@
 /** The question turned round: it should be ready at a time, so what must be done? */
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useChangeJob, useWanted } from "../../api/queries";
+import { useWanted } from "../../api/cold";
+import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock, duration, shifted, timeOfDay } from "../../drawing/time";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";

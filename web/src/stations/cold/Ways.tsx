@@ -1,66 +1,186 @@
-/** The same dough chilled another way, each as a ribbon over time. */
-import type { Plan } from "../../api/client";
-import { duration } from "../../drawing/time";
+/** The same dough chilled another way: every form in fridge and freezer over the clock, and the inside of one of them. */
+import { useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Way } from "../../api/client";
+import { useSection, useWays, type WaySizes } from "../../api/cold";
+import { useChangeJob } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { clock, duration, shifted } from "../../drawing/time";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
+import { ColdNav } from "./ColdNav";
+import { Ribbons } from "./Ribbons";
+import { SectionKey, SectionPicture } from "./SectionPicture";
+import { formWords } from "./words";
 
-type Way = Plan["cold"]["alternatives"][number];
+const SIZES = ["disc_mm", "stack", "log_mm", "bar_width_mm", "bar_height_mm"] as const;
 
-export function Ways({ cold, onChoose }: { cold: Plan["cold"]; onChoose(way: Way): void }) {
+type Shown = "fridge" | "freezer" | "both";
+
+export function Ways() {
+  const { job, plan, dim } = useJobContext();
   const format = useFormat();
-  const ready = cold.alternatives.map((w) => w.ready_after_min ?? 0);
-  const past = cold.alternatives.map((w) => w.past_after_min ?? 0);
-  const span = Math.max(...ready.map((r) => r * 1.25), Math.min(Math.max(...past), 3 * Math.max(...ready, 1)), 1);
+  const [search, setSearch] = useSearchParams();
+  const ribbons = useRef<SVGSVGElement>(null);
+  const inside = useRef<SVGSVGElement>(null);
+  const put = (name: string, value: string) =>
+    setSearch((s) => {
+      s.set(name, value);
+      return s;
+    }, { replace: true });
+  const sizes: WaySizes = Object.fromEntries(SIZES.filter((n) => Number(search.get(n)) > 0).map((n) => [n, Number(search.get(n))]));
+  const found = useWays(job.id, sizes);
+  const shown = (search.get("place") ?? job.chill_place) as Shown;
+  const ways = (found.data ?? []).filter((w) => shown === "both" || w.place === shown);
+  const way = ways.find((w) => w.key === search.get("way")) ?? ways.find((w) => w.chosen) ?? ways[0];
+  const section = useSection(job.id, sizes, way?.key);
+  const keepSize = (name: (typeof SIZES)[number]) => (value: number) => {
+    put(name, String(value));
+    return Promise.resolve();
+  };
   return (
-    <section className="mt-5" aria-labelledby="ways-head">
-      <h3 id="ways-head" className="h-part mb-1">
-        The same dough, chilled another way
-      </h3>
-      <ul>
-        {cold.alternatives.map((w) => {
-          const choosable = w.piece.kind === "disc" || w.piece.kind === "sheet";
-          const r = w.ready_after_min;
-          const p = w.past_after_min ?? span * 2;
-          const share = (m: number) => `${(100 * Math.min(m, span)) / span}%`;
-          return (
-            <li key={`${w.name} ${w.place}`} className={`grid grid-cols-[1fr_auto] items-center gap-x-3 gap-y-1 rounded-xl border-2 px-3 py-2 sm:grid-cols-[11.5rem_1fr_8.5rem] ${w.chosen ? "border-ink" : "border-transparent"}`}>
-              <span>
-                <span className="block font-semibold leading-tight">{w.name}</span>
-                <span className="text-fine text-soft">
-                  {w.place}
-                  {w.piece.kind === "ball" ? `, ${format.length(w.piece.diameter_mm)} across` : w.chosen ? ", as planned" : ""}
-                </span>
-              </span>
-              <span className="order-3 col-span-2 sm:order-none sm:col-span-1">
-                {r == null ? (
-                  <span className="text-fine text-warm">{w.never}</span>
-                ) : (
-                  <span className="relative block h-8 overflow-hidden rounded-md bg-cold-pale" aria-hidden="true">
-                    <Band from="0%" width={share(r)} className="bg-warm-pale text-warm" word={r / span > 0.14 ? "tacky" : ""} />
-                    <Band from={share(r)} width={`${(100 * Math.max(0, Math.min(p, span) - Math.min(r, span))) / span}%`} className="bg-butter text-[#46370b]" word={(Math.min(p, span) - r) / span > 0.2 ? "rolls clean" : ""} />
-                    <Band from={share(p)} width={`${100 - (100 * Math.min(p, span)) / span}%`} className="text-cold" word={(span - p) / span > 0.25 ? "rest it first" : ""} />
-                  </span>
-                )}
-              </span>
-              <span className="text-right">
-                <span className="num font-semibold">{r == null ? "never" : duration(r)}</span>
-                {choosable && !w.chosen ? (
-                  <button type="button" className="btn btn-small ml-2" onClick={() => onChoose(w)} aria-label={`Take ${w.name}, ${w.place}`}>
-                    Take
-                  </button>
-                ) : null}
-              </span>
-            </li>
-          );
-        })}
-      </ul>
+    <>
+      <Work dim={dim || found.isPlaceholderData}>
+        <StationHead title="The same dough, chilled another way" sub={`${format.mass(plan.cold.mass_g * plan.cold.count)} of it, in at ${clock(plan.cold.in_at)}`}>
+          <SaveSvg picture={ribbons} name={`${job.name} ways to chill`} />
+        </StationHead>
+        <ColdNav jobId={job.id} />
+        <p className="mb-3 max-w-[46rem]">{found.data ? bothRight(found.data, format.length) : ""}</p>
+        <div className="no-print mb-2">
+          <Choice
+            label="Place"
+            value={shown}
+            options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }, { value: "both", label: "Both" }]}
+            onChange={(place) => put("place", place)}
+          />
+        </div>
+        <Fault text={otherFault(found.error, SIZES)} />
+        <Ribbons picture={ribbons} ways={ways} inAt={plan.cold.in_at} chosen={way?.key} onChoose={(key) => put("way", key)} />
+        {way && section.data ? (
+          <Inside key={section.data.way.key} picture={inside} section={section.data} inAt={plan.cold.in_at} dim={section.isPlaceholderData} jobName={job.name} />
+        ) : null}
+      </Work>
+      <TicketBox>
+        {way ? <WayTicket way={way} inAt={plan.cold.in_at} jobId={job.id} /> : null}
+        <Part title="Their sizes">
+          <div className="grid grid-cols-2 gap-3">
+            <Amount label="Disc" kind="length" value={sizes.disc_mm ?? job.disc_mm} field="disc_mm" onSave={keepSize("disc_mm")} />
+            <Amount label="Sheets in a stack" kind="count" value={sizes.stack ?? stackOf(found.data)} field="stack" onSave={keepSize("stack")} />
+            <Amount label="Log, across" kind="length" value={sizes.log_mm ?? 50} field="log_mm" onSave={keepSize("log_mm")} />
+            <span />
+            <Amount label="Bar, wide" kind="length" value={sizes.bar_width_mm ?? 60} field="bar_width_mm" onSave={keepSize("bar_width_mm")} />
+            <Amount label="Bar, high" kind="length" value={sizes.bar_height_mm ?? 35} field="bar_height_mm" onSave={keepSize("bar_height_mm")} />
+          </div>
+        </Part>
+        <p className="caution">
+          Dough that waits belongs at 5 °C (41 °F) or colder, and not out of it for more than two hours. Your local food code comes first.
+        </p>
+      </TicketBox>
+    </>
+  );
+}
+
+function stackOf(ways: readonly Way[] | undefined): number {
+  const stack = ways?.find((w) => w.piece.kind === "stack")?.piece;
+  return stack?.kind === "stack" ? stack.count : 2;
+}
+
+function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number }) {
+  const format = useFormat();
+  const change = useChangeJob(jobId);
+  const r = way.ready_after_min;
+  const piece = way.piece;
+  const take =
+    piece.kind === "disc"
+      ? { chill_as_disc: true, disc_mm: piece.thickness_mm, chill_place: way.place }
+      : piece.kind === "sheet"
+        ? { chill_as_disc: false, chill_place: way.place }
+        : undefined;
+  return (
+    <>
+      <Part title={`${sentenceCase(formWords(piece, format))}, ${way.place}`}>
+        <p className="answer">{r == null ? "never" : clock(shifted(inAt, Math.round(r)))}</p>
+        <p className="mb-3 mt-1 text-soft">
+          {r == null
+            ? way.never
+            : `${way.purpose === "slicing" ? "Slices" : "Rolls"} clean after ${duration(Math.max(1, r))}${
+                way.ready_earliest_min != null && way.ready_latest_min != null ? `; ${Math.floor(way.ready_earliest_min)} to ${Math.ceil(way.ready_latest_min)} min is likely` : ""
+              }`}
+        </p>
+        <Rows>
+          <Row name="Ready until">{r == null ? "–" : way.past_after_min == null ? "as long as it lies there" : `${clock(shifted(inAt, Math.round(way.past_after_min)))}, ${duration(way.past_after_min)}`}</Row>
+          <Row name="After a night">{way.after_night_min == null ? "the room is too cool to soften it" : way.after_night_min < 0.5 ? "at once" : `rests ${duration(Math.max(1, way.after_night_min))}`}</Row>
+          <Row name="Hands before it">{duration(way.hands_before_min)}</Row>
+          <Row name="Hands after it">{duration(way.hands_after_min)}</Row>
+        </Rows>
+        <p className="mt-2 text-fine text-soft">{sentenceCase(way.effort)}.</p>
+        {way.chosen ? (
+          <p className="mt-3 font-semibold">This is the plan.</p>
+        ) : take ? (
+          <button type="button" className="btn btn-main mt-3" onClick={() => change.mutate(take)}>
+            Chill it this way
+          </button>
+        ) : null}
+        <Fault text={otherFault(change.error, [])} />
+      </Part>
+    </>
+  );
+}
+
+function Inside({ picture, section, inAt, dim, jobName }: {
+  picture: React.RefObject<SVGSVGElement | null>;
+  section: NonNullable<ReturnType<typeof useSection>["data"]>;
+  inAt: string;
+  dim: boolean;
+  jobName: string;
+}) {
+  const format = useFormat();
+  const ready = section.way.ready_after_min;
+  const first = ready == null ? section.frames.length - 1 : section.frames.findIndex((f) => f.after_min >= ready);
+  const [frame, setFrame] = useState(Math.max(0, first));
+  const at = section.frames[Math.min(frame, section.frames.length - 1)]?.after_min ?? 0;
+  const when = `${clock(shifted(inAt, Math.round(at)))}, after ${at < 10 ? `${at.toFixed(1)} min` : duration(at)}`;
+  return (
+    <section className={`mt-5 ${dim ? "opacity-60" : ""}`} aria-labelledby="inside-head">
+      <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
+        <h3 id="inside-head" className="h-part">
+          Inside the {formWords(section.way.piece, format)}: {when}
+        </h3>
+        <SaveSvg picture={picture} name={`${jobName} inside`} />
+      </div>
+      <SectionPicture picture={picture} section={section} frame={frame} purpose={section.way.purpose} />
+      <SectionKey section={section} purpose={section.way.purpose} />
+      <label className="no-print block">
+        <span className="visually-hidden">Time since it went in</span>
+        <input
+          type="range"
+          className="slider"
+          min={0}
+          max={section.frames.length - 1}
+          value={Math.min(frame, section.frames.length - 1)}
+          aria-valuetext={when}
+          onChange={(e) => setFrame(Number(e.target.value))}
+        />
+      </label>
     </section>
   );
 }
 
-function Band({ from, width, className, word }: { from: string; width: string; className: string; word: string }) {
-  return (
-    <span className={`absolute inset-y-0 flex items-center overflow-hidden whitespace-nowrap pl-2 text-fine ${className}`} style={{ left: from, width }}>
-      {word}
-    </span>
-  );
+function sentenceCase(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** Why a recipe's quarter of an hour and another's overnight are both right, in this dough's own figures. */
+function bothRight(ways: readonly Way[], length: (mm: number) => string): string {
+  const rolled = ways.filter((w) => w.ready_after_min != null && w.purpose === "rolling");
+  const quick = rolled.find((w) => w.piece.kind === "sheet" && w.place === "fridge");
+  const slow = rolled.filter((w) => w.after_night_min != null && w.place === "fridge").at(-1);
+  if (quick?.piece.kind !== "sheet" || quick.ready_after_min == null || slow?.ready_after_min == null || slow.after_night_min == null) return "";
+  const name = slow.piece.kind === "ball" ? "A ball" : slow.piece.kind === "disc" ? `A ${length(slow.piece.thickness_mm)} disc` : "A stack";
+  const rest = slow.after_night_min < 0.5 ? "needs no rest" : `rests ${duration(Math.max(1, slow.after_night_min))} on the bench`;
+  return `‘Chill a quarter of an hour’ and ‘overnight’ are both right, of different pieces. Rolled first, to ${length(quick.piece.thickness_mm)}, this dough is ready in ${duration(Math.max(1, quick.ready_after_min))}. ${name} takes ${duration(slow.ready_after_min)}; left overnight it ${rest} before it rolls. A night is time off for the baker, not what the dough needs.`;
 }

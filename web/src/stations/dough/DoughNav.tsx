@@ -1,5 +1,5 @@
 /** The views of the dough station, each with its own address. */
-import { NavLink } from "react-router";
+import { SubNav } from "../../kit/SubNav";
 
 const VIEWS = [
   { path: "", name: "What it is" },
@@ -11,18 +11,5 @@ const VIEWS = [
 ] as const;
 
 export function DoughNav({ jobId }: { jobId: number }) {
-  return (
-    <nav aria-label="Views of the dough" className="no-print -mx-1 mb-4 flex gap-1 overflow-x-auto px-1 py-1">
-      {VIEWS.map((v) => (
-        <NavLink
-          key={v.path}
-          end
-          to={`/jobs/${jobId}/dough${v.path}`}
-          className={({ isActive }) => `tab ${isActive ? "tab-on" : ""}`}
-        >
-          {v.name}
-        </NavLink>
-      ))}
-    </nav>
-  );
+  return <SubNav label="Views of the dough" base={`/jobs/${jobId}/dough`} views={VIEWS} />;
 }

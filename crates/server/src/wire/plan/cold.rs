@@ -3,8 +3,9 @@
 use super::{time, whole};
 use crate::wire::PlaceWord;
 use ready_slab_core::cold::{ChillAnswer, Piece, Sample, WaterState, Window};
+use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Job, Kitchen, Plan};
-use ready_slab_core::units::Span;
+use ready_slab_core::units::{Length, Span};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -51,6 +52,28 @@ pub enum PieceWire {
         /// 1 to 200.
         height_mm: f64,
     },
+}
+
+impl PieceWire {
+    /// The piece, its sizes checked.
+    pub fn piece(self) -> Result<Piece, InputErrors> {
+        let mm = |field: &str, v: f64| -> Result<Length, InputErrors> {
+            Length::from_mm(v).map_err(|_| InputError::new(field, Problem::NotFinite).into())
+        };
+        match self {
+            Self::Sheet { thickness_mm } => Piece::Sheet { thickness: mm("thickness_mm", thickness_mm)? },
+            Self::Stack { thickness_mm, count } => Piece::Stack { thickness: mm("thickness_mm", thickness_mm)?, count },
+            Self::Disc { thickness_mm, diameter_mm } => {
+                Piece::Disc { thickness: mm("thickness_mm", thickness_mm)?, diameter: mm("diameter_mm", diameter_mm)? }
+            }
+            Self::Ball { diameter_mm } => Piece::Ball { diameter: mm("diameter_mm", diameter_mm)? },
+            Self::Log { diameter_mm } => Piece::Log { diameter: mm("diameter_mm", diameter_mm)? },
+            Self::Bar { width_mm, height_mm } => {
+                Piece::Bar { width: mm("width_mm", width_mm)?, height: mm("height_mm", height_mm)? }
+            }
+        }
+        .checked()
+    }
 }
 
 impl From<Piece> for PieceWire {
@@ -179,20 +202,15 @@ pub(in crate::wire) fn water_words(water: WaterState) -> String {
     }
 }
 
-/// Another way to chill the same dough.
+/// How long the raw dough keeps, well wrapped.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct AlternativeView {
-    /// What it is called.
-    pub name: String,
-    /// The form.
-    pub piece: PieceWire,
-    /// Where.
-    pub place: PlaceWord,
-    /// When.
-    #[serde(flatten)]
-    pub ready: ReadyView,
-    /// The way chosen.
-    pub chosen: bool,
+pub struct KeepingView {
+    /// In the fridge, careful and usual end.
+    pub fridge_days: [f64; 2],
+    /// In the freezer, careful and usual end.
+    pub freezer_months: [f64; 2],
+    /// Why.
+    pub reason: String,
 }
 
 /// Cut pieces on their tray before the oven.
@@ -249,8 +267,8 @@ pub struct ColdView {
     pub out_at: String,
     /// Room temperature, for the sentence.
     pub room_c: f64,
-    /// Other ways.
-    pub alternatives: Vec<AlternativeView>,
+    /// How long the raw dough keeps.
+    pub keeping: KeepingView,
     /// Cut pieces.
     pub tray_chill: TrayChillView,
     /// How the water was taken.
@@ -285,17 +303,11 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         bench_longest_min: c.bench_longest.map(Span::min),
         out_at: time(job, start + plan.clock.chill_min),
         room_c: kitchen.room().c(),
-        alternatives: c
-            .alternatives
-            .iter()
-            .map(|a| AlternativeView {
-                name: a.name.clone(),
-                piece: a.piece.into(),
-                place: a.place.into(),
-                ready: (&a.answer).into(),
-                chosen: a.chosen,
-            })
-            .collect(),
+        keeping: KeepingView {
+            fridge_days: c.keeping.fridge_days.into(),
+            freezer_months: c.keeping.freezer_months.into(),
+            reason: c.keeping.reason.clone(),
+        },
         tray_chill: TrayChillView {
             place: c.tray_chill.place.into(),
             start_c: c.tray_chill.start.c(),

@@ -1,0 +1,263 @@
+//! The same dough chilled another way: ball, disc, sheets, stack, log or bar, in fridge or freezer.
+
+use super::answers::Plan;
+use super::bench::PRESS_MIN;
+use super::plan::chill_question;
+use super::wanted::USUAL_DISC_MM;
+use super::{ChillForm, ColdPlace, Job, Kitchen};
+use crate::cold::{ChillAnswer, ChillQuestion, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to};
+use crate::error::{Checks, InputErrors};
+use crate::units::{Area, Length, Span};
+
+/// To form and wrap one log, one bar, a ball; to slice one piece. Common practice, no source.
+const LOG_MIN: f64 = 4.0;
+const BAR_MIN: f64 = 5.0;
+const BALL_MIN: f64 = 1.0;
+const SLICE_S: f64 = 3.0;
+/// Logs and bars are made about so long, mm: a shelf and a knife allow no more. Common practice, no source.
+const LOG_LENGTH_MM: f64 = 300.0;
+
+/// Sizes of the ways, where they can be chosen.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct WaySizes {
+    /// Disc; as pressed in the job (or as usual) when absent.
+    pub disc: Option<Length>,
+    /// Sheets lying on each other; those of the first roll when absent.
+    pub stack: Option<u32>,
+    /// Log, across.
+    pub log: Length,
+    /// Bar, width and height.
+    pub bar: (Length, Length),
+}
+
+impl Default for WaySizes {
+    /// A 50 mm log and a 60 x 35 mm bar, as is usual.
+    fn default() -> Self {
+        Self { disc: None, stack: None, log: Length::new_mm(50.0), bar: (Length::new_mm(60.0), Length::new_mm(35.0)) }
+    }
+}
+
+/// A time during which the piece is of one kind.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Spell {
+    /// Which side of ready.
+    pub side: Side,
+    /// The trade's word for it.
+    pub word: &'static str,
+    /// Since it went in.
+    pub from: Span,
+    /// Until then; as long as it lies there when absent.
+    pub to: Option<Span>,
+}
+
+/// One way to chill the dough of one first roll.
+#[derive(Debug, Clone)]
+pub struct Way {
+    /// `disc-fridge` and the like.
+    pub key: String,
+    /// What it is called.
+    pub name: String,
+    /// The form.
+    pub piece: Piece,
+    /// How many of them.
+    pub count: u32,
+    /// Where.
+    pub place: ColdPlace,
+    /// To be rolled or sliced.
+    pub target: Target,
+    /// When ready, when past, why never.
+    pub answer: ChillAnswer,
+    /// How it feels meanwhile, one spell after the other.
+    pub spells: Vec<Spell>,
+    /// After a night in there, on the bench until it can be worked; `None` when the room never gets it there.
+    pub after_night: Option<Span>,
+    /// Minutes of hands before the cold and after it.
+    pub hands: (Span, Span),
+    /// What the hands do.
+    pub effort: String,
+    /// Whether it is the way of the plan.
+    pub chosen: bool,
+}
+
+/// All ways for the dough of a plan's first roll, the quickest first.
+///
+/// Fails, naming the size, for a disc outside 8 to 80 mm, 2 to 12 sheets, a log or bar outside 15 to 120 mm.
+pub fn ways(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Result<Vec<Way>, InputErrors> {
+    let mut checks = Checks::new();
+    if let Some(disc) = sizes.disc {
+        checks.range("disc_mm", disc.mm(), 8.0, 80.0, "mm");
+    }
+    if let Some(count) = sizes.stack {
+        checks.range("stack", f64::from(count), 2.0, 12.0, "sheets");
+    }
+    checks.range("log_mm", sizes.log.mm(), 15.0, 120.0, "mm");
+    checks.range("bar_width_mm", sizes.bar.0.mm(), 15.0, 120.0, "mm");
+    checks.range("bar_height_mm", sizes.bar.1.mm(), 15.0, 120.0, "mm");
+    checks.finish(())?;
+    let mut found = Vec::with_capacity(12);
+    for form in forms(job, kitchen, plan, sizes) {
+        for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
+            let question = chill_question(kitchen, &plan.dough, form.piece, place)?;
+            let chosen = form.piece == plan.cold.form.piece && place == plan.cold.place;
+            let answer = if chosen { plan.cold.answer.clone() } else { chill_briefly(&question) };
+            found.push(Way {
+                key: format!("{}-{}", form.key, place.word()),
+                name: form.name.clone(),
+                piece: form.piece,
+                count: form.count,
+                place,
+                target: question.target(),
+                spells: spells(&question, &answer),
+                after_night: after_night(&question, kitchen, plan, form.piece, place),
+                hands: form.hands,
+                effort: form.effort.clone(),
+                answer,
+                chosen,
+            });
+        }
+    }
+    let when = |w: &Way| w.answer.ready_after.map_or(f64::MAX, Span::s);
+    found.sort_by(|a, b| when(a).total_cmp(&when(b)));
+    Ok(found)
+}
+
+struct Form {
+    key: &'static str,
+    name: String,
+    piece: Piece,
+    count: u32,
+    hands: (Span, Span),
+    effort: String,
+}
+
+fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<Form> {
+    let (mass, density) = (plan.cold.form.mass, plan.dough.density);
+    let thickness = job.thickness();
+    let sheets = plan.cold.form.count;
+    let each = f64::from(sheets);
+    let roll = kitchen.input().roll_min;
+    let slicing = f64::from(job.baked_pieces()) * SLICE_S / 60.0;
+    let disc = sizes.disc.unwrap_or(match job.chill_form() {
+        ChillForm::Disc { thickness } => thickness,
+        ChillForm::Sheets => Length::new_mm(USUAL_DISC_MM),
+    });
+    // All of one mix: a cylinder as high as wide.
+    let ball = (plan.dough.mixes.each.g() * 1e6 / density.kg_m3() * 4.0 / std::f64::consts::PI).cbrt();
+    let stacked = sizes.stack.unwrap_or(sheets.clamp(2, 12));
+    let whole = mass * each;
+    let lengths = |section: Area| -> u32 {
+        let length = whole.g() * 1e6 / density.kg_m3() / section.mm2();
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few logs")]
+        let count = (length / LOG_LENGTH_MM).ceil().clamp(1.0, 1000.0) as u32;
+        count
+    };
+    let log_area = Area::new_mm2(std::f64::consts::PI / 4.0 * sizes.log.mm().powi(2));
+    let (width, height) = sizes.bar;
+    let (logs, bars) = (lengths(log_area), lengths(Area::new_mm2(width.mm() * height.mm())));
+    let min = |before: f64, after: f64| (Span::new_min(before), Span::new_min(after));
+    let mm = |l: Length| super::plan::plain(l.mm());
+    vec![
+        Form {
+            key: "ball",
+            name: "Ball as it left the bowl".to_owned(),
+            piece: Piece::Ball { diameter: Length::new_mm(ball.clamp(10.0, 200.0)) },
+            count: plan.dough.mixes.count,
+            hands: min(BALL_MIN * f64::from(plan.dough.mixes.count), roll * each),
+            effort: "wrap it; roll it out of the cold".to_owned(),
+        },
+        Form {
+            key: "disc",
+            name: format!("Disc, {} mm", mm(disc)),
+            piece: disc_of(mass, disc, density),
+            count: sheets,
+            hands: min(PRESS_MIN * each, roll * each),
+            effort: "press flat and wrap; roll it out of the cold".to_owned(),
+        },
+        Form {
+            key: "sheets",
+            name: format!("Sheets, {} mm", mm(thickness)),
+            piece: Piece::Sheet { thickness },
+            count: sheets,
+            hands: min(roll * each, 0.0),
+            effort: "roll between papers while soft; cut straight away".to_owned(),
+        },
+        Form {
+            key: "stack",
+            name: format!("{stacked} sheets of {} mm, stacked", mm(thickness)),
+            piece: Piece::Stack { thickness, count: stacked },
+            count: sheets.div_ceil(stacked),
+            hands: min(roll * each.max(f64::from(stacked)), 0.0),
+            effort: "roll between papers, lay on each other: one shelf".to_owned(),
+        },
+        Form {
+            key: "log",
+            name: format!("Log, {} mm", mm(sizes.log)),
+            piece: Piece::Log { diameter: sizes.log },
+            count: logs,
+            hands: min(LOG_MIN * f64::from(logs), slicing),
+            effort: "form, wrap, turn now and then; slice".to_owned(),
+        },
+        Form {
+            key: "bar",
+            name: format!("Bar, {} \u{d7} {} mm", mm(width), mm(height)),
+            piece: Piece::Bar { width, height },
+            count: bars,
+            hands: min(BAR_MIN * f64::from(bars), slicing),
+            effort: "form in a frame, wrap; slice".to_owned(),
+        },
+    ]
+}
+
+fn spells(question: &ChillQuestion, answer: &ChillAnswer) -> Vec<Spell> {
+    let Some(window) = question.window() else { return vec![] };
+    let feels = |s: &Sample| window.feels(question.target(), s.warmest, s.mean);
+    let mut found: Vec<Spell> = Vec::new();
+    for sample in &answer.curve {
+        let (side, word) = feels(sample);
+        if let Some(last) = found.last_mut() {
+            if last.word == word {
+                continue;
+            }
+            last.to = Some(sample.after);
+        }
+        found.push(Spell { side, word, from: sample.after, to: None });
+    }
+    // The crossings that were worked out between two steps of the run are told as they are told elsewhere.
+    let cold_from = match (answer.ready_after, answer.past_after) {
+        // Its rim was too hard before its middle was firm: it is never ready all through.
+        (Some(ready), Some(past)) if past < ready => Some(ready),
+        (_, past) => past,
+    };
+    for (moment, side) in [(answer.ready_after, Side::Ready), (cold_from, Side::TooCold)] {
+        if let Some(i) = found.iter().position(|s| s.side == side)
+            && let Some(moment) = moment
+            && i > 0
+        {
+            found[i].from = moment;
+            found[i - 1].to = Some(moment);
+        }
+    }
+    found
+}
+
+/// On the bench after a night, when the piece has taken the temperature of its place.
+fn after_night(
+    question: &ChillQuestion,
+    kitchen: &Kitchen,
+    plan: &Plan,
+    piece: Piece,
+    place: ColdPlace,
+) -> Option<Span> {
+    let window = question.window()?;
+    let until = match question.target() {
+        Target::Slicing => window.slices_from,
+        Target::Rolling => window.rolls_from,
+        Target::Oven | Target::Core(_) => return Some(Span::new_s(0.0)),
+    };
+    tempering_to(&plan.dough.composition, piece, kitchen.place(place).air(), kitchen.room(), until)
+}
+
+/// The question behind one of the ways, for a closer look at it.
+pub fn question_of_way(kitchen: &Kitchen, plan: &Plan, way: &Way) -> Result<ChillQuestion, InputErrors> {
+    chill_question(kitchen, &plan.dough, way.piece, way.place)
+}

@@ -1,0 +1,235 @@
+//! The cold station's answers for a job: other ways, a closer look, advice, what was learnt.
+
+mod bakehouse;
+
+use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
+use ready_slab_core::cold::{Piece, PlaceKnowledge, Reading, Side, Spot, Target, chill_briefly, fit};
+use ready_slab_core::job::{
+    Advice, ColdPlace, Followed, Job, JobInput, Kitchen, Plan, Put, Trouble, Way, WaySizes, Whereabouts, advise,
+    follow, plan, question_of_way, ways,
+};
+use ready_slab_core::units::{Length, Span, Temperature, TemperatureDifference};
+use rstest::rstest;
+
+fn kitchen() -> Kitchen {
+    Kitchen::new(kitchen_input()).unwrap()
+}
+
+fn job() -> Job {
+    Job::new(job_input()).unwrap()
+}
+
+fn all_ways(sizes: &WaySizes) -> Vec<Way> {
+    ways(&job(), &kitchen(), &usual(job_input()), sizes).unwrap()
+}
+
+fn way<'a>(of: &'a [Way], key: &str) -> &'a Way {
+    of.iter().find(|w| w.key == key).unwrap_or_else(|| panic!("no {key}"))
+}
+
+fn ready_min(way: &Way) -> f64 {
+    way.answer.ready_after.unwrap().min()
+}
+
+#[test]
+fn the_ways_hold_the_one_chosen_and_agree_with_it() {
+    let plan = usual(job_input());
+    let all = all_ways(&WaySizes::default());
+    assert_eq!(all.len(), 12);
+    let chosen: Vec<_> = all.iter().filter(|w| w.chosen).collect();
+    assert_eq!(chosen.iter().map(|w| w.key.as_str()).collect::<Vec<_>>(), ["disc-fridge"]);
+    assert_eq!(chosen[0].answer.ready_after, plan.cold.answer.ready_after);
+    assert!(all.windows(2).all(|w| ready_min(&w[0]) <= ready_min(&w[1])), "the quickest first");
+}
+
+#[test]
+fn a_quarter_of_an_hour_and_overnight_are_both_right() {
+    // Common practice, no source: a sheet is ready in minutes, a disc in a quarter to half an hour, a ball takes over an
+    // hour; a 50 mm log 3 to 4 h in the fridge or about 1 h in the freezer, to slice; after a night all but slices must rest.
+    let all = all_ways(&WaySizes::default());
+    assert!(ready_min(way(&all, "sheets-fridge")) < 15.0);
+    assert!((10.0..40.0).contains(&ready_min(way(&all, "disc-fridge"))));
+    assert!(ready_min(way(&all, "ball-fridge")) > 60.0);
+    assert!((90.0..240.0).contains(&ready_min(way(&all, "log-fridge"))), "{}", ready_min(way(&all, "log-fridge")));
+    assert!((35.0..75.0).contains(&ready_min(way(&all, "log-freezer"))), "{}", ready_min(way(&all, "log-freezer")));
+    let rest = |key: &str| way(&all, key).after_night.unwrap().min();
+    assert!(rest("ball-fridge") > rest("disc-fridge") && rest("disc-fridge") > rest("sheets-fridge"));
+    assert!(rest("sheets-fridge") > 0.0 && rest("log-fridge") == 0.0 && rest("log-freezer") > 0.0);
+    // Hands: what is rolled before the chill need not be rolled after it.
+    let hands = |key: &str| way(&all, key).hands;
+    assert!(hands("sheets-fridge").0 > hands("ball-fridge").0 && hands("ball-fridge").1 > hands("sheets-fridge").1);
+}
+
+#[test]
+fn spells_follow_one_another_and_change_where_the_answer_says() {
+    for w in all_ways(&WaySizes::default()) {
+        let spells = &w.spells;
+        assert_eq!(spells[0].from.s(), 0.0, "{}", w.key);
+        assert!(
+            spells.windows(2).all(|p| p[0].to == Some(p[1].from) && p[0].from < p[1].from),
+            "{}: {spells:?}",
+            w.key
+        );
+        assert!(spells.last().unwrap().to.is_none());
+        let (ready, past) = (w.answer.ready_after.unwrap(), w.answer.past_after);
+        match spells.iter().find(|s| s.side == Side::Ready) {
+            Some(spell) => assert_eq!((spell.from, spell.to), (ready, past), "{}", w.key),
+            // A ball in the freezer: its rim is too hard before its middle is firm.
+            None => assert!(past.unwrap() < ready && w.key == "ball-freezer", "{}", w.key),
+        }
+    }
+}
+
+#[rstest]
+#[case::disc(|mm| WaySizes { disc: Some(Length::new_mm(mm)), ..WaySizes::default() }, "disc-fridge")]
+#[case::log(|mm| WaySizes { log: Length::new_mm(mm), ..WaySizes::default() }, "log-fridge")]
+#[case::bar(|mm| WaySizes { bar: (Length::new_mm(60.0), Length::new_mm(mm)), ..WaySizes::default() }, "bar-freezer")]
+fn a_thicker_piece_is_later_and_sizes_out_of_range_are_named(#[case] sizes: fn(f64) -> WaySizes, #[case] key: &str) {
+    let times: Vec<f64> = [16.0, 24.0, 40.0, 70.0].map(|mm| ready_min(way(&all_ways(&sizes(mm)), key))).to_vec();
+    assert!(times.windows(2).all(|w| w[0] < w[1]), "{times:?}");
+    let errors = ways(&job(), &kitchen(), &usual(job_input()), &sizes(300.0)).unwrap_err();
+    assert!(errors.all()[0].field().ends_with("_mm"), "{errors}");
+}
+
+#[test]
+fn a_closer_look_at_a_way_is_its_own_run() {
+    let plan = usual(job_input());
+    let all = all_ways(&WaySizes::default());
+    let bar = way(&all, "bar-fridge");
+    let question = question_of_way(&kitchen(), &plan, bar).unwrap();
+    assert_eq!(chill_briefly(&question).ready_after, bar.answer.ready_after);
+    assert!(matches!(question.target(), Target::Slicing));
+}
+
+fn advice(trouble: Trouble) -> Advice {
+    let (job, dough, cutter) = (job(), lemon_thyme(), round(65.0));
+    let replan = |kitchen: &Kitchen| plan(&job, &dough, &cutter, kitchen);
+    advise(&job, &kitchen(), &usual(job_input()), trouble, &replan).unwrap()
+}
+
+fn takes(advice: &Advice, what: &str) -> f64 {
+    let found =
+        advice.remedies.iter().find(|r| r.what.contains(what)).unwrap_or_else(|| panic!("no {what}: {advice:?}"));
+    found.takes.unwrap_or_else(|| panic!("{what} takes no time: {advice:?}")).min()
+}
+
+#[test]
+fn too_warm_now_is_answered_with_minutes_for_each_way_out() {
+    let a = advice(Trouble::TooWarm { core: Temperature::new_c(22.0) });
+    assert!(a.headline.contains("too warm: 22.0"), "{a:?}");
+    assert!(takes(&a, "freezer") < takes(&a, "As it is, into the fridge"));
+    assert!(takes(&a, "Pressed to 11 mm") < takes(&a, "As it is, into the fridge"));
+    assert!(takes(&a, "tray from the freezer, on the bench") < 5.0);
+    assert!(
+        a.remedies
+            .windows(2)
+            .all(|w| w[0].takes.unwrap_or(Span::new_min(1e4)) <= w[1].takes.unwrap_or(Span::new_min(1e4)))
+    );
+    assert!(a.caution.is_none());
+    assert!(advice(Trouble::TooWarm { core: Temperature::new_c(29.0) }).caution.unwrap().contains("fat has run"));
+    let not = advice(Trouble::TooWarm { core: Temperature::new_c(14.0) });
+    assert!(not.headline.contains("not too warm") && not.remedies.is_empty());
+}
+
+#[test]
+fn too_hard_is_rested_and_halves_rest_shorter() {
+    let a = advice(Trouble::TooHard { dough: Temperature::new_c(4.0) });
+    // Common practice, no source: a few minutes up to half an hour.
+    let whole = takes(&a, "Rest it wrapped");
+    assert!((4.0..30.0).contains(&whole), "{whole}");
+    assert!(takes(&a, "Split it flat") < whole);
+    assert!(advice(Trouble::TooHard { dough: Temperature::new_c(14.0) }).remedies.is_empty());
+}
+
+#[test]
+fn a_hot_room_shortens_the_bench_and_a_frozen_tray_lengthens_it() {
+    let hot = advice(Trouble::WarmRoom { room: Temperature::new_c(29.0) });
+    assert!(hot.headline.starts_with("At 29.0\u{b0} a 6 mm sheet stays workable for"), "{}", hot.headline);
+    assert!(hot.remedies.iter().any(|r| r.what.contains("upturned tray")));
+    assert!(hot.caution.is_some());
+    let errors =
+        advise(&job(), &kitchen(), &usual(job_input()), Trouble::WarmRoom { room: Temperature::new_c(60.0) }, &|k| {
+            plan(&job(), &lemon_thyme(), &round(65.0), k)
+        })
+        .unwrap_err();
+    assert_eq!(errors.all()[0].field(), "room_c");
+}
+
+#[test]
+fn a_full_fridge_has_four_ways_round_it() {
+    let a = advice(Trouble::NoSpace);
+    for what in ["taken in turns", "on each other", "freezer", "cool box", "cellar"] {
+        assert!(a.remedies.iter().any(|r| r.what.to_lowercase().contains(what)), "{what}: {a:?}");
+    }
+}
+
+#[test]
+fn without_power_a_shut_fridge_keeps_the_dough_for_some_hours() {
+    let out =
+        |hours: f64| advice(Trouble::PowerOut { ago: Span::new_min(hours * 60.0), dough: Temperature::new_c(4.0) });
+    // USDA FSIS, from memory: a shut fridge keeps food cold for about four hours.
+    assert!(out(1.0).remedies.iter().any(|r| r.what.starts_with("Bake it in")), "{:?}", out(1.0));
+    assert!(out(11.0).remedies.iter().any(|r| r.what.contains("two hours ended")), "{:?}", out(11.0));
+    assert!(out(1.0).caution.unwrap().contains("four hours"));
+}
+
+#[test]
+fn what_readings_taught_of_the_fridge_moves_the_plan_and_its_range() {
+    let (job, dough, cutter) = (job(), lemon_thyme(), round(65.0));
+    let plain = usual(job_input());
+    let question = question_of_way(&kitchen(), &plain, way(&all_ways(&WaySizes::default()), "disc-fridge")).unwrap();
+    let run = chill_briefly(&question).curve;
+    // Half a degree warmer and more than expected, all along: a weak fridge.
+    let readings: Vec<Reading> = run
+        .iter()
+        .filter(|s| s.after.min() > 4.0)
+        .step_by(40)
+        .map(|s| Reading {
+            after: s.after,
+            shows: s.warmest + TemperatureDifference::new_k(0.02 * s.after.min()),
+            spot: Spot::Core,
+        })
+        .collect();
+    assert!(readings.len() > 4, "{}", readings.len());
+    let learnt = fit(&question, &readings, &PlaceKnowledge::default()).unwrap().place;
+    let taught = kitchen().knowing(learnt, PlaceKnowledge::default());
+    let after = plan(&job, &dough, &cutter, &taught).unwrap();
+    assert!(after.cold.answer.ready_after > plain.cold.answer.ready_after);
+    let wide = |p: &Plan| {
+        let (a, b) = p.cold.answer.ready_between.unwrap();
+        (b - a) / p.cold.answer.ready_after.unwrap()
+    };
+    assert!(wide(&after) < wide(&plain), "{} {}", wide(&after), wide(&plain));
+    assert!(after.cold.reasons.iter().any(|r| r.contains("readings have left open")));
+    assert_eq!(taught.place(ColdPlace::Freezer), kitchen().place(ColdPlace::Freezer));
+}
+
+#[test]
+fn a_followed_piece_begins_as_the_plan_and_goes_on_over_the_bench() {
+    let plan = usual(job_input());
+    let put = |place, minutes: f64| Put { place, from: Span::new_min(minutes), before: PlaceKnowledge::default() };
+    let followed = |puts| Followed {
+        composition: plan.dough.composition.clone(),
+        piece: plan.cold.form.piece,
+        target: Target::Rolling,
+        start: plan.dough.temperature,
+        puts,
+    };
+    let fridge = put(Whereabouts::Cold(ColdPlace::Fridge), 0.0);
+    let live = follow(&kitchen(), &followed(vec![fridge])).unwrap().live(&[]).unwrap();
+    let (a, b) = (live.ready_after.unwrap().min(), plan.cold.answer.ready_after.unwrap().min());
+    assert!((a - b).abs() < 0.1, "{a} {b}");
+    let out = follow(&kitchen(), &followed(vec![fridge, put(Whereabouts::Bench, 35.0)])).unwrap().live(&[]).unwrap();
+    assert!(out.past_after.unwrap().min() > 36.0);
+    assert!(matches!(plan.cold.form.piece, Piece::Disc { .. }));
+}
+
+#[test]
+fn an_unreachable_target_says_never_with_the_figures() {
+    // Cut pieces must reach 12 degC (common practice): no fridge at 15 gets them there.
+    let warm = ready_slab_core::job::KitchenInput { fridge_c: 15.0, ..kitchen_input() };
+    let job = JobInput { tray_chill_place: ColdPlace::Fridge, chill_place: ColdPlace::Freezer, ..job_input() };
+    let errors = planned(job, warm, &lemon_thyme(), &round(65.0)).unwrap_err();
+    assert_eq!(errors.all()[0].field(), "tray_chill_place");
+    assert!(errors.to_string().contains("never: the place is at 15.0"), "{errors}");
+}

@@ -1,0 +1,129 @@
+//! The stand-in thermometer as a device of its own: it knows the server only by its address, and posts readings as any other.
+
+use crate::board::next_step;
+use crate::problem::Problem;
+use crate::wire::{PhysicsView, ProbeBody, ReadingBody, ReadingsTaken, SpotWord, written};
+use chrono::{TimeDelta, Utc};
+use serde::de::DeserializeOwned;
+use std::collections::VecDeque;
+use std::time::Duration;
+
+/// So long for an answer, so long between two attempts, and so many readings are kept meanwhile.
+const ANSWER: Duration = Duration::from_secs(5);
+const AGAIN: Duration = Duration::from_secs(1);
+const MOST_KEPT: usize = 1000;
+/// Attempts to reach the server before the first answer.
+const MOST_ATTEMPTS: u32 = 30;
+
+/// Why it stopped before its time.
+#[derive(Debug, thiserror::Error)]
+pub enum DeviceError {
+    /// Nobody answers there.
+    #[error("no answer from {0}: {1}")]
+    NoAnswer(String, String),
+    /// The server refused.
+    #[error("the server refused: {0}")]
+    Refused(String),
+    /// What was asked for cannot be.
+    #[error(transparent)]
+    Input(#[from] ready_slab_core::error::InputErrors),
+}
+
+enum Trouble {
+    Lost(String),
+    Refused(String),
+}
+
+impl From<ureq::Error> for Trouble {
+    fn from(error: ureq::Error) -> Self {
+        Self::Lost(error.to_string())
+    }
+}
+
+struct Line {
+    agent: ureq::Agent,
+    server: String,
+    chill: i64,
+}
+
+impl Line {
+    fn answer<T: DeserializeOwned>(mut response: ureq::http::Response<ureq::Body>) -> Result<T, Trouble> {
+        if response.status().is_success() {
+            return Ok(response.body_mut().read_json()?);
+        }
+        let problem: Problem = response.body_mut().read_json()?;
+        let fields: Vec<String> = problem.errors.iter().map(|e| format!("{} {}", e.field, e.message)).collect();
+        Err(Trouble::Refused(if fields.is_empty() { problem.detail } else { fields.join("; ") }))
+    }
+
+    fn physics(&self) -> Result<PhysicsView, Trouble> {
+        Self::answer(self.agent.get(format!("{}/api/chills/{}/physics", self.server, self.chill)).call()?)
+    }
+
+    fn post(&self, readings: &[ReadingBody]) -> Result<ReadingsTaken, Trouble> {
+        let path = format!("{}/api/chills/{}/readings", self.server, self.chill);
+        Self::answer(self.agent.post(path).send_json(readings)?)
+    }
+}
+
+/// Plays the thermometer until the piece is followed no more, or `count` readings were taken.
+pub fn play(server: &str, chill: i64, kind: ProbeBody, count: Option<u32>) -> Result<(), DeviceError> {
+    let kind = kind.kind()?;
+    let config = ureq::Agent::config_builder().timeout_global(Some(ANSWER)).http_status_as_error(false).build();
+    let line = Line { agent: config.into(), server: server.trim_end_matches('/').to_owned(), chill };
+    let mut known: Option<PhysicsView> = None;
+    let mut waiting: VecDeque<ReadingBody> = VecDeque::new();
+    let (mut taken, mut attempts) = (0, 0);
+    while count.is_none_or(|most| taken < most) {
+        // It may have been moved since; without an answer it is taken to lie where it lay.
+        match line.physics() {
+            Ok(physics) => known = Some(physics),
+            Err(Trouble::Refused(why)) => return Err(DeviceError::Refused(why)),
+            Err(Trouble::Lost(why)) if known.is_none() => {
+                attempts += 1;
+                if attempts >= MOST_ATTEMPTS {
+                    return Err(DeviceError::NoAnswer(line.server, why));
+                }
+                std::thread::sleep(AGAIN);
+            }
+            Err(Trouble::Lost(_)) => {}
+        }
+        let Some(physics) = &known else { continue };
+        if physics.ended {
+            break;
+        }
+        let now = Utc::now();
+        let elapsed = physics.elapsed(now)?;
+        let Some(after) = next_step(elapsed, physics.clock_speed, kind) else { break };
+        let wait_s = (after - elapsed).s() / physics.clock_speed;
+        std::thread::sleep(Duration::from_secs_f64(wait_s.max(0.0)));
+        #[expect(clippy::cast_possible_truncation, reason = "an hour at most")]
+        let at = now + TimeDelta::milliseconds((wait_s * 1000.0) as i64);
+        let Some(reading) = kind.shows(&physics.tracked()?, after)? else {
+            println!("{} lost", written(at));
+            continue;
+        };
+        taken += 1;
+        println!("{} {:.2} C", written(at), reading.shows.c());
+        if waiting.len() >= MOST_KEPT {
+            waiting.pop_front();
+        }
+        waiting.push_back(ReadingBody { shows_c: reading.shows.c(), spot: SpotWord::Core, read_at: Some(written(at)) });
+        match line.post(waiting.make_contiguous()) {
+            Ok(_) => waiting.clear(),
+            Err(Trouble::Refused(why)) => {
+                eprintln!("refused: {why}");
+                waiting.clear();
+            }
+            Err(Trouble::Lost(why)) => eprintln!("{} readings wait for the connection: {why}", waiting.len()),
+        }
+    }
+    if waiting.is_empty() {
+        return Ok(());
+    }
+    match line.post(waiting.make_contiguous()) {
+        Ok(_) => Ok(()),
+        Err(Trouble::Lost(why)) => Err(DeviceError::NoAnswer(line.server, why)),
+        Err(Trouble::Refused(why)) => Err(DeviceError::Refused(why)),
+    }
+}

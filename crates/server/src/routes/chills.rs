@@ -1,0 +1,341 @@
+//! Pieces that lie in the cold: put in, moved, read, taken out. They are facts of the day, outside the undo history; each step has
+//! its own way back.
+
+use super::read;
+use crate::board::{Board, LivePiece};
+use crate::problem::{ApiError, Problem};
+use crate::whole::WholeJob;
+use crate::wire::{
+    LiveView, MOST_READINGS, MoveBody, PhysicsView, ProbeBody, PurposeWord, PutInBody, ReadingBody, ReadingsTaken,
+    written,
+};
+use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use chrono::{DateTime, Utc};
+use ready_slab_core::cold::{Piece, PlaceKnowledge, Target};
+use ready_slab_core::error::{InputError, InputErrors};
+use ready_slab_core::job::{ColdPlace, Plan, Whereabouts};
+use ready_slab_core::units::Temperature;
+use ready_slab_store::{ChillId, JobId, NewChill, Store, StoredStay};
+use std::fmt::Write as _;
+
+/// Nobody follows more pieces at once.
+const MOST_FOLLOWED: usize = 60;
+/// The core takes so many places of one piece.
+const MOST_STAYS: usize = 40;
+
+fn view(piece: &LivePiece, now: DateTime<Utc>) -> LiveView {
+    LiveView::new(&piece.stored, &piece.job_name, &piece.readings, &piece.live, &piece.tracked, now)
+}
+
+/// The piece after a change of it.
+async fn after_change(board: &Board, id: ChillId) -> Result<web::Json<LiveView>, ApiError> {
+    board.touch();
+    Ok(web::Json(view(&*board.by_id(id).await?, Utc::now())))
+}
+
+/// All pieces that are followed, of all jobs.
+pub async fn views(board: &Board) -> Result<Vec<LiveView>, ApiError> {
+    let now = Utc::now();
+    Ok(board.all().await?.iter().map(|p| view(p, now)).collect())
+}
+
+/// Pieces of a job that lie in the cold or lay there, as they are now.
+#[utoipa::path(tag = "live", operation_id = "live_of_job", params(("id" = i64, Path)), responses((status = 200, body = Vec<LiveView>), (status = 404, body = Problem)))]
+#[get("/api/jobs/{id}/chills")]
+pub async fn of_job(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::Json<Vec<LiveView>>, ApiError> {
+    let now = Utc::now();
+    Ok(web::Json(board.of_job(JobId(*id)).await?.iter().map(|p| view(p, now)).collect()))
+}
+
+/// One piece, as it is now.
+#[utoipa::path(tag = "live", operation_id = "live_show", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
+#[get("/api/chills/{id}")]
+pub async fn show(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
+    Ok(web::Json(view(&*board.by_id(ChillId(*id)).await?, Utc::now())))
+}
+
+/// What is not said of a piece is as the plan has it.
+fn as_planned(
+    body: &PutInBody,
+    whole: &WholeJob,
+    plan: &Plan,
+) -> Result<(Piece, Target, Temperature, Whereabouts), InputErrors> {
+    let piece = body.piece.map(|p| p.piece().map_err(|e| e.within("piece"))).transpose()?;
+    let sliced = matches!(piece.unwrap_or(plan.cold.form.piece), Piece::Log { .. } | Piece::Bar { .. });
+    let target = body.purpose.map_or(if sliced { Target::Slicing } else { Target::Rolling }, PurposeWord::into);
+    let cut = matches!(target, Target::Oven);
+    let thickness = whole.stored.job.thickness();
+    let start = if cut { plan.cold.tray_chill.start } else { plan.dough.temperature };
+    let place = if cut { plan.cold.tray_chill.place } else { plan.cold.place };
+    Ok((
+        piece.unwrap_or(if cut { Piece::Sheet { thickness } } else { plan.cold.form.piece }),
+        target,
+        body.start_c.map_or(start, Temperature::new_c),
+        body.place.map_or(Whereabouts::Cold(place), Into::into),
+    ))
+}
+
+async fn busy(store: &Store, place: Whereabouts) -> Result<bool, ApiError> {
+    match place {
+        Whereabouts::Cold(cold) => Ok(store.busy(cold).await?),
+        Whereabouts::Bench => Ok(false),
+    }
+}
+
+/// Puts a piece of the job's dough into the cold; its clock starts.
+#[utoipa::path(tag = "live", operation_id = "live_put_in", params(("id" = i64, Path)), request_body = PutInBody, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/jobs/{id}/chills")]
+pub async fn put_in(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<LiveView>, ApiError> {
+    let id = JobId(*id);
+    let body: PutInBody = read(payload).await?;
+    let (put_in_at, clock_speed) = body.checked(Utc::now())?;
+    if store.followed().await?.len() >= MOST_FOLLOWED {
+        let why = format!("{MOST_FOLLOWED} pieces are followed already; take out those that are used up");
+        return Err(InputError::refused("name", why).into());
+    }
+    let whole = WholeJob::read(&store, id).await?;
+    let name = body.name.trim().to_owned();
+    let (piece, purpose, start, place) = web::block(move || {
+        let plan = whole.plan()?;
+        as_planned(&body, &whole, &plan)
+    })
+    .await??;
+    let busy = busy(&store, place).await?;
+    let new = NewChill { job_id: id, name, place, busy, piece, purpose, start, clock_speed, put_in_at };
+    let kept = store.put_in(&new).await?;
+    after_change(&board, kept).await
+}
+
+/// Moves a piece to another place, or from a quiet fridge to a busy one.
+#[utoipa::path(tag = "live", operation_id = "live_move", params(("id" = i64, Path)), request_body = MoveBody, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/chills/{id}/move")]
+pub async fn move_to(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<LiveView>, ApiError> {
+    let id = ChillId(*id);
+    let body: MoveBody = read(payload).await?;
+    let chill = store.chill(id).await?;
+    let place = body.place.into();
+    let stay = StoredStay { place, busy: busy(&store, place).await?, from: Utc::now() };
+    let refuse = |why: &str| Err(ApiError::from(InputError::refused("place", why)));
+    match chill.stays.last() {
+        Some(last) if last.place == stay.place && last.busy == stay.busy => return refuse("it lies there already"),
+        Some(last) if last.from >= stay.from => return refuse("it was moved this very moment"),
+        _ => {}
+    }
+    if chill.stays.len() >= MOST_STAYS {
+        return refuse("it was moved 40 times already; take it out and put it in anew");
+    }
+    store.move_chill(id, stay).await?;
+    after_change(&board, id).await
+}
+
+/// Takes the last move back, as if it had not happened.
+#[utoipa::path(tag = "live", operation_id = "live_unmove", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
+#[post("/api/chills/{id}/unmove")]
+pub async fn unmove(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+) -> Result<web::Json<LiveView>, ApiError> {
+    store.unmove_chill(ChillId(*id)).await?;
+    after_change(&board, ChillId(*id)).await
+}
+
+/// Notes that a piece was used or put away; its clock stops.
+#[utoipa::path(tag = "live", operation_id = "live_end", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
+#[post("/api/chills/{id}/end")]
+pub async fn end(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+) -> Result<web::Json<LiveView>, ApiError> {
+    let id = ChillId(*id);
+    if store.chill(id).await?.ended_at.is_none() {
+        store.end_chill(id, Some(Utc::now())).await?;
+        board.tend_probes().await?;
+    }
+    after_change(&board, id).await
+}
+
+/// Follows a piece again that was ended by mistake, as if it had lain there all the time.
+#[utoipa::path(tag = "live", operation_id = "live_reopen", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
+#[post("/api/chills/{id}/reopen")]
+pub async fn reopen(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+) -> Result<web::Json<LiveView>, ApiError> {
+    store.end_chill(ChillId(*id), None).await?;
+    board.tend_probes().await?;
+    after_change(&board, ChillId(*id)).await
+}
+
+/// Forgets a piece with its readings.
+#[utoipa::path(tag = "live", operation_id = "live_forget", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/chills/{id}")]
+pub async fn forget(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+) -> Result<HttpResponse, ApiError> {
+    store.forget_chill(ChillId(*id)).await?;
+    board.stop_probe(ChillId(*id));
+    board.touch();
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Takes readings of any device: what a thermometer showed, where and when, in any order. All are kept or none.
+#[utoipa::path(tag = "live", operation_id = "live_readings", params(("id" = i64, Path)), request_body = Vec<ReadingBody>, responses((status = 200, body = ReadingsTaken), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/chills/{id}/readings")]
+pub async fn readings(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<ReadingsTaken>, ApiError> {
+    let id = ChillId(*id);
+    let bodies: Vec<ReadingBody> = read(payload).await?;
+    let chill = store.chill(id).await?;
+    let readings = ReadingBody::list(&bodies, &chill, Utc::now())?;
+    let kept = u64::try_from(readings.len()).unwrap_or(u64::MAX);
+    let total = store.count_readings(id).await?.saturating_add(kept);
+    if total > MOST_READINGS {
+        let why = format!("the piece would have {total} of at most {MOST_READINGS}; take it out and put it in anew");
+        return Err(InputError::refused("readings", why).into());
+    }
+    store.add_readings(id, &readings).await?;
+    board.touch();
+    Ok(web::Json(ReadingsTaken { kept, total }))
+}
+
+/// Takes a reading away.
+#[utoipa::path(tag = "live", operation_id = "live_delete_reading", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/readings/{id}")]
+pub async fn delete_reading(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+) -> Result<HttpResponse, ApiError> {
+    store.delete_reading(*id).await?;
+    board.touch();
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// All readings of a piece as a table (CSV, RFC 4180).
+#[utoipa::path(tag = "live", operation_id = "live_csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
+#[get("/api/chills/{id}/readings.csv")]
+pub async fn as_csv(board: web::Data<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let piece = board.by_id(ChillId(*id)).await?;
+    let mut table = "read_at,after_min,shows_c,spot,set_aside\r\n".to_owned();
+    for (i, (stored, read)) in
+        piece.readings.iter().zip(crate::wire::as_read(&piece.stored, &piece.readings)).enumerate()
+    {
+        let spot = match stored.spot {
+            ready_slab_core::cold::Spot::Core => "core",
+            ready_slab_core::cold::Spot::Surface => "surface",
+        };
+        let aside = piece.live.set_aside.binary_search(&i).is_ok();
+        // Writing to a string cannot fail.
+        let _ = write!(
+            table,
+            "{},{:.3},{:.2},{spot},{aside}\r\n",
+            written(stored.read_at),
+            read.after.min(),
+            stored.shows.c()
+        );
+    }
+    let name = DispositionParam::Filename(format!("readings-{}.csv", id.into_inner()));
+    Ok(HttpResponse::Ok()
+        .content_type("text/csv; charset=utf-8")
+        .insert_header(ContentDisposition { disposition: DispositionType::Attachment, parameters: vec![name] })
+        .body(table))
+}
+
+/// Everything a simulation of the piece needs, for stand-in devices.
+#[utoipa::path(tag = "live", operation_id = "live_physics", params(("id" = i64, Path)), responses((status = 200, body = PhysicsView), (status = 404, body = Problem)))]
+#[get("/api/chills/{id}/physics")]
+pub async fn physics(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::Json<PhysicsView>, ApiError> {
+    let piece = board.by_id(ChillId(*id)).await?;
+    Ok(web::Json(PhysicsView::new(&piece.stored, &piece.tracked)))
+}
+
+/// Puts the stand-in thermometer into a piece, in place of any other.
+#[utoipa::path(tag = "live", operation_id = "live_probe", params(("id" = i64, Path)), request_body = ProbeBody, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/chills/{id}/probe")]
+pub async fn probe(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<LiveView>, ApiError> {
+    let id = ChillId(*id);
+    let kind = read::<ProbeBody>(payload).await?.kind()?;
+    if store.chill(id).await?.ended_at.is_some() {
+        return Err(InputError::refused("probe", "the piece is followed no more").into());
+    }
+    store.set_probe(id, Some(&kind)).await?;
+    board.tend_probes().await?;
+    after_change(&board, id).await
+}
+
+/// Takes the stand-in thermometer out; what it read stays.
+#[utoipa::path(tag = "live", operation_id = "live_probe_out", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
+#[delete("/api/chills/{id}/probe")]
+pub async fn probe_out(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+) -> Result<web::Json<LiveView>, ApiError> {
+    store.set_probe(ChillId(*id), None).await?;
+    board.tend_probes().await?;
+    after_change(&board, ChillId(*id)).await
+}
+
+/// Of each place in each of its uses, the stay with most readings: what it taught.
+fn lessons(piece: &LivePiece) -> Vec<(ColdPlace, bool, PlaceKnowledge)> {
+    let now = view(piece, Utc::now());
+    let mut found: Vec<(ColdPlace, bool, PlaceKnowledge, usize)> = Vec::new();
+    for ((stay, fit), shown) in piece.stored.stays.iter().zip(&piece.live.fits).zip(&now.stays) {
+        let Whereabouts::Cold(place) = stay.place else { continue };
+        let lesson = (place, stay.busy, fit.place.another_day(), shown.readings);
+        match found.iter_mut().find(|f| f.0 == place && f.1 == stay.busy) {
+            Some(other) if other.3 < lesson.3 => *other = lesson,
+            Some(_) => {}
+            None if lesson.3 > 0 => found.push(lesson),
+            None => {}
+        }
+    }
+    found.into_iter().map(|(place, busy, knowledge, _)| (place, busy, knowledge)).collect()
+}
+
+/// Accepts what a piece's readings say of its places for all pieces to come.
+#[utoipa::path(tag = "live", operation_id = "live_teach", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/chills/{id}/teach")]
+pub async fn teach(
+    store: web::Data<Store>,
+    board: web::Data<Board>,
+    id: web::Path<i64>,
+) -> Result<web::Json<LiveView>, ApiError> {
+    let id = ChillId(*id);
+    let piece = board.by_id(id).await?;
+    let refuse = |why: &str| Err(ApiError::from(InputError::refused("readings", why)));
+    if piece.stored.taught {
+        return refuse("these readings were accepted already");
+    }
+    let learnt = lessons(&piece);
+    if learnt.is_empty() {
+        return refuse("there is no reading from a fridge or freezer to accept yet");
+    }
+    store.teach(id, &learnt, Utc::now()).await?;
+    after_change(&board, id).await
+}

@@ -1,0 +1,219 @@
+//! What was learnt: of the places from accepted readings, of the doughs from hands.
+
+use crate::cold::{moment, purpose_from, purpose_word, written};
+use crate::error::StoreError;
+use crate::rows::place_word;
+use crate::store::Store;
+use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
+use chrono::{DateTime, Utc};
+use ready_slab_core::cold::{Finding, PlaceKnowledge, Touch};
+use ready_slab_core::job::{ColdPlace, Kitchen};
+use ready_slab_core::units::{Temperature, TemperatureDifference};
+use sqlx::FromRow;
+
+#[derive(FromRow)]
+struct KnowledgeRow {
+    ln_film: f64,
+    ln_film_sd: f64,
+    air_k: f64,
+    air_sd_k: f64,
+    correlation: f64,
+    air_taught: bool,
+    pieces: u32,
+    taught_at: String,
+}
+
+#[derive(FromRow)]
+struct TouchRow {
+    id: i64,
+    job_id: i64,
+    noted_at: String,
+    purpose: String,
+    touch: String,
+    dough_c: f64,
+}
+
+fn touch_word(touch: Touch) -> &'static str {
+    match touch {
+        Touch::Cracked => "cracked",
+        Touch::Right => "right",
+        Touch::Stuck => "stuck",
+        Touch::Squashed => "squashed",
+    }
+}
+
+fn touch_from(id: i64, word: &str) -> Result<Touch, StoreError> {
+    match word {
+        "cracked" => Ok(Touch::Cracked),
+        "right" => Ok(Touch::Right),
+        "stuck" => Ok(Touch::Stuck),
+        "squashed" => Ok(Touch::Squashed),
+        other => Err(StoreError::Damaged { thing: "touch", id, why: format!("unknown touch {other}") }),
+    }
+}
+
+impl Store {
+    /// What accepted readings have taught of a place in one of its uses; nothing before the first.
+    pub async fn taught(&self, place: ColdPlace, busy: bool) -> Result<Option<StoredKnowledge>, StoreError> {
+        let row: Option<KnowledgeRow> = sqlx::query_as(
+            "SELECT ln_film, ln_film_sd, air_k, air_sd_k, correlation, air_taught, pieces, taught_at
+             FROM place_knowledge WHERE place = ? AND busy = ?",
+        )
+        .bind(place_word(place))
+        .bind(busy)
+        .fetch_optional(&self.pool)
+        .await?;
+        let Some(row) = row else { return Ok(None) };
+        let damaged = |why: String| StoreError::Damaged { thing: "knowledge of a place", id: 0, why };
+        let k = |v: f64| TemperatureDifference::from_k(v).map_err(|e| damaged(e.to_string()));
+        if !(row.ln_film.is_finite() && row.ln_film_sd > 0.0 && row.air_sd_k > 0.0 && row.correlation.abs() < 1.0) {
+            return Err(damaged("its spread is none".to_owned()));
+        }
+        Ok(Some(StoredKnowledge {
+            knowledge: PlaceKnowledge {
+                ln_film: (row.ln_film, row.ln_film_sd),
+                air: (k(row.air_k)?, k(row.air_sd_k)?),
+                correlation: row.correlation,
+                air_taught: row.air_taught,
+            },
+            pieces: row.pieces,
+            taught_at: moment("knowledge of a place", 0, &row.taught_at)?,
+        }))
+    }
+
+    /// What is thought of a place in one of its uses, from readings or from before any.
+    pub async fn knowledge(&self, place: ColdPlace, busy: bool) -> Result<PlaceKnowledge, StoreError> {
+        Ok(self.taught(place, busy).await?.map_or_else(|| PlaceKnowledge::before_any(busy), |k| k.knowledge))
+    }
+
+    /// Keeps what a piece's readings taught of its places, and that they did, in one.
+    pub async fn teach(
+        &self,
+        chill: ChillId,
+        learnt: &[(ColdPlace, bool, PlaceKnowledge)],
+        at: DateTime<Utc>,
+    ) -> Result<(), StoreError> {
+        self.chill(chill).await?;
+        let mut tx = self.write().await?;
+        for (place, busy, k) in learnt {
+            sqlx::query(
+                "INSERT INTO place_knowledge
+                 (place, busy, ln_film, ln_film_sd, air_k, air_sd_k, correlation, air_taught, pieces, taught_at)
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, ?)
+                 ON CONFLICT (place, busy) DO UPDATE SET ln_film = excluded.ln_film, ln_film_sd = excluded.ln_film_sd,
+                 air_k = excluded.air_k, air_sd_k = excluded.air_sd_k, correlation = excluded.correlation,
+                 air_taught = excluded.air_taught, pieces = pieces + 1, taught_at = excluded.taught_at",
+            )
+            .bind(place_word(*place))
+            .bind(busy)
+            .bind(k.ln_film.0)
+            .bind(k.ln_film.1)
+            .bind(k.air.0.k())
+            .bind(k.air.1.k())
+            .bind(k.correlation)
+            .bind(k.air_taught)
+            .bind(written(at))
+            .execute(&mut *tx)
+            .await?;
+        }
+        sqlx::query("UPDATE chill SET taught = 1 WHERE id = ?").bind(chill.0).execute(&mut *tx).await?;
+        Ok(tx.commit().await?)
+    }
+
+    /// Forgets what was learnt of a place in one of its uses.
+    pub async fn reset_place(&self, place: ColdPlace, busy: bool) -> Result<(), StoreError> {
+        sqlx::query("DELETE FROM place_knowledge WHERE place = ? AND busy = ?")
+            .bind(place_word(place))
+            .bind(busy)
+            .execute(&self.pool)
+            .await?;
+        Ok(())
+    }
+
+    /// Whether a place is crowded or often opened at present.
+    pub async fn busy(&self, place: ColdPlace) -> Result<bool, StoreError> {
+        let row: Option<(bool,)> = sqlx::query_as("SELECT busy FROM place_use WHERE place = ?")
+            .bind(place_word(place))
+            .fetch_optional(&self.pool)
+            .await?;
+        Ok(row.is_some_and(|(busy,)| busy))
+    }
+
+    /// Notes how a place is used at present.
+    pub async fn set_busy(&self, place: ColdPlace, busy: bool) -> Result<(), StoreError> {
+        sqlx::query(
+            "INSERT INTO place_use (place, busy) VALUES (?, ?) ON CONFLICT (place) DO UPDATE SET busy = excluded.busy",
+        )
+        .bind(place_word(place))
+        .bind(busy)
+        .execute(&self.pool)
+        .await?;
+        Ok(())
+    }
+
+    /// The kitchen with what is thought of its places as they are used at present.
+    pub async fn kitchen_as_known(&self) -> Result<Kitchen, StoreError> {
+        let mut known = Vec::with_capacity(2);
+        for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
+            known.push(self.knowledge(place, self.busy(place).await?).await?);
+        }
+        Ok(self.kitchen().await?.knowing(known[0], known[1]))
+    }
+
+    /// Keeps what hands found of a formula's dough.
+    pub async fn add_touch(
+        &self,
+        formula: FormulaId,
+        job: JobId,
+        finding: Finding,
+        at: DateTime<Utc>,
+    ) -> Result<i64, StoreError> {
+        Ok(sqlx::query(
+            "INSERT INTO touch (formula_id, job_id, noted_at, purpose, touch, dough_c) VALUES (?, ?, ?, ?, ?, ?)",
+        )
+        .bind(formula.0)
+        .bind(job.0)
+        .bind(written(at))
+        .bind(purpose_word(finding.purpose))
+        .bind(touch_word(finding.touch))
+        .bind(finding.dough.c())
+        .execute(&self.pool)
+        .await?
+        .last_insert_rowid())
+    }
+
+    /// What hands found of a formula's dough, the newest first.
+    pub async fn touches(&self, formula: FormulaId) -> Result<Vec<StoredTouch>, StoreError> {
+        let rows: Vec<TouchRow> = sqlx::query_as(
+            "SELECT id, job_id, noted_at, purpose, touch, dough_c FROM touch WHERE formula_id = ? ORDER BY noted_at DESC, id DESC",
+        )
+        .bind(formula.0)
+        .fetch_all(&self.pool)
+        .await?;
+        rows.into_iter()
+            .map(|r| {
+                let dough = Temperature::from_c(r.dough_c).map_err(|e| StoreError::Damaged {
+                    thing: "touch",
+                    id: r.id,
+                    why: e.to_string(),
+                })?;
+                Ok(StoredTouch {
+                    id: r.id,
+                    job_id: JobId(r.job_id),
+                    noted_at: moment("touch", r.id, &r.noted_at)?,
+                    finding: Finding {
+                        purpose: purpose_from("touch", r.id, &r.purpose)?,
+                        touch: touch_from(r.id, &r.touch)?,
+                        dough,
+                    },
+                })
+            })
+            .collect()
+    }
+
+    /// Takes a finding away.
+    pub async fn delete_touch(&self, id: i64) -> Result<(), StoreError> {
+        let gone = sqlx::query("DELETE FROM touch WHERE id = ?").bind(id).execute(&self.pool).await?;
+        if gone.rows_affected() == 0 { Err(StoreError::NotFound { thing: "touch", id }) } else { Ok(()) }
+    }
+}

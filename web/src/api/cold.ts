@@ -1,0 +1,99 @@
+/** What the cold station asks of the server, and what it changes there. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { api, settled, type ProbeBody, type PutInBody, type ReadingBody, type TouchBody, type Trouble } from "./client";
+import { useAction } from "./queries";
+
+export const useWanted = (id: number, in_at: string, ready_at: string) =>
+  useQuery({
+    queryKey: ["wanted", id, in_at, ready_at],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/wanted", { params: { path: { id }, query: { in_at, ready_at } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+/** Sizes of the ways to chill; as in the plan or as is usual where absent. */
+export interface WaySizes {
+  disc_mm?: number;
+  stack?: number;
+  log_mm?: number;
+  bar_width_mm?: number;
+  bar_height_mm?: number;
+}
+export const useWays = (id: number, sizes: WaySizes) =>
+  useQuery({
+    queryKey: ["ways", id, sizes],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/ways", { params: { path: { id }, query: sizes } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+export const useSection = (id: number, sizes: WaySizes, way: string | undefined) =>
+  useQuery({
+    queryKey: ["section", id, sizes, way],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/section", { params: { path: { id }, query: { ...sizes, ...(way ? { way } : {}) } } })),
+    enabled: way !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+export interface TroubleQuery {
+  trouble: Trouble;
+  dough_c?: number;
+  room_c?: number;
+  ago_min?: number;
+}
+export const useAdvice = (id: number, query: TroubleQuery) =>
+  useQuery({
+    queryKey: ["advice", id, query],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/advice", { params: { path: { id }, query } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+export const useChills = (id: number) =>
+  useQuery({ queryKey: ["chills", id], queryFn: () => settled(api.GET("/api/jobs/{id}/chills", { params: { path: { id } } })) });
+export const usePlaces = () => useQuery({ queryKey: ["places"], queryFn: () => settled(api.GET("/api/places")) });
+export const useTouches = (id: number) =>
+  useQuery({ queryKey: ["touches", id], queryFn: () => settled(api.GET("/api/jobs/{id}/touches", { params: { path: { id } } })) });
+export const usePutIn = (job: number) =>
+  useAction((body: PutInBody) => settled(api.POST("/api/jobs/{id}/chills", { params: { path: { id: job } }, body })));
+export const useMovePiece = () =>
+  useAction(({ id, place }: { id: number; place: "fridge" | "freezer" | "bench" }) =>
+    settled(api.POST("/api/chills/{id}/move", { params: { path: { id } }, body: { place } })),
+  );
+/** What is done to a followed piece by its number alone. */
+export const usePieceAct = () =>
+  useAction(({ id, act }: { id: number; act: "unmove" | "end" | "reopen" | "teach" }) => {
+    const to = { params: { path: { id } } };
+    switch (act) {
+      case "unmove":
+        return settled(api.POST("/api/chills/{id}/unmove", to));
+      case "end":
+        return settled(api.POST("/api/chills/{id}/end", to));
+      case "reopen":
+        return settled(api.POST("/api/chills/{id}/reopen", to));
+      case "teach":
+        return settled(api.POST("/api/chills/{id}/teach", to));
+    }
+  });
+export const useForgetPiece = () =>
+  useAction((id: number) => settled(api.DELETE("/api/chills/{id}", { params: { path: { id } } })));
+export const useAddReading = (id: number) =>
+  useAction((reading: ReadingBody) => settled(api.POST("/api/chills/{id}/readings", { params: { path: { id } }, body: [reading] })));
+export const useDeleteReading = () =>
+  useAction((id: number) => settled(api.DELETE("/api/readings/{id}", { params: { path: { id } } })));
+export const useProbe = (id: number) =>
+  useAction((probe: ProbeBody | null) => {
+    const path = { id };
+    return probe
+      ? settled(api.PUT("/api/chills/{id}/probe", { params: { path }, body: probe }))
+      : settled(api.DELETE("/api/chills/{id}/probe", { params: { path } }));
+  });
+export const usePlaceUse = () =>
+  useAction(({ place, busy }: { place: "fridge" | "freezer"; busy: boolean }) =>
+    settled(api.PUT("/api/places/{place}/use", { params: { path: { place } }, body: { busy } })),
+  );
+export const useResetPlace = () =>
+  useAction(({ place, busy }: { place: "fridge" | "freezer"; busy: boolean }) =>
+    settled(api.DELETE("/api/places/{place}/{used}", { params: { path: { place, used: busy ? "busy" : "usual" } } })),
+  );
+export const useAddTouch = (job: number) =>
+  useAction((body: TouchBody) => settled(api.POST("/api/jobs/{id}/touches", { params: { path: { id: job } }, body })));
+export const useDeleteTouch = () =>
+  useAction((id: number) => settled(api.DELETE("/api/touches/{id}", { params: { path: { id } } })));

@@ -1,0 +1,120 @@
+/** What to do when something goes wrong, with this job's own figures. */
+import { useSearchParams } from "react-router";
+import type { Trouble } from "../../api/client";
+import { useAdvice, type TroubleQuery } from "../../api/cold";
+import { useJobContext } from "../../app/JobFrame";
+import { duration } from "../../drawing/time";
+import { inUnits } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { ColdNav } from "./ColdNav";
+
+const TROUBLES: readonly { value: Trouble; label: string }[] = [
+  { value: "too_warm", label: "Too warm to roll" },
+  { value: "too_hard", label: "Too hard" },
+  { value: "warm_room", label: "The room is hot" },
+  { value: "no_space", label: "No space in the fridge" },
+  { value: "power_out", label: "The power went" },
+];
+
+/** The figures a trouble comes with, and where they begin. */
+function startOf(trouble: Trouble, fridge_c: number, start_c: number): Omit<TroubleQuery, "trouble"> {
+  switch (trouble) {
+    case "too_warm":
+      return { dough_c: start_c };
+    case "too_hard":
+      return { dough_c: fridge_c };
+    case "warm_room":
+      return { room_c: 29 };
+    case "no_space":
+      return {};
+    case "power_out":
+      return { dough_c: fridge_c, ago_min: 60 };
+  }
+}
+
+const FIGURES = {
+  dough_c: { label: "The dough, in the middle", kind: "temperature", step: 0.5 },
+  room_c: { label: "The room", kind: "temperature", step: 1 },
+  ago_min: { label: "The power went, this long ago", kind: "duration", step: 10 },
+} as const;
+const NAMES = ["dough_c", "room_c", "ago_min"] as const;
+
+export function GoesWrong() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const [search, setSearch] = useSearchParams();
+  const trouble = TROUBLES.find((t) => t.value === search.get("trouble"))?.value ?? "too_warm";
+  const usual = startOf(trouble, plan.cold.air_c, Math.round((plan.cold.curve[0]?.warmest_c ?? 21) * 10) / 10);
+  const given = { ...usual, ...Object.fromEntries(NAMES.filter((n) => n in usual && search.get(n) !== null).map((n) => [n, Number(search.get(n))])) };
+  const advice = useAdvice(job.id, { trouble, ...given });
+  const a = advice.data;
+  return (
+    <>
+      <Work dim={dim || advice.isPlaceholderData}>
+        <StationHead title="If it goes wrong" sub="with this dough, this kitchen and this order" />
+        <ColdNav jobId={job.id} />
+        <div className="mb-4">
+          <Choice
+            label="What is wrong"
+            value={trouble}
+            options={TROUBLES}
+            onChange={(t) => setSearch({ trouble: t }, { replace: true })}
+          />
+        </div>
+        <div className="mb-4 grid max-w-[34rem] grid-cols-2 gap-3">
+          {NAMES.filter((n) => n in usual).map((n) => (
+            <Amount
+              key={`${trouble} ${n}`}
+              label={FIGURES[n].label}
+              kind={FIGURES[n].kind}
+              step={FIGURES[n].step}
+              value={given[n] ?? 0}
+              field={n}
+              onSave={(value) => {
+                setSearch((s) => {
+                  s.set("trouble", trouble);
+                  s.set(n, String(value));
+                  return s;
+                }, { replace: true });
+                return Promise.resolve();
+              }}
+            />
+          ))}
+        </div>
+        <Fault text={otherFault(advice.error, [])} />
+        {a && !advice.error ? (
+          <>
+            <p className="say mb-4 max-w-[46rem]" role="status">{inUnits(a.headline, format)}</p>
+            <ol>
+              {a.remedies.map((r) => (
+                <li key={r.what} className="grid grid-cols-[6.5rem_1fr] gap-x-4 border-t border-rule py-3 sm:grid-cols-[8rem_1fr]">
+                  <p className="font-head text-2xl font-bold tracking-tight tabular-nums">{r.takes_min == null ? "" : r.takes_min < 0.5 ? "at once" : duration(Math.max(1, r.takes_min))}</p>
+                  <div>
+                    <p className="font-semibold">{inUnits(r.what, format)}</p>
+                    <p className="text-soft">{inUnits(r.why, format)}</p>
+                  </div>
+                </li>
+              ))}
+            </ol>
+          </>
+        ) : null}
+      </Work>
+      <TicketBox>
+        <Part title="What must not go wrong">
+          <p className="caution">{a?.caution ? inUnits(a.caution, format) : "Dough that waits belongs at 5\u00a0°C (41\u00a0°F) or colder, and not out of it for more than two hours. Raw flour and raw egg are not safe to taste."}</p>
+          <p className="mt-3 text-fine text-soft">Your local food code and qualified people come first; these are common practice.</p>
+        </Part>
+        <Part title="How these are reckoned">
+          <p className="text-fine text-soft">
+            Every time comes from the same reckoning as the plan: this dough’s composition, its form, the air and film of your places as they are
+            known, and its working temperatures as your hands have found them.
+          </p>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}

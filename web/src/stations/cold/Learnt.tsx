@@ -1,0 +1,192 @@
+/** What was learnt of the kitchen's cold places from accepted readings, and of the dough from hands. Both can be forgotten. */
+import { useState } from "react";
+import type { Place, TouchBody } from "../../api/client";
+import { useAddTouch, useDeleteTouch, usePlaces, usePlaceUse, useResetPlace, useTouches } from "../../api/cold";
+import { useJobContext } from "../../app/JobFrame";
+import { dayClock, localTime } from "../../drawing/time";
+import { number } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { ColdNav } from "./ColdNav";
+
+const TOUCHES: Record<"rolling" | "slicing", readonly { value: TouchBody["touch"]; label: string }[]> = {
+  rolling: [{ value: "cracked", label: "It cracked" }, { value: "right", label: "Just right" }, { value: "stuck", label: "It stuck" }],
+  slicing: [{ value: "right", label: "Just right" }, { value: "squashed", label: "It squashed" }],
+};
+
+export function Learnt() {
+  const { job, dim } = useJobContext();
+  const places = usePlaces();
+  return (
+    <>
+      <Work dim={dim}>
+        <StationHead title="What was learnt" sub="of the places from readings, of the dough from hands" />
+        <ColdNav jobId={job.id} />
+        <h3 className="h-part mb-1">The cold places</h3>
+        <p className="mb-3 max-w-[44rem] text-soft">
+          The mark is what every plan uses, the bar holds it nine times in ten. Accepted readings move the mark and shorten the bar. A place that is
+          crowded or often opened is another place and learns for itself.
+        </p>
+        <ul className="grid gap-4 md:grid-cols-2">
+          {(["fridge", "freezer"] as const).map((name) => (
+            <PlaceCard key={name} name={name} uses={places.data?.filter((p) => p.place === name) ?? []} />
+          ))}
+        </ul>
+        <Limits />
+      </Work>
+      <TicketBox>
+        <Part title="How did it feel?">
+          <Feel />
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
+
+function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly Place[] }) {
+  const format = useFormat();
+  const use = usePlaceUse();
+  const reset = useResetPlace();
+  const present = uses.find((u) => u.present);
+  return (
+    <li className="rounded-xl border-2 border-rule p-4">
+      <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
+        <h4 className="h-part capitalize">{name}</h4>
+        <Choice
+          label={`How the ${name} is used at present`}
+          value={present?.busy ? "busy" : "usual"}
+          options={[{ value: "usual", label: "As usual" }, { value: "busy", label: "Crowded, often opened" }]}
+          onChange={(v) => use.mutate({ place: name, busy: v === "busy" })}
+        />
+      </div>
+      {uses.map((u) => (
+        <div key={String(u.busy)} className={`border-t border-rule py-3 ${u.present ? "" : "text-soft"}`}>
+          <p className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
+            <span className="font-semibold">{u.busy ? "Crowded" : "As usual"}{u.present ? ": now" : ""}</span>
+            <span className="text-fine text-soft">
+              {u.pieces === 0 ? "as anybody would guess" : `learnt from ${u.pieces === 1 ? "one piece" : `${u.pieces} pieces`}${u.taught_at ? `, last ${dayClock(localTime(u.taught_at))}` : ""}`}
+            </span>
+          </p>
+          <Range label="Takes heat" low={u.film_factor[0] ?? 1} middle={u.film_factor[1] ?? 1} high={u.film_factor[2] ?? 1} from={0.4} to={2.2} words={`${number(u.film_factor[1] ?? 1, 2)} × as assumed`} mark={1} />
+          <Range
+            label="Air"
+            low={u.air_c - u.air_within_k}
+            middle={u.air_c}
+            high={u.air_c + u.air_within_k}
+            from={u.set_c - 5}
+            to={u.set_c + 7}
+            words={`${format.temperature(u.air_c)}, its dial says ${format.temperature(u.set_c)}`}
+            mark={u.set_c}
+          />
+          {u.pieces > 0 ? (
+            <button type="button" className="btn btn-small mt-2" aria-label={`Forget what was learnt of the ${u.busy ? "crowded " : ""}${name}`} onClick={() => { if (confirm(`Forget what ${u.pieces} pieces have taught of the ${name}?`)) reset.mutate({ place: name, busy: u.busy }); }}>
+              Forget it
+            </button>
+          ) : null}
+        </div>
+      ))}
+      <Fault text={otherFault(use.error, []) ?? otherFault(reset.error, [])} />
+    </li>
+  );
+}
+
+/** A value with its range on an axis, and a notch where it was assumed to be. */
+function Range({ label, low, middle, high, from, to, words, mark }: {
+  label: string; low: number; middle: number; high: number; from: number; to: number; words: string; mark: number;
+}) {
+  const x = (v: number) => Math.min(300, Math.max(0, (300 * (v - from)) / (to - from)));
+  return (
+    <div className="mt-1">
+      <p className="flex justify-between gap-3 text-fine">
+        <span>{label}</span>
+        <span className="num">{words}</span>
+      </p>
+      <svg viewBox="0 0 300 18" className="w-full" role="img" aria-label={`${label}: ${words}`}>
+        <path d="M0 9h300" className="stroke-rule" strokeWidth="1.5" />
+        <path d={`M${x(mark)} 2v14`} className="stroke-edge" strokeWidth="1.5" strokeDasharray="2 2" />
+        <rect x={x(low)} y="5" width={Math.max(2, x(high) - x(low))} height="8" rx="4" className="fill-ice" />
+        <path d={`M${x(middle)} 1v16`} className="stroke-ink" strokeWidth="3" />
+      </svg>
+    </div>
+  );
+}
+
+function Feel() {
+  const { job, plan } = useJobContext();
+  const add = useAddTouch(job.id);
+  const [purpose, setPurpose] = useState<"rolling" | "slicing">("rolling");
+  const [dough, setDough] = useState(Math.round(plan.cold.window.rolls_to_c - 2));
+  return (
+    <div className="space-y-3">
+      <p className="text-soft">Said at a temperature, it moves the limits of this formula, in every job of it.</p>
+      <Choice label="What was done" value={purpose} options={[{ value: "rolling", label: "Rolled" }, { value: "slicing", label: "Sliced" }] as const} onChange={(p: "rolling" | "slicing") => setPurpose(p)} />
+      <Amount label="The dough was at" kind="temperature" value={dough} field="dough_c" step={0.5} onSave={(c) => { setDough(c); return Promise.resolve(); }} />
+      <div className="flex flex-wrap gap-2">
+        {TOUCHES[purpose].map((t) => (
+          <button key={t.value} type="button" className="btn" disabled={add.isPending} onClick={() => add.mutate({ purpose, touch: t.value, dough_c: dough })}>
+            {t.label}
+          </button>
+        ))}
+      </div>
+      <Fault text={otherFault(add.error, [])} />
+    </div>
+  );
+}
+
+function Limits() {
+  const { job } = useJobContext();
+  const format = useFormat();
+  const touches = useTouches(job.id);
+  const remove = useDeleteTouch();
+  const t = touches.data;
+  if (!t) return null;
+  return (
+    <section className="mt-6" aria-labelledby="limits-head">
+      <h3 id="limits-head" className="h-part mb-1">This dough</h3>
+      {t.limits.length === 0 ? <p className="text-soft">Most of its fat stays liquid: it has no working temperatures.</p> : null}
+      <table className="w-full max-w-[46rem] text-left">
+        <thead className="text-fine text-soft">
+          <tr>
+            <th className="py-1 font-normal">Limit</th>
+            <th className="py-1 text-right font-normal">By its fat</th>
+            <th className="py-1 text-right font-normal">Now</th>
+            <th className="py-1 text-right font-normal">Within</th>
+            <th className="py-1 text-right font-normal">Findings</th>
+          </tr>
+        </thead>
+        <tbody>
+          {t.limits.map((l) => (
+            <tr key={l.name} className="border-t border-rule">
+              <th className="py-2 font-normal">{l.name.charAt(0).toUpperCase() + l.name.slice(1)}</th>
+              <td className="num py-2 text-right">{format.temperature(l.by_fat_c)}</td>
+              <td className="num py-2 text-right font-semibold">{format.temperature(l.now_c)}</td>
+              <td className="num py-2 text-right">±{format.difference(l.within_k)}</td>
+              <td className="num py-2 text-right">{l.findings}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {t.touches.length > 0 ? (
+        <ul className="mt-3 max-w-[46rem]" aria-label="What hands found">
+          {t.touches.map((f) => (
+            <li key={f.id} className="flex items-center gap-4 border-t border-rule">
+              <span className="num w-24 text-soft">{dayClock(localTime(f.noted_at))}</span>
+              <span className="flex-1">
+                {f.purpose === "rolling" ? "Rolled" : "Sliced"} at <span className="num">{format.temperature(f.dough_c)}</span>: {f.touch}
+              </span>
+              <button type="button" className="btn btn-quiet btn-small" aria-label={`Strike out ${f.touch} at ${format.temperature(f.dough_c)}`} onClick={() => remove.mutate(f.id)}>
+                Strike out
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p className="mt-3 text-soft">No hand has said anything of it yet.</p>
+      )}
+      <Fault text={otherFault(remove.error, [])} />
+    </section>
+  );
+}

@@ -1,0 +1,126 @@
+/** Putting a piece in starts its clock. What is not said is as the plan has it. */
+import { useState } from "react";
+import type { Piece, PutInBody } from "../../api/client";
+import { usePutIn } from "../../api/cold";
+import { pieceWord, useJobContext } from "../../app/JobFrame";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { useFormat } from "../../kit/settings";
+import { PLACES, PURPOSES } from "./words";
+
+type Form = "plan" | "sheet" | "disc" | "ball" | "log" | "bar";
+type Sizes = Record<"thickness" | "across" | "height", number>;
+
+const FORMS: readonly { value: Form; label: string }[] = [
+  { value: "plan", label: "As planned" },
+  { value: "disc", label: "Disc" },
+  { value: "sheet", label: "Sheet" },
+  { value: "ball", label: "Ball" },
+  { value: "log", label: "Log" },
+  { value: "bar", label: "Bar" },
+];
+
+function pieceOf(form: Form, s: Sizes): Piece | null {
+  switch (form) {
+    case "plan":
+      return null;
+    case "sheet":
+      return { kind: "sheet", thickness_mm: s.thickness };
+    case "disc":
+      return { kind: "disc", thickness_mm: s.thickness, diameter_mm: s.across };
+    case "ball":
+      return { kind: "ball", diameter_mm: s.across };
+    case "log":
+      return { kind: "log", diameter_mm: s.across };
+    case "bar":
+      return { kind: "bar", width_mm: s.across, height_mm: s.height };
+  }
+}
+
+const USUAL: Record<Form, Sizes> = {
+  plan: { thickness: 22, across: 180, height: 35 },
+  disc: { thickness: 22, across: 180, height: 35 },
+  sheet: { thickness: 6, across: 180, height: 35 },
+  ball: { thickness: 22, across: 100, height: 35 },
+  log: { thickness: 22, across: 50, height: 35 },
+  bar: { thickness: 22, across: 60, height: 35 },
+};
+
+/** The first name of its kind that is free. */
+export function freeName(word: string, taken: readonly string[]): string {
+  for (let n = 1; ; n += 1) if (!taken.includes(`${word} ${n}`)) return `${word} ${n}`;
+}
+
+export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: number): void }) {
+  const { job, plan } = useJobContext();
+  const format = useFormat();
+  const putIn = usePutIn(job.id);
+  const [form, setForm] = useState<Form>("plan");
+  const [sizes, setSizes] = useState<Sizes>(USUAL.plan);
+  const [purpose, setPurpose] = useState<PutInBody["purpose"]>(null);
+  const [place, setPlace] = useState<PutInBody["place"]>(null);
+  const [start, setStart] = useState<number>();
+  const [speed, setSpeed] = useState("1");
+  const kind = form === "plan" ? plan.cold.piece.kind : form;
+  const proposed = freeName(purpose === "oven" ? "Tray" : kind.charAt(0).toUpperCase() + kind.slice(1), taken);
+  const [typed, setTyped] = useState<string>();
+  const name = typed ?? proposed;
+  const keep = (key: keyof Sizes) => (value: number) => {
+    setSizes((s) => ({ ...s, [key]: value }));
+    return Promise.resolve();
+  };
+  const oven = purpose === "oven";
+  const fields = ["name", "start_c", "clock_speed", "piece", "place", "purpose", "put_in_at"];
+  return (
+    <form
+      className="space-y-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        putIn.mutate(
+          { name, piece: pieceOf(form, sizes), purpose: purpose ?? null, place: place ?? null, start_c: start ?? null, clock_speed: Number(speed), put_in_at: null },
+          { onSuccess: (piece) => { setTyped(undefined); onDone(piece.id); } },
+        );
+      }}
+    >
+      <p className="text-soft">
+        As planned it is {plan.cold.count === 1 ? "one" : "a"} {oven ? "tray of cut pieces" : pieceWord({ ...plan.cold, count: 1 }, format)} at{" "}
+        {format.temperature(oven ? plan.cold.tray_chill.start_c : (plan.cold.curve[0]?.warmest_c ?? 20))}, in the {oven ? plan.cold.tray_chill.place : plan.cold.place}.
+      </p>
+      <label className="block">
+        <span className="mb-1 block text-fine text-soft">What it is called</span>
+        <input className="field" value={name} maxLength={40} onChange={(e) => setTyped(e.target.value)} aria-invalid={faultOf(putIn.error, "name") ? true : undefined} />
+      </label>
+      <Fault text={faultOf(putIn.error, "name")} />
+      <button type="submit" className="btn btn-main w-full" disabled={putIn.isPending}>
+        Put it in now
+      </button>
+      <details>
+        <summary className="min-h-11 cursor-pointer py-2 font-semibold">Not as planned</summary>
+        <div className="space-y-3 pb-2">
+          <Choice label="Form" value={form} options={FORMS} onChange={(f) => { setForm(f); setSizes(USUAL[f]); }} />
+          {form === "plan" ? null : (
+            <div className="grid grid-cols-2 gap-3">
+              {form === "sheet" || form === "disc" ? <Amount label="Thick" kind="length" value={sizes.thickness} field="thickness_mm" onSave={keep("thickness")} /> : null}
+              {form === "sheet" ? null : <Amount label={form === "bar" ? "Wide" : "Across"} kind="length" value={sizes.across} field="diameter_mm" onSave={keep("across")} />}
+              {form === "bar" ? <Amount label="High" kind="length" value={sizes.height} field="height_mm" onSave={keep("height")} /> : null}
+            </div>
+          )}
+          <Choice label="What it is for" value={purpose ?? (kind === "log" || kind === "bar" ? "slicing" : "rolling")} options={PURPOSES} onChange={(p: NonNullable<PutInBody["purpose"]>) => setPurpose(p)} />
+          <Choice label="Where" value={place ?? (oven ? plan.cold.tray_chill.place : plan.cold.place)} options={PLACES} onChange={(p: NonNullable<PutInBody["place"]>) => setPlace(p)} />
+          <Amount label="Its temperature, all through" kind="temperature" value={start ?? (oven ? plan.cold.tray_chill.start_c : (plan.cold.curve[0]?.warmest_c ?? 20))} field="start_c" step={0.5} onSave={(c) => { setStart(c); return Promise.resolve(); }} />
+          <label className="block">
+            <span className="mb-1 block text-fine text-soft">Its clock runs</span>
+            <select className="field" value={speed} onChange={(e) => setSpeed(e.target.value)}>
+              <option value="1">as ours</option>
+              <option value="10">10 times as fast, to try it out</option>
+              <option value="60">60 times as fast, to try it out</option>
+              <option value="300">300 times as fast, to try it out</option>
+            </select>
+          </label>
+        </div>
+      </details>
+      <Fault text={otherFault(putIn.error, ["name"]) ?? faultOf(putIn.error, fields[1] ?? "")} />
+    </form>
+  );
+}

@@ -1,0 +1,98 @@
+/** A reading typed by hand, and those that were taken, to be struck out where one was wrong. */
+import { useState } from "react";
+import type { LivePiece, ReadingBody } from "../../api/client";
+import { useAddReading, useDeleteReading } from "../../api/cold";
+import { timeOfDay } from "../../drawing/time";
+import { readTyped } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { useFormat } from "../../kit/settings";
+import { clockOf } from "./words";
+
+const SPOTS = [
+  { value: "core", label: "In the middle" },
+  { value: "surface", label: "On its face" },
+] as const;
+
+/** The last time of the day at which the clock here showed that, in UTC. */
+function lastTime(time: string): string {
+  const [hours = 0, minutes = 0] = time.split(":").map(Number);
+  const at = new Date();
+  at.setHours(hours, minutes, 0, 0);
+  if (at.getTime() > Date.now() + 60_000) at.setDate(at.getDate() - 1);
+  return at.toISOString();
+}
+
+export function Readings({ piece }: { piece: LivePiece }) {
+  const format = useFormat();
+  const add = useAddReading(piece.id);
+  const remove = useDeleteReading();
+  const [typed, setTyped] = useState("");
+  const [spot, setSpot] = useState<ReadingBody["spot"]>("core");
+  const [time, setTime] = useState("");
+  const [fault, setFault] = useState<string>();
+  const keep = async () => {
+    setFault(undefined);
+    const at = time.trim() === "" ? null : timeOfDay(time);
+    if (at === undefined) {
+      setFault("A time such as 14:05 is needed, or none for now.");
+      return;
+    }
+    try {
+      const shows_c = await readTyped(format, "temperature", typed);
+      await add.mutateAsync({ shows_c, spot, read_at: at === null ? null : lastTime(at) });
+      setTyped("");
+      setTime("");
+    } catch (error) {
+      setFault(faultOf(error, "text") ?? faultOf(error, "readings") ?? otherFault(error, []));
+    }
+  };
+  const newest = piece.readings.slice(-6).toReversed();
+  return (
+    <div className="space-y-2">
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void keep();
+        }}
+      >
+        <label className="min-w-0 flex-1">
+          <span className="mb-1 block text-fine text-soft">It shows</span>
+          <input className="field num" inputMode="text" autoComplete="off" placeholder={format.system === "metric" ? "16.4" : "61.5"} value={typed} aria-invalid={fault ? true : undefined} onChange={(e) => setTyped(e.target.value)} />
+        </label>
+        <label className="w-24">
+          <span className="mb-1 block text-fine text-soft">At</span>
+          <input className="field num" autoComplete="off" placeholder="now" value={time} onChange={(e) => setTime(e.target.value)} />
+        </label>
+        <button type="submit" className="btn" disabled={typed.trim() === "" || add.isPending}>
+          Keep
+        </button>
+      </form>
+      <Choice label="Where it was held" value={spot} options={SPOTS} onChange={(s: ReadingBody["spot"]) => setSpot(s)} />
+      <Fault text={fault} />
+      {newest.length > 0 ? (
+        <ul aria-label="Newest readings">
+          {newest.map((r) => (
+            <li key={r.id} className="flex items-center gap-3 border-t border-rule">
+              <span className="num w-14 text-soft">{piece.clock_speed === 1 ? clockOf(piece, r.after_min) : `${Math.round(r.after_min)} min`}</span>
+              <span className="num w-14 font-semibold">{format.temperature(r.shows_c)}</span>
+              <span className={`flex-1 text-fine ${r.set_aside ? "text-warm" : "text-soft"}`}>{r.set_aside ? "set aside" : r.spot === "surface" ? "on its face" : ""}</span>
+              <button type="button" className="btn btn-quiet btn-small" aria-label={`Strike out ${format.temperature(r.shows_c)}`} onClick={() => remove.mutate(r.id)}>
+                Strike out
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      <p className="text-fine text-soft">
+        {piece.readings_total} in all.{" "}
+        {piece.readings_total > 0 ? (
+          <a className="underline" href={`/api/chills/${piece.id}/readings.csv`} download>
+            Take them along as a table
+          </a>
+        ) : null}
+      </p>
+    </div>
+  );
+}

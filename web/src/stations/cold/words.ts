@@ -1,0 +1,82 @@
+/** How a followed piece is told in words. All figures come from the server. */
+import type { LivePiece, Piece } from "../../api/client";
+import { clock, duration, localTime } from "../../drawing/time";
+import type { Format } from "../../drawing/units";
+
+const READY: Record<LivePiece["purpose"], string> = { rolling: "Ready to roll", slicing: "Ready to slice", oven: "Ready for the oven" };
+
+export const PURPOSES: readonly { value: LivePiece["purpose"]; label: string }[] = [
+  { value: "rolling", label: "To be rolled" },
+  { value: "slicing", label: "To be sliced" },
+  { value: "oven", label: "Cut, for the oven" },
+];
+
+export const PLACES = [
+  { value: "fridge", label: "Fridge" },
+  { value: "freezer", label: "Freezer" },
+  { value: "bench", label: "Bench" },
+] as const;
+
+export function stateWords(p: LivePiece): string {
+  switch (p.now.side) {
+    case "ready":
+      return READY[p.purpose];
+    case "too_warm":
+      return p.never || (p.now.left_min ?? 0) < 0 ? "Too warm" : "Not ready yet";
+    case "too_cold":
+      return "Too cold";
+    default:
+      return "Not to be told";
+  }
+}
+
+/** Time left, or since when, by the piece's clock. */
+export function leftWords(p: LivePiece): string {
+  if (p.now.side === "ready") {
+    const past = p.past_after_min;
+    return past == null ? "stays so" : `for ${duration(Math.max(0, past - p.now.elapsed_min))} more`;
+  }
+  const left = p.now.left_min;
+  if (left == null || left < 0) return p.never ? "not here" : "past it";
+  return left < 1 ? "under a minute" : `${duration(left)} left`;
+}
+
+/** A time of the piece's run as a clock shows it here, `14:05`. */
+export function clockOf(p: LivePiece, after_min: number): string {
+  return clock(localTime(p.put_in_at, after_min / p.clock_speed));
+}
+
+export function formWords(piece: Piece, format: Format): string {
+  switch (piece.kind) {
+    case "sheet":
+      return `sheet, ${format.length(piece.thickness_mm)}`;
+    case "stack":
+      return `stack of ${piece.count}, ${format.length(piece.thickness_mm)} each`;
+    case "disc":
+      return `disc, ${format.length(piece.thickness_mm)}`;
+    case "ball":
+      return `ball, ${format.length(piece.diameter_mm)} across`;
+    case "log":
+      return `log, ${format.length(piece.diameter_mm)} across`;
+    case "bar":
+      return `bar, ${format.length(piece.width_mm)} × ${format.length(piece.height_mm)}`;
+  }
+}
+
+export const placeWords = (p: LivePiece): string => {
+  const here = p.stays[p.stays.length - 1];
+  if (!here) return "";
+  return here.place === "bench" ? "on the bench" : `in the ${here.busy ? "busy " : ""}${here.place}`;
+};
+
+/** What a word of the state looks like; the word itself always stands beside it. */
+export function stateLook(side: LivePiece["now"]["side"]): string {
+  switch (side) {
+    case "ready":
+      return "bg-butter text-[#14302c]";
+    case "too_cold":
+      return "bg-cold-pale text-cold";
+    default:
+      return "bg-warm-pale text-warm";
+  }
+}
