@@ -6,7 +6,7 @@ export interface Bakery {
   address: string;
   db: string;
   /** Ends the program with a signal and starts it again on the same file and address. */
-  restart(signal: "SIGTERM" | "SIGKILL"): Promise<void>;
+  restart(signal: "SIGTERM" | "SIGKILL", meanwhile?: () => Promise<void>): Promise<void>;
 }
 
 export const test = base.extend<{ bakery: Bakery }>({
@@ -25,8 +25,9 @@ export const test = base.extend<{ bakery: Bakery }>({
     await use({
       address,
       db,
-      restart: async (signal) => {
+      restart: async (signal, meanwhile) => {
         await server.stop(signal);
+        await meanwhile?.();
         server = serve({ db, port });
         await server.address;
       },

@@ -4,6 +4,7 @@ import type { Page } from "@playwright/test";
 import { expect, field, figure, open, test } from "../bakery";
 
 const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/versions"];
+const COLD = ["cold/ways", "cold/now", "cold/trouble", "cold/learnt"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
 
 async function seriousFaults(page: Page): Promise<string[]> {
@@ -63,7 +64,7 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
 for (const theme of ["light", "dark"] as const) {
   test(`no serious fault of access in the ${theme} scheme`, async ({ page, bakery }) => {
     await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
-    for (const path of ["/", "/kitchen", "/pantry", "/read", ...[...STATIONS, ...DOUGH].map((s) => `/jobs/1/${s}`)]) {
+    for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD].map((s) => `/jobs/1/${s}`)]) {
       await page.goto(bakery.address + path);
       await expect(page.getByRole("main")).toBeVisible();
       await page.waitForLoadState("networkidle");
@@ -77,7 +78,7 @@ for (const theme of ["light", "dark"] as const) {
 
 test("a phone 390 wide shows every view without sideways scrolling", async ({ page, bakery }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const path of ["/", "/kitchen", "/pantry", "/read", ...[...STATIONS, ...DOUGH].map((s) => `/jobs/1/${s}`)]) {
+  for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD].map((s) => `/jobs/1/${s}`)]) {
     await page.goto(bakery.address + path);
     await expect(page.getByRole("main")).toBeVisible();
     await page.waitForLoadState("networkidle");

@@ -116,7 +116,7 @@ fn takes(advice: &Advice, what: &str) -> f64 {
 #[test]
 fn too_warm_now_is_answered_with_minutes_for_each_way_out() {
     let a = advice(Trouble::TooWarm { core: Temperature::new_c(22.0) });
-    assert!(a.headline.contains("too warm: 22.0"), "{a:?}");
+    assert!(a.headline.contains("too warm by +3.2\u{b0}: it is at 22.0"), "{a:?}");
     assert!(takes(&a, "freezer") < takes(&a, "As it is, into the fridge"));
     assert!(takes(&a, "Pressed to 11 mm") < takes(&a, "As it is, into the fridge"));
     assert!(takes(&a, "tray from the freezer, on the bench") < 5.0);

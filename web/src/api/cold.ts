@@ -18,10 +18,12 @@ export interface WaySizes {
   bar_width_mm?: number;
   bar_height_mm?: number;
 }
+export const askWays = (id: number, sizes: WaySizes) =>
+  settled(api.GET("/api/jobs/{id}/cold/ways", { params: { path: { id }, query: sizes } }));
 export const useWays = (id: number, sizes: WaySizes) =>
   useQuery({
     queryKey: ["ways", id, sizes],
-    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/ways", { params: { path: { id }, query: sizes } })),
+    queryFn: () => askWays(id, sizes),
     placeholderData: keepPreviousData,
     retry: false,
   });

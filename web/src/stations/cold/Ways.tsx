@@ -2,7 +2,7 @@
 import { useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Way } from "../../api/client";
-import { useSection, useWays, type WaySizes } from "../../api/cold";
+import { askWays, useSection, useWays, type WaySizes } from "../../api/cold";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock, duration, shifted } from "../../drawing/time";
@@ -38,9 +38,10 @@ export function Ways() {
   const ways = (found.data ?? []).filter((w) => shown === "both" || w.place === shown);
   const way = ways.find((w) => w.key === search.get("way")) ?? ways.find((w) => w.chosen) ?? ways[0];
   const section = useSection(job.id, sizes, way?.key);
-  const keepSize = (name: (typeof SIZES)[number]) => (value: number) => {
+  // A size is tried first, so that a refused one stays in its field with its fault.
+  const keepSize = (name: (typeof SIZES)[number]) => async (value: number) => {
+    await askWays(job.id, { ...sizes, [name]: value });
     put(name, String(value));
-    return Promise.resolve();
   };
   return (
     <>
@@ -58,7 +59,7 @@ export function Ways() {
             onChange={(place) => put("place", place)}
           />
         </div>
-        <Fault text={otherFault(found.error, SIZES)} />
+        <Fault text={otherFault(found.error, [])} />
         <Ribbons picture={ribbons} ways={ways} inAt={plan.cold.in_at} chosen={way?.key} onChoose={(key) => put("way", key)} />
         {way && section.data ? (
           <Inside key={section.data.way.key} picture={inside} section={section.data} inAt={plan.cold.in_at} dim={section.isPlaceholderData} jobName={job.name} />
