@@ -135,6 +135,36 @@ fn a_long_cylinder_follows_the_one_term_series() {
     series(Piece::Log { diameter: mm(2000.0 * radius) }, k / radius, k, rho, cp, radius, 1.2558, 1.2071);
 }
 
+/// Incropera and DeWitt, Table 5.1, sphere: Bi = h r / k.
+#[rstest]
+#[case::bi_01(0.1, 0.5423, 1.0298)]
+#[case::bi_1(1.0, 1.5708, 1.2732)]
+#[case::bi_10(10.0, 2.8363, 1.9249)]
+fn a_sphere_follows_the_one_term_series(#[case] biot: f64, #[case] zeta: f64, #[case] c1: f64) {
+    let (k, rho, cp, radius) = (0.25, 1200.0, 2500.0, 0.020);
+    series(Piece::Sphere { diameter: mm(2000.0 * radius) }, biot * k / radius, k, rho, cp, radius, zeta, c1);
+}
+
+/// A ball is taken as a cylinder as high as wide: its middle follows the product of the wall's and the cylinder's series
+/// (Incropera and DeWitt, section 5.8), here at Bi 1 for both.
+#[test]
+fn a_ball_follows_the_product_of_wall_and_cylinder() {
+    let (k, rho, cp, radius) = (0.25, 1200.0, 2500.0, 0.040);
+    let thermal = Thermal::constant(Density::new_kg_m3(rho), cp, k);
+    let ball = Piece::Ball { diameter: mm(2000.0 * radius) };
+    let mut body = Body::new(&thermal, ball, Wrap::Open, Temperature::new_c(20.0), true);
+    let per_fo = rho * cp * radius * radius / k;
+    let film = Film::new_w_m2k(k / radius);
+    let samples = body.leave(Temperature::new_c(0.0), film, Support::Rack, Span::new_s(per_fo * 1.2), |_| false);
+    for fo in [0.3, 0.5, 1.0] {
+        let seen = samples.iter().find(|s| s.after.s() >= fo * per_fo).unwrap();
+        let fo = seen.after.s() / per_fo;
+        let wall = 1.1191 * (-0.8603_f64.powi(2) * fo).exp();
+        let cylinder = 1.2071 * (-1.2558_f64.powi(2) * fo).exp();
+        assert!((seen.warmest.c() - 20.0 * wall * cylinder).abs() < 0.3, "Fo {fo}: {seen:?}");
+    }
+}
+
 fn series(piece: Piece, film: f64, k: f64, rho: f64, cp: f64, length_m: f64, zeta: f64, c1: f64) {
     let thermal = Thermal::constant(Density::new_kg_m3(rho), cp, k);
     let mut body = Body::new(&thermal, piece, Wrap::Open, Temperature::new_c(20.0), true);

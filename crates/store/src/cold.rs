@@ -62,6 +62,7 @@ enum PieceJson {
     Sheet { thickness_mm: f64 },
     Disc { thickness_mm: f64, diameter_mm: f64 },
     Ball { diameter_mm: f64 },
+    Sphere { diameter_mm: f64 },
     Log { diameter_mm: f64 },
     Bar { width_mm: f64, height_mm: f64 },
     Stack { thickness_mm: f64, count: u32 },
@@ -75,6 +76,7 @@ fn piece_json(piece: Piece) -> String {
             PieceJson::Disc { thickness_mm: thickness.mm(), diameter_mm: diameter.mm() }
         }
         Piece::Ball { diameter } => PieceJson::Ball { diameter_mm: diameter.mm() },
+        Piece::Sphere { diameter } => PieceJson::Sphere { diameter_mm: diameter.mm() },
         Piece::Log { diameter } => PieceJson::Log { diameter_mm: diameter.mm() },
         Piece::Bar { width, height } => PieceJson::Bar { width_mm: width.mm(), height_mm: height.mm() },
     };
@@ -91,6 +93,7 @@ fn piece_from(id: i64, text: &str) -> Result<Piece, StoreError> {
             Piece::Disc { thickness: mm(thickness_mm)?, diameter: mm(diameter_mm)? }
         }
         PieceJson::Ball { diameter_mm } => Piece::Ball { diameter: mm(diameter_mm)? },
+        PieceJson::Sphere { diameter_mm } => Piece::Sphere { diameter: mm(diameter_mm)? },
         PieceJson::Log { diameter_mm } => Piece::Log { diameter: mm(diameter_mm)? },
         PieceJson::Bar { width_mm, height_mm } => Piece::Bar { width: mm(width_mm)?, height: mm(height_mm)? },
     };

@@ -29,14 +29,8 @@ impl Grid {
             Piece::Stack { thickness, count } => Self::slab(m(thickness) * f64::from(count), refine),
             Piece::Disc { thickness, diameter } => Self::round(m(diameter) / 2.0, m(thickness), faces_alike, refine),
             Piece::Ball { diameter } => Self::round(m(diameter) / 2.0, m(diameter), faces_alike, refine),
-            Piece::Log { diameter } => {
-                let n = LAYERS * refine;
-                let mut grid = Self::rings(m(diameter) / 2.0, n);
-                grid.ny = 1;
-                grid.dy_m = 1.0;
-                grid.mirrored = true;
-                grid
-            }
+            Piece::Log { diameter } => Self::one_layer(Self::rings(m(diameter) / 2.0, LAYERS * refine)),
+            Piece::Sphere { diameter } => Self::one_layer(Self::shells(m(diameter) / 2.0, LAYERS * refine)),
             Piece::Bar { width, height } => {
                 let nx = COLUMNS * refine;
                 let dx = m(width) / 2.0 / count(nx);
@@ -63,6 +57,23 @@ impl Grid {
         let mut grid = Self::rings(radius, COLUMNS * refine);
         (grid.ny, grid.dy_m, grid.mirrored) = layers(thickness, faces_alike, refine);
         grid
+    }
+
+    /// Rings or shells alone: no heat goes up or down.
+    fn one_layer(grid: Self) -> Self {
+        Self { ny: 1, dy_m: 1.0, mirrored: true, ..grid }
+    }
+
+    /// Shells of a sphere: the `base` of each is its volume, the `wall` its inner face, both per metre of a height of one.
+    fn shells(radius: f64, n: usize) -> Self {
+        const FULL: f64 = 4.0 * std::f64::consts::PI;
+        let rings = Self::rings(radius, n);
+        let edge = |i: usize| rings.dx_m * count(i);
+        Self {
+            base_m2: (0..n).map(|i| FULL / 3.0 * (edge(i + 1).powi(3) - edge(i).powi(3))).collect(),
+            wall_m: (0..=n).map(|i| FULL * edge(i).powi(2)).collect(),
+            ..rings
+        }
     }
 
     fn rings(radius: f64, n: usize) -> Self {

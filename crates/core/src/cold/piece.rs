@@ -30,6 +30,11 @@ pub enum Piece {
         /// Across.
         diameter: Length,
     },
+    /// A portion rolled round in the hands.
+    Sphere {
+        /// Across.
+        diameter: Length,
+    },
     /// A round log, long against its width.
     Log {
         /// Across.
@@ -59,7 +64,9 @@ impl Piece {
                 thick(&mut checks, "thickness_mm", thickness);
                 checks.range("diameter_mm", diameter.mm(), 10.0, 600.0, "mm");
             }
-            Self::Ball { diameter } | Self::Log { diameter } => thick(&mut checks, "diameter_mm", diameter),
+            Self::Ball { diameter } | Self::Sphere { diameter } | Self::Log { diameter } => {
+                thick(&mut checks, "diameter_mm", diameter)
+            }
             Self::Bar { width, height } => {
                 thick(&mut checks, "width_mm", width);
                 thick(&mut checks, "height_mm", height);

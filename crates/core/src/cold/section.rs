@@ -70,7 +70,7 @@ pub fn section(question: &ChillQuestion, until: Span, frames: u32) -> Section {
         Piece::Stack { thickness, count } => (SectionKind::Slab, None, thickness * f64::from(count)),
         Piece::Disc { thickness, diameter } => (SectionKind::Halved, Some(diameter), thickness),
         Piece::Ball { diameter } => (SectionKind::Halved, Some(diameter), diameter),
-        Piece::Log { diameter } => (SectionKind::Rings, Some(diameter), diameter),
+        Piece::Sphere { diameter } | Piece::Log { diameter } => (SectionKind::Rings, Some(diameter), diameter),
         Piece::Bar { width, height } => (SectionKind::Halved, Some(width), height),
     };
     Section { kind, width, height, frames: found }
@@ -94,6 +94,7 @@ mod tests {
         for piece in [
             Piece::Disc { thickness: mm(22.0), diameter: mm(180.0) },
             Piece::Log { diameter: mm(50.0) },
+            Piece::Sphere { diameter: mm(40.0) },
             Piece::Bar { width: mm(60.0), height: mm(35.0) },
             Piece::Stack { thickness: mm(6.0), count: 3 },
         ] {

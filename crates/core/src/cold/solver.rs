@@ -354,3 +354,61 @@ impl Scratch {
 fn f64_of(n: usize) -> f64 {
     n as f64
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::TrayKind;
+    use super::*;
+    use crate::dough::{Composition, FatKind};
+    use crate::units::Length;
+
+    fn dough() -> Composition {
+        Composition::from_analysis(0.1457, 0.2018, 0.0575, 0.5799, 0.0035, 0.0116, FatKind::Butter).unwrap()
+    }
+
+    /// Heat balance: what a closed dough gives its tray is what its enthalpy loses, with the fat setting on the way.
+    #[test]
+    fn the_energy_of_a_real_dough_and_its_tray_closes_within_a_thousandth() {
+        let thermal = Thermal::new(&dough(), Temperature::new_c(24.0), Temperature::new_c(-18.0));
+        let thickness_m = 0.006;
+        let piece = Piece::Sheet { thickness: Length::new_mm(6.0) };
+        for (kind, tray_c) in [(TrayKind::Aluminium, -18.0), (TrayKind::Steel, 4.0)] {
+            let mut body = Body::new(&thermal, piece, Wrap::Open, Temperature::new_c(24.0), false);
+            let support = Support::Tray { kind, start: Temperature::new_c(tray_c) };
+            let air = Temperature::new_c(10.0);
+            let samples = body.leave(air, Film::new_w_m2k(1e-6), support, Span::new_min(180.0), |_| false);
+            let settled = samples.last().unwrap().mean.c();
+            let given = (thermal.at(24.0).0 - thermal.at(settled).0) * thermal.density_kg_m3() * thickness_m;
+            let taken = kind.heat_j_m2k() * (settled - tray_c);
+            assert!((given / taken - 1.0).abs() < 0.001, "{kind:?}: {given:.1} J/m2 given, {taken:.1} taken");
+        }
+    }
+
+    /// Heat balance over the faces: the enthalpy a freely cooling piece loses is what its film carries off.
+    #[test]
+    fn what_a_piece_loses_is_what_its_film_carries_off() {
+        let thermal = Thermal::new(&dough(), Temperature::new_c(21.0), Temperature::new_c(4.0));
+        let (air, film, thickness_m) = (4.0, 7.0, 0.024);
+        let piece = Piece::Sheet { thickness: Length::new_mm(24.0) };
+        let mut body = Body::refined(&thermal, piece, Wrap::Open, Temperature::new_c(21.0), true, 2);
+        let (mut carried, mut last, mut mean_j_kg) = (0.0, 0.0, thermal.at(21.0).0);
+        let start_j_kg = mean_j_kg;
+        body.leave_watched(
+            Temperature::new_c(air),
+            Film::new_w_m2k(film),
+            Support::Rack,
+            Span::new_min(60.0),
+            |s, cells| {
+                // Backward steps: the flux of a step is that of its end. The face lies half a cell above the last node.
+                let (top, half_m) = (cells[cells.len() - 1], thickness_m / f64_of(cells.len()) / 2.0);
+                let u = 1.0 / (1.0 / film + half_m / thermal.at(top).2);
+                carried += 2.0 * u * (top - air) * (s.after.s() - last);
+                last = s.after.s();
+                mean_j_kg = cells.iter().map(|&t| thermal.at(t).0).sum::<f64>() / f64_of(cells.len());
+                false
+            },
+        );
+        let lost = (start_j_kg - mean_j_kg) * thermal.density_kg_m3() * thickness_m;
+        assert!((lost / carried - 1.0).abs() < 0.001, "{lost:.0} J/m2 lost, {carried:.0} carried off");
+    }
+}

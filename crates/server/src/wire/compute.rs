@@ -161,12 +161,8 @@ impl ChillRequest {
         let composition = self.dough.composition()?;
         let piece = self.piece.piece().map_err(|e| e.within("piece"))?;
         let support = self.support.support().map_err(|e| e.within("support"))?;
-        if matches!(piece, Piece::Log { .. }) && !matches!(support, Support::Rack) {
-            return Err(InputError::refused(
-                "support",
-                "a round log touches what it lies on along a line only: use rack",
-            )
-            .into());
+        if matches!(piece, Piece::Log { .. } | Piece::Sphere { .. }) && !matches!(support, Support::Rack) {
+            return Err(InputError::refused("support", "a round piece hardly touches what it lies on: use rack").into());
         }
         let place = Place::new(self.place.air_c, self.place.film_w_m2k).map_err(|e| e.within("place"))?;
         let target = match self.target {

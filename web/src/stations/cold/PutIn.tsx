@@ -9,7 +9,7 @@ import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
 import { PLACES, PURPOSES } from "./words";
 
-type Form = "plan" | "sheet" | "disc" | "ball" | "log" | "bar";
+type Form = "plan" | "sheet" | "disc" | "ball" | "sphere" | "log" | "bar";
 type Sizes = Record<"thickness" | "across" | "height", number>;
 
 const FORMS: readonly { value: Form; label: string }[] = [
@@ -17,6 +17,7 @@ const FORMS: readonly { value: Form; label: string }[] = [
   { value: "disc", label: "Disc" },
   { value: "sheet", label: "Sheet" },
   { value: "ball", label: "Ball" },
+  { value: "sphere", label: "Portion, rolled round" },
   { value: "log", label: "Log" },
   { value: "bar", label: "Bar" },
 ];
@@ -31,6 +32,8 @@ function pieceOf(form: Form, s: Sizes): Piece | null {
       return { kind: "disc", thickness_mm: s.thickness, diameter_mm: s.across };
     case "ball":
       return { kind: "ball", diameter_mm: s.across };
+    case "sphere":
+      return { kind: "sphere", diameter_mm: s.across };
     case "log":
       return { kind: "log", diameter_mm: s.across };
     case "bar":
@@ -43,6 +46,7 @@ const USUAL: Record<Form, Sizes> = {
   disc: { thickness: 22, across: 180, height: 35 },
   sheet: { thickness: 6, across: 180, height: 35 },
   ball: { thickness: 22, across: 100, height: 35 },
+  sphere: { thickness: 22, across: 35, height: 35 },
   log: { thickness: 22, across: 50, height: 35 },
   bar: { thickness: 22, across: 60, height: 35 },
 };
@@ -63,7 +67,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
   const [start, setStart] = useState<number>();
   const [speed, setSpeed] = useState("1");
   const kind = form === "plan" ? plan.cold.piece.kind : form;
-  const proposed = freeName(purpose === "oven" ? "Tray" : kind.charAt(0).toUpperCase() + kind.slice(1), taken);
+  const proposed = freeName(purpose === "oven" ? "Tray" : kind === "sphere" ? "Portions" : kind.charAt(0).toUpperCase() + kind.slice(1), taken);
   const [typed, setTyped] = useState<string>();
   const name = typed ?? proposed;
   const keep = (key: keyof Sizes) => (value: number) => {

@@ -56,6 +56,8 @@ export function formWords(piece: Piece, format: Format): string {
       return `disc, ${format.length(piece.thickness_mm)}`;
     case "ball":
       return `ball, ${format.length(piece.diameter_mm)} across`;
+    case "sphere":
+      return `portion, ${format.length(piece.diameter_mm)} across`;
     case "log":
       return `log, ${format.length(piece.diameter_mm)} across`;
     case "bar":

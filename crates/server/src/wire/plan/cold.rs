@@ -40,6 +40,11 @@ pub enum PieceWire {
         /// 1 to 200.
         diameter_mm: f64,
     },
+    /// A portion rolled round in the hands.
+    Sphere {
+        /// 1 to 200.
+        diameter_mm: f64,
+    },
     /// A round log.
     Log {
         /// 1 to 200.
@@ -67,6 +72,7 @@ impl PieceWire {
                 Piece::Disc { thickness: mm("thickness_mm", thickness_mm)?, diameter: mm("diameter_mm", diameter_mm)? }
             }
             Self::Ball { diameter_mm } => Piece::Ball { diameter: mm("diameter_mm", diameter_mm)? },
+            Self::Sphere { diameter_mm } => Piece::Sphere { diameter: mm("diameter_mm", diameter_mm)? },
             Self::Log { diameter_mm } => Piece::Log { diameter: mm("diameter_mm", diameter_mm)? },
             Self::Bar { width_mm, height_mm } => {
                 Piece::Bar { width: mm("width_mm", width_mm)?, height: mm("height_mm", height_mm)? }
@@ -85,6 +91,7 @@ impl From<Piece> for PieceWire {
                 Self::Disc { thickness_mm: thickness.mm(), diameter_mm: diameter.mm() }
             }
             Piece::Ball { diameter } => Self::Ball { diameter_mm: diameter.mm() },
+            Piece::Sphere { diameter } => Self::Sphere { diameter_mm: diameter.mm() },
             Piece::Log { diameter } => Self::Log { diameter_mm: diameter.mm() },
             Piece::Bar { width, height } => Self::Bar { width_mm: width.mm(), height_mm: height.mm() },
         }
