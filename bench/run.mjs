@@ -64,6 +64,17 @@ say(
   "  sheet layout, 65 mm rounds",
   await times(31, ask("/api/compute/sheet", { cutter: { kind: "builtin", name: "Round", form: "round", width_mm: 65 }, width_mm: 310, length_mm: 440, web_mm: 3, edge_mm: 4 })),
 );
+say("  other ways to chill", await times(31, ask("/api/jobs/1/cold/ways")));
+say("  the inside of one", await times(31, ask("/api/jobs/1/cold/section?way=disc-fridge")));
+say("  ways to have it ready at a time", await times(31, ask("/api/jobs/1/cold/wanted?in_at=2026-11-28T12:20&ready_at=2026-11-28T12:40")));
+const put = await fetch(`${base}/api/jobs/1/chills`, { method: "POST", body: JSON.stringify({ name: "Disc 1" }) });
+const { id } = await put.json();
+const reading = [{ shows_c: 21.4, spot: "core" }];
+say("  a reading posted", await times(31, ask(`/api/chills/${id}/readings`, reading)));
+say("  a followed piece after a new reading", await times(31, async () => {
+  await ask(`/api/chills/${id}/readings`, reading)();
+  await ask(`/api/chills/${id}`)();
+}));
 
 const twenty = readFileSync(resolve(ROOT, "crates/core/examples/twenty_lines.txt"), "utf8");
 say("  a recipe of twenty lines, read", await times(31, ask("/api/recipes/read", { text: twenty, way: "spooned", cups: "us", eggs: "us_large" })));

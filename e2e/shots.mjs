@@ -44,7 +44,6 @@ const VIEWS = [
   { name: "cold-dark", path: "/jobs/1/cold", dark: true },
   { name: "cold-390", path: "/jobs/1/cold", size: NARROW },
   { name: "shape-390", path: "/jobs/1/shape", size: NARROW },
-  { name: "clock-390", path: "/jobs/1/clock", size: NARROW },
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [

@@ -7,6 +7,14 @@ const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/
 const COLD = ["cold/ways", "cold/now", "cold/trouble", "cold/learnt"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
 
+/** A piece with a reading lies in the fridge, so that the live views have something to show. */
+async function pieceInTheCold(page: Page, address: string): Promise<void> {
+  const put = await page.request.post(`${address}/api/jobs/1/chills`, { data: { name: "Disc 1" } });
+  const { id } = (await put.json()) as { id: number };
+  const read = await page.request.post(`${address}/api/chills/${id}/readings`, { data: [{ shows_c: 21.2, spot: "core" }] });
+  expect(read.ok()).toBe(true);
+}
+
 async function seriousFaults(page: Page): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page }).analyze();
   return violations
@@ -64,6 +72,7 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
 for (const theme of ["light", "dark"] as const) {
   test(`no serious fault of access in the ${theme} scheme`, async ({ page, bakery }) => {
     await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
+    await pieceInTheCold(page, bakery.address);
     for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD].map((s) => `/jobs/1/${s}`)]) {
       await page.goto(bakery.address + path);
       await expect(page.getByRole("main")).toBeVisible();
@@ -78,6 +87,7 @@ for (const theme of ["light", "dark"] as const) {
 
 test("a phone 390 wide shows every view without sideways scrolling", async ({ page, bakery }) => {
   await page.setViewportSize({ width: 390, height: 844 });
+  await pieceInTheCold(page, bakery.address);
   for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD].map((s) => `/jobs/1/${s}`)]) {
     await page.goto(bakery.address + path);
     await expect(page.getByRole("main")).toBeVisible();

@@ -1,12 +1,17 @@
 //! Prints median times of the core's parts, for `bench/run.mjs`: `cargo run --release -p ready-slab-core --example measure`.
 
-use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, TrayKind, Wrap, chill_briefly};
+use ready_slab_core::cold::{
+    ChillQuestion, Piece, Place, PlaceKnowledge, Reading, Spot, Support, Target, TrayKind, Wrap, chill_briefly, section,
+};
 use ready_slab_core::dough::{Composition, EggClass, FatKind, Formula, MixMethod, Pantry};
 use ready_slab_core::geometry::{Outline, read_svg};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, plan};
+use ready_slab_core::job::{
+    ColdPlace, Followed, Job, JobInput, Kitchen, KitchenInput, Plan, Put, WaySizes, Whereabouts, follow, plan,
+    question_of_way, wanted_ways, ways,
+};
 use ready_slab_core::recipe::{ReadSettings, read_recipe};
 use ready_slab_core::shape::{BenchSurface, LatticeTable, Spacing, TrayRules, fill_trays};
-use ready_slab_core::units::Length;
+use ready_slab_core::units::{Length, Span, TemperatureDifference};
 use std::error::Error;
 use std::time::Instant;
 
@@ -27,6 +32,50 @@ fn gull() -> Result<Outline, Box<dyn Error>> {
     Ok(read_svg(svg, Some(Length::new_mm(96.0)))?)
 }
 
+/// What each view of the cold station computes beside the plan.
+fn cold_screens(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<(), Box<dyn Error>> {
+    let sizes = WaySizes::default();
+    let all = || ways(job, kitchen, plan, &sizes);
+    println!("cold, all twelve other ways with their states\t{:.2}", median_ms(|| drop(std::hint::black_box(all()))));
+    let found = all()?;
+    let chosen = found.iter().find(|w| w.chosen).ok_or("the chosen way")?;
+    let question = question_of_way(kitchen, plan, chosen)?;
+    let inside = || section(&question, Span::new_min(95.0), 36);
+    println!("cold, the inside of one of them\t{:.2}", median_ms(|| drop(std::hint::black_box(inside()))));
+    let screen = || (all(), inside());
+    println!("cold, the whole screen of other ways\t{:.2}", median_ms(|| drop(std::hint::black_box(screen()))));
+    let wanted = || wanted_ways(job, kitchen, plan, Span::new_min(20.0));
+    println!("cold, ways to have it ready at a time\t{:.2}", median_ms(|| drop(std::hint::black_box(wanted()))));
+    let followed = Followed {
+        composition: plan.dough.composition.clone(),
+        piece: plan.cold.form.piece,
+        target: Target::Rolling,
+        start: plan.dough.temperature,
+        puts: vec![Put {
+            place: Whereabouts::Cold(ColdPlace::Fridge),
+            from: Span::new_min(0.0),
+            before: PlaceKnowledge::default(),
+        }],
+    };
+    let piece = follow(kitchen, &followed)?;
+    let run = piece.live(&[])?;
+    for count in [1, 12, 100] {
+        let shown = |i: i32| {
+            let after = Span::new_min(0.7 * f64::from(i + 1));
+            // Half a degree below what was expected, in turns a little more and less.
+            let shows = run.shows(after, Spot::Core) + TemperatureDifference::new_k(-0.5 - 0.2 * f64::from(i % 3 - 1));
+            Reading { after, shows, spot: Spot::Core }
+        };
+        let readings: Vec<Reading> = (0..count).map(shown).collect();
+        let fitted = || piece.live(&readings);
+        println!(
+            "cold, a followed disc refitted to {count} readings\t{:.2}",
+            median_ms(|| drop(std::hint::black_box(fitted())))
+        );
+    }
+    Ok(())
+}
+
 fn main() -> Result<(), Box<dyn Error>> {
     let mm = Length::new_mm;
     let b = Composition::from_analysis(0.1457, 0.2018, 0.0575, 0.5799, 0.0035, 0.0116, FatKind::Butter)?;
@@ -38,6 +87,15 @@ fn main() -> Result<(), Box<dyn Error>> {
     ] {
         let question =
             ChillQuestion::new(b.clone(), piece, Wrap::Wrapped, Support::Rack, 20.5, fridge, Target::Rolling)?;
+        println!("{name}\t{:.2}", median_ms(|| drop(std::hint::black_box(chill_briefly(&question)))));
+    }
+    for (name, piece, film, air) in [
+        ("chill run, 50 mm log", Piece::Log { diameter: mm(50.0) }, 7.0, 4.0),
+        ("chill run, 60 x 35 mm bar, fan fridge", Piece::Bar { width: mm(60.0), height: mm(35.0) }, 14.0, 2.0),
+    ] {
+        let place = Place::new(air, film)?;
+        let question =
+            ChillQuestion::new(b.clone(), piece, Wrap::Wrapped, Support::Rack, 20.5, place, Target::Slicing)?;
         println!("{name}\t{:.2}", median_ms(|| drop(std::hint::black_box(chill_briefly(&question)))));
     }
     let outline = gull()?;
@@ -121,5 +179,5 @@ fn main() -> Result<(), Box<dyn Error>> {
         tints: vec![],
     })?;
     println!("full plan\t{:.2}", median_ms(|| drop(std::hint::black_box(plan(&job, &formula, &outline, &kitchen)))));
-    Ok(())
+    cold_screens(&job, &kitchen, &plan(&job, &formula, &outline, &kitchen)?)
 }

@@ -2804,6 +2804,14 @@ export interface components {
              */
             diameter_mm: number;
             /** @enum {string} */
+            kind: "sphere";
+        } | {
+            /**
+             * Format: double
+             * @description 1 to 200.
+             */
+            diameter_mm: number;
+            /** @enum {string} */
             kind: "log";
         } | {
             /**

@@ -131,6 +131,8 @@ export function pieceWord(cold: Plan["cold"], format: Format): string {
       return `${cold.count === 1 ? "sheet" : "sheets"}, ${format.length(cold.piece.thickness_mm)}`;
     case "stack":
       return "stacked sheets";
+    case "sphere":
+      return cold.count === 1 ? "portion" : "portions";
     case "ball":
     case "log":
     case "bar":
