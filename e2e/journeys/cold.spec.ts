@@ -105,6 +105,17 @@ test("readings by hand, in either unit, with what is wrong said beside them", as
   await expect(page.getByText("On the bench.")).toBeVisible();
   await page.getByRole("button", { name: "Not moved after all" }).click();
   await expect(page.getByText("In the fridge.")).toBeVisible();
+  // A second page of the browser is told by the first, and goes on when the first is closed.
+  const second = await page.context().newPage();
+  await second.goto(`${bakery.address}/live`);
+  await expect(second.getByRole("listitem", { name: "Disc 1" })).toBeVisible();
+  await page.goto("about:blank");
+  await second.getByRole("button", { name: "Onto the bench" }).click();
+  await expect(second.getByText(/on the bench/)).toBeVisible();
+  await second.getByRole("button", { name: "Not moved after all" }).click();
+  await expect(second.getByText(/in the fridge/)).toBeVisible();
+  await second.close();
+  await page.goto(`${bakery.address}/jobs/1/cold/now?piece=1`);
   await page.getByRole("button", { name: "Used, follow no more" }).click();
   await expect(page.getByText(/^Taken out at/)).toBeVisible();
   await page.getByRole("button", { name: "It is still there" }).click();

@@ -138,7 +138,7 @@ fn a_long_cylinder_follows_the_one_term_series() {
 /// Incropera and DeWitt, Table 5.1, sphere: Bi = h r / k.
 #[rstest]
 #[case::bi_01(0.1, 0.5423, 1.0298)]
-#[case::bi_1(1.0, 1.5708, 1.2732)]
+#[case::bi_1(1.0, std::f64::consts::FRAC_PI_2, 1.2732)]
 #[case::bi_10(10.0, 2.8363, 1.9249)]
 fn a_sphere_follows_the_one_term_series(#[case] biot: f64, #[case] zeta: f64, #[case] c1: f64) {
     let (k, rho, cp, radius) = (0.25, 1200.0, 2500.0, 0.020);

@@ -231,5 +231,5 @@ fn an_unreachable_target_says_never_with_the_figures() {
     let job = JobInput { tray_chill_place: ColdPlace::Fridge, chill_place: ColdPlace::Freezer, ..job_input() };
     let errors = planned(job, warm, &lemon_thyme(), &round(65.0)).unwrap_err();
     assert_eq!(errors.all()[0].field(), "tray_chill_place");
-    assert!(errors.to_string().contains("never: the place is at 15.0"), "{errors}");
+    assert!(errors.to_string().contains("never: the fridge is at 15.0"), "{errors}");
 }

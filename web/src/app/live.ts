@@ -11,15 +11,30 @@ export interface LiveState {
 /** So long until a stream that was refused is asked for again; a lost one the browser asks for itself. */
 const AGAIN_MS = 2000;
 
+/** The pages of one browser share one stream: it allows but six connections to a server. */
+const SHARED = "ready-slab-live";
+const HELLO = "hello";
+
 let state: LiveState = { pieces: undefined, connected: true };
 const listeners = new Set<() => void>();
 let source: EventSource | undefined;
 let again: ReturnType<typeof setTimeout> | undefined;
+let channel: BroadcastChannel | undefined;
+let leave: (() => void) | undefined;
+
+function tell(message: LiveState | typeof HELLO): void {
+  // oxlint-disable-next-line unicorn/require-post-message-target-origin -- a channel reaches its own origin only and takes none
+  channel?.postMessage(message);
+}
 
 function set(next: LiveState): void {
   state = next;
+  if (source) tell(next);
   listeners.forEach((told) => told());
 }
+
+/** Whether this page holds the stream; of several pages only one makes a sound. */
+export const leads = (): boolean => source !== undefined;
 
 /** The pieces with what the newest moment says of them. */
 export function atMoment(pieces: readonly LivePiece[], now: readonly PieceNow[]): LivePiece[] {
@@ -48,12 +63,44 @@ function close(): void {
   source = undefined;
 }
 
+/** One page of the browser opens the stream and tells the others; when it goes, the next one does. */
+function join(): void {
+  if (!("locks" in navigator) || typeof BroadcastChannel === "undefined") {
+    open();
+    leave = close;
+    return;
+  }
+  const shared = new BroadcastChannel(SHARED);
+  channel = shared;
+  shared.addEventListener("message", (e: MessageEvent<LiveState | typeof HELLO>) => {
+    if (e.data !== HELLO) set(e.data);
+    else if (source && state.pieces) tell(state);
+  });
+  tell(HELLO);
+  const waiting = new AbortController();
+  let release: (() => void) | undefined;
+  const held = navigator.locks.request(SHARED, { signal: waiting.signal }, () => {
+    open();
+    return new Promise<void>((done) => {
+      release = done;
+    });
+  });
+  held.catch(() => undefined);
+  leave = () => {
+    waiting.abort();
+    close();
+    release?.();
+    shared.close();
+    channel = undefined;
+  };
+}
+
 function subscribe(told: () => void): () => void {
-  if (listeners.size === 0) open();
+  if (listeners.size === 0) join();
   listeners.add(told);
   return () => {
     listeners.delete(told);
-    if (listeners.size === 0) close();
+    if (listeners.size === 0) leave?.();
   };
 }
 

@@ -105,7 +105,7 @@ impl PlaceKnowledge {
             air_sd: if self.air_taught { self.air.1 } else { TemperatureDifference::new_k(0.0) },
             correlation: self.correlation,
         };
-        Place::new(air, film).map_or(*place, |known| known.doubted(doubt))
+        Place::new(air, film).map_or(*place, |known| known.doubted(doubt).called(place.name()))
     }
 
     /// What is still known of it on another day: a little less.

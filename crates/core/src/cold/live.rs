@@ -334,7 +334,8 @@ impl Live {
             _ => match (self.target, self.window) {
                 (Target::Core(wanted), _) => {
                     format!(
-                        "never: the place is at {}, and its core would have to reach {}",
+                        "never: the {} is at {}, and its core would have to reach {}",
+                        self.place.name(),
                         degrees(air),
                         degrees(wanted.c())
                     )
@@ -347,7 +348,8 @@ impl Live {
                     };
                     if air > limit.c() - 0.2 {
                         format!(
-                            "never: the place is at {}, and the core would have to reach {}",
+                            "never: the {} is at {}, and the core would have to reach {}",
+                            self.place.name(),
                             degrees(air),
                             degrees(limit.c())
                         )

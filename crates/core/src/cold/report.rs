@@ -22,6 +22,7 @@ pub struct Place {
     air: Temperature,
     film: Film,
     doubt: Doubt,
+    name: &'static str,
 }
 
 impl Place {
@@ -31,7 +32,24 @@ impl Place {
         checks.range("air_c", air_c, -40.0, 45.0, "\u{b0}C");
         checks.range("film_w_m2k", film_w_m2k, 1.0, 60.0, "W/m\u{b2}K");
         checks.finish(())?;
-        Ok(Self { air: Temperature::new_c(air_c), film: Film::new_w_m2k(film_w_m2k), doubt: Doubt::default() })
+        Ok(Self {
+            air: Temperature::new_c(air_c),
+            film: Film::new_w_m2k(film_w_m2k),
+            doubt: Doubt::default(),
+            name: "place",
+        })
+    }
+
+    /// The same place, called so in sentences.
+    #[must_use]
+    pub fn called(self, name: &'static str) -> Self {
+        Self { name, ..self }
+    }
+
+    /// What it is called.
+    #[must_use]
+    pub fn name(&self) -> &'static str {
+        self.name
     }
 
     /// The same place, otherwise known.
@@ -313,7 +331,8 @@ impl Limits {
         let degrees = |t: f64| format!("{t:.1}\u{b0}").replace('-', "\u{2212}");
         if !self.warming && air > self.core.c() - 0.2 || self.warming && air < self.core.c() + 0.2 {
             format!(
-                "never: the place is at {}, and the core would have to reach {}",
+                "never: the {} is at {}, and the core would have to reach {}",
+                question.place.name(),
                 degrees(air),
                 degrees(self.core.c())
             )

@@ -531,7 +531,8 @@ mod tests {
         #[test]
         fn any_part_of_a_swap_keeps_fat_and_water(share in 0.02f64..1.0) {
             let f = pull(&swap_of("butter", "shortening", share));
-            prop_assert!((fat(&f) - fat(&formula())).abs() < 1e-6);
+            // A rest of a few thousandths of a gram is no line of its own and goes away.
+            prop_assert!((fat(&f) - fat(&formula())).abs() < 0.01);
             prop_assert!((water(&f) - water(&formula())).abs() < 0.02);
         }
 

@@ -66,9 +66,10 @@ pub fn follow(kitchen: &Kitchen, followed: &Followed) -> Result<Tracked, InputEr
                     let tray = Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() };
                     (kitchen.set_place(cold), if sheet { tray } else { Support::Rack })
                 }
-                Whereabouts::Bench => {
-                    (Place::new(kitchen.room().c(), BENCH_FILM.w_m2k())?, Support::Bench { bench: kitchen.room() })
-                }
+                Whereabouts::Bench => (
+                    Place::new(kitchen.room().c(), BENCH_FILM.w_m2k())?.called("bench"),
+                    Support::Bench { bench: kitchen.room() },
+                ),
             };
             Ok(LiveStay { from: put.from, place, support, before: put.before })
         })

@@ -150,8 +150,8 @@ impl Kitchen {
         input.rods_mm.sort_by(f64::total_cmp);
         input.rods_mm.dedup();
         Ok(Self {
-            fridge: Place::new(input.fridge_c, film)?,
-            freezer: Place::new(input.freezer_c, STILL_FREEZER)?,
+            fridge: Place::new(input.fridge_c, film)?.called(ColdPlace::Fridge.word()),
+            freezer: Place::new(input.freezer_c, STILL_FREEZER)?.called(ColdPlace::Freezer.word()),
             known: [PlaceKnowledge::default(); 2],
             trays: trays.expect("checked"),
             input,

@@ -9,6 +9,7 @@ mod kitchen;
 mod live;
 mod mixing;
 mod pantry;
+mod physics;
 mod plan;
 mod recipe;
 mod record;
@@ -24,13 +25,14 @@ pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, Pul
 pub use job::{JobBody, JobView, job_word};
 pub use kitchen::{KitchenBody, kitchen_word};
 pub use live::{
-    KeptReading, LiveView, MOST_READINGS, MoveBody, NowView, PhysicsView, ProbeBody, PutInBody, ReadingBody,
-    ReadingsTaken, as_read, elapsed, written,
+    KeptReading, LiveView, MOST_READINGS, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read,
+    elapsed, written,
 };
 pub use mixing::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
 };
 pub use pantry::{IngredientBody, IngredientView, PriceBody};
+pub use physics::PhysicsView;
 pub use plan::PlanView;
 pub use recipe::{ReadRequest, ReadingView};
 pub use record::{RecordBody, RecordView};

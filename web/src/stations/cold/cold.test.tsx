@@ -58,6 +58,12 @@ function Around({ children }: { children: ReactNode }) {
   );
 }
 
+/** As the frame of the program uses both. */
+function useBoth({ pieces }: { pieces: LivePiece[] }): void {
+  useLive();
+  useAlerts(pieces);
+}
+
 /** Minutes of the day of `14:05`. */
 const minutes = (text: string): number => Number(text.split(":")[0]) * 60 + Number(text.split(":")[1]);
 
@@ -155,6 +161,40 @@ describe("the live stream", () => {
     vi.useRealTimers();
   });
 
+  it("is shared by the pages of one browser: one asks, the others are told, and another takes over", async () => {
+    const posted: unknown[] = [];
+    let hear: ((e: { data: unknown }) => void) | undefined;
+    class Channel {
+      addEventListener = (_: string, heard: (e: { data: unknown }) => void) => {
+        hear = heard;
+      };
+      postMessage = (message: unknown) => posted.push(message);
+      close = () => undefined;
+    }
+    let grant: (() => unknown) | undefined;
+    const locks = {
+      request: (_name: string, _options: unknown, granted: () => unknown) => {
+        grant = granted;
+        return Promise.resolve();
+      },
+    };
+    vi.stubGlobal("BroadcastChannel", Channel);
+    vi.stubGlobal("navigator", Object.assign(Object.create(navigator) as Navigator, { locks }));
+    const { result, unmount } = renderHook(() => useLive());
+    expect([Stream.opened.length, posted]).toEqual([0, ["hello"]]);
+    act(() => hear?.({ data: { pieces: [PIECE], connected: true } }));
+    expect(result.current.pieces).toHaveLength(1);
+    // The page that held the stream is closed.
+    act(() => void grant?.());
+    expect(Stream.opened).toHaveLength(1);
+    act(() => Stream.opened[0]!.send("pieces", []));
+    expect(posted.at(-1)).toEqual({ pieces: [], connected: true });
+    hear?.({ data: "hello" });
+    expect(posted).toHaveLength(3);
+    unmount();
+    expect(Stream.opened[0]?.readyState).toBe(Stream.CLOSED);
+  });
+
   it("leaves pieces alone that a moment does not speak of", () => {
     expect(atMoment([PIECE], [])).toEqual([PIECE]);
   });
@@ -199,7 +239,7 @@ describe("telling", () => {
     }
     vi.stubGlobal("Notification", Told);
     vi.stubGlobal("AudioContext", Audio);
-    const { rerender } = renderHook(({ pieces }) => useAlerts(pieces), { initialProps: { pieces: [PIECE] } });
+    const { rerender } = renderHook(useBoth, { initialProps: { pieces: [PIECE] } });
     expect(document.title).toMatch(/^Disc 1: 5 min left · /);
     expect(told).toEqual([]);
     rerender({ pieces: [READY] });
