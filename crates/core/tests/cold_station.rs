@@ -6,7 +6,7 @@ use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
 use ready_slab_core::cold::{Piece, PlaceKnowledge, Reading, Side, Spot, Target, chill_briefly, fit};
 use ready_slab_core::job::{
     Advice, ColdPlace, Followed, Job, JobInput, Kitchen, Plan, Put, Trouble, Way, WaySizes, Whereabouts, advise,
-    follow, plan, question_of_way, ways,
+    follow, one_way, plan, question_of_way, ways,
 };
 use ready_slab_core::units::{Length, Span, Temperature, TemperatureDifference};
 use rstest::rstest;
@@ -99,6 +99,10 @@ fn a_closer_look_at_a_way_is_its_own_run() {
     let question = question_of_way(&kitchen(), &plan, bar).unwrap();
     assert_eq!(chill_briefly(&question).ready_after, bar.answer.ready_after);
     assert!(matches!(question.target(), Target::Slicing));
+    let one = |key| one_way(&job(), &kitchen(), &plan, &WaySizes::default(), key).unwrap();
+    assert_eq!(one(Some("bar-fridge")).unwrap().answer.ready_after, bar.answer.ready_after);
+    assert_eq!(one(None).unwrap().key, "disc-fridge");
+    assert!(one(Some("cube")).is_none());
 }
 
 fn advice(trouble: Trouble) -> Advice {

@@ -17,4 +17,4 @@ pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
 pub use order::{ChillForm, Job, JobInput};
 pub use plan::{AlsoMixed, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with, question_of};
 pub use wanted::{WantedWay, wanted_ways};
-pub use ways::{Spell, Way, WaySizes, question_of_way, ways};
+pub use ways::{Spell, Way, WaySizes, one_way, question_of_way, ways};

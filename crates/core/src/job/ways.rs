@@ -83,6 +83,34 @@ pub struct Way {
 ///
 /// Fails, naming the size, for a disc outside 8 to 80 mm, 2 to 12 sheets, a log or bar outside 15 to 120 mm.
 pub fn ways(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Result<Vec<Way>, InputErrors> {
+    let mut found = built(job, kitchen, plan, sizes, |_, _| true)?;
+    let when = |w: &Way| w.answer.ready_after.map_or(f64::MAX, Span::s);
+    found.sort_by(|a, b| when(a).total_cmp(&when(b)));
+    Ok(found)
+}
+
+/// One of [`ways`] by its key, or the plan's own without one; `None` where there is none such.
+///
+/// Fails as [`ways`] does.
+pub fn one_way(
+    job: &Job,
+    kitchen: &Kitchen,
+    plan: &Plan,
+    sizes: &WaySizes,
+    key: Option<&str>,
+) -> Result<Option<Way>, InputErrors> {
+    let wanted = |k: &str, chosen: bool| key.map_or(chosen, |key| key == k);
+    Ok(built(job, kitchen, plan, sizes, wanted)?.pop())
+}
+
+/// The ways whose key and being chosen are `wanted`.
+fn built(
+    job: &Job,
+    kitchen: &Kitchen,
+    plan: &Plan,
+    sizes: &WaySizes,
+    wanted: impl Fn(&str, bool) -> bool,
+) -> Result<Vec<Way>, InputErrors> {
     let mut checks = Checks::new();
     if let Some(disc) = sizes.disc {
         checks.range("disc_mm", disc.mm(), 8.0, 80.0, "mm");
@@ -97,11 +125,15 @@ pub fn ways(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Resu
     let mut found = Vec::with_capacity(12);
     for form in forms(job, kitchen, plan, sizes) {
         for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
-            let question = chill_question(kitchen, &plan.dough, form.piece, place)?;
+            let key = format!("{}-{}", form.key, place.word());
             let chosen = form.piece == plan.cold.form.piece && place == plan.cold.place;
+            if !wanted(&key, chosen) {
+                continue;
+            }
+            let question = chill_question(kitchen, &plan.dough, form.piece, place)?;
             let answer = if chosen { plan.cold.answer.clone() } else { chill_briefly(&question) };
             found.push(Way {
-                key: format!("{}-{}", form.key, place.word()),
+                key,
                 name: form.name.clone(),
                 piece: form.piece,
                 count: form.count,
@@ -116,8 +148,6 @@ pub fn ways(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Resu
             });
         }
     }
-    let when = |w: &Way| w.answer.ready_after.map_or(f64::MAX, Span::s);
-    found.sort_by(|a, b| when(a).total_cmp(&when(b)));
     Ok(found)
 }
 

@@ -6,7 +6,7 @@ use crate::wire::{AdviceQuery, AdviceView, SectionView, WantedQuery, WantedView,
 use actix_web::{get, web};
 use ready_slab_core::cold::section;
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{Way, advise, question_of_way, wanted_ways, ways};
+use ready_slab_core::job::{advise, one_way, question_of_way, wanted_ways, ways};
 use ready_slab_core::units::Span;
 use ready_slab_store::{JobId, Store};
 
@@ -64,18 +64,16 @@ pub async fn inside(
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
         let plan = whole.plan()?;
-        let found = ways(&whole.stored.job, &whole.kitchen, &plan, &sizes)?;
-        let named = |w: &&Way| query.way.as_ref().map_or(w.chosen, |key| *key == w.key);
-        // A size that was changed makes the plan's own way another one; the nearest stands in.
-        let way = found.iter().find(named).or_else(|| query.way.is_none().then(|| found.first()).flatten());
-        let Some(way) = way else {
+        let job = &whole.stored.job;
+        let Some(way) = one_way(job, &whole.kitchen, &plan, &sizes, query.way.as_deref())? else {
+            let found = ways(job, &whole.kitchen, &plan, &sizes)?;
             let keys: Vec<&str> = found.iter().map(|w| w.key.as_str()).collect();
-            return Err(InputError::refused("way", format!("that is not one of {}", keys.join(", "))).into());
+            return Err(InputError::refused("way", format!("must be one of {}", keys.join(", "))).into());
         };
-        let question = question_of_way(&whole.kitchen, &plan, way)?;
+        let question = question_of_way(&whole.kitchen, &plan, &way)?;
         let answer = &way.answer;
         let until = answer.past_after.map(|p| p * 1.15).or(answer.ready_after.map(|r| r * 2.0)).unwrap_or(SHOWN);
-        Ok::<_, InputErrors>(SectionView::new(way, &section(&question, until, FRAMES), plan.cold.window))
+        Ok::<_, InputErrors>(SectionView::new(&way, &section(&question, until, FRAMES), plan.cold.window))
     })
     .await??;
     Ok(web::Json(view))
