@@ -47,6 +47,9 @@ const VIEWS = [
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [
+  { name: "shape-log", path: "/jobs/1/shape/log" },
+  { name: "shape-pattern", path: "/jobs/1/shape/pattern?pattern=pinwheel" },
+  { name: "shape-board", path: "/jobs/1/shape/pattern" },
   { name: "cold-trouble", path: "/jobs/1/cold/trouble" },
   { name: "cold-learnt", path: "/jobs/1/cold/learnt", live: true },
   { name: "dough-size", path: "/jobs/1/dough/size" },

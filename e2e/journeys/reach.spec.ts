@@ -4,6 +4,7 @@ import type { Page } from "@playwright/test";
 import { expect, field, figure, open, test } from "../bakery";
 
 const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/versions"];
+const SHAPE = ["shape/log", "shape/pattern?pattern=pinwheel"];
 const COLD = ["cold/ways", "cold/now", "cold/trouble", "cold/learnt"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
 
@@ -73,7 +74,7 @@ for (const theme of ["light", "dark"] as const) {
   test(`no serious fault of access in the ${theme} scheme`, async ({ page, bakery }) => {
     await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
     await pieceInTheCold(page, bakery.address);
-    for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD].map((s) => `/jobs/1/${s}`)]) {
+    for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD, ...SHAPE].map((s) => `/jobs/1/${s}`)]) {
       await page.goto(bakery.address + path);
       await expect(page.getByRole("main")).toBeVisible();
       await page.waitForLoadState("networkidle");
@@ -88,7 +89,7 @@ for (const theme of ["light", "dark"] as const) {
 test("a phone 390 wide shows every view without sideways scrolling", async ({ page, bakery }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await pieceInTheCold(page, bakery.address);
-  for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD].map((s) => `/jobs/1/${s}`)]) {
+  for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD, ...SHAPE].map((s) => `/jobs/1/${s}`)]) {
     await page.goto(bakery.address + path);
     await expect(page.getByRole("main")).toBeVisible();
     await page.waitForLoadState("networkidle");

@@ -698,6 +698,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A log of the job's dough, solved for the two of its five measures that are not given. */
+        get: operations["shape_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/mixing": {
         parameters: {
             query?: never;
@@ -707,6 +724,23 @@ export interface paths {
         };
         /** The mixing sheet of a job. */
         get: operations["dough_mixing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A patterned bar of the job's dough and another that is as dense: its strips or sheets, and how it is built. */
+        get: operations["shape_pattern"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2292,6 +2326,76 @@ export interface components {
             taught: boolean;
             window?: components["schemas"]["WindowView"] | null;
         };
+        /** @description A log with where the knife goes. */
+        LogView: {
+            /** @description Where the knife goes, from one end. */
+            cuts_mm: number[];
+            /**
+             * Format: double
+             * @description Both ends and the rest.
+             */
+            ends_g: number;
+            /**
+             * Format: double
+             * @description Of its section.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Ends and all.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Dough in each of those.
+             */
+            log_g: number;
+            /**
+             * Format: int32
+             * @description Logs no longer than 300 mm that its dough makes.
+             */
+            logs: number;
+            /**
+             * Format: double
+             * @description Ends and all.
+             */
+            mass_g: number;
+            /**
+             * Format: double
+             * @description What joins the far end.
+             */
+            rest_mm: number;
+            /**
+             * Format: double
+             * @description A last slice that is thinner but counts.
+             */
+            short_last_mm?: number | null;
+            /**
+             * Format: double
+             * @description One whole slice.
+             */
+            slice_mass_g: number;
+            /**
+             * Format: double
+             * @description Of one slice.
+             */
+            slice_mm: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            slices: number;
+            /**
+             * Format: double
+             * @description How often a soft one is turned while it gets firm; null where it lies on a flat.
+             */
+            turn_every_min?: number | null;
+            /**
+             * Format: double
+             * @description Of its section.
+             */
+            width_mm: number;
+        };
         /** @description Mass fractions. */
         MakeUpView: {
             /**
@@ -2686,6 +2790,50 @@ export interface components {
              * @description Pieces.
              */
             pieces: number;
+        };
+        /** @description Something to be rolled or cut, as long as the bar. */
+        PatternPartView: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Of which of the two doughs. */
+            dough: components["schemas"]["WhichDoughWord"];
+            /**
+             * Format: double
+             * @description Of all of them.
+             */
+            mass_g: number;
+            /**
+             * Format: double
+             * @description Of one.
+             */
+            thickness_mm: number;
+            /** @description `strips`, `sheet`, `core`, `wrap`, `layers`. */
+            what: string;
+            /**
+             * Format: double
+             * @description Of one.
+             */
+            width_mm: number;
+        };
+        /** @description A patterned bar. */
+        PatternView: {
+            /**
+             * Format: double
+             * @description Of its section.
+             */
+            height_mm: number;
+            /** @description What it is built of. */
+            parts: components["schemas"]["PatternPartView"][];
+            /** @description How, step by step. */
+            steps: string[];
+            /**
+             * Format: double
+             * @description Of its section.
+             */
+            width_mm: number;
         };
         /** @description All that a simulation of a followed piece needs, for stand-in devices. */
         PhysicsView: {
@@ -3953,6 +4101,11 @@ export interface components {
          * @enum {string}
          */
         WhereWord: "fridge" | "freezer" | "bench";
+        /**
+         * @description Which of two doughs.
+         * @enum {string}
+         */
+        WhichDoughWord: "first" | "second";
         /** @description Working temperatures. */
         WindowView: {
             /**
@@ -5680,6 +5833,58 @@ export interface operations {
             };
         };
     };
+    shape_log: {
+        parameters: {
+            query: {
+                /** @description Its section. */
+                form: "round" | "square" | "oblong" | "half_round" | "wedge";
+                /** @description Height over width of an oblong or a wedge, 0.1 to 10; 1 when absent. */
+                height_to_width?: number;
+                /** @description 10 to 200,000. */
+                mass_g?: number;
+                /** @description 20 to 3000. */
+                length_mm?: number;
+                /** @description 8 to 250. */
+                width_mm?: number;
+                /** @description 1 to 60. */
+                slice_mm?: number;
+                /** @description 1 to 2000. */
+                slices?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     dough_mixing: {
         parameters: {
             query?: never;
@@ -5697,6 +5902,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MixingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_pattern: {
+        parameters: {
+            query: {
+                /** @description Which. */
+                pattern: "checkerboard" | "pinwheel" | "bullseye" | "stripes";
+                /** @description Length of the bar, 50 to 1000. */
+                length_mm: number;
+                /** @description Checkerboard: strips each way, 2 to 8. */
+                strips?: number;
+                /** @description Checkerboard: side of a strip, 4 to 40. */
+                strip_mm?: number;
+                /** @description Pinwheel: across, 20 to 150. */
+                across_mm?: number;
+                /** @description Pinwheel: across its first turn, 0 to 30. */
+                heart_mm?: number;
+                /** @description Pinwheel: outer sheet, 1 to 20. */
+                outer_mm?: number;
+                /** @description Pinwheel: inner sheet, 1 to 20. */
+                inner_mm?: number;
+                /** @description Bullseye: core, 5 to 120. */
+                core_mm?: number;
+                /** @description Bullseye: wrap, 1 to 30. */
+                wrap_mm?: number;
+                /** @description Stripes: layers, 2 to 20. */
+                layers?: number;
+                /** @description Stripes: one layer, 1 to 30. */
+                layer_mm?: number;
+                /** @description Stripes: width, 10 to 200. */
+                width_mm?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternView"];
                 };
             };
             404: {

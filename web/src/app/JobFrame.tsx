@@ -42,7 +42,7 @@ export function JobFrame() {
   return (
     <>
       <Counter id={id} plan={plan.data} records={records.data?.length ?? 0} spread={records.data?.[0]?.spread_percent} />
-      <main id="work" className="flex-1 overflow-hidden rounded-b-2xl bg-worktop">
+      <main id="work" className="flex flex-1 flex-col overflow-hidden rounded-b-2xl bg-worktop">
         {fault ? (
           <div role="alert" className="m-5 rounded-xl bg-warm-pale p-4 text-warm">
             <p className="font-semibold">The job cannot be planned as it stands.</p>
@@ -61,7 +61,7 @@ export function JobFrame() {
           </div>
         ) : null}
         {plan.data ? (
-          <div className="grid min-h-full lg:grid-cols-[minmax(0,1fr)_22.5rem]">
+          <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
             <Outlet context={{ job: job.data, plan: plan.data, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
           </div>
         ) : fault ? null : (

@@ -17,7 +17,10 @@ import { Versions } from "../stations/dough/Versions";
 import { Ledger } from "../stations/ledger/Ledger";
 import { Order } from "../stations/order/Order";
 import { Oven } from "../stations/oven/Oven";
+import { LogView } from "../stations/shape/LogView";
+import { PatternView } from "../stations/shape/PatternView";
 import { Shape } from "../stations/shape/Shape";
+import { ShapeStation } from "../stations/shape/ShapeNav";
 import { KitchenPage } from "./KitchenPage";
 import { Shelf } from "./Shelf";
 import { Failed } from "./Failed";
@@ -67,7 +70,15 @@ export const router = createBrowserRouter([
               { path: "learnt", element: <Learnt /> },
             ],
           },
-          { path: "shape", element: <Shape /> },
+          {
+            path: "shape",
+            element: <ShapeStation />,
+            children: [
+              { index: true, element: <Shape /> },
+              { path: "log", element: <LogView /> },
+              { path: "pattern", element: <PatternView /> },
+            ],
+          },
           { path: "oven", element: <Oven /> },
           { path: "clock", element: <Clock /> },
           { path: "ledger", element: <Ledger /> },

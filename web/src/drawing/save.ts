@@ -1,7 +1,7 @@
 /** Saves a picture on the page as an SVG file that looks the same elsewhere. */
 
 const KEPT = [
-  "fill", "stroke", "stroke-width", "stroke-dasharray", "stroke-linejoin", "stroke-linecap", "opacity", "font-family",
+  "fill", "fill-opacity", "stroke", "stroke-width", "stroke-dasharray", "stroke-linejoin", "stroke-linecap", "opacity", "font-family",
   "font-size", "font-weight", "text-anchor", "dominant-baseline",
 ];
 

@@ -1,7 +1,7 @@
 import type { RefObject } from "react";
 import { download, svgText } from "../drawing/save";
 
-export function SaveSvg({ picture, name }: { picture: RefObject<SVGSVGElement | null>; name: string }) {
+export function SaveSvg({ picture, name, label = "Save picture" }: { picture: RefObject<SVGSVGElement | null>; name: string; label?: string }) {
   return (
     <button
       type="button"
@@ -10,7 +10,7 @@ export function SaveSvg({ picture, name }: { picture: RefObject<SVGSVGElement | 
         if (picture.current) download(`${name}.svg`, "image/svg+xml", svgText(picture.current));
       }}
     >
-      Save picture
+      {label}
     </button>
   );
 }

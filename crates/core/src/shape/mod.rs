@@ -1,10 +1,14 @@
-//! Sheets and cutters: how the pieces lie, what a mass of dough yields, and how they fill the trays.
+//! Sheets and cutters, logs and patterned bars: how the pieces lie, what a mass of dough yields, and how they fill the trays.
 
 mod demand;
 mod lattice;
+mod log;
+mod pattern;
 mod profile;
 mod tray;
 
 pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_to_dough};
 pub use lattice::{LatticeTable, Layout, Spacing, WEB_STEPS_MM};
+pub use log::{Log, LogForm, LogGiven, divide_batch, solve_log};
+pub use pattern::{Pattern, PatternPart, Patterned, WhichDough, build_pattern};
 pub use tray::{TrayAnswer, TrayRules, fill_trays};

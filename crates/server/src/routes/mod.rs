@@ -10,6 +10,7 @@ mod history;
 mod jobs;
 mod kitchen;
 mod learnt;
+mod logs;
 mod pantry;
 mod recipes;
 mod records;
@@ -94,6 +95,8 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(learnt::touches)
         .service(learnt::add_touch)
         .service(learnt::delete_touch)
+        .service(logs::log)
+        .service(logs::pattern)
         .service(dough::mixing)
         .service(dough::size)
         .service(dough::cost_and_label)

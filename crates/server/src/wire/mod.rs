@@ -7,6 +7,7 @@ mod formula;
 mod job;
 mod kitchen;
 mod live;
+mod log;
 mod mixing;
 mod pantry;
 mod physics;
@@ -28,6 +29,7 @@ pub use live::{
     KeptReading, LiveView, MOST_READINGS, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read,
     elapsed, written,
 };
+pub use log::{LogQuery, LogView, PatternQuery, PatternView};
 pub use mixing::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
 };
@@ -43,5 +45,6 @@ pub use ways::{
 };
 pub use words::{
     BuiltinWord, CupSystemWord, CupWayWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord, PlaceWord,
-    PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, UseWord, WhereWord, WrapWord,
+    PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, UseWord, WhereWord, WhichDoughWord,
+    WrapWord,
 };

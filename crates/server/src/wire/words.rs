@@ -6,7 +6,7 @@ use ready_slab_core::geometry::BuiltinKind;
 use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::recipe::CupSystem;
-use ready_slab_core::shape::BenchSurface;
+use ready_slab_core::shape::{BenchSurface, WhichDough};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -97,6 +97,39 @@ impl From<Whereabouts> for WhereWord {
             Whereabouts::Bench => Self::Bench,
         }
     }
+}
+
+word!(/// Which of two doughs.
+    WhichDoughWord for WhichDough { First, Second });
+
+/// The outline of a log's section.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LogFormWord {
+    /// A circle.
+    Round,
+    /// A square.
+    Square,
+    /// A rectangle.
+    Oblong,
+    /// Half a circle on its flat.
+    HalfRound,
+    /// A triangle on its base.
+    Wedge,
+}
+
+/// A pattern of two doughs.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PatternWord {
+    /// Square strips in turns.
+    Checkerboard,
+    /// Two sheets rolled up.
+    Pinwheel,
+    /// A core in a wrap.
+    Bullseye,
+    /// Layers in turns.
+    Stripes,
 }
 
 /// How a place is used.

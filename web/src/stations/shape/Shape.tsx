@@ -14,6 +14,7 @@ import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../ki
 import { useFormat } from "../../kit/settings";
 import { Thickness } from "../order/Thickness";
 import { CutList } from "./CutList";
+import { ShapeNav } from "./ShapeNav";
 import { SheetDrawing } from "./SheetDrawing";
 
 const ALL = "all";
@@ -55,6 +56,7 @@ export function Shape() {
             ) : null}
             <SaveSvg picture={picture} name={`${job.name} sheets`} />
           </StationHead>
+          <ShapeNav jobId={job.id} />
           <SheetDrawing picture={picture} rolls={shown} cutter={plan.cutter} />
           <YieldBar plan={plan} rolled={rolled} />
         </div>

@@ -1,0 +1,370 @@
+//! Logs and bars: mass, length, size, slice and number of slices belong together; any two follow from the other three.
+
+use crate::error::{Checks, InputError, InputErrors};
+use crate::units::{Area, Density, Length, Mass, Span};
+use std::f64::consts::PI;
+
+/// Cut off at each end, where a log is ragged. Common practice, no source.
+const TRIM: Length = Length::new_mm(5.0);
+/// A last slice of at least this share of the others is a slice; a thinner one joins the ends. Common practice, no source.
+const LAST_SLICE: f64 = 0.8;
+/// A soft round log that lies is turned so often, or it gets a flat. Common practice, no source.
+const TURN_EVERY: Span = Span::new_min(15.0);
+
+const MASS_G: (f64, f64) = (10.0, 200_000.0);
+const LENGTH_MM: (f64, f64) = (20.0, 3000.0);
+const ACROSS_MM: (f64, f64) = (8.0, 250.0);
+const THICKNESS_MM: (f64, f64) = (1.0, 60.0);
+const MOST_SLICES: u32 = 2000;
+
+/// The outline of a log's section, without its size.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum LogForm {
+    /// A circle.
+    Round,
+    /// A square.
+    Square,
+    /// A rectangle, so many times as high as wide.
+    Oblong {
+        /// Height over width, 0.1 to 10.
+        height_to_width: f64,
+    },
+    /// Half a circle on its flat.
+    HalfRound,
+    /// A triangle on its base, so many times as high as wide.
+    Wedge {
+        /// Height over width, 0.1 to 10.
+        height_to_width: f64,
+    },
+}
+
+impl LogForm {
+    /// The same with its proportion checked.
+    pub fn checked(self) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        if let Self::Oblong { height_to_width } | Self::Wedge { height_to_width } = self {
+            checks.range("height_to_width", height_to_width, 0.1, 10.0, "times as high as wide");
+        }
+        checks.finish(self)
+    }
+
+    /// Area over the square of the width.
+    fn fullness(self) -> f64 {
+        match self {
+            Self::Round => PI / 4.0,
+            Self::Square => 1.0,
+            Self::Oblong { height_to_width } => height_to_width,
+            Self::HalfRound => PI / 8.0,
+            Self::Wedge { height_to_width } => height_to_width / 2.0,
+        }
+    }
+
+    /// Area of a section so wide.
+    #[must_use]
+    pub fn area(self, width: Length) -> Area {
+        Area::new_mm2(self.fullness() * width.mm() * width.mm())
+    }
+
+    /// Height of a section so wide.
+    #[must_use]
+    pub fn height(self, width: Length) -> Length {
+        match self {
+            Self::Round | Self::Square => width,
+            Self::HalfRound => width * 0.5,
+            Self::Oblong { height_to_width } | Self::Wedge { height_to_width } => width * height_to_width,
+        }
+    }
+
+    /// Width of a section of an area.
+    fn width(self, area_mm2: f64) -> f64 {
+        (area_mm2 / self.fullness()).sqrt()
+    }
+
+    /// How often a soft log of this form must be turned while it gets firm; `None` where it lies on a flat.
+    #[must_use]
+    pub fn turned_every(self) -> Option<Span> {
+        matches!(self, Self::Round).then_some(TURN_EVERY)
+    }
+}
+
+/// What is known of a log: three of the five.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct LogGiven {
+    /// Its mass, 10 g to 200 kg.
+    pub mass: Option<Mass>,
+    /// Its length, 20 to 3000 mm.
+    pub length: Option<Length>,
+    /// Width of its section, 8 to 250 mm.
+    pub width: Option<Length>,
+    /// Thickness of a slice, 1 to 60 mm.
+    pub slice: Option<Length>,
+    /// Number of slices, 1 to 2000.
+    pub slices: Option<u32>,
+}
+
+/// A log, with where the knife goes.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Log {
+    /// Its mass, ends and all.
+    pub mass: Mass,
+    /// Its length, ends and all.
+    pub length: Length,
+    /// Width of its section.
+    pub width: Length,
+    /// Height of its section.
+    pub height: Length,
+    /// Thickness of a slice.
+    pub slice: Length,
+    /// Number of slices.
+    pub slices: u32,
+    /// A last slice that is thinner than the others but counts.
+    pub short_last: Option<Length>,
+    /// What is left before the far trim and joins the ends.
+    pub rest: Length,
+    /// Mass of a whole slice.
+    pub slice_mass: Mass,
+    /// Mass of both ends and the rest.
+    pub ends: Mass,
+    /// Where the knife goes, from one end.
+    pub cuts: Vec<Length>,
+}
+
+/// Solves a log for the two of its five measures that are not given.
+///
+/// Fails, naming the field, where not exactly three are given, where the three do not determine the others, and where one of
+/// the five comes out of its range. Ends of 5 mm are trimmed; a last slice counts from 80 % of the others' thickness.
+pub fn solve_log(form: LogForm, given: &LogGiven, density: Density) -> Result<Log, InputErrors> {
+    let form = form.checked()?;
+    let count = [given.mass.is_some(), given.length.is_some(), given.width.is_some(), given.slice.is_some()]
+        .into_iter()
+        .chain([given.slices.is_some()])
+        .filter(|&g| g)
+        .count();
+    if count != 3 {
+        let why = format!("three of mass, length, width, slice and slices must be given, and {count} are");
+        return Err(InputError::refused("given", why).into());
+    }
+    let (mut mass, mut length, mut width) =
+        (given.mass.map(Mass::g), given.length.map(Length::mm), given.width.map(Length::mm));
+    let mut slice = given.slice.map(Length::mm);
+    let mut slices = given.slices;
+    check(mass, length, width, slice, slices)?;
+    let ends = 2.0 * TRIM.mm();
+    // One pass finds what follows from what is given, the next what follows from that.
+    for _ in 0..2 {
+        match (length, slice, slices) {
+            (None, Some(t), Some(n)) => length = Some(t * f64::from(n) + ends),
+            (Some(l), None, Some(n)) => slice = Some((l - ends) / f64::from(n)),
+            _ => {}
+        }
+        match (mass, length, width) {
+            (None, Some(l), Some(w)) => {
+                mass = Some(form.area(Length::new_mm(w)).mass_at(Length::new_mm(l), density).g())
+            }
+            (Some(m), None, Some(w)) => {
+                length = Some(m * 1e6 / density.kg_m3() / form.area(Length::new_mm(w)).mm2());
+            }
+            (Some(m), Some(l), None) => width = Some(form.width(m * 1e6 / density.kg_m3() / l)),
+            _ => {}
+        }
+    }
+    if let (Some(l), Some(t), None) = (length, slice, slices) {
+        slices = Some(sliced(l - ends, t).0);
+    }
+    check(mass, length, width, slice, slices)?;
+    let (Some(mass), Some(length), Some(width), Some(slice), Some(slices)) = (mass, length, width, slice, slices)
+    else {
+        let why =
+            "mass, length and width belong together already, and so do length, slice and slices: give another three";
+        return Err(InputError::refused("given", why).into());
+    };
+    let (_, short_last) = if given.slices.is_some() { (slices, None) } else { sliced(length - ends, slice) };
+    let whole = slices - u32::from(short_last.is_some());
+    let width = Length::new_mm(width);
+    let area = form.area(width);
+    let cut = f64::from(whole) * slice + short_last.unwrap_or(0.0);
+    let mut cuts: Vec<Length> = (0..=whole).map(|i| TRIM + Length::new_mm(slice) * f64::from(i)).collect();
+    cuts.extend(short_last.map(|last| TRIM + Length::new_mm(f64::from(whole) * slice + last)));
+    Ok(Log {
+        mass: Mass::new_g(mass),
+        length: Length::new_mm(length),
+        width,
+        height: form.height(width),
+        slice: Length::new_mm(slice),
+        slices,
+        short_last: short_last.map(Length::new_mm),
+        rest: Length::new_mm((length - ends - cut).max(0.0)),
+        slice_mass: area.mass_at(Length::new_mm(slice), density),
+        ends: area.mass_at(Length::new_mm((length - cut).max(0.0)), density),
+        cuts,
+    })
+}
+
+/// Slices of a length, and the last one where it is thinner and counts.
+fn sliced(usable_mm: f64, slice_mm: f64) -> (u32, Option<f64>) {
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "in range where it is used")]
+    let whole = (usable_mm.max(0.0) / slice_mm + 1e-9).floor().min(1e6) as u32;
+    let rest = usable_mm - f64::from(whole) * slice_mm;
+    if rest >= LAST_SLICE * slice_mm - 1e-9 { (whole + 1, Some(rest)) } else { (whole, None) }
+}
+
+fn check(
+    mass: Option<f64>,
+    length: Option<f64>,
+    width: Option<f64>,
+    slice: Option<f64>,
+    slices: Option<u32>,
+) -> Result<(), InputErrors> {
+    let mut checks = Checks::new();
+    for (field, value, (low, high), unit) in [
+        ("mass_g", mass, MASS_G, "g"),
+        ("length_mm", length, LENGTH_MM, "mm"),
+        ("width_mm", width, ACROSS_MM, "mm"),
+        ("slice_mm", slice, THICKNESS_MM, "mm"),
+        ("slices", slices.map(f64::from), (1.0, f64::from(MOST_SLICES)), "slices"),
+    ] {
+        if let Some(value) = value {
+            checks.range(field, value, low, high, unit);
+        }
+    }
+    checks.finish(())
+}
+
+/// A batch divided into logs of one mass that are no longer than `longest`: how many, and the mass of each.
+///
+/// Fails, naming the field, for a batch or a length out of range.
+pub fn divide_batch(
+    form: LogForm,
+    batch: Mass,
+    width: Length,
+    longest: Length,
+    density: Density,
+) -> Result<(u32, Mass), InputErrors> {
+    let form = form.checked()?;
+    check(Some(batch.g()), Some(longest.mm()), Some(width.mm()), None, None)?;
+    let whole_mm = batch.g() * 1e6 / density.kg_m3() / form.area(width).mm2();
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a batch in range, an area in range")]
+    let logs = (whole_mm / longest.mm() - 1e-9).ceil().max(1.0) as u32;
+    Ok((logs, batch * (1.0 / f64::from(logs))))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    fn density() -> Density {
+        Density::new_kg_m3(1210.0)
+    }
+
+    fn mm(v: f64) -> Option<Length> {
+        Some(Length::new_mm(v))
+    }
+
+    fn round(given: LogGiven) -> Log {
+        solve_log(LogForm::Round, &given, density()).unwrap()
+    }
+
+    /// Worked by hand: 450 g / 1.21 g/cm3 / (pi 4.8^2 / 4 cm2) = 20.55 cm; 195.5 mm hold 32 slices of 6 mm and 3.5 mm.
+    #[test]
+    fn a_round_log_of_450_g_gives_32_slices() {
+        let log =
+            round(LogGiven { mass: Some(Mass::new_g(450.0)), width: mm(48.0), slice: mm(6.0), ..LogGiven::default() });
+        assert!((log.length.mm() - 205.5).abs() < 0.05, "{log:?}");
+        assert_eq!((log.slices, log.short_last), (32, None));
+        assert!((log.rest.mm() - 3.5).abs() < 0.05);
+        assert_eq!((log.cuts.len(), log.cuts[0].mm(), log.cuts[32].mm()), (33, 5.0, 197.0));
+        assert!((log.slice_mass.g() * 32.0 + log.ends.g() - 450.0).abs() < 1e-9);
+        assert_eq!(LogForm::Round.turned_every(), Some(TURN_EVERY));
+    }
+
+    /// By hand: 25 mm^2 pi / 8 for half a round 25 wide, 30 x 20 / 2 for a wedge.
+    #[rstest]
+    #[case(LogForm::Square, 40.0, 1600.0, 40.0)]
+    #[case(LogForm::Oblong { height_to_width: 0.5 }, 60.0, 1800.0, 30.0)]
+    #[case(LogForm::HalfRound, 25.0, 245.44, 12.5)]
+    #[case(LogForm::Wedge { height_to_width: 2.0 / 3.0 }, 30.0, 300.0, 20.0)]
+    fn sections_have_their_area_and_height(
+        #[case] form: LogForm,
+        #[case] width: f64,
+        #[case] mm2: f64,
+        #[case] high: f64,
+    ) {
+        let width = Length::new_mm(width);
+        assert!((form.area(width).mm2() - mm2).abs() < 0.01 && (form.height(width).mm() - high).abs() < 1e-9);
+        assert!((form.width(form.area(width).mm2()) - width.mm()).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_last_slice_counts_from_four_fifths_on() {
+        let log =
+            |length| round(LogGiven { length: mm(length), width: mm(50.0), slice: mm(10.0), ..LogGiven::default() });
+        let (short, counts) = (log(10.0 + 57.9), log(10.0 + 58.0));
+        assert_eq!((short.slices, short.short_last, counts.slices), (5, None, 6));
+        assert!((counts.short_last.unwrap().mm() - 8.0).abs() < 1e-9 && counts.rest.mm() < 1e-9);
+        assert!((counts.cuts.last().unwrap().mm() - 63.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn twelve_slices_of_a_given_thickness_ask_for_their_width() {
+        // By hand: 12 x 8 + 10 = 106 mm; 300 g / 1.21 / 10.6 cm = 23.39 cm2, 54.6 mm across.
+        let log =
+            round(LogGiven { mass: Some(Mass::new_g(300.0)), slice: mm(8.0), slices: Some(12), ..LogGiven::default() });
+        assert!((log.length.mm() - 106.0).abs() < 1e-9 && (log.width.mm() - 54.57).abs() < 0.02, "{log:?}");
+    }
+
+    #[rstest]
+    #[case::too_few(LogGiven { mass: Some(Mass::new_g(300.0)), ..LogGiven::default() }, "given", "1 are")]
+    #[case::idle(LogGiven { mass: Some(Mass::new_g(300.0)), length: mm(200.0), width: mm(40.0), ..LogGiven::default() }, "given", "another three")]
+    #[case::thin(LogGiven { mass: Some(Mass::new_g(300.0)), width: mm(3.0), slice: mm(6.0), ..LogGiven::default() }, "width_mm", "8 to 250")]
+    #[case::long(LogGiven { mass: Some(Mass::new_g(90_000.0)), width: mm(20.0), slice: mm(6.0), ..LogGiven::default() }, "length_mm", "20 to 3000")]
+    #[case::all_ends(LogGiven { length: mm(20.0), width: mm(40.0), slice: mm(30.0), ..LogGiven::default() }, "slices", "1 to 2000")]
+    fn what_cannot_be_solved_says_why(#[case] given: LogGiven, #[case] field: &str, #[case] said: &str) {
+        let errors = solve_log(LogForm::Round, &given, density()).unwrap_err();
+        let error = &errors.all()[0];
+        let text = format!("{} {}", error.problem(), error.problem().accepted());
+        assert_eq!(error.field(), field);
+        assert!(text.contains(said), "{text}");
+    }
+
+    #[test]
+    fn a_batch_is_divided_into_equal_logs_no_longer_than_the_shelf() {
+        let divided = |batch: f64| {
+            divide_batch(LogForm::Round, Mass::new_g(batch), Length::new_mm(48.0), Length::new_mm(300.0), density())
+                .unwrap()
+        };
+        // By hand: 656.9 g are 300 mm of it.
+        assert_eq!(divided(650.0), (1, Mass::new_g(650.0)));
+        let (logs, each) = divided(1500.0);
+        assert_eq!(logs, 3);
+        assert!((each.g() - 500.0).abs() < 1e-9);
+    }
+
+    proptest! {
+        #[test]
+        fn whatever_three_are_given_the_log_is_the_same(
+            width in 20.0f64..90.0, slice in 3.0f64..15.0, slices in 5u32..60, form in 0usize..4,
+        ) {
+            let form = [LogForm::Round, LogForm::Square, LogForm::HalfRound, LogForm::Oblong { height_to_width: 0.6 }][form];
+            let solve = |given: LogGiven| solve_log(form, &given, density()).unwrap();
+            let first = solve(LogGiven { width: mm(width), slice: mm(slice), slices: Some(slices), ..LogGiven::default() });
+            let (mass, length) = (Some(first.mass), Some(first.length));
+            for given in [
+                LogGiven { mass, slice: mm(slice), slices: Some(slices), ..LogGiven::default() },
+                LogGiven { mass, width: mm(width), slices: Some(slices), ..LogGiven::default() },
+                LogGiven { mass, width: mm(width), slice: mm(slice), ..LogGiven::default() },
+                LogGiven { length, width: mm(width), slice: mm(slice), ..LogGiven::default() },
+                LogGiven { mass, length, slice: mm(slice), ..LogGiven::default() },
+                LogGiven { mass, length, slices: Some(slices), ..LogGiven::default() },
+            ] {
+                let log = solve(given);
+                prop_assert_eq!(log.slices, slices);
+                prop_assert!((log.mass.g() / first.mass.g() - 1.0).abs() < 1e-9);
+                prop_assert!((log.length.mm() - first.length.mm()).abs() < 1e-6);
+                prop_assert!((log.width.mm() - width).abs() < 1e-6 && (log.slice.mm() - slice).abs() < 1e-6);
+                prop_assert!((log.slice_mass.g() * f64::from(slices) + log.ends.g() - log.mass.g()).abs() < 1e-6);
+            }
+        }
+    }
+}

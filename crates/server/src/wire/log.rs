@@ -1,0 +1,234 @@
+//! Logs and patterned bars, on the wire.
+
+use super::words::{LogFormWord, PatternWord, WhichDoughWord};
+use ready_slab_core::error::{InputError, InputErrors, Problem};
+use ready_slab_core::shape::{Log, LogForm, LogGiven, Pattern, Patterned};
+use ready_slab_core::units::{Length, Mass, Span};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+/// A log of which three of mass, length, width, slice and slices are known.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct LogQuery {
+    /// Its section.
+    #[param(inline)]
+    pub form: LogFormWord,
+    /// Height over width of an oblong or a wedge, 0.1 to 10; 1 when absent.
+    pub height_to_width: Option<f64>,
+    /// 10 to 200,000.
+    pub mass_g: Option<f64>,
+    /// 20 to 3000.
+    pub length_mm: Option<f64>,
+    /// 8 to 250.
+    pub width_mm: Option<f64>,
+    /// 1 to 60.
+    pub slice_mm: Option<f64>,
+    /// 1 to 2000.
+    pub slices: Option<u32>,
+}
+
+fn mm(field: &str, value: Option<f64>) -> Result<Option<Length>, InputErrors> {
+    value.map(|v| Length::from_mm(v).map_err(|_| InputError::new(field, Problem::NotFinite).into())).transpose()
+}
+
+impl LogQuery {
+    /// The section.
+    pub fn form(&self) -> LogForm {
+        let height_to_width = self.height_to_width.unwrap_or(1.0);
+        match self.form {
+            LogFormWord::Round => LogForm::Round,
+            LogFormWord::Square => LogForm::Square,
+            LogFormWord::Oblong => LogForm::Oblong { height_to_width },
+            LogFormWord::HalfRound => LogForm::HalfRound,
+            LogFormWord::Wedge => LogForm::Wedge { height_to_width },
+        }
+    }
+
+    /// What is known.
+    pub fn given(&self) -> Result<LogGiven, InputErrors> {
+        let mass = self.mass_g.map(|g| Mass::from_g(g).map_err(|_| InputError::new("mass_g", Problem::NotFinite)));
+        Ok(LogGiven {
+            mass: mass.transpose()?,
+            length: mm("length_mm", self.length_mm)?,
+            width: mm("width_mm", self.width_mm)?,
+            slice: mm("slice_mm", self.slice_mm)?,
+            slices: self.slices,
+        })
+    }
+}
+
+/// A log with where the knife goes.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LogView {
+    /// Ends and all.
+    pub mass_g: f64,
+    /// Ends and all.
+    pub length_mm: f64,
+    /// Of its section.
+    pub width_mm: f64,
+    /// Of its section.
+    pub height_mm: f64,
+    /// Of one slice.
+    pub slice_mm: f64,
+    /// How many.
+    pub slices: u32,
+    /// A last slice that is thinner but counts.
+    pub short_last_mm: Option<f64>,
+    /// What joins the far end.
+    pub rest_mm: f64,
+    /// One whole slice.
+    pub slice_mass_g: f64,
+    /// Both ends and the rest.
+    pub ends_g: f64,
+    /// Where the knife goes, from one end.
+    pub cuts_mm: Vec<f64>,
+    /// How often a soft one is turned while it gets firm; null where it lies on a flat.
+    pub turn_every_min: Option<f64>,
+    /// Logs no longer than 300 mm that its dough makes.
+    pub logs: u32,
+    /// Dough in each of those.
+    pub log_g: f64,
+}
+
+impl LogView {
+    /// A log, and the logs its dough is divided into.
+    pub fn new(log: &Log, form: LogForm, (logs, each): (u32, Mass)) -> Self {
+        Self {
+            mass_g: log.mass.g(),
+            length_mm: log.length.mm(),
+            width_mm: log.width.mm(),
+            height_mm: log.height.mm(),
+            slice_mm: log.slice.mm(),
+            slices: log.slices,
+            short_last_mm: log.short_last.map(Length::mm),
+            rest_mm: log.rest.mm(),
+            slice_mass_g: log.slice_mass.g(),
+            ends_g: log.ends.g(),
+            cuts_mm: log.cuts.iter().map(|c| c.mm()).collect(),
+            turn_every_min: form.turned_every().map(Span::min),
+            logs,
+            log_g: each.g(),
+        }
+    }
+}
+
+/// A patterned bar with its sizes; those of other patterns are left out.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct PatternQuery {
+    /// Which.
+    #[param(inline)]
+    pub pattern: PatternWord,
+    /// Length of the bar, 50 to 1000.
+    pub length_mm: f64,
+    /// Checkerboard: strips each way, 2 to 8.
+    pub strips: Option<u32>,
+    /// Checkerboard: side of a strip, 4 to 40.
+    pub strip_mm: Option<f64>,
+    /// Pinwheel: across, 20 to 150.
+    pub across_mm: Option<f64>,
+    /// Pinwheel: across its first turn, 0 to 30.
+    pub heart_mm: Option<f64>,
+    /// Pinwheel: outer sheet, 1 to 20.
+    pub outer_mm: Option<f64>,
+    /// Pinwheel: inner sheet, 1 to 20.
+    pub inner_mm: Option<f64>,
+    /// Bullseye: core, 5 to 120.
+    pub core_mm: Option<f64>,
+    /// Bullseye: wrap, 1 to 30.
+    pub wrap_mm: Option<f64>,
+    /// Stripes: layers, 2 to 20.
+    pub layers: Option<u32>,
+    /// Stripes: one layer, 1 to 30.
+    pub layer_mm: Option<f64>,
+    /// Stripes: width, 10 to 200.
+    pub width_mm: Option<f64>,
+}
+
+impl PatternQuery {
+    /// The pattern; what is not said is as usual.
+    pub fn pattern(&self) -> Result<Pattern, InputErrors> {
+        let or = |field: &str, value: Option<f64>, usual: f64| -> Result<Length, InputErrors> {
+            Ok(mm(field, value)?.unwrap_or(Length::new_mm(usual)))
+        };
+        Ok(match self.pattern {
+            PatternWord::Checkerboard => {
+                Pattern::Checkerboard { strips: self.strips.unwrap_or(3), strip: or("strip_mm", self.strip_mm, 12.0)? }
+            }
+            PatternWord::Pinwheel => Pattern::Pinwheel {
+                across: or("across_mm", self.across_mm, 50.0)?,
+                heart: or("heart_mm", self.heart_mm, 8.0)?,
+                outer: or("outer_mm", self.outer_mm, 4.0)?,
+                inner: or("inner_mm", self.inner_mm, 4.0)?,
+            },
+            PatternWord::Bullseye => {
+                Pattern::Bullseye { core: or("core_mm", self.core_mm, 30.0)?, wrap: or("wrap_mm", self.wrap_mm, 8.0)? }
+            }
+            PatternWord::Stripes => Pattern::Stripes {
+                layers: self.layers.unwrap_or(5),
+                layer: or("layer_mm", self.layer_mm, 7.0)?,
+                width: or("width_mm", self.width_mm, 60.0)?,
+            },
+        })
+    }
+
+    /// Its length.
+    pub fn length(&self) -> Result<Length, InputErrors> {
+        Length::from_mm(self.length_mm).map_err(|_| InputError::new("length_mm", Problem::NotFinite).into())
+    }
+}
+
+/// Something to be rolled or cut, as long as the bar.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PatternPartView {
+    /// Of which of the two doughs.
+    pub dough: WhichDoughWord,
+    /// `strips`, `sheet`, `core`, `wrap`, `layers`.
+    pub what: String,
+    /// How many.
+    pub count: u32,
+    /// Of one.
+    pub width_mm: f64,
+    /// Of one.
+    pub thickness_mm: f64,
+    /// Of all of them.
+    pub mass_g: f64,
+}
+
+/// A patterned bar.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PatternView {
+    /// Of its section.
+    pub width_mm: f64,
+    /// Of its section.
+    pub height_mm: f64,
+    /// What it is built of.
+    pub parts: Vec<PatternPartView>,
+    /// How, step by step.
+    pub steps: Vec<String>,
+}
+
+impl From<Patterned> for PatternView {
+    fn from(p: Patterned) -> Self {
+        Self {
+            width_mm: p.width.mm(),
+            height_mm: p.height.mm(),
+            parts: p
+                .parts
+                .into_iter()
+                .map(|part| PatternPartView {
+                    dough: part.dough.into(),
+                    what: part.what.to_owned(),
+                    count: part.count,
+                    width_mm: part.width.mm(),
+                    thickness_mm: part.thickness.mm(),
+                    mass_g: part.mass.g(),
+                })
+                .collect(),
+            steps: p.steps,
+        }
+    }
+}

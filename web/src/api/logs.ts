@@ -1,0 +1,16 @@
+/** Logs and patterned bars, asked of the server. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { api, settled } from "./client";
+import type { paths } from "./schema";
+
+export type LogQuery = paths["/api/jobs/{id}/log"]["get"]["parameters"]["query"];
+export type PatternQuery = paths["/api/jobs/{id}/pattern"]["get"]["parameters"]["query"];
+
+export const askLog = (id: number, query: LogQuery) => settled(api.GET("/api/jobs/{id}/log", { params: { path: { id }, query } }));
+export const useLog = (id: number, query: LogQuery) =>
+  useQuery({ queryKey: ["log", id, query], queryFn: () => askLog(id, query), placeholderData: keepPreviousData, retry: false });
+
+export const askPattern = (id: number, query: PatternQuery) =>
+  settled(api.GET("/api/jobs/{id}/pattern", { params: { path: { id }, query } }));
+export const usePattern = (id: number, query: PatternQuery) =>
+  useQuery({ queryKey: ["pattern", id, query], queryFn: () => askPattern(id, query), placeholderData: keepPreviousData, retry: false });

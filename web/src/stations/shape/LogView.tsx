@@ -1,0 +1,135 @@
+/** A log or bar of the dough: any two of its five measures follow from the other three, drawn to scale with its cuts. */
+import { useRef } from "react";
+import { useSearchParams } from "react-router";
+import { askLog, useLog, type LogQuery } from "../../api/logs";
+import { useJobContext } from "../../app/JobFrame";
+import { duration } from "../../drawing/time";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { LogDrawing, RulerStrip } from "./LogDrawing";
+import { ShapeNav } from "./ShapeNav";
+import { candidates, givenIn, MEASURES, type Given, type Measure } from "./given";
+
+const FORMS: readonly { value: LogQuery["form"]; label: string }[] = [
+  { value: "round", label: "Round" },
+  { value: "square", label: "Square" },
+  { value: "oblong", label: "Oblong" },
+  { value: "half_round", label: "Half-round" },
+  { value: "wedge", label: "Wedge" },
+];
+
+const FIELDS: Record<Measure, { label: string; kind: "mass" | "length" | "count"; step: number }> = {
+  mass_g: { label: "Dough in it", kind: "mass", step: 10 },
+  length_mm: { label: "Long", kind: "length", step: 5 },
+  width_mm: { label: "Across", kind: "length", step: 1 },
+  slice_mm: { label: "Slices, thick", kind: "length", step: 0.5 },
+  slices: { label: "Slices", kind: "count", step: 1 },
+};
+
+export function LogView() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const [search, setSearch] = useSearchParams();
+  const picture = useRef<SVGSVGElement>(null);
+  const strip = useRef<SVGSVGElement>(null);
+  const form = FORMS.find((f) => f.value === search.get("form"))?.value ?? "round";
+  const ratio = Number(search.get("high") ?? 0.6);
+  const usual: Given = [["mass_g", Math.round(Math.min(plan.dough.mix_g, 600))], ["width_mm", 48], ["slice_mm", job.thickness_mm]];
+  const given = givenIn(search, usual);
+  const tall = form === "oblong" || form === "wedge";
+  const query = (of: Given): LogQuery => ({ form, ...(tall ? { height_to_width: ratio } : {}), ...Object.fromEntries(of) });
+  const found = useLog(job.id, query(given));
+  const log = found.error ? undefined : found.data;
+  const put = (of: Given, more: Record<string, string> = {}) =>
+    setSearch({ form, ...(tall ? { high: String(ratio) } : {}), ...more, ...Object.fromEntries(of.map(([n, v]) => [n, String(v)])) }, { replace: true });
+  const save = (name: Measure) => async (value: number) => {
+    let refusal: unknown;
+    for (const candidate of candidates(given, name, value)) {
+      try {
+        await askLog(job.id, query(candidate));
+        put(candidate);
+        return;
+      } catch (error) {
+        refusal ??= error;
+      }
+    }
+    throw refusal;
+  };
+  const isGiven = (name: Measure) => given.some(([n]) => n === name);
+  return (
+    <>
+      <Work dim={dim || found.isPlaceholderData}>
+        <StationHead title="Log or bar" sub={log ? `${format.mass(log.mass_g)}, ${format.length(log.length_mm)} long` : undefined}>
+          <SaveSvg picture={picture} name={`${job.name} log`} />
+          <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Ruler strip, 1 : 1" />
+        </StationHead>
+        <ShapeNav jobId={job.id} />
+        <Fault text={otherFault(found.error, [])} />
+        {log ? (
+          <>
+            <LogDrawing picture={picture} log={log} form={form} />
+            <div className="mt-4 overflow-x-auto">
+              <h3 className="h-part mb-1">Ruler strip</h3>
+              <p className="mb-2 text-soft">Lay it along the log and mark every line; the saved file prints at its true size.</p>
+              <RulerStrip picture={strip} log={log} name={job.name} />
+            </div>
+          </>
+        ) : null}
+      </Work>
+      <TicketBox>
+        <Part title={log?.short_last_mm ? "Slices, the last a little thinner" : "Slices"}>
+          <p className="answer"><Live value={log ? String(log.slices) : ""} /></p>
+          {log ? (
+            <p className="mt-1 text-soft">
+              {format.mass(log.slice_mass_g)} each; {format.mass(log.ends_g)} in the ends
+              {log.rest_mm >= 0.5 ? `, with ${format.length(Math.round(log.rest_mm * 10) / 10)} left over` : ""}.
+            </p>
+          ) : null}
+        </Part>
+        <Part title="Its section">
+          <Choice label="Section" value={form} options={FORMS} onChange={(f) => setSearch({ form: f, ...Object.fromEntries(given.map(([n, v]) => [n, String(v)])) }, { replace: true })} />
+          {tall && log ? (
+            <div className="mt-3">
+              <Amount label="High" kind="length" value={Math.round(log.height_mm * 10) / 10} field="height_to_width" onSave={async (high) => {
+                const next = high / log.width_mm;
+                await askLog(job.id, { ...query(given), height_to_width: next });
+                put(given, { high: String(Math.round(next * 1000) / 1000) });
+              }} />
+            </div>
+          ) : null}
+        </Part>
+        <Part title="Three say the other two">
+          <div className="grid grid-cols-2 gap-3">
+            {MEASURES.map((name) => {
+              const f = FIELDS[name];
+              const value = log?.[name] ?? given.find(([n]) => n === name)?.[1] ?? 0;
+              return (
+                <div key={name}>
+                  <Amount label={`${f.label}${isGiven(name) ? "" : ": follows"}`} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={name} onSave={save(name)} />
+                </div>
+              );
+            })}
+          </div>
+          <p className="mt-2 text-fine text-soft">Type into one that follows, and the one typed longest ago follows instead.</p>
+        </Part>
+        {log ? (
+          <Part title="At the bench">
+            <Rows>
+              {log.logs > 1 ? <Row name={`No longer than ${format.length(300)}`}>{`${log.logs} logs of ${format.mass(log.log_g)}`}</Row> : null}
+              <Row name="High">{format.length(Math.round(log.height_mm * 10) / 10)}</Row>
+              {log.turn_every_min ? <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row> : null}
+            </Rows>
+            <p className="mt-2 text-fine text-soft">
+              {format.length(5)} are trimmed from each end. A last slice counts from four fifths of the others’ thickness; a thinner one joins the ends.
+            </p>
+          </Part>
+        ) : null}
+      </TicketBox>
+    </>
+  );
+}

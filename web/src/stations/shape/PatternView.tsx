@@ -1,0 +1,116 @@
+/** A patterned icebox bar of two doughs: its section to scale, what it is built of, and how. */
+import { useRef } from "react";
+import { useSearchParams } from "react-router";
+import { askPattern, usePattern, type PatternQuery } from "../../api/logs";
+import { useJobContext } from "../../app/JobFrame";
+import { inUnits } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { PatternDrawing } from "./PatternDrawing";
+import { ShapeNav } from "./ShapeNav";
+
+type Name = PatternQuery["pattern"];
+type Size = Exclude<keyof PatternQuery, "pattern">;
+
+const PATTERNS: readonly { value: Name; label: string }[] = [
+  { value: "checkerboard", label: "Checkerboard" },
+  { value: "pinwheel", label: "Pinwheel" },
+  { value: "bullseye", label: "Bullseye" },
+  { value: "stripes", label: "Stripes" },
+];
+
+interface Lever {
+  size: Size;
+  label: string;
+  kind: "length" | "count";
+  usual: number;
+}
+
+const mm = (size: Size, label: string, usual: number): Lever => ({ size, label, kind: "length", usual });
+const count = (size: Size, label: string, usual: number): Lever => ({ size, label, kind: "count", usual });
+
+export const LEVERS: Record<Name, readonly Lever[]> = {
+  checkerboard: [count("strips", "Strips each way", 3), mm("strip_mm", "Side of a strip", 12)],
+  pinwheel: [mm("across_mm", "Across", 50), mm("heart_mm", "First turn, across", 8), mm("outer_mm", "Outer sheet", 4), mm("inner_mm", "Inner sheet", 4)],
+  bullseye: [mm("core_mm", "Core, across", 30), mm("wrap_mm", "Wrap, thick", 8)],
+  stripes: [count("layers", "Layers", 5), mm("layer_mm", "One layer, thick", 7), mm("width_mm", "Wide", 60)],
+};
+
+export function PatternView() {
+  const { job, dim } = useJobContext();
+  const format = useFormat();
+  const [search, setSearch] = useSearchParams();
+  const picture = useRef<SVGSVGElement>(null);
+  const pattern = PATTERNS.find((p) => p.value === search.get("pattern"))?.value ?? "checkerboard";
+  const levers: readonly Lever[] = [...LEVERS[pattern], mm("length_mm", "Bar, long", 200)];
+  const sizes = Object.fromEntries(levers.map((l) => [l.size, Number(search.get(l.size) ?? l.usual)])) as Record<Size, number>;
+  const query: PatternQuery = { pattern, ...sizes };
+  const found = usePattern(job.id, query);
+  const bar = found.error ? undefined : found.data;
+  const save = (size: Size) => async (value: number) => {
+    await askPattern(job.id, { ...query, [size]: value });
+    setSearch((s) => {
+      s.set("pattern", pattern);
+      s.set(size, String(value));
+      return s;
+    }, { replace: true });
+  };
+  const mass = (dough: "first" | "second") => (bar?.parts ?? []).filter((p) => p.dough === dough).reduce((sum, p) => sum + p.mass_g, 0);
+  return (
+    <>
+      <Work dim={dim || found.isPlaceholderData}>
+        <StationHead title="Patterned bar" sub={bar ? `${format.length(Math.round(bar.width_mm))} × ${format.length(Math.round(bar.height_mm))}, ${format.length(sizes.length_mm)} long` : undefined}>
+          <SaveSvg picture={picture} name={`${pattern} section`} />
+        </StationHead>
+        <ShapeNav jobId={job.id} />
+        <div className="mb-4">
+          <Choice label="Pattern" value={pattern} options={PATTERNS} onChange={(p) => setSearch({ pattern: p }, { replace: true })} />
+        </div>
+        <Fault text={otherFault(found.error, [])} />
+        {bar ? (
+          <div className="grid gap-6 md:grid-cols-[minmax(0,20rem)_minmax(0,1fr)]">
+            <PatternDrawing picture={picture} pattern={pattern} bar={bar} sizes={sizes} />
+            <div>
+              <h3 className="h-part mb-1">How it is built</h3>
+              <ol className="list-decimal space-y-2 pl-5">
+                {bar.steps.map((s) => (
+                  <li key={s}>{inUnits(s, format)}</li>
+                ))}
+              </ol>
+            </div>
+          </div>
+        ) : null}
+      </Work>
+      <TicketBox>
+        <Part title="Doughs">
+          <p className="answer">{bar ? `${format.mass(mass("first"))}` : ""}</p>
+          <p className="mb-3 mt-1 text-soft">of the first, {bar ? format.mass(mass("second")) : ""} of the second</p>
+          <table className="w-full text-left">
+            <tbody>
+              {bar?.parts.map((p) => (
+                <tr key={p.dough} className="border-t border-rule">
+                  <th className="py-2 font-normal">{p.dough === "first" ? "First" : "Second"}</th>
+                  <td className="py-2 text-right">
+                    {p.count} {p.count === 1 && p.what.endsWith("s") ? p.what.slice(0, -1) : p.what}, {format.length(Math.round(p.width_mm * 10) / 10)} × {format.length(p.thickness_mm)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Part>
+        <Part title="Its sizes">
+          <div className="grid grid-cols-2 gap-3">
+            {levers.map((l) => (
+              <Amount key={`${pattern} ${l.size}`} label={l.label} kind={l.kind} value={sizes[l.size]} field={l.size} onSave={save(l.size)} />
+            ))}
+          </div>
+          <p className="mt-2 text-fine text-soft">The second dough is taken to be as dense as the first.</p>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
