@@ -70,17 +70,27 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
   await expect(page).toHaveURL(`${bakery.address}/`);
 });
 
+const OUTSIDE = ["/", "/kitchen", "/pantry", "/read", "/live"];
+const inJob = (views: readonly string[]) => views.map((v) => `/jobs/1/${v}`);
+const GROUPS = { "outside a job": OUTSIDE, "at the stations": inJob(STATIONS), "of the dough": inJob(DOUGH), "of cold and shape": inJob([...COLD, ...SHAPE]) };
+
 for (const theme of ["light", "dark"] as const) {
-  test(`no serious fault of access in the ${theme} scheme`, async ({ page, bakery }) => {
+  for (const [group, paths] of Object.entries(GROUPS)) {
+    test(`no serious fault of access in the ${theme} scheme, views ${group}`, async ({ page, bakery }) => {
+      await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
+      await pieceInTheCold(page, bakery.address);
+      for (const path of paths) {
+        await page.goto(bakery.address + path);
+        await expect(page.getByRole("main")).toBeVisible();
+        await page.waitForLoadState("networkidle");
+        expect(await seriousFaults(page), path).toEqual([]);
+      }
+    });
+  }
+
+  test(`no serious fault of access in the ${theme} scheme, the dialog`, async ({ page, bakery }) => {
     await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
-    await pieceInTheCold(page, bakery.address);
-    for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD, ...SHAPE].map((s) => `/jobs/1/${s}`)]) {
-      await page.goto(bakery.address + path);
-      await expect(page.getByRole("main")).toBeVisible();
-      await page.waitForLoadState("networkidle");
-      expect(await seriousFaults(page), path).toEqual([]);
-    }
-    await page.goto(`${bakery.address}/jobs/1/order`);
+    await open(page, bakery, "order");
     await page.getByRole("button", { name: "Add a cutter" }).click();
     expect(await seriousFaults(page), "the dialog").toEqual([]);
   });
@@ -89,7 +99,7 @@ for (const theme of ["light", "dark"] as const) {
 test("a phone 390 wide shows every view without sideways scrolling", async ({ page, bakery }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await pieceInTheCold(page, bakery.address);
-  for (const path of ["/", "/kitchen", "/pantry", "/read", "/live", ...[...STATIONS, ...DOUGH, ...COLD, ...SHAPE].map((s) => `/jobs/1/${s}`)]) {
+  for (const path of Object.values(GROUPS).flat()) {
     await page.goto(bakery.address + path);
     await expect(page.getByRole("main")).toBeVisible();
     await page.waitForLoadState("networkidle");

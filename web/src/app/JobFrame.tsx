@@ -147,7 +147,7 @@ function Counter({ id, plan, records, spread }: { id: number; plan: Plan | undef
   const drawn = plan !== undefined;
   useEffect(() => {
     // On a narrow screen the strip scrolls; the station one is at stays in view.
-    const here = strip.current?.querySelector<HTMLElement>(`[href="${pathname}"]`);
+    const here = strip.current?.querySelector<HTMLElement>(`[href="${pathname.split("/").slice(0, 4).join("/")}"]`);
     if (strip.current && here && drawn) strip.current.scrollLeft = here.offsetLeft - (strip.current.clientWidth - here.offsetWidth) / 2;
   }, [pathname, drawn]);
   return (

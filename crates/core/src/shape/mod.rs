@@ -4,6 +4,7 @@ mod demand;
 mod lattice;
 mod log;
 mod pattern;
+mod portion;
 mod profile;
 mod tray;
 
@@ -11,4 +12,5 @@ pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_
 pub use lattice::{LatticeTable, Layout, Spacing, WEB_STEPS_MM};
 pub use log::{Log, LogForm, LogGiven, divide_batch, solve_log};
 pub use pattern::{Pattern, PatternPart, Patterned, WhichDough, build_pattern};
+pub use portion::{Portion, Portioned, portion_out};
 pub use tray::{TrayAnswer, TrayRules, fill_trays};

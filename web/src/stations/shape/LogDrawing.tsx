@@ -76,7 +76,7 @@ export function RulerStrip({ picture, log, name }: { picture: RefObject<SVGSVGEl
   const format = useFormat();
   const [w, h] = [Math.ceil(log.length_mm) + 4, 22];
   return (
-    <svg ref={picture} width={`${w}mm`} height={`${h}mm`} viewBox={`-2 0 ${w} ${h}`} role="img" aria-label={`Ruler strip of ${log.slices} slices`}>
+    <svg ref={picture} width={`${w}mm`} height={`${h}mm`} viewBox={`-2 0 ${w} ${h}`} className="h-auto max-w-full" role="img" aria-label={`Ruler strip of ${log.slices} slices`}>
       <rect x="0" y="0.3" width={log.length_mm} height={h - 0.6} className="fill-raised stroke-ink" strokeWidth="0.3" />
       {log.cuts_mm.map((c, i) => (
         <g key={c}>

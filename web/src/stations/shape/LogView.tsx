@@ -73,11 +73,9 @@ export function LogView() {
         {log ? (
           <>
             <LogDrawing picture={picture} log={log} form={form} />
-            <div className="mt-4 overflow-x-auto">
-              <h3 className="h-part mb-1">Ruler strip</h3>
-              <p className="mb-2 text-soft">Lay it along the log and mark every line; the saved file prints at its true size.</p>
-              <RulerStrip picture={strip} log={log} name={job.name} />
-            </div>
+            <h3 className="h-part mb-1 mt-4">Ruler strip</h3>
+            <p className="mb-2 text-soft">Lay it along the log and mark every line. Here it may be smaller; the saved file prints at its true size.</p>
+            <RulerStrip picture={strip} log={log} name={job.name} />
           </>
         ) : null}
       </Work>

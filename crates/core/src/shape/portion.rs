@@ -1,0 +1,277 @@
+//! Portions: pieces made by hand, scoop, rope, press or in the tray, each with its mass, its size and the form in which it chills.
+
+use crate::cold::Piece;
+use crate::error::{Checks, InputErrors};
+use crate::units::{Area, Density, Length, Mass};
+use std::f64::consts::PI;
+
+/// A scoop's number is how many of it fill a US quart: 57.75 cubic inches by definition (NIST Handbook 44, Appendix C).
+const QUART_ML: f64 = 946.353;
+/// Jam, jelly and the like, g/mL: water with two thirds of sugar. Handbook value of such a syrup, from memory.
+const FILLING_G_ML: f64 = 1.33;
+
+/// How a portion is made, with its sizes.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Portion {
+    /// Rolled to a ball of a mass, 2 to 500 g.
+    Ball {
+        /// Its mass.
+        mass: Mass,
+    },
+    /// Levelled in a scoop, number 4 to 120.
+    Scoop {
+        /// How many fill a US quart.
+        number: u32,
+    },
+    /// Rolled to a rope: crescents, rings, knots.
+    Rope {
+        /// Across, 4 to 60 mm.
+        across: Length,
+        /// Long, 20 to 600 mm.
+        length: Length,
+    },
+    /// A ball pressed or stamped flat.
+    Pressed {
+        /// Its mass, 2 to 500 g.
+        mass: Mass,
+        /// Pressed to, 2 to 40 mm.
+        thickness: Length,
+    },
+    /// A ball with a dent for a filling.
+    Thumbprint {
+        /// Its mass, 2 to 500 g.
+        mass: Mass,
+        /// The dent, across, 4 to 60 mm.
+        dent: Length,
+        /// The dent, deep, 1 to 30 mm.
+        deep: Length,
+    },
+    /// Put together of balls of these masses, 2 to 12 parts.
+    Figure {
+        /// The parts.
+        parts: Vec<Mass>,
+    },
+    /// Piped, 2 to 200 g.
+    Piped {
+        /// Its mass.
+        mass: Mass,
+    },
+    /// Spread over a tray and cut after baking.
+    TrayBar {
+        /// Of the tray, 100 to 900 mm.
+        width: Length,
+        /// Of the tray, 100 to 900 mm.
+        length: Length,
+        /// Spread to, 4 to 60 mm.
+        depth: Length,
+        /// Cut across into, 1 to 30.
+        columns: u32,
+        /// Cut along into, 1 to 30.
+        rows: u32,
+    },
+}
+
+/// A portion with what follows from it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Portioned {
+    /// Of one.
+    pub mass: Mass,
+    /// How many a batch gives.
+    pub pieces: u32,
+    /// What is left of the batch.
+    pub rest: Mass,
+    /// Across as it goes into the oven (the longer side where it has two).
+    pub across: Length,
+    /// High as it goes into the oven.
+    pub high: Length,
+    /// Filling in its dent.
+    pub filling: Option<Mass>,
+    /// The form in which it chills: the thickest part decides.
+    pub chills_as: Piece,
+}
+
+impl Portion {
+    fn checked(self) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        let mass = |checks: &mut Checks, m: Mass, most: f64| checks.range("mass_g", m.g(), 2.0, most, "g");
+        match &self {
+            Self::Ball { mass: m } => mass(&mut checks, *m, 500.0),
+            Self::Piped { mass: m } => mass(&mut checks, *m, 200.0),
+            Self::Scoop { number } => checks.range("scoop", f64::from(*number), 4.0, 120.0, "to the quart"),
+            Self::Rope { across, length } => {
+                checks.range("across_mm", across.mm(), 4.0, 60.0, "mm");
+                checks.range("length_mm", length.mm(), 20.0, 600.0, "mm");
+            }
+            Self::Pressed { mass: m, thickness } => {
+                mass(&mut checks, *m, 500.0);
+                checks.range("thickness_mm", thickness.mm(), 2.0, 40.0, "mm");
+            }
+            Self::Thumbprint { mass: m, dent, deep } => {
+                mass(&mut checks, *m, 500.0);
+                checks.range("dent_mm", dent.mm(), 4.0, 60.0, "mm");
+                checks.range("deep_mm", deep.mm(), 1.0, 30.0, "mm");
+            }
+            Self::Figure { parts } => {
+                checks.range("parts", f64::from(u32::try_from(parts.len()).unwrap_or(u32::MAX)), 2.0, 12.0, "parts");
+                for (i, part) in parts.iter().enumerate() {
+                    checks.range(&format!("parts[{i}]"), part.g(), 0.5, 300.0, "g");
+                }
+            }
+            Self::TrayBar { width, length, depth, columns, rows } => {
+                checks.range("width_mm", width.mm(), 100.0, 900.0, "mm");
+                checks.range("length_mm", length.mm(), 100.0, 900.0, "mm");
+                checks.range("depth_mm", depth.mm(), 4.0, 60.0, "mm");
+                checks.range("columns", f64::from(*columns), 1.0, 30.0, "columns");
+                checks.range("rows", f64::from(*rows), 1.0, 30.0, "rows");
+            }
+        }
+        checks.finish(self)
+    }
+}
+
+/// Across of a ball.
+fn ball(mass: Mass, density: Density) -> Length {
+    Length::new_mm((6.0 * mass.g() * 1e6 / density.kg_m3() / PI).cbrt())
+}
+
+/// What a batch gives in portions.
+///
+/// Fails, naming the size, where one is out of its range.
+pub fn portion_out(portion: Portion, batch: Mass, density: Density) -> Result<Portioned, InputErrors> {
+    let portion = portion.checked()?;
+    let mut checks = Checks::new();
+    checks.range("batch_g", batch.g(), 10.0, 200_000.0, "g");
+    checks.finish(())?;
+    let round = |mass: Mass| {
+        let across = ball(mass, density);
+        (mass, across, across, None, Piece::Sphere { diameter: across })
+    };
+    let (mass, across, high, filling, chills_as) = match portion {
+        Portion::Ball { mass } | Portion::Piped { mass } => round(mass),
+        Portion::Scoop { number } => round(Mass::new_g(QUART_ML / f64::from(number) * density.kg_m3() / 1000.0)),
+        Portion::Rope { across, length } => {
+            let section = Area::new_mm2(PI / 4.0 * across.mm().powi(2));
+            (section.mass_at(length, density), length, across, None, Piece::Log { diameter: across })
+        }
+        Portion::Pressed { mass, thickness } => {
+            let across = Length::new_mm((mass.rolled_to(thickness, density).mm2() * 4.0 / PI).sqrt());
+            (mass, across, thickness, None, Piece::Sheet { thickness })
+        }
+        Portion::Thumbprint { mass, dent, deep } => {
+            let (mass, across, high, _, piece) = round(mass);
+            if deep.mm() > high.mm() * 0.8 || dent.mm() > across.mm() {
+                let mut checks = Checks::new();
+                checks.range("deep_mm", deep.mm(), 1.0, high.mm() * 0.8, "mm");
+                checks.range("dent_mm", dent.mm(), 4.0, across.mm(), "mm");
+                checks.finish(())?;
+            }
+            // The dent is a cap: pi h (3 r^2 + h^2) / 6.
+            let (r, h) = (dent.mm() / 2.0, deep.mm());
+            let ml = PI * h * (3.0 * r * r + h * h) / 6000.0;
+            (mass, across, high, Some(Mass::new_g(ml * FILLING_G_ML)), piece)
+        }
+        Portion::Figure { parts } => {
+            let mass = parts.iter().fold(Mass::new_g(0.0), |sum, &p| sum + p);
+            let thickest =
+                parts.iter().map(|&p| ball(p, density)).fold(Length::new_mm(0.0), |a, b| if b > a { b } else { a });
+            let beside = parts.iter().fold(Length::new_mm(0.0), |sum, &p| sum + ball(p, density));
+            (mass, beside, thickest, None, Piece::Sphere { diameter: thickest })
+        }
+        Portion::TrayBar { width, length, depth, columns, rows } => {
+            let cell = Area::new_mm2(width.mm() * length.mm() / f64::from(columns * rows));
+            let (a, b) = (width * (1.0 / f64::from(columns)), length * (1.0 / f64::from(rows)));
+            (cell.mass_at(depth, density), if a > b { a } else { b }, depth, None, Piece::Sheet { thickness: depth })
+        }
+    };
+    #[expect(
+        clippy::cast_possible_truncation,
+        clippy::cast_sign_loss,
+        reason = "a batch in range by a portion in range"
+    )]
+    let pieces = (batch / mass + 1e-9).floor() as u32;
+    Ok(Portioned {
+        mass,
+        pieces,
+        rest: batch - mass * f64::from(pieces),
+        across,
+        high,
+        filling,
+        chills_as: chills_as.checked()?,
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    fn g(v: f64) -> Mass {
+        Mass::new_g(v)
+    }
+
+    fn mm(v: f64) -> Length {
+        Length::new_mm(v)
+    }
+
+    fn out(portion: Portion) -> Portioned {
+        portion_out(portion, g(1000.0), Density::new_kg_m3(1210.0)).unwrap()
+    }
+
+    #[test]
+    fn a_kilo_gives_thirty_three_balls_of_thirty_grams() {
+        // By hand: 30 / 1.21 = 24.79 mL, (6 x 24.79 / pi)^(1/3) = 3.617 cm.
+        let balls = out(Portion::Ball { mass: g(30.0) });
+        assert_eq!((balls.pieces, balls.chills_as), (33, Piece::Sphere { diameter: balls.across }));
+        assert!((balls.across.mm() - 36.17).abs() < 0.02 && (balls.rest.g() - 10.0).abs() < 1e-6);
+    }
+
+    /// A number 40 scoop holds 23.7 mL, a number 16 a quarter of a cup (59.1 mL); trade tables agree.
+    #[rstest]
+    #[case(40, 23.66)]
+    #[case(16, 59.15)]
+    fn a_scoops_number_is_how_many_fill_a_quart(#[case] number: u32, #[case] ml: f64) {
+        assert!((out(Portion::Scoop { number }).mass.g() / 1.21 - ml).abs() < 0.01);
+    }
+
+    #[test]
+    fn ropes_discs_and_trays_weigh_what_they_hold() {
+        // By hand: a rope 12 mm by 90 mm is 10.18 mL; 25 g at 8 mm cover 2583 mm2, 57.3 mm across; 440 x 310 x 15 mm are 2046 mL.
+        assert!((out(Portion::Rope { across: mm(12.0), length: mm(90.0) }).mass.g() - 12.32).abs() < 0.01);
+        let pressed = out(Portion::Pressed { mass: g(25.0), thickness: mm(8.0) });
+        assert!((pressed.across.mm() - 57.34).abs() < 0.02 && pressed.high == mm(8.0));
+        let bar = out(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 });
+        assert!((bar.mass.g() * 24.0 - 2475.7).abs() < 0.1 && (bar.across.mm() - 77.5).abs() < 1e-9);
+        assert_eq!(bar.chills_as, Piece::Sheet { thickness: mm(15.0) });
+    }
+
+    #[test]
+    fn a_thumbprint_holds_its_cap_and_a_figure_is_as_thick_as_its_thickest_part() {
+        // By hand: a cap 20 mm across and 8 mm deep is pi 8 (3 x 100 + 64) / 6 = 1525 mm3, 2.03 g of jam.
+        let print = out(Portion::Thumbprint { mass: g(25.0), dent: mm(20.0), deep: mm(8.0) });
+        assert!((print.filling.unwrap().g() - 2.03).abs() < 0.01);
+        let figure = out(Portion::Figure { parts: vec![g(20.0), g(8.0), g(2.0), g(2.0)] });
+        assert!((figure.mass.g() - 32.0).abs() < 1e-9 && figure.high == out(Portion::Ball { mass: g(20.0) }).high);
+    }
+
+    #[rstest]
+    #[case(Portion::Ball { mass: g(0.1) }, "mass_g")]
+    #[case(Portion::Scoop { number: 1 }, "scoop")]
+    #[case(Portion::Rope { across: mm(12.0), length: mm(5.0) }, "length_mm")]
+    #[case(Portion::Thumbprint { mass: g(10.0), dent: mm(20.0), deep: mm(28.0) }, "deep_mm")]
+    #[case(Portion::Figure { parts: vec![g(10.0)] }, "parts")]
+    #[case(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(1.0), columns: 4, rows: 6 }, "depth_mm")]
+    fn a_size_out_of_range_is_named(#[case] portion: Portion, #[case] field: &str) {
+        let errors = portion_out(portion, g(1000.0), Density::new_kg_m3(1210.0)).unwrap_err();
+        assert_eq!(errors.all()[0].field(), field);
+    }
+
+    proptest! {
+        #[test]
+        fn nothing_of_a_batch_is_lost(batch in 50.0f64..5000.0, mass in 5.0f64..100.0) {
+            let found = portion_out(Portion::Ball { mass: g(mass) }, g(batch), Density::new_kg_m3(1200.0)).unwrap();
+            prop_assert!((found.mass.g() * f64::from(found.pieces) + found.rest.g() - batch).abs() < 1e-6);
+            prop_assert!(found.rest.g() < mass && found.rest.g() > -1e-5);
+        }
+    }
+}
