@@ -151,20 +151,20 @@ function Limits() {
         <thead className="text-fine text-soft">
           <tr>
             <th className="py-1 font-normal">Limit</th>
-            <th className="py-1 text-right font-normal">By its fat</th>
-            <th className="py-1 text-right font-normal">Now</th>
-            <th className="py-1 text-right font-normal">Within</th>
-            <th className="py-1 text-right font-normal">Findings</th>
+            <th className="py-1 pl-2 text-right font-normal">By its fat</th>
+            <th className="py-1 pl-2 text-right font-normal">Now</th>
+            <th className="py-1 pl-2 text-right font-normal">Within</th>
+            <th className="hidden py-1 pl-2 text-right font-normal sm:table-cell">Findings</th>
           </tr>
         </thead>
         <tbody>
           {t.limits.map((l) => (
             <tr key={l.name} className="border-t border-rule">
               <th className="py-2 font-normal">{l.name.charAt(0).toUpperCase() + l.name.slice(1)}</th>
-              <td className="num py-2 text-right">{format.temperature(l.by_fat_c)}</td>
-              <td className="num py-2 text-right font-semibold">{format.temperature(l.now_c)}</td>
-              <td className="num py-2 text-right">±{format.difference(l.within_k)}</td>
-              <td className="num py-2 text-right">{l.findings}</td>
+              <td className="num py-2 pl-2 text-right">{format.temperature(l.by_fat_c)}</td>
+              <td className="num py-2 pl-2 text-right font-semibold">{format.temperature(l.now_c)}</td>
+              <td className="num py-2 pl-2 text-right">±{format.difference(l.within_k)}</td>
+              <td className="num hidden py-2 pl-2 text-right sm:table-cell">{l.findings}</td>
             </tr>
           ))}
         </tbody>
