@@ -6,6 +6,7 @@
 use super::component::rolled_density;
 use super::ingredient::{Kind, Role};
 use super::stiffness::packing;
+use super::warnings::warnings;
 use super::{FatKind, Formula, LineInput, Pantry, Ratio};
 use crate::units::{Density, Share};
 
@@ -118,14 +119,8 @@ const SELF_RAISING: f64 = 0.04;
 const USUAL_SUGAR: f64 = 0.22;
 const REDUCING_GAIN: f64 = 30.0;
 
-// What is a lot, of the flour's mass. Common practice, no source.
-const MUCH_POWDER_PERCENT: f64 = 2.0;
-const MUCH_SODA_PERCENT: f64 = 0.8;
-const MUCH_SALT_PERCENT: f64 = 2.5;
-const LEAST_GLUTEN_PERCENT: f64 = 5.0;
-
 /// Baking powder and soda over the flour, per cent.
-fn leavening(formula: &Formula) -> (f64, f64) {
+pub(super) fn leavening(formula: &Formula) -> (f64, f64) {
     let flour = formula.role_mass(Role::Flour);
     let powder = formula.mass_of("baking-powder").g()
         + formula.mass_of("bakers-ammonia").g()
@@ -434,7 +429,7 @@ fn browning(formula: &Formula, sugar: f64) -> Judgement {
 }
 
 /// Protein of wheat, rye and barley over all flour, per cent: what can toughen.
-fn gluten_percent(formula: &Formula) -> f64 {
+pub(super) fn gluten_percent(formula: &Formula) -> f64 {
     let grams = formula.grams_of(|i| {
         let forms =
             i.kind == Kind::Flour && i.allergens.iter().any(|a| matches!(a.as_ref(), "wheat" | "rye" | "barley"));
@@ -463,52 +458,6 @@ fn tenderness(formula: &Formula) -> Judgement {
         reasons.push(format!("Sugar is {sugar:.0} % of the flour: crisp as it cools."));
     }
     Judgement { word, level: (short / 80.0).clamp(0.0, 1.0), reasons }
-}
-
-fn warnings(formula: &Formula) -> Vec<String> {
-    let flour = formula.role_mass(Role::Flour).g();
-    let mut found = Vec::new();
-    let salted: Vec<&str> = formula
-        .lines()
-        .iter()
-        .filter(|l| l.ingredient().kind == Kind::Fat && l.ingredient().analysis.salt > 0.5)
-        .map(|l| l.ingredient().name.as_ref())
-        .collect();
-    let added = formula.kind_mass(Kind::Salt).g();
-    if let Some(fat) = salted.first()
-        && added > 0.0
-    {
-        found.push(format!("{fat} brings its own salt, and {added:.1} g is added: leave the added salt out."));
-    }
-    let salt = 100.0 * formula.grams_of(|i| i.analysis.salt) / flour;
-    if salt > MUCH_SALT_PERCENT {
-        found.push(format!("Salt is {salt:.1} % of the flour; over {MUCH_SALT_PERCENT:.1} % it tastes of salt."));
-    }
-    let gluten = gluten_percent(formula);
-    if gluten < LEAST_GLUTEN_PERCENT {
-        found.push(format!(
-            "The flour has little strength ({gluten:.1} % of binding protein): it tears as it is rolled; roll it thicker, between papers, with an egg to bind it."
-        ));
-    }
-    if formula.mass_of("colour-liquid").g() > 0.0 {
-        found.push("Liquid colour softens the dough and stays faint: use paste.".to_owned());
-    }
-    let (powder, soda) = leavening(formula);
-    if powder > MUCH_POWDER_PERCENT {
-        found.push(format!(
-            "Baking powder is {powder:.1} % of the flour; over {MUCH_POWDER_PERCENT:.0} % edges dome and blur."
-        ));
-    }
-    if soda > MUCH_SODA_PERCENT {
-        found.push(format!(
-            "Baking soda is {soda:.1} % of the flour; over {MUCH_SODA_PERCENT:.1} % it tastes of soap and browns fast."
-        ));
-    }
-    let sugar = formula.role_mass(Role::Sugar).g();
-    if sugar > flour {
-        found.push(format!("There is more sugar than flour ({sugar:.0} g against {flour:.0} g): it runs in the oven and will not hold a cut edge."));
-    }
-    found
 }
 
 /// Linear in a table of (x, y, z), its ends held beyond it.

@@ -17,6 +17,7 @@ mod rebalance;
 mod scale;
 mod sheet;
 mod stiffness;
+mod warnings;
 
 pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
 pub use character::{Balance, Character, Judgement, SCHOOLS, School, SpreadTendency, spread_tendency};
