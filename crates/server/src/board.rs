@@ -2,9 +2,9 @@
 
 use crate::problem::ApiError;
 use crate::whole::WholeJob;
-use crate::wire::{MOST_READINGS, as_read, elapsed};
+use crate::wire::{as_read, elapsed};
 use chrono::{DateTime, TimeDelta, Utc};
-use ready_slab_core::cold::{Live, PlaceKnowledge, ProbeKind, Reading, Tracked};
+use ready_slab_core::cold::{Live, MOST_READINGS, PlaceKnowledge, ProbeKind, Reading, Tracked};
 use ready_slab_core::job::{Followed, Put, Whereabouts, follow};
 use ready_slab_core::units::Span;
 use ready_slab_store::{ChillId, JobId, Store, StoreError, StoredChill, StoredReading};
@@ -239,7 +239,7 @@ impl Board {
         let tracked = self.tracked(&whole, &chill).await?;
         let reading: Option<Reading> = blocking(move || kind.shows(&tracked, after)).await??;
         if let Some(r) = reading {
-            if self.0.store.count_readings(id).await? >= MOST_READINGS {
+            if self.0.store.count_readings(id).await? >= MOST_READINGS as u64 {
                 return Ok(false);
             }
             self.0.store.add_readings(id, &[(at, r.shows, r.spot)]).await?;

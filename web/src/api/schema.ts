@@ -2352,9 +2352,14 @@ export interface components {
             log_g: number;
             /**
              * Format: int32
-             * @description Logs no longer than 300 mm that its dough makes.
+             * @description Logs no longer than that which its dough makes.
              */
             logs: number;
+            /**
+             * Format: double
+             * @description No log is made longer.
+             */
+            longest_mm: number;
             /**
              * Format: double
              * @description Ends and all.
@@ -2385,6 +2390,11 @@ export interface components {
              * @description How many.
              */
             slices: number;
+            /**
+             * Format: double
+             * @description Trimmed from each end.
+             */
+            trim_mm: number;
             /**
              * Format: double
              * @description How often a soft one is turned while it gets firm; null where it lies on a flat.

@@ -31,7 +31,10 @@ const MOST_FITTED: usize = 150;
 /// At most so many groups are set aside; beyond that it is the run that does not fit.
 const MOST_SET_ASIDE: usize = 12;
 const ITERATIONS: usize = 8;
-const MOST_READINGS: usize = 100_000;
+/// The most readings of one piece.
+pub const MOST_READINGS: usize = 100_000;
+/// The longest after its start that a reading of a piece is taken.
+pub const LONGEST_READ: Span = Span::new_min(7.0 * 24.0 * 60.0);
 
 /// Where a thermometer was held.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -150,7 +153,7 @@ pub(super) fn check_readings(readings: &[Reading]) -> Result<(), InputErrors> {
     let mut checks = Checks::new();
     checks.limit("readings", readings.len(), MOST_READINGS, "readings");
     for (i, r) in readings.iter().enumerate() {
-        checks.range(&format!("readings[{i}].after_min"), r.after.min(), 0.0, 7.0 * 24.0 * 60.0, "min");
+        checks.range(&format!("readings[{i}].after_min"), r.after.min(), 0.0, LONGEST_READ.min(), "min");
         checks.range(&format!("readings[{i}].shows_c"), r.shows.c(), -40.0, 45.0, "\u{b0}C");
     }
     checks.finish(())

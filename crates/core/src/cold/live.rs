@@ -12,8 +12,9 @@ use crate::dough::Composition;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Film, Span, Temperature, TemperatureDifference};
 
-/// The most moves of one piece, and the longest that one is followed.
-const MOST_STAYS: usize = 40;
+/// The most places of one piece in turn.
+pub const MOST_STAYS: usize = 40;
+/// The longest that a piece is followed.
 const LONGEST: Span = Span::new_min(14.0 * 24.0 * 60.0);
 
 /// A time in one place, from a moment on until the next stay begins.

@@ -14,9 +14,9 @@ mod touch;
 mod wanted;
 mod window;
 
-pub use fit::{Fit, PlaceKnowledge, RANGE_SDS, Reading, Spot, fit};
+pub use fit::{Fit, LONGEST_READ, MOST_READINGS, PlaceKnowledge, RANGE_SDS, Reading, Spot, fit};
 pub use journey::{Journey, OUT_OF_THE_COLD, Stay, journey};
-pub use live::{Live, LiveStay, Tracked};
+pub use live::{Live, LiveStay, MOST_STAYS, Tracked};
 pub use piece::{Piece, Support, TrayKind, Wrap};
 pub use probe::ProbeKind;
 pub(crate) use report::{BENCH_FILM, left_for};

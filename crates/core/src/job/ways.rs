@@ -7,6 +7,7 @@ use super::wanted::USUAL_DISC_MM;
 use super::{ChillForm, ColdPlace, Job, Kitchen};
 use crate::cold::{ChillAnswer, ChillQuestion, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to};
 use crate::error::{Checks, InputErrors};
+use crate::shape::LONGEST_LOG;
 use crate::units::{Area, Length, Span};
 
 /// To form and wrap one log, one bar, a ball; to slice one piece. Common practice, no source.
@@ -14,8 +15,6 @@ const LOG_MIN: f64 = 4.0;
 const BAR_MIN: f64 = 5.0;
 const BALL_MIN: f64 = 1.0;
 const SLICE_S: f64 = 3.0;
-/// Logs and bars are made about so long, mm: a shelf and a knife allow no more. Common practice, no source.
-const LOG_LENGTH_MM: f64 = 300.0;
 
 /// Sizes of the ways, where they can be chosen.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -178,7 +177,7 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
     let lengths = |section: Area| -> u32 {
         let length = whole.g() * 1e6 / density.kg_m3() / section.mm2();
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few logs")]
-        let count = (length / LOG_LENGTH_MM).ceil().clamp(1.0, 1000.0) as u32;
+        let count = (length / LONGEST_LOG.mm()).ceil().clamp(1.0, 1000.0) as u32;
         count
     };
     let log_area = Area::new_mm2(std::f64::consts::PI / 4.0 * sizes.log.mm().powi(2));

@@ -5,7 +5,9 @@ use crate::units::{Area, Density, Length, Mass, Span};
 use std::f64::consts::PI;
 
 /// Cut off at each end, where a log is ragged. Common practice, no source.
-const TRIM: Length = Length::new_mm(5.0);
+pub const LOG_TRIM: Length = Length::new_mm(5.0);
+/// Logs and bars are made no longer: a shelf and a knife allow no more. Common practice, no source.
+pub const LONGEST_LOG: Length = Length::new_mm(300.0);
 /// A last slice of at least this share of the others is a slice; a thinner one joins the ends. Common practice, no source.
 const LAST_SLICE: f64 = 0.8;
 /// A soft round log that lies is turned so often, or it gets a flat. Common practice, no source.
@@ -149,7 +151,7 @@ pub fn solve_log(form: LogForm, given: &LogGiven, density: Density) -> Result<Lo
     let mut slice = given.slice.map(Length::mm);
     let mut slices = given.slices;
     check(mass, length, width, slice, slices)?;
-    let ends = 2.0 * TRIM.mm();
+    let ends = 2.0 * LOG_TRIM.mm();
     // One pass finds what follows from what is given, the next what follows from that.
     for _ in 0..2 {
         match (length, slice, slices) {
@@ -183,8 +185,8 @@ pub fn solve_log(form: LogForm, given: &LogGiven, density: Density) -> Result<Lo
     let width = Length::new_mm(width);
     let area = form.area(width);
     let cut = f64::from(whole) * slice + short_last.unwrap_or(0.0);
-    let mut cuts: Vec<Length> = (0..=whole).map(|i| TRIM + Length::new_mm(slice) * f64::from(i)).collect();
-    cuts.extend(short_last.map(|last| TRIM + Length::new_mm(f64::from(whole) * slice + last)));
+    let mut cuts: Vec<Length> = (0..=whole).map(|i| LOG_TRIM + Length::new_mm(slice) * f64::from(i)).collect();
+    cuts.extend(short_last.map(|last| LOG_TRIM + Length::new_mm(f64::from(whole) * slice + last)));
     Ok(Log {
         mass: Mass::new_g(mass),
         length: Length::new_mm(length),

@@ -10,7 +10,7 @@ mod tray;
 
 pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_to_dough};
 pub use lattice::{LatticeTable, Layout, Spacing, WEB_STEPS_MM};
-pub use log::{Log, LogForm, LogGiven, divide_batch, solve_log};
+pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, divide_batch, solve_log};
 pub use pattern::{Pattern, PatternPart, Patterned, WhichDough, build_pattern};
 pub use portion::{Portion, Portioned, portion_out};
 pub use tray::{TrayAnswer, TrayRules, fill_trays};

@@ -6,13 +6,12 @@ use crate::board::{Board, LivePiece};
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
 use crate::wire::{
-    LiveView, MOST_READINGS, MoveBody, PhysicsView, ProbeBody, PurposeWord, PutInBody, ReadingBody, ReadingsTaken,
-    written,
+    LiveView, MoveBody, PhysicsView, ProbeBody, PurposeWord, PutInBody, ReadingBody, ReadingsTaken, written,
 };
 use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use chrono::{DateTime, Utc};
-use ready_slab_core::cold::{Piece, PlaceKnowledge, Target};
+use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS, Piece, PlaceKnowledge, Target};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{ColdPlace, Plan, Whereabouts};
 use ready_slab_core::units::Temperature;
@@ -21,8 +20,6 @@ use std::fmt::Write as _;
 
 /// Nobody follows more pieces at once.
 const MOST_FOLLOWED: usize = 60;
-/// The core takes so many places of one piece.
-const MOST_STAYS: usize = 40;
 
 fn view(piece: &LivePiece, now: DateTime<Utc>) -> LiveView {
     LiveView::new(&piece.stored, &piece.job_name, &piece.readings, &piece.live, &piece.tracked, now)
@@ -133,7 +130,7 @@ pub async fn move_to(
         _ => {}
     }
     if chill.stays.len() >= MOST_STAYS {
-        return refuse("it was moved 40 times already; take it out and put it in anew");
+        return refuse("it was moved too often to follow; take it out and put it in anew");
     }
     store.move_chill(id, stay).await?;
     after_change(&board, id).await
@@ -209,7 +206,7 @@ pub async fn readings(
     let readings = ReadingBody::list(&bodies, &chill, Utc::now())?;
     let kept = u64::try_from(readings.len()).unwrap_or(u64::MAX);
     let total = store.count_readings(id).await?.saturating_add(kept);
-    if total > MOST_READINGS {
+    if total > MOST_READINGS as u64 {
         let why = format!("the piece would have {total} of at most {MOST_READINGS}; take it out and put it in anew");
         return Err(InputError::refused("readings", why).into());
     }

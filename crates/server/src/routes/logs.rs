@@ -5,12 +5,8 @@ use crate::whole::WholeJob;
 use crate::wire::{LogQuery, LogView, PatternQuery, PatternView};
 use actix_web::{get, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::shape::{build_pattern, divide_batch, solve_log};
-use ready_slab_core::units::Length;
+use ready_slab_core::shape::{LONGEST_LOG, build_pattern, divide_batch, solve_log};
 use ready_slab_store::{JobId, Store};
-
-/// A log is made no longer: a shelf and a knife allow no more. Common practice, no source.
-const LONGEST: Length = Length::new_mm(300.0);
 
 /// A log of the job's dough, solved for the two of its five measures that are not given.
 #[utoipa::path(tag = "shape", operation_id = "shape_log", params(("id" = i64, Path), LogQuery), responses((status = 200, body = LogView), (status = 404, body = Problem), (status = 422, body = Problem)))]
@@ -25,7 +21,7 @@ pub async fn log(
         let density = whole.dough()?.density;
         let form = query.form();
         let log = solve_log(form, &query.given()?, density)?;
-        let divided = divide_batch(form, log.mass, log.width, LONGEST, density)?;
+        let divided = divide_batch(form, log.mass, log.width, LONGEST_LOG, density)?;
         Ok::<_, InputErrors>(LogView::new(&log, form, divided))
     })
     .await??;

@@ -4,7 +4,7 @@
 use super::plan::{CurvePoint, PieceWire, WindowView, curve};
 use super::{PurposeWord, SideWord, SpotWord, WhereWord};
 use chrono::{DateTime, TimeDelta, Utc};
-use ready_slab_core::cold::{Live, ProbeKind, Reading, Sample, Spot, Tracked};
+use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Spot, Tracked};
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::job::Whereabouts;
 use ready_slab_core::units::{Span, Temperature, TemperatureDifference};
@@ -14,12 +14,8 @@ use utoipa::ToSchema;
 
 /// A device's clock may run ahead of ours by so much.
 const AHEAD: TimeDelta = TimeDelta::minutes(2);
-/// The core reads a piece for so long.
-const LONGEST_READ: Span = Span::new_min(7.0 * 24.0 * 60.0);
 /// Most readings in one request.
 const MOST_AT_ONCE: usize = 1000;
-/// Most readings of one piece.
-pub const MOST_READINGS: u64 = 100_000;
 /// Fastest clock of a piece that only stands in for one.
 const FASTEST: f64 = 600.0;
 /// Of the readings of one piece, the newest that are sent with it.

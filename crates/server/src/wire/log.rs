@@ -2,7 +2,7 @@
 
 use super::words::{LogFormWord, PatternWord, WhichDoughWord};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::shape::{Log, LogForm, LogGiven, Pattern, Patterned};
+use ready_slab_core::shape::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, Pattern, Patterned};
 use ready_slab_core::units::{Length, Mass, Span};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -86,7 +86,11 @@ pub struct LogView {
     pub cuts_mm: Vec<f64>,
     /// How often a soft one is turned while it gets firm; null where it lies on a flat.
     pub turn_every_min: Option<f64>,
-    /// Logs no longer than 300 mm that its dough makes.
+    /// Trimmed from each end.
+    pub trim_mm: f64,
+    /// No log is made longer.
+    pub longest_mm: f64,
+    /// Logs no longer than that which its dough makes.
     pub logs: u32,
     /// Dough in each of those.
     pub log_g: f64,
@@ -108,6 +112,8 @@ impl LogView {
             ends_g: log.ends.g(),
             cuts_mm: log.cuts.iter().map(|c| c.mm()).collect(),
             turn_every_min: form.turned_every().map(Span::min),
+            trim_mm: LOG_TRIM.mm(),
+            longest_mm: LONGEST_LOG.mm(),
             logs,
             log_g: each.g(),
         }

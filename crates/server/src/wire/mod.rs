@@ -26,8 +26,8 @@ pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, Pul
 pub use job::{JobBody, JobView, job_word};
 pub use kitchen::{KitchenBody, kitchen_word};
 pub use live::{
-    KeptReading, LiveView, MOST_READINGS, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read,
-    elapsed, written,
+    KeptReading, LiveView, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed,
+    written,
 };
 pub use log::{LogQuery, LogView, PatternQuery, PatternView};
 pub use mixing::{

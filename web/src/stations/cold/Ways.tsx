@@ -70,11 +70,11 @@ export function Ways() {
         <Part title="Their sizes">
           <div className="grid grid-cols-2 gap-3">
             <Amount label="Disc" kind="length" value={sizes.disc_mm ?? job.disc_mm} field="disc_mm" onSave={keepSize("disc_mm")} />
-            <Amount label="Sheets in a stack" kind="count" value={sizes.stack ?? stackOf(found.data)} field="stack" onSave={keepSize("stack")} />
-            <Amount label="Log, across" kind="length" value={sizes.log_mm ?? 50} field="log_mm" onSave={keepSize("log_mm")} />
+            <Amount label="Sheets in a stack" kind="count" value={sizes.stack ?? sizeOf(found.data, "stack", "count")} field="stack" onSave={keepSize("stack")} />
+            <Amount label="Log, across" kind="length" value={sizes.log_mm ?? sizeOf(found.data, "log", "diameter_mm")} field="log_mm" onSave={keepSize("log_mm")} />
             <span />
-            <Amount label="Bar, wide" kind="length" value={sizes.bar_width_mm ?? 60} field="bar_width_mm" onSave={keepSize("bar_width_mm")} />
-            <Amount label="Bar, high" kind="length" value={sizes.bar_height_mm ?? 35} field="bar_height_mm" onSave={keepSize("bar_height_mm")} />
+            <Amount label="Bar, wide" kind="length" value={sizes.bar_width_mm ?? sizeOf(found.data, "bar", "width_mm")} field="bar_width_mm" onSave={keepSize("bar_width_mm")} />
+            <Amount label="Bar, high" kind="length" value={sizes.bar_height_mm ?? sizeOf(found.data, "bar", "height_mm")} field="bar_height_mm" onSave={keepSize("bar_height_mm")} />
           </div>
         </Part>
         <p className="caution">
@@ -85,9 +85,10 @@ export function Ways() {
   );
 }
 
-function stackOf(ways: readonly Way[] | undefined): number {
-  const stack = ways?.find((w) => w.piece.kind === "stack")?.piece;
-  return stack?.kind === "stack" ? stack.count : 2;
+/** A size that was not asked for, as the server took it. */
+function sizeOf(ways: readonly Way[] | undefined, kind: Way["piece"]["kind"], size: string): number {
+  const piece = ways?.find((w) => w.piece.kind === kind)?.piece;
+  return piece ? Number((piece as Record<string, unknown>)[size]) : 0;
 }
 
 function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number }) {

@@ -53,7 +53,7 @@ export function LogDrawing({ picture, log, form }: { picture: RefObject<SVGSVGEl
           ) : null,
         )}
         <text x={l / 2} y={h + 46} textAnchor="middle" fontSize="14" className="soft">
-          {`cuts counted from the left; ends of ${format.length(5)} pale`}
+          {`cuts counted from the left; ends of ${format.length(log.trim_mm)} pale`}
         </text>
       </g>
       <g transform={`translate(${44 + l + 46} ${top + h})`}>

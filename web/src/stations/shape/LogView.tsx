@@ -118,12 +118,12 @@ export function LogView() {
         {log ? (
           <Part title="At the bench">
             <Rows>
-              {log.logs > 1 ? <Row name={`No longer than ${format.length(300)}`}>{`${log.logs} logs of ${format.mass(log.log_g)}`}</Row> : null}
+              {log.logs > 1 ? <Row name={`No longer than ${format.length(log.longest_mm)}`}>{`${log.logs} logs of ${format.mass(log.log_g)}`}</Row> : null}
               <Row name="High">{format.length(Math.round(log.height_mm * 10) / 10)}</Row>
               {log.turn_every_min ? <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row> : null}
             </Rows>
             <p className="mt-2 text-fine text-soft">
-              {format.length(5)} are trimmed from each end. A last slice counts from four fifths of the others’ thickness; a thinner one joins the ends.
+              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from four fifths of the others’ thickness; a thinner one joins the ends.
             </p>
           </Part>
         ) : null}
