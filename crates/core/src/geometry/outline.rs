@@ -199,6 +199,19 @@ impl Outline {
     }
 }
 
+/// A closed ring moved outward (inward for less than nothing) by `by_mm` on all sides, round at the corners; the largest
+/// part where it falls apart, `None` where nothing is left.
+pub(crate) fn offset_ring(points: &[(f64, f64)], by_mm: f64) -> Option<Vec<(f64, f64)>> {
+    if by_mm == 0.0 {
+        return Some(points.to_vec());
+    }
+    let ring = Polygon::new(LineString::from(points.to_vec()), vec![]);
+    let largest = ring.buffer(by_mm).0.into_iter().max_by(|a, b| a.unsigned_area().total_cmp(&b.unsigned_area()))?;
+    let mut points: Vec<(f64, f64)> = largest.simplify(0.001).exterior().0.iter().map(|c| (c.x, c.y)).collect();
+    points.pop();
+    (points.len() >= 3).then_some(points)
+}
+
 /// A neck narrower than this bakes dark and breaks. Common practice, no source.
 const THIN_NECK_MM: f64 = 8.0;
 
@@ -248,6 +261,16 @@ pub fn clearance_mm(a: &[(f64, f64)], b: &[(f64, f64)]) -> f64 {
         }
     }
     least
+}
+
+/// The exact distance from a point to a closed ring's edges.
+pub(crate) fn distance_to_ring(point: (f64, f64), ring: &[(f64, f64)]) -> f64 {
+    edges(ring).map(|(a, b)| point_segment(point, a, b)).fold(f64::INFINITY, f64::min)
+}
+
+/// Whether a point lies inside a closed ring.
+pub(crate) fn ring_holds(ring: &[(f64, f64)], point: (f64, f64)) -> bool {
+    Polygon::new(LineString::from(ring.to_vec()), vec![]).contains(&Point::new(point.0, point.1))
 }
 
 /// Distance between the box of segment `p q` and the box from `low` to `high`: a floor for any distance between them.

@@ -15,6 +15,27 @@ pub const WEB_STEPS_MM: [f64; 10] = [0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0
 
 /// Directions tried, degrees.
 const TURNS_DEG: [f64; 4] = [0.0, 45.0, 90.0, 135.0];
+
+/// How a cutter may be turned on the sheet. It is never turned over: a floured or textured face would come to lie below.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Turning {
+    /// Any way.
+    Free,
+    /// As drawn or half round.
+    HalfTurn,
+    /// As drawn.
+    Fixed,
+}
+
+impl Turning {
+    /// The directions searched, each with whether rows run along the sheet's length (which turns all by a quarter).
+    fn searched(self) -> Vec<(f64, bool)> {
+        match self {
+            Self::Free => TURNS_DEG.iter().flat_map(|t| [(*t, false), (*t, true)]).collect(),
+            Self::HalfTurn | Self::Fixed => vec![(0.0, false), (270.0, true)],
+        }
+    }
+}
 /// Shifts of the second row tried, as shares of the pitch, for usual and for many small pieces.
 const SHIFTS: [(f64, u32); 3] = [(120.0, 24), (500.0, 12), (f64::INFINITY, 6)];
 /// More pieces than this on one sheet are not laid out.
@@ -121,8 +142,19 @@ impl LatticeTable {
     ///
     /// Fails when not even one piece fits.
     pub fn for_sheet(outline: &Outline, width: Length, longest: Length, spacing: Spacing) -> Result<Self, InputError> {
+        Self::for_turning(outline, width, longest, spacing, Turning::Free)
+    }
+
+    /// The same for a cutter that may not be turned at will.
+    pub fn for_turning(
+        outline: &Outline,
+        width: Length,
+        longest: Length,
+        spacing: Spacing,
+        turning: Turning,
+    ) -> Result<Self, InputError> {
         let webs: Vec<f64> = WEB_STEPS_MM.iter().copied().filter(|w| *w >= spacing.web.mm() - 1e-9).collect();
-        Self::search(outline, width, longest, spacing.edge, &webs)
+        Self::search(outline, width, longest, spacing.edge, &webs, turning)
     }
 
     /// The same with exactly `gap` between pieces, for trays.
@@ -133,7 +165,7 @@ impl LatticeTable {
         edge: Length,
         gap: Length,
     ) -> Result<Self, InputError> {
-        Self::search(outline, width, longest, edge, &[gap.mm()])
+        Self::search(outline, width, longest, edge, &[gap.mm()], Turning::Free)
     }
 
     fn search(
@@ -142,24 +174,30 @@ impl LatticeTable {
         longest: Length,
         edge: Length,
         webs: &[f64],
+        turning: Turning,
     ) -> Result<Self, InputError> {
         let mut table =
             Self { outline: outline.clone(), width, longest, edge, extents: Vec::new(), shortest: Vec::new() };
-        for turn in TURNS_DEG.iter().flat_map(|t| [*t, t + 180.0]) {
-            table.extents.push((turn, extent_of(outline, turn)));
+        let searched = turning.searched();
+        for turn in searched.iter().flat_map(|(t, _)| [*t, (t + 180.0) % 360.0]) {
+            if !table.extents.iter().any(|(known, _)| *known == turn) {
+                table.extents.push((turn, extent_of(outline, turn)));
+            }
         }
+        let mut directions: Vec<f64> = searched.iter().map(|(t, _)| *t).collect();
+        directions.dedup();
         let most = width.mm() * longest.mm() / outline.area().mm2();
         let shifts = SHIFTS.iter().find(|(limit, _)| most <= *limit).map_or(6, |(_, n)| *n);
         let mut lengths = Vec::new();
         for &web in webs {
             let grown = outline.grown(Length::new_mm(web / 2.0));
-            for turn in TURNS_DEG {
+            for turn in directions.iter().copied() {
                 let up = Turned::new(&grown, turn);
                 let down = Turned::new(&grown, turn + 180.0);
-                let mut found = candidates(&up, &down, shifts);
+                let mut found = candidates(&up, &down, shifts, turning != Turning::Fixed);
                 found.push(plain_grid(table.extent(turn), turn, web));
                 for candidate in found {
-                    for rows_along_length in [false, true] {
+                    for (_, rows_along_length) in searched.iter().copied().filter(|(t, _)| *t == turn) {
                         let candidate = Candidate { rows_along_length, ..candidate };
                         table.try_candidate(&candidate, longest.mm(), &mut lengths);
                     }
@@ -264,6 +302,13 @@ impl LatticeTable {
         self.shortest.partition_point(|(needed, _)| *needed <= length.mm() + 1e-9)
     }
 
+    /// The shortest sheet that holds so many; `None` when none searched does.
+    #[must_use]
+    pub fn shortest_for(&self, pieces: usize) -> Option<Length> {
+        let (needed, _) = self.shortest.get(pieces.checked_sub(1)?)?;
+        Some(Length::new_mm(*needed))
+    }
+
     /// The most pieces any sheet searched holds.
     #[must_use]
     pub fn most(&self) -> usize {
@@ -357,13 +402,16 @@ impl Turned {
 /// A row's members with the shapes they are searched with.
 type Row<'a> = [Option<(Member, &'a Turned)>; 2];
 
-fn candidates(up: &Turned, down: &Turned, shifts: u32) -> Vec<Candidate> {
+fn candidates(up: &Turned, down: &Turned, shifts: u32, half_turns: bool) -> Vec<Candidate> {
     let single = |t: &'_ Turned| Member { along: 0.0, across: 0.0, turn_deg: t.turn_deg };
     let row_up: Row = [Some((single(up), up)), None];
     let row_down: Row = [Some((single(down), down)), None];
     let pitch = up.along.slide(&up.along, 0.0);
     let mut found = Vec::new();
     stack(&row_up, &row_up, pitch, shifts, &mut found);
+    if !half_turns {
+        return found;
+    }
     stack(&row_up, &row_down, pitch, shifts, &mut found);
     // Up and down alternate within a row, the turned one moved across the row where that makes the pair shortest.
     let height = up.across.slide(&up.across, 0.0);

@@ -3,14 +3,20 @@
 mod demand;
 mod lattice;
 mod log;
+mod nest;
 mod pattern;
 mod portion;
 mod profile;
+mod sheet;
 mod tray;
 
 pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_to_dough};
-pub use lattice::{LatticeTable, Layout, Spacing, WEB_STEPS_MM};
+pub use lattice::{LatticeTable, Layout, Spacing, Turning, WEB_STEPS_MM};
 pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, divide_batch, solve_log};
+pub use nest::{
+    MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps, measure_layout,
+};
 pub use pattern::{Pattern, PatternPart, Patterned, WhichDough, build_pattern};
 pub use portion::{Portion, Portioned, portion_out};
+pub use sheet::{SHEET_MM, SheetForm};
 pub use tray::{TrayAnswer, TrayRules, fill_trays};

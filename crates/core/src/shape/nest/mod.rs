@@ -1,0 +1,250 @@
+//! Nesting: any cutters on one sheet, lying as close as web and edge allow.
+//!
+//! The first layout comes from lattices (blocks of rows, one below the other) and is at hand at once; the search then puts
+//! in one piece more than fits and pushes the pieces apart until nothing overlaps, or, once all that is wanted lies on the
+//! sheet, makes the sheet shorter. Every layout handed out has been measured by [`measure_layout`].
+
+mod engine;
+mod first;
+mod proof;
+mod search;
+
+pub use proof::{PieceGaps, measure_layout};
+pub use search::Nester;
+
+use proof::Laid;
+use super::lattice::{Spacing, Turning};
+use super::sheet::SheetForm;
+use crate::error::{Checks, InputError, InputErrors};
+use crate::geometry::{Outline, Placement};
+use crate::units::{Area, Length};
+
+/// More pieces than this on one sheet are laid out in rows and not searched further: each round moves every piece.
+pub const MOST_SEARCHED: usize = 400;
+/// More kinds of cutter than this do not go on one sheet. Our own choice: more than anybody keeps apart.
+pub const MOST_CUTTERS: usize = 12;
+
+/// A cutter and how many pieces of it are wanted.
+#[derive(Debug, Clone)]
+pub struct NestCutter {
+    /// Its edge.
+    pub outline: Outline,
+    /// How it may be turned.
+    pub turning: Turning,
+    /// How many; `None` for as many as fit.
+    pub wanted: Option<u32>,
+}
+
+/// A piece on the sheet.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct NestPiece {
+    /// Which cutter.
+    pub cutter: usize,
+    /// Where.
+    pub at: Placement,
+}
+
+/// What is to be laid out.
+#[derive(Debug, Clone)]
+pub struct NestQuestion {
+    cutters: Vec<NestCutter>,
+    sheet: SheetForm,
+    spacing: Spacing,
+    held: Vec<NestPiece>,
+    start: Vec<NestPiece>,
+}
+
+impl NestQuestion {
+    /// As many as fit of one cutter, or the wanted pieces of several.
+    ///
+    /// Fails when there is no cutter or too many, when one is larger than the sheet, or when several are given and one of
+    /// them has no count.
+    pub fn new(cutters: Vec<NestCutter>, sheet: SheetForm, spacing: Spacing) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        if cutters.is_empty() || cutters.len() > MOST_CUTTERS {
+            checks.push(InputError::refused("cutters", format!("one to {MOST_CUTTERS} cutters go on one sheet; these are {}", cutters.len())));
+        }
+        if cutters.len() > 1 && cutters.iter().any(|c| c.wanted.is_none()) {
+            checks.push(InputError::refused("pieces", "with several cutters, say how many pieces of each"));
+        }
+        for (i, cutter) in cutters.iter().enumerate() {
+            if let Some(wanted) = cutter.wanted {
+                checks.range(&format!("cutters[{i}].pieces"), f64::from(wanted), 0.0, 20_000.0, "pieces");
+            }
+        }
+        checks.finish(())?;
+        let question = Self { cutters, sheet, spacing, held: vec![], start: vec![] };
+        for (i, cutter) in question.cutters.iter().enumerate() {
+            if !first::fits(&question, cutter) {
+                let ((w, h), (sw, sl)) = (cutter.outline.extent(), sheet.extent());
+                return Err(InputError::refused(
+                    format!("cutters[{i}]"),
+                    format!(
+                        "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept at the rim",
+                        w.mm(),
+                        h.mm(),
+                        sw.mm(),
+                        sl.mm(),
+                        spacing.edge().mm()
+                    ),
+                )
+                .into());
+            }
+        }
+        Ok(question)
+    }
+
+    /// The same with pieces that stay where they are, and others to start from.
+    ///
+    /// Fails when a held piece names no cutter, reaches over the rim or lies too near another held one. What of `start`
+    /// does not go with them is left out.
+    pub fn starting_from(mut self, held: Vec<NestPiece>, start: Vec<NestPiece>) -> Result<Self, InputErrors> {
+        if held.len() + start.len() > MOST_SEARCHED {
+            return Err(InputError::refused(
+                "pieces",
+                format!("{} pieces; at most {MOST_SEARCHED} are moved about", held.len() + start.len()),
+            )
+            .into());
+        }
+        for (field, pieces) in [("held", &held), ("start", &start)] {
+            for (i, p) in pieces.iter().enumerate() {
+                if p.cutter >= self.cutters.len() {
+                    return Err(InputError::refused(format!("{field}[{i}].cutter"), "no such cutter").into());
+                }
+                if ![p.at.x_mm, p.at.y_mm, p.at.turn_deg].iter().all(|v| v.is_finite() && v.abs() < 1e5) {
+                    return Err(InputError::refused(format!("{field}[{i}]"), "not a place on any sheet").into());
+                }
+            }
+        }
+        let gaps = measure_layout(&self, &held);
+        if let Some(at) = gaps.iter().position(|g| !g.is_sound()) {
+            let why = if gaps[at].over_rim { "reaches into the rim" } else { "lies too near another held piece" };
+            return Err(InputError::refused(format!("held[{at}]"), format!("the held piece {} {why}", at + 1)).into());
+        }
+        let mut laid = Laid::new(&self);
+        for piece in &held {
+            laid.try_add(&self, *piece);
+        }
+        self.start = start.into_iter().filter(|piece| laid.try_add(&self, *piece)).collect();
+        self.held = held;
+        Ok(self)
+    }
+
+    /// The cutters.
+    #[must_use]
+    pub fn cutters(&self) -> &[NestCutter] {
+        &self.cutters
+    }
+
+    /// The sheet.
+    #[must_use]
+    pub fn sheet(&self) -> SheetForm {
+        self.sheet
+    }
+
+    /// Web and edge.
+    #[must_use]
+    pub fn spacing(&self) -> Spacing {
+        self.spacing
+    }
+
+    /// No layout can hold more than this: the ground over what each piece takes with half a web around it.
+    #[must_use]
+    pub fn area_bound(&self) -> usize {
+        let half_web = Length::new_mm(self.spacing.web().mm() / 2.0);
+        let ground = self.sheet.ground(self.spacing.edge(), half_web).map_or(0.0, |g| ring_area(&g));
+        let least = self
+            .cutters
+            .iter()
+            .map(|c| ring_area(&c.outline.grown(Length::new_mm((half_web.mm() - 0.02).max(0.0)))))
+            .fold(f64::INFINITY, f64::min);
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a count of pieces on a sheet")]
+        let bound = (ground / least).max(0.0) as usize;
+        bound
+    }
+}
+
+pub(super) fn ring_area(points: &[(f64, f64)]) -> f64 {
+    let n = points.len();
+    (0..n).map(|i| points[i].0 * points[(i + 1) % n].1 - points[(i + 1) % n].0 * points[i].1).sum::<f64>().abs() / 2.0
+}
+
+/// Pieces on a sheet, measured.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Nested {
+    /// Every piece, in the order of cutting: by rows from the top, each from the left.
+    pub pieces: Vec<NestPiece>,
+    /// Where the rows begin in `pieces`.
+    pub rows: Vec<usize>,
+    /// How many of each cutter.
+    pub counts: Vec<u32>,
+    /// How many of each that are wanted do not lie on it.
+    pub missing: Vec<u32>,
+    /// The area cut out.
+    pub cut: Area,
+    /// How much of the sheet's length is used, the edge included.
+    pub used: Length,
+    /// The smallest gap between two pieces, where two are near each other.
+    pub least_gap: Option<Length>,
+    /// The smallest gap to the rim.
+    pub least_rim: Length,
+}
+
+impl Nested {
+    /// Measured; `None` when web or edge is not kept.
+    pub(super) fn proved(question: &NestQuestion, mut pieces: Vec<NestPiece>) -> Option<Self> {
+        let rows = in_cutting_order(question, &mut pieces);
+        let gaps = measure_layout(question, &pieces);
+        if !gaps.iter().all(PieceGaps::is_sound) {
+            return None;
+        }
+        let mut counts = vec![0u32; question.cutters.len()];
+        for piece in &pieces {
+            counts[piece.cutter] += 1;
+        }
+        let missing =
+            question.cutters.iter().zip(&counts).map(|(c, n)| c.wanted.unwrap_or(0).saturating_sub(*n)).collect();
+        let cut = question.cutters.iter().zip(&counts).map(|(c, n)| c.outline.area().mm2() * f64::from(*n)).sum();
+        let lowest = pieces
+            .iter()
+            .flat_map(|p| question.cutters[p.cutter].outline.placed(p.at))
+            .map(|p| p.1)
+            .fold(0.0, f64::max);
+        Some(Self {
+            least_gap: gaps.iter().filter_map(|g| g.nearest.map(|(gap, _)| gap)).min_by(|a, b| a.mm().total_cmp(&b.mm())),
+            least_rim: gaps.iter().map(|g| g.rim).fold(question.sheet.extent().0, |a, b| if b < a { b } else { a }),
+            used: Length::new_mm(if pieces.is_empty() { 0.0 } else { lowest + question.spacing.edge().mm() }),
+            cut: Area::new_mm2(cut),
+            pieces,
+            rows,
+            counts,
+            missing,
+        })
+    }
+
+    /// Better: more area cut, or, with the same pieces, less of the sheet's length used.
+    #[must_use]
+    pub fn beats(&self, other: &Self) -> bool {
+        if (self.cut.mm2() - other.cut.mm2()).abs() > 1e-6 {
+            return self.cut > other.cut;
+        }
+        self.used.mm() < other.used.mm() - 0.01
+    }
+}
+
+/// Sorts pieces as they are cut and tells where the rows begin. A row is the topmost piece left and all whose middle lies
+/// above the middle of its lower half.
+fn in_cutting_order(question: &NestQuestion, pieces: &mut [NestPiece]) -> Vec<usize> {
+    let mut rows = Vec::new();
+    pieces.sort_by(|a, b| a.at.y_mm.total_cmp(&b.at.y_mm).then(a.at.x_mm.total_cmp(&b.at.x_mm)));
+    let mut from = 0;
+    while from < pieces.len() {
+        let (w, h) = question.cutters[pieces[from].cutter].outline.extent();
+        let below = pieces[from].at.y_mm + w.mm().min(h.mm()) / 3.0;
+        let to = from + pieces[from..].partition_point(|p| p.at.y_mm <= below);
+        pieces[from..to].sort_by(|a, b| a.at.x_mm.total_cmp(&b.at.x_mm));
+        rows.push(from);
+        from = to;
+    }
+    rows
+}
