@@ -32,22 +32,32 @@ const VIEWS = [
       await page.getByText("One line asks").waitFor();
     },
   },
-  { name: "pantry", path: "/pantry" },
   { name: "cold", path: "/jobs/1/cold" },
   { name: "cold-ways", path: "/jobs/1/cold/ways?place=both" },
   { name: "cold-now", path: "/jobs/1/cold/now", live: true },
   { name: "live", path: "/live", live: true },
   { name: "shape", path: "/jobs/1/shape" },
+  {
+    name: "shape-nest",
+    path: "/jobs/1/shape/nest",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Nest it" }).click();
+      await page.getByText("Its time is up").waitFor({ timeout: 60_000 });
+    },
+  },
+  { name: "shape-log", path: "/jobs/1/shape/log" },
+  { name: "shape-portion", path: "/jobs/1/shape/portion?kind=rope" },
   { name: "oven", path: "/jobs/1/oven" },
   { name: "clock", path: "/jobs/1/clock" },
   { name: "ledger", path: "/jobs/1/ledger" },
-  { name: "cold-dark", path: "/jobs/1/cold", dark: true },
   { name: "cold-390", path: "/jobs/1/cold", size: NARROW },
-  { name: "shape-390", path: "/jobs/1/shape", size: NARROW },
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [
-  { name: "shape-log", path: "/jobs/1/shape/log" },
+  { name: "pantry", path: "/pantry" },
+  { name: "shape-tray", path: "/jobs/1/shape/portion?kind=tray_bar" },
+  { name: "shape-figure", path: "/jobs/1/shape/portion?kind=figure" },
+  { name: "shape-thumb", path: "/jobs/1/shape/portion?kind=thumbprint" },
   { name: "shape-pattern", path: "/jobs/1/shape/pattern?pattern=pinwheel" },
   { name: "shape-board", path: "/jobs/1/shape/pattern" },
   { name: "cold-trouble", path: "/jobs/1/cold/trouble" },

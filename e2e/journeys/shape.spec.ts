@@ -39,3 +39,87 @@ test("a pinwheel is formed: its sheets, its masses, its steps", async ({ page, b
   await set(field(page, "First turn, across"), "80 mm");
   await expect(page.getByRole("alert")).toContainText("0 to 30 mm");
 });
+
+test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improved, kept and printed", async ({ page, bakery }) => {
+  const star = [...Array(10).keys()].map((i) => {
+    const [r, a] = [i % 2 ? 13 : 30, (i * Math.PI) / 5];
+    return `${(40 + r * Math.sin(a)).toFixed(2)} ${(40 - r * Math.cos(a)).toFixed(2)}`;
+  });
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80"><path d="M${star.join("L")}Z"/></svg>`;
+  await open(page, bakery, "order");
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  await page.setInputFiles('input[type="file"][accept*="svg"]', { name: "harbour star.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
+  await page.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await expect(page.getByText("harbour star").first()).toBeVisible();
+  await page.goto(`${bakery.address}/jobs/1/shape/nest`);
+  const answer = page.getByRole("complementary").locator(".answer");
+  const rows = Number(await answer.textContent());
+  await page.getByRole("button", { name: "Nest it" }).click();
+  await expect(page.getByRole("progressbar", { name: "Search" })).toBeVisible();
+  await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible();
+  const nested = Number(await answer.textContent());
+  expect(nested).toBeGreaterThanOrEqual(rows);
+  // A piece dragged onto another is told at once, and cannot be kept so.
+  const box = (n: number) => page.locator(`[data-piece="${n}"] path`).first().boundingBox();
+  const middle = async (n: number) => {
+    const b = await box(n);
+    if (!b) throw new Error(`piece ${n} is not drawn`);
+    return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+  };
+  const [from, onto] = [await middle(1), await middle(2)];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + onto.x) / 2, (from.y + onto.y) / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole("alert")).toContainText("too near another or the rim");
+  await expect(page.getByRole("button", { name: "Keep this layout" })).toBeDisabled();
+  // The held piece stays, the rest goes around it.
+  await page.getByRole("button", { name: "Improve the rest" }).click();
+  await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible();
+  await expect(page.getByRole("alert")).toHaveCount(0);
+  await expect(page.locator("#nest-desc")).toContainText("1 held");
+  await page.getByRole("button", { name: "Keep this layout" }).click();
+  await expect(page.getByText(/^Kept: the plan/)).toBeVisible();
+  // It comes back from the file, and its template prints.
+  await page.reload();
+  await expect(page.getByRole("button", { name: "Back to rows" })).toBeVisible();
+  const print = await page.request.get(`${bakery.address}/api/jobs/1/template.pdf`);
+  expect((await print.body()).subarray(0, 5).toString()).toBe("%PDF-");
+  await page.getByRole("button", { name: "Back to rows" }).click();
+  await expect(page.getByText("Rows again.")).toBeVisible();
+});
+
+test("a search is stopped, and the server answers meanwhile", async ({ page, bakery }) => {
+  await open(page, bakery, "shape/nest", 3);
+  await page.getByRole("radio", { name: "30 s" }).click();
+  await page.getByRole("button", { name: "Nest it" }).click();
+  await expect(page.getByRole("progressbar", { name: "Search" })).toBeVisible();
+  const plan = await page.request.get(`${bakery.address}/api/jobs/1/plan`);
+  expect(plan.ok()).toBe(true);
+  await page.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByText("Stopped; the best so far stays.")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Nest it" })).toBeVisible();
+  // By the keyboard alone: a piece is chosen, nudged and taken back.
+  await page.getByRole("button", { name: "Choose the next piece" }).press("Enter");
+  await expect(page.getByText(/^Piece 1 of/)).toBeVisible();
+  await page.getByRole("button", { name: "Right 1 mm" }).press("Enter");
+  await expect(page.locator("#nest-desc")).toContainText("1 held");
+  await page.getByRole("button", { name: "Take the move back" }).press("Enter");
+  await expect(page.locator("#nest-desc")).toContainText("0 held");
+});
+
+test("the dough is portioned: by mass, by figure, across the tray", async ({ page, bakery }) => {
+  await open(page, bakery, "shape/portion");
+  const pieces = page.getByRole("complementary").locator(".answer");
+  await expect(pieces).toHaveText("23");
+  await set(field(page, "Dough in one"), "20 g");
+  await expect(pieces).toHaveText("35");
+  await page.getByRole("radio", { name: "Figure" }).click();
+  await set(field(page, "Parts, in grams"), "20, 8, 2, x");
+  await expect(page.getByRole("alert")).toContainText("is no mass in grams");
+  await set(field(page, "Parts, in grams"), "20, 8, 2, 2");
+  await expect(pieces).toHaveText("22");
+  await page.getByRole("radio", { name: "Across the tray" }).click();
+  await expect(page.getByText(/A whole tray takes/)).toBeVisible();
+});

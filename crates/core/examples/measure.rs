@@ -177,6 +177,8 @@ fn main() -> Result<(), Box<dyn Error>> {
         hold_back_percent: 0.0,
         whole_eggs: false,
         tints: vec![],
+        turning: ready_slab_core::shape::Turning::Free,
+        layout: vec![],
     })?;
     println!("full plan\t{:.2}", median_ms(|| drop(std::hint::black_box(plan(&job, &formula, &outline, &kitchen)))));
     cold_screens(&job, &kitchen, &plan(&job, &formula, &outline, &kitchen)?)

@@ -25,11 +25,11 @@ fn star() -> Outline {
 }
 
 fn crescent() -> Outline {
-    let mut points: Vec<(f64, f64)> = (-12..=12)
-        .map(|i| f64::from(i) * 11.0_f64.to_radians())
-        .map(|a| (30.0 * a.sin(), -30.0 * a.cos()))
-        .collect();
-    points.extend((-11..=11).rev().map(|i| f64::from(i) * 9.0_f64.to_radians()).map(|a| (21.0 * a.sin(), 6.0 - 23.0 * a.cos())));
+    let mut points: Vec<(f64, f64)> =
+        (-12..=12).map(|i| f64::from(i) * 11.0_f64.to_radians()).map(|a| (30.0 * a.sin(), -30.0 * a.cos())).collect();
+    points.extend(
+        (-11..=11).rev().map(|i| f64::from(i) * 9.0_f64.to_radians()).map(|a| (21.0 * a.sin(), 6.0 - 23.0 * a.cos())),
+    );
     Outline::new(&points).expect("a crescent is an outline")
 }
 

@@ -162,13 +162,17 @@ fn a_cutter_drawn_elsewhere_or_upside_down_lies_as_many_times() {
     let moved: Vec<_> = outline.points().iter().map(|p| (p.0 + 71.0, p.1 - 33.0)).collect();
     let turned: Vec<_> = outline.points().iter().map(|p| (-p.0, -p.1)).collect();
     let sheet = SheetForm::oblong(250.0, 300.0, 0.0).unwrap();
-    let count = |o: &Outline| Nester::new(question(vec![cutter(o, None)], sheet, 3.0, 3.0), 1).unwrap().best().pieces.len();
+    let count =
+        |o: &Outline| Nester::new(question(vec![cutter(o, None)], sheet, 3.0, 3.0), 1).unwrap().best().pieces.len();
     let plain = count(&outline);
     assert_eq!(count(&Outline::new(&moved).unwrap()), plain);
     assert_eq!(count(&Outline::new(&turned).unwrap()), plain);
     // A sheet laid the other way round is the same sheet.
     let across = SheetForm::oblong(300.0, 250.0, 0.0).unwrap();
-    assert_eq!(Nester::new(question(vec![cutter(&outline, None)], across, 3.0, 3.0), 1).unwrap().best().pieces.len(), plain);
+    assert_eq!(
+        Nester::new(question(vec![cutter(&outline, None)], across, 3.0, 3.0), 1).unwrap().best().pieces.len(),
+        plain
+    );
 }
 
 #[test]

@@ -4,6 +4,7 @@ use crate::board::Board;
 use crate::guard::{AllowedHosts, guard};
 use crate::problem::ApiError;
 use crate::routes::{BODY_LIMIT_BYTES, Description, configure};
+use crate::searches::Searches;
 use crate::{embed, seed};
 use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
@@ -40,6 +41,7 @@ pub fn description() -> OpenApi {
 pub fn application(
     store: Store,
     board: Board,
+    searches: Searches,
     allow_hosts: &[String],
 ) -> App<
     impl ServiceFactory<
@@ -53,6 +55,7 @@ pub fn application(
     let (app, _) = App::new().into_utoipa_app().openapi(Description::openapi()).configure(configure).split_for_parts();
     app.app_data(web::Data::new(store))
         .app_data(web::Data::new(board))
+        .app_data(web::Data::new(searches))
         .app_data(web::Data::new(AllowedHosts::new(allow_hosts)))
         .app_data(web::PayloadConfig::new(BODY_LIMIT_BYTES))
         .app_data(
@@ -103,7 +106,7 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
     }
     let board = Board::new(store.clone());
     board.tend_probes().await?;
-    let for_workers = (store.clone(), board.clone());
+    let for_workers = (store.clone(), board.clone(), Searches::new(board.closing()));
     let mut hosts = options.allow_hosts.clone();
     if !options.listen.ip().is_loopback() && !options.listen.ip().is_unspecified() {
         hosts.push(match options.listen {
@@ -111,13 +114,15 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
             SocketAddr::V6(a) => format!("[{}]", a.ip()),
         });
     }
-    let server = HttpServer::new(move || application(for_workers.0.clone(), for_workers.1.clone(), &hosts))
-        .workers(2)
-        // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
-        .tcp_nodelay(true)
-        .shutdown_timeout(10)
-        .disable_signals()
-        .bind(options.listen)?;
+    let server = HttpServer::new(move || {
+        application(for_workers.0.clone(), for_workers.1.clone(), for_workers.2.clone(), &hosts)
+    })
+    .workers(2)
+    // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
+    .tcp_nodelay(true)
+    .shutdown_timeout(10)
+    .disable_signals()
+    .bind(options.listen)?;
     for address in server.addrs() {
         // The one line meant for people, on standard output; logs go to standard error.
         println!("Ready Slab is at http://{address}/");

@@ -7,7 +7,9 @@ mod embed;
 mod guard;
 pub mod problem;
 mod routes;
+pub mod searches;
 pub mod seed;
+mod template;
 mod whole;
 pub mod wire;
 

@@ -59,6 +59,9 @@ pub enum ApiError {
     /// Refused for safety.
     #[error("{0}")]
     Forbidden(&'static str),
+    /// As much is being computed as the machine can bear.
+    #[error("{0}")]
+    Busy(&'static str),
     /// A computation ended unexpectedly; a bug of ours.
     #[error("the computation broke off")]
     Broken,
@@ -89,6 +92,7 @@ impl ApiError {
             Self::TooLarge { .. } => "too large",
             Self::Unreadable(_) => "unreadable",
             Self::Forbidden(_) => "forbidden",
+            Self::Busy(_) => "busy",
             Self::Broken => "broken off",
         }
     }
@@ -133,6 +137,7 @@ impl ResponseError for ApiError {
             | Self::Broken => StatusCode::INTERNAL_SERVER_ERROR,
             Self::TooLarge { .. } => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
+            Self::Busy(_) => StatusCode::SERVICE_UNAVAILABLE,
         }
     }
 

@@ -8,6 +8,7 @@ use actix_web::test::{TestRequest, init_service};
 use bakery::{call, demo, field_messages, from_page, get, send};
 use ready_slab_server::app::application;
 use ready_slab_server::board::Board;
+use ready_slab_server::searches::Searches;
 use ready_slab_server::seed;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
@@ -412,7 +413,9 @@ async fn foreign_hosts_and_origins_are_turned_away_and_headers_are_strict() {
     }
     let cross = from_page(Method::POST, "/api/undo").insert_header(("sec-fetch-site", "cross-site"));
     assert_eq!(status(cross).await, StatusCode::FORBIDDEN);
-    let app = init_service(application(store.clone(), Board::new(store.clone()), &[])).await;
+    let board = Board::new(store.clone());
+    let searches = Searches::new(board.closing());
+    let app = init_service(application(store.clone(), board, searches, &[])).await;
     let page = app.call(from_page(Method::GET, "/jobs/1/cold").to_request()).await.unwrap();
     let policy = page.headers().get("content-security-policy").unwrap().to_str().unwrap().to_owned();
     assert!(policy.contains("default-src 'none'") && policy.contains("script-src 'self';"), "{policy}");

@@ -5,11 +5,11 @@ use crate::things::{CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutte
 use chrono::NaiveDateTime;
 use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::{EggClass, MixMethod};
-use ready_slab_core::geometry::Outline;
+use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::shape::BenchSurface;
+use ready_slab_core::shape::{BenchSurface, Turning};
 use ready_slab_core::units::{Length, Share, Span};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
@@ -45,6 +45,11 @@ words!(place_word, place_from, ColdPlace, {
 words!(surface_word, surface_from, BenchSurface, {
     BenchSurface::FlouredBoard => "floured_board" = BenchSurface::FlouredBoard,
     BenchSurface::BetweenPapers => "between_papers" = BenchSurface::BetweenPapers,
+});
+words!(turning_word, turning_from, Turning, {
+    Turning::Free => "free" = Turning::Free,
+    Turning::HalfTurn => "half_turn" = Turning::HalfTurn,
+    Turning::Fixed => "fixed" = Turning::Fixed,
 });
 words!(method_word, method_from, MixMethod, {
     MixMethod::LightAndFluffy => "light_and_fluffy" = MixMethod::LightAndFluffy,
@@ -264,6 +269,14 @@ pub(crate) struct JobRow {
     pub formula_version: Option<u32>,
     #[serde(default)]
     pub dough_with: Option<i64>,
+    #[serde(default = "turns_freely")]
+    pub turning: String,
+    #[serde(default = "no_tints")]
+    pub layout: String,
+}
+
+fn turns_freely() -> String {
+    turning_word(Turning::Free).to_owned()
 }
 
 impl JobRow {
@@ -295,6 +308,8 @@ impl JobRow {
             tints: text(&j.tints),
             formula_version: stored.formula_version,
             dough_with: stored.dough_with.map(|j| j.0),
+            turning: turning_word(j.turning).to_owned(),
+            layout: text(&j.layout.iter().map(|p| [p.x_mm, p.y_mm, p.turn_deg]).collect::<Vec<_>>()),
         }
     }
 
@@ -323,6 +338,11 @@ impl JobRow {
             hold_back_percent: self.hold_back_percent,
             whole_eggs: self.whole_eggs,
             tints: list::<(String, f64)>("job", id, &self.tints)?,
+            turning: turning_from("job", id, &self.turning)?,
+            layout: list::<[f64; 3]>("job", id, &self.layout)?
+                .into_iter()
+                .map(|[x_mm, y_mm, turn_deg]| Placement { x_mm, y_mm, turn_deg })
+                .collect(),
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {

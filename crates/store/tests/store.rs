@@ -6,11 +6,11 @@ use ready_slab_core::dough::{
     Analysis, EggClass, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, MixMethod,
     Pantry, Squeeze,
 };
-use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline};
+use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::shape::BenchSurface;
+use ready_slab_core::shape::{BenchSurface, Turning};
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
     ChillId, CutterId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
@@ -76,6 +76,8 @@ fn job(pieces: u32) -> Job {
         hold_back_percent: 12.0,
         whole_eggs: true,
         tints: vec![("red".into(), 20.0)],
+        turning: Turning::HalfTurn,
+        layout: vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }],
     })
     .unwrap()
 }

@@ -1,6 +1,6 @@
 /** Logs and patterned bars, asked of the server. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, settled } from "./client";
+import { api, settled, type Schemas } from "./client";
 import type { paths } from "./schema";
 
 export type LogQuery = paths["/api/jobs/{id}/log"]["get"]["parameters"]["query"];
@@ -14,3 +14,11 @@ export const askPattern = (id: number, query: PatternQuery) =>
   settled(api.GET("/api/jobs/{id}/pattern", { params: { path: { id }, query } }));
 export const usePattern = (id: number, query: PatternQuery) =>
   useQuery({ queryKey: ["pattern", id, query], queryFn: () => askPattern(id, query), placeholderData: keepPreviousData, retry: false });
+
+export type PortionQuery = paths["/api/jobs/{id}/portion"]["get"]["parameters"]["query"];
+export type Portioned = Schemas["PortionView"];
+
+export const askPortion = (id: number, query: PortionQuery) =>
+  settled(api.GET("/api/jobs/{id}/portion", { params: { path: { id }, query } }));
+export const usePortion = (id: number, query: PortionQuery) =>
+  useQuery({ queryKey: ["portion", id, query], queryFn: () => askPortion(id, query), placeholderData: keepPreviousData, retry: false });

@@ -715,6 +715,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/log/strip.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The strip that is laid along a log, at true size: a line at each cut, every fifth longer and counted. */
+        get: operations["shape_log_strip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/mixing": {
         parameters: {
             query?: never;
@@ -726,6 +743,43 @@ export interface paths {
         get: operations["dough_mixing"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/nest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Searches a layout of the job's cutter: `layout` (a `NestView`) at once and whenever a better one is found, `beat` (a
+         *     `NestBeat`) meanwhile, `done` (a `NestDone`) at the end. It stops when the connection is closed.
+         */
+        post: operations["shape_nest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/nest/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measures pieces as a hand has laid them, each against every other and against the rim. */
+        post: operations["shape_measure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -766,6 +820,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/portion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the job's dough gives in portions, how large they are and when they are firm for the oven. */
+        get: operations["shape_portion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/records": {
         parameters: {
             query?: never;
@@ -795,6 +866,40 @@ export interface paths {
         put?: never;
         /** What size a dough has by mass, factor or what is on hand, and how many of the job's pieces that makes; nothing is kept. */
         post: operations["dough_size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/template.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet at true size on pages that are laid edge to edge, with marks where they overlap and a line of 100 mm to check. */
+        get: operations["shape_template_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/template.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet at true size, in one piece. */
+        get: operations["shape_template_svg"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1641,6 +1746,23 @@ export interface components {
             /** @description What is wrong with it. */
             message: string;
         };
+        /** @description Firm for the oven in a cold place. */
+        FirmView: {
+            /**
+             * Format: double
+             * @description At the earliest; absent when it never is.
+             */
+            least_min?: number | null;
+            /**
+             * Format: double
+             * @description At the latest.
+             */
+            most_min?: number | null;
+            /** @description Why it never is, as a sentence. */
+            never?: string | null;
+            /** @description `fridge` or `freezer`. */
+            place: string;
+        };
         /** @description A formula. */
         FormulaBody: {
             /** @description At most 60, with flour and a fat among them. */
@@ -1687,6 +1809,23 @@ export interface components {
             after_min: number;
             /** @description Layer by layer from below, each from the middle outward. */
             layers_c: number[][];
+        };
+        /** @description What one piece keeps to all around it. */
+        GapsView: {
+            /**
+             * Format: double
+             * @description To the nearest other piece, where one is near.
+             */
+            nearest_mm?: number | null;
+            /** @description Whether the rim is nearer than it may be. */
+            over_rim: boolean;
+            /**
+             * Format: double
+             * @description To the rim.
+             */
+            rim_mm: number;
+            /** @description Others it lies nearer to than the web. */
+            too_near: number[];
         };
         /** @description What undo and redo would do now. */
         HistoryView: {
@@ -1822,6 +1961,8 @@ export interface components {
              * @description Flour kept aside to be added by feel, 0 to 20.
              */
             hold_back_percent?: number;
+            /** @description A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty. */
+            layout?: components["schemas"]["CutView"][];
             /** @description How the dough is mixed. */
             method: components["schemas"]["MethodWord"];
             /** @description Its name, 1 to 80 characters. */
@@ -1859,6 +2000,8 @@ export interface components {
             tints?: components["schemas"]["TintBody"][];
             /** @description Where the cut pieces chill. */
             tray_chill_place: components["schemas"]["PlaceWord"];
+            /** @description How the cutter may be turned on the sheet; never over. */
+            turning?: components["schemas"]["TurningWord"];
             /**
              * Format: double
              * @description Least gap between cuts, 0.5 to 10.
@@ -2439,6 +2582,21 @@ export interface components {
              */
             water: number;
         };
+        /** @description Pieces as a hand has laid them. */
+        MeasureBody: {
+            /**
+             * Format: double
+             * @description Of the sheet, 40 to 1200.
+             */
+            length_mm: number;
+            /** @description At most 400. */
+            pieces: components["schemas"]["CutView"][];
+            /**
+             * Format: double
+             * @description Of the sheet, 40 to 1200.
+             */
+            width_mm: number;
+        };
         /**
          * @description How the dough is mixed.
          * @enum {string}
@@ -2599,6 +2757,95 @@ export interface components {
             key: string;
             /** @description Its name. */
             name: string;
+        };
+        /** @description The search goes on. */
+        NestBeat: {
+            /**
+             * Format: double
+             * @description For so long.
+             */
+            after_s: number;
+        };
+        /** @description A sheet and what is to be done with it. */
+        NestBody: {
+            /** @description Pieces that stay where they are. */
+            held?: components["schemas"]["CutView"][];
+            /**
+             * Format: double
+             * @description Of the sheet, 40 to 1200.
+             */
+            length_mm: number;
+            /**
+             * Format: int32
+             * @description So many pieces on as short a sheet as may be; as many pieces as fit when null.
+             */
+            pieces?: number | null;
+            /**
+             * Format: double
+             * @description How long to search, 0.1 to 60.
+             */
+            seconds?: number;
+            /**
+             * Format: int32
+             * @description Another seed searches another way; the same one walks the same way again.
+             */
+            seed?: number;
+            /** @description Pieces to start from; what of them does not go with the held ones is left out. From rows when empty. */
+            start?: components["schemas"]["CutView"][];
+            /**
+             * Format: double
+             * @description Of the sheet, 40 to 1200.
+             */
+            width_mm: number;
+        };
+        /** @description The search has ended. */
+        NestDone: {
+            /**
+             * Format: double
+             * @description After so long.
+             */
+            after_s: number;
+            /** @description Whether nothing more could be won (else its time was up). */
+            exhausted: boolean;
+        };
+        /** @description A better layout. */
+        NestView: {
+            /**
+             * Format: double
+             * @description Found after so long.
+             */
+            after_s: number;
+            /** @description No layout can hold more. */
+            bound: number;
+            /**
+             * Format: double
+             * @description Cut out, of the sheet's area.
+             */
+            cut_percent: number;
+            /** @description In the order of cutting. */
+            cuts: components["schemas"]["CutView"][];
+            /**
+             * Format: double
+             * @description Smallest gap between two pieces, where two are near each other.
+             */
+            least_gap_mm?: number | null;
+            /**
+             * Format: double
+             * @description Smallest gap to the rim.
+             */
+            least_rim_mm: number;
+            /**
+             * Format: int32
+             * @description Wanted pieces that do not lie on the sheet.
+             */
+            missing: number;
+            /** @description Where in `cuts` the rows begin. */
+            rows: number[];
+            /**
+             * Format: double
+             * @description Of the sheet's length, the rim included.
+             */
+            used_mm: number;
         };
         /** @description A cutter to be added: a built-in form of a size, or an SVG file. */
         NewCutter: {
@@ -3063,6 +3310,112 @@ export interface components {
             /** @description Shape. */
             shape: components["schemas"]["ShapeView"];
         };
+        /** @description The sizes of a portion, those of its own kind. */
+        PortionSizes: {
+            /**
+             * Format: double
+             * @description Rope.
+             */
+            across_mm?: number | null;
+            /**
+             * Format: int32
+             * @description Tray.
+             */
+            columns?: number | null;
+            /**
+             * Format: double
+             * @description Thumb-print.
+             */
+            deep_mm?: number | null;
+            /**
+             * Format: double
+             * @description Thumb-print.
+             */
+            dent_mm?: number | null;
+            /**
+             * Format: double
+             * @description Rope, tray.
+             */
+            length_mm?: number | null;
+            /**
+             * Format: double
+             * @description Ball, pressed, thumb-print, piped.
+             */
+            mass_g?: number | null;
+            /** @description Figure. */
+            parts_g?: number[] | null;
+            /** @description Figure: across of each part as a ball. */
+            parts_mm?: number[] | null;
+            /**
+             * Format: int32
+             * @description Tray.
+             */
+            rows?: number | null;
+            /**
+             * Format: int32
+             * @description Scoop.
+             */
+            scoop?: number | null;
+            /**
+             * Format: double
+             * @description Pressed, tray.
+             */
+            thickness_mm?: number | null;
+            /**
+             * Format: double
+             * @description Tray.
+             */
+            width_mm?: number | null;
+        };
+        /** @description What a batch gives in portions. */
+        PortionView: {
+            /**
+             * Format: double
+             * @description Across as it goes into the oven (the longer side where it has two).
+             */
+            across_mm: number;
+            /**
+             * Format: double
+             * @description The dough portioned.
+             */
+            batch_g: number;
+            /** @description The form in which it chills: its thickest part. */
+            chills_as: components["schemas"]["PieceWire"];
+            /**
+             * Format: double
+             * @description Filling in its dent.
+             */
+            filling_g?: number | null;
+            /** @description Until it is firm for the oven. */
+            firm: components["schemas"]["FirmView"][];
+            /**
+             * Format: double
+             * @description High as it goes into the oven.
+             */
+            high_mm: number;
+            /**
+             * Format: double
+             * @description Of one.
+             */
+            mass_g: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            pieces: number;
+            /**
+             * Format: double
+             * @description Left of the batch.
+             */
+            rest_g: number;
+            /** @description The sizes it was reckoned with. */
+            sizes: components["schemas"]["PortionSizes"];
+            /**
+             * Format: double
+             * @description Of a bar over a tray, the dough that fills the whole tray.
+             */
+            tray_g?: number | null;
+        };
         /** @description A price. */
         PriceBody: {
             /**
@@ -3450,6 +3803,8 @@ export interface components {
              * @description Dough in each.
              */
             mass_g: number;
+            /** @description Whether they lie as nested and kept (else in rows). */
+            nested: boolean;
             /**
              * Format: int32
              * @description 0 the first, 1 and 2 re-rolls.
@@ -3968,6 +4323,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description How a cutter may be turned on the sheet.
+         * @enum {string}
+         */
+        TurningWord: "free" | "half_turn" | "fixed";
         /** @description One unit: `base = value * factor + offset`. */
         UnitView: {
             /**
@@ -5860,6 +6220,8 @@ export interface operations {
                 slice_mm?: number;
                 /** @description 1 to 2000. */
                 slices?: number;
+                /** @description Of the printed strip; A4 when absent. */
+                paper?: "a4" | "letter";
             };
             header?: never;
             path: {
@@ -5875,6 +6237,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_log_strip: {
+        parameters: {
+            query: {
+                /** @description Its section. */
+                form: "round" | "square" | "oblong" | "half_round" | "wedge";
+                /** @description Height over width of an oblong or a wedge, 0.1 to 10; 1 when absent. */
+                height_to_width?: number;
+                /** @description 10 to 200,000. */
+                mass_g?: number;
+                /** @description 20 to 3000. */
+                length_mm?: number;
+                /** @description 8 to 250. */
+                width_mm?: number;
+                /** @description 1 to 60. */
+                slice_mm?: number;
+                /** @description 1 to 2000. */
+                slices?: number;
+                /** @description Of the printed strip; A4 when absent. */
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
                 };
             };
             404: {
@@ -5912,6 +6328,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MixingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_nest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NestBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GapsView"][];
                 };
             };
             404: {
@@ -6033,6 +6539,70 @@ export interface operations {
             };
         };
     };
+    shape_portion: {
+        parameters: {
+            query: {
+                /** @description Which. */
+                kind: "ball" | "scoop" | "rope" | "pressed" | "thumbprint" | "figure" | "piped" | "tray_bar";
+                /** @description Dough to be portioned, 10 to 200,000; the job's own when absent. */
+                batch_g?: number;
+                /** @description Ball, pressed, thumb-print: 2 to 500; piped: 2 to 200. */
+                mass_g?: number;
+                /** @description How many of it fill a US quart, 4 to 120. */
+                scoop?: number;
+                /** @description Rope: 4 to 60. */
+                across_mm?: number;
+                /** @description Rope: 20 to 600; tray: 100 to 900. */
+                length_mm?: number;
+                /** @description Tray: 100 to 900. */
+                width_mm?: number;
+                /** @description Pressed: 2 to 40; tray: 4 to 60. */
+                thickness_mm?: number;
+                /** @description Thumb-print: the dent across, 4 to 60. */
+                dent_mm?: number;
+                /** @description Thumb-print: the dent deep, 1 to 30. */
+                deep_mm?: number;
+                /** @description Figure: the masses of its parts in grams, such as `20,8,2,2`. */
+                parts?: string;
+                /** @description Tray: cut across into, 1 to 30. */
+                columns?: number;
+                /** @description Tray: cut along into, 1 to 30. */
+                rows?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PortionView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     records_list: {
         parameters: {
             query?: never;
@@ -6124,6 +6694,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizedView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_template_pdf: {
+        parameters: {
+            query?: {
+                /** @description 0 the first roll, 1 and 2 re-rolls. */
+                roll?: number;
+                /** @description `a4` or `letter`. */
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_template_svg: {
+        parameters: {
+            query?: {
+                /** @description 0 the first roll, 1 and 2 re-rolls. */
+                roll?: number;
+                /** @description `a4` or `letter`. */
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             404: {

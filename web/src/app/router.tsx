@@ -18,7 +18,9 @@ import { Ledger } from "../stations/ledger/Ledger";
 import { Order } from "../stations/order/Order";
 import { Oven } from "../stations/oven/Oven";
 import { LogView } from "../stations/shape/LogView";
+import { NestView } from "../stations/shape/NestView";
 import { PatternView } from "../stations/shape/PatternView";
+import { PortionView } from "../stations/shape/PortionView";
 import { Shape } from "../stations/shape/Shape";
 import { ShapeStation } from "../stations/shape/ShapeNav";
 import { KitchenPage } from "./KitchenPage";
@@ -75,8 +77,10 @@ export const router = createBrowserRouter([
             element: <ShapeStation />,
             children: [
               { index: true, element: <Shape /> },
+              { path: "nest", element: <NestView /> },
               { path: "log", element: <LogView /> },
               { path: "pattern", element: <PatternView /> },
+              { path: "portion", element: <PortionView /> },
             ],
           },
           { path: "oven", element: <Oven /> },

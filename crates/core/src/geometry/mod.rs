@@ -5,6 +5,6 @@ mod outline;
 mod svg;
 
 pub use builtin::{Builtin, BuiltinKind};
-pub(crate) use outline::{distance_to_ring, offset_ring, ring_holds};
 pub use outline::{Outline, Placement, clearance_mm, neck_warning};
+pub(crate) use outline::{distance_to_ring, offset_ring, ring_holds};
 pub use svg::{read_svg, write_svg};

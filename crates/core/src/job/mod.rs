@@ -7,6 +7,7 @@ mod follow;
 mod kitchen;
 mod order;
 mod plan;
+mod portioned;
 mod wanted;
 mod ways;
 
@@ -16,5 +17,6 @@ pub use follow::{Followed, Put, Whereabouts, follow};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
 pub use order::{ChillForm, Job, JobInput};
 pub use plan::{AlsoMixed, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with, question_of};
+pub use portioned::chill_portion;
 pub use wanted::{WantedWay, wanted_ways};
 pub use ways::{Spell, Way, WaySizes, one_way, question_of_way, ways};

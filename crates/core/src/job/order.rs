@@ -2,9 +2,10 @@
 
 use super::ColdPlace;
 use crate::dough::{MixMethod, Tint};
-use crate::error::{Checks, InputErrors};
+use crate::error::{Checks, InputError, InputErrors};
+use crate::geometry::Placement;
 use crate::oven::BakeSetting;
-use crate::shape::{BenchSurface, RollingRules, Spacing};
+use crate::shape::{BenchSurface, MOST_SEARCHED, RollingRules, SHEET_MM, Spacing, Turning};
 use crate::units::{Length, Temperature};
 use chrono::NaiveDateTime;
 
@@ -63,6 +64,10 @@ pub struct JobInput {
     pub whole_eggs: bool,
     /// Portions that are coloured: name and % of the dough.
     pub tints: Vec<(String, f64)>,
+    /// How the cutter may be turned on the sheet.
+    pub turning: Turning,
+    /// A layout of the cutter on one sheet that was kept from nesting; empty when rows are used.
+    pub layout: Vec<Placement>,
 }
 
 /// A job whose values were checked.
@@ -95,6 +100,13 @@ impl Job {
                 most,
                 "pieces, since at least one is baked",
             );
+        }
+        checks.limit("layout", input.layout.len(), MOST_SEARCHED, "pieces");
+        let on_sheet = |p: &Placement| {
+            [p.x_mm, p.y_mm].iter().all(|v| (0.0..=SHEET_MM.1).contains(v)) && (-720.0..=720.0).contains(&p.turn_deg)
+        };
+        if let Some(at) = input.layout.iter().position(|p| !on_sheet(p)) {
+            checks.push(InputError::refused(format!("layout[{at}]"), "not a place on any sheet"));
         }
         let mut keep = |faults: InputErrors| faults.all().iter().cloned().for_each(|e| checks.push(e));
         let spacing = Spacing::new(input.web_mm, input.edge_mm).map_err(&mut keep).ok();

@@ -56,12 +56,13 @@ pub fn plan_with(
     let density = rolled_density(&composition);
     let oven = oven_plan(job, formula, outline, kitchen)?;
     let piece = outline.area().mass_at(job.thickness(), density);
-    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let (table, layout_fault) = sheet_table(job, outline, kitchen)?;
     let baked = demand_of(job, kitchen, &table, piece, density, job.baked_pieces());
     let demand = demand_to_dough(&baked)?;
     let frozen = frozen_dough(job, &baked)?;
     let trays = fill_trays(outline, job.baked_pieces(), oven.growth.1, kitchen.trays())?;
-    let shape = shape_plan(job, kitchen, demand, trays);
+    let mut shape = shape_plan(job, kitchen, demand, trays);
+    shape.reasons.extend(layout_fault.map(|why| format!("The layout you kept is not used: {why}. Nest it again.")));
     let parts = parts_of(job, &shape.demand, frozen, also);
     let dough = dough_plan(job, formula, kitchen, &shape.demand, parts, piece, density, composition)?;
     let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, keeping(formula))?;
@@ -71,6 +72,20 @@ pub fn plan_with(
     let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
     cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
     Ok(Plan { dough, cold, shape, oven, clock })
+}
+
+/// The job's sheets: rows of its cutter, and the layout kept from nesting while it still holds.
+fn sheet_table(job: &Job, outline: &Outline, kitchen: &Kitchen) -> Result<(LatticeTable, Option<String>), InputErrors> {
+    let (width, longest) = (kitchen.trays().width(), kitchen.trays().length());
+    let input = job.input();
+    let rows = LatticeTable::for_turning(outline, width, longest, job.spacing(), input.turning)?;
+    if input.layout.is_empty() {
+        return Ok((rows, None));
+    }
+    Ok(match rows.clone().with_layout(&input.layout, job.spacing()) {
+        Ok(table) => (table, None),
+        Err(fault) => (rows, Some(fault)),
+    })
 }
 
 fn demand_of<'a>(
@@ -107,7 +122,7 @@ pub fn plan_dough(
     let composition = formula.composition();
     let density = rolled_density(&composition);
     let piece = outline.area().mass_at(job.thickness(), density);
-    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let (table, _) = sheet_table(job, outline, kitchen)?;
     let baked = demand_of(job, kitchen, &table, piece, density, job.baked_pieces());
     let demand = demand_to_dough(&baked)?;
     let frozen = frozen_dough(job, &baked)?;
@@ -126,7 +141,7 @@ fn frozen_dough(job: &Job, baked: &Demand) -> Result<Option<Mass>, InputErrors> 
 pub fn dough_of(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Mass, InputErrors> {
     let density = rolled_density(&formula.composition());
     let piece = outline.area().mass_at(job.thickness(), density);
-    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let (table, _) = sheet_table(job, outline, kitchen)?;
     let dough = |pieces: u32| -> Result<f64, InputErrors> {
         if pieces == 0 {
             return Ok(0.0);
@@ -146,7 +161,7 @@ pub fn pieces_from(
 ) -> Result<u32, InputErrors> {
     let density = rolled_density(&formula.composition());
     let piece = outline.area().mass_at(job.thickness(), density);
-    let table = LatticeTable::for_sheet(outline, kitchen.trays().width(), kitchen.trays().length(), job.spacing())?;
+    let (table, _) = sheet_table(job, outline, kitchen)?;
     let enough = |pieces: u32| {
         demand_to_dough(&demand_of(job, kitchen, &table, piece, density, pieces)).is_ok_and(|d| d.dough <= dough)
     };

@@ -4,6 +4,7 @@
 //! For one sheet width all layouts are searched once; the table then tells for every count of pieces the shortest
 //! sheet that holds them, so that yields are a look-up.
 
+use super::nest::kept_layout_fault;
 use super::profile::Profile;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::{Outline, Placement, clearance_mm};
@@ -80,6 +81,8 @@ pub struct Layout {
     pub length: Length,
     /// The smallest gap between any two, by exact polygon distance; `None` with fewer than two pieces.
     pub least_gap: Option<Length>,
+    /// Whether it is a layout that was nested and kept (else rows).
+    pub nested: bool,
 }
 
 /// The best layouts of one cutter for one sheet width, by count.
@@ -91,8 +94,10 @@ pub struct LatticeTable {
     edge: Length,
     /// Extents of the outline in each turn searched.
     extents: Vec<(f64, Extent)>,
-    /// `shortest[n - 1]`: shortest length for n pieces and how.
-    shortest: Vec<(f64, Candidate)>,
+    /// `shortest[n - 1]`: shortest length for n pieces and how; the kept layout where there is no candidate.
+    shortest: Vec<(f64, Option<Candidate>)>,
+    /// A nested layout, by how far along the sheet its pieces reach.
+    kept: Vec<(f64, Placement)>,
 }
 
 #[derive(Debug, Clone, Copy)]
@@ -177,7 +182,7 @@ impl LatticeTable {
         turning: Turning,
     ) -> Result<Self, InputError> {
         let mut table =
-            Self { outline: outline.clone(), width, longest, edge, extents: Vec::new(), shortest: Vec::new() };
+            Self { outline: outline.clone(), width, longest, edge, extents: vec![], shortest: vec![], kept: vec![] };
         let searched = turning.searched();
         for turn in searched.iter().flat_map(|(t, _)| [*t, (t + 180.0) % 360.0]) {
             if !table.extents.iter().any(|(known, _)| *known == turn) {
@@ -218,13 +223,46 @@ impl LatticeTable {
                 ),
             ));
         }
-        // A layout of n + 1 pieces is one of n with a piece left out.
-        for n in (1..table.shortest.len()).rev() {
-            if table.shortest[n].0 < table.shortest[n - 1].0 {
-                table.shortest[n - 1] = table.shortest[n];
+        table.leave_one_out();
+        Ok(table)
+    }
+
+    /// A layout of n + 1 pieces is one of n with a piece left out.
+    fn leave_one_out(&mut self) {
+        for n in (1..self.shortest.len()).rev() {
+            if self.shortest[n].0 < self.shortest[n - 1].0 {
+                self.shortest[n - 1] = self.shortest[n];
             }
         }
-        Ok(table)
+    }
+
+    /// The table with a nested layout besides the rows: its first n pieces along the sheet stand for n.
+    ///
+    /// Fails when the layout does not keep web and edge on a sheet of this width, as measured anew.
+    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing) -> Result<Self, String> {
+        let proof = kept_layout_fault(&self.outline, self.width, self.longest, spacing, pieces);
+        if let Some(fault) = proof {
+            return Err(fault);
+        }
+        let edge = spacing.edge.mm();
+        let mut kept: Vec<(f64, Placement)> = pieces
+            .iter()
+            .map(|p| {
+                let lowest = self.outline.placed(*p).iter().map(|q| q.1).fold(f64::MIN, f64::max);
+                (lowest + edge, *p)
+            })
+            .collect();
+        kept.sort_by(|a, b| a.0.total_cmp(&b.0));
+        for (i, (length, _)) in kept.iter().enumerate() {
+            if i == self.shortest.len() {
+                self.shortest.push((*length, None));
+            } else if *length < self.shortest[i].0 - 1e-9 {
+                self.shortest[i] = (*length, None);
+            }
+        }
+        self.leave_one_out();
+        self.kept = kept;
+        Ok(self)
     }
 
     fn try_candidate(&mut self, candidate: &Candidate, longest: f64, lengths: &mut Vec<f64>) {
@@ -236,9 +274,9 @@ impl LatticeTable {
         lengths.sort_by(f64::total_cmp);
         for (i, &length) in lengths.iter().enumerate() {
             if i == self.shortest.len() {
-                self.shortest.push((length, *candidate));
+                self.shortest.push((length, Some(*candidate)));
             } else if length < self.shortest[i].0 - 1e-9 {
-                self.shortest[i] = (length, *candidate);
+                self.shortest[i] = (length, Some(*candidate));
             }
         }
     }
@@ -320,9 +358,15 @@ impl LatticeTable {
     pub fn layout(&self, length: Length) -> Layout {
         let count = self.count(length);
         if count == 0 {
-            return Layout { pieces: vec![], length: Length::new_mm(0.0), least_gap: None };
+            return Layout { pieces: vec![], length: Length::new_mm(0.0), least_gap: None, nested: false };
         }
         let (needed, candidate) = self.shortest[count - 1];
+        let Some(candidate) = candidate else {
+            let mut pieces: Vec<Placement> = self.kept.iter().take(count).map(|(_, p)| *p).collect();
+            in_rows(&mut pieces);
+            let least_gap = least_gap(&self.outline, &pieces);
+            return Layout { pieces, length: Length::new_mm(needed), least_gap, nested: true };
+        };
         // Laid on the whole sheet, as it was searched: a row may reach beyond the shorter one with only some of its pieces.
         let mut pieces: Vec<(f64, Placement)> = Vec::new();
         let mut lengths = Vec::new();
@@ -342,15 +386,17 @@ impl LatticeTable {
         }
         pieces.sort_by(|a, b| a.0.total_cmp(&b.0));
         pieces.truncate(count);
-        // Cut row by row from the top, left to right.
-        pieces.sort_by(|a, b| {
-            let row = |p: &Placement| (p.y_mm / 2.0).round();
-            row(&a.1).total_cmp(&row(&b.1)).then(a.1.x_mm.total_cmp(&b.1.x_mm))
-        });
-        let pieces: Vec<Placement> = pieces.into_iter().map(|(_, p)| p).collect();
+        let mut pieces: Vec<Placement> = pieces.into_iter().map(|(_, p)| p).collect();
+        in_rows(&mut pieces);
         let least_gap = least_gap(&self.outline, &pieces);
-        Layout { pieces, length: Length::new_mm(needed), least_gap }
+        Layout { pieces, length: Length::new_mm(needed), least_gap, nested: false }
     }
+}
+
+/// In the order of cutting: row by row from the top, left to right.
+fn in_rows(pieces: &mut [Placement]) {
+    let row = |p: &Placement| (p.y_mm / 2.0).round();
+    pieces.sort_by(|a, b| row(a).total_cmp(&row(b)).then(a.x_mm.total_cmp(&b.x_mm)));
 }
 
 fn extent_of(outline: &Outline, turn_deg: f64) -> Extent {

@@ -8,6 +8,7 @@ mod pattern;
 mod portion;
 mod profile;
 mod sheet;
+mod template;
 mod tray;
 
 pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_to_dough};
@@ -17,6 +18,7 @@ pub use nest::{
     MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps, measure_layout,
 };
 pub use pattern::{Pattern, PatternPart, Patterned, WhichDough, build_pattern};
-pub use portion::{Portion, Portioned, portion_out};
+pub use portion::{Portion, PortionKind, Portioned, portion_out};
 pub use sheet::{SHEET_MM, SheetForm};
+pub use template::{CHECK_LINE, PAGE_FOOT, PAGE_OVERLAP, PRINT_MARGIN, PaperSize, Tile, tiles};
 pub use tray::{TrayAnswer, TrayRules, fill_trays};

@@ -71,6 +71,27 @@ pub enum Portion {
     },
 }
 
+/// The ways to portion.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PortionKind {
+    /// [`Portion::Ball`].
+    Ball,
+    /// [`Portion::Scoop`].
+    Scoop,
+    /// [`Portion::Rope`].
+    Rope,
+    /// [`Portion::Pressed`].
+    Pressed,
+    /// [`Portion::Thumbprint`].
+    Thumbprint,
+    /// [`Portion::Figure`].
+    Figure,
+    /// [`Portion::Piped`].
+    Piped,
+    /// [`Portion::TrayBar`].
+    TrayBar,
+}
+
 /// A portion with what follows from it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Portioned {
@@ -84,13 +105,35 @@ pub struct Portioned {
     pub across: Length,
     /// High as it goes into the oven.
     pub high: Length,
+    /// Of a bar over a tray, the dough that fills the whole tray.
+    pub tray: Option<Mass>,
     /// Filling in its dent.
     pub filling: Option<Mass>,
+    /// Of a figure, across of each part rolled to a ball; empty otherwise.
+    pub parts: Vec<Length>,
     /// The form in which it chills: the thickest part decides.
     pub chills_as: Piece,
 }
 
 impl Portion {
+    /// A portion of usual size; a bar over a tray of width and length. Common practice, no source.
+    #[must_use]
+    pub fn usual(kind: PortionKind, tray: (Length, Length)) -> Self {
+        let (g, mm) = (Mass::new_g, Length::new_mm);
+        match kind {
+            PortionKind::Ball => Self::Ball { mass: g(30.0) },
+            PortionKind::Scoop => Self::Scoop { number: 40 },
+            PortionKind::Rope => Self::Rope { across: mm(12.0), length: mm(90.0) },
+            PortionKind::Pressed => Self::Pressed { mass: g(25.0), thickness: mm(8.0) },
+            PortionKind::Thumbprint => Self::Thumbprint { mass: g(25.0), dent: mm(20.0), deep: mm(8.0) },
+            PortionKind::Figure => Self::Figure { parts: vec![g(20.0), g(8.0), g(2.0), g(2.0)] },
+            PortionKind::Piped => Self::Piped { mass: g(15.0) },
+            PortionKind::TrayBar => {
+                Self::TrayBar { width: tray.0, length: tray.1, depth: mm(15.0), columns: 4, rows: 6 }
+            }
+        }
+    }
+
     fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
         let mass = |checks: &mut Checks, m: Mass, most: f64| checks.range("mass_g", m.g(), 2.0, most, "g");
@@ -146,6 +189,14 @@ pub fn portion_out(portion: Portion, batch: Mass, density: Density) -> Result<Po
         let across = ball(mass, density);
         (mass, across, across, None, Piece::Sphere { diameter: across })
     };
+    let cells = match &portion {
+        Portion::TrayBar { columns, rows, .. } => Some(f64::from(columns * rows)),
+        _ => None,
+    };
+    let parts = match &portion {
+        Portion::Figure { parts } => parts.iter().map(|&p| ball(p, density)).collect(),
+        _ => vec![],
+    };
     let (mass, across, high, filling, chills_as) = match portion {
         Portion::Ball { mass } | Portion::Piped { mass } => round(mass),
         Portion::Scoop { number } => round(Mass::new_g(QUART_ML / f64::from(number) * density.kg_m3() / 1000.0)),
@@ -195,7 +246,9 @@ pub fn portion_out(portion: Portion, batch: Mass, density: Density) -> Result<Po
         rest: batch - mass * f64::from(pieces),
         across,
         high,
+        tray: cells.map(|n| mass * n),
         filling,
+        parts,
         chills_as: chills_as.checked()?,
     })
 }
@@ -241,7 +294,7 @@ mod tests {
         let pressed = out(Portion::Pressed { mass: g(25.0), thickness: mm(8.0) });
         assert!((pressed.across.mm() - 57.34).abs() < 0.02 && pressed.high == mm(8.0));
         let bar = out(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 });
-        assert!((bar.mass.g() * 24.0 - 2475.7).abs() < 0.1 && (bar.across.mm() - 77.5).abs() < 1e-9);
+        assert!((bar.tray.unwrap().g() - 2475.7).abs() < 0.1 && (bar.across.mm() - 77.5).abs() < 1e-9);
         assert_eq!(bar.chills_as, Piece::Sheet { thickness: mm(15.0) });
     }
 

@@ -184,8 +184,8 @@ mod tests {
     #[test]
     fn a_thousand_grams_at_six_millimetres_make_a_round_of_419() {
         // The trade's worked example: 1,000 g at 6 mm and 1.21 g/cm3 are 1,377 cm2, as a round 419 mm across.
-        let area = crate::units::Mass::new_g(1000.0)
-            .rolled_to(Length::new_mm(6.0), crate::units::Density::new_kg_m3(1210.0));
+        let area =
+            crate::units::Mass::new_g(1000.0).rolled_to(Length::new_mm(6.0), crate::units::Density::new_kg_m3(1210.0));
         assert!((area.mm2() / 100.0 - 1377.4).abs() < 0.1);
         let round = SheetForm::round(100.0).unwrap().with_area(area, Length::new_mm(1200.0)).unwrap();
         assert!((round.extent().0.mm() - 418.8).abs() < 0.1);

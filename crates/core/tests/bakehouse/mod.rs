@@ -58,6 +58,8 @@ pub fn job_input() -> JobInput {
         hold_back_percent: 0.0,
         whole_eggs: false,
         tints: vec![],
+        turning: ready_slab_core::shape::Turning::Free,
+        layout: vec![],
     }
 }
 

@@ -1,9 +1,11 @@
 //! Logs and patterned bars of a job's dough.
 
 use crate::problem::{ApiError, Problem};
+use crate::template::{self, Drawing};
 use crate::whole::WholeJob;
-use crate::wire::{LogQuery, LogView, PatternQuery, PatternView};
-use actix_web::{get, web};
+use crate::wire::{LogQuery, LogView, PaperWord, PatternQuery, PatternView};
+use actix_web::http::header::CONTENT_DISPOSITION;
+use actix_web::{HttpResponse, get, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::shape::{LONGEST_LOG, build_pattern, divide_batch, solve_log};
 use ready_slab_store::{JobId, Store};
@@ -26,6 +28,46 @@ pub async fn log(
     })
     .await??;
     Ok(web::Json(view))
+}
+
+/// Across the printed strip, mm; the marks of the slices, and of every fifth, across it.
+const STRIP_MM: (f64, f64, f64) = (26.0, 8.0, 14.0);
+
+/// The strip that is laid along a log, at true size: a line at each cut, every fifth longer and counted.
+#[utoipa::path(tag = "shape", operation_id = "shape_log_strip", params(("id" = i64, Path), LogQuery), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/log/strip.pdf")]
+pub async fn strip(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    query: web::Query<LogQuery>,
+) -> Result<HttpResponse, ApiError> {
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let pdf = web::block(move || {
+        let solved = solve_log(query.form(), &query.given()?, whole.dough()?.density)?;
+        let (width, short, long) = STRIP_MM;
+        let mut drawing = Drawing {
+            name: format!("{}: {} slices, {:.0} mm", whole.stored.job.input().name, solved.slices, solved.length.mm()),
+            width_mm: width,
+            length_mm: solved.length.mm(),
+            rim: true,
+            outlines: vec![],
+            lines: vec![],
+            words: vec![],
+        };
+        for (i, cut) in solved.cuts.iter().enumerate() {
+            let counted = i % 5 == 0;
+            drawing.lines.push([(0.0, cut.mm()), (if counted { long } else { short }, cut.mm())]);
+            if counted && i > 0 {
+                drawing.words.push(((long + 1.0, cut.mm() + 1.2), i.to_string()));
+            }
+        }
+        Ok::<_, InputErrors>(template::pdf(&drawing, query.paper.unwrap_or(PaperWord::A4).into()))
+    })
+    .await??;
+    Ok(HttpResponse::Ok()
+        .content_type("application/pdf")
+        .insert_header((CONTENT_DISPOSITION, "attachment; filename=\"strip.pdf\""))
+        .body(pdf))
 }
 
 /// A patterned bar of the job's dough and another that is as dense: its strips or sheets, and how it is built.

@@ -11,7 +11,9 @@ mod jobs;
 mod kitchen;
 mod learnt;
 mod logs;
+mod nests;
 mod pantry;
+mod portions;
 mod recipes;
 mod records;
 mod stream;
@@ -34,7 +36,14 @@ pub const BODY_LIMIT_BYTES: usize = 2_500_000;
         title = "Ready Slab",
         description = "Plans, chills, cuts and bakes cold butter doughs. Every quantity carries its unit in its name. Errors are problem details (RFC 9457) with field paths. Changes are JSON Merge Patch (RFC 7396)."
     ),
-    components(schemas(Problem, formulas::WrittenAs, crate::wire::UseWord))
+    components(schemas(
+        Problem,
+        formulas::WrittenAs,
+        crate::wire::UseWord,
+        crate::wire::NestView,
+        crate::wire::NestBeat,
+        crate::wire::NestDone
+    ))
 )]
 pub struct Description;
 
@@ -96,7 +105,13 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(learnt::add_touch)
         .service(learnt::delete_touch)
         .service(logs::log)
+        .service(logs::strip)
         .service(logs::pattern)
+        .service(portions::portion)
+        .service(nests::search)
+        .service(nests::measure)
+        .service(nests::template_pdf)
+        .service(nests::template_svg)
         .service(dough::mixing)
         .service(dough::size)
         .service(dough::cost_and_label)

@@ -18,7 +18,7 @@ const EVERY: Duration = Duration::from_secs(1);
 /// Whole pieces are sent no oftener than this; what changes meanwhile goes together.
 const TOGETHER: Duration = Duration::from_millis(300);
 
-fn event<T: Serialize>(name: &str, data: &T) -> Bytes {
+pub(super) fn event<T: Serialize>(name: &str, data: &T) -> Bytes {
     // Views of numbers and words always serialise, and JSON has no line breaks of its own.
     let json = serde_json::to_string(data).unwrap_or_else(|_| "null".to_owned());
     format!("event: {name}\ndata: {json}\n\n").into()

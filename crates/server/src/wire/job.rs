@@ -1,6 +1,7 @@
 //! Jobs on the wire.
 
-use super::{MethodWord, PlaceWord, SurfaceWord};
+use super::plan::CutView;
+use super::{MethodWord, PlaceWord, SurfaceWord, TurningWord};
 use chrono::NaiveDateTime;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Job, JobInput};
@@ -63,12 +64,22 @@ pub struct JobBody {
     /// Portions that are coloured, at most 8, together at most 100 %.
     #[serde(default)]
     pub tints: Vec<TintBody>,
+    /// How the cutter may be turned on the sheet; never over.
+    #[serde(default = "turns_freely")]
+    pub turning: TurningWord,
+    /// A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty.
+    #[serde(default)]
+    pub layout: Vec<CutView>,
     /// The version of the formula it keeps; null while it follows the newest.
     #[serde(default)]
     pub formula_version: Option<u32>,
     /// The job whose mixes also hold this one's dough.
     #[serde(default)]
     pub dough_with: Option<i64>,
+}
+
+const fn turns_freely() -> TurningWord {
+    TurningWord::Free
 }
 
 /// A portion that is coloured.
@@ -124,6 +135,8 @@ impl JobBody {
             hold_back_percent: j.hold_back_percent,
             whole_eggs: j.whole_eggs,
             tints: j.tints.into_iter().map(|(name, percent)| TintBody { name, percent }).collect(),
+            turning: j.turning.into(),
+            layout: j.layout.iter().map(CutView::from).collect(),
             formula_version: stored.formula_version,
             dough_with: stored.dough_with.map(|j| j.0),
         }
@@ -161,6 +174,8 @@ impl JobBody {
             hold_back_percent: self.hold_back_percent,
             whole_eggs: self.whole_eggs,
             tints: self.tints.iter().map(|t| (t.name.clone(), t.percent)).collect(),
+            turning: self.turning.into(),
+            layout: self.layout.iter().map(CutView::placement).collect(),
         })
     }
 
@@ -203,6 +218,8 @@ pub fn job_word(field: &str) -> &'static str {
         "hold_back_percent" => "flour kept aside",
         "whole_eggs" => "whole eggs",
         "tints" => "tints",
+        "turning" => "turning of the cutter",
+        "layout" => "layout of the sheet",
         "formula_version" => "version of the formula",
         "dough_with" => "shared dough",
         _ => "job",

@@ -1,6 +1,6 @@
 //! Logs and patterned bars, on the wire.
 
-use super::words::{LogFormWord, PatternWord, WhichDoughWord};
+use super::words::{LogFormWord, PaperWord, PatternWord, WhichDoughWord};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::shape::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, Pattern, Patterned};
 use ready_slab_core::units::{Length, Mass, Span};
@@ -27,6 +27,9 @@ pub struct LogQuery {
     pub slice_mm: Option<f64>,
     /// 1 to 2000.
     pub slices: Option<u32>,
+    /// Of the printed strip; A4 when absent.
+    #[param(inline)]
+    pub paper: Option<PaperWord>,
 }
 
 fn mm(field: &str, value: Option<f64>) -> Result<Option<Length>, InputErrors> {

@@ -9,9 +9,11 @@ mod kitchen;
 mod live;
 mod log;
 mod mixing;
+mod nest;
 mod pantry;
 mod physics;
 mod plan;
+mod portion;
 mod recipe;
 mod record;
 mod unit;
@@ -33,9 +35,11 @@ pub use log::{LogQuery, LogView, PatternQuery, PatternView};
 pub use mixing::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
 };
+pub use nest::{GapsView, MeasureBody, NestBeat, NestBody, NestDone, NestView, TemplateQuery};
 pub use pantry::{IngredientBody, IngredientView, PriceBody};
 pub use physics::PhysicsView;
 pub use plan::PlanView;
+pub use portion::{FirmView, PortionQuery, PortionView};
 pub use recipe::{ReadRequest, ReadingView};
 pub use record::{RecordBody, RecordView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
@@ -44,7 +48,7 @@ pub use ways::{
     AdviceQuery, AdviceView, PlaceUseBody, PlaceView, SectionView, TouchBody, TouchesView, WayView, WaysQuery,
 };
 pub use words::{
-    BuiltinWord, CupSystemWord, CupWayWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord, PlaceWord,
-    PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, UseWord, WhereWord, WhichDoughWord,
-    WrapWord,
+    BuiltinWord, CupSystemWord, CupWayWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord, PaperWord,
+    PlaceWord, PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord, UseWord,
+    WhereWord, WhichDoughWord, WrapWord,
 };

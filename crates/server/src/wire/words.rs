@@ -6,7 +6,7 @@ use ready_slab_core::geometry::BuiltinKind;
 use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::recipe::CupSystem;
-use ready_slab_core::shape::{BenchSurface, WhichDough};
+use ready_slab_core::shape::{BenchSurface, PaperSize, PortionKind, Turning, WhichDough};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -36,6 +36,8 @@ word!(/// What the trays are of.
     TrayWord for TrayKind { Aluminium, Steel });
 word!(/// A cold place.
     PlaceWord for ColdPlace { Fridge, Freezer });
+word!(/// How a cutter may be turned on the sheet.
+    TurningWord for Turning { Free, HalfTurn, Fixed });
 word!(/// What the dough is rolled on.
     SurfaceWord for BenchSurface { FlouredBoard, BetweenPapers });
 word!(/// How the dough is mixed.
@@ -66,6 +68,62 @@ word!(/// Which side of ready a piece is on.
     SideWord for Side { TooWarm, Ready, TooCold });
 word!(/// What a hand found.
     TouchWord for Touch { Cracked, Right, Stuck, Squashed });
+
+/// A sheet of paper.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PaperWord {
+    /// 210 by 297 mm.
+    A4,
+    /// 8 1/2 by 11 in.
+    Letter,
+}
+
+impl From<PaperWord> for PaperSize {
+    fn from(word: PaperWord) -> Self {
+        match word {
+            PaperWord::A4 => Self::A4,
+            PaperWord::Letter => Self::Letter,
+        }
+    }
+}
+
+/// How a portion is made.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PortionWord {
+    /// Rolled to a ball.
+    Ball,
+    /// Levelled in a scoop.
+    Scoop,
+    /// Rolled to a rope.
+    Rope,
+    /// A ball pressed or stamped flat.
+    Pressed,
+    /// A ball with a dent.
+    Thumbprint,
+    /// Put together of balls.
+    Figure,
+    /// Piped.
+    Piped,
+    /// Spread over a tray and cut.
+    TrayBar,
+}
+
+impl From<PortionWord> for PortionKind {
+    fn from(word: PortionWord) -> Self {
+        match word {
+            PortionWord::Ball => Self::Ball,
+            PortionWord::Scoop => Self::Scoop,
+            PortionWord::Rope => Self::Rope,
+            PortionWord::Pressed => Self::Pressed,
+            PortionWord::Thumbprint => Self::Thumbprint,
+            PortionWord::Figure => Self::Figure,
+            PortionWord::Piped => Self::Piped,
+            PortionWord::TrayBar => Self::TrayBar,
+        }
+    }
+}
 
 /// Where a piece lies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]

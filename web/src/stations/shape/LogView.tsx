@@ -67,6 +67,7 @@ export function LogView() {
         <StationHead title="Log or bar" sub={log ? `${format.mass(log.mass_g)}, ${format.length(log.length_mm)} long` : undefined}>
           <SaveSvg picture={picture} name={`${job.name} log`} />
           <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Ruler strip, 1 : 1" />
+          <a className="btn btn-small" href={`/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.system === "us" ? "letter" : "a4"}`}>Strip as PDF</a>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(found.error, [])} />

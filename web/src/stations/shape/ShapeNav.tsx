@@ -5,8 +5,10 @@ import { SubNav } from "../../kit/SubNav";
 
 const VIEWS = [
   { path: "", name: "Sheet and cutter" },
+  { path: "/nest", name: "Nest" },
   { path: "/log", name: "Log or bar" },
   { path: "/pattern", name: "Patterned bar" },
+  { path: "/portion", name: "Portions" },
 ] as const;
 
 export function ShapeStation() {

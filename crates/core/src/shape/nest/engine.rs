@@ -5,8 +5,6 @@
 
 #![expect(
     clippy::cast_possible_truncation,
-    clippy::cast_precision_loss,
-    clippy::cast_sign_loss,
     reason = "the collision engine reckons in 32-bit numbers; a proof in 64-bit numbers follows"
 )]
 
@@ -145,9 +143,8 @@ impl Ground {
                 })
             })
             .collect();
-        let fold = |f: fn(f32, f32) -> f32, start: f32| {
-            points.iter().fold((start, start), |m, p| (f(m.0, p.0), f(m.1, p.1)))
-        };
+        let fold =
+            |f: fn(f32, f32) -> f32, start: f32| points.iter().fold((start, start), |m, p| (f(m.0, p.0), f(m.1, p.1)));
         let (low, high) = (fold(f32::min, f32::MAX), fold(f32::max, f32::MIN));
         Self { points, edges, low, high }
     }
@@ -155,9 +152,9 @@ impl Ground {
     /// Whether a placed outline lies wholly on the ground. The ground is convex, so its corners tell.
     pub fn holds(&self, points: &[(f64, f64)]) -> bool {
         points.iter().all(|p| {
-            self.edges.iter().all(|(nx, ny, offset)| {
-                f64::from(*nx) * p.0 + f64::from(*ny) * p.1 - f64::from(*offset) <= 1e-4
-            })
+            self.edges
+                .iter()
+                .all(|(nx, ny, offset)| f64::from(*nx) * p.0 + f64::from(*ny) * p.1 - f64::from(*offset) <= 1e-4)
         })
     }
 
@@ -171,10 +168,7 @@ impl Ground {
         self.edges
             .iter()
             .map(|(nx, ny, offset)| {
-                hull.iter()
-                    .map(|i| shape.vertices()[*i])
-                    .map(|p| nx * p.0 + ny * p.1 - offset)
-                    .fold(0.0, f32::max)
+                hull.iter().map(|i| shape.vertices()[*i]).map(|p| nx * p.0 + ny * p.1 - offset).fold(0.0, f32::max)
             })
             .fold(0.0, f32::max)
     }
@@ -472,7 +466,11 @@ impl<'a> Arena<'a> {
         let within = |low: f32, high: f32, rng: &mut Pcg64Mcg| {
             if high > low { rng.random_range(low..high) } else { f32::midpoint(low, high) }
         };
-        Spot { x: within(low.0 - least.0, high.0 - most.0, rng), y: within(low.1 - least.1, high.1 - most.1, rng), turn }
+        Spot {
+            x: within(low.0 - least.0, high.0 - most.0, rng),
+            y: within(low.1 - least.1, high.1 - most.1, rng),
+            turn,
+        }
     }
 
     fn near(&self, kind: usize, spot: Spot, rng: &mut Pcg64Mcg) -> Spot {

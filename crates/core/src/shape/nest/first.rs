@@ -53,7 +53,9 @@ pub(super) fn rows(question: &NestQuestion) -> Vec<NestPiece> {
         square || ground.as_ref().is_some_and(|g| g.holds(&cutter.outline.placed(at)))
     };
     let mut order: Vec<usize> = (0..question.cutters.len()).collect();
-    order.sort_by(|a, b| question.cutters[*b].outline.area().mm2().total_cmp(&question.cutters[*a].outline.area().mm2()));
+    order.sort_by(|a, b| {
+        question.cutters[*b].outline.area().mm2().total_cmp(&question.cutters[*a].outline.area().mm2())
+    });
     let mut pieces = Vec::new();
     let mut from = 0.0;
     for index in order {

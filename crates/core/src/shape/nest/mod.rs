@@ -12,12 +12,12 @@ mod search;
 pub use proof::{PieceGaps, measure_layout};
 pub use search::Nester;
 
-use proof::Laid;
 use super::lattice::{Spacing, Turning};
 use super::sheet::SheetForm;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::{Outline, Placement};
 use crate::units::{Area, Length};
+use proof::Laid;
 
 /// More pieces than this on one sheet are laid out in rows and not searched further: each round moves every piece.
 pub const MOST_SEARCHED: usize = 400;
@@ -62,7 +62,10 @@ impl NestQuestion {
     pub fn new(cutters: Vec<NestCutter>, sheet: SheetForm, spacing: Spacing) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
         if cutters.is_empty() || cutters.len() > MOST_CUTTERS {
-            checks.push(InputError::refused("cutters", format!("one to {MOST_CUTTERS} cutters go on one sheet; these are {}", cutters.len())));
+            checks.push(InputError::refused(
+                "cutters",
+                format!("one to {MOST_CUTTERS} cutters go on one sheet; these are {}", cutters.len()),
+            ));
         }
         if cutters.len() > 1 && cutters.iter().any(|c| c.wanted.is_none()) {
             checks.push(InputError::refused("pieces", "with several cutters, say how many pieces of each"));
@@ -164,6 +167,28 @@ impl NestQuestion {
     }
 }
 
+/// Why a kept layout cannot be used on a sheet any longer; `None` when it can.
+pub(super) fn kept_layout_fault(
+    outline: &Outline,
+    width: Length,
+    longest: Length,
+    spacing: Spacing,
+    pieces: &[Placement],
+) -> Option<String> {
+    let sheet = SheetForm::Oblong { width, length: longest, corner: Length::new_mm(0.0) };
+    let cutter = NestCutter { outline: outline.clone(), turning: Turning::Free, wanted: None };
+    let question = NestQuestion::new(vec![cutter], sheet, spacing).ok()?;
+    let pieces: Vec<NestPiece> = pieces.iter().map(|at| NestPiece { cutter: 0, at: *at }).collect();
+    let gaps = measure_layout(&question, &pieces);
+    let near = gaps.iter().filter(|g| !g.too_near.is_empty()).count();
+    let over = gaps.iter().filter(|g| g.over_rim).count();
+    match (near, over) {
+        (0, 0) => None,
+        (0, over) => Some(format!("{over} of its pieces reach into the rim")),
+        (near, _) => Some(format!("{near} of its pieces lie nearer than the web")),
+    }
+}
+
 pub(super) fn ring_area(points: &[(f64, f64)]) -> f64 {
     let n = points.len();
     (0..n).map(|i| points[i].0 * points[(i + 1) % n].1 - points[(i + 1) % n].0 * points[i].1).sum::<f64>().abs() / 2.0
@@ -211,7 +236,10 @@ impl Nested {
             .map(|p| p.1)
             .fold(0.0, f64::max);
         Some(Self {
-            least_gap: gaps.iter().filter_map(|g| g.nearest.map(|(gap, _)| gap)).min_by(|a, b| a.mm().total_cmp(&b.mm())),
+            least_gap: gaps
+                .iter()
+                .filter_map(|g| g.nearest.map(|(gap, _)| gap))
+                .min_by(|a, b| a.mm().total_cmp(&b.mm())),
             least_rim: gaps.iter().map(|g| g.rim).fold(question.sheet.extent().0, |a, b| if b < a { b } else { a }),
             used: Length::new_mm(if pieces.is_empty() { 0.0 } else { lowest + question.spacing.edge().mm() }),
             cut: Area::new_mm2(cut),

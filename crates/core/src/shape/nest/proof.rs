@@ -30,10 +30,13 @@ impl PieceGaps {
 /// Gaps are measured to this much, mm; 0.05 is what a bench can hold.
 const FINE_MM: f64 = 1e-3;
 
-/// Pieces laid so far, each with its outline in place.
+/// An outline in place, with the box around it.
+type Placed = (Rect<f64>, Vec<(f64, f64)>);
+
+/// Pieces laid so far.
 pub(super) struct Laid {
     rim: Vec<(f64, f64)>,
-    placed: Vec<(Rect<f64>, Vec<(f64, f64)>)>,
+    placed: Vec<Placed>,
 }
 
 impl Laid {
@@ -53,7 +56,7 @@ impl Laid {
         let points = question.cutters[piece.cutter].outline.placed(piece.at);
         let own = box_of(&points);
         let web = question.spacing.web().mm();
-        let near = |(other, _): &&(Rect<f64>, Vec<(f64, f64)>)| apart(&own, other) < web;
+        let near = |(other, _): &&Placed| apart(&own, other) < web;
         let sound = !self.to_rim(question.spacing.edge().mm(), &points).1
             && !self.placed.iter().filter(near).any(|(_, other)| clearance_mm(&points, other) < web - FINE_MM);
         if sound {

@@ -63,6 +63,12 @@ impl Nester {
         Self { question, shapes: vec![], rng: Pcg64Mcg::seed_from_u64(seed), effort, best }
     }
 
+    /// The same layout to begin with, searched from another way.
+    #[must_use]
+    pub fn with_seed(&self, seed: u64) -> Self {
+        Self::with(self.question.clone(), seed, self.best.clone())
+    }
+
     /// The best layout so far.
     #[must_use]
     pub fn best(&self) -> &Nested {
@@ -88,7 +94,10 @@ impl Nester {
             self.take(&arena, better);
         }
         self.add_pieces(&mut arena, stop, better);
-        while self.best.missing.iter().any(|m| *m > 0) && self.best.pieces.len() < MOST_SEARCHED && !stop(arena.looked_at) {
+        while self.best.missing.iter().any(|m| *m > 0)
+            && self.best.pieces.len() < MOST_SEARCHED
+            && !stop(arena.looked_at)
+        {
             self.add_pieces(&mut arena, stop, better);
         }
         if self.best.missing.iter().all(|m| *m == 0) && self.question.cutters.iter().all(|c| c.wanted.is_some()) {

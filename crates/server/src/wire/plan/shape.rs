@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 
 /// Where a piece lies.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CutView {
     /// Centre along the width.
     pub x_mm: f64,
@@ -17,9 +18,21 @@ pub struct CutView {
     pub turn_deg: f64,
 }
 
+impl From<&Placement> for CutView {
+    fn from(p: &Placement) -> Self {
+        Self { x_mm: p.x_mm, y_mm: p.y_mm, turn_deg: p.turn_deg }
+    }
+}
+
+impl CutView {
+    /// The core's value.
+    pub fn placement(&self) -> Placement {
+        Placement { x_mm: self.x_mm, y_mm: self.y_mm, turn_deg: self.turn_deg }
+    }
+}
+
 pub(in crate::wire) fn cuts(layout: &Layout) -> Vec<CutView> {
-    let cut = |p: &Placement| CutView { x_mm: p.x_mm, y_mm: p.y_mm, turn_deg: p.turn_deg };
-    layout.pieces.iter().map(cut).collect()
+    layout.pieces.iter().map(CutView::from).collect()
 }
 
 /// First roll or re-roll.
@@ -43,6 +56,8 @@ pub struct RollView {
     pub least_gap_mm: Option<f64>,
     /// On one sheet, in the order of cutting.
     pub cuts: Vec<CutView>,
+    /// Whether they lie as nested and kept (else in rows).
+    pub nested: bool,
 }
 
 /// Pieces on trays.
@@ -99,6 +114,7 @@ pub(super) fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
         cut_g: f64::from(r.pieces) * plan.dough.piece.g(),
         least_gap_mm: r.layout.least_gap.map(|g| g.mm()),
         cuts: cuts(&r.layout),
+        nested: r.layout.nested,
     });
     ShapeView {
         thickness_mm: job.thickness().mm(),

@@ -1,0 +1,30 @@
+//! Portions of a job's dough in the cold before they are baked.
+
+use super::{ColdPlace, DoughPlan, Kitchen};
+use crate::cold::{ChillAnswer, ChillQuestion, Piece, Support, Target, Wrap, chill};
+use crate::error::InputErrors;
+
+/// How long portions take in one of the kitchen's cold places until they are firm for the oven: open, on a tray that was at
+/// room temperature where they lie flat, else with air all round.
+pub fn chill_portion(
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    piece: Piece,
+    place: ColdPlace,
+) -> Result<ChillAnswer, InputErrors> {
+    let support = match piece {
+        Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+        _ => Support::Rack,
+    };
+    let start = dough.temperature.c();
+    let question = ChillQuestion::new(
+        dough.composition.clone(),
+        piece,
+        Wrap::Open,
+        support,
+        start,
+        kitchen.place(place),
+        Target::Oven,
+    )?;
+    Ok(chill(&question))
+}

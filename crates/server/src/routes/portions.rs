@@ -1,0 +1,35 @@
+//! Portions of a job's dough.
+
+use crate::problem::{ApiError, Problem};
+use crate::whole::WholeJob;
+use crate::wire::{FirmView, PortionQuery, PortionView};
+use actix_web::{get, web};
+use ready_slab_core::error::InputErrors;
+use ready_slab_core::job::{ColdPlace, chill_portion};
+use ready_slab_core::shape::portion_out;
+use ready_slab_store::{JobId, Store};
+
+/// What the job's dough gives in portions, how large they are and when they are firm for the oven.
+#[utoipa::path(tag = "shape", operation_id = "shape_portion", params(("id" = i64, Path), PortionQuery), responses((status = 200, body = PortionView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/portion")]
+pub async fn portion(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    query: web::Query<PortionQuery>,
+) -> Result<web::Json<PortionView>, ApiError> {
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let view = web::block(move || {
+        let dough = whole.dough()?;
+        let trays = whole.kitchen.trays();
+        let portion = query.portion((trays.width(), trays.length()))?;
+        let batch = query.batch(dough.dough)?;
+        let found = portion_out(portion.clone(), batch, dough.density)?;
+        let mut firm = Vec::with_capacity(2);
+        for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
+            firm.push(FirmView::new(place.word(), &chill_portion(&whole.kitchen, &dough, found.chills_as, place)?));
+        }
+        Ok::<_, InputErrors>(PortionView::new(&portion, batch, &found, firm))
+    })
+    .await??;
+    Ok(web::Json(view))
+}

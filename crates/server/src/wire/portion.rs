@@ -1,0 +1,251 @@
+//! Portions on the wire.
+
+use super::plan::PieceWire;
+use super::words::PortionWord;
+use ready_slab_core::cold::ChillAnswer;
+use ready_slab_core::error::{InputError, InputErrors, Problem};
+use ready_slab_core::shape::{Portion, Portioned};
+use ready_slab_core::units::{Length, Mass};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+/// A portion. Only the sizes of its own kind are looked at; those not given are as usual.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct PortionQuery {
+    /// Which.
+    #[param(inline)]
+    pub kind: PortionWord,
+    /// Dough to be portioned, 10 to 200,000; the job's own when absent.
+    pub batch_g: Option<f64>,
+    /// Ball, pressed, thumb-print: 2 to 500; piped: 2 to 200.
+    pub mass_g: Option<f64>,
+    /// How many of it fill a US quart, 4 to 120.
+    pub scoop: Option<u32>,
+    /// Rope: 4 to 60.
+    pub across_mm: Option<f64>,
+    /// Rope: 20 to 600; tray: 100 to 900.
+    pub length_mm: Option<f64>,
+    /// Tray: 100 to 900.
+    pub width_mm: Option<f64>,
+    /// Pressed: 2 to 40; tray: 4 to 60.
+    pub thickness_mm: Option<f64>,
+    /// Thumb-print: the dent across, 4 to 60.
+    pub dent_mm: Option<f64>,
+    /// Thumb-print: the dent deep, 1 to 30.
+    pub deep_mm: Option<f64>,
+    /// Figure: the masses of its parts in grams, such as `20,8,2,2`.
+    pub parts: Option<String>,
+    /// Tray: cut across into, 1 to 30.
+    pub columns: Option<u32>,
+    /// Tray: cut along into, 1 to 30.
+    pub rows: Option<u32>,
+}
+
+impl PortionQuery {
+    /// The portion; a tray that is not given is the kitchen's.
+    pub fn portion(&self, tray: (Length, Length)) -> Result<Portion, InputErrors> {
+        let mm = |field: &str, value: Option<f64>, usual: Length| match value {
+            None => Ok(usual),
+            Some(v) => Length::from_mm(v).map_err(|_| InputErrors::from(InputError::new(field, Problem::NotFinite))),
+        };
+        let usual = Portion::usual(self.kind.into(), tray);
+        Ok(match usual {
+            Portion::Ball { mass } => Portion::Ball { mass: self.mass(mass)? },
+            Portion::Piped { mass } => Portion::Piped { mass: self.mass(mass)? },
+            Portion::Scoop { number } => Portion::Scoop { number: self.scoop.unwrap_or(number) },
+            Portion::Rope { across, length } => Portion::Rope {
+                across: mm("across_mm", self.across_mm, across)?,
+                length: mm("length_mm", self.length_mm, length)?,
+            },
+            Portion::Pressed { mass, thickness } => Portion::Pressed {
+                mass: self.mass(mass)?,
+                thickness: mm("thickness_mm", self.thickness_mm, thickness)?,
+            },
+            Portion::Thumbprint { mass, dent, deep } => Portion::Thumbprint {
+                mass: self.mass(mass)?,
+                dent: mm("dent_mm", self.dent_mm, dent)?,
+                deep: mm("deep_mm", self.deep_mm, deep)?,
+            },
+            Portion::Figure { parts } => Portion::Figure {
+                parts: match &self.parts {
+                    None => parts,
+                    Some(text) => masses(text)?,
+                },
+            },
+            Portion::TrayBar { width, length, depth, columns, rows } => Portion::TrayBar {
+                width: mm("width_mm", self.width_mm, width)?,
+                length: mm("length_mm", self.length_mm, length)?,
+                depth: mm("thickness_mm", self.thickness_mm, depth)?,
+                columns: self.columns.unwrap_or(columns),
+                rows: self.rows.unwrap_or(rows),
+            },
+        })
+    }
+
+    fn mass(&self, usual: Mass) -> Result<Mass, InputErrors> {
+        mass_of("mass_g", self.mass_g, usual)
+    }
+
+    /// The dough to be portioned.
+    pub fn batch(&self, usual: Mass) -> Result<Mass, InputErrors> {
+        mass_of("batch_g", self.batch_g, usual)
+    }
+}
+
+fn mass_of(field: &str, value: Option<f64>, usual: Mass) -> Result<Mass, InputErrors> {
+    match value {
+        None => Ok(usual),
+        Some(g) => Mass::from_g(g).map_err(|_| InputError::new(field, Problem::NotFinite).into()),
+    }
+}
+
+fn masses(text: &str) -> Result<Vec<Mass>, InputErrors> {
+    text.chars()
+        .take(200)
+        .collect::<String>()
+        .split([',', ' ', '+'])
+        .filter(|part| !part.trim().is_empty())
+        .map(|part| {
+            let read = part.trim().parse::<f64>().ok().and_then(|g| Mass::from_g(g).ok());
+            read.ok_or_else(|| {
+                InputError::refused(
+                    "parts",
+                    format!("\u{201c}{part}\u{201d} is no mass in grams; write such as 20, 8, 2"),
+                )
+                .into()
+            })
+        })
+        .collect()
+}
+
+/// Firm for the oven in a cold place.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FirmView {
+    /// `fridge` or `freezer`.
+    pub place: String,
+    /// At the earliest; absent when it never is.
+    pub least_min: Option<f64>,
+    /// At the latest.
+    pub most_min: Option<f64>,
+    /// Why it never is, as a sentence.
+    pub never: Option<String>,
+}
+
+impl FirmView {
+    /// In this place.
+    pub fn new(place: &str, answer: &ChillAnswer) -> Self {
+        Self {
+            place: place.to_owned(),
+            least_min: answer.ready_between.map(|b| b.0.min()),
+            most_min: answer.ready_between.map(|b| b.1.min()),
+            never: answer.never.clone(),
+        }
+    }
+}
+
+/// What a batch gives in portions.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PortionView {
+    /// The dough portioned.
+    pub batch_g: f64,
+    /// Of one.
+    pub mass_g: f64,
+    /// How many.
+    pub pieces: u32,
+    /// Left of the batch.
+    pub rest_g: f64,
+    /// Across as it goes into the oven (the longer side where it has two).
+    pub across_mm: f64,
+    /// High as it goes into the oven.
+    pub high_mm: f64,
+    /// Of a bar over a tray, the dough that fills the whole tray.
+    pub tray_g: Option<f64>,
+    /// Filling in its dent.
+    pub filling_g: Option<f64>,
+    /// The sizes it was reckoned with.
+    pub sizes: PortionSizes,
+    /// The form in which it chills: its thickest part.
+    pub chills_as: PieceWire,
+    /// Until it is firm for the oven.
+    pub firm: Vec<FirmView>,
+}
+
+/// The sizes of a portion, those of its own kind.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PortionSizes {
+    /// Ball, pressed, thumb-print, piped.
+    pub mass_g: Option<f64>,
+    /// Scoop.
+    pub scoop: Option<u32>,
+    /// Rope.
+    pub across_mm: Option<f64>,
+    /// Rope, tray.
+    pub length_mm: Option<f64>,
+    /// Tray.
+    pub width_mm: Option<f64>,
+    /// Pressed, tray.
+    pub thickness_mm: Option<f64>,
+    /// Thumb-print.
+    pub dent_mm: Option<f64>,
+    /// Thumb-print.
+    pub deep_mm: Option<f64>,
+    /// Figure.
+    pub parts_g: Option<Vec<f64>>,
+    /// Figure: across of each part as a ball.
+    pub parts_mm: Option<Vec<f64>>,
+    /// Tray.
+    pub columns: Option<u32>,
+    /// Tray.
+    pub rows: Option<u32>,
+}
+
+impl PortionSizes {
+    fn new(portion: &Portion, found: &Portioned) -> Self {
+        let none = Self::default();
+        let g = |m: &Mass| Some(m.g());
+        let mm = |l: &Length| Some(l.mm());
+        match portion {
+            Portion::Ball { mass } | Portion::Piped { mass } => Self { mass_g: g(mass), ..none },
+            Portion::Scoop { number } => Self { scoop: Some(*number), ..none },
+            Portion::Rope { across, length } => Self { across_mm: mm(across), length_mm: mm(length), ..none },
+            Portion::Pressed { mass, thickness } => Self { mass_g: g(mass), thickness_mm: mm(thickness), ..none },
+            Portion::Thumbprint { mass, dent, deep } => {
+                Self { mass_g: g(mass), dent_mm: mm(dent), deep_mm: mm(deep), ..none }
+            }
+            Portion::Figure { parts } => Self {
+                parts_g: Some(parts.iter().map(|m| m.g()).collect()),
+                parts_mm: Some(found.parts.iter().map(|l| l.mm()).collect()),
+                ..none
+            },
+            Portion::TrayBar { width, length, depth, columns, rows } => Self {
+                width_mm: mm(width),
+                length_mm: mm(length),
+                thickness_mm: mm(depth),
+                columns: Some(*columns),
+                rows: Some(*rows),
+                ..none
+            },
+        }
+    }
+}
+
+impl PortionView {
+    /// What was found.
+    pub fn new(portion: &Portion, batch: Mass, found: &Portioned, firm: Vec<FirmView>) -> Self {
+        Self {
+            batch_g: batch.g(),
+            mass_g: found.mass.g(),
+            pieces: found.pieces,
+            rest_g: found.rest.g(),
+            across_mm: found.across.mm(),
+            high_mm: found.high.mm(),
+            tray_g: found.tray.map(|m| m.g()),
+            filling_g: found.filling.map(|m| m.g()),
+            sizes: PortionSizes::new(portion, found),
+            chills_as: found.chills_as.into(),
+            firm,
+        }
+    }
+}

@@ -1,0 +1,282 @@
+/** Nesting a sheet: the search shown live, pieces moved by hand, and what is kept of it. */
+import { useEffect, useRef, useState } from "react";
+import type { Plan } from "../../api/client";
+import { measureNest, searchNest, type Cut, type Nested } from "../../api/nest";
+import { useChangeJob } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { number } from "../../drawing/units";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { NestDrawing } from "./NestDrawing";
+import { ShapeNav } from "./ShapeNav";
+import { cutOf, faults, fromCuts, heldOf, holding, latest, moved, restOf, without, type Board } from "./board";
+
+type Goal = "most" | "short";
+interface Search {
+  stop: AbortController;
+  seconds: number;
+  after_s: number;
+}
+
+const SECONDS = ["2", "10", "30"] as const;
+const TURNINGS = [
+  { value: "free", label: "Any way" },
+  { value: "half_turn", label: "Half round" },
+  { value: "fixed", label: "As drawn" },
+] as const;
+
+type Roll = Plan["shape"]["rolls"][number];
+
+export function NestView() {
+  const { plan } = useJobContext();
+  const [roll] = plan.shape.rolls;
+  // Another sheet or another cutter is another board.
+  return roll ? <NestBoard key={`${plan.cutter.id} ${Math.round(roll.width_mm)}`} roll={roll} /> : null;
+}
+
+function NestBoard({ roll }: { roll: Roll }) {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const change = useChangeJob(job.id);
+  const picture = useRef<SVGSVGElement>(null);
+  const [board, setBoard] = useState<Board>(() => fromCuts(roll.cuts));
+  const [past, setPast] = useState<Board[]>([]);
+  const [found, setFound] = useState<Nested>();
+  const [touched, setTouched] = useState(false);
+  const [chosen, setChosen] = useState<number>();
+  const [goal, setGoal] = useState<Goal>("most");
+  const [seconds, setSeconds] = useState<(typeof SECONDS)[number]>("2");
+  const [seed, setSeed] = useState(0);
+  const [search, setSearch] = useState<Search>();
+  const [trouble, setTrouble] = useState<unknown>();
+  const [said, setSaid] = useState("");
+  // The sheet stays as it was when work on the board began: keeping a layout makes the plan's own sheet another.
+  const [sheet] = useState({ width_mm: roll.width_mm, length_mm: roll.length_mm, rows: roll.nested ? undefined : roll.cuts.length });
+  const shown = touched || found ? board : fromCuts(roll.cuts);
+  const length_mm = touched || found ? sheet.length_mm : roll.length_mm;
+  const { width_mm } = sheet;
+
+  const [ask] = useState(() =>
+    latest(({ of, size }: { of: Board; size: { width_mm: number; length_mm: number } }) =>
+      measureNest(job.id, { ...size, pieces: of.pieces.map(cutOf) })
+        .then((gaps) => setBoard((now) => (now.pieces === of.pieces ? { ...now, gaps } : now)))
+        .catch(setTrouble),
+    ),
+  );
+  const measure = (of: Board) => ask({ of, size: { width_mm, length_mm } });
+
+  const put = (next: Board, from: Board = shown) => {
+    setTouched(true);
+    setPast((p) => [...p.slice(-49), from]);
+    setBoard(next);
+    measure(next);
+  };
+  const before = useRef<Board | undefined>(undefined);
+  const drag = (index: number, to: Partial<Cut>) => {
+    before.current ??= shown;
+    const next = { ...moved(shown, index, to), ...(board.gaps ? { gaps: board.gaps } : {}) };
+    setTouched(true);
+    setBoard(next);
+    measure(next);
+  };
+  const drop = () => {
+    const from = before.current;
+    before.current = undefined;
+    if (from) setPast((p) => [...p.slice(-49), from]);
+  };
+  const nudge = (by: Partial<Record<keyof Cut, number>>) => {
+    const piece = chosen === undefined ? undefined : shown.pieces[chosen];
+    if (chosen === undefined || !piece) return;
+    put(moved(shown, chosen, { x_mm: piece.x_mm + (by.x_mm ?? 0), y_mm: piece.y_mm + (by.y_mm ?? 0), turn_deg: piece.turn_deg + (by.turn_deg ?? 0) }));
+  };
+
+  const begin = async (way: number) => {
+    const stop = new AbortController();
+    const held = heldOf(shown);
+    const heldPieces = shown.pieces.filter((p) => p.held);
+    const from = shown;
+    setPast((p) => [...p.slice(-49), from]);
+    setTrouble(undefined);
+    setChosen(undefined);
+    setSaid("");
+    setSearch({ stop, seconds: Number(seconds), after_s: 0 });
+    try {
+      await searchNest(
+        job.id,
+        {
+          width_mm,
+          length_mm,
+          ...(goal === "short" ? { pieces: shown.pieces.length } : {}),
+          held,
+          // Another way starts afresh; else it goes on from what lies there.
+          start: way === seed ? restOf(shown) : [],
+          seconds: Number(seconds),
+          seed: way,
+        },
+        {
+          layout: (nested) => {
+            setFound(nested);
+            // What the search finds is measured already.
+            setTouched(false);
+            setBoard(fromCuts(nested.cuts, heldPieces));
+          },
+          beat: (after_s) => setSearch((s) => (s ? { ...s, after_s } : s)),
+          done: (_, exhausted) => setSaid(exhausted ? "Nothing more can be won." : "Its time is up; a longer search may find more."),
+        },
+        stop.signal,
+      );
+    } catch (error) {
+      if (!stop.signal.aborted) setTrouble(error);
+      else setSaid("Stopped; the best so far stays.");
+    }
+    setSeed(way);
+    setSearch(undefined);
+  };
+  useEffect(() => () => search?.stop.abort(), [search?.stop]);
+
+  const bad = faults(shown);
+  const measured = shown.gaps !== undefined || !touched;
+  const held = shown.pieces.filter((p) => p.held).length;
+  const unkept = (touched || found !== undefined) && !search;
+  const keep = () =>
+    change.mutate(
+      { layout: shown.pieces.map(cutOf) },
+      { onSuccess: () => setSaid("Kept: the plan, the dough and the clock go by it where it takes less dough.") },
+    );
+  const back = () => {
+    const last = past.at(-1);
+    if (!last) return;
+    setPast(past.slice(0, -1));
+    setBoard(last);
+    setFound(undefined);
+    setTouched(true);
+    measure(last);
+  };
+  const piece = chosen === undefined ? undefined : shown.pieces[chosen];
+  const gaps = chosen === undefined ? undefined : shown.gaps?.[chosen];
+  const choose = (step: number) => setChosen((c) => ((c ?? (step > 0 ? -1 : 0)) + step + shown.pieces.length) % shown.pieces.length);
+  const more = sheet.rows === undefined ? 0 : shown.pieces.length - sheet.rows;
+  return (
+    <>
+      <Work dim={dim && !search}>
+        <StationHead title="Nest the sheet" sub={`${format.length(width_mm)} × ${format.length(length_mm)} at ${format.length(plan.shape.thickness_mm)}`}>
+          <button type="button" className="btn btn-small" disabled={past.length === 0 || search !== undefined} onClick={back}>
+            Take the move back
+          </button>
+          <SaveSvg picture={picture} name={`${job.name} nested sheet`} />
+        </StationHead>
+        <ShapeNav jobId={job.id} />
+        <NestDrawing
+          picture={picture}
+          cutter={plan.cutter}
+          board={shown}
+          width_mm={width_mm}
+          length_mm={length_mm}
+          used_mm={touched ? undefined : found?.used_mm}
+          chosen={search ? undefined : chosen}
+          turnable={job.turning !== "fixed"}
+          onChoose={setChosen}
+          onDrag={search ? () => undefined : drag}
+          onDrop={drop}
+        />
+        <p className="mt-2 text-fine text-soft">
+          Drag a piece to move it; it is then held, marked by a dot, and the search goes around it.
+          {job.turning === "fixed" ? "" : " The ring turns it."}
+        </p>
+        <section className="mt-4 flex flex-wrap items-center gap-2" aria-label="The chosen piece">
+          <button type="button" className="btn btn-small" aria-label="Choose the piece before" onClick={() => choose(-1)}>‹</button>
+          <span className="num min-w-32 text-center">{chosen === undefined ? "No piece chosen" : `Piece ${chosen + 1} of ${shown.pieces.length}`}</span>
+          <button type="button" className="btn btn-small" aria-label="Choose the next piece" onClick={() => choose(1)}>›</button>
+          {piece && chosen !== undefined && !search ? (
+            <>
+              <button type="button" className="btn btn-small" aria-label="Left 1 mm" onClick={() => nudge({ y_mm: -1 })}>←</button>
+              <button type="button" className="btn btn-small" aria-label="Right 1 mm" onClick={() => nudge({ y_mm: 1 })}>→</button>
+              <button type="button" className="btn btn-small" aria-label="Up 1 mm" onClick={() => nudge({ x_mm: 1 })}>↑</button>
+              <button type="button" className="btn btn-small" aria-label="Down 1 mm" onClick={() => nudge({ x_mm: -1 })}>↓</button>
+              {job.turning === "fixed" ? null : (
+                <button type="button" className="btn btn-small" onClick={() => nudge({ turn_deg: job.turning === "half_turn" ? 180 : 5 })}>{job.turning === "half_turn" ? "Half round" : "Turn 5°"}</button>
+              )}
+              <button type="button" className="btn btn-small" aria-pressed={piece.held} onClick={() => put(holding(shown, chosen, !piece.held))}>{piece.held ? "Let go" : "Hold"}</button>
+              <button type="button" className="btn btn-small" onClick={() => { setChosen(undefined); put(without(shown, chosen)); }}>Take off</button>
+              <span className="text-fine text-soft">
+                {gaps ? `${gaps.nearest_mm == null ? "nothing near" : `${format.length(Math.round(gaps.nearest_mm * 10) / 10)} to the next`}, ${format.length(Math.round(gaps.rim_mm * 10) / 10)} to the rim` : ""}
+              </span>
+            </>
+          ) : null}
+        </section>
+      </Work>
+      <TicketBox>
+        <Part title="On this sheet">
+          <p className="answer" aria-live="polite"><Live value={String(shown.pieces.length)} /></p>
+          <p className="mt-1 text-soft">
+            {sheet.rows === undefined ? "A layout you kept." : more > 0 ? `${more} more than in rows.` : more < 0 ? `${-more} fewer than in rows.` : found ? "As many as in rows." : "In rows, as the plan has them."}
+            {found ? ` By area alone no layout holds more than ${found.bound}.` : ""}
+          </p>
+          {bad.length > 0 ? (
+            <p className="mt-2 font-semibold text-warm" role="alert">
+              {bad.length === 1 ? `Piece ${(bad[0] ?? 0) + 1} lies` : `${bad.length} pieces lie`} too near another or the rim; move {bad.length === 1 ? "it" : "them"}, or improve the rest.
+            </p>
+          ) : null}
+        </Part>
+        <Part title="Search">
+          <div className="space-y-3">
+            <Choice label="What for" value={goal} options={[{ value: "most", label: "Most pieces" }, { value: "short", label: "Less dough" }]} onChange={(g) => setGoal(g)} />
+            <Choice label="For how long" value={seconds} options={SECONDS.map((s) => ({ value: s, label: `${s} s` }))} onChange={(s) => setSeconds(s)} />
+            {search ? (
+              <>
+                <button type="button" className="btn btn-main w-full" onClick={() => search.stop.abort()}>Stop</button>
+                <div className="h-2 overflow-hidden rounded-full bg-stone-2" role="progressbar" aria-label="Search" aria-valuenow={Math.round((100 * search.after_s) / search.seconds)} aria-valuemin={0} aria-valuemax={100}>
+                  <div className="h-2 bg-spruce" style={{ width: `${Math.min(100, (100 * search.after_s) / search.seconds)}%` }} />
+                </div>
+              </>
+            ) : (
+              <div className="flex flex-wrap gap-2">
+                <button type="button" className="btn btn-main grow" onClick={() => void begin(seed)}>{held > 0 ? "Improve the rest" : "Nest it"}</button>
+                <button type="button" className="btn" onClick={() => void begin(seed + 1)}>Another way</button>
+              </div>
+            )}
+            <p className="text-soft" role="status">{said}</p>
+            <Fault text={otherFault(trouble, [])} />
+          </div>
+        </Part>
+        <Part title="The piece may be turned">
+          <Choice label="Turning" value={job.turning ?? "free"} options={TURNINGS} onChange={(turning) => change.mutate({ turning, layout: [] })} />
+          <p className="mt-2 text-fine text-soft">It is never turned over: a floured or textured face would lie below.</p>
+        </Part>
+        {found && !touched ? (
+          <Part title="Measured on the layout">
+            <Rows>
+              <Row name="Smallest gap">{found.least_gap_mm == null ? "none near" : format.length(Math.round(found.least_gap_mm * 100) / 100)}</Row>
+              <Row name="Smallest rim">{format.length(Math.round(found.least_rim_mm * 100) / 100)}</Row>
+              <Row name="Cut out">{`${number(found.cut_percent, 1)} %`}</Row>
+              <Row name="Sheet used">{`${format.length(Math.round(found.used_mm))} of ${format.length(Math.round(length_mm))}`}</Row>
+              <Row name="Rows to cut">{String(found.rows.length)}</Row>
+            </Rows>
+          </Part>
+        ) : null}
+        <Part title="Keep it">
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn btn-main" disabled={!unkept || bad.length > 0 || !measured || change.isPending} onClick={keep}>Keep this layout</button>
+            {(job.layout ?? []).length > 0 ? (
+              <button
+                type="button"
+                className="btn"
+                onClick={() => change.mutate({ layout: [] }, { onSuccess: () => { setTouched(false); setFound(undefined); setSaid("Rows again."); } })}
+              >
+                Back to rows
+              </button>
+            ) : null}
+          </div>
+          <Fault text={otherFault(change.error, [])} />
+          <p className="mt-3 text-fine text-soft">
+            Printed at true size, with a line of 100 mm to check: <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=a4`}>A4</a>, <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=letter`}>Letter</a>, or in one piece as <a className="underline" href={`/api/jobs/${job.id}/template.svg`}>SVG</a>. They show the sheet as the plan has it.
+          </p>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}

@@ -1,0 +1,115 @@
+/** What the dough gives in balls, scoops, ropes, presses, figures or a tray-wide bar; each drawn to scale. */
+import { useRef } from "react";
+import { useSearchParams } from "react-router";
+import { askPortion, usePortion, type Portioned, type PortionQuery } from "../../api/logs";
+import { useJobContext } from "../../app/JobFrame";
+import { duration } from "../../drawing/time";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { TextField } from "../../kit/TextField";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { PortionDrawing } from "./PortionDrawing";
+import { ShapeNav } from "./ShapeNav";
+
+type Kind = PortionQuery["kind"];
+type Size = Exclude<keyof PortionQuery, "kind" | "parts" | "batch_g">;
+
+const KINDS: readonly { value: Kind; label: string }[] = [
+  { value: "ball", label: "Ball" },
+  { value: "scoop", label: "Scoop" },
+  { value: "rope", label: "Rope" },
+  { value: "pressed", label: "Pressed" },
+  { value: "thumbprint", label: "Thumb-print" },
+  { value: "figure", label: "Figure" },
+  { value: "piped", label: "Piped" },
+  { value: "tray_bar", label: "Across the tray" },
+];
+
+const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "length" | "count"; step: number }>> = {
+  mass_g: { label: "Dough in one", kind: "mass", step: 1 },
+  scoop: { label: "Scoop number", kind: "count", step: 1 },
+  across_mm: { label: "Across", kind: "length", step: 1 },
+  width_mm: { label: "Tray, wide", kind: "length", step: 5 },
+  length_mm: { label: "Long", kind: "length", step: 5 },
+  thickness_mm: { label: "Thick", kind: "length", step: 1 },
+  dent_mm: { label: "Dent, across", kind: "length", step: 1 },
+  deep_mm: { label: "Dent, deep", kind: "length", step: 1 },
+  columns: { label: "Cut across into", kind: "count", step: 1 },
+  rows: { label: "Cut along into", kind: "count", step: 1 },
+};
+
+const WORD: Record<Kind, string> = {
+  ball: "balls", scoop: "scoops", rope: "ropes", pressed: "pressed discs", thumbprint: "thumb-prints", figure: "figures", piped: "piped pieces", tray_bar: "squares or bars",
+};
+
+export function PortionView() {
+  const { job, dim } = useJobContext();
+  const format = useFormat();
+  const [search, setSearch] = useSearchParams();
+  const picture = useRef<SVGSVGElement>(null);
+  const kind = KINDS.find((k) => k.value === search.get("kind"))?.value ?? "ball";
+  const query = { ...Object.fromEntries(search), kind } as unknown as PortionQuery;
+  const asked = usePortion(job.id, query);
+  const found = asked.error ? undefined : asked.data;
+  const put = async (more: Record<string, string>) => {
+    const next = { ...Object.fromEntries(search), kind, ...more };
+    await askPortion(job.id, next as unknown as PortionQuery);
+    setSearch(next, { replace: true });
+  };
+  const sizes = Object.entries(found?.sizes ?? {}).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
+  return (
+    <>
+      <Work dim={dim || asked.isPlaceholderData}>
+        <StationHead title="Portions" sub={found ? `${format.mass(found.mass_g)} each` : undefined}>
+          <SaveSvg picture={picture} name={`${job.name} portion`} />
+        </StationHead>
+        <ShapeNav jobId={job.id} />
+        <Fault text={otherFault(asked.error, [])} />
+        {found ? <PortionDrawing picture={picture} kind={kind} found={found} /> : null}
+      </Work>
+      <TicketBox>
+        <Part title={`Gives ${WORD[kind]}`}>
+          <p className="answer"><Live value={found ? String(found.pieces) : ""} /></p>
+          {found ? <p className="mt-1 text-soft">{wordsOf(found, format)}</p> : null}
+        </Part>
+        <Part title="How it is made">
+          <Choice label="Portion" value={kind} options={KINDS} onChange={(k) => setSearch({ kind: k }, { replace: true })} />
+          <div className="mt-3 grid grid-cols-2 gap-3">
+            {sizes.map(([name, value]) => {
+              const f = FIELDS[name];
+              return f ? <Amount key={name} label={f.label} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={name} onSave={(v) => put({ [name]: String(v) })} /> : null;
+            })}
+            {found ? <Amount label="Dough in all" kind="mass" step={50} value={Math.round(found.batch_g)} field="batch_g" onSave={(v) => put({ batch_g: String(v) })} /> : null}
+          </div>
+          {found?.sizes.parts_g ? (
+            <div className="mt-3">
+              <TextField label="Parts, in grams" value={found.sizes.parts_g.join(", ")} field="parts" onSave={(text) => put({ parts: text })} />
+            </div>
+          ) : null}
+        </Part>
+        {found ? (
+          <Part title="Until it is firm for the oven">
+            <Rows>
+              {found.firm.map((f) => (
+                <Row key={f.place} name={`In the ${f.place}`}>
+                  {f.least_min == null || f.most_min == null ? (f.never ?? "never") : `${duration(f.least_min)} to ${duration(f.most_min)}`}
+                </Row>
+              ))}
+            </Rows>
+            <p className="mt-2 text-fine text-soft">Straight from the bowl, uncovered. {kind === "figure" ? "The thickest part decides." : kind === "tray_bar" ? "Spread on its tray." : "With air all round."}</p>
+          </Part>
+        ) : null}
+      </TicketBox>
+    </>
+  );
+}
+
+function wordsOf(found: Portioned, format: ReturnType<typeof useFormat>): string {
+  const whole = found.tray_g == null ? "" : ` A whole tray takes ${format.mass(found.tray_g)}.`;
+  const filling = found.filling_g == null ? "" : ` Each dent takes ${format.mass(found.filling_g)} of jam or the like, ${format.mass(found.filling_g * found.pieces)} in all.`;
+  return `Of ${format.mass(found.batch_g)} of dough, ${format.mass(found.rest_g)} left over. One goes into the oven ${format.length(Math.round(found.across_mm * 10) / 10)} ${found.sizes.length_mm == null ? "across" : "long"} and ${format.length(Math.round(found.high_mm * 10) / 10)} high.${whole}${filling}`;
+}
