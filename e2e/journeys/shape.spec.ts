@@ -123,3 +123,58 @@ test("the dough is portioned: by mass, by figure, across the tray", async ({ pag
   await page.getByRole("radio", { name: "Across the tray" }).click();
   await expect(page.getByText(/A whole tray takes/)).toBeVisible();
 });
+
+test("a cutter is read from a photo of it on paper, and its pair put beside it", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  // The photo: a sheet of A4, a little turned, with a dark flag on it, 60 mm long and 40 high.
+  const png = await page.evaluate(async () => {
+    const canvas = document.createElement("canvas");
+    canvas.width = 1000;
+    canvas.height = 1300;
+    const on = canvas.getContext("2d");
+    if (!on) throw new Error("no canvas");
+    on.fillStyle = "#8a6a48";
+    on.fillRect(0, 0, 1000, 1300);
+    on.translate(500, 650);
+    on.rotate(0.06);
+    on.scale(3.6, 3.6);
+    on.fillStyle = "#f2f0ea";
+    on.fillRect(-105, -148.5, 210, 297);
+    on.fillStyle = "#333";
+    on.beginPath();
+    for (const [x, y] of [[-30, -20], [30, -20], [18, 0], [30, 20], [-30, 20]] as const) on.lineTo(x, y);
+    on.fill();
+    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
+    return [...new Uint8Array(await (blob as Blob).arrayBuffer())];
+  });
+  const corner = (x: number, y: number) => {
+    const [c, s] = [Math.cos(0.06), Math.sin(0.06)];
+    return [(500 + 3.6 * (x * c - y * s)) / 1000, (650 + 3.6 * (x * s + y * c)) / 1300] as const;
+  };
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  await page.getByRole("tab", { name: "From a photo" }).click();
+  await page.setInputFiles('input[accept*="image/jpeg"]', { name: "harbour flag.png", mimeType: "image/png", buffer: Buffer.from(png) });
+  const stage = page.getByRole("group", { name: /four handles/ });
+  await expect(stage).toBeVisible();
+  // Handles at places where no closed outline lies tell so; laid on the paper's corners they find the flag.
+  const at = [corner(-105, -148.5), corner(105, -148.5), corner(105, 148.5), corner(-105, 148.5)];
+  for (const [i, [x, y]] of at.entries()) {
+    const handle = page.getByRole("slider", { name: `Corner ${i + 1}` });
+    await handle.scrollIntoViewIfNeeded();
+    const [h, box] = [await handle.boundingBox(), await stage.boundingBox()];
+    if (!h || !box) throw new Error("no handle");
+    await page.mouse.move(h.x + h.width / 2, h.y + h.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + x * box.width, box.y + y * box.height, { steps: 3 });
+    await page.mouse.up();
+  }
+  await page.getByRole("button", { name: "Find the outline" }).click();
+  const said = page.getByRole("dialog").locator(".answer");
+  await expect(said).toHaveText(/^(59|60|61) mm × (39|40|41) mm$/);
+  await page.getByRole("checkbox", { name: /mirror image/ }).check();
+  await page.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  const shelf = await (await page.request.get(`${bakery.address}/api/cutters`)).json() as { name: string; origin: string }[];
+  expect(shelf.filter((c) => c.origin === "outline").map((c) => c.name)).toEqual(["harbour flag", "harbour flag, mirrored"]);
+  await expect(page.getByText("harbour flag").first()).toBeVisible();
+});

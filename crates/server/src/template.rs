@@ -4,7 +4,8 @@
 #![expect(clippy::cast_possible_truncation, reason = "PDF numbers are 32-bit; a page is a few hundred millimetres")]
 
 use pdf_writer::{Content, Finish as _, Name, Pdf, Rect, Ref, Str};
-use ready_slab_core::shape::{CHECK_LINE, PAGE_OVERLAP, PRINT_MARGIN, PaperSize, Tile, tiles};
+use ready_slab_core::geometry::PaperSize;
+use ready_slab_core::shape::{CHECK_LINE, PAGE_OVERLAP, PRINT_MARGIN, Tile, tiles};
 use ready_slab_core::units::Length;
 use std::fmt::Write as _;
 

@@ -2,7 +2,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import {
   api, settled, type BowlRequest, type Formula, type FormulaBody, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever,
-  type MixNoteBody, type NewCutter, type ReadRequest, type RecordBody, type SizeRequest,
+  type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
 } from "./client";
 
 export const keys = {
@@ -179,6 +179,18 @@ export const useAddMixNote = (job: number) =>
 export const useDeleteMixNote = () =>
   useAction((id: number) => settled(api.DELETE("/api/bowl/{id}", { params: { path: { id } } })));
 export const useAddCutter = () => useAction((body: NewCutter) => settled(api.POST("/api/cutters", { body })));
+export const useCutterPhoto = () =>
+  useMutation({
+    mutationFn: ({ photo, query }: { photo: Blob; query: PhotoQuery }) =>
+      settled(
+        api.POST("/api/cutters/photo", {
+          params: { query },
+          body: photo as never,
+          headers: { "content-type": photo.type },
+          bodySerializer: (body) => body as unknown as Blob,
+        }),
+      ),
+  });
 export const useDeleteCutter = () =>
   useAction((id: number) => settled(api.DELETE("/api/cutters/{id}", { params: { path: { id } } })));
 export const useAddRecord = (job: number) =>

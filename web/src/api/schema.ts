@@ -265,6 +265,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cutters/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reads an outline from a photo of a cutter, or of its pencil outline, on a sheet of paper. Nothing is kept: what was found
+         *     is shown, and added as an outline once it is approved.
+         */
+        post: operations["cutters_from_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cutters/{id}": {
         parameters: {
             query?: never;
@@ -2877,6 +2897,15 @@ export interface components {
              * @description To be scaled to this width; true size when absent.
              */
             width_mm?: number | null;
+        } | {
+            /** @enum {string} */
+            kind: "outline";
+            /** @description Turned over, for the other of a pair. */
+            mirrored?: boolean;
+            /** @description Its name, 1 to 80 characters. */
+            name: string;
+            /** @description Its corners, y downwards. */
+            outline_mm: number[][];
         };
         /** @description How a followed piece is at one moment. */
         NowView: {
@@ -3089,6 +3118,45 @@ export interface components {
             /**
              * Format: double
              * @description Of its section.
+             */
+            width_mm: number;
+        };
+        /** @description What was read from a photo, to be approved. */
+        PhotoView: {
+            /**
+             * Format: double
+             * @description Inside the outline.
+             */
+            area_mm2: number;
+            /**
+             * Format: double
+             * @description Box around the outline.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Narrowest neck; absent when it has none.
+             */
+            neck_mm?: number | null;
+            /** @description The outline as it lies on the paper. */
+            on_paper_mm: number[][];
+            /**
+             * Format: double
+             * @description Of the paper as it lies.
+             */
+            paper_height_mm: number;
+            /**
+             * Format: double
+             * @description Of the paper as it lies.
+             */
+            paper_width_mm: number;
+            /** @description The paper without its perspective, as a data address of a JPEG. */
+            picture: string;
+            /** @description What to mind, as a sentence; absent when nothing. */
+            warning?: string | null;
+            /**
+             * Format: double
+             * @description Box around the outline.
              */
             width_mm: number;
         };
@@ -5069,6 +5137,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CutterView"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutters_from_photo: {
+        parameters: {
+            query: {
+                /** @description Of the paper it lies on. */
+                paper: "a4" | "letter";
+                /** @description Which edge of what is dark. */
+                edge: "outside" | "middle" | "inside";
+                /** @description The paper's corners going round, as shares of the picture's width and height: eight numbers with commas between. */
+                corners: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A JPEG, PNG or WebP of at most 6 MB and 8,000 pixels a side */
+        requestBody: {
+            content: {
+                "image/jpeg": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
                 };
             };
             413: {

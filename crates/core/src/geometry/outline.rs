@@ -173,6 +173,11 @@ impl Outline {
         Self::new(&self.points().iter().map(|p| (p.0 * factor, p.1 * factor)).collect::<Vec<_>>())
     }
 
+    /// The same outline turned over: the other of a pair.
+    pub fn mirrored(&self) -> Result<Self, InputError> {
+        Self::new(&self.points().iter().map(|p| (-p.0, p.1)).collect::<Vec<_>>())
+    }
+
     /// The corners turned by `turn_deg` about the centre of the box and moved to the placement.
     #[must_use]
     pub fn placed(&self, at: Placement) -> Vec<(f64, f64)> {
@@ -372,6 +377,16 @@ mod tests {
         let (a, b) = (Outline::new(&shape).unwrap(), Outline::new(&moved).unwrap());
         assert!((a.area().mm2() - b.area().mm2()).abs() < 1e-9);
         assert!((a.perimeter().mm() - b.perimeter().mm()).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_mirrored_outline_is_as_large_and_mirrored_twice_it_is_itself() {
+        let hook =
+            Outline::new(&[(0.0, 0.0), (30.0, 0.0), (30.0, 10.0), (10.0, 10.0), (10.0, 40.0), (0.0, 40.0)]).unwrap();
+        let other = hook.mirrored().unwrap();
+        assert_eq!((other.area(), other.extent()), (hook.area(), hook.extent()));
+        assert!(hook.holds(-10.0, 10.0) && !other.holds(-10.0, 10.0) && other.holds(10.0, 10.0));
+        assert!(other.mirrored().unwrap().holds(-10.0, 10.0));
     }
 
     #[test]

@@ -20,5 +20,5 @@ pub use nest::{
 pub use pattern::{Pattern, PatternPart, Patterned, WhichDough, build_pattern};
 pub use portion::{Portion, PortionKind, Portioned, portion_out};
 pub use sheet::{SHEET_MM, SheetForm};
-pub use template::{CHECK_LINE, PAGE_FOOT, PAGE_OVERLAP, PRINT_MARGIN, PaperSize, Tile, tiles};
+pub use template::{CHECK_LINE, PAGE_FOOT, PAGE_OVERLAP, PRINT_MARGIN, Tile, tiles};
 pub use tray::{TrayAnswer, TrayRules, fill_trays};

@@ -1,26 +1,7 @@
 //! A drawing at true size on sheets of paper laid edge to edge.
 
+use crate::geometry::PaperSize;
 use crate::units::Length;
-
-/// Paper in a household printer.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum PaperSize {
-    /// ISO 216: 210 by 297 mm.
-    A4,
-    /// ANSI/ASME Y14.1, size A: 8 1/2 by 11 in.
-    Letter,
-}
-
-impl PaperSize {
-    /// Across and along, upright.
-    #[must_use]
-    pub const fn extent(self) -> (Length, Length) {
-        match self {
-            Self::A4 => (Length::new_mm(210.0), Length::new_mm(297.0)),
-            Self::Letter => (Length::new_mm(215.9), Length::new_mm(279.4)),
-        }
-    }
-}
 
 /// Rim that household printers cannot print on, mm. Common practice, no source.
 pub const PRINT_MARGIN: Length = Length::new_mm(10.0);

@@ -1,11 +1,11 @@
 //! Cutters.
 
-use super::read;
+use super::{bytes, read};
 use crate::problem::{ApiError, Problem};
-use crate::wire::{CutterView, NewCutter};
+use crate::wire::{CutterView, NewCutter, PhotoQuery, PhotoView};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, post, web};
-use ready_slab_core::geometry::write_svg;
+use ready_slab_core::geometry::{PHOTO_LIMIT_BYTES, write_svg};
 use ready_slab_store::{CutterId, Store};
 
 /// All cutters by name.
@@ -24,6 +24,22 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
     let (name, origin, outline) = web::block(move || new.build()).await??;
     let id = store.add_cutter(&name, &origin, &outline, &format!("new cutter {name}")).await?;
     Ok(web::Json((&store.cutter(id).await?).into()))
+}
+
+/// Reads an outline from a photo of a cutter, or of its pencil outline, on a sheet of paper. Nothing is kept: what was found
+/// is shown, and added as an outline once it is approved.
+#[utoipa::path(
+    tag = "cutters", operation_id = "cutters_from_photo", params(PhotoQuery),
+    request_body(content = Vec<u8>, content_type = "image/jpeg", description = "A JPEG, PNG or WebP of at most 6 MB and 8,000 pixels a side"),
+    responses((status = 200, body = PhotoView), (status = 413, body = Problem), (status = 422, body = Problem))
+)]
+#[post("/api/cutters/photo")]
+pub async fn from_photo(
+    query: web::Query<PhotoQuery>,
+    payload: web::Payload,
+) -> Result<web::Json<PhotoView>, ApiError> {
+    let file = bytes(payload, PHOTO_LIMIT_BYTES).await?;
+    Ok(web::Json(web::block(move || query.answer(&file)).await??))
 }
 
 /// Takes a cutter off the shelf.

@@ -68,6 +68,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(recipes::read_text)
         .service(cutters::list)
         .service(cutters::add)
+        .service(cutters::from_photo)
         .service(cutters::delete)
         .service(cutters::as_svg)
         .service(jobs::list)
@@ -133,10 +134,15 @@ pub fn configure(config: &mut ServiceConfig) {
 
 /// The whole body, or why not.
 async fn body(payload: web::Payload) -> Result<web::Bytes, ApiError> {
-    match payload.to_bytes_limited(BODY_LIMIT_BYTES).await {
+    bytes(payload, BODY_LIMIT_BYTES).await
+}
+
+/// The whole body where it may be larger or must be smaller than others.
+async fn bytes(payload: web::Payload, limit_bytes: usize) -> Result<web::Bytes, ApiError> {
+    match payload.to_bytes_limited(limit_bytes).await {
         Ok(Ok(bytes)) => Ok(bytes),
         Ok(Err(error)) => Err(ApiError::Unreadable(error.to_string())),
-        Err(_) => Err(ApiError::TooLarge { limit_bytes: BODY_LIMIT_BYTES }),
+        Err(_) => Err(ApiError::TooLarge { limit_bytes }),
     }
 }
 

@@ -1,12 +1,16 @@
 //! Cutters on the wire.
 
 use super::BuiltinWord;
-use ready_slab_core::error::{Checks, InputErrors};
-use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, read_svg};
+use super::words::{DarkEdgeWord, PaperWord};
+use base64::Engine as _;
+use ready_slab_core::error::{Checks, InputError, InputErrors};
+use ready_slab_core::geometry::{
+    Builtin, BuiltinKind, Outline, PhotoReading, neck_warning, outline_from_photo, read_svg,
+};
 use ready_slab_core::units::Length;
 use ready_slab_store::StoredCutter;
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
 /// A cutter on the shelf.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -77,6 +81,16 @@ pub enum NewCutter {
         #[serde(default)]
         width_mm: Option<f64>,
     },
+    /// An outline that was read from a photo and approved.
+    Outline {
+        /// Its name, 1 to 80 characters.
+        name: String,
+        /// Its corners, y downwards.
+        outline_mm: Vec<[f64; 2]>,
+        /// Turned over, for the other of a pair.
+        #[serde(default)]
+        mirrored: bool,
+    },
 }
 
 impl NewCutter {
@@ -91,6 +105,14 @@ impl NewCutter {
                 let outline = Builtin::new(kind, *width_mm, height_mm.unwrap_or(*width_mm))?.outline()?;
                 Ok((name.trim().to_owned(), kind.word().to_owned(), outline))
             }
+            Self::Outline { name, outline_mm, mirrored } => {
+                checks.text("name", name, 80, "a name");
+                checks.finish(())?;
+                let points: Vec<(f64, f64)> = outline_mm.iter().map(|p| (p[0], p[1])).collect();
+                let outline = Outline::new(&points)?;
+                let outline = if *mirrored { outline.mirrored()? } else { outline };
+                Ok((name.trim().to_owned(), "outline".to_owned(), outline))
+            }
             Self::Svg { name, svg, width_mm } => {
                 checks.text("name", name, 80, "a name");
                 if let Some(width) = width_mm {
@@ -101,5 +123,76 @@ impl NewCutter {
                 Ok((name.trim().to_owned(), "svg".to_owned(), outline))
             }
         }
+    }
+}
+
+/// How a photo is to be read.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct PhotoQuery {
+    /// Of the paper it lies on.
+    #[param(inline)]
+    pub paper: PaperWord,
+    /// Which edge of what is dark.
+    #[param(inline)]
+    pub edge: DarkEdgeWord,
+    /// The paper's corners going round, as shares of the picture's width and height: eight numbers with commas between.
+    pub corners: String,
+}
+
+/// What was read from a photo, to be approved.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PhotoView {
+    /// The outline as it lies on the paper.
+    pub on_paper_mm: Vec<[f64; 2]>,
+    /// Of the paper as it lies.
+    pub paper_width_mm: f64,
+    /// Of the paper as it lies.
+    pub paper_height_mm: f64,
+    /// Box around the outline.
+    pub width_mm: f64,
+    /// Box around the outline.
+    pub height_mm: f64,
+    /// Inside the outline.
+    pub area_mm2: f64,
+    /// Narrowest neck; absent when it has none.
+    pub neck_mm: Option<f64>,
+    /// What to mind, as a sentence; absent when nothing.
+    pub warning: Option<String>,
+    /// The paper without its perspective, as a data address of a JPEG.
+    pub picture: String,
+}
+
+impl PhotoQuery {
+    /// Reads the photo.
+    pub fn answer(&self, file: &[u8]) -> Result<PhotoView, InputErrors> {
+        let numbers: Vec<f64> = self.corners.split(',').filter_map(|n| n.trim().parse().ok()).collect();
+        let Ok(n) = <[f64; 8]>::try_from(numbers) else {
+            return Err(InputError::refused("corners", "eight numbers with commas between are needed").into());
+        };
+        let corners = [(n[0], n[1]), (n[2], n[3]), (n[4], n[5]), (n[6], n[7])];
+        PhotoView::new(&outline_from_photo(file, corners, self.paper.into(), self.edge.into())?)
+    }
+}
+
+impl PhotoView {
+    fn new(read: &PhotoReading) -> Result<Self, InputErrors> {
+        let unwritten = |_| InputErrors::from(InputError::refused("photo", "the paper could not be drawn again"));
+        let jpeg = read.paper_as_jpeg().map_err(unwritten)?;
+        let (width, height) = read.outline.extent();
+        let neck = read.outline.narrowest_neck();
+        let (x, y) = read.centre_mm;
+        Ok(Self {
+            on_paper_mm: read.outline.points().iter().map(|p| [p.0 + x, p.1 + y]).collect(),
+            paper_width_mm: read.paper_mm.0,
+            paper_height_mm: read.paper_mm.1,
+            width_mm: width.mm(),
+            height_mm: height.mm(),
+            area_mm2: read.outline.area().mm2(),
+            neck_mm: neck.map(|n| n.mm()),
+            warning: neck.and_then(neck_warning),
+            picture: format!("data:image/jpeg;base64,{}", base64::engine::general_purpose::STANDARD.encode(jpeg)),
+        })
     }
 }

@@ -22,7 +22,7 @@ mod ways;
 mod words;
 
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
-pub use cutter::{CutterView, NewCutter};
+pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, job_word};
@@ -48,7 +48,7 @@ pub use ways::{
     AdviceQuery, AdviceView, PlaceUseBody, PlaceView, SectionView, TouchBody, TouchesView, WayView, WaysQuery,
 };
 pub use words::{
-    BuiltinWord, CupSystemWord, CupWayWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord, PaperWord,
-    PlaceWord, PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord, UseWord,
-    WhereWord, WhichDoughWord, WrapWord,
+    BuiltinWord, CupSystemWord, CupWayWord, DarkEdgeWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord,
+    PaperWord, PlaceWord, PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord,
+    UseWord, WhereWord, WhichDoughWord, WrapWord,
 };

@@ -2,11 +2,11 @@
 
 use ready_slab_core::cold::{Side, Spot, Target, Touch, TrayKind, Wrap};
 use ready_slab_core::dough::{CupWay, EggClass, FatKind, Feel, Kind, MixMethod, Squeeze};
-use ready_slab_core::geometry::BuiltinKind;
+use ready_slab_core::geometry::{BuiltinKind, DarkEdge, PaperSize};
 use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::recipe::CupSystem;
-use ready_slab_core::shape::{BenchSurface, PaperSize, PortionKind, Turning, WhichDough};
+use ready_slab_core::shape::{BenchSurface, PortionKind, Turning, WhichDough};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -84,6 +84,28 @@ impl From<PaperWord> for PaperSize {
         match word {
             PaperWord::A4 => Self::A4,
             PaperWord::Letter => Self::Letter,
+        }
+    }
+}
+
+/// Which edge of what is dark in a photo is the cutter's.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DarkEdgeWord {
+    /// The outer edge: a solid form, a tin standing on its cutting edge.
+    Outside,
+    /// The middle of a line drawn along the cutter.
+    Middle,
+    /// The inner edge: a line drawn around the cutter.
+    Inside,
+}
+
+impl From<DarkEdgeWord> for DarkEdge {
+    fn from(word: DarkEdgeWord) -> Self {
+        match word {
+            DarkEdgeWord::Outside => Self::Outside,
+            DarkEdgeWord::Middle => Self::Middle,
+            DarkEdgeWord::Inside => Self::Inside,
         }
     }
 }

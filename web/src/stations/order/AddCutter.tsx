@@ -7,6 +7,7 @@ import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
+import { PhotoCutter } from "./PhotoCutter";
 
 type Form = "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
 const FORMS: { value: Form; label: string }[] = [
@@ -108,6 +109,9 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
               <Tabs.Trigger value="svg" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
                 From an SVG file
               </Tabs.Trigger>
+              <Tabs.Trigger value="photo" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
+                From a photo
+              </Tabs.Trigger>
               <Tabs.Trigger value="builtin" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
                 A plain form
               </Tabs.Trigger>
@@ -155,6 +159,14 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
               >
                 Add it
               </button>
+            </Tabs.Content>
+            <Tabs.Content value="photo">
+              <PhotoCutter
+                onAdded={(cutter) => {
+                  setOpen(false);
+                  onAdded(cutter);
+                }}
+              />
             </Tabs.Content>
             <Tabs.Content value="builtin" className="space-y-4">
               <Choice label="Form" value={form} options={FORMS} onChange={(v) => setForm(v)} />

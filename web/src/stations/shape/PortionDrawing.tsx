@@ -23,7 +23,7 @@ export function PortionDrawing({ picture, kind, found }: Props) {
   const wide_mm = tray ? (sizes.length_mm ?? 0) : figures ? Math.max(sizes.length_mm ?? 0, 3 * ropeRing(sizes) + 2 * GAP_MM) : found.across_mm;
   const top_mm = tray ? (sizes.width_mm ?? 0) : kind === "figure" ? found.high_mm : figures ? (sizes.across_mm ?? 0) : found.across_mm;
   const under_mm = figures ? ropeRing(sizes) : tray ? found.high_mm : found.high_mm;
-  const scale = Math.min((width - 90) / wide_mm, 440 / (top_mm + under_mm + GAP_MM), 6);
+  const scale = Math.min((width - 90) / wide_mm, 360 / (top_mm + under_mm + GAP_MM), 6);
   const h = (top_mm + under_mm + GAP_MM) * scale;
   const mid = (width - 64) / 2;
   const left = tray ? 0 : mid - (wide_mm * scale) / 2;
@@ -80,7 +80,7 @@ function Bent({ sizes, scale }: { sizes: Sizes; scale: number }) {
   const [cr, half] = [r * 1.5, (Math.PI * 2) / 3 / 2];
   const [cx, cy] = [cr * Math.sin(half), cr * Math.cos(half)];
   // A rope that crosses itself is drawn part by part, the later part over the earlier.
-  const bent = (parts: readonly string[], at: number, drop: number) => (
+  const bent = (parts: readonly string[], at: number, drop: number, joint?: string) => (
     <g transform={`translate(${at + side / 2} ${side / 2 + drop})`} fill="none" strokeLinecap="round">
       {parts.map((d) => (
         <g key={d}>
@@ -88,13 +88,14 @@ function Bent({ sizes, scale }: { sizes: Sizes; scale: number }) {
           <path d={d} className="stroke-cut" strokeWidth={thick} />
         </g>
       ))}
+      {joint ? <path d={joint} className="stroke-cut" strokeWidth={thick - 0.4} strokeLinecap="butt" /> : null}
     </g>
   );
   return (
     <>
       {bent([`M${r} 0A${r} ${r} 0 1 1 ${r * Math.cos(0.02)} ${-r * Math.sin(0.02)}`], 0, 0)}
       {bent([`M${-cx} ${cr - cy}A${cr} ${cr} 0 0 1 ${cx} ${cr - cy}`], step, -cr / 3)}
-      {bent([`M${-r} ${r * 0.9}C${r * 0.5} ${r * 0.4} ${r * 1.3} ${-r * 0.9} 0 ${-r}`, `M0 ${-r}C${-r * 1.3} ${-r * 0.9} ${-r * 0.5} ${r * 0.4} ${r} ${r * 0.9}`], 2 * step, 0)}
+      {bent([`M${-r} ${r * 0.9}C${r * 0.5} ${r * 0.4} ${r * 1.3} ${-r * 0.9} 0 ${-r}`, `M0 ${-r}C${-r * 1.3} ${-r * 0.9} ${-r * 0.5} ${r * 0.4} ${r} ${r * 0.9}`], 2 * step, 0, `M${-r * 0.1} ${-r}H${r * 0.55}`)}
     </>
   );
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { readEvent } from "../../api/nest";
+import { within } from "../order/photo";
 import { atFault, faults, fromCuts, heldOf, holding, latest, moved, restOf, without, type Board } from "./board";
 
 const BOARD: Board = fromCuts([
@@ -63,5 +64,12 @@ describe("questions while a piece is dragged", () => {
     await Promise.resolve();
     ask(5);
     await expect.poll(() => asked).toEqual([1, 4, 5]);
+  });
+});
+
+describe("a photo to be sent", () => {
+  it("is made no larger and keeps its proportions", () => {
+    expect(within(4032, 3024, 2400)).toEqual({ width: 2400, height: 1800 });
+    expect(within(800, 600, 2400)).toEqual({ width: 800, height: 600 });
   });
 });

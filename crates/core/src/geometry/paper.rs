@@ -1,0 +1,23 @@
+//! Paper, whose size is a standard: to print on, and to measure by.
+
+use crate::units::Length;
+
+/// Paper as it is sold for household printers.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PaperSize {
+    /// ISO 216: 210 by 297 mm.
+    A4,
+    /// ANSI/ASME Y14.1, size A: 8 1/2 by 11 in.
+    Letter,
+}
+
+impl PaperSize {
+    /// Across and along, upright.
+    #[must_use]
+    pub const fn extent(self) -> (Length, Length) {
+        match self {
+            Self::A4 => (Length::new_mm(210.0), Length::new_mm(297.0)),
+            Self::Letter => (Length::new_mm(215.9), Length::new_mm(279.4)),
+        }
+    }
+}
