@@ -3,7 +3,7 @@
 LISTEN ?= 127.0.0.1:8420
 DEMO_DB ?= target/demo.db
 
-.PHONY: demo test setup setup-browser web api shots bench fmt
+.PHONY: demo test setup setup-browser web api shots bench bench-nest fmt
 
 demo: web
 	cargo build --release --locked
@@ -52,6 +52,13 @@ bench: setup setup-browser web
 	cargo build --release --locked
 	cargo build --release --locked -p ready-slab-core --example measure
 	cd e2e && node ../bench/run.mjs
+
+# Our nesting beside a strip packer from PyPI, which is no part of the product: about half an hour on two cores.
+bench-nest:
+	cargo build --release --locked -p ready-slab-core --example nest
+	python3 -m venv bench/.venv
+	bench/.venv/bin/pip install -q -r bench/requirements.txt
+	bench/.venv/bin/python bench/nest_against_reference.py target/release/examples/nest
 
 fmt:
 	cargo fmt --all

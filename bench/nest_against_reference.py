@@ -5,7 +5,7 @@ outline it is asked for more and more pieces until they no longer fit the sheet'
 what is given as the second argument). It is set the very same task: outlines grown by half the web, a strip that is the sheet
 less the edge. Run by `make bench-nest`; nothing of it is part of the product.
 
-    python bench/nest_against_reference.py path/to/examples/nest [seconds for the reference]
+    python bench/nest_against_reference.py path/to/examples/nest [seconds for the reference] [name ...]
 """
 
 import json
@@ -44,7 +44,7 @@ def longest_that_fits(outline, instance, seconds, start):
 
 
 def main():
-    ours = json.loads(subprocess.run([sys.argv[1], "10"], check=True, capture_output=True, text=True).stdout)
+    ours = json.loads(subprocess.run([sys.argv[1], "10", *sys.argv[3:]], check=True, capture_output=True, text=True).stdout)
     seconds = int(sys.argv[2]) if len(sys.argv) > 2 else 60
     total = {"reference": 0, "at_0_1_s": 0, "at_2_s": 0, "at_10_s": 0}
     print(f"{'cutter':<12}{'reference ' + str(seconds) + ' s':>16}{'first, ms':>11}{'0.1 s':>8}{'2 s':>8}{'10 s':>8}")

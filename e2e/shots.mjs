@@ -47,6 +47,7 @@ const VIEWS = [
   },
   { name: "shape-log", path: "/jobs/1/shape/log" },
   { name: "shape-portion", path: "/jobs/1/shape/portion?kind=rope" },
+  { name: "shape-tray", path: "/jobs/1/shape/trays" },
   { name: "oven", path: "/jobs/1/oven" },
   { name: "clock", path: "/jobs/1/clock" },
   { name: "ledger", path: "/jobs/1/ledger" },
@@ -55,7 +56,8 @@ const VIEWS = [
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [
   { name: "pantry", path: "/pantry" },
-  { name: "shape-tray", path: "/jobs/1/shape/portion?kind=tray_bar" },
+  { name: "shape-bar", path: "/jobs/1/shape/portion?kind=tray_bar" },
+  { name: "shape-even", path: "/jobs/1/shape/even", read: true },
   { name: "shape-figure", path: "/jobs/1/shape/portion?kind=figure" },
   { name: "shape-thumb", path: "/jobs/1/shape/portion?kind=thumbprint" },
   { name: "shape-pattern", path: "/jobs/1/shape/pattern?pattern=pinwheel" },
@@ -106,6 +108,13 @@ for (const view of wanted) {
   await page.getByRole("main").waitFor();
   await page.waitForLoadState("networkidle");
   await page.evaluate(() => document.fonts.ready);
+  if (view.read) {
+    const measured = [{ columns: 3, rows: 4, read_mm: [6.1, 6, 5.8, 6.2, 6.4, 6, 6, 6.5, 6.1, 5.5, 5.9, 6] }];
+    await fetch(`${base}/api/jobs/1`, { method: "PATCH", headers: { "content-type": "application/json" }, body: JSON.stringify({ measured }) });
+    await page.reload();
+    await page.getByRole("main").waitFor();
+    await page.waitForLoadState("networkidle");
+  }
   if (view.act) await view.act(page);
   await page.waitForLoadState("networkidle");
   await page.screenshot({ path: join(folder, `${view.name}.png`), fullPage: view.full ?? false, animations: "disabled" });

@@ -178,3 +178,34 @@ test("a cutter is read from a photo of it on paper, and its pair put beside it",
   expect(shelf.filter((c) => c.origin === "outline").map((c) => c.name)).toEqual(["harbour flag", "harbour flag, mirrored"]);
   await expect(page.getByText("harbour flag").first()).toBeVisible();
 });
+
+test("a sheet's thickness is read at the bench and its thin and thick spots are shown", async ({ page, bakery }) => {
+  await open(page, bakery, "shape/even");
+  await expect(page.getByText("Nothing read yet.", { exact: false })).toBeVisible();
+  await set(field(page, "Thickness, 1 along, 1 down"), "6 mm");
+  await set(field(page, "Thickness, 4 along, 3 down"), "4.4");
+  await set(field(page, "Thickness, 2 along, 2 down"), "7.5 mm");
+  await expect(page.getByRole("complementary").locator(".answer")).toHaveText("4.4–7.5");
+  await expect(page.getByRole("img", { name: /4\.4 mm thin/ })).toBeVisible();
+  await expect(page.getByText("better apart")).toBeVisible();
+  await set(field(page, "Thickness, 2 along, 2 down"), "75 mm");
+  await expect(page.getByRole("alert")).toContainText("0.5 to 40 mm");
+  await page.keyboard.press("Escape");
+  await page.reload();
+  await expect(field(page, "Thickness, 4 along, 3 down")).toHaveValue("4.4 mm");
+});
+
+test("a tray is laid by hand, and the trays are filled like it", async ({ page, bakery }) => {
+  await open(page, bakery, "shape/trays");
+  await expect(page.getByText(/Tray 1: \d+ of the first roll/)).toBeVisible();
+  const full = Number(await page.getByRole("complementary").locator(".answer").textContent());
+  await page.getByRole("button", { name: "Choose the next piece" }).click();
+  await page.getByRole("button", { name: "Take off" }).click();
+  await page.getByRole("button", { name: "Keep this layout" }).click();
+  await expect(page.getByText("Kept: the trays are filled like this one.")).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("complementary").locator(".answer")).toHaveText(String(full - 1));
+  await page.getByRole("radio", { name: "As cut" }).click();
+  await page.getByRole("button", { name: "Back to rows" }).click();
+  await expect(page.getByRole("complementary").locator(".answer")).toHaveText(String(full));
+});

@@ -118,7 +118,10 @@ fn main() -> Result<(), Box<dyn Error>> {
             drop(std::hint::black_box(read_recipe(recipe, Pantry::built_in(), &ReadSettings::default(), &[])));
         })
     );
-    println!("tray layout\t{:.2}", median_ms(|| drop(std::hint::black_box(fill_trays(&outline, 48, mm(2.4), &trays)))));
+    println!(
+        "tray layout\t{:.2}",
+        median_ms(|| drop(std::hint::black_box(fill_trays(&outline, 48, mm(2.4), &trays, &[]))))
+    );
     let lines = [
         ("flour-ap", 430.0),
         ("cornstarch", 30.0),
@@ -179,6 +182,8 @@ fn main() -> Result<(), Box<dyn Error>> {
         tints: vec![],
         turning: ready_slab_core::shape::Turning::Free,
         layout: vec![],
+        measured: vec![],
+        tray_layout: vec![],
     })?;
     println!("full plan\t{:.2}", median_ms(|| drop(std::hint::black_box(plan(&job, &formula, &outline, &kitchen)))));
     cold_screens(&job, &kitchen, &plan(&job, &formula, &outline, &kitchen)?)

@@ -44,6 +44,10 @@ async fn a_patterned_bar_names_its_parts_and_steps() {
         let parts = bar["parts"].as_array().unwrap();
         assert_eq!((parts.len(), &parts[0]["dough"], &parts[1]["dough"]), (2, &"first".into(), &"second".into()));
         assert!(bar["steps"].as_array().unwrap().len() >= 3, "{pattern}");
+        // What is not said is as usual, and told.
+        let plain = get(&store, &format!("/api/jobs/1/pattern?pattern={pattern}")).await;
+        assert_eq!(plain, bar);
+        assert_eq!(plain["sizes"]["length_mm"], 200.0);
     }
     let (status, problem) = call(&store, Method::GET, "/api/jobs/1/pattern?pattern=stripes&length_mm=9", None).await;
     assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "length_mm"));
@@ -269,4 +273,59 @@ async fn portions_tell_how_many_how_large_and_when_they_are_firm() {
         let (status, problem) = call(&store, Method::GET, &format!("/api/jobs/1/portion?{query}"), None).await;
         assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, field));
     }
+}
+
+#[actix_web::test]
+async fn an_uneven_sheet_is_mapped_and_its_pieces_are_sent_to_two_trays() {
+    let (_dir, store) = demo().await;
+    assert_eq!(get(&store, "/api/jobs/1/evenness").await, Value::Null);
+    let sheet = |read: Value| json!({ "measured": [{ "columns": 2, "rows": 2, "read_mm": read }] });
+    let put = async |body: Value| call(&store, Method::PATCH, "/api/jobs/1", Some(body)).await;
+    assert_eq!(put(sheet(json!([6.0, null, 4.2, 7.9]))).await.0, StatusCode::OK);
+    let even = get(&store, "/api/jobs/1/evenness").await;
+    assert_eq!(even["spots"], json!(["even", null, "thin", "thick"]));
+    assert_eq!((even["least_mm"].as_f64(), even["most_mm"].as_f64()), (Some(4.2), Some(7.9)));
+    let cells = even["map_cells"].as_u64().unwrap();
+    assert_eq!(even["map_mm"].as_array().unwrap().len() as u64, cells * cells);
+    assert!(even["thin_min"].as_f64() < even["thick_min"].as_f64());
+    assert_eq!(even["one_tray"], false);
+    // Within a tenth of a millimetre one tray will do.
+    put(sheet(json!([6.0, 6.0, 5.9, 6.1]))).await;
+    assert_eq!(get(&store, "/api/jobs/1/evenness").await["one_tray"], true);
+    let (status, problem) = put(sheet(json!([6.0, 6.0, 5.9, 600]))).await;
+    assert_eq!(
+        (status, field_messages(&problem)[0].0.as_str()),
+        (StatusCode::UNPROCESSABLE_ENTITY, "measured[0].read_mm[3]")
+    );
+    call(&store, Method::POST, "/api/undo", None).await;
+    assert_eq!(get(&store, "/api/jobs/1/evenness").await["most_mm"], 7.9);
+}
+
+#[actix_web::test]
+async fn a_tray_laid_by_hand_is_kept_and_measured_with_the_room_pieces_need() {
+    let (_dir, store) = demo().await;
+    let trays = get(&store, "/api/jobs/1/plan").await["shape"]["trays"].clone();
+    let (gap, cuts) = (trays["gap_mm"].as_f64().unwrap(), trays["cuts"].as_array().unwrap().clone());
+    assert_eq!(trays["nested"], false);
+    let total: u64 = trays["sources"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .flat_map(|s| s.as_array().unwrap())
+        .map(|s| s["pieces"].as_u64().unwrap())
+        .sum();
+    assert_eq!(total, 48);
+    let body = json!({
+        "width_mm": trays["width_mm"], "length_mm": trays["length_mm"], "pieces": cuts,
+        "tray": { "gap_mm": gap, "edge_mm": trays["edge_mm"] },
+    });
+    let (_, gaps) = call(&store, Method::POST, "/api/jobs/1/nest/measure", Some(body.clone())).await;
+    assert!(gaps.as_array().unwrap().iter().all(|g| g["too_near"] == json!([]) && g["over_rim"] == false), "{gaps}");
+    call(&store, Method::PATCH, "/api/jobs/1", Some(json!({ "tray_layout": cuts[1..] }))).await;
+    let kept = get(&store, "/api/jobs/1/plan").await["shape"]["trays"].clone();
+    assert_eq!((&kept["nested"], kept["cuts"].as_array().unwrap().len()), (&json!(true), cuts.len() - 1));
+    let mut narrow = body;
+    narrow["tray"]["gap_mm"] = json!(2);
+    let (status, problem) = call(&store, Method::POST, "/api/jobs/1/nest/measure", Some(narrow)).await;
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "gap_mm"));
 }

@@ -9,7 +9,7 @@ use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::shape::{BenchSurface, Turning};
+use ready_slab_core::shape::{BenchSurface, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Share, Span};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
@@ -273,6 +273,26 @@ pub(crate) struct JobRow {
     pub turning: String,
     #[serde(default = "no_tints")]
     pub layout: String,
+    #[serde(default = "no_tints")]
+    pub thickness_read: String,
+    #[serde(default = "no_tints")]
+    pub tray_layout: String,
+}
+
+fn places_text(pieces: &[Placement]) -> String {
+    text(&pieces.iter().map(|p| [p.x_mm, p.y_mm, p.turn_deg]).collect::<Vec<_>>())
+}
+
+fn places(thing: &'static str, id: i64, text: &str) -> Result<Vec<Placement>, StoreError> {
+    let all = list::<[f64; 3]>(thing, id, text)?;
+    Ok(all.into_iter().map(|[x_mm, y_mm, turn_deg]| Placement { x_mm, y_mm, turn_deg }).collect())
+}
+
+/// Columns, rows and the readings in millimetres, row by row.
+type ReadInFile = (u32, u32, Vec<Option<f64>>);
+
+fn read_of(read: &SheetReadings) -> ReadInFile {
+    (read.columns(), read.rows(), read.read().iter().map(|r| r.map(|l| l.mm())).collect())
 }
 
 fn turns_freely() -> String {
@@ -308,8 +328,10 @@ impl JobRow {
             tints: text(&j.tints),
             formula_version: stored.formula_version,
             dough_with: stored.dough_with.map(|j| j.0),
+            thickness_read: text(&j.measured.iter().map(read_of).collect::<Vec<_>>()),
             turning: turning_word(j.turning).to_owned(),
-            layout: text(&j.layout.iter().map(|p| [p.x_mm, p.y_mm, p.turn_deg]).collect::<Vec<_>>()),
+            layout: places_text(&j.layout),
+            tray_layout: places_text(&j.tray_layout),
         }
     }
 
@@ -339,10 +361,13 @@ impl JobRow {
             whole_eggs: self.whole_eggs,
             tints: list::<(String, f64)>("job", id, &self.tints)?,
             turning: turning_from("job", id, &self.turning)?,
-            layout: list::<[f64; 3]>("job", id, &self.layout)?
+            layout: places("job", id, &self.layout)?,
+            tray_layout: places("job", id, &self.tray_layout)?,
+            measured: list::<ReadInFile>("job", id, &self.thickness_read)?
                 .into_iter()
-                .map(|[x_mm, y_mm, turn_deg]| Placement { x_mm, y_mm, turn_deg })
-                .collect(),
+                .map(|(columns, rows, mm)| SheetReadings::new(columns, rows, &mm))
+                .collect::<Result<_, _>>()
+                .map_err(|e| StoreError::damaged("job", id, &e))?,
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {

@@ -150,8 +150,8 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                 "INSERT INTO job (id, name, formula_id, cutter_id, pieces, thickness_mm, ready_by, method, dough_c, \
                  chill_as_disc, disc_mm, chill_place, tray_chill_place, web_mm, edge_mm, surface, rerolls, \
                  reserve_percent, oven_c, freeze_pieces, hold_back_percent, whole_eggs, tints, formula_version, dough_with, \
-                 turning, layout) \
-                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 turning, layout, thickness_read, tray_layout) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
                  ON CONFLICT (id) DO UPDATE SET name = excluded.name, formula_id = excluded.formula_id, \
                  cutter_id = excluded.cutter_id, pieces = excluded.pieces, thickness_mm = excluded.thickness_mm, \
                  ready_by = excluded.ready_by, method = excluded.method, dough_c = excluded.dough_c, \
@@ -162,7 +162,8 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                  freeze_pieces = excluded.freeze_pieces, hold_back_percent = excluded.hold_back_percent, \
                  whole_eggs = excluded.whole_eggs, tints = excluded.tints, \
                  formula_version = excluded.formula_version, dough_with = excluded.dough_with, \
-                 turning = excluded.turning, layout = excluded.layout",
+                 turning = excluded.turning, layout = excluded.layout, thickness_read = excluded.thickness_read, \
+                 tray_layout = excluded.tray_layout",
             )
             .bind(j.id)
             .bind(&j.name)
@@ -191,6 +192,8 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(j.dough_with)
             .bind(&j.turning)
             .bind(&j.layout)
+            .bind(&j.thickness_read)
+            .bind(&j.tray_layout)
             .execute(&mut **tx)
             .await?;
         }

@@ -10,7 +10,7 @@ use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::shape::{BenchSurface, Turning};
+use ready_slab_core::shape::{BenchSurface, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
     ChillId, CutterId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
@@ -77,6 +77,8 @@ fn job(pieces: u32) -> Job {
         whole_eggs: true,
         tints: vec![("red".into(), 20.0)],
         turning: Turning::HalfTurn,
+        tray_layout: vec![Placement { x_mm: 60.0, y_mm: 70.0, turn_deg: 90.0 }],
+        measured: vec![SheetReadings::new(2, 1, &[Some(5.8), None]).unwrap()],
         layout: vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }],
     })
     .unwrap()

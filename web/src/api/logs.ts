@@ -22,3 +22,11 @@ export const askPortion = (id: number, query: PortionQuery) =>
   settled(api.GET("/api/jobs/{id}/portion", { params: { path: { id }, query } }));
 export const usePortion = (id: number, query: PortionQuery) =>
   useQuery({ queryKey: ["portion", id, query], queryFn: () => askPortion(id, query), placeholderData: keepPreviousData, retry: false });
+
+/** Asked again when the readings change. */
+export const useEvenness = (id: number, sheet: number, readings: unknown) =>
+  useQuery({
+    queryKey: ["evenness", id, sheet, readings],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/evenness", { params: { path: { id }, query: { sheet } } })),
+    placeholderData: keepPreviousData,
+  });

@@ -684,6 +684,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/evenness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How even a sheet is, by the thickness read on it, and what that does to the bake; null while nothing was read. */
+        get: operations["shape_evenness"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/export": {
         parameters: {
             query?: never;
@@ -1737,6 +1754,47 @@ export interface components {
          * @enum {string}
          */
         EggWord: "us_small" | "us_medium" | "us_large" | "us_extra_large" | "us_jumbo" | "eu_small" | "eu_medium" | "eu_large" | "eu_extra_large";
+        /** @description How even a sheet is. */
+        EvenView: {
+            /** @description What to do, as sentences. */
+            advice: string[];
+            /**
+             * Format: double
+             * @description The thinnest.
+             */
+            least_mm: number;
+            /**
+             * Format: int32
+             * @description Each way.
+             */
+            map_cells: number;
+            /** @description The map between them, row by row, as many cells each way as `map_cells`. */
+            map_mm: number[];
+            /**
+             * Format: double
+             * @description Of all readings.
+             */
+            mean_mm: number;
+            /**
+             * Format: double
+             * @description The thickest.
+             */
+            most_mm: number;
+            /** @description Whether they may lie on one tray. */
+            one_tray: boolean;
+            /** @description What each reading is, row by row; null where nothing was read. */
+            spots: (components["schemas"]["SpotIsWord"] | null)[];
+            /**
+             * Format: double
+             * @description Middle of the bake time of the thickest pieces.
+             */
+            thick_min: number;
+            /**
+             * Format: double
+             * @description Middle of the bake time of the thinnest pieces.
+             */
+            thin_min: number;
+        };
         /** @description A fat's share. */
         FatShare: {
             /** @description Which. */
@@ -1983,6 +2041,8 @@ export interface components {
             hold_back_percent?: number;
             /** @description A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty. */
             layout?: components["schemas"]["CutView"][];
+            /** @description Thickness read on its sheets, in the order of the sheets; at most 24. */
+            measured?: components["schemas"]["ReadingsBody"][];
             /** @description How the dough is mixed. */
             method: components["schemas"]["MethodWord"];
             /** @description Its name, 1 to 80 characters. */
@@ -2020,6 +2080,8 @@ export interface components {
             tints?: components["schemas"]["TintBody"][];
             /** @description Where the cut pieces chill. */
             tray_chill_place: components["schemas"]["PlaceWord"];
+            /** @description How a hand has laid the pieces on a tray, at most 400; rows are used when empty. */
+            tray_layout?: components["schemas"]["CutView"][];
             /** @description How the cutter may be turned on the sheet; never over. */
             turning?: components["schemas"]["TurningWord"];
             /**
@@ -2611,6 +2673,7 @@ export interface components {
             length_mm: number;
             /** @description At most 400. */
             pieces: components["schemas"]["CutView"][];
+            tray?: components["schemas"]["TrayGap"] | null;
             /**
              * Format: double
              * @description Of the sheet, 40 to 1200.
@@ -2812,6 +2875,7 @@ export interface components {
             seed?: number;
             /** @description Pieces to start from; what of them does not go with the held ones is left out. From rows when empty. */
             start?: components["schemas"]["CutView"][];
+            tray?: components["schemas"]["TrayGap"] | null;
             /**
              * Format: double
              * @description Of the sheet, 40 to 1200.
@@ -3104,6 +3168,69 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description The sizes a bar was built with, those of its own pattern. */
+        PatternSizes: {
+            /**
+             * Format: double
+             * @description Pinwheel.
+             */
+            across_mm?: number | null;
+            /**
+             * Format: double
+             * @description Bullseye.
+             */
+            core_mm?: number | null;
+            /**
+             * Format: double
+             * @description Pinwheel.
+             */
+            heart_mm?: number | null;
+            /**
+             * Format: double
+             * @description Pinwheel.
+             */
+            inner_mm?: number | null;
+            /**
+             * Format: double
+             * @description Stripes.
+             */
+            layer_mm?: number | null;
+            /**
+             * Format: int32
+             * @description Stripes.
+             */
+            layers?: number | null;
+            /**
+             * Format: double
+             * @description Of the bar.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Pinwheel.
+             */
+            outer_mm?: number | null;
+            /**
+             * Format: double
+             * @description Checkerboard.
+             */
+            strip_mm?: number | null;
+            /**
+             * Format: int32
+             * @description Checkerboard.
+             */
+            strips?: number | null;
+            /**
+             * Format: double
+             * @description Stripes.
+             */
+            width_mm?: number | null;
+            /**
+             * Format: double
+             * @description Bullseye.
+             */
+            wrap_mm?: number | null;
+        };
         /** @description A patterned bar. */
         PatternView: {
             /**
@@ -3113,6 +3240,10 @@ export interface components {
             height_mm: number;
             /** @description What it is built of. */
             parts: components["schemas"]["PatternPartView"][];
+            /** @description Which. */
+            pattern: components["schemas"]["PatternWord"];
+            /** @description The sizes it was built with. */
+            sizes: components["schemas"]["PatternSizes"];
             /** @description How, step by step. */
             steps: string[];
             /**
@@ -3121,6 +3252,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description A pattern of two doughs.
+         * @enum {string}
+         */
+        PatternWord: "checkerboard" | "pinwheel" | "bullseye" | "stripes";
         /** @description What was read from a photo, to be approved. */
         PhotoView: {
             /**
@@ -3693,6 +3829,21 @@ export interface components {
             /** @description What it says it makes. */
             yields?: string | null;
         };
+        /** @description Thickness read on one sheet, at the middles of the cells of a grid. */
+        ReadingsBody: {
+            /**
+             * Format: int32
+             * @description Across the sheet, 1 to 8.
+             */
+            columns: number;
+            /** @description Row by row, 0.5 to 40, null where nothing was read. */
+            read_mm: (number | null)[];
+            /**
+             * Format: int32
+             * @description Along the sheet, 1 to 8.
+             */
+            rows: number;
+        };
         /** @description Readings were taken. */
         ReadingsTaken: {
             /**
@@ -4102,6 +4253,19 @@ export interface components {
             /** @description What to weigh in all. */
             weights: components["schemas"]["TakeView"][];
         };
+        /** @description Pieces of a tray that come from one roll. */
+        SourceView: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            pieces: number;
+            /**
+             * Format: int32
+             * @description 0 the first, 1 and 2 re-rolls.
+             */
+            roll: number;
+        };
         /** @description A time during which a piece is of one kind. */
         SpellView: {
             /**
@@ -4119,6 +4283,11 @@ export interface components {
             /** @description The trade's word. */
             word: string;
         };
+        /**
+         * @description What a spot is against the thickness wanted.
+         * @enum {string}
+         */
+        SpotIsWord: "thin" | "even" | "thick";
         /**
          * @description Where a thermometer was held: in the middle, or on the face.
          * @enum {string}
@@ -4359,6 +4528,19 @@ export interface components {
              */
             start_c: number;
         };
+        /** @description The room that pieces keep on a tray. */
+        TrayGap: {
+            /**
+             * Format: double
+             * @description To the tray's edge, 0 to 60.
+             */
+            edge_mm: number;
+            /**
+             * Format: double
+             * @description Between any two, 5 to 80.
+             */
+            gap_mm: number;
+        };
         /**
          * @description What the trays are of.
          * @enum {string}
@@ -4368,6 +4550,11 @@ export interface components {
         TraysView: {
             /** @description On a full tray. */
             cuts: components["schemas"]["CutView"][];
+            /**
+             * Format: double
+             * @description Kept to the tray's edge.
+             */
+            edge_mm: number;
             /** @description Pieces on each tray in order. */
             fill: number[];
             /**
@@ -4380,11 +4567,15 @@ export interface components {
              * @description Usable.
              */
             length_mm: number;
+            /** @description Whether they lie as a hand has laid them (else in rows). */
+            nested: boolean;
             /**
              * Format: int32
              * @description How often the trays owned go round.
              */
             rounds: number;
+            /** @description From which rolls the pieces of each tray come. */
+            sources: components["schemas"]["SourceView"][][];
             /**
              * Format: double
              * @description Usable.
@@ -6252,6 +6443,46 @@ export interface operations {
             };
         };
     };
+    shape_evenness: {
+        parameters: {
+            query?: {
+                /** @description Counted from 0, in the order of cutting. */
+                sheet?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvenView"] | null;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_export: {
         parameters: {
             query?: never;
@@ -6559,7 +6790,7 @@ export interface operations {
                 /** @description Which. */
                 pattern: "checkerboard" | "pinwheel" | "bullseye" | "stripes";
                 /** @description Length of the bar, 50 to 1000. */
-                length_mm: number;
+                length_mm?: number;
                 /** @description Checkerboard: strips each way, 2 to 8. */
                 strips?: number;
                 /** @description Checkerboard: side of a strip, 4 to 40. */

@@ -1,11 +1,12 @@
 /** Outside a job: the shelf of jobs, formulas and cutters. */
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Cutter, Formula, Job, JobBody } from "../api/client";
 import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
 import { clock, longDay, now, shifted } from "../drawing/time";
 import { inUnits, number } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
+import { FileButton } from "../kit/FileButton";
 import { Fault, otherFault } from "../kit/Fault";
 import { useFormat } from "../kit/settings";
 import { AddCutter } from "../stations/order/AddCutter";
@@ -100,36 +101,25 @@ function newJob(formula: Formula | undefined, cutter: Cutter | undefined, like: 
     formula_id: formula.id, cutter_id: cutter.id, pieces: 24, thickness_mm: 6, method: "just_combined", dough_c: null,
     chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
     surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175, freeze_pieces: 0, hold_back_percent: 0,
-    whole_eggs: false, tints: [], formula_version: null, dough_with: null,
+    whole_eggs: false, tints: [], turning: "free", layout: [], measured: [], tray_layout: [], formula_version: null, dough_with: null,
   };
   const { id: _, ...rest } = basis as Job;
-  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, freeze_pieces: 0, name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
+  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
 }
 
 function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cutter[]; like: Job | undefined }) {
   const add = useAddJob();
   const readBack = useReadBack();
   const navigate = useNavigate();
-  const file = useRef<HTMLInputElement>(null);
   const [unread, setUnread] = useState<string>();
   const [formula, cutter] = [formulas[0], cutters[0]];
   const open = (job: Job) => void navigate(`/jobs/${job.id}/order`);
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <button type="button" className="btn" onClick={() => file.current?.click()}>
-        Read a job file
-      </button>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        label="Job file"
         accept=".json,application/json"
-        className="visually-hidden"
-        tabIndex={-1}
-        aria-label="Job file"
-        onChange={async (e) => {
-          const chosen = e.target.files?.[0];
-          e.target.value = "";
-          if (!chosen) return;
+        onFile={async (chosen) => {
           setUnread(undefined);
           let parsed: unknown;
           try {
@@ -140,7 +130,9 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
           }
           readBack.mutate(parsed, { onSuccess: open });
         }}
-      />
+      >
+        Read a job file
+      </FileButton>
       <button
         type="button"
         className="btn btn-main"

@@ -17,8 +17,9 @@ import { Versions } from "../stations/dough/Versions";
 import { Ledger } from "../stations/ledger/Ledger";
 import { Order } from "../stations/order/Order";
 import { Oven } from "../stations/oven/Oven";
+import { EvenView } from "../stations/shape/EvenView";
 import { LogView } from "../stations/shape/LogView";
-import { NestView } from "../stations/shape/NestView";
+import { NestView, TrayView } from "../stations/shape/NestView";
 import { PatternView } from "../stations/shape/PatternView";
 import { PortionView } from "../stations/shape/PortionView";
 import { Shape } from "../stations/shape/Shape";
@@ -78,8 +79,10 @@ export const router = createBrowserRouter([
             children: [
               { index: true, element: <Shape /> },
               { path: "nest", element: <NestView /> },
+              { path: "even", element: <EvenView /> },
               { path: "log", element: <LogView /> },
               { path: "pattern", element: <PatternView /> },
+              { path: "trays", element: <TrayView /> },
               { path: "portion", element: <PortionView /> },
             ],
           },

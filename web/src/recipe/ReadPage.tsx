@@ -9,6 +9,7 @@ import { keys, useAddFormula, useJob, useKitchen, useReading } from "../api/quer
 import { useQueryClient } from "@tanstack/react-query";
 import { number } from "../drawing/units";
 import { Choice, type Option } from "../kit/Choice";
+import { FileButton } from "../kit/FileButton";
 import { Fault, otherFault } from "../kit/Fault";
 import { Live } from "../kit/Live";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../kit/Ticket";
@@ -73,7 +74,6 @@ export function ReadPage() {
   const [name, setName] = useState("");
   const [fault, setFault] = useState<string>();
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const file = useRef<HTMLInputElement>(null);
   const field = useRef<HTMLTextAreaElement>(null);
   useEffect(() => {
     field.current?.focus();
@@ -150,21 +150,9 @@ export function ReadPage() {
       <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_22.5rem]">
         <Work dim={false}>
           <StationHead title="Read a recipe" sub={r && asked === text ? `read as ${r.format}` : "paste it, drop a file, or type it line by line"}>
-            <button type="button" className="btn btn-small" onClick={() => file.current?.click()}>
+            <FileButton label="Recipe file" accept=".txt,.json,.jsonld,.csv,.tsv,.html,.htm,text/*,application/json" className="btn btn-small" onFile={(f) => void take(f)}>
               Open a file
-            </button>
-            <input
-              ref={file}
-              type="file"
-              className="visually-hidden"
-              tabIndex={-1}
-              aria-label="Recipe file"
-              accept=".txt,.json,.jsonld,.csv,.tsv,.html,.htm,text/*,application/json"
-              onChange={(e) => {
-                void take(e.target.files?.[0]);
-                e.target.value = "";
-              }}
-            />
+            </FileButton>
           </StationHead>
           <div className="grid grid-cols-[minmax(0,1fr)] gap-5 xl:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
             <div>

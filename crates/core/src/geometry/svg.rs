@@ -232,6 +232,106 @@ mod tests {
         assert!((w.mm() - width).abs() < 0.1 && (h.mm() - height).abs() < 0.1, "{w:?} x {h:?}");
     }
 
+    /// Whole files as drawing programs of several kinds write them, all of a piece 60 mm wide and 30 mm high.
+    #[rstest]
+    #[case::inches_and_a_box(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='4in' height='2in' viewBox='0 0 101.6 50.8'><path d='M1 1h60v30H1z'/></svg>"
+    )]
+    #[case::centimetres(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='10cm' height='10cm' viewBox='0 0 1000 1000'><rect width='600' height='300'/></svg>"
+    )]
+    #[case::points(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='283.4646pt' height='283.4646pt' viewBox='0 0 100 100'><rect width='60' height='30'/></svg>"
+    )]
+    #[case::a_box_that_does_not_begin_at_nought(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='-50 -50 100 100'><rect x='-30' y='-15' width='60' height='30'/></svg>"
+    )]
+    #[case::foreign_names(
+        "<?xml version='1.0' encoding='UTF-8'?><svg xmlns='http://www.w3.org/2000/svg' xmlns:draw='urn:some-program' width='100mm' height='100mm' viewBox='0 0 100 100'><draw:page zoom='2'/><g draw:layer='Cut'><path draw:nodes='cc' d='M0 0h60v30h-60z'/></g></svg>"
+    )]
+    #[case::a_style_sheet(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><style>.a{fill:none;stroke:#00f;stroke-width:.1}</style><path class='a' d='M0 0L60 0 60 30 0 30Z'/></svg>"
+    )]
+    #[case::many_transforms(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><g transform='matrix(0 1 -1 0 80 5)'><g transform='translate(3) scale(.5 .5)'><rect width='60' height='120' transform='skewX(0)'/></g></g></svg>"
+    )]
+    #[case::nested(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><svg x='5' y='5' width='60' height='30' viewBox='0 0 6 3'><rect width='6' height='3'/></svg></svg>"
+    )]
+    #[case::symbol(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><symbol id='s' viewBox='0 0 2 1'><rect width='2' height='1'/></symbol><use href='#s' x='9' y='9' width='60' height='30'/></svg>"
+    )]
+    #[case::arcs(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><path d='M10 50a30 15 0 1 0 60 0a30 15 0 1 0-60 0z' fill='none' stroke='red'/></svg>"
+    )]
+    #[case::numbers_run_together(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><path d='M10,10l60-0-0,30-6e1.0z'/></svg>"
+    )]
+    #[case::polygon(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><polygon points='10,10 70,10 70,40 10,40'/></svg>"
+    )]
+    #[case::a_hidden_copy(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><rect width='90' height='90' display='none'/><rect width='60' height='30'/></svg>"
+    )]
+    fn files_of_many_drawing_programs_come_out_at_true_size(#[case] text: &str) {
+        let (w, h) = read_svg(text, None).unwrap().extent();
+        assert!((w.mm() - 60.0).abs() < 0.1 && (h.mm() - 30.0).abs() < 0.1, "{w:?} x {h:?}");
+    }
+
+    /// Files made to hurt: each is answered, none hangs or brings the program down.
+    #[rstest]
+    #[case::entities_within_entities(
+        "<!DOCTYPE svg [<!ENTITY a 'aa'><!ENTITY b '&a;&a;&a;&a;&a;&a;'><!ENTITY c '&b;&b;&b;&b;&b;'>]><svg xmlns='http://www.w3.org/2000/svg'>&c;</svg>"
+    )]
+    #[case::outer_entity(
+        "<!DOCTYPE svg [<!ENTITY x SYSTEM 'file:///etc/passwd'>]><svg xmlns='http://www.w3.org/2000/svg'>&x;</svg>"
+    )]
+    #[case::use_of_itself(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'><g id='a'><use href='#a'/></g></svg>"
+    )]
+    #[case::uses_of_each_other(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'><defs><g id='a'><use href='#b'/></g><g id='b'><use href='#a'/></g></defs><use href='#a'/></svg>"
+    )]
+    #[case::no_box(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='0' height='0' viewBox='0 0 0 0'><rect width='60' height='30'/></svg>"
+    )]
+    #[case::nan_box(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='NaN' height='inf' viewBox='NaN NaN NaN NaN'><rect width='60' height='30'/></svg>"
+    )]
+    #[case::singular(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><g transform='scale(0)'><rect width='60' height='30'/></g></svg>"
+    )]
+    #[case::huge_transform(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'><g transform='scale(1e30)'><rect width='60' height='30'/></g></svg>"
+    )]
+    #[case::foreign(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'><foreignObject><body xmlns='http://www.w3.org/1999/xhtml'/></foreignObject></svg>"
+    )]
+    #[case::a_scripted_link(
+        "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' width='9' height='9'><a xlink:href='javascript:x()'><rect width='9' height='9'/></a></svg>"
+    )]
+    #[case::imported_style(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm'><style>@import 'http://x.test/a.css';</style></svg>"
+    )]
+    #[case::broken_path(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm'><path d='M0 0 L'/></svg>"
+    )]
+    fn files_made_to_hurt_are_answered(#[case] text: &str) {
+        assert!(read_svg(text, None).is_err(), "{:?}", read_svg(text, None));
+    }
+
+    #[test]
+    fn an_outline_of_a_hundred_thousand_corners_is_refused_by_its_points() {
+        let corners: Vec<String> = (0..100_000)
+            .map(|i| {
+                let a = f64::from(i) / 100_000.0 * std::f64::consts::TAU;
+                format!("{:.3} {:.3}", 50.0 + 40.0 * a.cos(), 50.0 + 40.0 * a.sin())
+            })
+            .collect();
+        let said = read_svg(&svg(&format!("<path d='M{}Z'/>", corners.join("L"))), None).unwrap_err().to_string();
+        assert!(said.contains("points") || said.contains("1 MB"), "{said}");
+    }
+
     #[test]
     fn user_units_without_a_physical_size_are_a_ninety_sixth_of_an_inch() {
         let text =

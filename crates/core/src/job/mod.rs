@@ -3,6 +3,7 @@
 mod advice;
 mod answers;
 mod bench;
+mod even;
 mod follow;
 mod kitchen;
 mod order;
@@ -13,6 +14,7 @@ mod ways;
 
 pub use advice::{Advice, Remedy, Trouble, advise};
 pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill};
+pub use even::{EvenBake, even_bake};
 pub use follow::{Followed, Put, Whereabouts, follow};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
 pub use order::{ChillForm, Job, JobInput};

@@ -5,7 +5,9 @@ use crate::dough::{MixMethod, Tint};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::Placement;
 use crate::oven::BakeSetting;
-use crate::shape::{BenchSurface, MOST_SEARCHED, RollingRules, SHEET_MM, Spacing, Turning};
+use crate::shape::{
+    BenchSurface, MOST_SEARCHED, MOST_SHEETS_MEASURED, RollingRules, SHEET_MM, SheetReadings, Spacing, Turning,
+};
 use crate::units::{Length, Temperature};
 use chrono::NaiveDateTime;
 
@@ -68,6 +70,10 @@ pub struct JobInput {
     pub turning: Turning,
     /// A layout of the cutter on one sheet that was kept from nesting; empty when rows are used.
     pub layout: Vec<Placement>,
+    /// How a hand has laid the pieces on a tray; empty when rows are used.
+    pub tray_layout: Vec<Placement>,
+    /// Thickness read on its sheets, in the order of the sheets.
+    pub measured: Vec<SheetReadings>,
 }
 
 /// A job whose values were checked.
@@ -101,12 +107,16 @@ impl Job {
                 "pieces, since at least one is baked",
             );
         }
+        checks.limit("measured", input.measured.len(), MOST_SHEETS_MEASURED, "sheets");
         checks.limit("layout", input.layout.len(), MOST_SEARCHED, "pieces");
         let on_sheet = |p: &Placement| {
             [p.x_mm, p.y_mm].iter().all(|v| (0.0..=SHEET_MM.1).contains(v)) && (-720.0..=720.0).contains(&p.turn_deg)
         };
-        if let Some(at) = input.layout.iter().position(|p| !on_sheet(p)) {
-            checks.push(InputError::refused(format!("layout[{at}]"), "not a place on any sheet"));
+        checks.limit("tray_layout", input.tray_layout.len(), MOST_SEARCHED, "pieces");
+        for (field, pieces) in [("layout", &input.layout), ("tray_layout", &input.tray_layout)] {
+            if let Some(at) = pieces.iter().position(|p| !on_sheet(p)) {
+                checks.push(InputError::refused(format!("{field}[{at}]"), "not a place on any sheet"));
+            }
         }
         let mut keep = |faults: InputErrors| faults.all().iter().cloned().for_each(|e| checks.push(e));
         let spacing = Spacing::new(input.web_mm, input.edge_mm).map_err(&mut keep).ok();

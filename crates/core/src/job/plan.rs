@@ -60,7 +60,7 @@ pub fn plan_with(
     let baked = demand_of(job, kitchen, &table, piece, density, job.baked_pieces());
     let demand = demand_to_dough(&baked)?;
     let frozen = frozen_dough(job, &baked)?;
-    let trays = fill_trays(outline, job.baked_pieces(), oven.growth.1, kitchen.trays())?;
+    let trays = fill_trays(outline, job.baked_pieces(), oven.growth.1, kitchen.trays(), &job.input().tray_layout)?;
     let mut shape = shape_plan(job, kitchen, demand, trays);
     shape.reasons.extend(layout_fault.map(|why| format!("The layout you kept is not used: {why}. Nest it again.")));
     let parts = parts_of(job, &shape.demand, frozen, also);
@@ -249,6 +249,12 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
     let rods_owned = kitchen.has_rods(job.thickness());
     if !rods_owned {
         reasons.push(format!("No guide rods of {} mm in the kitchen: rolled by eye.", plain(job.thickness().mm())));
+    }
+    if let Some(fault) = &trays.fault {
+        reasons.push(format!(
+            "The tray you laid is not used: {fault}, now that they need {:.0} mm. Lay it again.",
+            trays.gap.mm()
+        ));
     }
     reasons.push(format!("{:.0} mm is kept between pieces on the tray, room for what they grow.", trays.gap.mm()));
     ShapePlan { demand, sheet_width: kitchen.trays().width(), rods_owned, trays, reasons }

@@ -59,6 +59,15 @@ impl Spacing {
         Ok(Self { web: Length::new_mm(web_mm), edge: Length::new_mm(edge_mm) })
     }
 
+    /// For pieces on a tray: `gap_mm` between any two (5 to 80), `edge_mm` to the tray's edge (0 to 60).
+    pub fn on_tray(gap_mm: f64, edge_mm: f64) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("gap_mm", gap_mm, 5.0, 80.0, "mm");
+        checks.range("edge_mm", edge_mm, 0.0, 60.0, "mm");
+        checks.finish(())?;
+        Ok(Self { web: Length::new_mm(gap_mm), edge: Length::new_mm(edge_mm) })
+    }
+
     /// Least gap between two pieces.
     #[must_use]
     pub fn web(&self) -> Length {

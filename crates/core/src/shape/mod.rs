@@ -1,6 +1,7 @@
 //! Sheets and cutters, logs and patterned bars: how the pieces lie, what a mass of dough yields, and how they fill the trays.
 
 mod demand;
+mod evenness;
 mod lattice;
 mod log;
 mod nest;
@@ -12,13 +13,14 @@ mod template;
 mod tray;
 
 pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_to_dough};
+pub use evenness::{Evenness, MOST_READINGS_A_SIDE, MOST_SHEETS_MEASURED, SheetReadings, SpotIs, judge_evenness};
 pub use lattice::{LatticeTable, Layout, Spacing, Turning, WEB_STEPS_MM};
 pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, divide_batch, solve_log};
 pub use nest::{
     MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps, measure_layout,
 };
-pub use pattern::{Pattern, PatternPart, Patterned, WhichDough, build_pattern};
+pub use pattern::{Pattern, PatternKind, PatternPart, Patterned, USUAL_BAR, WhichDough, build_pattern};
 pub use portion::{Portion, PortionKind, Portioned, portion_out};
 pub use sheet::{SHEET_MM, SheetForm};
 pub use template::{CHECK_LINE, PAGE_FOOT, PAGE_OVERLAP, PRINT_MARGIN, Tile, tiles};
-pub use tray::{TrayAnswer, TrayRules, fill_trays};
+pub use tray::{TrayAnswer, TrayRules, fill_trays, tray_sources};

@@ -43,6 +43,40 @@ pub enum Pattern {
     },
 }
 
+/// The patterns.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PatternKind {
+    /// [`Pattern::Checkerboard`].
+    Checkerboard,
+    /// [`Pattern::Pinwheel`].
+    Pinwheel,
+    /// [`Pattern::Bullseye`].
+    Bullseye,
+    /// [`Pattern::Stripes`].
+    Stripes,
+}
+
+/// A bar of usual length. Common practice, no source: it lies across a shelf and is as long as a sheet of paper is wide.
+pub const USUAL_BAR: Length = Length::new_mm(200.0);
+
+impl Pattern {
+    /// A pattern of usual size. Common practice, no source.
+    #[must_use]
+    pub const fn usual(kind: PatternKind) -> Self {
+        const fn mm(v: f64) -> Length {
+            Length::new_mm(v)
+        }
+        match kind {
+            PatternKind::Checkerboard => Self::Checkerboard { strips: 3, strip: mm(12.0) },
+            PatternKind::Pinwheel => {
+                Self::Pinwheel { across: mm(50.0), heart: mm(8.0), outer: mm(4.0), inner: mm(4.0) }
+            }
+            PatternKind::Bullseye => Self::Bullseye { core: mm(30.0), wrap: mm(8.0) },
+            PatternKind::Stripes => Self::Stripes { layers: 5, layer: mm(7.0), width: mm(60.0) },
+        }
+    }
+}
+
 /// Which of the two doughs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum WhichDough {

@@ -1,8 +1,10 @@
 //! Pieces on trays with room to grow.
 
-use super::lattice::{LatticeTable, Layout};
+use super::demand::Roll;
+use super::lattice::{LatticeTable, Layout, Spacing};
+use super::nest::kept_on_tray;
 use crate::error::{Checks, InputError, InputErrors};
-use crate::geometry::Outline;
+use crate::geometry::{Outline, Placement};
 use crate::units::Length;
 
 /// Room kept beyond the predicted growth of two neighbours. Common practice, no source.
@@ -66,14 +68,59 @@ pub struct TrayAnswer {
     pub fill: Vec<u32>,
     /// How often the trays owned go round.
     pub rounds: u32,
+    /// Kept to the tray's edge.
+    pub edge: Length,
+    /// Why a layout laid by hand is not used.
+    pub fault: Option<String>,
 }
 
-/// Fills trays with `pieces` whose rim grows outward by `growth`.
-pub fn fill_trays(outline: &Outline, pieces: u32, growth: Length, rules: &TrayRules) -> Result<TrayAnswer, InputError> {
+/// From which rolls the pieces of each tray come, in the order they are cut: the roll's number and how many.
+#[must_use]
+pub fn tray_sources(rolls: &[Roll], fill: &[u32]) -> Vec<Vec<(u32, u32)>> {
+    let mut left: Vec<(u32, u32)> = rolls.iter().map(|r| (r.number, r.pieces)).collect();
+    fill.iter()
+        .map(|room| {
+            let mut room = *room;
+            let mut from = Vec::new();
+            for (number, pieces) in &mut left {
+                let taken = room.min(*pieces);
+                if taken > 0 {
+                    from.push((*number, taken));
+                    *pieces -= taken;
+                    room -= taken;
+                }
+            }
+            from
+        })
+        .collect()
+}
+
+/// Fills trays with `pieces` whose rim grows outward by `growth`: in rows or staggered rows, whichever holds most, or as a
+/// hand has laid them (`kept`, empty for none) while that keeps the room they need.
+pub fn fill_trays(
+    outline: &Outline,
+    pieces: u32,
+    growth: Length,
+    rules: &TrayRules,
+    kept: &[Placement],
+) -> Result<TrayAnswer, InputError> {
     let both_neighbours = growth * 2.0;
     let gap = Length::new_mm((both_neighbours + BEYOND_GROWTH).mm().max(rules.least_gap.mm()));
-    let table = LatticeTable::with_gap(outline, rules.width, rules.length, TO_EDGE, gap)?;
-    let layout = table.layout(rules.length);
+    let by_hand = if kept.is_empty() {
+        None
+    } else {
+        let spacing = Spacing::on_tray(gap.mm().min(80.0), TO_EDGE.mm()).ok();
+        spacing.map(|spacing| kept_on_tray(outline, rules.width, rules.length, spacing, kept))
+    };
+    let (by_hand, fault) = match by_hand {
+        Some(Ok(layout)) => (Some(layout), None),
+        Some(Err(fault)) => (None, Some(fault)),
+        None => (None, None),
+    };
+    let layout = match by_hand {
+        Some(layout) => layout,
+        None => LatticeTable::with_gap(outline, rules.width, rules.length, TO_EDGE, gap)?.layout(rules.length),
+    };
     let each = u32::try_from(layout.pieces.len()).unwrap_or(u32::MAX);
     let mut fill = Vec::new();
     let mut left = pieces;
@@ -82,7 +129,7 @@ pub fn fill_trays(outline: &Outline, pieces: u32, growth: Length, rules: &TrayRu
         left -= left.min(each);
     }
     let trays = u32::try_from(fill.len()).unwrap_or(u32::MAX);
-    Ok(TrayAnswer { gap, layout, rounds: trays.div_ceil(rules.owned), fill })
+    Ok(TrayAnswer { gap, layout, rounds: trays.div_ceil(rules.owned), fill, edge: TO_EDGE, fault })
 }
 
 #[cfg(test)]
@@ -94,14 +141,43 @@ mod tests {
     fn a_spreading_dough_gets_more_room_and_more_trays() {
         let outline = Builtin::new(BuiltinKind::Round, 65.0, 0.0).unwrap().outline().unwrap();
         let rules = TrayRules::new(310.0, 440.0, 4, 25.0).unwrap();
-        let firm = fill_trays(&outline, 48, Length::new_mm(1.6), &rules).unwrap();
-        let soft = fill_trays(&outline, 48, Length::new_mm(18.0), &rules).unwrap();
+        let firm = fill_trays(&outline, 48, Length::new_mm(1.6), &rules, &[]).unwrap();
+        let soft = fill_trays(&outline, 48, Length::new_mm(18.0), &rules, &[]).unwrap();
         assert_eq!(firm.gap.mm(), 25.0);
         assert!((soft.gap.mm() - 44.0).abs() < 0.01);
         assert!(soft.fill.len() >= firm.fill.len());
-        let flowing = fill_trays(&outline, 48, Length::new_mm(29.0), &rules).unwrap();
+        let flowing = fill_trays(&outline, 48, Length::new_mm(29.0), &rules, &[]).unwrap();
         assert!(flowing.fill.len() > firm.fill.len());
         assert_eq!(firm.fill.iter().sum::<u32>(), 48);
         assert!(firm.layout.least_gap.unwrap().mm() >= 24.95);
+    }
+
+    #[test]
+    fn pieces_laid_by_hand_stay_while_they_keep_their_room() {
+        let outline = Builtin::new(BuiltinKind::Round, 65.0, 0.0).unwrap().outline().unwrap();
+        let rules = TrayRules::new(310.0, 440.0, 4, 25.0).unwrap();
+        let at = |x_mm: f64, y_mm: f64| Placement { x_mm, y_mm, turn_deg: 0.0 };
+        let hand = [at(60.0, 60.0), at(160.0, 60.0), at(60.0, 200.0)];
+        let kept = fill_trays(&outline, 7, Length::new_mm(2.0), &rules, &hand).unwrap();
+        assert_eq!((kept.layout.pieces.len(), kept.fill.clone(), kept.fault.clone()), (3, vec![3, 3, 1], None));
+        assert!((kept.layout.least_gap.unwrap().mm() - 35.0).abs() < 0.2);
+        // Growing 14 mm each they need 36 mm.
+        let grown = fill_trays(&outline, 7, Length::new_mm(14.0), &rules, &hand).unwrap();
+        assert!(grown.fault.unwrap().contains("nearer") && grown.layout.pieces.len() > 3);
+    }
+
+    #[test]
+    fn trays_are_filled_in_the_order_of_cutting() {
+        let layout = Layout { pieces: vec![], length: Length::new_mm(300.0), least_gap: None, nested: false };
+        let roll = |number: u32, pieces: u32| Roll {
+            number,
+            sheets: 1,
+            length: Length::new_mm(300.0),
+            mass: crate::units::Mass::new_g(500.0),
+            layout: layout.clone(),
+            pieces,
+        };
+        let from = tray_sources(&[roll(0, 32), roll(1, 12), roll(2, 4)], &[18, 18, 12]);
+        assert_eq!(from, vec![vec![(0, 18)], vec![(0, 14), (1, 4)], vec![(1, 8), (2, 4)]]);
     }
 }

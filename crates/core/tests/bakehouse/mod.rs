@@ -60,6 +60,8 @@ pub fn job_input() -> JobInput {
         tints: vec![],
         turning: ready_slab_core::shape::Turning::Free,
         layout: vec![],
+        measured: vec![],
+        tray_layout: vec![],
     }
 }
 

@@ -81,7 +81,9 @@ pub async fn pattern(
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
         let density = whole.dough()?.density;
-        Ok::<_, InputErrors>(build_pattern(query.pattern()?, query.length()?, [density; 2])?.into())
+        let (pattern, length) = (query.pattern()?, query.length()?);
+        let built = build_pattern(pattern, length, [density; 2])?;
+        Ok::<_, InputErrors>(PatternView::new(query.pattern, &pattern, length, built))
     })
     .await??;
     Ok(web::Json(view))

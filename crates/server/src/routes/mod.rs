@@ -109,6 +109,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(logs::strip)
         .service(logs::pattern)
         .service(portions::portion)
+        .service(portions::evenness)
         .service(nests::search)
         .service(nests::measure)
         .service(nests::template_pdf)

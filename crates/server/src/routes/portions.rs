@@ -1,12 +1,12 @@
-//! Portions of a job's dough.
+//! Portions of a job's dough, and how even its sheets are.
 
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
-use crate::wire::{FirmView, PortionQuery, PortionView};
+use crate::wire::{EvenQuery, EvenView, FirmView, PortionQuery, PortionView};
 use actix_web::{get, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{ColdPlace, chill_portion};
-use ready_slab_core::shape::portion_out;
+use ready_slab_core::job::{ColdPlace, chill_portion, even_bake};
+use ready_slab_core::shape::{judge_evenness, portion_out};
 use ready_slab_store::{JobId, Store};
 
 /// What the job's dough gives in portions, how large they are and when they are firm for the oven.
@@ -29,6 +29,30 @@ pub async fn portion(
             firm.push(FirmView::new(place.word(), &chill_portion(&whole.kitchen, &dough, found.chills_as, place)?));
         }
         Ok::<_, InputErrors>(PortionView::new(&portion, batch, &found, firm))
+    })
+    .await??;
+    Ok(web::Json(view))
+}
+
+/// How even a sheet is, by the thickness read on it, and what that does to the bake; null while nothing was read.
+#[utoipa::path(tag = "shape", operation_id = "shape_evenness", params(("id" = i64, Path), EvenQuery), responses((status = 200, body = Option<EvenView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/evenness")]
+pub async fn evenness(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    query: web::Query<EvenQuery>,
+) -> Result<web::Json<Option<EvenView>>, ApiError> {
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let view = web::block(move || {
+        let job = &whole.stored.job;
+        let Some(readings) = job.input().measured.get(query.sheet) else { return Ok(None) };
+        let trays = whole.kitchen.trays();
+        // The map is drawn in shares of the sheet; its proportions are those of a full one.
+        let Some(even) = judge_evenness(readings, job.thickness(), trays.width(), trays.length()) else {
+            return Ok(None);
+        };
+        let bake = even_bake(job, &whole.formula.formula, &whole.kitchen, &even)?;
+        Ok::<_, InputErrors>(Some(EvenView::new(&even, bake)))
     })
     .await??;
     Ok(web::Json(view))

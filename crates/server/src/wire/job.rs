@@ -1,10 +1,12 @@
 //! Jobs on the wire.
 
+use super::even::ReadingsBody;
 use super::plan::CutView;
 use super::{MethodWord, PlaceWord, SurfaceWord, TurningWord};
 use chrono::NaiveDateTime;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Job, JobInput};
+use ready_slab_core::shape::SheetReadings;
 use ready_slab_store::{CutterId, FormulaId, JobId, StoredJob};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -70,6 +72,12 @@ pub struct JobBody {
     /// A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty.
     #[serde(default)]
     pub layout: Vec<CutView>,
+    /// How a hand has laid the pieces on a tray, at most 400; rows are used when empty.
+    #[serde(default)]
+    pub tray_layout: Vec<CutView>,
+    /// Thickness read on its sheets, in the order of the sheets; at most 24.
+    #[serde(default)]
+    pub measured: Vec<ReadingsBody>,
     /// The version of the formula it keeps; null while it follows the newest.
     #[serde(default)]
     pub formula_version: Option<u32>,
@@ -100,6 +108,10 @@ pub struct JobView {
     /// The job.
     #[serde(flatten)]
     pub body: JobBody,
+}
+
+fn readings(bodies: &[ReadingsBody]) -> Result<Vec<SheetReadings>, InputErrors> {
+    bodies.iter().enumerate().map(|(i, b)| b.readings().map_err(|e| e.within(&format!("measured[{i}]")))).collect()
 }
 
 impl From<&StoredJob> for JobView {
@@ -137,6 +149,8 @@ impl JobBody {
             tints: j.tints.into_iter().map(|(name, percent)| TintBody { name, percent }).collect(),
             turning: j.turning.into(),
             layout: j.layout.iter().map(CutView::from).collect(),
+            tray_layout: j.tray_layout.iter().map(CutView::from).collect(),
+            measured: j.measured.iter().map(ReadingsBody::from).collect(),
             formula_version: stored.formula_version,
             dough_with: stored.dough_with.map(|j| j.0),
         }
@@ -176,6 +190,8 @@ impl JobBody {
             tints: self.tints.iter().map(|t| (t.name.clone(), t.percent)).collect(),
             turning: self.turning.into(),
             layout: self.layout.iter().map(CutView::placement).collect(),
+            tray_layout: self.tray_layout.iter().map(CutView::placement).collect(),
+            measured: readings(&self.measured)?,
         })
     }
 
@@ -220,6 +236,8 @@ pub fn job_word(field: &str) -> &'static str {
         "tints" => "tints",
         "turning" => "turning of the cutter",
         "layout" => "layout of the sheet",
+        "tray_layout" => "layout of the tray",
+        "measured" => "thickness read on a sheet",
         "formula_version" => "version of the formula",
         "dough_with" => "shared dough",
         _ => "job",

@@ -2,7 +2,7 @@
 
 use super::words::{LogFormWord, PaperWord, PatternWord, WhichDoughWord};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::shape::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, Pattern, Patterned};
+use ready_slab_core::shape::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, Pattern, Patterned, USUAL_BAR};
 use ready_slab_core::units::{Length, Mass, Span};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -132,7 +132,7 @@ pub struct PatternQuery {
     #[param(inline)]
     pub pattern: PatternWord,
     /// Length of the bar, 50 to 1000.
-    pub length_mm: f64,
+    pub length_mm: Option<f64>,
     /// Checkerboard: strips each way, 2 to 8.
     pub strips: Option<u32>,
     /// Checkerboard: side of a strip, 4 to 40.
@@ -160,33 +160,80 @@ pub struct PatternQuery {
 impl PatternQuery {
     /// The pattern; what is not said is as usual.
     pub fn pattern(&self) -> Result<Pattern, InputErrors> {
-        let or = |field: &str, value: Option<f64>, usual: f64| -> Result<Length, InputErrors> {
-            Ok(mm(field, value)?.unwrap_or(Length::new_mm(usual)))
+        let or = |field: &str, value: Option<f64>, usual: Length| -> Result<Length, InputErrors> {
+            Ok(mm(field, value)?.unwrap_or(usual))
         };
-        Ok(match self.pattern {
-            PatternWord::Checkerboard => {
-                Pattern::Checkerboard { strips: self.strips.unwrap_or(3), strip: or("strip_mm", self.strip_mm, 12.0)? }
-            }
-            PatternWord::Pinwheel => Pattern::Pinwheel {
-                across: or("across_mm", self.across_mm, 50.0)?,
-                heart: or("heart_mm", self.heart_mm, 8.0)?,
-                outer: or("outer_mm", self.outer_mm, 4.0)?,
-                inner: or("inner_mm", self.inner_mm, 4.0)?,
+        Ok(match Pattern::usual(self.pattern.into()) {
+            Pattern::Checkerboard { strips, strip } => Pattern::Checkerboard {
+                strips: self.strips.unwrap_or(strips),
+                strip: or("strip_mm", self.strip_mm, strip)?,
             },
-            PatternWord::Bullseye => {
-                Pattern::Bullseye { core: or("core_mm", self.core_mm, 30.0)?, wrap: or("wrap_mm", self.wrap_mm, 8.0)? }
+            Pattern::Pinwheel { across, heart, outer, inner } => Pattern::Pinwheel {
+                across: or("across_mm", self.across_mm, across)?,
+                heart: or("heart_mm", self.heart_mm, heart)?,
+                outer: or("outer_mm", self.outer_mm, outer)?,
+                inner: or("inner_mm", self.inner_mm, inner)?,
+            },
+            Pattern::Bullseye { core, wrap } => {
+                Pattern::Bullseye { core: or("core_mm", self.core_mm, core)?, wrap: or("wrap_mm", self.wrap_mm, wrap)? }
             }
-            PatternWord::Stripes => Pattern::Stripes {
-                layers: self.layers.unwrap_or(5),
-                layer: or("layer_mm", self.layer_mm, 7.0)?,
-                width: or("width_mm", self.width_mm, 60.0)?,
+            Pattern::Stripes { layers, layer, width } => Pattern::Stripes {
+                layers: self.layers.unwrap_or(layers),
+                layer: or("layer_mm", self.layer_mm, layer)?,
+                width: or("width_mm", self.width_mm, width)?,
             },
         })
     }
 
     /// Its length.
     pub fn length(&self) -> Result<Length, InputErrors> {
-        Length::from_mm(self.length_mm).map_err(|_| InputError::new("length_mm", Problem::NotFinite).into())
+        Ok(mm("length_mm", self.length_mm)?.unwrap_or(USUAL_BAR))
+    }
+}
+
+/// The sizes a bar was built with, those of its own pattern.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PatternSizes {
+    /// Of the bar.
+    pub length_mm: f64,
+    /// Checkerboard.
+    pub strips: Option<u32>,
+    /// Checkerboard.
+    pub strip_mm: Option<f64>,
+    /// Pinwheel.
+    pub across_mm: Option<f64>,
+    /// Pinwheel.
+    pub heart_mm: Option<f64>,
+    /// Pinwheel.
+    pub outer_mm: Option<f64>,
+    /// Pinwheel.
+    pub inner_mm: Option<f64>,
+    /// Bullseye.
+    pub core_mm: Option<f64>,
+    /// Bullseye.
+    pub wrap_mm: Option<f64>,
+    /// Stripes.
+    pub layers: Option<u32>,
+    /// Stripes.
+    pub layer_mm: Option<f64>,
+    /// Stripes.
+    pub width_mm: Option<f64>,
+}
+
+impl PatternSizes {
+    fn new(pattern: &Pattern, length: Length) -> Self {
+        let bar = Self { length_mm: length.mm(), ..Self::default() };
+        let mm = |l: &Length| Some(l.mm());
+        match pattern {
+            Pattern::Checkerboard { strips, strip } => Self { strips: Some(*strips), strip_mm: mm(strip), ..bar },
+            Pattern::Pinwheel { across, heart, outer, inner } => {
+                Self { across_mm: mm(across), heart_mm: mm(heart), outer_mm: mm(outer), inner_mm: mm(inner), ..bar }
+            }
+            Pattern::Bullseye { core, wrap } => Self { core_mm: mm(core), wrap_mm: mm(wrap), ..bar },
+            Pattern::Stripes { layers, layer, width } => {
+                Self { layers: Some(*layers), layer_mm: mm(layer), width_mm: mm(width), ..bar }
+            }
+        }
     }
 }
 
@@ -210,6 +257,8 @@ pub struct PatternPartView {
 /// A patterned bar.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PatternView {
+    /// Which.
+    pub pattern: PatternWord,
     /// Of its section.
     pub width_mm: f64,
     /// Of its section.
@@ -218,11 +267,16 @@ pub struct PatternView {
     pub parts: Vec<PatternPartView>,
     /// How, step by step.
     pub steps: Vec<String>,
+    /// The sizes it was built with.
+    pub sizes: PatternSizes,
 }
 
-impl From<Patterned> for PatternView {
-    fn from(p: Patterned) -> Self {
+impl PatternView {
+    /// As built.
+    pub fn new(word: PatternWord, pattern: &Pattern, length: Length, p: Patterned) -> Self {
         Self {
+            pattern: word,
+            sizes: PatternSizes::new(pattern, length),
             width_mm: p.width.mm(),
             height_mm: p.height.mm(),
             parts: p

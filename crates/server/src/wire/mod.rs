@@ -2,6 +2,7 @@
 
 mod compute;
 mod cutter;
+mod even;
 mod file;
 mod formula;
 mod job;
@@ -23,6 +24,7 @@ mod words;
 
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView};
+pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, job_word};

@@ -5,7 +5,9 @@ use super::words::PaperWord;
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::Job;
-use ready_slab_core::shape::{NestCutter, NestPiece, NestQuestion, Nested, PieceGaps, SheetForm, measure_layout};
+use ready_slab_core::shape::{
+    NestCutter, NestPiece, NestQuestion, Nested, PieceGaps, SheetForm, Spacing, measure_layout,
+};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -29,6 +31,9 @@ pub struct NestBody {
     /// Pieces to start from; what of them does not go with the held ones is left out. From rows when empty.
     #[serde(default)]
     pub start: Vec<CutView>,
+    /// For a tray: the room pieces keep; the job's web and rim when null.
+    #[serde(default)]
+    pub tray: Option<TrayGap>,
     /// How long to search, 0.1 to 60.
     #[serde(default = "usual_seconds")]
     pub seconds: f64,
@@ -51,10 +56,25 @@ fn question_of(
     width_mm: f64,
     length_mm: f64,
     wanted: Option<u32>,
+    tray: Option<&TrayGap>,
 ) -> Result<NestQuestion, InputErrors> {
     let sheet = SheetForm::oblong(width_mm, length_mm, 0.0)?;
     let cutter = NestCutter { outline: outline.clone(), turning: job.input().turning, wanted };
-    NestQuestion::new(vec![cutter], sheet, job.spacing())
+    let spacing = match tray {
+        Some(tray) => Spacing::on_tray(tray.gap_mm, tray.edge_mm)?,
+        None => job.spacing(),
+    };
+    NestQuestion::new(vec![cutter], sheet, spacing)
+}
+
+/// The room that pieces keep on a tray.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TrayGap {
+    /// Between any two, 5 to 80.
+    pub gap_mm: f64,
+    /// To the tray's edge, 0 to 60.
+    pub edge_mm: f64,
 }
 
 impl NestBody {
@@ -66,7 +86,7 @@ impl NestBody {
             checks.range("pieces", f64::from(pieces), 1.0, 20_000.0, "pieces");
         }
         checks.finish(())?;
-        question_of(job, outline, self.width_mm, self.length_mm, self.pieces)?
+        question_of(job, outline, self.width_mm, self.length_mm, self.pieces, self.tray.as_ref())?
             .starting_from(nest_pieces(&self.held), nest_pieces(&self.start))
     }
 }
@@ -137,6 +157,9 @@ pub struct MeasureBody {
     pub length_mm: f64,
     /// At most 400.
     pub pieces: Vec<CutView>,
+    /// For a tray: the room pieces keep; the job's web and rim when null.
+    #[serde(default)]
+    pub tray: Option<TrayGap>,
 }
 
 /// What one piece keeps to all around it.
@@ -166,7 +189,7 @@ impl From<&PieceGaps> for GapsView {
 impl MeasureBody {
     /// Every piece measured.
     pub fn answer(&self, job: &Job, outline: &Outline) -> Result<Vec<GapsView>, InputErrors> {
-        let question = question_of(job, outline, self.width_mm, self.length_mm, None)?;
+        let question = question_of(job, outline, self.width_mm, self.length_mm, None, self.tray.as_ref())?;
         let pieces = nest_pieces(&self.pieces);
         // The same door as for the search: it counts the pieces and checks that they are somewhere.
         question.clone().starting_from(vec![], pieces.clone())?;

@@ -6,7 +6,7 @@ use ready_slab_core::geometry::{BuiltinKind, DarkEdge, PaperSize};
 use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::recipe::CupSystem;
-use ready_slab_core::shape::{BenchSurface, PortionKind, Turning, WhichDough};
+use ready_slab_core::shape::{BenchSurface, PatternKind, PortionKind, Turning, WhichDough};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -210,6 +210,17 @@ pub enum PatternWord {
     Bullseye,
     /// Layers in turns.
     Stripes,
+}
+
+impl From<PatternWord> for PatternKind {
+    fn from(word: PatternWord) -> Self {
+        match word {
+            PatternWord::Checkerboard => Self::Checkerboard,
+            PatternWord::Pinwheel => Self::Pinwheel,
+            PatternWord::Bullseye => Self::Bullseye,
+            PatternWord::Stripes => Self::Stripes,
+        }
+    }
 }
 
 /// How a place is used.

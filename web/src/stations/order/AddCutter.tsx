@@ -1,10 +1,11 @@
 /** A cutter from a file, dropped or chosen, or one of the built-in forms. */
 import { Dialog, Tabs } from "radix-ui";
-import { useId, useRef, useState } from "react";
+import { useId, useState } from "react";
 import type { Cutter, NewCutter } from "../../api/client";
 import { useAddCutter } from "../../api/queries";
 import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
+import { FileButton } from "../../kit/FileButton";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
 import { PhotoCutter } from "./PhotoCutter";
@@ -28,7 +29,6 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const [along, setAlong] = useState(format.length(45));
   const [unread, setUnread] = useState<{ field: string; text: string }>();
   const [over, setOver] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
   const nameId = useId();
   const twoSizes = form === "oval" || form === "oblong";
 
@@ -131,21 +131,9 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
                 }}
               >
                 <p className="mb-2">{svg ? `${svg.file} is chosen.` : "Drop an SVG file here. Its largest closed outline becomes the cutting edge."}</p>
-                <button type="button" className="btn" onClick={() => file.current?.click()}>
+                <FileButton label="SVG file" accept=".svg,image/svg+xml" onFile={(f) => void take(f)}>
                   {svg ? "Another file" : "Choose a file"}
-                </button>
-                <input
-                  ref={file}
-                  type="file"
-                  accept=".svg,image/svg+xml"
-                  className="visually-hidden"
-                  tabIndex={-1}
-                  aria-label="SVG file"
-                  onChange={(e) => {
-                    void take(e.target.files?.[0]);
-                    e.target.value = "";
-                  }}
-                />
+                </FileButton>
                 <Fault text={faultOf(add.error, "svg")} />
               </div>
               {nameField}

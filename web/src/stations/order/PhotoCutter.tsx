@@ -5,6 +5,7 @@ import { useAddCutter, useCutterPhoto } from "../../api/queries";
 import { Ruler } from "../../drawing/Ruler";
 import { outlinePath } from "../../drawing/path";
 import { Choice } from "../../kit/Choice";
+import { FileButton } from "../../kit/FileButton";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
 import { smaller } from "./photo";
@@ -25,7 +26,6 @@ const share = (v: number) => Math.min(1, Math.max(0, v));
 export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const format = useFormat();
   const nameId = useId();
-  const file = useRef<HTMLInputElement>(null);
   const picture = useRef<SVGSVGElement>(null);
   const [photo, setPhoto] = useState<{ blob: Blob; url: string; width: number; height: number }>();
   const [corners, setCorners] = useState(START);
@@ -38,8 +38,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const add = useAddCutter();
   const found = find.data;
 
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const take = async (chosen: File) => {
     find.reset();
     setUnread("");
     try {
@@ -82,19 +81,9 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
           Lay the cutter flat on a sheet of paper, or draw around it with a soft pencil and take it away. Photograph the whole sheet from above, in even light.
         </p>
       )}
-      <button type="button" className="btn" onClick={() => file.current?.click()}>{photo ? "Another photo" : "Choose a photo"}</button>
-      <input
-        ref={file}
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        className="visually-hidden"
-        tabIndex={-1}
-        aria-label="Photo of the cutter"
-        onChange={(e) => {
-          void take(e.target.files?.[0]);
-          e.target.value = "";
-        }}
-      />
+      <FileButton label="Photo of the cutter" accept="image/jpeg,image/png,image/webp" onFile={(f) => void take(f)}>
+        {photo ? "Another photo" : "Choose a photo"}
+      </FileButton>
       <Fault text={unread} />
       {photo && !found ? (
         <>

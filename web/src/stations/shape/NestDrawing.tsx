@@ -15,6 +15,10 @@ interface Props {
   length_mm: number;
   /** Where the sheet may end, when not all of it is used. */
   used_mm?: number | undefined;
+  /** A tray is drawn as metal, and its pieces are not counted in the order of cutting. */
+  tray?: boolean;
+  /** The piece as baked, drawn under it. */
+  after?: readonly (readonly number[])[] | undefined;
   chosen: number | undefined;
   turnable: boolean;
   onChoose(index: number): void;
@@ -22,7 +26,7 @@ interface Props {
   onDrop(): void;
 }
 
-export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_mm, chosen, turnable, onChoose, onDrag, onDrop }: Props) {
+export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_mm, tray = false, after, chosen, turnable, onChoose, onDrag, onDrop }: Props) {
   const format = useFormat();
   const width = usePictureWidth();
   const scale = Math.min((width - 64) / length_mm, 400 / width_mm);
@@ -65,7 +69,7 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
   const faulty = board.pieces.filter((_, i) => atFault(board, i)).length;
   return (
     <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 56}`} className="w-full touch-pan-y select-none" role="img" aria-labelledby="nest-title nest-desc">
-      <title id="nest-title">{`A sheet of ${cutter.name}, to scale`}</title>
+      <title id="nest-title">{`A ${tray ? "tray" : "sheet"} of ${cutter.name}, to scale`}</title>
       <desc id="nest-desc">
         {`${board.pieces.length} pieces on ${format.length(width_mm)} by ${format.length(length_mm)}, ${board.pieces.filter((p) => p.held).length} held${faulty ? `, ${faulty} too near another or the rim` : ""}`}
       </desc>
@@ -78,8 +82,22 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
         </pattern>
       </defs>
       <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.system} />
-      <rect width={w} height={h} rx="9" className="fill-dough stroke-cut-line" strokeWidth="1.4" />
-      <rect width={w} height={h} rx="9" fill="url(#nest-scrap)" />
+      {tray ? (
+        <>
+          <rect x="-6" y="-4" width={w + 12} height={h + 8} rx="14" className="fill-stone-2 stroke-edge" strokeWidth="1.6" />
+          <rect width={w} height={h} rx="6" className="fill-raised stroke-rule" />
+        </>
+      ) : (
+        <>
+          <rect width={w} height={h} rx="9" className="fill-dough stroke-cut-line" strokeWidth="1.4" />
+          <rect width={w} height={h} rx="9" fill="url(#nest-scrap)" />
+        </>
+      )}
+      {after
+        ? board.pieces.map((p, i) => (
+            <path key={i} d={outlinePath(after)} transform={`translate(${p.y_mm * scale} ${(width_mm - p.x_mm) * scale}) rotate(${p.turn_deg - 90}) scale(${scale})`} className="fill-pale stroke-butter-deep" strokeWidth={1.2 / scale} strokeLinejoin="round" />
+          ))
+        : null}
       {order.map((i) => {
         const p = board.pieces[i];
         if (!p) return null;
@@ -108,6 +126,11 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
           </g>
         );
       })}
+      <g className="num" fontSize={Math.min(13, knob * scale * 0.55)} textAnchor="middle" pointerEvents="none" aria-hidden="true">
+        {(tray ? [] : board.pieces).map((p, i) => (
+          <text key={i} x={p.y_mm * scale} y={(width_mm - p.x_mm) * scale + 4} opacity={p.held ? 0 : 0.75}>{i + 1}</text>
+        ))}
+      </g>
       {used_mm !== undefined && used_mm < length_mm - 0.5 ? (
         <path d={`M${used_mm * scale} -4v${h + 8}`} className="stroke-ink" strokeWidth="1.6" strokeDasharray="7 4" />
       ) : null}

@@ -1,6 +1,5 @@
 /** Nesting a sheet: the search shown live, pieces moved by hand, and what is kept of it. */
 import { useEffect, useRef, useState } from "react";
-import type { Plan } from "../../api/client";
 import { measureNest, searchNest, type Cut, type Nested } from "../../api/nest";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
@@ -12,6 +11,7 @@ import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
+import { rollName } from "./Shape";
 import { ShapeNav } from "./ShapeNav";
 import { cutOf, faults, fromCuts, heldOf, holding, latest, moved, restOf, without, type Board } from "./board";
 
@@ -29,21 +29,38 @@ const TURNINGS = [
   { value: "fixed", label: "As drawn" },
 ] as const;
 
-type Roll = Plan["shape"]["rolls"][number];
+/** What is laid out: the first roll's sheet, or a tray. */
+interface Ground {
+  kind: "sheet" | "tray";
+  width_mm: number;
+  length_mm: number;
+  cuts: readonly Cut[];
+  /** Whether the plan's own layout is one that was kept. */
+  kept: boolean;
+  tray?: { gap_mm: number; edge_mm: number };
+}
 
 export function NestView() {
   const { plan } = useJobContext();
   const [roll] = plan.shape.rolls;
+  if (!roll) return null;
+  const { width_mm, length_mm, cuts, nested } = roll;
   // Another sheet or another cutter is another board.
-  return roll ? <NestBoard key={`${plan.cutter.id} ${Math.round(roll.width_mm)}`} roll={roll} /> : null;
+  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)}`} ground={{ kind: "sheet", width_mm, length_mm, cuts, kept: nested }} />;
 }
 
-function NestBoard({ roll }: { roll: Roll }) {
+export function TrayView() {
+  const { plan } = useJobContext();
+  const { width_mm, length_mm, cuts, gap_mm, edge_mm, nested } = plan.shape.trays;
+  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`} ground={{ kind: "tray", width_mm, length_mm, cuts, kept: nested, tray: { gap_mm: Math.min(gap_mm, 80), edge_mm } }} />;
+}
+
+function LayingBoard({ ground }: { ground: Ground }) {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
   const change = useChangeJob(job.id);
   const picture = useRef<SVGSVGElement>(null);
-  const [board, setBoard] = useState<Board>(() => fromCuts(roll.cuts));
+  const [board, setBoard] = useState<Board>(() => fromCuts(ground.cuts));
   const [past, setPast] = useState<Board[]>([]);
   const [found, setFound] = useState<Nested>();
   const [touched, setTouched] = useState(false);
@@ -54,15 +71,19 @@ function NestBoard({ roll }: { roll: Roll }) {
   const [search, setSearch] = useState<Search>();
   const [trouble, setTrouble] = useState<unknown>();
   const [said, setSaid] = useState("");
+  const [baked, setBaked] = useState(true);
   // The sheet stays as it was when work on the board began: keeping a layout makes the plan's own sheet another.
-  const [sheet] = useState({ width_mm: roll.width_mm, length_mm: roll.length_mm, rows: roll.nested ? undefined : roll.cuts.length });
-  const shown = touched || found ? board : fromCuts(roll.cuts);
-  const length_mm = touched || found ? sheet.length_mm : roll.length_mm;
+  const [sheet] = useState({ width_mm: ground.width_mm, length_mm: ground.length_mm, rows: ground.kept ? undefined : ground.cuts.length });
+  const shown = touched || found ? board : fromCuts(ground.cuts);
+  const length_mm = touched || found ? sheet.length_mm : ground.length_mm;
+  const onTray = ground.kind === "tray";
+  const room = ground.tray ? { tray: ground.tray } : {};
+  const field = onTray ? "tray_layout" : "layout";
   const { width_mm } = sheet;
 
   const [ask] = useState(() =>
     latest(({ of, size }: { of: Board; size: { width_mm: number; length_mm: number } }) =>
-      measureNest(job.id, { ...size, pieces: of.pieces.map(cutOf) })
+      measureNest(job.id, { ...size, ...room, pieces: of.pieces.map(cutOf) })
         .then((gaps) => setBoard((now) => (now.pieces === of.pieces ? { ...now, gaps } : now)))
         .catch(setTrouble),
     ),
@@ -110,6 +131,7 @@ function NestBoard({ roll }: { roll: Roll }) {
         {
           width_mm,
           length_mm,
+          ...room,
           ...(goal === "short" ? { pieces: shown.pieces.length } : {}),
           held,
           // Another way starts afresh; else it goes on from what lies there.
@@ -144,8 +166,8 @@ function NestBoard({ roll }: { roll: Roll }) {
   const unkept = (touched || found !== undefined) && !search;
   const keep = () =>
     change.mutate(
-      { layout: shown.pieces.map(cutOf) },
-      { onSuccess: () => setSaid("Kept: the plan, the dough and the clock go by it where it takes less dough.") },
+      { [field]: shown.pieces.map(cutOf) },
+      { onSuccess: () => setSaid(onTray ? "Kept: the trays are filled like this one." : "Kept: the plan, the dough and the clock go by it where it takes less dough.") },
     );
   const back = () => {
     const last = past.at(-1);
@@ -163,11 +185,11 @@ function NestBoard({ roll }: { roll: Roll }) {
   return (
     <>
       <Work dim={dim && !search}>
-        <StationHead title="Nest the sheet" sub={`${format.length(width_mm)} × ${format.length(length_mm)} at ${format.length(plan.shape.thickness_mm)}`}>
+        <StationHead title={onTray ? "Lay the tray" : "Nest the sheet"} sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}>
           <button type="button" className="btn btn-small" disabled={past.length === 0 || search !== undefined} onClick={back}>
             Take the move back
           </button>
-          <SaveSvg picture={picture} name={`${job.name} nested sheet`} />
+          <SaveSvg picture={picture} name={`${job.name} ${onTray ? "tray" : "nested sheet"}`} />
         </StationHead>
         <ShapeNav jobId={job.id} />
         <NestDrawing
@@ -178,12 +200,15 @@ function NestBoard({ roll }: { roll: Roll }) {
           length_mm={length_mm}
           used_mm={touched ? undefined : found?.used_mm}
           chosen={search ? undefined : chosen}
+          tray={onTray}
+          after={onTray && baked ? plan.oven.baked_outline_mm : undefined}
           turnable={job.turning !== "fixed"}
           onChoose={setChosen}
           onDrag={search ? () => undefined : drag}
           onDrop={drop}
         />
         <p className="mt-2 text-fine text-soft">
+          {onTray ? `${format.length(ground.tray?.gap_mm ?? 0)} is kept between pieces, room for what they grow. ` : "Cut them by their numbers, row by row. "}
           Drag a piece to move it; it is then held, marked by a dot, and the search goes around it.
           {job.turning === "fixed" ? "" : " The ring turns it."}
         </p>
@@ -210,7 +235,7 @@ function NestBoard({ roll }: { roll: Roll }) {
         </section>
       </Work>
       <TicketBox>
-        <Part title="On this sheet">
+        <Part title={onTray ? "On a full tray" : "On this sheet"}>
           <p className="answer" aria-live="polite"><Live value={String(shown.pieces.length)} /></p>
           <p className="mt-1 text-soft">
             {sheet.rows === undefined ? "A layout you kept." : more > 0 ? `${more} more than in rows.` : more < 0 ? `${-more} fewer than in rows.` : found ? "As many as in rows." : "In rows, as the plan has them."}
@@ -222,9 +247,25 @@ function NestBoard({ roll }: { roll: Roll }) {
             </p>
           ) : null}
         </Part>
+        {onTray ? (
+          <Part title="Trays">
+            <Choice label="Drawn" value={baked ? "after" : "before"} options={[{ value: "before", label: "As cut" }, { value: "after", label: "As baked" }]} onChange={(v) => setBaked(v === "after")} />
+            <ol className="mt-3">
+              {plan.shape.trays.fill.map((n, i) => (
+                <li key={i} className="row">
+                  <span className="text-soft">{`Tray ${i + 1}: ${(plan.shape.trays.sources[i] ?? []).map((f) => `${f.pieces} of the ${rollName(f.roll).toLowerCase()}`).join(", ")}`}</span>
+                  <span className="num">{n}</span>
+                </li>
+              ))}
+            </ol>
+            <p className="mt-2 text-fine text-soft">
+              {plan.shape.trays.rounds > 1 ? `Your trays go round ${plan.shape.trays.rounds} times. ` : ""}Paper for each: cut to {format.length(width_mm)} × {format.length(length_mm)}. All are of one size and one dough, so they bake in one time.
+            </p>
+          </Part>
+        ) : null}
         <Part title="Search">
           <div className="space-y-3">
-            <Choice label="What for" value={goal} options={[{ value: "most", label: "Most pieces" }, { value: "short", label: "Less dough" }]} onChange={(g) => setGoal(g)} />
+            {onTray ? null : <Choice label="What for" value={goal} options={[{ value: "most", label: "Most pieces" }, { value: "short", label: "Less dough" }]} onChange={(g) => setGoal(g)} />}
             <Choice label="For how long" value={seconds} options={SECONDS.map((s) => ({ value: s, label: `${s} s` }))} onChange={(s) => setSeconds(s)} />
             {search ? (
               <>
@@ -244,7 +285,7 @@ function NestBoard({ roll }: { roll: Roll }) {
           </div>
         </Part>
         <Part title="The piece may be turned">
-          <Choice label="Turning" value={job.turning ?? "free"} options={TURNINGS} onChange={(turning) => change.mutate({ turning, layout: [] })} />
+          <Choice label="Turning" value={job.turning ?? "free"} options={TURNINGS} onChange={(turning) => change.mutate({ turning, layout: [], tray_layout: [] })} />
           <p className="mt-2 text-fine text-soft">It is never turned over: a floured or textured face would lie below.</p>
         </Part>
         {found && !touched ? (
@@ -253,7 +294,7 @@ function NestBoard({ roll }: { roll: Roll }) {
               <Row name="Smallest gap">{found.least_gap_mm == null ? "none near" : format.length(Math.round(found.least_gap_mm * 100) / 100)}</Row>
               <Row name="Smallest rim">{format.length(Math.round(found.least_rim_mm * 100) / 100)}</Row>
               <Row name="Cut out">{`${number(found.cut_percent, 1)} %`}</Row>
-              <Row name="Sheet used">{`${format.length(Math.round(found.used_mm))} of ${format.length(Math.round(length_mm))}`}</Row>
+              <Row name={onTray ? "Tray used" : "Sheet used"}>{`${format.length(Math.round(found.used_mm))} of ${format.length(Math.round(length_mm))}`}</Row>
               <Row name="Rows to cut">{String(found.rows.length)}</Row>
             </Rows>
           </Part>
@@ -261,20 +302,22 @@ function NestBoard({ roll }: { roll: Roll }) {
         <Part title="Keep it">
           <div className="flex flex-wrap gap-2">
             <button type="button" className="btn btn-main" disabled={!unkept || bad.length > 0 || !measured || change.isPending} onClick={keep}>Keep this layout</button>
-            {(job.layout ?? []).length > 0 ? (
+            {(job[field] ?? []).length > 0 ? (
               <button
                 type="button"
                 className="btn"
-                onClick={() => change.mutate({ layout: [] }, { onSuccess: () => { setTouched(false); setFound(undefined); setSaid("Rows again."); } })}
+                onClick={() => change.mutate({ [field]: [] }, { onSuccess: () => { setTouched(false); setFound(undefined); setSaid("Rows again."); } })}
               >
                 Back to rows
               </button>
             ) : null}
           </div>
           <Fault text={otherFault(change.error, [])} />
-          <p className="mt-3 text-fine text-soft">
-            Printed at true size, with a line of 100 mm to check: <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=a4`}>A4</a>, <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=letter`}>Letter</a>, or in one piece as <a className="underline" href={`/api/jobs/${job.id}/template.svg`}>SVG</a>. They show the sheet as the plan has it.
-          </p>
+          {onTray ? null : (
+            <p className="mt-3 text-fine text-soft">
+              Printed at true size, with a line of 100 mm to check: <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=a4`}>A4</a>, <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=letter`}>Letter</a>, or in one piece as <a className="underline" href={`/api/jobs/${job.id}/template.svg`}>SVG</a>. They show the sheet as the plan has it.
+            </p>
+          )}
         </Part>
       </TicketBox>
     </>

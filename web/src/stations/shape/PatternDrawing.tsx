@@ -1,7 +1,6 @@
 /** The section of a patterned bar, to scale. The two doughs differ in shade and by a hatch. */
 import type { RefObject } from "react";
 import type { Schemas } from "../../api/client";
-import type { PatternQuery } from "../../api/logs";
 import { useFormat } from "../../kit/settings";
 
 const SIDE = 300;
@@ -26,16 +25,16 @@ export function spiral(heart: number, outer: number, inner: number, across: numb
   return `M${points.join("L")}`;
 }
 
-export function PatternDrawing({ picture, pattern, bar, sizes }: {
+export function PatternDrawing({ picture, bar }: {
   picture: RefObject<SVGSVGElement | null>;
-  pattern: PatternQuery["pattern"];
   bar: Schemas["PatternView"];
-  sizes: Record<string, number>;
 }) {
   const format = useFormat();
   const scale = (SIDE - 40) / Math.max(bar.width_mm, bar.height_mm);
   const [w, h] = [bar.width_mm * scale, bar.height_mm * scale];
-  const of = (name: string) => (sizes[name] ?? 0) * scale;
+  // While another pattern is being asked for, the old bar stays and is drawn as what it is.
+  const { sizes, pattern } = bar;
+  const of = (name: keyof typeof sizes) => (sizes[name] ?? 0) * scale;
   return (
     <figure>
       <svg ref={picture} viewBox={`-10 -10 ${SIDE + 20} ${h + 50}`} className="w-full" role="img" aria-label={`Section of the ${pattern}, ${format.length(Math.round(bar.width_mm))} by ${format.length(Math.round(bar.height_mm))}`}>

@@ -27,17 +27,17 @@ interface Lever {
   size: Size;
   label: string;
   kind: "length" | "count";
-  usual: number;
 }
 
-const mm = (size: Size, label: string, usual: number): Lever => ({ size, label, kind: "length", usual });
-const count = (size: Size, label: string, usual: number): Lever => ({ size, label, kind: "count", usual });
+const mm = (size: Size, label: string): Lever => ({ size, label, kind: "length" });
+const count = (size: Size, label: string): Lever => ({ size, label, kind: "count" });
 
-export const LEVERS: Record<Name, readonly Lever[]> = {
-  checkerboard: [count("strips", "Strips each way", 3), mm("strip_mm", "Side of a strip", 12)],
-  pinwheel: [mm("across_mm", "Across", 50), mm("heart_mm", "First turn, across", 8), mm("outer_mm", "Outer sheet", 4), mm("inner_mm", "Inner sheet", 4)],
-  bullseye: [mm("core_mm", "Core, across", 30), mm("wrap_mm", "Wrap, thick", 8)],
-  stripes: [count("layers", "Layers", 5), mm("layer_mm", "One layer, thick", 7), mm("width_mm", "Wide", 60)],
+/** What each pattern is made of; the usual sizes are the core's. */
+const LEVERS: Record<Name, readonly Lever[]> = {
+  checkerboard: [count("strips", "Strips each way"), mm("strip_mm", "Side of a strip")],
+  pinwheel: [mm("across_mm", "Across"), mm("heart_mm", "First turn, across"), mm("outer_mm", "Outer sheet"), mm("inner_mm", "Inner sheet")],
+  bullseye: [mm("core_mm", "Core, across"), mm("wrap_mm", "Wrap, thick")],
+  stripes: [count("layers", "Layers"), mm("layer_mm", "One layer, thick"), mm("width_mm", "Wide")],
 };
 
 export function PatternView() {
@@ -46,9 +46,9 @@ export function PatternView() {
   const [search, setSearch] = useSearchParams();
   const picture = useRef<SVGSVGElement>(null);
   const pattern = PATTERNS.find((p) => p.value === search.get("pattern"))?.value ?? "checkerboard";
-  const levers: readonly Lever[] = [...LEVERS[pattern], mm("length_mm", "Bar, long", 200)];
-  const sizes = Object.fromEntries(levers.map((l) => [l.size, Number(search.get(l.size) ?? l.usual)])) as Record<Size, number>;
-  const query: PatternQuery = { pattern, ...sizes };
+  const levers: readonly Lever[] = [...LEVERS[pattern], mm("length_mm", "Bar, long")];
+  const given = levers.flatMap((l) => (search.has(l.size) ? [[l.size, Number(search.get(l.size))] as const] : []));
+  const query: PatternQuery = { pattern, ...Object.fromEntries(given) };
   const found = usePattern(job.id, query);
   const bar = found.error ? undefined : found.data;
   const save = (size: Size) => async (value: number) => {
@@ -63,7 +63,7 @@ export function PatternView() {
   return (
     <>
       <Work dim={dim || found.isPlaceholderData}>
-        <StationHead title="Patterned bar" sub={bar ? `${format.length(Math.round(bar.width_mm))} × ${format.length(Math.round(bar.height_mm))}, ${format.length(sizes.length_mm)} long` : undefined}>
+        <StationHead title="Patterned bar" sub={bar ? `${format.length(Math.round(bar.width_mm))} × ${format.length(Math.round(bar.height_mm))}, ${format.length(bar.sizes.length_mm)} long` : undefined}>
           <SaveSvg picture={picture} name={`${pattern} section`} />
         </StationHead>
         <ShapeNav jobId={job.id} />
@@ -73,7 +73,7 @@ export function PatternView() {
         <Fault text={otherFault(found.error, [])} />
         {bar ? (
           <div className="grid gap-6 md:grid-cols-[minmax(0,20rem)_minmax(0,1fr)]">
-            <PatternDrawing picture={picture} pattern={pattern} bar={bar} sizes={sizes} />
+            <PatternDrawing picture={picture} bar={bar} />
             <div>
               <h3 className="h-part mb-1">How it is built</h3>
               <ol className="list-decimal space-y-2 pl-5">
@@ -104,9 +104,10 @@ export function PatternView() {
         </Part>
         <Part title="Its sizes">
           <div className="grid grid-cols-2 gap-3">
-            {levers.map((l) => (
-              <Amount key={`${pattern} ${l.size}`} label={l.label} kind={l.kind} value={sizes[l.size]} field={l.size} onSave={save(l.size)} />
-            ))}
+            {levers.map((l) => {
+              const value = bar?.sizes[l.size] ?? given.find(([size]) => size === l.size)?.[1];
+              return value == null ? null : <Amount key={`${pattern} ${l.size}`} label={l.label} kind={l.kind} value={value} field={l.size} onSave={save(l.size)} />;
+            })}
           </div>
           <p className="mt-2 text-fine text-soft">The second dough is taken to be as dense as the first.</p>
         </Part>

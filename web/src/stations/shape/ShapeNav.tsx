@@ -6,9 +6,11 @@ import { SubNav } from "../../kit/SubNav";
 const VIEWS = [
   { path: "", name: "Sheet and cutter" },
   { path: "/nest", name: "Nest" },
+  { path: "/even", name: "Evenness" },
   { path: "/log", name: "Log or bar" },
   { path: "/pattern", name: "Patterned bar" },
   { path: "/portion", name: "Portions" },
+  { path: "/trays", name: "Trays" },
 ] as const;
 
 export function ShapeStation() {

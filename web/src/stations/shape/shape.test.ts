@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it, vi } from "vitest";
+import { roll } from "./EvenView";
 import { candidates, givenIn, type Given } from "./given";
 import { sectionPath } from "./LogDrawing";
 import { spiral } from "./PatternDrawing";
@@ -36,5 +37,12 @@ describe("sections of logs and pinwheels", () => {
     const points = spiral(8, 4, 4, 50).slice(1).split("L").map((p) => p.split(" ").map(Number));
     expect(radius(points[0] ?? [])).toBeCloseTo(6, 1);
     expect(radius(points.at(-1) ?? [])).toBeCloseTo(25 - 4 - 2 + 4, 1);
+  });
+});
+
+describe("sheets counted over the rolls", () => {
+  it("belong to the roll they come from, those beyond to the last", () => {
+    const rolls = [{ sheets: 2, n: "a" }, { sheets: 1, n: "b" }];
+    expect([0, 1, 2, 9].map((s) => roll(rolls, s).n)).toEqual(["a", "a", "b", "b"]);
   });
 });

@@ -12,10 +12,10 @@ mod search;
 pub use proof::{PieceGaps, measure_layout};
 pub use search::Nester;
 
-use super::lattice::{Spacing, Turning};
+use super::lattice::{Layout, Spacing, Turning};
 use super::sheet::SheetForm;
 use crate::error::{Checks, InputError, InputErrors};
-use crate::geometry::{Outline, Placement};
+use crate::geometry::{Outline, Placement, clearance_mm};
 use crate::units::{Area, Length};
 use proof::Laid;
 
@@ -187,6 +187,30 @@ pub(super) fn kept_layout_fault(
         (0, over) => Some(format!("{over} of its pieces reach into the rim")),
         (near, _) => Some(format!("{near} of its pieces lie nearer than the web")),
     }
+}
+
+/// A layout laid by hand on a tray, as long as it holds; why it does not, otherwise.
+pub(super) fn kept_on_tray(
+    outline: &Outline,
+    width: Length,
+    length: Length,
+    spacing: Spacing,
+    pieces: &[Placement],
+) -> Result<Layout, String> {
+    if let Some(fault) = kept_layout_fault(outline, width, length, spacing, pieces) {
+        return Err(fault);
+    }
+    let placed: Vec<_> = pieces.iter().map(|p| outline.placed(*p)).collect();
+    let mut least = f64::INFINITY;
+    for (i, a) in placed.iter().enumerate() {
+        least = placed[i + 1..].iter().map(|b| clearance_mm(a, b)).fold(least, f64::min);
+    }
+    Ok(Layout {
+        pieces: pieces.to_vec(),
+        length,
+        least_gap: least.is_finite().then(|| Length::new_mm(least)),
+        nested: true,
+    })
 }
 
 pub(super) fn ring_area(points: &[(f64, f64)]) -> f64 {

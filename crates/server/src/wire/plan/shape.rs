@@ -2,7 +2,7 @@
 
 use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{Job, Kitchen, Plan};
-use ready_slab_core::shape::Layout;
+use ready_slab_core::shape::{Layout, tray_sources};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -60,6 +60,15 @@ pub struct RollView {
     pub nested: bool,
 }
 
+/// Pieces of a tray that come from one roll.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SourceView {
+    /// 0 the first, 1 and 2 re-rolls.
+    pub roll: u32,
+    /// How many.
+    pub pieces: u32,
+}
+
 /// Pieces on trays.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct TraysView {
@@ -69,8 +78,14 @@ pub struct TraysView {
     pub length_mm: f64,
     /// Kept between pieces as cut.
     pub gap_mm: f64,
+    /// Kept to the tray's edge.
+    pub edge_mm: f64,
     /// Pieces on each tray in order.
     pub fill: Vec<u32>,
+    /// From which rolls the pieces of each tray come.
+    pub sources: Vec<Vec<SourceView>>,
+    /// Whether they lie as a hand has laid them (else in rows).
+    pub nested: bool,
     /// How often the trays owned go round.
     pub rounds: u32,
     /// On a full tray.
@@ -129,6 +144,12 @@ pub(super) fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
             width_mm: kitchen.trays().width().mm(),
             length_mm: kitchen.trays().length().mm(),
             gap_mm: s.trays.gap.mm(),
+            edge_mm: s.trays.edge.mm(),
+            sources: tray_sources(&s.demand.rolls, &s.trays.fill)
+                .into_iter()
+                .map(|from| from.into_iter().map(|(roll, pieces)| SourceView { roll, pieces }).collect())
+                .collect(),
+            nested: s.trays.layout.nested,
             fill: s.trays.fill.clone(),
             rounds: s.trays.rounds,
             cuts: cuts(&s.trays.layout),

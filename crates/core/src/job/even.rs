@@ -1,0 +1,56 @@
+//! What an uneven sheet does to the bake.
+
+use super::{Job, Kitchen};
+use crate::dough::{Formula, spread_tendency};
+use crate::error::InputErrors;
+use crate::oven::{BakeSetting, bake_practice};
+use crate::shape::Evenness;
+use crate::units::{Length, Span};
+
+/// Pieces whose bake times lie within this share of each other go on one tray; the trade's rule for size classes.
+const ONE_CLASS_SHARE: f64 = 0.12;
+
+/// What an uneven sheet does to the bake.
+#[derive(Debug, Clone, PartialEq)]
+pub struct EvenBake {
+    /// Middle of the time of the thinnest pieces.
+    pub thin: Span,
+    /// Middle of the time of the thickest pieces.
+    pub thick: Span,
+    /// Whether they may lie on one tray.
+    pub one_tray: bool,
+    /// What to do, as sentences.
+    pub advice: Vec<String>,
+}
+
+/// Bake times of the thinnest and the thickest pieces of a sheet, and what to do about it.
+pub fn even_bake(job: &Job, formula: &Formula, kitchen: &Kitchen, even: &Evenness) -> Result<EvenBake, InputErrors> {
+    let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
+    let tendency = spread_tendency(formula);
+    let time = |thickness: Length| {
+        let (least, most) = bake_practice(thickness, setting, &tendency).bake;
+        Span::new_min(f64::midpoint(least.min(), most.min()))
+    };
+    let (thin, thick) = (time(even.least), time(even.most));
+    let one_tray = thick.min() <= thin.min() * (1.0 + ONE_CLASS_SHARE);
+    let apart = thick.min() - thin.min();
+    let mut advice = Vec::new();
+    if one_tray {
+        advice.push(format!("The thinnest pieces are done {apart:.1} min before the thickest: one tray will do."));
+    } else {
+        advice.push(format!(
+            "The thinnest pieces are done {apart:.1} min before the thickest. Put those of the thin spots on a tray of their own, or roll once more over the guide rods."
+        ));
+    }
+    let wanted = job.thickness().mm();
+    let off = even.mean.mm() - wanted;
+    if off.abs() > 0.04 * wanted {
+        let way = if off > 0.0 { "thicker" } else { "thinner" };
+        advice.push(format!(
+            "On the whole the sheet is {:.1} mm {way} than wanted: the same dough gives {} pieces.",
+            off.abs(),
+            if off > 0.0 { "fewer" } else { "more, but frailer," }
+        ));
+    }
+    Ok(EvenBake { thin, thick, one_tray, advice })
+}

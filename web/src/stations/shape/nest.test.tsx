@@ -1,0 +1,221 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import type { ReactElement } from "react";
+import { MemoryRouter, Outlet, Route, Routes } from "react-router";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { api, type Cutter, type Job, type Plan } from "../../api/client";
+import { searchNest, type Nested } from "../../api/nest";
+import type { JobContext } from "../../app/JobFrame";
+import { SettingsProvider } from "../../kit/settings";
+import { PhotoCutter } from "../order/PhotoCutter";
+import { EvenView } from "./EvenView";
+import { NestView, TrayView } from "./NestView";
+import { PortionView } from "./PortionView";
+
+vi.hoisted(() => {
+  globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
+});
+
+const CUTTER: Cutter = {
+  id: 3, name: "Buoy", origin: "svg", width_mm: 40, height_mm: 40, area_mm2: 1600, perimeter_mm: 160, neck_mm: null, warning: null,
+  outline_mm: [[-20, -20], [20, -20], [20, 20], [-20, 20]],
+};
+const CUTS = [{ x_mm: 24, y_mm: 24, turn_deg: 0 }, { x_mm: 68, y_mm: 24, turn_deg: 0 }];
+const ROLL = { number: 0, sheets: 1, width_mm: 100, length_mm: 120, mass_g: 90, pieces: 2, cut_g: 20, least_gap_mm: 4, cuts: CUTS, nested: false };
+const JOB = { id: 1, name: "Harbour tins", thickness_mm: 6, turning: "free", layout: [], measured: [] } as unknown as Job;
+const TRAYS = { width_mm: 100, length_mm: 120, gap_mm: 25, edge_mm: 10, fill: [2, 1], sources: [[{ roll: 0, pieces: 2 }], [{ roll: 0, pieces: 1 }]], nested: false, rounds: 2, cuts: CUTS };
+const PLAN = { cutter: CUTTER, shape: { thickness_mm: 6, rolls: [ROLL], trays: TRAYS }, oven: { baked_outline_mm: CUTTER.outline_mm } } as unknown as Plan;
+
+const NESTED: Nested = {
+  cuts: [...CUTS, { x_mm: 24, y_mm: 70, turn_deg: 45 }], rows: [0, 2], missing: 0, used_mm: 110, cut_percent: 40, least_gap_mm: 3.02, least_rim_mm: 4, bound: 5, after_s: 0.4,
+};
+
+const answered = (body: unknown, status = 200): never => {
+  const response = new Response(null, { status });
+  return (status === 200 ? { data: body, response } : { error: body, response }) as never;
+};
+
+function show(view: ReactElement, at = "/", job: Job = JOB): void {
+  const context: JobContext = { job, plan: PLAN, dim: false };
+  render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <SettingsProvider>
+        <MemoryRouter initialEntries={[at]}>
+          <Routes>
+            <Route element={<Outlet context={context} />}>
+              <Route path="*" element={view} />
+            </Route>
+          </Routes>
+        </MemoryRouter>
+      </SettingsProvider>
+    </QueryClientProvider>,
+  );
+}
+
+/** A stream as the server sends it, in pieces that do not end where the events do. */
+function streamed(...parts: string[]): Response {
+  const body = new ReadableStream<Uint8Array>({
+    start(to) {
+      for (const part of parts) to.enqueue(new TextEncoder().encode(part));
+      to.close();
+    },
+  });
+  return new Response(body, { status: 200 });
+}
+const said = (name: string, data: unknown) => `event: ${name}\ndata: ${JSON.stringify(data)}\n\n`;
+
+beforeEach(() => {
+  localStorage.clear();
+  vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path === "/api/units" ? [] : null)) as never);
+  vi.spyOn(api, "POST").mockImplementation((async (path: string, init: { body: { pieces: unknown[] } }) =>
+    answered(path.endsWith("measure") ? init.body.pieces.map((_, i) => ({ nearest_mm: 2, too_near: i < 2 ? [1 - i] : [], rim_mm: 4, over_rim: false })) : null)) as never);
+});
+
+afterEach(() => {
+  cleanup();
+  vi.restoreAllMocks();
+  vi.unstubAllGlobals();
+});
+
+describe("a search over the wire", () => {
+  const heard = { layout: vi.fn(), beat: vi.fn(), done: vi.fn() };
+
+  it("is heard event by event, however its bytes are cut", async () => {
+    const all = said("layout", NESTED) + said("beat", { after_s: 0.6 }) + said("done", { after_s: 2, exhausted: true });
+    vi.stubGlobal("fetch", async () => streamed(all.slice(0, 40), all.slice(40, 300), all.slice(300)));
+    await searchNest(1, { width_mm: 100, length_mm: 120, held: [], start: [], seconds: 2, seed: 0 }, heard, new AbortController().signal);
+    expect(heard.layout).toHaveBeenCalledWith(NESTED);
+    expect(heard.beat).toHaveBeenCalledWith(0.6);
+    expect(heard.done).toHaveBeenCalledWith(2, true);
+  });
+
+  it("is refused with the server's words", async () => {
+    const problem = { title: "busy", status: 503, detail: "two sheets are being nested already", errors: [] };
+    vi.stubGlobal("fetch", async () => new Response(JSON.stringify(problem), { status: 503 }));
+    await expect(searchNest(1, {} as never, heard, new AbortController().signal)).rejects.toThrow("nested already");
+  });
+});
+
+describe("the nesting board", () => {
+  it("takes what the search finds, counts it against the rows, and keeps it", async () => {
+    vi.stubGlobal("fetch", async () => streamed(said("layout", NESTED) + said("done", { after_s: 2, exhausted: false })));
+    const patch = vi.spyOn(api, "PATCH").mockImplementation((async () => answered(JOB)) as never);
+    show(<NestView />);
+    expect(screen.getByRole("button", { name: "Keep this layout" })).toHaveProperty("disabled", true);
+    await userEvent.click(screen.getByRole("button", { name: "Nest it" }));
+    await screen.findByText("Its time is up; a longer search may find more.");
+    expect(screen.getByText(/1 more than in rows/)).toBeTruthy();
+    expect(screen.getByText(/no layout holds more than 5/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Keep this layout" }));
+    await waitFor(() => expect(patch).toHaveBeenCalled());
+    expect(patch.mock.calls[0]?.[1]).toMatchObject({ body: { layout: NESTED.cuts } });
+  });
+
+  it("holds what is moved by the keys, tells what lies too near, and takes the move back", async () => {
+    show(<NestView />);
+    await userEvent.click(screen.getByRole("button", { name: "Choose the next piece" }));
+    expect(screen.getByText("Piece 1 of 2")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Right 1 mm" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("2 pieces lie too near");
+    expect(screen.getByRole("button", { name: "Keep this layout" })).toHaveProperty("disabled", true);
+    expect(screen.getByRole("button", { name: "Improve the rest" })).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Take the move back" }));
+    expect(await screen.findByRole("button", { name: "Nest it" })).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Take off" }));
+    expect(screen.getByText("No piece chosen")).toBeTruthy();
+  });
+
+  it("asks for what the goal says, around what is held", async () => {
+    const asked: unknown[] = [];
+    vi.stubGlobal("fetch", async (_: string, init: RequestInit) => {
+      asked.push(JSON.parse(init.body as string));
+      return streamed(said("done", { after_s: 2, exhausted: true }));
+    });
+    show(<NestView />);
+    await userEvent.click(screen.getByRole("radio", { name: "Less dough" }));
+    await userEvent.click(screen.getByRole("radio", { name: "10 s" }));
+    await userEvent.click(screen.getByRole("button", { name: "Choose the next piece" }));
+    await userEvent.click(screen.getByRole("button", { name: "Hold" }));
+    await userEvent.click(screen.getByRole("button", { name: "Improve the rest" }));
+    await screen.findByText("Nothing more can be won.");
+    expect(asked[0]).toMatchObject({ pieces: 2, seconds: 10, seed: 0, held: [CUTS[0]], start: [CUTS[1]] });
+    await userEvent.click(screen.getByRole("button", { name: "Another way" }));
+    await waitFor(() => expect(asked).toHaveLength(2));
+    expect(asked[1]).toMatchObject({ seed: 1, start: [] });
+  });
+});
+
+describe("the tray board", () => {
+  it("says which sheet's pieces go where, and keeps the tray and not the sheet", async () => {
+    const patch = vi.spyOn(api, "PATCH").mockImplementation((async () => answered(JOB)) as never);
+    vi.stubGlobal("fetch", async () => streamed(said("layout", NESTED) + said("done", { after_s: 2, exhausted: false })));
+    show(<TrayView />);
+    expect(screen.getByText("Tray 2: 1 of the first roll")).toBeTruthy();
+    expect(screen.getByText(/go round 2 times/)).toBeTruthy();
+    expect(screen.queryByRole("radio", { name: "Less dough" })).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Nest it" }));
+    await screen.findByText(/Its time is up/);
+    await userEvent.click(screen.getByRole("button", { name: "Keep this layout" }));
+    await waitFor(() => expect(patch).toHaveBeenCalled());
+    expect(patch.mock.calls[0]?.[1]).toMatchObject({ body: { tray_layout: NESTED.cuts } });
+  });
+});
+
+describe("portions and evenness", () => {
+  it("say how many, how large and when they are firm", async () => {
+    const found = {
+      batch_g: 710, mass_g: 25, pieces: 28, rest_g: 10, across_mm: 34, high_mm: 34, tray_g: null, filling_g: 2, sizes: { mass_g: 25, dent_mm: 20, deep_mm: 8 },
+      chills_as: { kind: "sphere", diameter_mm: 34 }, firm: [{ place: "fridge", least_min: 31, most_min: 44, never: null }, { place: "freezer", least_min: null, most_min: null, never: "never: too warm there" }],
+    };
+    vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path.endsWith("portion") ? found : [])) as never);
+    show(<PortionView />, "/?kind=thumbprint");
+    expect(await screen.findByText(/Each dent takes 2 g of jam or the like, 56 g in all/)).toBeTruthy();
+    expect(screen.getByText("31 min to 44 min")).toBeTruthy();
+    expect(screen.getByText("never: too warm there")).toBeTruthy();
+    expect(screen.getByRole("textbox", { name: "Dent, deep" })).toHaveProperty("value", "8 mm");
+  });
+
+  it("mark thin and thick spots by word, and ask for nothing that was not read", async () => {
+    const even = {
+      mean_mm: 6, least_mm: 5, most_mm: 7, spots: ["thin", null, null, null, null, "thick"], map_mm: [5, 6, 6, 7], map_cells: 2, thin_min: 8, thick_min: 10.5, one_tray: false, advice: ["Put those apart."],
+    };
+    vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path.endsWith("evenness") ? even : [])) as never);
+    show(<EvenView />, "/", { ...JOB, measured: [{ columns: 2, rows: 3, read_mm: [5, null, null, null, null, 7] }] } as Job);
+    expect(await screen.findByRole("img", { name: /5 mm thin, 7 mm thick/ })).toBeTruthy();
+    expect(screen.getByText("better apart")).toBeTruthy();
+    expect(screen.getByRole("textbox", { name: "Thickness, 1 along, 2 down" })).toHaveProperty("value", "5 mm");
+    expect(screen.getByRole("textbox", { name: "Thickness, 2 along, 1 down" })).toHaveProperty("value", "");
+  });
+});
+
+describe("a cutter from a photo", () => {
+  it("is asked for with the corners where they were laid, approved, and put on the shelf with its pair", async () => {
+    const found = {
+      on_paper_mm: [[10, 10], [70, 10], [70, 50], [10, 50]], paper_width_mm: 210, paper_height_mm: 297, width_mm: 60, height_mm: 40, area_mm2: 2400,
+      neck_mm: 6, warning: "Its narrowest neck is 6.0 mm.", picture: "data:image/jpeg;base64,",
+    };
+    vi.stubGlobal("createImageBitmap", async () => ({ width: 1000, height: 1300, close: () => undefined }));
+    vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue({ drawImage: () => undefined } as never);
+    vi.spyOn(HTMLCanvasElement.prototype, "toBlob").mockImplementation((done) => done(new Blob(["x"], { type: "image/jpeg" })));
+    URL.createObjectURL = () => "blob:x";
+    URL.revokeObjectURL = () => undefined;
+    const post = vi.spyOn(api, "POST").mockImplementation((async (path: string) => answered(path.endsWith("photo") ? found : CUTTER)) as never);
+    const added = vi.fn();
+    show(<PhotoCutter onAdded={added} />);
+    await userEvent.upload(screen.getByLabelText("Photo of the cutter"), new File(["x"], "flag.jpg", { type: "image/jpeg" }));
+    const corner = await screen.findByRole("slider", { name: "Corner 1" });
+    corner.focus();
+    await userEvent.keyboard("{Shift>}{ArrowRight}{/Shift}{ArrowDown}");
+    expect(corner.getAttribute("aria-valuetext")).toBe("14 % across, 12 % down");
+    await userEvent.click(screen.getByRole("button", { name: "Find the outline" }));
+    expect(await screen.findByText("60 mm × 40 mm")).toBeTruthy();
+    expect(post.mock.calls[0]?.[1]).toMatchObject({ params: { query: { paper: "a4", edge: "outside", corners: expect.stringMatching(/^0\.14000,0\.12200,0\.88000/) } } });
+    expect(screen.getByText(/narrowest neck/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("checkbox", { name: /mirror image/ }));
+    await userEvent.click(screen.getByRole("button", { name: "Add it" }));
+    await waitFor(() => expect(added).toHaveBeenCalledWith(CUTTER));
+    expect(post.mock.calls.slice(1).map((c) => (c[1] as { body: { name: string; mirrored: boolean } }).body)).toMatchObject([{ name: "flag", mirrored: false }, { name: "flag, mirrored", mirrored: true }]);
+  });
+});
