@@ -10,8 +10,11 @@ import { searchNest, type Nested } from "../../api/nest";
 import type { JobContext } from "../../app/JobFrame";
 import { SettingsProvider } from "../../kit/settings";
 import { PhotoCutter } from "../order/PhotoCutter";
+import { GoesWrong } from "../cold/GoesWrong";
 import { EvenView } from "./EvenView";
+import { LogView } from "./LogView";
 import { NestView, TrayView } from "./NestView";
+import { PatternView } from "./PatternView";
 import { PortionView } from "./PortionView";
 
 vi.hoisted(() => {
@@ -26,7 +29,7 @@ const CUTS = [{ x_mm: 24, y_mm: 24, turn_deg: 0 }, { x_mm: 68, y_mm: 24, turn_de
 const ROLL = { number: 0, sheets: 1, width_mm: 100, length_mm: 120, mass_g: 90, pieces: 2, cut_g: 20, least_gap_mm: 4, cuts: CUTS, nested: false };
 const JOB = { id: 1, name: "Harbour tins", thickness_mm: 6, turning: "free", layout: [], measured: [] } as unknown as Job;
 const TRAYS = { width_mm: 100, length_mm: 120, gap_mm: 25, edge_mm: 10, fill: [2, 1], sources: [[{ roll: 0, pieces: 2 }], [{ roll: 0, pieces: 1 }]], nested: false, rounds: 2, cuts: CUTS };
-const PLAN = { cutter: CUTTER, shape: { thickness_mm: 6, rolls: [ROLL], trays: TRAYS }, oven: { baked_outline_mm: CUTTER.outline_mm } } as unknown as Plan;
+const PLAN = { dough: { mix_g: 710 }, cold: { air_c: 4.2, curve: [{ warmest_c: 21.9 }] }, cutter: CUTTER, shape: { thickness_mm: 6, rolls: [ROLL], trays: TRAYS }, oven: { baked_outline_mm: CUTTER.outline_mm } } as unknown as Plan;
 
 const NESTED: Nested = {
   cuts: [...CUTS, { x_mm: 24, y_mm: 70, turn_deg: 45 }], rows: [0, 2], missing: 0, used_mm: 110, cut_percent: 40, least_gap_mm: 3.02, least_rim_mm: 4, bound: 5, after_s: 0.4,
@@ -217,5 +220,71 @@ describe("a cutter from a photo", () => {
     await userEvent.click(screen.getByRole("button", { name: "Add it" }));
     await waitFor(() => expect(added).toHaveBeenCalledWith(CUTTER));
     expect(post.mock.calls.slice(1).map((c) => (c[1] as { body: { name: string; mirrored: boolean } }).body)).toMatchObject([{ name: "flag", mirrored: false }, { name: "flag, mirrored", mirrored: true }]);
+  });
+});
+
+describe("logs and patterned bars", () => {
+  const LOG = {
+    mass_g: 450, length_mm: 205.5, width_mm: 48, height_mm: 48, slice_mm: 6, slices: 32, short_last_mm: null, rest_mm: 3.5, slice_mass_g: 13.1, ends_g: 30, cuts_mm: [5, 11, 17],
+    turn_every_min: 15, trim_mm: 5, longest_mm: 300, logs: 1, log_g: 450,
+  };
+
+  it("tell which measures follow, and print their strip with the measures given", async () => {
+    vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path.endsWith("log") ? LOG : [])) as never);
+    show(<LogView />, "/?form=round&mass_g=450&width_mm=48&slice_mm=6");
+    expect(await screen.findByRole("img", { name: "Ruler strip of 32 slices" })).toBeTruthy();
+    expect(screen.getByRole("textbox", { name: "Slices: follows" })).toHaveProperty("value", "32");
+    expect(screen.getByRole("textbox", { name: "Dough in it" })).toHaveProperty("value", "450 g");
+    expect(screen.getByText("every 15 min")).toBeTruthy();
+    expect(screen.getByText(/with 3.5 mm left over/)).toBeTruthy();
+    const strip = screen.getByRole("link", { name: "Strip as PDF" }).getAttribute("href");
+    expect(strip).toBe("/api/jobs/1/log/strip.pdf?form=round&mass_g=450&width_mm=48&slice_mm=6&paper=a4");
+  });
+
+  it("show the usual sizes that the server tells, and keep the old bar drawn as what it is while another is asked for", async () => {
+    const board = {
+      pattern: "checkerboard", width_mm: 36, height_mm: 36, steps: ["Roll both doughs to 12 mm."],
+      parts: [{ dough: "first", what: "strips", count: 5, width_mm: 12, thickness_mm: 12, mass_g: 174 }, { dough: "second", what: "strips", count: 4, width_mm: 12, thickness_mm: 12, mass_g: 139 }],
+      sizes: { length_mm: 200, strips: 3, strip_mm: 12 },
+    };
+    let asked = 0;
+    vi.spyOn(api, "GET").mockImplementation((async (path: string) => {
+      if (!path.endsWith("pattern")) return answered([]);
+      asked += 1;
+      return asked === 1 ? answered(board) : new Promise(() => undefined);
+    }) as never);
+    show(<PatternView />);
+    expect(await screen.findByRole("img", { name: /Section of the checkerboard, 36 mm by 36 mm/ })).toBeTruthy();
+    expect(screen.getByRole("textbox", { name: "Strips each way" })).toHaveProperty("value", "3");
+    expect(screen.getByText("174 g")).toBeTruthy();
+    await userEvent.click(screen.getByRole("radio", { name: "Pinwheel" }));
+    expect(screen.getByRole("img", { name: /Section of the checkerboard/ })).toBeTruthy();
+    expect(asked).toBe(2);
+  });
+});
+
+describe("what to do when it goes wrong", () => {
+  it("asks with the figures of the trouble and lists what helps, the quickest in minutes", async () => {
+    const queries: unknown[] = [];
+    // The strip of views shows what is ready live; nothing is, here.
+    vi.stubGlobal("EventSource", class extends EventTarget {
+      static readonly CLOSED = 2;
+      close = () => undefined;
+    });
+    vi.spyOn(api, "GET").mockImplementation((async (path: string, init: { params: { query: unknown } }) => {
+      if (!path.endsWith("advice")) return answered([]);
+      queries.push(init.params.query);
+      return answered({
+        headline: "At 21.9\u00b0 it is tacky.", caution: "Raw flour is not safe to taste.",
+        remedies: [{ what: "Slide it onto a cold tray", why: "It is firm again soon.", takes_min: 12 }, { what: "Half at a time", why: "The rest stays cold.", takes_min: 0 }],
+      });
+    }) as never);
+    show(<GoesWrong />);
+    expect((await screen.findByRole("status")).textContent).toBe("At 21.9\u00b0 it is tacky.");
+    expect(screen.getByText("12 min")).toBeTruthy();
+    expect(screen.getByText("at once")).toBeTruthy();
+    expect(queries[0]).toEqual({ trouble: "too_warm", dough_c: 21.9 });
+    await userEvent.click(screen.getByRole("radio", { name: "The power went" }));
+    await waitFor(() => expect(queries.at(-1)).toEqual({ trouble: "power_out", dough_c: 4.2, ago_min: 60 }));
   });
 });
