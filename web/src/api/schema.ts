@@ -4537,7 +4537,7 @@ export interface components {
             edge_mm: number;
             /**
              * Format: double
-             * @description Between any two, 5 to 80.
+             * @description Between any two, 5 to 200.
              */
             gap_mm: number;
         };

@@ -1,6 +1,7 @@
 //! From wanted pieces to the least dough: first roll, re-rolls, what is left, and the reserve.
 
-use super::lattice::{LatticeTable, Layout};
+use super::lattice::LatticeTable;
+use super::layout::Layout;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Density, Length, Mass, Share};
 

@@ -4,29 +4,16 @@
 //! For one sheet width all layouts are searched once; the table then tells for every count of pieces the shortest
 //! sheet that holds them, so that yields are a look-up.
 
-use super::nest::kept_layout_fault;
+use super::layout::{Layout, in_rows, least_gap};
+use super::nest::{in_cutting_order, kept_layout_fault};
 use super::profile::Profile;
-use crate::error::{Checks, InputError, InputErrors};
-use crate::geometry::{Outline, Placement, clearance_mm};
+use super::spacing::{Spacing, Turning, WEB_STEPS_MM};
+use crate::error::InputError;
+use crate::geometry::{Outline, Placement};
 use crate::units::Length;
-
-/// Webs that layouts are made with. A web between two steps is held at the next larger one, and layouts of every larger
-/// step are tried as well, so that a finer web never fits fewer pieces.
-pub const WEB_STEPS_MM: [f64; 10] = [0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0];
 
 /// Directions tried, degrees.
 const TURNS_DEG: [f64; 4] = [0.0, 45.0, 90.0, 135.0];
-
-/// How a cutter may be turned on the sheet. It is never turned over: a floured or textured face would come to lie below.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Turning {
-    /// Any way.
-    Free,
-    /// As drawn or half round.
-    HalfTurn,
-    /// As drawn.
-    Fixed,
-}
 
 impl Turning {
     /// The directions searched, each with whether rows run along the sheet's length (which turns all by a quarter).
@@ -41,58 +28,6 @@ impl Turning {
 const SHIFTS: [(f64, u32); 3] = [(120.0, 24), (500.0, 12), (f64::INFINITY, 6)];
 /// More pieces than this on one sheet are not laid out.
 const MOST_PIECES: usize = 6000;
-
-/// What is kept free.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Spacing {
-    web: Length,
-    edge: Length,
-}
-
-impl Spacing {
-    /// `web_mm` between any two pieces (0.5 to 10), `edge_mm` to the rim (0 to 30).
-    pub fn new(web_mm: f64, edge_mm: f64) -> Result<Self, InputErrors> {
-        let mut checks = Checks::new();
-        checks.range("web_mm", web_mm, WEB_STEPS_MM[0], WEB_STEPS_MM[9], "mm");
-        checks.range("edge_mm", edge_mm, 0.0, 30.0, "mm");
-        checks.finish(())?;
-        Ok(Self { web: Length::new_mm(web_mm), edge: Length::new_mm(edge_mm) })
-    }
-
-    /// For pieces on a tray: `gap_mm` between any two (5 to 80), `edge_mm` to the tray's edge (0 to 60).
-    pub fn on_tray(gap_mm: f64, edge_mm: f64) -> Result<Self, InputErrors> {
-        let mut checks = Checks::new();
-        checks.range("gap_mm", gap_mm, 5.0, 80.0, "mm");
-        checks.range("edge_mm", edge_mm, 0.0, 60.0, "mm");
-        checks.finish(())?;
-        Ok(Self { web: Length::new_mm(gap_mm), edge: Length::new_mm(edge_mm) })
-    }
-
-    /// Least gap between two pieces.
-    #[must_use]
-    pub fn web(&self) -> Length {
-        self.web
-    }
-
-    /// Least gap to the rim.
-    #[must_use]
-    pub fn edge(&self) -> Length {
-        self.edge
-    }
-}
-
-/// Pieces on a sheet.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Layout {
-    /// Where each lies, in the order they are cut: row by row from the top.
-    pub pieces: Vec<Placement>,
-    /// The sheet they need along its length.
-    pub length: Length,
-    /// The smallest gap between any two, by exact polygon distance; `None` with fewer than two pieces.
-    pub least_gap: Option<Length>,
-    /// Whether it is a layout that was nested and kept (else rows).
-    pub nested: bool,
-}
 
 /// The best layouts of one cutter for one sheet width, by count.
 #[derive(Debug, Clone)]
@@ -167,8 +102,8 @@ impl LatticeTable {
         spacing: Spacing,
         turning: Turning,
     ) -> Result<Self, InputError> {
-        let webs: Vec<f64> = WEB_STEPS_MM.iter().copied().filter(|w| *w >= spacing.web.mm() - 1e-9).collect();
-        Self::search(outline, width, longest, spacing.edge, &webs, turning)
+        let webs: Vec<f64> = WEB_STEPS_MM.iter().copied().filter(|w| *w >= spacing.web().mm() - 1e-9).collect();
+        Self::search(outline, width, longest, spacing.edge(), &webs, turning)
     }
 
     /// The same with exactly `gap` between pieces, for trays.
@@ -253,7 +188,7 @@ impl LatticeTable {
         if let Some(fault) = proof {
             return Err(fault);
         }
-        let edge = spacing.edge.mm();
+        let edge = spacing.edge().mm();
         let mut kept: Vec<(f64, Placement)> = pieces
             .iter()
             .map(|p| {
@@ -372,7 +307,7 @@ impl LatticeTable {
         let (needed, candidate) = self.shortest[count - 1];
         let Some(candidate) = candidate else {
             let mut pieces: Vec<Placement> = self.kept.iter().take(count).map(|(_, p)| *p).collect();
-            in_rows(&mut pieces);
+            in_cutting_order(&mut pieces, |p| (*p, &self.outline));
             let least_gap = least_gap(&self.outline, &pieces);
             return Layout { pieces, length: Length::new_mm(needed), least_gap, nested: true };
         };
@@ -402,47 +337,12 @@ impl LatticeTable {
     }
 }
 
-/// In the order of cutting: row by row from the top, left to right.
-fn in_rows(pieces: &mut [Placement]) {
-    let row = |p: &Placement| (p.y_mm / 2.0).round();
-    pieces.sort_by(|a, b| row(a).total_cmp(&row(b)).then(a.x_mm.total_cmp(&b.x_mm)));
-}
-
 fn extent_of(outline: &Outline, turn_deg: f64) -> Extent {
     let placed = outline.placed(Placement { x_mm: 0.0, y_mm: 0.0, turn_deg });
     placed.iter().fold(Extent { along: (f64::MAX, f64::MIN), across: (f64::MAX, f64::MIN) }, |e, p| Extent {
         along: (e.along.0.min(p.0), e.along.1.max(p.0)),
         across: (e.across.0.min(p.1), e.across.1.max(p.1)),
     })
-}
-
-/// The smallest gap in a layout. Pairs that lie alike to each other are measured once.
-fn least_gap(outline: &Outline, pieces: &[Placement]) -> Option<Length> {
-    let (w, h) = outline.extent();
-    let reach = w.mm().hypot(h.mm());
-    let mut seen: Vec<(Placement, f64, f64)> = Vec::new();
-    let mut least: Option<f64> = None;
-    for (i, a) in pieces.iter().enumerate() {
-        for b in &pieces[i + 1..] {
-            let (dx, dy) = (b.x_mm - a.x_mm, b.y_mm - a.y_mm);
-            if dx.hypot(dy) > reach + least.unwrap_or(f64::INFINITY) {
-                continue;
-            }
-            let alike = |s: &(Placement, f64, f64)| {
-                s.0.turn_deg == a.turn_deg
-                    && s.0.x_mm == b.turn_deg
-                    && (s.1 - dx).abs() < 1e-6
-                    && (s.2 - dy).abs() < 1e-6
-            };
-            if seen.iter().any(alike) {
-                continue;
-            }
-            seen.push((Placement { x_mm: b.turn_deg, y_mm: 0.0, turn_deg: a.turn_deg }, dx, dy));
-            let gap = clearance_mm(&outline.placed(*a), &outline.placed(*b));
-            least = Some(least.map_or(gap, |l: f64| l.min(gap)));
-        }
-    }
-    least.map(Length::new_mm)
 }
 
 impl Turned {
@@ -545,7 +445,7 @@ fn down(upper: &Row, lower: &Row, shift: f64, pitch: f64) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::geometry::{Builtin, BuiltinKind};
+    use crate::geometry::{Builtin, BuiltinKind, clearance_mm};
     use proptest::prelude::*;
 
     fn mm(v: f64) -> Length {

@@ -3,18 +3,21 @@
 mod demand;
 mod evenness;
 mod lattice;
+mod layout;
 mod log;
 mod nest;
 mod pattern;
 mod portion;
 mod profile;
 mod sheet;
+mod spacing;
 mod template;
 mod tray;
 
 pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_to_dough};
 pub use evenness::{Evenness, MOST_READINGS_A_SIDE, MOST_SHEETS_MEASURED, SheetReadings, SpotIs, judge_evenness};
-pub use lattice::{LatticeTable, Layout, Spacing, Turning, WEB_STEPS_MM};
+pub use lattice::LatticeTable;
+pub use layout::Layout;
 pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, divide_batch, solve_log};
 pub use nest::{
     MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps, measure_layout,
@@ -22,5 +25,6 @@ pub use nest::{
 pub use pattern::{Pattern, PatternKind, PatternPart, Patterned, USUAL_BAR, WhichDough, build_pattern};
 pub use portion::{Portion, PortionKind, Portioned, portion_out};
 pub use sheet::{SHEET_MM, SheetForm};
+pub use spacing::{Spacing, Turning, WEB_STEPS_MM};
 pub use template::{CHECK_LINE, PAGE_FOOT, PAGE_OVERLAP, PRINT_MARGIN, Tile, tiles};
 pub use tray::{TrayAnswer, TrayRules, fill_trays, tray_sources};

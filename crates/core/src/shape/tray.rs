@@ -1,8 +1,10 @@
 //! Pieces on trays with room to grow.
 
 use super::demand::Roll;
-use super::lattice::{LatticeTable, Layout, Spacing};
+use super::lattice::LatticeTable;
+use super::layout::Layout;
 use super::nest::kept_on_tray;
+use super::spacing::Spacing;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::{Outline, Placement};
 use crate::units::Length;
@@ -109,7 +111,7 @@ pub fn fill_trays(
     let by_hand = if kept.is_empty() {
         None
     } else {
-        let spacing = Spacing::on_tray(gap.mm().min(80.0), TO_EDGE.mm()).ok();
+        let spacing = Spacing::on_tray(gap.mm(), TO_EDGE.mm()).ok();
         spacing.map(|spacing| kept_on_tray(outline, rules.width, rules.length, spacing, kept))
     };
     let (by_hand, fault) = match by_hand {

@@ -71,7 +71,7 @@ fn question_of(
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct TrayGap {
-    /// Between any two, 5 to 80.
+    /// Between any two, 5 to 200.
     pub gap_mm: f64,
     /// To the tray's edge, 0 to 60.
     pub edge_mm: f64,

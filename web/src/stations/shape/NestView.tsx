@@ -52,7 +52,7 @@ export function NestView() {
 export function TrayView() {
   const { plan } = useJobContext();
   const { width_mm, length_mm, cuts, gap_mm, edge_mm, nested } = plan.shape.trays;
-  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`} ground={{ kind: "tray", width_mm, length_mm, cuts, kept: nested, tray: { gap_mm: Math.min(gap_mm, 80), edge_mm } }} />;
+  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`} ground={{ kind: "tray", width_mm, length_mm, cuts, kept: nested, tray: { gap_mm, edge_mm } }} />;
 }
 
 function LayingBoard({ ground }: { ground: Ground }) {

@@ -22,7 +22,7 @@ export function PortionDrawing({ picture, kind, found }: Props) {
   const figures = kind === "rope";
   const wide_mm = tray ? (sizes.length_mm ?? 0) : figures ? Math.max(sizes.length_mm ?? 0, 3 * ropeRing(sizes) + 2 * GAP_MM) : found.across_mm;
   const top_mm = tray ? (sizes.width_mm ?? 0) : kind === "figure" ? found.high_mm : figures ? (sizes.across_mm ?? 0) : found.across_mm;
-  const under_mm = figures ? ropeRing(sizes) : tray ? found.high_mm : found.high_mm;
+  const under_mm = figures ? ropeRing(sizes) : kind === "figure" ? -GAP_MM : found.high_mm;
   const scale = Math.min((width - 90) / wide_mm, 360 / (top_mm + under_mm + GAP_MM), 6);
   const h = (top_mm + under_mm + GAP_MM) * scale;
   const mid = (width - 64) / 2;

@@ -1,10 +1,11 @@
 //! The first layout: blocks of lattice rows, one cutter below the other.
 
-use super::engine::{Ground, SearchShape};
+use super::ground::{Ground, SearchShape};
 use super::{NestCutter, NestPiece, NestQuestion};
 use crate::geometry::Placement;
-use crate::shape::lattice::{LatticeTable, Turning};
+use crate::shape::lattice::LatticeTable;
 use crate::shape::sheet::SheetForm;
+use crate::shape::spacing::Turning;
 use crate::units::Length;
 
 /// Beyond the web, by which pieces are searched apart, so that 32-bit numbers never take from it.

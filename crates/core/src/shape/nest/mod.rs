@@ -6,16 +6,18 @@
 
 mod engine;
 mod first;
+mod ground;
 mod proof;
 mod search;
 
 pub use proof::{PieceGaps, measure_layout};
 pub use search::Nester;
 
-use super::lattice::{Layout, Spacing, Turning};
+use super::layout::{Layout, least_gap};
 use super::sheet::SheetForm;
+use super::spacing::{Spacing, Turning};
 use crate::error::{Checks, InputError, InputErrors};
-use crate::geometry::{Outline, Placement, clearance_mm};
+use crate::geometry::{Outline, Placement};
 use crate::units::{Area, Length};
 use proof::Laid;
 
@@ -177,7 +179,9 @@ pub(super) fn kept_layout_fault(
 ) -> Option<String> {
     let sheet = SheetForm::Oblong { width, length: longest, corner: Length::new_mm(0.0) };
     let cutter = NestCutter { outline: outline.clone(), turning: Turning::Free, wanted: None };
-    let question = NestQuestion::new(vec![cutter], sheet, spacing).ok()?;
+    let Ok(question) = NestQuestion::new(vec![cutter], sheet, spacing) else {
+        return Some("its cutter is larger than the sheet".to_owned());
+    };
     let pieces: Vec<NestPiece> = pieces.iter().map(|at| NestPiece { cutter: 0, at: *at }).collect();
     let gaps = measure_layout(&question, &pieces);
     let near = gaps.iter().filter(|g| !g.too_near.is_empty()).count();
@@ -200,17 +204,7 @@ pub(super) fn kept_on_tray(
     if let Some(fault) = kept_layout_fault(outline, width, length, spacing, pieces) {
         return Err(fault);
     }
-    let placed: Vec<_> = pieces.iter().map(|p| outline.placed(*p)).collect();
-    let mut least = f64::INFINITY;
-    for (i, a) in placed.iter().enumerate() {
-        least = placed[i + 1..].iter().map(|b| clearance_mm(a, b)).fold(least, f64::min);
-    }
-    Ok(Layout {
-        pieces: pieces.to_vec(),
-        length,
-        least_gap: least.is_finite().then(|| Length::new_mm(least)),
-        nested: true,
-    })
+    Ok(Layout { pieces: pieces.to_vec(), length, least_gap: least_gap(outline, pieces), nested: true })
 }
 
 pub(super) fn ring_area(points: &[(f64, f64)]) -> f64 {
@@ -242,7 +236,7 @@ pub struct Nested {
 impl Nested {
     /// Measured; `None` when web or edge is not kept.
     pub(super) fn proved(question: &NestQuestion, mut pieces: Vec<NestPiece>) -> Option<Self> {
-        let rows = in_cutting_order(question, &mut pieces);
+        let rows = in_cutting_order(&mut pieces, |p| (p.at, &question.cutters[p.cutter].outline));
         let gaps = measure_layout(question, &pieces);
         if !gaps.iter().all(PieceGaps::is_sound) {
             return None;
@@ -285,16 +279,18 @@ impl Nested {
 }
 
 /// Sorts pieces as they are cut and tells where the rows begin. A row is the topmost piece left and all whose middle lies
-/// above the middle of its lower half.
-fn in_cutting_order(question: &NestQuestion, pieces: &mut [NestPiece]) -> Vec<usize> {
+/// at most a third of its lesser side below.
+pub(super) fn in_cutting_order<'a, P>(pieces: &mut [P], lies: impl Fn(&P) -> (Placement, &'a Outline)) -> Vec<usize> {
     let mut rows = Vec::new();
-    pieces.sort_by(|a, b| a.at.y_mm.total_cmp(&b.at.y_mm).then(a.at.x_mm.total_cmp(&b.at.x_mm)));
+    let at = |p: &P| lies(p).0;
+    pieces.sort_by(|a, b| at(a).y_mm.total_cmp(&at(b).y_mm).then(at(a).x_mm.total_cmp(&at(b).x_mm)));
     let mut from = 0;
     while from < pieces.len() {
-        let (w, h) = question.cutters[pieces[from].cutter].outline.extent();
-        let below = pieces[from].at.y_mm + w.mm().min(h.mm()) / 3.0;
-        let to = from + pieces[from..].partition_point(|p| p.at.y_mm <= below);
-        pieces[from..to].sort_by(|a, b| a.at.x_mm.total_cmp(&b.at.x_mm));
+        let (first, outline) = lies(&pieces[from]);
+        let (w, h) = outline.extent();
+        let below = first.y_mm + w.mm().min(h.mm()) / 3.0;
+        let to = from + pieces[from..].partition_point(|p| at(p).y_mm <= below);
+        pieces[from..to].sort_by(|a, b| at(a).x_mm.total_cmp(&at(b).x_mm));
         rows.push(from);
         from = to;
     }

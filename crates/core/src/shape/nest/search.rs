@@ -1,6 +1,7 @@
 //! The search for better layouts: one piece more, then a shorter sheet.
 
-use super::engine::{Arena, Effort, SearchShape, Snapshot, Spot};
+use super::engine::{Arena, Effort, Snapshot};
+use super::ground::{SearchShape, Spot};
 use super::proof::Laid;
 use super::{MOST_SEARCHED, NestPiece, NestQuestion, Nested, first};
 use crate::error::{InputError, InputErrors};
