@@ -56,6 +56,27 @@ const MORE = [
     },
   },
   { name: "pantry", path: "/pantry" },
+  { name: "lots-order", path: "/jobs/4/order" },
+  { name: "lots-clock", path: "/jobs/4/clock" },
+  { name: "lots-log", path: "/jobs/6/shape" },
+  { name: "lots-balls", path: "/jobs/7/shape" },
+  { name: "lots-balls-order", path: "/jobs/7/order" },
+  {
+    name: "lots-mixed",
+    path: "/jobs/4/shape/mixed",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Lay them out" }).click();
+      await page.getByText("All of them lie on").waitFor({ timeout: 60_000 });
+    },
+  },
+  {
+    name: "shape-round",
+    path: "/jobs/1/shape",
+    act: async (page) => {
+      await page.getByRole("radio", { name: "Round", exact: true }).click();
+      await page.getByText("covers a round of").waitFor();
+    },
+  },
   { name: "shape-bar", path: "/jobs/1/shape/portion?kind=tray_bar" },
   { name: "shape-even", path: "/jobs/1/shape/even", read: true },
   { name: "shape-figure", path: "/jobs/1/shape/portion?kind=figure" },

@@ -39,7 +39,7 @@ fn cold_screens(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<(), Box<dyn
     println!("cold, all twelve other ways with their states\t{:.2}", median_ms(|| drop(std::hint::black_box(all()))));
     let found = all()?;
     let chosen = found.iter().find(|w| w.chosen).ok_or("the chosen way")?;
-    let question = question_of_way(kitchen, plan, chosen)?;
+    let question = question_of_way(job, kitchen, plan, chosen)?;
     let inside = || section(&question, Span::new_min(95.0), 36);
     println!("cold, the inside of one of them\t{:.2}", median_ms(|| drop(std::hint::black_box(inside()))));
     let screen = || (all(), inside());
@@ -184,6 +184,10 @@ fn main() -> Result<(), Box<dyn Error>> {
         layout: vec![],
         measured: vec![],
         tray_layout: vec![],
+        making: ready_slab_core::job::Making::Cut,
+        sheet: ready_slab_core::shape::SheetKind::Oblong,
+        sheet_width_mm: None,
+        sheet_length_mm: None,
     })?;
     println!("full plan\t{:.2}", median_ms(|| drop(std::hint::black_box(plan(&job, &formula, &outline, &kitchen)))));
     cold_screens(&job, &kitchen, &plan(&job, &formula, &outline, &kitchen)?)

@@ -96,7 +96,7 @@ fn a_closer_look_at_a_way_is_its_own_run() {
     let plan = usual(job_input());
     let all = all_ways(&WaySizes::default());
     let bar = way(&all, "bar-fridge");
-    let question = question_of_way(&kitchen(), &plan, bar).unwrap();
+    let question = question_of_way(&Job::new(job_input()).unwrap(), &kitchen(), &plan, bar).unwrap();
     assert_eq!(chill_briefly(&question).ready_after, bar.answer.ready_after);
     assert!(matches!(question.target(), Target::Slicing));
     let one = |key| one_way(&job(), &kitchen(), &plan, &WaySizes::default(), key).unwrap();
@@ -181,7 +181,13 @@ fn without_power_a_shut_fridge_keeps_the_dough_for_some_hours() {
 fn what_readings_taught_of_the_fridge_moves_the_plan_and_its_range() {
     let (job, dough, cutter) = (job(), lemon_thyme(), round(65.0));
     let plain = usual(job_input());
-    let question = question_of_way(&kitchen(), &plain, way(&all_ways(&WaySizes::default()), "disc-fridge")).unwrap();
+    let question = question_of_way(
+        &Job::new(job_input()).unwrap(),
+        &kitchen(),
+        &plain,
+        way(&all_ways(&WaySizes::default()), "disc-fridge"),
+    )
+    .unwrap();
     let run = chill_briefly(&question).curve;
     // Half a degree warmer and more than expected, all along: a weak fridge.
     let readings: Vec<Reading> = run

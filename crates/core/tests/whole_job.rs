@@ -30,7 +30,7 @@ fn assert_sound(plan: &Plan, job: &JobInput, kitchen: &KitchenInput, cutter: &Ou
     assert!((weighed - plan.dough.mixes.each.g()).abs() < 0.5 * 20.0, "the weights are the mix, to the gram each");
     assert!(plan.dough.dough.g() >= f64::from(job.pieces) * plan.dough.piece.g(), "no piece out of nothing");
     for roll in &demand.rolls {
-        assert!(roll.length.mm() <= kitchen.tray_length_mm.max(kitchen.tray_width_mm) + 1e-6);
+        assert!(roll.form.extent().1.mm() <= kitchen.tray_length_mm.max(kitchen.tray_width_mm) + 1e-6);
         let placed: Vec<_> = roll.layout.pieces.iter().map(|p| cutter.placed(*p)).collect();
         let (w, h) = cutter.extent();
         for (i, a) in placed.iter().enumerate() {
@@ -112,7 +112,7 @@ fn every_cutter_of_the_demo_makes_a_sound_plan(#[case] name: &str, #[case] acros
     // No layout may hold more than the area does.
     for roll in &plan.shape.demand.rolls {
         let pieces = f64::from(u32::try_from(roll.layout.pieces.len()).unwrap());
-        assert!(pieces * cutter.area().mm2() <= roll.length.mm() * plan.shape.sheet_width.mm());
+        assert!(pieces * cutter.area().mm2() <= roll.form.area().mm2());
     }
 }
 

@@ -1,7 +1,8 @@
 //! The demo bakery, inside the program. All of it is made up.
 
 use crate::problem::{ApiError, parse};
-use crate::wire::{EdgeWord, FormulaBody, JobBody, KitchenBody, NewCutter, RecordBody};
+use crate::whole::Family;
+use crate::wire::{EdgeWord, FormulaBody, JobBody, KitchenBody, LotBody, NewCutter, RecordBody};
 use chrono::{Datelike, Days, NaiveDateTime, NaiveTime, Weekday};
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::error::InputError;
@@ -44,6 +45,16 @@ struct DemoJob {
     at: String,
     job: serde_json::Map<String, serde_json::Value>,
     records: Vec<DemoRecord>,
+    #[serde(default)]
+    lots: Vec<DemoLot>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct DemoLot {
+    formula: String,
+    cutter: String,
+    lot: LotBody,
 }
 
 #[derive(Deserialize)]
@@ -151,6 +162,12 @@ async fn add_job(
     let body: JobBody = crate::problem::parse_value(fields.into())?;
     let stored = body.stored(JobId(0))?;
     let id = store.add_job(&stored.job, formula, cutter, &format!("new job {}", body.name)).await?;
+    for lot in demo.lots {
+        let formula = formulas.iter().find(|f| f.0 == lot.formula).ok_or_else(|| missing("formula"))?.1;
+        let cutter = cutters.iter().find(|c| c.0 == lot.cutter).ok_or_else(|| missing("cutter"))?.1;
+        let body = LotBody { formula_id: Some(formula.0), cutter_id: Some(cutter.0), ..lot.lot };
+        Family::add_lot(store, id, &body).await?;
+    }
     if demo.records.is_empty() {
         return Ok(id);
     }
@@ -171,7 +188,7 @@ async fn add_job(
             formula_version: None,
             record: BakeRecord::new(
                 expected.oven.width,
-                stored.job.thickness(),
+                expected.oven.thickness,
                 &widths_mm,
                 &thicknesses_mm,
                 baked_min,

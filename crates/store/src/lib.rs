@@ -10,6 +10,7 @@ mod error;
 mod learnt;
 mod rows;
 mod rows_dough;
+mod rows_making;
 mod shelf;
 mod store;
 mod tables;
@@ -21,5 +22,5 @@ pub use store::Store;
 pub use things::{
     ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, PantryId,
     RecordId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge, StoredMixNote,
-    StoredReading, StoredRecord, StoredStay, StoredTouch,
+    StoredMixedSheet, StoredReading, StoredRecord, StoredStay, StoredTouch,
 };

@@ -1,15 +1,18 @@
 //! Rows of the tables and their way to core values and back. The same structs, as JSON, are the before and after of edits.
 
 use crate::error::StoreError;
-use crate::things::{CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredJob, StoredRecord};
+use crate::rows_making::{making_from, making_text};
+use crate::things::{
+    CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredJob, StoredMixedSheet, StoredRecord,
+};
 use chrono::NaiveDateTime;
 use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::{EggClass, MixMethod};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::shape::{BenchSurface, SheetReadings, Turning};
+use ready_slab_core::shape::{BenchSurface, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Share, Span};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
@@ -50,6 +53,11 @@ words!(turning_word, turning_from, Turning, {
     Turning::Free => "free" = Turning::Free,
     Turning::HalfTurn => "half_turn" = Turning::HalfTurn,
     Turning::Fixed => "fixed" = Turning::Fixed,
+});
+words!(sheet_word, sheet_from, SheetKind, {
+    SheetKind::Oblong => "oblong" = SheetKind::Oblong,
+    SheetKind::Round => "round" = SheetKind::Round,
+    SheetKind::Oval => "oval" = SheetKind::Oval,
 });
 words!(method_word, method_from, MixMethod, {
     MixMethod::LightAndFluffy => "light_and_fluffy" = MixMethod::LightAndFluffy,
@@ -277,6 +285,49 @@ pub(crate) struct JobRow {
     pub thickness_read: String,
     #[serde(default = "no_tints")]
     pub tray_layout: String,
+    #[serde(default)]
+    pub lot_of: Option<i64>,
+    #[serde(default = "cut_pieces")]
+    pub making: String,
+    #[serde(default = "no_tints")]
+    pub mixed_sheets: String,
+    #[serde(default = "oblong_sheets")]
+    pub sheet_form: String,
+    #[serde(default)]
+    pub sheet_width_mm: Option<f64>,
+    #[serde(default)]
+    pub sheet_length_mm: Option<f64>,
+}
+
+fn cut_pieces() -> String {
+    making_text(&Making::Cut)
+}
+
+fn oblong_sheets() -> String {
+    sheet_word(SheetKind::Oblong).to_owned()
+}
+
+/// Length and, for each piece, the lot's number, x, y and turn.
+type MixedInFile = (f64, Vec<(i64, f64, f64, f64)>);
+
+fn mixed_of(sheet: &StoredMixedSheet) -> MixedInFile {
+    (sheet.length.mm(), sheet.pieces.iter().map(|(job, p)| (job.0, p.x_mm, p.y_mm, p.turn_deg)).collect())
+}
+
+fn mixed_from(id: i64, text: &str) -> Result<Vec<StoredMixedSheet>, StoreError> {
+    let sheets = list::<MixedInFile>("job", id, text)?;
+    sheets
+        .into_iter()
+        .map(|(length_mm, pieces)| {
+            let length = Length::from_mm(length_mm).map_err(|e| StoreError::Damaged {
+                thing: "job",
+                id,
+                why: format!("mixed_sheets: {e}"),
+            })?;
+            let place = |(job, x_mm, y_mm, turn_deg)| (JobId(job), Placement { x_mm, y_mm, turn_deg });
+            Ok(StoredMixedSheet { length, pieces: pieces.into_iter().map(place).collect() })
+        })
+        .collect()
 }
 
 fn places_text(pieces: &[Placement]) -> String {
@@ -332,6 +383,12 @@ impl JobRow {
             turning: turning_word(j.turning).to_owned(),
             layout: places_text(&j.layout),
             tray_layout: places_text(&j.tray_layout),
+            lot_of: stored.lot_of.map(|j| j.0),
+            making: making_text(&j.making),
+            mixed_sheets: text(&stored.mixed.iter().map(mixed_of).collect::<Vec<_>>()),
+            sheet_form: sheet_word(j.sheet).to_owned(),
+            sheet_width_mm: j.sheet_width_mm,
+            sheet_length_mm: j.sheet_length_mm,
         }
     }
 
@@ -368,9 +425,15 @@ impl JobRow {
                 .map(|(columns, rows, mm)| SheetReadings::new(columns, rows, &mm))
                 .collect::<Result<_, _>>()
                 .map_err(|e| StoreError::damaged("job", id, &e))?,
+            making: making_from(id, &self.making)?,
+            sheet: sheet_from("job", id, &self.sheet_form)?,
+            sheet_width_mm: self.sheet_width_mm,
+            sheet_length_mm: self.sheet_length_mm,
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {
+            lot_of: self.lot_of.map(JobId),
+            mixed: mixed_from(id, &self.mixed_sheets)?,
             id: JobId(id),
             job,
             formula_id: FormulaId(self.formula_id),

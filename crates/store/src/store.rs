@@ -156,28 +156,60 @@ impl Store {
             cutter_id: cutter,
             formula_version: None,
             dough_with: None,
+            lot_of: None,
+            mixed: vec![],
         };
         self.add(label, Thing::Job, |id| Row::Job(JobRow::of(id, &stored))).await.map(JobId)
     }
 
-    /// Keeps a job under its number.
-    pub async fn save_job(&self, stored: &StoredJob, label: &str) -> Result<(), StoreError> {
-        self.job(stored.id).await?;
-        self.formula(stored.formula_id).await?;
-        self.cutter(stored.cutter_id).await?;
-        if let Some(with) = stored.dough_with {
-            self.job(with).await?;
-        }
-        let row = JobRow::of(stored.id.0, stored);
-        self.change(label, vec![Change::put(Row::Job(row))]).await
+    /// Adds a lot to a job: all that is said of it but its number.
+    pub async fn add_lot(&self, lot: &StoredJob, label: &str) -> Result<JobId, StoreError> {
+        self.check_references(lot).await?;
+        self.add(label, Thing::Job, |id| Row::Job(JobRow::of(id, &StoredJob { id: JobId(id), ..lot.clone() })))
+            .await
+            .map(JobId)
     }
 
-    /// Deletes a job with its records and notes, as one edit. Jobs whose dough was mixed with it are on their own again.
+    /// Keeps a job under its number.
+    pub async fn save_job(&self, stored: &StoredJob, label: &str) -> Result<(), StoreError> {
+        self.save_jobs(std::slice::from_ref(stored), label).await
+    }
+
+    /// Keeps several jobs under their numbers, as one edit.
+    pub async fn save_jobs(&self, all: &[StoredJob], label: &str) -> Result<(), StoreError> {
+        let mut changes = Vec::with_capacity(all.len());
+        for stored in all {
+            self.job(stored.id).await?;
+            self.check_references(stored).await?;
+            changes.push(Change::put(Row::Job(JobRow::of(stored.id.0, stored))));
+        }
+        self.change(label, changes).await
+    }
+
+    async fn check_references(&self, stored: &StoredJob) -> Result<(), StoreError> {
+        self.formula(stored.formula_id).await?;
+        self.cutter(stored.cutter_id).await?;
+        for other in stored.dough_with.iter().chain(&stored.lot_of) {
+            self.job(*other).await?;
+        }
+        Ok(())
+    }
+
+    /// Deletes a job with its records and notes, as one edit. Jobs whose dough was mixed with it are on their own again, and
+    /// its lots are jobs of their own; sheets laid for several lots are gone with any of them.
     pub async fn delete_job(&self, id: JobId, label: &str) -> Result<(), StoreError> {
         self.job(id).await?;
         let mut changes: Vec<Change> = Vec::new();
-        for mut other in self.jobs().await?.into_iter().filter(|j| j.dough_with == Some(id)) {
-            other.dough_with = None;
+        let of_it = |j: &StoredJob| {
+            let on_sheets = j.mixed.iter().any(|s| s.pieces.iter().any(|(lot, _)| *lot == id));
+            j.id != id && (j.dough_with == Some(id) || j.lot_of == Some(id) || on_sheets)
+        };
+        for mut other in self.jobs().await?.into_iter().filter(of_it) {
+            other.dough_with = other.dough_with.filter(|with| *with != id);
+            other.lot_of = other.lot_of.filter(|of| *of != id);
+            if other.mixed.iter().any(|s| s.pieces.iter().any(|(lot, _)| *lot == id)) {
+                other.mixed = vec![];
+            }
             changes.push(Change::put(Row::Job(JobRow::of(other.id.0, &other))));
         }
         let records = self.records(id).await?;
@@ -232,6 +264,8 @@ impl Store {
             cutter_id: CutterId(cutter_id),
             formula_version: None,
             dough_with: None,
+            lot_of: None,
+            mixed: vec![],
         };
         changes.push(Change::put(Row::Job(JobRow::of(job_id, &stored))));
         let first_record = next_id(&mut tx, Thing::Record).await?;

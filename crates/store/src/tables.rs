@@ -150,8 +150,9 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                 "INSERT INTO job (id, name, formula_id, cutter_id, pieces, thickness_mm, ready_by, method, dough_c, \
                  chill_as_disc, disc_mm, chill_place, tray_chill_place, web_mm, edge_mm, surface, rerolls, \
                  reserve_percent, oven_c, freeze_pieces, hold_back_percent, whole_eggs, tints, formula_version, dough_with, \
-                 turning, layout, thickness_read, tray_layout) \
-                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 turning, layout, thickness_read, tray_layout, lot_of, making, mixed_sheets, sheet_form, sheet_width_mm, \
+                 sheet_length_mm) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
                  ON CONFLICT (id) DO UPDATE SET name = excluded.name, formula_id = excluded.formula_id, \
                  cutter_id = excluded.cutter_id, pieces = excluded.pieces, thickness_mm = excluded.thickness_mm, \
                  ready_by = excluded.ready_by, method = excluded.method, dough_c = excluded.dough_c, \
@@ -163,7 +164,9 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                  whole_eggs = excluded.whole_eggs, tints = excluded.tints, \
                  formula_version = excluded.formula_version, dough_with = excluded.dough_with, \
                  turning = excluded.turning, layout = excluded.layout, thickness_read = excluded.thickness_read, \
-                 tray_layout = excluded.tray_layout",
+                 tray_layout = excluded.tray_layout, lot_of = excluded.lot_of, making = excluded.making, \
+                 mixed_sheets = excluded.mixed_sheets, sheet_form = excluded.sheet_form, \
+                 sheet_width_mm = excluded.sheet_width_mm, sheet_length_mm = excluded.sheet_length_mm",
             )
             .bind(j.id)
             .bind(&j.name)
@@ -194,6 +197,12 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(&j.layout)
             .bind(&j.thickness_read)
             .bind(&j.tray_layout)
+            .bind(j.lot_of)
+            .bind(&j.making)
+            .bind(&j.mixed_sheets)
+            .bind(&j.sheet_form)
+            .bind(j.sheet_width_mm)
+            .bind(j.sheet_length_mm)
             .execute(&mut **tx)
             .await?;
         }

@@ -3,7 +3,7 @@
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target};
 use ready_slab_core::dough::{Feel, Formula, Ingredient, Squeeze};
-use ready_slab_core::geometry::Outline;
+use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{Job, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
@@ -134,6 +134,20 @@ pub struct StoredJob {
     pub formula_version: Option<u32>,
     /// The job whose mixes also hold this one's dough.
     pub dough_with: Option<JobId>,
+    /// The job of which it is a lot.
+    pub lot_of: Option<JobId>,
+    /// Sheets from which the pieces of several lots are cut together; empty for none. Only a job that is no lot of another
+    /// has any.
+    pub mixed: Vec<StoredMixedSheet>,
+}
+
+/// A sheet with the pieces of several lots.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredMixedSheet {
+    /// Its length.
+    pub length: Length,
+    /// Whose pieces lie where, in the order of cutting.
+    pub pieces: Vec<(JobId, Placement)>,
 }
 
 /// A piece put into the cold.

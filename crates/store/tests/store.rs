@@ -7,10 +7,10 @@ use ready_slab_core::dough::{
     Pantry, Squeeze,
 };
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Whereabouts};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::shape::{BenchSurface, SheetReadings, Turning};
+use ready_slab_core::shape::{BenchSurface, LogForm, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
     ChillId, CutterId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
@@ -80,12 +80,16 @@ fn job(pieces: u32) -> Job {
         tray_layout: vec![Placement { x_mm: 60.0, y_mm: 70.0, turn_deg: 90.0 }],
         measured: vec![SheetReadings::new(2, 1, &[Some(5.8), None]).unwrap()],
         layout: vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }],
+        making: Making::Sliced { form: LogForm::HalfRound, width: Length::new_mm(50.0) },
+        sheet: SheetKind::Oval,
+        sheet_width_mm: Some(280.0),
+        sheet_length_mm: None,
     })
     .unwrap()
 }
 
 fn stored(id: JobId, job: Job, formula_id: FormulaId, cutter_id: CutterId, formula_version: Option<u32>) -> StoredJob {
-    StoredJob { id, job, formula_id, cutter_id, formula_version, dough_with: None }
+    StoredJob { id, job, formula_id, cutter_id, formula_version, dough_with: None, lot_of: None, mixed: vec![] }
 }
 
 async fn filled() -> (tempfile::TempDir, Store, FormulaId, CutterId, JobId) {

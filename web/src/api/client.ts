@@ -5,6 +5,7 @@ import type { components, paths } from "./schema";
 export type Schemas = components["schemas"];
 export type Job = Schemas["JobView"];
 export type JobBody = Schemas["JobBody"];
+export type LotBody = Schemas["LotBody"];
 export type Plan = Schemas["PlanView"];
 export type Kitchen = Schemas["KitchenBody"];
 export type Formula = Schemas["FormulaView"];

@@ -3,7 +3,10 @@ import { api, Refusal, settled, type Problem, type Schemas } from "./client";
 
 export type Nested = Schemas["NestView"];
 export type NestBody = Schemas["NestBody"];
-export type Cut = Schemas["CutView"];
+/** A piece on a sheet; `cutter` says whose where several lots lie on it. */
+export type Cut = Schemas["LaidPiece"];
+/** Where a piece of one cutter lies, as a job keeps it. */
+export type Place = Schemas["CutView"];
 export type Gaps = Schemas["GapsView"];
 
 export interface Heard {

@@ -1,7 +1,7 @@
 /** What is known of the server's state, and the changes to it. The query cache is the only copy. */
 import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import {
-  api, settled, type BowlRequest, type Formula, type FormulaBody, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever,
+  api, settled, type BowlRequest, type Formula, type FormulaBody, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
   type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
 } from "./client";
 
@@ -152,6 +152,8 @@ export function useAction<Input, Output>(action: (input: Input) => Promise<Outpu
 
 export const useAddJob = () => useAction((body: JobBody) => settled(api.POST("/api/jobs", { body })));
 export const useAddDemo = () => useAction(() => settled(api.POST("/api/demo")));
+export const useAddLot = (id: number) =>
+  useAction((body: LotBody) => settled(api.POST("/api/jobs/{id}/lots", { params: { path: { id } }, body })));
 export const useDeleteJob = () =>
   useAction((id: number) => settled(api.DELETE("/api/jobs/{id}", { params: { path: { id } } })));
 export const useReadBack = () =>

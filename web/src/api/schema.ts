@@ -769,6 +769,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a lot to a job: like the job itself but for what is said of it. Lots of one formula are mixed together. */
+        post: operations["jobs_add_lot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/mixing": {
         parameters: {
             query?: never;
@@ -935,6 +952,23 @@ export interface paths {
         };
         /** A sheet at true size, in one piece. */
         get: operations["shape_template_svg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All lots of a job together: their plans, the day they share, and which pieces may share a tray. */
+        get: operations["jobs_together"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2041,10 +2075,22 @@ export interface components {
             hold_back_percent?: number;
             /** @description A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty. */
             layout?: components["schemas"]["CutView"][];
+            /**
+             * Format: int64
+             * @description The job of which it is a lot.
+             */
+            lot_of?: number | null;
+            /** @description How its pieces are made. */
+            making?: components["schemas"]["MakingBody"];
             /** @description Thickness read on its sheets, in the order of the sheets; at most 24. */
             measured?: components["schemas"]["ReadingsBody"][];
             /** @description How the dough is mixed. */
             method: components["schemas"]["MethodWord"];
+            /**
+             * @description Sheets from which the pieces of several lots of one dough are cut together, at most 40; empty for none. Only a job
+             *     that is no lot of another keeps any.
+             */
+            mixed?: components["schemas"]["MixedSheetBody"][];
             /** @description Its name, 1 to 80 characters. */
             name: string;
             /**
@@ -2069,6 +2115,18 @@ export interface components {
              * @description Dough kept back, 0 to 25.
              */
             reserve_percent: number;
+            /** @description What form its sheets are rolled to. */
+            sheet?: components["schemas"]["SheetWord"];
+            /**
+             * Format: double
+             * @description Sheets no longer than this, 40 to 1200; the tray's length when null.
+             */
+            sheet_length_mm?: number | null;
+            /**
+             * Format: double
+             * @description Sheets no wider than this, 40 to 1200; the tray's width when null.
+             */
+            sheet_width_mm?: number | null;
             /** @description Rolled on. */
             surface: components["schemas"]["SurfaceWord"];
             /**
@@ -2316,6 +2374,26 @@ export interface components {
             /** @description Names without a price. */
             without_price: string[];
         };
+        /** @description A piece on a sheet. */
+        LaidPiece: {
+            /** @description Whose: 0 the job's own, 1 and more the lots' in their order. */
+            cutter?: number;
+            /**
+             * Format: double
+             * @description Turn.
+             */
+            turn_deg: number;
+            /**
+             * Format: double
+             * @description Centre along the width.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Centre along the length.
+             */
+            y_mm: number;
+        };
         /**
          * @description What it occupies.
          * @enum {string}
@@ -2551,6 +2629,11 @@ export interface components {
             taught: boolean;
             window?: components["schemas"]["WindowView"] | null;
         };
+        /**
+         * @description The outline of a log's section.
+         * @enum {string}
+         */
+        LogFormWord: "round" | "square" | "oblong" | "half_round" | "wedge";
         /** @description A log with where the knife goes. */
         LogView: {
             /** @description Where the knife goes, from one end. */
@@ -2631,6 +2714,67 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description Another lot of a job: what differs from the job itself. */
+        LotBody: {
+            /**
+             * Format: int64
+             * @description Number of its cutter; the job's own when null.
+             */
+            cutter_id?: number | null;
+            /**
+             * Format: int64
+             * @description Number of its formula; the job's own when null.
+             */
+            formula_id?: number | null;
+            /** @description How its pieces are made. */
+            making?: components["schemas"]["MakingBody"];
+            /** @description Its name, 1 to 80 characters. */
+            name: string;
+            /**
+             * Format: int32
+             * @description 1 to 20,000.
+             */
+            pieces: number;
+            /**
+             * Format: double
+             * @description Thickness of sheet or slice, 2 to 25; the job's own when null.
+             */
+            thickness_mm?: number | null;
+        };
+        /** @description A lot with its own plan. */
+        LotView: {
+            /** @description Its formula’s name. */
+            formula: string;
+            /**
+             * Format: int64
+             * @description Its number as a job.
+             */
+            job_id: number;
+            /** @description The lot whose mixes hold its dough, from 0, when that is another. */
+            mixed_by?: number | null;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Pieces that are baked.
+             */
+            pieces: number;
+            /** @description Its plan by itself. */
+            plan: components["schemas"]["PlanView"];
+        };
+        /** @description So many pieces of another lot. */
+        LotWanted: {
+            /**
+             * Format: int64
+             * @description The lot.
+             */
+            job_id: number;
+            /**
+             * Format: int32
+             * @description 0 to 20,000.
+             */
+            pieces: number;
+        };
         /** @description Mass fractions. */
         MakeUpView: {
             /**
@@ -2664,15 +2808,140 @@ export interface components {
              */
             water: number;
         };
+        /** @description How the pieces are made. */
+        MakingBody: {
+            /** @enum {string} */
+            kind: "cut";
+        } | {
+            /** @description Its section. */
+            form: components["schemas"]["LogFormWord"];
+            /**
+             * Format: double
+             * @description Height over width of an oblong or a wedge, 0.1 to 10.
+             */
+            height_to_width?: number;
+            /** @enum {string} */
+            kind: "sliced";
+            /**
+             * Format: double
+             * @description Across, 15 to 120.
+             */
+            width_mm: number;
+        } | {
+            /** @enum {string} */
+            kind: "ball";
+            /**
+             * Format: double
+             * @description 2 to 500.
+             */
+            mass_g: number;
+        } | {
+            /** @enum {string} */
+            kind: "scoop";
+            /**
+             * Format: int32
+             * @description How many of it fill a US quart, 4 to 120.
+             */
+            scoop: number;
+        } | {
+            /**
+             * Format: double
+             * @description 4 to 60.
+             */
+            across_mm: number;
+            /** @enum {string} */
+            kind: "rope";
+            /**
+             * Format: double
+             * @description 20 to 600.
+             */
+            length_mm: number;
+        } | {
+            /** @enum {string} */
+            kind: "pressed";
+            /**
+             * Format: double
+             * @description 2 to 500.
+             */
+            mass_g: number;
+            /**
+             * Format: double
+             * @description 2 to 40.
+             */
+            thickness_mm: number;
+        } | {
+            /**
+             * Format: double
+             * @description 1 to 30.
+             */
+            deep_mm: number;
+            /**
+             * Format: double
+             * @description 4 to 60.
+             */
+            dent_mm: number;
+            /** @enum {string} */
+            kind: "thumbprint";
+            /**
+             * Format: double
+             * @description 2 to 500.
+             */
+            mass_g: number;
+        } | {
+            /** @enum {string} */
+            kind: "figure";
+            /** @description 2 to 12 parts of 0.5 to 300. */
+            parts_g: number[];
+        } | {
+            /** @enum {string} */
+            kind: "piped";
+            /**
+             * Format: double
+             * @description 2 to 200.
+             */
+            mass_g: number;
+        } | {
+            /**
+             * Format: int32
+             * @description 1 to 30.
+             */
+            columns: number;
+            /** @enum {string} */
+            kind: "tray_bar";
+            /**
+             * Format: double
+             * @description 100 to 900.
+             */
+            length_mm: number;
+            /**
+             * Format: int32
+             * @description 1 to 30.
+             */
+            rows: number;
+            /**
+             * Format: double
+             * @description 4 to 60.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description 100 to 900.
+             */
+            width_mm: number;
+        };
         /** @description Pieces as a hand has laid them. */
         MeasureBody: {
+            /** @description Form of the sheet. */
+            form?: components["schemas"]["SheetWord"];
             /**
              * Format: double
              * @description Of the sheet, 40 to 1200.
              */
             length_mm: number;
+            /** @description Other lots whose pieces lie on it. */
+            lots?: components["schemas"]["LotWanted"][];
             /** @description At most 400. */
-            pieces: components["schemas"]["CutView"][];
+            pieces: components["schemas"]["LaidPiece"][];
             tray?: components["schemas"]["TrayGap"] | null;
             /**
              * Format: double
@@ -2751,6 +3020,39 @@ export interface components {
             title: string;
             /** @description What to do. */
             what: string;
+        };
+        /** @description Whose piece lies where. */
+        MixedPieceBody: {
+            /**
+             * Format: int64
+             * @description The lot.
+             */
+            job_id: number;
+            /**
+             * Format: double
+             * @description Turn.
+             */
+            turn_deg: number;
+            /**
+             * Format: double
+             * @description Centre along the width.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Centre along the length.
+             */
+            y_mm: number;
+        };
+        /** @description A sheet with the pieces of several lots. */
+        MixedSheetBody: {
+            /**
+             * Format: double
+             * @description Its length; it is as wide as the lots' largest sheet.
+             */
+            length_mm: number;
+            /** @description In the order of cutting. */
+            pieces: components["schemas"]["MixedPieceBody"][];
         };
         /** @description What hangs by the mixer. */
         MixingView: {
@@ -2851,13 +3153,17 @@ export interface components {
         };
         /** @description A sheet and what is to be done with it. */
         NestBody: {
+            /** @description Form of the sheet. */
+            form?: components["schemas"]["SheetWord"];
             /** @description Pieces that stay where they are. */
-            held?: components["schemas"]["CutView"][];
+            held?: components["schemas"]["LaidPiece"][];
             /**
              * Format: double
              * @description Of the sheet, 40 to 1200.
              */
             length_mm: number;
+            /** @description Besides the job's own pieces, then counted by `pieces`, those of other lots of the same dough. */
+            lots?: components["schemas"]["LotWanted"][];
             /**
              * Format: int32
              * @description So many pieces on as short a sheet as may be; as many pieces as fit when null.
@@ -2874,7 +3180,7 @@ export interface components {
              */
             seed?: number;
             /** @description Pieces to start from; what of them does not go with the held ones is left out. From rows when empty. */
-            start?: components["schemas"]["CutView"][];
+            start?: components["schemas"]["LaidPiece"][];
             tray?: components["schemas"]["TrayGap"] | null;
             /**
              * Format: double
@@ -2907,7 +3213,7 @@ export interface components {
              */
             cut_percent: number;
             /** @description In the order of cutting. */
-            cuts: components["schemas"]["CutView"][];
+            cuts: components["schemas"]["LaidPiece"][];
             /**
              * Format: double
              * @description Smallest gap between two pieces, where two are near each other.
@@ -2918,11 +3224,8 @@ export interface components {
              * @description Smallest gap to the rim.
              */
             least_rim_mm: number;
-            /**
-             * Format: int32
-             * @description Wanted pieces that do not lie on the sheet.
-             */
-            missing: number;
+            /** @description Wanted pieces of each that do not lie on the sheet: the job's own, then the lots'. */
+            missing: number[];
             /** @description Where in `cuts` the rows begin. */
             rows: number[];
             /**
@@ -3097,6 +3400,11 @@ export interface components {
              * @description Most growth across the longer side.
              */
             spread_most_percent: number;
+            /**
+             * Format: double
+             * @description Its height as it goes in.
+             */
+            thickness_mm: number;
             /** @description What to mind. */
             warnings: string[];
         };
@@ -3503,10 +3811,12 @@ export interface components {
             clock: components["schemas"]["ClockView"];
             /** @description Cold. */
             cold: components["schemas"]["ColdView"];
-            /** @description The cutter. */
+            /** @description The cutter, or what a piece that is not cut looks like from above. */
             cutter: components["schemas"]["CutterView"];
             /** @description Dough. */
             dough: components["schemas"]["DoughView"];
+            /** @description How its pieces are made. */
+            making: components["schemas"]["MakingBody"];
             /** @description Oven. */
             oven: components["schemas"]["OvenView"];
             /** @description Wanted at, local time. */
@@ -4007,6 +4317,8 @@ export interface components {
             cut_g: number;
             /** @description On one sheet, in the order of cutting. */
             cuts: components["schemas"]["CutView"][];
+            /** @description Form of each. */
+            form: components["schemas"]["SheetWord"];
             /**
              * Format: double
              * @description Smallest gap on the sheet, measured on the final layout.
@@ -4036,7 +4348,7 @@ export interface components {
             pieces: number;
             /**
              * Format: int32
-             * @description Equal sheets.
+             * @description Equal sheets, or logs, portions or trays of a lot that is not cut.
              */
             sheets: number;
             /**
@@ -4122,6 +4434,8 @@ export interface components {
              * @description Tougher pieces.
              */
             from_second_reroll: number;
+            /** @description The largest sheet a lot is rolled to. */
+            largest_mm: number[];
             /**
              * Format: double
              * @description To hand-shape or set aside.
@@ -4145,7 +4459,7 @@ export interface components {
             rolls: components["schemas"]["RollView"][];
             /**
              * Format: double
-             * @description Rolled to.
+             * @description Rolled or sliced to.
              */
             thickness_mm: number;
             /** @description On trays. */
@@ -4195,6 +4509,11 @@ export interface components {
             pieces: number;
         };
         /**
+         * @description What form a sheet is rolled to.
+         * @enum {string}
+         */
+        SheetWord: "oblong" | "round" | "oval";
+        /**
          * @description Which side of ready a piece is on.
          * @enum {string}
          */
@@ -4205,6 +4524,23 @@ export interface components {
             name: string;
             /** @description Why. */
             why: string;
+        };
+        /** @description Lots whose pieces may lie on one tray. */
+        SizeClassView: {
+            /** @description Lots whose last trays go on one. */
+            last_trays: number[];
+            /**
+             * Format: double
+             * @description Middle of the time of the quickest.
+             */
+            least_min: number;
+            /** @description The lots, from 0, the quickest first. */
+            lots: number[];
+            /**
+             * Format: double
+             * @description Middle of the time of the slowest.
+             */
+            most_min: number;
         };
         /** @description By what a dough is to be sized. */
         SizeRequest: {
@@ -4425,6 +4761,11 @@ export interface components {
             lane: components["schemas"]["LaneWord"];
             /**
              * Format: int32
+             * @description The lot, from 0.
+             */
+            lot: number;
+            /**
+             * Format: int32
              * @description From 1, for the steps up to the dough chill.
              */
             mix?: number | null;
@@ -4474,6 +4815,17 @@ export interface components {
              * @description Paste to begin with.
              */
             paste_g: number;
+        };
+        /** @description All lots of a job. */
+        TogetherView: {
+            /** @description Which pieces may share a tray. */
+            classes: components["schemas"]["SizeClassView"][];
+            /** @description The day of all lots. */
+            clock: components["schemas"]["ClockView"];
+            /** @description The job itself first. */
+            lots: components["schemas"]["LotView"][];
+            /** @description Trays all of them need. */
+            trays: number;
         };
         /** @description What a hand found. */
         TouchBody: {
@@ -6657,6 +7009,47 @@ export interface operations {
             };
         };
     };
+    jobs_add_lot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LotBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     dough_mixing: {
         parameters: {
             query?: never;
@@ -7065,6 +7458,8 @@ export interface operations {
             query?: {
                 /** @description 0 the first roll, 1 and 2 re-rolls. */
                 roll?: number;
+                /** @description From 0, a sheet that is kept for several lots, instead of a roll. */
+                mixed?: number;
                 /** @description `a4` or `letter`. */
                 paper?: "a4" | "letter";
             };
@@ -7107,6 +7502,8 @@ export interface operations {
             query?: {
                 /** @description 0 the first roll, 1 and 2 re-rolls. */
                 roll?: number;
+                /** @description From 0, a sheet that is kept for several lots, instead of a roll. */
+                mixed?: number;
                 /** @description `a4` or `letter`. */
                 paper?: "a4" | "letter";
             };
@@ -7124,6 +7521,43 @@ export interface operations {
                 };
                 content: {
                     "image/svg+xml": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherView"];
                 };
             };
             404: {

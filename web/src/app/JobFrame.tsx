@@ -3,6 +3,8 @@ import { useEffect, useRef } from "react";
 import { NavLink, Outlet, useLocation, useOutletContext, useParams } from "react-router";
 import { Refusal, type Job, type Plan } from "../api/client";
 import { useJob, usePlan, useRecords } from "../api/queries";
+import { LotTabs } from "./LotTabs";
+import { useFamily, useTogether } from "./lots";
 import { clock, dayClock, sameDay } from "../drawing/time";
 import { inUnits, number, type Format } from "../drawing/units";
 import { sentence } from "../kit/Fault";
@@ -15,6 +17,8 @@ import { STATIONS, type StationKey } from "./stations";
 export interface JobContext {
   job: Job;
   plan: Plan;
+  /** The day of the job: that of all its lots. */
+  day: Plan["clock"];
   /** The figures on the screen are older than the last change. */
   dim: boolean;
 }
@@ -23,7 +27,7 @@ export const useJobContext = (): JobContext => useOutletContext<JobContext>();
 
 /** Which station a field at fault belongs to, so that the way to mend it is one press. */
 const FIELD_STATION: Record<string, StationKey> = {
-  cutter: "order", pieces: "order", formula: "dough", chill_place: "cold", tray_chill_place: "cold",
+  cutter: "order", pieces: "order", "making.width_mm": "shape", "making.height_mm": "shape", formula: "dough", chill_place: "cold", tray_chill_place: "cold",
 };
 
 export function JobFrame() {
@@ -31,6 +35,7 @@ export function JobFrame() {
   const job = useJob(id);
   const plan = usePlan(id);
   const records = useRecords(id);
+  const together = useTogether(job.data, useFamily(job.data).length);
   const format = useFormat();
   useEffect(() => {
     setTitle(job.data ? `${job.data.name} · Ready Slab` : "Ready Slab");
@@ -38,10 +43,13 @@ export function JobFrame() {
   }, [job.data]);
   if (job.error instanceof Refusal && job.error.problem.status === 404) return <Missing />;
   if (!job.data) return <Waiting silent={job.failureCount > 0} />;
+  // The day is that of all lots.
+  const day = together.data?.clock ?? plan.data?.clock;
   const fault = plan.error instanceof Refusal ? plan.error.problem : undefined;
   return (
     <>
-      <Counter id={id} plan={plan.data} records={records.data?.length ?? 0} spread={records.data?.[0]?.spread_percent} />
+      <LotTabs job={job.data} />
+      <Counter id={id} plan={plan.data} day={day} records={records.data?.length ?? 0} spread={records.data?.[0]?.spread_percent} />
       <main id="work" className="flex flex-1 flex-col overflow-hidden rounded-b-2xl bg-worktop">
         {fault ? (
           <div role="alert" className="m-5 rounded-xl bg-warm-pale p-4 text-warm">
@@ -62,7 +70,7 @@ export function JobFrame() {
         ) : null}
         {plan.data ? (
           <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
-            <Outlet context={{ job: job.data, plan: plan.data, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
+            <Outlet context={{ job: job.data, plan: plan.data, day: day ?? plan.data.clock, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
           </div>
         ) : fault ? null : (
           <Waiting silent={plan.failureCount > 0} />
@@ -85,8 +93,8 @@ interface Figure {
   under: string;
 }
 
-function figures(key: StationKey, plan: Plan, format: Format, records: number, spread: number | undefined): Figure {
-  const { dough, cold, shape, oven, clock: day } = plan;
+function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format, records: number, spread: number | undefined): Figure {
+  const { dough, cold, shape, oven } = plan;
   switch (key) {
     case "order":
       return { figure: `${dough.parts.filter((p) => p.part_use !== "other_job").reduce((n, p) => n + p.pieces, 0)} pieces`, under: dayClock(plan.ready_by) };
@@ -96,8 +104,14 @@ function figures(key: StationKey, plan: Plan, format: Format, records: number, s
         under: dough.mixes === 1 ? "one mix" : `${dough.mixes} mixes of ${format.mass(dough.mix_g)}`,
       };
     case "cold":
-      return { figure: `Ready ${clock(cold.ready_at)}`, under: `${pieceWord(cold, format)}, ${cold.place}` };
+      return { figure: `Ready ${clock(cold.ready_at)}`, under: `${pieceWord(plan, format)}, ${cold.place}` };
     case "shape": {
+      if (plan.making.kind !== "cut") {
+        const count = shape.rolls[0]?.sheets ?? 0;
+        return plan.making.kind === "sliced"
+          ? { figure: count === 1 ? "1 log" : `${count} logs`, under: `slices of ${format.length(shape.thickness_mm)}` }
+          : { figure: plan.making.kind === "tray_bar" ? (count === 1 ? "1 pan" : `${count} pans`) : `${count} portions`, under: `${format.mass(dough.piece_g)} each` };
+      }
       const sheets = shape.rolls.reduce((n, r) => n + r.sheets, 0);
       const first = shape.rolls[0]?.sheets ?? 0;
       return {
@@ -123,16 +137,19 @@ function figures(key: StationKey, plan: Plan, format: Format, records: number, s
   }
 }
 
-export function pieceWord(cold: Plan["cold"], format: Format): string {
+/** What lies in the cold, of `count` or of as many as the plan has. */
+export function pieceWord({ cold, making }: Pick<Plan, "cold" | "making">, format: Format, count = cold.count): string {
+  if (making.kind === "sliced") return cold.piece.kind === "bar" ? (count === 1 ? "bar" : "bars") : count === 1 ? "log" : "logs";
+  if (making.kind !== "cut") return making.kind === "tray_bar" ? (count === 1 ? "pan" : "pans") : count === 1 ? "portion" : "portions";
   switch (cold.piece.kind) {
     case "disc":
-      return `${cold.count === 1 ? "disc" : "discs"}, ${format.length(cold.piece.thickness_mm)}`;
+      return `${count === 1 ? "disc" : "discs"}, ${format.length(cold.piece.thickness_mm)}`;
     case "sheet":
-      return `${cold.count === 1 ? "sheet" : "sheets"}, ${format.length(cold.piece.thickness_mm)}`;
+      return `${count === 1 ? "sheet" : "sheets"}, ${format.length(cold.piece.thickness_mm)}`;
     case "stack":
       return "stacked sheets";
     case "sphere":
-      return cold.count === 1 ? "portion" : "portions";
+      return count === 1 ? "portion" : "portions";
     case "ball":
     case "log":
     case "bar":
@@ -140,7 +157,7 @@ export function pieceWord(cold: Plan["cold"], format: Format): string {
   }
 }
 
-function Counter({ id, plan, records, spread }: { id: number; plan: Plan | undefined; records: number; spread: number | undefined }) {
+function Counter({ id, plan, day, records, spread }: { id: number; plan: Plan | undefined; day: Plan["clock"] | undefined; records: number; spread: number | undefined }) {
   const format = useFormat();
   const strip = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
@@ -154,7 +171,7 @@ function Counter({ id, plan, records, spread }: { id: number; plan: Plan | undef
     <nav ref={strip} aria-label="Stations of this job" className="no-print relative -mx-3 overflow-x-auto px-3 sm:-mx-5 sm:px-5">
       <ol className="grid min-w-[66rem] grid-cols-7 gap-1.5 pt-1">
         {STATIONS.map((s, i) => {
-          const shown = plan ? figures(s.key, plan, format, records, spread) : { figure: "", under: "" };
+          const shown = plan ? figures(s.key, plan, day ?? plan.clock, format, records, spread) : { figure: "", under: "" };
           return (
             <li key={s.key}>
               <NavLink

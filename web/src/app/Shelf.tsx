@@ -62,7 +62,8 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
   const remove = useDeleteJob();
   return (
     <ul className="grid gap-3 md:grid-cols-2 2xl:grid-cols-3">
-      {jobs.map((job) => {
+      {jobs.filter((j) => j.lot_of == null || !jobs.some((k) => k.id === j.lot_of)).map((job) => {
+        const lots = jobs.filter((j) => j.lot_of === job.id);
         const cutter = cutters.find((c) => c.id === job.cutter_id);
         const formula = formulas.find((f) => f.id === job.formula_id);
         return (
@@ -75,6 +76,7 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
               <p className="text-fine text-soft">
                 {job.pieces} × {cutter?.name}, {format.length(job.thickness_mm)}, {formula?.name}
               </p>
+              {lots.length > 0 ? <p className="text-fine text-soft">and {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}</p> : null}
               <p className="font-semibold">
                 {longDay(job.ready_by)}, {clock(job.ready_by)}
               </p>
@@ -102,9 +104,10 @@ function newJob(formula: Formula | undefined, cutter: Cutter | undefined, like: 
     chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
     surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175, freeze_pieces: 0, hold_back_percent: 0,
     whole_eggs: false, tints: [], turning: "free", layout: [], measured: [], tray_layout: [], formula_version: null, dough_with: null,
+    making: { kind: "cut" }, sheet: "oblong", sheet_width_mm: null, sheet_length_mm: null, lot_of: null, mixed: [],
   };
   const { id: _, ...rest } = basis as Job;
-  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
+  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, lot_of: null, mixed: [], freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
 }
 
 function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cutter[]; like: Job | undefined }) {

@@ -19,6 +19,7 @@ import { Order } from "../stations/order/Order";
 import { Oven } from "../stations/oven/Oven";
 import { EvenView } from "../stations/shape/EvenView";
 import { LogView } from "../stations/shape/LogView";
+import { MixedView } from "../stations/shape/MixedView";
 import { NestView, TrayView } from "../stations/shape/NestView";
 import { PatternView } from "../stations/shape/PatternView";
 import { PortionView } from "../stations/shape/PortionView";
@@ -79,6 +80,7 @@ export const router = createBrowserRouter([
             children: [
               { index: true, element: <Shape /> },
               { path: "nest", element: <NestView /> },
+              { path: "mixed", element: <MixedView /> },
               { path: "even", element: <EvenView /> },
               { path: "log", element: <LogView /> },
               { path: "pattern", element: <PatternView /> },

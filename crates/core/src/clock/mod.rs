@@ -2,4 +2,4 @@
 
 mod relay;
 
-pub use relay::{Lane, Relay, RelayInput, RelayTask, Step, plan_relay};
+pub use relay::{Lane, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};

@@ -3,14 +3,28 @@
 //! Every step is put as late as its successor and the one pair of hands allow, so the plan starts as late as this greedy
 //! order can; it does not search for a better order (a later planner may).
 
-/// What the relay is planned from. All spans in whole minutes.
+impl Relay {
+    /// The steps of one lot, from 0, as if it were alone; it counts as the first.
+    #[must_use]
+    pub fn of_lot(&self, lot: usize) -> Self {
+        let own = self.tasks.iter().filter(|t| as_usize(t.lot) == lot);
+        let tasks: Vec<RelayTask> = own.map(|t| RelayTask { lot: 0, ..t.clone() }).collect();
+        let start_min = tasks.first().map_or(0, |t| t.start_min);
+        let hands_min = tasks.iter().filter(|t| t.lane == Lane::Hands).map(|t| t.end_min - t.start_min).sum();
+        Self { tasks, start_min, hands_min }
+    }
+}
+
+/// One lot: pieces of one kind, of one dough.
 #[derive(Debug, Clone, PartialEq)]
-pub struct RelayInput {
-    /// Mixes, in order.
+pub struct RelayLot {
+    /// Mixes, in order; none when another lot's mixes hold its dough.
     pub mixes: u32,
+    /// The lot whose mixes hold its dough, from 0, when that is another.
+    pub mixed_by: Option<usize>,
     /// Weighing and mixing one.
     pub mix_min: i64,
-    /// Pressing its discs, or rolling its sheets between papers.
+    /// Pressing its discs, rolling its sheets between papers, forming its logs or portions.
     pub form_min: i64,
     /// In the cold until it can be worked.
     pub chill_min: i64,
@@ -20,8 +34,17 @@ pub struct RelayInput {
     pub tray_chill_min: i64,
     /// In the oven, the longer end of the range.
     pub bake_min: i64,
+    /// The oven set to, degC.
+    pub oven_c: f64,
     /// On the tray afterwards.
     pub cool_min: i64,
+}
+
+/// What the relay is planned from. All spans in whole minutes.
+#[derive(Debug, Clone, PartialEq)]
+pub struct RelayInput {
+    /// The lots in the order in which they are baked.
+    pub lots: Vec<RelayLot>,
     /// Trays owned.
     pub trays_owned: u32,
     /// Trays that go into an oven together.
@@ -31,6 +54,9 @@ pub struct RelayInput {
     /// Heating the oven.
     pub preheat_min: i64,
 }
+
+/// For an oven to settle at another temperature between two loads, min. Common practice, no source.
+const OTHER_HEAT_MIN: i64 = 10;
 
 /// Who or what a task occupies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -73,6 +99,8 @@ pub struct RelayTask {
     pub step: Step,
     /// What it occupies.
     pub lane: Lane,
+    /// The lot (from 0).
+    pub lot: u32,
     /// The mix (from 0), for the steps up to the dough chill.
     pub mix: Option<u32>,
     /// The tray (from 0), from the cut on.
@@ -98,63 +126,94 @@ pub struct Relay {
     pub hands_min: i64,
 }
 
-/// Lays the relay out so that the last tray has cooled at minute 0.
+/// A tray of a lot.
+struct TrayOf {
+    lot: usize,
+    /// Within its lot.
+    number: usize,
+}
+
+/// Lays the relay out so that the last tray has cooled at minute 0. A load holds trays of one lot.
 #[must_use]
 pub fn plan_relay(input: &RelayInput) -> Relay {
-    let trays = input.cut_min.len();
     let racks = as_usize(input.racks.min(input.trays_owned).max(1));
     let owned = as_usize(input.trays_owned);
+    let all: Vec<TrayOf> = (input.lots.iter().enumerate())
+        .flat_map(|(lot, l)| (0..l.cut_min.len()).map(move |number| TrayOf { lot, number }))
+        .collect();
     let mut tasks = Vec::new();
     let mut hands = Busy::default();
-    // For each oven, the start of the load that follows.
-    let mut oven_free = vec![i64::MAX; as_usize(input.ovens).max(1)];
-    let mut cut_start = vec![0_i64; trays];
-    let loads: Vec<Vec<usize>> = (0..trays).collect::<Vec<_>>().chunks(racks).map(<[usize]>::to_vec).collect();
+    // For each oven, the start of the load that follows and its heat.
+    let mut oven_free = vec![(i64::MAX, f64::NAN); as_usize(input.ovens).max(1)];
+    let mut cut_start = vec![0_i64; all.len()];
+    let mut loads: Vec<Vec<usize>> = Vec::new();
+    for (at, tray) in all.iter().enumerate() {
+        match loads.last_mut() {
+            Some(load) if load.len() < racks && all[load[0]].lot == tray.lot => load.push(at),
+            _ => loads.push(vec![at]),
+        }
+    }
     for load in loads.iter().rev() {
-        let oven = (0..oven_free.len()).max_by_key(|&o| (oven_free[o], std::cmp::Reverse(o))).unwrap_or(0);
+        let lot_at = all[load[0]].lot;
+        let lot = &input.lots[lot_at];
+        let oven = (0..oven_free.len()).max_by_key(|&o| (oven_free[o].0, std::cmp::Reverse(o))).unwrap_or(0);
+        let (next_start, next_c) = oven_free[oven];
+        // Any other heat takes a while; the first load behind which nothing comes waits for none.
+        let settle = if next_start < i64::MAX && (next_c - lot.oven_c).abs() > 0.5 { OTHER_HEAT_MIN } else { 0 };
         // A tray must have cooled before the tray that takes it over is cut.
-        let reuse = load.iter().filter(|&&t| t + owned < trays).map(|&t| cut_start[t + owned]).min();
+        let reuse = load.iter().filter(|&&t| t + owned < all.len()).map(|&t| cut_start[t + owned]).min();
         let cooled = reuse.unwrap_or(0).min(0);
-        let bake_end = (cooled - input.cool_min).min(oven_free[oven]);
-        let bake_start = bake_end - input.bake_min;
-        let why = if oven_free[oven] < cooled - input.cool_min {
-            "early, for the next tray wants the oven"
+        let bake_end = (cooled - lot.cool_min).min(next_start.saturating_sub(settle));
+        let bake_start = bake_end - lot.bake_min;
+        let why = if next_start.saturating_sub(settle) < cooled - lot.cool_min {
+            if settle > 0 {
+                "early, for the next tray wants another heat"
+            } else {
+                "early, for the next tray wants the oven"
+            }
         } else if reuse.is_some_and(|r| r < 0) {
             "early, so that its tray is free again"
         } else {
             ""
         };
-        oven_free[oven] = bake_start;
+        oven_free[oven] = (bake_start, lot.oven_c);
         for &tray in load.iter().rev() {
-            let number = as_u32(tray);
             let task = |step, lane, start: i64, end: i64, why: &str| RelayTask {
                 step,
                 lane,
+                lot: as_u32(lot_at),
                 mix: None,
-                tray: Some(number),
+                tray: Some(as_u32(all[tray].number)),
                 oven: matches!(lane, Lane::Oven).then_some(as_u32(oven)),
                 start_min: start,
                 end_min: end,
                 why: why.to_owned(),
             };
-            let cut_end = hands.latest(bake_start - input.tray_chill_min, input.cut_min[tray]);
-            let held = bake_start - input.tray_chill_min - cut_end;
-            cut_start[tray] = cut_end - input.cut_min[tray];
-            tasks.push(task(Step::Cut, Lane::Hands, cut_start[tray], cut_end, ""));
+            let cut_min = lot.cut_min[all[tray].number];
+            let cut_end = hands.latest(bake_start - lot.tray_chill_min, cut_min);
+            let held = bake_start - lot.tray_chill_min - cut_end;
+            cut_start[tray] = cut_end - cut_min;
+            if cut_min > 0 {
+                tasks.push(task(Step::Cut, Lane::Hands, cut_start[tray], cut_end, ""));
+            }
             let waits = if held > 0 {
                 format!("{held} min longer than it must: the hands are at the next tray")
             } else {
                 String::new()
             };
-            tasks.push(task(Step::TrayChill, Lane::Cold, cut_end, bake_start, &waits));
+            if bake_start > cut_end {
+                tasks.push(task(Step::TrayChill, Lane::Cold, cut_end, bake_start, &waits));
+            }
             tasks.push(task(Step::Bake, Lane::Oven, bake_start, bake_end, why));
-            tasks.push(task(Step::Cool, Lane::Cooling, bake_end, bake_end + input.cool_min, ""));
+            tasks.push(task(Step::Cool, Lane::Cooling, bake_end, bake_end + lot.cool_min, ""));
         }
     }
-    for (oven, first_bake) in oven_free.iter().enumerate().filter(|(_, start)| **start < i64::MAX) {
+    for (oven, (first_bake, _)) in oven_free.iter().enumerate().filter(|(_, (start, _))| *start < i64::MAX) {
+        let heated_for = tasks.iter().filter(|t| t.step == Step::Bake && t.start_min == *first_bake).map(|t| t.lot);
         tasks.push(RelayTask {
             step: Step::Preheat,
             lane: Lane::Oven,
+            lot: heated_for.min().unwrap_or(0),
             mix: None,
             tray: None,
             oven: Some(as_u32(oven)),
@@ -163,35 +222,71 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
             why: String::new(),
         });
     }
-    // A mix is wanted when the first tray that uses it is cut; a tray may use the end of one and the start of the next.
-    let mixes = as_usize(input.mixes).max(1);
-    for mix in (0..mixes).rev() {
-        let first_tray = (mix * trays / mixes).min(trays.saturating_sub(1));
-        let wanted = cut_start.get(first_tray).copied().unwrap_or(0);
-        let formed = hands.latest(wanted - input.chill_min, input.mix_min + input.form_min);
-        let waits = wanted - input.chill_min - formed;
-        let number = Some(as_u32(mix));
-        let task = |step, lane, start: i64, end: i64, why: String| RelayTask {
-            step,
-            lane,
-            mix: number,
-            tray: None,
-            oven: None,
-            start_min: start,
-            end_min: end,
-            why,
-        };
-        let form_start = formed - input.form_min;
-        tasks.push(task(Step::Mix, Lane::Hands, form_start - input.mix_min, form_start, String::new()));
-        tasks.push(task(Step::Form, Lane::Hands, form_start, formed, String::new()));
-        let why =
-            if waits > 0 { format!("{waits} min longer than it must: the hands are busy") } else { String::new() };
-        tasks.push(task(Step::Chill, Lane::Cold, formed, wanted, why));
+    let first_cut = |lot: usize, from: usize| {
+        all.iter().zip(&cut_start).find(|(t, _)| t.lot == lot && t.number >= from).map_or(0, |(_, start)| *start)
+    };
+    // The later a lot is wanted, the sooner its mixes are booked, going back in time.
+    let mut order: Vec<usize> = (0..input.lots.len()).collect();
+    order.sort_by_key(|&lot| std::cmp::Reverse(first_cut(lot, 0) - input.lots[lot].chill_min));
+    // Dough that another lot mixes is formed and chilled for itself; it holds the mix to its own time.
+    let mut formed_by: Vec<(usize, i64)> = Vec::new();
+    for &lot_at in order.iter().filter(|&&lot| input.lots[lot].mixed_by.is_some()) {
+        let lot = &input.lots[lot_at];
+        let wanted = first_cut(lot_at, 0);
+        let formed = hands.latest(wanted - lot.chill_min, lot.form_min);
+        tasks.extend(form_and_chill(lot_at, lot, 0, formed, wanted));
+        formed_by.push((lot.mixed_by.unwrap_or(lot_at), formed - lot.form_min));
+    }
+    for &lot_at in order.iter().filter(|&&lot| input.lots[lot].mixed_by.is_none()) {
+        let lot = &input.lots[lot_at];
+        let trays = lot.cut_min.len();
+        // A mix is wanted when the first tray that uses it is cut; a tray may use the end of one and the start of the next.
+        let mixes = as_usize(lot.mixes).max(1);
+        for mix in (0..mixes).rev() {
+            let wanted = first_cut(lot_at, (mix * trays / mixes).min(trays.saturating_sub(1)));
+            let others = formed_by.iter().filter(|(by, _)| *by == lot_at && mix == 0).map(|(_, start)| *start).min();
+            let by = (wanted - lot.chill_min).min(others.map_or(i64::MAX, |start| start + lot.form_min));
+            let formed = hands.latest(by, lot.mix_min + lot.form_min);
+            tasks.extend(form_and_chill(lot_at, lot, mix, formed, wanted));
+            let start = formed - lot.form_min - lot.mix_min;
+            tasks.push(RelayTask {
+                step: Step::Mix,
+                lane: Lane::Hands,
+                lot: as_u32(lot_at),
+                mix: Some(as_u32(mix)),
+                tray: None,
+                oven: None,
+                start_min: start,
+                end_min: start + lot.mix_min,
+                why: String::new(),
+            });
+        }
     }
     tasks.sort_by_key(|t| (t.start_min, t.end_min));
     let start_min = tasks.first().map_or(0, |t| t.start_min);
     let hands_min = tasks.iter().filter(|t| t.lane == Lane::Hands).map(|t| t.end_min - t.start_min).sum();
     Relay { tasks, start_min, hands_min }
+}
+
+/// Forming a mix by `formed`, and its time in the cold until it is `wanted`.
+fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted: i64) -> [RelayTask; 2] {
+    let task = |step, lane, start: i64, end: i64, why: String| RelayTask {
+        step,
+        lane,
+        lot: as_u32(lot_at),
+        mix: Some(as_u32(mix)),
+        tray: None,
+        oven: None,
+        start_min: start,
+        end_min: end,
+        why,
+    };
+    let waits = wanted - lot.chill_min - formed;
+    let why = if waits > 0 { format!("{waits} min longer than it must: the hands are busy") } else { String::new() };
+    [
+        task(Step::Form, Lane::Hands, formed - lot.form_min, formed, String::new()),
+        task(Step::Chill, Lane::Cold, formed, wanted, why),
+    ]
 }
 
 /// Busy half-open intervals, sorted by start, not overlapping.
@@ -231,21 +326,23 @@ mod tests {
     use super::*;
     use proptest::prelude::*;
 
-    fn input(trays: usize, owned: u32) -> RelayInput {
-        RelayInput {
+    fn lot(trays: usize) -> RelayLot {
+        RelayLot {
             mixes: 2,
+            mixed_by: None,
             mix_min: 12,
             form_min: 4,
             chill_min: 30,
             cut_min: vec![6; trays],
             tray_chill_min: 12,
             bake_min: 14,
+            oven_c: 175.0,
             cool_min: 8,
-            trays_owned: owned,
-            racks: 1,
-            ovens: 1,
-            preheat_min: 20,
         }
+    }
+
+    fn input(trays: usize, owned: u32) -> RelayInput {
+        RelayInput { lots: vec![lot(trays)], trays_owned: owned, racks: 1, ovens: 1, preheat_min: 20 }
     }
 
     fn overlap(a: &RelayTask, b: &RelayTask) -> bool {
@@ -263,34 +360,44 @@ mod tests {
                 }
             }
         }
-        for tray in 0..input.cut_min.len() {
-            let of = |step| {
-                relay.tasks.iter().find(|t| t.step == step && t.tray == Some(u32::try_from(tray).unwrap())).unwrap()
-            };
-            let (cut, chill, bake, cool) = (of(Step::Cut), of(Step::TrayChill), of(Step::Bake), of(Step::Cool));
-            assert!(
-                cut.end_min == chill.start_min && chill.end_min == bake.start_min && bake.end_min == cool.start_min
-            );
-            assert!(chill.end_min - chill.start_min >= input.tray_chill_min);
-            assert_eq!(bake.end_min - bake.start_min, input.bake_min);
+        let number = |n: usize| u32::try_from(n).unwrap();
+        let of = |step, lot: usize, tray: usize| {
+            let same = |t: &&RelayTask| t.step == step && t.lot == number(lot) && t.tray == Some(number(tray));
+            relay.tasks.iter().find(same)
+        };
+        let trays: Vec<(usize, usize)> = (input.lots.iter().enumerate())
+            .flat_map(|(lot, l)| (0..l.cut_min.len()).map(move |tray| (lot, tray)))
+            .collect();
+        for &(at, tray) in &trays {
+            let lot = &input.lots[at];
+            let (cut, bake) = (of(Step::Cut, at, tray).unwrap(), of(Step::Bake, at, tray).unwrap());
+            let cool = of(Step::Cool, at, tray).unwrap();
+            let chilled =
+                of(Step::TrayChill, at, tray).map_or((cut.end_min, cut.end_min), |c| (c.start_min, c.end_min));
+            assert!(cut.end_min == chilled.0 && chilled.1 == bake.start_min && bake.end_min == cool.start_min);
+            assert!(chilled.1 - chilled.0 >= lot.tray_chill_min);
+            assert_eq!(bake.end_min - bake.start_min, lot.bake_min);
             assert!(cool.end_min <= 0);
             // Trays on the go at any moment never exceed those owned.
-            let busy = (0..input.cut_min.len())
-                .filter(|other| {
-                    let at = |step| {
-                        relay
-                            .tasks
-                            .iter()
-                            .find(|t| t.step == step && t.tray == Some(u32::try_from(*other).unwrap()))
-                            .unwrap()
-                    };
-                    at(Step::Cut).start_min <= cut.start_min && at(Step::Cool).end_min > cut.start_min
-                })
-                .count();
-            assert!(busy <= usize::try_from(input.trays_owned).unwrap(), "{busy} trays at once");
+            let busy = trays.iter().filter(|&&(lot, other)| {
+                of(Step::Cut, lot, other).unwrap().start_min <= cut.start_min
+                    && of(Step::Cool, lot, other).unwrap().end_min > cut.start_min
+            });
+            assert!(busy.count() <= usize::try_from(input.trays_owned).unwrap());
+        }
+        for (a, b) in relay.tasks.iter().flat_map(|a| relay.tasks.iter().map(move |b| (a, b))) {
+            let heat = |t: &RelayTask| input.lots[usize::try_from(t.lot).unwrap()].oven_c;
+            let baked = a.step == Step::Bake && b.step == Step::Bake && a.oven == b.oven;
+            if baked && a.end_min <= b.start_min && (heat(a) - heat(b)).abs() > 0.5 {
+                assert!(b.start_min - a.end_min >= OTHER_HEAT_MIN, "{a:?} {b:?}");
+            }
         }
         for chill in relay.tasks.iter().filter(|t| t.step == Step::Chill) {
-            assert!(chill.end_min - chill.start_min >= input.chill_min);
+            let lot = &input.lots[usize::try_from(chill.lot).unwrap()];
+            assert!(chill.end_min - chill.start_min >= lot.chill_min);
+            let mixed = lot.mixed_by.map_or(chill.lot, number);
+            let ends = relay.tasks.iter().filter(|t| t.step == Step::Mix && t.lot == mixed).map(|t| t.end_min);
+            assert!(ends.min().unwrap() <= chill.start_min, "no dough is chilled before the first of it is mixed");
         }
     }
 
@@ -306,6 +413,18 @@ mod tests {
     }
 
     #[test]
+    fn two_lots_share_hands_and_oven_and_wait_for_another_heat() {
+        let hot = RelayLot { oven_c: 190.0, ..lot(1) };
+        let i = RelayInput { lots: vec![lot(1), hot], ..input(1, 4) };
+        let relay = plan_relay(&i);
+        assert_sound(&i, &relay);
+        let bakes: Vec<_> = relay.tasks.iter().filter(|t| t.step == Step::Bake).map(|t| (t.lot, t.start_min)).collect();
+        // By hand: the second bakes -22 to -8; the first has to be out 10 min before, so it goes in at -46.
+        assert_eq!(bakes, vec![(0, -46), (1, -22)]);
+        assert!(relay.tasks.iter().any(|t| t.why.contains("another heat")));
+    }
+
+    #[test]
     fn fewer_trays_start_earlier() {
         let (two, four) = (plan_relay(&input(6, 2)), plan_relay(&input(6, 4)));
         assert!(two.start_min < four.start_min);
@@ -315,7 +434,20 @@ mod tests {
     proptest! {
         #[test]
         fn every_relay_is_sound(trays in 1usize..14, owned in 1u32..8, racks in 1u32..4, ovens in 1u32..3, mixes in 1u32..4, bake in 5i64..30, cut in 1i64..20, chill in 0i64..90) {
-            let i = RelayInput { mixes, racks, ovens, bake_min: bake, cut_min: vec![cut; trays], chill_min: chill, ..input(trays, owned) };
+            let one = RelayLot { mixes, bake_min: bake, cut_min: vec![cut; trays], chill_min: chill, ..lot(trays) };
+            let i = RelayInput { lots: vec![one], racks, ovens, ..input(trays, owned) };
+            assert_sound(&i, &plan_relay(&i));
+        }
+
+        #[test]
+        fn every_relay_of_several_lots_is_sound(trays in prop::collection::vec((1usize..5, 0i64..20, 150f64..200.0, prop::bool::ANY), 2..5), owned in 1u32..6, racks in 1u32..3, ovens in 1u32..3) {
+            let lots = trays.iter().enumerate().map(|(i, &(n, chill, oven_c, shared))| RelayLot {
+                tray_chill_min: chill,
+                oven_c,
+                mixed_by: (shared && i > 0 && !trays[0].3).then_some(0),
+                ..lot(n)
+            });
+            let i = RelayInput { lots: lots.collect(), racks, ovens, ..input(1, owned) };
             assert_sound(&i, &plan_relay(&i));
         }
     }

@@ -1,8 +1,8 @@
 //! What to do when it goes wrong, with numbers.
 
 use super::answers::Plan;
-use super::plan::{chill_question, plain};
-use super::{ColdPlace, Job, Kitchen};
+use super::plan::{first_chill, plain};
+use super::{ColdPlace, Job, Kitchen, Making};
 use crate::cold::{
     BENCH_FILM, Bench, ChillAnswer, ChillQuestion, LiveStay, OUT_OF_THE_COLD, Piece, Place, PlaceKnowledge, Side,
     Support, Target, Tracked, Wrap, chill_briefly, disc_of, left_for, tempering_to,
@@ -122,7 +122,7 @@ struct At<'a> {
 
 impl At<'_> {
     fn ask(&self, piece: Piece, place: ColdPlace, start: Temperature) -> Result<ChillAnswer, InputErrors> {
-        let question = chill_question(self.kitchen, &self.plan.dough, piece, place)?;
+        let question = first_chill(self.job, self.kitchen, &self.plan.dough, piece, place)?;
         Ok(chill_briefly(&question.starting(start)))
     }
 
@@ -173,7 +173,7 @@ impl At<'_> {
             let what = format!("Pressed to {} mm, into the fridge", plain(flat.mm()));
             remedies.extend(self.cold(what, &answer, "Half as thick cools more than twice as fast."));
         }
-        if !matches!(piece, Piece::Sheet { .. }) {
+        if self.job.input().making == Making::Cut && !matches!(piece, Piece::Sheet { .. }) {
             let answer = self.ask(sheet, ColdPlace::Freezer, core)?;
             let what = format!("Rolled between papers to {} mm, into the freezer", plain(self.job.thickness().mm()));
             remedies.extend(self.cold(
@@ -182,7 +182,9 @@ impl At<'_> {
                 "A soft dough rolls easily between papers; it is cut when it comes out.",
             ));
         }
-        remedies.extend(self.on_a_frozen_tray(sheet, core)?);
+        if self.job.input().making == Making::Cut {
+            remedies.extend(self.on_a_frozen_tray(sheet, core)?);
+        }
         let caution = (core > window.tacky_to).then(|| {
             format!(
                 "Above {} the fat has run: it may come out shorter and greasier. Chill it firm all through before it is worked again.",
@@ -369,21 +371,23 @@ impl At<'_> {
         let piece = plan.cold.form.piece;
         let sheets = plan.cold.form.count;
         let mut remedies = Vec::new();
-        let one = self.ask(Piece::Sheet { thickness }, ColdPlace::Fridge, start)?;
-        if let Some(ready) = one.ready_after {
-            remedies.push(Remedy {
-                what: format!("Rolled first, one tray's place taken in turns by {sheets}"),
-                takes: Some(ready * f64::from(sheets)),
-                why: format!("Each sheet needs {} only; the others wait, rolled, on the bench.", words(ready)),
-            });
+        if self.job.input().making == Making::Cut {
+            let one = self.ask(Piece::Sheet { thickness }, ColdPlace::Fridge, start)?;
+            if let Some(ready) = one.ready_after {
+                remedies.push(Remedy {
+                    what: format!("Rolled first, one tray's place taken in turns by {sheets}"),
+                    takes: Some(ready * f64::from(sheets)),
+                    why: format!("Each sheet needs {} only; the others wait, rolled, on the bench.", words(ready)),
+                });
+            }
+            let stacked = sheets.clamp(2, 12);
+            let stack = self.ask(Piece::Stack { thickness, count: stacked }, ColdPlace::Fridge, start)?;
+            let what = format!(
+                "{stacked} sheets on each other between papers, in one tray's place, {} mm high",
+                plain(thickness.mm() * f64::from(stacked))
+            );
+            remedies.extend(self.cold(what, &stack, "One flat place does for all; the inner ones are last."));
         }
-        let stacked = sheets.clamp(2, 12);
-        let stack = self.ask(Piece::Stack { thickness, count: stacked }, ColdPlace::Fridge, start)?;
-        let what = format!(
-            "{stacked} sheets on each other between papers, in one tray's place, {} mm high",
-            plain(thickness.mm() * f64::from(stacked))
-        );
-        remedies.extend(self.cold(what, &stack, "One flat place does for all; the inner ones are last."));
         let freezer = self.ask(piece, ColdPlace::Freezer, start)?;
         remedies.extend(self.cold("Into the freezer instead".to_owned(), &freezer, "Set a clock."));
         for (what, air, why) in [
@@ -394,8 +398,8 @@ impl At<'_> {
                 "Good for reaching the window, not for keeping: not more than two hours.",
             ),
         ] {
-            let question =
-                chill_question(kitchen, &plan.dough, piece, ColdPlace::Fridge)?.in_place(Place::new(air, COOL_BOX.1)?);
+            let question = first_chill(self.job, kitchen, &plan.dough, piece, ColdPlace::Fridge)?
+                .in_place(Place::new(air, COOL_BOX.1)?);
             remedies.extend(self.cold(what, &chill_briefly(&question), why));
         }
         let headline = format!(

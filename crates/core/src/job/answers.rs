@@ -1,7 +1,7 @@
 //! What the stations answer for one job.
 
 use super::{ColdPlace, Job};
-use crate::clock::{Relay, Step};
+use crate::clock::{Relay, RelayLot, Step};
 use crate::cold::{ChillAnswer, Piece, Window};
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
 use crate::oven::PracticeAnswer;
@@ -125,8 +125,6 @@ pub struct ColdPlan {
 pub struct ShapePlan {
     /// Rolls, scrap, reserve.
     pub demand: DemandAnswer,
-    /// Width of every sheet.
-    pub sheet_width: Length,
     /// Whether rods of that height are owned (else 'by eye').
     pub rods_owned: bool,
     /// The pieces on trays.
@@ -144,6 +142,8 @@ pub struct OvenPlan {
     pub practice: PracticeAnswer,
     /// The piece's longer side as cut.
     pub width: Length,
+    /// Its height as it goes in.
+    pub thickness: Length,
     /// Outward growth at the rim, least and most.
     pub growth: (Length, Length),
     /// The outline after the most growth.
@@ -172,6 +172,8 @@ pub struct ClockPlan {
     pub relay: Relay,
     /// Minutes the first mix waits in the cold, at least.
     pub chill_min: i64,
+    /// What the relay was planned from.
+    pub lot: RelayLot,
     /// Sentences.
     pub reasons: Vec<String>,
 }

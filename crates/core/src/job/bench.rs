@@ -1,14 +1,20 @@
 //! Hands at the bench: how long rolling and cutting take, and what the dough allows meanwhile.
 
 use super::answers::{ClockPlan, ColdPlan, ShapePlan};
-use super::{ChillForm, Job, Kitchen};
+use super::plan::first_sheets;
+use super::ways::{LOG_MIN, SLICE_S};
+use super::{ChillForm, Job, Kitchen, Making};
 use crate::clock::Step;
 use crate::cold::{Bench, tempering_minutes};
 use crate::dough::Composition;
+use crate::shape::Portion;
 use crate::units::{Span, Temperature};
 
 /// To press one disc and wrap it, min. Common practice, no source.
 pub(super) const PRESS_MIN: f64 = 2.0;
+/// To weigh and roll, scoop or press one portion; to lay the chilled portions of a tray apart. Common practice, no source.
+pub(super) const PORTION_S: f64 = 10.0;
+const SPACE_OUT_MIN: f64 = 1.0;
 
 /// Minutes of hands that forming a mix and each tray take.
 pub(super) struct HandsAtTheBench {
@@ -24,15 +30,31 @@ impl HandsAtTheBench {
 }
 
 pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench {
-    let first = &shape.demand.rolls[0];
     let mixes = f64::from(shape.demand.mixes);
     let (roll_min, cut_s) = (kitchen.input().roll_min, kitchen.input().cut_s);
     let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
-    let rerolled: u32 = shape.demand.rolls[1..].iter().map(|r| r.sheets).sum();
+    let sheets = f64::from(first_sheets(&shape.demand));
+    let per_mix = sheets / mixes;
+    match job.input().making {
+        Making::Cut => {}
+        Making::Sliced { .. } => {
+            let minutes = |n: &u32| up(Span::new_min(f64::from(*n) * SLICE_S / 60.0)).max(1);
+            let form_min = LOG_MIN * per_mix;
+            return HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() };
+        }
+        Making::Portioned(Portion::TrayBar { .. }) => {
+            return HandsAtTheBench { form_min: roll_min * per_mix, cut_min: vec![0; shape.trays.fill.len()] };
+        }
+        Making::Portioned(_) => {
+            let cut_min = vec![up(Span::new_min(SPACE_OUT_MIN)); shape.trays.fill.len()];
+            return HandsAtTheBench { form_min: PORTION_S / 60.0 * per_mix, cut_min };
+        }
+    }
+    let rerolled: u32 = shape.demand.rolls.iter().filter(|r| r.number > 0).map(|r| r.sheets).sum();
     // Discs are rolled when they come out; sheets were rolled before the chill. Re-rolls are always rolled then.
     let (form_min, rolled_at_cut) = match job.chill_form() {
-        ChillForm::Disc { .. } => (PRESS_MIN * f64::from(first.sheets) / mixes, f64::from(first.sheets)),
-        ChillForm::Sheets => (roll_min * f64::from(first.sheets) / mixes, 0.0),
+        ChillForm::Disc { .. } => (PRESS_MIN * per_mix, sheets),
+        ChillForm::Sheets => (roll_min * per_mix, 0.0),
     };
     let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
     let minutes = |n: &u32| up(Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0)).max(1);

@@ -4,11 +4,8 @@ use super::{Job, Kitchen};
 use crate::dough::{Formula, spread_tendency};
 use crate::error::InputErrors;
 use crate::oven::{BakeSetting, bake_practice};
-use crate::shape::Evenness;
+use crate::shape::{Evenness, ONE_CLASS};
 use crate::units::{Length, Span};
-
-/// Pieces whose bake times lie within this share of each other go on one tray; the trade's rule for size classes.
-const ONE_CLASS_SHARE: f64 = 0.12;
 
 /// What an uneven sheet does to the bake.
 #[derive(Debug, Clone, PartialEq)]
@@ -32,7 +29,7 @@ pub fn even_bake(job: &Job, formula: &Formula, kitchen: &Kitchen, even: &Evennes
         Span::new_min(f64::midpoint(least.min(), most.min()))
     };
     let (thin, thick) = (time(even.least), time(even.most));
-    let one_tray = thick.min() <= thin.min() * (1.0 + ONE_CLASS_SHARE);
+    let one_tray = thick.min() <= thin.min() * (1.0 + ONE_CLASS.value());
     let apart = thick.min() - thin.min();
     let mut advice = Vec::new();
     if one_tray {

@@ -6,9 +6,11 @@ mod bench;
 mod even;
 mod follow;
 mod kitchen;
+mod making;
 mod order;
 mod plan;
 mod portioned;
+mod together;
 mod wanted;
 mod ways;
 
@@ -17,8 +19,10 @@ pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan,
 pub use even::{EvenBake, even_bake};
 pub use follow::{Followed, Put, Whereabouts, follow};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};
+pub use making::{Making, PieceSize, largest_sheet, piece_outline, piece_size};
 pub use order::{ChillForm, Job, JobInput};
-pub use plan::{AlsoMixed, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with, question_of};
+pub use plan::{AlsoMixed, Beside, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with, question_of};
 pub use portioned::chill_portion;
+pub use together::{LotPlan, SizeClass, Together, plan_together};
 pub use wanted::{WantedWay, wanted_ways};
 pub use ways::{Spell, Way, WaySizes, one_way, question_of_way, ways};

@@ -1,12 +1,13 @@
 //! What is wanted and how it is to be made.
 
-use super::ColdPlace;
+use super::{ColdPlace, Making};
 use crate::dough::{MixMethod, Tint};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::Placement;
 use crate::oven::BakeSetting;
 use crate::shape::{
-    BenchSurface, MOST_SEARCHED, MOST_SHEETS_MEASURED, RollingRules, SHEET_MM, SheetReadings, Spacing, Turning,
+    BenchSurface, MOST_SEARCHED, MOST_SHEETS_MEASURED, RollingRules, SHEET_MM, SheetKind, SheetReadings, Spacing,
+    Turning,
 };
 use crate::units::{Length, Temperature};
 use chrono::NaiveDateTime;
@@ -74,6 +75,15 @@ pub struct JobInput {
     pub tray_layout: Vec<Placement>,
     /// Thickness read on its sheets, in the order of the sheets.
     pub measured: Vec<SheetReadings>,
+    /// How its pieces are made.
+    pub making: Making,
+    /// What form it is rolled to.
+    pub sheet: SheetKind,
+    /// A sheet no wider than this, mm: paper, the pin, or what one person rolls before it goes soft. The tray's width when
+    /// absent.
+    pub sheet_width_mm: Option<f64>,
+    /// A sheet no longer than this, mm. The tray's length when absent.
+    pub sheet_length_mm: Option<f64>,
 }
 
 /// A job whose values were checked.
@@ -106,6 +116,13 @@ impl Job {
                 most,
                 "pieces, since at least one is baked",
             );
+        }
+        let _ =
+            input.making.clone().checked().map_err(|faults| faults.all().iter().cloned().for_each(|e| checks.push(e)));
+        for (field, value) in [("sheet_width_mm", input.sheet_width_mm), ("sheet_length_mm", input.sheet_length_mm)] {
+            if let Some(mm) = value {
+                checks.range(field, mm, SHEET_MM.0, SHEET_MM.1, "mm");
+            }
         }
         checks.limit("measured", input.measured.len(), MOST_SHEETS_MEASURED, "sheets");
         checks.limit("layout", input.layout.len(), MOST_SEARCHED, "pieces");

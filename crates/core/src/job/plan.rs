@@ -4,8 +4,10 @@ use super::answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
 use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
-use super::{ChillForm, ColdPlace, Job, Kitchen};
-use crate::clock::{RelayInput, plan_relay};
+use super::making::{Source, chilled_form, largest_sheet};
+use super::portioned::portion_question;
+use super::{ChillForm, ColdPlace, Job, Kitchen, Making, piece_size};
+use crate::clock::{RelayInput, RelayLot, plan_relay};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_minutes,
 };
@@ -16,7 +18,10 @@ use crate::dough::{
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
 use crate::oven::{BakeSetting, bake_practice};
-use crate::shape::{Demand, DemandAnswer, LatticeTable, Layout, Spacing, TrayAnswer, demand_to_dough, fill_trays};
+use crate::shape::{
+    DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
+    fill_trays, trays_of_squares,
+};
 use crate::units::{Density, Length, Mass, Span, Temperature};
 
 /// To weigh one mix, min. Common practice, no source.
@@ -33,9 +38,18 @@ pub struct AlsoMixed {
     pub dough: Mass,
 }
 
+/// What a lot has to do with other lots.
+#[derive(Debug, Clone, Default)]
+pub struct Beside {
+    /// Others whose dough is mixed with this one's.
+    pub also: Vec<AlsoMixed>,
+    /// Its share of sheets that are cut together with others, or why they cannot be used.
+    pub mixed: Option<Result<MixedShare, String>>,
+}
+
 /// Plans one job whose dough is mixed by itself: [`plan_with`] without others.
 pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Plan, InputErrors> {
-    plan_with(job, formula, outline, kitchen, &[])
+    plan_with(job, formula, outline, kitchen, &Beside::default())
 }
 
 /// Plans one job of one lot.
@@ -47,66 +61,38 @@ pub fn plan_with(
     formula: &Formula,
     outline: &Outline,
     kitchen: &Kitchen,
-    also: &[AlsoMixed],
+    beside: &Beside,
 ) -> Result<Plan, InputErrors> {
     let composition = formula.composition();
     let Some(window) = Window::of(&composition) else {
         return Err(InputError::refused("formula", "most of the fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
     };
     let density = rolled_density(&composition);
-    let oven = oven_plan(job, formula, outline, kitchen)?;
-    let piece = outline.area().mass_at(job.thickness(), density);
-    let (table, layout_fault) = sheet_table(job, outline, kitchen)?;
-    let baked = demand_of(job, kitchen, &table, piece, density, job.baked_pieces());
-    let demand = demand_to_dough(&baked)?;
-    let frozen = frozen_dough(job, &baked)?;
-    let trays = fill_trays(outline, job.baked_pieces(), oven.growth.1, kitchen.trays(), &job.input().tray_layout)?;
+    let size = piece_size(job, outline, density)?;
+    let oven = oven_plan(job, formula, outline, size.thickness, kitchen)?;
+    let source = Source::of(job, outline, kitchen, density, beside.mixed.as_ref())?;
+    let needs = |pieces: u32| source.demand(job, kitchen, size.mass, density, pieces);
+    let demand = needs(job.baked_pieces())?;
+    let frozen = frozen_dough(job, needs)?;
+    let trays = match &job.input().making {
+        Making::Portioned(Portion::TrayBar { width, length, columns, rows, .. }) => {
+            trays_of_squares(outline, job.baked_pieces(), (*width, *length), (*columns, *rows), kitchen.trays())
+        }
+        _ => fill_trays(outline, job.baked_pieces(), oven.growth.1, kitchen.trays(), &job.input().tray_layout)?,
+    };
     let mut shape = shape_plan(job, kitchen, demand, trays);
-    shape.reasons.extend(layout_fault.map(|why| format!("The layout you kept is not used: {why}. Nest it again.")));
-    let parts = parts_of(job, &shape.demand, frozen, also);
-    let dough = dough_plan(job, formula, kitchen, &shape.demand, parts, piece, density, composition)?;
+    shape.reasons.extend(source.fault().map(str::to_owned));
+    let parts = parts_of(job, &shape.demand, frozen, &beside.also);
+    let dough = dough_plan(job, formula, kitchen, &shape.demand, parts, size.mass, density, composition)?;
     let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, keeping(formula))?;
     let hands = hands_at_the_bench(job, kitchen, &shape);
-    cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
-    cold.reasons.extend(bench_words(&cold, hands.longest()));
+    if job.input().making == Making::Cut {
+        cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
+        cold.reasons.extend(bench_words(&cold, hands.longest()));
+    }
     let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
     cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
     Ok(Plan { dough, cold, shape, oven, clock })
-}
-
-/// The job's sheets: rows of its cutter, and the layout kept from nesting while it still holds.
-fn sheet_table(job: &Job, outline: &Outline, kitchen: &Kitchen) -> Result<(LatticeTable, Option<String>), InputErrors> {
-    let (width, longest) = (kitchen.trays().width(), kitchen.trays().length());
-    let input = job.input();
-    let rows = LatticeTable::for_turning(outline, width, longest, job.spacing(), input.turning)?;
-    if input.layout.is_empty() {
-        return Ok((rows, None));
-    }
-    Ok(match rows.clone().with_layout(&input.layout, job.spacing()) {
-        Ok(table) => (table, None),
-        Err(fault) => (rows, Some(fault)),
-    })
-}
-
-fn demand_of<'a>(
-    job: &Job,
-    kitchen: &Kitchen,
-    table: &'a LatticeTable,
-    piece: Mass,
-    density: Density,
-    pieces: u32,
-) -> Demand<'a> {
-    Demand {
-        table,
-        piece,
-        pieces,
-        thickness: job.thickness(),
-        density,
-        width: kitchen.trays().width(),
-        longest: kitchen.trays().length(),
-        mix_limit: kitchen.mixer().most(density).0,
-        rules: job.rolling(),
-    }
 }
 
 /// The dough station alone: what is weighed and mixed, without the cold, the trays and the clock.
@@ -117,41 +103,46 @@ pub fn plan_dough(
     formula: &Formula,
     outline: &Outline,
     kitchen: &Kitchen,
-    also: &[AlsoMixed],
+    beside: &Beside,
 ) -> Result<DoughPlan, InputErrors> {
     let composition = formula.composition();
     let density = rolled_density(&composition);
-    let piece = outline.area().mass_at(job.thickness(), density);
-    let (table, _) = sheet_table(job, outline, kitchen)?;
-    let baked = demand_of(job, kitchen, &table, piece, density, job.baked_pieces());
-    let demand = demand_to_dough(&baked)?;
-    let frozen = frozen_dough(job, &baked)?;
-    let parts = parts_of(job, &demand, frozen, also);
+    let piece = piece_size(job, outline, density)?.mass;
+    let source = Source::of(job, outline, kitchen, density, beside.mixed.as_ref())?;
+    let needs = |pieces: u32| source.demand(job, kitchen, piece, density, pieces);
+    let demand = needs(job.baked_pieces())?;
+    let frozen = frozen_dough(job, needs)?;
+    let parts = parts_of(job, &demand, frozen, &beside.also);
     dough_plan(job, formula, kitchen, &demand, parts, piece, density, composition)
 }
 
-fn frozen_dough(job: &Job, baked: &Demand) -> Result<Option<Mass>, InputErrors> {
+fn frozen_dough(
+    job: &Job,
+    needs: impl Fn(u32) -> Result<DemandAnswer, InputErrors>,
+) -> Result<Option<Mass>, InputErrors> {
     Ok(match job.input().freeze_pieces {
         0 => None,
-        pieces => Some(demand_to_dough(&Demand { pieces, ..*baked })?.dough),
+        pieces => Some(needs(pieces)?.dough),
     })
 }
 
 /// The dough that a job takes in all, for the baked and the frozen pieces: what another job must mix for it.
-pub fn dough_of(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Mass, InputErrors> {
+pub fn dough_of(
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    kitchen: &Kitchen,
+    mixed: Option<&Result<MixedShare, String>>,
+) -> Result<Mass, InputErrors> {
     let density = rolled_density(&formula.composition());
-    let piece = outline.area().mass_at(job.thickness(), density);
-    let (table, _) = sheet_table(job, outline, kitchen)?;
-    let dough = |pieces: u32| -> Result<f64, InputErrors> {
-        if pieces == 0 {
-            return Ok(0.0);
-        }
-        Ok(demand_to_dough(&demand_of(job, kitchen, &table, piece, density, pieces))?.dough.g())
-    };
-    Ok(Mass::new_g(dough(job.baked_pieces())? + dough(job.input().freeze_pieces)?))
+    let piece = piece_size(job, outline, density)?.mass;
+    let source = Source::of(job, outline, kitchen, density, mixed)?;
+    let needs = |pieces: u32| source.demand(job, kitchen, piece, density, pieces);
+    let frozen = frozen_dough(job, needs)?.unwrap_or(Mass::new_g(0.0));
+    Ok(needs(job.baked_pieces())?.dough + frozen)
 }
 
-/// The most pieces of a job's cutter and thickness that so much dough yields; zero when it is not enough for one.
+/// The most pieces of a job's make that so much dough yields; zero when it is not enough for one.
 pub fn pieces_from(
     dough: Mass,
     job: &Job,
@@ -160,11 +151,9 @@ pub fn pieces_from(
     kitchen: &Kitchen,
 ) -> Result<u32, InputErrors> {
     let density = rolled_density(&formula.composition());
-    let piece = outline.area().mass_at(job.thickness(), density);
-    let (table, _) = sheet_table(job, outline, kitchen)?;
-    let enough = |pieces: u32| {
-        demand_to_dough(&demand_of(job, kitchen, &table, piece, density, pieces)).is_ok_and(|d| d.dough <= dough)
-    };
+    let piece = piece_size(job, outline, density)?.mass;
+    let source = Source::of(job, outline, kitchen, density, None)?;
+    let enough = |pieces: u32| source.demand(job, kitchen, piece, density, pieces).is_ok_and(|d| d.dough <= dough);
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to the range of counts")]
     let (mut low, mut high) = (0_u32, (dough / piece).clamp(0.0, 20_000.0) as u32 + 1);
     // More pieces never need less dough, so the greatest count is found by halving.
@@ -212,10 +201,16 @@ pub fn compute_sheet(
     Ok(table.layout(length))
 }
 
-fn oven_plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<OvenPlan, InputErrors> {
+fn oven_plan(
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    thickness: Length,
+    kitchen: &Kitchen,
+) -> Result<OvenPlan, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let (w, h) = outline.extent();
-    let mut practice = bake_practice(job.thickness(), setting, &spread_tendency(formula));
+    let mut practice = bake_practice(thickness, setting, &spread_tendency(formula));
     // The trade's spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
     let growth = (outline.rim_radius() * practice.spread.0.value(), outline.rim_radius() * practice.spread.1.value());
     let width = if w > h { w } else { h };
@@ -224,19 +219,52 @@ fn oven_plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen)
         growth.0.mm(),
         growth.1.mm()
     ));
-    Ok(OvenPlan { oven: setting.oven(), practice, width, growth, baked_outline: outline.spread_by(growth.1) })
+    Ok(OvenPlan {
+        oven: setting.oven(),
+        practice,
+        width,
+        thickness,
+        growth,
+        baked_outline: outline.spread_by(growth.1),
+    })
 }
 
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {
     let mut reasons = Vec::new();
     let first = &demand.rolls[0];
-    reasons.push(format!(
-        "{} g rolled to {} mm covers {:.0} \u{d7} {:.0} mm.",
-        grouped(first.mass.g()),
-        plain(job.thickness().mm()),
-        first.length.mm(),
-        kitchen.trays().width().mm()
-    ));
+    let cut = job.input().making == Making::Cut;
+    reasons.push(match &job.input().making {
+        Making::Cut => {
+            let (width, length) = first.form.extent();
+            format!(
+                "{} g rolled to {} mm covers {}.",
+                grouped(first.mass.g()),
+                plain(job.thickness().mm()),
+                match first.form {
+                    SheetForm::Oblong { .. } => format!("{:.0} \u{d7} {:.0} mm", length.mm(), width.mm()),
+                    SheetForm::Round { .. } => format!("a round of {:.0} mm", width.mm()),
+                    SheetForm::Oval { .. } => format!("an oval of {:.0} \u{d7} {:.0} mm", length.mm(), width.mm()),
+                }
+            )
+        }
+        Making::Sliced { .. } => format!(
+            "{} of {} g, {:.0} mm long: {} of {} mm, and {:.0} mm trimmed from each end.",
+            counted(first.sheets, "log"),
+            grouped(first.mass.g()),
+            first.form.extent().1.mm(),
+            counted(first.pieces.div_ceil(first.sheets.max(1)), "slice"),
+            plain(job.thickness().mm()),
+            LOG_TRIM.mm()
+        ),
+        Making::Portioned(Portion::TrayBar { .. }) => {
+            format!(
+                "{} of {} g, spread over the whole tray and cut after baking.",
+                counted(first.sheets, "tray"),
+                grouped(first.mass.g())
+            )
+        }
+        Making::Portioned(_) => format!("{} of {:.1} g each.", counted(first.pieces, "portion"), first.mass.g()),
+    });
     if let Some(gap) = first.layout.least_gap {
         reasons.push(format!("The smallest gap between two cuts is {:.1} mm.", gap.mm()));
     }
@@ -246,7 +274,18 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
             pieces(demand.from_second_reroll)
         ));
     }
-    let rods_owned = kitchen.has_rods(job.thickness());
+    let allowed = largest_sheet(job, kitchen).extent();
+    let (tray_width, tray_length) = (kitchen.trays().width(), kitchen.trays().length());
+    if cut && (allowed.0 < tray_width || allowed.1 < tray_length) && job.input().sheet == SheetKind::Oblong {
+        reasons.push(format!(
+            "A sheet is kept to {:.0} \u{d7} {:.0} mm, as you set it; the tray would take {:.0} \u{d7} {:.0}.",
+            allowed.1.mm(),
+            allowed.0.mm(),
+            tray_length.mm(),
+            tray_width.mm()
+        ));
+    }
+    let rods_owned = !cut || kitchen.has_rods(job.thickness());
     if !rods_owned {
         reasons.push(format!("No guide rods of {} mm in the kitchen: rolled by eye.", plain(job.thickness().mm())));
     }
@@ -257,7 +296,7 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
         ));
     }
     reasons.push(format!("{:.0} mm is kept between pieces on the tray, room for what they grow.", trays.gap.mm()));
-    ShapePlan { demand, sheet_width: kitchen.trays().width(), rods_owned, trays, reasons }
+    ShapePlan { demand, rods_owned, trays, reasons }
 }
 
 #[expect(clippy::too_many_arguments, reason = "what the stations before have found, each once")]
@@ -345,21 +384,23 @@ fn cold_plan(
 ) -> Result<ColdPlan, InputErrors> {
     let density = dough.density;
     let first = &demand.rolls[0];
-    let piece = match job.chill_form() {
-        ChillForm::Disc { thickness } => disc_of(first.mass, thickness, density),
-        ChillForm::Sheets => Piece::Sheet { thickness: job.thickness() },
+    let piece = match (chilled_form(&job.input().making, density)?, job.chill_form()) {
+        (Some(piece), _) => piece,
+        (None, ChillForm::Disc { thickness }) => disc_of(first.mass, thickness, density),
+        (None, ChillForm::Sheets) => Piece::Sheet { thickness: job.thickness() },
     };
     let place = job.input().chill_place;
-    let answer = chill(&chill_question(kitchen, dough, piece, place)?);
+    let answer = chill(&first_chill(job, kitchen, dough, piece, place)?);
     if let Some(never) = &answer.never {
         return Err(InputError::refused("chill_place", never.clone()).into());
     }
     let warm = window.rolls_to;
     // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case.
     let tray_place = job.input().tray_chill_place;
+    let cut_or_sliced = !matches!(job.input().making, Making::Portioned(_));
     let tray_question = ChillQuestion::new(
         dough.composition.clone(),
-        Piece::Sheet { thickness: job.thickness() },
+        if cut_or_sliced { Piece::Sheet { thickness: job.thickness() } } else { piece },
         Wrap::Open,
         Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
         warm.c(),
@@ -392,7 +433,7 @@ fn cold_plan(
         "The range is from an air film a fifth weaker or a quarter stronger than assumed.".to_owned()
     });
     Ok(ColdPlan {
-        form: FormSize { piece, count: first.sheets, mass: first.mass },
+        form: FormSize { piece, count: first_sheets(demand), mass: first.mass },
         place,
         air,
         tempering_after_night: tempering_minutes(&dough.composition, piece, air, kitchen.room()),
@@ -406,6 +447,20 @@ fn cold_plan(
         keeping,
         reasons,
     })
+}
+
+/// The first chill of a job's dough: to be rolled or sliced, or, of portions, until they are firm for the oven.
+pub(super) fn first_chill(
+    job: &Job,
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    piece: Piece,
+    place: ColdPlace,
+) -> Result<ChillQuestion, InputErrors> {
+    match job.input().making {
+        Making::Portioned(_) => portion_question(kitchen, dough, piece, place),
+        Making::Cut | Making::Sliced { .. } => chill_question(kitchen, dough, piece, place),
+    }
 }
 
 /// The dough out of the bowl, as it is put into the cold to be rolled: [`question_of`] a plan's dough.
@@ -439,6 +494,11 @@ pub fn question_of(
     ChillQuestion::new(composition.clone(), piece, Wrap::Wrapped, support, start.c(), kitchen.place(place), target)
 }
 
+/// Sheets, logs or portions of the first roll: those of several lots may differ from each other.
+pub(super) fn first_sheets(demand: &DemandAnswer) -> u32 {
+    demand.rolls.iter().filter(|r| r.number == 0).map(|r| r.sheets).sum()
+}
+
 fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
     let ready = answer.ready_after?;
     answer.curve.iter().find(|s| s.after >= ready).map(|s| s.mean)
@@ -456,8 +516,9 @@ fn clock_plan(
     let method = job.input().method;
     let latest = |answer: &ChillAnswer| answer.ready_between.map(|(_, late)| late).or(answer.ready_after).map_or(0, up);
     let chill_min = latest(&cold.answer).max(cold.workable_after.map_or(0, up));
-    let input = RelayInput {
+    let lot = RelayLot {
         mixes: shape.demand.mixes,
+        mixed_by: None,
         // Where other dough is mixed with this one, its mixes are made before and after, and count here.
         mix_min: up(Span::new_min(
             (WEIGH_MIN + method.minutes()) * (f64::from(dough.mixes.count) / f64::from(shape.demand.mixes)).max(1.0),
@@ -465,15 +526,13 @@ fn clock_plan(
         form_min: up(Span::new_min(hands.form_min)),
         chill_min,
         cut_min: hands.cut_min,
-        tray_chill_min: latest(&cold.tray_chill.answer),
+        // Slices come from a firm log and portions have been chilled as they are: both go straight into the oven.
+        tray_chill_min: if job.input().making == Making::Cut { latest(&cold.tray_chill.answer) } else { 0 },
         bake_min: up(oven.practice.bake.1),
+        oven_c: oven.oven.c(),
         cool_min: up(oven.practice.cool_on_tray),
-        trays_owned: kitchen.trays().owned(),
-        racks: kitchen.ovens().racks,
-        ovens: kitchen.ovens().count,
-        preheat_min: up(Span::new_min(kitchen.ovens().preheat_min)),
     };
-    let relay = plan_relay(&input);
+    let relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
     let mut reasons = vec![
         "Every step is put as late as the next one and one pair of hands allow.".to_owned(),
         "Chills count at the slow end of their range, bakes at the long end.".to_owned(),
@@ -481,11 +540,26 @@ fn clock_plan(
     if shape.trays.rounds > 1 {
         reasons.push(format!("{} trays go round {} times.", kitchen.trays().owned(), shape.trays.rounds));
     }
-    ClockPlan { relay, chill_min, reasons }
+    ClockPlan { relay, chill_min, lot, reasons }
+}
+
+/// Lots with the trays, ovens and hands of a kitchen.
+pub(super) fn relay_of(kitchen: &Kitchen, lots: Vec<RelayLot>) -> RelayInput {
+    RelayInput {
+        lots,
+        trays_owned: kitchen.trays().owned(),
+        racks: kitchen.ovens().racks,
+        ovens: kitchen.ovens().count,
+        preheat_min: up(Span::new_min(kitchen.ovens().preheat_min)),
+    }
 }
 
 fn pieces(n: u32) -> String {
-    if n == 1 { "1 piece".to_owned() } else { format!("{n} pieces") }
+    counted(n, "piece")
+}
+
+fn counted(n: u32, word: &str) -> String {
+    format!("{n} {word}{}", if n == 1 { "" } else { "s" })
 }
 
 pub(super) fn plain(v: f64) -> String {

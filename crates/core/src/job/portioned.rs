@@ -12,19 +12,19 @@ pub fn chill_portion(
     piece: Piece,
     place: ColdPlace,
 ) -> Result<ChillAnswer, InputErrors> {
+    Ok(chill(&portion_question(kitchen, dough, piece, place)?))
+}
+
+pub(super) fn portion_question(
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    piece: Piece,
+    place: ColdPlace,
+) -> Result<ChillQuestion, InputErrors> {
     let support = match piece {
         Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
         _ => Support::Rack,
     };
     let start = dough.temperature.c();
-    let question = ChillQuestion::new(
-        dough.composition.clone(),
-        piece,
-        Wrap::Open,
-        support,
-        start,
-        kitchen.place(place),
-        Target::Oven,
-    )?;
-    Ok(chill(&question))
+    ChillQuestion::new(dough.composition.clone(), piece, Wrap::Open, support, start, kitchen.place(place), Target::Oven)
 }

@@ -1,8 +1,8 @@
 //! What must be done so that the dough is ready to roll at a wanted time.
 
 use super::answers::Plan;
-use super::plan::chill_question;
-use super::{ColdPlace, Job, Kitchen};
+use super::plan::{chill_question, first_chill};
+use super::{ColdPlace, Job, Kitchen, Making};
 use crate::cold::{Piece, disc_in_time, disc_of, in_time};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Span};
@@ -40,6 +40,11 @@ pub fn wanted_ways(job: &Job, kitchen: &Kitchen, plan: &Plan, within: Span) -> R
     };
     let mut ways = Vec::with_capacity(4);
     for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
+        if job.input().making != Making::Cut {
+            let piece = plan.cold.form.piece;
+            ways.push(way(piece, place, in_time(&first_chill(job, kitchen, &plan.dough, piece, place)?, within)));
+            continue;
+        }
         let disc = disc_of(mass, thickness, density);
         let question = chill_question(kitchen, &plan.dough, disc, place)?;
         ways.push(way(disc, place, disc_in_time(&question, mass, density, within)));

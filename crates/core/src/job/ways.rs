@@ -1,20 +1,20 @@
 //! The same dough chilled another way: ball, disc, sheets, stack, log or bar, in fridge or freezer.
 
 use super::answers::Plan;
-use super::bench::PRESS_MIN;
-use super::plan::chill_question;
+use super::bench::{PORTION_S, PRESS_MIN};
+use super::plan::first_chill;
 use super::wanted::USUAL_DISC_MM;
-use super::{ChillForm, ColdPlace, Job, Kitchen};
+use super::{ChillForm, ColdPlace, Job, Kitchen, Making};
 use crate::cold::{ChillAnswer, ChillQuestion, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to};
 use crate::error::{Checks, InputErrors};
 use crate::shape::LONGEST_LOG;
 use crate::units::{Area, Length, Span};
 
 /// To form and wrap one log, one bar, a ball; to slice one piece. Common practice, no source.
-const LOG_MIN: f64 = 4.0;
+pub(super) const LOG_MIN: f64 = 4.0;
 const BAR_MIN: f64 = 5.0;
 const BALL_MIN: f64 = 1.0;
-const SLICE_S: f64 = 3.0;
+pub(super) const SLICE_S: f64 = 3.0;
 
 /// Sizes of the ways, where they can be chosen.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -129,7 +129,7 @@ fn built(
             if !wanted(&key, chosen) {
                 continue;
             }
-            let question = chill_question(kitchen, &plan.dough, form.piece, place)?;
+            let question = first_chill(job, kitchen, &plan.dough, form.piece, place)?;
             let answer = if chosen { plan.cold.answer.clone() } else { chill_briefly(&question) };
             found.push(Way {
                 key,
@@ -185,6 +185,24 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
     let (logs, bars) = (lengths(log_area), lengths(Area::new_mm2(width.mm() * height.mm())));
     let min = |before: f64, after: f64| (Span::new_min(before), Span::new_min(after));
     let mm = |l: Length| super::plan::plain(l.mm());
+    if job.input().making != Making::Cut {
+        // A log or a portion is what it is; only its place can be another.
+        let sliced = matches!(job.input().making, Making::Sliced { .. });
+        let (key, name, effort) = match plan.cold.form.piece {
+            Piece::Log { .. } if sliced => ("log", "Log", "form, wrap, turn now and then; slice"),
+            Piece::Bar { .. } => ("bar", "Bar", "form in a frame, wrap; slice"),
+            _ => ("portion", "Portions as they are", "shape while soft, lay on a tray"),
+        };
+        let hands = if sliced { min(LOG_MIN * each, slicing) } else { min(PORTION_S / 60.0 * each, 0.0) };
+        return vec![Form {
+            key,
+            name: name.to_owned(),
+            piece: plan.cold.form.piece,
+            count: sheets,
+            hands,
+            effort: effort.to_owned(),
+        }];
+    }
     vec![
         Form {
             key: "ball",
@@ -287,6 +305,6 @@ fn after_night(
 }
 
 /// The question behind one of the ways, for a closer look at it.
-pub fn question_of_way(kitchen: &Kitchen, plan: &Plan, way: &Way) -> Result<ChillQuestion, InputErrors> {
-    chill_question(kitchen, &plan.dough, way.piece, way.place)
+pub fn question_of_way(job: &Job, kitchen: &Kitchen, plan: &Plan, way: &Way) -> Result<ChillQuestion, InputErrors> {
+    first_chill(job, kitchen, &plan.dough, way.piece, way.place)
 }

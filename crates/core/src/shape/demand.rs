@@ -2,11 +2,12 @@
 
 use super::lattice::LatticeTable;
 use super::layout::Layout;
+use super::sheet::SheetForm;
 use crate::error::{Checks, InputError, InputErrors};
-use crate::units::{Density, Length, Mass, Share};
+use crate::units::{Area, Density, Length, Mass, Share};
 
 /// Dough lost to board and hands at each roll. Common practice, no source.
-const LOST_A_ROLL: f64 = 0.01;
+pub(super) const LOST_A_ROLL: f64 = 0.01;
 
 /// What the dough is rolled on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -45,13 +46,61 @@ impl RollingRules {
         checks.finish(())?;
         Ok(Self { rerolls, surface, reserve: Share::new(reserve_percent / 100.0) })
     }
+
+    /// Dough kept back, of what is formed.
+    #[must_use]
+    pub fn reserve(&self) -> Share {
+        self.reserve
+    }
+}
+
+/// Sheets of one form in all sizes up to the largest, with the cuts on them.
+pub trait Sheets {
+    /// The largest.
+    fn largest(&self) -> SheetForm;
+    /// One of this area, or the largest.
+    fn of_area(&self, area: Area) -> SheetForm;
+    /// The most pieces one of these sheets holds.
+    fn count(&self, form: &SheetForm) -> usize;
+    /// The layout of the most pieces on one of these sheets.
+    fn layout(&self, form: &SheetForm) -> Layout;
+}
+
+/// Oblong sheets of one width.
+#[derive(Debug, Clone)]
+pub struct OblongSheets {
+    /// Layouts by length.
+    pub table: LatticeTable,
+    /// Of every sheet.
+    pub width: Length,
+    /// Of the longest.
+    pub longest: Length,
+}
+
+impl Sheets for OblongSheets {
+    fn largest(&self) -> SheetForm {
+        SheetForm::Oblong { width: self.width, length: self.longest, corner: Length::new_mm(0.0) }
+    }
+
+    fn of_area(&self, area: Area) -> SheetForm {
+        let length = Length::new_mm((area.mm2() / self.width.mm()).min(self.longest.mm()));
+        SheetForm::Oblong { width: self.width, length, corner: Length::new_mm(0.0) }
+    }
+
+    fn count(&self, form: &SheetForm) -> usize {
+        self.table.count(form.extent().1)
+    }
+
+    fn layout(&self, form: &SheetForm) -> Layout {
+        self.table.layout(form.extent().1)
+    }
 }
 
 /// What is wanted.
-#[derive(Debug, Clone, Copy)]
+#[derive(Clone, Copy)]
 pub struct Demand<'a> {
-    /// Layouts of the cutter.
-    pub table: &'a LatticeTable,
+    /// The sheets it is cut from.
+    pub sheets: &'a dyn Sheets,
     /// Mass of one piece as cut.
     pub piece: Mass,
     /// How many.
@@ -60,10 +109,6 @@ pub struct Demand<'a> {
     pub thickness: Length,
     /// Density of the dough.
     pub density: Density,
-    /// Width of every sheet.
-    pub width: Length,
-    /// Longest sheet the tray or paper takes.
-    pub longest: Length,
     /// Most dough in one mix.
     pub mix_limit: Mass,
     /// Re-rolls, surface, reserve.
@@ -77,8 +122,8 @@ pub struct Roll {
     pub number: u32,
     /// How many equal sheets.
     pub sheets: u32,
-    /// Length of each.
-    pub length: Length,
+    /// Form and size of each.
+    pub form: SheetForm,
     /// Dough in each.
     pub mass: Mass,
     /// The cuts on one sheet.
@@ -121,21 +166,20 @@ fn next_mass_g(mass: f64) -> f64 {
 
 struct Yield {
     mixes: u32,
-    /// Sheets, length of each, mass of each, pieces on each.
-    rolls: Vec<(u32, Length, Mass, u32)>,
+    /// Sheets, form of each, mass of each, pieces on each.
+    rolls: Vec<(u32, SheetForm, Mass, u32)>,
     left: f64,
     lost: f64,
 }
 
 impl Demand<'_> {
-    fn sheets(&self, mass: f64, batches: u32) -> (u32, Length, Mass, u32) {
-        let area = Mass::new_g(mass / f64::from(batches)).rolled_to(self.thickness, self.density).mm2();
-        let full = self.width.mm() * self.longest.mm();
-        let per_batch = whole((area / full - 1e-9).ceil().max(1.0));
+    fn sheets(&self, mass: f64, batches: u32) -> (u32, SheetForm, Mass, u32) {
+        let area = Mass::new_g(mass / f64::from(batches)).rolled_to(self.thickness, self.density);
+        let per_batch = whole((area / self.sheets.largest().area() - 1e-9).ceil().max(1.0));
         let sheets = batches.saturating_mul(per_batch);
-        let length = Length::new_mm((area / f64::from(per_batch) / self.width.mm()).min(self.longest.mm()));
-        let count = u32::try_from(self.table.count(length)).unwrap_or(u32::MAX);
-        (sheets, length, Mass::new_g(mass / f64::from(sheets)), count)
+        let form = self.sheets.of_area(area * (1.0 / f64::from(per_batch)));
+        let count = u32::try_from(self.sheets.count(&form)).unwrap_or(u32::MAX);
+        (sheets, form, Mass::new_g(mass / f64::from(sheets)), count)
     }
 
     /// What `dough` grams with the reserve in it yield.
@@ -148,11 +192,11 @@ impl Demand<'_> {
             if wanted == 0 {
                 break;
             }
-            let (sheets, length, each, count) = self.sheets(mass, if number == 0 { mixes } else { 1 });
+            let (sheets, form, each, count) = self.sheets(mass, if number == 0 { mixes } else { 1 });
             if count == 0 {
                 break;
             }
-            found.rolls.push((sheets, length, each, count));
+            found.rolls.push((sheets, form, each, count));
             let cut = wanted.min(sheets.saturating_mul(count));
             wanted -= cut;
             let lost = mass * LOST_A_ROLL;
@@ -199,15 +243,15 @@ pub fn demand_to_dough(demand: &Demand) -> Result<DemandAnswer, InputError> {
     };
     let mut wanted = demand.pieces;
     let mut rolls = Vec::new();
-    for (number, (sheets, length, mass, count)) in (0u32..).zip(&found.rolls) {
+    for (number, (sheets, form, mass, count)) in (0u32..).zip(&found.rolls) {
         let pieces = wanted.min(sheets.saturating_mul(*count));
         wanted -= pieces;
         rolls.push(Roll {
             number,
             sheets: *sheets,
-            length: *length,
+            form: *form,
             mass: *mass,
-            layout: demand.table.layout(*length),
+            layout: demand.sheets.layout(form),
             pieces,
         });
     }
@@ -238,22 +282,21 @@ mod tests {
     use crate::shape::Spacing;
     use proptest::prelude::*;
 
-    fn table(diameter: f64) -> LatticeTable {
+    fn table(diameter: f64) -> OblongSheets {
         let outline = Builtin::new(BuiltinKind::Round, diameter, 0.0).unwrap().outline().unwrap();
         let spacing = Spacing::new(3.0, 4.0).unwrap();
-        LatticeTable::for_sheet(&outline, Length::new_mm(310.0), Length::new_mm(440.0), spacing).unwrap()
+        let (width, longest) = (Length::new_mm(310.0), Length::new_mm(440.0));
+        OblongSheets { table: LatticeTable::for_sheet(&outline, width, longest, spacing).unwrap(), width, longest }
     }
 
-    fn demand(table: &LatticeTable, diameter: f64, pieces: u32, rerolls: u32) -> Demand<'_> {
+    fn demand(sheets: &OblongSheets, diameter: f64, pieces: u32, rerolls: u32) -> Demand<'_> {
         let area = std::f64::consts::PI * diameter * diameter / 4.0;
         Demand {
-            table,
+            sheets,
             piece: Mass::new_g(area * 6.0 * 1.21e-3),
             pieces,
             thickness: Length::new_mm(6.0),
             density: Density::new_kg_m3(1210.0),
-            width: Length::new_mm(310.0),
-            longest: Length::new_mm(440.0),
             mix_limit: Mass::new_g(1200.0),
             rules: RollingRules::new(rerolls, BenchSurface::FlouredBoard, 3.0).unwrap(),
         }

@@ -5,26 +5,30 @@ mod evenness;
 mod lattice;
 mod layout;
 mod log;
+mod mixed;
 mod nest;
 mod pattern;
 mod portion;
 mod profile;
+mod round_sheets;
 mod sheet;
 mod spacing;
 mod template;
 mod tray;
 
-pub use demand::{BenchSurface, Demand, DemandAnswer, Roll, RollingRules, demand_to_dough};
+pub use demand::{BenchSurface, Demand, DemandAnswer, OblongSheets, Roll, RollingRules, Sheets, demand_to_dough};
 pub use evenness::{Evenness, MOST_READINGS_A_SIDE, MOST_SHEETS_MEASURED, SheetReadings, SpotIs, judge_evenness};
 pub use lattice::LatticeTable;
 pub use layout::Layout;
 pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, divide_batch, solve_log};
+pub use mixed::{MOST_MIXED_SHEETS, MixedShare, MixedSheet, share_of_mixed};
 pub use nest::{
     MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps, measure_layout,
 };
 pub use pattern::{Pattern, PatternKind, PatternPart, Patterned, USUAL_BAR, WhichDough, build_pattern};
 pub use portion::{Portion, PortionKind, Portioned, portion_out};
-pub use sheet::{SHEET_MM, SheetForm};
+pub use round_sheets::RoundSheets;
+pub use sheet::{SHEET_MM, SheetForm, SheetKind};
 pub use spacing::{Spacing, Turning, WEB_STEPS_MM};
 pub use template::{CHECK_LINE, PAGE_FOOT, PAGE_OVERLAP, PRINT_MARGIN, Tile, tiles};
-pub use tray::{TrayAnswer, TrayRules, fill_trays, tray_sources};
+pub use tray::{ONE_CLASS, TrayAnswer, TrayRules, fill_trays, tray_sources, trays_of_squares};

@@ -134,7 +134,8 @@ impl Portion {
         }
     }
 
-    fn checked(self) -> Result<Self, InputErrors> {
+    /// The same with its sizes checked, each within the range its variant states.
+    pub fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
         let mass = |checks: &mut Checks, m: Mass, most: f64| checks.range("mass_g", m.g(), 2.0, most, "g");
         match &self {

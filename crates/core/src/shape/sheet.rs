@@ -8,6 +8,18 @@ use std::f64::consts::{PI, TAU};
 /// Sheets no smaller and no larger than this each way, mm. Common practice: a tart's base to a long bench.
 pub const SHEET_MM: (f64, f64) = (40.0, 1200.0);
 
+/// The forms a sheet is rolled to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum SheetKind {
+    /// An oblong.
+    #[default]
+    Oblong,
+    /// A round.
+    Round,
+    /// An oval.
+    Oval,
+}
+
 /// The form of a sheet, with its box's upper left corner at 0, 0.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum SheetForm {

@@ -2,17 +2,21 @@
 
 use super::demand::Roll;
 use super::lattice::LatticeTable;
-use super::layout::Layout;
+use super::layout::{Layout, least_gap};
 use super::nest::kept_on_tray;
 use super::spacing::Spacing;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::{Outline, Placement};
-use crate::units::Length;
+use crate::units::{Length, Share};
 
 /// Room kept beyond the predicted growth of two neighbours. Common practice, no source.
 const BEYOND_GROWTH: Length = Length::new_mm(8.0);
 /// Room to the tray's edge. Common practice, no source.
 const TO_EDGE: Length = Length::new_mm(10.0);
+
+/// Pieces whose bake times lie within this share of each other are one size class and may go on one tray. Common practice,
+/// no source.
+pub const ONE_CLASS: Share = Share::new(0.12);
 
 /// A kitchen's trays.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -134,6 +138,27 @@ pub fn fill_trays(
     Ok(TrayAnswer { gap, layout, rounds: trays.div_ceil(rules.owned), fill, edge: TO_EDGE, fault })
 }
 
+/// Trays that are covered whole with dough and cut into `cells` (across, along) after baking; the last one as the others.
+#[must_use]
+pub fn trays_of_squares(
+    outline: &Outline,
+    pieces: u32,
+    (width, length): (Length, Length),
+    (columns, rows): (u32, u32),
+    rules: &TrayRules,
+) -> TrayAnswer {
+    let (w, l) = (width.mm() / f64::from(columns), length.mm() / f64::from(rows));
+    let at =
+        |c: u32, r: u32| Placement { x_mm: w * (f64::from(c) + 0.5), y_mm: l * (f64::from(r) + 0.5), turn_deg: 0.0 };
+    let cuts: Vec<Placement> = (0..rows).flat_map(|r| (0..columns).map(move |c| at(c, r))).collect();
+    let each = columns * rows;
+    let trays = pieces.div_ceil(each);
+    let zero = Length::new_mm(0.0);
+    let fill = (0..trays).map(|t| each.min(pieces - t * each)).collect();
+    let layout = Layout { least_gap: least_gap(outline, &cuts), pieces: cuts, length, nested: false };
+    TrayAnswer { gap: zero, layout, fill, rounds: trays.div_ceil(rules.owned), edge: zero, fault: None }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -174,7 +199,7 @@ mod tests {
         let roll = |number: u32, pieces: u32| Roll {
             number,
             sheets: 1,
-            length: Length::new_mm(300.0),
+            form: crate::shape::SheetForm::round(300.0).unwrap(),
             mass: crate::units::Mass::new_g(500.0),
             layout: layout.clone(),
             pieces,

@@ -155,6 +155,12 @@ impl Mass {
         // g / (kg/m3) = 1e-3 m3/1e3... : 1 g at 1000 kg/m3 is 1000 mm3.
         Area(self.0 * 1e6 / density.0 / thickness.0)
     }
+
+    /// How high dough of this mass stands over an area.
+    #[must_use]
+    pub fn height_over(self, area: Area, density: Density) -> Length {
+        Length(self.0 * 1e6 / density.0 / area.0)
+    }
 }
 
 impl Area {

@@ -62,6 +62,10 @@ pub fn job_input() -> JobInput {
         layout: vec![],
         measured: vec![],
         tray_layout: vec![],
+        making: ready_slab_core::job::Making::Cut,
+        sheet: ready_slab_core::shape::SheetKind::Oblong,
+        sheet_width_mm: None,
+        sheet_length_mm: None,
     }
 }
 

@@ -70,7 +70,7 @@ pub async fn inside(
             let keys: Vec<&str> = found.iter().map(|w| w.key.as_str()).collect();
             return Err(InputError::refused("way", format!("must be one of {}", keys.join(", "))).into());
         };
-        let question = question_of_way(&whole.kitchen, &plan, &way)?;
+        let question = question_of_way(job, &whole.kitchen, &plan, &way)?;
         let answer = &way.answer;
         let until = answer.past_after.map(|p| p * 1.15).or(answer.ready_after.map(|r| r * 2.0)).unwrap_or(SHOWN);
         Ok::<_, InputErrors>(SectionView::new(&way, &section(&question, until, FRAMES), plan.cold.window))

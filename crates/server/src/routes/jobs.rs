@@ -3,16 +3,20 @@
 use super::{label, patched, read};
 use crate::problem::{ApiError, Problem};
 use crate::seed;
-use crate::whole::{WholeJob, check_shared_dough};
-use crate::wire::{CutterInFile, JobBody, JobFile, JobView, PlanView, RecordInFile, RecordView, job_word};
+use crate::whole::{Family, WholeJob, check_lot, check_shared_dough};
+use crate::wire::{
+    CutterInFile, JobBody, JobFile, JobView, LotBody, LotView, PlanView, RecordInFile, RecordView, TogetherView,
+    job_word,
+};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, patch, post, web};
 use ready_slab_core::dough::{Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
+use ready_slab_core::job::Job;
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span};
-use ready_slab_store::{JobId, NewRecord, Store};
+use ready_slab_store::{JobId, NewRecord, Store, StoredJob};
 
 /// All jobs, the soonest first.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_list", responses((status = 200, body = Vec<JobView>)))]
@@ -62,17 +66,80 @@ pub async fn change(
     let id = JobId(*id);
     let current = JobView::from(&store.job(id).await?).body;
     let (body, changed) = patched(payload, &current).await?;
-    let stored = body.stored(id)?;
-    check_shared_dough(&store, &stored).await?;
+    let mut stored = body.stored(id)?;
+    check_lot(&store, &stored).await?;
+    if stored.lot_of.is_none() || changed.iter().any(|(field, ..)| field == "dough_with") {
+        check_shared_dough(&store, &stored).await?;
+    }
     if let Some(version) = stored.formula_version
         && !store.versions(stored.formula_id).await?.iter().any(|v| v.number == version)
     {
         return Err(InputError::refused("formula_version", "the formula has no such version").into());
     }
     if !changed.is_empty() {
-        store.save_job(&stored, &label(&changed, job_word)).await?;
+        let (all, own) = with_its_lots(&store, stored, &changed).await?;
+        stored = own;
+        store.save_jobs(&all, &label(&changed, job_word)).await?;
     }
     Ok(web::Json((&stored).into()))
+}
+
+/// A changed job with those of its lots that change with it: all are wanted at one time, and lots of one formula are mixed
+/// together.
+async fn with_its_lots(
+    store: &Store,
+    stored: StoredJob,
+    changed: &[(String, serde_json::Value, serde_json::Value)],
+) -> Result<(Vec<StoredJob>, StoredJob), ApiError> {
+    let mut family = Family::of(store, &stored).await?;
+    let before = family.all.clone();
+    if family.all.len() == 1 {
+        return Ok((vec![stored.clone()], stored));
+    }
+    let has = |field: &str| changed.iter().any(|(f, ..)| f == field);
+    for lot in &mut family.all {
+        if lot.id == stored.id {
+            *lot = stored.clone();
+        } else if has("ready_by") {
+            let mut input = lot.job.input().clone();
+            input.ready_by = stored.job.input().ready_by;
+            lot.job = Job::new(input)?;
+        }
+    }
+    if has("formula_id") || has("formula_version") || has("lot_of") {
+        family.relink();
+    }
+    let own = family.all.iter().find(|j| j.id == stored.id).cloned().unwrap_or(stored);
+    let differs = |j: &&StoredJob| j.id == own.id || !before.contains(j);
+    Ok((family.all.iter().filter(differs).cloned().collect(), own))
+}
+
+/// Adds a lot to a job: like the job itself but for what is said of it. Lots of one formula are mixed together.
+#[utoipa::path(tag = "jobs", operation_id = "jobs_add_lot", params(("id" = i64, Path)), request_body = LotBody, responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/jobs/{id}/lots")]
+pub async fn add_lot(
+    store: web::Data<Store>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<JobView>, ApiError> {
+    let body: LotBody = read(payload).await?;
+    let id = Family::add_lot(&store, JobId(*id), &body).await?;
+    Ok(web::Json((&store.job(id).await?).into()))
+}
+
+/// All lots of a job together: their plans, the day they share, and which pieces may share a tray.
+#[utoipa::path(tag = "jobs", operation_id = "jobs_together", params(("id" = i64, Path)), responses((status = 200, body = TogetherView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/together")]
+pub async fn together(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<TogetherView>, ApiError> {
+    let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
+    let day = family.day(&store).await??;
+    let views = day.lots.iter().enumerate().map(|(i, (whole, plan))| {
+        let job = &whole.stored.job;
+        let view = PlanView::new(plan, job, &whole.kitchen, &whole.cutter);
+        LotView::new(whole.stored.id, job, whole.formula.formula.name(), family.mixed_by(i), view)
+    });
+    let view = TogetherView::new(views.collect(), &family.all[0].job, &day.together);
+    Ok(web::Json(view))
 }
 
 /// Deletes a job and its records.
@@ -89,7 +156,18 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 #[utoipa::path(tag = "jobs", operation_id = "jobs_plan_of", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/plan")]
 pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let id = JobId(*id);
+    let stored = store.job(id).await?;
+    let family = Family::of(&store, &stored).await?;
+    if family.all.len() > 1
+        && let Ok(day) = family.day(&store).await?
+        && let Some(i) = day.lots.iter().position(|(whole, _)| whole.stored.id == id)
+    {
+        // Among other lots it is done when hands, ovens and trays are free for it.
+        let (whole, plan) = &day.lots[i];
+        return Ok(web::Json(PlanView::new(plan, &whole.stored.job, &whole.kitchen, &whole.cutter)));
+    }
+    let whole = WholeJob::read(&store, id).await?;
     let view = web::block(move || {
         let plan = whole.plan()?;
         Ok::<_, InputErrors>(PlanView::new(&plan, &whole.stored.job, &whole.kitchen, &whole.cutter))
@@ -107,6 +185,8 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
     let formula = store.formula_at(stored.formula_id, stored.formula_version).await?;
     let cutter = store.cutter(stored.cutter_id).await?;
     let kitchen = store.kitchen().await?;
+    // A file holds one lot: what refers to other jobs stays behind.
+    let alone = StoredJob { lot_of: None, dough_with: None, mixed: vec![], ..stored.clone() };
     let mut records = Vec::new();
     for record in store.records(id).await? {
         let view = RecordView::from(&record);
@@ -120,7 +200,7 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
         });
     }
     let file = JobFile::new(
-        JobView::from(&stored).body,
+        JobView::from(&alone).body,
         &formula.formula,
         CutterInFile {
             name: cutter.name,

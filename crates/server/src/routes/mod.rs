@@ -41,6 +41,7 @@ pub const BODY_LIMIT_BYTES: usize = 2_500_000;
         formulas::WrittenAs,
         crate::wire::UseWord,
         crate::wire::NestView,
+        crate::wire::LotWanted,
         crate::wire::NestBeat,
         crate::wire::NestDone
     ))
@@ -79,6 +80,8 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(jobs::delete)
         .service(jobs::plan_of)
         .service(jobs::export)
+        .service(jobs::add_lot)
+        .service(jobs::together)
         .service(cold::wanted)
         .service(cold::other_ways)
         .service(cold::inside)

@@ -5,13 +5,15 @@ use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::searches::{Said, Search, Searches};
 use crate::template;
-use crate::whole::WholeJob;
-use crate::wire::{GapsView, MeasureBody, NestBeat, NestBody, NestDone, NestView, TemplateQuery};
+use crate::whole::{Family, WholeJob};
+use crate::wire::{GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, TemplateQuery};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::shape::{NestQuestion, Nested};
+use ready_slab_core::geometry::Placement;
+use ready_slab_core::job::{Making, largest_sheet};
+use ready_slab_core::shape::{NestQuestion, Nested, SheetForm};
 use ready_slab_store::{JobId, Store};
 use std::convert::Infallible;
 use std::time::Duration;
@@ -85,10 +87,9 @@ pub async fn search(
     payload: web::Payload,
 ) -> Result<HttpResponse, ApiError> {
     let body: NestBody = read(payload).await?;
-    let stored = store.job(JobId(*id)).await?;
-    let cutter = store.cutter(stored.cutter_id).await?;
+    let on_sheet = on_sheet(&store, *id, &body.lots).await?;
     let (seconds, seed) = (body.seconds, body.seed);
-    let question = web::block(move || body.question(&stored.job, &cutter.outline)).await??;
+    let question = web::block(move || body.question(&on_sheet)).await??;
     let search = searches.begin(question.clone(), seconds, seed).await?;
     let listener = Listener { search, question, best: None, exhausted: false };
     Ok(HttpResponse::Ok()
@@ -108,32 +109,91 @@ pub async fn measure(
     payload: web::Payload,
 ) -> Result<web::Json<Vec<GapsView>>, ApiError> {
     let body: MeasureBody = read(payload).await?;
-    let stored = store.job(JobId(*id)).await?;
-    let cutter = store.cutter(stored.cutter_id).await?;
-    Ok(web::Json(web::block(move || body.answer(&stored.job, &cutter.outline)).await??))
+    let on_sheet = on_sheet(&store, *id, &body.lots).await?;
+    Ok(web::Json(web::block(move || body.answer(&on_sheet)).await??))
 }
 
-async fn sheet_of(store: &Store, id: i64, roll: usize) -> Result<template::Drawing, ApiError> {
+/// The job and the lots that are cut with it.
+async fn on_sheet(store: &Store, id: i64, lots: &[LotWanted]) -> Result<OnSheet, ApiError> {
+    let first = WholeJob::read(store, JobId(id)).await?;
+    let mut all = vec![(first.stored.job.clone(), first.cutter.outline)];
+    for (i, lot) in lots.iter().enumerate() {
+        let other = store.job(JobId(lot.job_id)).await?;
+        let alike = other.formula_id == first.stored.formula_id
+            && (other.job.thickness() - first.stored.job.thickness()).mm().abs() < 1e-6
+            && other.job.input().making == Making::Cut;
+        if !alike {
+            let why = "only cut lots of one dough and one thickness go on one sheet";
+            return Err(InputError::refused(format!("lots[{i}]"), why).into());
+        }
+        let cutter = store.cutter(other.cutter_id).await?;
+        all.push((other.job, cutter.outline));
+    }
+    Ok(all)
+}
+
+async fn sheet_of(store: &Store, id: i64, query: &TemplateQuery) -> Result<template::Drawing, ApiError> {
+    if let Some(number) = query.mixed {
+        return mixed_sheet(store, id, number).await;
+    }
     let whole = WholeJob::read(store, JobId(id)).await?;
+    let roll = query.roll;
     web::block(move || {
         let plan = whole.plan()?;
+        if whole.stored.job.input().making != Making::Cut {
+            return Err(InputErrors::from(InputError::refused("roll", "this lot is not cut from a sheet")));
+        }
         let rolls = &plan.shape.demand.rolls;
         let Some(roll) = rolls.get(roll) else {
             let fault = format!("there is no such roll; 0 to {} are there", rolls.len() - 1);
             return Err(InputErrors::from(InputError::refused("roll", fault)));
         };
-        Ok(template::Drawing {
-            name: format!("{}, {} {}", whole.stored.job.input().name, roll.layout.pieces.len(), whole.cutter.name),
-            width_mm: plan.shape.sheet_width.mm(),
-            length_mm: roll.length.mm(),
-            rim: true,
-            outlines: roll.layout.pieces.iter().map(|p| whole.cutter.outline.placed(*p)).collect(),
-            lines: vec![],
-            words: vec![],
-        })
+        let name = format!("{}, {} {}", whole.stored.job.input().name, roll.layout.pieces.len(), whole.cutter.name);
+        let placed: Vec<_> = roll.layout.pieces.iter().map(|p| (whole.cutter.outline.placed(*p), *p)).collect();
+        Ok(drawing(name, roll.form, placed))
     })
     .await?
     .map_err(Into::into)
+}
+
+/// A sheet kept for several lots.
+async fn mixed_sheet(store: &Store, id: i64, number: usize) -> Result<template::Drawing, ApiError> {
+    let family = Family::of(store, &store.job(JobId(id)).await?).await?;
+    let lead = &family.all[0];
+    let Some(sheet) = lead.mixed.get(number) else {
+        let fault = format!("{} sheets are kept for several lots; they count from 0", lead.mixed.len());
+        return Err(InputError::refused("mixed", fault).into());
+    };
+    let mut placed = Vec::with_capacity(sheet.pieces.len());
+    for (job, at) in &sheet.pieces {
+        let job = family.all.iter().find(|j| j.id == *job).ok_or(ApiError::Broken)?;
+        placed.push((store.cutter(job.cutter_id).await?.outline.placed(*at), *at));
+    }
+    let width = largest_sheet(&lead.job, &store.kitchen_as_known().await?).extent().0;
+    let form = SheetForm::oblong(width.mm(), sheet.length.mm(), 0.0)?;
+    let name = format!("{}, sheet {} of {}", lead.job.input().name, number + 1, lead.mixed.len());
+    Ok(drawing(name, form, placed))
+}
+
+/// A sheet with its cuts, numbered in their order.
+fn drawing(name: String, form: SheetForm, placed: Vec<(Vec<(f64, f64)>, Placement)>) -> template::Drawing {
+    let (width, length) = form.extent();
+    let oblong = matches!(form, SheetForm::Oblong { .. });
+    let words = placed.iter().enumerate().map(|(i, (_, at))| ((at.x_mm - 2.0, at.y_mm + 1.2), (i + 1).to_string()));
+    let words = words.collect();
+    let mut outlines: Vec<Vec<(f64, f64)>> = placed.into_iter().map(|(outline, _)| outline).collect();
+    if !oblong {
+        outlines.push(form.rim());
+    }
+    template::Drawing {
+        name,
+        width_mm: width.mm(),
+        length_mm: length.mm(),
+        rim: oblong,
+        outlines,
+        lines: vec![],
+        words,
+    }
 }
 
 /// A sheet at true size on pages that are laid edge to edge, with marks where they overlap and a line of 100 mm to check.
@@ -144,7 +204,7 @@ pub async fn template_pdf(
     id: web::Path<i64>,
     query: web::Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let sheet = sheet_of(&store, *id, query.roll).await?;
+    let sheet = sheet_of(&store, *id, &query).await?;
     let paper = query.paper.into();
     let pdf = web::block(move || template::pdf(&sheet, paper)).await?;
     Ok(HttpResponse::Ok()
@@ -161,7 +221,7 @@ pub async fn template_svg(
     id: web::Path<i64>,
     query: web::Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let sheet = sheet_of(&store, *id, query.roll).await?;
+    let sheet = sheet_of(&store, *id, &query).await?;
     Ok(HttpResponse::Ok()
         .content_type("image/svg+xml")
         .insert_header((CONTENT_DISPOSITION, "attachment; filename=\"template.svg\""))

@@ -37,7 +37,7 @@ pub async fn add(
         let plan = whole.plan()?;
         let record = BakeRecord::new(
             plan.oven.width,
-            whole.stored.job.thickness(),
+            plan.oven.thickness,
             &body.widths_mm,
             &body.thicknesses_mm,
             body.baked_min,

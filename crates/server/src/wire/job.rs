@@ -1,13 +1,16 @@
 //! Jobs on the wire.
 
 use super::even::ReadingsBody;
+use super::making::MakingBody;
 use super::plan::CutView;
-use super::{MethodWord, PlaceWord, SurfaceWord, TurningWord};
+use super::{MethodWord, PlaceWord, SheetWord, SurfaceWord, TurningWord};
 use chrono::NaiveDateTime;
-use ready_slab_core::error::{InputError, InputErrors, Problem};
+use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
+use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{Job, JobInput};
-use ready_slab_core::shape::SheetReadings;
-use ready_slab_store::{CutterId, FormulaId, JobId, StoredJob};
+use ready_slab_core::shape::{MOST_MIXED_SHEETS, MOST_SEARCHED, SHEET_MM, SheetReadings};
+use ready_slab_core::units::Length;
+use ready_slab_store::{CutterId, FormulaId, JobId, StoredJob, StoredMixedSheet};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -78,12 +81,140 @@ pub struct JobBody {
     /// Thickness read on its sheets, in the order of the sheets; at most 24.
     #[serde(default)]
     pub measured: Vec<ReadingsBody>,
+    /// How its pieces are made.
+    #[serde(default)]
+    pub making: MakingBody,
+    /// What form its sheets are rolled to.
+    #[serde(default = "oblong")]
+    pub sheet: SheetWord,
+    /// Sheets no wider than this, 40 to 1200; the tray's width when null.
+    #[serde(default)]
+    pub sheet_width_mm: Option<f64>,
+    /// Sheets no longer than this, 40 to 1200; the tray's length when null.
+    #[serde(default)]
+    pub sheet_length_mm: Option<f64>,
     /// The version of the formula it keeps; null while it follows the newest.
     #[serde(default)]
     pub formula_version: Option<u32>,
     /// The job whose mixes also hold this one's dough.
     #[serde(default)]
     pub dough_with: Option<i64>,
+    /// The job of which it is a lot.
+    #[serde(default)]
+    pub lot_of: Option<i64>,
+    /// Sheets from which the pieces of several lots of one dough are cut together, at most 40; empty for none. Only a job
+    /// that is no lot of another keeps any.
+    #[serde(default)]
+    pub mixed: Vec<MixedSheetBody>,
+}
+
+const fn oblong() -> SheetWord {
+    SheetWord::Oblong
+}
+
+/// A sheet with the pieces of several lots.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MixedSheetBody {
+    /// Its length; it is as wide as the lots' largest sheet.
+    pub length_mm: f64,
+    /// In the order of cutting.
+    pub pieces: Vec<MixedPieceBody>,
+}
+
+/// Whose piece lies where.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MixedPieceBody {
+    /// The lot.
+    pub job_id: i64,
+    /// Centre along the width.
+    pub x_mm: f64,
+    /// Centre along the length.
+    pub y_mm: f64,
+    /// Turn.
+    pub turn_deg: f64,
+}
+
+impl From<&StoredMixedSheet> for MixedSheetBody {
+    fn from(sheet: &StoredMixedSheet) -> Self {
+        let piece = |(job, p): &(JobId, Placement)| MixedPieceBody {
+            job_id: job.0,
+            x_mm: p.x_mm,
+            y_mm: p.y_mm,
+            turn_deg: p.turn_deg,
+        };
+        Self { length_mm: sheet.length.mm(), pieces: sheet.pieces.iter().map(piece).collect() }
+    }
+}
+
+fn mixed(sheets: &[MixedSheetBody]) -> Result<Vec<StoredMixedSheet>, InputErrors> {
+    let mut checks = Checks::new();
+    checks.limit("mixed", sheets.len(), MOST_MIXED_SHEETS, "sheets");
+    for (i, sheet) in sheets.iter().enumerate() {
+        checks.range(&format!("mixed[{i}].length_mm"), sheet.length_mm, SHEET_MM.0, SHEET_MM.1, "mm");
+        checks.limit(&format!("mixed[{i}].pieces"), sheet.pieces.len(), MOST_SEARCHED, "pieces");
+        let lies = |p: &MixedPieceBody| {
+            [p.x_mm, p.y_mm].iter().all(|v| (0.0..=SHEET_MM.1).contains(v)) && (-720.0..=720.0).contains(&p.turn_deg)
+        };
+        if let Some(at) = sheet.pieces.iter().position(|p| !lies(p)) {
+            checks.push(InputError::refused(format!("mixed[{i}].pieces[{at}]"), "not a place on any sheet"));
+        }
+    }
+    checks.finish(())?;
+    let place = |p: &MixedPieceBody| (JobId(p.job_id), Placement { x_mm: p.x_mm, y_mm: p.y_mm, turn_deg: p.turn_deg });
+    Ok(sheets
+        .iter()
+        .map(|s| StoredMixedSheet { length: Length::new_mm(s.length_mm), pieces: s.pieces.iter().map(place).collect() })
+        .collect())
+}
+
+/// Another lot of a job: what differs from the job itself.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LotBody {
+    /// Its name, 1 to 80 characters.
+    pub name: String,
+    /// Number of its formula; the job's own when null.
+    #[serde(default)]
+    pub formula_id: Option<i64>,
+    /// Number of its cutter; the job's own when null.
+    #[serde(default)]
+    pub cutter_id: Option<i64>,
+    /// 1 to 20,000.
+    pub pieces: u32,
+    /// Thickness of sheet or slice, 2 to 25; the job's own when null.
+    #[serde(default)]
+    pub thickness_mm: Option<f64>,
+    /// How its pieces are made.
+    #[serde(default)]
+    pub making: MakingBody,
+}
+
+impl LotBody {
+    /// The lot as it is added to a job.
+    pub fn of(&self, job: &StoredJob) -> Result<StoredJob, InputErrors> {
+        let body = JobBody {
+            name: self.name.clone(),
+            formula_id: self.formula_id.unwrap_or(job.formula_id.0),
+            cutter_id: self.cutter_id.unwrap_or(job.cutter_id.0),
+            pieces: self.pieces,
+            thickness_mm: self.thickness_mm.unwrap_or(job.job.input().thickness_mm),
+            making: self.making.clone(),
+            freeze_pieces: 0,
+            dough_c: None,
+            tints: vec![],
+            layout: vec![],
+            tray_layout: vec![],
+            measured: vec![],
+            formula_version: None,
+            dough_with: None,
+            lot_of: Some(job.id.0),
+            mixed: vec![],
+            ..JobBody::of(job)
+        };
+        body.stored(JobId(0))
+    }
 }
 
 const fn turns_freely() -> TurningWord {
@@ -151,6 +282,12 @@ impl JobBody {
             layout: j.layout.iter().map(CutView::from).collect(),
             tray_layout: j.tray_layout.iter().map(CutView::from).collect(),
             measured: j.measured.iter().map(ReadingsBody::from).collect(),
+            making: (&j.making).into(),
+            sheet: j.sheet.into(),
+            sheet_width_mm: j.sheet_width_mm,
+            sheet_length_mm: j.sheet_length_mm,
+            lot_of: stored.lot_of.map(|j| j.0),
+            mixed: stored.mixed.iter().map(MixedSheetBody::from).collect(),
             formula_version: stored.formula_version,
             dough_with: stored.dough_with.map(|j| j.0),
         }
@@ -192,6 +329,10 @@ impl JobBody {
             layout: self.layout.iter().map(CutView::placement).collect(),
             tray_layout: self.tray_layout.iter().map(CutView::placement).collect(),
             measured: readings(&self.measured)?,
+            making: self.making.making().map_err(|e| e.within("making"))?,
+            sheet: self.sheet.into(),
+            sheet_width_mm: self.sheet_width_mm,
+            sheet_length_mm: self.sheet_length_mm,
         })
     }
 
@@ -205,6 +346,8 @@ impl JobBody {
             cutter_id,
             formula_version: self.formula_version,
             dough_with: self.dough_with.map(JobId),
+            lot_of: self.lot_of.map(JobId),
+            mixed: mixed(&self.mixed)?,
         })
     }
 }
@@ -240,6 +383,12 @@ pub fn job_word(field: &str) -> &'static str {
         "measured" => "thickness read on a sheet",
         "formula_version" => "version of the formula",
         "dough_with" => "shared dough",
+        "making" => "way of making",
+        "sheet" => "form of the sheet",
+        "sheet_width_mm" => "widest sheet",
+        "sheet_length_mm" => "longest sheet",
+        "lot_of" => "job it is a lot of",
+        "mixed" => "sheets for several lots",
         _ => "job",
     }
 }

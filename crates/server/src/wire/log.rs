@@ -39,14 +39,7 @@ fn mm(field: &str, value: Option<f64>) -> Result<Option<Length>, InputErrors> {
 impl LogQuery {
     /// The section.
     pub fn form(&self) -> LogForm {
-        let height_to_width = self.height_to_width.unwrap_or(1.0);
-        match self.form {
-            LogFormWord::Round => LogForm::Round,
-            LogFormWord::Square => LogForm::Square,
-            LogFormWord::Oblong => LogForm::Oblong { height_to_width },
-            LogFormWord::HalfRound => LogForm::HalfRound,
-            LogFormWord::Wedge => LogForm::Wedge { height_to_width },
-        }
+        self.form.with_height(self.height_to_width.unwrap_or(1.0))
     }
 
     /// What is known.

@@ -9,6 +9,7 @@ mod job;
 mod kitchen;
 mod live;
 mod log;
+mod making;
 mod mixing;
 mod nest;
 mod pantry;
@@ -17,6 +18,7 @@ mod plan;
 mod portion;
 mod recipe;
 mod record;
+mod together;
 mod unit;
 mod wanted;
 mod ways;
@@ -27,7 +29,7 @@ pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
-pub use job::{JobBody, JobView, job_word};
+pub use job::{JobBody, JobView, LotBody, MixedSheetBody, job_word};
 pub use kitchen::{KitchenBody, kitchen_word};
 pub use live::{
     KeptReading, LiveView, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed,
@@ -37,13 +39,14 @@ pub use log::{LogQuery, LogView, PatternQuery, PatternView};
 pub use mixing::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
 };
-pub use nest::{GapsView, MeasureBody, NestBeat, NestBody, NestDone, NestView, TemplateQuery};
+pub use nest::{GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, TemplateQuery};
 pub use pantry::{IngredientBody, IngredientView, PriceBody};
 pub use physics::PhysicsView;
 pub use plan::PlanView;
 pub use portion::{FirmView, PortionQuery, PortionView};
 pub use recipe::{ReadRequest, ReadingView};
 pub use record::{RecordBody, RecordView};
+pub use together::{LotView, TogetherView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
 pub use wanted::{WantedQuery, WantedView};
 pub use ways::{
@@ -51,6 +54,6 @@ pub use ways::{
 };
 pub use words::{
     BuiltinWord, CupSystemWord, CupWayWord, DarkEdgeWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord,
-    PaperWord, PlaceWord, PurposeWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord,
-    UseWord, WhereWord, WhichDoughWord, WrapWord,
+    PaperWord, PlaceWord, PurposeWord, SheetWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord,
+    TurningWord, UseWord, WhereWord, WhichDoughWord, WrapWord,
 };

@@ -1,9 +1,8 @@
 //! Nesting on the wire.
 
-use super::plan::CutView;
-use super::words::PaperWord;
+use super::words::{PaperWord, SheetWord};
 use ready_slab_core::error::{Checks, InputErrors};
-use ready_slab_core::geometry::Outline;
+use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::Job;
 use ready_slab_core::shape::{
     NestCutter, NestPiece, NestQuestion, Nested, PieceGaps, SheetForm, Spacing, measure_layout,
@@ -25,12 +24,18 @@ pub struct NestBody {
     /// So many pieces on as short a sheet as may be; as many pieces as fit when null.
     #[serde(default)]
     pub pieces: Option<u32>,
+    /// Form of the sheet.
+    #[serde(default = "oblong")]
+    pub form: SheetWord,
+    /// Besides the job's own pieces, then counted by `pieces`, those of other lots of the same dough.
+    #[serde(default)]
+    pub lots: Vec<LotWanted>,
     /// Pieces that stay where they are.
     #[serde(default)]
-    pub held: Vec<CutView>,
+    pub held: Vec<LaidPiece>,
     /// Pieces to start from; what of them does not go with the held ones is left out. From rows when empty.
     #[serde(default)]
-    pub start: Vec<CutView>,
+    pub start: Vec<LaidPiece>,
     /// For a tray: the room pieces keep; the job's web and rim when null.
     #[serde(default)]
     pub tray: Option<TrayGap>,
@@ -46,25 +51,71 @@ const fn usual_seconds() -> f64 {
     2.0
 }
 
-fn nest_pieces(cuts: &[CutView]) -> Vec<NestPiece> {
-    cuts.iter().map(|c| NestPiece { cutter: 0, at: c.placement() }).collect()
+const fn oblong() -> SheetWord {
+    SheetWord::Oblong
 }
 
-fn question_of(
-    job: &Job,
-    outline: &Outline,
+/// So many pieces of another lot.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LotWanted {
+    /// The lot.
+    pub job_id: i64,
+    /// 0 to 20,000.
+    pub pieces: u32,
+}
+
+/// A piece on a sheet.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LaidPiece {
+    /// Centre along the width.
+    pub x_mm: f64,
+    /// Centre along the length.
+    pub y_mm: f64,
+    /// Turn.
+    pub turn_deg: f64,
+    /// Whose: 0 (or absent) the job's own, 1 and more the lots' in their order.
+    #[serde(default, skip_serializing_if = "is_own")]
+    pub cutter: usize,
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "as serde asks")]
+const fn is_own(cutter: &usize) -> bool {
+    *cutter == 0
+}
+
+fn nest_pieces(pieces: &[LaidPiece]) -> Vec<NestPiece> {
+    let at = |p: &LaidPiece| Placement { x_mm: p.x_mm, y_mm: p.y_mm, turn_deg: p.turn_deg };
+    pieces.iter().map(|p| NestPiece { cutter: p.cutter, at: at(p) }).collect()
+}
+
+/// The job and, after it, the lots that are cut with it: each with its outline.
+pub type OnSheet = Vec<(Job, Outline)>;
+
+struct Ground<'a> {
+    form: SheetWord,
     width_mm: f64,
     length_mm: f64,
-    wanted: Option<u32>,
-    tray: Option<&TrayGap>,
-) -> Result<NestQuestion, InputErrors> {
-    let sheet = SheetForm::oblong(width_mm, length_mm, 0.0)?;
-    let cutter = NestCutter { outline: outline.clone(), turning: job.input().turning, wanted };
-    let spacing = match tray {
-        Some(tray) => Spacing::on_tray(tray.gap_mm, tray.edge_mm)?,
-        None => job.spacing(),
+    tray: Option<&'a TrayGap>,
+}
+
+fn question_of(on_sheet: &OnSheet, wanted: &[Option<u32>], ground: &Ground) -> Result<NestQuestion, InputErrors> {
+    let sheet = match ground.form {
+        SheetWord::Oblong => SheetForm::oblong(ground.width_mm, ground.length_mm, 0.0)?,
+        SheetWord::Round => SheetForm::round(ground.width_mm)?,
+        SheetWord::Oval => SheetForm::oval(ground.width_mm, ground.length_mm)?,
     };
-    NestQuestion::new(vec![cutter], sheet, spacing)
+    let cutters = on_sheet.iter().zip(wanted).map(|((job, outline), wanted)| NestCutter {
+        outline: outline.clone(),
+        turning: job.input().turning,
+        wanted: *wanted,
+    });
+    let spacing = match ground.tray {
+        Some(tray) => Spacing::on_tray(tray.gap_mm, tray.edge_mm)?,
+        None => on_sheet[0].0.spacing(),
+    };
+    NestQuestion::new(cutters.collect(), sheet, spacing)
 }
 
 /// The room that pieces keep on a tray.
@@ -79,14 +130,17 @@ pub struct TrayGap {
 
 impl NestBody {
     /// What is to be searched, for how long.
-    pub fn question(&self, job: &Job, outline: &Outline) -> Result<NestQuestion, InputErrors> {
+    pub fn question(&self, on_sheet: &OnSheet) -> Result<NestQuestion, InputErrors> {
         let mut checks = Checks::new();
         checks.range("seconds", self.seconds, 0.1, MOST_SECONDS, "s");
         if let Some(pieces) = self.pieces {
-            checks.range("pieces", f64::from(pieces), 1.0, 20_000.0, "pieces");
+            let least = if self.lots.is_empty() { 1.0 } else { 0.0 };
+            checks.range("pieces", f64::from(pieces), least, 20_000.0, "pieces");
         }
         checks.finish(())?;
-        question_of(job, outline, self.width_mm, self.length_mm, self.pieces, self.tray.as_ref())?
+        let wanted: Vec<_> = std::iter::once(self.pieces).chain(self.lots.iter().map(|l| Some(l.pieces))).collect();
+        let (form, width_mm, length_mm) = (self.form, self.width_mm, self.length_mm);
+        question_of(on_sheet, &wanted, &Ground { form, width_mm, length_mm, tray: self.tray.as_ref() })?
             .starting_from(nest_pieces(&self.held), nest_pieces(&self.start))
     }
 }
@@ -95,11 +149,11 @@ impl NestBody {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct NestView {
     /// In the order of cutting.
-    pub cuts: Vec<CutView>,
+    pub cuts: Vec<LaidPiece>,
     /// Where in `cuts` the rows begin.
     pub rows: Vec<usize>,
-    /// Wanted pieces that do not lie on the sheet.
-    pub missing: u32,
+    /// Wanted pieces of each that do not lie on the sheet: the job's own, then the lots'.
+    pub missing: Vec<u32>,
     /// Of the sheet's length, the rim included.
     pub used_mm: f64,
     /// Cut out, of the sheet's area.
@@ -118,9 +172,9 @@ impl NestView {
     /// A layout found after so many seconds.
     pub fn new(nested: &Nested, question: &NestQuestion, after_s: f64) -> Self {
         Self {
-            cuts: nested.pieces.iter().map(|p| CutView::from(&p.at)).collect(),
+            cuts: nested.pieces.iter().map(LaidPiece::from).collect(),
             rows: nested.rows.clone(),
-            missing: nested.missing.iter().sum(),
+            missing: nested.missing.clone(),
             used_mm: nested.used.mm(),
             cut_percent: 100.0 * (nested.cut / question.sheet().area()),
             least_gap_mm: nested.least_gap.map(|g| g.mm()),
@@ -128,6 +182,12 @@ impl NestView {
             bound: question.area_bound(),
             after_s,
         }
+    }
+}
+
+impl From<&NestPiece> for LaidPiece {
+    fn from(p: &NestPiece) -> Self {
+        Self { x_mm: p.at.x_mm, y_mm: p.at.y_mm, turn_deg: p.at.turn_deg, cutter: p.cutter }
     }
 }
 
@@ -155,8 +215,14 @@ pub struct MeasureBody {
     pub width_mm: f64,
     /// Of the sheet, 40 to 1200.
     pub length_mm: f64,
+    /// Form of the sheet.
+    #[serde(default = "oblong")]
+    pub form: SheetWord,
+    /// Other lots whose pieces lie on it.
+    #[serde(default)]
+    pub lots: Vec<LotWanted>,
     /// At most 400.
-    pub pieces: Vec<CutView>,
+    pub pieces: Vec<LaidPiece>,
     /// For a tray: the room pieces keep; the job's web and rim when null.
     #[serde(default)]
     pub tray: Option<TrayGap>,
@@ -188,8 +254,12 @@ impl From<&PieceGaps> for GapsView {
 
 impl MeasureBody {
     /// Every piece measured.
-    pub fn answer(&self, job: &Job, outline: &Outline) -> Result<Vec<GapsView>, InputErrors> {
-        let question = question_of(job, outline, self.width_mm, self.length_mm, None, self.tray.as_ref())?;
+    pub fn answer(&self, on_sheet: &OnSheet) -> Result<Vec<GapsView>, InputErrors> {
+        // What is wanted does not matter to what lies there, but several cutters must say it.
+        let wanted = if on_sheet.len() > 1 { Some(0) } else { None };
+        let wanted = vec![wanted; on_sheet.len()];
+        let (form, width_mm, length_mm) = (self.form, self.width_mm, self.length_mm);
+        let question = question_of(on_sheet, &wanted, &Ground { form, width_mm, length_mm, tray: self.tray.as_ref() })?;
         let pieces = nest_pieces(&self.pieces);
         // The same door as for the search: it counts the pieces and checks that they are somewhere.
         question.clone().starting_from(vec![], pieces.clone())?;
@@ -205,6 +275,9 @@ pub struct TemplateQuery {
     /// 0 the first roll, 1 and 2 re-rolls.
     #[serde(default)]
     pub roll: usize,
+    /// From 0, a sheet that is kept for several lots, instead of a roll.
+    #[serde(default)]
+    pub mixed: Option<usize>,
     /// `a4` or `letter`.
     #[param(inline)]
     #[serde(default = "usual_paper")]

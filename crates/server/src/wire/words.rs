@@ -6,7 +6,7 @@ use ready_slab_core::geometry::{BuiltinKind, DarkEdge, PaperSize};
 use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_core::recipe::CupSystem;
-use ready_slab_core::shape::{BenchSurface, PatternKind, PortionKind, Turning, WhichDough};
+use ready_slab_core::shape::{BenchSurface, LogForm, PatternKind, PortionKind, SheetKind, Turning, WhichDough};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -36,6 +36,8 @@ word!(/// What the trays are of.
     TrayWord for TrayKind { Aluminium, Steel });
 word!(/// A cold place.
     PlaceWord for ColdPlace { Fridge, Freezer });
+word!(/// What form a sheet is rolled to.
+    SheetWord for SheetKind { Oblong, Round, Oval });
 word!(/// How a cutter may be turned on the sheet.
     TurningWord for Turning { Free, HalfTurn, Fixed });
 word!(/// What the dough is rolled on.
@@ -196,6 +198,19 @@ pub enum LogFormWord {
     HalfRound,
     /// A triangle on its base.
     Wedge,
+}
+
+impl LogFormWord {
+    /// The section, so many times as high as wide where it can be.
+    pub const fn with_height(self, height_to_width: f64) -> LogForm {
+        match self {
+            Self::Round => LogForm::Round,
+            Self::Square => LogForm::Square,
+            Self::Oblong => LogForm::Oblong { height_to_width },
+            Self::HalfRound => LogForm::HalfRound,
+            Self::Wedge => LogForm::Wedge { height_to_width },
+        }
+    }
 }
 
 /// A pattern of two doughs.

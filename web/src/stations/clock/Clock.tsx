@@ -3,6 +3,7 @@ import { useRef, useState } from "react";
 import type { Plan } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { useFamily, useTogether } from "../../app/lots";
 import { clock, duration, longDay, now, shifted } from "../../drawing/time";
 import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
@@ -10,21 +11,25 @@ import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
-import { Timeline } from "./Timeline";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Timeline, type Lot } from "./Timeline";
 
 type Task = Plan["clock"]["tasks"][number];
 
 export function Clock() {
-  const { job, plan, dim } = useJobContext();
+  const { job, plan, day, dim } = useJobContext();
   const { mutateAsync: keepKitchen } = useChangeKitchen();
   const kitchen = useKitchen();
   const picture = useRef<SVGSVGElement>(null);
-  const { clock: day } = plan;
+  const family = useFamily(job);
+  const together = useTogether(job, family.length);
+  const all = family.length > 1 ? together.data : undefined;
+  const lots: Lot[] = all ? all.lots : [{ name: job.name, plan }];
   const [seen] = useState(now);
   const late = day.start_at < seen;
   return (
     <>
-      <Work dim={dim}>
+      <Work dim={dim || (family.length > 1 && together.isFetching)}>
         <div className="no-print">
         <StationHead title={<span>{longDay(day.start_at)}</span>} sub={`${clock(day.start_at)} to ${clock(plan.ready_by)}`}>
           <SaveSvg picture={picture} name={`${job.name} day`} />
@@ -32,9 +37,9 @@ export function Clock() {
             Print the run sheet
           </button>
         </StationHead>
-          <Timeline picture={picture} plan={plan} />
+          <Timeline picture={picture} lots={lots} day={day} ready_by={plan.ready_by} />
         </div>
-        <RunSheet plan={plan} name={job.name} />
+        <RunSheet lots={lots} day={day} name={family[0]?.name ?? job.name} ready_by={plan.ready_by} />
       </Work>
       <TicketBox>
         <Part title="Start">
@@ -64,12 +69,13 @@ export function Clock() {
         ) : null}
         <Part title="What it rests on">
           <Rows>
-            <Row name="Trays go round">{plan.shape.trays.rounds === 1 ? "once" : `${plan.shape.trays.rounds} times`}</Row>
+            {all ? <Row name="Trays of all lots">{String(all.trays)}</Row> : <Row name="Trays go round">{plan.shape.trays.rounds === 1 ? "once" : `${plan.shape.trays.rounds} times`}</Row>}
             <Row name="Oven heats from">{clock(day.tasks.find((t) => t.step === "preheat")?.start_at ?? day.start_at)}</Row>
           </Rows>
           <div className="mt-3">
             <Reasons items={day.reasons} />
           </div>
+          <Fault text={otherFault(together.error, [])} />
           <p className="caution mt-3">Dough and fillings: not more than two hours out of the cold, all told.</p>
         </Part>
       </TicketBox>
@@ -78,18 +84,25 @@ export function Clock() {
 }
 
 function does(task: Task, plan: Plan): string {
-  const { mixes } = plan.dough;
-  const mix = mixes > 1 ? ` mix ${task.mix}` : "";
+  const { making } = plan;
+  const mix = (task.mix ?? 1) > 1 || plan.dough.mixes > 1 ? ` mix ${task.mix}` : "";
   const sheets = plan.cold.piece.kind === "sheet";
+  const onTray = plan.shape.trays.fill[(task.tray ?? 1) - 1] ?? 0;
+  const several = plan.cold.count !== 1;
   switch (task.step) {
     case "mix":
       return `Weigh and mix${mix || " the dough"}`;
     case "form":
-      return sheets ? `Roll${mix} between papers` : `Press${mix} to ${plan.cold.count === 1 ? "a disc" : "discs"}, wrap`;
+      if (making.kind === "sliced") return `Form${mix} to ${several ? "logs" : "a log"}, wrap`;
+      if (making.kind === "tray_bar") return `Spread${mix} over the ${several ? "trays" : "tray"}`;
+      if (making.kind !== "cut") return `Portion${mix || " the dough"}`;
+      return sheets ? `Roll${mix} between papers` : `Press${mix} to ${several ? "discs" : "a disc"}, wrap`;
     case "chill":
-      return `${mix ? `Mix ${task.mix}` : "Dough"} into the ${plan.cold.place}`;
+      return `${mix ? `Mix ${task.mix}` : making.kind === "cut" ? "Dough" : making.kind === "sliced" ? (several ? "Logs" : "Log") : making.kind === "tray_bar" ? "Trays" : "Portions"} into the ${plan.cold.place}`;
     case "cut":
-      return `${sheets ? "Cut" : "Roll and cut"} tray ${task.tray}: ${plan.shape.trays.fill[(task.tray ?? 1) - 1] ?? 0} pieces`;
+      if (making.kind === "sliced") return `Slice tray ${task.tray}: ${onTray} pieces`;
+      if (making.kind !== "cut") return `Lay tray ${task.tray}: ${onTray} pieces`;
+      return `${sheets ? "Cut" : "Roll and cut"} tray ${task.tray}: ${onTray} pieces`;
     case "tray_chill":
       return `Tray ${task.tray} into the ${plan.cold.tray_chill.place}`;
     case "preheat":
@@ -101,27 +114,33 @@ function does(task: Task, plan: Plan): string {
   }
 }
 
-function RunSheet({ plan, name }: { plan: Plan; name: string }) {
+function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Plan["clock"]; name: string; ready_by: string }) {
   const format = useFormat();
-  const { oven } = plan;
+  const heats = [...new Set(lots.map((l) => l.plan.oven.oven_c))];
   return (
     <section className="mt-5" aria-labelledby="run-head">
       <h1 className="only-print h-station">Run sheet: {name}</h1>
       <p className="only-print">
-        {longDay(plan.clock.start_at)}, ready {clock(plan.ready_by)}. Oven {format.temperature(oven.oven_c, 0)}.
+        {longDay(day.start_at)}, ready {clock(ready_by)}. Oven {heats.map((c) => format.temperature(c, 0)).join(", then ")}.
       </p>
       <h3 id="run-head" className="no-print h-part mb-1">
         Run sheet
       </h3>
       <ol className="gap-x-8 sm:columns-2 print:columns-1">
-        {plan.clock.tasks.map((t, i) => (
+        {day.tasks.map((t, i) => {
+          const lot = lots[t.lot];
+          if (!lot) return null;
+          const { oven } = lot.plan;
+          return (
           <li key={i} className="flex break-inside-avoid gap-3 border-t border-rule py-1.5 text-[1.0625rem]">
             <span className="num w-14 shrink-0 text-right font-semibold">{clock(t.start_at)}</span>
             <span className="min-w-0">
-              {does(t, plan)}
+              {does(t, lot.plan)}
+              {lots.length > 1 && t.step !== "preheat" ? <span className="text-soft">{` · ${lot.name}`}</span> : null}
+              {t.step === "preheat" && heats.length > 1 ? ` to ${format.temperature(oven.oven_c, 0)}` : ""}
               <span className="block text-fine text-soft">
                 {t.step === "bake"
-                  ? `look from ${clock(addWhole(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
+                  ? `${heats.length > 1 ? `${format.temperature(oven.oven_c, 0)}, ` : ""}look from ${clock(addWhole(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
                   : t.step === "chill" || t.step === "tray_chill"
                     ? `until ${clock(t.end_at)}`
                     : `${duration(t.end_min - t.start_min)}`}
@@ -130,7 +149,8 @@ function RunSheet({ plan, name }: { plan: Plan; name: string }) {
             </span>
             <span className="only-print ml-auto">□</span>
           </li>
-        ))}
+          );
+        })}
       </ol>
     </section>
   );

@@ -16,16 +16,38 @@ const WORD: Record<Task["step"], string> = {
 };
 const LIGHT: Task["step"][] = ["mix", "form", "cut"];
 
-export function Timeline({ picture, plan }: { picture: RefObject<SVGSVGElement | null>; plan: Plan }) {
+/** A lot and its plan. */
+export interface Lot {
+  name: string;
+  plan: Plan;
+}
+
+/** The bars of one lot: its mixes, then its trays. */
+function linesOf(lot: Lot, number: number, all: readonly Task[], several: boolean): Line[] {
+  const tasks = all.filter((t) => t.lot === number);
+  const mixes = Math.max(1, ...tasks.map((t) => t.mix ?? 0));
+  const line = (name: string, of: Task[], first: boolean): Line => ({ name, tasks: of, ...(several && first ? { lot: lot.name } : {}) });
+  return [
+    ...Array.from({ length: mixes }, (_, i) => line(mixes > 1 ? `Mix ${i + 1}` : "Dough", tasks.filter((t) => t.mix === i + 1), i === 0)),
+    ...lot.plan.shape.trays.fill.map((_, i) => line(`Tray ${i + 1}`, tasks.filter((t) => t.tray === i + 1), false)),
+  ];
+}
+
+interface Line {
+  name: string;
+  tasks: Task[];
+  /** The lot that begins here, where there are several. */
+  lot?: string;
+}
+
+export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<SVGSVGElement | null>; lots: readonly Lot[]; day: Plan["clock"]; ready_by: string }) {
   const width = usePictureWidth();
   const end = width - 36;
-  const { tasks, total_min, start_at } = plan.clock;
-  const mixes = plan.dough.mixes;
+  const { tasks, total_min, start_at } = day;
   const ovens = Math.max(1, ...tasks.map((t) => t.oven ?? 1));
-  const trays = plan.shape.trays.fill.length;
-  const lines: { name: string; tasks: Task[] }[] = [
-    ...Array.from({ length: mixes }, (_, i) => ({ name: mixes > 1 ? `Mix ${i + 1}` : "Dough", tasks: tasks.filter((t) => t.mix === i + 1) })),
-    ...Array.from({ length: trays }, (_, i) => ({ name: `Tray ${i + 1}`, tasks: tasks.filter((t) => t.tray === i + 1) })),
+  const several = lots.length > 1;
+  const lines: Line[] = [
+    ...lots.flatMap((lot, i) => linesOf(lot, i, tasks, several)),
     ...Array.from({ length: ovens }, (_, i) => ({ name: ovens > 1 ? `Oven ${i + 1}` : "Oven", tasks: tasks.filter((t) => t.lane === "oven" && t.oven === i + 1) })),
     { name: "Hands", tasks: tasks.filter((t) => t.lane === "hands") },
   ];
@@ -34,29 +56,35 @@ export function Timeline({ picture, plan }: { picture: RefObject<SVGSVGElement |
   const from = -total_min - offset;
   const span = Math.ceil((total_min + offset) / step) * step;
   const row = lines.length > 14 ? 26 : 34;
-  const left = 66;
+  const left = several && width > 500 ? 196 : 66;
   const x = (minute: number) => left + ((minute - from) / span) * (end - left);
   const bottom = 10 + lines.length * row;
   const ticks = Array.from({ length: span / step + 1 }, (_, i) => from + i * step);
   return (
     <div>
       <svg ref={picture} viewBox={`0 0 ${width} ${bottom + 48}`} className="w-full" role="img" aria-labelledby="day-title day-desc">
-        <title id="day-title">The day from {clock(start_at)} to {clock(plan.ready_by)}</title>
+        <title id="day-title">The day from {clock(start_at)} to {clock(ready_by)}</title>
         <desc id="day-desc">The same steps stand in words in the run sheet below.</desc>
         {ticks.map((t) => (
           <g key={t}>
             <path d={`M${x(t)} 6V${bottom + 4}`} className="stroke-rule" strokeWidth="0.8" />
             <text x={x(t)} y={bottom + 22} textAnchor="middle" fontSize="14.5" className="num soft">
-              {clock(shifted(plan.ready_by, t))}
+              {clock(shifted(ready_by, t))}
             </text>
           </g>
         ))}
         {lines.map((l, i) => (
-          <g key={l.name} transform={`translate(0 ${10 + i * row})`}>
+          <g key={i} transform={`translate(0 ${10 + i * row})`}>
             {i > 0 ? <path d={`M0 -1.5H${end}`} className="stroke-rule" strokeWidth="0.6" /> : null}
-            <text x="0" y={row / 2 + 4} fontSize="15" fontWeight="600">
+            {l.lot ? <path d={`M0 -1.5H${end}`} className="stroke-edge" strokeWidth="1.6" /> : null}
+            <text x={left - 66} y={row / 2 + 4} fontSize="15" fontWeight="600">
               {l.name}
             </text>
+            {l.lot && left > 66 ? (
+              <text x="0" y={row / 2 + 4} fontSize="13.5" className="soft">
+                {l.lot.length > 19 ? `${l.lot.slice(0, 18)}…` : l.lot}
+              </text>
+            ) : null}
             {l.tasks.map((t, j) => {
               const w = Math.max(2, x(t.end_min) - x(t.start_min));
               const light = LIGHT.includes(t.step);
@@ -76,7 +104,7 @@ export function Timeline({ picture, plan }: { picture: RefObject<SVGSVGElement |
         ))}
         <path d={`M${x(0)} 4V${bottom + 4}`} className="stroke-warm" strokeWidth="2" />
         <text x={x(0) + 22} y={bottom + 42} textAnchor="end" fontSize="14" fontWeight="600" className="fill-warm">
-          {`ready ${clock(plan.ready_by)}`}
+          {`ready ${clock(ready_by)}`}
         </text>
       </svg>
     </div>

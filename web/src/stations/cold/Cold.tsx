@@ -26,7 +26,7 @@ export function Cold() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`${cold.count === 1 ? "One" : cold.count} ${pieceWord(cold, format)}`} sub={`${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}`}>
+        <StationHead title={`${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)}`} sub={`${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}`}>
           <SaveSvg picture={picture} name={`${job.name} cooling`} />
         </StationHead>
         <ColdNav jobId={job.id} />

@@ -88,7 +88,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
       }}
     >
       <p className="text-soft">
-        As planned it is {plan.cold.count === 1 ? "one" : "a"} {oven ? "tray of cut pieces" : pieceWord({ ...plan.cold, count: 1 }, format)} at{" "}
+        As planned it is {plan.cold.count === 1 ? "one" : "a"} {oven ? "tray of cut pieces" : pieceWord(plan, format, 1)} at{" "}
         {format.temperature(oven ? plan.cold.tray_chill.start_c : (plan.cold.curve[0]?.warmest_c ?? 20))}, in the {oven ? plan.cold.tray_chill.place : plan.cold.place}.
       </p>
       <label className="block">

@@ -17,10 +17,12 @@ import { TextField, useDraft } from "../../kit/TextField";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { AddCutter } from "./AddCutter";
+import { Lots } from "./Lots";
+import { MadeHow, wayOf } from "./MadeHow";
 import { Thickness } from "./Thickness";
 
 export function Order() {
-  const { job, plan, dim } = useJobContext();
+  const { job, plan, day, dim } = useJobContext();
   const format = useFormat();
   const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
@@ -32,15 +34,15 @@ export function Order() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`${job.pieces} × ${cutter.name}`} sub={`${format.length(cutter.width_mm)} across, ${format.length(job.thickness_mm)} thick`}>
+        <StationHead title={`${job.pieces} × ${cutter.name}`} sub={`${format.length(Math.round(cutter.width_mm * 10) / 10)} across, ${format.length(Math.round(plan.oven.thickness_mm * 10) / 10)} thick`}>
           <SaveSvg picture={picture} name={`${cutter.name} ${job.pieces}`} />
         </StationHead>
-        <Pieces picture={picture} cutter={cutter} count={job.pieces} thickness={job.thickness_mm} />
-        <CutterShelf
+        <Pieces picture={picture} cutter={cutter} count={job.pieces} thickness={plan.oven.thickness_mm} />
+        {wayOf(job.making) === "cut" ? <CutterShelf
           cutters={cutters.data ?? []}
           chosen={job.cutter_id}
           onChoose={(cutter_id) => change.mutate({ cutter_id })}
-        />
+        /> : null}
         {cutter.warning ? <p className="caution mt-4">{inUnits(cutter.warning, format)}</p> : null}
       </Work>
       <TicketBox>
@@ -50,7 +52,7 @@ export function Order() {
           </p>
           <p className="mb-3 mt-1 text-soft">{longDay(plan.ready_by)}</p>
           <p className="say">
-            <strong>Start {dayClock(plan.clock.start_at)}.</strong> It takes {duration(plan.clock.total_min)} from the scale to the last cooled tray, {duration(plan.clock.hands_min)} of it by hand.
+            <strong>Start {dayClock(day.start_at)}.</strong> It takes {duration(day.total_min)} from the scale to the last cooled tray, {duration(day.hands_min)} of it by hand.
           </p>
         </Part>
         <Part title="The order">
@@ -58,7 +60,8 @@ export function Order() {
             <TextField label="Job" value={job.name} onSave={(name) => keep({ name })} field="name" />
             <ReadyBy value={job.ready_by} onSave={(ready_by) => keep({ ready_by })} />
             <Amount label="Pieces" kind="count" value={job.pieces} step={1} field="pieces" onSave={(pieces) => keep({ pieces })} />
-            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />
+            <MadeHow job={job} />
+            {wayOf(job.making) === "portioned" ? null : <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />}
             <div>
               <label htmlFor="formula" className="mb-1 block text-fine text-soft">
                 Dough
@@ -74,6 +77,7 @@ export function Order() {
             <Fault text={otherFault(change.error, ["name", "pieces", "thickness_mm", "ready_by"])} />
           </div>
         </Part>
+        <Lots job={job} />
         <Part title="What it comes to">
           <Rows>
             <Row name="One piece">

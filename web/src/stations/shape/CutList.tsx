@@ -1,12 +1,15 @@
 /** The cut list for the bench, on paper. */
+import { useRef } from "react";
 import type { Job, Plan } from "../../api/client";
 import { clock, longDay } from "../../drawing/time";
 import { useFormat } from "../../kit/settings";
-import { rollName } from "./Shape";
+import { SheetDrawing } from "./SheetDrawing";
+import { rollName, sizeWord } from "./Shape";
 
 export function CutList({ plan, job }: { plan: Plan; job: Job }) {
   const format = useFormat();
   const { shape } = plan;
+  const picture = useRef<SVGSVGElement>(null);
   return (
     <section className="only-print">
       <h1 className="h-station">Cut list: {job.name}</h1>
@@ -26,21 +29,24 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
         </thead>
         <tbody>
           {shape.rolls.map((r) => (
-            <tr key={r.number} className="border-b">
+            <tr key={shape.rolls.indexOf(r)} className="border-b">
               <td className="py-2">{rollName(r.number)}</td>
               <td>{r.sheets}</td>
               <td>{format.mass(r.mass_g)}</td>
               <td>
-                {format.length(r.width_mm)} × {format.length(r.length_mm)}
+                {sizeWord(r, format)}
               </td>
               <td>
-                {r.pieces} in rows, {format.length(job.web_mm)} web
+                {r.pieces} {r.nested ? "as nested" : "in rows"}, by their numbers, {format.length(job.web_mm)} web
               </td>
               <td>□</td>
             </tr>
           ))}
         </tbody>
       </table>
+      <div className="mt-4">
+        <SheetDrawing picture={picture} rolls={shape.rolls} cutter={plan.cutter} />
+      </div>
       <p className="mt-4">Trays: {shape.trays.fill.map((n, i) => `${i + 1}: ${n}`).join(" · ")}, {format.length(shape.trays.gap_mm)} between pieces.</p>
       <p>Left over: {format.mass(shape.left_g)}. Kept back: {format.mass(shape.reserve_g)}.</p>
     </section>

@@ -1,7 +1,8 @@
 /** A log or bar of the dough: any two of its five measures follow from the other three, drawn to scale with its cuts. */
 import { useRef } from "react";
-import { useSearchParams } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { askLog, useLog, type LogQuery } from "../../api/logs";
+import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { duration } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
@@ -15,7 +16,7 @@ import { LogDrawing, RulerStrip } from "./LogDrawing";
 import { ShapeNav } from "./ShapeNav";
 import { candidates, givenIn, MEASURES, type Given, type Measure } from "./given";
 
-const FORMS: readonly { value: LogQuery["form"]; label: string }[] = [
+export const FORMS: readonly { value: LogQuery["form"]; label: string }[] = [
   { value: "round", label: "Round" },
   { value: "square", label: "Square" },
   { value: "oblong", label: "Oblong" },
@@ -34,6 +35,8 @@ const FIELDS: Record<Measure, { label: string; kind: "mass" | "length" | "count"
 export function LogView() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
+  const change = useChangeJob(job.id);
+  const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const picture = useRef<SVGSVGElement>(null);
   const strip = useRef<SVGSVGElement>(null);
@@ -116,6 +119,15 @@ export function LogView() {
           </div>
           <p className="mt-2 text-fine text-soft">Type into one that follows, and the one typed longest ago follows instead.</p>
         </Part>
+        {log ? (
+          <Part title="For this lot">
+            <p className="mb-2 text-fine text-soft">{job.making?.kind === "sliced" ? "This lot is sliced already; take these sizes for it." : "So far this is a sum beside the plan."}</p>
+            <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: tall ? ratio : 1, width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
+              {`Slice ${log.slices} pieces of this log`}
+            </button>
+            <Fault text={otherFault(change.error, [])} />
+          </Part>
+        ) : null}
         {log ? (
           <Part title="At the bench">
             <Rows>

@@ -9,12 +9,15 @@ import { atFault, type Board } from "./board";
 
 interface Props {
   picture: RefObject<SVGSVGElement | null>;
-  cutter: Cutter;
+  /** Of the job, and of the lots after it where several lie on the sheet. */
+  cutters: readonly [Cutter, ...Cutter[]];
   board: Board;
   width_mm: number;
   length_mm: number;
   /** Where the sheet may end, when not all of it is used. */
   used_mm?: number | undefined;
+  /** Its form where it is a sheet. */
+  form?: "oblong" | "round" | "oval";
   /** A tray is drawn as metal, and its pieces are not counted in the order of cutting. */
   tray?: boolean;
   /** The piece as baked, drawn under it. */
@@ -26,13 +29,14 @@ interface Props {
   onDrop(): void;
 }
 
-export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_mm, tray = false, after, chosen, turnable, onChoose, onDrag, onDrop }: Props) {
+export function NestDrawing({ picture, cutters, board, width_mm, length_mm, used_mm, form = "oblong", tray = false, after, chosen, turnable, onChoose, onDrag, onDrop }: Props) {
   const format = useFormat();
   const width = usePictureWidth();
   const scale = Math.min((width - 64) / length_mm, 400 / width_mm);
   const [w, h] = [length_mm * scale, width_mm * scale];
-  const path = outlinePath(cutter.outline_mm);
-  const knob = Math.max(cutter.width_mm, cutter.height_mm) / 2;
+  const paths = cutters.map((c) => outlinePath(c.outline_mm));
+  const knobs = cutters.map((c) => Math.max(c.width_mm, c.height_mm) / 2);
+  const smallest = Math.min(...knobs);
   const from = useRef<{ x: number; y: number; x_mm: number; y_mm: number; turning: boolean } | undefined>(undefined);
 
   /** The pointer on the sheet, in its millimetres: its length lies across the page. */
@@ -69,7 +73,7 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
   const faulty = board.pieces.filter((_, i) => atFault(board, i)).length;
   return (
     <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 56}`} className="w-full touch-pan-y select-none" role="img" aria-labelledby="nest-title nest-desc">
-      <title id="nest-title">{`A ${tray ? "tray" : "sheet"} of ${cutter.name}, to scale`}</title>
+      <title id="nest-title">{`A ${tray ? "tray" : "sheet"} of ${cutters.map((c) => c.name).join(", ")}, to scale`}</title>
       <desc id="nest-desc">
         {`${board.pieces.length} pieces on ${format.length(width_mm)} by ${format.length(length_mm)}, ${board.pieces.filter((p) => p.held).length} held${faulty ? `, ${faulty} too near another or the rim` : ""}`}
       </desc>
@@ -89,8 +93,8 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
         </>
       ) : (
         <>
-          <rect width={w} height={h} rx="9" className="fill-dough stroke-cut-line" strokeWidth="1.4" />
-          <rect width={w} height={h} rx="9" fill="url(#nest-scrap)" />
+          <Dough form={form} w={w} h={h} className="fill-dough stroke-cut-line" />
+          <Dough form={form} w={w} h={h} fill="url(#nest-scrap)" />
         </>
       )}
       {after
@@ -102,6 +106,8 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
         const p = board.pieces[i];
         if (!p) return null;
         const fault = atFault(board, i);
+        const path = paths[p.cutter ?? 0] ?? "";
+        const knob = knobs[p.cutter ?? 0] ?? 0;
         const on = i === chosen;
         return (
           <g key={i} className={on ? undefined : "slides"} transform={`translate(${p.y_mm * scale} ${(width_mm - p.x_mm) * scale}) rotate(${p.turn_deg - 90}) scale(${scale})`} data-piece={i + 1}>
@@ -126,7 +132,7 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
           </g>
         );
       })}
-      <g className="num" fontSize={Math.min(13, knob * scale * 0.55)} textAnchor="middle" pointerEvents="none" aria-hidden="true">
+      <g className="num" fontSize={Math.min(13, smallest * scale * 0.55)} textAnchor="middle" pointerEvents="none" aria-hidden="true">
         {(tray ? [] : board.pieces).map((p, i) => (
           <text key={i} x={p.y_mm * scale} y={(width_mm - p.x_mm) * scale + 4} opacity={p.held ? 0 : 0.75}>{i + 1}</text>
         ))}
@@ -135,5 +141,14 @@ export function NestDrawing({ picture, cutter, board, width_mm, length_mm, used_
         <path d={`M${used_mm * scale} -4v${h + 8}`} className="stroke-ink" strokeWidth="1.6" strokeDasharray="7 4" />
       ) : null}
     </svg>
+  );
+}
+
+/** The dough from above. */
+export function Dough({ form, w, h, className, fill }: { form: "oblong" | "round" | "oval"; w: number; h: number; className?: string; fill?: string }) {
+  return form === "oblong" ? (
+    <rect width={w} height={h} rx="9" className={className} fill={fill} strokeWidth="1.4" />
+  ) : (
+    <ellipse cx={w / 2} cy={h / 2} rx={w / 2} ry={h / 2} className={className} fill={fill} strokeWidth="1.4" />
   );
 }

@@ -13,7 +13,7 @@ import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
 import { rollName } from "./Shape";
 import { ShapeNav } from "./ShapeNav";
-import { cutOf, faults, fromCuts, heldOf, holding, latest, moved, restOf, without, type Board } from "./board";
+import { cutOf, faults, fromCuts, heldOf, holding, latest, moved, placeOf, restOf, without, type Board } from "./board";
 
 type Goal = "most" | "short";
 interface Search {
@@ -32,6 +32,7 @@ const TURNINGS = [
 /** What is laid out: the first roll's sheet, or a tray. */
 interface Ground {
   kind: "sheet" | "tray";
+  form: "oblong" | "round" | "oval";
   width_mm: number;
   length_mm: number;
   cuts: readonly Cut[];
@@ -44,15 +45,15 @@ export function NestView() {
   const { plan } = useJobContext();
   const [roll] = plan.shape.rolls;
   if (!roll) return null;
-  const { width_mm, length_mm, cuts, nested } = roll;
+  const { form, width_mm, length_mm, cuts, nested } = roll;
   // Another sheet or another cutter is another board.
-  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)}`} ground={{ kind: "sheet", width_mm, length_mm, cuts, kept: nested }} />;
+  return <LayingBoard key={`${plan.cutter.id} ${form} ${Math.round(width_mm)}`} ground={{ kind: "sheet", form, width_mm, length_mm, cuts, kept: nested }} />;
 }
 
 export function TrayView() {
   const { plan } = useJobContext();
   const { width_mm, length_mm, cuts, gap_mm, edge_mm, nested } = plan.shape.trays;
-  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`} ground={{ kind: "tray", width_mm, length_mm, cuts, kept: nested, tray: { gap_mm, edge_mm } }} />;
+  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`} ground={{ kind: "tray", form: "oblong", width_mm, length_mm, cuts, kept: nested, tray: { gap_mm, edge_mm } }} />;
 }
 
 function LayingBoard({ ground }: { ground: Ground }) {
@@ -77,7 +78,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const shown = touched || found ? board : fromCuts(ground.cuts);
   const length_mm = touched || found ? sheet.length_mm : ground.length_mm;
   const onTray = ground.kind === "tray";
-  const room = ground.tray ? { tray: ground.tray } : {};
+  const room = { form: ground.form, ...(ground.tray ? { tray: ground.tray } : {}) };
   const field = onTray ? "tray_layout" : "layout";
   const { width_mm } = sheet;
 
@@ -166,7 +167,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const unkept = (touched || found !== undefined) && !search;
   const keep = () =>
     change.mutate(
-      { [field]: shown.pieces.map(cutOf) },
+      { [field]: shown.pieces.map(placeOf) },
       { onSuccess: () => setSaid(onTray ? "Kept: the trays are filled like this one." : "Kept: the plan, the dough and the clock go by it where it takes less dough.") },
     );
   const back = () => {
@@ -194,7 +195,8 @@ function LayingBoard({ ground }: { ground: Ground }) {
         <ShapeNav jobId={job.id} />
         <NestDrawing
           picture={picture}
-          cutter={plan.cutter}
+          cutters={[plan.cutter]}
+          form={ground.form}
           board={shown}
           width_mm={width_mm}
           length_mm={length_mm}

@@ -1,7 +1,9 @@
 /** What the dough gives in balls, scoops, ropes, presses, figures or a tray-wide bar; each drawn to scale. */
 import { useRef } from "react";
-import { useSearchParams } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { askPortion, usePortion, type Portioned, type PortionQuery } from "../../api/logs";
+import { useChangeJob } from "../../api/queries";
+import type { Making } from "../../app/lots";
 import { useJobContext } from "../../app/JobFrame";
 import { duration } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
@@ -16,9 +18,9 @@ import { PortionDrawing } from "./PortionDrawing";
 import { ShapeNav } from "./ShapeNav";
 
 type Kind = PortionQuery["kind"];
-type Size = Exclude<keyof PortionQuery, "kind" | "parts" | "batch_g">;
+export type Size = Exclude<keyof PortionQuery, "kind" | "parts" | "batch_g">;
 
-const KINDS: readonly { value: Kind; label: string }[] = [
+export const KINDS: readonly { value: Kind; label: string }[] = [
   { value: "ball", label: "Ball" },
   { value: "scoop", label: "Scoop" },
   { value: "rope", label: "Rope" },
@@ -29,7 +31,7 @@ const KINDS: readonly { value: Kind; label: string }[] = [
   { value: "tray_bar", label: "Across the tray" },
 ];
 
-const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "length" | "count"; step: number }>> = {
+export const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "length" | "count"; step: number }>> = {
   mass_g: { label: "Dough in one", kind: "mass", step: 1 },
   scoop: { label: "Scoop number", kind: "count", step: 1 },
   across_mm: { label: "Across", kind: "length", step: 1 },
@@ -42,13 +44,15 @@ const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "length" | "c
   rows: { label: "Cut along into", kind: "count", step: 1 },
 };
 
-const WORD: Record<Kind, string> = {
+export const WORD: Record<Kind, string> = {
   ball: "balls", scoop: "scoops", rope: "ropes", pressed: "pressed discs", thumbprint: "thumb-prints", figure: "figures", piped: "piped pieces", tray_bar: "squares or bars",
 };
 
 export function PortionView() {
   const { job, dim } = useJobContext();
   const format = useFormat();
+  const change = useChangeJob(job.id);
+  const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const picture = useRef<SVGSVGElement>(null);
   const kind = KINDS.find((k) => k.value === search.get("kind"))?.value ?? "ball";
@@ -92,6 +96,15 @@ export function PortionView() {
           ) : null}
         </Part>
         {found ? (
+          <Part title="For this lot">
+            <p className="mb-2 text-fine text-soft">{isPortioned(job.making) ? "This lot is portioned already; take these sizes for it." : "So far this is a sum beside the plan."}</p>
+            <button type="button" className="btn btn-small" disabled={change.isPending || found.pieces < 1} onClick={() => change.mutate({ making: makingOf(kind, found), pieces: found.pieces }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
+              {`Make ${found.pieces} ${WORD[kind]}`}
+            </button>
+            <Fault text={otherFault(change.error, [])} />
+          </Part>
+        ) : null}
+        {found ? (
           <Part title="Until it is firm for the oven">
             <Rows>
               {found.firm.map((f) => (
@@ -106,6 +119,14 @@ export function PortionView() {
       </TicketBox>
     </>
   );
+}
+
+const isPortioned = (making: Making | undefined): boolean => making !== undefined && making.kind !== "cut" && making.kind !== "sliced";
+
+/** The portion as a lot keeps it: the sizes of its own kind. */
+function makingOf(kind: Kind, found: Portioned): Making {
+  const { parts_mm: _, ...sizes } = found.sizes;
+  return { kind, ...Object.fromEntries(Object.entries(sizes).filter(([, v]) => v != null)) } as unknown as Making;
 }
 
 function wordsOf(found: Portioned, format: ReturnType<typeof useFormat>): string {

@@ -4,7 +4,7 @@ import { useSearchParams } from "react-router";
 import type { Plan } from "../../api/client";
 import { useChangeJob, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { number } from "../../drawing/units";
+import { number, type Format } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -14,10 +14,17 @@ import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../ki
 import { useFormat } from "../../kit/settings";
 import { Thickness } from "../order/Thickness";
 import { CutList } from "./CutList";
+import { MadeView } from "./MadeView";
 import { ShapeNav } from "./ShapeNav";
 import { SheetDrawing } from "./SheetDrawing";
 
 const ALL = "all";
+
+/** A sheet's size in words. */
+export function sizeWord(r: { form: "oblong" | "round" | "oval"; width_mm: number; length_mm: number }, format: Format): string {
+  const mm = (v: number) => format.length(Math.round(v));
+  return r.form === "round" ? `a round of ${mm(r.width_mm)}` : `${r.form === "oval" ? "an oval of " : ""}${mm(r.width_mm)} × ${mm(r.length_mm)}`;
+}
 
 export type Roll = Plan["shape"]["rolls"][number];
 
@@ -26,6 +33,11 @@ export function rollName(number: number): string {
 }
 
 export function Shape() {
+  const { job } = useJobContext();
+  return job.making && job.making.kind !== "cut" ? <MadeView /> : <Sheets />;
+}
+
+function Sheets() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
   const { mutateAsync: keep } = useChangeJob(job.id);
@@ -45,7 +57,7 @@ export function Shape() {
     <>
       <Work dim={dim}>
         <div className="no-print">
-          <StationHead title={shown.length > 1 ? "Every roll" : roll.sheets === 1 ? rollName(roll.number) : `${rollName(roll.number)}, ${roll.sheets} sheets alike`} sub={shown.length > 1 ? `${format.length(shape.thickness_mm)} thick` : `${format.length(roll.width_mm)} × ${format.length(roll.length_mm)} at ${format.length(shape.thickness_mm)}`}>
+          <StationHead title={shown.length > 1 ? "Every roll" : roll.sheets === 1 ? rollName(roll.number) : `${rollName(roll.number)}, ${roll.sheets} sheets alike`} sub={shown.length > 1 ? `${format.length(shape.thickness_mm)} thick` : `${sizeWord(roll, format)} at ${format.length(shape.thickness_mm)}`}>
             {shape.rolls.length > 1 ? (
               <Choice
                 label="Which roll"
@@ -72,7 +84,7 @@ export function Shape() {
           </p>
           <ul>
             {shape.rolls.map((r) => (
-              <li key={r.number} className="mb-2">
+              <li key={shape.rolls.indexOf(r)} className="mb-2">
                 <span className="flex justify-between">
                   <span>{rollName(r.number)}</span>
                   <span className="num">{`${r.pieces}/${job.pieces}`}</span>
@@ -90,6 +102,22 @@ export function Shape() {
         <Part title="The sheet">
           <div className="space-y-3">
             <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />
+            <div>
+              <span className="mb-1 block text-fine text-soft">Rolled to</span>
+              <Choice label="Rolled to" value={job.sheet ?? "oblong"} options={[{ value: "oblong", label: "Oblong" }, { value: "round", label: "Round" }, { value: "oval", label: "Oval" }]} onChange={(sheet) => change.mutate({ sheet, layout: [] })} />
+            </div>
+            <div className="grid grid-cols-2 gap-3">
+              <Amount label={job.sheet === "round" ? "Across, at most" : "Wide, at most"} kind="length" value={Math.round(shape.largest_mm[0] ?? 0)} field="sheet_width_mm" step={10} onSave={(sheet_width_mm) => keep({ sheet_width_mm })} />
+              {job.sheet === "round" ? null : <Amount label="Long, at most" kind="length" value={Math.round(shape.largest_mm[1] ?? 0)} field="sheet_length_mm" step={10} onSave={(sheet_length_mm) => keep({ sheet_length_mm })} />}
+            </div>
+            <p className="text-fine text-soft">
+              By the paper, the pin, or what you roll before it goes soft; never more than the tray takes.{" "}
+              {job.sheet_width_mm == null && job.sheet_length_mm == null ? null : (
+                <button type="button" className="underline" onClick={() => change.mutate({ sheet_width_mm: null, sheet_length_mm: null })}>
+                  As large as the tray
+                </button>
+              )}
+            </p>
             <div className="grid grid-cols-2 gap-3">
               <Amount label="Web" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => keep({ web_mm })} />
               <Amount label="Rim kept free" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => keep({ edge_mm })} />
@@ -104,7 +132,7 @@ export function Shape() {
               <Amount label="Re-rolls, at most" kind="count" value={job.rerolls} field="rerolls" onSave={(rerolls) => keep({ rerolls })} />
               <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
             </div>
-            <Fault text={otherFault(change.error, ["web_mm", "edge_mm", "rerolls", "reserve_percent", "thickness_mm"])} />
+            <Fault text={otherFault(change.error, ["web_mm", "edge_mm", "sheet_width_mm", "sheet_length_mm", "rerolls", "reserve_percent", "thickness_mm"])} />
           </div>
         </Part>
         <Part title="What becomes of the rest">

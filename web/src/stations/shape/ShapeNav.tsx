@@ -1,12 +1,12 @@
-/** The views of the shape station, each with its own address. */
+/** The views of the shape station, each with its own address; a lot that is not cut has no sheets. */
 import { Outlet } from "react-router";
 import { useJobContext } from "../../app/JobFrame";
+import { cutWith, useFamily } from "../../app/lots";
 import { SubNav } from "../../kit/SubNav";
 
-const VIEWS = [
-  { path: "", name: "Sheet and cutter" },
-  { path: "/nest", name: "Nest" },
-  { path: "/even", name: "Evenness" },
+const NEST = { path: "/nest", name: "Nest" };
+const MIXED = { path: "/mixed", name: "Several lots" };
+const OTHERS = [
   { path: "/log", name: "Log or bar" },
   { path: "/pattern", name: "Patterned bar" },
   { path: "/portion", name: "Portions" },
@@ -18,5 +18,12 @@ export function ShapeStation() {
 }
 
 export function ShapeNav({ jobId }: { jobId: number }) {
-  return <SubNav label="Views of the shape" base={`/jobs/${jobId}/shape`} views={VIEWS} />;
+  const { job } = useJobContext();
+  const family = useFamily(job);
+  const kind = job.making?.kind ?? "cut";
+  const views =
+    kind === "cut"
+      ? [{ path: "", name: "Sheet and cutter" }, NEST, ...(cutWith(job, family).length > 1 ? [MIXED] : []), { path: "/even", name: "Evenness" }, ...OTHERS]
+      : [{ path: "", name: kind === "sliced" ? "This log" : "This portion" }, ...OTHERS];
+  return <SubNav label="Views of the shape" base={`/jobs/${jobId}/shape`} views={views} />;
 }

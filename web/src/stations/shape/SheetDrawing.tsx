@@ -1,10 +1,11 @@
 /** Sheets with their cuts, side by side, to one scale. */
-import type { RefObject } from "react";
+import { useId, type RefObject } from "react";
 import type { Cutter } from "../../api/client";
 import { Ruler } from "../../drawing/Ruler";
 import { outlinePath } from "../../drawing/path";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
+import { Dough } from "./NestDrawing";
 import { rollName, type Roll } from "./Shape";
 
 const GAP = 26;
@@ -14,6 +15,7 @@ const counted = (r: Roll) => (r.sheets > 1 ? r.cuts.length : r.pieces);
 
 export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SVGSVGElement | null>; rolls: readonly Roll[]; cutter: Cutter }) {
   const format = useFormat();
+  const id = useId();
   // Sheets lie with their length across the page; layouts have it down.
   const width = usePictureWidth();
   const width_mm = Math.max(...rolls.map((r) => r.width_mm));
@@ -23,25 +25,25 @@ export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SV
   const path = outlinePath(cutter.outline_mm);
   const before = (i: number) => rolls.slice(0, i).reduce((sum, r) => sum + r.length_mm * scale + GAP, 0);
   return (
-    <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 78}`} className="w-full" role="img" aria-labelledby="sheet-title sheet-desc">
-      <title id="sheet-title">{`Sheets of ${cutter.name}, to scale`}</title>
-      <desc id="sheet-desc">
+    <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 78}`} className="w-full" role="img" aria-labelledby={`${id}-title ${id}-desc`}>
+      <title id={`${id}-title`}>{`Sheets of ${cutter.name}, to scale`}</title>
+      <desc id={`${id}-desc`}>
         {rolls
           .map((r) => `${rollName(r.number)}: ${format.length(r.width_mm)} by ${format.length(r.length_mm)}, ${counted(r)} cuts${r.least_gap_mm == null ? "" : `, smallest gap ${format.length(r.least_gap_mm)}`}`)
           .join("; ")}
       </desc>
       <defs>
-        <pattern id="scrap" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern id={`${id}-scrap`} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0v7" className="stroke-cut-line" strokeWidth="0.7" opacity="0.3" />
         </pattern>
       </defs>
       {rolls.map((r, i) => {
         const w = r.length_mm * scale;
         return (
-          <g key={r.number} transform={`translate(${before(i)} 0)`}>
+          <g key={i} transform={`translate(${before(i)} 0)`}>
             <Ruler width_mm={r.length_mm} height_mm={i === 0 ? r.width_mm : 0} scale={scale} system={format.system} left={i === 0} />
-            <rect width={w} height={h} rx="9" className="fill-dough stroke-cut-line" strokeWidth="1.4" />
-            <rect width={w} height={h} rx="9" fill="url(#scrap)" />
+            <Dough form={r.form} w={w} h={r.width_mm * scale} className="fill-dough stroke-cut-line" />
+            <Dough form={r.form} w={w} h={r.width_mm * scale} fill={`url(#${id}-scrap)`} />
             {r.cuts.map((c, j) => {
               const used = j < counted(r);
               return (
@@ -50,6 +52,11 @@ export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SV
                 </g>
               );
             })}
+            <g className="num" fontSize={Math.min(12, (Math.min(cutter.width_mm, cutter.height_mm) / 2) * scale * 0.6)} textAnchor="middle" aria-hidden="true" opacity="0.7">
+              {r.cuts.slice(0, counted(r)).map((c, j) => (
+                <text key={j} x={c.y_mm * scale} y={(r.width_mm - c.x_mm) * scale + 4}>{j + 1}</text>
+              ))}
+            </g>
             <text x={rolls.length > 1 ? w / 2 : 0} y={h + 24} textAnchor={rolls.length > 1 ? "middle" : "start"} fontSize="15.5" fontWeight="600">
               {caption(r, w, counted(r))}
             </text>

@@ -1,5 +1,5 @@
 /** Pieces on a sheet as they are moved by hand: free of React, so that it can be tested by itself. */
-import type { Cut, Gaps } from "../../api/nest";
+import type { Cut, Gaps, Place } from "../../api/nest";
 
 export interface Laid extends Cut {
   /** Stays where it is while the rest is searched. */
@@ -16,7 +16,8 @@ export const fromCuts = (cuts: readonly Cut[], held: readonly Laid[] = []): Boar
   pieces: cuts.map((c) => ({ ...c, held: held.some((h) => h.x_mm === c.x_mm && h.y_mm === c.y_mm && h.turn_deg === c.turn_deg) })),
 });
 
-export const cutOf = ({ x_mm, y_mm, turn_deg }: Laid): Cut => ({ x_mm, y_mm, turn_deg });
+export const cutOf = ({ x_mm, y_mm, turn_deg, cutter }: Laid): Cut => ({ x_mm, y_mm, turn_deg, ...(cutter ? { cutter } : {}) });
+export const placeOf = ({ x_mm, y_mm, turn_deg }: Laid): Place => ({ x_mm, y_mm, turn_deg });
 
 export const heldOf = (board: Board): Cut[] => board.pieces.filter((p) => p.held).map(cutOf);
 export const restOf = (board: Board): Cut[] => board.pieces.filter((p) => !p.held).map(cutOf);
@@ -49,6 +50,7 @@ export function moved(board: Board, index: number, by: Partial<Cut>): Board {
     pieces: board.pieces.map((p, i) =>
       i === index
         ? {
+            ...p,
             x_mm: round(by.x_mm ?? p.x_mm),
             y_mm: round(by.y_mm ?? p.y_mm),
             turn_deg: round((((by.turn_deg ?? p.turn_deg) % 360) + 360) % 360),

@@ -32,7 +32,7 @@ const TRAYS = { width_mm: 100, length_mm: 120, gap_mm: 25, edge_mm: 10, fill: [2
 const PLAN = { dough: { mix_g: 710 }, cold: { air_c: 4.2, curve: [{ warmest_c: 21.9 }] }, cutter: CUTTER, shape: { thickness_mm: 6, rolls: [ROLL], trays: TRAYS }, oven: { baked_outline_mm: CUTTER.outline_mm } } as unknown as Plan;
 
 const NESTED: Nested = {
-  cuts: [...CUTS, { x_mm: 24, y_mm: 70, turn_deg: 45 }], rows: [0, 2], missing: 0, used_mm: 110, cut_percent: 40, least_gap_mm: 3.02, least_rim_mm: 4, bound: 5, after_s: 0.4,
+  cuts: [...CUTS, { x_mm: 24, y_mm: 70, turn_deg: 45 }], rows: [0, 2], missing: [0], used_mm: 110, cut_percent: 40, least_gap_mm: 3.02, least_rim_mm: 4, bound: 5, after_s: 0.4,
 };
 
 const answered = (body: unknown, status = 200): never => {
@@ -41,7 +41,7 @@ const answered = (body: unknown, status = 200): never => {
 };
 
 function show(view: ReactElement, at = "/", job: Job = JOB): void {
-  const context: JobContext = { job, plan: PLAN, dim: false };
+  const context: JobContext = { job, plan: PLAN, day: PLAN.clock, dim: false };
   render(
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
       <SettingsProvider>

@@ -1,7 +1,7 @@
 //! The clock station on the wire.
 
 use super::time;
-use ready_slab_core::clock::{Lane, RelayTask, Step};
+use ready_slab_core::clock::{Lane, Relay, RelayTask, Step};
 use ready_slab_core::job::{Job, Plan};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -37,6 +37,8 @@ pub struct TaskView {
     pub step: StepWord,
     /// Where.
     pub lane: LaneWord,
+    /// The lot, from 0.
+    pub lot: u32,
     /// From 1, for the steps up to the dough chill.
     pub mix: Option<u32>,
     /// From 1, from the cut on.
@@ -71,38 +73,45 @@ pub struct ClockView {
 }
 
 pub(super) fn clock(plan: &Plan, job: &Job) -> ClockView {
-    let c = &plan.clock;
-    let task = |t: &RelayTask| TaskView {
-        step: match t.step {
-            Step::Mix => StepWord::Mix,
-            Step::Form => StepWord::Form,
-            Step::Chill => StepWord::Chill,
-            Step::Cut => StepWord::Cut,
-            Step::TrayChill => StepWord::TrayChill,
-            Step::Preheat => StepWord::Preheat,
-            Step::Bake => StepWord::Bake,
-            Step::Cool => StepWord::Cool,
-        },
-        lane: match t.lane {
-            Lane::Hands => LaneWord::Hands,
-            Lane::Cold => LaneWord::Cold,
-            Lane::Oven => LaneWord::Oven,
-            Lane::Cooling => LaneWord::Cooling,
-        },
-        mix: t.mix.map(|n| n + 1),
-        tray: t.tray.map(|n| n + 1),
-        oven: t.oven.map(|n| n + 1),
-        start_at: time(job, t.start_min),
-        end_at: time(job, t.end_min),
-        start_min: t.start_min,
-        end_min: t.end_min,
-        why: t.why.clone(),
-    };
-    ClockView {
-        start_at: time(job, c.relay.start_min),
-        total_min: -c.relay.start_min,
-        hands_min: c.relay.hands_min,
-        tasks: c.relay.tasks.iter().map(task).collect(),
-        reasons: c.reasons.clone(),
+    ClockView::new(&plan.clock.relay, job, &plan.clock.reasons)
+}
+
+impl ClockView {
+    /// A relay as it is sent; `job` says when it is wanted.
+    pub(in crate::wire) fn new(relay: &Relay, job: &Job, reasons: &[String]) -> Self {
+        let task = |t: &RelayTask| TaskView {
+            step: match t.step {
+                Step::Mix => StepWord::Mix,
+                Step::Form => StepWord::Form,
+                Step::Chill => StepWord::Chill,
+                Step::Cut => StepWord::Cut,
+                Step::TrayChill => StepWord::TrayChill,
+                Step::Preheat => StepWord::Preheat,
+                Step::Bake => StepWord::Bake,
+                Step::Cool => StepWord::Cool,
+            },
+            lane: match t.lane {
+                Lane::Hands => LaneWord::Hands,
+                Lane::Cold => LaneWord::Cold,
+                Lane::Oven => LaneWord::Oven,
+                Lane::Cooling => LaneWord::Cooling,
+            },
+            lot: t.lot,
+            mix: t.mix.map(|n| n + 1),
+            tray: t.tray.map(|n| n + 1),
+            oven: t.oven.map(|n| n + 1),
+            start_at: time(job, t.start_min),
+            end_at: time(job, t.end_min),
+            start_min: t.start_min,
+            end_min: t.end_min,
+            why: t.why.clone(),
+        };
+        ClockView {
+            start_at: time(job, relay.start_min),
+            total_min: -relay.start_min,
+            hands_min: relay.hands_min,
+            tasks: relay.tasks.iter().map(task).collect(),
+            reasons: reasons.to_vec(),
+        }
     }
 }

@@ -11,7 +11,8 @@ pub(super) use shape::{CutView, cuts};
 
 use super::CutterView;
 use super::job::MINUTE_FORMAT;
-use clock::ClockView;
+use super::making::MakingBody;
+pub(super) use clock::ClockView;
 use cold::ColdView;
 use dough::DoughView;
 use oven::OvenView;
@@ -26,7 +27,9 @@ use utoipa::ToSchema;
 pub struct PlanView {
     /// Wanted at, local time.
     pub ready_by: String,
-    /// The cutter.
+    /// How its pieces are made.
+    pub making: MakingBody,
+    /// The cutter, or what a piece that is not cut looks like from above.
     pub cutter: CutterView,
     /// Dough.
     pub dough: DoughView,
@@ -55,6 +58,7 @@ impl PlanView {
     pub fn new(plan: &Plan, job: &Job, kitchen: &Kitchen, cutter: &StoredCutter) -> Self {
         Self {
             ready_by: time(job, 0),
+            making: (&job.input().making).into(),
             cutter: cutter.into(),
             dough: dough::dough(plan, job),
             cold: cold::cold(plan, job, kitchen),

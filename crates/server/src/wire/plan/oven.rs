@@ -31,6 +31,8 @@ pub struct OvenView {
     pub baked_outline_mm: Vec<[f64; 2]>,
     /// Longer side as cut.
     pub cut_width_mm: f64,
+    /// Its height as it goes in.
+    pub thickness_mm: f64,
     /// With the least spread.
     pub baked_width_least_mm: f64,
     /// With the most spread.
@@ -61,6 +63,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         growth_most_mm: o.growth.1.mm(),
         baked_outline_mm: o.baked_outline.iter().map(|p| [p.0, p.1]).collect(),
         cut_width_mm: o.width.mm(),
+        thickness_mm: o.thickness.mm(),
         baked_width_least_mm: o.baked_width().0.mm(),
         baked_width_most_mm: o.baked_width().1.mm(),
         cool_on_tray_min: p.cool_on_tray.min(),

@@ -1,8 +1,9 @@
 //! The shape station on the wire, and what `compute sheet` shares with it.
 
+use crate::wire::SheetWord;
 use ready_slab_core::geometry::Placement;
-use ready_slab_core::job::{Job, Kitchen, Plan};
-use ready_slab_core::shape::{Layout, tray_sources};
+use ready_slab_core::job::{Job, Kitchen, Plan, largest_sheet};
+use ready_slab_core::shape::{Layout, SheetForm, tray_sources};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -40,8 +41,10 @@ pub(in crate::wire) fn cuts(layout: &Layout) -> Vec<CutView> {
 pub struct RollView {
     /// 0 the first, 1 and 2 re-rolls.
     pub number: u32,
-    /// Equal sheets.
+    /// Equal sheets, or logs, portions or trays of a lot that is not cut.
     pub sheets: u32,
+    /// Form of each.
+    pub form: SheetWord,
     /// Of each.
     pub width_mm: f64,
     /// Of each.
@@ -58,6 +61,14 @@ pub struct RollView {
     pub cuts: Vec<CutView>,
     /// Whether they lie as nested and kept (else in rows).
     pub nested: bool,
+}
+
+fn sheet_word(form: &SheetForm) -> SheetWord {
+    match form {
+        SheetForm::Oblong { .. } => SheetWord::Oblong,
+        SheetForm::Round { .. } => SheetWord::Round,
+        SheetForm::Oval { .. } => SheetWord::Oval,
+    }
 }
 
 /// Pieces of a tray that come from one roll.
@@ -95,8 +106,10 @@ pub struct TraysView {
 /// The shape station.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct ShapeView {
-    /// Rolled to.
+    /// Rolled or sliced to.
     pub thickness_mm: f64,
+    /// The largest sheet a lot is rolled to.
+    pub largest_mm: [f64; 2],
     /// First roll and re-rolls.
     pub rolls: Vec<RollView>,
     /// To hand-shape or set aside.
@@ -119,11 +132,13 @@ pub struct ShapeView {
 
 pub(super) fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
     let s = &plan.shape;
+    let largest = largest_sheet(job, kitchen).extent();
     let rolls = s.demand.rolls.iter().map(|r| RollView {
         number: r.number,
         sheets: r.sheets,
-        width_mm: s.sheet_width.mm(),
-        length_mm: r.length.mm(),
+        form: sheet_word(&r.form),
+        width_mm: r.form.extent().0.mm(),
+        length_mm: r.form.extent().1.mm(),
         mass_g: r.mass.g(),
         pieces: r.pieces,
         cut_g: f64::from(r.pieces) * plan.dough.piece.g(),
@@ -133,6 +148,7 @@ pub(super) fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
     });
     ShapeView {
         thickness_mm: job.thickness().mm(),
+        largest_mm: [largest.0.mm(), largest.1.mm()],
         rolls: rolls.collect(),
         left_g: s.demand.left.g(),
         lost_g: s.demand.lost.g(),

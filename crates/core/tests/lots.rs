@@ -1,0 +1,171 @@
+//! Lots that are not cut: logs and portions, planned whole; and several lots of one job together.
+
+mod bakehouse;
+
+use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
+use ready_slab_core::clock::Step;
+use ready_slab_core::cold::Piece;
+use ready_slab_core::dough::rolled_density;
+use ready_slab_core::job::{
+    Job, JobInput, Kitchen, LotPlan, Making, Plan, WaySizes, dough_of, piece_outline, piece_size, pieces_from,
+    plan_together, ways,
+};
+use ready_slab_core::shape::{LogForm, Portion, SheetKind};
+use ready_slab_core::units::{Length, Mass};
+use rstest::rstest;
+
+fn mm(v: f64) -> Length {
+    Length::new_mm(v)
+}
+
+fn kitchen() -> Kitchen {
+    Kitchen::new(kitchen_input()).unwrap()
+}
+
+fn lot(making: Making, pieces: u32, thickness_mm: f64) -> Job {
+    Job::new(JobInput { making, pieces, thickness_mm, ..job_input() }).unwrap()
+}
+
+fn plan_of(job: &Job) -> Plan {
+    let formula = lemon_thyme();
+    let outline = piece_outline(job, &formula, &round(65.0)).unwrap();
+    planned(job.input().clone(), kitchen_input(), &formula, &outline).unwrap()
+}
+
+fn log(pieces: u32) -> Job {
+    lot(Making::Sliced { form: LogForm::Round, width: mm(48.0) }, pieces, 6.0)
+}
+
+#[test]
+fn sixty_slices_take_two_logs_of_thirty() {
+    let job = log(60);
+    let plan = plan_of(&job);
+    let density = rolled_density(&lemon_thyme().composition()).kg_m3();
+    // By hand: 290 usable mm hold 48 slices of 6 mm, so 60 take two logs of 30, each 190 mm with its trimmed ends.
+    let roll = &plan.shape.demand.rolls[0];
+    assert_eq!((roll.sheets, roll.form.extent().1.mm()), (2, 190.0));
+    let each = std::f64::consts::PI / 4.0 * 48.0 * 48.0 * 190.0 * density / 1e6;
+    assert!((roll.mass.g() - each).abs() < 1e-6);
+    assert!((plan.shape.demand.dough.g() - 2.0 * each * 1.03).abs() < 1e-6);
+    assert_eq!((plan.cold.form.piece, plan.cold.form.count), (Piece::Log { diameter: mm(48.0) }, 2));
+    // Slices lie on trays as rounds of 48 mm and go straight into the oven.
+    assert_eq!(plan.shape.trays.fill.iter().sum::<u32>(), 60);
+    assert!((plan.oven.width.mm() - 48.0).abs() < 0.1);
+    assert!(plan.clock.relay.tasks.iter().filter(|t| t.step == Step::TrayChill).all(|t| !t.why.is_empty()));
+}
+
+#[test]
+fn thirty_balls_weigh_thirty_balls_and_a_reserve() {
+    let job = lot(Making::Portioned(Portion::Ball { mass: Mass::new_g(30.0) }), 30, 6.0);
+    let plan = plan_of(&job);
+    assert!((plan.shape.demand.dough.g() - 30.0 * 30.0 * 1.03).abs() < 1e-6);
+    assert_eq!((plan.cold.form.count, plan.dough.piece.g()), (30, 30.0));
+    // A ball stands for a disc of its own volume, half as high as the ball.
+    let Piece::Sphere { diameter } = plan.cold.form.piece else { panic!("{:?}", plan.cold.form.piece) };
+    let formula = lemon_thyme();
+    let outline = piece_outline(&job, &formula, &round(65.0)).unwrap();
+    let size = piece_size(&job, &outline, rolled_density(&formula.composition())).unwrap();
+    assert!((size.thickness.mm() - diameter.mm() / 2.0).abs() < 0.01, "{size:?} {diameter:?}");
+}
+
+#[test]
+fn squares_of_a_tray_come_by_the_whole_tray() {
+    let bar = Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 };
+    let plan = plan_of(&lot(Making::Portioned(bar), 30, 6.0));
+    let roll = &plan.shape.demand.rolls[0];
+    assert_eq!((roll.sheets, plan.shape.trays.fill.clone()), (2, vec![24, 6]));
+    let density = rolled_density(&lemon_thyme().composition()).kg_m3();
+    assert!((roll.mass.g() - 310.0 * 440.0 * 15.0 * density / 1e6).abs() < 1e-6);
+    assert_eq!(plan.shape.trays.layout.pieces.len(), 24);
+}
+
+#[rstest]
+#[case(log(60))]
+#[case(lot(Making::Sliced { form: LogForm::HalfRound, width: mm(50.0) }, 40, 7.0))]
+#[case(lot(Making::Sliced { form: LogForm::Wedge { height_to_width: 0.8 }, width: mm(50.0) }, 40, 7.0))]
+#[case(lot(Making::Sliced { form: LogForm::Oblong { height_to_width: 0.6 }, width: mm(60.0) }, 40, 7.0))]
+#[case(lot(Making::Portioned(Portion::Scoop { number: 40 }), 36, 6.0))]
+#[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(90.0) }), 36, 6.0))]
+#[case(lot(Making::Portioned(Portion::Thumbprint { mass: Mass::new_g(25.0), dent: mm(20.0), deep: mm(8.0) }), 36, 6.0))]
+#[case(lot(Making::Portioned(Portion::Pressed { mass: Mass::new_g(25.0), thickness: mm(8.0) }), 36, 6.0))]
+fn every_way_of_making_is_planned_whole(#[case] job: Job) {
+    let plan = plan_of(&job);
+    let (formula, kitchen) = (lemon_thyme(), kitchen());
+    let outline = piece_outline(&job, &formula, &round(65.0)).unwrap();
+    // The dough accounts for itself, and what it yields is what was asked.
+    let d = &plan.shape.demand;
+    let cut = plan.dough.piece.g() * f64::from(job.input().pieces);
+    assert!((d.dough.g() - d.reserve.g() - d.left.g() - cut).abs() < 1e-6);
+    assert!(d.left.g() > -1e-9);
+    let dough = dough_of(&job, &formula, &outline, &kitchen, None).unwrap();
+    let back = pieces_from(dough + Mass::new_g(1e-6), &job, &formula, &outline, &kitchen).unwrap();
+    assert!(back >= job.input().pieces, "{back}");
+    // Its mass is its outline at its height.
+    let size = piece_size(&job, &outline, plan.dough.density).unwrap();
+    assert!((outline.area().mass_at(size.thickness, plan.dough.density).g() - size.mass.g()).abs() < 1e-6);
+    // The ways to chill it are its own form in both places, one of them the plan's.
+    let found = ways(&job, &kitchen, &plan, &WaySizes::default()).unwrap();
+    assert_eq!((found.len(), found.iter().filter(|w| w.chosen).count()), (2, 1));
+}
+
+#[test]
+fn sizes_no_hand_makes_are_named() {
+    let fault = |making| {
+        let all = Job::new(JobInput { making, ..job_input() }).unwrap_err();
+        all.all()[0].field().to_owned()
+    };
+    assert_eq!(fault(Making::Sliced { form: LogForm::Round, width: mm(300.0) }), "making.width_mm");
+    assert_eq!(fault(Making::Portioned(Portion::Scoop { number: 1 })), "making.scoop");
+}
+
+#[test]
+fn lots_of_one_job_share_hands_and_oven_and_like_pieces_a_tray() {
+    let (rounds, slices) = (lot(Making::Cut, 20, 6.0), log(20));
+    let thick = lot(Making::Cut, 10, 12.0);
+    let plans = [usual(rounds.input().clone()), plan_of(&slices), plan_of(&thick)];
+    let lots: Vec<LotPlan> = [&rounds, &slices, &thick]
+        .into_iter()
+        .zip(&plans)
+        .enumerate()
+        .map(|(i, (job, plan))| LotPlan { job, plan, mixed_by: (i > 0).then_some(0) })
+        .collect();
+    let found = plan_together(&kitchen(), &lots);
+    // 6 mm slices and 6 mm rounds take one time by the trade's table; 12 mm take longer by more than 12 %.
+    assert_eq!(found.classes.iter().map(|c| c.lots.clone()).collect::<Vec<_>>(), vec![vec![0, 1], vec![2]]);
+    assert!(found.reasons.iter().any(|r| r.contains("may share a tray")), "{:?}", found.reasons);
+    // Another dough never lies on the same tray.
+    let apart: Vec<LotPlan> = lots.iter().map(|l| LotPlan { mixed_by: None, ..*l }).collect();
+    assert_eq!(plan_together(&kitchen(), &apart).classes.len(), 3);
+    // The lots begin no later together than the latest alone, and are all done at the wanted time.
+    let alone = plans.iter().map(|p| p.clock.relay.start_min).min().unwrap();
+    assert!(found.relay.start_min <= alone);
+    assert_eq!(found.relay.tasks.iter().map(|t| t.end_min).max(), Some(0));
+    let mixes = found.relay.tasks.iter().filter(|t| t.step == Step::Mix).map(|t| t.lot).collect::<Vec<_>>();
+    assert!(mixes.iter().all(|&lot| lot == 0), "one dough, mixed by the first lot: {mixes:?}");
+}
+
+#[test]
+fn a_sheet_is_no_larger_than_the_tray_the_paper_or_what_is_set() {
+    let first = |job: JobInput| usual(job).shape.demand.rolls[0].clone();
+    let full = first(job_input());
+    let small = first(JobInput { sheet_width_mm: Some(250.0), sheet_length_mm: Some(300.0), ..job_input() });
+    assert!(small.form.extent().0.mm() <= 250.0 && small.form.extent().1.mm() <= 300.0 && small.sheets > full.sheets);
+    let wide = first(JobInput { sheet_width_mm: Some(900.0), ..job_input() });
+    assert_eq!(wide.form.extent().0.mm(), 310.0, "the tray takes no wider one");
+}
+
+#[rstest]
+#[case(SheetKind::Round)]
+#[case(SheetKind::Oval)]
+fn round_and_oval_sheets_are_planned_with_re_rolls(#[case] sheet: SheetKind) {
+    let plan = usual(JobInput { sheet, ..job_input() });
+    let d = &plan.shape.demand;
+    assert_eq!(d.rolls.iter().map(|r| r.pieces).sum::<u32>(), 48);
+    assert!(d.rolls.len() > 1, "their scrap is rolled again");
+    for roll in &d.rolls {
+        // A gram is a gram: the form's area at 6 mm is the dough on it.
+        let mass = roll.form.area().mass_at(mm(6.0), plan.dough.density);
+        assert!((mass.g() - roll.mass.g()).abs() < 0.01, "{roll:?}");
+        assert!(roll.layout.least_gap.is_none_or(|g| g.mm() >= 2.95));
+    }
+}

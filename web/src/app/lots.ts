@@ -1,0 +1,36 @@
+/** The lots of one job: the job itself first, then those that name it. */
+import { useQuery } from "@tanstack/react-query";
+import { api, settled, type Job, type Schemas } from "../api/client";
+import { useJobs } from "../api/queries";
+
+export type Together = Schemas["TogetherView"];
+export type Making = Schemas["MakingBody"];
+
+export const leadOf = (job: Job): number => job.lot_of ?? job.id;
+
+export function familyOf(job: Job, jobs: readonly Job[]): Job[] {
+  const lead = leadOf(job);
+  return jobs.filter((j) => leadOf(j) === lead).toSorted((a, b) => Number(a.id !== lead) - Number(b.id !== lead) || a.id - b.id);
+}
+
+export function useFamily(job: Job | undefined): Job[] {
+  const jobs = useJobs();
+  return job ? familyOf(job, jobs.data ?? [job]) : [];
+}
+
+/** Asked only where there is more than one lot. */
+export function useTogether(job: Job | undefined, lots: number) {
+  const id = job ? leadOf(job) : 0;
+  return useQuery({
+    queryKey: ["together", id],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/together", { params: { path: { id } } })),
+    enabled: id > 0 && lots > 1,
+    retry: false,
+  });
+}
+
+/** Lots whose pieces may lie on one sheet with those of `job`: cut, of one dough, as thick. */
+export const cutWith = (job: Job, family: readonly Job[]): Job[] =>
+  job.making?.kind === "cut"
+    ? family.filter((j) => j.making?.kind === "cut" && j.formula_id === job.formula_id && j.formula_version === job.formula_version && j.thickness_mm === job.thickness_mm)
+    : [];

@@ -1,0 +1,41 @@
+/** How the pieces are made: cut, sliced or portioned; the sizes of logs and portions are changed where they are drawn. */
+import { Link } from "react-router";
+import type { Job } from "../../api/client";
+import { useChangeJob } from "../../api/queries";
+import type { Making } from "../../app/lots";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+
+type Way = "cut" | "sliced" | "portioned";
+
+const START: Record<Way, Making> = {
+  cut: { kind: "cut" },
+  sliced: { kind: "sliced", form: "round", height_to_width: 1, width_mm: 48 },
+  portioned: { kind: "ball", mass_g: 30 },
+};
+
+export const wayOf = (making: Making | undefined): Way =>
+  making === undefined || making.kind === "cut" ? "cut" : making.kind === "sliced" ? "sliced" : "portioned";
+
+export function MadeHow({ job }: { job: Job }) {
+  const change = useChangeJob(job.id);
+  const way = wayOf(job.making);
+  return (
+    <div>
+      <span className="mb-1 block text-fine text-soft">The pieces are</span>
+      <Choice
+        label="The pieces are"
+        value={way}
+        options={[{ value: "cut", label: "Cut" }, { value: "sliced", label: "Sliced" }, { value: "portioned", label: "Portioned" }]}
+        onChange={(next) => change.mutate({ making: START[next] })}
+      />
+      {way === "cut" ? null : (
+        <p className="mt-1 text-fine text-soft">
+          {way === "sliced" ? "From a log or bar; " : "By hand, scoop, rope, press or over the tray; "}
+          <Link to={`/jobs/${job.id}/shape`}>its sizes are at Shape</Link>.
+        </p>
+      )}
+      <Fault text={otherFault(change.error, [])} />
+    </div>
+  );
+}

@@ -1,0 +1,137 @@
+/** A lot that is not cut: its logs or portions as the plan has them, drawn to scale, their sizes changed here. */
+import { useRef } from "react";
+import { useLog, usePortion, type LogQuery, type PortionQuery } from "../../api/logs";
+import { useChangeJob } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import type { Making } from "../../app/lots";
+import { duration } from "../../drawing/time";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { TextField } from "../../kit/TextField";
+import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { LogDrawing } from "./LogDrawing";
+import { FORMS } from "./LogView";
+import { PortionDrawing } from "./PortionDrawing";
+import { FIELDS, KINDS, WORD, type Size } from "./PortionView";
+import { ShapeNav } from "./ShapeNav";
+
+type Sliced = Extract<Making, { kind: "sliced" }>;
+export type Portioned = Exclude<Making, { kind: "cut" } | { kind: "sliced" }>;
+
+export function MadeView() {
+  const { job } = useJobContext();
+  const { making } = job;
+  if (!making || making.kind === "cut") return null;
+  return making.kind === "sliced" ? <Slices making={making} /> : <Portions making={making} />;
+}
+
+function Slices({ making }: { making: Sliced }) {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const { mutateAsync: keep } = useChangeJob(job.id);
+  const change = useChangeJob(job.id);
+  const picture = useRef<SVGSVGElement>(null);
+  const [roll] = plan.shape.rolls;
+  const tall = making.form === "oblong" || making.form === "wedge";
+  const query: LogQuery = { form: making.form, ...(tall ? { height_to_width: making.height_to_width ?? 1 } : {}), mass_g: roll?.mass_g ?? 0, width_mm: making.width_mm, slice_mm: job.thickness_mm };
+  const found = useLog(job.id, query);
+  const log = found.error ? undefined : found.data;
+  if (!roll) return null;
+  const strip = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]));
+  return (
+    <>
+      <Work dim={dim || found.isPlaceholderData}>
+        <StationHead title={roll.sheets === 1 ? "One log" : `${roll.sheets} logs alike`} sub={`${format.mass(roll.mass_g)} each, ${format.length(roll.length_mm)} long`}>
+          <SaveSvg picture={picture} name={`${job.name} log`} />
+          <a className="btn btn-small" href={`/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.system === "us" ? "letter" : "a4"}`}>Strip as PDF</a>
+        </StationHead>
+        <ShapeNav jobId={job.id} />
+        <Fault text={otherFault(found.error, [])} />
+        {log ? <LogDrawing picture={picture} log={log} form={making.form} /> : null}
+      </Work>
+      <TicketBox>
+        <Part title="Slices wanted">
+          <p className="answer"><Live value={String(job.pieces)} /></p>
+          {log ? <p className="mt-1 text-soft">{`${log.slices} from each log, ${format.mass(log.slice_mass_g)} a slice.`}</p> : null}
+        </Part>
+        <Part title="The log">
+          <Choice label="Section" value={making.form} options={FORMS} onChange={(form) => change.mutate({ making: { ...making, form } })} />
+          <div className="mt-3 grid grid-cols-2 gap-3">
+            <Amount label="Across" kind="length" step={1} value={making.width_mm} field="making.width_mm" onSave={(width_mm) => keep({ making: { ...making, width_mm } })} />
+            <Amount label="Slices, thick" kind="length" step={0.5} value={job.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => keep({ thickness_mm })} />
+            {tall && log ? (
+              <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep({ making: { ...making, height_to_width: high / making.width_mm } })} />
+            ) : null}
+            <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+          </div>
+          <Fault text={otherFault(change.error, [])} />
+        </Part>
+        <Part title="At the bench">
+          <Rows>
+            <Row name="Dough in all">{format.bigMass(plan.dough.dough_g)}</Row>
+            <Row name="In ends and spare slices">{format.mass(plan.shape.left_g)}</Row>
+            {log?.turn_every_min ? <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row> : null}
+          </Rows>
+          <div className="mt-3"><Reasons items={plan.shape.reasons} /></div>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
+
+/** What the portion is asked with. */
+export function portionQuery(making: Portioned): PortionQuery {
+  const { kind, ...sizes } = making;
+  const { parts_g, ...rest } = sizes as { parts_g?: number[] };
+  return { kind, ...rest, ...(parts_g ? { parts: parts_g.join(",") } : {}) } as PortionQuery;
+}
+
+function Portions({ making }: { making: Portioned }) {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const { mutateAsync: keep } = useChangeJob(job.id);
+  const picture = useRef<SVGSVGElement>(null);
+  const asked = usePortion(job.id, { ...portionQuery(making), batch_g: Math.round(plan.dough.dough_g) });
+  const found = asked.error ? undefined : asked.data;
+  const sizes = Object.entries(making).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
+  return (
+    <>
+      <Work dim={dim || asked.isPlaceholderData}>
+        <StationHead title={`${job.pieces} ${WORD[making.kind]}`} sub={`${format.mass(plan.dough.piece_g)} each`}>
+          <SaveSvg picture={picture} name={`${job.name} portion`} />
+        </StationHead>
+        <ShapeNav jobId={job.id} />
+        <Fault text={otherFault(asked.error, [])} />
+        {found ? <PortionDrawing picture={picture} kind={making.kind} found={found} /> : null}
+      </Work>
+      <TicketBox>
+        <Part title="Wanted">
+          <p className="answer"><Live value={String(job.pieces)} /></p>
+          <p className="mt-1 text-soft">{`${KINDS.find((k) => k.value === making.kind)?.label ?? ""}, ${format.bigMass(plan.dough.dough_g)} of dough in all.`}</p>
+        </Part>
+        <Part title="One of them">
+          <div className="grid grid-cols-2 gap-3">
+            {sizes.map(([name, value]) => {
+              const f = FIELDS[name];
+              return f ? <Amount key={name} label={f.label} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep({ making: { ...making, [name]: v } as Making })} /> : null;
+            })}
+            <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+          </div>
+          {making.kind === "figure" ? (
+            <div className="mt-3">
+              <TextField label="Parts, in grams" value={making.parts_g.join(", ")} field="making.parts" onSave={(text) => keep({ making: { kind: "figure", parts_g: text.split(/[,\s+]+/).filter(Boolean).map(Number) } })} />
+            </div>
+          ) : null}
+          <p className="mt-2 text-fine text-soft">Another kind of portion is chosen under Portions.</p>
+        </Part>
+        <Part title="Why">
+          <Reasons items={plan.shape.reasons} />
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
