@@ -151,7 +151,7 @@ test("a job leaves as a file and is read back as a new job", async ({ page, bake
   await chooser.setInputFiles({ name: "broken.json", mimeType: "application/json", buffer: Buffer.from("{") });
   await expect(page.getByRole("alert")).toContainText("not a job file");
   await chooser.setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(JSON.stringify(file)) });
-  await expect(page).toHaveURL(/\/jobs\/4\/order$/);
+  await expect(page).toHaveURL(/\/jobs\/8\/order$/);
   await expect(page.getByRole("heading", { level: 2 })).toContainText("36 × Gull");
   await page.keyboard.press("7");
   await expect(page.getByRole("heading", { level: 2 })).toContainText("2 bakes");
@@ -180,6 +180,7 @@ test("an empty bakery teaches with the demo", async ({ page, bakery }) => {
   await page.goto(bakery.address);
   await page.getByRole("button", { name: "Delete Regatta gulls" }).click();
   await page.getByRole("button", { name: "Delete Prize-giving boats" }).click();
+  await page.getByRole("button", { name: "Delete Boxes: fish" }).click();
   await page.getByRole("button", { name: "Delete Harbour café tins" }).click();
   await expect(page.getByText("Nothing on the shelf yet")).toBeVisible();
   await page.getByRole("button", { name: /^Undo job Harbour/ }).click();

@@ -4,7 +4,7 @@ import type { Page } from "@playwright/test";
 import { expect, field, figure, open, test } from "../bakery";
 
 const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/versions"];
-const SHAPE = ["shape/nest", "shape/trays", "shape/even", "shape/log", "shape/pattern?pattern=pinwheel", "shape/portion?kind=figure"];
+const SHAPE = ["shape/nest", "shape/mixed", "shape/trays", "shape/even", "shape/log", "shape/pattern?pattern=pinwheel", "shape/portion?kind=figure"];
 const COLD = ["cold/ways", "cold/now", "cold/trouble", "cold/learnt"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
 

@@ -133,21 +133,26 @@ impl Family {
             all.push(WholeJob::read(store, lot.id).await?);
         }
         let mixed_by: Vec<_> = (0..all.len()).map(|i| self.mixed_by(i)).collect();
-        Ok(actix_web::web::block(move || {
-            let mut plans = all
-                .iter()
-                .map(|whole| whole.plan().map_err(|e| e.within(&format!("lot {}", whole.stored.job.input().name))))
-                .collect::<Result<Vec<_>, InputErrors>>()?;
-            let lots: Vec<LotPlan> = (0..all.len())
-                .map(|i| LotPlan { job: &all[i].stored.job, plan: &plans[i], mixed_by: mixed_by[i] })
-                .collect();
-            let together = plan_together(&all[0].kitchen, &lots);
-            for (i, plan) in plans.iter_mut().enumerate() {
-                plan.clock.relay = together.relay.of_lot(i);
-            }
-            Ok(Day { lots: all.into_iter().zip(plans).collect(), together })
-        })
-        .await?)
+        // Each lot is planned on a thread of its own.
+        let planning = all.into_iter().map(|whole| {
+            actix_web::web::block(move || {
+                let plan = whole.plan().map_err(|e| e.within(&format!("lot {}", whole.stored.job.input().name)))?;
+                Ok::<_, InputErrors>((whole, plan))
+            })
+        });
+        let planned = futures_util::future::try_join_all(planning).await?;
+        let mut lots = match planned.into_iter().collect::<Result<Vec<_>, InputErrors>>() {
+            Ok(lots) => lots,
+            Err(faults) => return Ok(Err(faults)),
+        };
+        let views: Vec<LotPlan> = (lots.iter().zip(mixed_by))
+            .map(|((whole, plan), mixed_by)| LotPlan { job: &whole.stored.job, plan, mixed_by })
+            .collect();
+        let together = plan_together(&lots[0].0.kitchen, &views);
+        for (i, (_, plan)) in lots.iter_mut().enumerate() {
+            plan.clock.relay = together.relay.of_lot(i);
+        }
+        Ok(Ok(Day { lots, together }))
     }
 
     /// Every lot of one formula at one version is mixed with the first of them.

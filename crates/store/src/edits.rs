@@ -36,7 +36,7 @@ pub(crate) enum Row {
     Kitchen(KitchenRow),
     Formula(FormulaRow),
     Cutter(CutterRow),
-    Job(JobRow),
+    Job(Box<JobRow>),
     Record(RecordRow),
     Version(VersionRow),
     Pantry(PantryRow),

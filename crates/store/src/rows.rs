@@ -211,29 +211,32 @@ pub(crate) struct CutterRow {
     pub name: String,
     pub origin: String,
     pub points_mm: String,
+    #[serde(default = "no_tints")]
+    pub holes_mm: String,
     pub neck_mm: Option<f64>,
 }
 
 impl CutterRow {
     pub fn of(id: i64, name: &str, origin: &str, outline: &Outline) -> Self {
         // A thousandth of a millimetre is finer than any tin.
-        let points: Vec<[f64; 2]> = outline
-            .points()
-            .iter()
-            .map(|p| [(p.0 * 1000.0).round() / 1000.0, (p.1 * 1000.0).round() / 1000.0])
-            .collect();
+        let exact = |v: f64| (v * 1000.0).round() / 1000.0;
+        let ring =
+            |points: Vec<(f64, f64)>| -> Vec<[f64; 2]> { points.iter().map(|p| [exact(p.0), exact(p.1)]).collect() };
         Self {
             id,
             name: name.trim().to_owned(),
             origin: origin.to_owned(),
-            points_mm: text(&points),
+            points_mm: text(&ring(outline.points())),
+            holes_mm: text(&outline.holes().into_iter().map(ring).collect::<Vec<_>>()),
             neck_mm: outline.narrowest_neck().map(|l| l.mm()),
         }
     }
 
     pub fn into_core(self) -> Result<StoredCutter, StoreError> {
         let points: Vec<(f64, f64)> = list("cutter", self.id, &self.points_mm)?;
-        let outline = Outline::new(&points).map_err(|e| StoreError::damaged("cutter", self.id, &e.into()))?;
+        let holes: Vec<Vec<(f64, f64)>> = list("cutter", self.id, &self.holes_mm)?;
+        let outline =
+            Outline::with_holes(&points, &holes).map_err(|e| StoreError::damaged("cutter", self.id, &e.into()))?;
         Ok(StoredCutter {
             id: CutterId(self.id),
             name: self.name,

@@ -159,15 +159,17 @@ impl Store {
             lot_of: None,
             mixed: vec![],
         };
-        self.add(label, Thing::Job, |id| Row::Job(JobRow::of(id, &stored))).await.map(JobId)
+        self.add(label, Thing::Job, |id| Row::Job(Box::new(JobRow::of(id, &stored)))).await.map(JobId)
     }
 
     /// Adds a lot to a job: all that is said of it but its number.
     pub async fn add_lot(&self, lot: &StoredJob, label: &str) -> Result<JobId, StoreError> {
         self.check_references(lot).await?;
-        self.add(label, Thing::Job, |id| Row::Job(JobRow::of(id, &StoredJob { id: JobId(id), ..lot.clone() })))
-            .await
-            .map(JobId)
+        self.add(label, Thing::Job, |id| {
+            Row::Job(Box::new(JobRow::of(id, &StoredJob { id: JobId(id), ..lot.clone() })))
+        })
+        .await
+        .map(JobId)
     }
 
     /// Keeps a job under its number.
@@ -181,7 +183,7 @@ impl Store {
         for stored in all {
             self.job(stored.id).await?;
             self.check_references(stored).await?;
-            changes.push(Change::put(Row::Job(JobRow::of(stored.id.0, stored))));
+            changes.push(Change::put(Row::Job(Box::new(JobRow::of(stored.id.0, stored)))));
         }
         self.change(label, changes).await
     }
@@ -195,28 +197,32 @@ impl Store {
         Ok(())
     }
 
-    /// Deletes a job with its records and notes, as one edit. Jobs whose dough was mixed with it are on their own again, and
-    /// its lots are jobs of their own; sheets laid for several lots are gone with any of them.
+    /// Deletes a job with its lots, their records and notes, as one edit. Jobs whose dough was mixed with one of them are on
+    /// their own again; sheets laid for several lots are gone with any of them.
     pub async fn delete_job(&self, id: JobId, label: &str) -> Result<(), StoreError> {
         self.job(id).await?;
+        let jobs = self.jobs().await?;
+        let gone: Vec<JobId> =
+            std::iter::once(id).chain(jobs.iter().filter(|j| j.lot_of == Some(id)).map(|j| j.id)).collect();
         let mut changes: Vec<Change> = Vec::new();
-        let of_it = |j: &StoredJob| {
-            let on_sheets = j.mixed.iter().any(|s| s.pieces.iter().any(|(lot, _)| *lot == id));
-            j.id != id && (j.dough_with == Some(id) || j.lot_of == Some(id) || on_sheets)
-        };
-        for mut other in self.jobs().await?.into_iter().filter(of_it) {
-            other.dough_with = other.dough_with.filter(|with| *with != id);
-            other.lot_of = other.lot_of.filter(|of| *of != id);
-            if other.mixed.iter().any(|s| s.pieces.iter().any(|(lot, _)| *lot == id)) {
+        for mut other in jobs.into_iter().filter(|j| !gone.contains(&j.id)) {
+            let before = other.clone();
+            other.dough_with = other.dough_with.filter(|with| !gone.contains(with));
+            if other.mixed.iter().any(|s| s.pieces.iter().any(|(lot, _)| gone.contains(lot))) {
                 other.mixed = vec![];
             }
-            changes.push(Change::put(Row::Job(JobRow::of(other.id.0, &other))));
+            if other != before {
+                changes.push(Change::put(Row::Job(Box::new(JobRow::of(other.id.0, &other)))));
+            }
         }
-        let records = self.records(id).await?;
-        changes.extend(records.iter().map(|r| Change::Remove(Key { thing: Thing::Record, id: r.id.0 })));
-        let notes = self.mix_notes(id).await?;
-        changes.extend(notes.iter().map(|n| Change::Remove(Key { thing: Thing::MixNote, id: n.id.0 })));
-        changes.push(Change::Remove(Key { thing: Thing::Job, id: id.0 }));
+        // The lots before the job they name.
+        for job in gone.iter().rev() {
+            let records = self.records(*job).await?;
+            changes.extend(records.iter().map(|r| Change::Remove(Key { thing: Thing::Record, id: r.id.0 })));
+            let notes = self.mix_notes(*job).await?;
+            changes.extend(notes.iter().map(|n| Change::Remove(Key { thing: Thing::MixNote, id: n.id.0 })));
+            changes.push(Change::Remove(Key { thing: Thing::Job, id: job.0 }));
+        }
         self.change(label, changes).await
     }
 
@@ -267,7 +273,7 @@ impl Store {
             lot_of: None,
             mixed: vec![],
         };
-        changes.push(Change::put(Row::Job(JobRow::of(job_id, &stored))));
+        changes.push(Change::put(Row::Job(Box::new(JobRow::of(job_id, &stored)))));
         let first_record = next_id(&mut tx, Thing::Record).await?;
         for (id, record) in (first_record..).zip(records) {
             let own = NewRecord { job_id: JobId(job_id), formula_version: None, ..record.clone() };
@@ -302,7 +308,7 @@ impl Store {
         let mut changes = vec![Change::put(Row::Record(RecordRow::of(id, &kept)))];
         if own_bake && job.formula_version.is_none() {
             job.formula_version = Some(version);
-            changes.push(Change::put(Row::Job(JobRow::of(job.id.0, &job))));
+            changes.push(Change::put(Row::Job(Box::new(JobRow::of(job.id.0, &job)))));
         }
         apply(&mut tx, &now(), label, changes).await?;
         tx.commit().await?;

@@ -30,9 +30,11 @@ pub(crate) async fn read(tx: &mut Tx<'_>, key: Key) -> Result<Option<Row>, Store
             .fetch_optional(conn)
             .await?
             .map(Row::Cutter),
-        Thing::Job => {
-            sqlx::query_as("SELECT * FROM job WHERE id = ?").bind(key.id).fetch_optional(conn).await?.map(Row::Job)
-        }
+        Thing::Job => sqlx::query_as("SELECT * FROM job WHERE id = ?")
+            .bind(key.id)
+            .fetch_optional(conn)
+            .await?
+            .map(|row| Row::Job(Box::new(row))),
         Thing::Record => sqlx::query_as("SELECT * FROM bake_record WHERE id = ?")
             .bind(key.id)
             .fetch_optional(conn)
@@ -133,15 +135,16 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
         }
         Row::Cutter(c) => {
             sqlx::query(
-                "INSERT INTO cutter (id, name, origin, points_mm, neck_mm) VALUES (?, ?, ?, ?, ?) \
+                "INSERT INTO cutter (id, name, origin, points_mm, neck_mm, holes_mm) VALUES (?, ?, ?, ?, ?, ?) \
                  ON CONFLICT (id) DO UPDATE SET name = excluded.name, origin = excluded.origin, \
-                 points_mm = excluded.points_mm, neck_mm = excluded.neck_mm",
+                 points_mm = excluded.points_mm, neck_mm = excluded.neck_mm, holes_mm = excluded.holes_mm",
             )
             .bind(c.id)
             .bind(&c.name)
             .bind(&c.origin)
             .bind(&c.points_mm)
             .bind(c.neck_mm)
+            .bind(&c.holes_mm)
             .execute(&mut **tx)
             .await?;
         }

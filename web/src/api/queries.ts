@@ -181,6 +181,8 @@ export const useAddMixNote = (job: number) =>
 export const useDeleteMixNote = () =>
   useAction((id: number) => settled(api.DELETE("/api/bowl/{id}", { params: { path: { id } } })));
 export const useAddCutter = () => useAction((body: NewCutter) => settled(api.POST("/api/cutters", { body })));
+/** What a cutter would be, without putting it on the shelf. */
+export const useLookAtCutter = () => useMutation({ mutationFn: (body: NewCutter) => settled(api.POST("/api/cutters/look", { body })) });
 export const useCutterPhoto = () =>
   useMutation({
     mutationFn: ({ photo, query }: { photo: Blob; query: PhotoQuery }) =>

@@ -265,6 +265,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cutters/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a cutter and measures it without putting it on the shelf; its number is 0. */
+        post: operations["cutters_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cutters/photo": {
         parameters: {
             query?: never;
@@ -1349,7 +1366,7 @@ export interface components {
          * @description A built-in cutter.
          * @enum {string}
          */
-        BuiltinWord: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
+        BuiltinWord: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal" | "ring";
         /** @description What a formula is. */
         CharacterView: {
             /** @description What it is made of. */
@@ -1639,6 +1656,8 @@ export interface components {
         };
         /** @description A cutter in a file: name, origin and outline. */
         CutterInFile: {
+            /** @description Its holes. */
+            holes_mm?: number[][][];
             /** @description Its name. */
             name: string;
             /** @description `svg`, or the word of a built-in form. */
@@ -1658,6 +1677,8 @@ export interface components {
              * @description Box around it.
              */
             height_mm: number;
+            /** @description Its holes, about the same centre. */
+            holes_mm: number[][][];
             /**
              * Format: int64
              * @description Its number.
@@ -2376,7 +2397,7 @@ export interface components {
         };
         /** @description A piece on a sheet. */
         LaidPiece: {
-            /** @description Whose: 0 the job's own, 1 and more the lots' in their order. */
+            /** @description Whose: 0 (or absent) the job's own, 1 and more the lots' in their order. */
             cutter?: number;
             /**
              * Format: double
@@ -3157,6 +3178,8 @@ export interface components {
             form?: components["schemas"]["SheetWord"];
             /** @description Pieces that stay where they are. */
             held?: components["schemas"]["LaidPiece"][];
+            /** @description Whether small pieces may lie in the holes of large ones. */
+            in_holes?: boolean;
             /**
              * Format: double
              * @description Of the sheet, 40 to 1200.
@@ -3240,7 +3263,7 @@ export interface components {
             form: components["schemas"]["BuiltinWord"];
             /**
              * Format: double
-             * @description Along, for forms with two sizes.
+             * @description Along, for forms with two sizes; of a ring, its hole.
              */
             height_mm?: number | null;
             /** @enum {string} */
@@ -3334,6 +3357,8 @@ export interface components {
              * @description Most time.
              */
             bake_most_min: number;
+            /** @description What is left of its holes then. */
+            baked_holes_mm: number[][][];
             /** @description The outline after the most growth, about the cutter's centre. */
             baked_outline_mm: number[][];
             /**
@@ -5662,6 +5687,45 @@ export interface operations {
         };
     };
     cutters_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCutter"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutterView"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutters_look: {
         parameters: {
             query?: never;
             header?: never;

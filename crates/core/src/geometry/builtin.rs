@@ -22,12 +22,14 @@ pub enum BuiltinKind {
     Hexagon,
     /// A flower of five petals.
     Petal,
+    /// A circle with a round hole, whose size takes the place of the height.
+    Ring,
 }
 
 impl BuiltinKind {
     /// All of them, in the order they are offered.
-    pub const ALL: [Self; 7] =
-        [Self::Round, Self::Oval, Self::Square, Self::Oblong, Self::Scalloped, Self::Hexagon, Self::Petal];
+    pub const ALL: [Self; 8] =
+        [Self::Round, Self::Oval, Self::Square, Self::Oblong, Self::Scalloped, Self::Hexagon, Self::Petal, Self::Ring];
 
     /// The word for it.
     #[must_use]
@@ -40,13 +42,14 @@ impl BuiltinKind {
             Self::Scalloped => "scalloped",
             Self::Hexagon => "hexagon",
             Self::Petal => "petal",
+            Self::Ring => "ring",
         }
     }
 
     /// Whether a height is needed besides the width.
     #[must_use]
     pub const fn takes_height(self) -> bool {
-        matches!(self, Self::Oval | Self::Oblong)
+        matches!(self, Self::Oval | Self::Oblong | Self::Ring)
     }
 }
 
@@ -86,6 +89,10 @@ impl Builtin {
         };
         let points = match self.kind {
             BuiltinKind::Round | BuiltinKind::Oval => around(chords(a.max(b)), &|t| (a * t.cos(), b * t.sin())),
+            BuiltinKind::Ring => {
+                let hole = around(chords(b), &|t| (b * t.cos(), b * t.sin()));
+                return Outline::with_holes(&around(chords(a), &|t| (a * t.cos(), a * t.sin())), &[hole]);
+            }
             BuiltinKind::Square | BuiltinKind::Oblong => vec![(-a, -b), (a, -b), (a, b), (-a, b)],
             BuiltinKind::Hexagon => {
                 let r = a / (TAU / 12.0).cos();

@@ -8,7 +8,7 @@ mod svg;
 
 pub use builtin::{Builtin, BuiltinKind};
 pub use outline::{Outline, Placement, clearance_mm, neck_warning};
-pub(crate) use outline::{distance_to_ring, offset_ring, ring_holds};
+pub(crate) use outline::{distance_to_ring, edge_distance, offset_ring, ring_holds};
 pub use paper::PaperSize;
 pub use photo::{DarkEdge, PHOTO_LIMIT_BYTES, PhotoReading, outline_from_photo};
 pub use svg::{read_svg, write_svg};

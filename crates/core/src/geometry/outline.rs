@@ -8,6 +8,10 @@ use geo::{Area as _, BoundingRect, Buffer, Contains, Coord, LineString, MultiPol
 /// Common practice: under 8 mm nothing can be cut, over 400 mm it fits no sheet.
 pub(crate) const EXTENT_MM: (f64, f64) = (8.0, 400.0);
 pub(crate) const MOST_POINTS: usize = 5_000;
+/// Holes of a cutter, their least size, and the least wall beside one. Common practice, no source: tin is bent no finer.
+const MOST_HOLES: usize = 12;
+const LEAST_HOLE_MM: f64 = 3.0;
+const LEAST_WALL_MM: f64 = 1.0;
 
 /// A simple closed outline, centred on the middle of its box, y down the page as in SVG.
 #[derive(Debug, Clone, PartialEq)]
@@ -32,7 +36,18 @@ impl Outline {
     /// Fails when there are too few or too many points, when one is not finite, when it has no area, crosses itself,
     /// or is smaller or larger than a cutter can be.
     pub fn new(points: &[(f64, f64)]) -> Result<Self, InputError> {
+        Self::with_holes(points, &[])
+    }
+
+    /// An outline with holes that the cutter leaves open; they are given in the same frame as the outline.
+    ///
+    /// Fails as [`Outline::new`] does, and when there are more than 12 holes, when one has no area, crosses itself, is
+    /// smaller than 3 mm, or comes nearer than 1 mm to the outline or to another.
+    pub fn with_holes(points: &[(f64, f64)], holes: &[Vec<(f64, f64)>]) -> Result<Self, InputError> {
         let field = "outline";
+        if holes.len() > MOST_HOLES {
+            return Err(InputError::refused(field, format!("{} holes; {MOST_HOLES} are accepted", holes.len())));
+        }
         let mut kept: Vec<(f64, f64)> = Vec::with_capacity(points.len());
         for (i, &(x, y)) in points.iter().enumerate() {
             if !x.is_finite() || !y.is_finite() {
@@ -80,13 +95,15 @@ impl Outline {
             ));
         }
         let centre = ((low.0 + high.0) / 2.0, (low.1 + high.1) / 2.0);
-        let ring: Vec<Coord<f64>> = kept.iter().map(|p| Coord { x: p.0 - centre.0, y: p.1 - centre.1 }).collect();
-        let mut polygon = Polygon::new(LineString::new(ring), vec![]);
+        let mut polygon = Polygon::new(ring_about(&kept, centre), vec![]);
         if polygon.unsigned_area() < EXTENT_MM.0 * EXTENT_MM.0 / 4.0 {
             return Err(InputError::refused(field, "the outline encloses next to no area"));
         }
         if polygon.signed_area() < 0.0 {
             polygon.exterior_mut(|ring| ring.0.reverse());
+        }
+        for (i, hole) in holes.iter().enumerate() {
+            polygon.interiors_push(hole_ring(&polygon, hole, centre, i + 1)?);
         }
         Ok(Self { polygon })
     }
@@ -98,16 +115,24 @@ impl Outline {
         ring[..ring.len() - 1].iter().map(|c| (c.x, c.y)).collect()
     }
 
-    /// The area inside.
+    /// The corners of each hole, as [`Outline::points`].
+    #[must_use]
+    pub fn holes(&self) -> Vec<Vec<(f64, f64)>> {
+        let corners = |ring: &LineString<f64>| ring.0[..ring.0.len() - 1].iter().map(|c| (c.x, c.y)).collect();
+        self.polygon.interiors().iter().map(corners).collect()
+    }
+
+    /// The area inside, without the holes.
     #[must_use]
     pub fn area(&self) -> Area {
         Area::new_mm2(self.polygon.unsigned_area())
     }
 
-    /// The length of the cutting edge.
+    /// The length of the cutting edge, that of the holes with it.
     #[must_use]
     pub fn perimeter(&self) -> Length {
-        Length::new_mm(self.polygon.exterior().lines().map(|l| l.delta().x.hypot(l.delta().y)).sum())
+        let rings = std::iter::once(self.polygon.exterior()).chain(self.polygon.interiors());
+        Length::new_mm(rings.flat_map(LineString::lines).map(|l| l.delta().x.hypot(l.delta().y)).sum())
     }
 
     /// Width (x) and height (y) of the box around it.
@@ -130,15 +155,27 @@ impl Outline {
         self.grown(margin)
     }
 
+    /// What is left of each hole after the outline has grown by `margin`; nothing of one that has closed.
+    #[must_use]
+    pub fn holes_after_spread(&self, margin: Length) -> Vec<Vec<(f64, f64)>> {
+        self.holes().iter().filter_map(|hole| offset_ring(hole, -margin.mm())).collect()
+    }
+
     /// The narrowest neck: the width at which the outline falls in two when it is shrunk evenly from all sides.
-    /// `None` when it shrinks away without parting. Points and tips are no necks. Found to 0.1 mm.
+    /// `None` when it shrinks away without parting. Points and tips are no necks; the wall beside a hole is one. Found to
+    /// 0.1 mm.
     #[must_use]
     pub fn narrowest_neck(&self) -> Option<Length> {
         // Ignore crumbs that shrink off at a corner: a part counts when it holds 2 % of the area (our own choice).
         let part = self.polygon.unsigned_area() * 0.02;
+        let holes = self.polygon.interiors().len();
         let parted = |inset: f64| -> Option<bool> {
             let shrunk = self.polygon.buffer(-inset);
             let parts = shrunk.0.iter().filter(|p| p.unsigned_area() > 1e-3).count();
+            if holes > 0 {
+                // The wall beside a hole is gone when the hole has opened, or all of it when nothing is left.
+                return Some(shrunk.0.iter().map(|p| p.interiors().len()).sum::<usize>() < holes || parts > 1);
+            }
             if parts == 0 {
                 return None;
             }
@@ -170,19 +207,29 @@ impl Outline {
     /// The same outline scaled so that its box is `width` wide.
     pub fn scaled_to_width(&self, width: Length) -> Result<Self, InputError> {
         let factor = width / self.extent().0;
-        Self::new(&self.points().iter().map(|p| (p.0 * factor, p.1 * factor)).collect::<Vec<_>>())
+        self.mapped(|p| (p.0 * factor, p.1 * factor))
     }
 
     /// The same outline turned over: the other of a pair.
     pub fn mirrored(&self) -> Result<Self, InputError> {
-        Self::new(&self.points().iter().map(|p| (-p.0, p.1)).collect::<Vec<_>>())
+        self.mapped(|p| (-p.0, p.1))
+    }
+
+    fn mapped(&self, to: impl Fn((f64, f64)) -> (f64, f64) + Copy) -> Result<Self, InputError> {
+        let ring = |points: Vec<(f64, f64)>| points.into_iter().map(to).collect::<Vec<_>>();
+        Self::with_holes(&ring(self.points()), &self.holes().into_iter().map(ring).collect::<Vec<_>>())
     }
 
     /// The corners turned by `turn_deg` about the centre of the box and moved to the placement.
     #[must_use]
     pub fn placed(&self, at: Placement) -> Vec<(f64, f64)> {
-        let (sin, cos) = exact_sin_cos(at.turn_deg);
-        self.points().iter().map(|&(x, y)| (at.x_mm + x * cos - y * sin, at.y_mm + x * sin + y * cos)).collect()
+        put(&self.points(), at)
+    }
+
+    /// The corners of each hole, turned and moved as [`Outline::placed`].
+    #[must_use]
+    pub fn holes_placed(&self, at: Placement) -> Vec<Vec<(f64, f64)>> {
+        self.holes().iter().map(|hole| put(hole, at)).collect()
     }
 
     /// The outline grown by `margin` on all sides, round at the corners; a little (0.01 mm) too much rather than too little.
@@ -202,6 +249,60 @@ impl Outline {
     pub fn holds(&self, x_mm: f64, y_mm: f64) -> bool {
         self.polygon.contains(&Point::new(x_mm, y_mm))
     }
+}
+
+fn put(points: &[(f64, f64)], at: Placement) -> Vec<(f64, f64)> {
+    let (sin, cos) = exact_sin_cos(at.turn_deg);
+    points.iter().map(|&(x, y)| (at.x_mm + x * cos - y * sin, at.y_mm + x * sin + y * cos)).collect()
+}
+
+fn ring_about(points: &[(f64, f64)], centre: (f64, f64)) -> LineString<f64> {
+    LineString::new(points.iter().map(|p| Coord { x: p.0 - centre.0, y: p.1 - centre.1 }).collect())
+}
+
+/// A hole of an outline with those before it, going round against the outline.
+fn hole_ring(
+    polygon: &Polygon<f64>,
+    hole: &[(f64, f64)],
+    centre: (f64, f64),
+    number: usize,
+) -> Result<LineString<f64>, InputError> {
+    let refuse = |why: &str| Err(InputError::refused("outline", format!("hole {number} {why}")));
+    let mut kept: Vec<(f64, f64)> = hole.to_vec();
+    kept.dedup_by(|a, b| (a.0 - b.0).hypot(a.1 - b.1) < 1e-6);
+    if kept.len() > 1 && (kept[0].0 - kept[kept.len() - 1].0).hypot(kept[0].1 - kept[kept.len() - 1].1) < 1e-6 {
+        kept.pop();
+    }
+    if kept.len() < 3 || kept.len() > MOST_POINTS || kept.iter().any(|p| !p.0.is_finite() || !p.1.is_finite()) {
+        return refuse("is no closed ring of numbers");
+    }
+    let (low, high) = bounds(&kept);
+    if (high.0 - low.0).min(high.1 - low.1) < LEAST_HOLE_MM {
+        return refuse("is smaller than 3 mm");
+    }
+    if first_crossing(&kept).is_some() {
+        return refuse("crosses itself");
+    }
+    let corners: Vec<(f64, f64)> = kept.iter().map(|p| (p.0 - centre.0, p.1 - centre.1)).collect();
+    let rings = std::iter::once(polygon.exterior()).chain(polygon.interiors());
+    for (i, ring) in rings.enumerate() {
+        let other: Vec<(f64, f64)> = ring.0[..ring.0.len() - 1].iter().map(|c| (c.x, c.y)).collect();
+        let inside = ring_holds(&other, corners[0]);
+        let apart = edge_distance(&other, &corners);
+        // Within the outline, and beside every other hole.
+        if inside != (i == 0) || (i > 0 && ring_holds(&corners, other[0])) {
+            return refuse(if i == 0 { "lies outside the outline" } else { "lies on another hole" });
+        }
+        if apart < LEAST_WALL_MM {
+            return refuse("comes nearer than 1 mm to the outline or to another hole");
+        }
+    }
+    let mut ring = ring_about(&kept, centre);
+    ring.close();
+    if Polygon::new(ring.clone(), vec![]).signed_area() > 0.0 {
+        ring.0.reverse();
+    }
+    Ok(ring)
 }
 
 /// A closed ring moved outward (inward for less than nothing) by `by_mm` on all sides, round at the corners; the largest
@@ -253,6 +354,11 @@ pub fn clearance_mm(a: &[(f64, f64)], b: &[(f64, f64)]) -> f64 {
     if inside(a, b[0]) || inside(b, a[0]) {
         return 0.0;
     }
+    edge_distance(a, b)
+}
+
+/// The exact distance between the edges of two closed rings, wherever they lie.
+pub(crate) fn edge_distance(a: &[(f64, f64)], b: &[(f64, f64)]) -> f64 {
     let mut least = f64::INFINITY;
     let (low, high) = bounds(b);
     for (p, q) in edges(a) {
@@ -377,6 +483,47 @@ mod tests {
         let (a, b) = (Outline::new(&shape).unwrap(), Outline::new(&moved).unwrap());
         assert!((a.area().mm2() - b.area().mm2()).abs() < 1e-9);
         assert!((a.perimeter().mm() - b.perimeter().mm()).abs() < 1e-9);
+    }
+
+    fn ring(across: f64, hole: f64) -> Result<Outline, InputError> {
+        let around = |d: f64| -> Vec<(f64, f64)> {
+            let turn = |i: u32| std::f64::consts::TAU * f64::from(i) / 120.0;
+            (0..120).map(|i| (50.0 + d / 2.0 * turn(i).cos(), 50.0 + d / 2.0 * turn(i).sin())).collect()
+        };
+        Outline::with_holes(&around(across), &[around(hole)])
+    }
+
+    /// By hand: pi/4 (60^2 - 30^2) = 2120.6 mm2, pi (60 + 30) = 282.7 mm round, a wall of 15 mm.
+    #[test]
+    fn a_ring_has_the_area_the_edge_and_the_wall_it_was_drawn_with() {
+        let ring = ring(60.0, 30.0).unwrap();
+        assert!((ring.area().mm2() - 2120.6).abs() < 2.0 && (ring.perimeter().mm() - 282.7).abs() < 0.2);
+        assert!((ring.narrowest_neck().unwrap().mm() - 15.0).abs() < 0.2);
+        // It grows at both its edges as a wall of 15 mm does: twice the area over the edge.
+        assert!((ring.rim_radius().mm() - 15.0).abs() < 0.05);
+        let left = ring.holes_after_spread(Length::new_mm(4.0));
+        let (low, high) = bounds(&left[0]);
+        assert!((high.0 - low.0 - 22.0).abs() < 0.1);
+        assert!(ring.holes_after_spread(Length::new_mm(16.0)).is_empty());
+        let (turned, twice) = (ring.mirrored().unwrap(), ring.scaled_to_width(Length::new_mm(120.0)).unwrap());
+        assert!((turned.area().mm2() - ring.area().mm2()).abs() < 1e-6);
+        assert!((twice.area().mm2() - 4.0 * ring.area().mm2()).abs() < 1e-6);
+    }
+
+    #[test]
+    fn holes_no_cutter_has_are_refused() {
+        let outer = square(40.0);
+        let at = |x: f64, y: f64, side: f64| -> Vec<(f64, f64)> {
+            square(side).iter().map(|p| (p.0 + x, p.1 + y)).collect()
+        };
+        let refused = |holes: &[Vec<(f64, f64)>]| Outline::with_holes(&outer, holes).unwrap_err().to_string();
+        assert!(refused(&[at(60.0, 0.0, 8.0)]).contains("outside"));
+        assert!(refused(&[at(0.5, 4.0, 8.0)]).contains("nearer than 1 mm"));
+        assert!(refused(&[at(4.0, 4.0, 2.0)]).contains("smaller than 3 mm"));
+        assert!(refused(&[at(4.0, 4.0, 10.0), at(6.0, 6.0, 4.0)]).contains("on another hole"));
+        assert!(refused(&[vec![(5.0, 5.0), (15.0, 15.0), (15.0, 5.0), (5.0, 15.0)]]).contains("crosses itself"));
+        assert!(refused(&[vec![(f64::NAN, 5.0), (9.0, 5.0), (5.0, 9.0)]]).contains("no closed ring"));
+        assert!(refused(&vec![at(4.0, 4.0, 4.0); 13]).contains("12 are accepted"));
     }
 
     #[test]

@@ -1,10 +1,11 @@
 //! Cutter outlines from SVG files and back.
 //!
-//! The largest closed outline is the cutting edge; inner ones are left out (holes come with nesting). Sizes are true:
+//! The largest closed outline is the cutting edge. What lies within it and belongs to the same path is a hole; what is drawn
+//! within it by itself is embossing, which does not cut, and is left out. Sizes are true:
 //! user units are 1/96 inch unless the file states physical sizes (SVG 2, 8.9 Units; CSS Values 4, 6.2).
 
 use super::Outline;
-use super::outline::MOST_POINTS;
+use super::outline::{MOST_POINTS, ring_holds};
 use crate::error::InputError;
 use crate::units::Length;
 use kurbo::{BezPath, PathEl};
@@ -50,8 +51,9 @@ pub fn read_svg(text: &str, width: Option<Length>) -> Result<Outline, InputError
             width.mm() / (high - low)
         }
     };
-    Outline::new(&points.iter().map(|p| (p.0 * scale, p.1 * scale)).collect::<Vec<_>>())
-        .map_err(|e| InputError::new(FIELD, e.problem().clone()))
+    let scaled = |ring: &[(f64, f64)]| ring.iter().map(|p| (p.0 * scale, p.1 * scale)).collect::<Vec<_>>();
+    let holes: Vec<Vec<(f64, f64)>> = found.holes.iter().map(|hole| scaled(hole)).collect();
+    Outline::with_holes(&scaled(&points), &holes).map_err(|e| InputError::new(FIELD, e.problem().clone()))
 }
 
 /// Writes an outline as an SVG file at true size, readable by [`read_svg`].
@@ -59,14 +61,17 @@ pub fn read_svg(text: &str, width: Option<Length>) -> Result<Outline, InputError
 pub fn write_svg(outline: &Outline, title: &str) -> String {
     let (width, height) = (outline.extent().0.mm(), outline.extent().1.mm());
     let mut path = String::new();
-    for (i, (x, y)) in outline.points().iter().enumerate() {
-        let _ = write!(path, "{}{:.3} {:.3}", if i == 0 { "M" } else { " L" }, x + width / 2.0, y + height / 2.0);
+    for ring in std::iter::once(outline.points()).chain(outline.holes()) {
+        for (i, (x, y)) in ring.iter().enumerate() {
+            let _ = write!(path, "{}{:.3} {:.3}", if i == 0 { "M" } else { " L" }, x + width / 2.0, y + height / 2.0);
+        }
+        path.push_str(" Z");
     }
     let title = title.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;");
     format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width:.3}mm\" height=\"{height:.3}mm\" \
          viewBox=\"0 0 {width:.3} {height:.3}\"><title>{title}</title>\
-         <path d=\"{path} Z\" fill=\"none\" stroke=\"#14302c\" stroke-width=\"0.3\"/></svg>\n"
+         <path d=\"{path}\" fill=\"none\" stroke=\"#14302c\" stroke-width=\"0.3\"/></svg>\n"
     )
 }
 
@@ -112,6 +117,7 @@ fn refuse_hostile(text: &str) -> Result<(), InputError> {
 struct Found {
     largest: Option<Vec<(f64, f64)>>,
     largest_area: f64,
+    holes: Vec<Vec<(f64, f64)>>,
     open: bool,
     points: usize,
 }
@@ -151,15 +157,12 @@ fn read_path(path: &usvg::Path, found: &mut Found) -> Result<(), InputError> {
     }
     let mut ring: Vec<(f64, f64)> = Vec::new();
     let mut over = false;
+    let mut closed_rings: Vec<Vec<(f64, f64)>> = Vec::new();
     let mut done = |ring: &mut Vec<(f64, f64)>, closed: bool| {
         if ring.len() >= 3 {
             let (first, last) = (ring[0], ring[ring.len() - 1]);
             if closed || (first.0 - last.0).hypot(first.1 - last.1) <= CLOSED_MM {
-                let area = shoelace(ring).abs();
-                if area > found.largest_area {
-                    found.largest_area = area;
-                    found.largest = Some(std::mem::take(ring));
-                }
+                closed_rings.push(std::mem::take(ring));
             } else {
                 found.open = true;
             }
@@ -186,6 +189,20 @@ fn read_path(path: &usvg::Path, found: &mut Found) -> Result<(), InputError> {
     });
     done(&mut ring, false);
     found.points = flattened;
+    closed_rings.sort_by(|a, b| shoelace(b).abs().total_cmp(&shoelace(a).abs()));
+    let mut rings = closed_rings.into_iter();
+    if let Some(outer) = rings.next().filter(|ring| shoelace(ring).abs() > found.largest_area) {
+        found.largest_area = shoelace(&outer).abs();
+        let mut holes: Vec<Vec<(f64, f64)>> = Vec::new();
+        for ring in rings {
+            // A ring within a hole is an island, which no cutter holds.
+            if ring_holds(&outer, ring[0]) && !holes.iter().any(|hole| ring_holds(hole, ring[0])) {
+                holes.push(ring);
+            }
+        }
+        found.holes = holes;
+        found.largest = Some(outer);
+    }
     if over {
         return Err(InputError::refused(
             FIELD,
@@ -330,6 +347,21 @@ mod tests {
             .collect();
         let said = read_svg(&svg(&format!("<path d='M{}Z'/>", corners.join("L"))), None).unwrap_err().to_string();
         assert!(said.contains("points") || said.contains("1 MB"), "{said}");
+    }
+
+    #[test]
+    fn rings_of_one_path_are_holes_and_others_embossing() {
+        let both = svg("<path d='M0 0H60V60H0Z M20 20V40H40V20Z'/><circle cx='10' cy='10' r='4'/>");
+        let outline = read_svg(&both, None).unwrap();
+        assert_eq!(outline.holes().len(), 1);
+        assert!((outline.area().mm2() - 3200.0).abs() < 0.5, "{:?}", outline.area());
+        let again = read_svg(&write_svg(&outline, "Square ring"), None).unwrap();
+        assert!((again.area().mm2() - outline.area().mm2()).abs() < 0.5);
+        // An island in a hole is left out; a hole over the rim is refused.
+        let island = svg("<path d='M0 0H60V60H0Z M10 10V50H50V10Z M20 20H40V40H20Z'/>");
+        assert_eq!(read_svg(&island, None).unwrap().holes().len(), 1);
+        let over = svg("<path d='M0 0H60V60H0Z M30 30V90H50V30Z'/>");
+        assert!(read_svg(&over, None).unwrap_err().to_string().contains("hole 1"));
     }
 
     #[test]

@@ -148,6 +148,8 @@ pub struct OvenPlan {
     pub growth: (Length, Length),
     /// The outline after the most growth.
     pub baked_outline: Vec<(f64, f64)>,
+    /// What is left of its holes then.
+    pub baked_holes: Vec<Vec<(f64, f64)>>,
 }
 
 impl OvenPlan {

@@ -220,6 +220,7 @@ fn oven_plan(
         growth.1.mm()
     ));
     Ok(OvenPlan {
+        baked_holes: outline.holes_after_spread(growth.1),
         oven: setting.oven(),
         practice,
         width,

@@ -1,5 +1,10 @@
-//! Bake time and spread. Until the bake model comes these are ranges of common practice, and say so.
+//! Bake time, spread and colour: the bake model, and the ranges of common practice beside it.
 
+mod bake;
 mod practice;
 
+pub use bake::{
+    BakeBalance, BakeEnd, BakeFit, BakeForecast, BakePiece, BakeSample, BakeWarning, DoneBy, OvenDough, OvenDoughParts,
+    OvenSetup, Profile, TrayLiner, TrayMaterial, air_of, check_bake, cools_after, forecast, forecast_at, simulate,
+};
 pub use practice::{BakeSetting, EdgeColour, PracticeAnswer, bake_practice};

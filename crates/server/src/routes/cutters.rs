@@ -5,8 +5,9 @@ use crate::problem::{ApiError, Problem};
 use crate::wire::{CutterView, NewCutter, PhotoQuery, PhotoView};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, post, web};
+use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::{PHOTO_LIMIT_BYTES, write_svg};
-use ready_slab_store::{CutterId, Store};
+use ready_slab_store::{CutterId, Store, StoredCutter};
 
 /// All cutters by name.
 #[utoipa::path(tag = "cutters", operation_id = "cutters_list", responses((status = 200, body = Vec<CutterView>)))]
@@ -24,6 +25,19 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
     let (name, origin, outline) = web::block(move || new.build()).await??;
     let id = store.add_cutter(&name, &origin, &outline, &format!("new cutter {name}")).await?;
     Ok(web::Json((&store.cutter(id).await?).into()))
+}
+
+/// Reads a cutter and measures it without putting it on the shelf; its number is 0.
+#[utoipa::path(tag = "cutters", operation_id = "cutters_look", request_body = NewCutter, responses((status = 200, body = CutterView), (status = 413, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/cutters/look")]
+pub async fn look(payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
+    let new: NewCutter = read(payload).await?;
+    let seen = web::block(move || {
+        let (name, origin, outline) = new.build()?;
+        let neck = outline.narrowest_neck();
+        Ok::<_, InputErrors>(StoredCutter { id: CutterId(0), name, origin, outline, neck })
+    });
+    Ok(web::Json((&seen.await??).into()))
 }
 
 /// Reads an outline from a photo of a cutter, or of its pencil outline, on a sheet of paper. Nothing is kept: what was found

@@ -6,7 +6,7 @@ use crate::seed;
 use crate::whole::{Family, WholeJob, check_lot, check_shared_dough};
 use crate::wire::{
     CutterInFile, JobBody, JobFile, JobView, LotBody, LotView, PlanView, RecordInFile, RecordView, TogetherView,
-    job_word,
+    job_word, ring,
 };
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, patch, post, web};
@@ -205,7 +205,8 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
         CutterInFile {
             name: cutter.name,
             origin: cutter.origin,
-            outline_mm: cutter.outline.points().iter().map(|p| [p.0, p.1]).collect(),
+            outline_mm: ring(&cutter.outline.points()),
+            holes_mm: cutter.outline.holes().iter().map(|hole| ring(hole)).collect(),
         },
         (&kitchen).into(),
         records,
@@ -229,8 +230,9 @@ pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result
         .chain(pantry.all().iter().filter(|i| i.key.starts_with("own-")).map(|i| i.as_ref().clone()))
         .collect();
     let mut formula = file.formula.clone().formula(&Pantry::with(whole, vec![])?).map_err(|e| e.within("formula"))?;
-    let points: Vec<(f64, f64)> = file.cutter.outline_mm.iter().map(|p| (p[0], p[1])).collect();
-    let outline = Outline::new(&points).map_err(|e| e.within("cutter"))?;
+    let points = |ring: &Vec<[f64; 2]>| ring.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>();
+    let holes: Vec<_> = file.cutter.holes_mm.iter().map(points).collect();
+    let outline = Outline::with_holes(&points(&file.cutter.outline_mm), &holes).map_err(|e| e.within("cutter"))?;
     let mut checks = ready_slab_core::error::Checks::new();
     checks.text("cutter.name", &file.cutter.name, 80, "a name");
     checks.text("cutter.origin", &file.cutter.origin, 20, "an origin");

@@ -69,6 +69,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(recipes::read_text)
         .service(cutters::list)
         .service(cutters::add)
+        .service(cutters::look)
         .service(cutters::from_photo)
         .service(cutters::delete)
         .service(cutters::as_svg)

@@ -11,7 +11,7 @@ use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, CONTENT_ENCODI
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::geometry::Placement;
+use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{Making, largest_sheet};
 use ready_slab_core::shape::{NestQuestion, Nested, SheetForm};
 use ready_slab_store::{JobId, Store};
@@ -149,7 +149,7 @@ async fn sheet_of(store: &Store, id: i64, query: &TemplateQuery) -> Result<templ
             return Err(InputErrors::from(InputError::refused("roll", fault)));
         };
         let name = format!("{}, {} {}", whole.stored.job.input().name, roll.layout.pieces.len(), whole.cutter.name);
-        let placed: Vec<_> = roll.layout.pieces.iter().map(|p| (whole.cutter.outline.placed(*p), *p)).collect();
+        let placed: Vec<_> = roll.layout.pieces.iter().map(|p| (whole.cutter.outline.clone(), *p)).collect();
         Ok(drawing(name, roll.form, placed))
     })
     .await?
@@ -167,7 +167,7 @@ async fn mixed_sheet(store: &Store, id: i64, number: usize) -> Result<template::
     let mut placed = Vec::with_capacity(sheet.pieces.len());
     for (job, at) in &sheet.pieces {
         let job = family.all.iter().find(|j| j.id == *job).ok_or(ApiError::Broken)?;
-        placed.push((store.cutter(job.cutter_id).await?.outline.placed(*at), *at));
+        placed.push((store.cutter(job.cutter_id).await?.outline, *at));
     }
     let width = largest_sheet(&lead.job, &store.kitchen_as_known().await?).extent().0;
     let form = SheetForm::oblong(width.mm(), sheet.length.mm(), 0.0)?;
@@ -176,12 +176,14 @@ async fn mixed_sheet(store: &Store, id: i64, number: usize) -> Result<template::
 }
 
 /// A sheet with its cuts, numbered in their order.
-fn drawing(name: String, form: SheetForm, placed: Vec<(Vec<(f64, f64)>, Placement)>) -> template::Drawing {
+fn drawing(name: String, form: SheetForm, placed: Vec<(Outline, Placement)>) -> template::Drawing {
     let (width, length) = form.extent();
     let oblong = matches!(form, SheetForm::Oblong { .. });
     let words = placed.iter().enumerate().map(|(i, (_, at))| ((at.x_mm - 2.0, at.y_mm + 1.2), (i + 1).to_string()));
     let words = words.collect();
-    let mut outlines: Vec<Vec<(f64, f64)>> = placed.into_iter().map(|(outline, _)| outline).collect();
+    let rings =
+        placed.iter().flat_map(|(outline, at)| std::iter::once(outline.placed(*at)).chain(outline.holes_placed(*at)));
+    let mut outlines: Vec<Vec<(f64, f64)>> = rings.collect();
     if !oblong {
         outlines.push(form.rim());
     }

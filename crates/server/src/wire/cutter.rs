@@ -35,6 +35,8 @@ pub struct CutterView {
     pub warning: Option<String>,
     /// The outline, centred, y downwards.
     pub outline_mm: Vec<[f64; 2]>,
+    /// Its holes, about the same centre.
+    pub holes_mm: Vec<Vec<[f64; 2]>>,
 }
 
 impl From<&StoredCutter> for CutterView {
@@ -50,9 +52,15 @@ impl From<&StoredCutter> for CutterView {
             perimeter_mm: stored.outline.perimeter().mm(),
             neck_mm: stored.neck.map(|n| n.mm()),
             warning: stored.neck.and_then(ready_slab_core::geometry::neck_warning),
-            outline_mm: stored.outline.points().iter().map(|p| [p.0, p.1]).collect(),
+            outline_mm: ring(&stored.outline.points()),
+            holes_mm: stored.outline.holes().iter().map(|hole| ring(hole)).collect(),
         }
     }
+}
+
+/// A closed ring as it is sent.
+pub fn ring(points: &[(f64, f64)]) -> Vec<[f64; 2]> {
+    points.iter().map(|p| [p.0, p.1]).collect()
 }
 
 /// A cutter to be added: a built-in form of a size, or an SVG file.
@@ -67,7 +75,7 @@ pub enum NewCutter {
         form: BuiltinWord,
         /// Across, 8 to 400.
         width_mm: f64,
-        /// Along, for forms with two sizes.
+        /// Along, for forms with two sizes; of a ring, its hole.
         #[serde(default)]
         height_mm: Option<f64>,
     },

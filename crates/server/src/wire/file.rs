@@ -20,6 +20,9 @@ pub struct CutterInFile {
     pub origin: String,
     /// The outline, y downwards.
     pub outline_mm: Vec<[f64; 2]>,
+    /// Its holes.
+    #[serde(default)]
+    pub holes_mm: Vec<Vec<[f64; 2]>>,
 }
 
 /// A record in a file.

@@ -25,7 +25,7 @@ mod ways;
 mod words;
 
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
-pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView};
+pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};

@@ -30,6 +30,9 @@ pub struct NestBody {
     /// Besides the job's own pieces, then counted by `pieces`, those of other lots of the same dough.
     #[serde(default)]
     pub lots: Vec<LotWanted>,
+    /// Whether small pieces may lie in the holes of large ones.
+    #[serde(default)]
+    pub in_holes: bool,
     /// Pieces that stay where they are.
     #[serde(default)]
     pub held: Vec<LaidPiece>,
@@ -140,8 +143,10 @@ impl NestBody {
         checks.finish(())?;
         let wanted: Vec<_> = std::iter::once(self.pieces).chain(self.lots.iter().map(|l| Some(l.pieces))).collect();
         let (form, width_mm, length_mm) = (self.form, self.width_mm, self.length_mm);
-        question_of(on_sheet, &wanted, &Ground { form, width_mm, length_mm, tray: self.tray.as_ref() })?
-            .starting_from(nest_pieces(&self.held), nest_pieces(&self.start))
+        let ground = Ground { form, width_mm, length_mm, tray: self.tray.as_ref() };
+        let question = question_of(on_sheet, &wanted, &ground)?;
+        let question = if self.in_holes { question.using_holes() } else { question };
+        question.starting_from(nest_pieces(&self.held), nest_pieces(&self.start))
     }
 }
 

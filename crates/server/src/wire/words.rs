@@ -51,7 +51,7 @@ word!(/// What is round a piece.
 word!(/// A kind of fat.
     FatWord for FatKind { Butter, Shortening, Margarine, Lard, Coconut, Liquid });
 word!(/// A built-in cutter.
-    BuiltinWord for BuiltinKind { Round, Oval, Square, Oblong, Scalloped, Hexagon, Petal });
+    BuiltinWord for BuiltinKind { Round, Oval, Square, Oblong, Scalloped, Hexagon, Petal, Ring });
 word!(/// Size class of eggs.
     EggWord for EggClass { UsSmall, UsMedium, UsLarge, UsExtraLarge, UsJumbo, EuSmall, EuMedium, EuLarge, EuExtraLarge });
 word!(/// How a cup of something dry is filled.

@@ -2,7 +2,8 @@
 import { Dialog, Tabs } from "radix-ui";
 import { useId, useState } from "react";
 import type { Cutter, NewCutter } from "../../api/client";
-import { useAddCutter } from "../../api/queries";
+import { useAddCutter, useLookAtCutter } from "../../api/queries";
+import { TrueSize } from "./TrueSize";
 import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { FileButton } from "../../kit/FileButton";
@@ -10,17 +11,18 @@ import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
 import { PhotoCutter } from "./PhotoCutter";
 
-type Form = "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
+type Form = "ring" | "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
 const FORMS: { value: Form; label: string }[] = [
   { value: "round", label: "Round" }, { value: "scalloped", label: "Scalloped" }, { value: "oval", label: "Oval" },
   { value: "square", label: "Square" }, { value: "oblong", label: "Oblong" }, { value: "hexagon", label: "Hexagon" },
-  { value: "petal", label: "Petal" },
+  { value: "petal", label: "Petal" }, { value: "ring", label: "Ring" },
 ];
 
 export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const format = useFormat();
   const [open, setOpen] = useState(false);
   const add = useAddCutter();
+  const seen = useLookAtCutter();
   const [name, setName] = useState("");
   const [svg, setSvg] = useState<{ file: string; text: string }>();
   const [width, setWidth] = useState("");
@@ -30,12 +32,15 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const [unread, setUnread] = useState<{ field: string; text: string }>();
   const [over, setOver] = useState(false);
   const nameId = useId();
-  const twoSizes = form === "oval" || form === "oblong";
+  const twoSizes = form === "oval" || form === "oblong" || form === "ring";
 
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
     add.reset();
-    setSvg({ file: chosen.name, text: await chosen.text() });
+    seen.reset();
+    const text = await chosen.text();
+    setSvg({ file: chosen.name, text });
+    seen.mutate({ kind: "svg", name: chosen.name.slice(0, 80), svg: text, width_mm: null });
     if (!name) setName(chosen.name.replace(/\.svg$/i, ""));
   };
   /** Reads a size as typed; `undefined` when it does not read, and its fault then stands by its field. */
@@ -131,11 +136,13 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
                 }}
               >
                 <p className="mb-2">{svg ? `${svg.file} is chosen.` : "Drop an SVG file here. Its largest closed outline becomes the cutting edge."}</p>
+                {svg ? null : <p className="mb-2 text-fine text-soft">Rings of the same path within it are holes; anything else within it is embossing, which does not cut.</p>}
                 <FileButton label="SVG file" accept=".svg,image/svg+xml" onFile={(f) => void take(f)}>
                   {svg ? "Another file" : "Choose a file"}
                 </FileButton>
-                <Fault text={faultOf(add.error, "svg")} />
+                <Fault text={faultOf(add.error, "svg") ?? faultOf(seen.error, "svg")} />
               </div>
+              {seen.data ? <TrueSize cutter={seen.data} /> : null}
               {nameField}
               {sizeField("width_mm", "Width across, if it should be other than drawn", width, setWidth, "as drawn")}
               <Fault text={otherFault(add.error, ["svg", "name", "width_mm"])} />
@@ -161,7 +168,7 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
               {nameField}
               <div className="grid grid-cols-2 gap-3">
                 {sizeField("width_mm", "Across", across, setAcross)}
-                {twoSizes ? sizeField("height_mm", "Along", along, setAlong) : null}
+                {twoSizes ? sizeField("height_mm", form === "ring" ? "Its hole, across" : "Along", along, setAlong) : null}
               </div>
               <Fault text={otherFault(add.error, ["name", "width_mm", "height_mm"])} />
               <button

@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import type { Cutter } from "../../api/client";
 import { useChangeJob, useCutters, useFormulas, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { outlinePath } from "../../drawing/path";
+import { cutterPath } from "../../drawing/path";
 import { clock, dayClock, duration, longDay } from "../../drawing/time";
 import { inUnits } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
@@ -105,7 +105,7 @@ function Pieces({ picture, cutter, count, thickness }: { picture: RefObject<SVGS
   const format = useFormat();
   const width = usePictureWidth();
   const { width_mm: w, height_mm: h } = cutter;
-  const path = outlinePath(cutter.outline_mm);
+  const path = cutterPath(cutter);
   // One piece large with its measures, the whole order small beside it.
   const big = 310;
   const scale = Math.min(big / w, 190 / h);

@@ -2,7 +2,7 @@
 import type { RefObject } from "react";
 import type { Plan } from "../../api/client";
 import { Ruler } from "../../drawing/Ruler";
-import { outlinePath } from "../../drawing/path";
+import { cutterPath, outlinePath } from "../../drawing/path";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 
@@ -13,9 +13,9 @@ export function TrayDrawing({ picture, plan, baked }: { picture: RefObject<SVGSV
   const width = usePictureWidth();
   const scale = Math.min((width - 80) / length_mm, 440 / width_mm);
   const [w, h] = [length_mm * scale, width_mm * scale];
-  const path = outlinePath(plan.cutter.outline_mm);
+  const path = cutterPath(plan.cutter);
   const shown = Math.min(trays.cuts.length, trays.fill[0] ?? trays.cuts.length);
-  const grown = outlinePath(plan.oven.baked_outline_mm);
+  const grown = outlinePath(plan.oven.baked_outline_mm, plan.oven.baked_holes_mm);
   return (
     <svg ref={picture} viewBox={`-54 -42 ${width} ${h + 60}`} className="w-full" role="img" aria-labelledby="tray-title tray-desc">
       <title id="tray-title">{`A tray of ${shown} pieces`}</title>

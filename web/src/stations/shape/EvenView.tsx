@@ -99,7 +99,7 @@ export function EvenView() {
               <Row name="Thickest pieces, about">{`${number(even.thick_min, 1)} min`}</Row>
               <Row name="On one tray">{even.one_tray ? "yes" : "better apart"}</Row>
             </Rows>
-            <p className="mt-2 text-fine text-soft">By common practice for their thickness; pieces within 12 % of each other’s time go on one tray.</p>
+            <p className="mt-2 text-fine text-soft">By common practice for their thickness.</p>
           </Part>
         ) : null}
         <Part title="Readings">

@@ -58,6 +58,8 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
   const [seconds, setSeconds] = useState<(typeof SECONDS)[number]>("2");
   const [stop, setStop] = useState<AbortController>();
   const [said, setSaid] = useState("");
+  const holed = cutters.some((c) => (c.holes_mm ?? []).length > 0);
+  const [inHoles, setInHoles] = useState(true);
   const [trouble, setTrouble] = useState<unknown>();
   const [unkept, setUnkept] = useState(false);
   const [width_mm = 0, longest_mm = 0] = plan.shape.largest_mm;
@@ -87,7 +89,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
     let best: Sheet | undefined;
     await searchNest(
       first?.id ?? 0,
-      { width_mm, length_mm: longest_mm, ...wanted(counts), held: from ? heldOf(from) : [], start: from ? restOf(from) : [], seconds: Number(seconds), seed: 0 },
+      { width_mm, length_mm: longest_mm, ...wanted(counts), in_holes: inHoles, held: from ? heldOf(from) : [], start: from ? restOf(from) : [], seconds: Number(seconds), seed: 0 },
       {
         layout: (found) => {
           best = sheetOf(found, longest_mm, from?.pieces.filter((p) => p.held) ?? []);
@@ -179,6 +181,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
         <Part title="Search">
           <div className="space-y-3">
             <Choice label="For how long, each sheet" value={seconds} options={SECONDS.map((s) => ({ value: s, label: `${s} s` }))} onChange={(s) => setSeconds(s)} />
+            {holed ? <Choice label="Holes" value={inHoles ? "used" : "empty"} options={[{ value: "used", label: "Small ones in holes" }, { value: "empty", label: "Holes left empty" }]} onChange={(v) => setInHoles(v === "used")} /> : null}
             {stop ? (
               <button type="button" className="btn btn-main w-full" onClick={() => stop.abort()}>Stop</button>
             ) : (

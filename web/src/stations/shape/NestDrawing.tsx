@@ -2,7 +2,7 @@
 import { useRef, type PointerEvent, type RefObject } from "react";
 import type { Cutter } from "../../api/client";
 import { Ruler } from "../../drawing/Ruler";
-import { outlinePath } from "../../drawing/path";
+import { cutterPath, outlinePath } from "../../drawing/path";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { atFault, type Board } from "./board";
@@ -34,7 +34,7 @@ export function NestDrawing({ picture, cutters, board, width_mm, length_mm, used
   const width = usePictureWidth();
   const scale = Math.min((width - 64) / length_mm, 400 / width_mm);
   const [w, h] = [length_mm * scale, width_mm * scale];
-  const paths = cutters.map((c) => outlinePath(c.outline_mm));
+  const paths = cutters.map(cutterPath);
   const knobs = cutters.map((c) => Math.max(c.width_mm, c.height_mm) / 2);
   const smallest = Math.min(...knobs);
   const from = useRef<{ x: number; y: number; x_mm: number; y_mm: number; turning: boolean } | undefined>(undefined);

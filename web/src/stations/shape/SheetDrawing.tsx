@@ -2,7 +2,7 @@
 import { useId, type RefObject } from "react";
 import type { Cutter } from "../../api/client";
 import { Ruler } from "../../drawing/Ruler";
-import { outlinePath } from "../../drawing/path";
+import { cutterPath } from "../../drawing/path";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { Dough } from "./NestDrawing";
@@ -22,7 +22,7 @@ export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SV
   const total_mm = rolls.reduce((sum, r) => sum + r.length_mm, 0);
   const scale = Math.min((width - 64 - GAP * (rolls.length - 1)) / total_mm, 430 / width_mm);
   const h = width_mm * scale;
-  const path = outlinePath(cutter.outline_mm);
+  const path = cutterPath(cutter);
   const before = (i: number) => rolls.slice(0, i).reduce((sum, r) => sum + r.length_mm * scale + GAP, 0);
   return (
     <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 78}`} className="w-full" role="img" aria-labelledby={`${id}-title ${id}-desc`}>

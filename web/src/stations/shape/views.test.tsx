@@ -23,7 +23,7 @@ vi.hoisted(() => {
 
 const CUTTER: Cutter = {
   id: 3, name: "Buoy", origin: "svg", width_mm: 40, height_mm: 40, area_mm2: 1600, perimeter_mm: 160, neck_mm: null, warning: null,
-  outline_mm: [[-20, -20], [20, -20], [20, 20], [-20, 20]],
+  outline_mm: [[-20, -20], [20, -20], [20, 20], [-20, 20]], holes_mm: [],
 };
 const CUTS = [{ x_mm: 24, y_mm: 24, turn_deg: 0 }, { x_mm: 68, y_mm: 24, turn_deg: 0 }];
 const ROLL = { number: 0, sheets: 1, width_mm: 100, length_mm: 120, mass_g: 90, pieces: 2, cut_g: 20, least_gap_mm: 4, cuts: CUTS, nested: false };

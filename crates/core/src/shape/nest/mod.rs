@@ -7,6 +7,7 @@
 mod engine;
 mod first;
 mod ground;
+mod holes;
 mod proof;
 mod search;
 
@@ -54,6 +55,7 @@ pub struct NestQuestion {
     spacing: Spacing,
     held: Vec<NestPiece>,
     start: Vec<NestPiece>,
+    holes: bool,
 }
 
 impl NestQuestion {
@@ -78,7 +80,7 @@ impl NestQuestion {
             }
         }
         checks.finish(())?;
-        let question = Self { cutters, sheet, spacing, held: vec![], start: vec![] };
+        let question = Self { cutters, sheet, spacing, held: vec![], start: vec![], holes: false };
         for (i, cutter) in question.cutters.iter().enumerate() {
             if !first::fits(&question, cutter) {
                 let ((w, h), (sw, sl)) = (cutter.outline.extent(), sheet.extent());
@@ -97,6 +99,13 @@ impl NestQuestion {
             }
         }
         Ok(question)
+    }
+
+    /// The same with the holes of large pieces open to small ones of which a number is wanted.
+    #[must_use]
+    pub fn using_holes(mut self) -> Self {
+        self.holes = true;
+        self
     }
 
     /// The same with pieces that stay where they are, and others to start from.
@@ -121,6 +130,14 @@ impl NestQuestion {
                 }
             }
         }
+        let (held, start) = if self.holes {
+            // What lies in a hole goes along with its ring.
+            let all: Vec<NestPiece> = held.iter().chain(&start).copied().collect();
+            let outside = |p: &NestPiece| !holes::lies_in_a_hole(&self, p, &all);
+            (held.into_iter().filter(outside).collect(), start.into_iter().filter(outside).collect())
+        } else {
+            (held, start)
+        };
         let gaps = measure_layout(&self, &held);
         if let Some(at) = gaps.iter().position(|g| !g.is_sound()) {
             let why = if gaps[at].over_rim { "reaches into the rim" } else { "lies too near another held piece" };

@@ -2,7 +2,7 @@
 //! shares nothing with the search.
 
 use super::{NestPiece, NestQuestion};
-use crate::geometry::{clearance_mm, distance_to_ring, ring_holds};
+use crate::geometry::{clearance_mm, distance_to_ring, edge_distance, ring_holds};
 use crate::units::Length;
 use geo::{Coord, Rect};
 
@@ -30,8 +30,33 @@ impl PieceGaps {
 /// Gaps are measured to this much, mm; 0.05 is what a bench can hold.
 const FINE_MM: f64 = 1e-3;
 
+/// A closed ring in place.
+type Ring = Vec<(f64, f64)>;
+
 /// An outline in place, with the box around it.
-type Placed = (Rect<f64>, Vec<(f64, f64)>);
+struct Placed {
+    around: Rect<f64>,
+    points: Ring,
+    holes: Vec<Ring>,
+}
+
+impl Placed {
+    fn new(question: &NestQuestion, piece: &NestPiece) -> Self {
+        let outline = &question.cutters[piece.cutter].outline;
+        let points = outline.placed(piece.at);
+        Self { around: box_of(&points), points, holes: outline.holes_placed(piece.at) }
+    }
+
+    /// The exact gap between two pieces, of which one may lie in a hole of the other.
+    fn gap(&self, other: &Self) -> f64 {
+        for (outer, inner) in [(self, other), (other, self)] {
+            if let Some(hole) = outer.holes.iter().find(|hole| ring_holds(hole, inner.points[0])) {
+                return edge_distance(hole, &inner.points);
+            }
+        }
+        clearance_mm(&self.points, &other.points)
+    }
+}
 
 /// Pieces laid so far.
 pub(super) struct Laid {
@@ -53,14 +78,13 @@ impl Laid {
 
     /// Lays a piece when web and edge allow it.
     pub fn try_add(&mut self, question: &NestQuestion, piece: NestPiece) -> bool {
-        let points = question.cutters[piece.cutter].outline.placed(piece.at);
-        let own = box_of(&points);
+        let own = Placed::new(question, &piece);
         let web = question.spacing.web().mm();
-        let near = |(other, _): &&Placed| apart(&own, other) < web;
-        let sound = !self.to_rim(question.spacing.edge().mm(), &points).1
-            && !self.placed.iter().filter(near).any(|(_, other)| clearance_mm(&points, other) < web - FINE_MM);
+        let near = |other: &&Placed| apart(&own.around, &other.around) < web;
+        let sound = !self.to_rim(question.spacing.edge().mm(), &own.points).1
+            && !self.placed.iter().filter(near).any(|other| own.gap(other) < web - FINE_MM);
         if sound {
-            self.placed.push((own, points));
+            self.placed.push(own);
         }
         sound
     }
@@ -70,28 +94,24 @@ impl Laid {
 #[must_use]
 pub fn measure_layout(question: &NestQuestion, pieces: &[NestPiece]) -> Vec<PieceGaps> {
     let mut laid = Laid::new(question);
-    laid.placed = pieces
-        .iter()
-        .map(|p| question.cutters[p.cutter].outline.placed(p.at))
-        .map(|points| (box_of(&points), points))
-        .collect();
+    laid.placed = pieces.iter().map(|p| Placed::new(question, p)).collect();
     let (web, edge) = (question.spacing.web().mm(), question.spacing.edge().mm());
     let reach = 3.0 * web;
     let mut gaps: Vec<PieceGaps> = laid
         .placed
         .iter()
-        .map(|(_, points)| {
-            let (rim, over_rim) = laid.to_rim(edge, points);
+        .map(|placed| {
+            let (rim, over_rim) = laid.to_rim(edge, &placed.points);
             PieceGaps { nearest: None, too_near: vec![], rim: Length::new_mm(rim), over_rim }
         })
         .collect();
     for a in 0..pieces.len() {
         for b in a + 1..pieces.len() {
-            let ((box_a, placed_a), (box_b, placed_b)) = (&laid.placed[a], &laid.placed[b]);
-            if apart(box_a, box_b) > reach {
+            let (one, two) = (&laid.placed[a], &laid.placed[b]);
+            if apart(&one.around, &two.around) > reach {
                 continue;
             }
-            let gap = clearance_mm(placed_a, placed_b);
+            let gap = one.gap(two);
             for (own, other) in [(a, b), (b, a)] {
                 let g = &mut gaps[own];
                 if gap <= reach && g.nearest.is_none_or(|(n, _)| gap < n.mm()) {

@@ -2,6 +2,7 @@
 
 use super::engine::{Arena, Effort, Snapshot};
 use super::ground::{SearchShape, Spot};
+use super::holes::InHoles;
 use super::proof::Laid;
 use super::{MOST_SEARCHED, NestPiece, NestQuestion, Nested, first};
 use crate::error::{InputError, InputErrors};
@@ -26,6 +27,8 @@ pub struct Nester {
     rng: Pcg64Mcg,
     effort: Effort,
     best: Nested,
+    /// What goes into holes, and the best layout with it.
+    in_holes: Option<(InHoles, Nested)>,
 }
 
 impl Nester {
@@ -33,6 +36,16 @@ impl Nester {
     ///
     /// Fails when a cutter is larger than the sheet.
     pub fn new(question: NestQuestion, seed: u64) -> Result<Self, InputErrors> {
+        let Some(holes) = question.holes.then(|| InHoles::find(&question)).flatten() else {
+            return Self::plain(question, seed);
+        };
+        let mut found = Self::plain(holes.without(), seed)?;
+        let shown = holes.filled(&found.best);
+        found.in_holes = Some((holes, shown));
+        Ok(found)
+    }
+
+    fn plain(question: NestQuestion, seed: u64) -> Result<Self, InputErrors> {
         let mut pieces: Vec<NestPiece> = question.held.iter().chain(&question.start).copied().collect();
         if question.start.is_empty() && question.held.is_empty() {
             let rows = first::rows(&question);
@@ -61,24 +74,35 @@ impl Nester {
 
     fn with(question: NestQuestion, seed: u64, best: Nested) -> Self {
         let effort = EFFORTS[usize::from(seed % 2 == 1)];
-        Self { question, shapes: vec![], rng: Pcg64Mcg::seed_from_u64(seed), effort, best }
+        Self { question, shapes: vec![], rng: Pcg64Mcg::seed_from_u64(seed), effort, best, in_holes: None }
     }
 
     /// The same layout to begin with, searched from another way.
     #[must_use]
     pub fn with_seed(&self, seed: u64) -> Self {
-        Self::with(self.question.clone(), seed, self.best.clone())
+        Self { in_holes: self.in_holes.clone(), ..Self::with(self.question.clone(), seed, self.best.clone()) }
     }
 
     /// The best layout so far.
     #[must_use]
     pub fn best(&self) -> &Nested {
-        &self.best
+        self.in_holes.as_ref().map_or(&self.best, |(_, shown)| shown)
     }
 
     /// Searches until `stop` (which hears how many places have been looked at) or nothing more can be won; `better` hears
     /// each better layout.
     pub fn improve(&mut self, stop: &dyn Fn(u64) -> bool, better: &mut dyn FnMut(&Nested)) {
+        match self.in_holes.take() {
+            None => self.search(stop, better),
+            Some((holes, _)) => {
+                self.search(stop, &mut |nested| better(&holes.filled(nested)));
+                let shown = holes.filled(&self.best);
+                self.in_holes = Some((holes, shown));
+            }
+        }
+    }
+
+    fn search(&mut self, stop: &dyn Fn(u64) -> bool, better: &mut dyn FnMut(&Nested)) {
         if self.best.pieces.len() > MOST_SEARCHED {
             return;
         }

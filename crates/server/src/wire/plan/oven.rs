@@ -1,5 +1,6 @@
 //! The oven station on the wire.
 
+use crate::wire::ring;
 use ready_slab_core::job::Plan;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -29,6 +30,8 @@ pub struct OvenView {
     pub growth_most_mm: f64,
     /// The outline after the most growth, about the cutter's centre.
     pub baked_outline_mm: Vec<[f64; 2]>,
+    /// What is left of its holes then.
+    pub baked_holes_mm: Vec<Vec<[f64; 2]>>,
     /// Longer side as cut.
     pub cut_width_mm: f64,
     /// Its height as it goes in.
@@ -61,7 +64,8 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         round_spread_most_percent: 100.0 * p.spread.1.value(),
         growth_least_mm: o.growth.0.mm(),
         growth_most_mm: o.growth.1.mm(),
-        baked_outline_mm: o.baked_outline.iter().map(|p| [p.0, p.1]).collect(),
+        baked_outline_mm: ring(&o.baked_outline),
+        baked_holes_mm: o.baked_holes.iter().map(|hole| ring(hole)).collect(),
         cut_width_mm: o.width.mm(),
         thickness_mm: o.thickness.mm(),
         baked_width_least_mm: o.baked_width().0.mm(),

@@ -1,0 +1,176 @@
+//! What the model is run with: the piece, the tray and its liner, the oven, and what bakes have taught.
+
+use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
+
+/// What a tray is of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum TrayMaterial {
+    /// Aluminium of 1 mm, bright.
+    Light,
+    /// Steel of 0.8 mm, dark.
+    Dark,
+    /// Aluminium of 2 mm.
+    Heavy,
+    /// Two sheets with air between.
+    Insulated,
+}
+
+impl TrayMaterial {
+    /// All of them.
+    pub const ALL: [Self; 4] = [Self::Light, Self::Dark, Self::Heavy, Self::Insulated];
+
+    /// The word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Light => "light tray",
+            Self::Dark => "dark tray",
+            Self::Heavy => "heavy tray",
+            Self::Insulated => "insulated tray",
+        }
+    }
+
+    /// Heat capacity J/m2K and conductance along it W/K, from handbook density, heat and conductivity; emissivity from memory.
+    pub(super) const fn heat(self) -> (f64, f64, f64) {
+        match self {
+            Self::Light => (2500.0, 0.25, 0.20),
+            Self::Dark => (3000.0, 0.85, 0.05),
+            Self::Heavy => (4900.0, 0.25, 0.36),
+            Self::Insulated => (4900.0, 0.25, 0.16),
+        }
+    }
+}
+
+/// What lies between tray and piece.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum TrayLiner {
+    /// Baking parchment.
+    Parchment,
+    /// Nothing.
+    Bare,
+    /// Grease.
+    Greased,
+    /// Aluminium foil.
+    Foil,
+    /// A silicone mat.
+    Silicone,
+    /// Grease and flour.
+    Floured,
+}
+
+impl TrayLiner {
+    /// All of them.
+    pub const ALL: [Self; 6] = [Self::Parchment, Self::Bare, Self::Greased, Self::Foil, Self::Silicone, Self::Floured];
+
+    /// The word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Parchment => "parchment",
+            Self::Bare => "bare tray",
+            Self::Greased => "greased tray",
+            Self::Foil => "foil",
+            Self::Silicone => "silicone mat",
+            Self::Floured => "floured tray",
+        }
+    }
+
+    /// Contact conductance W/m2K (assumed, calibrated), emissivity seen from above over that of the tray, drag (calibrated).
+    fn contact(self, tray_emissivity: f64) -> (f64, f64, f64) {
+        match self {
+            Self::Parchment => (150.0, 0.85, 0.25),
+            Self::Bare => (180.0, tray_emissivity, 0.22),
+            Self::Greased => (220.0, tray_emissivity.max(0.4), 0.10),
+            Self::Foil => (200.0, 0.15, 0.12),
+            Self::Silicone => (75.0, 0.9, 0.20),
+            Self::Floured => (140.0, tray_emissivity, 0.5),
+        }
+    }
+}
+
+/// Conductance of the air in an insulated tray, W/m2K. Assumed.
+const INSULATED_GAP: f64 = 60.0;
+
+/// A piece as it goes into the oven.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BakePiece {
+    /// Its height.
+    pub thickness: Length,
+    /// Radius of the disc that stands for it: twice its area over its edge.
+    pub radius: Length,
+    /// All of it.
+    pub start: Temperature,
+    /// On the counter at 22 degC before it goes in.
+    pub wait: Span,
+}
+
+/// The oven and the tray.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OvenSetup {
+    /// Its air, as far as is known.
+    pub air: Temperature,
+    /// Whether its fan runs.
+    pub fan: bool,
+    /// The tray.
+    pub tray: TrayMaterial,
+    /// What lies on it.
+    pub liner: TrayLiner,
+    /// Share of the tray under dough, 0.05 to 0.9.
+    pub cover: Share,
+    /// The tray when the pieces are laid on it.
+    pub tray_start: Temperature,
+    /// How far the air falls when the door is opened.
+    pub door_dip: TemperatureDifference,
+}
+
+impl OvenSetup {
+    /// A light tray with parchment, 38 % covered, at 22 degC: as the model was calibrated.
+    #[must_use]
+    pub const fn usual(air_c: f64, fan: bool) -> Self {
+        Self {
+            air: Temperature::new_c(air_c),
+            fan,
+            tray: TrayMaterial::Light,
+            liner: TrayLiner::Parchment,
+            cover: Share::new(0.38),
+            tray_start: Temperature::new_c(22.0),
+            door_dip: TemperatureDifference::new_k(15.0),
+        }
+    }
+
+    pub(super) fn plate(&self) -> Plate {
+        let (heat_j_m2k, emissivity, along_w_k) = self.tray.heat();
+        let (contact, liner_emissivity, drag) = self.liner.contact(emissivity);
+        let contact_w_m2k = match self.tray {
+            TrayMaterial::Insulated => 1.0 / (1.0 / contact + 1.0 / INSULATED_GAP),
+            TrayMaterial::Light | TrayMaterial::Dark | TrayMaterial::Heavy => contact,
+        };
+        Plate { heat_j_m2k, emissivity, along_w_k, contact_w_m2k, liner_emissivity, drag }
+    }
+}
+
+/// What the tray with its liner does.
+pub(super) struct Plate {
+    pub heat_j_m2k: f64,
+    pub emissivity: f64,
+    pub along_w_k: f64,
+    pub contact_w_m2k: f64,
+    pub liner_emissivity: f64,
+    pub drag: f64,
+}
+
+/// What bakes have taught: of the oven its offset and how strongly it heats, of the formula how far it spreads.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BakeFit {
+    /// The oven's air over what it is taken to be.
+    pub offset: TemperatureDifference,
+    /// Times the heat by air and radiation.
+    pub heat: f64,
+    /// Times the flow.
+    pub spread: f64,
+}
+
+impl BakeFit {
+    /// Nothing learnt.
+    pub const NONE: Self = Self { offset: TemperatureDifference::new_k(0.0), heat: 1.0, spread: 1.0 };
+}

@@ -1,0 +1,84 @@
+/** Jobs of several lots: cut, sliced and portioned, of several doughs, made in one day. */
+import { expect, field, open, set, test } from "../bakery";
+
+test("a lot is added, made of balls, and the whole day follows", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  await page.getByRole("button", { name: "Add a lot" }).click();
+  const tabs = page.getByRole("navigation", { name: "Lots of this job" });
+  await expect(tabs.getByRole("link", { name: /Lot 2/ })).toHaveAttribute("aria-current", "page");
+  await set(field(page, "Job"), "Regatta balls");
+  await page.getByRole("radio", { name: "Portioned" }).click();
+  await expect(page.getByRole("heading", { name: "12 × ball" })).toBeVisible();
+  await page.getByLabel("Dough", { exact: true }).selectOption({ label: "Black sesame" });
+  await page.getByRole("link", { name: "its sizes are at Shape" }).click();
+  await expect(page.getByRole("heading", { name: "12 balls" })).toBeVisible();
+  await set(field(page, "Dough in one"), "25 g");
+  await expect(page.getByText(/12 portions of 25.0 g each/)).toBeVisible();
+  await set(field(page, "Dough in one"), "900 g");
+  await expect(page.getByRole("alert")).toContainText("2 to 500 g");
+  await page.keyboard.press("Escape");
+  // Both lots stand in one day, and begin no later than the gulls alone.
+  await page.getByRole("link", { name: /^Clock/ }).click();
+  await expect(page.getByText("Portion the dough")).toBeVisible();
+  await expect(page.getByText("· Regatta gulls").first()).toBeVisible();
+  await expect(page.getByText("· Regatta balls").first()).toBeVisible();
+  // It is undone as it was done, and becomes a job of its own.
+  await page.getByRole("link", { name: /^Order/ }).click();
+  await page.getByRole("button", { name: "Make it a job of its own" }).click();
+  await expect(tabs).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(tabs.getByRole("link", { name: /Regatta balls/ })).toBeVisible();
+});
+
+test("fish and buoys of one dough are cut from one sheet, kept and printed", async ({ page, bakery }) => {
+  await open(page, bakery, "shape/mixed", 4);
+  await page.getByRole("button", { name: "Lay them out" }).click();
+  await expect(page.getByText(/All of them lie on/)).toBeVisible({ timeout: 30_000 });
+  const ticket = page.getByRole("complementary");
+  await expect(ticket.getByText("18/18")).toHaveCount(2);
+  await page.getByRole("button", { name: "Keep these sheets" }).click();
+  await expect(page.getByText(/its share of these sheets/)).toBeVisible();
+  const pdf = await page.request.get(`${bakery.address}/api/jobs/4/template.pdf?paper=a4&mixed=0`);
+  expect(pdf.headers()["content-type"]).toBe("application/pdf");
+  // The sheet shows only the lot's own pieces; one piece more, and the sheets are not used any longer, which is said.
+  await page.getByRole("link", { name: "Sheet and cutter" }).click();
+  await expect(page.getByText("18/18").first()).toBeVisible();
+  await page.getByRole("link", { name: /^Order/ }).click();
+  await set(field(page, "Pieces"), "19");
+  await page.getByRole("link", { name: /^Shape/ }).click();
+  await expect(page.getByText(/The sheets you kept for several lots are not used/)).toBeVisible();
+});
+
+test("a log beside the plan becomes the lot, and goes back to the cutter", async ({ page, bakery }) => {
+  await open(page, bakery, "shape/log?form=round&mass_g=450&width_mm=48&slice_mm=6");
+  await page.getByRole("button", { name: /^Slice \d+ pieces of this log$/ }).click();
+  await expect(page.getByRole("heading", { name: "One log" })).toBeVisible();
+  await expect(page.getByRole("link", { name: /^Cold.*log, fridge/ })).toBeVisible();
+  await page.getByRole("radio", { name: "Half-round" }).click();
+  await expect(page.getByRole("link", { name: /^Cold.*bar, fridge/ })).toBeVisible();
+  await page.getByRole("link", { name: /^Clock/ }).click();
+  await expect(page.getByText(/^Slice tray 1: /)).toBeVisible();
+  await page.getByRole("link", { name: /^Order/ }).click();
+  await page.getByRole("radio", { name: "Cut", exact: true }).click();
+  await expect(page.getByRole("radiogroup", { name: "Cutter" })).toBeVisible();
+});
+
+test("sheets are rolled round, and a ring leaves its hole", async ({ page, bakery }) => {
+  await open(page, bakery, "shape");
+  await page.getByRole("radio", { name: "Round", exact: true }).click();
+  await expect(page.getByText(/covers a round of \d+ mm/)).toBeVisible();
+  await set(field(page, "Across, at most"), "240 mm");
+  await expect(page.getByText(/covers a round of 2[0-4]\d mm/)).toBeVisible();
+  await page.getByRole("link", { name: "Nest", exact: true }).click();
+  await page.getByRole("button", { name: "Nest it" }).click();
+  await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible({ timeout: 20_000 });
+  await page.goto(`${bakery.address}/jobs/1/order`);
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  await page.getByRole("tab", { name: "A plain form" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("radio", { name: "Ring" }).click();
+  await dialog.getByRole("textbox", { name: "Name" }).fill("Lifebelt");
+  await dialog.getByRole("textbox", { name: "Its hole, across" }).fill("28 mm");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("heading", { name: "48 × Lifebelt" })).toBeVisible();
+});
