@@ -12,7 +12,6 @@ const WIDE = { width: 1280, height: 800 };
 const NARROW = { width: 390, height: 844 };
 const VIEWS = [
   { name: "shelf", path: "/" },
-  { name: "kitchen", path: "/kitchen" },
   { name: "order", path: "/jobs/1/order" },
   { name: "dough", path: "/jobs/1/dough" },
   { name: "dough-mix", path: "/jobs/1/dough/mix" },
@@ -41,9 +40,19 @@ const VIEWS = [
   { name: "shape-portion", path: "/jobs/1/shape/portion?kind=rope" },
   { name: "shape-tray", path: "/jobs/1/shape/trays" },
   { name: "oven", path: "/jobs/1/oven" },
+  {
+    name: "oven-levers",
+    path: "/jobs/1/oven/levers",
+    act: async (page) => {
+      await page.getByText(/levers, one notch each/).waitFor({ timeout: 30_000 });
+      await page.getByRole("button", { name: "greased tray" }).click();
+      await page.getByRole("button", { name: "a tenth more flour" }).click();
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+  { name: "oven-sheet", path: "/jobs/1/oven/sheet" },
   { name: "clock", path: "/jobs/1/clock" },
   { name: "ledger", path: "/jobs/1/ledger" },
-  { name: "cold-390", path: "/jobs/1/cold", size: NARROW },
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [
@@ -56,6 +65,8 @@ const MORE = [
     },
   },
   { name: "pantry", path: "/pantry" },
+  { name: "kitchen", path: "/kitchen" },
+  { name: "oven-tray", path: "/jobs/1/oven/tray" },
   { name: "lots-order", path: "/jobs/4/order" },
   { name: "lots-clock", path: "/jobs/4/clock" },
   { name: "lots-log", path: "/jobs/6/shape" },

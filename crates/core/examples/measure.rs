@@ -37,6 +37,8 @@ fn cold_screens(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<(), Box<dyn
     let sizes = WaySizes::default();
     let all = || ways(job, kitchen, plan, &sizes);
     println!("cold, all twelve other ways with their states\t{:.2}", median_ms(|| drop(std::hint::black_box(all()))));
+    let question = &plan.oven.question;
+    println!("oven, one bake\t{:.2}", median_ms(|| drop(std::hint::black_box(question.answer()))));
     let found = all()?;
     let chosen = found.iter().find(|w| w.chosen).ok_or("the chosen way")?;
     let question = question_of_way(job, kitchen, plan, chosen)?;
@@ -155,6 +157,7 @@ fn main() -> Result<(), Box<dyn Error>> {
         racks_per_oven: 1,
         oven_fan: false,
         preheat_min: 20.0,
+        oven_readings: vec![],
         roll_min: 4.0,
         cut_s: 6.0,
     })?;
@@ -185,6 +188,8 @@ fn main() -> Result<(), Box<dyn Error>> {
         measured: vec![],
         tray_layout: vec![],
         making: ready_slab_core::job::Making::Cut,
+        bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden),
+        liner: ready_slab_core::oven::TrayLiner::Parchment,
         sheet: ready_slab_core::shape::SheetKind::Oblong,
         sheet_width_mm: None,
         sheet_length_mm: None,

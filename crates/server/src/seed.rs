@@ -195,7 +195,7 @@ async fn add_job(
                 edge_colour.into(),
                 &notes,
             )?,
-            expected_bake: expected.oven.practice.bake,
+            expected_bake: expected.oven.expected.bake,
             expected_spread: expected.oven.spread_across(),
         };
         store.add_record(&new, false, "bake recorded").await?;

@@ -11,7 +11,7 @@ use ready_slab_core::dough::{EggClass, MixMethod};
 use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making};
 use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Share, Span};
 use serde::{Deserialize, Serialize};
@@ -58,6 +58,25 @@ words!(sheet_word, sheet_from, SheetKind, {
     SheetKind::Oblong => "oblong" = SheetKind::Oblong,
     SheetKind::Round => "round" = SheetKind::Round,
     SheetKind::Oval => "oval" = SheetKind::Oval,
+});
+words!(liner_word, liner_from, TrayLiner, {
+    TrayLiner::Parchment => "parchment" = TrayLiner::Parchment,
+    TrayLiner::Bare => "bare" = TrayLiner::Bare,
+    TrayLiner::Greased => "greased" = TrayLiner::Greased,
+    TrayLiner::Foil => "foil" = TrayLiner::Foil,
+    TrayLiner::Silicone => "silicone" = TrayLiner::Silicone,
+    TrayLiner::Floured => "floured" = TrayLiner::Floured,
+});
+words!(end_word, end_from, BakeEnd, {
+    BakeEnd::Colour(EdgeColour::Pale) => "pale" = BakeEnd::Colour(EdgeColour::Pale),
+    BakeEnd::Colour(EdgeColour::JustGolden) => "just_golden" = BakeEnd::Colour(EdgeColour::JustGolden),
+    BakeEnd::Colour(EdgeColour::Golden) => "golden" = BakeEnd::Colour(EdgeColour::Golden),
+    BakeEnd::Colour(EdgeColour::Brown) => "brown" = BakeEnd::Colour(EdgeColour::Brown),
+    BakeEnd::Dull => "dull" = BakeEnd::Dull,
+    BakeEnd::Soft(EdgeColour::Pale) => "soft_pale" = BakeEnd::Soft(EdgeColour::Pale),
+    BakeEnd::Soft(EdgeColour::JustGolden) => "soft_just_golden" = BakeEnd::Soft(EdgeColour::JustGolden),
+    BakeEnd::Soft(EdgeColour::Golden) => "soft_golden" = BakeEnd::Soft(EdgeColour::Golden),
+    BakeEnd::Soft(EdgeColour::Brown) => "soft_brown" = BakeEnd::Soft(EdgeColour::Brown),
 });
 words!(method_word, method_from, MixMethod, {
     MixMethod::LightAndFluffy => "light_and_fluffy" = MixMethod::LightAndFluffy,
@@ -142,6 +161,8 @@ pub(crate) struct KitchenRow {
     pub egg_class: String,
     #[serde(default = "usual_currency")]
     pub currency: String,
+    #[serde(default = "no_tints")]
+    pub oven_readings: String,
 }
 
 impl KitchenRow {
@@ -164,6 +185,7 @@ impl KitchenRow {
             ovens: k.ovens,
             racks_per_oven: k.racks_per_oven,
             oven_fan: k.oven_fan,
+            oven_readings: text(&k.oven_readings),
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
@@ -192,6 +214,7 @@ impl KitchenRow {
             ovens: self.ovens,
             racks_per_oven: self.racks_per_oven,
             oven_fan: self.oven_fan,
+            oven_readings: list("kitchen", self.id, &self.oven_readings)?,
             preheat_min: self.preheat_min,
             roll_min: self.roll_min,
             cut_s: self.cut_s,
@@ -300,6 +323,18 @@ pub(crate) struct JobRow {
     pub sheet_width_mm: Option<f64>,
     #[serde(default)]
     pub sheet_length_mm: Option<f64>,
+    #[serde(default = "just_golden")]
+    pub bake_end: String,
+    #[serde(default = "on_parchment")]
+    pub liner: String,
+}
+
+fn just_golden() -> String {
+    end_word(BakeEnd::Colour(EdgeColour::JustGolden)).to_owned()
+}
+
+fn on_parchment() -> String {
+    liner_word(TrayLiner::Parchment).to_owned()
 }
 
 fn cut_pieces() -> String {
@@ -392,6 +427,8 @@ impl JobRow {
             sheet_form: sheet_word(j.sheet).to_owned(),
             sheet_width_mm: j.sheet_width_mm,
             sheet_length_mm: j.sheet_length_mm,
+            bake_end: end_word(j.bake_end).to_owned(),
+            liner: liner_word(j.liner).to_owned(),
         }
     }
 
@@ -432,6 +469,8 @@ impl JobRow {
             sheet: sheet_from("job", id, &self.sheet_form)?,
             sheet_width_mm: self.sheet_width_mm,
             sheet_length_mm: self.sheet_length_mm,
+            bake_end: end_from("job", id, &self.bake_end)?,
+            liner: liner_from("job", id, &self.liner)?,
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {

@@ -9,7 +9,7 @@ use ready_slab_core::dough::{
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, LogForm, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
@@ -38,6 +38,7 @@ fn kitchen(room_c: f64) -> Kitchen {
         ovens: 1,
         racks_per_oven: 2,
         oven_fan: true,
+        oven_readings: vec![(175.0, 166.5)],
         preheat_min: 20.0,
         roll_min: 4.0,
         cut_s: 6.0,
@@ -82,6 +83,8 @@ fn job(pieces: u32) -> Job {
         layout: vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }],
         making: Making::Sliced { form: LogForm::HalfRound, width: Length::new_mm(50.0) },
         sheet: SheetKind::Oval,
+        bake_end: BakeEnd::Soft(EdgeColour::Golden),
+        liner: TrayLiner::Silicone,
         sheet_width_mm: Some(280.0),
         sheet_length_mm: None,
     })

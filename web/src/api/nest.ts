@@ -31,9 +31,8 @@ function tell(heard: Heard, event: { name: string; data: unknown }): void {
   }
 }
 
-/** Searches until its time is up or `signal` says stop; throws the refusal. */
-export async function searchNest(id: number, body: NestBody, heard: Heard, signal: AbortSignal): Promise<void> {
-  const answer = await fetch(`/api/jobs/${id}/nest`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body), signal });
+/** The events of an answer, as they come. */
+export async function readEvents(answer: Response, hear: (event: { name: string; data: unknown }) => void): Promise<void> {
   if (!answer.ok || !answer.body) throw new Refusal((await answer.json()) as Problem);
   const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
   let waiting = "";
@@ -45,9 +44,15 @@ export async function searchNest(id: number, body: NestBody, heard: Heard, signa
     waiting = events.pop() ?? "";
     for (const text of events) {
       const event = readEvent(text);
-      if (event) tell(heard, event);
+      if (event) hear(event);
     }
   }
+}
+
+/** Searches until its time is up or `signal` says stop; throws the refusal. */
+export async function searchNest(id: number, body: NestBody, heard: Heard, signal: AbortSignal): Promise<void> {
+  const answer = await fetch(`/api/jobs/${id}/nest`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body), signal });
+  return readEvents(answer, (event) => tell(heard, event));
 }
 
 export const measureNest = (id: number, body: Schemas["MeasureBody"]) =>

@@ -752,6 +752,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/levers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What every lever would change of the job's bake: `lever` (a `LeverView`) for each as it is found, `done` (a `LeversDone`) at
+         *     the end. It stops when the connection is closed.
+         */
+        get: operations["oven_levers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/log": {
         parameters: {
             query?: never;
@@ -1299,6 +1319,113 @@ export interface components {
             /** @description Number of the line, from 1. */
             line: number;
         };
+        /**
+         * @description What ends a bake.
+         * @enum {string}
+         */
+        BakeEndWord: "pale" | "just_golden" | "golden" | "brown" | "dull" | "soft_pale" | "soft_just_golden" | "soft_golden" | "soft_brown";
+        /** @description A moment of a bake. */
+        BakePoint: {
+            /**
+             * Format: double
+             * @description Since it went in.
+             */
+            after_min: number;
+            /**
+             * Format: double
+             * @description Middle of the piece.
+             */
+            core_c: number;
+            /**
+             * Format: double
+             * @description Surface above the rim.
+             */
+            rim_c: number;
+            /**
+             * Format: double
+             * @description 0 raw to 100 burnt.
+             */
+            rim_colour: number;
+            /**
+             * Format: double
+             * @description Of the width as cut.
+             */
+            spread_percent: number;
+        };
+        /** @description What is forecast of one piece. */
+        BakeView: {
+            /**
+             * Format: double
+             * @description In the oven.
+             */
+            bake_min: number;
+            /**
+             * Format: double
+             * @description Middle of the piece.
+             */
+            core_c: number;
+            /** @description Every 10 s. */
+            curve: components["schemas"]["BakePoint"][];
+            /** @description What decided it. */
+            done_by: components["schemas"]["DoneWord"];
+            /**
+             * Format: double
+             * @description When the middle no longer shines.
+             */
+            dull_after_min?: number | null;
+            /**
+             * Format: double
+             * @description When the fat has let go.
+             */
+            fat_after_min?: number | null;
+            /**
+             * Format: double
+             * @description Outward growth at the rim.
+             */
+            growth_mm: number;
+            /**
+             * Format: double
+             * @description Of the mass as it went in.
+             */
+            loss_percent: number;
+            /**
+             * Format: double
+             * @description Colour index.
+             */
+            middle_colour: number;
+            /** @description From the side. */
+            profile: components["schemas"]["ProfileWord"];
+            /**
+             * Format: double
+             * @description Colour index, 0 raw to 100 burnt.
+             */
+            rim_colour: number;
+            /**
+             * Format: double
+             * @description When the middle is set.
+             */
+            set_after_min?: number | null;
+            /**
+             * Format: double
+             * @description Of a round, across.
+             */
+            spread_percent: number;
+            /**
+             * Format: double
+             * @description The piece as it goes in.
+             */
+            start_c: number;
+            /**
+             * Format: double
+             * @description Once it has cooled.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description Colour index.
+             */
+            under_colour: number;
+        };
         /** @description What a dough is made of: mass fractions. */
         BalanceView: {
             /**
@@ -1708,6 +1835,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description What decided when it was done.
+         * @enum {string}
+         */
+        DoneWord: "rim" | "dull" | "set" | "time" | "never";
         /** @description What the dough is: its analysis, or a formula. */
         DoughBody: {
             /** @description Mass fractions. */
@@ -2045,6 +2177,8 @@ export interface components {
         };
         /** @description A job. A change sends only the fields that change (JSON Merge Patch, RFC 7396). */
         JobBody: {
+            /** @description What ends its bake. */
+            bake_end?: components["schemas"]["BakeEndWord"];
             /** @description Chilled as discs (true) or rolled first and chilled as sheets. */
             chill_as_disc: boolean;
             /** @description Where the dough chills. */
@@ -2096,6 +2230,8 @@ export interface components {
             hold_back_percent?: number;
             /** @description A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty. */
             layout?: components["schemas"]["CutView"][];
+            /** @description What lies between tray and piece. */
+            liner?: components["schemas"]["LinerWord"];
             /**
              * Format: int64
              * @description The job of which it is a lot.
@@ -2298,6 +2434,8 @@ export interface components {
             name: string;
             /** @description Fan ovens. */
             oven_fan: boolean;
+            /** @description The oven's air on a thermometer at settings, at most 12. */
+            oven_readings?: components["schemas"]["OvenReadingBody"][];
             /**
              * Format: int32
              * @description 1 to 20.
@@ -2504,6 +2642,62 @@ export interface components {
              */
             water_percent: number;
         };
+        /**
+         * @description Where a lever is pulled.
+         * @enum {string}
+         */
+        LeverGroupWord: "oven" | "cold" | "shape" | "dough";
+        /** @description What a lever would change. */
+        LeverView: {
+            /**
+             * Format: double
+             * @description In the oven until its own end; null beyond what the model knows.
+             */
+            bake_min?: number | null;
+            /** @description Where it is pulled. */
+            group: components["schemas"]["LeverGroupWord"];
+            /**
+             * Format: double
+             * @description Outward growth at the rim.
+             */
+            growth_mm?: number | null;
+            /** @description What is done. */
+            name: string;
+            /** @description Where it stands among all. */
+            number: number;
+            /** @description How many there are. */
+            of: number;
+            /**
+             * Format: double
+             * @description Colour index of the rim after the time of the bake as planned.
+             */
+            rim_at_same_time?: number | null;
+            /**
+             * Format: double
+             * @description Of a round, across.
+             */
+            spread_percent?: number | null;
+            /**
+             * Format: double
+             * @description Once it has cooled.
+             */
+            thickness_mm?: number | null;
+            /**
+             * Format: double
+             * @description Colour index of the underside.
+             */
+            under_colour?: number | null;
+            /** @description Why it is not told. */
+            why_not?: string | null;
+        };
+        /** @description All levers were told. */
+        LeversDone: {
+            /**
+             * Format: double
+             * @description After so long.
+             */
+            after_s: number;
+        };
         /** @description A limit as hands have moved it. */
         LimitView: {
             /**
@@ -2577,6 +2771,11 @@ export interface components {
              */
             price_per_kg?: number | null;
         };
+        /**
+         * @description What lies between tray and piece.
+         * @enum {string}
+         */
+        LinerWord: "parchment" | "bare" | "greased" | "foil" | "silicone" | "floured";
         /** @description A followed piece. */
         LiveView: {
             /**
@@ -3345,6 +3544,19 @@ export interface components {
             /** @description Key. */
             ingredient: string;
         };
+        /** @description The oven's air at a setting. */
+        OvenReadingBody: {
+            /**
+             * Format: double
+             * @description Read on a thermometer, within 60 of the setting.
+             */
+            read_c: number;
+            /**
+             * Format: double
+             * @description Set to, 100 to 260.
+             */
+            set_c: number;
+        };
         /** @description The oven station. */
         OvenView: {
             /**
@@ -3371,7 +3583,7 @@ export interface components {
              * @description With the most spread.
              */
             baked_width_most_mm: number;
-            /** @description What these figures are. */
+            /** @description What these figures are: `forecast` or `common practice`. */
             basis: string;
             /**
              * Format: double
@@ -3383,6 +3595,7 @@ export interface components {
              * @description Longer side as cut.
              */
             cut_width_mm: number;
+            forecast?: components["schemas"]["BakeView"] | null;
             /**
              * Format: double
              * @description Least growth at the rim.
@@ -4016,6 +4229,11 @@ export interface components {
             /** @description A short name of the kind of fault. */
             title: string;
         };
+        /**
+         * @description The look of a piece from the side.
+         * @enum {string}
+         */
+        ProfileWord: "domed" | "flat" | "sunken";
         /** @description A formula with a lever pulled, not yet kept. */
         PulledView: {
             /** @description What it becomes. */
@@ -6945,6 +7163,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LabelView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_levers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
                 };
             };
             404: {

@@ -104,7 +104,7 @@ function newJob(formula: Formula | undefined, cutter: Cutter | undefined, like: 
     chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
     surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175, freeze_pieces: 0, hold_back_percent: 0,
     whole_eggs: false, tints: [], turning: "free", layout: [], measured: [], tray_layout: [], formula_version: null, dough_with: null,
-    making: { kind: "cut" }, sheet: "oblong", sheet_width_mm: null, sheet_length_mm: null, lot_of: null, mixed: [],
+    making: { kind: "cut" }, bake_end: "just_golden", liner: "parchment", sheet: "oblong", sheet_width_mm: null, sheet_length_mm: null, lot_of: null, mixed: [],
   };
   const { id: _, ...rest } = basis as Job;
   return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, lot_of: null, mixed: [], freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };

@@ -16,7 +16,11 @@ import { Size } from "../stations/dough/Size";
 import { Versions } from "../stations/dough/Versions";
 import { Ledger } from "../stations/ledger/Ledger";
 import { Order } from "../stations/order/Order";
+import { BakeSheet } from "../stations/oven/BakeSheet";
+import { Levers } from "../stations/oven/Levers";
 import { Oven } from "../stations/oven/Oven";
+import { OvenStation } from "../stations/oven/OvenNav";
+import { TrayPage } from "../stations/oven/TrayPage";
 import { EvenView } from "../stations/shape/EvenView";
 import { LogView } from "../stations/shape/LogView";
 import { MixedView } from "../stations/shape/MixedView";
@@ -88,7 +92,16 @@ export const router = createBrowserRouter([
               { path: "portion", element: <PortionView /> },
             ],
           },
-          { path: "oven", element: <Oven /> },
+          {
+            path: "oven",
+            element: <OvenStation />,
+            children: [
+              { index: true, element: <Oven /> },
+              { path: "levers", element: <Levers /> },
+              { path: "tray", element: <TrayPage /> },
+              { path: "sheet", element: <BakeSheet /> },
+            ],
+          },
           { path: "clock", element: <Clock /> },
           { path: "ledger", element: <Ledger /> },
         ],

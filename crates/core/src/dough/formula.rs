@@ -192,6 +192,46 @@ impl Formula {
         Self { felt, ..self }
     }
 
+    /// The same with all of one role so many times as much; `None` where there is none of it.
+    #[must_use]
+    pub fn scaled_role(&self, role: Role, times: f64) -> Option<Self> {
+        if self.role_mass(role).g() <= 0.0 {
+            return None;
+        }
+        let mut changed = self.clone();
+        for line in changed.lines.iter_mut().filter(|l| l.ingredient.role() == role) {
+            line.mass = line.mass * times;
+        }
+        Some(changed)
+    }
+
+    /// The same with a share of all of one role replaced by another ingredient; `None` where nothing can be replaced.
+    #[must_use]
+    pub fn partly_instead(&self, key: &str, role: Role, share: f64, pantry: &Pantry) -> Option<Self> {
+        let mut changed = self.clone();
+        let mut taken = Mass::new_g(0.0);
+        for line in changed.lines.iter_mut().filter(|l| l.ingredient.role() == role && l.ingredient.key != key) {
+            let part = line.mass * share;
+            taken = taken + part;
+            line.mass = line.mass - part;
+        }
+        if taken.g() <= 0.0 { None } else { changed.with_added(key, taken, pantry) }
+    }
+
+    /// The same with more of an ingredient; `None` for one that is not in the pantry.
+    #[must_use]
+    pub fn with_added(&self, key: &str, mass: Mass, pantry: &Pantry) -> Option<Self> {
+        let mut changed = self.clone();
+        match changed.lines.iter_mut().find(|l| l.ingredient.key == key) {
+            Some(line) => line.mass = line.mass + mass,
+            None => {
+                let ingredient = pantry.get(key)?.clone();
+                changed.lines.push(FormulaLine { ingredient, mass, note: String::new() });
+            }
+        }
+        Some(changed)
+    }
+
     /// Its name.
     #[must_use]
     pub fn name(&self) -> &str {

@@ -1,10 +1,10 @@
 //! What the stations answer for one job.
 
-use super::{ColdPlace, Job};
+use super::{BakeQuestion, ColdPlace, Job};
 use crate::clock::{Relay, RelayLot, Step};
 use crate::cold::{ChillAnswer, Piece, Window};
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
-use crate::oven::PracticeAnswer;
+use crate::oven::{BakeForecast, Expected};
 use crate::shape::{DemandAnswer, TrayAnswer};
 use crate::units::{Density, Length, Mass, Share, Span, Temperature};
 use chrono::{NaiveDateTime, TimeDelta};
@@ -138,8 +138,12 @@ pub struct ShapePlan {
 pub struct OvenPlan {
     /// Set to.
     pub oven: Temperature,
-    /// What the trade would say.
-    pub practice: PracticeAnswer,
+    /// Times and spread with their bands: the forecast's, or those of common practice where there is none.
+    pub expected: Expected,
+    /// What the forecast was asked.
+    pub question: BakeQuestion,
+    /// The forecast; none beyond what the model knows.
+    pub forecast: Option<BakeForecast>,
     /// The piece's longer side as cut.
     pub width: Length,
     /// Its height as it goes in.

@@ -1,18 +1,18 @@
 //! What an uneven sheet does to the bake.
 
-use super::{Job, Kitchen};
+use super::{BakeQuestion, Job, Kitchen};
 use crate::dough::{Formula, spread_tendency};
 use crate::error::InputErrors;
-use crate::oven::{BakeSetting, bake_practice};
+use crate::oven::{BakePiece, BakeSetting, bake_practice};
 use crate::shape::{Evenness, ONE_CLASS};
 use crate::units::{Length, Span};
 
 /// What an uneven sheet does to the bake.
 #[derive(Debug, Clone, PartialEq)]
 pub struct EvenBake {
-    /// Middle of the time of the thinnest pieces.
+    /// Time of the thinnest pieces.
     pub thin: Span,
-    /// Middle of the time of the thickest pieces.
+    /// Time of the thickest pieces.
     pub thick: Span,
     /// Whether they may lie on one tray.
     pub one_tray: bool,
@@ -21,14 +21,26 @@ pub struct EvenBake {
 }
 
 /// Bake times of the thinnest and the thickest pieces of a sheet, and what to do about it.
-pub fn even_bake(job: &Job, formula: &Formula, kitchen: &Kitchen, even: &Evenness) -> Result<EvenBake, InputErrors> {
-    let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
-    let tendency = spread_tendency(formula);
-    let time = |thickness: Length| {
-        let (least, most) = bake_practice(thickness, setting, &tendency).bake;
-        Span::new_min(f64::midpoint(least.min(), most.min()))
+pub fn even_bake(
+    job: &Job,
+    formula: &Formula,
+    kitchen: &Kitchen,
+    question: &BakeQuestion,
+    even: &Evenness,
+) -> Result<EvenBake, InputErrors> {
+    let time = |thickness: Length| -> Result<Span, InputErrors> {
+        let piece = BakePiece { thickness, ..question.piece };
+        match (BakeQuestion { piece, ..question.clone() }).answer() {
+            Ok(found) => Ok(found.bake),
+            // Beyond what the forecast knows: the middle of common practice.
+            Err(_) => {
+                let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
+                let (least, most) = bake_practice(thickness, setting, &spread_tendency(formula)).bake;
+                Ok(Span::new_min(f64::midpoint(least.min(), most.min())))
+            }
+        }
     };
-    let (thin, thick) = (time(even.least), time(even.most));
+    let (thin, thick) = (time(even.least)?, time(even.most)?);
     let one_tray = thick.min() <= thin.min() * (1.0 + ONE_CLASS.value());
     let apart = thick.min() - thin.min();
     let mut advice = Vec::new();

@@ -4,7 +4,7 @@ use crate::cold::{Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
 use crate::shape::TrayRules;
-use crate::units::{Length, Mass, Temperature};
+use crate::units::{Length, Mass, Temperature, TemperatureDifference};
 
 /// Films of cold places, radiation included, W/m2K. Common practice, no source.
 const STILL_FRIDGE: f64 = 7.0;
@@ -44,6 +44,8 @@ pub struct KitchenInput {
     pub fridge_fan: bool,
     /// Freezer air, degC.
     pub freezer_c: f64,
+    /// The oven's air read on a thermometer at settings: set and read, degC; empty while nobody has measured it.
+    pub oven_readings: Vec<(f64, f64)>,
     /// Usable tray, mm.
     pub tray_width_mm: f64,
     /// Usable tray, mm.
@@ -126,6 +128,17 @@ impl Kitchen {
         checks.range("ovens", f64::from(input.ovens), 1.0, 20.0, "ovens");
         checks.range("racks_per_oven", f64::from(input.racks_per_oven), 1.0, 20.0, "racks");
         checks.range("preheat_min", input.preheat_min, 0.0, 120.0, "min");
+        checks.limit("oven_readings", input.oven_readings.len(), 12, "readings");
+        for (i, (set, read)) in input.oven_readings.iter().enumerate() {
+            checks.range(&format!("oven_readings[{i}].set_c"), *set, 100.0, 260.0, "\u{b0}C");
+            checks.range(
+                &format!("oven_readings[{i}].read_c"),
+                *read,
+                set - 60.0,
+                set + 60.0,
+                "\u{b0}C, near the setting",
+            );
+        }
         checks.range("roll_min", input.roll_min, 0.0, 60.0, "min");
         checks.range("cut_s", input.cut_s, 0.0, 120.0, "s");
         for (i, rod) in input.rods_mm.iter().enumerate() {
@@ -174,6 +187,22 @@ impl Kitchen {
     #[must_use]
     pub fn input(&self) -> &KitchenInput {
         &self.input
+    }
+
+    /// How far the oven's air is from what it is set to: by readings on a thermometer, straight between two settings, the
+    /// nearest beyond them; nothing while nobody has measured it.
+    #[must_use]
+    pub fn oven_offset(&self, set: Temperature) -> TemperatureDifference {
+        let mut known: Vec<(f64, f64)> =
+            self.input.oven_readings.iter().map(|(set, read)| (*set, read - set)).collect();
+        known.sort_by(|a, b| a.0.total_cmp(&b.0));
+        let at = known.partition_point(|k| k.0 < set.c());
+        let off = match (at.checked_sub(1).and_then(|i| known.get(i)), known.get(at)) {
+            (Some(a), Some(b)) if b.0 > a.0 => a.1 + (b.1 - a.1) * (set.c() - a.0) / (b.0 - a.0),
+            (_, Some(one)) | (Some(one), None) => one.1,
+            (None, None) => 0.0,
+        };
+        TemperatureDifference::new_k(off)
     }
 
     /// The room.
@@ -274,6 +303,7 @@ mod tests {
             ovens: 1,
             racks_per_oven: 1,
             oven_fan: false,
+            oven_readings: vec![],
             preheat_min: 20.0,
             roll_min: 4.0,
             cut_s: 6.0,

@@ -2,7 +2,9 @@
 
 mod advice;
 mod answers;
+mod bake;
 mod bench;
+mod board;
 mod even;
 mod follow;
 mod kitchen;
@@ -16,6 +18,8 @@ mod ways;
 
 pub use advice::{Advice, Remedy, Trouble, advise};
 pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill};
+pub use bake::{BakeQuestion, bake_question};
+pub use board::{BakeLever, LeverEffect, LeverGroup, bake_levers};
 pub use even::{EvenBake, even_bake};
 pub use follow::{Followed, Put, Whereabouts, follow};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};

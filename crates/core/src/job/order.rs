@@ -4,7 +4,7 @@ use super::{ColdPlace, Making};
 use crate::dough::{MixMethod, Tint};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::Placement;
-use crate::oven::BakeSetting;
+use crate::oven::{BakeEnd, BakeSetting, TrayLiner};
 use crate::shape::{
     BenchSurface, MOST_SEARCHED, MOST_SHEETS_MEASURED, RollingRules, SHEET_MM, SheetKind, SheetReadings, Spacing,
     Turning,
@@ -77,6 +77,10 @@ pub struct JobInput {
     pub measured: Vec<SheetReadings>,
     /// How its pieces are made.
     pub making: Making,
+    /// What ends its bake.
+    pub bake_end: BakeEnd,
+    /// What lies between tray and piece.
+    pub liner: TrayLiner,
     /// What form it is rolled to.
     pub sheet: SheetKind,
     /// A sheet no wider than this, mm: paper, the pin, or what one person rolls before it goes soft. The tray's width when

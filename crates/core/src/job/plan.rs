@@ -3,21 +3,22 @@
 use super::answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
+use super::bake::expect_bake;
 use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
 use super::making::{Source, chilled_form, largest_sheet};
 use super::portioned::portion_question;
-use super::{ChillForm, ColdPlace, Job, Kitchen, Making, piece_size};
+use super::{BakeQuestion, ChillForm, ColdPlace, Job, Kitchen, Making, bake_question, piece_size};
 use crate::clock::{RelayInput, RelayLot, plan_relay};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_minutes,
 };
 use crate::dough::{
     Character, Composition, Formula, Keeping, WeighRules, divide_into_mixes, keeping, mixing_temperatures,
-    rolled_density, spread_tendency,
+    rolled_density,
 };
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::oven::{BakeSetting, bake_practice};
+use crate::oven::BakeSetting;
 use crate::shape::{
     DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
     fill_trays, trays_of_squares,
@@ -69,11 +70,15 @@ pub fn plan_with(
     };
     let density = rolled_density(&composition);
     let size = piece_size(job, outline, density)?;
-    let oven = oven_plan(job, formula, outline, size.thickness, kitchen)?;
     let source = Source::of(job, outline, kitchen, density, beside.mixed.as_ref())?;
     let needs = |pieces: u32| source.demand(job, kitchen, size.mass, density, pieces);
     let demand = needs(job.baked_pieces())?;
     let frozen = frozen_dough(job, needs)?;
+    let parts = parts_of(job, &demand, frozen, &beside.also);
+    let dough = dough_plan(job, formula, kitchen, &demand, parts, size.mass, density, composition)?;
+    let mut cold = cold_plan(job, kitchen, &dough, &demand, &window, keeping(formula))?;
+    let question = bake_question(job, formula, outline, size.thickness, kitchen, goes_in_at(job, &cold))?;
+    let oven = oven_plan(job, formula, outline, kitchen, &question)?;
     let trays = match &job.input().making {
         Making::Portioned(Portion::TrayBar { width, length, columns, rows, .. }) => {
             trays_of_squares(outline, job.baked_pieces(), (*width, *length), (*columns, *rows), kitchen.trays())
@@ -82,9 +87,6 @@ pub fn plan_with(
     };
     let mut shape = shape_plan(job, kitchen, demand, trays);
     shape.reasons.extend(source.fault().map(str::to_owned));
-    let parts = parts_of(job, &shape.demand, frozen, &beside.also);
-    let dough = dough_plan(job, formula, kitchen, &shape.demand, parts, size.mass, density, composition)?;
-    let mut cold = cold_plan(job, kitchen, &dough, &shape.demand, &window, keeping(formula))?;
     let hands = hands_at_the_bench(job, kitchen, &shape);
     if job.input().making == Making::Cut {
         cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
@@ -201,30 +203,38 @@ pub fn compute_sheet(
     Ok(table.layout(length))
 }
 
+/// How cold pieces are when they go into the oven: cut ones after their tray chill, others as they leave the cold.
+fn goes_in_at(job: &Job, cold: &ColdPlan) -> Temperature {
+    let last = if job.input().making == Making::Cut { &cold.tray_chill.answer } else { &cold.answer };
+    at_ready(last).unwrap_or(cold.air)
+}
+
 fn oven_plan(
     job: &Job,
     formula: &Formula,
     outline: &Outline,
-    thickness: Length,
     kitchen: &Kitchen,
+    question: &BakeQuestion,
 ) -> Result<OvenPlan, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let (w, h) = outline.extent();
-    let mut practice = bake_practice(thickness, setting, &spread_tendency(formula));
-    // The trade's spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
-    let growth = (outline.rim_radius() * practice.spread.0.value(), outline.rim_radius() * practice.spread.1.value());
+    let (mut expected, forecast) = expect_bake(job, formula, kitchen, question)?;
+    // Spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
+    let growth = (outline.rim_radius() * expected.spread.0.value(), outline.rim_radius() * expected.spread.1.value());
     let width = if w > h { w } else { h };
-    practice.reasons.push(format!(
-        "That is of a round. Growth happens at the rim: {:.1} to {:.1} mm all round this piece.",
+    expected.reasons.push(format!(
+        "Spread is that of a round. Growth happens at the rim: {:.1} to {:.1} mm all round this piece.",
         growth.0.mm(),
         growth.1.mm()
     ));
     Ok(OvenPlan {
         baked_holes: outline.holes_after_spread(growth.1),
         oven: setting.oven(),
-        practice,
+        question: question.clone(),
+        expected,
+        forecast,
         width,
-        thickness,
+        thickness: question.piece.thickness,
         growth,
         baked_outline: outline.spread_by(growth.1),
     })
@@ -529,9 +539,9 @@ fn clock_plan(
         cut_min: hands.cut_min,
         // Slices come from a firm log and portions have been chilled as they are: both go straight into the oven.
         tray_chill_min: if job.input().making == Making::Cut { latest(&cold.tray_chill.answer) } else { 0 },
-        bake_min: up(oven.practice.bake.1),
+        bake_min: up(oven.expected.bake.1),
         oven_c: oven.oven.c(),
-        cool_min: up(oven.practice.cool_on_tray),
+        cool_min: up(oven.expected.cool_on_tray),
     };
     let relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
     let mut reasons = vec![

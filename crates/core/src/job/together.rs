@@ -78,7 +78,7 @@ pub fn plan_together(kitchen: &Kitchen, lots: &[LotPlan]) -> Together {
 }
 
 fn middle(lot: &LotPlan) -> f64 {
-    let (least, most) = lot.plan.oven.practice.bake;
+    let (least, most) = lot.plan.oven.expected.bake;
     f64::midpoint(least.min(), most.min())
 }
 

@@ -7,4 +7,4 @@ pub use bake::{
     BakeBalance, BakeEnd, BakeFit, BakeForecast, BakePiece, BakeSample, BakeWarning, DoneBy, OvenDough, OvenDoughParts,
     OvenSetup, Profile, TrayLiner, TrayMaterial, air_of, check_bake, cools_after, forecast, forecast_at, simulate,
 };
-pub use practice::{BakeSetting, EdgeColour, PracticeAnswer, bake_practice};
+pub use practice::{BakeSetting, EdgeColour, Expected, bake_practice};

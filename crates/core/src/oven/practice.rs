@@ -70,9 +70,9 @@ impl BakeSetting {
     }
 }
 
-/// What the trade would say.
+/// What is expected of a bake.
 #[derive(Debug, Clone, PartialEq)]
-pub struct PracticeAnswer {
+pub struct Expected {
     /// Least and most time in the oven.
     pub bake: (Span, Span),
     /// When to look first.
@@ -89,7 +89,7 @@ pub struct PracticeAnswer {
 
 /// Time and spread as the trade states them for a thickness, an oven and the tendency of the dough.
 #[must_use]
-pub fn bake_practice(thickness: Length, setting: BakeSetting, tendency: &SpreadTendency) -> PracticeAnswer {
+pub fn bake_practice(thickness: Length, setting: BakeSetting, tendency: &SpreadTendency) -> Expected {
     let felt = if setting.fan { setting.oven + FAN } else { setting.oven };
     let (least, most) = between(&MINUTES_AT_175, thickness.mm());
     let (quicker, slower) = between(&TEMPERATURE_FACTORS, felt.c());
@@ -124,7 +124,7 @@ pub fn bake_practice(thickness: Length, setting: BakeSetting, tendency: &SpreadT
     if thickness.mm() <= 3.0 {
         warnings.push("Thin pieces brown within a minute: stay by the oven.".to_owned());
     }
-    PracticeAnswer {
+    Expected {
         bake,
         look_after: Span::new_s((bake.0 - LOOK_EARLY).s().max(60.0)),
         spread,

@@ -31,6 +31,7 @@ pub fn kitchen_input() -> KitchenInput {
         racks_per_oven: 1,
         oven_fan: false,
         preheat_min: 20.0,
+        oven_readings: vec![],
         roll_min: 4.0,
         cut_s: 6.0,
     }
@@ -63,6 +64,8 @@ pub fn job_input() -> JobInput {
         measured: vec![],
         tray_layout: vec![],
         making: ready_slab_core::job::Making::Cut,
+        bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden),
+        liner: ready_slab_core::oven::TrayLiner::Parchment,
         sheet: ready_slab_core::shape::SheetKind::Oblong,
         sheet_width_mm: None,
         sheet_length_mm: None,

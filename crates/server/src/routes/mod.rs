@@ -1,5 +1,6 @@
 //! The routes, one file a resource.
 
+mod bakes;
 mod chills;
 mod cold;
 mod compute;
@@ -42,6 +43,8 @@ pub const BODY_LIMIT_BYTES: usize = 2_500_000;
         crate::wire::UseWord,
         crate::wire::NestView,
         crate::wire::LotWanted,
+        crate::wire::LeverView,
+        crate::wire::LeversDone,
         crate::wire::NestBeat,
         crate::wire::NestDone
     ))
@@ -112,6 +115,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(logs::log)
         .service(logs::strip)
         .service(logs::pattern)
+        .service(bakes::levers)
         .service(portions::portion)
         .service(portions::evenness)
         .service(nests::search)

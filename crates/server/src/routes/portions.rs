@@ -51,7 +51,8 @@ pub async fn evenness(
         let Some(even) = judge_evenness(readings, job.thickness(), trays.width(), trays.length()) else {
             return Ok(None);
         };
-        let bake = even_bake(job, &whole.formula.formula, &whole.kitchen, &even)?;
+        let plan = whole.plan()?;
+        let bake = even_bake(job, &whole.formula.formula, &whole.kitchen, &plan.oven.question, &even)?;
         Ok::<_, InputErrors>(Some(EvenView::new(&even, bake)))
     })
     .await??;

@@ -49,7 +49,7 @@ pub async fn add(
             recorded_at,
             formula_version: Some(whole.formula.version),
             record,
-            expected_bake: plan.oven.practice.bake,
+            expected_bake: plan.oven.expected.bake,
             expected_spread: plan.oven.spread_across(),
         })
     })

@@ -3,7 +3,7 @@
 use super::even::ReadingsBody;
 use super::making::MakingBody;
 use super::plan::CutView;
-use super::{MethodWord, PlaceWord, SheetWord, SurfaceWord, TurningWord};
+use super::{BakeEndWord, LinerWord, MethodWord, PlaceWord, SheetWord, SurfaceWord, TurningWord};
 use chrono::NaiveDateTime;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::geometry::Placement;
@@ -84,6 +84,12 @@ pub struct JobBody {
     /// How its pieces are made.
     #[serde(default)]
     pub making: MakingBody,
+    /// What ends its bake.
+    #[serde(default = "just_golden")]
+    pub bake_end: BakeEndWord,
+    /// What lies between tray and piece.
+    #[serde(default = "on_parchment")]
+    pub liner: LinerWord,
     /// What form its sheets are rolled to.
     #[serde(default = "oblong")]
     pub sheet: SheetWord,
@@ -106,6 +112,14 @@ pub struct JobBody {
     /// that is no lot of another keeps any.
     #[serde(default)]
     pub mixed: Vec<MixedSheetBody>,
+}
+
+const fn just_golden() -> BakeEndWord {
+    BakeEndWord::JustGolden
+}
+
+const fn on_parchment() -> LinerWord {
+    LinerWord::Parchment
 }
 
 const fn oblong() -> SheetWord {
@@ -283,6 +297,8 @@ impl JobBody {
             tray_layout: j.tray_layout.iter().map(CutView::from).collect(),
             measured: j.measured.iter().map(ReadingsBody::from).collect(),
             making: (&j.making).into(),
+            bake_end: j.bake_end.into(),
+            liner: j.liner.into(),
             sheet: j.sheet.into(),
             sheet_width_mm: j.sheet_width_mm,
             sheet_length_mm: j.sheet_length_mm,
@@ -330,6 +346,8 @@ impl JobBody {
             tray_layout: self.tray_layout.iter().map(CutView::placement).collect(),
             measured: readings(&self.measured)?,
             making: self.making.making().map_err(|e| e.within("making"))?,
+            bake_end: self.bake_end.into(),
+            liner: self.liner.into(),
             sheet: self.sheet.into(),
             sheet_width_mm: self.sheet_width_mm,
             sheet_length_mm: self.sheet_length_mm,
@@ -384,6 +402,8 @@ pub fn job_word(field: &str) -> &'static str {
         "formula_version" => "version of the formula",
         "dough_with" => "shared dough",
         "making" => "way of making",
+        "bake_end" => "end of the bake",
+        "liner" => "what lies on the tray",
         "sheet" => "form of the sheet",
         "sheet_width_mm" => "widest sheet",
         "sheet_length_mm" => "longest sheet",

@@ -6,6 +6,16 @@ use ready_slab_core::job::{Kitchen, KitchenInput};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+/// The oven's air at a setting.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OvenReadingBody {
+    /// Set to, 100 to 260.
+    pub set_c: f64,
+    /// Read on a thermometer, within 60 of the setting.
+    pub read_c: f64,
+}
+
 /// The kitchen. A change sends only the fields that change (JSON Merge Patch, RFC 7396).
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -40,6 +50,9 @@ pub struct KitchenBody {
     pub racks_per_oven: u32,
     /// Fan ovens.
     pub oven_fan: bool,
+    /// The oven's air on a thermometer at settings, at most 12.
+    #[serde(default)]
+    pub oven_readings: Vec<OvenReadingBody>,
     /// To heat the oven, 0 to 120.
     pub preheat_min: f64,
     /// To roll one sheet, 0 to 60.
@@ -99,6 +112,7 @@ impl From<&Kitchen> for KitchenBody {
             ovens: k.ovens,
             racks_per_oven: k.racks_per_oven,
             oven_fan: k.oven_fan,
+            oven_readings: k.oven_readings.iter().map(|&(set_c, read_c)| OvenReadingBody { set_c, read_c }).collect(),
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
@@ -131,6 +145,7 @@ impl TryFrom<KitchenBody> for Kitchen {
             ovens: k.ovens,
             racks_per_oven: k.racks_per_oven,
             oven_fan: k.oven_fan,
+            oven_readings: k.oven_readings.iter().map(|r| (r.set_c, r.read_c)).collect(),
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
@@ -160,6 +175,7 @@ pub fn kitchen_word(field: &str) -> &'static str {
         "ovens" => "number of ovens",
         "racks_per_oven" => "racks in the oven",
         "oven_fan" => "oven fan",
+        "oven_readings" => "readings of the oven",
         "preheat_min" => "time to heat the oven",
         "roll_min" => "time to roll a sheet",
         "cut_s" => "time to cut a piece",

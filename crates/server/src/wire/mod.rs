@@ -1,5 +1,6 @@
 //! What travels: JSON with units in the names. Each file turns core values into it and back; nothing is computed here.
 
+mod bake;
 mod compute;
 mod cutter;
 mod even;
@@ -24,6 +25,7 @@ mod wanted;
 mod ways;
 mod words;
 
+pub use bake::{BakeView, LeverView, LeversDone};
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
 pub use even::{EvenQuery, EvenView};
@@ -53,7 +55,8 @@ pub use ways::{
     AdviceQuery, AdviceView, PlaceUseBody, PlaceView, SectionView, TouchBody, TouchesView, WayView, WaysQuery,
 };
 pub use words::{
-    BuiltinWord, CupSystemWord, CupWayWord, DarkEdgeWord, EdgeWord, EggWord, FatWord, FeelWord, KindWord, MethodWord,
-    PaperWord, PlaceWord, PurposeWord, SheetWord, SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord,
-    TurningWord, UseWord, WhereWord, WhichDoughWord, WrapWord,
+    BakeEndWord, BuiltinWord, CupSystemWord, CupWayWord, DarkEdgeWord, DoneWord, EdgeWord, EggWord, FatWord, FeelWord,
+    KindWord, LeverGroupWord, LinerWord, MethodWord, PaperWord, PlaceWord, ProfileWord, PurposeWord, SheetWord,
+    SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord, UseWord, WhereWord, WhichDoughWord,
+    WrapWord,
 };

@@ -3,8 +3,8 @@
 use ready_slab_core::cold::{Side, Spot, Target, Touch, TrayKind, Wrap};
 use ready_slab_core::dough::{CupWay, EggClass, FatKind, Feel, Kind, MixMethod, Squeeze};
 use ready_slab_core::geometry::{BuiltinKind, DarkEdge, PaperSize};
-use ready_slab_core::job::{ColdPlace, Whereabouts};
-use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::job::{ColdPlace, LeverGroup, Whereabouts};
+use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, Profile, TrayLiner};
 use ready_slab_core::recipe::CupSystem;
 use ready_slab_core::shape::{BenchSurface, LogForm, PatternKind, PortionKind, SheetKind, Turning, WhichDough};
 use serde::{Deserialize, Serialize};
@@ -38,6 +38,14 @@ word!(/// A cold place.
     PlaceWord for ColdPlace { Fridge, Freezer });
 word!(/// What form a sheet is rolled to.
     SheetWord for SheetKind { Oblong, Round, Oval });
+word!(/// What lies between tray and piece.
+    LinerWord for TrayLiner { Parchment, Bare, Greased, Foil, Silicone, Floured });
+word!(/// What decided when it was done.
+    DoneWord for DoneBy { Rim, Dull, Set, Time, Never });
+word!(/// The look of a piece from the side.
+    ProfileWord for Profile { Domed, Flat, Sunken });
+word!(/// Where a lever is pulled.
+    LeverGroupWord for LeverGroup { Oven, Cold, Shape, Dough });
 word!(/// How a cutter may be turned on the sheet.
     TurningWord for Turning { Free, HalfTurn, Fixed });
 word!(/// What the dough is rolled on.
@@ -276,6 +284,62 @@ impl From<Target> for PurposeWord {
             Target::Slicing => Self::Slicing,
             Target::Oven => Self::Oven,
             Target::Rolling | Target::Core(_) => Self::Rolling,
+        }
+    }
+}
+
+/// What ends a bake.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BakeEndWord {
+    /// Pale and set.
+    Pale,
+    /// The rim just turns golden.
+    JustGolden,
+    /// A golden rim.
+    Golden,
+    /// A brown rim.
+    Brown,
+    /// The middle no longer shines and is set, whatever the colour.
+    Dull,
+    /// Pale, the middle may stay soft.
+    SoftPale,
+    /// Just golden, the middle may stay soft.
+    SoftJustGolden,
+    /// Golden, the middle may stay soft.
+    SoftGolden,
+    /// Brown, the middle may stay soft.
+    SoftBrown,
+}
+
+impl From<BakeEnd> for BakeEndWord {
+    fn from(end: BakeEnd) -> Self {
+        match end {
+            BakeEnd::Colour(EdgeColour::Pale) => Self::Pale,
+            BakeEnd::Colour(EdgeColour::JustGolden) => Self::JustGolden,
+            BakeEnd::Colour(EdgeColour::Golden) => Self::Golden,
+            BakeEnd::Colour(EdgeColour::Brown) => Self::Brown,
+            BakeEnd::Dull => Self::Dull,
+            BakeEnd::Soft(EdgeColour::Pale) => Self::SoftPale,
+            BakeEnd::Soft(EdgeColour::JustGolden) => Self::SoftJustGolden,
+            BakeEnd::Soft(EdgeColour::Golden) => Self::SoftGolden,
+            BakeEnd::Soft(EdgeColour::Brown) => Self::SoftBrown,
+        }
+    }
+}
+
+impl From<BakeEndWord> for BakeEnd {
+    fn from(word: BakeEndWord) -> Self {
+        match word {
+            BakeEndWord::Pale => Self::Colour(EdgeColour::Pale),
+            BakeEndWord::JustGolden => Self::Colour(EdgeColour::JustGolden),
+            BakeEndWord::Golden => Self::Colour(EdgeColour::Golden),
+            BakeEndWord::Brown => Self::Colour(EdgeColour::Brown),
+            BakeEndWord::Dull => Self::Dull,
+            BakeEndWord::SoftPale => Self::Soft(EdgeColour::Pale),
+            BakeEndWord::SoftJustGolden => Self::Soft(EdgeColour::JustGolden),
+            BakeEndWord::SoftGolden => Self::Soft(EdgeColour::Golden),
+            BakeEndWord::SoftBrown => Self::Soft(EdgeColour::Brown),
         }
     }
 }

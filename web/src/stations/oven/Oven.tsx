@@ -1,6 +1,5 @@
-/** How long, how far they spread, and how they lie on the tray. */
+/** The forecast of one piece: how long, how far it spreads, how it looks, and what that rests on. */
 import { useRef } from "react";
-import { useSearchParams } from "react-router";
 import { useChangeJob, useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { inUnits, number } from "../../drawing/units";
@@ -11,104 +10,111 @@ import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
-import { TrayDrawing } from "./TrayDrawing";
+import { BakeCurve } from "./BakeCurve";
+import { OvenNav } from "./OvenNav";
+import { PieceDrawing } from "./PieceDrawing";
+import { doneWords } from "./words";
+
+const ENDS = [
+  { value: "pale", label: "Pale and set" },
+  { value: "just_golden", label: "Just golden" },
+  { value: "golden", label: "Golden" },
+  { value: "brown", label: "Brown" },
+  { value: "dull", label: "Dull middle" },
+  { value: "soft_pale", label: "Pale, soft middle" },
+] as const;
+
+const LINERS = [
+  { value: "parchment", label: "Parchment" }, { value: "bare", label: "Nothing" }, { value: "greased", label: "Grease" },
+  { value: "foil", label: "Foil" }, { value: "silicone", label: "Silicone mat" }, { value: "floured", label: "Grease and flour" },
+] as const;
 
 export function Oven() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
   const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
-  const { mutateAsync: keepKitchen } = useChangeKitchen();
   const changeKitchen = useChangeKitchen();
+  const { mutateAsync: keepKitchen } = useChangeKitchen();
   const kitchen = useKitchen();
   const picture = useRef<SVGSVGElement>(null);
-  const [params, setParams] = useSearchParams();
-  const baked = params.get("show") !== "cut";
-  const { oven, shape } = plan;
-  const { trays } = shape;
-  const last = trays.fill[trays.fill.length - 1] ?? 0;
+  const { oven } = plan;
+  const { forecast } = oven;
+  const readings = kitchen.data?.oven_readings ?? [];
+  const here = readings.find((r) => r.set_c === job.oven_c);
   return (
     <>
       <Work dim={dim}>
-        <StationHead
-          title={trays.fill.length === 1 ? "One tray" : `${trays.fill.length} trays`}
-          sub={trays.fill.length === 1 ? `of ${last}` : `of ${trays.fill[0]}${last === trays.fill[0] ? "" : `, the last of ${last}`}`}
-        >
-          <Choice
-            label="Pieces as"
-            value={baked ? "baked" : "cut"}
-            options={[{ value: "cut", label: "As cut" }, { value: "baked", label: "After baking" }]}
-            onChange={(v) => setParams(v === "cut" ? { show: "cut" } : {}, { replace: true, flushSync: true })}
-          />
-          <SaveSvg picture={picture} name={`${job.name} tray`} />
+        <StationHead title={forecast ? `Done after ${number(forecast.bake_min, 0)} min` : "In the oven"} sub={`at ${format.temperature(oven.oven_c, 0)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
+          <SaveSvg picture={picture} name={`${job.name} baked`} />
         </StationHead>
-        <TrayDrawing picture={picture} plan={plan} baked={baked} />
-        <p className="mt-2 text-fine text-soft">
-          A full tray to scale. {baked ? "Dark: as cut. Pale rim: the most it is likely to grow." : "As cut."} {format.length(trays.gap_mm)} is kept between pieces
-          {trays.rounds > 1 ? `; your trays go round ${trays.rounds} times` : ""}.
-        </p>
-        <ol className="mt-3 flex flex-wrap gap-2" aria-label="Trays in order">
-          {trays.fill.map((n, i) => (
-            <li key={i} className="rounded-lg border border-rule px-3 py-1.5">
-              <span className="text-soft">Tray {i + 1}</span> <span className="num font-semibold">{n}</span>
-            </li>
-          ))}
-        </ol>
+        <OvenNav jobId={job.id} />
+        {forecast ? (
+          <>
+            <PieceDrawing picture={picture} plan={plan} forecast={forecast} />
+            <h3 className="h-part mb-1 mt-4">In its time</h3>
+            <BakeCurve forecast={forecast} least_min={oven.bake_least_min} most_min={oven.bake_most_min} />
+          </>
+        ) : (
+          <p className="my-6 max-w-xl text-lg">The forecast does not reach this bake. What is said here are ranges of common practice; {oven.warnings[0] ? inUnits(oven.warnings[0], format) : ""}</p>
+        )}
       </Work>
       <TicketBox>
         <Part title="In the oven">
           <p className="answer">
             <Live value={`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min`} />
           </p>
-          <p className="mb-3 mt-1 text-soft">at {format.temperature(oven.oven_c, 0)}, look first after {number(oven.look_after_min, 0)} min</p>
-          <p className="say">
-            Done when the middle no longer shines, the edge just turns golden and the underside is light brown. It is still soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.
-          </p>
+          <p className="mb-3 mt-1 text-soft">look first after {number(oven.look_after_min, 0)} min</p>
+          <p className="say">{doneWords(job.bake_end ?? "just_golden")} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
         </Part>
-        <Part title="The oven">
+        <Part title="Baked until">
+          <Choice label="Baked until" value={job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end) => change.mutate({ bake_end })} />
+        </Part>
+        <Part title="Oven and tray">
           <div className="space-y-3">
             <Amount label="Set to" kind="temperature" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => keep({ oven_c })} />
             {kitchen.data ? (
-              <Choice
-                label="Heat"
-                value={kitchen.data.oven_fan ? "fan" : "still"}
-                options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]}
-                onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })}
-              />
+              <Choice label="Heat" value={kitchen.data.oven_fan ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })} />
             ) : null}
+            <div>
+              <span className="mb-1 block text-fine text-soft">Under the pieces</span>
+              <Choice label="Under the pieces" value={job.liner ?? "parchment"} options={LINERS} onChange={(liner) => change.mutate({ liner })} />
+            </div>
             {kitchen.data ? (
               <Amount
-                label="Least gap on the tray"
-                kind="length"
-                value={kitchen.data.least_gap_mm}
-                field="least_gap_mm"
-                onSave={(least_gap_mm) => keepKitchen({ least_gap_mm })}
+                label={`Thermometer in it, at ${format.temperature(job.oven_c, 0)}`}
+                kind="temperature"
+                value={here?.read_c ?? job.oven_c}
+                step={1}
+                field="oven_readings"
+                onSave={(read_c) => keepKitchen({ oven_readings: [...readings.filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c }] })}
               />
             ) : null}
-            <Fault text={otherFault(change.error, ["oven_c"])} />
+            <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.temperature(r.set_c, 0)).join(", ")}; between settings straight lines are drawn.`}</p>
+            <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>
-        <Part title="What it rests on">
+        <Part title="What comes out">
           <Rows>
-            <Row name="Grows at the rim by">
-              <Live value={format.lengths(oven.growth_least_mm, oven.growth_most_mm)} />
-            </Row>
-            <Row name="Spread across">
-              <Live value={`${number(oven.spread_least_percent, 0)}–${number(oven.spread_most_percent, 0)} %`} />
-            </Row>
-            <Row name="Across, cut">{format.length(oven.cut_width_mm)}</Row>
-            <Row name="Across, baked">
-              <Live value={format.lengths(oven.baked_width_least_mm, oven.baked_width_most_mm)} />
-            </Row>
+            <Row name="Spread across"><Live value={`${number(oven.spread_least_percent, 0)}–${number(oven.spread_most_percent, 0)} %`} /></Row>
+            <Row name="Across, baked"><Live value={format.lengths(Math.round(oven.baked_width_least_mm * 10) / 10, Math.round(oven.baked_width_most_mm * 10) / 10)} /></Row>
+            {forecast ? (
+              <>
+                <Row name="Thick, cooled"><Live value={format.length(Math.round(forecast.thickness_mm * 10) / 10)} /></Row>
+                <Row name="Middle as it comes out"><Live value={format.temperature(forecast.core_c, 0)} /></Row>
+                <Row name="Lighter by"><Live value={`${number(forecast.loss_percent, 1)} %`} /></Row>
+                <Row name="Rim darker than middle by"><Live value={`${number(forecast.rim_colour - forecast.middle_colour, 0)} of 100`} /></Row>
+              </>
+            ) : null}
           </Rows>
           <p className="mb-2 mt-3 rounded-lg bg-cold-pale px-3 py-2 text-fine text-ink">
-            These are ranges of common practice, not a forecast for your oven. The bakes you record in the Ledger tell more.
+            {forecast ? "A forecast that was fitted to common practice; no measured bake stands behind it, so its bands are wide. Your own records in the Ledger tell more." : "These are ranges of common practice, not a forecast for your oven."}
           </p>
           <Reasons items={oven.reasons} />
           {oven.warnings.map((w) => (
             <p key={w} className="caution mt-3">{inUnits(w, format)}</p>
           ))}
-          <p className="caution mt-3">Every oven differs: look early. Oven gloves; hot trays away from children.</p>
+          <p className="caution mt-3">Every oven differs: look early. Oven gloves; hot trays away from children. Raw dough with egg or flour is not for tasting.</p>
         </Part>
       </TicketBox>
     </>

@@ -1,6 +1,6 @@
 //! The oven station on the wire.
 
-use crate::wire::ring;
+use crate::wire::{BakeView, ring};
 use ready_slab_core::job::Plan;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -42,8 +42,10 @@ pub struct OvenView {
     pub baked_width_most_mm: f64,
     /// On the tray before the rack.
     pub cool_on_tray_min: f64,
-    /// What these figures are.
+    /// What these figures are: `forecast` or `common practice`.
     pub basis: String,
+    /// The forecast; null beyond what the model knows.
+    pub forecast: Option<BakeView>,
     /// Why.
     pub reasons: Vec<String>,
     /// What to mind.
@@ -52,7 +54,7 @@ pub struct OvenView {
 
 pub(super) fn oven(plan: &Plan) -> OvenView {
     let o = &plan.oven;
-    let p = &o.practice;
+    let p = &o.expected;
     OvenView {
         oven_c: o.oven.c(),
         bake_least_min: p.bake.0.min(),
@@ -71,7 +73,8 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         baked_width_least_mm: o.baked_width().0.mm(),
         baked_width_most_mm: o.baked_width().1.mm(),
         cool_on_tray_min: p.cool_on_tray.min(),
-        basis: "common practice".to_owned(),
+        basis: if o.forecast.is_some() { "forecast" } else { "common practice" }.to_owned(),
+        forecast: o.forecast.as_ref().map(|f| BakeView::new(f, &o.question.piece)),
         reasons: p.reasons.clone(),
         warnings: p.warnings.clone(),
     }

@@ -1,0 +1,157 @@
+//! A job's bake: the question to the model, its answer with honest bands, and what each lever would change.
+
+use super::{Job, Kitchen, Making};
+use crate::cold::TrayKind;
+use crate::dough::{Formula, spread_tendency};
+use crate::error::InputErrors;
+use crate::geometry::Outline;
+use crate::oven::{
+    BakeEnd, BakeFit, BakeForecast, BakePiece, BakeSetting, Expected, OvenDough, OvenSetup, Profile, TrayMaterial,
+    air_of, bake_practice, forecast,
+};
+use crate::shape::Portion;
+use crate::units::{Length, Share, Span, Temperature};
+
+/// How far off a time may be: an oven that nobody has measured (15 degC either way make about a fifth), one that was
+/// measured against a thermometer, and, of the spread, a formula that was never baked. One standard deviation of what the
+/// fit starts from (docs/oven.md).
+const TIME_UNMEASURED: f64 = 0.18;
+const TIME_MEASURED: f64 = 0.10;
+const SPREAD_UNBAKED: f64 = 0.40;
+/// Spread is never told closer than this, of the width.
+const SPREAD_LEAST: f64 = 0.015;
+/// Look so long before the forecast, at least and at most.
+const LOOK_EARLY: (Span, Span) = (Span::new_min(2.0), Span::new_min(4.0));
+/// What the tray is covered with is reckoned with this gap beside each piece, mm.
+const USUAL_GAP_MM: f64 = 25.0;
+
+/// All that a forecast asks.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BakeQuestion {
+    /// The dough.
+    pub dough: OvenDough,
+    /// One piece.
+    pub piece: BakePiece,
+    /// Oven and tray.
+    pub oven: OvenSetup,
+    /// What has been learnt.
+    pub fit: BakeFit,
+    /// What ends it.
+    pub end: BakeEnd,
+}
+
+impl BakeQuestion {
+    /// The forecast.
+    ///
+    /// Fails, naming what and the range, beyond what the model knows.
+    pub fn answer(&self) -> Result<BakeForecast, InputErrors> {
+        forecast(&self.dough, &self.piece, &self.oven, &self.fit, self.end)
+    }
+}
+
+/// The question of a job's piece, that goes in at `start`.
+pub fn bake_question(
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    thickness: Length,
+    kitchen: &Kitchen,
+    start: Temperature,
+) -> Result<BakeQuestion, InputErrors> {
+    let input = job.input();
+    let setting = BakeSetting::new(input.oven_c, kitchen.ovens().fan)?;
+    let (w, h) = outline.extent();
+    // Squares of a tray-wide bar bake as one slab.
+    let (radius, cover) = match &input.making {
+        Making::Portioned(Portion::TrayBar { .. }) => (Length::new_mm(100.0), 0.9),
+        Making::Cut | Making::Sliced { .. } | Making::Portioned(_) => {
+            let room = (w.mm() + USUAL_GAP_MM) * (h.mm() + USUAL_GAP_MM);
+            (outline.rim_radius(), (outline.area().mm2() / room).clamp(0.05, 0.9))
+        }
+    };
+    let mut oven = OvenSetup::usual(setting.oven().c(), kitchen.ovens().fan);
+    oven.tray = match kitchen.tray_kind() {
+        TrayKind::Aluminium => TrayMaterial::Light,
+        TrayKind::Steel => TrayMaterial::Dark,
+    };
+    oven.liner = input.liner;
+    oven.cover = Share::new(cover);
+    oven.tray_start = kitchen.room();
+    Ok(BakeQuestion {
+        dough: OvenDough::of(formula, air_of(input.method))?,
+        piece: BakePiece { thickness, radius, start, wait: Span::new_s(0.0) },
+        oven,
+        fit: BakeFit { offset: kitchen.oven_offset(setting.oven()), ..BakeFit::NONE },
+        end: input.bake_end,
+    })
+}
+
+/// What is expected of a bake: the forecast with its bands; where the model refuses, the ranges of common practice.
+pub(super) fn expect_bake(
+    job: &Job,
+    formula: &Formula,
+    kitchen: &Kitchen,
+    question: &BakeQuestion,
+) -> Result<(Expected, Option<BakeForecast>), InputErrors> {
+    let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
+    let mut practice = bake_practice(question.piece.thickness, setting, &spread_tendency(formula));
+    match question.answer() {
+        Ok(found) => Ok((banded(&found, kitchen, &practice), Some(found))),
+        Err(refused) => {
+            let why = refused.all().iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
+            practice
+                .warnings
+                .insert(0, format!("Beyond what the forecast knows ({why}): these are ranges of common practice."));
+            Ok((practice, None))
+        }
+    }
+}
+
+fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected) -> Expected {
+    let measured = !kitchen.input().oven_readings.is_empty();
+    let band = if measured { TIME_MEASURED } else { TIME_UNMEASURED };
+    let time = found.bake;
+    let early = Span::new_s((time * band).s().clamp(LOOK_EARLY.0.s(), LOOK_EARLY.1.s()));
+    let spread = found.spread.value();
+    let off = (spread.abs() * SPREAD_UNBAKED).max(SPREAD_LEAST);
+    let mut reasons = vec![
+        format!(
+            "{:.1} min until {}.",
+            time.min(),
+            match found.done_by {
+                crate::oven::DoneBy::Rim => "the rim has its colour",
+                crate::oven::DoneBy::Dull => "the middle no longer shines, which here comes last",
+                crate::oven::DoneBy::Set => "the middle is set, which here comes last",
+                crate::oven::DoneBy::Time | crate::oven::DoneBy::Never => "the forecast ends: it is not done by then",
+            }
+        ),
+        if measured {
+            "The range is of an oven measured against a thermometer.".to_owned()
+        } else {
+            "The range is wide: nobody has measured this oven, and 15\u{b0} make a fifth of the time.".to_owned()
+        },
+    ];
+    if let (Some(fat), Some(set)) = (found.fat_after, found.set_after) {
+        reasons.push(format!(
+            "The fat lets go after {:.1} min, the dough is set after {:.1}: in between it flows.",
+            fat.min(),
+            set.min()
+        ));
+    }
+    reasons.push(
+        match found.profile {
+            Profile::Domed => "It comes out domed.",
+            Profile::Flat => "It comes out flat.",
+            Profile::Sunken => "Its rim stands a little higher than its middle.",
+        }
+        .to_owned(),
+    );
+    Expected {
+        bake: (time * (1.0 - band), time * (1.0 + band)),
+        look_after: Span::new_s((time - early).s().max(60.0)),
+        spread: (Share::new(spread - off), Share::new(spread + off)),
+        cool_on_tray: practice.cool_on_tray,
+        reasons,
+        warnings: found.warnings.iter().map(|w| w.0.clone()).collect(),
+    }
+}

@@ -1,0 +1,180 @@
+//! The board of levers: what each of them would change of spread, time and colour, around the bake as it is planned.
+
+use super::BakeQuestion;
+use crate::dough::{Formula, MixMethod, Pantry, Role};
+use crate::error::InputErrors;
+use crate::oven::{BakeForecast, OvenDough, OvenSetup, TrayLiner, TrayMaterial, air_of, forecast_at};
+use crate::units::{Length, Share, Span, TemperatureDifference};
+
+/// Where a lever is pulled.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum LeverGroup {
+    /// Setting, fan, tray, liner.
+    Oven,
+    /// How cold the pieces go in.
+    Cold,
+    /// Thickness and size.
+    Shape,
+    /// The formula and its mixing.
+    Dough,
+}
+
+/// One lever, pulled one notch.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BakeLever {
+    /// Where.
+    pub group: LeverGroup,
+    /// What is done, in words.
+    pub name: String,
+    /// The bake as it would be.
+    pub question: BakeQuestion,
+}
+
+/// What a lever changes.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LeverEffect {
+    /// The bake until its own end.
+    pub forecast: BakeForecast,
+    /// Colour index of the rim after the time of the bake as planned.
+    pub rim_at_same_time: f64,
+}
+
+/// A degree of dough, a notch of the oven, a millimetre: what each lever is pulled by. Common practice, no source.
+const OVEN_NOTCH_K: f64 = 15.0;
+const COLDER_K: f64 = 6.0;
+
+/// Pieces six degrees colder cost about so many minutes of freezer; told with the lever.
+fn starts(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
+    let at = |by: f64, name: String| {
+        let start = question.piece.start + TemperatureDifference::new_k(by);
+        let inside = (-20.0..=28.0).contains(&start.c());
+        inside.then(|| {
+            let piece = crate::oven::BakePiece { start, ..question.piece };
+            (name, BakeQuestion { piece, ..question.clone() })
+        })
+    };
+    let waits = crate::oven::BakePiece { wait: question.piece.wait + Span::new_min(10.0), ..question.piece };
+    [
+        at(-COLDER_K, format!("pieces {COLDER_K:.0}\u{b0} colder")),
+        at(COLDER_K, format!("pieces {COLDER_K:.0}\u{b0} warmer")),
+        Some(("ten minutes on the counter".to_owned(), BakeQuestion { piece: waits, ..question.clone() })),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
+}
+
+fn ovens(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
+    let with = |name: &str, change: &dyn Fn(&mut OvenSetup)| {
+        let mut oven = question.oven;
+        change(&mut oven);
+        (oven != question.oven).then(|| (name.to_owned(), BakeQuestion { oven, ..question.clone() }))
+    };
+    let hotter = TemperatureDifference::new_k(OVEN_NOTCH_K);
+    let cooler = TemperatureDifference::new_k(-OVEN_NOTCH_K);
+    let inside = |by: TemperatureDifference| (140.0..=220.0).contains(&(question.oven.air + by).c());
+    let fan = if question.oven.fan { "without the fan" } else { "with the fan" };
+    let mut found: Vec<Option<(String, BakeQuestion)>> = vec![
+        inside(hotter)
+            .then(|| with(&format!("oven {OVEN_NOTCH_K:.0}\u{b0} hotter"), &|o| o.air = o.air + hotter))
+            .flatten(),
+        inside(cooler)
+            .then(|| with(&format!("oven {OVEN_NOTCH_K:.0}\u{b0} cooler"), &|o| o.air = o.air + cooler))
+            .flatten(),
+        with(fan, &|o| o.fan = !o.fan),
+    ];
+    for tray in TrayMaterial::ALL {
+        found.push(with(tray.word(), &|o| o.tray = tray));
+    }
+    for liner in [TrayLiner::Parchment, TrayLiner::Bare, TrayLiner::Greased, TrayLiner::Silicone] {
+        found.push(with(liner.word(), &|o| o.liner = liner));
+    }
+    found.push(with("a warm tray of 45\u{b0}", &|o| o.tray_start = crate::units::Temperature::new_c(45.0)));
+    found.push(with("trays half as full", &|o| o.cover = Share::new((o.cover.value() * 0.5).max(0.05))));
+    found.into_iter().flatten().collect()
+}
+
+fn shapes(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
+    let high = question.piece.thickness.mm();
+    let mut found = Vec::new();
+    for (thickness, name) in [(high - 1.0, "a millimetre thinner"), (high + 1.0, "a millimetre thicker")] {
+        if (2.0..=25.0).contains(&thickness) {
+            let piece = crate::oven::BakePiece { thickness: Length::new_mm(thickness), ..question.piece };
+            found.push((name.to_owned(), BakeQuestion { piece, ..question.clone() }));
+        }
+    }
+    for (times, name) in [(0.75, "a quarter smaller"), (1.25, "a quarter larger")] {
+        let radius = question.piece.radius * times;
+        if (7.5..=100.0).contains(&radius.mm()) {
+            let piece = crate::oven::BakePiece { radius, ..question.piece };
+            found.push((name.to_owned(), BakeQuestion { piece, ..question.clone() }));
+        }
+    }
+    found
+}
+
+/// The formula with some of its lines by other amounts, or one in place of another.
+fn doughs(
+    question: &BakeQuestion,
+    formula: &Formula,
+    method: MixMethod,
+) -> Result<Vec<(String, BakeQuestion)>, InputErrors> {
+    let mut found = Vec::new();
+    let air = air_of(method);
+    let pantry = Pantry::built_in();
+    let mut add = |name: &str, changed: Option<Formula>| -> Result<(), InputErrors> {
+        if let Some(changed) = changed {
+            let dough = OvenDough::of(&changed, air)?;
+            found.push((name.to_owned(), BakeQuestion { dough, ..question.clone() }));
+        }
+        Ok(())
+    };
+    let scaled = |role: Role, times: f64| formula.scaled_role(role, times);
+    add("a tenth more flour", scaled(Role::Flour, 1.1))?;
+    add("a tenth less flour", scaled(Role::Flour, 0.9))?;
+    add("a fifth more sugar", scaled(Role::Sugar, 1.2))?;
+    add("a fifth less sugar", scaled(Role::Sugar, 0.8))?;
+    add("a fifth more butter", scaled(Role::Fat, 1.2))?;
+    add("half the sugar powdered", formula.partly_instead("sugar-powdered", Role::Sugar, 0.5, pantry))?;
+    add("half the sugar brown", formula.partly_instead("sugar-brown", Role::Sugar, 0.5, pantry))?;
+    add("a tenth of the flour as starch", formula.partly_instead("cornstarch", Role::Flour, 0.1, pantry))?;
+    let leavener = |key: &str, share: f64| formula.with_added(key, formula.role_mass(Role::Flour) * share, pantry);
+    add("baking powder, 1 % of the flour", leavener("baking-powder", 0.01))?;
+    add("soda, half a per cent of the flour", leavener("baking-soda", 0.005))?;
+    let other_air =
+        if method == MixMethod::LightAndFluffy { MixMethod::JustCombined } else { MixMethod::LightAndFluffy };
+    let name = if method == MixMethod::LightAndFluffy { "creamed only just" } else { "creamed light and fluffy" };
+    let dough = OvenDough::of(formula, air_of(other_air))?;
+    found.push((name.to_owned(), BakeQuestion { dough, ..question.clone() }));
+    Ok(found)
+}
+
+/// Every lever of a bake, one notch each.
+pub fn bake_levers(
+    question: &BakeQuestion,
+    formula: &Formula,
+    method: MixMethod,
+) -> Result<Vec<BakeLever>, InputErrors> {
+    let groups = [
+        (LeverGroup::Cold, starts(question)),
+        (LeverGroup::Oven, ovens(question)),
+        (LeverGroup::Shape, shapes(question)),
+        (LeverGroup::Dough, doughs(question, formula, method)?),
+    ];
+    let of = |(group, all): (LeverGroup, Vec<(String, BakeQuestion)>)| {
+        all.into_iter().map(move |(name, question)| BakeLever { group, name, question })
+    };
+    Ok(groups.into_iter().flat_map(of).collect())
+}
+
+impl BakeLever {
+    /// What it changes, against a bake planned to take so long.
+    ///
+    /// Fails beyond what the model knows.
+    pub fn effect(&self, planned: Span) -> Result<LeverEffect, InputErrors> {
+        let q = &self.question;
+        let found = q.answer()?;
+        let same = forecast_at(&q.dough, &q.piece, &q.oven, &q.fit, planned)?;
+        Ok(LeverEffect { forecast: found, rim_at_same_time: same.rim_colour })
+    }
+}

@@ -1,0 +1,113 @@
+//! The oven station of whole jobs: the forecast in the plan, its bands, and the board of levers.
+
+mod bakehouse;
+
+use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
+use ready_slab_core::dough::MixMethod;
+use ready_slab_core::job::{BakeLever, JobInput, KitchenInput, Plan, bake_levers};
+use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, TrayLiner};
+use rstest::rstest;
+
+fn in_kitchen(kitchen: KitchenInput) -> Plan {
+    planned(job_input(), kitchen, &lemon_thyme(), &round(65.0)).unwrap()
+}
+
+#[test]
+fn the_range_lies_around_the_forecast_and_narrows_when_the_oven_is_measured() {
+    let (plain, measured) =
+        (usual(job_input()), in_kitchen(KitchenInput { oven_readings: vec![(175.0, 175.0)], ..kitchen_input() }));
+    let wide = |p: &Plan| (p.oven.expected.bake.1 - p.oven.expected.bake.0).min();
+    let found = plain.oven.forecast.as_ref().unwrap();
+    assert!(plain.oven.expected.bake.0 < found.bake && found.bake < plain.oven.expected.bake.1);
+    assert!(wide(&measured) < 0.7 * wide(&plain));
+    // Looked at two to four minutes before.
+    let early = (found.bake - plain.oven.expected.look_after).min();
+    assert!((1.9..4.1).contains(&early), "{early}");
+    // The clock keeps the long end.
+    let bake = plain.clock.relay.tasks.iter().find(|t| t.oven.is_some() && t.tray.is_some()).unwrap();
+    let most = plain.oven.expected.bake.1.min();
+    assert!(f64::from(i32::try_from(bake.end_min - bake.start_min).unwrap()) >= most);
+}
+
+#[test]
+fn an_oven_that_runs_cool_takes_longer_between_its_readings_too() {
+    let readings = vec![(150.0, 145.0), (200.0, 175.0)];
+    let cool = in_kitchen(KitchenInput { oven_readings: readings, ..kitchen_input() });
+    // Half way between -5 and -25 at 175.
+    assert!((cool.oven.question.fit.offset.k() + 15.0).abs() < 1e-9);
+    let plain = usual(job_input());
+    assert!(cool.oven.forecast.unwrap().bake > plain.oven.forecast.unwrap().bake);
+}
+
+#[test]
+fn a_longer_tray_chill_makes_pieces_spread_less() {
+    use ready_slab_core::units::TemperatureDifference;
+    let plan = usual(job_input());
+    let mut colder = plan.oven.question.clone();
+    colder.piece.start = colder.piece.start + TemperatureDifference::new_k(-10.0);
+    assert!(colder.answer().unwrap().spread < plan.oven.forecast.unwrap().spread);
+}
+
+#[rstest]
+#[case(BakeEnd::Colour(EdgeColour::Pale), BakeEnd::Colour(EdgeColour::JustGolden))]
+#[case(BakeEnd::Colour(EdgeColour::JustGolden), BakeEnd::Colour(EdgeColour::Golden))]
+#[case(BakeEnd::Colour(EdgeColour::Golden), BakeEnd::Colour(EdgeColour::Brown))]
+fn darker_takes_longer(#[case] pale: BakeEnd, #[case] dark: BakeEnd) {
+    let bake = |bake_end| usual(JobInput { bake_end, ..job_input() }).oven.forecast.unwrap().bake;
+    assert!(bake(pale) < bake(dark));
+}
+
+#[test]
+fn a_dull_middle_is_asked_for_without_colour() {
+    let found = usual(JobInput { bake_end: BakeEnd::Dull, ..job_input() }).oven.forecast.unwrap();
+    assert!(matches!(found.done_by, DoneBy::Dull | DoneBy::Set), "{:?}", found.done_by);
+}
+
+#[test]
+fn what_the_forecast_does_not_reach_keeps_the_ranges_of_common_practice_and_says_so() {
+    let plan = planned(job_input(), kitchen_input(), &lemon_thyme(), &round(210.0)).unwrap();
+    assert!(plan.oven.forecast.is_none());
+    assert!(plan.oven.expected.warnings[0].contains("across_mm"), "{:?}", plan.oven.expected.warnings);
+    // By hand from the trade's table: 6 mm at 175 take 8 to 14 min.
+    assert!(
+        (plan.oven.expected.bake.0.min() - 8.0).abs() < 0.1 && (plan.oven.expected.bake.1.min() - 14.0).abs() < 0.1
+    );
+}
+
+#[test]
+fn every_lever_is_one_notch_from_the_bake_as_planned() {
+    let plan = usual(job_input());
+    let levers = bake_levers(&plan.oven.question, &lemon_thyme(), MixMethod::JustCombined).unwrap();
+    assert!(levers.len() >= 25, "{}", levers.len());
+    let mut names: Vec<&str> = levers.iter().map(|l| l.name.as_str()).collect();
+    names.sort_unstable();
+    names.dedup();
+    assert_eq!(names.len(), levers.len(), "no lever twice");
+    assert!(levers.iter().all(|l| l.question != plan.oven.question), "none that changes nothing");
+    let found = plan.oven.forecast.unwrap();
+    let effect = |name: &str| {
+        let lever: &BakeLever = levers.iter().find(|l| l.name == name).unwrap_or_else(|| panic!("{name}"));
+        lever.effect(found.bake).unwrap()
+    };
+    // Directions that every baker knows: common practice, no source.
+    for (name, more) in [
+        ("pieces 6\u{b0} colder", false),
+        ("ten minutes on the counter", true),
+        ("oven 15\u{b0} hotter", false),
+        ("oven 15\u{b0} cooler", true),
+        ("greased tray", true),
+        ("a tenth more flour", false),
+        ("a fifth more sugar", true),
+        ("half the sugar powdered", false),
+    ] {
+        let spread = effect(name).forecast.spread;
+        assert!((spread > found.spread) == more, "{name}: {spread:?} against {:?}", found.spread);
+    }
+    assert!(effect("oven 15\u{b0} hotter").rim_at_same_time > found.rim_colour);
+    assert!(effect("dark tray").forecast.under_colour > found.under_colour);
+    // What is there already is no lever.
+    assert!(!levers.iter().any(|l| l.name == "parchment" || l.name == "light tray"));
+    let greased = usual(JobInput { liner: TrayLiner::Greased, ..job_input() });
+    let others = bake_levers(&greased.oven.question, &lemon_thyme(), MixMethod::JustCombined).unwrap();
+    assert!(others.iter().any(|l| l.name == "parchment") && !others.iter().any(|l| l.name == "greased tray"));
+}

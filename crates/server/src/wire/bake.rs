@@ -1,0 +1,152 @@
+//! The forecast and the levers on the wire.
+
+use super::{DoneWord, LeverGroupWord, ProfileWord};
+use ready_slab_core::job::{BakeLever, LeverEffect};
+use ready_slab_core::oven::{BakeForecast, BakePiece, BakeSample};
+use ready_slab_core::units::Span;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A moment of a bake.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BakePoint {
+    /// Since it went in.
+    pub after_min: f64,
+    /// Middle of the piece.
+    pub core_c: f64,
+    /// Surface above the rim.
+    pub rim_c: f64,
+    /// Of the width as cut.
+    pub spread_percent: f64,
+    /// 0 raw to 100 burnt.
+    pub rim_colour: f64,
+}
+
+/// What is forecast of one piece.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BakeView {
+    /// In the oven.
+    pub bake_min: f64,
+    /// What decided it.
+    pub done_by: DoneWord,
+    /// Of a round, across.
+    pub spread_percent: f64,
+    /// Outward growth at the rim.
+    pub growth_mm: f64,
+    /// Once it has cooled.
+    pub thickness_mm: f64,
+    /// From the side.
+    pub profile: ProfileWord,
+    /// Colour index, 0 raw to 100 burnt.
+    pub rim_colour: f64,
+    /// Colour index.
+    pub middle_colour: f64,
+    /// Colour index.
+    pub under_colour: f64,
+    /// Middle of the piece.
+    pub core_c: f64,
+    /// Of the mass as it went in.
+    pub loss_percent: f64,
+    /// When the middle no longer shines.
+    pub dull_after_min: Option<f64>,
+    /// When the middle is set.
+    pub set_after_min: Option<f64>,
+    /// When the fat has let go.
+    pub fat_after_min: Option<f64>,
+    /// The piece as it goes in.
+    pub start_c: f64,
+    /// Every 10 s.
+    pub curve: Vec<BakePoint>,
+}
+
+/// What a lever would change.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LeverView {
+    /// Where it stands among all.
+    pub number: usize,
+    /// How many there are.
+    pub of: usize,
+    /// Where it is pulled.
+    pub group: LeverGroupWord,
+    /// What is done.
+    pub name: String,
+    /// In the oven until its own end; null beyond what the model knows.
+    pub bake_min: Option<f64>,
+    /// Of a round, across.
+    pub spread_percent: Option<f64>,
+    /// Outward growth at the rim.
+    pub growth_mm: Option<f64>,
+    /// Once it has cooled.
+    pub thickness_mm: Option<f64>,
+    /// Colour index of the rim after the time of the bake as planned.
+    pub rim_at_same_time: Option<f64>,
+    /// Colour index of the underside.
+    pub under_colour: Option<f64>,
+    /// Why it is not told.
+    pub why_not: Option<String>,
+}
+
+/// All levers were told.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LeversDone {
+    /// After so long.
+    pub after_s: f64,
+}
+
+/// Every fifth sample is drawn.
+const DRAWN: usize = 5;
+
+impl BakeView {
+    /// A forecast of a piece.
+    pub fn new(f: &BakeForecast, piece: &BakePiece) -> Self {
+        let point = |s: &BakeSample| BakePoint {
+            after_min: s.after.min(),
+            core_c: s.core.c(),
+            rim_c: s.top.1.c(),
+            spread_percent: 100.0 * s.spread.value(),
+            rim_colour: s.colour[0],
+        };
+        Self {
+            bake_min: f.bake.min(),
+            done_by: f.done_by.into(),
+            spread_percent: 100.0 * f.spread.value(),
+            growth_mm: piece.radius.mm() * f.spread.value(),
+            thickness_mm: f.thickness.mm(),
+            profile: f.profile.into(),
+            rim_colour: f.rim_colour,
+            middle_colour: f.middle_colour,
+            under_colour: f.under_colour,
+            core_c: f.core.c(),
+            loss_percent: 100.0 * f.loss.value(),
+            dull_after_min: f.dull_after.map(Span::min),
+            set_after_min: f.set_after.map(Span::min),
+            fat_after_min: f.fat_after.map(Span::min),
+            start_c: piece.start.c(),
+            curve: f.curve.iter().step_by(DRAWN).map(point).collect(),
+        }
+    }
+}
+
+impl LeverView {
+    /// A lever with what it changes, or why that is not told.
+    pub fn new(number: usize, of: usize, lever: &BakeLever, effect: Result<LeverEffect, String>) -> Self {
+        let (effect, why_not) = match effect {
+            Ok(effect) => (Some(effect), None),
+            Err(why) => (None, Some(why)),
+        };
+        let f = effect.as_ref().map(|e| &e.forecast);
+        Self {
+            number,
+            of,
+            group: lever.group.into(),
+            name: lever.name.clone(),
+            bake_min: f.map(|f| f.bake.min()),
+            spread_percent: f.map(|f| 100.0 * f.spread.value()),
+            growth_mm: f.map(|f| lever.question.piece.radius.mm() * f.spread.value()),
+            thickness_mm: f.map(|f| f.thickness.mm()),
+            rim_at_same_time: effect.as_ref().map(|e| e.rim_at_same_time),
+            under_colour: f.map(|f| f.under_colour),
+            why_not,
+        }
+    }
+}

@@ -1,0 +1,73 @@
+/** What hangs by the oven: for each tray when it goes in, when to look, what to look for, and what to do when it comes out. */
+import { useJobContext } from "../../app/JobFrame";
+import { clock, longDay, shifted } from "../../drawing/time";
+import { inUnits, number } from "../../drawing/units";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { OvenNav } from "./OvenNav";
+import { doneWords } from "./words";
+
+export function BakeSheet() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const { oven } = plan;
+  const bakes = plan.clock.tasks.filter((t) => t.step === "bake");
+  const heat = plan.clock.tasks.find((t) => t.step === "preheat");
+  const early = Math.round(oven.look_after_min);
+  const least = Math.round(oven.bake_least_min);
+  return (
+    <>
+      <Work dim={dim}>
+        <StationHead title="Bake sheet" sub={`${job.name}, ${longDay(plan.clock.start_at)}`}>
+          <button type="button" className="btn btn-small no-print" onClick={() => print()}>Print the bake sheet</button>
+        </StationHead>
+        <OvenNav jobId={job.id} />
+        <p className="mb-3 text-lg">
+          {heat ? <><strong>{clock(heat.start_at)}</strong> heat the oven to </> : "Oven at "}
+          <strong>{format.temperature(oven.oven_c, 0)}</strong>, {plan.shape.trays.fill.length === 1 ? "one tray" : `${plan.shape.trays.fill.length} trays`}.
+        </p>
+        <table className="w-full border-collapse text-lg" aria-label="Trays in the oven">
+          <thead>
+            <tr className="border-b border-edge text-left text-fine text-soft">
+              <th className="py-1 pr-2">Tray</th>
+              <th className="pr-2">In</th>
+              <th className="pr-2">Look</th>
+              <th className="pr-2">Out, by the look</th>
+              <th>On the rack</th>
+            </tr>
+          </thead>
+          <tbody className="num">
+            {bakes.map((t, i) => (
+              <tr key={i} className="border-b border-rule">
+                <td className="py-2 pr-2 font-semibold">{t.tray}: {plan.shape.trays.fill[(t.tray ?? 1) - 1] ?? 0}</td>
+                <td className="pr-2">{clock(t.start_at)}</td>
+                <td className="pr-2">{clock(shifted(t.start_at, early))}</td>
+                <td className="pr-2">{clock(shifted(t.start_at, least))}–{clock(t.end_at)}</td>
+                <td>{clock(shifted(t.end_at, Math.round(oven.cool_on_tray_min)))}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <ol className="mt-4 list-decimal space-y-2 pl-6 text-lg">
+          <li>{doneWords(job.bake_end ?? "just_golden")}</li>
+          <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. Turn the tray when you look, if one side of the oven is hotter.</li>
+          <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen rims are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
+          <li>{number(oven.cool_on_tray_min, 0)} min on the tray, until one lifts without bending; then on a rack.</li>
+          <li>Iced or packed when they are as cool as the room all through: thin ones after half an hour, thick ones after an hour.</li>
+        </ol>
+      </Work>
+      <TicketBox>
+        <Part title="A tray takes">
+          <p className="answer">{`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min`}</p>
+          {oven.forecast ? <p className="mt-1 text-soft">{`forecast ${number(oven.forecast.bake_min, 1)} min from ${format.temperature(oven.forecast.start_c, 0)} pieces`}</p> : null}
+        </Part>
+        <Part title="Mind">
+          {oven.warnings.map((w) => (
+            <p key={w} className="caution mb-2">{inUnits(w, format)}</p>
+          ))}
+          <p className="caution">Oven gloves; hot trays away from children. Allow the oven two minutes between trays to come back.</p>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}

@@ -1,0 +1,169 @@
+/** What each lever would change, as small bars around the bake as it is planned; up to three choices side by side. */
+import { useState } from "react";
+import type { Plan } from "../../api/client";
+import { useLevers, type Lever } from "../../api/levers";
+import { useJobContext } from "../../app/JobFrame";
+import { bakedColour } from "../../drawing/colour";
+import { cutterPath } from "../../drawing/path";
+import { number } from "../../drawing/units";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { OvenNav } from "./OvenNav";
+
+const GROUPS: readonly { key: Lever["group"]; name: string }[] = [
+  { key: "cold", name: "How cold they go in" },
+  { key: "oven", name: "Oven and tray" },
+  { key: "shape", name: "Size" },
+  { key: "dough", name: "The dough" },
+];
+const MOST_PINNED = 3;
+const LETTERS = "ABC";
+
+interface Change {
+  spread: number;
+  time: number;
+  colour: number;
+}
+
+export function Levers() {
+  const { job, plan, dim } = useJobContext();
+  const { forecast } = plan.oven;
+  const key = JSON.stringify([plan.oven.oven_c, forecast?.bake_min, forecast?.spread_percent, job.liner, job.bake_end, job.method]);
+  const board = useLevers(job.id, key);
+  const [pinned, setPinned] = useState<readonly string[]>([]);
+  const format = useFormat();
+  if (!forecast) return <Nothing />;
+  const changeOf = (l: Lever): Change | undefined =>
+    l.bake_min == null || l.spread_percent == null || l.rim_at_same_time == null
+      ? undefined
+      : { spread: l.spread_percent - forecast.spread_percent, time: l.bake_min - forecast.bake_min, colour: l.rim_at_same_time - forecast.rim_colour };
+  const changes = board.levers.map(changeOf).filter((c) => c !== undefined);
+  const most = {
+    spread: Math.max(2, ...changes.map((c) => Math.abs(c.spread))),
+    time: Math.max(1, ...changes.map((c) => Math.abs(c.time))),
+    colour: Math.max(8, ...changes.map((c) => Math.abs(c.colour))),
+  };
+  const toggle = (name: string) => setPinned((p) => (p.includes(name) ? p.filter((n) => n !== name) : p.length < MOST_PINNED ? [...p, name] : p));
+  const chosen = pinned.map((name) => board.levers.find((l) => l.name === name)).filter((l) => l !== undefined);
+  return (
+    <>
+      <Work dim={dim}>
+        <StationHead title="What would change it" sub={board.done ? `${board.levers.length} levers, one notch each` : `${board.levers.length} of ${board.of || "…"} told`} />
+        <OvenNav jobId={job.id} />
+        <Fault text={otherFault(board.trouble, [])} />
+        <table className="w-full border-collapse" aria-label="Levers and what they change">
+          <thead>
+            <tr className="text-left text-fine text-soft">
+              <th className="py-1 font-semibold">Lever</th>
+              <th className="w-[24%] font-semibold">Spread</th>
+              <th className="w-[20%] font-semibold">Time</th>
+              <th className="w-[20%] font-semibold">Colour, same time</th>
+            </tr>
+          </thead>
+          {GROUPS.map((g) => {
+            const rows = board.levers.filter((l) => l.group === g.key);
+            return rows.length === 0 ? null : (
+              <tbody key={g.key}>
+                <tr>
+                  <th colSpan={4} scope="rowgroup" className="pb-1 pt-3 text-left font-head text-lg">{g.name}</th>
+                </tr>
+                {rows.map((l) => {
+                  const c = changeOf(l);
+                  const pin = pinned.indexOf(l.name);
+                  return (
+                    <tr key={l.number} className="border-t border-rule">
+                      <td className="py-1 pr-2">
+                        <button type="button" className="flex w-full items-center gap-2 text-left" aria-pressed={pin >= 0} onClick={() => toggle(l.name)} disabled={!c}>
+                          <span className={`grid size-6 shrink-0 place-items-center rounded-full border text-sm font-bold ${pin >= 0 ? "border-ink bg-ink text-worktop" : "border-edge text-soft"}`}>{pin >= 0 ? LETTERS[pin] : ""}</span>
+                          {l.name}
+                        </button>
+                      </td>
+                      {c ? (
+                        <>
+                          <td><Bar value={c.spread} most={most.spread} text={`${signed(c.spread, 1)} points`} /></td>
+                          <td><Bar value={c.time} most={most.time} text={`${signed(c.time, 1)} min`} /></td>
+                          <td><Bar value={c.colour} most={most.colour} text={c.colour > 1.5 ? "darker" : c.colour < -1.5 ? "paler" : "alike"} fill={bakedColour(l.rim_at_same_time ?? 0)} /></td>
+                        </>
+                      ) : (
+                        <td colSpan={3} className="text-fine text-soft">beyond what the forecast knows</td>
+                      )}
+                    </tr>
+                  );
+                })}
+              </tbody>
+            );
+          })}
+        </table>
+      </Work>
+      <TicketBox>
+        <Part title="As planned">
+          <p className="answer">{number(forecast.bake_min, 1)} min</p>
+          <p className="mt-1 text-soft">{`spreads ${number(forecast.spread_percent, 1)} %, ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} thick`}</p>
+        </Part>
+        <Part title="Side by side">
+          {chosen.length === 0 ? <p className="text-fine text-soft">Pin up to three levers to see their pieces beside the one as planned.</p> : null}
+          <Beside plan={plan} name="As planned" growth_mm={forecast.growth_mm} bake_min={forecast.bake_min} rim={forecast.rim_colour} />
+          {chosen.map((l, i) => (
+            <Beside key={l.name} plan={plan} name={`${LETTERS[i]}: ${l.name}`} growth_mm={l.growth_mm ?? 0} bake_min={l.bake_min ?? 0} rim={l.rim_at_same_time ?? 0} />
+          ))}
+          <p className="mt-2 text-fine text-soft">Dashed: as cut. Colours after the time as planned.</p>
+        </Part>
+        <Part title="How to read it">
+          <p className="text-fine text-soft">Each bar is one lever pulled one notch, all else as planned, baked to its own end. Levers work together other than by their sum: pull one, then look again.</p>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
+
+function Nothing() {
+  const { job, dim } = useJobContext();
+  return (
+    <Work dim={dim}>
+      <StationHead title="What would change it" />
+      <OvenNav jobId={job.id} />
+      <p className="max-w-xl text-lg">The forecast does not reach this bake, so there is nothing to compare. The Forecast view says what is out of its range.</p>
+    </Work>
+  );
+}
+
+function signed(v: number, places: number): string {
+  const size = Math.round(Math.abs(v) * 10 ** places) / 10 ** places;
+  return `${size === 0 ? "" : v > 0 ? "+" : "−"}${number(size, places)}`;
+}
+
+/** A bar to the left for less, to the right for more. */
+function Bar({ value, most, text, fill }: { value: number; most: number; text: string; fill?: string }) {
+  const half = Math.min(1, Math.abs(value) / most) * 50;
+  return (
+    <span className="block py-1 pr-3">
+      <span className="relative block h-3 rounded-sm bg-stone-2" aria-hidden="true">
+        <span className="absolute inset-y-0 left-1/2 w-px bg-edge" />
+        <span className={`absolute inset-y-0 rounded-sm ${fill ? "border border-edge" : value >= 0 ? "bg-butter-deep" : "bg-spruce"}`} style={{ left: `${value >= 0 ? 50 : 50 - half}%`, width: `${half}%`, background: fill }} />
+      </span>
+      <span className="num text-[0.8125rem] text-soft">{text}</span>
+    </span>
+  );
+}
+
+function Beside({ plan, name, growth_mm, bake_min, rim }: { plan: Plan; name: string; growth_mm: number; bake_min: number; rim: number }) {
+  const format = useFormat();
+  const { cutter } = plan;
+  const path = cutterPath(cutter);
+  const room = 26;
+  const [w, h] = [cutter.width_mm + room, cutter.height_mm + room];
+  const g = Math.max(0, growth_mm);
+  return (
+    <figure className="mb-2 flex items-center gap-3">
+      <svg viewBox={`${-w / 2} ${-h / 2} ${w} ${h}`} width="104" height={(104 * h) / w} role="img" aria-label={`${name}: grows ${format.length(Math.round(g * 10) / 10)} all round`} className="shrink-0">
+        <path d={path} fill={bakedColour(rim)} stroke={bakedColour(rim)} strokeWidth={2 * g} strokeLinejoin="round" />
+        <path d={path} fill="none" className="stroke-ink" strokeWidth={w / 110} strokeDasharray={`${w / 26} ${w / 34}`} />
+      </svg>
+      <figcaption className="min-w-0 text-fine">
+        <strong className="block">{name}</strong>
+        {`${number(bake_min, 1)} min, grows ${format.length(Math.round(g * 10) / 10)}`}
+      </figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,72 @@
+/** One piece as cut and as baked: from above, from the side, and the colours it takes. */
+import { useId, type RefObject } from "react";
+import type { Plan, Schemas } from "../../api/client";
+import { bakedColour, colourWord } from "../../drawing/colour";
+import { cutterPath } from "../../drawing/path";
+import { usePictureWidth } from "../../kit/narrow";
+import { useFormat } from "../../kit/settings";
+
+type Forecast = Schemas["BakeView"];
+
+export function PieceDrawing({ picture, plan, forecast }: { picture: RefObject<SVGSVGElement | null>; plan: Plan; forecast: Forecast }) {
+  const format = useFormat();
+  const id = useId();
+  const width = usePictureWidth();
+  const { cutter, oven } = plan;
+  const narrow = width < 500;
+  const grown = Math.max(0, forecast.growth_mm);
+  const span = cutter.width_mm + 2 * grown;
+  const scale = Math.min(((narrow ? width : width * 0.52) - 30) / span, 230 / (cutter.height_mm + 2 * grown), 4);
+  const path = cutterPath(cutter);
+  const top = (cutter.height_mm + 2 * grown) * scale + 18;
+  const cx = (span * scale) / 2 + 10;
+  const tall = Math.max(oven.thickness_mm, forecast.thickness_mm) * scale;
+  const side = top + 34;
+  const half = (w: number, h: number) => domed(w * scale, h * scale, forecast.profile);
+  const colours = [["rim", forecast.rim_colour], ["middle", forecast.middle_colour], ["underside", forecast.under_colour]] as const;
+  const x = narrow ? 10 : width * 0.58;
+  const y = narrow ? side + tall + 44 : 22;
+  const height = narrow ? y + 200 : Math.max(side + tall + 44, 250);
+  return (
+    <svg ref={picture} viewBox={`0 0 ${width} ${height}`} className="w-full" role="img" aria-labelledby={`${id}-title ${id}-desc`}>
+      <title id={`${id}-title`}>{`A ${cutter.name.toLowerCase()} as cut and as baked`}</title>
+      <desc id={`${id}-desc`}>{`It grows ${format.length(Math.round(grown * 10) / 10)} all round, from ${format.length(Math.round(oven.thickness_mm * 10) / 10)} to ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} thick. ${colours.map(([where, c]) => `${where}: ${colourWord(c)}`).join(", ")}.`}</desc>
+      <g transform={`translate(${cx} ${top / 2 + 4}) scale(${scale})`} strokeLinejoin="round">
+        <path d={path} fill={bakedColour(forecast.rim_colour)} stroke={bakedColour(forecast.rim_colour)} strokeWidth={2 * grown} className="slides" />
+        <clipPath id={`${id}-within`}>
+          <path d={path} />
+        </clipPath>
+        <path d={path} fill={bakedColour(forecast.middle_colour)} />
+        <path d={path} fill="none" stroke={bakedColour(forecast.rim_colour)} strokeWidth="7" opacity="0.55" clipPath={`url(#${id}-within)`} />
+        <path d={path} fill="none" className="stroke-ink" strokeWidth={1.3 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />
+      </g>
+      <text x={cx} y={top + 16} textAnchor="middle" fontSize="14" className="soft">
+        {`dashed: as cut, ${format.length(Math.round(cutter.width_mm * 10) / 10)} across`}
+      </text>
+      <g transform={`translate(${cx} ${side + tall})`}>
+        <path d={half(span, forecast.thickness_mm)} fill={bakedColour(forecast.rim_colour)} className="slides" />
+        <rect x={(-cutter.width_mm * scale) / 2} y={-oven.thickness_mm * scale} width={cutter.width_mm * scale} height={oven.thickness_mm * scale} fill="none" className="stroke-ink" strokeDasharray="5 4" />
+        <path d={`M${(-span * scale) / 2 - 6} 0.8H${(span * scale) / 2 + 6}`} className="stroke-edge" strokeWidth="1.6" />
+      </g>
+      <text x={cx} y={side + tall + 22} textAnchor="middle" fontSize="14" className="soft">
+        {`${format.length(Math.round(oven.thickness_mm * 10) / 10)} as cut, ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} baked, ${forecast.profile}`}
+      </text>
+      <g transform={`translate(${x} ${y})`}>
+        {colours.map(([where, c], i) => (
+          <g key={where} transform={`translate(0 ${i * 58})`}>
+            <rect width="54" height="44" rx="9" fill={bakedColour(c)} className="stroke-edge" strokeWidth="1" />
+            <text x="68" y="19" fontSize="16" fontWeight="600">{where}</text>
+            <text x="68" y="38" fontSize="15" className="soft">{colourWord(c)}</text>
+          </g>
+        ))}
+      </g>
+    </svg>
+  );
+}
+
+/** A piece from the side, standing on nothing, its middle about the origin. */
+function domed(w: number, h: number, profile: Forecast["profile"]): string {
+  const [rim, middle] = profile === "domed" ? [h * 0.7, h * 1.25] : profile === "sunken" ? [h * 1.1, h * 0.85] : [h * 0.96, h * 1.02];
+  const r = Math.min(h * 0.45, w / 6);
+  return `M${-w / 2} 0V${-rim + r}Q${-w / 2} ${-rim} ${-w / 2 + r} ${-rim}Q0 ${-2 * middle + rim} ${w / 2 - r} ${-rim}Q${w / 2} ${-rim} ${w / 2} ${-rim + r}V0Z`;
+}
