@@ -51,3 +51,26 @@ test("the bake sheet says when each tray goes in, when to look and what for", as
   await page.getByRole("link", { name: /^Oven/ }).click();
   await expect(page.getByText(/The forecast does not reach this bake/)).toBeVisible();
 });
+
+test("recorded bakes are taken over and the forecast moves, and forgotten again", async ({ page, bakery }) => {
+  await open(page, bakery, "oven");
+  const head = page.getByRole("heading", { name: /^Done after \d+ min/ });
+  const before = await head.innerText();
+  await open(page, bakery, "ledger");
+  for (const minutes of ["12", "13", "12.5"]) {
+    await field(page, /Widths of some pieces/).fill("101 102 101.5");
+    await field(page, "Minutes in the oven").fill(minutes);
+    await page.getByRole("button", { name: "Keep it" }).click();
+    await expect(page.getByText(`${minutes} min in the oven`).first()).toBeVisible();
+  }
+  await expect(page.getByText(/The oven is .* cooler than set/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole("button", { name: "Let the forecast learn it" }).click();
+  await expect(page.getByText(/^Taken over: \d bakes/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole("link", { name: /^Oven/ }).click();
+  await expect(head).not.toHaveText(before);
+  await expect(page.getByText(/of your bakes have taught it/)).toBeVisible();
+  await page.getByRole("link", { name: /^Ledger/ }).click();
+  await page.getByRole("button", { name: "Forget it" }).click();
+  await page.getByRole("link", { name: /^Oven/ }).click();
+  await expect(head).toHaveText(before);
+});

@@ -9,6 +9,7 @@ use ready_slab_core::job::{
     AlsoMixed, Beside, DoughPlan, Kitchen, LotPlan, Making, Plan, Together, dough_of, largest_sheet, piece_outline,
     plan_dough, plan_together, plan_with,
 };
+use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_core::shape::{MixedShare, MixedSheet, NestCutter, NestPiece, share_of_mixed};
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredMixedSheet, StoredTouch};
 
@@ -25,6 +26,8 @@ pub struct WholeJob {
     pub felt: Option<(Window, Learnt)>,
     with: Vec<(StoredJob, StoredCutter)>,
     mixed: Option<MixedSheets>,
+    /// What accepted bakes of its formula have taught.
+    pub learnt: Option<BakeKnowledge>,
 }
 
 /// The cutter of a lot that is cut; for one that is sliced or portioned, what its pieces look like from above.
@@ -213,6 +216,7 @@ impl WholeJob {
         let cutter = made(&stored, &formula.formula, store.cutter(stored.cutter_id).await?)?;
         let family = Family::of(store, &stored).await?;
         let mixed = family.mixed(store).await?;
+        let learnt = store.taught_by_bakes(formula.id).await?;
         let mut with = Vec::new();
         for other in store.jobs().await?.into_iter().filter(|j| j.dough_with == Some(id)) {
             // Another formula, or another version of it, is another dough.
@@ -222,7 +226,17 @@ impl WholeJob {
                 with.push((other, cutter));
             }
         }
-        Ok(Self { stored, formula, cutter, kitchen: store.kitchen_as_known().await?, touches, felt, with, mixed })
+        Ok(Self {
+            stored,
+            formula,
+            cutter,
+            kitchen: store.kitchen_as_known().await?,
+            touches,
+            felt,
+            with,
+            mixed,
+            learnt,
+        })
     }
 
     fn beside(&self, kitchen: &Kitchen) -> Result<Beside, InputErrors> {
@@ -235,7 +249,8 @@ impl WholeJob {
                 dough: dough_of(&job.job, &self.formula.formula, &cutter.outline, kitchen, mixed.as_ref())?,
             })
         });
-        Ok(Beside { also: also.collect::<Result<_, InputErrors>>()?, mixed: share(self.stored.id) })
+        let also = also.collect::<Result<_, InputErrors>>()?;
+        Ok(Beside { also, mixed: share(self.stored.id), learnt: self.learnt })
     }
 
     /// The whole plan.

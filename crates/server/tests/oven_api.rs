@@ -54,3 +54,31 @@ async fn the_board_tells_every_lever_and_ends() {
     let (status, problem) = call(&store, Method::GET, "/api/jobs/1/levers", None).await;
     assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "bake"));
 }
+
+#[actix_web::test]
+async fn recorded_bakes_teach_once_they_are_taken_over_and_are_forgotten_again() {
+    let (_dir, store) = demo().await;
+    let forecast = || async { get(&store, "/api/jobs/1/plan").await["oven"]["forecast"]["bake_min"].as_f64().unwrap() };
+    let plain = forecast().await;
+    // The demo has two bakes, both longer than the forecast.
+    let teach = get(&store, "/api/jobs/1/bakes-teach").await;
+    assert_eq!((&teach["records"], &teach["taken"]), (&json!(2), &Value::Null));
+    let would = &teach["would"];
+    assert!(would["offset_k"].as_f64().unwrap() < 0.0, "a cool oven: {would}");
+    let wide = |b: &Value| b["bake_most_min"].as_f64().unwrap() - b["bake_least_min"].as_f64().unwrap();
+    let share = |b: &Value| wide(b) / b["bake_most_min"].as_f64().unwrap();
+    assert!(share(&teach["after"]) < share(&teach["before"]), "{teach}");
+    assert!((forecast().await - plain).abs() < 1e-9, "nothing counts before it is taken over");
+    let (status, taken) = call(&store, Method::POST, "/api/jobs/1/bakes-teach", None).await;
+    assert_eq!((status, &taken["records"]), (StatusCode::OK, &json!(2)));
+    assert!(forecast().await > plain);
+    // Another job of the same formula learns with it; one of another formula does not.
+    assert!(get(&store, "/api/jobs/3/plan").await["oven"]["reasons"].to_string().contains("of your bakes have taught"));
+    assert!(
+        !get(&store, "/api/jobs/2/plan").await["oven"]["reasons"].to_string().contains("of your bakes have taught")
+    );
+    call(&store, Method::DELETE, "/api/jobs/1/bakes-teach", None).await;
+    assert!((forecast().await - plain).abs() < 1e-9);
+    let (status, problem) = call(&store, Method::POST, "/api/jobs/2/bakes-teach", None).await;
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "records"));
+}

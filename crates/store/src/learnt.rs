@@ -8,6 +8,7 @@ use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, PlaceKnowledge, Touch};
 use ready_slab_core::job::{ColdPlace, Kitchen};
+use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_core::units::{Temperature, TemperatureDifference};
 use sqlx::FromRow;
 
@@ -52,7 +53,62 @@ fn touch_from(id: i64, word: &str) -> Result<Touch, StoreError> {
     }
 }
 
+#[derive(FromRow)]
+struct BakeKnowledgeRow {
+    offset_k: f64,
+    offset_sd_k: f64,
+    spread: f64,
+    spread_sd: f64,
+    records: u32,
+}
+
 impl Store {
+    /// What accepted bakes of a formula have taught; nothing before the first.
+    pub async fn taught_by_bakes(&self, formula: FormulaId) -> Result<Option<BakeKnowledge>, StoreError> {
+        let row: Option<BakeKnowledgeRow> = sqlx::query_as(
+            "SELECT offset_k, offset_sd_k, spread, spread_sd, records FROM bake_knowledge WHERE formula_id = ?",
+        )
+        .bind(formula.0)
+        .fetch_optional(&self.pool)
+        .await?;
+        let difference = |k: f64| TemperatureDifference::new_k(if k.is_finite() { k } else { 0.0 });
+        Ok(row.map(|r| BakeKnowledge {
+            offset: difference(r.offset_k),
+            offset_sd: difference(r.offset_sd_k),
+            spread: r.spread,
+            spread_sd: r.spread_sd,
+            records: r.records,
+        }))
+    }
+
+    /// Takes over what bakes teach of a formula, in place of what they taught before.
+    pub async fn teach_by_bakes(&self, formula: FormulaId, k: &BakeKnowledge) -> Result<(), StoreError> {
+        self.formula(formula).await?;
+        sqlx::query(
+            "INSERT INTO bake_knowledge (formula_id, offset_k, offset_sd_k, spread, spread_sd, records, taught_at)
+             VALUES (?, ?, ?, ?, ?, ?, ?)
+             ON CONFLICT (formula_id) DO UPDATE SET offset_k = excluded.offset_k, offset_sd_k = excluded.offset_sd_k,
+             spread = excluded.spread, spread_sd = excluded.spread_sd, records = excluded.records,
+             taught_at = excluded.taught_at",
+        )
+        .bind(formula.0)
+        .bind(k.offset.k())
+        .bind(k.offset_sd.k())
+        .bind(k.spread)
+        .bind(k.spread_sd)
+        .bind(k.records)
+        .bind(crate::store::now())
+        .execute(&self.pool)
+        .await?;
+        Ok(())
+    }
+
+    /// Forgets what bakes of a formula have taught.
+    pub async fn forget_bakes(&self, formula: FormulaId) -> Result<(), StoreError> {
+        sqlx::query("DELETE FROM bake_knowledge WHERE formula_id = ?").bind(formula.0).execute(&self.pool).await?;
+        Ok(())
+    }
+
     /// What accepted readings have taught of a place in one of its uses; nothing before the first.
     pub async fn taught(&self, place: ColdPlace, busy: bool) -> Result<Option<StoredKnowledge>, StoreError> {
         let row: Option<KnowledgeRow> = sqlx::query_as(

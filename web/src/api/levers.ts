@@ -13,13 +13,14 @@ export interface Board {
   trouble?: unknown;
 }
 
-/** Asked anew whenever `key` changes: what the bake rests on. */
-export function useLevers(id: number, key: string): Board {
-  const [board, setBoard] = useState<Board & { key: string }>({ levers: [], of: 0, done: false, key });
+/** Asked anew whenever `key` changes: what the bake rests on; not at all without one. */
+export function useLevers(id: number, key: string | undefined): Board {
+  const [board, setBoard] = useState<Board>({ levers: [], of: 0, done: false });
   useEffect(() => {
+    if (key === undefined) return undefined;
     const stop = new AbortController();
     let told: Lever[] = [];
-    const put = (more: Partial<Board>) => setBoard((b) => ({ ...b, key, levers: told, ...more }));
+    const put = (more: Partial<Board>) => setBoard((b) => ({ ...b, levers: told, ...more }));
     void (async () => {
       try {
         const answer = await fetch(`/api/jobs/${id}/levers`, { signal: stop.signal });

@@ -101,15 +101,20 @@ export const useUnits = () => useQuery(unitsQuery);
 
 /** After a change everything may have moved; what is on the screen is asked for again, the old figures stay meanwhile. */
 function refresh(client: QueryClient): Promise<void> {
-  return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" });
+  // What takes a second to reckon is asked for again, too, but no edit waits for it.
+  void client.invalidateQueries({ predicate: (q) => q.queryKey[0] === "bakes-teach" });
+  return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" && q.queryKey[0] !== "bakes-teach" });
 }
 
 export function useChangeJob(id: number) {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "edits" },
-    mutationFn: (patch: Partial<JobBody>) =>
-      settled(api.PATCH("/api/jobs/{id}", { params: { path: { id } }, body: patch as Record<string, never> })),
+    // A change that rests on the job is made to it as it stands when its turn comes, so that two quick edits keep both.
+    mutationFn: async (change: Partial<JobBody> | ((now: Job) => Partial<JobBody>)) => {
+      const patch = typeof change === "function" ? change(client.getQueryData<Job>(keys.job(id)) ?? (await jobQuery(id).queryFn())) : change;
+      return settled(api.PATCH("/api/jobs/{id}", { params: { path: { id } }, body: patch as Record<string, never> }));
+    },
     onSuccess: (job: Job) => {
       client.setQueryData(keys.job(id), job);
       return refresh(client);
@@ -121,7 +126,10 @@ export function useChangeKitchen() {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "edits" },
-    mutationFn: (patch: Partial<Kitchen>) => settled(api.PATCH("/api/kitchen", { body: patch as Record<string, never> })),
+    mutationFn: async (change: Partial<Kitchen> | ((now: Kitchen) => Partial<Kitchen>)) => {
+      const patch = typeof change === "function" ? change(client.getQueryData<Kitchen>(keys.kitchen) ?? (await settled(api.GET("/api/kitchen")))) : change;
+      return settled(api.PATCH("/api/kitchen", { body: patch as Record<string, never> }));
+    },
     onSuccess: (kitchen: Kitchen) => {
       client.setQueryData(keys.kitchen, kitchen);
       return refresh(client);

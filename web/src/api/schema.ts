@@ -581,6 +581,25 @@ export interface paths {
         patch: operations["jobs_change"];
         trace?: never;
     };
+    "/api/jobs/{id}/bakes-teach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the recorded bakes of a job's formula teach of the oven and of the dough; nothing of it counts until it is taken over. */
+        get: operations["oven_bakes_teach"];
+        put?: never;
+        /** Takes over what the recorded bakes of a job's formula teach. */
+        post: operations["oven_take_over"];
+        /** Forgets what bakes of a job's formula have taught. */
+        delete: operations["oven_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/bowl": {
         parameters: {
             query?: never;
@@ -1426,6 +1445,20 @@ export interface components {
              */
             under_colour: number;
         };
+        /** @description What the recorded bakes of a formula would teach. */
+        BakesTeachView: {
+            after?: components["schemas"]["BandView"] | null;
+            /** @description The job's bake without them. */
+            before: components["schemas"]["BandView"];
+            /** @description Numbers of records beyond what the model knows. */
+            beyond: number[];
+            /** @description Bakes recorded of the formula. */
+            records: number;
+            /** @description Numbers of records that do not fit with the others. */
+            set_aside: number[];
+            taken?: components["schemas"]["TaughtView"] | null;
+            would?: components["schemas"]["TaughtView"] | null;
+        };
         /** @description What a dough is made of: mass fractions. */
         BalanceView: {
             /**
@@ -1458,6 +1491,29 @@ export interface components {
              * @description With the alcohol of spirits.
              */
             water: number;
+        };
+        /** @description A forecast in short, with its range. */
+        BandView: {
+            /**
+             * Format: double
+             * @description At the earliest.
+             */
+            bake_least_min: number;
+            /**
+             * Format: double
+             * @description At the latest.
+             */
+            bake_most_min: number;
+            /**
+             * Format: double
+             * @description Of a round, at least.
+             */
+            spread_least_percent: number;
+            /**
+             * Format: double
+             * @description Of a round, at most.
+             */
+            spread_most_percent: number;
         };
         /** @description A formula beside a neighbour. */
         BesideView: {
@@ -5034,6 +5090,34 @@ export interface components {
             /** @description Why it lies there; may be empty. */
             why: string;
         };
+        /** @description What bakes teach, or have taught. */
+        TaughtView: {
+            /**
+             * Format: double
+             * @description The oven's air over its setting.
+             */
+            offset_k: number;
+            /**
+             * Format: double
+             * @description One standard deviation.
+             */
+            offset_sd_k: number;
+            /**
+             * Format: int32
+             * @description Records it rests on.
+             */
+            records: number;
+            /**
+             * Format: double
+             * @description Times as far as the model has it.
+             */
+            spread: number;
+            /**
+             * Format: double
+             * @description One standard deviation, of itself.
+             */
+            spread_sd_percent: number;
+        };
         /** @description A portion that is coloured. */
         TintBody: {
             /** @description The colour, 1 to 40 characters. */
@@ -6728,6 +6812,107 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_bakes_teach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakesTeachView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_take_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaughtView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

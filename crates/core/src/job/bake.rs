@@ -5,9 +5,10 @@ use crate::cold::TrayKind;
 use crate::dough::{Formula, spread_tendency};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
+use crate::ledger::BakeRecord;
 use crate::oven::{
-    BakeEnd, BakeFit, BakeForecast, BakePiece, BakeSetting, Expected, OvenDough, OvenSetup, Profile, TrayMaterial,
-    air_of, bake_practice, forecast,
+    BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSeen, BakeSetting, Expected, OvenDough, OvenSetup,
+    Profile, TrayMaterial, air_of, bake_practice, check_bake, forecast,
 };
 use crate::shape::Portion;
 use crate::units::{Length, Share, Span, Temperature};
@@ -18,6 +19,11 @@ use crate::units::{Length, Share, Span, Temperature};
 const TIME_UNMEASURED: f64 = 0.18;
 const TIME_MEASURED: f64 = 0.10;
 const SPREAD_UNBAKED: f64 = 0.40;
+/// Of the time, for each degree by which the oven's air is unsure; and what stays unsure when all else is known, of time and
+/// spread. The first is the model's own answer at 175 degC, the others our own choice.
+const TIME_PER_K: f64 = 0.012;
+const TIME_ITSELF: f64 = 0.04;
+const SPREAD_ITSELF: f64 = 0.10;
 /// Spread is never told closer than this, of the width.
 const SPREAD_LEAST: f64 = 0.015;
 /// Look so long before the forecast, at least and at most.
@@ -49,7 +55,7 @@ impl BakeQuestion {
     }
 }
 
-/// The question of a job's piece, that goes in at `start`.
+/// The question of a job's piece, that goes in at `start`, with what recorded bakes have taught.
 pub fn bake_question(
     job: &Job,
     formula: &Formula,
@@ -57,6 +63,7 @@ pub fn bake_question(
     thickness: Length,
     kitchen: &Kitchen,
     start: Temperature,
+    learnt: Option<&BakeKnowledge>,
 ) -> Result<BakeQuestion, InputErrors> {
     let input = job.input();
     let setting = BakeSetting::new(input.oven_c, kitchen.ovens().fan)?;
@@ -81,7 +88,8 @@ pub fn bake_question(
         dough: OvenDough::of(formula, air_of(input.method))?,
         piece: BakePiece { thickness, radius, start, wait: Span::new_s(0.0) },
         oven,
-        fit: BakeFit { offset: kitchen.oven_offset(setting.oven()), ..BakeFit::NONE },
+        fit: learnt
+            .map_or(BakeFit { offset: kitchen.oven_offset(setting.oven()), ..BakeFit::NONE }, BakeKnowledge::fit),
         end: input.bake_end,
     })
 }
@@ -92,11 +100,12 @@ pub(super) fn expect_bake(
     formula: &Formula,
     kitchen: &Kitchen,
     question: &BakeQuestion,
+    learnt: Option<&BakeKnowledge>,
 ) -> Result<(Expected, Option<BakeForecast>), InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let mut practice = bake_practice(question.piece.thickness, setting, &spread_tendency(formula));
     match question.answer() {
-        Ok(found) => Ok((banded(&found, kitchen, &practice), Some(found))),
+        Ok(found) => Ok((banded(&found, kitchen, &practice, learnt), Some(found))),
         Err(refused) => {
             let why = refused.all().iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
             practice
@@ -107,13 +116,18 @@ pub(super) fn expect_bake(
     }
 }
 
-fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected) -> Expected {
+fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected, learnt: Option<&BakeKnowledge>) -> Expected {
     let measured = !kitchen.input().oven_readings.is_empty();
-    let band = if measured { TIME_MEASURED } else { TIME_UNMEASURED };
+    let band = match learnt {
+        Some(k) => (TIME_PER_K * k.offset_sd.k()).hypot(TIME_ITSELF),
+        None if measured => TIME_MEASURED,
+        None => TIME_UNMEASURED,
+    };
+    let spread_band = learnt.map_or(SPREAD_UNBAKED, |k| k.spread_sd.hypot(SPREAD_ITSELF));
     let time = found.bake;
     let early = Span::new_s((time * band).s().clamp(LOOK_EARLY.0.s(), LOOK_EARLY.1.s()));
     let spread = found.spread.value();
-    let off = (spread.abs() * SPREAD_UNBAKED).max(SPREAD_LEAST);
+    let off = (spread.abs() * spread_band).max(SPREAD_LEAST);
     let mut reasons = vec![
         format!(
             "{:.1} min until {}.",
@@ -125,7 +139,16 @@ fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected) -> Expec
                 crate::oven::DoneBy::Time | crate::oven::DoneBy::Never => "the forecast ends: it is not done by then",
             }
         ),
-        if measured {
+        if let Some(k) = learnt {
+            format!(
+                "{} of your bakes have taught it: the oven is {}{:.0}\u{b0} off (\u{b1} {:.0}), this dough spreads {:.2} times as far.",
+                k.records,
+                if k.offset.k() < 0.0 { "\u{2212}" } else { "+" },
+                k.offset.k().abs(),
+                k.offset_sd.k(),
+                k.spread
+            )
+        } else if measured {
             "The range is of an oven measured against a thermometer.".to_owned()
         } else {
             "The range is wide: nobody has measured this oven, and 15\u{b0} make a fifth of the time.".to_owned()
@@ -154,4 +177,30 @@ fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected) -> Expec
         reasons,
         warnings: found.warnings.iter().map(|w| w.0.clone()).collect(),
     }
+}
+
+/// A recorded bake as the fit takes it, by the question of its job; `None` beyond what the model knows, or of a piece whose spread
+/// cannot be told.
+#[must_use]
+pub fn bake_seen(
+    kitchen: &Kitchen,
+    outline: &Outline,
+    question: &BakeQuestion,
+    record: &BakeRecord,
+) -> Option<BakeSeen> {
+    let findings = record.findings();
+    // The calliper's growth across is twice the growth at the rim; the model tells that of the disc that stands for the piece.
+    let growth = (findings.mean_width - record.cut_width()) * 0.5;
+    let piece = BakePiece { thickness: record.cut_thickness(), ..question.piece };
+    check_bake(&question.dough, &piece, &question.oven).ok()?;
+    let measured = !kitchen.input().oven_readings.is_empty();
+    Some(BakeSeen {
+        dough: question.dough.clone(),
+        piece,
+        oven: question.oven,
+        measured: measured.then(|| kitchen.oven_offset(question.oven.air)),
+        colour: record.edge(),
+        bake: record.baked(),
+        spread: Share::new((growth / outline.rim_radius()).max(-0.5)),
+    })
 }

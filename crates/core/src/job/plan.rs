@@ -18,7 +18,7 @@ use crate::dough::{
 };
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::oven::BakeSetting;
+use crate::oven::{BakeKnowledge, BakeSetting};
 use crate::shape::{
     DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
     fill_trays, trays_of_squares,
@@ -44,6 +44,8 @@ pub struct AlsoMixed {
 pub struct Beside {
     /// Others whose dough is mixed with this one's.
     pub also: Vec<AlsoMixed>,
+    /// What recorded bakes of its formula have taught.
+    pub learnt: Option<BakeKnowledge>,
     /// Its share of sheets that are cut together with others, or why they cannot be used.
     pub mixed: Option<Result<MixedShare, String>>,
 }
@@ -77,8 +79,9 @@ pub fn plan_with(
     let parts = parts_of(job, &demand, frozen, &beside.also);
     let dough = dough_plan(job, formula, kitchen, &demand, parts, size.mass, density, composition)?;
     let mut cold = cold_plan(job, kitchen, &dough, &demand, &window, keeping(formula))?;
-    let question = bake_question(job, formula, outline, size.thickness, kitchen, goes_in_at(job, &cold))?;
-    let oven = oven_plan(job, formula, outline, kitchen, &question)?;
+    let question =
+        bake_question(job, formula, outline, size.thickness, kitchen, goes_in_at(job, &cold), beside.learnt.as_ref())?;
+    let oven = oven_plan(job, formula, outline, kitchen, &question, beside.learnt.as_ref())?;
     let trays = match &job.input().making {
         Making::Portioned(Portion::TrayBar { width, length, columns, rows, .. }) => {
             trays_of_squares(outline, job.baked_pieces(), (*width, *length), (*columns, *rows), kitchen.trays())
@@ -215,10 +218,11 @@ fn oven_plan(
     outline: &Outline,
     kitchen: &Kitchen,
     question: &BakeQuestion,
+    learnt: Option<&BakeKnowledge>,
 ) -> Result<OvenPlan, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let (w, h) = outline.extent();
-    let (mut expected, forecast) = expect_bake(job, formula, kitchen, question)?;
+    let (mut expected, forecast) = expect_bake(job, formula, kitchen, question, learnt)?;
     // Spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
     let growth = (outline.rim_radius() * expected.spread.0.value(), outline.rim_radius() * expected.spread.1.value());
     let width = if w > h { w } else { h };

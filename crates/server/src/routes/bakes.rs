@@ -1,15 +1,16 @@
-//! The board of levers: what each would change of a job's bake, told one after the other.
+//! The board of levers, told one after the other; and what recorded bakes teach.
 
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::whole::WholeJob;
-use crate::wire::{LeverView, LeversDone};
+use crate::wire::{BakesTeachView, BandView, LeverView, LeversDone, TaughtView};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
-use actix_web::{HttpResponse, get, web};
+use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::bake_levers;
-use ready_slab_store::{JobId, Store};
+use ready_slab_core::job::{bake_levers, bake_seen};
+use ready_slab_core::oven::{BakeSeen, BakesFitted, learn_bakes};
+use ready_slab_store::{JobId, RecordId, Store};
 use std::convert::Infallible;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -68,4 +69,97 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
         .insert_header((CACHE_CONTROL, "no-store"))
         .insert_header((CONTENT_ENCODING, "identity"))
         .streaming(told))
+}
+
+/// All recorded bakes of a job's formula, and what they would teach.
+struct Book {
+    whole: WholeJob,
+    seen: Vec<(RecordId, BakeSeen)>,
+    beyond: Vec<RecordId>,
+    records: usize,
+}
+
+impl Book {
+    async fn read(store: &Store, id: JobId) -> Result<Self, ApiError> {
+        let whole = WholeJob::read(store, id).await?;
+        let mut jobs = Vec::new();
+        for job in store.jobs().await?.into_iter().filter(|j| j.formula_id == whole.formula.id) {
+            let kept = store.records(job.id).await?;
+            if !kept.is_empty() {
+                jobs.push((WholeJob::read(store, job.id).await?, kept));
+            }
+        }
+        Ok(web::block(move || {
+            let (mut seen, mut beyond, mut records) = (Vec::new(), Vec::new(), 0);
+            for (job, kept) in &jobs {
+                records += kept.len();
+                let Ok(plan) = job.plan() else {
+                    beyond.extend(kept.iter().map(|r| r.id));
+                    continue;
+                };
+                for record in kept {
+                    match bake_seen(&job.kitchen, &job.cutter.outline, &plan.oven.question, &record.kept.record) {
+                        Some(one) => seen.push((record.id, one)),
+                        None => beyond.push(record.id),
+                    }
+                }
+            }
+            Self { whole, seen, beyond, records }
+        })
+        .await?)
+    }
+
+    fn learn(&self) -> Result<Option<BakesFitted>, InputErrors> {
+        learn_bakes(&self.seen.iter().map(|(_, seen)| seen.clone()).collect::<Vec<_>>())
+    }
+}
+
+/// What the recorded bakes of a job's formula teach of the oven and of the dough; nothing of it counts until it is taken over.
+#[utoipa::path(tag = "oven", operation_id = "oven_bakes_teach", params(("id" = i64, Path)), responses((status = 200, body = BakesTeachView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/bakes-teach")]
+pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<BakesTeachView>, ApiError> {
+    let mut book = Book::read(&store, JobId(*id)).await?;
+    let view = web::block(move || {
+        let found = book.learn()?;
+        let taken = book.whole.learnt.take();
+        let before = BandView::from(&book.whole.plan()?.oven.expected);
+        book.whole.learnt = found.as_ref().map(|f| f.knowledge);
+        let after = match &found {
+            Some(_) => Some(BandView::from(&book.whole.plan()?.oven.expected)),
+            None => None,
+        };
+        let aside = found.iter().flat_map(|f| f.set_aside.iter().map(|&i| book.seen[i].0.0));
+        Ok::<_, InputErrors>(BakesTeachView {
+            records: book.records,
+            set_aside: aside.collect(),
+            would: found.as_ref().map(|f| TaughtView::from(&f.knowledge)),
+            beyond: book.beyond.iter().map(|id| id.0).collect(),
+            before,
+            after,
+            taken: taken.as_ref().map(TaughtView::from),
+        })
+    })
+    .await??;
+    Ok(web::Json(view))
+}
+
+/// Takes over what the recorded bakes of a job's formula teach.
+#[utoipa::path(tag = "oven", operation_id = "oven_take_over", params(("id" = i64, Path)), responses((status = 200, body = TaughtView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/jobs/{id}/bakes-teach")]
+pub async fn take_over(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<TaughtView>, ApiError> {
+    let book = Book::read(&store, JobId(*id)).await?;
+    let formula = book.whole.formula.id;
+    let Some(found) = web::block(move || book.learn()).await?? else {
+        return Err(InputError::refused("records", "no bake is recorded that the forecast reaches").into());
+    };
+    store.teach_by_bakes(formula, &found.knowledge).await?;
+    Ok(web::Json((&found.knowledge).into()))
+}
+
+/// Forgets what bakes of a job's formula have taught.
+#[utoipa::path(tag = "oven", operation_id = "oven_forget", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/jobs/{id}/bakes-teach")]
+pub async fn forget(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    store.forget_bakes(store.job(JobId(*id)).await?.formula_id).await?;
+    Ok(HttpResponse::NoContent().finish())
 }

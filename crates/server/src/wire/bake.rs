@@ -2,7 +2,7 @@
 
 use super::{DoneWord, LeverGroupWord, ProfileWord};
 use ready_slab_core::job::{BakeLever, LeverEffect};
-use ready_slab_core::oven::{BakeForecast, BakePiece, BakeSample};
+use ready_slab_core::oven::{BakeForecast, BakeKnowledge, BakePiece, BakeSample, Expected};
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -91,6 +91,76 @@ pub struct LeverView {
 pub struct LeversDone {
     /// After so long.
     pub after_s: f64,
+}
+
+/// What bakes teach, or have taught.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct TaughtView {
+    /// The oven's air over its setting.
+    pub offset_k: f64,
+    /// One standard deviation.
+    pub offset_sd_k: f64,
+    /// Times as far as the model has it.
+    pub spread: f64,
+    /// One standard deviation, of itself.
+    pub spread_sd_percent: f64,
+    /// Records it rests on.
+    pub records: u32,
+}
+
+impl From<&BakeKnowledge> for TaughtView {
+    fn from(k: &BakeKnowledge) -> Self {
+        Self {
+            offset_k: k.offset.k(),
+            offset_sd_k: k.offset_sd.k(),
+            spread: k.spread,
+            spread_sd_percent: 100.0 * k.spread_sd,
+            records: k.records,
+        }
+    }
+}
+
+/// A forecast in short, with its range.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BandView {
+    /// At the earliest.
+    pub bake_least_min: f64,
+    /// At the latest.
+    pub bake_most_min: f64,
+    /// Of a round, at least.
+    pub spread_least_percent: f64,
+    /// Of a round, at most.
+    pub spread_most_percent: f64,
+}
+
+impl From<&Expected> for BandView {
+    fn from(e: &Expected) -> Self {
+        Self {
+            bake_least_min: e.bake.0.min(),
+            bake_most_min: e.bake.1.min(),
+            spread_least_percent: 100.0 * e.spread.0.value(),
+            spread_most_percent: 100.0 * e.spread.1.value(),
+        }
+    }
+}
+
+/// What the recorded bakes of a formula would teach.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BakesTeachView {
+    /// Bakes recorded of the formula.
+    pub records: usize,
+    /// What they would teach; null without any that the model reaches.
+    pub would: Option<TaughtView>,
+    /// Numbers of records that do not fit with the others.
+    pub set_aside: Vec<i64>,
+    /// Numbers of records beyond what the model knows.
+    pub beyond: Vec<i64>,
+    /// The job's bake without them.
+    pub before: BandView,
+    /// The job's bake with them; null without any.
+    pub after: Option<BandView>,
+    /// What is taken over already; null while nothing is.
+    pub taken: Option<TaughtView>,
 }
 
 /// Every fifth sample is drawn.

@@ -11,6 +11,7 @@ import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
+import { BakesTeach } from "./BakesTeach";
 import { SpreadChart } from "./SpreadChart";
 
 const EDGES = [
@@ -50,6 +51,7 @@ export function Ledger() {
       </Work>
       <TicketBox>
         <NewRecord jobId={job.id} width={plan.oven.cut_width_mm} />
+        <BakesTeach records={all.length} />
       </TicketBox>
     </>
   );
@@ -116,7 +118,8 @@ function NewRecord({ jobId, width }: { jobId: number; width: number }) {
       const thicknesses_mm = await readAll("thicknesses_mm", draft.thicknesses, "length");
       const minutes = await readAll("baked_min", draft.minutes, "duration");
       await add.mutateAsync({ widths_mm, thicknesses_mm, baked_min: minutes[0] ?? null, edge_colour: edge, notes: draft.notes });
-      setDraft(empty);
+      // What was typed meanwhile is the next bake.
+      setDraft((now) => (now === draft ? empty : now));
     } catch {
       // The fault stands by its field; what was typed stays.
     }

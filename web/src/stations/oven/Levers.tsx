@@ -29,7 +29,7 @@ interface Change {
 export function Levers() {
   const { job, plan, dim } = useJobContext();
   const { forecast } = plan.oven;
-  const key = JSON.stringify([plan.oven.oven_c, forecast?.bake_min, forecast?.spread_percent, job.liner, job.bake_end, job.method]);
+  const key = forecast ? JSON.stringify([plan.oven.oven_c, forecast.bake_min, forecast.spread_percent, job.liner, job.bake_end, job.method]) : undefined;
   const board = useLevers(job.id, key);
   const [pinned, setPinned] = useState<readonly string[]>([]);
   const format = useFormat();

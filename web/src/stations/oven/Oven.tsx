@@ -87,7 +87,7 @@ export function Oven() {
                 value={here?.read_c ?? job.oven_c}
                 step={1}
                 field="oven_readings"
-                onSave={(read_c) => keepKitchen({ oven_readings: [...readings.filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c }] })}
+                onSave={(read_c) => keepKitchen((now) => ({ oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c }] }))}
               />
             ) : null}
             <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.temperature(r.set_c, 0)).join(", ")}; between settings straight lines are drawn.`}</p>

@@ -37,10 +37,11 @@ export function EvenView() {
   const readings = all[sheet] ?? empty(3, 4);
   const asked = useEvenness(job.id, sheet, readings);
   const even = asked.data ?? undefined;
-  const save = (next: Readings) => {
-    const measured = Array.from({ length: Math.max(all.length, sheet + 1) }, (_, i) => (i === sheet ? next : (all[i] ?? empty(3, 4))));
-    return change.mutateAsync({ measured });
-  };
+  const save = (to: (readings: Readings) => Readings) =>
+    change.mutateAsync((now) => {
+      const before = now.measured ?? [];
+      return { measured: Array.from({ length: Math.max(before.length, sheet + 1) }, (_, i) => (i === sheet ? to(before[i] ?? empty(3, 4)) : (before[i] ?? empty(3, 4)))) };
+    });
   const grid = GRIDS.find((g) => SIZE[g][0] === readings.columns && SIZE[g][1] === readings.rows) ?? "3 × 4";
   const read = readings.read_mm.filter((r) => r != null).length;
   const least = roll(plan.shape.rolls, sheet);
@@ -73,7 +74,7 @@ export function EvenView() {
                   placeholder={format.length(job.thickness_mm)}
                   value={value ?? job.thickness_mm}
                   field="measured"
-                  onSave={(mm) => save({ ...readings, read_mm: readings.read_mm.map((r, i) => (i === index ? mm : r)) })}
+                  onSave={(mm) => save((now) => ({ ...now, read_mm: now.read_mm.map((r, i) => (i === index ? mm : r)) }))}
                 />
               );
             }),
@@ -99,13 +100,13 @@ export function EvenView() {
               <Row name="Thickest pieces, about">{`${number(even.thick_min, 1)} min`}</Row>
               <Row name="On one tray">{even.one_tray ? "yes" : "better apart"}</Row>
             </Rows>
-            <p className="mt-2 text-fine text-soft">By common practice for their thickness.</p>
+            <p className="mt-2 text-fine text-soft">By the forecast; beyond what it knows, by common practice.</p>
           </Part>
         ) : null}
         <Part title="Readings">
-          <Choice label="Grid, across by along" value={grid} options={GRIDS.map((g) => ({ value: g, label: g }))} onChange={(g) => void save(empty(...SIZE[g])).catch(() => undefined)} />
+          <Choice label="Grid, across by along" value={grid} options={GRIDS.map((g) => ({ value: g, label: g }))} onChange={(g) => void save(() => empty(...SIZE[g])).catch(() => undefined)} />
           <p className="mt-2 text-fine text-soft">Another grid begins empty; undo brings the old one back.</p>
-          {read > 0 ? <button type="button" className="btn mt-3" onClick={() => void save(empty(readings.columns, readings.rows)).catch(() => undefined)}>Clear this sheet</button> : null}
+          {read > 0 ? <button type="button" className="btn mt-3" onClick={() => void save((now) => empty(now.columns, now.rows)).catch(() => undefined)}>Clear this sheet</button> : null}
         </Part>
       </TicketBox>
     </>

@@ -1,5 +1,6 @@
 /** A lot that is not cut: its logs or portions as the plan has them, drawn to scale, their sizes changed here. */
 import { useRef } from "react";
+import type { Job, JobBody } from "../../api/client";
 import { useLog, usePortion, type LogQuery, type PortionQuery } from "../../api/logs";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
@@ -21,6 +22,9 @@ import { ShapeNav } from "./ShapeNav";
 
 type Sliced = Extract<Making, { kind: "sliced" }>;
 export type Portioned = Exclude<Making, { kind: "cut" } | { kind: "sliced" }>;
+
+/** The way of making with some sizes changed, whatever else was changed meanwhile. */
+const remade = (sizes: Record<string, unknown>) => (now: Job): Partial<JobBody> => ({ making: { ...now.making, ...sizes } as Making });
 
 export function MadeView() {
   const { job } = useJobContext();
@@ -59,12 +63,12 @@ function Slices({ making }: { making: Sliced }) {
           {log ? <p className="mt-1 text-soft">{`${log.slices} from each log, ${format.mass(log.slice_mass_g)} a slice.`}</p> : null}
         </Part>
         <Part title="The log">
-          <Choice label="Section" value={making.form} options={FORMS} onChange={(form) => change.mutate({ making: { ...making, form } })} />
+          <Choice label="Section" value={making.form} options={FORMS} onChange={(form) => change.mutate(remade({ form }))} />
           <div className="mt-3 grid grid-cols-2 gap-3">
-            <Amount label="Across" kind="length" step={1} value={making.width_mm} field="making.width_mm" onSave={(width_mm) => keep({ making: { ...making, width_mm } })} />
+            <Amount label="Across" kind="length" step={1} value={making.width_mm} field="making.width_mm" onSave={(width_mm) => keep(remade({ width_mm }))} />
             <Amount label="Slices, thick" kind="length" step={0.5} value={job.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => keep({ thickness_mm })} />
             {tall && log ? (
-              <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep({ making: { ...making, height_to_width: high / making.width_mm } })} />
+              <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep(remade({ height_to_width: high / making.width_mm }))} />
             ) : null}
             <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>
@@ -117,7 +121,7 @@ function Portions({ making }: { making: Portioned }) {
           <div className="grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
-              return f ? <Amount key={name} label={f.label} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep({ making: { ...making, [name]: v } as Making })} /> : null;
+              return f ? <Amount key={name} label={f.label} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep(remade({ [name]: v }))} /> : null;
             })}
             <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>

@@ -7,6 +7,7 @@
 //! practice, and no measured bake stands behind it.
 
 mod dough;
+mod fit;
 mod forecast;
 mod limits;
 mod model;
@@ -14,6 +15,7 @@ mod physics;
 mod setup;
 
 pub use dough::{OvenDough, OvenDoughParts, air_of};
+pub use fit::{BakeKnowledge, BakeSeen, BakesFitted, learn_bakes};
 pub use forecast::{BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, cools_after, forecast, forecast_at};
 pub use limits::{BakeWarning, check_bake};
 pub use model::{BakeBalance, simulate};
