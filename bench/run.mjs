@@ -67,6 +67,19 @@ say(
 say("  other ways to chill", await times(31, ask("/api/jobs/1/cold/ways")));
 say("  the inside of one", await times(31, ask("/api/jobs/1/cold/section?way=disc-fridge")));
 say("  ways to have it ready at a time", await times(31, ask("/api/jobs/1/cold/wanted?in_at=2026-11-28T12:20&ready_at=2026-11-28T12:40")));
+const heard = { first: [], all: [] };
+for (let i = 0; i < 11; i += 1) {
+  const start = performance.now();
+  const answer = await fetch(`${base}/api/jobs/1/levers`);
+  let first;
+  for await (const _ of answer.body) first ??= performance.now() - start;
+  heard.first.push(first);
+  heard.all.push(performance.now() - start);
+}
+say("  levers of a bake, the first bar", median(heard.first));
+say("  levers of a bake, all of them", median(heard.all));
+say("  a job of four lots planned together", await times(31, ask("/api/jobs/4/together")));
+say("  what two recorded bakes teach", await times(11, ask("/api/jobs/1/bakes-teach")));
 const put = await fetch(`${base}/api/jobs/1/chills`, { method: "POST", body: JSON.stringify({ name: "Disc 1" }) });
 const { id } = await put.json();
 const reading = [{ shows_c: 21.4, spot: "core" }];

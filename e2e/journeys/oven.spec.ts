@@ -58,17 +58,18 @@ test("recorded bakes are taken over and the forecast moves, and forgotten again"
   const before = await head.innerText();
   await open(page, bakery, "ledger");
   for (const minutes of ["12", "13", "12.5"]) {
+    await expect(field(page, /Widths of some pieces/)).toHaveValue("");
     await field(page, /Widths of some pieces/).fill("101 102 101.5");
     await field(page, "Minutes in the oven").fill(minutes);
     await page.getByRole("button", { name: "Keep it" }).click();
     await expect(page.getByText(`${minutes} min in the oven`).first()).toBeVisible();
   }
-  await expect(page.getByText(/The oven is .* cooler than set/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/The oven is .* cooler than set/)).toBeVisible({ timeout: 40_000 });
   await page.getByRole("button", { name: "Let the forecast learn it" }).click();
   await expect(page.getByText(/^Taken over: \d bakes/)).toBeVisible({ timeout: 20_000 });
   await page.getByRole("link", { name: /^Oven/ }).click();
   await expect(head).not.toHaveText(before);
-  await expect(page.getByText(/of your bakes have taught it/)).toBeVisible();
+  await expect(page.getByText(/of your bakes have taught it/)).toBeVisible({ timeout: 20_000 });
   await page.getByRole("link", { name: /^Ledger/ }).click();
   await page.getByRole("button", { name: "Forget it" }).click();
   await page.getByRole("link", { name: /^Oven/ }).click();

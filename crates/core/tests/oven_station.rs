@@ -4,7 +4,9 @@ mod bakehouse;
 
 use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
 use ready_slab_core::dough::MixMethod;
-use ready_slab_core::job::{BakeLever, JobInput, KitchenInput, Plan, bake_levers};
+use ready_slab_core::job::{
+    BakeLever, ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan, bake_levers, colder_takes,
+};
 use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, TrayLiner};
 use rstest::rstest;
 
@@ -75,9 +77,20 @@ fn what_the_forecast_does_not_reach_keeps_the_ranges_of_common_practice_and_says
 }
 
 #[test]
+fn colder_pieces_are_told_with_what_they_cost_in_the_cold() {
+    let plan = usual(job_input());
+    let colder =
+        colder_takes(&Job::new(job_input()).unwrap(), &Kitchen::new(kitchen_input()).unwrap(), &plan).unwrap().unwrap();
+    // The tray chill is in the freezer: a few minutes more.
+    assert!((1.0..15.0).contains(&colder.0.min()) && colder.1 == ColdPlace::Freezer, "{colder:?}");
+    let levers = bake_levers(&plan.oven.question, Some(colder), &lemon_thyme(), MixMethod::JustCombined).unwrap();
+    assert!(levers.iter().any(|l| l.name.contains("min more in the freezer")));
+}
+
+#[test]
 fn every_lever_is_one_notch_from_the_bake_as_planned() {
     let plan = usual(job_input());
-    let levers = bake_levers(&plan.oven.question, &lemon_thyme(), MixMethod::JustCombined).unwrap();
+    let levers = bake_levers(&plan.oven.question, None, &lemon_thyme(), MixMethod::JustCombined).unwrap();
     assert!(levers.len() >= 25, "{}", levers.len());
     let mut names: Vec<&str> = levers.iter().map(|l| l.name.as_str()).collect();
     names.sort_unstable();
@@ -108,6 +121,6 @@ fn every_lever_is_one_notch_from_the_bake_as_planned() {
     // What is there already is no lever.
     assert!(!levers.iter().any(|l| l.name == "parchment" || l.name == "light tray"));
     let greased = usual(JobInput { liner: TrayLiner::Greased, ..job_input() });
-    let others = bake_levers(&greased.oven.question, &lemon_thyme(), MixMethod::JustCombined).unwrap();
+    let others = bake_levers(&greased.oven.question, None, &lemon_thyme(), MixMethod::JustCombined).unwrap();
     assert!(others.iter().any(|l| l.name == "parchment") && !others.iter().any(|l| l.name == "greased tray"));
 }

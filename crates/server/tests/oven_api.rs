@@ -33,6 +33,16 @@ async fn a_plan_forecasts_and_follows_its_end_its_liner_and_the_oven_as_measured
 }
 
 #[actix_web::test]
+async fn a_piece_can_be_lifted_before_it_can_be_packed() {
+    let (_dir, store) = demo().await;
+    let found = get(&store, "/api/jobs/1/cooling").await;
+    let min = |field: &str| found[field].as_f64().unwrap();
+    // Common practice, no source: 4 to 15 min until it lifts, an hour or so until it is cool all through.
+    assert!((4.0..15.0).contains(&min("lifts_after_min")), "{found}");
+    assert!((15.0..90.0).contains(&min("packs_after_min")), "{found}");
+}
+
+#[actix_web::test]
 async fn the_board_tells_every_lever_and_ends() {
     let (_dir, store) = demo().await;
     let (status, kind, body) = send(&store, from_page(Method::GET, "/api/jobs/1/levers")).await;

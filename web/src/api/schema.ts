@@ -720,6 +720,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/cooling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a piece of the job cools on its tray. */
+        get: operations["oven_cooling"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/evenness": {
         parameters: {
             query?: never;
@@ -1754,6 +1771,19 @@ export interface components {
              * @description 0 to 1.
              */
             water: number;
+        };
+        /** @description How a piece cools on its tray. */
+        CoolingView: {
+            /**
+             * Format: double
+             * @description Until it can be lifted without bending; null when it takes more than 90 min.
+             */
+            lifts_after_min?: number | null;
+            /**
+             * Format: double
+             * @description Until it can be iced or packed; null when it takes more than 90 min.
+             */
+            packs_after_min?: number | null;
         };
         /** @description What to do about it. */
         CorrectionView: {
@@ -7242,6 +7272,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WayView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_cooling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoolingView"];
                 };
             };
             404: {

@@ -8,10 +8,10 @@ use crate::geometry::Outline;
 use crate::ledger::BakeRecord;
 use crate::oven::{
     BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSeen, BakeSetting, Expected, OvenDough, OvenSetup,
-    Profile, TrayMaterial, air_of, bake_practice, check_bake, forecast,
+    Profile, TrayMaterial, air_of, bake_practice, check_bake, cools_after, forecast,
 };
 use crate::shape::Portion;
-use crate::units::{Length, Share, Span, Temperature};
+use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// How far off a time may be: an oven that nobody has measured (15 degC either way make about a fifth), one that was
 /// measured against a thermometer, and, of the spread, a formula that was never baked. One standard deviation of what the
@@ -177,6 +177,29 @@ fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected, learnt: 
         reasons,
         warnings: found.warnings.iter().map(|w| w.0.clone()).collect(),
     }
+}
+
+/// Cool enough to be lifted, and above the room's air when it may be iced or packed: fat sets between them. Common practice, no
+/// source.
+const LIFTS_AT: Temperature = Temperature::new_c(45.0);
+const PACKS_ABOVE_ROOM: TemperatureDifference = TemperatureDifference::new_k(2.0);
+
+/// How a piece cools on its tray after its bake.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Cooling {
+    /// Until it can be lifted without bending.
+    pub lifts_after: Option<Span>,
+    /// Until it can be iced or packed.
+    pub packs_after: Option<Span>,
+}
+
+/// How a piece cools on its tray in a room at 22 degC, taken out after `bake`; nothing where it takes longer than 90 min.
+///
+/// Fails beyond what the model knows.
+pub fn cooling(question: &BakeQuestion, bake: Span) -> Result<Cooling, InputErrors> {
+    let q = question;
+    let until = |to: Temperature| cools_after(&q.dough, &q.piece, &q.oven, &q.fit, bake, to);
+    Ok(Cooling { lifts_after: until(LIFTS_AT)?, packs_after: until(Temperature::new_c(22.0) + PACKS_ABOVE_ROOM)? })
 }
 
 /// A recorded bake as the fit takes it, by the question of its job; `None` beyond what the model knows, or of a piece whose spread

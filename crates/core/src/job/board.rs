@@ -1,10 +1,11 @@
 //! The board of levers: what each of them would change of spread, time and colour, around the bake as it is planned.
 
-use super::BakeQuestion;
+use super::{BakeQuestion, ColdPlace, Job, Kitchen, Making, Plan};
+use crate::cold::{ChillQuestion, Piece, Support, Target, Wrap, chill_briefly};
 use crate::dough::{Formula, MixMethod, Pantry, Role};
 use crate::error::InputErrors;
 use crate::oven::{BakeForecast, OvenDough, OvenSetup, TrayLiner, TrayMaterial, air_of, forecast_at};
-use crate::units::{Length, Share, Span, TemperatureDifference};
+use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// Where a lever is pulled.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -43,8 +44,31 @@ pub struct LeverEffect {
 const OVEN_NOTCH_K: f64 = 15.0;
 const COLDER_K: f64 = 6.0;
 
-/// Pieces six degrees colder cost about so many minutes of freezer; told with the lever.
-fn starts(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
+/// How much longer a tray of cut pieces stays in the cold, and where, to go in so much colder: the lever's price. `None` for
+/// pieces that are not cut, and where the place never makes them so cold.
+pub fn colder_takes(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<Option<(Span, ColdPlace)>, InputErrors> {
+    if job.input().making != Making::Cut {
+        return Ok(None);
+    }
+    let chill_to = |core: Temperature| -> Result<Option<Span>, InputErrors> {
+        let question = ChillQuestion::new(
+            plan.dough.composition.clone(),
+            Piece::Sheet { thickness: job.thickness() },
+            Wrap::Open,
+            Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+            plan.cold.tray_chill.start.c(),
+            kitchen.place(plan.cold.tray_chill.place),
+            Target::Core(core),
+        )?;
+        Ok(chill_briefly(&question).ready_after)
+    };
+    let now = plan.oven.question.piece.start;
+    let colder = now + TemperatureDifference::new_k(-COLDER_K);
+    let (Some(now), Some(then)) = (chill_to(now)?, chill_to(colder)?) else { return Ok(None) };
+    Ok(Some((then - now, plan.cold.tray_chill.place)))
+}
+
+fn starts(question: &BakeQuestion, colder: Option<(Span, ColdPlace)>) -> Vec<(String, BakeQuestion)> {
     let at = |by: f64, name: String| {
         let start = question.piece.start + TemperatureDifference::new_k(by);
         let inside = (-20.0..=28.0).contains(&start.c());
@@ -55,7 +79,19 @@ fn starts(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
     };
     let waits = crate::oven::BakePiece { wait: question.piece.wait + Span::new_min(10.0), ..question.piece };
     [
-        at(-COLDER_K, format!("pieces {COLDER_K:.0}\u{b0} colder")),
+        at(
+            -COLDER_K,
+            match colder {
+                Some((takes, place)) => {
+                    format!(
+                        "pieces {COLDER_K:.0}\u{b0} colder: {:.0} min more in the {}",
+                        takes.min().ceil(),
+                        place.word()
+                    )
+                }
+                None => format!("pieces {COLDER_K:.0}\u{b0} colder"),
+            },
+        ),
         at(COLDER_K, format!("pieces {COLDER_K:.0}\u{b0} warmer")),
         Some(("ten minutes on the counter".to_owned(), BakeQuestion { piece: waits, ..question.clone() })),
     ]
@@ -89,7 +125,7 @@ fn ovens(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
     for liner in [TrayLiner::Parchment, TrayLiner::Bare, TrayLiner::Greased, TrayLiner::Silicone] {
         found.push(with(liner.word(), &|o| o.liner = liner));
     }
-    found.push(with("a warm tray of 45\u{b0}", &|o| o.tray_start = crate::units::Temperature::new_c(45.0)));
+    found.push(with("a warm tray of 45\u{b0}", &|o| o.tray_start = Temperature::new_c(45.0)));
     found.push(with("trays half as full", &|o| o.cover = Share::new((o.cover.value() * 0.5).max(0.05))));
     found.into_iter().flatten().collect()
 }
@@ -149,14 +185,15 @@ fn doughs(
     Ok(found)
 }
 
-/// Every lever of a bake, one notch each.
+/// Every lever of a bake, one notch each; `colder` is what [`colder_takes`] has found.
 pub fn bake_levers(
     question: &BakeQuestion,
+    colder: Option<(Span, ColdPlace)>,
     formula: &Formula,
     method: MixMethod,
 ) -> Result<Vec<BakeLever>, InputErrors> {
     let groups = [
-        (LeverGroup::Cold, starts(question)),
+        (LeverGroup::Cold, starts(question, colder)),
         (LeverGroup::Oven, ovens(question)),
         (LeverGroup::Shape, shapes(question)),
         (LeverGroup::Dough, doughs(question, formula, method)?),

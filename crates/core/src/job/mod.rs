@@ -18,8 +18,8 @@ mod ways;
 
 pub use advice::{Advice, Remedy, Trouble, advise};
 pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill};
-pub use bake::{BakeQuestion, bake_question, bake_seen};
-pub use board::{BakeLever, LeverEffect, LeverGroup, bake_levers};
+pub use bake::{BakeQuestion, Cooling, bake_question, bake_seen, cooling};
+pub use board::{BakeLever, LeverEffect, LeverGroup, bake_levers, colder_takes};
 pub use even::{EvenBake, even_bake};
 pub use follow::{Followed, Put, Whereabouts, follow};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit};

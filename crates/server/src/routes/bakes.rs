@@ -3,12 +3,12 @@
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::whole::WholeJob;
-use crate::wire::{BakesTeachView, BandView, LeverView, LeversDone, TaughtView};
+use crate::wire::{BakesTeachView, BandView, CoolingView, LeverView, LeversDone, TaughtView};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{bake_levers, bake_seen};
+use ready_slab_core::job::{bake_levers, bake_seen, colder_takes, cooling};
 use ready_slab_core::oven::{BakeSeen, BakesFitted, learn_bakes};
 use ready_slab_store::{JobId, RecordId, Store};
 use std::convert::Infallible;
@@ -33,8 +33,10 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
             let why = "beyond what the forecast knows; the oven station says what";
             return Err(InputErrors::from(InputError::refused("bake", why)));
         };
-        let method = whole.stored.job.input().method;
-        Ok((forecast.bake, bake_levers(&plan.oven.question, &whole.formula.formula, method)?))
+        let input = whole.stored.job.input();
+        let colder = colder_takes(&whole.stored.job, &whole.kitchen, &plan)?;
+        let levers = bake_levers(&plan.oven.question, colder, &whole.formula.formula, input.method)?;
+        Ok((forecast.bake, levers))
     })
     .await??;
     let (tell, heard) = mpsc::unbounded_channel();
@@ -69,6 +71,23 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
         .insert_header((CACHE_CONTROL, "no-store"))
         .insert_header((CONTENT_ENCODING, "identity"))
         .streaming(told))
+}
+
+/// How a piece of the job cools on its tray.
+#[utoipa::path(tag = "oven", operation_id = "oven_cooling", params(("id" = i64, Path)), responses((status = 200, body = CoolingView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/cooling")]
+pub async fn cools(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<CoolingView>, ApiError> {
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let found = web::block(move || {
+        let plan = whole.plan()?;
+        let Some(forecast) = &plan.oven.forecast else {
+            let why = "beyond what the forecast knows; the oven station says what";
+            return Err(InputErrors::from(InputError::refused("bake", why)));
+        };
+        cooling(&plan.oven.question, forecast.bake)
+    })
+    .await??;
+    Ok(web::Json(found.into()))
 }
 
 /// All recorded bakes of a job's formula, and what they would teach.

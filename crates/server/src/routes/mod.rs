@@ -116,6 +116,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(logs::strip)
         .service(logs::pattern)
         .service(bakes::levers)
+        .service(bakes::cools)
         .service(bakes::bakes_teach)
         .service(bakes::take_over)
         .service(bakes::forget)

@@ -1,7 +1,7 @@
 //! The forecast and the levers on the wire.
 
 use super::{DoneWord, LeverGroupWord, ProfileWord};
-use ready_slab_core::job::{BakeLever, LeverEffect};
+use ready_slab_core::job::{BakeLever, Cooling, LeverEffect};
 use ready_slab_core::oven::{BakeForecast, BakeKnowledge, BakePiece, BakeSample, Expected};
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
@@ -91,6 +91,21 @@ pub struct LeverView {
 pub struct LeversDone {
     /// After so long.
     pub after_s: f64,
+}
+
+/// How a piece cools on its tray.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CoolingView {
+    /// Until it can be lifted without bending; null when it takes more than 90 min.
+    pub lifts_after_min: Option<f64>,
+    /// Until it can be iced or packed; null when it takes more than 90 min.
+    pub packs_after_min: Option<f64>,
+}
+
+impl From<Cooling> for CoolingView {
+    fn from(c: Cooling) -> Self {
+        Self { lifts_after_min: c.lifts_after.map(Span::min), packs_after_min: c.packs_after.map(Span::min) }
+    }
 }
 
 /// What bakes teach, or have taught.

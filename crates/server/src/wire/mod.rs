@@ -25,7 +25,7 @@ mod wanted;
 mod ways;
 mod words;
 
-pub use bake::{BakeView, BakesTeachView, BandView, LeverView, LeversDone, TaughtView};
+pub use bake::{BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, TaughtView};
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
 pub use even::{EvenQuery, EvenView};

@@ -117,11 +117,12 @@ function NewRecord({ jobId, width }: { jobId: number; width: number }) {
       const widths_mm = await readAll("widths_mm", draft.widths, "length");
       const thicknesses_mm = await readAll("thicknesses_mm", draft.thicknesses, "length");
       const minutes = await readAll("baked_min", draft.minutes, "duration");
+      // The fields are free for the next bake at once.
+      setDraft(empty);
       await add.mutateAsync({ widths_mm, thicknesses_mm, baked_min: minutes[0] ?? null, edge_colour: edge, notes: draft.notes });
-      // What was typed meanwhile is the next bake.
-      setDraft((now) => (now === draft ? empty : now));
     } catch {
-      // The fault stands by its field; what was typed stays.
+      // The fault stands by its field; what was typed comes back, unless something else was typed meanwhile.
+      setDraft((now) => (Object.values(now).every((v) => v === "") ? draft : now));
     }
   };
   const fault = (field: string) => (unread?.field === field ? unread.text : faultOf(add.error, field));

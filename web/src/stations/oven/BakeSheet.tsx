@@ -1,4 +1,6 @@
 /** What hangs by the oven: for each tray when it goes in, when to look, what to look for, and what to do when it comes out. */
+import { useQuery } from "@tanstack/react-query";
+import { api, settled } from "../../api/client";
 import { useJobContext } from "../../app/JobFrame";
 import { clock, longDay, shifted } from "../../drawing/time";
 import { inUnits, number } from "../../drawing/units";
@@ -13,6 +15,12 @@ export function BakeSheet() {
   const { oven } = plan;
   const bakes = plan.clock.tasks.filter((t) => t.step === "bake");
   const heat = plan.clock.tasks.find((t) => t.step === "preheat");
+  const cooling = useQuery({
+    queryKey: ["cooling", job.id, oven.forecast?.bake_min, oven.forecast?.thickness_mm],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/cooling", { params: { path: { id: job.id } } })),
+    enabled: oven.forecast != null,
+    retry: false,
+  }).data;
   const early = Math.round(oven.look_after_min);
   const least = Math.round(oven.bake_least_min);
   return (
@@ -52,8 +60,8 @@ export function BakeSheet() {
           <li>{doneWords(job.bake_end ?? "just_golden")}</li>
           <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. Turn the tray when you look, if one side of the oven is hotter.</li>
           <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen rims are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
-          <li>{number(oven.cool_on_tray_min, 0)} min on the tray, until one lifts without bending; then on a rack.</li>
-          <li>Iced or packed when they are as cool as the room all through: thin ones after half an hour, thick ones after an hour.</li>
+          <li>{number(oven.cool_on_tray_min, 0)} min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>
+          <li>{cooling?.packs_after_min == null ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake." : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)} min, on a rack sooner.`}</li>
         </ol>
       </Work>
       <TicketBox>
