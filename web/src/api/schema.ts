@@ -1429,6 +1429,8 @@ export interface components {
              * @description Colour index.
              */
             middle_colour: number;
+            /** @description The word for it. */
+            middle_word: string;
             /** @description From the side. */
             profile: components["schemas"]["ProfileWord"];
             /**
@@ -1436,6 +1438,8 @@ export interface components {
              * @description Colour index, 0 raw to 100 burnt.
              */
             rim_colour: number;
+            /** @description The word for it. */
+            rim_word: string;
             /**
              * Format: double
              * @description When the middle is set.
@@ -1461,6 +1465,8 @@ export interface components {
              * @description Colour index.
              */
             under_colour: number;
+            /** @description The word for it. */
+            under_word: string;
         };
         /** @description What the recorded bakes of a formula would teach. */
         BakesTeachView: {
@@ -3697,6 +3703,8 @@ export interface components {
              * @description Look first.
              */
             look_after_min: number;
+            /** @description What to look for, as a sentence. */
+            look_for: string;
             /**
              * Format: double
              * @description Set to.

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { bakedColour, colourWord } from "./colour";
+import { bakedColour } from "./colour";
 
 const light = (index: number) => (/rgb\((\d+) (\d+) (\d+)\)/.exec(bakedColour(index)) ?? []).slice(1).reduce((sum, v) => sum + Number(v), 0);
 
@@ -10,8 +10,4 @@ it("a surface gets darker from raw to burnt, without a jump", () => {
   }
   expect(bakedColour(-5)).toBe(bakedColour(0));
   expect(bakedColour(140)).toBe(bakedColour(100));
-});
-
-it("its words are those of the ends of a bake", () => {
-  expect([4, 10, 20, 36, 59, 90].map(colourWord)).toEqual(["raw pale", "pale", "just golden", "golden", "brown", "too dark"]);
 });

@@ -13,7 +13,3 @@ export function bakedColour(index: number): string {
   const mix = (k: 0 | 1 | 2) => Math.round((a[k] ?? 0) + ((b[k] ?? 0) - (a[k] ?? 0)) * along);
   return `rgb(${mix(0)} ${mix(1)} ${mix(2)})`;
 }
-
-export function colourWord(index: number): string {
-  return index < 6 ? "raw pale" : index < 14 ? "pale" : index < 28 ? "just golden" : index < 48 ? "golden" : index < 70 ? "brown" : "too dark";
-}

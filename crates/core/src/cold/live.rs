@@ -2,7 +2,6 @@
 //! how long.
 
 use super::fit::{Fit, PlaceKnowledge, Reading, Spot, Stage, check_readings, shown};
-use super::journey::COLD_C;
 use super::piece::{Piece, Support, Wrap};
 use super::report::{HORIZON, Place, SETTLED_K, Target};
 use super::solver::{Body, Sample};
@@ -11,6 +10,11 @@ use super::window::{Side, Window};
 use crate::dough::Composition;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Film, Span, Temperature, TemperatureDifference};
+
+/// Places at or below this count as cold (FDA Food Code 2022, 3-501.16: cold holding at 5 degC; local rules decide).
+const COLD_C: f64 = 5.0;
+/// Out of the cold no longer than this in all. Common practice, no source; local rules decide.
+pub const OUT_OF_THE_COLD: Span = Span::new_min(120.0);
 
 /// The most places of one piece in turn.
 pub const MOST_STAYS: usize = 40;
@@ -529,5 +533,31 @@ mod tests {
         let errors = new(vec![fridge(0.0), bench(30.0, 22.0), fridge(20.0)]).unwrap_err();
         assert_eq!(errors.all()[0].field(), "stays[2]");
         assert!(new(vec![]).is_err() && new(vec![fridge(5.0)]).is_err());
+    }
+
+    #[test]
+    fn one_stay_in_two_parts_is_the_same_stay() {
+        let (whole, parts) = (tracked(vec![fridge(0.0)]), tracked(vec![fridge(0.0), fridge(33.0)]));
+        let (whole, parts) = (whole.live(&[]).unwrap(), parts.live(&[]).unwrap());
+        for minutes in [10.0, 33.0, 50.0, 80.0] {
+            let (a, b) = (whole.at(Span::new_min(minutes)), parts.at(Span::new_min(minutes)));
+            assert!((a.warmest.c() - b.warmest.c()).abs() < 0.05, "{minutes}: {a:?} {b:?}");
+        }
+    }
+
+    #[test]
+    fn bench_fridge_bench_freezer_goes_the_way_bakers_know() {
+        // 10 min on the bench, 40 in the fridge, 5 on the bench, then the freezer.
+        let freezer = stay(55.0, -18.0, 8.0, Support::Rack);
+        let bench = |from| stay(from, 22.0, 9.0, Support::Rack);
+        let l = tracked(vec![bench(0.0), fridge(10.0), bench(50.0), freezer]).live(&[]).unwrap();
+        let at = |minutes| l.at(Span::new_min(minutes));
+        assert!(at(10.0).mean.c() > 20.4, "the bench is as warm as the dough");
+        assert!(at(50.0).mean.c() < at(10.0).mean.c() - 5.0);
+        assert!(at(55.0).surface.c() > at(50.0).surface.c(), "on the bench the skin warms");
+        assert!(at(63.0).surface.c() < at(55.0).surface.c() - 2.0, "the freezer takes the skin first");
+        let out = l.out_of_the_cold(Span::new_min(63.0));
+        assert!((out.min() - 15.0).abs() < 1.0 && out < OUT_OF_THE_COLD, "{out:?}");
+        assert!(l.curve.windows(2).all(|w| w[0].after <= w[1].after));
     }
 }

@@ -2,7 +2,6 @@
 
 mod fit;
 mod grid;
-mod journey;
 mod live;
 mod piece;
 mod probe;
@@ -15,8 +14,7 @@ mod wanted;
 mod window;
 
 pub use fit::{Fit, LONGEST_READ, MOST_READINGS, PlaceKnowledge, RANGE_SDS, Reading, Spot, fit};
-pub use journey::{Journey, OUT_OF_THE_COLD, Stay, journey};
-pub use live::{Live, LiveStay, MOST_STAYS, Tracked};
+pub use live::{Live, LiveStay, MOST_STAYS, OUT_OF_THE_COLD, Tracked};
 pub use piece::{Piece, Support, TrayKind, Wrap};
 pub use probe::ProbeKind;
 pub(crate) use report::{BENCH_FILM, left_for};

@@ -400,11 +400,15 @@ fn handling(formula: &Formula) -> Judgement {
     Judgement { word, level: ((0.92 - packed) / 0.40).clamp(0.0, 1.0), reasons }
 }
 
+/// How fast a dough browns, 1 being usual: by its sugar and what of it browns early, of its mass, and by soda over 0.5 % of it.
+pub(crate) fn browning_pace(sugar: f64, reducing: f64, alkali: f64) -> f64 {
+    (0.35 + 0.65 * (sugar / USUAL_SUGAR).min(1.6).powf(0.6)) * (1.0 + REDUCING_GAIN * reducing) * (0.5 * alkali).exp()
+}
+
 fn browning(formula: &Formula, sugar: f64) -> Judgement {
     let reducing = formula.grams_of(|i| i.analysis.reducing) / formula.total().g();
     let soda = 100.0 * (formula.mass_of("baking-soda") / formula.total()) / 0.5;
-    let by_sugar = 0.35 + 0.65 * (sugar / USUAL_SUGAR).min(1.6).powf(0.6);
-    let pace = by_sugar * (1.0 + REDUCING_GAIN * reducing) * (0.5 * soda).exp();
+    let pace = browning_pace(sugar, reducing, soda);
     let word = match pace {
         p if p < 0.85 => "stays pale",
         p if p < 1.35 => "turns golden in its time",

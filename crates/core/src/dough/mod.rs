@@ -16,7 +16,7 @@ mod pantry;
 mod rebalance;
 mod scale;
 mod sheet;
-mod stiffness;
+pub(crate) mod stiffness;
 mod warnings;
 
 pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
@@ -39,5 +39,5 @@ pub use scale::{MixPlan, MixerLimits, SizeBy, Sized, WeighRules, Weighed, divide
 pub use sheet::{MixStep, MixingSheet, RIGHT_DOUGH, Tint, TintPortion, mixing_sheet};
 pub use stiffness::packing;
 
-pub(crate) use character::between;
+pub(crate) use character::{between, browning_pace};
 pub(crate) use scale::MOST_MIXES;

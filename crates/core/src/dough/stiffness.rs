@@ -5,23 +5,23 @@ use super::Formula;
 use super::ingredient::{Ingredient, Kind, Role};
 
 // Densities of the parts, kg/m3 (handbook values, from memory).
-const FAT: f64 = 910.0;
-const FLOUR: f64 = 1450.0;
-const STARCH: f64 = 1500.0;
-const SUGAR: f64 = 1590.0;
-const OTHER: f64 = 1350.0;
-const PIECES: f64 = 1250.0;
-const WATER: f64 = 1000.0;
+pub(crate) const FAT: f64 = 910.0;
+pub(crate) const FLOUR: f64 = 1450.0;
+pub(crate) const STARCH: f64 = 1500.0;
+pub(crate) const SUGAR: f64 = 1590.0;
+pub(crate) const OTHER: f64 = 1350.0;
+pub(crate) const PIECES: f64 = 1250.0;
+pub(crate) const WATER: f64 = 1000.0;
 /// Flour swells by this share of its volume as it takes up water; starch by twice as much. Calibrated to common practice.
-const FLOUR_SWELLS: f64 = 0.39;
+pub(crate) const FLOUR_SWELLS: f64 = 0.39;
 /// Undissolved sugar counts half: it lies loose between the rest. Calibrated to common practice.
-const LOOSE_SUGAR: f64 = 0.5;
-const LOOSE_PIECES: f64 = 0.6;
-const LOOSE_OTHER: f64 = 0.5;
+pub(crate) const LOOSE_SUGAR: f64 = 0.5;
+pub(crate) const LOOSE_PIECES: f64 = 0.6;
+pub(crate) const LOOSE_OTHER: f64 = 0.5;
 /// Share of the fat that lies between the solids and counts to their room. Calibrated to common practice.
-const FAT_APART: f64 = 0.87;
+pub(crate) const FAT_APART: f64 = 0.87;
 /// Sugar that water can hold at room temperature, kg per kg (sucrose: about 1.9, handbook value, from memory).
-const SATURATED: f64 = 1.9;
+pub(crate) const SATURATED: f64 = 1.9;
 
 /// Grams of flour whose thickening one gram of the ingredient has, whatever the fat and sugar do. A gram of water thins
 /// by what a gram of flour thickens (common practice, no source: a spoon of milk to a spoon and a half of flour); starch
@@ -53,7 +53,7 @@ fn binding_dry(ingredient: &Ingredient) -> f64 {
 }
 
 /// Share of a sugar that is dissolved as soon as it is mixed, water allowing. By crystal; calibrated to common practice.
-fn dissolves(ingredient: &Ingredient) -> f64 {
+pub(crate) fn dissolves(ingredient: &Ingredient) -> f64 {
     match (ingredient.kind, ingredient.key.as_ref()) {
         (Kind::Sugar, "sugar-powdered") => 0.90,
         (Kind::Sugar, "sugar-raw") => 0.05,

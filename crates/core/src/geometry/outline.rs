@@ -1,5 +1,6 @@
 //! One closed outline: measured, turned, grown, and held apart from another.
 
+use super::hole::{MOST_HOLES, hole_ring};
 use crate::error::InputError;
 use crate::units::{Area, Length};
 use geo::{Area as _, BoundingRect, Buffer, Contains, Coord, LineString, MultiPolygon, Point, Polygon, Simplify};
@@ -8,10 +9,6 @@ use geo::{Area as _, BoundingRect, Buffer, Contains, Coord, LineString, MultiPol
 /// Common practice: under 8 mm nothing can be cut, over 400 mm it fits no sheet.
 pub(crate) const EXTENT_MM: (f64, f64) = (8.0, 400.0);
 pub(crate) const MOST_POINTS: usize = 5_000;
-/// Holes of a cutter, their least size, and the least wall beside one. Common practice, no source: tin is bent no finer.
-const MOST_HOLES: usize = 12;
-const LEAST_HOLE_MM: f64 = 3.0;
-const LEAST_WALL_MM: f64 = 1.0;
 
 /// A simple closed outline, centred on the middle of its box, y down the page as in SVG.
 #[derive(Debug, Clone, PartialEq)]
@@ -256,53 +253,8 @@ fn put(points: &[(f64, f64)], at: Placement) -> Vec<(f64, f64)> {
     points.iter().map(|&(x, y)| (at.x_mm + x * cos - y * sin, at.y_mm + x * sin + y * cos)).collect()
 }
 
-fn ring_about(points: &[(f64, f64)], centre: (f64, f64)) -> LineString<f64> {
+pub(super) fn ring_about(points: &[(f64, f64)], centre: (f64, f64)) -> LineString<f64> {
     LineString::new(points.iter().map(|p| Coord { x: p.0 - centre.0, y: p.1 - centre.1 }).collect())
-}
-
-/// A hole of an outline with those before it, going round against the outline.
-fn hole_ring(
-    polygon: &Polygon<f64>,
-    hole: &[(f64, f64)],
-    centre: (f64, f64),
-    number: usize,
-) -> Result<LineString<f64>, InputError> {
-    let refuse = |why: &str| Err(InputError::refused("outline", format!("hole {number} {why}")));
-    let mut kept: Vec<(f64, f64)> = hole.to_vec();
-    kept.dedup_by(|a, b| (a.0 - b.0).hypot(a.1 - b.1) < 1e-6);
-    if kept.len() > 1 && (kept[0].0 - kept[kept.len() - 1].0).hypot(kept[0].1 - kept[kept.len() - 1].1) < 1e-6 {
-        kept.pop();
-    }
-    if kept.len() < 3 || kept.len() > MOST_POINTS || kept.iter().any(|p| !p.0.is_finite() || !p.1.is_finite()) {
-        return refuse("is no closed ring of numbers");
-    }
-    let (low, high) = bounds(&kept);
-    if (high.0 - low.0).min(high.1 - low.1) < LEAST_HOLE_MM {
-        return refuse("is smaller than 3 mm");
-    }
-    if first_crossing(&kept).is_some() {
-        return refuse("crosses itself");
-    }
-    let corners: Vec<(f64, f64)> = kept.iter().map(|p| (p.0 - centre.0, p.1 - centre.1)).collect();
-    let rings = std::iter::once(polygon.exterior()).chain(polygon.interiors());
-    for (i, ring) in rings.enumerate() {
-        let other: Vec<(f64, f64)> = ring.0[..ring.0.len() - 1].iter().map(|c| (c.x, c.y)).collect();
-        let inside = ring_holds(&other, corners[0]);
-        let apart = edge_distance(&other, &corners);
-        // Within the outline, and beside every other hole.
-        if inside != (i == 0) || (i > 0 && ring_holds(&corners, other[0])) {
-            return refuse(if i == 0 { "lies outside the outline" } else { "lies on another hole" });
-        }
-        if apart < LEAST_WALL_MM {
-            return refuse("comes nearer than 1 mm to the outline or to another hole");
-        }
-    }
-    let mut ring = ring_about(&kept, centre);
-    ring.close();
-    if Polygon::new(ring.clone(), vec![]).signed_area() > 0.0 {
-        ring.0.reverse();
-    }
-    Ok(ring)
 }
 
 /// A closed ring moved outward (inward for less than nothing) by `by_mm` on all sides, round at the corners; the largest
@@ -418,14 +370,14 @@ fn point_segment(p: (f64, f64), a: (f64, f64), b: (f64, f64)) -> f64 {
     (p.0 - a.0 - t * dx).hypot(p.1 - a.1 - t * dy)
 }
 
-fn bounds(points: &[(f64, f64)]) -> ((f64, f64), (f64, f64)) {
+pub(super) fn bounds(points: &[(f64, f64)]) -> ((f64, f64), (f64, f64)) {
     points.iter().fold(((f64::MAX, f64::MAX), (f64::MIN, f64::MIN)), |(low, high), p| {
         ((low.0.min(p.0), low.1.min(p.1)), (high.0.max(p.0), high.1.max(p.1)))
     })
 }
 
 /// Where two edges that are not neighbours touch or cross first, sweeping along x.
-fn first_crossing(points: &[(f64, f64)]) -> Option<(f64, f64)> {
+pub(super) fn first_crossing(points: &[(f64, f64)]) -> Option<(f64, f64)> {
     let n = points.len();
     let all: Vec<_> = edges(points).collect();
     let mut order: Vec<usize> = (0..n).collect();

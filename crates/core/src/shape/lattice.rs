@@ -7,7 +7,7 @@
 use super::layout::{Layout, in_rows, least_gap};
 use super::nest::{in_cutting_order, kept_layout_fault};
 use super::profile::Profile;
-use super::spacing::{Spacing, Turning, WEB_STEPS_MM};
+use super::spacing::{Spacing, Turning, WEB_STEPS_MM, larger_than_sheet};
 use crate::error::InputError;
 use crate::geometry::{Outline, Placement};
 use crate::units::Length;
@@ -154,18 +154,7 @@ impl LatticeTable {
             }
         }
         if table.shortest.is_empty() {
-            let (w, h) = outline.extent();
-            return Err(InputError::refused(
-                "cutter",
-                format!(
-                    "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept at the rim",
-                    w.mm(),
-                    h.mm(),
-                    width.mm(),
-                    longest.mm(),
-                    edge.mm()
-                ),
-            ));
+            return Err(InputError::refused("cutter", larger_than_sheet(outline, (width, longest), edge)));
         }
         table.leave_one_out();
         Ok(table)

@@ -5,7 +5,7 @@ use super::lattice::LatticeTable;
 use super::layout::{Layout, in_rows, least_gap};
 use super::nest::kept_layout_fault;
 use super::sheet::SheetForm;
-use super::spacing::{Spacing, Turning};
+use super::spacing::{Spacing, Turning, larger_than_sheet};
 use crate::error::InputError;
 use crate::geometry::{Outline, Placement};
 use crate::units::{Area, Length};
@@ -51,17 +51,7 @@ impl RoundSheets {
         }
         found.settle();
         if found.best.is_empty() {
-            return Err(InputError::refused(
-                "cutter",
-                format!(
-                    "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept at the rim",
-                    w.mm(),
-                    h.mm(),
-                    width.mm(),
-                    length.mm(),
-                    spacing.edge().mm()
-                ),
-            ));
+            return Err(InputError::refused("cutter", larger_than_sheet(outline, (width, length), spacing.edge())));
         }
         Ok(found)
     }

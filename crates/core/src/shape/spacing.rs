@@ -1,6 +1,7 @@
 //! What is kept free between pieces and to the rim, and how pieces may be turned.
 
 use crate::error::{Checks, InputErrors};
+use crate::geometry::Outline;
 use crate::units::Length;
 
 /// Webs that layouts are made with. A web between two steps is held at the next larger one, and layouts of every larger
@@ -55,4 +56,17 @@ impl Spacing {
     pub fn edge(&self) -> Length {
         self.edge
     }
+}
+
+/// Why a cutter cannot be laid on a sheet.
+pub(super) fn larger_than_sheet(outline: &Outline, sheet: (Length, Length), edge: Length) -> String {
+    let (w, h) = outline.extent();
+    format!(
+        "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept at the rim",
+        w.mm(),
+        h.mm(),
+        sheet.0.mm(),
+        sheet.1.mm(),
+        edge.mm()
+    )
 }

@@ -2,7 +2,7 @@
 
 use super::{DoneWord, LeverGroupWord, ProfileWord};
 use ready_slab_core::job::{BakeLever, Cooling, LeverEffect};
-use ready_slab_core::oven::{BakeForecast, BakeKnowledge, BakePiece, BakeSample, Expected};
+use ready_slab_core::oven::{BakeForecast, BakeKnowledge, BakePiece, BakeSample, Expected, colour_word};
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -39,10 +39,16 @@ pub struct BakeView {
     pub profile: ProfileWord,
     /// Colour index, 0 raw to 100 burnt.
     pub rim_colour: f64,
+    /// The word for it.
+    pub rim_word: String,
     /// Colour index.
     pub middle_colour: f64,
+    /// The word for it.
+    pub middle_word: String,
     /// Colour index.
     pub under_colour: f64,
+    /// The word for it.
+    pub under_word: String,
     /// Middle of the piece.
     pub core_c: f64,
     /// Of the mass as it went in.
@@ -199,8 +205,11 @@ impl BakeView {
             thickness_mm: f.thickness.mm(),
             profile: f.profile.into(),
             rim_colour: f.rim_colour,
+            rim_word: colour_word(f.rim_colour).to_owned(),
             middle_colour: f.middle_colour,
+            middle_word: colour_word(f.middle_colour).to_owned(),
             under_colour: f.under_colour,
+            under_word: colour_word(f.under_colour).to_owned(),
             core_c: f.core.c(),
             loss_percent: 100.0 * f.loss.value(),
             dull_after_min: f.dull_after.map(Span::min),

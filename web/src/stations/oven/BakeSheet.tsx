@@ -7,7 +7,6 @@ import { inUnits, number } from "../../drawing/units";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { OvenNav } from "./OvenNav";
-import { doneWords } from "./words";
 
 export function BakeSheet() {
   const { job, plan, dim } = useJobContext();
@@ -57,7 +56,7 @@ export function BakeSheet() {
           </tbody>
         </table>
         <ol className="mt-4 list-decimal space-y-2 pl-6 text-lg">
-          <li>{doneWords(job.bake_end ?? "just_golden")}</li>
+          <li>{oven.look_for}</li>
           <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. Turn the tray when you look, if one side of the oven is hotter.</li>
           <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen rims are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
           <li>{number(oven.cool_on_tray_min, 0)} min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>

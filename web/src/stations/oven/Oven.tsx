@@ -13,7 +13,6 @@ import { useFormat } from "../../kit/settings";
 import { BakeCurve } from "./BakeCurve";
 import { OvenNav } from "./OvenNav";
 import { PieceDrawing } from "./PieceDrawing";
-import { doneWords } from "./words";
 
 const ENDS = [
   { value: "pale", label: "Pale and set" },
@@ -65,7 +64,7 @@ export function Oven() {
             <Live value={`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min`} />
           </p>
           <p className="mb-3 mt-1 text-soft">look first after {number(oven.look_after_min, 0)} min</p>
-          <p className="say">{doneWords(job.bake_end ?? "just_golden")} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
+          <p className="say">{oven.look_for} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
         </Part>
         <Part title="Baked until">
           <Choice label="Baked until" value={job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end) => change.mutate({ bake_end })} />

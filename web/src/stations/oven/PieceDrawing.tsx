@@ -1,7 +1,7 @@
 /** One piece as cut and as baked: from above, from the side, and the colours it takes. */
 import { useId, type RefObject } from "react";
 import type { Plan, Schemas } from "../../api/client";
-import { bakedColour, colourWord } from "../../drawing/colour";
+import { bakedColour } from "../../drawing/colour";
 import { cutterPath } from "../../drawing/path";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
@@ -23,14 +23,14 @@ export function PieceDrawing({ picture, plan, forecast }: { picture: RefObject<S
   const tall = Math.max(oven.thickness_mm, forecast.thickness_mm) * scale;
   const side = top + 34;
   const half = (w: number, h: number) => domed(w * scale, h * scale, forecast.profile);
-  const colours = [["rim", forecast.rim_colour], ["middle", forecast.middle_colour], ["underside", forecast.under_colour]] as const;
+  const colours = [["rim", forecast.rim_colour, forecast.rim_word], ["middle", forecast.middle_colour, forecast.middle_word], ["underside", forecast.under_colour, forecast.under_word]] as const;
   const x = narrow ? 10 : width * 0.58;
   const y = narrow ? side + tall + 44 : 22;
   const height = narrow ? y + 200 : Math.max(side + tall + 44, 250);
   return (
     <svg ref={picture} viewBox={`0 0 ${width} ${height}`} className="w-full" role="img" aria-labelledby={`${id}-title ${id}-desc`}>
       <title id={`${id}-title`}>{`A ${cutter.name.toLowerCase()} as cut and as baked`}</title>
-      <desc id={`${id}-desc`}>{`It grows ${format.length(Math.round(grown * 10) / 10)} all round, from ${format.length(Math.round(oven.thickness_mm * 10) / 10)} to ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} thick. ${colours.map(([where, c]) => `${where}: ${colourWord(c)}`).join(", ")}.`}</desc>
+      <desc id={`${id}-desc`}>{`It grows ${format.length(Math.round(grown * 10) / 10)} all round, from ${format.length(Math.round(oven.thickness_mm * 10) / 10)} to ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} thick. ${colours.map(([where, , word]) => `${where}: ${word}`).join(", ")}.`}</desc>
       <g transform={`translate(${cx} ${top / 2 + 4}) scale(${scale})`} strokeLinejoin="round">
         <path d={path} fill={bakedColour(forecast.rim_colour)} stroke={bakedColour(forecast.rim_colour)} strokeWidth={2 * grown} className="slides" />
         <clipPath id={`${id}-within`}>
@@ -52,11 +52,11 @@ export function PieceDrawing({ picture, plan, forecast }: { picture: RefObject<S
         {`${format.length(Math.round(oven.thickness_mm * 10) / 10)} as cut, ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} baked, ${forecast.profile}`}
       </text>
       <g transform={`translate(${x} ${y})`}>
-        {colours.map(([where, c], i) => (
+        {colours.map(([where, c, word], i) => (
           <g key={where} transform={`translate(0 ${i * 58})`}>
             <rect width="54" height="44" rx="9" fill={bakedColour(c)} className="stroke-edge" strokeWidth="1" />
             <text x="68" y="19" fontSize="16" fontWeight="600">{where}</text>
-            <text x="68" y="38" fontSize="15" className="soft">{colourWord(c)}</text>
+            <text x="68" y="38" fontSize="15" className="soft">{word}</text>
           </g>
         ))}
       </g>

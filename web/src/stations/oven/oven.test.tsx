@@ -11,7 +11,6 @@ import type { JobContext } from "../../app/JobFrame";
 import { SettingsProvider } from "../../kit/settings";
 import { BakeSheet } from "./BakeSheet";
 import { Levers } from "./Levers";
-import { doneWords } from "./words";
 
 vi.hoisted(() => {
   globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
@@ -23,7 +22,7 @@ const TASK = { lot: 0, mix: null, oven: 1, start_min: 0, end_min: 0, why: "" };
 const PLAN = {
   ready_by: "2026-11-28T14:00", cutter: { name: "Buoy", width_mm: 40, height_mm: 40, outline_mm: OUTLINE, holes_mm: [] },
   shape: { trays: { fill: [12, 5] } },
-  oven: { oven_c: 175, bake_least_min: 8, bake_most_min: 11, look_after_min: 7, cool_on_tray_min: 8, warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."], forecast: FORECAST },
+  oven: { oven_c: 175, bake_least_min: 8, bake_most_min: 11, look_after_min: 7, look_for: "Done when the rim is golden.", cool_on_tray_min: 8, warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."], forecast: FORECAST },
   clock: { start_at: "2026-11-28T11:00", tasks: [
     { ...TASK, step: "preheat", lane: "oven", tray: null, start_at: "2026-11-28T13:10", end_at: "2026-11-28T13:30" },
     { ...TASK, step: "bake", lane: "oven", tray: 1, start_at: "2026-11-28T13:30", end_at: "2026-11-28T13:41" },
@@ -104,7 +103,7 @@ describe("the bake sheet", () => {
     const rows = screen.getAllByRole("row").slice(1).map((r) => [...r.querySelectorAll("td")].map((d) => d.textContent));
     expect(rows).toEqual([["1: 12", "13:30", "13:37", "13:38–13:41", "13:49"], ["2: 5", "13:41", "13:48", "13:49–13:52", "14:00"]]);
     expect(screen.getByText("13:10")).toBeTruthy();
-    expect(screen.getByText(doneWords("golden"))).toBeTruthy();
+    expect(screen.getByText("Done when the rim is golden.")).toBeTruthy();
     expect(screen.getByText(/stand by it/)).toBeTruthy();
   });
 });

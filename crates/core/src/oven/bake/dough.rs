@@ -1,5 +1,6 @@
 //! A dough as the oven sees it: shares that melt, bind, dissolve, brown or only lie within it.
 
+use crate::dough::stiffness::{SATURATED, dissolves};
 use crate::dough::{FatKind, Formula, Ingredient, Kind, MixMethod, solid_share};
 use crate::error::{Checks, InputErrors};
 
@@ -46,8 +47,6 @@ pub struct OvenDough {
     parts: OvenDoughParts,
 }
 
-/// Sugar that water holds in a cool dough, kg/kg. Handbook value, from memory.
-const SATURATED: f64 = 1.9;
 /// Carbon dioxide of soda, mol/kg, of which six tenths find an acid; of baking powder; of all, what the dough holds. Handbook
 /// stoichiometry; the shares are assumed and calibrated.
 const SODA_MOL_KG: f64 = 11.9 * 0.6;
@@ -142,11 +141,10 @@ impl OvenDough {
                     add(&mut parts.sugar, a.sugars);
                     add(&mut parts.starch, a.starch());
                     add(&mut parts.other, solids - a.sugars - a.starch());
-                    let (crystal_m, dissolved) = crystal(i);
                     let g = share * a.sugars / 100.0;
                     crystals_g += g;
-                    parts.crystal_m += g * crystal_m;
-                    parts.dissolved += g * dissolved;
+                    parts.crystal_m += g * crystal_m(i);
+                    parts.dissolved += g * dissolves(i);
                     if i.key == "sugar-powdered" {
                         parts.powdered += g;
                     }
@@ -213,14 +211,13 @@ pub const fn air_of(method: MixMethod) -> f64 {
     }
 }
 
-/// Mean crystal, m, and what is dissolved once it is mixed. Sieve sizes of the trade, from memory; shares calibrated.
-fn crystal(ingredient: &Ingredient) -> (f64, f64) {
+/// Mean crystal, m. Sieve sizes of the trade, from memory.
+fn crystal_m(ingredient: &Ingredient) -> f64 {
     match (ingredient.kind, ingredient.key.as_ref()) {
-        (Kind::Syrup, _) => (0.000_03, 1.0),
-        (_, "sugar-powdered") => (0.000_03, 0.90),
-        (_, "sugar-caster") => (0.000_25, 0.25),
-        (_, "sugar-brown" | "sugar-dark") => (0.000_35, 0.25),
-        (_, "sugar-raw") => (0.001, 0.05),
-        _ => (0.000_45, 0.15),
+        (Kind::Syrup, _) | (_, "sugar-powdered") => 0.000_03,
+        (_, "sugar-caster") => 0.000_25,
+        (_, "sugar-brown" | "sugar-dark") => 0.000_35,
+        (_, "sugar-raw") => 0.001,
+        _ => 0.000_45,
     }
 }

@@ -26,6 +26,46 @@ pub enum BakeEnd {
     Soft(EdgeColour),
 }
 
+impl BakeEnd {
+    /// What to look for, as a sentence. Common practice, no source.
+    #[must_use]
+    pub const fn look_for(self) -> &'static str {
+        match self {
+            Self::Colour(EdgeColour::Pale) => {
+                "Done when the middle no longer shines and the rim is still pale, the underside just off white."
+            }
+            Self::Colour(EdgeColour::JustGolden) => {
+                "Done when the middle no longer shines, the rim just turns golden and the underside is light brown."
+            }
+            Self::Colour(EdgeColour::Golden) => {
+                "Done when the rim is golden a finger\u{2019}s breadth in and the underside is golden brown."
+            }
+            Self::Colour(EdgeColour::Brown) => {
+                "Done when the rim is brown; the middle follows within a minute or two, so stand by it."
+            }
+            Self::Dull => {
+                "Done when the middle no longer shines and holds a light touch: go by time and touch, not by colour."
+            }
+            Self::Soft(_) => "Done when the middle no longer shines; it may still give under a finger.",
+        }
+    }
+}
+
+/// The word for a surface of a colour index: a colour's own word from half way to the one before it.
+#[must_use]
+pub fn colour_word(colour_index: f64) -> &'static str {
+    let half_way = |a: EdgeColour, b: EdgeColour| 0.5 * (index(integral_of(a)) + index(integral_of(b)));
+    let [pale, just, golden, brown] = EdgeColour::ALL;
+    match colour_index {
+        c if c < 0.5 * index(integral_of(pale)) => "raw",
+        c if c < half_way(pale, just) => pale.word(),
+        c if c < half_way(just, golden) => just.word(),
+        c if c < half_way(golden, brown) => golden.word(),
+        c if c < 0.5 * (index(integral_of(brown)) + 100.0) => brown.word(),
+        _ => "burnt",
+    }
+}
+
 /// What decided when it was done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum DoneBy {
@@ -318,6 +358,14 @@ mod tests {
         let off = |a: f64, b: f64| (a / b - 1.0).abs();
         assert!(off(fine.bake.s(), coarse.bake.s()) < 0.002 && off(fine.spread.value(), coarse.spread.value()) < 0.02);
         assert!(off(finer.bake.s(), coarse.bake.s()) < 0.02 && off(finer.spread.value(), coarse.spread.value()) < 0.10);
+    }
+
+    #[test]
+    fn every_end_is_named_by_its_own_colour() {
+        for colour in EdgeColour::ALL {
+            assert_eq!(colour_word(index(integral_of(colour))), colour.word());
+        }
+        assert_eq!((colour_word(0.0), colour_word(99.0)), ("raw", "burnt"));
     }
 
     #[test]

@@ -16,7 +16,9 @@ mod setup;
 
 pub use dough::{OvenDough, OvenDoughParts, air_of};
 pub use fit::{BakeKnowledge, BakeSeen, BakesFitted, learn_bakes};
-pub use forecast::{BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, cools_after, forecast, forecast_at};
+pub use forecast::{
+    BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, colour_word, cools_after, forecast, forecast_at,
+};
 pub use limits::{BakeWarning, check_bake};
 pub use model::{BakeBalance, simulate};
 pub use setup::{BakeFit, BakePiece, OvenSetup, TrayLiner, TrayMaterial};

@@ -11,6 +11,10 @@ use super::physics::{
     ATMOSPHERE_PA, GAS, SIGMA, arrhenius, cells, latent_j_kg, saturation_pa, sugar_solubility, water_activity,
 };
 use super::setup::{BakeFit, BakePiece, OvenSetup, Plate};
+use crate::dough::browning_pace;
+use crate::dough::stiffness::{
+    FAT, FAT_APART, FLOUR, FLOUR_SWELLS, LOOSE_OTHER, LOOSE_PIECES, LOOSE_SUGAR, OTHER, PIECES, STARCH, SUGAR, WATER,
+};
 
 /// Sampled at the first step after so many seconds.
 const SAMPLE_S: f64 = 2.0;
@@ -32,10 +36,6 @@ const MELTING_S: f64 = 33.0;
 const WIDENING_S: f64 = 10.0;
 /// Greatest packing of the solids.
 const MOST_PACKED: f64 = 0.87;
-/// Share of the fat's volume that parts the solids as room for them. Calibrated.
-const FAT_BETWEEN: f64 = 0.13;
-/// Flour swells by this share, starch by twice it. Calibrated.
-const SWELLS: f64 = 0.39;
 
 /// What is told of a moment.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
@@ -106,14 +106,9 @@ struct Fixed {
 impl Fixed {
     fn new(dough: &OvenDough, plate: &Plate) -> Self {
         let p = dough.parts();
-        // Densities of the parts, kg/m3: handbook values, from memory.
-        let dry_volume = p.fat / 910.0
-            + p.flour / 1450.0
-            + p.starch / 1500.0
-            + p.sugar / 1590.0
-            + p.other / 1350.0
-            + p.pieces / 1250.0;
-        let density = 1.0 / (dry_volume + p.water / 1000.0);
+        let dry_volume =
+            p.fat / FAT + p.flour / FLOUR + p.starch / STARCH + p.sugar / SUGAR + p.other / OTHER + p.pieces / PIECES;
+        let density = 1.0 / (dry_volume + p.water / WATER);
         let stiff_powder = 1.0 + 1.5 * p.powdered;
         Self {
             dry_volume,
@@ -125,20 +120,18 @@ impl Fixed {
                 + p.pieces * 1700.0,
             without_fat: 1.0 - p.water - p.fat - p.pieces,
             sets_at_c: 73.0 + 40.0 * p.sugar / (p.sugar + p.water).max(1e-9) - (p.protein_percent - 10.0),
-            browning: (0.35 + 0.65 * (p.sugar / 0.22).min(1.6).powf(0.6))
-                * (1.0 + 30.0 * p.reducing)
-                * (0.5 * p.alkali).exp(),
+            browning: browning_pace(p.sugar, p.reducing, p.alkali),
             // Melted fat lubricates the base.
             drag: plate.drag * (0.223 / p.fat.max(0.08)).powi(2),
             stiff: 0.93 * stiff_powder * (-0.8 * p.alkali).exp(),
             stiff_powder,
             air_mol_kg: p.air / (1.0 - p.air) / density * ATMOSPHERE_PA / (GAS * 288.0),
             density,
-            fat_volume: p.fat / 910.0,
-            swollen: p.flour / 1450.0 * (1.0 + SWELLS)
-                + p.starch / 1500.0 * (1.0 + 2.0 * SWELLS)
-                + p.pieces / 1250.0 * 0.6
-                + p.other / 1350.0 * 0.5,
+            fat_volume: p.fat / FAT,
+            swollen: p.flour / FLOUR * (1.0 + FLOUR_SWELLS)
+                + p.starch / STARCH * (1.0 + 2.0 * FLOUR_SWELLS)
+                + p.pieces / PIECES * LOOSE_PIECES
+                + p.other / OTHER * LOOSE_OTHER,
         }
     }
 }
@@ -258,8 +251,8 @@ pub(super) fn run<const N: usize>(
                 col.heat_capacity[i] = mass[i] * (fixed.dry_heat + x * 4180.0 + melting);
                 col.activity[i] = water_activity(x / fixed.without_fat.max(1e-9), t);
                 // How it resists flowing.
-                let loose_sugar = 0.5 * p.sugar * (1.0 - col.dissolved[i]) / 1590.0;
-                let room = fixed.dry_volume + wet - (1.0 - FAT_BETWEEN) * fixed.fat_volume;
+                let loose_sugar = LOOSE_SUGAR * p.sugar * (1.0 - col.dissolved[i]) / SUGAR;
+                let room = fixed.dry_volume + wet - FAT_APART * fixed.fat_volume;
                 let packed = ((fixed.swollen + loose_sugar) / room).min(0.97 * MOST_PACKED);
                 let s2 = col.set[i] * col.set[i];
                 let yields = fixed.stiff * (packed / (MOST_PACKED - packed)).powf(0.67)

@@ -16,7 +16,7 @@ pub use search::Nester;
 
 use super::layout::{Layout, least_gap};
 use super::sheet::SheetForm;
-use super::spacing::{Spacing, Turning};
+use super::spacing::{Spacing, Turning, larger_than_sheet};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::{Outline, Placement};
 use crate::units::{Area, Length};
@@ -83,19 +83,8 @@ impl NestQuestion {
         let question = Self { cutters, sheet, spacing, held: vec![], start: vec![], holes: false };
         for (i, cutter) in question.cutters.iter().enumerate() {
             if !first::fits(&question, cutter) {
-                let ((w, h), (sw, sl)) = (cutter.outline.extent(), sheet.extent());
-                return Err(InputError::refused(
-                    format!("cutters[{i}]"),
-                    format!(
-                        "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept at the rim",
-                        w.mm(),
-                        h.mm(),
-                        sw.mm(),
-                        sl.mm(),
-                        spacing.edge().mm()
-                    ),
-                )
-                .into());
+                let why = larger_than_sheet(&cutter.outline, sheet.extent(), spacing.edge());
+                return Err(InputError::refused(format!("cutters[{i}]"), why).into());
             }
         }
         Ok(question)

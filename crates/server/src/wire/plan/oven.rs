@@ -14,6 +14,8 @@ pub struct OvenView {
     pub bake_least_min: f64,
     /// Most time.
     pub bake_most_min: f64,
+    /// What to look for, as a sentence.
+    pub look_for: String,
     /// Look first.
     pub look_after_min: f64,
     /// Least growth across the longer side.
@@ -59,6 +61,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         oven_c: o.oven.c(),
         bake_least_min: p.bake.0.min(),
         bake_most_min: p.bake.1.min(),
+        look_for: o.question.end.look_for().to_owned(),
         look_after_min: p.look_after.min(),
         spread_least_percent: 100.0 * o.spread_across().0.value(),
         spread_most_percent: 100.0 * o.spread_across().1.value(),
