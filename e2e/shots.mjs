@@ -37,7 +37,6 @@ const VIEWS = [
     },
   },
   { name: "shape-log", path: "/jobs/1/shape/log" },
-  { name: "shape-portion", path: "/jobs/1/shape/portion?kind=rope" },
   { name: "shape-tray", path: "/jobs/1/shape/trays" },
   { name: "oven", path: "/jobs/1/oven" },
   {
@@ -47,6 +46,15 @@ const VIEWS = [
       await page.getByText(/levers, one notch each/).waitFor({ timeout: 30_000 });
       await page.getByRole("button", { name: "greased tray" }).click();
       await page.getByRole("button", { name: "a tenth more flour" }).click();
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+  {
+    name: "kitchen-oven",
+    path: "/kitchen/oven",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Let the stand-in read" }).click();
+      await page.getByRole("button", { name: "Plan with it" }).waitFor({ timeout: 30_000 });
       await page.evaluate(() => scrollTo(0, 0));
     },
   },
@@ -67,6 +75,11 @@ const MORE = [
   { name: "pantry", path: "/pantry" },
   { name: "kitchen", path: "/kitchen" },
   { name: "oven-tray", path: "/jobs/1/oven/tray" },
+  { name: "oven-tray-done", path: "/jobs/1/oven/tray?show=done", read: true },
+  { name: "oven-lots-tray", path: "/jobs/4/oven/tray?show=done" },
+  { name: "oven-finish", path: "/jobs/2/oven/finish" },
+  { name: "oven-boats", path: "/jobs/3/oven" },
+  { name: "shape-portion", path: "/jobs/1/shape/portion?kind=rope" },
   { name: "lots-order", path: "/jobs/4/order" },
   { name: "lots-clock", path: "/jobs/4/clock" },
   { name: "lots-log", path: "/jobs/6/shape" },

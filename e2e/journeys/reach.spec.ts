@@ -4,7 +4,7 @@ import type { Page } from "@playwright/test";
 import { expect, field, figure, open, test } from "../bakery";
 
 const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/versions"];
-const OVEN = ["oven/levers", "oven/tray", "oven/sheet"];
+const OVEN = ["oven/levers", "oven/tray?show=done", "oven/sheet", "oven/finish"];
 const SHAPE = ["shape/nest", "shape/mixed", "shape/trays", "shape/even", "shape/log", "shape/pattern?pattern=pinwheel", "shape/portion?kind=figure"];
 const COLD = ["cold/ways", "cold/now", "cold/trouble", "cold/learnt"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
@@ -71,7 +71,7 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
   await expect(page).toHaveURL(`${bakery.address}/`);
 });
 
-const OUTSIDE = ["/", "/kitchen", "/pantry", "/read", "/live"];
+const OUTSIDE = ["/", "/kitchen", "/kitchen/oven", "/pantry", "/read", "/live"];
 const inJob = (views: readonly string[]) => views.map((v) => `/jobs/1/${v}`);
 const GROUPS = { "outside a job": OUTSIDE, "at the stations": inJob(STATIONS), "of the dough": inJob(DOUGH), "of cold and shape": inJob([...COLD, ...SHAPE]), "of the oven": inJob(OVEN) };
 

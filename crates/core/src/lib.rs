@@ -22,7 +22,7 @@
 //!     room_c: 22.0, fridge_c: 4.0, fridge_fan: false, freezer_c: -18.0,
 //!     tray_width_mm: 310.0, tray_length_mm: 440.0, tray_kind: TrayKind::Aluminium, trays_owned: 4, least_gap_mm: 25.0,
 //!     mixer_limit_g: 1200.0, bowl_ml: Some(4500.0), scale_step_g: 1.0, fine_step_g: 0.1,
-//!     egg_class: EggClass::UsLarge, currency: "€".into(), rods_mm: vec![3.0, 6.0], ovens: 1, racks_per_oven: 1, oven_fan: false, preheat_min: 20.0, oven_readings: vec![],
+//!     egg_class: EggClass::UsLarge, currency: "€".into(), rods_mm: vec![3.0, 6.0], ovens: 1, racks_per_oven: 1, oven_fan: false, preheat_min: 20.0, oven_readings: vec![], door_dip_k: 15.0, recovery_min: 1.5, hot_spots: None, cover_pot: false, altitude_m: 0.0,
 //!     roll_min: 4.0, cut_s: 6.0,
 //! })?;
 //!
@@ -33,7 +33,7 @@
 //!     chill_as_disc: true, disc_mm: 22.0, chill_place: ColdPlace::Fridge, tray_chill_place: ColdPlace::Freezer,
 //!     web_mm: 3.0, edge_mm: 4.0, surface: BenchSurface::FlouredBoard, rerolls: 2, reserve_percent: 3.0, oven_c: 175.0,
 //!     freeze_pieces: 0, hold_back_percent: 0.0, whole_eggs: false, tints: vec![],
-//!     turning: ready_slab_core::shape::Turning::Free, layout: vec![], measured: vec![], tray_layout: vec![], making: ready_slab_core::job::Making::Cut, bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden), liner: ready_slab_core::oven::TrayLiner::Parchment, sheet: ready_slab_core::shape::SheetKind::Oblong, sheet_width_mm: None, sheet_length_mm: None,
+//!     turning: ready_slab_core::shape::Turning::Free, layout: vec![], measured: vec![], tray_layout: vec![], making: ready_slab_core::job::Making::Cut, bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden), liner: ready_slab_core::oven::TrayLiner::Parchment, finishes: vec![], sheet: ready_slab_core::shape::SheetKind::Oblong, sheet_width_mm: None, sheet_length_mm: None,
 //! })?;
 //!
 //! let plan = plan(&job, &formula, &cutter, &kitchen)?;
@@ -47,6 +47,7 @@ pub mod clock;
 pub mod cold;
 pub mod dough;
 pub mod error;
+pub mod finish;
 pub mod geometry;
 pub mod job;
 pub mod ledger;

@@ -4,11 +4,17 @@ mod bakehouse;
 
 use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
 use ready_slab_core::dough::MixMethod;
+use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{
-    BakeLever, ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan, bake_levers, colder_takes,
+    BakeLever, ColdPlace, Job, JobInput, Kitchen, KitchenInput, OvenMeasured, PartsAhead, Plan, bake_levers,
+    colder_takes, parts_ahead,
 };
 use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, TrayLiner};
 use rstest::rstest;
+
+fn measured(set_c: f64, read_c: f64) -> OvenMeasured {
+    OvenMeasured { set_c, read_c, swing_k: 0.0 }
+}
 
 fn in_kitchen(kitchen: KitchenInput) -> Plan {
     planned(job_input(), kitchen, &lemon_thyme(), &round(65.0)).unwrap()
@@ -16,12 +22,14 @@ fn in_kitchen(kitchen: KitchenInput) -> Plan {
 
 #[test]
 fn the_range_lies_around_the_forecast_and_narrows_when_the_oven_is_measured() {
-    let (plain, measured) =
-        (usual(job_input()), in_kitchen(KitchenInput { oven_readings: vec![(175.0, 175.0)], ..kitchen_input() }));
+    let (plain, read) = (
+        usual(job_input()),
+        in_kitchen(KitchenInput { oven_readings: vec![measured(175.0, 175.0)], ..kitchen_input() }),
+    );
     let wide = |p: &Plan| (p.oven.expected.bake.1 - p.oven.expected.bake.0).min();
     let found = plain.oven.forecast.as_ref().unwrap();
     assert!(plain.oven.expected.bake.0 < found.bake && found.bake < plain.oven.expected.bake.1);
-    assert!(wide(&measured) < 0.7 * wide(&plain));
+    assert!(wide(&read) < 0.7 * wide(&plain));
     // Looked at two to four minutes before.
     let early = (found.bake - plain.oven.expected.look_after).min();
     assert!((1.9..4.1).contains(&early), "{early}");
@@ -33,7 +41,7 @@ fn the_range_lies_around_the_forecast_and_narrows_when_the_oven_is_measured() {
 
 #[test]
 fn an_oven_that_runs_cool_takes_longer_between_its_readings_too() {
-    let readings = vec![(150.0, 145.0), (200.0, 175.0)];
+    let readings = vec![measured(150.0, 145.0), measured(200.0, 175.0)];
     let cool = in_kitchen(KitchenInput { oven_readings: readings, ..kitchen_input() });
     // Half way between -5 and -25 at 175.
     assert!((cool.oven.question.fit.offset.k() + 15.0).abs() < 1e-9);
@@ -104,10 +112,10 @@ fn every_lever_is_one_notch_from_the_bake_as_planned() {
     };
     // Directions that every baker knows: common practice, no source.
     for (name, more) in [
-        ("pieces 6\u{b0} colder", false),
+        ("pieces colder by \u{2212}6\u{b0}", false),
         ("ten minutes on the counter", true),
-        ("oven 15\u{b0} hotter", false),
-        ("oven 15\u{b0} cooler", true),
+        ("oven hotter by +15\u{b0}", false),
+        ("oven cooler by \u{2212}15\u{b0}", true),
         ("greased tray", true),
         ("a tenth more flour", false),
         ("a fifth more sugar", true),
@@ -116,11 +124,85 @@ fn every_lever_is_one_notch_from_the_bake_as_planned() {
         let spread = effect(name).forecast.spread;
         assert!((spread > found.spread) == more, "{name}: {spread:?} against {:?}", found.spread);
     }
-    assert!(effect("oven 15\u{b0} hotter").rim_at_same_time > found.rim_colour);
+    assert!(effect("oven hotter by +15\u{b0}").rim_at_same_time > found.rim_colour);
     assert!(effect("dark tray").forecast.under_colour > found.under_colour);
     // What is there already is no lever.
     assert!(!levers.iter().any(|l| l.name == "parchment" || l.name == "light tray"));
     let greased = usual(JobInput { liner: TrayLiner::Greased, ..job_input() });
     let others = bake_levers(&greased.oven.question, None, &lemon_thyme(), MixMethod::JustCombined).unwrap();
     assert!(others.iter().any(|l| l.name == "parchment") && !others.iter().any(|l| l.name == "greased tray"));
+}
+
+/// Common practice, no source: high up dough widens more, dries sooner and spreads further.
+#[test]
+fn high_up_it_loses_more_water_and_spreads_no_less() {
+    let (sea, high) = (usual(job_input()), in_kitchen(KitchenInput { altitude_m: 1600.0, ..kitchen_input() }));
+    let (sea, high) = (sea.oven.forecast.unwrap(), high.oven.forecast.unwrap());
+    assert!(high.spread > sea.spread, "{:?} {:?}", high.spread, sea.spread);
+    assert!(high.core < sea.core || high.loss > sea.loss);
+}
+
+#[test]
+fn a_door_that_costs_more_and_comes_back_later_makes_a_longer_bake() {
+    let bake = |door_dip_k, recovery_min| {
+        let kitchen = KitchenInput { door_dip_k, recovery_min, ..kitchen_input() };
+        in_kitchen(kitchen).oven.forecast.unwrap()
+    };
+    let (shut, usual, slow) = (bake(0.0, 1.5), bake(15.0, 1.5), bake(40.0, 4.0));
+    assert!(shut.bake < usual.bake && usual.bake < slow.bake);
+    // A cool start makes more spread, as a cool oven does.
+    assert!(shut.spread < slow.spread);
+}
+
+#[test]
+fn an_oven_that_swings_is_told_with_a_wider_band() {
+    let wide = |swing_k| {
+        let read = OvenMeasured { swing_k, ..measured(175.0, 175.0) };
+        let e = in_kitchen(KitchenInput { oven_readings: vec![read], ..kitchen_input() }).oven.expected;
+        (e.bake.1 - e.bake.0).min()
+    };
+    assert!(wide(20.0) > wide(0.0));
+}
+
+#[test]
+fn the_board_has_the_altitude_among_its_levers_and_goes_down_again_from_high_up() {
+    let names = |altitude_m| {
+        let plan = in_kitchen(KitchenInput { altitude_m, ..kitchen_input() });
+        let levers = bake_levers(&plan.oven.question, None, &lemon_thyme(), MixMethod::JustCombined).unwrap();
+        levers.into_iter().map(|l| l.name).filter(|n| n.contains("the sea")).collect::<Vec<_>>()
+    };
+    assert_eq!(names(0.0), ["at 1600 m above the sea"]);
+    assert_eq!(names(1200.0), ["at 1600 m above the sea", "at the sea"]);
+}
+
+/// A five-pointed star of 90 mm: its points bake ahead, and the finer the point the more.
+#[test]
+fn points_bake_ahead_and_the_finer_the_more() {
+    let star = |inner: f64| {
+        let corner = |i: i32| {
+            let (turn, r) =
+                (std::f64::consts::TAU * (f64::from(i) / 10.0 - 0.25), if i % 2 == 0 { 45.0 } else { inner });
+            (r * turn.cos(), r * turn.sin())
+        };
+        Outline::new(&(0..10).map(corner).collect::<Vec<_>>()).unwrap()
+    };
+    let told = |outline: &Outline| {
+        let plan = planned(job_input(), kitchen_input(), &lemon_thyme(), outline).unwrap();
+        parts_ahead(outline, &plan.oven.question, plan.oven.forecast.as_ref().unwrap()).unwrap()
+    };
+    let (plump, fine) = (told(&star(27.0)), told(&star(17.0)));
+    assert_eq!(fine[0].at.len(), 5);
+    assert!(fine[0].sentence.starts_with("The five points"), "{}", fine[0].sentence);
+    let ahead = |p: &[PartsAhead]| p.first().map_or(0.0, |p| p.ahead.min());
+    assert!(ahead(&fine) > 0.2 && ahead(&fine) >= ahead(&plump) - 0.8, "{fine:?} {plump:?}");
+    assert!(
+        fine[0].colour
+            > planned(job_input(), kitchen_input(), &lemon_thyme(), &star(17.0))
+                .unwrap()
+                .oven
+                .forecast
+                .unwrap()
+                .rim_colour
+    );
+    assert!(told(&round(65.0)).is_empty());
 }

@@ -80,6 +80,13 @@ impl MixedSheets {
     }
 }
 
+/// What sheets a job's pieces may be cut from: jobs of one key may share them; nothing where none are cut.
+pub fn sheet_key(job: &StoredJob) -> Option<String> {
+    let version = job.formula_version.map_or_else(|| "newest".to_owned(), |v| v.to_string());
+    let thickness = job.job.sheet_thickness()?;
+    Some(format!("formula {}, {version}, {:.3} mm", job.formula_id.0, thickness.mm()))
+}
+
 /// The day of all lots of a job.
 pub struct Day {
     /// Each with its plan, its steps where the others leave room for them.
@@ -183,12 +190,7 @@ impl Family {
             lots.push((job.clone(), store.cutter(job.cutter_id).await?));
         }
         let Some((first, _)) = lots.first() else { return Ok(None) };
-        let alike = |j: &StoredJob| {
-            j.formula_id == first.formula_id
-                && j.formula_version == first.formula_version
-                && j.job.input().making == Making::Cut
-                && (j.job.thickness() - first.job.thickness()).mm().abs() < 1e-6
-        };
+        let alike = |j: &StoredJob| sheet_key(j).is_some() && sheet_key(j) == sheet_key(first);
         let fault = lots
             .iter()
             .find(|(j, _)| !alike(j))

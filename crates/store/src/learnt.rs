@@ -3,12 +3,13 @@
 use crate::cold::{moment, purpose_from, purpose_word, written};
 use crate::error::StoreError;
 use crate::rows::place_word;
+use crate::rows_oven::readings_text;
 use crate::store::Store;
 use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, PlaceKnowledge, Touch};
 use ready_slab_core::job::{ColdPlace, Kitchen};
-use ready_slab_core::oven::BakeKnowledge;
+use ready_slab_core::oven::{BakeKnowledge, OvenKnowledge, SpreadKnowledge};
 use ready_slab_core::units::{Temperature, TemperatureDifference};
 use sqlx::FromRow;
 
@@ -53,60 +54,91 @@ fn touch_from(id: i64, word: &str) -> Result<Touch, StoreError> {
     }
 }
 
+async fn forget_all(tx: &mut crate::tables::Tx<'_>) -> Result<(), StoreError> {
+    sqlx::query("DELETE FROM oven_knowledge").execute(&mut **tx).await?;
+    sqlx::query("DELETE FROM spread_knowledge").execute(&mut **tx).await?;
+    Ok(())
+}
+
 #[derive(FromRow)]
-struct BakeKnowledgeRow {
+struct OvenKnowledgeRow {
     offset_k: f64,
     offset_sd_k: f64,
+    records: u32,
+    measured: String,
+}
+
+#[derive(FromRow)]
+struct SpreadKnowledgeRow {
     spread: f64,
     spread_sd: f64,
     records: u32,
 }
 
 impl Store {
-    /// What accepted bakes of a formula have taught; nothing before the first.
+    /// What accepted bakes have taught of the oven and of a formula; nothing before the first. A reading on a thermometer that is newer
+    /// than what bakes taught of the oven counts instead of it.
     pub async fn taught_by_bakes(&self, formula: FormulaId) -> Result<Option<BakeKnowledge>, StoreError> {
-        let row: Option<BakeKnowledgeRow> = sqlx::query_as(
-            "SELECT offset_k, offset_sd_k, spread, spread_sd, records FROM bake_knowledge WHERE formula_id = ?",
-        )
-        .bind(formula.0)
-        .fetch_optional(&self.pool)
-        .await?;
-        let difference = |k: f64| TemperatureDifference::new_k(if k.is_finite() { k } else { 0.0 });
-        Ok(row.map(|r| BakeKnowledge {
-            offset: difference(r.offset_k),
-            offset_sd: difference(r.offset_sd_k),
-            spread: r.spread,
-            spread_sd: r.spread_sd,
-            records: r.records,
-        }))
+        let oven: Option<OvenKnowledgeRow> =
+            sqlx::query_as("SELECT offset_k, offset_sd_k, records, measured FROM oven_knowledge WHERE id = 1")
+                .fetch_optional(&self.pool)
+                .await?;
+        let dough: Option<SpreadKnowledgeRow> =
+            sqlx::query_as("SELECT spread, spread_sd, records FROM spread_knowledge WHERE formula_id = ?")
+                .bind(formula.0)
+                .fetch_optional(&self.pool)
+                .await?;
+        let now = readings_text(&self.kitchen().await?.input().oven_readings);
+        let damaged =
+            || StoreError::Damaged { thing: "knowledge of bakes", id: formula.0, why: "no number".to_owned() };
+        let k = |v: f64| TemperatureDifference::from_k(v).map_err(|_| damaged());
+        let oven = match oven.filter(|o| o.measured == now) {
+            Some(o) => Some(OvenKnowledge { offset: k(o.offset_k)?, offset_sd: k(o.offset_sd_k)?, records: o.records }),
+            None => None,
+        };
+        let dough = dough.map(|d| SpreadKnowledge { spread: d.spread, spread_sd: d.spread_sd, records: d.records });
+        if oven.is_none() && dough.is_none() {
+            return Ok(None);
+        }
+        Ok(Some(BakeKnowledge { oven, dough: dough.unwrap_or(SpreadKnowledge::NONE) }))
     }
 
-    /// Takes over what bakes teach of a formula, in place of what they taught before.
-    pub async fn teach_by_bakes(&self, formula: FormulaId, k: &BakeKnowledge) -> Result<(), StoreError> {
-        self.formula(formula).await?;
+    /// Takes over what bakes teach of the oven and of formulas, in place of all they taught before.
+    pub async fn teach_by_bakes(
+        &self,
+        oven: &OvenKnowledge,
+        doughs: &[(FormulaId, SpreadKnowledge)],
+    ) -> Result<(), StoreError> {
+        let measured = readings_text(&self.kitchen().await?.input().oven_readings);
+        let mut tx = self.write().await?;
+        forget_all(&mut tx).await?;
         sqlx::query(
-            "INSERT INTO bake_knowledge (formula_id, offset_k, offset_sd_k, spread, spread_sd, records, taught_at)
-             VALUES (?, ?, ?, ?, ?, ?, ?)
-             ON CONFLICT (formula_id) DO UPDATE SET offset_k = excluded.offset_k, offset_sd_k = excluded.offset_sd_k,
-             spread = excluded.spread, spread_sd = excluded.spread_sd, records = excluded.records,
-             taught_at = excluded.taught_at",
+            "INSERT INTO oven_knowledge (id, offset_k, offset_sd_k, records, measured, taught_at) VALUES (1, ?, ?, ?, ?, ?)",
         )
-        .bind(formula.0)
-        .bind(k.offset.k())
-        .bind(k.offset_sd.k())
-        .bind(k.spread)
-        .bind(k.spread_sd)
-        .bind(k.records)
+        .bind(oven.offset.k())
+        .bind(oven.offset_sd.k())
+        .bind(oven.records)
+        .bind(measured)
         .bind(crate::store::now())
-        .execute(&self.pool)
+        .execute(&mut *tx)
         .await?;
-        Ok(())
+        for (formula, k) in doughs {
+            sqlx::query("INSERT INTO spread_knowledge (formula_id, spread, spread_sd, records) VALUES (?, ?, ?, ?)")
+                .bind(formula.0)
+                .bind(k.spread)
+                .bind(k.spread_sd)
+                .bind(k.records)
+                .execute(&mut *tx)
+                .await?;
+        }
+        Ok(tx.commit().await?)
     }
 
-    /// Forgets what bakes of a formula have taught.
-    pub async fn forget_bakes(&self, formula: FormulaId) -> Result<(), StoreError> {
-        sqlx::query("DELETE FROM bake_knowledge WHERE formula_id = ?").bind(formula.0).execute(&self.pool).await?;
-        Ok(())
+    /// Forgets all that bakes have taught.
+    pub async fn forget_bakes(&self) -> Result<(), StoreError> {
+        let mut tx = self.write().await?;
+        forget_all(&mut tx).await?;
+        Ok(tx.commit().await?)
     }
 
     /// What accepted readings have taught of a place in one of its uses; nothing before the first.

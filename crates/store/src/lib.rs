@@ -11,6 +11,7 @@ mod learnt;
 mod rows;
 mod rows_dough;
 mod rows_making;
+mod rows_oven;
 mod shelf;
 mod store;
 mod tables;

@@ -2,6 +2,7 @@
 
 use crate::error::StoreError;
 use crate::rows_making::{making_from, making_text};
+use crate::rows_oven::{finishes_from, finishes_text, readings_from, readings_text, spots_from, spots_text};
 use crate::things::{
     CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredJob, StoredMixedSheet, StoredRecord,
 };
@@ -163,6 +164,28 @@ pub(crate) struct KitchenRow {
     pub currency: String,
     #[serde(default = "no_tints")]
     pub oven_readings: String,
+    #[serde(default = "usual_dip")]
+    pub door_dip_k: f64,
+    #[serde(default = "usual_recovery")]
+    pub recovery_min: f64,
+    #[serde(default = "no_spots")]
+    pub hot_spots: String,
+    #[serde(default)]
+    pub cover_pot: bool,
+    #[serde(default)]
+    pub altitude_m: f64,
+}
+
+fn usual_dip() -> f64 {
+    15.0
+}
+
+fn usual_recovery() -> f64 {
+    1.5
+}
+
+fn no_spots() -> String {
+    "null".to_owned()
 }
 
 impl KitchenRow {
@@ -185,7 +208,12 @@ impl KitchenRow {
             ovens: k.ovens,
             racks_per_oven: k.racks_per_oven,
             oven_fan: k.oven_fan,
-            oven_readings: text(&k.oven_readings),
+            oven_readings: readings_text(&k.oven_readings),
+            door_dip_k: k.door_dip_k,
+            recovery_min: k.recovery_min,
+            hot_spots: spots_text(k.hot_spots.as_ref()),
+            cover_pot: k.cover_pot,
+            altitude_m: k.altitude_m,
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
@@ -214,7 +242,12 @@ impl KitchenRow {
             ovens: self.ovens,
             racks_per_oven: self.racks_per_oven,
             oven_fan: self.oven_fan,
-            oven_readings: list("kitchen", self.id, &self.oven_readings)?,
+            oven_readings: readings_from(self.id, &self.oven_readings)?,
+            door_dip_k: self.door_dip_k,
+            recovery_min: self.recovery_min,
+            hot_spots: spots_from(self.id, &self.hot_spots)?,
+            cover_pot: self.cover_pot,
+            altitude_m: self.altitude_m,
             preheat_min: self.preheat_min,
             roll_min: self.roll_min,
             cut_s: self.cut_s,
@@ -327,6 +360,8 @@ pub(crate) struct JobRow {
     pub bake_end: String,
     #[serde(default = "on_parchment")]
     pub liner: String,
+    #[serde(default = "no_tints")]
+    pub finishes: String,
 }
 
 fn just_golden() -> String {
@@ -429,6 +464,7 @@ impl JobRow {
             sheet_length_mm: j.sheet_length_mm,
             bake_end: end_word(j.bake_end).to_owned(),
             liner: liner_word(j.liner).to_owned(),
+            finishes: finishes_text(&j.finishes),
         }
     }
 
@@ -471,6 +507,7 @@ impl JobRow {
             sheet_length_mm: self.sheet_length_mm,
             bake_end: end_from("job", id, &self.bake_end)?,
             liner: liner_from("job", id, &self.liner)?,
+            finishes: finishes_from(id, &self.finishes)?,
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {

@@ -71,8 +71,9 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             sqlx::query(
                 "INSERT INTO kitchen (id, name, room_c, fridge_c, fridge_fan, freezer_c, tray_width_mm, tray_length_mm, \
                  tray_kind, trays_owned, least_gap_mm, mixer_limit_g, rods_mm, ovens, racks_per_oven, oven_fan, \
-                 preheat_min, roll_min, cut_s, bowl_ml, scale_step_g, fine_step_g, egg_class, currency, oven_readings) \
-                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 preheat_min, roll_min, cut_s, bowl_ml, scale_step_g, fine_step_g, egg_class, currency, oven_readings, \
+                 door_dip_k, recovery_min, hot_spots, cover_pot, altitude_m) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
                  ON CONFLICT (id) DO UPDATE SET name = excluded.name, room_c = excluded.room_c, \
                  fridge_c = excluded.fridge_c, fridge_fan = excluded.fridge_fan, freezer_c = excluded.freezer_c, \
                  tray_width_mm = excluded.tray_width_mm, tray_length_mm = excluded.tray_length_mm, \
@@ -83,7 +84,9 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                  cut_s = excluded.cut_s, bowl_ml = excluded.bowl_ml, \
                  scale_step_g = excluded.scale_step_g, fine_step_g = excluded.fine_step_g, \
                  egg_class = excluded.egg_class, currency = excluded.currency, \
-                 oven_readings = excluded.oven_readings",
+                 oven_readings = excluded.oven_readings, door_dip_k = excluded.door_dip_k, \
+                 recovery_min = excluded.recovery_min, hot_spots = excluded.hot_spots, \
+                 cover_pot = excluded.cover_pot, altitude_m = excluded.altitude_m",
             )
             .bind(k.id)
             .bind(&k.name)
@@ -110,6 +113,11 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(&k.egg_class)
             .bind(&k.currency)
             .bind(&k.oven_readings)
+            .bind(k.door_dip_k)
+            .bind(k.recovery_min)
+            .bind(&k.hot_spots)
+            .bind(k.cover_pot)
+            .bind(k.altitude_m)
             .execute(&mut **tx)
             .await?;
         }
@@ -156,8 +164,8 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                  chill_as_disc, disc_mm, chill_place, tray_chill_place, web_mm, edge_mm, surface, rerolls, \
                  reserve_percent, oven_c, freeze_pieces, hold_back_percent, whole_eggs, tints, formula_version, dough_with, \
                  turning, layout, thickness_read, tray_layout, lot_of, making, mixed_sheets, sheet_form, sheet_width_mm, \
-                 sheet_length_mm, bake_end, liner) \
-                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 sheet_length_mm, bake_end, liner, finishes) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
                  ON CONFLICT (id) DO UPDATE SET name = excluded.name, formula_id = excluded.formula_id, \
                  cutter_id = excluded.cutter_id, pieces = excluded.pieces, thickness_mm = excluded.thickness_mm, \
                  ready_by = excluded.ready_by, method = excluded.method, dough_c = excluded.dough_c, \
@@ -172,7 +180,8 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                  tray_layout = excluded.tray_layout, lot_of = excluded.lot_of, making = excluded.making, \
                  mixed_sheets = excluded.mixed_sheets, sheet_form = excluded.sheet_form, \
                  sheet_width_mm = excluded.sheet_width_mm, sheet_length_mm = excluded.sheet_length_mm, \
-                 bake_end = excluded.bake_end, liner = excluded.liner",
+                 bake_end = excluded.bake_end, liner = excluded.liner, \
+                 finishes = excluded.finishes",
             )
             .bind(j.id)
             .bind(&j.name)
@@ -211,6 +220,7 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(j.sheet_length_mm)
             .bind(&j.bake_end)
             .bind(&j.liner)
+            .bind(&j.finishes)
             .execute(&mut **tx)
             .await?;
         }

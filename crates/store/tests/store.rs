@@ -6,10 +6,11 @@ use ready_slab_core::dough::{
     Analysis, EggClass, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, MixMethod,
     Pantry, Squeeze,
 };
+use ready_slab_core::finish::Coat;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, Whereabouts};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
+use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpots, OvenKnowledge, SpotTest, SpreadKnowledge, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, LogForm, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
@@ -38,7 +39,12 @@ fn kitchen(room_c: f64) -> Kitchen {
         ovens: 1,
         racks_per_oven: 2,
         oven_fan: true,
-        oven_readings: vec![(175.0, 166.5)],
+        oven_readings: vec![OvenMeasured { set_c: 175.0, read_c: 166.5, swing_k: 4.0 }],
+        door_dip_k: 12.0,
+        recovery_min: 2.0,
+        hot_spots: Some(HotSpots::new(SpotTest::Bread, 2, 1, &[Some(2), None]).unwrap()),
+        cover_pot: false,
+        altitude_m: 340.0,
         preheat_min: 20.0,
         roll_min: 4.0,
         cut_s: 6.0,
@@ -85,6 +91,7 @@ fn job(pieces: u32) -> Job {
         sheet: SheetKind::Oval,
         bake_end: BakeEnd::Soft(EdgeColour::Golden),
         liner: TrayLiner::Silicone,
+        finishes: vec![Coat::Drizzle, Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }],
         sheet_width_mm: Some(280.0),
         sheet_length_mm: None,
     })
@@ -481,4 +488,33 @@ async fn what_hands_found_is_kept_with_the_formula() {
     store.delete_touch(first).await.unwrap();
     assert!(store.delete_touch(first).await.is_err());
     assert!(store.touches(FormulaId(999)).await.unwrap().is_empty());
+}
+
+#[tokio::test]
+async fn what_bakes_taught_is_kept_until_it_is_forgotten_or_the_oven_is_measured_anew() {
+    let dir = tempfile::tempdir().unwrap();
+    let store = Store::open(&dir.path().join("b.db")).await.unwrap();
+    store.save_kitchen(&kitchen(22.0), "kitchen").await.unwrap();
+    let one = store.add_formula(&formula("Lemon thyme"), "added").await.unwrap();
+    let other = store.add_formula(&formula("Rye caraway"), "added").await.unwrap();
+    assert_eq!(store.taught_by_bakes(one).await.unwrap(), None);
+    let k = TemperatureDifference::new_k;
+    let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), records: 5 };
+    let spread = SpreadKnowledge { spread: 1.2, spread_sd: 0.1, records: 4 };
+    store.teach_by_bakes(&oven, &[(one, spread)]).await.unwrap();
+    let taught = store.taught_by_bakes(one).await.unwrap().unwrap();
+    assert_eq!((taught.oven, taught.dough), (Some(oven), spread));
+    // The oven is the same for a formula that was never baked.
+    let beside = store.taught_by_bakes(other).await.unwrap().unwrap();
+    assert_eq!((beside.oven, beside.dough), (Some(oven), SpreadKnowledge::NONE));
+    // A newer reading on a thermometer counts in place of what bakes taught of the oven, and nothing else goes.
+    let before = store.kitchen().await.unwrap();
+    let measured = vec![OvenMeasured { set_c: 175.0, read_c: 170.0, swing_k: 0.0 }];
+    let newer = Kitchen::new(KitchenInput { oven_readings: measured, ..before.input().clone() }).unwrap();
+    store.save_kitchen(&newer, "readings of the oven changed").await.unwrap();
+    let after = store.taught_by_bakes(one).await.unwrap().unwrap();
+    assert_eq!((after.oven, after.dough), (None, spread));
+    assert_eq!(store.taught_by_bakes(other).await.unwrap(), None);
+    store.forget_bakes().await.unwrap();
+    assert_eq!(store.taught_by_bakes(one).await.unwrap(), None);
 }

@@ -99,11 +99,13 @@ export const useReading = (request: ReadRequest) =>
   });
 export const useUnits = () => useQuery(unitsQuery);
 
+/** What takes longer to reckon is asked for again after a change, too, but no edit waits for it. */
+const SLOW: ReadonlySet<unknown> = new Set(["bakes-teach", "cooling", "parts-ahead", "tray-times"]);
+
 /** After a change everything may have moved; what is on the screen is asked for again, the old figures stay meanwhile. */
 function refresh(client: QueryClient): Promise<void> {
-  // What takes a second to reckon is asked for again, too, but no edit waits for it.
-  void client.invalidateQueries({ predicate: (q) => q.queryKey[0] === "bakes-teach" });
-  return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" && q.queryKey[0] !== "bakes-teach" });
+  void client.invalidateQueries({ predicate: (q) => SLOW.has(q.queryKey[0]) });
+  return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" && !SLOW.has(q.queryKey[0]) });
 }
 
 export function useChangeJob(id: number) {

@@ -230,6 +230,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/hot-spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a map of the oven's hot spots says. */
+        post: operations["oven_hot_spots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/oven-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the readings of a thermometer in an oven say of it. */
+        post: operations["oven_test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/sheet": {
         parameters: {
             query?: never;
@@ -588,12 +622,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the recorded bakes of a job's formula teach of the oven and of the dough; nothing of it counts until it is taken over. */
+        /** What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over. */
         get: operations["oven_bakes_teach"];
         put?: never;
-        /** Takes over what the recorded bakes of a job's formula teach. */
+        /** Takes over what the recorded bakes of the kitchen teach of its oven and of every formula among them. */
         post: operations["oven_take_over"];
-        /** Forgets what bakes of a job's formula have taught. */
+        /** Forgets what bakes have taught of the oven and of all formulas. */
         delete: operations["oven_forget"];
         options?: never;
         head?: never;
@@ -913,6 +947,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/parts-ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Points and necks of a job's piece that bake ahead of the rest; none where the forecast does not reach. */
+        get: operations["oven_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/pattern": {
         parameters: {
             query?: never;
@@ -1068,6 +1119,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/tray-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When each piece of a job's full tray is done, by its place in the oven and by the sheet it was cut from. */
+        get: operations["oven_tray_times"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -1084,6 +1152,26 @@ export interface paths {
         head?: never;
         /** Changes some fields of the kitchen. */
         patch: operations["kitchen_change"];
+        trace?: never;
+    };
+    "/api/kitchen/oven-thermometer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The stand-in thermometer in the oven: `reading` (an `OvenReadBody`) for each, as the stand-in's clock has it, then `found` (an
+         *     `OvenTestView`). It stops when the connection is closed.
+         */
+        get: operations["oven_thermometer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/places": {
@@ -1382,6 +1470,8 @@ export interface components {
              * @description 0 raw to 100 burnt.
              */
             rim_colour: number;
+            /** @description That, as a screen shows it. */
+            rim_screen: string;
             /**
              * Format: double
              * @description Of the width as cut.
@@ -1429,15 +1519,26 @@ export interface components {
              * @description Colour index.
              */
             middle_colour: number;
+            /** @description The middle. */
+            middle_screen: string;
             /** @description The word for it. */
             middle_word: string;
             /** @description From the side. */
             profile: components["schemas"]["ProfileWord"];
             /**
              * Format: double
+             * @description How far apart rim and middle look, CIEDE2000.
+             */
+            rim_apart_de: number;
+            /** @description Whether anybody sees that side by side. */
+            rim_apart_seen: boolean;
+            /**
+             * Format: double
              * @description Colour index, 0 raw to 100 burnt.
              */
             rim_colour: number;
+            /** @description The rim as a screen shows it. */
+            rim_screen: string;
             /** @description The word for it. */
             rim_word: string;
             /**
@@ -1465,6 +1566,8 @@ export interface components {
              * @description Colour index.
              */
             under_colour: number;
+            /** @description The underside. */
+            under_screen: string;
             /** @description The word for it. */
             under_word: string;
         };
@@ -1671,6 +1774,44 @@ export interface components {
              * @description From start to the wanted time.
              */
             total_min: number;
+        };
+        /** @description A part of what is mixed for a finish. */
+        CoatPartView: {
+            /**
+             * Format: double
+             * @description In all.
+             */
+            mass_g: number;
+            /** @description What. */
+            name: string;
+        };
+        /** @description What a finish takes. */
+        CoatView: {
+            /** @description What to mind. */
+            cautions: string[];
+            /**
+             * Format: int32
+             * @description How many are finished: pieces, or pairs of them.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description On each piece, or between two.
+             */
+            each_g: number;
+            /** @description What it is called. */
+            name: string;
+            /** @description Of what. */
+            parts: components["schemas"]["CoatPartView"][];
+            /** @description How the figures come about. */
+            reason: string;
+            /**
+             * Format: double
+             * @description To be made.
+             */
+            total_g: number;
+            /** @description When it goes on. */
+            when: string;
         };
         /** @description The cold station. */
         ColdView: components["schemas"]["ReadyView"] & {
@@ -2103,6 +2244,71 @@ export interface components {
             /** @description What is wrong with it. */
             message: string;
         };
+        /** @description A finish; figures that its kind does not have are left out, those it has and are left out are the usual ones. */
+        FinishBody: {
+            /**
+             * Format: double
+             * @description Of a glaze and a dip: as thick as it lies, 0.1 to 3.
+             */
+            film_mm?: number | null;
+            /** @description What. */
+            kind: components["schemas"]["FinishWord"];
+            /**
+             * Format: double
+             * @description Of a filling: as thick as it is spread, 0.5 to 8.
+             */
+            layer_mm?: number | null;
+            /**
+             * Format: double
+             * @description Of a dip: so much of each piece, 5 to 100.
+             */
+            part_percent?: number | null;
+            /**
+             * Format: double
+             * @description Of a glaze: parts of powdered sugar to one of water by weight, 3 to 12.
+             */
+            sugar_parts?: number | null;
+        };
+        /** @description Finish and keeping of a lot. */
+        FinishView: {
+            /** @description What each finish takes, in the order of the job's. */
+            coats: components["schemas"]["CoatView"][];
+            /**
+             * Format: double
+             * @description Frozen, months, the careful end; null where it does not freeze well.
+             */
+            freezer_least_months?: number | null;
+            /**
+             * Format: double
+             * @description Frozen, months, the usual end; null where it does not freeze well.
+             */
+            freezer_most_months?: number | null;
+            /** @description Whether it has to stand in the cold. */
+            in_the_cold: boolean;
+            /** @description Why. */
+            reasons: string[];
+            spirit?: components["schemas"]["SpiritView"] | null;
+            /**
+             * Format: double
+             * @description In a tin, days, the careful end.
+             */
+            tin_least_days: number;
+            /**
+             * Format: double
+             * @description In a tin, days, the usual end.
+             */
+            tin_most_days: number;
+            /**
+             * Format: double
+             * @description Top of a piece as baked.
+             */
+            top_cm2: number;
+        };
+        /**
+         * @description A kind of finish.
+         * @enum {string}
+         */
+        FinishWord: "coarse_sugar" | "powdered_sugar" | "water_glaze" | "spirit_glaze" | "dip" | "drizzle" | "jam" | "chocolate_filling" | "icing";
         /** @description Firm for the oven in a cold place. */
         FirmView: {
             /**
@@ -2188,6 +2394,39 @@ export interface components {
         HistoryView: {
             redo?: components["schemas"]["EditView"] | null;
             undo?: components["schemas"]["EditView"] | null;
+        };
+        /** @description Where the oven is hotter: one shade a cell as one looks in at the door, the back row first. */
+        HotSpotsBody: {
+            /**
+             * Format: int32
+             * @description From left to right, 1 to 6.
+             */
+            columns: number;
+            /**
+             * Format: int32
+             * @description From the back to the door, 1 to 6.
+             */
+            rows: number;
+            /** @description 1 the palest to 5 the darkest, null where nothing lay; row by row. */
+            shades: (number | null)[];
+            /** @description What was laid over the rack. */
+            test: components["schemas"]["SpotTestWord"];
+        };
+        /** @description What a map of the oven says. */
+        HotSpotsView: {
+            /** @description Which side is hotter and what helps; null where it is even enough. */
+            advice?: string | null;
+            /** @description How much hotter each cell is than all of them on the whole; null where nothing lay. */
+            hotter_k: (number | null)[];
+            /** @description And how they look on a screen. */
+            looks: string[];
+            /**
+             * Format: double
+             * @description From the coolest to the hottest.
+             */
+            range_k: number;
+            /** @description What the five shades are called. */
+            shades: string[];
         };
         /** @description Grams of household measures; null where nobody measures it so. */
         HouseholdBody: {
@@ -2300,6 +2539,8 @@ export interface components {
              * @description Rim kept free, 0 to 30.
              */
             edge_mm: number;
+            /** @description What goes onto or between the pieces, at most 4. */
+            finishes?: components["schemas"]["FinishBody"][];
             /**
              * Format: int64
              * @description Number of its formula.
@@ -2428,6 +2669,8 @@ export interface components {
              * @description Its number.
              */
             id: number;
+            /** @description Cut lots of one key may share a sheet; null where its pieces are sliced or portioned. */
+            sheet_key?: string | null;
         };
         /** @description A judgement with its reasons. */
         JudgementView: {
@@ -2483,9 +2726,16 @@ export interface components {
         KitchenBody: {
             /**
              * Format: double
+             * @description Above the sea, -400 to 4500.
+             */
+            altitude_m?: number;
+            /**
+             * Format: double
              * @description The mixer's bowl, 300 to 200,000; null while unknown.
              */
             bowl_ml?: number | null;
+            /** @description Whether a covered pot on a burner stands in for an oven. */
+            cover_pot?: boolean;
             /** @description The sign of the money prices are in, 1 to 4 characters. */
             currency?: string;
             /**
@@ -2493,6 +2743,11 @@ export interface components {
              * @description To cut one piece and place it, 0 to 120.
              */
             cut_s: number;
+            /**
+             * Format: double
+             * @description How far the oven's air falls when its door is opened, 0 to 80.
+             */
+            door_dip_k?: number;
             /** @description Size class of the eggs. */
             egg_class?: components["schemas"]["EggWord"];
             /**
@@ -2512,6 +2767,7 @@ export interface components {
             fridge_c: number;
             /** @description Whether the fridge has a fan. */
             fridge_fan: boolean;
+            hot_spots?: components["schemas"]["HotSpotsBody"] | null;
             /**
              * Format: double
              * @description Least gap between pieces on a tray, 5 to 80.
@@ -2543,6 +2799,11 @@ export interface components {
              * @description Trays an oven takes at once, 1 to 20.
              */
             racks_per_oven: number;
+            /**
+             * Format: double
+             * @description Until two thirds of that are back, 0.2 to 15.
+             */
+            recovery_min?: number;
             /** @description Guide rods owned, each 1 to 40. */
             rods_mm: number[];
             /**
@@ -2764,6 +3025,8 @@ export interface components {
              * @description Colour index of the rim after the time of the bake as planned.
              */
             rim_at_same_time?: number | null;
+            /** @description That, as a screen shows it. */
+            rim_screen?: string | null;
             /**
              * Format: double
              * @description Of a round, across.
@@ -3136,17 +3399,17 @@ export interface components {
             kind: "sliced";
             /**
              * Format: double
-             * @description Across, 15 to 120.
+             * @description Across, 15 to 120; the usual one when left out.
              */
-            width_mm: number;
+            width_mm?: number;
         } | {
             /** @enum {string} */
             kind: "ball";
             /**
              * Format: double
-             * @description 2 to 500.
+             * @description 2 to 500; the usual one when left out.
              */
-            mass_g: number;
+            mass_g?: number;
         } | {
             /** @enum {string} */
             kind: "scoop";
@@ -3448,6 +3711,11 @@ export interface components {
             /** @description Where to. */
             place: components["schemas"]["WhereWord"];
         };
+        /**
+         * @description What a narrow part of a piece is.
+         * @enum {string}
+         */
+        NarrowWord: "point" | "neck";
         /** @description Something to compare with. */
         NeighbourView: {
             /** @description `formula:3` or `school:0`. */
@@ -3636,6 +3904,19 @@ export interface components {
             /** @description Key. */
             ingredient: string;
         };
+        /** @description A reading of a thermometer in the oven. */
+        OvenReadBody: {
+            /**
+             * Format: double
+             * @description Since the oven was switched on, 0 to 360.
+             */
+            after_min: number;
+            /**
+             * Format: double
+             * @description What it shows, 0 to 350.
+             */
+            shows_c: number;
+        };
         /** @description The oven's air at a setting. */
         OvenReadingBody: {
             /**
@@ -3648,6 +3929,51 @@ export interface components {
              * @description Set to, 100 to 260.
              */
             set_c: number;
+            /**
+             * Format: double
+             * @description How far it swings to either side, 0 to 40; 0 where that was not looked at.
+             */
+            swing_k?: number;
+        };
+        /** @description A test of the oven at a setting. */
+        OvenTestBody: {
+            /** @description 10 to 720 readings in their order. */
+            readings: components["schemas"]["OvenReadBody"][];
+            /**
+             * Format: double
+             * @description Set to, 100 to 260.
+             */
+            set_c: number;
+        };
+        /** @description What a test says of the oven. */
+        OvenTestView: {
+            /**
+             * Format: double
+             * @description How far it fell with the door; null where it stayed shut.
+             */
+            door_dip_k?: number | null;
+            /**
+             * Format: double
+             * @description On the whole, once it had.
+             */
+            holds_c: number;
+            /**
+             * Format: double
+             * @description Until it had heated up; null where it was warm to begin with.
+             */
+            preheat_min?: number | null;
+            /** @description What it says, as sentences. */
+            reasons: string[];
+            /**
+             * Format: double
+             * @description Until two thirds of that were back.
+             */
+            recovery_min?: number | null;
+            /**
+             * Format: double
+             * @description To either side of that.
+             */
+            swing_k: number;
         };
         /** @description The oven station. */
         OvenView: {
@@ -3682,6 +4008,8 @@ export interface components {
              * @description On the tray before the rack.
              */
             cool_on_tray_min: number;
+            /** @description Whether a covered pot stands in for the oven. */
+            cover_pot: boolean;
             /**
              * Format: double
              * @description Longer side as cut.
@@ -3714,6 +4042,11 @@ export interface components {
             reasons: string[];
             /**
              * Format: double
+             * @description Until two thirds of what the door cost are back.
+             */
+            recovery_min: number;
+            /**
+             * Format: double
              * @description Least spread of a round of this dough.
              */
             round_spread_least_percent: number;
@@ -3737,6 +4070,8 @@ export interface components {
              * @description Its height as it goes in.
              */
             thickness_mm: number;
+            /** @description Which side of the oven is hotter and what helps; null where it is even, or nobody has tried. */
+            turn?: string | null;
             /** @description What to mind. */
             warnings: string[];
         };
@@ -3780,6 +4115,27 @@ export interface components {
              * @description Pieces.
              */
             pieces: number;
+        };
+        /** @description Narrow parts of a piece that bake ahead of the rest. */
+        PartsAheadView: {
+            /**
+             * Format: double
+             * @description They have the colour so long before the rest.
+             */
+            ahead_min: number;
+            /** @description Where each is, from the middle of the cutter's box. */
+            at_mm: number[][];
+            /** @description Points or necks. */
+            kind: components["schemas"]["NarrowWord"];
+            /** @description Their colour when the rest is done, as a screen shows it. */
+            screen: string;
+            /** @description All of it, as a sentence. */
+            sentence: string;
+            /**
+             * Format: double
+             * @description How wide they are on the whole.
+             */
+            width_mm: number;
         };
         /** @description Something to be rolled or cut, as long as the bar. */
         PatternPartView: {
@@ -4147,6 +4503,8 @@ export interface components {
             cutter: components["schemas"]["CutterView"];
             /** @description Dough. */
             dough: components["schemas"]["DoughView"];
+            /** @description Finish and keeping. */
+            finish: components["schemas"]["FinishView"];
             /** @description How its pieces are made. */
             making: components["schemas"]["MakingBody"];
             /** @description Oven. */
@@ -4956,11 +5314,36 @@ export interface components {
             /** @description The trade's word. */
             word: string;
         };
+        /** @description What is left of the dough's alcohol. */
+        SpiritView: {
+            /**
+             * Format: double
+             * @description After the bake, at least.
+             */
+            left_least_g: number;
+            /**
+             * Format: double
+             * @description After the bake, at most.
+             */
+            left_most_g: number;
+            /**
+             * Format: double
+             * @description In a piece as it is mixed.
+             */
+            mixed_g: number;
+            /** @description By what. */
+            reason: string;
+        };
         /**
          * @description What a spot is against the thickness wanted.
          * @enum {string}
          */
         SpotIsWord: "thin" | "even" | "thick";
+        /**
+         * @description What was laid over the rack to find hot spots.
+         * @enum {string}
+         */
+        SpotTestWord: "bread" | "sugar";
         /**
          * @description Where a thermometer was held: in the middle, or on the face.
          * @enum {string}
@@ -5132,14 +5515,19 @@ export interface components {
         TaughtView: {
             /**
              * Format: double
-             * @description The oven's air over its setting.
+             * @description The oven's air over its setting, or over what its thermometer showed; null where the thermometer is newer.
              */
-            offset_k: number;
+            offset_k?: number | null;
             /**
              * Format: double
              * @description One standard deviation.
              */
-            offset_sd_k: number;
+            offset_sd_k?: number | null;
+            /**
+             * Format: int32
+             * @description Records the oven's rests on, of all formulas.
+             */
+            oven_records: number;
             /**
              * Format: int32
              * @description Records it rests on.
@@ -5257,6 +5645,69 @@ export interface components {
              * @description Between any two, 5 to 200.
              */
             gap_mm: number;
+        };
+        /** @description A piece on its tray. */
+        TrayPieceView: {
+            /**
+             * Format: double
+             * @description Done after, as it lies.
+             */
+            done_min: number;
+            /**
+             * Format: double
+             * @description Done after, when the tray is turned half way.
+             */
+            done_turned_min: number;
+            /**
+             * Format: double
+             * @description How much hotter its place is than the oven on the whole.
+             */
+            hotter_k: number;
+            /**
+             * Format: double
+             * @description How thick the sheet was where it was cut.
+             */
+            thickness_mm: number;
+        };
+        /** @description When each piece of a full tray is done. */
+        TrayTimesView: {
+            /** @description What to do. */
+            advice: string[];
+            /**
+             * Format: double
+             * @description The first to be done as they lie.
+             */
+            first_min: number;
+            /**
+             * Format: double
+             * @description The last.
+             */
+            last_min: number;
+            /** @description Whether the oven has a map of its places. */
+            mapped: boolean;
+            /** @description Whether sheets were measured. */
+            measured: boolean;
+            /**
+             * Format: double
+             * @description One time will do up to here, after the first.
+             */
+            one_time_to_min: number;
+            /** @description Whether one time will do for all as they lie. */
+            one_tray: boolean;
+            /** @description Whether it will when the tray is turned. */
+            one_tray_turned: boolean;
+            /** @description In the order of the tray's cuts. */
+            pieces: components["schemas"]["TrayPieceView"][];
+            /**
+             * Format: double
+             * @description The first when the tray is turned half way.
+             */
+            turned_first_min: number;
+            /**
+             * Format: double
+             * @description The last then.
+             */
+            turned_last_min: number;
         };
         /**
          * @description What the trays are of.
@@ -5964,6 +6415,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChillResult"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_hot_spots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HotSpotsBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HotSpotsView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenTestBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenTestView"];
                 };
             };
             422: {
@@ -7756,6 +8269,43 @@ export interface operations {
             };
         };
     };
+    oven_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsAheadView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shape_pattern: {
         parameters: {
             query: {
@@ -8227,6 +8777,43 @@ export interface operations {
             };
         };
     };
+    oven_tray_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayTimesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     kitchen_show: {
         parameters: {
             query?: never;
@@ -8266,6 +8853,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenBody"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_thermometer: {
+        parameters: {
+            query: {
+                /** @description The oven is set to, 140 to 220. */
+                set_c: number;
+                /** @description So many times as fast as our clock, 1 to 3600. */
+                speed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
                 };
             };
             422: {

@@ -1,5 +1,6 @@
 /** The kitchen as things with sizes. */
 import type { ReactNode } from "react";
+import { Link } from "react-router";
 import type { Kitchen } from "../api/client";
 import { useChangeKitchen, useKitchen } from "../api/queries";
 import { Amount } from "../kit/Amount";
@@ -104,6 +105,7 @@ export function KitchenPage() {
             options={[{ value: "still", label: "Top and bottom heat" }, { value: "fan", label: "Fan" }]}
             onChange={(v) => change.mutate({ oven_fan: v === "fan" })}
           />
+          <p className="text-fine"><Link to="/kitchen/oven">{k.cover_pot ? "A covered pot stands in for it" : ovenWords(k)}</Link></p>
         </Thing>
         <Thing name="Hands" picture={<HandsPicture />}>
           {amount("roll_min", "To roll one sheet", "duration")}
@@ -119,6 +121,11 @@ export function KitchenPage() {
       </div>
     </main>
   );
+}
+
+function ovenWords(k: Kitchen): string {
+  const read = (k.oven_readings ?? []).length;
+  return `${read === 0 ? "Measure it with a thermometer" : `Measured at ${read === 1 ? "one setting" : `${read} settings`}`}; ${k.hot_spots ? "its hot places" : "find its hot places"}, door and height`;
 }
 
 function Thing({ name, picture, children }: { name: string; picture: ReactNode; children: ReactNode }) {

@@ -106,7 +106,7 @@ function newJob(formula: Formula | undefined, cutter: Cutter | undefined, like: 
     whole_eggs: false, tints: [], turning: "free", layout: [], measured: [], tray_layout: [], formula_version: null, dough_with: null,
     making: { kind: "cut" }, bake_end: "just_golden", liner: "parchment", sheet: "oblong", sheet_width_mm: null, sheet_length_mm: null, lot_of: null, mixed: [],
   };
-  const { id: _, ...rest } = basis as Job;
+  const { id: _, sheet_key: __, ...rest } = basis as Job;
   return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, lot_of: null, mixed: [], freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
 }
 

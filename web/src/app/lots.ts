@@ -29,8 +29,5 @@ export function useTogether(job: Job | undefined, lots: number) {
   });
 }
 
-/** Lots whose pieces may lie on one sheet with those of `job`: cut, of one dough, as thick. */
-export const cutWith = (job: Job, family: readonly Job[]): Job[] =>
-  job.making?.kind === "cut"
-    ? family.filter((j) => j.making?.kind === "cut" && j.formula_id === job.formula_id && j.formula_version === job.formula_version && j.thickness_mm === job.thickness_mm)
-    : [];
+/** Lots whose pieces may lie on one sheet with those of `job`, which the server says by their key. */
+export const cutWith = (job: Job, family: readonly Job[]): Job[] => (job.sheet_key == null ? [] : family.filter((j) => j.sheet_key === job.sheet_key));

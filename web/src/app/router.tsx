@@ -17,6 +17,7 @@ import { Versions } from "../stations/dough/Versions";
 import { Ledger } from "../stations/ledger/Ledger";
 import { Order } from "../stations/order/Order";
 import { BakeSheet } from "../stations/oven/BakeSheet";
+import { FinishPage } from "../stations/oven/Finish";
 import { Levers } from "../stations/oven/Levers";
 import { Oven } from "../stations/oven/Oven";
 import { OvenStation } from "../stations/oven/OvenNav";
@@ -29,6 +30,7 @@ import { PatternView } from "../stations/shape/PatternView";
 import { PortionView } from "../stations/shape/PortionView";
 import { Shape } from "../stations/shape/Shape";
 import { ShapeStation } from "../stations/shape/ShapeNav";
+import { OvenPage } from "../kitchen/OvenPage";
 import { KitchenPage } from "./KitchenPage";
 import { Shelf } from "./Shelf";
 import { Failed } from "./Failed";
@@ -46,6 +48,7 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Shelf /> },
       { path: "kitchen", element: <KitchenPage /> },
+      { path: "kitchen/oven", element: <OvenPage /> },
       { path: "pantry", element: <PantryPage /> },
       { path: "read", element: <ReadPage /> },
       { path: "live", element: <LivePage /> },
@@ -100,6 +103,7 @@ export const router = createBrowserRouter([
               { path: "levers", element: <Levers /> },
               { path: "tray", element: <TrayPage /> },
               { path: "sheet", element: <BakeSheet /> },
+              { path: "finish", element: <FinishPage /> },
             ],
           },
           { path: "clock", element: <Clock /> },

@@ -65,6 +65,7 @@ describe("sentences of the server", () => {
     expect(inUnits("The mixer takes 1,200 g, so it is 2 mixes.", us)).toBe("The mixer takes 2 lb 10.3 oz, so it is 2 mixes.");
     expect(inUnits("It leaves the mixer at 20\u00b0, as you measured.", us)).toBe("It leaves the mixer at 68\u00b0, as you measured.");
     expect(inUnits("20 % fat moves the temperatures by +1.5\u00b0.", us)).toBe("20 % fat moves the temperatures by +2.7\u00b0.");
+    expect(inUnits("its places lie within \u00b1 9\u00b0, off by \u22129\u00b0", us)).toBe("its places lie within \u00b1 16.2\u00b0, off by \u221216.2\u00b0");
     expect(inUnits("400 \u00b0C is outside 140 to 220 \u00b0C.", us)).toBe("752\u00b0 is outside 284\u00b0 to 428\u00b0.");
     expect(inUnits("with its sugar it would freeze at \u221240\u00b0", us)).toBe("with its sugar it would freeze at \u221240\u00b0");
   });

@@ -37,21 +37,29 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
   const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
   const [fault, setFault] = useState<string>();
   const busy = useRef(false);
+  // What was typed while the one before was still being saved: it is saved next, and not lost.
+  const next = useRef<string>(null);
   const draft = begun && (begun.on === text || fault) ? begun.typed : null;
   const setDraft = (typed: string | null) => setBegun(typed === null ? null : { on: text, typed });
 
   const save = async (typed: string): Promise<void> => {
-    if (busy.current) return;
+    if (busy.current) {
+      next.current = typed;
+      return;
+    }
     busy.current = true;
     try {
       const base = await readTyped(format, kind, typed);
       if (base !== value || unset) await onSave(base);
       setFault(undefined);
-      setDraft(null);
+      if (next.current === null) setDraft(null);
     } catch (error) {
       setFault(faultOf(error, "text") ?? faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
     } finally {
       busy.current = false;
+      const waiting = next.current;
+      next.current = null;
+      if (waiting !== null) void save(waiting);
     }
   };
 

@@ -113,6 +113,27 @@ describe("an amount", () => {
     expect(field).toHaveProperty("value", "400");
   });
 
+  it("saves what was typed while the one before was still on its way", async () => {
+    const saved: number[] = [];
+    const waiting: (() => void)[] = [];
+    const onSave = (value: number) => new Promise<void>((resolve) => {
+      saved.push(value);
+      waiting.push(resolve);
+    });
+    render(<Around><Amount label="Thickness" kind="length" value={6} field="thickness_mm" onSave={onSave} /></Around>);
+    const box = screen.getByLabelText("Thickness");
+    const user = userEvent.setup();
+    await user.clear(box);
+    await user.type(box, "7 mm{Enter}");
+    await waitFor(() => expect(saved).toEqual([7]));
+    await user.clear(box);
+    await user.type(box, "8 mm{Enter}");
+    expect(saved).toEqual([7]);
+    await act(async () => waiting[0]?.());
+    await waitFor(() => expect(saved).toEqual([7, 8]));
+    await act(async () => waiting[1]?.());
+  });
+
   it("is nudged by the arrows", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);

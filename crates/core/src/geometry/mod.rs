@@ -2,14 +2,18 @@
 
 mod builtin;
 mod hole;
+mod narrow;
 mod outline;
 mod paper;
 mod photo;
+mod scatter;
 mod svg;
 
 pub use builtin::{Builtin, BuiltinKind};
+pub use narrow::{NarrowKind, NarrowPart, narrow_parts};
 pub use outline::{Outline, Placement, clearance_mm, neck_warning};
 pub(crate) use outline::{distance_to_ring, edge_distance, offset_ring, ring_holds};
 pub use paper::PaperSize;
 pub use photo::{DarkEdge, PHOTO_LIMIT_BYTES, PhotoReading, outline_from_photo};
+pub(crate) use scatter::between_points;
 pub use svg::{read_svg, write_svg};

@@ -105,6 +105,10 @@ impl Outline {
         Ok(Self { polygon })
     }
 
+    pub(super) fn polygon(&self) -> &Polygon<f64> {
+        &self.polygon
+    }
+
     /// The corners, without repeating the first.
     #[must_use]
     pub fn points(&self) -> Vec<(f64, f64)> {

@@ -1,6 +1,6 @@
 //! What the stations answer for one job.
 
-use super::{BakeQuestion, ColdPlace, Job};
+use super::{BakeQuestion, ColdPlace, FinishPlan, Job};
 use crate::clock::{Relay, RelayLot, Step};
 use crate::cold::{ChillAnswer, Piece, Window};
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
@@ -154,6 +154,12 @@ pub struct OvenPlan {
     pub baked_outline: Vec<(f64, f64)>,
     /// What is left of its holes then.
     pub baked_holes: Vec<Vec<(f64, f64)>>,
+    /// Which side of the oven is hotter and what helps; nothing where it is even, or nobody has tried.
+    pub turn: Option<String>,
+    /// Until two thirds of what the door cost are back.
+    pub recovery: Span,
+    /// Whether a covered pot stands in for the oven.
+    pub cover_pot: bool,
 }
 
 impl OvenPlan {
@@ -195,6 +201,8 @@ pub struct Plan {
     pub shape: ShapePlan,
     /// Oven.
     pub oven: OvenPlan,
+    /// Finish and keeping.
+    pub finish: FinishPlan,
     /// Clock.
     pub clock: ClockPlan,
 }

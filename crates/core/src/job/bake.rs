@@ -4,11 +4,11 @@ use super::{Job, Kitchen, Making};
 use crate::cold::TrayKind;
 use crate::dough::{Formula, spread_tendency};
 use crate::error::InputErrors;
-use crate::geometry::Outline;
+use crate::geometry::{NarrowKind, NarrowPart, Outline, narrow_parts};
 use crate::ledger::BakeRecord;
 use crate::oven::{
-    BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSeen, BakeSetting, Expected, OvenDough, OvenSetup,
-    Profile, TrayMaterial, air_of, bake_practice, check_bake, cools_after, forecast,
+    BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSeen, BakeSetting, Expected, LEAST_RADIUS_MM,
+    OvenDough, OvenSetup, Profile, TrayMaterial, air_of, bake_practice, check_bake, colour_word, cools_after, forecast,
 };
 use crate::shape::Portion;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -24,12 +24,23 @@ const SPREAD_UNBAKED: f64 = 0.40;
 const TIME_PER_K: f64 = 0.012;
 const TIME_ITSELF: f64 = 0.04;
 const SPREAD_ITSELF: f64 = 0.10;
+/// Of a thermostat's swing, what is left in the mean over a bake: of a sine two thirds as long as the bake, its mean over the bake is at most
+/// 1 / (1.5 pi), on the whole 0.7 of that.
+const SWING_LEFT: f64 = 0.15;
+/// A covered pot on a burner takes about twice as long; it is told from 1.6 times the least to 2.2 times the most. Common practice, no
+/// source.
+const POT_TIMES: (f64, f64) = (1.6, 2.2);
+/// No pot holds a larger tray, mm. Common practice, no source.
+const POT_TRAY_MM: f64 = 320.0;
 /// Spread is never told closer than this, of the width.
 const SPREAD_LEAST: f64 = 0.015;
 /// Look so long before the forecast, at least and at most.
 const LOOK_EARLY: (Span, Span) = (Span::new_min(2.0), Span::new_min(4.0));
 /// What the tray is covered with is reckoned with this gap beside each piece, mm.
 const USUAL_GAP_MM: f64 = 25.0;
+
+/// A tray-wide bar covers as much of its tray as the model knows.
+const BAR_COVER: Share = Share::new(0.9);
 
 /// All that a forecast asks.
 #[derive(Debug, Clone, PartialEq)]
@@ -70,7 +81,7 @@ pub fn bake_question(
     let (w, h) = outline.extent();
     // Squares of a tray-wide bar bake as one slab.
     let (radius, cover) = match &input.making {
-        Making::Portioned(Portion::TrayBar { .. }) => (Length::new_mm(100.0), 0.9),
+        Making::Portioned(Portion::TrayBar { .. }) => (Length::new_mm(100.0), BAR_COVER.value()),
         Making::Cut | Making::Sliced { .. } | Making::Portioned(_) => {
             let room = (w.mm() + USUAL_GAP_MM) * (h.mm() + USUAL_GAP_MM);
             (outline.rim_radius(), (outline.area().mm2() / room).clamp(0.05, 0.9))
@@ -84,12 +95,16 @@ pub fn bake_question(
     oven.liner = input.liner;
     oven.cover = Share::new(cover);
     oven.tray_start = kitchen.room();
+    (oven.door_dip, oven.recovery) = kitchen.door();
+    oven.pressure_pa = kitchen.pressure_pa();
     Ok(BakeQuestion {
         dough: OvenDough::of(formula, air_of(input.method))?,
         piece: BakePiece { thickness, radius, start, wait: Span::new_s(0.0) },
         oven,
-        fit: learnt
-            .map_or(BakeFit { offset: kitchen.oven_offset(setting.oven()), ..BakeFit::NONE }, BakeKnowledge::fit),
+        fit: match learnt {
+            Some(k) => k.fit(kitchen.oven_offset(setting.oven())),
+            None => BakeFit { offset: kitchen.oven_offset(setting.oven()), ..BakeFit::NONE },
+        },
         end: input.bake_end,
     })
 }
@@ -104,8 +119,11 @@ pub(super) fn expect_bake(
 ) -> Result<(Expected, Option<BakeForecast>), InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let mut practice = bake_practice(question.piece.thickness, setting, &spread_tendency(formula));
+    if kitchen.cover_pot() {
+        return Ok((in_a_cover_pot(practice, kitchen), None));
+    }
     match question.answer() {
-        Ok(found) => Ok((banded(&found, kitchen, &practice, learnt), Some(found))),
+        Ok(found) => Ok((banded(&found, question, kitchen, &practice, learnt), Some(found))),
         Err(refused) => {
             let why = refused.all().iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
             practice
@@ -116,14 +134,24 @@ pub(super) fn expect_bake(
     }
 }
 
-fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected, learnt: Option<&BakeKnowledge>) -> Expected {
+fn banded(
+    found: &BakeForecast,
+    question: &BakeQuestion,
+    kitchen: &Kitchen,
+    practice: &Expected,
+    learnt: Option<&BakeKnowledge>,
+) -> Expected {
     let measured = !kitchen.input().oven_readings.is_empty();
-    let band = match learnt {
-        Some(k) => (TIME_PER_K * k.offset_sd.k()).hypot(TIME_ITSELF),
+    let swing = kitchen.oven_swing(question.oven.air);
+    let oven = learnt.and_then(|k| k.oven);
+    let band = match oven {
+        Some(o) => (TIME_PER_K * o.offset_sd.k()).hypot(TIME_ITSELF),
         None if measured => TIME_MEASURED,
         None => TIME_UNMEASURED,
-    };
-    let spread_band = learnt.map_or(SPREAD_UNBAKED, |k| k.spread_sd.hypot(SPREAD_ITSELF));
+    }
+    .hypot(TIME_PER_K * swing.k() * SWING_LEFT);
+    let spread_band =
+        learnt.filter(|k| k.dough.records > 0).map_or(SPREAD_UNBAKED, |k| k.dough.spread_sd.hypot(SPREAD_ITSELF));
     let time = found.bake;
     let early = Span::new_s((time * band).s().clamp(LOOK_EARLY.0.s(), LOOK_EARLY.1.s()));
     let spread = found.spread.value();
@@ -139,21 +167,42 @@ fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected, learnt: 
                 crate::oven::DoneBy::Time | crate::oven::DoneBy::Never => "the forecast ends: it is not done by then",
             }
         ),
-        if let Some(k) = learnt {
+        if let Some(o) = oven {
+            let beyond = if measured { " from what its thermometer showed" } else { "" };
             format!(
-                "{} of your bakes have taught it: the oven is {}{:.0}\u{b0} off (\u{b1} {:.0}), this dough spreads {:.2} times as far.",
-                k.records,
-                if k.offset.k() < 0.0 { "\u{2212}" } else { "+" },
-                k.offset.k().abs(),
-                k.offset_sd.k(),
-                k.spread
+                "{} of your bakes have taught it: the oven is off{beyond} by {}{:.0}\u{b0}, \u{b1}\u{a0}{:.0}\u{b0}.",
+                o.records,
+                if o.offset.k() < 0.0 { "\u{2212}" } else { "+" },
+                o.offset.k().abs(),
+                o.offset_sd.k(),
             )
         } else if measured {
             "The range is of an oven measured against a thermometer.".to_owned()
         } else {
-            "The range is wide: nobody has measured this oven, and 15\u{b0} make a fifth of the time.".to_owned()
+            "The range is wide: nobody has measured this oven, and \u{b1}\u{a0}15\u{b0} make a fifth of the time."
+                .to_owned()
         },
     ];
+    if let Some(k) = learnt.filter(|k| k.dough.records > 0) {
+        reasons.push(format!(
+            "By {} this dough spreads {:.2} times as far as the forecast alone has it.",
+            bakes(k.dough.records),
+            k.dough.spread
+        ));
+    }
+    if swing.k() > 0.0 {
+        reasons.push(format!(
+            "Its thermostat swings \u{b1}\u{a0}{:.0}\u{b0}; over a bake most of that comes out even.",
+            swing.k()
+        ));
+    }
+    if kitchen.input().altitude_m.abs() >= 300.0 {
+        reasons.push(format!(
+            "At {:.0} m the air is {:.0} kPa: water leaves sooner, gas widens further.",
+            kitchen.input().altitude_m,
+            kitchen.pressure_pa() / 1000.0
+        ));
+    }
     if let (Some(fat), Some(set)) = (found.fat_after, found.set_after) {
         reasons.push(format!(
             "The fat lets go after {:.1} min, the dough is set after {:.1}: in between it flows.",
@@ -169,13 +218,139 @@ fn banded(found: &BakeForecast, kitchen: &Kitchen, practice: &Expected, learnt: 
         }
         .to_owned(),
     );
+    let slab = (question.oven.cover >= BAR_COVER).then(|| {
+        "A tray-wide bar is larger than the forecast knows: it is told as a slab of 200 mm, whose rim browns first and whose middle follows late."
+            .to_owned()
+    });
     Expected {
         bake: (time * (1.0 - band), time * (1.0 + band)),
         look_after: Span::new_s((time - early).s().max(60.0)),
         spread: (Share::new(spread - off), Share::new(spread + off)),
         cool_on_tray: practice.cool_on_tray,
         reasons,
-        warnings: found.warnings.iter().map(|w| w.0.clone()).collect(),
+        warnings: found.warnings.iter().map(|w| w.0.clone()).chain(slab).collect(),
+    }
+}
+
+fn bakes(n: u32) -> String {
+    if n == 1 { "one bake".to_owned() } else { format!("{n} bakes") }
+}
+
+/// Of a covered pot nothing is forecast: it has neither a setting nor an air that was measured.
+fn in_a_cover_pot(practice: Expected, kitchen: &Kitchen) -> Expected {
+    let bake = (practice.bake.0 * POT_TIMES.0, practice.bake.1 * POT_TIMES.1);
+    let mut warnings = vec![
+        "A covered pot in place of an oven: on a rack or a bed of salt, never on its base. Heat it empty no longer than the pot's maker allows; no coated and no glass pot.".to_owned(),
+        "Never unattended over a flame. The lid lies loose: no gasket, no weight, nothing sealed. Air the room; dry gloves, since steam and lid burn.".to_owned(),
+    ];
+    if kitchen.trays().length().mm() > POT_TRAY_MM {
+        warnings.push(format!(
+            "Its tray is planned as {:.0} \u{d7} {:.0} mm, which no pot holds: set the tray's size in the kitchen to what lies on its rack.",
+            kitchen.trays().width().mm(),
+            kitchen.trays().length().mm()
+        ));
+    }
+    warnings.extend(practice.warnings);
+    Expected {
+        look_after: Span::new_s((bake.0 - LOOK_EARLY.1).s().max(60.0)),
+        bake,
+        reasons: vec![
+            "A pot on a burner has neither a setting nor a measured air, so nothing is forecast: about twice an oven's time is common practice.".to_owned(),
+            "Its tops stay paler than in an oven: go by set edges and the underside. Bake one tray of few pieces first.".to_owned(),
+        ],
+        warnings,
+        ..practice
+    }
+}
+
+/// Narrow parts of a piece that bake ahead of the rest, those alike taken together.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PartsAhead {
+    /// Points or necks.
+    pub kind: NarrowKind,
+    /// Where each is, from the middle of the outline's box, y down the page.
+    pub at: Vec<(f64, f64)>,
+    /// How wide they are on the whole.
+    pub width: Length,
+    /// They have the colour so long before the rest.
+    pub ahead: Span,
+    /// Colour index they have when the rest is done.
+    pub colour: f64,
+    /// That, as a sentence.
+    pub sentence: String,
+}
+
+/// Parts whose widths differ by less than this share are told together. Our own choice.
+const ALIKE: f64 = 0.20;
+/// Kinds of narrow parts told at most, the narrowest ones.
+const MOST_PARTS: usize = 3;
+/// Less ahead is not worth a word.
+const WORTH_A_WORD: Span = Span::new_s(12.0);
+
+/// Points and necks of a piece that bake ahead: each as a disc with twice their half width for a radius.
+///
+/// Fails beyond what the model knows.
+pub fn parts_ahead(
+    outline: &Outline,
+    question: &BakeQuestion,
+    whole: &BakeForecast,
+) -> Result<Vec<PartsAhead>, InputErrors> {
+    let mut groups: Vec<Vec<NarrowPart>> = Vec::new();
+    for part in narrow_parts(outline) {
+        let alike = |g: &Vec<NarrowPart>| g[0].kind == part.kind && part.width.mm() <= g[0].width.mm() * (1.0 + ALIKE);
+        match groups.iter_mut().find(|g| alike(g)) {
+            Some(group) => group.push(part),
+            None => groups.push(vec![part]),
+        }
+    }
+    let mut found = Vec::new();
+    for group in groups.into_iter().take(MOST_PARTS) {
+        let first = group[0];
+        // The model knows nothing narrower than 15 mm across: what is narrower is ahead by more.
+        let radius =
+            Length::new_mm(first.width.mm().clamp(LEAST_RADIUS_MM, question.piece.radius.mm().max(LEAST_RADIUS_MM)));
+        let there = BakeQuestion { piece: BakePiece { radius, ..question.piece }, ..question.clone() };
+        let run = there.answer()?;
+        let colour_of = |f: &BakeForecast| f.rim_after.unwrap_or(f.bake);
+        let ahead = colour_of(whole) - colour_of(&run);
+        if ahead < WORTH_A_WORD {
+            continue;
+        }
+        let at_end = run.curve.iter().find(|s| s.after >= whole.bake).or(run.curve.last());
+        let colour = at_end.map_or(run.rim_colour, |s| s.colour[0]);
+        let many = group.len();
+        let which = if many == 1 {
+            format!("The {} at the {}", first.kind.word(), first.place_word(outline))
+        } else {
+            format!("The {} {}s", counted(many), first.kind.word())
+        };
+        let at_least = if first.width.mm() < LEAST_RADIUS_MM { "at least " } else { "" };
+        let (has, are) = if many == 1 { ("has", "is") } else { ("have", "are") };
+        found.push(PartsAhead {
+            sentence: format!(
+                "{which}, on the whole {:.0} mm wide, {has} the colour {at_least}{:.1} min before the rest and {are} {} when it is done.",
+                first.width.mm(),
+                ahead.min(),
+                colour_word(colour)
+            ),
+            kind: first.kind,
+            at: group.iter().map(|p| p.at).collect(),
+            width: first.width,
+            ahead,
+            colour,
+        });
+    }
+    Ok(found)
+}
+
+fn counted(n: usize) -> String {
+    match n {
+        2 => "two".to_owned(),
+        3 => "three".to_owned(),
+        4 => "four".to_owned(),
+        5 => "five".to_owned(),
+        6 => "six".to_owned(),
+        more => more.to_string(),
     }
 }
 
@@ -202,10 +377,11 @@ pub fn cooling(question: &BakeQuestion, bake: Span) -> Result<Cooling, InputErro
     Ok(Cooling { lifts_after: until(LIFTS_AT)?, packs_after: until(Temperature::new_c(22.0) + PACKS_ABOVE_ROOM)? })
 }
 
-/// A recorded bake as the fit takes it, by the question of its job; `None` beyond what the model knows, or of a piece whose spread
+/// A recorded bake as the fit takes it, by the number of its formula and the question of its job; `None` beyond what the model knows, or of a piece whose spread
 /// cannot be told.
 #[must_use]
 pub fn bake_seen(
+    formula: usize,
     kitchen: &Kitchen,
     outline: &Outline,
     question: &BakeQuestion,
@@ -218,6 +394,7 @@ pub fn bake_seen(
     check_bake(&question.dough, &piece, &question.oven).ok()?;
     let measured = !kitchen.input().oven_readings.is_empty();
     Some(BakeSeen {
+        formula,
         dough: question.dough.clone(),
         piece,
         oven: question.oven,

@@ -4,7 +4,9 @@ use super::{BakeQuestion, ColdPlace, Job, Kitchen, Making, Plan};
 use crate::cold::{ChillQuestion, Piece, Support, Target, Wrap, chill_briefly};
 use crate::dough::{Formula, MixMethod, Pantry, Role};
 use crate::error::InputErrors;
-use crate::oven::{BakeForecast, OvenDough, OvenSetup, TrayLiner, TrayMaterial, air_of, forecast_at};
+use crate::oven::{
+    BakeForecast, OvenDough, OvenSetup, TrayLiner, TrayMaterial, air_of, forecast_at, standard_pressure_pa,
+};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// Where a lever is pulled.
@@ -84,15 +86,15 @@ fn starts(question: &BakeQuestion, colder: Option<(Span, ColdPlace)>) -> Vec<(St
             match colder {
                 Some((takes, place)) => {
                     format!(
-                        "pieces {COLDER_K:.0}\u{b0} colder: {:.0} min more in the {}",
+                        "pieces colder by \u{2212}{COLDER_K:.0}\u{b0}: {:.0} min more in the {}",
                         takes.min().ceil(),
                         place.word()
                     )
                 }
-                None => format!("pieces {COLDER_K:.0}\u{b0} colder"),
+                None => format!("pieces colder by \u{2212}{COLDER_K:.0}\u{b0}"),
             },
         ),
-        at(COLDER_K, format!("pieces {COLDER_K:.0}\u{b0} warmer")),
+        at(COLDER_K, format!("pieces warmer by +{COLDER_K:.0}\u{b0}")),
         Some(("ten minutes on the counter".to_owned(), BakeQuestion { piece: waits, ..question.clone() })),
     ]
     .into_iter()
@@ -112,10 +114,10 @@ fn ovens(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
     let fan = if question.oven.fan { "without the fan" } else { "with the fan" };
     let mut found: Vec<Option<(String, BakeQuestion)>> = vec![
         inside(hotter)
-            .then(|| with(&format!("oven {OVEN_NOTCH_K:.0}\u{b0} hotter"), &|o| o.air = o.air + hotter))
+            .then(|| with(&format!("oven hotter by +{OVEN_NOTCH_K:.0}\u{b0}"), &|o| o.air = o.air + hotter))
             .flatten(),
         inside(cooler)
-            .then(|| with(&format!("oven {OVEN_NOTCH_K:.0}\u{b0} cooler"), &|o| o.air = o.air + cooler))
+            .then(|| with(&format!("oven cooler by \u{2212}{OVEN_NOTCH_K:.0}\u{b0}"), &|o| o.air = o.air + cooler))
             .flatten(),
         with(fan, &|o| o.fan = !o.fan),
     ];
@@ -126,6 +128,11 @@ fn ovens(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
         found.push(with(liner.word(), &|o| o.liner = liner));
     }
     found.push(with("a warm tray of 45\u{b0}", &|o| o.tray_start = Temperature::new_c(45.0)));
+    let high = |m: f64| move |o: &mut OvenSetup| o.pressure_pa = standard_pressure_pa(m);
+    found.push(with("at 1600 m above the sea", &high(1600.0)));
+    if question.oven.pressure_pa < standard_pressure_pa(300.0) {
+        found.push(with("at the sea", &high(0.0)));
+    }
     found.push(with("trays half as full", &|o| o.cover = Share::new((o.cover.value() * 0.5).max(0.05))));
     found.into_iter().flatten().collect()
 }

@@ -3,8 +3,9 @@
 use crate::cold::{Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
+use crate::oven::{HotSpots, standard_pressure_pa};
 use crate::shape::TrayRules;
-use crate::units::{Length, Mass, Temperature, TemperatureDifference};
+use crate::units::{Length, Mass, Span, Temperature, TemperatureDifference};
 
 /// Films of cold places, radiation included, W/m2K. Common practice, no source.
 const STILL_FRIDGE: f64 = 7.0;
@@ -44,8 +45,18 @@ pub struct KitchenInput {
     pub fridge_fan: bool,
     /// Freezer air, degC.
     pub freezer_c: f64,
-    /// The oven's air read on a thermometer at settings: set and read, degC; empty while nobody has measured it.
-    pub oven_readings: Vec<(f64, f64)>,
+    /// The oven's air read on a thermometer at settings; empty while nobody has measured it.
+    pub oven_readings: Vec<OvenMeasured>,
+    /// How far the oven's air falls when its door is opened for a tray, K.
+    pub door_dip_k: f64,
+    /// Until two thirds of that are back, min.
+    pub recovery_min: f64,
+    /// Where the oven is hotter; nothing while nobody has tried.
+    pub hot_spots: Option<HotSpots>,
+    /// Whether a covered pot on a burner stands in for an oven.
+    pub cover_pot: bool,
+    /// Above the sea, m.
+    pub altitude_m: f64,
     /// Usable tray, mm.
     pub tray_width_mm: f64,
     /// Usable tray, mm.
@@ -82,6 +93,17 @@ pub struct KitchenInput {
     pub roll_min: f64,
     /// To cut one piece and place it, s.
     pub cut_s: f64,
+}
+
+/// The oven's air at a setting.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OvenMeasured {
+    /// Set to, degC.
+    pub set_c: f64,
+    /// Read on a thermometer, degC.
+    pub read_c: f64,
+    /// How far it swings to either side, K; 0 where that was not looked at.
+    pub swing_k: f64,
 }
 
 /// Ovens and how they are worked.
@@ -129,16 +151,15 @@ impl Kitchen {
         checks.range("racks_per_oven", f64::from(input.racks_per_oven), 1.0, 20.0, "racks");
         checks.range("preheat_min", input.preheat_min, 0.0, 120.0, "min");
         checks.limit("oven_readings", input.oven_readings.len(), 12, "readings");
-        for (i, (set, read)) in input.oven_readings.iter().enumerate() {
-            checks.range(&format!("oven_readings[{i}].set_c"), *set, 100.0, 260.0, "\u{b0}C");
-            checks.range(
-                &format!("oven_readings[{i}].read_c"),
-                *read,
-                set - 60.0,
-                set + 60.0,
-                "\u{b0}C, near the setting",
-            );
+        for (i, r) in input.oven_readings.iter().enumerate() {
+            let field = |name: &str| format!("oven_readings[{i}].{name}");
+            checks.range(&field("set_c"), r.set_c, 100.0, 260.0, "\u{b0}C");
+            checks.range(&field("read_c"), r.read_c, r.set_c - 60.0, r.set_c + 60.0, "\u{b0}C, near the setting");
+            checks.range(&field("swing_k"), r.swing_k, 0.0, 40.0, "\u{b0}C to either side");
         }
+        checks.range("door_dip_k", input.door_dip_k, 0.0, 80.0, "\u{b0}C");
+        checks.range("recovery_min", input.recovery_min, 0.2, 15.0, "min");
+        checks.range("altitude_m", input.altitude_m, -400.0, 4500.0, "m");
         checks.range("roll_min", input.roll_min, 0.0, 60.0, "min");
         checks.range("cut_s", input.cut_s, 0.0, 120.0, "s");
         for (i, rod) in input.rods_mm.iter().enumerate() {
@@ -193,16 +214,48 @@ impl Kitchen {
     /// nearest beyond them; nothing while nobody has measured it.
     #[must_use]
     pub fn oven_offset(&self, set: Temperature) -> TemperatureDifference {
-        let mut known: Vec<(f64, f64)> =
-            self.input.oven_readings.iter().map(|(set, read)| (*set, read - set)).collect();
+        TemperatureDifference::new_k(self.between_readings(set, |r| r.read_c - r.set_c))
+    }
+
+    /// How far the oven's air swings to either side of where it holds, as [`Kitchen::oven_offset`].
+    #[must_use]
+    pub fn oven_swing(&self, set: Temperature) -> TemperatureDifference {
+        TemperatureDifference::new_k(self.between_readings(set, |r| r.swing_k))
+    }
+
+    fn between_readings(&self, set: Temperature, of: impl Fn(&OvenMeasured) -> f64) -> f64 {
+        let mut known: Vec<(f64, f64)> = self.input.oven_readings.iter().map(|r| (r.set_c, of(r))).collect();
         known.sort_by(|a, b| a.0.total_cmp(&b.0));
         let at = known.partition_point(|k| k.0 < set.c());
-        let off = match (at.checked_sub(1).and_then(|i| known.get(i)), known.get(at)) {
+        match (at.checked_sub(1).and_then(|i| known.get(i)), known.get(at)) {
             (Some(a), Some(b)) if b.0 > a.0 => a.1 + (b.1 - a.1) * (set.c() - a.0) / (b.0 - a.0),
             (_, Some(one)) | (Some(one), None) => one.1,
             (None, None) => 0.0,
-        };
-        TemperatureDifference::new_k(off)
+        }
+    }
+
+    /// Where the oven is hotter; nothing of a pot, or while nobody has tried.
+    #[must_use]
+    pub fn hot_spots(&self) -> Option<&HotSpots> {
+        self.input.hot_spots.as_ref().filter(|_| !self.input.cover_pot)
+    }
+
+    /// Whether a covered pot on a burner stands in for an oven.
+    #[must_use]
+    pub fn cover_pot(&self) -> bool {
+        self.input.cover_pot
+    }
+
+    /// The air's pressure at its altitude, Pa.
+    #[must_use]
+    pub fn pressure_pa(&self) -> f64 {
+        standard_pressure_pa(self.input.altitude_m)
+    }
+
+    /// How far the oven's air falls with its door, and until two thirds of that are back.
+    #[must_use]
+    pub fn door(&self) -> (TemperatureDifference, Span) {
+        (TemperatureDifference::new_k(self.input.door_dip_k), Span::new_min(self.input.recovery_min))
     }
 
     /// The room.
@@ -259,9 +312,12 @@ impl Kitchen {
         Temperature::new_c(self.input.fridge_c)
     }
 
-    /// Ovens.
+    /// Ovens; a pot is one, of one tray and without a fan.
     #[must_use]
     pub fn ovens(&self) -> OvenKit {
+        if self.input.cover_pot {
+            return OvenKit { count: 1, racks: 1, fan: false, preheat_min: self.input.preheat_min };
+        }
         OvenKit {
             count: self.input.ovens,
             racks: self.input.racks_per_oven,
@@ -304,10 +360,32 @@ mod tests {
             racks_per_oven: 1,
             oven_fan: false,
             oven_readings: vec![],
+            door_dip_k: 15.0,
+            recovery_min: 1.5,
+            hot_spots: None,
+            cover_pot: false,
+            altitude_m: 0.0,
             preheat_min: 20.0,
             roll_min: 4.0,
             cut_s: 6.0,
         }
+    }
+
+    #[test]
+    fn between_two_settings_offset_and_swing_go_straight() {
+        let measured = |set_c, read_c, swing_k| OvenMeasured { set_c, read_c, swing_k };
+        let oven_readings = vec![measured(200.0, 190.0, 8.0), measured(160.0, 158.0, 4.0)];
+        let kitchen = Kitchen::new(KitchenInput { oven_readings, ..input() }).unwrap();
+        let at = |c| (kitchen.oven_offset(Temperature::new_c(c)).k(), kitchen.oven_swing(Temperature::new_c(c)).k());
+        // By hand: half way from 160 (-2, 4) to 200 (-10, 8); held beyond them.
+        assert_eq!((at(180.0), at(140.0), at(220.0)), ((-6.0, 6.0), (-2.0, 4.0), (-10.0, 8.0)));
+    }
+
+    #[test]
+    fn a_pot_is_one_oven_of_one_tray_without_a_fan() {
+        let pot = KitchenInput { cover_pot: true, ovens: 3, racks_per_oven: 2, oven_fan: true, ..input() };
+        let kit = Kitchen::new(pot).unwrap().ovens();
+        assert_eq!((kit.count, kit.racks, kit.fan), (1, 1, false));
     }
 
     #[test]

@@ -3,6 +3,7 @@
 use super::{ColdPlace, Making};
 use crate::dough::{MixMethod, Tint};
 use crate::error::{Checks, InputError, InputErrors};
+use crate::finish::{Coat, MOST_COATS};
 use crate::geometry::Placement;
 use crate::oven::{BakeEnd, BakeSetting, TrayLiner};
 use crate::shape::{
@@ -81,6 +82,8 @@ pub struct JobInput {
     pub bake_end: BakeEnd,
     /// What lies between tray and piece.
     pub liner: TrayLiner,
+    /// What goes onto or between the pieces, at most four.
+    pub finishes: Vec<Coat>,
     /// What form it is rolled to.
     pub sheet: SheetKind,
     /// A sheet no wider than this, mm: paper, the pin, or what one person rolls before it goes soft. The tray's width when
@@ -128,6 +131,10 @@ impl Job {
                 checks.range(field, mm, SHEET_MM.0, SHEET_MM.1, "mm");
             }
         }
+        checks.limit("finishes", input.finishes.len(), MOST_COATS, "finishes");
+        for (i, coat) in input.finishes.iter().enumerate() {
+            checks.take(&format!("finishes[{i}]"), coat.checked());
+        }
         checks.limit("measured", input.measured.len(), MOST_SHEETS_MEASURED, "sheets");
         checks.limit("layout", input.layout.len(), MOST_SEARCHED, "pieces");
         let on_sheet = |p: &Placement| {
@@ -170,6 +177,13 @@ impl Job {
     #[must_use]
     pub fn tints(&self) -> &[Tint] {
         &self.tints
+    }
+
+    /// The thickness of the sheet its pieces are cut from; nothing where they are sliced or portioned. Cut lots of one dough
+    /// and one such thickness may share a sheet.
+    #[must_use]
+    pub fn sheet_thickness(&self) -> Option<Length> {
+        (self.input.making == Making::Cut).then(|| self.thickness())
     }
 
     /// Rolled to.

@@ -5,6 +5,7 @@ use super::answers::{
 };
 use super::bake::expect_bake;
 use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
+use super::finishing::finish_plan;
 use super::making::{Source, chilled_form, largest_sheet};
 use super::portioned::portion_question;
 use super::{BakeQuestion, ChillForm, ColdPlace, Job, Kitchen, Making, bake_question, piece_size};
@@ -18,7 +19,7 @@ use crate::dough::{
 };
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::oven::{BakeKnowledge, BakeSetting};
+use crate::oven::{BakeKnowledge, BakeSetting, HotSpots};
 use crate::shape::{
     DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
     fill_trays, trays_of_squares,
@@ -97,7 +98,8 @@ pub fn plan_with(
     }
     let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
     cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
-    Ok(Plan { dough, cold, shape, oven, clock })
+    let finish = finish_plan(job, formula, outline, &oven, dough.piece);
+    Ok(Plan { dough, cold, shape, oven, finish, clock })
 }
 
 /// The dough station alone: what is weighed and mixed, without the cold, the trays and the clock.
@@ -233,6 +235,9 @@ fn oven_plan(
     ));
     Ok(OvenPlan {
         baked_holes: outline.holes_after_spread(growth.1),
+        turn: kitchen.hot_spots().and_then(HotSpots::advice),
+        recovery: kitchen.door().1,
+        cover_pot: kitchen.cover_pot(),
         oven: setting.oven(),
         question: question.clone(),
         expected,

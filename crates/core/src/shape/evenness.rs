@@ -1,6 +1,7 @@
 //! How even a rolled sheet is: thickness read at points of a grid, the map between them, and where it is thin or thick.
 
 use crate::error::{Checks, InputError, InputErrors};
+use crate::geometry::between_points;
 use crate::units::Length;
 
 /// Grids no finer than this are filled in at a bench, each way.
@@ -97,6 +98,19 @@ pub struct Evenness {
     pub map_cells: u32,
 }
 
+impl Evenness {
+    /// The map's thickness at a place, by shares of the sheet's width and length.
+    #[must_use]
+    pub fn at(&self, across: f64, along: f64) -> Length {
+        let cell = |share: f64| -> usize {
+            #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "held between 0 and 24")]
+            let cell = (share * f64::from(self.map_cells)).clamp(0.0, f64::from(self.map_cells - 1)) as usize;
+            cell
+        };
+        self.map[cell(along) * self.map_cells as usize + cell(across)]
+    }
+}
+
 /// Judges a sheet's readings; `None` while nothing was read.
 ///
 /// The map between the points is their mean with weights that fall off with the square of the distance (Shepard 1968, from
@@ -133,13 +147,7 @@ pub fn judge_evenness(readings: &SheetReadings, wanted: Length, width: Length, l
             let (x, y) = (f64::from(i % MAP_CELLS) + 0.5, f64::from(i / MAP_CELLS) + 0.5);
             let cells = f64::from(MAP_CELLS);
             let (x, y) = (x / cells * width.mm(), y / cells * length.mm());
-            let (mut sum, mut weights) = (0.0, 0.0);
-            for (px, py, mm) in &points {
-                let weight = 1.0 / ((px - x).powi(2) + (py - y).powi(2)).max(1e-6);
-                sum += weight * mm;
-                weights += weight;
-            }
-            Length::new_mm(sum / weights)
+            Length::new_mm(between_points(&points, x, y).unwrap_or(mean.mm()))
         })
         .collect();
     Some(Evenness {
@@ -187,6 +195,7 @@ mod tests {
     fn the_map_passes_near_its_readings_and_is_flat_where_they_are_alike() {
         let e = judged(2, 1, &[Some(5.0), Some(7.0)]).unwrap();
         let at = |x: u32, y: u32| e.map[(y * e.map_cells + x) as usize].mm();
+        assert_eq!((e.at(0.22, 0.47).mm(), e.at(1.0, 1.0).mm()), (at(5, 11), at(23, 23)));
         assert!(at(5, 11) < 5.2 && at(18, 11) > 6.8);
         let middle = f64::midpoint(at(11, 11), at(12, 11));
         assert!((middle - 6.0).abs() < 1e-6, "{middle}");

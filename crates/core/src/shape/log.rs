@@ -4,6 +4,9 @@ use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Area, Density, Length, Mass, Span};
 use std::f64::consts::PI;
 
+/// Across a log that nobody has sized yet. Common practice, no source.
+pub const USUAL_LOG_ACROSS: Length = Length::new_mm(48.0);
+
 /// Cut off at each end, where a log is ragged. Common practice, no source.
 pub const LOG_TRIM: Length = Length::new_mm(5.0);
 /// Logs and bars are made no longer: a shelf and a knife allow no more. Common practice, no source.

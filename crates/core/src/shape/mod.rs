@@ -20,7 +20,7 @@ pub use demand::{BenchSurface, Demand, DemandAnswer, OblongSheets, Roll, Rolling
 pub use evenness::{Evenness, MOST_READINGS_A_SIDE, MOST_SHEETS_MEASURED, SheetReadings, SpotIs, judge_evenness};
 pub use lattice::LatticeTable;
 pub use layout::Layout;
-pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, divide_batch, solve_log};
+pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, USUAL_LOG_ACROSS, divide_batch, solve_log};
 pub use mixed::{MOST_MIXED_SHEETS, MixedShare, MixedSheet, share_of_mixed};
 pub use nest::{
     MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps, measure_layout,

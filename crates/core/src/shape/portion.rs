@@ -116,12 +116,15 @@ pub struct Portioned {
 }
 
 impl Portion {
+    /// A ball that nobody has sized yet. Common practice, no source.
+    pub const USUAL_BALL: Mass = Mass::new_g(30.0);
+
     /// A portion of usual size; a bar over a tray of width and length. Common practice, no source.
     #[must_use]
     pub fn usual(kind: PortionKind, tray: (Length, Length)) -> Self {
         let (g, mm) = (Mass::new_g, Length::new_mm);
         match kind {
-            PortionKind::Ball => Self::Ball { mass: g(30.0) },
+            PortionKind::Ball => Self::Ball { mass: Self::USUAL_BALL },
             PortionKind::Scoop => Self::Scoop { number: 40 },
             PortionKind::Rope => Self::Rope { across: mm(12.0), length: mm(90.0) },
             PortionKind::Pressed => Self::Pressed { mass: g(25.0), thickness: mm(8.0) },

@@ -10,7 +10,7 @@ use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{bake_levers, bake_seen, colder_takes, cooling};
 use ready_slab_core::oven::{BakeSeen, BakesFitted, learn_bakes};
-use ready_slab_store::{JobId, RecordId, Store};
+use ready_slab_store::{FormulaId, JobId, RecordId, Store, StoredRecord};
 use std::convert::Infallible;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -90,9 +90,13 @@ pub async fn cools(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::J
     Ok(web::Json(found.into()))
 }
 
-/// All recorded bakes of a job's formula, and what they would teach.
+/// The newest recorded bakes of the kitchen that are fitted, so that an old bakery's book is read within seconds.
+const MOST_FITTED: usize = 24;
+
+/// The recorded bakes of all formulas, and what they would teach; the job's own formula is counted first.
 struct Book {
     whole: WholeJob,
+    formulas: Vec<FormulaId>,
     seen: Vec<(RecordId, BakeSeen)>,
     beyond: Vec<RecordId>,
     records: usize,
@@ -101,29 +105,46 @@ struct Book {
 impl Book {
     async fn read(store: &Store, id: JobId) -> Result<Self, ApiError> {
         let whole = WholeJob::read(store, id).await?;
-        let mut jobs = Vec::new();
-        for job in store.jobs().await?.into_iter().filter(|j| j.formula_id == whole.formula.id) {
-            let kept = store.records(job.id).await?;
-            if !kept.is_empty() {
-                jobs.push((WholeJob::read(store, job.id).await?, kept));
+        let mut formulas = vec![whole.formula.id];
+        let mut all = Vec::new();
+        for job in store.jobs().await? {
+            for record in store.records(job.id).await? {
+                all.push((job.id, record));
             }
+        }
+        // Our numbers grow with time.
+        all.sort_by_key(|(_, record)| std::cmp::Reverse(record.id.0));
+        all.truncate(MOST_FITTED);
+        let mut jobs: Vec<(usize, WholeJob, Vec<StoredRecord>)> = Vec::new();
+        for (job, record) in all {
+            if let Some((.., kept)) = jobs.iter_mut().find(|j| j.1.stored.id == job) {
+                kept.push(record);
+                continue;
+            }
+            let of = WholeJob::read(store, job).await?;
+            let number = formulas.iter().position(|f| *f == of.formula.id).unwrap_or_else(|| {
+                formulas.push(of.formula.id);
+                formulas.len() - 1
+            });
+            jobs.push((number, of, vec![record]));
         }
         Ok(web::block(move || {
             let (mut seen, mut beyond, mut records) = (Vec::new(), Vec::new(), 0);
-            for (job, kept) in &jobs {
+            for (number, job, kept) in &jobs {
                 records += kept.len();
                 let Ok(plan) = job.plan() else {
                     beyond.extend(kept.iter().map(|r| r.id));
                     continue;
                 };
                 for record in kept {
-                    match bake_seen(&job.kitchen, &job.cutter.outline, &plan.oven.question, &record.kept.record) {
+                    let outline = &job.cutter.outline;
+                    match bake_seen(*number, &job.kitchen, outline, &plan.oven.question, &record.kept.record) {
                         Some(one) => seen.push((record.id, one)),
                         None => beyond.push(record.id),
                     }
                 }
             }
-            Self { whole, seen, beyond, records }
+            Self { whole, formulas, seen, beyond, records }
         })
         .await?)
     }
@@ -133,7 +154,7 @@ impl Book {
     }
 }
 
-/// What the recorded bakes of a job's formula teach of the oven and of the dough; nothing of it counts until it is taken over.
+/// What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over.
 #[utoipa::path(tag = "oven", operation_id = "oven_bakes_teach", params(("id" = i64, Path)), responses((status = 200, body = BakesTeachView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/bakes-teach")]
 pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<BakesTeachView>, ApiError> {
@@ -142,7 +163,7 @@ pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<
         let found = book.learn()?;
         let taken = book.whole.learnt.take();
         let before = BandView::from(&book.whole.plan()?.oven.expected);
-        book.whole.learnt = found.as_ref().map(|f| f.knowledge);
+        book.whole.learnt = found.as_ref().map(|f| f.of(0));
         let after = match &found {
             Some(_) => Some(BandView::from(&book.whole.plan()?.oven.expected)),
             None => None,
@@ -151,7 +172,7 @@ pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<
         Ok::<_, InputErrors>(BakesTeachView {
             records: book.records,
             set_aside: aside.collect(),
-            would: found.as_ref().map(|f| TaughtView::from(&f.knowledge)),
+            would: found.as_ref().map(|f| TaughtView::from(&f.of(0))),
             beyond: book.beyond.iter().map(|id| id.0).collect(),
             before,
             after,
@@ -162,23 +183,25 @@ pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<
     Ok(web::Json(view))
 }
 
-/// Takes over what the recorded bakes of a job's formula teach.
+/// Takes over what the recorded bakes of the kitchen teach of its oven and of every formula among them.
 #[utoipa::path(tag = "oven", operation_id = "oven_take_over", params(("id" = i64, Path)), responses((status = 200, body = TaughtView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/bakes-teach")]
 pub async fn take_over(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<TaughtView>, ApiError> {
     let book = Book::read(&store, JobId(*id)).await?;
-    let formula = book.whole.formula.id;
+    let formulas = book.formulas.clone();
     let Some(found) = web::block(move || book.learn()).await?? else {
         return Err(InputError::refused("records", "no bake is recorded that the forecast reaches").into());
     };
-    store.teach_by_bakes(formula, &found.knowledge).await?;
-    Ok(web::Json((&found.knowledge).into()))
+    let baked = formulas.into_iter().zip(found.doughs.iter().copied()).filter(|(_, k)| k.records > 0);
+    store.teach_by_bakes(&found.oven, &baked.collect::<Vec<_>>()).await?;
+    Ok(web::Json((&found.of(0)).into()))
 }
 
-/// Forgets what bakes of a job's formula have taught.
+/// Forgets what bakes have taught of the oven and of all formulas.
 #[utoipa::path(tag = "oven", operation_id = "oven_forget", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/jobs/{id}/bakes-teach")]
 pub async fn forget(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
-    store.forget_bakes(store.job(JobId(*id)).await?.formula_id).await?;
+    store.job(JobId(*id)).await?;
+    store.forget_bakes().await?;
     Ok(HttpResponse::NoContent().finish())
 }

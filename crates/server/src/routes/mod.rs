@@ -13,6 +13,7 @@ mod kitchen;
 mod learnt;
 mod logs;
 mod nests;
+mod oven;
 mod pantry;
 mod portions;
 mod recipes;
@@ -45,6 +46,7 @@ pub const BODY_LIMIT_BYTES: usize = 2_500_000;
         crate::wire::LotWanted,
         crate::wire::LeverView,
         crate::wire::LeversDone,
+        crate::wire::OvenReadBody,
         crate::wire::NestBeat,
         crate::wire::NestDone
     ))
@@ -120,6 +122,11 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(bakes::bakes_teach)
         .service(bakes::take_over)
         .service(bakes::forget)
+        .service(oven::parts)
+        .service(oven::tray)
+        .service(oven::hot_spots)
+        .service(oven::test)
+        .service(oven::thermometer)
         .service(portions::portion)
         .service(portions::evenness)
         .service(nests::search)

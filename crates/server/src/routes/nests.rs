@@ -5,7 +5,7 @@ use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::searches::{Said, Search, Searches};
 use crate::template;
-use crate::whole::{Family, WholeJob};
+use crate::whole::{Family, WholeJob, sheet_key};
 use crate::wire::{GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, TemplateQuery};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, CONTENT_ENCODING};
 use actix_web::web::Bytes;
@@ -119,10 +119,7 @@ async fn on_sheet(store: &Store, id: i64, lots: &[LotWanted]) -> Result<OnSheet,
     let mut all = vec![(first.stored.job.clone(), first.cutter.outline)];
     for (i, lot) in lots.iter().enumerate() {
         let other = store.job(JobId(lot.job_id)).await?;
-        let alike = other.formula_id == first.stored.formula_id
-            && (other.job.thickness() - first.stored.job.thickness()).mm().abs() < 1e-6
-            && other.job.input().making == Making::Cut;
-        if !alike {
+        if sheet_key(&other).is_none() || sheet_key(&other) != sheet_key(&first.stored) {
             let why = "only cut lots of one dough and one thickness go on one sheet";
             return Err(InputError::refused(format!("lots[{i}]"), why).into());
         }

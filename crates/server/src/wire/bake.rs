@@ -1,8 +1,10 @@
 //! The forecast and the levers on the wire.
 
-use super::{DoneWord, LeverGroupWord, ProfileWord};
-use ready_slab_core::job::{BakeLever, Cooling, LeverEffect};
-use ready_slab_core::oven::{BakeForecast, BakeKnowledge, BakePiece, BakeSample, Expected, colour_word};
+use super::{DoneWord, LeverGroupWord, NarrowWord, ProfileWord};
+use ready_slab_core::job::{BakeLever, Cooling, LeverEffect, PartsAhead, TrayPieceTime, TrayTimes};
+use ready_slab_core::oven::{
+    BakeForecast, BakeKnowledge, BakePiece, BakeSample, Expected, SEEN_BY_ALL, colour_word, look_apart, screen_colour,
+};
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -20,6 +22,8 @@ pub struct BakePoint {
     pub spread_percent: f64,
     /// 0 raw to 100 burnt.
     pub rim_colour: f64,
+    /// That, as a screen shows it.
+    pub rim_screen: String,
 }
 
 /// What is forecast of one piece.
@@ -49,6 +53,16 @@ pub struct BakeView {
     pub under_colour: f64,
     /// The word for it.
     pub under_word: String,
+    /// How far apart rim and middle look, CIEDE2000.
+    pub rim_apart_de: f64,
+    /// Whether anybody sees that side by side.
+    pub rim_apart_seen: bool,
+    /// The rim as a screen shows it.
+    pub rim_screen: String,
+    /// The middle.
+    pub middle_screen: String,
+    /// The underside.
+    pub under_screen: String,
     /// Middle of the piece.
     pub core_c: f64,
     /// Of the mass as it went in.
@@ -86,6 +100,8 @@ pub struct LeverView {
     pub thickness_mm: Option<f64>,
     /// Colour index of the rim after the time of the bake as planned.
     pub rim_at_same_time: Option<f64>,
+    /// That, as a screen shows it.
+    pub rim_screen: Option<String>,
     /// Colour index of the underside.
     pub under_colour: Option<f64>,
     /// Why it is not told.
@@ -114,13 +130,109 @@ impl From<Cooling> for CoolingView {
     }
 }
 
+/// Narrow parts of a piece that bake ahead of the rest.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PartsAheadView {
+    /// Points or necks.
+    pub kind: NarrowWord,
+    /// Where each is, from the middle of the cutter's box.
+    pub at_mm: Vec<[f64; 2]>,
+    /// How wide they are on the whole.
+    pub width_mm: f64,
+    /// They have the colour so long before the rest.
+    pub ahead_min: f64,
+    /// Their colour when the rest is done, as a screen shows it.
+    pub screen: String,
+    /// All of it, as a sentence.
+    pub sentence: String,
+}
+
+impl From<&PartsAhead> for PartsAheadView {
+    fn from(p: &PartsAhead) -> Self {
+        Self {
+            kind: p.kind.into(),
+            at_mm: p.at.iter().map(|&(x, y)| [x, y]).collect(),
+            width_mm: p.width.mm(),
+            ahead_min: p.ahead.min(),
+            screen: screen_colour(p.colour),
+            sentence: p.sentence.clone(),
+        }
+    }
+}
+
+/// A piece on its tray.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct TrayPieceView {
+    /// How thick the sheet was where it was cut.
+    pub thickness_mm: f64,
+    /// How much hotter its place is than the oven on the whole.
+    pub hotter_k: f64,
+    /// Done after, as it lies.
+    pub done_min: f64,
+    /// Done after, when the tray is turned half way.
+    pub done_turned_min: f64,
+}
+
+/// When each piece of a full tray is done.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct TrayTimesView {
+    /// In the order of the tray's cuts.
+    pub pieces: Vec<TrayPieceView>,
+    /// The first to be done as they lie.
+    pub first_min: f64,
+    /// The last.
+    pub last_min: f64,
+    /// The first when the tray is turned half way.
+    pub turned_first_min: f64,
+    /// The last then.
+    pub turned_last_min: f64,
+    /// One time will do up to here, after the first.
+    pub one_time_to_min: f64,
+    /// Whether one time will do for all as they lie.
+    pub one_tray: bool,
+    /// Whether it will when the tray is turned.
+    pub one_tray_turned: bool,
+    /// Whether sheets were measured.
+    pub measured: bool,
+    /// Whether the oven has a map of its places.
+    pub mapped: bool,
+    /// What to do.
+    pub advice: Vec<String>,
+}
+
+impl From<&TrayTimes> for TrayTimesView {
+    fn from(t: &TrayTimes) -> Self {
+        let piece = |p: &TrayPieceTime| TrayPieceView {
+            thickness_mm: p.thickness.mm(),
+            hotter_k: p.hotter.k(),
+            done_min: p.done.min(),
+            done_turned_min: p.done_turned.min(),
+        };
+        Self {
+            pieces: t.pieces.iter().map(piece).collect(),
+            first_min: t.as_it_lies.0.min(),
+            last_min: t.as_it_lies.1.min(),
+            turned_first_min: t.turned.0.min(),
+            turned_last_min: t.turned.1.min(),
+            one_time_to_min: t.one_time_to().min(),
+            one_tray: t.one_tray,
+            one_tray_turned: t.one_tray_turned,
+            measured: t.measured,
+            mapped: t.mapped,
+            advice: t.advice.clone(),
+        }
+    }
+}
+
 /// What bakes teach, or have taught.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct TaughtView {
-    /// The oven's air over its setting.
-    pub offset_k: f64,
+    /// The oven's air over its setting, or over what its thermometer showed; null where the thermometer is newer.
+    pub offset_k: Option<f64>,
     /// One standard deviation.
-    pub offset_sd_k: f64,
+    pub offset_sd_k: Option<f64>,
+    /// Records the oven's rests on, of all formulas.
+    pub oven_records: u32,
     /// Times as far as the model has it.
     pub spread: f64,
     /// One standard deviation, of itself.
@@ -132,11 +244,12 @@ pub struct TaughtView {
 impl From<&BakeKnowledge> for TaughtView {
     fn from(k: &BakeKnowledge) -> Self {
         Self {
-            offset_k: k.offset.k(),
-            offset_sd_k: k.offset_sd.k(),
-            spread: k.spread,
-            spread_sd_percent: 100.0 * k.spread_sd,
-            records: k.records,
+            offset_k: k.oven.map(|o| o.offset.k()),
+            offset_sd_k: k.oven.map(|o| o.offset_sd.k()),
+            oven_records: k.oven.map_or(0, |o| o.records),
+            spread: k.dough.spread,
+            spread_sd_percent: 100.0 * k.dough.spread_sd,
+            records: k.dough.records,
         }
     }
 }
@@ -196,6 +309,7 @@ impl BakeView {
             rim_c: s.top.1.c(),
             spread_percent: 100.0 * s.spread.value(),
             rim_colour: s.colour[0],
+            rim_screen: screen_colour(s.colour[0]),
         };
         Self {
             bake_min: f.bake.min(),
@@ -210,6 +324,11 @@ impl BakeView {
             middle_word: colour_word(f.middle_colour).to_owned(),
             under_colour: f.under_colour,
             under_word: colour_word(f.under_colour).to_owned(),
+            rim_apart_de: look_apart(f.rim_colour, f.middle_colour),
+            rim_apart_seen: look_apart(f.rim_colour, f.middle_colour) > SEEN_BY_ALL,
+            rim_screen: screen_colour(f.rim_colour),
+            middle_screen: screen_colour(f.middle_colour),
+            under_screen: screen_colour(f.under_colour),
             core_c: f.core.c(),
             loss_percent: 100.0 * f.loss.value(),
             dull_after_min: f.dull_after.map(Span::min),
@@ -239,6 +358,7 @@ impl LeverView {
             growth_mm: f.map(|f| lever.question.piece.radius.mm() * f.spread.value()),
             thickness_mm: f.map(|f| f.thickness.mm()),
             rim_at_same_time: effect.as_ref().map(|e| e.rim_at_same_time),
+            rim_screen: effect.as_ref().map(|e| screen_colour(e.rim_at_same_time)),
             under_colour: f.map(|f| f.under_colour),
             why_not,
         }

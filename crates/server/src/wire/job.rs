@@ -3,7 +3,7 @@
 use super::even::ReadingsBody;
 use super::making::MakingBody;
 use super::plan::CutView;
-use super::{BakeEndWord, LinerWord, MethodWord, PlaceWord, SheetWord, SurfaceWord, TurningWord};
+use super::{BakeEndWord, FinishBody, LinerWord, MethodWord, PlaceWord, SheetWord, SurfaceWord, TurningWord};
 use chrono::NaiveDateTime;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::geometry::Placement;
@@ -90,6 +90,9 @@ pub struct JobBody {
     /// What lies between tray and piece.
     #[serde(default = "on_parchment")]
     pub liner: LinerWord,
+    /// What goes onto or between the pieces, at most 4.
+    #[serde(default)]
+    pub finishes: Vec<FinishBody>,
     /// What form its sheets are rolled to.
     #[serde(default = "oblong")]
     pub sheet: SheetWord,
@@ -250,6 +253,8 @@ pub struct TintBody {
 pub struct JobView {
     /// Its number.
     pub id: i64,
+    /// Cut lots of one key may share a sheet; null where its pieces are sliced or portioned.
+    pub sheet_key: Option<String>,
     /// The job.
     #[serde(flatten)]
     pub body: JobBody,
@@ -261,7 +266,7 @@ fn readings(bodies: &[ReadingsBody]) -> Result<Vec<SheetReadings>, InputErrors> 
 
 impl From<&StoredJob> for JobView {
     fn from(stored: &StoredJob) -> Self {
-        Self { id: stored.id.0, body: JobBody::of(stored) }
+        Self { id: stored.id.0, sheet_key: crate::whole::sheet_key(stored), body: JobBody::of(stored) }
     }
 }
 
@@ -299,6 +304,7 @@ impl JobBody {
             making: (&j.making).into(),
             bake_end: j.bake_end.into(),
             liner: j.liner.into(),
+            finishes: j.finishes.iter().map(FinishBody::from).collect(),
             sheet: j.sheet.into(),
             sheet_width_mm: j.sheet_width_mm,
             sheet_length_mm: j.sheet_length_mm,
@@ -348,6 +354,7 @@ impl JobBody {
             making: self.making.making().map_err(|e| e.within("making"))?,
             bake_end: self.bake_end.into(),
             liner: self.liner.into(),
+            finishes: self.finishes.iter().map(FinishBody::coat).collect(),
             sheet: self.sheet.into(),
             sheet_width_mm: self.sheet_width_mm,
             sheet_length_mm: self.sheet_length_mm,
@@ -404,6 +411,7 @@ pub fn job_word(field: &str) -> &'static str {
         "making" => "way of making",
         "bake_end" => "end of the bake",
         "liner" => "what lies on the tray",
+        "finishes" => "finish",
         "sheet" => "form of the sheet",
         "sheet_width_mm" => "widest sheet",
         "sheet_length_mm" => "longest sheet",

@@ -1,8 +1,9 @@
 //! The kitchen on the wire.
 
-use super::{EggWord, TrayWord};
+use super::{EggWord, HotSpotsBody, TrayWord};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{Kitchen, KitchenInput};
+use ready_slab_core::job::{Kitchen, KitchenInput, OvenMeasured};
+use ready_slab_core::oven::OvenSetup;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -14,6 +15,9 @@ pub struct OvenReadingBody {
     pub set_c: f64,
     /// Read on a thermometer, within 60 of the setting.
     pub read_c: f64,
+    /// How far it swings to either side, 0 to 40; 0 where that was not looked at.
+    #[serde(default)]
+    pub swing_k: f64,
 }
 
 /// The kitchen. A change sends only the fields that change (JSON Merge Patch, RFC 7396).
@@ -53,6 +57,21 @@ pub struct KitchenBody {
     /// The oven's air on a thermometer at settings, at most 12.
     #[serde(default)]
     pub oven_readings: Vec<OvenReadingBody>,
+    /// How far the oven's air falls when its door is opened, 0 to 80.
+    #[serde(default = "usual_dip")]
+    pub door_dip_k: f64,
+    /// Until two thirds of that are back, 0.2 to 15.
+    #[serde(default = "usual_recovery")]
+    pub recovery_min: f64,
+    /// Where the oven is hotter; null while nobody has tried.
+    #[serde(default)]
+    pub hot_spots: Option<HotSpotsBody>,
+    /// Whether a covered pot on a burner stands in for an oven.
+    #[serde(default)]
+    pub cover_pot: bool,
+    /// Above the sea, -400 to 4500.
+    #[serde(default)]
+    pub altitude_m: f64,
     /// To heat the oven, 0 to 120.
     pub preheat_min: f64,
     /// To roll one sheet, 0 to 60.
@@ -79,6 +98,14 @@ pub struct KitchenBody {
 // What a kitchen in an older file has.
 fn usual_step() -> f64 {
     1.0
+}
+
+fn usual_dip() -> f64 {
+    OvenSetup::usual(175.0, false).door_dip.k()
+}
+
+fn usual_recovery() -> f64 {
+    OvenSetup::usual(175.0, false).recovery.min()
 }
 
 fn usual_fine_step() -> f64 {
@@ -112,7 +139,14 @@ impl From<&Kitchen> for KitchenBody {
             ovens: k.ovens,
             racks_per_oven: k.racks_per_oven,
             oven_fan: k.oven_fan,
-            oven_readings: k.oven_readings.iter().map(|&(set_c, read_c)| OvenReadingBody { set_c, read_c }).collect(),
+            oven_readings: (k.oven_readings.iter())
+                .map(|r| OvenReadingBody { set_c: r.set_c, read_c: r.read_c, swing_k: r.swing_k })
+                .collect(),
+            door_dip_k: k.door_dip_k,
+            recovery_min: k.recovery_min,
+            hot_spots: k.hot_spots.as_ref().map(HotSpotsBody::from),
+            cover_pot: k.cover_pot,
+            altitude_m: k.altitude_m,
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
@@ -145,7 +179,14 @@ impl TryFrom<KitchenBody> for Kitchen {
             ovens: k.ovens,
             racks_per_oven: k.racks_per_oven,
             oven_fan: k.oven_fan,
-            oven_readings: k.oven_readings.iter().map(|r| (r.set_c, r.read_c)).collect(),
+            oven_readings: (k.oven_readings.iter())
+                .map(|r| OvenMeasured { set_c: r.set_c, read_c: r.read_c, swing_k: r.swing_k })
+                .collect(),
+            door_dip_k: k.door_dip_k,
+            recovery_min: k.recovery_min,
+            hot_spots: k.hot_spots.as_ref().map(HotSpotsBody::spots).transpose()?,
+            cover_pot: k.cover_pot,
+            altitude_m: k.altitude_m,
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
@@ -176,6 +217,11 @@ pub fn kitchen_word(field: &str) -> &'static str {
         "racks_per_oven" => "racks in the oven",
         "oven_fan" => "oven fan",
         "oven_readings" => "readings of the oven",
+        "door_dip_k" => "fall of the oven with its door",
+        "recovery_min" => "recovery of the oven",
+        "hot_spots" => "hot spots of the oven",
+        "cover_pot" => "oven or covered pot",
+        "altitude_m" => "altitude",
         "preheat_min" => "time to heat the oven",
         "roll_min" => "time to roll a sheet",
         "cut_s" => "time to cut a piece",

@@ -3,7 +3,7 @@
 use super::words::LogFormWord;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::Making;
-use ready_slab_core::shape::{LogForm, Portion};
+use ready_slab_core::shape::{LogForm, Portion, USUAL_LOG_ACROSS};
 use ready_slab_core::units::{Length, Mass};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -22,12 +22,14 @@ pub enum MakingBody {
         /// Height over width of an oblong or a wedge, 0.1 to 10.
         #[serde(default = "as_high_as_wide")]
         height_to_width: f64,
-        /// Across, 15 to 120.
+        /// Across, 15 to 120; the usual one when left out.
+        #[serde(default = "usual_across")]
         width_mm: f64,
     },
     /// Rolled to balls.
     Ball {
-        /// 2 to 500.
+        /// 2 to 500; the usual one when left out.
+        #[serde(default = "usual_ball")]
         mass_g: f64,
     },
     /// Scooped.
@@ -83,7 +85,15 @@ pub enum MakingBody {
     },
 }
 
-const fn as_high_as_wide() -> f64 {
+const fn usual_across() -> f64 {
+    USUAL_LOG_ACROSS.mm()
+}
+
+fn usual_ball() -> f64 {
+    Portion::USUAL_BALL.g()
+}
+
+fn as_high_as_wide() -> f64 {
     1.0
 }
 

@@ -5,6 +5,7 @@ mod compute;
 mod cutter;
 mod even;
 mod file;
+mod finish;
 mod formula;
 mod job;
 mod kitchen;
@@ -13,6 +14,7 @@ mod log;
 mod making;
 mod mixing;
 mod nest;
+mod oven;
 mod pantry;
 mod physics;
 mod plan;
@@ -25,11 +27,14 @@ mod wanted;
 mod ways;
 mod words;
 
-pub use bake::{BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, TaughtView};
+pub use bake::{
+    BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
+};
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
+pub use finish::{FinishBody, FinishView};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, LotBody, MixedSheetBody, job_word};
 pub use kitchen::{KitchenBody, kitchen_word};
@@ -42,6 +47,7 @@ pub use mixing::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
 };
 pub use nest::{GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, TemplateQuery};
+pub use oven::{HotSpotsBody, HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, ThermometerQuery};
 pub use pantry::{IngredientBody, IngredientView, PriceBody};
 pub use physics::PhysicsView;
 pub use plan::PlanView;
@@ -56,7 +62,7 @@ pub use ways::{
 };
 pub use words::{
     BakeEndWord, BuiltinWord, CupSystemWord, CupWayWord, DarkEdgeWord, DoneWord, EdgeWord, EggWord, FatWord, FeelWord,
-    KindWord, LeverGroupWord, LinerWord, MethodWord, PaperWord, PlaceWord, ProfileWord, PurposeWord, SheetWord,
-    SideWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord, UseWord, WhereWord, WhichDoughWord,
-    WrapWord,
+    KindWord, LeverGroupWord, LinerWord, MethodWord, NarrowWord, PaperWord, PlaceWord, ProfileWord, PurposeWord,
+    SheetWord, SideWord, SpotTestWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord, UseWord,
+    WhereWord, WhichDoughWord, WrapWord,
 };

@@ -2,9 +2,10 @@
 
 use ready_slab_core::cold::{Side, Spot, Target, Touch, TrayKind, Wrap};
 use ready_slab_core::dough::{CupWay, EggClass, FatKind, Feel, Kind, MixMethod, Squeeze};
+use ready_slab_core::geometry::NarrowKind;
 use ready_slab_core::geometry::{BuiltinKind, DarkEdge, PaperSize};
 use ready_slab_core::job::{ColdPlace, LeverGroup, Whereabouts};
-use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, Profile, TrayLiner};
+use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, Profile, SpotTest, TrayLiner};
 use ready_slab_core::recipe::CupSystem;
 use ready_slab_core::shape::{BenchSurface, LogForm, PatternKind, PortionKind, SheetKind, Turning, WhichDough};
 use serde::{Deserialize, Serialize};
@@ -40,6 +41,10 @@ word!(/// What form a sheet is rolled to.
     SheetWord for SheetKind { Oblong, Round, Oval });
 word!(/// What lies between tray and piece.
     LinerWord for TrayLiner { Parchment, Bare, Greased, Foil, Silicone, Floured });
+word!(/// What was laid over the rack to find hot spots.
+    SpotTestWord for SpotTest { Bread, Sugar });
+word!(/// What a narrow part of a piece is.
+    NarrowWord for NarrowKind { Point, Neck });
 word!(/// What decided when it was done.
     DoneWord for DoneBy { Rim, Dull, Set, Time, Never });
 word!(/// The look of a piece from the side.

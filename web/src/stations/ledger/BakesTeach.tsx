@@ -1,7 +1,7 @@
 /** What the recorded bakes teach of the oven and of this dough: shown before and after, taken over or forgotten. */
 import { useQuery } from "@tanstack/react-query";
 import { api, settled, type Schemas } from "../../api/client";
-import { useAction } from "../../api/queries";
+import { useAction, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -16,6 +16,7 @@ const at = (id: number) => ({ params: { path: { id } } });
 export function BakesTeach({ records }: { records: number }) {
   const { job } = useJobContext();
   const format = useFormat();
+  const measured = (useKitchen().data?.oven_readings ?? []).length > 0;
   const asked = useQuery({
     queryKey: ["bakes-teach", job.id, records],
     queryFn: () => settled(api.GET("/api/jobs/{id}/bakes-teach", at(job.id))),
@@ -27,19 +28,24 @@ export function BakesTeach({ records }: { records: number }) {
   const found = asked.data;
   if (records === 0 && !found?.taken) return null;
   const says = (t: Taught): string => {
-    const off = Math.abs(t.offset_k) < 0.5 ? "is where it is set" : `is ${format.difference(Math.abs(t.offset_k))} ${t.offset_k < 0 ? "cooler" : "hotter"} than set`;
-    return `The oven ${off}, give or take ${format.difference(t.offset_sd_k)}; this dough spreads ${number(t.spread, 2)} times as far as the model has it, give or take ${number(t.spread_sd_percent, 0)} %.`;
+    const than = measured ? "than its thermometer showed" : "than set";
+    const oven =
+      t.offset_k == null || t.offset_sd_k == null
+        ? "Its thermometer was read since, and counts."
+        : `The oven is ${Math.abs(t.offset_k) < 0.5 ? `no hotter or cooler ${than}` : `${format.difference(Math.abs(t.offset_k))} ${t.offset_k < 0 ? "cooler" : "hotter"} ${than}`}, give or take ${format.difference(t.offset_sd_k)}, by ${counted(t.oven_records)}.`;
+    const dough = t.records === 0 ? " Of this dough itself nothing is recorded." : ` This dough spreads ${number(t.spread, 2)} times as far as the model has it, give or take ${number(t.spread_sd_percent, 0)} %, by ${counted(t.records)}.`;
+    return oven + dough;
   };
   return (
     <Part title="What your bakes teach">
       <Fault text={otherFault(asked.error, []) ?? otherFault(take.error, []) ?? otherFault(forget.error, [])} />
-      {asked.isPending ? <p className="text-soft" role="status">Reading the records of this dough…</p> : null}
+      {asked.isPending ? <p className="text-soft" role="status">Reading the records of this kitchen…</p> : null}
       {found?.would ? (
         <>
           <p className="say">{says(found.would)}</p>
           <div className="mt-3">
             <Rows>
-              <Row name="Bakes it rests on">{`${found.would.records} of ${found.records}`}</Row>
+              <Row name="Bakes it rests on">{`${found.would.oven_records} of ${found.records}, ${found.would.records} of this dough`}</Row>
               <Row name="Without them">{bandWords(found.before)}</Row>
               {found.after ? <Row name="With them">{bandWords(found.after)}</Row> : null}
             </Rows>
@@ -50,7 +56,7 @@ export function BakesTeach({ records }: { records: number }) {
       ) : found && !asked.isPending ? (
         <p className="text-fine text-soft">No record yet that the forecast reaches.</p>
       ) : null}
-      {found?.taken ? <p className="mt-3 text-fine text-soft">{`Taken over: ${found.taken.records} ${found.taken.records === 1 ? "bake" : "bakes"}. ${says(found.taken)}`}</p> : null}
+      {found?.taken ? <p className="mt-3 text-fine text-soft">{`Taken over: ${says(found.taken)}`}</p> : null}
       <div className="mt-3 flex flex-wrap gap-2">
         <button type="button" className="btn btn-main" disabled={!found?.would || take.isPending} onClick={() => take.mutate(undefined)}>
           Let the forecast learn it
@@ -64,5 +70,7 @@ export function BakesTeach({ records }: { records: number }) {
     </Part>
   );
 }
+
+const counted = (n: number): string => (n === 1 ? "one bake" : `${n} bakes`);
 
 const bandWords = (b: Band): string => `${number(b.bake_least_min, 0)}–${number(b.bake_most_min, 0)} min, ${number(b.spread_least_percent, 0)}–${number(b.spread_most_percent, 0)} %`;

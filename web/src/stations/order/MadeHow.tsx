@@ -8,10 +8,11 @@ import { Fault, otherFault } from "../../kit/Fault";
 
 type Way = "cut" | "sliced" | "portioned";
 
+/** Sizes that are left out are the usual ones, which the server fills in. */
 const START: Record<Way, Making> = {
   cut: { kind: "cut" },
-  sliced: { kind: "sliced", form: "round", height_to_width: 1, width_mm: 48 },
-  portioned: { kind: "ball", mass_g: 30 },
+  sliced: { kind: "sliced", form: "round" },
+  portioned: { kind: "ball" },
 };
 
 export const wayOf = (making: Making | undefined): Way =>

@@ -1,7 +1,6 @@
 /** The bake over its time: the middle's temperature, the spread, and when what happens. */
 import type { Schemas } from "../../api/client";
 import { curvePath } from "../../drawing/path";
-import { bakedColour } from "../../drawing/colour";
 import { number } from "../../drawing/units";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
@@ -50,7 +49,7 @@ export function BakeCurve({ forecast, least_min, most_min }: { forecast: Schemas
       <text x={right + 5} y={ends[0] + 5} fontSize="13" className="fill-warm">middle</text>
       <text x={right + 5} y={ends[1] + 5} fontSize="13" className="fill-spruce">spread</text>
       {curve.slice(0, -1).map((p, i) => (
-        <rect key={i} x={x(p.after_min)} y={TOP + HIGH + 28} width={x(curve[i + 1]?.after_min ?? 0) - x(p.after_min) + 0.5} height="14" fill={bakedColour(p.rim_colour)} />
+        <rect key={i} x={x(p.after_min)} y={TOP + HIGH + 28} width={x(curve[i + 1]?.after_min ?? 0) - x(p.after_min) + 0.5} height="14" fill={p.rim_screen} />
       ))}
       <text x={LEFT - 6} y={TOP + HIGH + 40} textAnchor="end" fontSize="13" className="soft">rim</text>
       {marks.map((m, i) => (

@@ -30,8 +30,14 @@ export function BakeSheet() {
         </StationHead>
         <OvenNav jobId={job.id} />
         <p className="mb-3 text-lg">
-          {heat ? <><strong>{clock(heat.start_at)}</strong> heat the oven to </> : "Oven at "}
-          <strong>{format.temperature(oven.oven_c, 0)}</strong>, {plan.shape.trays.fill.length === 1 ? "one tray" : `${plan.shape.trays.fill.length} trays`}.
+          {oven.cover_pot ? (
+            <>{heat ? <strong>{clock(heat.start_at)} </strong> : null}heat the covered pot over a low flame</>
+          ) : (
+            <>
+              {heat ? <><strong>{clock(heat.start_at)}</strong> heat the oven to </> : "Oven at "}
+              <strong>{format.temperature(oven.oven_c, 0)}</strong>
+            </>
+          )}, {plan.shape.trays.fill.length === 1 ? "one tray" : `${plan.shape.trays.fill.length} trays`}.
         </p>
         <table className="w-full border-collapse text-lg" aria-label="Trays in the oven">
           <thead>
@@ -57,7 +63,7 @@ export function BakeSheet() {
         </table>
         <ol className="mt-4 list-decimal space-y-2 pl-6 text-lg">
           <li>{oven.look_for}</li>
-          <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. Turn the tray when you look, if one side of the oven is hotter.</li>
+          <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. {oven.turn ? inUnits(oven.turn, format) : "Turn the tray when you look, if one side of the oven is hotter."}</li>
           <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen rims are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
           <li>{number(oven.cool_on_tray_min, 0)} min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>
           <li>{cooling?.packs_after_min == null ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake." : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)} min, on a rack sooner.`}</li>
@@ -72,7 +78,7 @@ export function BakeSheet() {
           {oven.warnings.map((w) => (
             <p key={w} className="caution mb-2">{inUnits(w, format)}</p>
           ))}
-          <p className="caution">Oven gloves; hot trays away from children. Allow the oven two minutes between trays to come back.</p>
+          <p className="caution">Oven gloves; hot trays away from children. {`Between trays allow the oven ${number(Math.max(1, oven.recovery_min * 2), 0)} min to come back.`}</p>
         </Part>
       </TicketBox>
     </>

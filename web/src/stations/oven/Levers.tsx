@@ -3,9 +3,8 @@ import { useState } from "react";
 import type { Plan } from "../../api/client";
 import { useLevers, type Lever } from "../../api/levers";
 import { useJobContext } from "../../app/JobFrame";
-import { bakedColour } from "../../drawing/colour";
 import { cutterPath } from "../../drawing/path";
-import { number } from "../../drawing/units";
+import { inUnits, number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -76,14 +75,14 @@ export function Levers() {
                       <td className="py-1 pr-2">
                         <button type="button" className="flex w-full items-center gap-2 text-left" aria-pressed={pin >= 0} onClick={() => toggle(l.name)} disabled={!c}>
                           <span className={`grid size-6 shrink-0 place-items-center rounded-full border text-sm font-bold ${pin >= 0 ? "border-ink bg-ink text-worktop" : "border-edge text-soft"}`}>{pin >= 0 ? LETTERS[pin] : ""}</span>
-                          {l.name}
+                          {inUnits(l.name, format)}
                         </button>
                       </td>
                       {c ? (
                         <>
                           <td><Bar value={c.spread} most={most.spread} text={`${signed(c.spread, 1)} points`} /></td>
                           <td><Bar value={c.time} most={most.time} text={`${signed(c.time, 1)} min`} /></td>
-                          <td><Bar value={c.colour} most={most.colour} text={c.colour > 1.5 ? "darker" : c.colour < -1.5 ? "paler" : "alike"} fill={bakedColour(l.rim_at_same_time ?? 0)} /></td>
+                          <td><Bar value={c.colour} most={most.colour} text={c.colour > 1.5 ? "darker" : c.colour < -1.5 ? "paler" : "alike"} {...(l.rim_screen ? { fill: l.rim_screen } : {})} /></td>
                         </>
                       ) : (
                         <td colSpan={3} className="text-fine text-soft">beyond what the forecast knows</td>
@@ -103,9 +102,9 @@ export function Levers() {
         </Part>
         <Part title="Side by side">
           {chosen.length === 0 ? <p className="text-fine text-soft">Pin up to three levers to see their pieces beside the one as planned.</p> : null}
-          <Beside plan={plan} name="As planned" growth_mm={forecast.growth_mm} bake_min={forecast.bake_min} rim={forecast.rim_colour} />
+          <Beside plan={plan} name="As planned" growth_mm={forecast.growth_mm} bake_min={forecast.bake_min} rim={forecast.rim_screen} />
           {chosen.map((l, i) => (
-            <Beside key={l.name} plan={plan} name={`${LETTERS[i]}: ${l.name}`} growth_mm={l.growth_mm ?? 0} bake_min={l.bake_min ?? 0} rim={l.rim_at_same_time ?? 0} />
+            <Beside key={l.name} plan={plan} name={`${LETTERS[i]}: ${inUnits(l.name, format)}`} growth_mm={l.growth_mm ?? 0} bake_min={l.bake_min ?? 0} rim={l.rim_screen ?? forecast.rim_screen} />
           ))}
           <p className="mt-2 text-fine text-soft">Dashed: as cut. Colours after the time as planned.</p>
         </Part>
@@ -147,7 +146,7 @@ function Bar({ value, most, text, fill }: { value: number; most: number; text: s
   );
 }
 
-function Beside({ plan, name, growth_mm, bake_min, rim }: { plan: Plan; name: string; growth_mm: number; bake_min: number; rim: number }) {
+function Beside({ plan, name, growth_mm, bake_min, rim }: { plan: Plan; name: string; growth_mm: number; bake_min: number; rim: string }) {
   const format = useFormat();
   const { cutter } = plan;
   const path = cutterPath(cutter);
@@ -157,7 +156,7 @@ function Beside({ plan, name, growth_mm, bake_min, rim }: { plan: Plan; name: st
   return (
     <figure className="mb-2 flex items-center gap-3">
       <svg viewBox={`${-w / 2} ${-h / 2} ${w} ${h}`} width="104" height={(104 * h) / w} role="img" aria-label={`${name}: grows ${format.length(Math.round(g * 10) / 10)} all round`} className="shrink-0">
-        <path d={path} fill={bakedColour(rim)} stroke={bakedColour(rim)} strokeWidth={2 * g} strokeLinejoin="round" />
+        <path d={path} fill={rim} stroke={rim} strokeWidth={2 * g} strokeLinejoin="round" />
         <path d={path} fill="none" className="stroke-ink" strokeWidth={w / 110} strokeDasharray={`${w / 26} ${w / 34}`} />
       </svg>
       <figcaption className="min-w-0 text-fine">

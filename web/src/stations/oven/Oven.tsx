@@ -1,5 +1,8 @@
 /** The forecast of one piece: how long, how far it spreads, how it looks, and what that rests on. */
+import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
+import { Link } from "react-router";
+import { api, settled } from "../../api/client";
 import { useChangeJob, useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { inUnits, number } from "../../drawing/units";
@@ -39,6 +42,12 @@ export function Oven() {
   const picture = useRef<SVGSVGElement>(null);
   const { oven } = plan;
   const { forecast } = oven;
+  const parts = useQuery({
+    queryKey: ["parts-ahead", job.id, job.cutter_id, job.oven_c, forecast?.bake_min, forecast?.thickness_mm],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/parts-ahead", { params: { path: { id: job.id } } })),
+    enabled: forecast != null,
+    retry: false,
+  }).data ?? [];
   const readings = kitchen.data?.oven_readings ?? [];
   const here = readings.find((r) => r.set_c === job.oven_c);
   return (
@@ -50,12 +59,22 @@ export function Oven() {
         <OvenNav jobId={job.id} />
         {forecast ? (
           <>
-            <PieceDrawing picture={picture} plan={plan} forecast={forecast} />
+            <PieceDrawing picture={picture} plan={plan} forecast={forecast} parts={parts} />
+            {parts.length > 0 ? (
+              <ol className="mt-2 space-y-1" aria-label="Parts that bake ahead">
+                {parts.map((p, i) => (
+                  <li key={p.sentence} className="flex gap-2">
+                    <span className="num grid size-6 shrink-0 place-items-center rounded-full border border-ink text-sm font-bold" aria-hidden="true">{i + 1}</span>
+                    {inUnits(p.sentence, format)}
+                  </li>
+                ))}
+              </ol>
+            ) : null}
             <h3 className="h-part mb-1 mt-4">In its time</h3>
             <BakeCurve forecast={forecast} least_min={oven.bake_least_min} most_min={oven.bake_most_min} />
           </>
         ) : (
-          <p className="my-6 max-w-xl text-lg">The forecast does not reach this bake. What is said here are ranges of common practice; {oven.warnings[0] ? inUnits(oven.warnings[0], format) : ""}</p>
+          <p className="my-6 max-w-xl text-lg">{oven.cover_pot ? "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often." : <>The forecast does not reach this bake. What is said here are ranges of common practice; {oven.warnings[0] ? inUnits(oven.warnings[0], format) : ""}</>}</p>
         )}
       </Work>
       <TicketBox>
@@ -72,24 +91,24 @@ export function Oven() {
         <Part title="Oven and tray">
           <div className="space-y-3">
             <Amount label="Set to" kind="temperature" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => keep({ oven_c })} />
-            {kitchen.data ? (
+            {kitchen.data && !oven.cover_pot ? (
               <Choice label="Heat" value={kitchen.data.oven_fan ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })} />
             ) : null}
             <div>
               <span className="mb-1 block text-fine text-soft">Under the pieces</span>
               <Choice label="Under the pieces" value={job.liner ?? "parchment"} options={LINERS} onChange={(liner) => change.mutate({ liner })} />
             </div>
-            {kitchen.data ? (
+            {kitchen.data && !oven.cover_pot ? (
               <Amount
                 label={`Thermometer in it, at ${format.temperature(job.oven_c, 0)}`}
                 kind="temperature"
                 value={here?.read_c ?? job.oven_c}
                 step={1}
                 field="oven_readings"
-                onSave={(read_c) => keepKitchen((now) => ({ oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c }] }))}
+                onSave={(read_c) => keepKitchen((now) => ({ oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 }] }))}
               />
             ) : null}
-            <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.temperature(r.set_c, 0)).join(", ")}; between settings straight lines are drawn.`}</p>
+            <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.temperature(r.set_c, 0)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">The oven as a thing</Link> has its test, its hot places and its door.</p>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>
@@ -102,7 +121,7 @@ export function Oven() {
                 <Row name="Thick, cooled"><Live value={format.length(Math.round(forecast.thickness_mm * 10) / 10)} /></Row>
                 <Row name="Middle as it comes out"><Live value={format.temperature(forecast.core_c, 0)} /></Row>
                 <Row name="Lighter by"><Live value={`${number(forecast.loss_percent, 1)} %`} /></Row>
-                <Row name="Rim darker than middle by"><Live value={`${number(forecast.rim_colour - forecast.middle_colour, 0)} of 100`} /></Row>
+                <Row name="Rim against middle"><Live value={`ΔE ${number(forecast.rim_apart_de, 1)}, ${forecast.rim_apart_seen ? "seen by anybody" : "hardly seen"}`} /></Row>
               </>
             ) : null}
           </Rows>

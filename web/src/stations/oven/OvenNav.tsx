@@ -8,6 +8,7 @@ const VIEWS = [
   { path: "/levers", name: "What would change it" },
   { path: "/tray", name: "On the tray" },
   { path: "/sheet", name: "Bake sheet" },
+  { path: "/finish", name: "Finish and keep" },
 ] as const;
 
 export function OvenStation() {

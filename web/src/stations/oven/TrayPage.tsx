@@ -1,8 +1,12 @@
 /** How the pieces lie on their trays, as cut and as baked. */
+import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import { Link, useSearchParams } from "react-router";
+import { api, settled } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { useFamily, useTogether, type Together } from "../../app/lots";
+import { inUnits, number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Live } from "../../kit/Live";
@@ -10,6 +14,7 @@ import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { OvenNav } from "./OvenNav";
+import { TimesStrip, type OtherSize } from "./TimesStrip";
 import { TrayDrawing } from "./TrayDrawing";
 
 export function TrayPage() {
@@ -19,7 +24,16 @@ export function TrayPage() {
   const kitchen = useKitchen();
   const picture = useRef<SVGSVGElement>(null);
   const [params, setParams] = useSearchParams();
-  const baked = params.get("show") !== "cut";
+  const show = params.get("show") === "cut" || params.get("show") === "done" ? params.get("show") : "baked";
+  const baked = show === "baked";
+  const times = useQuery({
+    queryKey: ["tray-times", job.id],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/tray-times", { params: { path: { id: job.id } } })),
+    enabled: plan.oven.forecast != null,
+    retry: false,
+  }).data;
+  const family = useFamily(job);
+  const together = useTogether(job, family.length).data;
   const { oven, shape } = plan;
   const { trays } = shape;
   const last = trays.fill[trays.fill.length - 1] ?? 0;
@@ -32,18 +46,28 @@ export function TrayPage() {
         >
           <Choice
             label="Pieces as"
-            value={baked ? "baked" : "cut"}
-            options={[{ value: "cut", label: "As cut" }, { value: "baked", label: "After baking" }]}
-            onChange={(v) => setParams(v === "cut" ? { show: "cut" } : {}, { replace: true, flushSync: true })}
+            value={show as "baked" | "cut" | "done"}
+            options={[{ value: "cut", label: "As cut" }, { value: "baked", label: "After baking" }, ...(times ? [{ value: "done" as const, label: "When done" }] : [])]}
+            onChange={(v) => setParams(v === "baked" ? {} : { show: v }, { replace: true, flushSync: true })}
           />
           <SaveSvg picture={picture} name={`${job.name} tray`} />
         </StationHead>
         <OvenNav jobId={job.id} />
-        <TrayDrawing picture={picture} plan={plan} baked={baked} />
+        <TrayDrawing picture={picture} plan={plan} baked={baked} times={show === "done" ? times : undefined} />
         <p className="mt-2 text-fine text-soft">
-          A full tray to scale. {baked ? "Dark: as cut. Pale rim: the most it is likely to grow." : "As cut."} {format.length(Math.round(trays.gap_mm))} is kept between pieces
+          A full tray to scale. {baked ? "Dark: as cut. Pale rim: the most it is likely to grow." : show === "done" ? "On each piece its minutes; hatched: done too late for one time." : "As cut."} {format.length(Math.round(trays.gap_mm))} is kept between pieces
           {trays.rounds > 1 ? `; your trays go round ${trays.rounds} times` : ""}. They are laid by hand at <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
         </p>
+        {times ? (
+          <>
+            <h3 className="h-part mb-1 mt-5">When they are done</h3>
+            <TimesStrip times={times} others={otherSizes(together, job.id)} />
+            <p className="mt-1 text-fine text-soft">
+              {times.measured ? "By the thickness read on the sheet, laid in the order of the cut." : <>All as thick as wanted: <Link to={`/jobs/${job.id}/shape/even`}>read the sheet</Link> and the thin ones are told apart.</>}{" "}
+              {times.mapped ? "By the oven’s map of hot places." : <>The oven has no map yet: <Link to="/kitchen/oven">bread or sugar on the rack</Link> makes one.</>}
+            </p>
+          </>
+        ) : null}
       </Work>
       <TicketBox>
         <Part title="Trays in order">
@@ -56,6 +80,16 @@ export function TrayPage() {
             ))}
           </ol>
         </Part>
+        {times ? (
+          <Part title="One time for all">
+            <p className="answer">{times.last_min - times.first_min < 0.05 ? `${number(times.first_min, 1, 1)} min` : `${number(times.first_min, 1, 1)}–${number(times.last_min, 1, 1)} min`}</p>
+            <div className="mt-2 space-y-2">
+              {times.advice.map((a) => (
+                <p key={a} className={times.one_tray ? "say" : ""}>{inUnits(a, format)}</p>
+              ))}
+            </div>
+          </Part>
+        ) : null}
         <Part title="Room to grow">
           <Rows>
             <Row name="Grows at the rim by"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
@@ -66,9 +100,18 @@ export function TrayPage() {
               <Amount label="Least gap on the tray" kind="length" value={kitchen.data.least_gap_mm} field="least_gap_mm" onSave={(least_gap_mm) => keepKitchen({ least_gap_mm })} />
             </div>
           ) : null}
-          <p className="mt-3 text-fine text-soft">One size to a tray. Turn the tray half way through where the oven has a hot side.</p>
+          <p className="mt-3 text-fine text-soft">One size to a tray; lots within 12 % of each other’s time may share one.</p>
         </Part>
       </TicketBox>
     </>
   );
+}
+
+/** The other lots in the same heat, with their own time; whether they may share a tray is the server's word. */
+function otherSizes(together: Together | undefined, id: number): OtherSize[] {
+  if (!together) return [];
+  const own = together.lots.findIndex((l) => l.job_id === id);
+  const heat = together.lots[own]?.plan.oven.oven_c;
+  const sharing = together.classes.find((c) => c.lots.includes(own))?.lots ?? [];
+  return together.lots.flatMap((l, i) => (i === own || !l.plan.oven.forecast || l.plan.oven.oven_c !== heat ? [] : [{ name: l.name, bake_min: l.plan.oven.forecast.bake_min, shares: sharing.includes(i) }]));
 }

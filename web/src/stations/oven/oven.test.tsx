@@ -1,28 +1,27 @@
 // @vitest-environment jsdom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactElement } from "react";
-import { MemoryRouter, Outlet, Route, Routes } from "react-router";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Job, Plan } from "../../api/client";
 import type { Lever } from "../../api/levers";
-import type { JobContext } from "../../app/JobFrame";
-import { SettingsProvider } from "../../kit/settings";
+import { showView } from "../../kit/showView";
 import { BakeSheet } from "./BakeSheet";
+import { FinishPage } from "./Finish";
 import { Levers } from "./Levers";
+import { stacked, TimesStrip } from "./TimesStrip";
 
 vi.hoisted(() => {
   globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
 });
 
 const OUTLINE = [[-20, -20], [20, -20], [20, 20], [-20, 20]];
-const FORECAST = { bake_min: 9.6, done_by: "rim", spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, profile: "flat", rim_colour: 20, middle_colour: 9, under_colour: 19, core_c: 120, loss_percent: 11, dull_after_min: 5, set_after_min: 4, fat_after_min: 2, start_c: 6, curve: [] };
+const FORECAST = { rim_screen: "#d2a66e", middle_screen: "#e0c48c", under_screen: "#c08a4a", rim_apart_de: 7.4, rim_apart_seen: true, bake_min: 9.6, done_by: "rim", spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, profile: "flat", rim_colour: 20, middle_colour: 9, under_colour: 19, core_c: 120, loss_percent: 11, dull_after_min: 5, set_after_min: 4, fat_after_min: 2, start_c: 6, curve: [] };
 const TASK = { lot: 0, mix: null, oven: 1, start_min: 0, end_min: 0, why: "" };
 const PLAN = {
   ready_by: "2026-11-28T14:00", cutter: { name: "Buoy", width_mm: 40, height_mm: 40, outline_mm: OUTLINE, holes_mm: [] },
   shape: { trays: { fill: [12, 5] } },
-  oven: { oven_c: 175, bake_least_min: 8, bake_most_min: 11, look_after_min: 7, look_for: "Done when the rim is golden.", cool_on_tray_min: 8, warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."], forecast: FORECAST },
+  oven: { turn: null, recovery_min: 1.5, cover_pot: false, oven_c: 175, bake_least_min: 8, bake_most_min: 11, look_after_min: 7, look_for: "Done when the rim is golden.", cool_on_tray_min: 8, warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."], forecast: FORECAST },
   clock: { start_at: "2026-11-28T11:00", tasks: [
     { ...TASK, step: "preheat", lane: "oven", tray: null, start_at: "2026-11-28T13:10", end_at: "2026-11-28T13:30" },
     { ...TASK, step: "bake", lane: "oven", tray: 1, start_at: "2026-11-28T13:30", end_at: "2026-11-28T13:41" },
@@ -31,24 +30,9 @@ const PLAN = {
 } as unknown as Plan;
 const JOB = { id: 1, name: "Harbour tins", bake_end: "golden", liner: "parchment", method: "just_combined" } as unknown as Job;
 
-function show(view: ReactElement, plan: Plan = PLAN): void {
-  const context: JobContext = { job: JOB, plan, day: plan.clock, dim: false };
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <SettingsProvider>
-        <MemoryRouter>
-          <Routes>
-            <Route element={<Outlet context={context} />}>
-              <Route path="*" element={view} />
-            </Route>
-          </Routes>
-        </MemoryRouter>
-      </SettingsProvider>
-    </QueryClientProvider>,
-  );
-}
+const show = (view: ReactElement, plan: Plan = PLAN): void => showView(view, { job: JOB, plan });
 
-const lever = (number: number, more: Partial<Lever>): Lever => ({ number, of: 2, group: "oven", name: `lever ${number}`, bake_min: 9.6, spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, rim_at_same_time: 20, under_colour: 19, why_not: null, ...more });
+const lever = (number: number, more: Partial<Lever>): Lever => ({ number, of: 2, group: "oven", name: `lever ${number}`, bake_min: 9.6, spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, rim_at_same_time: 20, rim_screen: "#d2a66e", under_colour: 19, why_not: null, ...more });
 
 /** The board as the server streams it, cut where no event ends. */
 function streamed(levers: readonly Lever[]): Response {
@@ -105,5 +89,53 @@ describe("the bake sheet", () => {
     expect(screen.getByText("13:10")).toBeTruthy();
     expect(screen.getByText("Done when the rim is golden.")).toBeTruthy();
     expect(screen.getByText(/stand by it/)).toBeTruthy();
+  });
+});
+
+describe("the finish", () => {
+  const COAT = { name: "Water glaze", each_g: 2.12, total_g: 70.1, parts: [{ name: "powdered sugar", mass_g: 61.3 }, { name: "water", mass_g: 8.8 }], count: 17, when: "When they are cool.", reason: "0.5 mm over 29 cm².", cautions: ["Usual are 6 to 8 parts."] };
+  const FINISH = { top_cm2: 29, coats: [COAT], tin_least_days: 7, tin_most_days: 14, freezer_least_months: null, freezer_most_months: null, in_the_cold: false, reasons: ["A coat draws moisture."], spirit: { mixed_g: 0.03, left_least_g: 0.012, left_most_g: 0.03, reason: "Spirits do not bake off completely." } };
+  const plan = { ...PLAN, dough: { allergens: ["milk", "wheat"] }, finish: FINISH } as unknown as Plan;
+
+  it("tells grams, when, how long it keeps and what is left of spirits", () => {
+    show(<FinishPage />, plan);
+    expect(screen.getByRole("heading", { name: "Water glaze" })).toBeTruthy();
+    expect(screen.getByText("71 g", { selector: "[data-live]" })).toBeTruthy();
+    expect(screen.getByText("2.1 g on each, 17 pieces")).toBeTruthy();
+    expect(screen.getByText("1–2 weeks")).toBeTruthy();
+    expect(screen.getByText("plain only")).toBeTruthy();
+    expect(screen.getByText(/0.01 to 0.03 g are left/)).toBeTruthy();
+    expect(screen.getByText(/On the label: milk, wheat/)).toBeTruthy();
+  });
+
+  it("says that they stay plain where nothing was chosen", () => {
+    show(<FinishPage />, { ...plan, finish: { ...FINISH, coats: [], spirit: null, tin_least_days: 14, tin_most_days: 28, freezer_least_months: 2, freezer_most_months: 3 } } as unknown as Plan);
+    expect(screen.getByText(/They stay plain/)).toBeTruthy();
+    expect(screen.getByText("2–4 weeks")).toBeTruthy();
+    expect(screen.getByText("2–3 months")).toBeTruthy();
+  });
+});
+
+describe("the strip of times", () => {
+  it("stacks dots where they would cover each other, and nowhere else", () => {
+    const dots = stacked([9, 8, 9.05, 9.1], (m) => m * 100, 9);
+    expect(dots.map((d) => [Math.round(d.x), d.up])).toEqual([[800, 0], [900, 0], [905, 1], [910, 0]]);
+  });
+
+  it("says in words what it draws, other sizes with their names", () => {
+    const piece = { thickness_mm: 6, hotter_k: 0, done_min: 9, done_turned_min: 9.2 };
+    const times = { pieces: [piece, { ...piece, done_min: 10.5 }], first_min: 9, last_min: 10.5, turned_first_min: 9.2, turned_last_min: 9.2, one_time_to_min: 10.08, one_tray: false, one_tray_turned: true, measured: false, mapped: true, advice: [] };
+    render(<TimesStrip times={times} others={[{ name: "Buoys", bake_min: 9.6, shares: true }, { name: "Oat balls", bake_min: 12.6, shares: false }]} />);
+    expect(screen.getByRole("img").getAttribute("aria-label")).toBe("Done after: as they lie 9 to 10.5 minutes; turned half way 9.2 to 9.2 minutes. One time will do up to 10.1 minutes.");
+    expect(screen.getByText("Buoys, 9.6")).toBeTruthy();
+    expect(screen.getByText("Oat balls, 12.6: a tray of its own")).toBeTruthy();
+  });
+});
+
+describe("the bake sheet of a covered pot", () => {
+  it("names the pot and its oven's hot side where there is one", () => {
+    show(<BakeSheet />, { ...PLAN, oven: { ...PLAN.oven, forecast: null, cover_pot: true, turn: "The right side is hotter." } } as Plan);
+    expect(screen.getByText(/heat the covered pot over a low flame/)).toBeTruthy();
+    expect(screen.getByText(/The right side is hotter/)).toBeTruthy();
   });
 });

@@ -65,10 +65,10 @@ function Slices({ making }: { making: Sliced }) {
         <Part title="The log">
           <Choice label="Section" value={making.form} options={FORMS} onChange={(form) => change.mutate(remade({ form }))} />
           <div className="mt-3 grid grid-cols-2 gap-3">
-            <Amount label="Across" kind="length" step={1} value={making.width_mm} field="making.width_mm" onSave={(width_mm) => keep(remade({ width_mm }))} />
+            <Amount label="Across" kind="length" step={1} value={making.width_mm ?? 0} field="making.width_mm" onSave={(width_mm) => keep(remade({ width_mm }))} />
             <Amount label="Slices, thick" kind="length" step={0.5} value={job.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => keep({ thickness_mm })} />
             {tall && log ? (
-              <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep(remade({ height_to_width: high / making.width_mm }))} />
+              <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep(remade({ height_to_width: high / log.width_mm }))} />
             ) : null}
             <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>

@@ -6,7 +6,7 @@ import { outlinePath } from "../../drawing/path";
 import { counted, fromKept, missing, sheetOf, toKeep } from "./mixed";
 
 const lot = (id: number, more: Partial<Job> = {}): Job =>
-  ({ id, name: `Lot ${id}`, pieces: 2, freeze_pieces: 0, lot_of: id === 4 ? null : 4, formula_id: 1, formula_version: null, thickness_mm: 6, making: { kind: "cut" }, ...more }) as unknown as Job;
+  ({ id, name: `Lot ${id}`, pieces: 2, freeze_pieces: 0, lot_of: id === 4 ? null : 4, formula_id: 1, formula_version: null, thickness_mm: 6, making: { kind: "cut" }, sheet_key: "a", ...more }) as unknown as Job;
 
 const FOUND: Nested = {
   cuts: [{ x_mm: 20, y_mm: 20, turn_deg: 0 }, { x_mm: 60, y_mm: 20, turn_deg: 90, cutter: 1 }], rows: [0], missing: [1, 1], used_mm: 99.97,
@@ -19,10 +19,10 @@ describe("the lots of a job", () => {
     for (const one of [jobs[0], jobs[2]]) expect(familyOf(one as Job, jobs).map((j) => j.id)).toEqual([4, 5, 6]);
   });
 
-  it("go on one sheet when they are cut from one dough at one thickness", () => {
-    const family = [lot(4), lot(5, { thickness_mm: 8 }), lot(6, { formula_id: 2 }), lot(7, { making: { kind: "ball", mass_g: 20 } }), lot(8)];
+  it("go on one sheet when their keys are one, and never without a key", () => {
+    const family = [lot(4), lot(5, { sheet_key: "b" }), lot(6, { sheet_key: null }), lot(7, { sheet_key: null }), lot(8)];
     expect(cutWith(family[0] as Job, family).map((j) => j.id)).toEqual([4, 8]);
-    expect(cutWith(family[3] as Job, family)).toEqual([]);
+    expect(cutWith(family[2] as Job, family)).toEqual([]);
   });
 });
 

@@ -1,14 +1,11 @@
 // @vitest-environment jsdom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, waitFor } from "@testing-library/react";
+import { cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactElement } from "react";
-import { MemoryRouter, Outlet, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, type Cutter, type Job, type Plan } from "../../api/client";
 import { searchNest, type Nested } from "../../api/nest";
-import type { JobContext } from "../../app/JobFrame";
-import { SettingsProvider } from "../../kit/settings";
+import { showView } from "../../kit/showView";
 import { PhotoCutter } from "../order/PhotoCutter";
 import { GoesWrong } from "../cold/GoesWrong";
 import { EvenView } from "./EvenView";
@@ -40,22 +37,7 @@ const answered = (body: unknown, status = 200): never => {
   return (status === 200 ? { data: body, response } : { error: body, response }) as never;
 };
 
-function show(view: ReactElement, at = "/", job: Job = JOB): void {
-  const context: JobContext = { job, plan: PLAN, day: PLAN.clock, dim: false };
-  render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <SettingsProvider>
-        <MemoryRouter initialEntries={[at]}>
-          <Routes>
-            <Route element={<Outlet context={context} />}>
-              <Route path="*" element={view} />
-            </Route>
-          </Routes>
-        </MemoryRouter>
-      </SettingsProvider>
-    </QueryClientProvider>,
-  );
-}
+const show = (view: ReactElement, at = "/", job: Job = JOB): void => showView(view, { job, plan: PLAN, at });
 
 /** A stream as the server sends it, in pieces that do not end where the events do. */
 function streamed(...parts: string[]): Response {

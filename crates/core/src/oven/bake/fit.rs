@@ -1,4 +1,5 @@
-//! What recorded bakes teach of an oven and of a formula: its offset and how far it spreads, each with what is still unsure.
+//! What recorded bakes teach of an oven and of the formulas baked in it: its offset, common to all, and how far each spreads, with what
+//! is still unsure of them.
 //!
 //! Offset and strength of the heat trade off almost exactly in times (docs/oven.md), so one heat parameter is fitted, the offset.
 
@@ -23,6 +24,8 @@ const ROUNDS: usize = 8;
 /// A bake as it was recorded.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BakeSeen {
+    /// Its formula, counted from 0: bakes of one formula spread alike.
+    pub formula: usize,
     /// The dough.
     pub dough: OvenDough,
     /// One piece.
@@ -39,13 +42,20 @@ pub struct BakeSeen {
     pub spread: Share,
 }
 
-/// What bakes have taught.
+/// What bakes have taught of the oven.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct BakeKnowledge {
-    /// The oven's air over its setting.
+pub struct OvenKnowledge {
+    /// The oven's air over its setting, or over what a thermometer showed at it.
     pub offset: TemperatureDifference,
     /// One standard deviation of it.
     pub offset_sd: TemperatureDifference,
+    /// Records it rests on, of all formulas.
+    pub records: u32,
+}
+
+/// What bakes have taught of a formula.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct SpreadKnowledge {
     /// Times the flow.
     pub spread: f64,
     /// One standard deviation of its logarithm.
@@ -54,105 +64,145 @@ pub struct BakeKnowledge {
     pub records: u32,
 }
 
+impl SpreadKnowledge {
+    /// Before any bake.
+    pub const NONE: Self = Self { spread: 1.0, spread_sd: SPREAD_SD, records: 0 };
+}
+
+/// What bakes have taught of the oven and of a formula; nothing of the oven where a thermometer was read in it since.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BakeKnowledge {
+    /// Of the oven.
+    pub oven: Option<OvenKnowledge>,
+    /// Of the formula.
+    pub dough: SpreadKnowledge,
+}
+
 impl BakeKnowledge {
-    /// As the model takes it.
+    /// As the model takes it; `measured` is the oven's offset by a thermometer.
     #[must_use]
-    pub fn fit(&self) -> BakeFit {
-        BakeFit { offset: self.offset, heat: 1.0, spread: self.spread }
+    pub fn fit(&self, measured: TemperatureDifference) -> BakeFit {
+        let offset = self.oven.map_or(measured, |o| TemperatureDifference::new_k(measured.k() + o.offset.k()));
+        BakeFit { offset, heat: 1.0, spread: self.dough.spread }
     }
 }
 
 /// What was found of some records.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BakesFitted {
-    /// What they teach.
-    pub knowledge: BakeKnowledge,
+    /// Of the oven.
+    pub oven: OvenKnowledge,
+    /// Of each formula, as they were counted.
+    pub doughs: Vec<SpreadKnowledge>,
     /// Records that do not fit with the others, by their place among those given.
     pub set_aside: Vec<usize>,
 }
 
-/// Unknowns in units of what is unsure of them before: offset, log of spread.
-type Unknowns = [f64; 2];
+impl BakesFitted {
+    /// Of the oven and one formula.
+    #[must_use]
+    pub fn of(&self, formula: usize) -> BakeKnowledge {
+        let dough = self.doughs.get(formula).copied().unwrap_or(SpreadKnowledge::NONE);
+        BakeKnowledge { oven: Some(self.oven), dough }
+    }
+}
 
 struct Search<'a> {
     seen: &'a [BakeSeen],
-    base_k: f64,
     offset_sd_k: f64,
 }
 
+/// The oven's offset and the log of each formula's spread, in units of what is unsure of them before; then how sure they are.
+struct Found {
+    offset: f64,
+    spreads: Vec<f64>,
+    offset_var: f64,
+    spread_vars: Vec<f64>,
+}
+
 impl Search<'_> {
-    fn fit(&self, at: Unknowns) -> BakeFit {
+    fn fit(&self, measured: Option<TemperatureDifference>, offset: f64, spread: f64) -> BakeFit {
         BakeFit {
-            offset: TemperatureDifference::new_k(self.base_k + at[0] * self.offset_sd_k),
+            offset: TemperatureDifference::new_k(measured.map_or(0.0, |m| m.k()) + offset * self.offset_sd_k),
             heat: 1.0,
-            spread: (at[1] * SPREAD_SD).exp(),
+            spread: (spread * SPREAD_SD).exp(),
         }
     }
 
     /// How far off time and spread of a record are, in their own deviations.
-    fn off(&self, record: &BakeSeen, at: Unknowns) -> Result<[f64; 2], InputErrors> {
-        let found =
-            forecast(&record.dough, &record.piece, &record.oven, &self.fit(at), BakeEnd::Colour(record.colour))?;
+    fn off(&self, record: &BakeSeen, offset: f64, spread: f64) -> Result<[f64; 2], InputErrors> {
+        let fit = self.fit(record.measured, offset, spread);
+        let found = forecast(&record.dough, &record.piece, &record.oven, &fit, BakeEnd::Colour(record.colour))?;
         let time = record.bake.map_or(0.0, |seen| (found.bake / seen).ln() / TIME_NOISE);
         let spread = ((1.0 + found.spread.value()) / (1.0 + record.spread.value())).ln() / SPREAD_NOISE;
         Ok([time, spread])
     }
 
-    /// Gauss and Newton with what was known before; the unknowns and their covariance.
-    fn solve(&self, used: &[usize]) -> Result<(Unknowns, [[f64; 2]; 2]), InputErrors> {
-        let mut at = [0.0; 2];
-        let mut covariance = [[1.0, 0.0], [0.0, 1.0]];
+    /// Gauss and Newton with what was known before. Formulas have only the oven in common, so the normal equations are an
+    /// arrow: each formula is done away with by itself, which leaves one equation for the offset.
+    fn solve(&self, used: &[usize]) -> Result<Found, InputErrors> {
+        let formulas = self.seen.iter().map(|s| s.formula + 1).max().unwrap_or(0);
+        let mut at =
+            Found { offset: 0.0, spreads: vec![0.0; formulas], offset_var: 1.0, spread_vars: vec![1.0; formulas] };
         let step = [0.15, 0.25];
         for _ in 0..ROUNDS {
-            let (mut normal, mut pull) = ([[1.0, 0.0], [0.0, 1.0]], [-at[0], -at[1]]);
+            let (mut tip, mut tip_pull) = (1.0, -at.offset);
+            let mut shaft = vec![1.0; formulas];
+            let mut barb = vec![0.0; formulas];
+            let mut pull: Vec<f64> = at.spreads.iter().map(|s| -s).collect();
             for &i in used {
                 let record = &self.seen[i];
-                let here = self.off(record, at)?;
-                let by_offset = self.off(record, [at[0] + step[0], at[1]])?;
-                let by_spread = self.off(record, [at[0], at[1] + step[1]])?;
+                let f = record.formula;
+                let here = self.off(record, at.offset, at.spreads[f])?;
+                let by_offset = self.off(record, at.offset + step[0], at.spreads[f])?;
+                let by_spread = self.off(record, at.offset, at.spreads[f] + step[1])?;
                 for k in 0..2 {
-                    let slope = [(by_offset[k] - here[k]) / step[0], (by_spread[k] - here[k]) / step[1]];
-                    for a in 0..2 {
-                        pull[a] -= slope[a] * here[k];
-                        for b in 0..2 {
-                            normal[a][b] += slope[a] * slope[b];
-                        }
-                    }
+                    let (a, b) = ((by_offset[k] - here[k]) / step[0], (by_spread[k] - here[k]) / step[1]);
+                    tip += a * a;
+                    barb[f] += a * b;
+                    shaft[f] += b * b;
+                    tip_pull -= a * here[k];
+                    pull[f] -= b * here[k];
                 }
             }
-            let whole = normal[0][0] * normal[1][1] - normal[0][1] * normal[1][0];
-            covariance = [[normal[1][1] / whole, -normal[0][1] / whole], [-normal[1][0] / whole, normal[0][0] / whole]];
-            let moves: Unknowns = std::array::from_fn(|a| covariance[a][0] * pull[0] + covariance[a][1] * pull[1]);
-            for a in 0..2 {
-                // Three deviations each way are as far as the model is asked to go.
-                at[a] = (at[a] + moves[a].clamp(-1.5, 1.5)).clamp(-3.0, 3.0);
+            let each = |of: &dyn Fn(usize) -> f64| (0..formulas).map(of).sum::<f64>();
+            at.offset_var = 1.0 / (tip - each(&|f| barb[f] * barb[f] / shaft[f]));
+            let moves = at.offset_var * (tip_pull - each(&|f| barb[f] * pull[f] / shaft[f]));
+            let mut most = moves.abs();
+            // Three deviations each way are as far as the model is asked to go.
+            at.offset = (at.offset + moves.clamp(-1.5, 1.5)).clamp(-3.0, 3.0);
+            for f in 0..formulas {
+                let along = (pull[f] - barb[f] * moves) / shaft[f];
+                at.spreads[f] = (at.spreads[f] + along.clamp(-1.5, 1.5)).clamp(-3.0, 3.0);
+                at.spread_vars[f] = 1.0 / shaft[f] + (barb[f] / shaft[f]).powi(2) * at.offset_var;
+                most = most.max(along.abs());
             }
-            if moves.iter().all(|m| m.abs() < 0.02) {
+            // A twentieth of what was unsure before; the step after it would be far smaller.
+            if most < 0.05 {
                 break;
             }
         }
-        Ok((at, covariance))
+        Ok(at)
     }
 }
 
-/// What bakes of one formula in one oven teach; `None` without any record that says something.
+/// What bakes in one oven teach of it and of the formulas baked; `None` without any record that says something.
 ///
 /// Fails where a record lies beyond what the model knows.
 pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors> {
-    let Some(first) = seen.first() else { return Ok(None) };
-    let search = Search {
-        seen,
-        base_k: first.measured.map_or(0.0, |m| m.k()),
-        offset_sd_k: if first.measured.is_some() { OFFSET_SD_K.1 } else { OFFSET_SD_K.0 },
-    };
+    if seen.is_empty() {
+        return Ok(None);
+    }
+    let measured = seen.iter().any(|s| s.measured.is_some());
+    let search = Search { seen, offset_sd_k: if measured { OFFSET_SD_K.1 } else { OFFSET_SD_K.0 } };
     let mut used: Vec<usize> = (0..seen.len()).collect();
     let mut set_aside = Vec::new();
-    let (mut at, mut covariance) = search.solve(&used)?;
+    let mut at = search.solve(&used)?;
     // One after the other, never more than a third of them.
     while used.len() >= 3 && set_aside.len() < seen.len() / 3 {
         let mut worst: Option<(usize, f64)> = None;
         for &i in &used {
-            let off = search.off(&seen[i], at)?;
+            let off = search.off(&seen[i], at.offset, at.spreads[seen[i].formula])?;
             let most = off[0].abs().max(off[1].abs());
             if most > SET_ASIDE && worst.is_none_or(|w| most > w.1) {
                 worst = Some((i, most));
@@ -161,17 +211,21 @@ pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors
         let Some((i, _)) = worst else { break };
         used.retain(|&u| u != i);
         set_aside.push(i);
-        (at, covariance) = search.solve(&used)?;
+        at = search.solve(&used)?;
     }
-    let fit = search.fit(at);
+    let count = |n: usize| u32::try_from(n).unwrap_or(u32::MAX);
+    let doughs = at.spreads.iter().zip(&at.spread_vars).enumerate().map(|(f, (spread, var))| SpreadKnowledge {
+        spread: search.fit(None, 0.0, *spread).spread,
+        spread_sd: var.max(0.0).sqrt() * SPREAD_SD,
+        records: count(used.iter().filter(|i| seen[**i].formula == f).count()),
+    });
     Ok(Some(BakesFitted {
-        knowledge: BakeKnowledge {
-            offset: fit.offset,
-            offset_sd: TemperatureDifference::new_k(covariance[0][0].max(0.0).sqrt() * search.offset_sd_k),
-            spread: fit.spread,
-            spread_sd: covariance[1][1].max(0.0).sqrt() * SPREAD_SD,
-            records: u32::try_from(used.len()).unwrap_or(u32::MAX),
+        oven: OvenKnowledge {
+            offset: search.fit(None, at.offset, 0.0).offset,
+            offset_sd: TemperatureDifference::new_k(at.offset_var.max(0.0).sqrt() * search.offset_sd_k),
+            records: count(used.len()),
         },
+        doughs: doughs.collect(),
         set_aside,
     }))
 }
@@ -202,6 +256,7 @@ mod tests {
         let colour = EdgeColour::JustGolden;
         let found = forecast(&dough, &piece, &oven, truth, BakeEnd::Colour(colour)).unwrap();
         BakeSeen {
+            formula: 0,
             dough,
             piece,
             oven,
@@ -226,19 +281,50 @@ mod tests {
     #[test]
     fn an_oven_that_runs_cool_and_a_dough_that_runs_are_found_from_clean_records() {
         let found = learn_bakes(&four(&truth(-12.0, 1.4), &mut || (0.0, 0.0))).unwrap().unwrap();
-        let k = found.knowledge;
-        assert!((k.offset.k() + 12.0).abs() < 1.5, "{k:?}");
-        assert!((k.spread / 1.4 - 1.0).abs() < 0.08, "{k:?}");
-        assert!(k.offset_sd.k() < 6.0 && k.spread_sd < 0.2, "narrower than before");
-        assert_eq!((k.records, found.set_aside), (4, vec![]));
+        let (oven, dough) = (found.oven, found.doughs[0]);
+        assert!((oven.offset.k() + 12.0).abs() < 1.5, "{oven:?}");
+        assert!((dough.spread / 1.4 - 1.0).abs() < 0.08, "{dough:?}");
+        assert!(oven.offset_sd.k() < 6.0 && dough.spread_sd < 0.2, "narrower than before");
+        assert_eq!((oven.records, dough.records, found.set_aside), (4, 4, vec![]));
     }
 
     #[test]
     fn more_records_leave_less_unsure_and_none_teach_nothing() {
         let all = four(&truth(8.0, 0.8), &mut || (0.0, 0.0));
-        let sd = |n: usize| learn_bakes(&all[..n]).unwrap().unwrap().knowledge;
-        assert!(sd(4).offset_sd < sd(1).offset_sd && sd(4).spread_sd < sd(1).spread_sd);
+        let sd = |n: usize| learn_bakes(&all[..n]).unwrap().unwrap();
+        let (one, four) = (sd(1), sd(4));
+        assert!(four.oven.offset_sd < one.oven.offset_sd && four.doughs[0].spread_sd < one.doughs[0].spread_sd);
         assert!(learn_bakes(&[]).unwrap().is_none());
+    }
+
+    #[test]
+    fn two_formulas_share_their_oven_and_keep_their_own_spread() {
+        let mut all = four(&truth(-10.0, 1.4), &mut || (0.0, 0.0));
+        let others = four(&truth(-10.0, 0.7), &mut || (0.0, 0.0)).into_iter().take(2);
+        all.extend(others.map(|b| BakeSeen { formula: 1, ..b }));
+        let found = learn_bakes(&all).unwrap().unwrap();
+        assert!((found.oven.offset.k() + 10.0).abs() < 1.5, "{found:?}");
+        assert!(
+            (found.doughs[0].spread / 1.4 - 1.0).abs() < 0.1 && (found.doughs[1].spread / 0.7 - 1.0).abs() < 0.15,
+            "{found:?}"
+        );
+        assert_eq!((found.oven.records, found.doughs[1].records), (6, 2));
+        // The second formula knows its oven better than its own two bakes alone would tell.
+        let alone: Vec<BakeSeen> = all[4..].iter().map(|b| BakeSeen { formula: 0, ..b.clone() }).collect();
+        assert!(found.oven.offset_sd < learn_bakes(&alone).unwrap().unwrap().oven.offset_sd);
+        // One that was never baked takes the oven's and nothing of its own.
+        assert_eq!(found.of(7).dough, SpreadKnowledge::NONE);
+    }
+
+    #[test]
+    fn what_a_thermometer_showed_at_each_setting_is_taken_off_first() {
+        let seen: Vec<BakeSeen> = four(&truth(-12.0, 1.0), &mut || (0.0, 0.0))
+            .into_iter()
+            .map(|b| BakeSeen { measured: Some(TemperatureDifference::new_k(-9.0)), ..b })
+            .collect();
+        let found = learn_bakes(&seen).unwrap().unwrap();
+        assert!((found.oven.offset.k() + 3.0).abs() < 1.2, "{found:?}");
+        assert!((found.of(0).fit(TemperatureDifference::new_k(-9.0)).offset.k() + 12.0).abs() < 1.2);
     }
 
     #[test]
@@ -247,7 +333,7 @@ mod tests {
         all[1].bake = all[1].bake.map(|b| b * 2.2);
         let found = learn_bakes(&all).unwrap().unwrap();
         assert_eq!(found.set_aside, vec![1]);
-        assert!((found.knowledge.offset.k() + 6.0).abs() < 3.0, "{found:?}");
+        assert!((found.oven.offset.k() + 6.0).abs() < 3.0, "{found:?}");
     }
 
     /// Whether the truth of a seeded noisy book of four bakes lies within two of the deviations told.
@@ -257,9 +343,9 @@ mod tests {
         // Twelve even numbers added up are near enough a bell of deviation 1.
         let mut bell = || -> f64 { (0..12).map(|_| rng.random::<f64>()).sum::<f64>() - 6.0 };
         let records = four(&known, &mut || (TIME_NOISE * bell(), SPREAD_NOISE * bell()));
-        let k = learn_bakes(&records).unwrap().unwrap().knowledge;
-        let offset = (k.offset - known.offset).k().abs() <= 2.0 * k.offset_sd.k();
-        let spread = (k.spread / known.spread).ln().abs() <= 2.0 * k.spread_sd;
+        let k = learn_bakes(&records).unwrap().unwrap();
+        let offset = (k.oven.offset - known.offset).k().abs() <= 2.0 * k.oven.offset_sd.k();
+        let spread = (k.doughs[0].spread / known.spread).ln().abs() <= 2.0 * k.doughs[0].spread_sd;
         offset && spread
     }
 

@@ -4,6 +4,9 @@ use super::dough::OvenDough;
 use super::setup::{BakePiece, OvenSetup};
 use crate::error::{Checks, InputError, InputErrors};
 
+/// Radius of the smallest disc the model knows, mm.
+pub const LEAST_RADIUS_MM: f64 = 7.5;
+
 /// What to mind about a forecast.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct BakeWarning(pub String);
@@ -17,7 +20,7 @@ pub fn check_bake(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Res
     let mut checks = Checks::new();
     let high = piece.thickness.mm();
     checks.range("thickness_mm", high, 2.0, 25.0, "mm");
-    checks.range("across_mm", 2.0 * piece.radius.mm(), 15.0, 200.0, "mm");
+    checks.range("across_mm", 2.0 * piece.radius.mm(), 2.0 * LEAST_RADIUS_MM, 200.0, "mm");
     checks.range("oven_c", oven.air.c(), 140.0, 220.0, "\u{b0}C");
     checks.range("dough_c", piece.start.c(), -20.0, 28.0, "\u{b0}C");
     checks.range("fat_percent", 100.0 * p.fat, 10.0, 38.0, "% of the dough");

@@ -15,10 +15,11 @@ mod physics;
 mod setup;
 
 pub use dough::{OvenDough, OvenDoughParts, air_of};
-pub use fit::{BakeKnowledge, BakeSeen, BakesFitted, learn_bakes};
+pub use fit::{BakeKnowledge, BakeSeen, BakesFitted, OvenKnowledge, SpreadKnowledge, learn_bakes};
 pub use forecast::{
     BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, colour_word, cools_after, forecast, forecast_at,
 };
-pub use limits::{BakeWarning, check_bake};
+pub use limits::{BakeWarning, LEAST_RADIUS_MM, check_bake};
 pub use model::{BakeBalance, simulate};
+pub use physics::standard_pressure_pa;
 pub use setup::{BakeFit, BakePiece, OvenSetup, TrayLiner, TrayMaterial};

@@ -22,8 +22,6 @@ const SAMPLE_S: f64 = 2.0;
 const ROOM_C: f64 = 22.0;
 const ROOM_FILM: f64 = 7.0;
 const ROOM_VAPOUR_PA: f64 = 1300.0;
-/// The oven's air comes back after the door was opened with this time.
-const DOOR_S: f64 = 90.0;
 /// The floor is hotter than the air; half of it where a fan stirs. Calibrated.
 const FLOOR_K: f64 = 15.0;
 /// Share of water's flow that the fat film and the crust let through. Calibrated.
@@ -104,7 +102,7 @@ struct Fixed {
 }
 
 impl Fixed {
-    fn new(dough: &OvenDough, plate: &Plate) -> Self {
+    fn new(dough: &OvenDough, plate: &Plate, pressure_pa: f64) -> Self {
         let p = dough.parts();
         let dry_volume =
             p.fat / FAT + p.flour / FLOUR + p.starch / STARCH + p.sugar / SUGAR + p.other / OTHER + p.pieces / PIECES;
@@ -125,7 +123,7 @@ impl Fixed {
             drag: plate.drag * (0.223 / p.fat.max(0.08)).powi(2),
             stiff: 0.93 * stiff_powder * (-0.8 * p.alkali).exp(),
             stiff_powder,
-            air_mol_kg: p.air / (1.0 - p.air) / density * ATMOSPHERE_PA / (GAS * 288.0),
+            air_mol_kg: p.air / (1.0 - p.air) / density * pressure_pa / (GAS * 288.0),
             density,
             fat_volume: p.fat / FAT,
             swollen: p.flour / FLOUR * (1.0 + FLOUR_SWELLS)
@@ -170,7 +168,7 @@ pub(super) fn run<const N: usize>(
     until: &Until,
 ) -> (Vec<Record>, BakeBalance) {
     let plate = oven.plate();
-    let fixed = Fixed::new(dough, &plate);
+    let fixed = Fixed::new(dough, &plate, oven.pressure_pa);
     let p = dough.parts();
     let (height, r0, start) = (piece.thickness.mm() / 1000.0, piece.radius.mm() / 1000.0, piece.start.c());
     // A rim as wide as heat reaches in from the side: a fin's length, about sqrt(k h / 2 film).
@@ -183,7 +181,7 @@ pub(super) fn run<const N: usize>(
     let whole: f64 = mass.iter().sum();
     let fresh = mass.map(|m| m * (fixed.dry_volume + p.water / 1000.0));
     let with_air: [f64; N] =
-        std::array::from_fn(|i| fresh[i] + mass[i] * fixed.air_mol_kg * GAS * (start + 273.15) / ATMOSPHERE_PA);
+        std::array::from_fn(|i| fresh[i] + mass[i] * fixed.air_mol_kg * GAS * (start + 273.15) / oven.pressure_pa);
     let column = Column {
         t_c: [start; N],
         water: [p.water; N],
@@ -206,7 +204,9 @@ pub(super) fn run<const N: usize>(
     let mut columns = [column.clone(), column];
     let (mut tray_c, mut bare_c) = (oven.tray_start.c(), oven.tray_start.c());
     let mut wide: f64 = 1.0;
-    let film = (if oven.fan { 24.0 } else { 11.5 }) * fit.heat;
+    // Thinner air carries less: with the square root of its density, as over a plate, still or moved (Incropera, from memory).
+    let thinner = oven.pressure_pa / ATMOSPHERE_PA;
+    let film = (if oven.fan { 24.0 } else { 11.5 }) * fit.heat * thinner.sqrt();
     let vapour_pa = if oven.fan { 4000.0 } else { 5000.0 };
     let floor_k = if oven.fan { FLOOR_K / 2.0 } else { FLOOR_K };
     let wait_s = piece.wait.s();
@@ -217,7 +217,7 @@ pub(super) fn run<const N: usize>(
         let in_oven_s = now - wait_s;
         let baking = in_oven_s >= 0.0 && in_oven_s < until.out_s;
         let (air, base_film, vapour, radiates) = if baking {
-            let dip = oven.door_dip.k() * (-in_oven_s / DOOR_S).exp();
+            let dip = oven.door_dip.k() * (-in_oven_s / oven.recovery.s()).exp();
             (oven.air.c() + fit.offset.k() - dip, film, vapour_pa, fit.heat)
         } else {
             (ROOM_C, ROOM_FILM, ROOM_VAPOUR_PA, 1.0)
@@ -313,7 +313,7 @@ pub(super) fn run<const N: usize>(
         let across = 0.5 * rim_now + (inner / 3.0).min(2.0 * rim_now);
         let film_now = base_film * (2.0 * radius / 0.065).powf(-0.40);
         // Lewis: water by the air's density, heat and the ratio of the two diffusivities.
-        let carries = film_now / (1.0 * 1010.0 * 0.90);
+        let carries = film_now / (1.0 * thinner * 1010.0 * 0.90);
         let mut into_dough = 0.0;
         for (c, col) in columns.iter_mut().enumerate() {
             col.heat_flow = [0.0; N];
@@ -388,8 +388,8 @@ pub(super) fn run<const N: usize>(
             for i in 0..N {
                 let t = col.t_c[i];
                 let pressure = col.activity[i] * saturation_pa(t);
-                let boils = if pressure > ATMOSPHERE_PA {
-                    (BOILING * (pressure / ATMOSPHERE_PA - 1.0) * mass[i]).min(0.2 * mass[i] * col.water[i] / dt)
+                let boils = if pressure > oven.pressure_pa {
+                    (BOILING * (pressure / oven.pressure_pa - 1.0) * mass[i]).min(0.2 * mass[i] * col.water[i] / dt)
                 } else {
                     0.0
                 };
@@ -416,7 +416,7 @@ pub(super) fn run<const N: usize>(
                     col.carbon_dioxide[i] +=
                         (p.carbon_dioxide_mol_kg - col.carbon_dioxide[i]) * (1.0 - (-comes * dt).exp());
                 }
-                let room = ATMOSPHERE_PA - pressure.min(0.70 * ATMOSPHERE_PA);
+                let room = oven.pressure_pa - pressure.min(0.70 * oven.pressure_pa);
                 let gas = (mass[i] * (fixed.air_mol_kg + col.carbon_dioxide[i]) * GAS * (t + 273.15) / room)
                     .min(col.condensed[i] * 0.60 / 0.40);
                 let soft = 1.0 - col.set[i];

@@ -1,5 +1,6 @@
 //! What the model is run with: the piece, the tray and its liner, the oven, and what bakes have taught.
 
+use super::physics::ATMOSPHERE_PA;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// What a tray is of.
@@ -121,6 +122,10 @@ pub struct OvenSetup {
     pub tray_start: Temperature,
     /// How far the air falls when the door is opened.
     pub door_dip: TemperatureDifference,
+    /// Until all but a third of that is back.
+    pub recovery: Span,
+    /// The air's pressure, Pa.
+    pub pressure_pa: f64,
 }
 
 impl OvenSetup {
@@ -135,6 +140,8 @@ impl OvenSetup {
             cover: Share::new(0.38),
             tray_start: Temperature::new_c(22.0),
             door_dip: TemperatureDifference::new_k(15.0),
+            recovery: Span::new_s(90.0),
+            pressure_pa: ATMOSPHERE_PA,
         }
     }
 

@@ -9,9 +9,9 @@ mod shape;
 pub(super) use cold::{CurvePoint, PieceWire, ReadyView, WindowView, curve, water_words};
 pub(super) use shape::{CutView, cuts};
 
-use super::CutterView;
 use super::job::MINUTE_FORMAT;
 use super::making::MakingBody;
+use super::{CutterView, FinishView};
 pub(super) use clock::ClockView;
 use cold::ColdView;
 use dough::DoughView;
@@ -39,6 +39,8 @@ pub struct PlanView {
     pub shape: ShapeView,
     /// Oven.
     pub oven: OvenView,
+    /// Finish and keeping.
+    pub finish: FinishView,
     /// Clock.
     pub clock: ClockView,
 }
@@ -64,6 +66,7 @@ impl PlanView {
             cold: cold::cold(plan, job, kitchen),
             shape: shape::shape(plan, job, kitchen),
             oven: oven::oven(plan),
+            finish: (&plan.finish).into(),
             clock: clock::clock(plan, job),
         }
     }

@@ -48,6 +48,12 @@ pub struct OvenView {
     pub basis: String,
     /// The forecast; null beyond what the model knows.
     pub forecast: Option<BakeView>,
+    /// Which side of the oven is hotter and what helps; null where it is even, or nobody has tried.
+    pub turn: Option<String>,
+    /// Until two thirds of what the door cost are back.
+    pub recovery_min: f64,
+    /// Whether a covered pot stands in for the oven.
+    pub cover_pot: bool,
     /// Why.
     pub reasons: Vec<String>,
     /// What to mind.
@@ -78,6 +84,9 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         cool_on_tray_min: p.cool_on_tray.min(),
         basis: if o.forecast.is_some() { "forecast" } else { "common practice" }.to_owned(),
         forecast: o.forecast.as_ref().map(|f| BakeView::new(f, &o.question.piece)),
+        turn: o.turn.clone(),
+        recovery_min: o.recovery.min(),
+        cover_pot: o.cover_pot,
         reasons: p.reasons.clone(),
         warnings: p.warnings.clone(),
     }

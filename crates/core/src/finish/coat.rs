@@ -1,0 +1,391 @@
+//! Coats and fillings: grams a piece, grams in all, of what, and when they go on. The arithmetic, not the art.
+
+use crate::error::{Checks, InputErrors};
+use crate::units::{Area, Length, Mass, Share};
+
+/// Finishes of one job at most.
+pub const MOST_COATS: usize = 4;
+/// Of what is mixed, this much stays on bowl and brush. Common practice, no source.
+const STAYS_IN_THE_BOWL: f64 = 0.10;
+/// Nothing smaller can be dipped into: a cup as deep as a piece is held. Common practice, no source.
+const LEAST_DIP: Mass = Mass::new_g(150.0);
+/// Grams a square centimetre: coarse sugar pressed on once, powdered sugar dusted on once. Common practice, no source.
+const COARSE_G_CM2: f64 = 0.030;
+const POWDERED_G_CM2: f64 = 0.010;
+/// Densities, g/mL: sucrose and water as in the dough (handbooks, from memory), melted chocolate 1.27, jam 1.33, chocolate and cream
+/// 1.15, icing of butter 1.05; from memory.
+const SUGAR_G_ML: f64 = 1.59;
+const CHOCOLATE_G_ML: f64 = 1.27;
+/// A little oil makes chocolate run thin: of the chocolate. Common practice, no source.
+const OIL_IN_CHOCOLATE: f64 = 0.05;
+/// Lines of a drizzle: as far apart, as wide and as high, mm; a line is round on top, of which 0.7 is there. Our own choice.
+const LINES_MM: (f64, f64, f64) = (10.0, 2.0, 0.8);
+const LINE_FULL: f64 = 0.7;
+/// A filling is spread to so far from the rim. Common practice, no source.
+const FILLING_RIM: Length = Length::new_mm(3.0);
+
+/// A coat of sugar.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum SugarCoat {
+    /// Coarse, pressed on before the bake or onto a glaze: the top.
+    Coarse,
+    /// Powdered, all round: once while they are warm, once when they are cold.
+    Powdered,
+}
+
+/// What a sandwich is filled with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum FillingKind {
+    /// Jam, cooked until it holds.
+    Jam,
+    /// Chocolate and cream.
+    Chocolate,
+    /// Butter and powdered sugar.
+    Icing,
+}
+
+impl FillingKind {
+    const fn density_g_ml(self) -> f64 {
+        match self {
+            Self::Jam => 1.33,
+            Self::Chocolate => 1.15,
+            Self::Icing => 1.05,
+        }
+    }
+}
+
+/// A finish.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Coat {
+    /// Sugar.
+    Sugar(SugarCoat),
+    /// Powdered sugar and water, brushed on the top.
+    Glaze {
+        /// Parts of powdered sugar to one of water, by weight.
+        sugar_parts: f64,
+        /// As high as it lies, mm.
+        film_mm: f64,
+        /// Whether a spirit takes the water's place.
+        spirit: bool,
+    },
+    /// Melted chocolate, a part of each piece in it.
+    Dip {
+        /// So much of each.
+        part: Share,
+        /// As thick as it clings, mm.
+        film_mm: f64,
+    },
+    /// Lines of melted chocolate over the top.
+    Drizzle,
+    /// Two pieces with a filling between.
+    Filling {
+        /// What.
+        kind: FillingKind,
+        /// As thick as it is spread, mm.
+        layer_mm: f64,
+    },
+}
+
+impl Coat {
+    /// A glaze of seven parts, half a millimetre high. Common practice, no source.
+    #[must_use]
+    pub const fn usual_glaze(spirit: bool) -> Self {
+        Self::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit }
+    }
+
+    /// Half of each piece, a millimetre thick. Common practice, no source.
+    #[must_use]
+    pub const fn usual_dip() -> Self {
+        Self::Dip { part: Share::new(0.5), film_mm: 1.0 }
+    }
+
+    /// Two millimetres. Common practice, no source.
+    #[must_use]
+    pub const fn usual_filling(kind: FillingKind) -> Self {
+        Self::Filling { kind, layer_mm: 2.0 }
+    }
+
+    /// Checks its figures: a glaze of 3 to 12 parts of sugar and 0.1 to 2 mm, a dip of 5 to 100 % and 0.3 to 3 mm, a filling of 0.5 to 8 mm.
+    pub fn checked(self) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        match self {
+            Self::Sugar(_) | Self::Drizzle => {}
+            Self::Glaze { sugar_parts, film_mm, .. } => {
+                checks.range("sugar_parts", sugar_parts, 3.0, 12.0, "parts to one of water");
+                checks.range("film_mm", film_mm, 0.1, 2.0, "mm");
+            }
+            Self::Dip { part, film_mm } => {
+                checks.range("part_percent", 100.0 * part.value(), 5.0, 100.0, "%");
+                checks.range("film_mm", film_mm, 0.3, 3.0, "mm");
+            }
+            Self::Filling { layer_mm, .. } => {
+                checks.range("layer_mm", layer_mm, 0.5, 8.0, "mm");
+            }
+        }
+        checks.finish(self)
+    }
+}
+
+/// A piece as it is finished.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct FinishedPiece {
+    /// Of its top, baked.
+    pub top: Area,
+    /// Round its edge, baked.
+    pub edge: Length,
+    /// As high as it is, baked.
+    pub thickness: Length,
+    /// How many there are.
+    pub pieces: u32,
+}
+
+/// A part of what is mixed for a finish.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CoatPart {
+    /// What.
+    pub name: &'static str,
+    /// In all.
+    pub mass: Mass,
+}
+
+/// What a finish takes.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CoatPlan {
+    /// What it is called.
+    pub name: &'static str,
+    /// On each piece, or between two.
+    pub each: Mass,
+    /// To be made, with what stays in the bowl.
+    pub total: Mass,
+    /// Of what.
+    pub parts: Vec<CoatPart>,
+    /// How many are finished: pieces, or pairs of them.
+    pub count: u32,
+    /// When it goes on.
+    pub when: &'static str,
+    /// How the figures come about.
+    pub reason: String,
+    /// What to mind.
+    pub cautions: Vec<&'static str>,
+}
+
+/// What a finish takes for a lot.
+#[must_use]
+pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
+    let top_cm2 = piece.top.mm2() / 100.0;
+    let round_cm2 = 2.0 * top_cm2 + piece.edge.mm() * piece.thickness.mm() / 100.0;
+    match coat {
+        Coat::Sugar(SugarCoat::Coarse) => plain(
+            "Coarse sugar",
+            COARSE_G_CM2 * top_cm2,
+            piece.pieces,
+            &[("coarse sugar", 1.0)],
+            "Pressed into the top before the bake, or onto a glaze that is still wet.",
+            format!("{:.0} mg on each square centimetre of {top_cm2:.0}.", 1000.0 * COARSE_G_CM2),
+        ),
+        Coat::Sugar(SugarCoat::Powdered) => plain(
+            "Powdered sugar, two coats",
+            2.0 * POWDERED_G_CM2 * round_cm2,
+            piece.pieces,
+            &[("powdered sugar", 1.0)],
+            "First while they are warm enough to hold it, again when they are cold: the first melts in.",
+            format!("Twice {:.0} mg on each square centimetre all round, {round_cm2:.0}.", 1000.0 * POWDERED_G_CM2),
+        ),
+        Coat::Glaze { sugar_parts, film_mm, spirit } => {
+            let density = (sugar_parts + 1.0) / (sugar_parts / SUGAR_G_ML + 1.0);
+            let liquid = if spirit { "spirit" } else { "water" };
+            let of = [("powdered sugar", sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))];
+            let mut plan = plain(
+                if spirit { "Spirit glaze" } else { "Water glaze" },
+                top_cm2 * film_mm / 10.0 * density,
+                piece.pieces,
+                &of,
+                "When they are as cool as the room all through: on warm ones it runs and stays dull.",
+                format!(
+                    "{film_mm} mm over {top_cm2:.0} cm\u{b2}, {density:.2} g/mL at {sugar_parts} parts of sugar to one of {liquid}."
+                ),
+            );
+            if !(6.0..=8.0).contains(&sugar_parts) {
+                plan.cautions.push("Usual are 6 to 8 parts: with fewer it runs off, with more it does not level.");
+            }
+            if spirit {
+                plan.cautions.push(
+                    "What goes on after the bake keeps all of its alcohol: not for children, and the label says so.",
+                );
+            }
+            plan
+        }
+        Coat::Dip { part, film_mm } => {
+            let each = part.value() * round_cm2 * film_mm / 10.0 * CHOCOLATE_G_ML;
+            let mut plan = plain(
+                "Dipped in chocolate",
+                each,
+                piece.pieces,
+                &[("chocolate", 1.0 / (1.0 + OIL_IN_CHOCOLATE)), ("oil", OIL_IN_CHOCOLATE / (1.0 + OIL_IN_CHOCOLATE))],
+                "When they are cold: warm ones dull it.",
+                format!("{film_mm} mm on {:.0} % of {round_cm2:.0} cm\u{b2} all round.", 100.0 * part.value()),
+            );
+            if plan.total < LEAST_DIP {
+                let up = LEAST_DIP / plan.total;
+                plan.parts.iter_mut().for_each(|p| p.mass = p.mass * up);
+                plan.total = LEAST_DIP;
+                plan.reason.push_str(" Less than 150 g is not deep enough to dip into; the rest sets and keeps.");
+            }
+            plan.cautions.push("Melted over warm water it burns skin all the same. Chocolate holds milk and soy more often than not: read its packet.");
+            plan
+        }
+        Coat::Drizzle => {
+            let (apart, wide, high) = LINES_MM;
+            let each = piece.top.mm2() / apart * wide * high * LINE_FULL / 1000.0 * CHOCOLATE_G_ML;
+            let mut plan = plain(
+                "Drizzled with chocolate",
+                each,
+                piece.pieces,
+                &[("chocolate", 1.0 / (1.0 + OIL_IN_CHOCOLATE)), ("oil", OIL_IN_CHOCOLATE / (1.0 + OIL_IN_CHOCOLATE))],
+                "When they are cold, on paper, close together.",
+                format!("Lines {wide} mm wide and {high} mm high, {apart} mm apart, over {top_cm2:.0} cm\u{b2}."),
+            );
+            plan.cautions.push("Chocolate holds milk and soy more often than not: read its packet.");
+            plan
+        }
+        Coat::Filling { kind, layer_mm } => filling(kind, layer_mm, piece),
+    }
+}
+
+fn filling(kind: FillingKind, layer_mm: f64, piece: FinishedPiece) -> CoatPlan {
+    // Drawn in from the rim: the edge's band goes off, and comes back where it overlaps itself in a full turn.
+    let rim = FILLING_RIM.mm();
+    let spread =
+        (piece.top.mm2() - rim * piece.edge.mm() + std::f64::consts::PI * rim * rim).max(0.25 * piece.top.mm2());
+    let pairs = piece.pieces / 2;
+    let each = spread * layer_mm / 1000.0 * kind.density_g_ml();
+    let (name, of): (&str, &[(&'static str, f64)]) = match kind {
+        FillingKind::Jam => ("Filled with jam", &[("jam, cooked until it holds", 1.0)]),
+        FillingKind::Chocolate => ("Filled with chocolate and cream", &[("chocolate", 0.6), ("cream", 0.4)]),
+        FillingKind::Icing => ("Filled with butter icing", &[("powdered sugar", 0.6), ("butter", 0.4)]),
+    };
+    let mut plan = plain(
+        name,
+        each,
+        pairs,
+        of,
+        "When they are cold, not long before they are eaten: a filling softens them.",
+        format!(
+            "{layer_mm} mm over {:.0} cm\u{b2}, {rim} mm off the rim, {} g/mL.",
+            spread / 100.0,
+            kind.density_g_ml()
+        ),
+    );
+    if piece.pieces % 2 == 1 {
+        plan.cautions.push("An odd one is left over.");
+    }
+    match kind {
+        FillingKind::Jam => {}
+        FillingKind::Chocolate => plan
+            .cautions
+            .push("With cream it belongs into the cold, not more than two hours out of it; cream is milk on the label. Local rules decide."),
+        FillingKind::Icing => plan.cautions.push("Butter is milk on the label. Cool, not more than two hours in a warm room."),
+    }
+    plan
+}
+
+fn plain(
+    name: &'static str,
+    each_g: f64,
+    count: u32,
+    of: &[(&'static str, f64)],
+    when: &'static str,
+    reason: String,
+) -> CoatPlan {
+    let total = Mass::new_g(each_g * f64::from(count) * (1.0 + STAYS_IN_THE_BOWL));
+    CoatPlan {
+        name,
+        each: Mass::new_g(each_g),
+        total,
+        parts: of.iter().map(|(name, share)| CoatPart { name, mass: total * *share }).collect(),
+        count,
+        when,
+        reason: format!("{reason} A tenth more for what stays in the bowl."),
+        cautions: vec![],
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    /// A round of 70 mm, 5 mm high, baked.
+    fn round(pieces: u32) -> FinishedPiece {
+        let r = 35.0;
+        FinishedPiece {
+            top: Area::new_mm2(std::f64::consts::PI * r * r),
+            edge: Length::new_mm(std::f64::consts::TAU * r),
+            thickness: Length::new_mm(5.0),
+            pieces,
+        }
+    }
+
+    #[test]
+    fn a_water_glaze_is_worked_out_by_hand() {
+        let plan = coat_plan(Coat::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit: false }, round(48));
+        // 38.48 cm2 x 0.05 cm x 8 / (7 / 1.59 + 1) g/mL = 2.849 g; 48 of them and a tenth: 150.4 g, one eighth of it water.
+        assert!((plan.each.g() - 2.849).abs() < 0.01, "{plan:?}");
+        assert!((plan.total.g() - 150.4).abs() < 0.5, "{plan:?}");
+        assert!((plan.parts[1].mass / plan.total - 0.125).abs() < 1e-9 && plan.parts[1].name == "water");
+        assert!(plan.cautions.is_empty());
+    }
+
+    #[test]
+    fn a_filling_takes_two_pieces_and_keeps_off_the_rim() {
+        let plan = coat_plan(Coat::Filling { kind: FillingKind::Jam, layer_mm: 2.0 }, round(49));
+        // A disc of 32 mm: 32.17 cm2 x 0.2 cm x 1.33 g/mL.
+        assert!((plan.each.g() - 8.557).abs() < 0.02, "{plan:?}");
+        assert_eq!((plan.count, plan.cautions.len()), (24, 1));
+    }
+
+    #[test]
+    fn little_chocolate_is_rounded_up_to_what_can_be_dipped_into() {
+        let plan = coat_plan(Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }, round(6));
+        // Half of 2 x 38.48 + 219.9 x 0.5 = 87.96 cm2, 0.1 cm, 1.27 g/mL.
+        assert!((plan.each.g() - 5.586).abs() < 0.01, "{plan:?}");
+        assert_eq!(plan.total, LEAST_DIP);
+        let sum: f64 = plan.parts.iter().map(|p| p.mass.g()).sum();
+        assert!((sum - 150.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn spirit_and_odd_glazes_are_cautioned() {
+        let plan = coat_plan(Coat::Glaze { sugar_parts: 4.0, film_mm: 0.5, spirit: true }, round(10));
+        assert_eq!(plan.cautions.len(), 2);
+        assert_eq!(plan.parts[1].name, "spirit");
+    }
+
+    #[test]
+    fn figures_beyond_their_range_are_named() {
+        let said = |coat: Coat| coat.checked().unwrap_err().all()[0].field().to_owned();
+        assert_eq!(said(Coat::Glaze { sugar_parts: 1.0, film_mm: 0.5, spirit: false }), "sugar_parts");
+        assert_eq!(said(Coat::Dip { part: Share::new(0.0), film_mm: 1.0 }), "part_percent");
+        assert_eq!(said(Coat::Filling { kind: FillingKind::Icing, layer_mm: f64::NAN }), "layer_mm");
+        assert!(Coat::Drizzle.checked().is_ok());
+    }
+
+    proptest! {
+        #[test]
+        fn the_parts_make_up_the_whole(pieces in 1u32..500, kind in 0usize..7) {
+            let coat = [
+                Coat::Sugar(SugarCoat::Coarse),
+                Coat::Sugar(SugarCoat::Powdered),
+                Coat::Glaze { sugar_parts: 7.0, film_mm: 0.4, spirit: false },
+                Coat::Dip { part: Share::new(0.4), film_mm: 0.9 },
+                Coat::Drizzle,
+                Coat::Filling { kind: FillingKind::Chocolate, layer_mm: 3.0 },
+                Coat::Filling { kind: FillingKind::Icing, layer_mm: 3.0 },
+            ][kind];
+            let plan = coat_plan(coat, round(pieces));
+            let sum: f64 = plan.parts.iter().map(|p| p.mass.g()).sum();
+            prop_assert!((sum - plan.total.g()).abs() < 1e-6);
+            prop_assert!(plan.total.g() >= plan.each.g() * f64::from(plan.count) - 1e-9);
+        }
+    }
+}

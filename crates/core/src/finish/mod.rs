@@ -1,0 +1,9 @@
+//! After the bake: coats and fillings by arithmetic for the lot, how long it keeps, and what is left of spirits.
+
+mod coat;
+mod keep;
+mod spirit;
+
+pub use coat::{Coat, CoatPart, CoatPlan, FillingKind, FinishedPiece, MOST_COATS, SugarCoat, coat_plan};
+pub use keep::{BakedKeeping, baked_keeping};
+pub use spirit::{SpiritLeft, spirit_left};

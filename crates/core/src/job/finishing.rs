@@ -1,0 +1,46 @@
+//! What a lot's finish takes, how long it keeps then, and what is left of spirits.
+
+use super::{Job, OvenPlan};
+use crate::dough::Formula;
+use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft, baked_keeping, coat_plan, spirit_left};
+use crate::geometry::Outline;
+use crate::units::{Area, Length, Mass, Span};
+
+/// A lot's finish.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FinishPlan {
+    /// A piece as it is finished.
+    pub piece: FinishedPiece,
+    /// What each finish takes.
+    pub coats: Vec<CoatPlan>,
+    /// How long they keep.
+    pub keeping: BakedKeeping,
+    /// What is left of the dough's alcohol in a piece; nothing of a dough without any.
+    pub spirit: Option<SpiritLeft>,
+}
+
+/// The finish of a job: its pieces as large as they are baked on the whole.
+pub(super) fn finish_plan(job: &Job, formula: &Formula, outline: &Outline, oven: &OvenPlan, dough: Mass) -> FinishPlan {
+    let grown = Length::new_mm(f64::midpoint(oven.growth.0.mm(), oven.growth.1.mm()).max(0.0));
+    let edge = outline.perimeter();
+    let piece = FinishedPiece {
+        // Steiner's formula: a rim all round, and a disc of it at the corners.
+        top: Area::new_mm2(
+            outline.area().mm2() + edge.mm() * grown.mm() + std::f64::consts::PI * grown.mm() * grown.mm(),
+        ),
+        edge: edge + grown * std::f64::consts::TAU,
+        thickness: oven.forecast.as_ref().map_or(oven.thickness, |f| f.thickness),
+        pieces: job.baked_pieces(),
+    };
+    let bake = match &oven.forecast {
+        Some(f) => f.bake,
+        None => Span::new_min(f64::midpoint(oven.expected.bake.0.min(), oven.expected.bake.1.min())),
+    };
+    let coats = &job.input().finishes;
+    FinishPlan {
+        piece,
+        coats: coats.iter().map(|c| coat_plan(*c, piece)).collect(),
+        keeping: baked_keeping(formula, coats),
+        spirit: spirit_left(formula, dough, bake),
+    }
+}

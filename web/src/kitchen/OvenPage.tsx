@@ -1,0 +1,152 @@
+/** The oven as a thing: measured against a thermometer, its hot places, its door, how high it stands. */
+import { useState, type ReactNode } from "react";
+import { Link } from "react-router";
+import { Refusal, type Kitchen } from "../api/client";
+import { useOvenTest, writeCsv, type OvenTest } from "../api/oven";
+import { useChangeKitchen, useKitchen } from "../api/queries";
+import { download } from "../drawing/save";
+import { inUnits, number } from "../drawing/units";
+import { Amount } from "../kit/Amount";
+import { Fault, otherFault } from "../kit/Fault";
+import { FileButton } from "../kit/FileButton";
+import { Reasons } from "../kit/Ticket";
+import { useFormat } from "../kit/settings";
+import { CoverPot } from "./CoverPot";
+import { HotSpotMap } from "./HotSpotMap";
+import { OvenCurve } from "./OvenCurve";
+
+export function OvenPage() {
+  const kitchen = useKitchen();
+  if (!kitchen.data) return <main id="work" className="flex-1" />;
+  const k = kitchen.data;
+  return (
+    <main id="work" className="flex-1 rounded-2xl bg-worktop p-5 sm:p-6">
+      <p className="mb-1"><Link to="/kitchen">{k.name}</Link></p>
+      <h1 className="h-station mb-1">The oven</h1>
+      <p className="mb-5 max-w-2xl text-soft">Its dial is a wish. What it does is read on a thermometer, on a rack of bread, and in the bakes of the Ledger; every forecast takes it from here.</p>
+      <div className="grid gap-x-8 gap-y-6 xl:grid-cols-[3fr_2fr]">
+        <div className="space-y-6">
+          {k.cover_pot ? null : <Test kitchen={k} />}
+          {k.cover_pot ? null : (
+            <Box title="Where it is hotter">
+              <HotSpotMap kitchen={k} />
+            </Box>
+          )}
+        </div>
+        <div className="space-y-6">
+          <Box title="Baked in"><CoverPot kitchen={k} /></Box>
+          {k.cover_pot ? null : <Readings kitchen={k} />}
+          <Door kitchen={k} />
+        </div>
+      </div>
+    </main>
+  );
+}
+
+function Box({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="rounded-xl border border-rule bg-raised p-4 sm:p-5" aria-label={title}>
+      <h2 className="h-part mb-3">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+function Test({ kitchen }: { kitchen: Kitchen }) {
+  const format = useFormat();
+  const test = useOvenTest();
+  const change = useChangeKitchen();
+  const [set_c, setSet] = useState(175);
+  const at = test.set_c ?? set_c;
+  const take = (found: OvenTest) =>
+    change.mutate((now) => ({
+      oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== at), { set_c: at, read_c: Math.round(found.holds_c * 2) / 2, swing_k: Math.round(found.swing_k * 2) / 2 }].toSorted((a, b) => a.set_c - b.set_c),
+      ...(found.preheat_min == null ? {} : { preheat_min: Math.ceil(found.preheat_min) }),
+      ...(found.door_dip_k == null || found.recovery_min == null ? {} : { door_dip_k: Math.round(found.door_dip_k), recovery_min: Math.round(found.recovery_min * 10) / 10 }),
+    }));
+  const taken = (kitchen.oven_readings ?? []).some((r) => r.set_c === at && test.found !== undefined && Math.abs(r.read_c - test.found.holds_c) < 0.3);
+  return (
+    <Box title="A thermometer in it">
+      <p className="mb-3 max-w-2xl text-soft">Switch the oven on cold, let it hold for half an hour, open the door once for half a minute. A stand-in thermometer that comes with the program shows how it goes, many times as fast; readings of your own come in as CSV: minutes, °C.</p>
+      <div className="mb-3 flex flex-wrap items-end gap-3">
+        <div className="w-32"><Amount label="Set to" kind="temperature" step={5} value={set_c} field="set_c" onSave={async (v) => setSet(v)} /></div>
+        {test.running ? (
+          <button type="button" className="btn" onClick={test.cancel}>Stop</button>
+        ) : (
+          <button type="button" className="btn btn-main" onClick={() => void test.standIn(set_c)}>Let the stand-in read</button>
+        )}
+        <FileButton label="Readings as CSV" accept=".csv,text/csv,text/plain" onFile={(f) => void f.text().then((t) => test.fromFile(set_c, t))}>Read a CSV</FileButton>
+        {test.readings.length > 0 && !test.running ? <button type="button" className="btn" onClick={() => download(`oven at ${at} C.csv`, "text/csv", writeCsv(test.readings))}>Save as CSV</button> : null}
+      </div>
+      <Fault text={test.trouble instanceof Error && !(test.trouble instanceof Refusal) ? test.trouble.message : otherFault(test.trouble, [])} />
+      {test.readings.length > 0 ? <OvenCurve set_c={at} readings={test.readings} found={test.found} /> : null}
+      <div role="status">
+        {test.running ? <p className="mt-2 text-soft">{`${number(test.readings.at(-1)?.after_min ?? 0, 0)} min on: ${format.temperature(test.readings.at(-1)?.shows_c ?? 0)}`}</p> : null}
+        {test.found ? (
+          <>
+            <div className="say mt-2 space-y-1">
+              {test.found.reasons.map((r) => (
+                <p key={r}>{inUnits(r, format)}</p>
+              ))}
+            </div>
+            <button type="button" className="btn btn-main mt-3" disabled={taken || change.isPending} onClick={() => test.found && take(test.found)}>{taken ? "Taken over" : "Plan with it"}</button>
+          </>
+        ) : null}
+      </div>
+      <Fault text={otherFault(change.error, [])} />
+    </Box>
+  );
+}
+
+function Readings({ kitchen }: { kitchen: Kitchen }) {
+  const format = useFormat();
+  const change = useChangeKitchen();
+  const readings = kitchen.oven_readings ?? [];
+  return (
+    <Box title="What it holds">
+      {readings.length === 0 ? <p className="text-soft">Nobody has measured it yet: forecasts take it as set, and their range is wide.</p> : (
+        <table className="w-full border-collapse" aria-label="Readings of the oven">
+          <thead>
+            <tr className="border-b border-edge text-left text-fine text-soft">
+              <th className="py-1">Set to</th>
+              <th>It holds</th>
+              <th>It swings</th>
+              <th><span className="visually-hidden">Take away</span></th>
+            </tr>
+          </thead>
+          <tbody className="num">
+            {readings.map((r) => (
+              <tr key={r.set_c} className="border-b border-rule">
+                <td className="py-1">{format.temperature(r.set_c, 0)}</td>
+                <td>{`${format.temperature(r.read_c)}, ${r.read_c < r.set_c ? "−" : "+"}${format.difference(Math.abs(r.read_c - r.set_c))}`}</td>
+                <td>{r.swing_k ? `± ${format.difference(r.swing_k)}` : "–"}</td>
+                <td className="text-right">
+                  <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Take away the reading at ${format.temperature(r.set_c, 0)}`} onClick={() => change.mutate((now) => ({ oven_readings: (now.oven_readings ?? []).filter((o) => o.set_c !== r.set_c) }))}>×</button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <p className="mt-2 text-fine text-soft">Between two settings straight lines are drawn; a new reading counts more than what bakes taught of the oven before it.</p>
+      <Fault text={otherFault(change.error, [])} />
+    </Box>
+  );
+}
+
+function Door({ kitchen }: { kitchen: Kitchen }) {
+  const { mutateAsync: keep } = useChangeKitchen();
+  return (
+    <Box title="Door, height and heating up">
+      <div className="grid grid-cols-2 gap-3">
+        <Amount label="To heat up" kind="duration" step={5} value={kitchen.preheat_min} field="preheat_min" onSave={(preheat_min) => keep({ preheat_min })} />
+        <Amount label="Back after the door" kind="duration" step={0.5} value={kitchen.recovery_min ?? 1.5} field="recovery_min" onSave={(recovery_min) => keep({ recovery_min })} />
+        <Amount label="The door costs, °C" kind="count" step={1} value={kitchen.door_dip_k ?? 15} field="door_dip_k" onSave={(door_dip_k) => keep({ door_dip_k })} />
+        <Amount label="Above the sea, m" kind="count" step={100} value={kitchen.altitude_m ?? 0} field="altitude_m" onSave={(altitude_m) => keep({ altitude_m })} />
+      </div>
+      <div className="mt-3">
+        <Reasons items={["The air falls when a tray goes in and comes back in that time; a cool start makes more spread.", "High up the air is thinner: water leaves sooner, gas widens further."]} />
+      </div>
+    </Box>
+  );
+}

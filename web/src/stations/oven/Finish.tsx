@@ -1,0 +1,134 @@
+/** After the bake: coats and fillings for the lot, when each goes on, and how long it keeps then. */
+import { useQuery } from "@tanstack/react-query";
+import { api, settled, type Schemas } from "../../api/client";
+import { useChangeJob } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { inUnits, number } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { OvenNav } from "./OvenNav";
+
+type Finish = Schemas["FinishBody"];
+type Coat = Schemas["CoatView"];
+
+const KINDS: readonly { kind: Finish["kind"]; name: string }[] = [
+  { kind: "coarse_sugar", name: "Coarse sugar" }, { kind: "powdered_sugar", name: "Powdered sugar" }, { kind: "water_glaze", name: "Water glaze" },
+  { kind: "spirit_glaze", name: "Spirit glaze" }, { kind: "dip", name: "Chocolate dip" }, { kind: "drizzle", name: "Drizzle" },
+  { kind: "jam", name: "Jam between" }, { kind: "chocolate_filling", name: "Chocolate between" }, { kind: "icing", name: "Icing between" },
+];
+const MOST = 4;
+
+export function FinishPage() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const change = useChangeJob(job.id);
+  const { finish } = plan;
+  const finishes = job.finishes ?? [];
+  const cooling = useQuery({
+    queryKey: ["cooling", job.id, plan.oven.forecast?.bake_min, plan.oven.forecast?.thickness_mm],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/cooling", { params: { path: { id: job.id } } })),
+    enabled: plan.oven.forecast != null,
+    retry: false,
+  }).data;
+  const put = (next: (now: readonly Finish[]) => Finish[]) => change.mutateAsync((now) => ({ finishes: next(now.finishes ?? []) }));
+  const total = finish.coats.reduce((sum, c) => sum + Math.ceil(c.total_g), 0);
+  return (
+    <>
+      <Work dim={dim}>
+        <StationHead title="Finish and keep" sub={`${finish.coats[0]?.count === undefined ? plan.shape.trays.fill.reduce((a, b) => a + b, 0) : Math.max(...finish.coats.map((c) => c.count))} to finish, ${number(finish.top_cm2, 0)} cm² on top of each`} />
+        <OvenNav jobId={job.id} />
+        <Fault text={otherFault(change.error, ["finishes"])} />
+        {finish.coats.length === 0 ? <p className="mb-4 max-w-xl text-lg">They stay plain. Choose what goes on or between, and it is worked out for the whole lot.</p> : null}
+        <ol className="space-y-4">
+          {finish.coats.map((coat, i) => (
+            <CoatCard key={`${coat.name} ${i}`} coat={coat} finish={finishes[i]} number={i} pieces={coat.count} onChange={(more) => put((now) => now.map((f, n) => (n === i ? { ...f, ...more } : f)))} onRemove={() => put((now) => now.filter((_, n) => n !== i))} />
+          ))}
+        </ol>
+        {finishes.length < MOST ? (
+          <div className="no-print mt-5">
+            <h3 className="h-part mb-2">{finishes.length === 0 ? "What goes on" : "And more"}</h3>
+            <div className="seg">
+              {KINDS.map((k) => (
+                <button key={k.kind} type="button" className="seg-item" disabled={change.isPending} onClick={() => void put((now) => [...now, { kind: k.kind }]).catch(() => undefined)}>
+                  {k.name}
+                </button>
+              ))}
+            </div>
+          </div>
+        ) : null}
+      </Work>
+      <TicketBox>
+        <Part title="Keeps in a tin">
+          <p className="answer"><Live value={days(finish.tin_least_days, finish.tin_most_days)} /></p>
+          <p className="mb-2 mt-1 text-soft">{finish.in_the_cold ? "in the cold, airtight" : "airtight, cool and dry"}</p>
+          <Rows>
+            <Row name="Frozen, well wrapped">{finish.freezer_most_months == null ? "plain only" : `${number(finish.freezer_least_months ?? 0, 1)}–${number(finish.freezer_most_months, 1)} months`}</Row>
+            {finish.coats.length > 0 ? <Row name="To make in all">{format.mass(total)}</Row> : null}
+          </Rows>
+          <div className="mt-2"><Reasons items={finish.reasons} /></div>
+        </Part>
+        <Part title="When they are cool">
+          <Rows>
+            <Row name="First coat while warm">{cooling?.lifts_after_min == null ? "from the tray on" : `from ${number(cooling.lifts_after_min, 0)} min`}</Row>
+            <Row name="Glaze, chocolate, filling">{cooling?.packs_after_min == null ? "cool all through" : `after ${number(cooling.packs_after_min, 0)} min`}</Row>
+          </Rows>
+          <p className="mt-2 text-fine text-soft">Counted on the tray; on a rack sooner. Cool in one layer, uncovered, in a dry room: packed warm they go soft.</p>
+        </Part>
+        {finish.spirit ? (
+          <Part title="Spirit">
+            <p className="say">{`A piece is mixed with ${number(finish.spirit.mixed_g, 2)} g of alcohol; ${finish.spirit.left_least_g === finish.spirit.left_most_g ? `${number(finish.spirit.left_least_g, 2)} g is` : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)} g are`} left.`}</p>
+            <p className="mt-2 text-fine text-soft">{finish.spirit.reason}</p>
+          </Part>
+        ) : null}
+        <Part title="Mind">
+          <p className="caution mb-2">{plan.dough.allergens.length === 0 ? "On the label: what goes on counts as much as what is in them." : `On the label: ${plan.dough.allergens.join(", ")}, and what goes on counts as much as what is in them.`}</p>
+          <p className="caution">For sale, local rules on labels, kitchens and shelf life decide.</p>
+        </Part>
+      </TicketBox>
+    </>
+  );
+}
+
+const days = (least: number, most: number): string => (most >= 14 ? `${number(least / 7, 0)}–${number(most / 7, 0)} weeks` : `${number(least, 0)}–${number(most, 0)} days`);
+
+function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coat: Coat; finish: Finish | undefined; number: number; pieces: number; onChange(more: Partial<Finish>): Promise<unknown>; onRemove(): Promise<unknown> }) {
+  const format = useFormat();
+  const between = finish?.layer_mm != null;
+  return (
+    <li className="rounded-xl border border-rule bg-raised p-4">
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <div>
+          <h3 className="font-head text-xl">{coat.name}</h3>
+          <p className="text-soft">{coat.when}</p>
+        </div>
+        <button type="button" className="btn btn-small no-print" aria-label={`Without: ${coat.name}`} onClick={() => void onRemove().catch(() => undefined)}>Take away</button>
+      </div>
+      <div className="mt-3 grid gap-x-6 gap-y-3 md:grid-cols-[auto_1fr]">
+        <p>
+          <span className="block font-head text-3xl font-bold"><Live value={format.mass(Math.ceil(coat.total_g))} /></span>
+          <span className="text-fine text-soft">{`${format.mass(coat.each_g)} ${between ? "between two" : "on each"}, ${pieces} ${between ? "pairs" : "pieces"}`}</span>
+        </p>
+        <dl>
+          {coat.parts.map((p) => (
+            <Row key={p.name} name={p.name}>{format.mass(Math.round(p.mass_g * 10) / 10)}</Row>
+          ))}
+        </dl>
+      </div>
+      {finish && finish.kind !== "coarse_sugar" && finish.kind !== "powdered_sugar" && finish.kind !== "drizzle" ? (
+        <div className="no-print mt-3 grid max-w-md grid-cols-2 gap-3">
+          {finish.sugar_parts == null ? null : <Amount label="Parts of sugar to one" kind="count" step={0.5} value={finish.sugar_parts} field={`finishes[${n}].sugar_parts`} onSave={(sugar_parts) => onChange({ sugar_parts })} />}
+          {finish.part_percent == null ? null : <Amount label="Of each piece" kind="percent" step={5} value={finish.part_percent} field={`finishes[${n}].part_percent`} onSave={(part_percent) => onChange({ part_percent })} />}
+          {finish.film_mm == null ? null : <Amount label="As thick as" kind="length" step={0.1} value={finish.film_mm} field={`finishes[${n}].film_mm`} onSave={(film_mm) => onChange({ film_mm })} />}
+          {finish.layer_mm == null ? null : <Amount label="Spread" kind="length" step={0.5} value={finish.layer_mm} field={`finishes[${n}].layer_mm`} onSave={(layer_mm) => onChange({ layer_mm })} />}
+        </div>
+      ) : null}
+      <p className="mt-2 text-fine text-soft">{inUnits(coat.reason, format)}</p>
+      {coat.cautions.map((c) => (
+        <p key={c} className="caution mt-2">{c}</p>
+      ))}
+    </li>
+  );
+}
