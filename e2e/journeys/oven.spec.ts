@@ -37,6 +37,23 @@ test("warmer dough is seen to spread further on the board, and pinned beside the
   await expect(figure(page, "Oven")).not.toHaveText(clock);
 });
 
+test("colder pieces are seen to spread less: the baked outline shrinks", async ({ page, bakery }) => {
+  await open(page, bakery, "oven");
+  const picture = page.getByRole("img", { name: /as cut and as baked/ });
+  const outline = async () => Number(await picture.locator("path.slides").first().getAttribute("stroke-width"));
+  await expect(picture).toBeVisible();
+  const before = await outline();
+  await set(field(page, /^Pieces go in at/), "-8");
+  await expect.poll(outline).toBeLessThan(before * 0.9);
+  await set(field(page, /^Pieces go in at/), "22");
+  await expect.poll(outline).toBeGreaterThan(before * 1.05);
+  await set(field(page, /^Pieces go in at/), "60");
+  await expect(page.getByRole("alert")).toContainText("−20 to 28");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "As chilled" }).click();
+  await expect.poll(outline).toBeCloseTo(before, 5);
+});
+
 test("the bake sheet says when each tray goes in, when to look and what for", async ({ page, bakery }) => {
   await open(page, bakery, "oven/sheet");
   await expect(page.getByRole("table", { name: "Trays in the oven" }).getByRole("row")).toHaveCount(4);

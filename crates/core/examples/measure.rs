@@ -1,16 +1,20 @@
 //! Prints median times of the core's parts, for `bench/run.mjs`: `cargo run --release -p ready-slab-core --example measure`.
 
+#[path = "../tests/bakehouse/mod.rs"]
+#[expect(dead_code, reason = "what the tests share; two of its parts are measured here")]
+mod bakehouse;
+
 use ready_slab_core::cold::{
-    ChillQuestion, Piece, Place, PlaceKnowledge, Reading, Spot, Support, Target, TrayKind, Wrap, chill_briefly, section,
+    ChillQuestion, Piece, Place, PlaceKnowledge, Reading, Spot, Support, Target, Wrap, chill_briefly, section,
 };
-use ready_slab_core::dough::{Composition, EggClass, FatKind, Formula, MixMethod, Pantry};
+use ready_slab_core::dough::{Composition, FatKind, Formula, Pantry};
 use ready_slab_core::geometry::{Outline, read_svg};
 use ready_slab_core::job::{
-    ColdPlace, Followed, Job, JobInput, Kitchen, KitchenInput, Plan, Put, WaySizes, Whereabouts, follow, plan,
-    question_of_way, wanted_ways, ways,
+    ColdPlace, Followed, Job, Kitchen, Plan, Put, WaySizes, Whereabouts, follow, plan, question_of_way, wanted_ways,
+    ways,
 };
 use ready_slab_core::recipe::{ReadSettings, read_recipe};
-use ready_slab_core::shape::{BenchSurface, LatticeTable, Spacing, TrayRules, fill_trays};
+use ready_slab_core::shape::{LatticeTable, Spacing, TrayRules, fill_trays};
 use ready_slab_core::units::{Length, Span, TemperatureDifference};
 use std::error::Error;
 use std::time::Instant;
@@ -135,71 +139,8 @@ fn main() -> Result<(), Box<dyn Error>> {
         ("salt", 3.0),
     ];
     let formula = Formula::new("Lemon-thyme", &lines.map(Into::into), Pantry::built_in())?;
-    let kitchen = Kitchen::new(KitchenInput {
-        name: "Tern Street Bakehouse".into(),
-        room_c: 22.0,
-        fridge_c: 4.0,
-        fridge_fan: false,
-        freezer_c: -18.0,
-        tray_width_mm: 310.0,
-        tray_length_mm: 440.0,
-        tray_kind: TrayKind::Aluminium,
-        trays_owned: 4,
-        least_gap_mm: 25.0,
-        mixer_limit_g: 1200.0,
-        bowl_ml: Some(4500.0),
-        scale_step_g: 1.0,
-        fine_step_g: 0.1,
-        egg_class: EggClass::UsLarge,
-        currency: "\u{20ac}".to_owned(),
-        rods_mm: vec![3.0, 6.0],
-        ovens: 1,
-        racks_per_oven: 1,
-        oven_fan: false,
-        preheat_min: 20.0,
-        oven_readings: vec![],
-        door_dip_k: 15.0,
-        recovery_min: 1.5,
-        hot_spots: None,
-        cover_pot: false,
-        altitude_m: 0.0,
-        roll_min: 4.0,
-        cut_s: 6.0,
-    })?;
-    let day = chrono::NaiveDate::from_ymd_opt(2026, 11, 28).ok_or("a date")?;
-    let job = Job::new(JobInput {
-        name: "Regatta gulls".into(),
-        pieces: 48,
-        thickness_mm: 6.0,
-        ready_by: day.and_hms_opt(14, 0, 0).ok_or("a time")?,
-        method: MixMethod::JustCombined,
-        dough_c: None,
-        chill_as_disc: true,
-        disc_mm: 22.0,
-        chill_place: ColdPlace::Fridge,
-        tray_chill_place: ColdPlace::Freezer,
-        web_mm: 3.0,
-        edge_mm: 4.0,
-        surface: BenchSurface::FlouredBoard,
-        rerolls: 2,
-        reserve_percent: 3.0,
-        oven_c: 175.0,
-        freeze_pieces: 0,
-        hold_back_percent: 0.0,
-        whole_eggs: false,
-        tints: vec![],
-        turning: ready_slab_core::shape::Turning::Free,
-        layout: vec![],
-        measured: vec![],
-        tray_layout: vec![],
-        making: ready_slab_core::job::Making::Cut,
-        bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden),
-        liner: ready_slab_core::oven::TrayLiner::Parchment,
-        finishes: vec![],
-        sheet: ready_slab_core::shape::SheetKind::Oblong,
-        sheet_width_mm: None,
-        sheet_length_mm: None,
-    })?;
+    let kitchen = Kitchen::new(bakehouse::kitchen_input())?;
+    let job = Job::new(bakehouse::job_input())?;
     println!("full plan\t{:.2}", median_ms(|| drop(std::hint::black_box(plan(&job, &formula, &outline, &kitchen)))));
     cold_screens(&job, &kitchen, &plan(&job, &formula, &outline, &kitchen)?)
 }

@@ -206,3 +206,23 @@ fn points_bake_ahead_and_the_finer_the_more() {
     );
     assert!(told(&round(65.0)).is_empty());
 }
+
+#[test]
+fn pieces_measured_colder_than_their_chill_leaves_them_spread_less() {
+    let (chilled, frozen) = (usual(job_input()), usual(JobInput { goes_in_c: Some(-10.0), ..job_input() }));
+    assert_eq!(frozen.oven.question.piece.start.c(), -10.0);
+    assert!(frozen.oven.forecast.unwrap().spread < chilled.oven.forecast.unwrap().spread);
+    let errors = Job::new(JobInput { goes_in_c: Some(40.0), ..job_input() }).unwrap_err();
+    assert_eq!(errors.all()[0].field(), "goes_in_c");
+}
+
+#[test]
+fn cocoa_is_not_judged_by_colour() {
+    let dough = |cocoa| {
+        bakehouse::formula(&[("flour-ap", 400.0), ("cocoa", cocoa), ("butter", 225.0), ("sugar", 190.0), ("egg", 50.0)])
+    };
+    let told = |cocoa| planned(job_input(), kitchen_input(), &dough(cocoa), &round(65.0)).unwrap().oven;
+    let (dark, pale) = (told(50.0), told(4.0));
+    assert!(dark.look_for.contains("not by colour") && dark.expected.warnings[0].starts_with("Cocoa hides"));
+    assert!(pale.look_for.contains("golden") && !pale.expected.warnings.iter().any(|w| w.contains("Cocoa")));
+}

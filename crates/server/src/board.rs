@@ -5,6 +5,7 @@ use crate::whole::WholeJob;
 use crate::wire::{as_read, elapsed};
 use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::{Live, MOST_READINGS, PlaceKnowledge, ProbeKind, Reading, Tracked};
+use ready_slab_core::dough::{Keeping, keeping};
 use ready_slab_core::job::{Followed, Put, Whereabouts, follow};
 use ready_slab_core::units::Span;
 use ready_slab_store::{ChillId, JobId, Store, StoreError, StoredChill, StoredReading};
@@ -33,6 +34,8 @@ pub struct LivePiece {
     pub tracked: Tracked,
     /// What the readings say of both.
     pub live: Live,
+    /// How long its dough keeps.
+    pub keeping: Keeping,
 }
 
 struct Probe {
@@ -138,7 +141,8 @@ impl Board {
                 blocking(move || piece.live(&read)).await??
             }
         };
-        let found = Arc::new(LivePiece { stored, job_name, readings, tracked, live });
+        let found =
+            Arc::new(LivePiece { stored, job_name, readings, tracked, live, keeping: keeping(&whole.formula.formula) });
         let mut kept = unpoisoned(&self.0.kept);
         if kept.len() >= MOST_KEPT {
             kept.clear();

@@ -110,6 +110,21 @@ async fn bad_readings_are_refused_with_the_reason_and_none_of_the_request_is_kep
 }
 
 #[actix_web::test]
+async fn a_piece_that_lies_longer_than_its_dough_keeps_says_so() {
+    let (_dir, store) = demo().await;
+    // The gulls' dough holds raw egg: common practice gives it two to three days in a fridge.
+    let fresh = put_in(&store, json!({})).await;
+    let old = put_in(&store, json!({ "name": "Forgotten disc", "put_in_at": ago(4 * 24 * 60) })).await;
+    let said = |piece: &Value| piece["now"]["too_long"].clone();
+    assert_eq!(said(&get(&store, &format!("/api/chills/{fresh}")).await), Value::Null);
+    let told = said(&get(&store, &format!("/api/chills/{old}")).await);
+    assert_eq!(
+        told,
+        "It has lain 4 days in the fridge; this dough keeps 2 to 3 days there. Your local food code decides."
+    );
+}
+
+#[actix_web::test]
 async fn bad_pieces_are_refused() {
     let (_dir, store) = demo().await;
     let later = (Utc::now() + TimeDelta::minutes(10)).to_rfc3339();

@@ -1,10 +1,11 @@
--- The oven as a thing: its door, its hot places, a pot in its stead, its altitude; and what goes onto a job's pieces.
+-- The oven as a thing: its door, its hot places, a pot in its stead, its altitude; what goes onto a job's pieces, and how cold they go in.
 ALTER TABLE kitchen ADD COLUMN door_dip_k REAL NOT NULL DEFAULT 15.0;
 ALTER TABLE kitchen ADD COLUMN recovery_min REAL NOT NULL DEFAULT 1.5;
 ALTER TABLE kitchen ADD COLUMN hot_spots TEXT NOT NULL DEFAULT 'null';
 ALTER TABLE kitchen ADD COLUMN cover_pot INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE kitchen ADD COLUMN altitude_m REAL NOT NULL DEFAULT 0.0;
 ALTER TABLE job ADD COLUMN finishes TEXT NOT NULL DEFAULT '[]';
+ALTER TABLE job ADD COLUMN goes_in_c REAL;
 
 -- What bakes taught of the oven is one for all formulas, over what its thermometer showed then: another reading ends it.
 CREATE TABLE oven_knowledge (

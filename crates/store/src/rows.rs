@@ -362,6 +362,8 @@ pub(crate) struct JobRow {
     pub liner: String,
     #[serde(default = "no_tints")]
     pub finishes: String,
+    #[serde(default)]
+    pub goes_in_c: Option<f64>,
 }
 
 fn just_golden() -> String {
@@ -465,6 +467,7 @@ impl JobRow {
             bake_end: end_word(j.bake_end).to_owned(),
             liner: liner_word(j.liner).to_owned(),
             finishes: finishes_text(&j.finishes),
+            goes_in_c: j.goes_in_c,
         }
     }
 
@@ -508,6 +511,7 @@ impl JobRow {
             bake_end: end_from("job", id, &self.bake_end)?,
             liner: liner_from("job", id, &self.liner)?,
             finishes: finishes_from(id, &self.finishes)?,
+            goes_in_c: self.goes_in_c,
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {

@@ -91,6 +91,7 @@ fn job(pieces: u32) -> Job {
         sheet: SheetKind::Oval,
         bake_end: BakeEnd::Soft(EdgeColour::Golden),
         liner: TrayLiner::Silicone,
+        goes_in_c: Some(9.5),
         finishes: vec![Coat::Drizzle, Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }],
         sheet_width_mm: Some(280.0),
         sheet_length_mm: None,

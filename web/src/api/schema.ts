@@ -2558,6 +2558,11 @@ export interface components {
             freeze_pieces?: number;
             /**
              * Format: double
+             * @description The pieces as they go into the oven as measured, -20 to 28; as their chill leaves them when null.
+             */
+            goes_in_c?: number | null;
+            /**
+             * Format: double
              * @description Flour kept aside to be added by feel, 0 to 20.
              */
             hold_back_percent?: number;
@@ -3891,6 +3896,8 @@ export interface components {
              */
             out_of_cold_min: number;
             side?: components["schemas"]["SideWord"] | null;
+            /** @description That it lies longer than its dough keeps; null while it does not. */
+            too_long?: string | null;
             /** @description The trade's word for it. */
             word?: string | null;
         };

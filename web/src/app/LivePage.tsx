@@ -75,6 +75,7 @@ function Card({ piece }: { piece: LivePiece }) {
                 : `In for ${duration(piece.now.elapsed_min)} by its own clock, which runs ${piece.clock_speed} times as fast.`}
           </span>
         </p>
+        {piece.now.too_long ? <p className="mt-2 text-lg font-semibold text-warm">{piece.now.too_long}</p> : null}
         {piece.now.out_of_cold_min >= 60 ? (
           <p className="mt-2 text-lg font-semibold text-warm">{duration(piece.now.out_of_cold_min)} out of the cold: two hours are the usual limit.</p>
         ) : null}

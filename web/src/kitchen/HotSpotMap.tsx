@@ -65,19 +65,20 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
         <p className="pb-2 text-center text-fine text-soft">back</p>
         <div className="grid gap-2" style={{ gridTemplateColumns: `repeat(${spots.columns}, minmax(0, 1fr))` }}>
           {spots.shades.map((shade, i) => {
-            const hotter = says?.hotter_k[i];
+            const hotter = shade == null ? undefined : says?.hotter_k[i];
+            const off = hotter == null ? "" : `${hotter < -0.5 ? "−" : hotter > 0.5 ? "+" : ""}${format.difference(Math.abs(Math.round(hotter)))}`;
             return (
               <button
                 key={i}
                 type="button"
                 className="flex min-h-16 flex-col items-center justify-center rounded-lg border-[1.5px] border-edge bg-raised p-1"
-                aria-label={`${place(i)}: ${word(shade)}`}
+                aria-label={`${place(i)}: ${word(shade)}${off && `, ${off}`}`}
                 onClick={() => put((now) => ({ ...now, shades: now.shades.map((s, n) => (n === i ? (s === brush ? null : brush) : s)) }))}
               >
-                {shade == null ? <span className="text-fine text-soft">–</span> : (
+                {shade == null ? <span className="text-fine text-soft" aria-hidden="true">–</span> : (
                   <>
                     <span className="h-5 w-10 rounded border border-edge" style={{ background: says?.looks[shade - 1] }} aria-hidden="true" />
-                    <span className="num mt-1 text-fine">{hotter == null ? "" : `${hotter < -0.5 ? "−" : hotter > 0.5 ? "+" : ""}${format.difference(Math.abs(Math.round(hotter)))}`}</span>
+                    <span className="num mt-1 text-fine">{off}</span>
                   </>
                 )}
               </button>

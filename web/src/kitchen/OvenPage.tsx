@@ -136,12 +136,15 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
 
 function Door({ kitchen }: { kitchen: Kitchen }) {
   const { mutateAsync: keep } = useChangeKitchen();
+  const format = useFormat();
+  // A difference in the shown unit.
+  const degree = format.shown("temperature", 1) - format.shown("temperature", 0);
   return (
     <Box title="Door, height and heating up">
       <div className="grid grid-cols-2 gap-3">
         <Amount label="To heat up" kind="duration" step={5} value={kitchen.preheat_min} field="preheat_min" onSave={(preheat_min) => keep({ preheat_min })} />
         <Amount label="Back after the door" kind="duration" step={0.5} value={kitchen.recovery_min ?? 1.5} field="recovery_min" onSave={(recovery_min) => keep({ recovery_min })} />
-        <Amount label="The door costs, °C" kind="count" step={1} value={kitchen.door_dip_k ?? 15} field="door_dip_k" onSave={(door_dip_k) => keep({ door_dip_k })} />
+        <Amount label={`The door costs, ${format.symbol("temperature")}`} kind="count" step={1} value={Math.round((kitchen.door_dip_k ?? 15) * degree)} field="door_dip_k" onSave={(shown) => keep({ door_dip_k: shown / degree })} />
         <Amount label="Above the sea, m" kind="count" step={100} value={kitchen.altitude_m ?? 0} field="altitude_m" onSave={(altitude_m) => keep({ altitude_m })} />
       </div>
       <div className="mt-3">

@@ -18,6 +18,8 @@ const SUGAR_G_ML: f64 = 1.59;
 const CHOCOLATE_G_ML: f64 = 1.27;
 /// A little oil makes chocolate run thin: of the chocolate. Common practice, no source.
 const OIL_IN_CHOCOLATE: f64 = 0.05;
+const THIN_CHOCOLATE: [(&str, f64); 2] =
+    [("chocolate", 1.0 / (1.0 + OIL_IN_CHOCOLATE)), ("oil", OIL_IN_CHOCOLATE / (1.0 + OIL_IN_CHOCOLATE))];
 /// Lines of a drizzle: as far apart, as wide and as high, mm; a line is round on top, of which 0.7 is there. Our own choice.
 const LINES_MM: (f64, f64, f64) = (10.0, 2.0, 0.8);
 const LINE_FULL: f64 = 0.7;
@@ -221,7 +223,7 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
                 "Dipped in chocolate",
                 each,
                 piece.pieces,
-                &[("chocolate", 1.0 / (1.0 + OIL_IN_CHOCOLATE)), ("oil", OIL_IN_CHOCOLATE / (1.0 + OIL_IN_CHOCOLATE))],
+                &THIN_CHOCOLATE,
                 "When they are cold: warm ones dull it.",
                 format!("{film_mm} mm on {:.0} % of {round_cm2:.0} cm\u{b2} all round.", 100.0 * part.value()),
             );
@@ -241,7 +243,7 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
                 "Drizzled with chocolate",
                 each,
                 piece.pieces,
-                &[("chocolate", 1.0 / (1.0 + OIL_IN_CHOCOLATE)), ("oil", OIL_IN_CHOCOLATE / (1.0 + OIL_IN_CHOCOLATE))],
+                &THIN_CHOCOLATE,
                 "When they are cold, on paper, close together.",
                 format!("Lines {wide} mm wide and {high} mm high, {apart} mm apart, over {top_cm2:.0} cm\u{b2}."),
             );

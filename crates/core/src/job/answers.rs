@@ -154,6 +154,8 @@ pub struct OvenPlan {
     pub baked_outline: Vec<(f64, f64)>,
     /// What is left of its holes then.
     pub baked_holes: Vec<Vec<(f64, f64)>>,
+    /// What to look for at its end, as a sentence; of a cocoa dough the dull middle, whatever colour was asked.
+    pub look_for: &'static str,
     /// Which side of the oven is hotter and what helps; nothing where it is even, or nobody has tried.
     pub turn: Option<String>,
     /// Until two thirds of what the door cost are back.

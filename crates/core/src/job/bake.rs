@@ -2,7 +2,7 @@
 
 use super::{Job, Kitchen, Making};
 use crate::cold::TrayKind;
-use crate::dough::{Formula, spread_tendency};
+use crate::dough::{Formula, Kind, spread_tendency};
 use crate::error::InputErrors;
 use crate::geometry::{NarrowKind, NarrowPart, Outline, narrow_parts};
 use crate::ledger::BakeRecord;
@@ -123,7 +123,16 @@ pub(super) fn expect_bake(
         return Ok((in_a_cover_pot(practice, kitchen), None));
     }
     match question.answer() {
-        Ok(found) => Ok((banded(&found, question, kitchen, &practice, learnt), Some(found))),
+        Ok(found) => {
+            let mut expected = banded(&found, question, kitchen, &practice, learnt);
+            if is_cocoa(formula) && question.end != BakeEnd::Dull {
+                expected.warnings.insert(
+                    0,
+                    "Cocoa hides the colour: the time is that of a dough as pale as it would be without. Go by time, the dull middle and touch.".to_owned(),
+                );
+            }
+            Ok((expected, Some(found)))
+        }
         Err(refused) => {
             let why = refused.all().iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
             practice
@@ -230,6 +239,13 @@ fn banded(
         reasons,
         warnings: found.warnings.iter().map(|w| w.0.clone()).chain(slab).collect(),
     }
+}
+
+/// From this share of the dough on cocoa hides the colour. Common practice, no source.
+const COCOA_HIDES: f64 = 0.01;
+
+pub(super) fn is_cocoa(formula: &Formula) -> bool {
+    formula.kind_mass(Kind::Cocoa) / formula.total() > COCOA_HIDES
 }
 
 fn bakes(n: u32) -> String {

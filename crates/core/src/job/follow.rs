@@ -2,7 +2,7 @@
 
 use super::{ColdPlace, Kitchen};
 use crate::cold::{BENCH_FILM, LiveStay, Piece, Place, PlaceKnowledge, Support, Target, Tracked, Wrap};
-use crate::dough::Composition;
+use crate::dough::{Composition, Keeping};
 use crate::error::InputErrors;
 use crate::units::{Span, Temperature};
 
@@ -76,4 +76,55 @@ pub fn follow(kitchen: &Kitchen, followed: &Followed) -> Result<Tracked, InputEr
         .collect::<Result<Vec<_>, InputErrors>>()?;
     let wrap = if matches!(followed.target, Target::Oven) { Wrap::Open } else { Wrap::Wrapped };
     Tracked::new(followed.composition.clone(), followed.piece, wrap, followed.start.c(), followed.target, stays)
+}
+
+const DAY_MIN: f64 = 24.0 * 60.0;
+/// A month of the freezer, days.
+const MONTH_DAYS: f64 = 30.0;
+
+/// Whether a piece of dough has lain longer than it keeps, as a sentence: `stays` are where it was put and when, `now` since it was first put
+/// anywhere. Days in the fridge and months in the freezer are each counted by themselves.
+#[must_use]
+pub fn kept_too_long(keeping: &Keeping, stays: &[(Whereabouts, Span)], now: Span) -> Option<String> {
+    let days_in = |wanted: ColdPlace| -> f64 {
+        let end = |i: usize| stays.get(i + 1).map_or(now, |s| s.1);
+        let of = |(i, (place, from)): (usize, &(Whereabouts, Span))| {
+            if *place == Whereabouts::Cold(wanted) { (end(i) - *from).min().max(0.0) / DAY_MIN } else { 0.0 }
+        };
+        stays.iter().enumerate().map(of).sum()
+    };
+    let (fridge, freezer) = (days_in(ColdPlace::Fridge), days_in(ColdPlace::Freezer) / MONTH_DAYS);
+    let (lain, keeps, place) = if fridge > keeping.fridge_days.1 {
+        (
+            format!("{fridge:.0} days"),
+            format!("{:.0} to {:.0} days", keeping.fridge_days.0, keeping.fridge_days.1),
+            "fridge",
+        )
+    } else if freezer > keeping.freezer_months.1 {
+        let (least, most) = keeping.freezer_months;
+        (format!("{freezer:.0} months"), format!("{least:.0} to {most:.0} months"), "freezer")
+    } else {
+        return None;
+    };
+    Some(format!("It has lain {lain} in the {place}; this dough keeps {keeps} there. Your local food code decides."))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn fridge_and_freezer_are_counted_by_themselves() {
+        let keeping = Keeping { fridge_days: (2.0, 3.0), freezer_months: (1.0, 3.0), reason: String::new() };
+        let days = |d: f64| Span::new_min(d * DAY_MIN);
+        let (fridge, freezer) = (Whereabouts::Cold(ColdPlace::Fridge), Whereabouts::Cold(ColdPlace::Freezer));
+        let stays = [(fridge, days(0.0)), (freezer, days(1.0)), (Whereabouts::Bench, days(40.0)), (fridge, days(40.1))];
+        assert_eq!(kept_too_long(&keeping, &stays, days(41.0)), None);
+        let late = kept_too_long(&keeping, &stays, days(43.2)).unwrap();
+        assert!(late.starts_with("It has lain 4 days in the fridge; this dough keeps 2 to 3 days there."), "{late}");
+        assert!(
+            kept_too_long(&keeping, &[(freezer, days(0.0))], days(100.0)).unwrap().contains("3 months in the freezer")
+        );
+        assert_eq!(kept_too_long(&keeping, &[(freezer, days(0.0))], days(80.0)), None);
+    }
 }

@@ -24,7 +24,7 @@ pub use bake::{BakeQuestion, Cooling, PartsAhead, bake_question, bake_seen, cool
 pub use board::{BakeLever, LeverEffect, LeverGroup, bake_levers, colder_takes};
 pub use even::{EvenBake, even_bake};
 pub use finishing::FinishPlan;
-pub use follow::{Followed, Put, Whereabouts, follow};
+pub use follow::{Followed, Put, Whereabouts, follow, kept_too_long};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit, OvenMeasured};
 pub use making::{Making, PieceSize, largest_sheet, piece_outline, piece_size};
 pub use order::{ChillForm, Job, JobInput};

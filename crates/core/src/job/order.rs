@@ -82,6 +82,8 @@ pub struct JobInput {
     pub bake_end: BakeEnd,
     /// What lies between tray and piece.
     pub liner: TrayLiner,
+    /// The pieces as they go into the oven as measured, degC; as their chill leaves them when absent.
+    pub goes_in_c: Option<f64>,
     /// What goes onto or between the pieces, at most four.
     pub finishes: Vec<Coat>,
     /// What form it is rolled to.
@@ -112,6 +114,9 @@ impl Job {
         checks.range("disc_mm", input.disc_mm, 8.0, 80.0, "mm");
         if let Some(dough_c) = input.dough_c {
             checks.range("dough_c", dough_c, -5.0, 35.0, "\u{b0}C");
+        }
+        if let Some(goes_in_c) = input.goes_in_c {
+            checks.range("goes_in_c", goes_in_c, -20.0, 28.0, "\u{b0}C");
         }
         checks.range("hold_back_percent", input.hold_back_percent, 0.0, 20.0, "% of the flour");
         if input.pieces > 0 {
@@ -206,6 +211,12 @@ impl Job {
     #[must_use]
     pub fn measured_dough(&self) -> Option<Temperature> {
         self.input.dough_c.map(Temperature::new_c)
+    }
+
+    /// The pieces as they go into the oven as measured.
+    #[must_use]
+    pub fn measured_pieces(&self) -> Option<Temperature> {
+        self.input.goes_in_c.map(Temperature::new_c)
     }
 
     /// Web and rim.

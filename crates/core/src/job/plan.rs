@@ -3,7 +3,7 @@
 use super::answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
-use super::bake::expect_bake;
+use super::bake::{expect_bake, is_cocoa};
 use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
 use super::finishing::finish_plan;
 use super::making::{Source, chilled_form, largest_sheet};
@@ -19,7 +19,7 @@ use crate::dough::{
 };
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::oven::{BakeKnowledge, BakeSetting, HotSpots};
+use crate::oven::{BakeEnd, BakeKnowledge, BakeSetting, HotSpots};
 use crate::shape::{
     DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
     fill_trays, trays_of_squares,
@@ -208,8 +208,11 @@ pub fn compute_sheet(
     Ok(table.layout(length))
 }
 
-/// How cold pieces are when they go into the oven: cut ones after their tray chill, others as they leave the cold.
+/// How cold pieces are when they go into the oven: as measured, else cut ones after their tray chill and others as they leave the cold.
 fn goes_in_at(job: &Job, cold: &ColdPlan) -> Temperature {
+    if let Some(measured) = job.measured_pieces() {
+        return measured;
+    }
     let last = if job.input().making == Making::Cut { &cold.tray_chill.answer } else { &cold.answer };
     at_ready(last).unwrap_or(cold.air)
 }
@@ -235,6 +238,7 @@ fn oven_plan(
     ));
     Ok(OvenPlan {
         baked_holes: outline.holes_after_spread(growth.1),
+        look_for: if is_cocoa(formula) { BakeEnd::Dull } else { question.end }.look_for(),
         turn: kitchen.hot_spots().and_then(HotSpots::advice),
         recovery: kitchen.door().1,
         cover_pot: kitchen.cover_pot(),

@@ -22,7 +22,7 @@ use std::fmt::Write as _;
 const MOST_FOLLOWED: usize = 60;
 
 fn view(piece: &LivePiece, now: DateTime<Utc>) -> LiveView {
-    LiveView::new(&piece.stored, &piece.job_name, &piece.readings, &piece.live, &piece.tracked, now)
+    LiveView::new(&piece.stored, &piece.job_name, &piece.readings, &piece.live, &piece.keeping, &piece.tracked, now)
 }
 
 /// The piece after a change of it.

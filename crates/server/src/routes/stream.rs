@@ -43,7 +43,8 @@ impl Listener {
         let at = Utc::now();
         match self.board.all().await {
             Ok(pieces) => {
-                let now: Vec<NowView> = pieces.iter().map(|p| NowView::new(&p.stored, &p.live, at)).collect();
+                let now: Vec<NowView> =
+                    pieces.iter().map(|p| NowView::new(&p.stored, &p.live, &p.keeping, at)).collect();
                 event("now", &now)
             }
             Err(error) => event("trouble", &error.problem()),

@@ -90,6 +90,9 @@ pub struct JobBody {
     /// What lies between tray and piece.
     #[serde(default = "on_parchment")]
     pub liner: LinerWord,
+    /// The pieces as they go into the oven as measured, -20 to 28; as their chill leaves them when null.
+    #[serde(default)]
+    pub goes_in_c: Option<f64>,
     /// What goes onto or between the pieces, at most 4.
     #[serde(default)]
     pub finishes: Vec<FinishBody>,
@@ -304,6 +307,7 @@ impl JobBody {
             making: (&j.making).into(),
             bake_end: j.bake_end.into(),
             liner: j.liner.into(),
+            goes_in_c: j.goes_in_c,
             finishes: j.finishes.iter().map(FinishBody::from).collect(),
             sheet: j.sheet.into(),
             sheet_width_mm: j.sheet_width_mm,
@@ -354,6 +358,7 @@ impl JobBody {
             making: self.making.making().map_err(|e| e.within("making"))?,
             bake_end: self.bake_end.into(),
             liner: self.liner.into(),
+            goes_in_c: self.goes_in_c,
             finishes: self.finishes.iter().map(FinishBody::coat).collect(),
             sheet: self.sheet.into(),
             sheet_width_mm: self.sheet_width_mm,
@@ -412,6 +417,7 @@ pub fn job_word(field: &str) -> &'static str {
         "bake_end" => "end of the bake",
         "liner" => "what lies on the tray",
         "finishes" => "finish",
+        "goes_in_c" => "temperature of the pieces",
         "sheet" => "form of the sheet",
         "sheet_width_mm" => "widest sheet",
         "sheet_length_mm" => "longest sheet",

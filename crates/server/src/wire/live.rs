@@ -5,8 +5,9 @@ use super::plan::{CurvePoint, PieceWire, WindowView, curve};
 use super::{PurposeWord, SideWord, SpotWord, WhereWord};
 use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Spot, Tracked};
+use ready_slab_core::dough::Keeping;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
-use ready_slab_core::job::Whereabouts;
+use ready_slab_core::job::{Whereabouts, kept_too_long};
 use ready_slab_core::units::{Span, Temperature, TemperatureDifference};
 use ready_slab_store::{StoredChill, StoredReading};
 use serde::{Deserialize, Serialize};
@@ -191,6 +192,8 @@ pub struct NowView {
     pub left_min: Option<f64>,
     /// Minutes out of the cold so far.
     pub out_of_cold_min: f64,
+    /// That it lies longer than its dough keeps; null while it does not.
+    pub too_long: Option<String>,
 }
 
 /// A followed piece.
@@ -346,8 +349,9 @@ pub fn as_read(chill: &StoredChill, readings: &[StoredReading]) -> Vec<Reading> 
 
 impl NowView {
     /// A piece at a moment.
-    pub fn new(chill: &StoredChill, live: &Live, at: DateTime<Utc>) -> Self {
+    pub fn new(chill: &StoredChill, live: &Live, keeping: &Keeping, at: DateTime<Utc>) -> Self {
         let spent = elapsed(chill, at);
+        let stays: Vec<_> = chill.stays.iter().map(|s| (s.place, elapsed(chill, s.from))).collect();
         let feels = live.feels(spent);
         Self {
             id: chill.id.0,
@@ -359,6 +363,7 @@ impl NowView {
             word: feels.map(|(_, word)| word.to_owned()),
             left_min: live.ready_after.map(|r| (r - spent).min()),
             out_of_cold_min: live.out_of_the_cold(spent).min(),
+            too_long: kept_too_long(keeping, &stays, spent),
         }
     }
 }
@@ -370,11 +375,12 @@ impl LiveView {
         job_name: &str,
         readings: &[StoredReading],
         live: &Live,
+        keeping: &Keeping,
         tracked: &Tracked,
         now: DateTime<Utc>,
     ) -> Self {
         let at = stored.ended_at.unwrap_or(now);
-        let state = NowView::new(stored, live, at);
+        let state = NowView::new(stored, live, keeping, at);
         let kept = &stored.kept;
         let ahead = live.past_after.or(live.ready_after.map(|r| r * 2.0)).map_or(60.0, Span::min);
         let shown = Span::new_min(ahead.max(state.elapsed_min) * 1.2 + 5.0);

@@ -119,6 +119,7 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
         </p>
         {piece.never && piece.now.side !== "ready" ? <p className="say mt-3">{inUnits(sentence(piece.never), format)}</p> : null}
         {ready != null && !piece.ended_at ? <p className="say mt-3">{readySentence(piece, real)}</p> : null}
+        {piece.now.too_long ? <p className="caution mt-3 font-semibold">{piece.now.too_long}</p> : null}
         {piece.now.out_of_cold_min >= 1 ? (
           <p className="caution mt-3">
             {duration(piece.now.out_of_cold_min)} out of the cold so far. Two hours are the usual limit for raw dough; your local food code comes first.

@@ -91,6 +91,12 @@ export function Oven() {
         <Part title="Oven and tray">
           <div className="space-y-3">
             <Amount label="Set to" kind="temperature" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => keep({ oven_c })} />
+            {forecast ? (
+              <div className="flex items-end gap-2">
+                <Amount className="flex-1" label={job.goes_in_c == null ? "Pieces go in at, by their chill" : "Pieces go in at, as measured"} kind="temperature" value={job.goes_in_c ?? Math.round(forecast.start_c * 10) / 10} field="goes_in_c" onSave={(goes_in_c) => keep({ goes_in_c })} />
+                {job.goes_in_c == null ? null : <button type="button" className="btn" onClick={() => change.mutate({ goes_in_c: null })}>As chilled</button>}
+              </div>
+            ) : null}
             {kitchen.data && !oven.cover_pot ? (
               <Choice label="Heat" value={kitchen.data.oven_fan ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })} />
             ) : null}

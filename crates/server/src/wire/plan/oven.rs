@@ -67,7 +67,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         oven_c: o.oven.c(),
         bake_least_min: p.bake.0.min(),
         bake_most_min: p.bake.1.min(),
-        look_for: o.question.end.look_for().to_owned(),
+        look_for: o.look_for.to_owned(),
         look_after_min: p.look_after.min(),
         spread_least_percent: 100.0 * o.spread_across().0.value(),
         spread_most_percent: 100.0 * o.spread_across().1.value(),
