@@ -226,3 +226,10 @@ fn cocoa_is_not_judged_by_colour() {
     assert!(dark.look_for.contains("not by colour") && dark.expected.warnings[0].starts_with("Cocoa hides"));
     assert!(pale.look_for.contains("golden") && !pale.expected.warnings.iter().any(|w| w.contains("Cocoa")));
 }
+
+#[test]
+fn trays_on_several_shelves_are_told_to_swap() {
+    let two = in_kitchen(KitchenInput { racks_per_oven: 2, ..kitchen_input() });
+    assert_eq!(two.oven.turn.as_deref(), Some("Trays on several shelves swap theirs half way."));
+    assert_eq!(usual(job_input()).oven.turn, None);
+}

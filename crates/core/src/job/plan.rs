@@ -3,12 +3,12 @@
 use super::answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
-use super::bake::{expect_bake, is_cocoa};
 use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
 use super::finishing::finish_plan;
 use super::making::{Source, chilled_form, largest_sheet};
+use super::oven::oven_plan;
 use super::portioned::portion_question;
-use super::{BakeQuestion, ChillForm, ColdPlace, Job, Kitchen, Making, bake_question, piece_size};
+use super::{ChillForm, ColdPlace, Job, Kitchen, Making, bake_question, piece_size};
 use crate::clock::{RelayInput, RelayLot, plan_relay};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_minutes,
@@ -19,7 +19,7 @@ use crate::dough::{
 };
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::oven::{BakeEnd, BakeKnowledge, BakeSetting, HotSpots};
+use crate::oven::BakeKnowledge;
 use crate::shape::{
     DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
     fill_trays, trays_of_squares,
@@ -215,42 +215,6 @@ fn goes_in_at(job: &Job, cold: &ColdPlan) -> Temperature {
     }
     let last = if job.input().making == Making::Cut { &cold.tray_chill.answer } else { &cold.answer };
     at_ready(last).unwrap_or(cold.air)
-}
-
-fn oven_plan(
-    job: &Job,
-    formula: &Formula,
-    outline: &Outline,
-    kitchen: &Kitchen,
-    question: &BakeQuestion,
-    learnt: Option<&BakeKnowledge>,
-) -> Result<OvenPlan, InputErrors> {
-    let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
-    let (w, h) = outline.extent();
-    let (mut expected, forecast) = expect_bake(job, formula, kitchen, question, learnt)?;
-    // Spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
-    let growth = (outline.rim_radius() * expected.spread.0.value(), outline.rim_radius() * expected.spread.1.value());
-    let width = if w > h { w } else { h };
-    expected.reasons.push(format!(
-        "Spread is that of a round. Growth happens at the rim: {:.1} to {:.1} mm all round this piece.",
-        growth.0.mm(),
-        growth.1.mm()
-    ));
-    Ok(OvenPlan {
-        baked_holes: outline.holes_after_spread(growth.1),
-        look_for: if is_cocoa(formula) { BakeEnd::Dull } else { question.end }.look_for(),
-        turn: kitchen.hot_spots().and_then(HotSpots::advice),
-        recovery: kitchen.door().1,
-        cover_pot: kitchen.cover_pot(),
-        oven: setting.oven(),
-        question: question.clone(),
-        expected,
-        forecast,
-        width,
-        thickness: question.piece.thickness,
-        growth,
-        baked_outline: outline.spread_by(growth.1),
-    })
 }
 
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {

@@ -220,3 +220,26 @@ fn advice(found: &TrayTimes, spots: Option<&HotSpots>) -> Vec<String> {
 fn count(n: usize) -> f64 {
     f64::from(u32::try_from(n.max(1)).unwrap_or(u32::MAX))
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn between_rows_it_goes_straight_and_beyond_them_it_holds() {
+        let rows = [(4.0, 1.0), (6.0, 3.0), (9.0, 4.5)];
+        // By hand: half way from 4 to 6, a third of the way from 6 to 9.
+        assert_eq!((between(&rows, 5.0), between(&rows, 7.0)), (2.0, 3.5));
+        assert_eq!((between(&rows, 1.0), between(&rows, 20.0), between(&rows[..1], 5.0)), (1.0, 4.5, 1.0));
+    }
+
+    #[test]
+    fn thickness_and_place_add_up_in_logarithms() {
+        let times = Times {
+            by_thickness: vec![(5.0, -0.1), (6.0, 0.0)],
+            by_place: vec![(0.0, 10.0_f64.ln()), (8.0, 9.0_f64.ln())],
+        };
+        assert!((times.at(Length::new_mm(6.0), 0.0) - 10.0).abs() < 1e-9);
+        assert!((times.at(Length::new_mm(5.0), 8.0) - 9.0 * (-0.1_f64).exp()).abs() < 1e-9);
+    }
+}

@@ -1,0 +1,98 @@
+//! Points and necks of a piece, which bake ahead of the rest of it.
+
+use super::BakeQuestion;
+use crate::error::InputErrors;
+use crate::geometry::{NarrowKind, NarrowPart, Outline, narrow_parts};
+use crate::oven::{BakeForecast, BakePiece, LEAST_RADIUS_MM, colour_word};
+use crate::units::{Length, Span};
+
+/// Narrow parts of a piece that bake ahead of the rest, those alike taken together.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PartsAhead {
+    /// Points or necks.
+    pub kind: NarrowKind,
+    /// Where each is, from the middle of the outline's box, y down the page.
+    pub at: Vec<(f64, f64)>,
+    /// How wide they are on the whole.
+    pub width: Length,
+    /// They have the colour so long before the rest.
+    pub ahead: Span,
+    /// Colour index they have when the rest is done.
+    pub colour: f64,
+    /// That, as a sentence.
+    pub sentence: String,
+}
+
+/// Parts whose widths differ by less than this share are told together. Our own choice.
+const ALIKE: f64 = 0.20;
+/// Kinds of narrow parts told at most, the narrowest ones.
+const MOST_PARTS: usize = 3;
+/// Less ahead is not worth a word.
+const WORTH_A_WORD: Span = Span::new_s(12.0);
+
+/// Points and necks of a piece that bake ahead: each as a disc with twice their half width for a radius.
+///
+/// Fails beyond what the model knows.
+pub fn parts_ahead(
+    outline: &Outline,
+    question: &BakeQuestion,
+    whole: &BakeForecast,
+) -> Result<Vec<PartsAhead>, InputErrors> {
+    let mut groups: Vec<Vec<NarrowPart>> = Vec::new();
+    for part in narrow_parts(outline) {
+        let alike = |g: &Vec<NarrowPart>| g[0].kind == part.kind && part.width.mm() <= g[0].width.mm() * (1.0 + ALIKE);
+        match groups.iter_mut().find(|g| alike(g)) {
+            Some(group) => group.push(part),
+            None => groups.push(vec![part]),
+        }
+    }
+    let mut found = Vec::new();
+    for group in groups.into_iter().take(MOST_PARTS) {
+        let first = group[0];
+        // The model knows nothing narrower than 15 mm across: what is narrower is ahead by more.
+        let radius =
+            Length::new_mm(first.width.mm().clamp(LEAST_RADIUS_MM, question.piece.radius.mm().max(LEAST_RADIUS_MM)));
+        let there = BakeQuestion { piece: BakePiece { radius, ..question.piece }, ..question.clone() };
+        let run = there.answer()?;
+        let colour_of = |f: &BakeForecast| f.rim_after.unwrap_or(f.bake);
+        let ahead = colour_of(whole) - colour_of(&run);
+        if ahead < WORTH_A_WORD {
+            continue;
+        }
+        let at_end = run.curve.iter().find(|s| s.after >= whole.bake).or(run.curve.last());
+        let colour = at_end.map_or(run.rim_colour, |s| s.colour[0]);
+        let many = group.len();
+        let which = if many == 1 {
+            format!("The {} at the {}", first.kind.word(), first.place_word(outline))
+        } else {
+            format!("The {} {}s", counted(many), first.kind.word())
+        };
+        let at_least = if first.width.mm() < LEAST_RADIUS_MM { "at least " } else { "" };
+        let (has, are) = if many == 1 { ("has", "is") } else { ("have", "are") };
+        found.push(PartsAhead {
+            sentence: format!(
+                "{which}, on the whole {:.0} mm wide, {has} the colour {at_least}{:.1} min before the rest and {are} {} when it is done.",
+                first.width.mm(),
+                ahead.min(),
+                colour_word(colour)
+            ),
+            kind: first.kind,
+            at: group.iter().map(|p| p.at).collect(),
+            width: first.width,
+            ahead,
+            colour,
+        });
+    }
+    Ok(found)
+}
+
+fn counted(n: usize) -> String {
+    match n {
+        2 => "two".to_owned(),
+        3 => "three".to_owned(),
+        4 => "four".to_owned(),
+        5 => "five".to_owned(),
+        6 => "six".to_owned(),
+        more => more.to_string(),
+    }
+}
