@@ -78,6 +78,8 @@ for (let i = 0; i < 11; i += 1) {
 }
 say("  levers of a bake, the first bar", median(heard.first));
 say("  levers of a bake, all of them", median(heard.all));
+say("  points of a piece that bake ahead", await times(31, ask("/api/jobs/1/parts-ahead")));
+say("  a tray, piece by piece", await times(31, ask("/api/jobs/1/tray-times")));
 say("  a job of four lots planned together", await times(31, ask("/api/jobs/4/together")));
 say("  what two recorded bakes teach", await times(11, ask("/api/jobs/1/bakes-teach")));
 const put = await fetch(`${base}/api/jobs/1/chills`, { method: "POST", body: JSON.stringify({ name: "Disc 1" }) });
