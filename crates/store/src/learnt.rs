@@ -9,7 +9,7 @@ use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, PlaceKnowledge, Touch};
 use ready_slab_core::job::{ColdPlace, Kitchen};
-use ready_slab_core::oven::{BakeKnowledge, OvenKnowledge, SpreadKnowledge};
+use ready_slab_core::oven::{BakeKnowledge, HeatKnowledge, OvenKnowledge, SpreadKnowledge};
 use ready_slab_core::units::{Temperature, TemperatureDifference};
 use sqlx::FromRow;
 
@@ -66,6 +66,15 @@ struct OvenKnowledgeRow {
     offset_sd_k: f64,
     records: u32,
     measured: String,
+    heat: Option<f64>,
+    heat_sd: Option<f64>,
+    heat_with_offset: Option<f64>,
+}
+
+impl OvenKnowledgeRow {
+    fn heat(&self) -> Option<HeatKnowledge> {
+        Some(HeatKnowledge { heat: self.heat?, heat_sd: self.heat_sd?, with_offset: self.heat_with_offset? })
+    }
 }
 
 #[derive(FromRow)]
@@ -80,9 +89,11 @@ impl Store {
     /// than what bakes taught of the oven counts instead of it.
     pub async fn taught_by_bakes(&self, formula: FormulaId) -> Result<Option<BakeKnowledge>, StoreError> {
         let oven: Option<OvenKnowledgeRow> =
-            sqlx::query_as("SELECT offset_k, offset_sd_k, records, measured FROM oven_knowledge WHERE id = 1")
-                .fetch_optional(&self.pool)
-                .await?;
+            sqlx::query_as(
+                "SELECT offset_k, offset_sd_k, records, measured, heat, heat_sd, heat_with_offset FROM oven_knowledge WHERE id = 1",
+            )
+            .fetch_optional(&self.pool)
+            .await?;
         let dough: Option<SpreadKnowledgeRow> =
             sqlx::query_as("SELECT spread, spread_sd, records FROM spread_knowledge WHERE formula_id = ?")
                 .bind(formula.0)
@@ -93,7 +104,12 @@ impl Store {
             || StoreError::Damaged { thing: "knowledge of bakes", id: formula.0, why: "no number".to_owned() };
         let k = |v: f64| TemperatureDifference::from_k(v).map_err(|_| damaged());
         let oven = match oven.filter(|o| o.measured == now) {
-            Some(o) => Some(OvenKnowledge { offset: k(o.offset_k)?, offset_sd: k(o.offset_sd_k)?, records: o.records }),
+            Some(o) => Some(OvenKnowledge {
+                offset: k(o.offset_k)?,
+                offset_sd: k(o.offset_sd_k)?,
+                heat: o.heat(),
+                records: o.records,
+            }),
             None => None,
         };
         let dough = dough.map(|d| SpreadKnowledge { spread: d.spread, spread_sd: d.spread_sd, records: d.records });
@@ -113,13 +129,17 @@ impl Store {
         let mut tx = self.write().await?;
         forget_all(&mut tx).await?;
         sqlx::query(
-            "INSERT INTO oven_knowledge (id, offset_k, offset_sd_k, records, measured, taught_at) VALUES (1, ?, ?, ?, ?, ?)",
+            "INSERT INTO oven_knowledge (id, offset_k, offset_sd_k, records, measured, taught_at, heat, heat_sd, heat_with_offset)
+             VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?)",
         )
         .bind(oven.offset.k())
         .bind(oven.offset_sd.k())
         .bind(oven.records)
         .bind(measured)
         .bind(crate::store::now())
+        .bind(oven.heat.map(|h| h.heat))
+        .bind(oven.heat.map(|h| h.heat_sd))
+        .bind(oven.heat.map(|h| h.with_offset))
         .execute(&mut *tx)
         .await?;
         for (formula, k) in doughs {

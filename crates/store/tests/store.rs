@@ -10,7 +10,9 @@ use ready_slab_core::finish::Coat;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpots, OvenKnowledge, SpotTest, SpreadKnowledge, TrayLiner};
+use ready_slab_core::oven::{
+    BakeEnd, EdgeColour, HeatKnowledge, HotSpots, OvenKnowledge, SpotTest, SpreadKnowledge, TrayLiner,
+};
 use ready_slab_core::shape::{BenchSurface, LogForm, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
@@ -500,7 +502,8 @@ async fn what_bakes_taught_is_kept_until_it_is_forgotten_or_the_oven_is_measured
     let other = store.add_formula(&formula("Rye caraway"), "added").await.unwrap();
     assert_eq!(store.taught_by_bakes(one).await.unwrap(), None);
     let k = TemperatureDifference::new_k;
-    let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), records: 5 };
+    let heat = Some(HeatKnowledge { heat: 1.1, heat_sd: 0.06, with_offset: -0.9 });
+    let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat, records: 5 };
     let spread = SpreadKnowledge { spread: 1.2, spread_sd: 0.1, records: 4 };
     store.teach_by_bakes(&oven, &[(one, spread)]).await.unwrap();
     let taught = store.taught_by_bakes(one).await.unwrap().unwrap();

@@ -5522,6 +5522,16 @@ export interface components {
         TaughtView: {
             /**
              * Format: double
+             * @description How strongly it heats, times what the model has; null where no thermometer was read in it.
+             */
+            heat?: number | null;
+            /**
+             * Format: double
+             * @description One standard deviation, of itself.
+             */
+            heat_sd_percent?: number | null;
+            /**
+             * Format: double
              * @description The oven's air over its setting, or over what its thermometer showed; null where the thermometer is newer.
              */
             offset_k?: number | null;

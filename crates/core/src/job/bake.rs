@@ -8,7 +8,7 @@ use crate::geometry::Outline;
 use crate::ledger::BakeRecord;
 use crate::oven::{
     BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSeen, BakeSetting, Expected, OvenDough, OvenSetup,
-    Profile, TrayMaterial, air_of, bake_practice, check_bake, cools_after, forecast,
+    Profile, TIME_PER_K, TrayMaterial, air_of, bake_practice, check_bake, cools_after, forecast,
 };
 use crate::shape::Portion;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -19,9 +19,7 @@ use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 const TIME_UNMEASURED: f64 = 0.18;
 const TIME_MEASURED: f64 = 0.10;
 const SPREAD_UNBAKED: f64 = 0.40;
-/// Of the time, for each degree by which the oven's air is unsure; and what stays unsure when all else is known, of time and
-/// spread. The first is the model's own answer at 175 degC, the others our own choice.
-const TIME_PER_K: f64 = 0.012;
+/// What stays unsure when all else is known, of time and spread. Our own choice.
 const TIME_ITSELF: f64 = 0.04;
 const SPREAD_ITSELF: f64 = 0.10;
 /// Of a thermostat's swing, what is left in the mean over a bake: of a sine two thirds as long as the bake, its mean over the bake is at most
@@ -154,7 +152,7 @@ fn banded(
     let swing = kitchen.oven_swing(question.oven.air);
     let oven = learnt.and_then(|k| k.oven);
     let band = match oven {
-        Some(o) => (TIME_PER_K * o.offset_sd.k()).hypot(TIME_ITSELF),
+        Some(o) => o.time_sd().hypot(TIME_ITSELF),
         None if measured => TIME_MEASURED,
         None => TIME_UNMEASURED,
     }
@@ -192,6 +190,9 @@ fn banded(
                 .to_owned()
         },
     ];
+    if let Some(h) = oven.and_then(|o| o.heat) {
+        reasons.push(format!("By them it heats {:.2} times as strongly as the forecast alone has it.", h.heat));
+    }
     if let Some(k) = learnt.filter(|k| k.dough.records > 0) {
         reasons.push(format!(
             "By {} this dough spreads {:.2} times as far as the forecast alone has it.",

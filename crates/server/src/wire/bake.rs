@@ -231,6 +231,10 @@ pub struct TaughtView {
     pub offset_k: Option<f64>,
     /// One standard deviation.
     pub offset_sd_k: Option<f64>,
+    /// How strongly it heats, times what the model has; null where no thermometer was read in it.
+    pub heat: Option<f64>,
+    /// One standard deviation, of itself.
+    pub heat_sd_percent: Option<f64>,
     /// Records the oven's rests on, of all formulas.
     pub oven_records: u32,
     /// Times as far as the model has it.
@@ -246,6 +250,8 @@ impl From<&BakeKnowledge> for TaughtView {
         Self {
             offset_k: k.oven.map(|o| o.offset.k()),
             offset_sd_k: k.oven.map(|o| o.offset_sd.k()),
+            heat: k.oven.and_then(|o| o.heat).map(|h| h.heat),
+            heat_sd_percent: k.oven.and_then(|o| o.heat).map(|h| 100.0 * h.heat_sd),
             oven_records: k.oven.map_or(0, |o| o.records),
             spread: k.dough.spread,
             spread_sd_percent: 100.0 * k.dough.spread_sd,

@@ -34,7 +34,8 @@ export function BakesTeach({ records }: { records: number }) {
         ? "Its thermometer was read since, and counts."
         : `The oven is ${Math.abs(t.offset_k) < 0.5 ? `no hotter or cooler ${than}` : `${format.difference(Math.abs(t.offset_k))} ${t.offset_k < 0 ? "cooler" : "hotter"} ${than}`}, give or take ${format.difference(t.offset_sd_k)}, by ${counted(t.oven_records)}.`;
     const dough = t.records === 0 ? " Of this dough itself nothing is recorded." : ` This dough spreads ${number(t.spread, 2)} times as far as the model has it, give or take ${number(t.spread_sd_percent, 0)} %, by ${counted(t.records)}.`;
-    return oven + dough;
+    const heat = t.heat == null || t.heat_sd_percent == null ? "" : ` It heats ${number(t.heat, 2)} times as strongly as the model has it, give or take ${number(t.heat_sd_percent, 0)} %; the two trade off.`;
+    return oven + heat + dough;
   };
   return (
     <Part title="What your bakes teach">

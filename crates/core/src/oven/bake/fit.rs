@@ -1,7 +1,8 @@
 //! What recorded bakes teach of an oven and of the formulas baked in it: its offset, common to all, and how far each spreads, with what
 //! is still unsure of them.
 //!
-//! Offset and strength of the heat trade off almost exactly in times (docs/oven.md), so one heat parameter is fitted, the offset.
+//! Offset and strength of the heat trade off almost exactly in times (docs/oven.md): the strength is fitted only beside a thermometer, which
+//! says most of the offset.
 
 use super::dough::OvenDough;
 use super::forecast::{BakeEnd, forecast};
@@ -16,6 +17,10 @@ const SPREAD_NOISE: f64 = 0.015;
 /// What is unsure before any bake: the air of an oven nobody has measured and of one that was, and the log of the spread.
 const OFFSET_SD_K: (f64, f64) = (15.0, 5.0);
 const SPREAD_SD: f64 = 0.40;
+/// Of the log of how strongly the oven heats, where a thermometer was read in it.
+const HEAT_SD: f64 = 0.20;
+/// Slopes are taken over so much of what was unsure before.
+const STEP: f64 = 0.2;
 /// A record further off than so many of its own deviations does not fit with the others.
 const SET_ASIDE: f64 = 4.0;
 /// Rounds of Gauss and Newton's method; it ends sooner when nothing moves.
@@ -49,8 +54,37 @@ pub struct OvenKnowledge {
     pub offset: TemperatureDifference,
     /// One standard deviation of it.
     pub offset_sd: TemperatureDifference,
+    /// How strongly it heats; nothing where no thermometer was read in it.
+    pub heat: Option<HeatKnowledge>,
     /// Records it rests on, of all formulas.
     pub records: u32,
+}
+
+/// How strongly an oven heats by its air and its walls.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct HeatKnowledge {
+    /// Times what the model has.
+    pub heat: f64,
+    /// One standard deviation of its logarithm.
+    pub heat_sd: f64,
+    /// Correlation of that with the offset: they trade off, so it is near -1.
+    pub with_offset: f64,
+}
+
+/// Of the time, for each degree by which the oven's air is unsure, and for the log of its heat: the model's own answers at
+/// 175 degC (a case of 12 degC less and 1.15 times the heat takes as long as one of 4 degC less).
+pub const TIME_PER_K: f64 = 0.012;
+const TIME_PER_HEAT: f64 = 0.8;
+
+impl OvenKnowledge {
+    /// What stays unsure of a time, of itself: one standard deviation.
+    #[must_use]
+    pub fn time_sd(&self) -> f64 {
+        let of_offset = TIME_PER_K * self.offset_sd.k();
+        let Some(h) = self.heat else { return of_offset };
+        let of_heat = TIME_PER_HEAT * h.heat_sd;
+        (of_offset * of_offset + of_heat * of_heat + 2.0 * h.with_offset * of_offset * of_heat).max(0.0).sqrt()
+    }
 }
 
 /// What bakes have taught of a formula.
@@ -83,7 +117,8 @@ impl BakeKnowledge {
     #[must_use]
     pub fn fit(&self, measured: TemperatureDifference) -> BakeFit {
         let offset = self.oven.map_or(measured, |o| TemperatureDifference::new_k(measured.k() + o.offset.k()));
-        BakeFit { offset, heat: 1.0, spread: self.dough.spread }
+        let heat = self.oven.and_then(|o| o.heat).map_or(1.0, |h| h.heat);
+        BakeFit { offset, heat, spread: self.dough.spread }
     }
 }
 
@@ -110,28 +145,33 @@ impl BakesFitted {
 struct Search<'a> {
     seen: &'a [BakeSeen],
     offset_sd_k: f64,
+    /// Whether the strength of the heat is fitted, too.
+    heat: bool,
 }
 
-/// The oven's offset and the log of each formula's spread, in units of what is unsure of them before; then how sure they are.
+/// What is common to all formulas, in units of what is unsure of it before: the oven's offset, the log of its heat.
+type Shared = [f64; 2];
+
+/// Shared unknowns and the log of each formula's spread; then how sure they are.
 struct Found {
-    offset: f64,
+    shared: Shared,
     spreads: Vec<f64>,
-    offset_var: f64,
+    covariance: [[f64; 2]; 2],
     spread_vars: Vec<f64>,
 }
 
 impl Search<'_> {
-    fn fit(&self, measured: Option<TemperatureDifference>, offset: f64, spread: f64) -> BakeFit {
+    fn fit(&self, measured: Option<TemperatureDifference>, shared: Shared, spread: f64) -> BakeFit {
         BakeFit {
-            offset: TemperatureDifference::new_k(measured.map_or(0.0, |m| m.k()) + offset * self.offset_sd_k),
-            heat: 1.0,
+            offset: TemperatureDifference::new_k(measured.map_or(0.0, |m| m.k()) + shared[0] * self.offset_sd_k),
+            heat: (shared[1] * HEAT_SD).exp(),
             spread: (spread * SPREAD_SD).exp(),
         }
     }
 
     /// How far off time and spread of a record are, in their own deviations.
-    fn off(&self, record: &BakeSeen, offset: f64, spread: f64) -> Result<[f64; 2], InputErrors> {
-        let fit = self.fit(record.measured, offset, spread);
+    fn off(&self, record: &BakeSeen, shared: Shared, spread: f64) -> Result<[f64; 2], InputErrors> {
+        let fit = self.fit(record.measured, shared, spread);
         let found = forecast(&record.dough, &record.piece, &record.oven, &fit, BakeEnd::Colour(record.colour))?;
         let time = record.bake.map_or(0.0, |seen| (found.bake / seen).ln() / TIME_NOISE);
         let spread = ((1.0 + found.spread.value()) / (1.0 + record.spread.value())).ln() / SPREAD_NOISE;
@@ -139,42 +179,68 @@ impl Search<'_> {
     }
 
     /// Gauss and Newton with what was known before. Formulas have only the oven in common, so the normal equations are an
-    /// arrow: each formula is done away with by itself, which leaves one equation for the offset.
+    /// arrow: each formula is done away with by itself, which leaves two equations for the oven.
     fn solve(&self, used: &[usize]) -> Result<Found, InputErrors> {
         let formulas = self.seen.iter().map(|s| s.formula + 1).max().unwrap_or(0);
-        let mut at =
-            Found { offset: 0.0, spreads: vec![0.0; formulas], offset_var: 1.0, spread_vars: vec![1.0; formulas] };
-        let step = [0.15, 0.25];
+        let mut at = Found {
+            shared: [0.0; 2],
+            spreads: vec![0.0; formulas],
+            covariance: [[1.0, 0.0], [0.0, 1.0]],
+            spread_vars: vec![1.0; formulas],
+        };
         for _ in 0..ROUNDS {
-            let (mut tip, mut tip_pull) = (1.0, -at.offset);
+            let (mut tip, mut tip_pull) = ([[1.0, 0.0], [0.0, 1.0]], at.shared.map(|s| -s));
+            let mut barb = vec![[0.0; 2]; formulas];
             let mut shaft = vec![1.0; formulas];
-            let mut barb = vec![0.0; formulas];
             let mut pull: Vec<f64> = at.spreads.iter().map(|s| -s).collect();
             for &i in used {
                 let record = &self.seen[i];
                 let f = record.formula;
-                let here = self.off(record, at.offset, at.spreads[f])?;
-                let by_offset = self.off(record, at.offset + step[0], at.spreads[f])?;
-                let by_spread = self.off(record, at.offset, at.spreads[f] + step[1])?;
+                let here = self.off(record, at.shared, at.spreads[f])?;
+                let by_offset = self.off(record, [at.shared[0] + STEP, at.shared[1]], at.spreads[f])?;
+                let by_heat = if self.heat {
+                    self.off(record, [at.shared[0], at.shared[1] + STEP], at.spreads[f])?
+                } else {
+                    here
+                };
+                let by_spread = self.off(record, at.shared, at.spreads[f] + STEP)?;
                 for k in 0..2 {
-                    let (a, b) = ((by_offset[k] - here[k]) / step[0], (by_spread[k] - here[k]) / step[1]);
-                    tip += a * a;
-                    barb[f] += a * b;
-                    shaft[f] += b * b;
-                    tip_pull -= a * here[k];
-                    pull[f] -= b * here[k];
+                    let slope = |moved: [f64; 2]| (moved[k] - here[k]) / STEP;
+                    let (shared, own) = ([slope(by_offset), slope(by_heat)], slope(by_spread));
+                    for a in 0..2 {
+                        tip_pull[a] -= shared[a] * here[k];
+                        barb[f][a] += shared[a] * own;
+                        for b in 0..2 {
+                            tip[a][b] += shared[a] * shared[b];
+                        }
+                    }
+                    shaft[f] += own * own;
+                    pull[f] -= own * here[k];
                 }
             }
-            let each = |of: &dyn Fn(usize) -> f64| (0..formulas).map(of).sum::<f64>();
-            at.offset_var = 1.0 / (tip - each(&|f| barb[f] * barb[f] / shaft[f]));
-            let moves = at.offset_var * (tip_pull - each(&|f| barb[f] * pull[f] / shaft[f]));
-            let mut most = moves.abs();
-            // Three deviations each way are as far as the model is asked to go.
-            at.offset = (at.offset + moves.clamp(-1.5, 1.5)).clamp(-3.0, 3.0);
             for f in 0..formulas {
-                let along = (pull[f] - barb[f] * moves) / shaft[f];
-                at.spreads[f] = (at.spreads[f] + along.clamp(-1.5, 1.5)).clamp(-3.0, 3.0);
-                at.spread_vars[f] = 1.0 / shaft[f] + (barb[f] / shaft[f]).powi(2) * at.offset_var;
+                for a in 0..2 {
+                    tip_pull[a] -= barb[f][a] * pull[f] / shaft[f];
+                    for b in 0..2 {
+                        tip[a][b] -= barb[f][a] * barb[f][b] / shaft[f];
+                    }
+                }
+            }
+            let whole = tip[0][0] * tip[1][1] - tip[0][1] * tip[1][0];
+            at.covariance = [[tip[1][1] / whole, -tip[0][1] / whole], [-tip[1][0] / whole, tip[0][0] / whole]];
+            let c = at.covariance;
+            let moves: Shared = [0, 1].map(|a: usize| c[a][0] * tip_pull[0] + c[a][1] * tip_pull[1]);
+            let mut most = moves[0].abs().max(moves[1].abs());
+            // Three deviations each way are as far as the model is asked to go.
+            let go = |from: f64, by: f64| (from + by.clamp(-1.5, 1.5)).clamp(-3.0, 3.0);
+            at.shared = [go(at.shared[0], moves[0]), go(at.shared[1], moves[1])];
+            for f in 0..formulas {
+                let across = barb[f];
+                let along = (pull[f] - across[0] * moves[0] - across[1] * moves[1]) / shaft[f];
+                at.spreads[f] = go(at.spreads[f], along);
+                let shared = across[0] * (c[0][0] * across[0] + c[0][1] * across[1])
+                    + across[1] * (c[1][0] * across[0] + c[1][1] * across[1]);
+                at.spread_vars[f] = 1.0 / shaft[f] + shared / (shaft[f] * shaft[f]);
                 most = most.max(along.abs());
             }
             // A twentieth of what was unsure before; the step after it would be far smaller.
@@ -186,7 +252,8 @@ impl Search<'_> {
     }
 }
 
-/// What bakes in one oven teach of it and of the formulas baked; `None` without any record that says something.
+/// What bakes in one oven teach of it and of the formulas baked; `None` without any record that says something. How strongly it heats is
+/// fitted only where a thermometer was read in it.
 ///
 /// Fails where a record lies beyond what the model knows.
 pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors> {
@@ -194,7 +261,7 @@ pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors
         return Ok(None);
     }
     let measured = seen.iter().any(|s| s.measured.is_some());
-    let search = Search { seen, offset_sd_k: if measured { OFFSET_SD_K.1 } else { OFFSET_SD_K.0 } };
+    let search = Search { seen, offset_sd_k: if measured { OFFSET_SD_K.1 } else { OFFSET_SD_K.0 }, heat: measured };
     let mut used: Vec<usize> = (0..seen.len()).collect();
     let mut set_aside = Vec::new();
     let mut at = search.solve(&used)?;
@@ -202,7 +269,7 @@ pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors
     while used.len() >= 3 && set_aside.len() < seen.len() / 3 {
         let mut worst: Option<(usize, f64)> = None;
         for &i in &used {
-            let off = search.off(&seen[i], at.offset, at.spreads[seen[i].formula])?;
+            let off = search.off(&seen[i], at.shared, at.spreads[seen[i].formula])?;
             let most = off[0].abs().max(off[1].abs());
             if most > SET_ASIDE && worst.is_none_or(|w| most > w.1) {
                 worst = Some((i, most));
@@ -215,14 +282,25 @@ pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors
     }
     let count = |n: usize| u32::try_from(n).unwrap_or(u32::MAX);
     let doughs = at.spreads.iter().zip(&at.spread_vars).enumerate().map(|(f, (spread, var))| SpreadKnowledge {
-        spread: search.fit(None, 0.0, *spread).spread,
+        spread: search.fit(None, [0.0; 2], *spread).spread,
         spread_sd: var.max(0.0).sqrt() * SPREAD_SD,
         records: count(used.iter().filter(|i| seen[**i].formula == f).count()),
     });
+    let fit = search.fit(None, at.shared, 0.0);
+    let sd = [0, 1].map(|a: usize| at.covariance[a][a].max(0.0).sqrt());
     Ok(Some(BakesFitted {
         oven: OvenKnowledge {
-            offset: search.fit(None, at.offset, 0.0).offset,
-            offset_sd: TemperatureDifference::new_k(at.offset_var.max(0.0).sqrt() * search.offset_sd_k),
+            offset: fit.offset,
+            offset_sd: TemperatureDifference::new_k(sd[0] * search.offset_sd_k),
+            heat: if measured {
+                Some(HeatKnowledge {
+                    heat: fit.heat,
+                    heat_sd: sd[1] * HEAT_SD,
+                    with_offset: (at.covariance[0][1] / (sd[0] * sd[1]).max(1e-12)).clamp(-1.0, 1.0),
+                })
+            } else {
+                None
+            },
             records: count(used.len()),
         },
         doughs: doughs.collect(),
@@ -316,15 +394,37 @@ mod tests {
         assert_eq!(found.of(7).dough, SpreadKnowledge::NONE);
     }
 
+    /// Bakes beside a thermometer that showed the oven as far off as it is.
+    fn beside_a_thermometer(truth: &BakeFit, showed_k: f64) -> BakesFitted {
+        let seen: Vec<BakeSeen> = four(truth, &mut || (0.0, 0.0))
+            .into_iter()
+            .map(|b| BakeSeen { measured: Some(TemperatureDifference::new_k(showed_k)), ..b })
+            .collect();
+        learn_bakes(&seen).unwrap().unwrap()
+    }
+
     #[test]
     fn what_a_thermometer_showed_at_each_setting_is_taken_off_first() {
-        let seen: Vec<BakeSeen> = four(&truth(-12.0, 1.0), &mut || (0.0, 0.0))
-            .into_iter()
-            .map(|b| BakeSeen { measured: Some(TemperatureDifference::new_k(-9.0)), ..b })
-            .collect();
-        let found = learn_bakes(&seen).unwrap().unwrap();
-        assert!((found.oven.offset.k() + 3.0).abs() < 1.2, "{found:?}");
-        assert!((found.of(0).fit(TemperatureDifference::new_k(-9.0)).offset.k() + 12.0).abs() < 1.2);
+        let found = beside_a_thermometer(&truth(-9.0, 1.0), -9.0);
+        assert!(found.oven.offset.k().abs() < 0.8, "{found:?}");
+        assert!((found.of(0).fit(TemperatureDifference::new_k(-9.0)).offset.k() + 9.0).abs() < 0.8);
+        assert!((found.oven.heat.unwrap().heat - 1.0).abs() < 0.03, "{found:?}");
+    }
+
+    #[test]
+    fn how_strongly_an_oven_heats_is_told_only_beside_a_thermometer() {
+        let known = BakeFit { heat: 1.2, ..truth(-9.0, 1.0) };
+        let found = beside_a_thermometer(&known, -9.0);
+        let heat = found.oven.heat.unwrap();
+        // The prior of 20 % draws it a little toward 1; offset and heat trade off, so time is known far better than either.
+        assert!((heat.heat / 1.2 - 1.0).abs() < 0.08 && heat.with_offset < -0.5, "{found:?}");
+        assert!(found.oven.time_sd() < 0.05 && found.oven.time_sd() < 0.8 * heat.heat_sd, "{found:?}");
+        let fit = found.of(0).fit(TemperatureDifference::new_k(-9.0));
+        let again = |fit: &BakeFit| recorded(6.0, 65.0, 175.0, fit, (0.0, 0.0)).bake.unwrap();
+        assert!((again(&fit) / again(&known) - 1.0).abs() < 0.015);
+        // Without one all of it is taken for offset.
+        let alone = learn_bakes(&four(&known, &mut || (0.0, 0.0))).unwrap().unwrap();
+        assert!(alone.oven.heat.is_none() && alone.oven.offset.k() > -9.0, "{alone:?}");
     }
 
     #[test]

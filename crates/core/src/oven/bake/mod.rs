@@ -15,7 +15,9 @@ mod physics;
 mod setup;
 
 pub use dough::{OvenDough, OvenDoughParts, air_of};
-pub use fit::{BakeKnowledge, BakeSeen, BakesFitted, OvenKnowledge, SpreadKnowledge, learn_bakes};
+pub use fit::{
+    BakeKnowledge, BakeSeen, BakesFitted, HeatKnowledge, OvenKnowledge, SpreadKnowledge, TIME_PER_K, learn_bakes,
+};
 pub use forecast::{
     BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, colour_word, cools_after, forecast, forecast_at,
 };
