@@ -53,12 +53,17 @@ export function Bowl({ m }: { m: Mixing }) {
     try {
       const added_g = advice.add ? (typed === undefined ? advice.amount_g : await readTyped(format, "mass", typed)) : 0;
       const left_over_g = left.trim() ? await readTyped(format, "mass", left) : 0;
-      await keep.mutateAsync({ mix, feel, squeeze, ingredient: advice.add ?? null, added_g, left_over_g, dough_c });
+      // The fields are free for the next before this one is kept and told everywhere: what is pressed meanwhile stays.
       setTyped(undefined);
       setLeft("");
       setFeel(undefined);
       setSqueeze(undefined);
+      await keep.mutateAsync({ mix, feel, squeeze, ingredient: advice.add ?? null, added_g, left_over_g, dough_c });
     } catch (error) {
+      setTyped((now) => now ?? typed);
+      setLeft((now) => now || left);
+      setFeel((now) => now ?? feel);
+      setSqueeze((now) => now ?? squeeze);
       setFault(faultOf(error, "text") ?? faultOf(error, "added_g") ?? otherFault(error, []) ?? "That was refused.");
     }
   };
