@@ -196,6 +196,10 @@ async fn a_covered_pot_is_planned_by_common_practice_and_cautioned() {
     // Common practice, no source: about twice the time.
     assert!((1.5..3.0).contains(&(middle(&pot) / middle(&oven))), "{} {}", middle(&pot), middle(&oven));
     let said = pot["oven"]["warnings"].to_string();
+    // The list that is read before a pot is chosen is the one that the plan carries.
+    for caution in get(&store, "/api/kitchen/pot-cautions").await.as_array().unwrap() {
+        assert!(pot["oven"]["warnings"].as_array().unwrap().contains(caution), "{caution}");
+    }
     for word in ["never on its base", "Never unattended", "nothing sealed", "which no pot holds"] {
         assert!(said.contains(word), "{word}: {said}");
     }

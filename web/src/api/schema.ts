@@ -1174,6 +1174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/pot-cautions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to mind with a covered pot in place of an oven, to be read before it is chosen. */
+        get: operations["oven_pot_cautions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -4012,6 +4029,11 @@ export interface components {
             basis: string;
             /**
              * Format: double
+             * @description Until all but a seventh of what the door cost is back.
+             */
+            comes_back_min: number;
+            /**
+             * Format: double
              * @description On the tray before the rack.
              */
             cool_on_tray_min: number;
@@ -4047,11 +4069,6 @@ export interface components {
             oven_c: number;
             /** @description Why. */
             reasons: string[];
-            /**
-             * Format: double
-             * @description Until two thirds of what the door cost are back.
-             */
-            recovery_min: number;
             /**
              * Format: double
              * @description Least spread of a round of this dough.
@@ -8910,6 +8927,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_pot_cautions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };

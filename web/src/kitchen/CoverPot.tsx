@@ -1,22 +1,16 @@
 /** What the kitchen bakes in. A covered pot on a burner is there only after its cautions were read. */
 import { AlertDialog } from "radix-ui";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Kitchen } from "../api/client";
+import { api, settled, type Kitchen } from "../api/client";
 import { useChangeKitchen } from "../api/queries";
 import { Choice } from "../kit/Choice";
 import { Fault, otherFault } from "../kit/Fault";
 
-const CAUTIONS = [
-  "A rack or a bed of salt below, never a tray on the pot’s base.",
-  "A thick metal pot without coating, no glass. Its maker may forbid heating it empty: then it is not for this.",
-  "The lid lies loose. No gasket, no weight, nothing sealed: steam must find its way out.",
-  "Never unattended. Nothing that burns near the flame, the room aired, dry gloves for lid and pot.",
-  "Children keep away; it stays hot for an hour.",
-];
-
 export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
   const change = useChangeKitchen();
   const [asking, setAsking] = useState(false);
+  const cautions = useQuery({ queryKey: ["pot-cautions"], queryFn: () => settled(api.GET("/api/kitchen/pot-cautions")), staleTime: Infinity });
   return (
     <>
       <Choice
@@ -34,12 +28,12 @@ export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
             <AlertDialog.Title className="h-station mb-3">A pot in place of an oven</AlertDialog.Title>
             <AlertDialog.Description className="mb-3">It can be done, and people are burnt by it. Read this first; local rules for open flames and the pot’s own leaflet come before it.</AlertDialog.Description>
             <ul className="list-disc space-y-2 pl-5">
-              {CAUTIONS.map((c) => (
+              {(cautions.data ?? []).map((c) => (
                 <li key={c}>{c}</li>
               ))}
             </ul>
             <div className="mt-5 flex flex-wrap gap-3">
-              <AlertDialog.Action className="btn btn-main" onClick={() => change.mutate({ cover_pot: true })}>I have read it: plan with a pot</AlertDialog.Action>
+              <AlertDialog.Action className="btn btn-main" disabled={!cautions.data} onClick={() => change.mutate({ cover_pot: true })}>I have read it: plan with a pot</AlertDialog.Action>
               <AlertDialog.Cancel className="btn">Stay with an oven</AlertDialog.Cancel>
             </div>
           </AlertDialog.Content>

@@ -22,7 +22,7 @@ const answered = (data: unknown): never => ({ data, response: new Response(null,
 beforeEach(() => {
   kitchen = KITCHEN;
   sent.length = 0;
-  vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path === "/api/units" ? [] : kitchen)) as never);
+  vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path === "/api/units" ? [] : path === "/api/kitchen/pot-cautions" ? ["Never unattended."] : kitchen)) as never);
   vi.spyOn(api, "POST").mockImplementation((async () => answered(SAYS)) as never);
   vi.spyOn(api, "PATCH").mockImplementation((async (_: string, init: { body: Partial<Kitchen> }) => {
     sent.push(init.body);

@@ -158,8 +158,8 @@ pub struct OvenPlan {
     pub look_for: &'static str,
     /// Which side of the oven is hotter and what helps; nothing where it is even, or nobody has tried.
     pub turn: Option<String>,
-    /// Until two thirds of what the door cost are back.
-    pub recovery: Span,
+    /// Until all but a seventh of what the door cost is back: twice the time constant.
+    pub comes_back: Span,
     /// Whether a covered pot stands in for the oven.
     pub cover_pot: bool,
 }

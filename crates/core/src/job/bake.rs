@@ -253,13 +253,20 @@ fn bakes(n: u32) -> String {
     if n == 1 { "one bake".to_owned() } else { format!("{n} bakes") }
 }
 
+/// What to mind with a covered pot in place of an oven; read before it is chosen, and wherever it is planned. Common practice, no
+/// source; the pot's own leaflet and local rules come first.
+pub const POT_CAUTIONS: [&str; 5] = [
+    "A rack or a bed of salt below: a tray stands never on its base.",
+    "A thick metal pot without coating, no glass. Its maker may forbid heating it empty: then it is not for this.",
+    "The lid lies loose. No gasket, no weight, nothing sealed: steam must find its way out.",
+    "Never unattended. Nothing that burns near the flame, the room aired, dry gloves for lid and pot.",
+    "Children keep away; it stays hot for an hour.",
+];
+
 /// Of a covered pot nothing is forecast: it has neither a setting nor an air that was measured.
 fn in_a_cover_pot(practice: Expected, kitchen: &Kitchen) -> Expected {
     let bake = (practice.bake.0 * POT_TIMES.0, practice.bake.1 * POT_TIMES.1);
-    let mut warnings = vec![
-        "A covered pot in place of an oven: on a rack or a bed of salt, never on its base. Heat it empty no longer than the pot's maker allows; no coated and no glass pot.".to_owned(),
-        "Never unattended over a flame. The lid lies loose: no gasket, no weight, nothing sealed. Air the room; dry gloves, since steam and lid burn.".to_owned(),
-    ];
+    let mut warnings: Vec<String> = POT_CAUTIONS.map(str::to_owned).to_vec();
     if kitchen.trays().length().mm() > POT_TRAY_MM {
         warnings.push(format!(
             "Its tray is planned as {:.0} \u{d7} {:.0} mm, which no pot holds: set the tray's size in the kitchen to what lies on its rack.",

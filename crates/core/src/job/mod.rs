@@ -22,7 +22,7 @@ mod ways;
 
 pub use advice::{Advice, Remedy, Trouble, advise};
 pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill};
-pub use bake::{BakeQuestion, Cooling, bake_question, bake_seen, cooling};
+pub use bake::{BakeQuestion, Cooling, POT_CAUTIONS, bake_question, bake_seen, cooling};
 pub use board::{BakeLever, LeverEffect, LeverGroup, bake_levers, colder_takes};
 pub use even::{EvenBake, even_bake};
 pub use finishing::FinishPlan;

@@ -30,7 +30,7 @@ pub(super) fn oven_plan(
         baked_holes: outline.holes_after_spread(growth.1),
         look_for: if is_cocoa(formula) { BakeEnd::Dull } else { question.end }.look_for(),
         turn: turn_words(kitchen),
-        recovery: kitchen.door().1,
+        comes_back: kitchen.door().1 * 2.0,
         cover_pot: kitchen.cover_pot(),
         oven: setting.oven(),
         question: question.clone(),

@@ -124,6 +124,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(bakes::forget)
         .service(oven::parts)
         .service(oven::tray)
+        .service(oven::pot_cautions)
         .service(oven::hot_spots)
         .service(oven::test)
         .service(oven::thermometer)

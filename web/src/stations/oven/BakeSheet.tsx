@@ -78,7 +78,7 @@ export function BakeSheet() {
           {oven.warnings.map((w) => (
             <p key={w} className="caution mb-2">{inUnits(w, format)}</p>
           ))}
-          <p className="caution">Oven gloves; hot trays away from children. {oven.cover_pot ? "" : `Shut the door at once: the oven takes some ${number(Math.max(1, oven.recovery_min * 2), 0)} min to come back, which the forecast reckons with.`}</p>
+          <p className="caution">Oven gloves; hot trays away from children. {oven.cover_pot ? "" : `Shut the door at once: the oven takes some ${number(oven.comes_back_min, 0)} min to come back, which the forecast reckons with.`}</p>
         </Part>
       </TicketBox>
     </>

@@ -50,8 +50,8 @@ pub struct OvenView {
     pub forecast: Option<BakeView>,
     /// Which side of the oven is hotter and what helps; null where it is even, or nobody has tried.
     pub turn: Option<String>,
-    /// Until two thirds of what the door cost are back.
-    pub recovery_min: f64,
+    /// Until all but a seventh of what the door cost is back.
+    pub comes_back_min: f64,
     /// Whether a covered pot stands in for the oven.
     pub cover_pot: bool,
     /// Why.
@@ -85,7 +85,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         basis: if o.forecast.is_some() { "forecast" } else { "common practice" }.to_owned(),
         forecast: o.forecast.as_ref().map(|f| BakeView::new(f, &o.question.piece)),
         turn: o.turn.clone(),
-        recovery_min: o.recovery.min(),
+        comes_back_min: o.comes_back.min(),
         cover_pot: o.cover_pot,
         reasons: p.reasons.clone(),
         warnings: p.warnings.clone(),
