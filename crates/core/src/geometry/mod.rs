@@ -15,5 +15,5 @@ pub use outline::{Outline, Placement, clearance_mm, neck_warning};
 pub(crate) use outline::{distance_to_ring, edge_distance, offset_ring, ring_holds};
 pub use paper::PaperSize;
 pub use photo::{DarkEdge, PHOTO_LIMIT_BYTES, PhotoReading, outline_from_photo};
-pub(crate) use scatter::between_points;
+pub(crate) use scatter::{between_points, straight_between};
 pub use svg::{read_svg, write_svg};

@@ -129,6 +129,9 @@ pub(super) fn expect_bake(
                     "Cocoa hides the colour: the time is that of a dough as pale as it would be without. Go by time, the dull middle and touch.".to_owned(),
                 );
             }
+            if matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. })) {
+                expected.warnings.push("A tray-wide bar is larger than the forecast knows: it is told as a slab of 200 mm, whose rim browns first and whose middle follows late.".to_owned());
+            }
             Ok((expected, Some(found)))
         }
         Err(refused) => {
@@ -228,17 +231,13 @@ fn banded(
         }
         .to_owned(),
     );
-    let slab = (question.oven.cover >= BAR_COVER).then(|| {
-        "A tray-wide bar is larger than the forecast knows: it is told as a slab of 200 mm, whose rim browns first and whose middle follows late."
-            .to_owned()
-    });
     Expected {
         bake: (time * (1.0 - band), time * (1.0 + band)),
         look_after: Span::new_s((time - early).s().max(60.0)),
         spread: (Share::new(spread - off), Share::new(spread + off)),
         cool_on_tray: practice.cool_on_tray,
         reasons,
-        warnings: found.warnings.iter().map(|w| w.0.clone()).chain(slab).collect(),
+        warnings: found.warnings.iter().map(|w| w.0.clone()).collect(),
     }
 }
 
@@ -256,7 +255,7 @@ fn bakes(n: u32) -> String {
 /// What to mind with a covered pot in place of an oven; read before it is chosen, and wherever it is planned. Common practice, no
 /// source; the pot's own leaflet and local rules come first.
 pub const POT_CAUTIONS: [&str; 5] = [
-    "A rack or a bed of salt below: a tray stands never on its base.",
+    "The tray stands on a rack or a bed of salt, never on its base.",
     "A thick metal pot without coating, no glass. Its maker may forbid heating it empty: then it is not for this.",
     "The lid lies loose. No gasket, no weight, nothing sealed: steam must find its way out.",
     "Never unattended. Nothing that burns near the flame, the room aired, dry gloves for lid and pot.",

@@ -3,6 +3,7 @@
 use crate::cold::{Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
+use crate::geometry::straight_between;
 use crate::oven::{HotSpots, standard_pressure_pa};
 use crate::shape::TrayRules;
 use crate::units::{Length, Mass, Span, Temperature, TemperatureDifference};
@@ -226,12 +227,7 @@ impl Kitchen {
     fn between_readings(&self, set: Temperature, of: impl Fn(&OvenMeasured) -> f64) -> f64 {
         let mut known: Vec<(f64, f64)> = self.input.oven_readings.iter().map(|r| (r.set_c, of(r))).collect();
         known.sort_by(|a, b| a.0.total_cmp(&b.0));
-        let at = known.partition_point(|k| k.0 < set.c());
-        match (at.checked_sub(1).and_then(|i| known.get(i)), known.get(at)) {
-            (Some(a), Some(b)) if b.0 > a.0 => a.1 + (b.1 - a.1) * (set.c() - a.0) / (b.0 - a.0),
-            (_, Some(one)) | (Some(one), None) => one.1,
-            (None, None) => 0.0,
-        }
+        straight_between(&known, set.c()).unwrap_or(0.0)
     }
 
     /// Where the oven is hotter; nothing of a pot, or while nobody has tried.

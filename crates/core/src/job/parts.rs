@@ -55,6 +55,8 @@ pub fn parts_ahead(
         let there = BakeQuestion { piece: BakePiece { radius, ..question.piece }, ..question.clone() };
         let run = there.answer()?;
         let colour_of = |f: &BakeForecast| f.rim_after.unwrap_or(f.bake);
+        // Without a colour for its end, as of cocoa, the dull middle tells.
+        let by_colour = whole.rim_after.is_some();
         let ahead = colour_of(whole) - colour_of(&run);
         if ahead < WORTH_A_WORD {
             continue;
@@ -71,10 +73,11 @@ pub fn parts_ahead(
         let (has, are) = if many == 1 { ("has", "is") } else { ("have", "are") };
         found.push(PartsAhead {
             sentence: format!(
-                "{which}, on the whole {:.0} mm wide, {has} the colour {at_least}{:.1} min before the rest and {are} {} when it is done.",
+                "{which}, on the whole {:.0} mm wide, {} {at_least}{:.1} min before the rest{}.",
                 first.width.mm(),
+                if by_colour { format!("{has} the colour") } else { format!("{are} done") },
                 ahead.min(),
-                colour_word(colour)
+                if by_colour { format!(" and {are} {} when it is done", colour_word(colour)) } else { String::new() }
             ),
             kind: first.kind,
             at: group.iter().map(|p| p.at).collect(),

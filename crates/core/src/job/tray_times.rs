@@ -2,7 +2,7 @@
 
 use super::{BakeQuestion, Job, Kitchen, Plan};
 use crate::error::{InputError, InputErrors};
-use crate::geometry::Placement;
+use crate::geometry::{Placement, straight_between};
 use crate::oven::{BakePiece, HotSpots};
 use crate::shape::{ONE_CLASS, judge_evenness};
 use crate::units::{Length, Span, TemperatureDifference};
@@ -97,19 +97,9 @@ impl Times {
     }
 
     fn at(&self, thickness: Length, hotter_k: f64) -> f64 {
-        (between(&self.by_thickness, thickness.mm()) + between(&self.by_place, hotter_k)).exp()
-    }
-}
-
-/// Straight between rows, the ends held.
-fn between(rows: &[(f64, f64)], at: f64) -> f64 {
-    match rows.iter().position(|r| r.0 >= at) {
-        None => rows[rows.len() - 1].1,
-        Some(0) => rows[0].1,
-        Some(i) => {
-            let (a, b) = (rows[i - 1], rows[i]);
-            a.1 + (b.1 - a.1) * (at - a.0) / (b.0 - a.0)
-        }
+        // Neither is ever empty: the piece as it is wanted and the oven on the whole are among them.
+        let by = |rows: &[(f64, f64)], at: f64| straight_between(rows, at).unwrap_or(0.0);
+        (by(&self.by_thickness, thickness.mm()) + by(&self.by_place, hotter_k)).exp()
     }
 }
 
@@ -224,14 +214,6 @@ fn count(n: usize) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    #[test]
-    fn between_rows_it_goes_straight_and_beyond_them_it_holds() {
-        let rows = [(4.0, 1.0), (6.0, 3.0), (9.0, 4.5)];
-        // By hand: half way from 4 to 6, a third of the way from 6 to 9.
-        assert_eq!((between(&rows, 5.0), between(&rows, 7.0)), (2.0, 3.5));
-        assert_eq!((between(&rows, 1.0), between(&rows, 20.0), between(&rows[..1], 5.0)), (1.0, 4.5, 1.0));
-    }
 
     #[test]
     fn thickness_and_place_add_up_in_logarithms() {

@@ -9,7 +9,7 @@ use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{bake_levers, bake_seen, colder_takes, cooling};
-use ready_slab_core::oven::{BakeSeen, BakesFitted, learn_bakes};
+use ready_slab_core::oven::{BakeSeen, BakesFitted, MOST_FITTED, learn_bakes};
 use ready_slab_store::{FormulaId, JobId, RecordId, Store, StoredRecord};
 use std::convert::Infallible;
 use std::sync::Arc;
@@ -89,9 +89,6 @@ pub async fn cools(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::J
     .await??;
     Ok(web::Json(found.into()))
 }
-
-/// The newest recorded bakes of the kitchen that are fitted, so that an old bakery's book is read within seconds.
-const MOST_FITTED: usize = 24;
 
 /// The recorded bakes of all formulas, and what they would teach; the job's own formula is counted first.
 struct Book {

@@ -23,6 +23,8 @@ const HEAT_SD: f64 = 0.20;
 const STEP: f64 = 0.2;
 /// A record further off than so many of its own deviations does not fit with the others.
 const SET_ASIDE: f64 = 4.0;
+/// Bakes that are fitted at most, the newest: so that an old bakery's book is read within seconds.
+pub const MOST_FITTED: usize = 24;
 /// Rounds of Gauss and Newton's method; it ends sooner when nothing moves.
 const ROUNDS: usize = 8;
 

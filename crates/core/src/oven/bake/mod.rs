@@ -16,7 +16,8 @@ mod setup;
 
 pub use dough::{OvenDough, OvenDoughParts, air_of};
 pub use fit::{
-    BakeKnowledge, BakeSeen, BakesFitted, HeatKnowledge, OvenKnowledge, SpreadKnowledge, TIME_PER_K, learn_bakes,
+    BakeKnowledge, BakeSeen, BakesFitted, HeatKnowledge, MOST_FITTED, OvenKnowledge, SpreadKnowledge, TIME_PER_K,
+    learn_bakes,
 };
 pub use forecast::{
     BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, colour_word, cools_after, forecast, forecast_at,
