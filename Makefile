@@ -3,7 +3,7 @@
 LISTEN ?= 127.0.0.1:8420
 DEMO_DB ?= target/demo.db
 
-.PHONY: demo test setup setup-browser web api shots bench bench-nest fmt
+.PHONY: demo test explore setup setup-browser web api shots bench bench-nest fmt
 
 demo: web
 	cargo build --release --locked
@@ -43,6 +43,11 @@ test: setup setup-browser
 # The tests of the command line have built the program already; a plain build would unite features anew and take minutes.
 	sh scripts/check-api-drift
 	cd e2e && npx playwright test
+
+# Property tests with other cases each time, and more of them. What fails is kept beside the tests; the seed brings the run back.
+explore:
+	@seed=$${SEED:-$$(od -An -N6 -tu8 /dev/urandom | tr -d ' ')}; echo "SEED=$$seed"; \
+	PROPTEST_RNG_SEED=$$seed PROPTEST_CASES=$${CASES:-2048} cargo test -p ready-slab-core --locked --no-fail-fast
 
 shots: setup setup-browser web
 	cargo build --locked

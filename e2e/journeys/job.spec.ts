@@ -127,7 +127,7 @@ test("what came out is kept beside what was expected", async ({ page, bakery }) 
   await expect(field(page, /Widths of some pieces/)).toHaveValue("99.5 100 wide");
   await field(page, /Widths of some pieces/).fill("99.5 100 99");
   await field(page, "Thicknesses, if measured").fill("6.6");
-  await field(page, "Minutes in the oven").fill("11");
+  await field(page, "Time in the oven").fill("11");
   await page.getByRole("radio", { name: "Golden", exact: true }).click();
   await field(page, "Notes").fill("middle rack");
   await page.getByRole("button", { name: "Keep it" }).click();

@@ -57,7 +57,7 @@ test("colder pieces are seen to spread less: the baked outline shrinks", async (
 test("the bake sheet says when each tray goes in, when to look and what for", async ({ page, bakery }) => {
   await open(page, bakery, "oven/sheet");
   await expect(page.getByRole("table", { name: "Trays in the oven" }).getByRole("row")).toHaveCount(4);
-  await expect(page.getByText(/the rim just turns golden/)).toBeVisible();
+  await expect(page.getByText(/Done when the middle no longer shines, .*golden/)).toBeVisible();
   await page.getByRole("link", { name: "On the tray" }).click();
   await expect(page.getByRole("list", { name: "Trays in order" }).getByRole("listitem")).toHaveCount(3);
   // A piece larger than the forecast knows keeps the trade's ranges, and says so.
@@ -77,7 +77,7 @@ test("recorded bakes are taken over and the forecast moves, and forgotten again"
   for (const minutes of ["12", "13", "12.5"]) {
     await expect(field(page, /Widths of some pieces/)).toHaveValue("");
     await field(page, /Widths of some pieces/).fill("101 102 101.5");
-    await field(page, "Minutes in the oven").fill(minutes);
+    await field(page, "Time in the oven").fill(minutes);
     await page.getByRole("button", { name: "Keep it" }).click();
     await expect(page.getByText(`${minutes} min in the oven`).first()).toBeVisible();
   }

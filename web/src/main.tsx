@@ -18,12 +18,14 @@ const client = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 30_000,
+      // Whatever the browser thinks of the internet: the server is here.
+      networkMode: "always",
       refetchOnWindowFocus: true,
       // A refusal is an answer; only silence is asked again.
       retry: (count, error) => (error instanceof Refusal && error.problem.status > 0 ? false : count < 30),
       retryDelay: (count) => Math.min(500 * 2 ** count, 5000),
     },
-    mutations: { retry: false },
+    mutations: { retry: false, networkMode: "always" },
   },
 });
 

@@ -58,8 +58,18 @@ impl fmt::Display for Problem {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::NotFinite => write!(f, "that is not a number"),
-            Self::OutOfRange { value, unit, .. } => {
-                write!(f, "{} is outside {}", with_unit(*value, unit), self.accepted())
+            Self::OutOfRange { value, unit, min, max } => {
+                write!(f, "{} is outside {}", with_unit(*value, unit), self.accepted())?;
+                // What would be right in Fahrenheit most likely is meant so.
+                let celsius = (value - 32.0) / 1.8;
+                if *unit == "\u{b0}C" && value > max && (*min..=*max).contains(&celsius) {
+                    write!(
+                        f,
+                        "; if Fahrenheit is meant, that is {}",
+                        with_unit((celsius * 10.0).round() / 10.0, unit)
+                    )?;
+                }
+                Ok(())
             }
             Self::Unreadable { text, accepted } => {
                 write!(f, "\u{201c}{text}\u{201d} is not understood; try {accepted}")
@@ -74,6 +84,16 @@ impl fmt::Display for Problem {
 }
 
 impl Problem {
+    /// What was given, in words; nothing where nothing was, or where the sentence says it already.
+    pub fn given(&self) -> Option<String> {
+        match self {
+            Self::OutOfRange { value, unit, .. } => Some(with_unit(*value, unit)),
+            Self::Unreadable { text, .. } => Some(text.clone()),
+            Self::TooMany { count, unit, .. } => Some(format!("{count} {unit}")),
+            Self::NotFinite | Self::Missing { .. } | Self::Refused { .. } => None,
+        }
+    }
+
     /// What would be accepted, in words; empty where the sentence says it already.
     pub fn accepted(&self) -> String {
         match self {

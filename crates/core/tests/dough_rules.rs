@@ -350,7 +350,9 @@ proptest! {
             prop_assert!(used <= there + 1e-9);
             if key == scarce { prop_assert!((used - there).abs() < 1e-9) }
         }
-        prop_assert_eq!(sized.over.len(), 2);
+        // Two may be equally scarce: what is left over is what is not used up.
+        let left = hand.iter().filter(|(key, there)| there - f.mass_of(key).g() * sized.factor > 1e-6).count();
+        prop_assert_eq!(sized.over.len(), left);
     }
 
     #[test]

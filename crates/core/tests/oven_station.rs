@@ -6,8 +6,8 @@ use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
 use ready_slab_core::dough::MixMethod;
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{
-    BakeLever, ColdPlace, Job, JobInput, Kitchen, KitchenInput, OvenMeasured, PartsAhead, Plan, bake_levers,
-    colder_takes, parts_ahead,
+    BakeLever, ColdPlace, Job, JobInput, Kitchen, KitchenInput, LeverGroup, OvenMeasured, PartsAhead, Plan,
+    bake_levers, colder_takes, parts_ahead,
 };
 use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, TrayLiner};
 use rstest::rstest;
@@ -126,6 +126,12 @@ fn every_lever_is_one_notch_from_the_bake_as_planned() {
     }
     assert!(effect("oven hotter by +15\u{b0}").rim_at_same_time > found.rim_colour);
     assert!(effect("dark tray").forecast.under_colour > found.under_colour);
+    // What lies within the forecast's own steps is told as no change, what lies beyond is told as it is.
+    let same = BakeLever { group: LeverGroup::Oven, name: "nothing".to_owned(), question: plan.oven.question.clone() };
+    let none = same.effect(found.bake).unwrap().change(&found);
+    assert_eq!((none.spread_points, none.bake_min, none.rim), (None, None, None));
+    let hotter = effect("oven hotter by +15\u{b0}").change(&found);
+    assert!(hotter.spread_points.unwrap() < 0.0 && hotter.bake_min.unwrap() < 0.0 && hotter.rim.unwrap() > 0.0);
     // What is there already is no lever.
     assert!(!levers.iter().any(|l| l.name == "parchment" || l.name == "light tray"));
     let greased = usual(JobInput { liner: TrayLiner::Greased, ..job_input() });

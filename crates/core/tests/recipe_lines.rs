@@ -186,7 +186,7 @@ fn a_line_weighs_what_it_says(#[case] text: &str, #[case] key: &str, #[case] gra
 #[case("1 cup butter, 2 cups flour", Doubt::TwoThings, None)]
 #[case("1 egg, 2 yolks", Doubt::TwoThings, None)]
 #[case("1 cup light cream", Doubt::StrangeWord, Some("cream"))]
-#[case("1 cup corn flour", Doubt::StrangeWord, Some("flour-ap"))]
+#[case("1 cup corn flour", Doubt::TwoThings, Some("cornstarch"))]
 #[case("2 tsp fresh ginger", Doubt::StrangeWord, Some("ginger"))]
 #[case("100 g raw sugar", Doubt::StrangeWord, Some("sugar"))]
 #[case("1 tsp vanilla powder", Doubt::StrangeWord, Some("vanilla"))]

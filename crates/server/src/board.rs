@@ -101,13 +101,19 @@ impl Board {
         }
     }
 
-    async fn tracked(&self, whole: &WholeJob, chill: &StoredChill) -> Result<Tracked, ApiError> {
+    /// Whether a piece can be followed as it is noted, also within a transaction that is not kept yet.
+    pub async fn trackable(&self, store: &Store, chill: &StoredChill) -> Result<(), ApiError> {
+        let whole = WholeJob::read(store, chill.kept.job_id).await?;
+        Self::tracked(store, &whole, chill).await.map(|_| ())
+    }
+
+    async fn tracked(store: &Store, whole: &WholeJob, chill: &StoredChill) -> Result<Tracked, ApiError> {
         let mut puts = Vec::with_capacity(chill.stays.len());
         for stay in &chill.stays {
             let before = match stay.place {
                 // Knowledge that already holds these readings must not count them twice.
                 Whereabouts::Cold(_) if chill.taught => PlaceKnowledge::before_any(stay.busy),
-                Whereabouts::Cold(place) => self.0.store.knowledge(place, stay.busy).await?,
+                Whereabouts::Cold(place) => store.knowledge(place, stay.busy).await?,
                 Whereabouts::Bench => PlaceKnowledge::default(),
             };
             puts.push(Put { place: stay.place, from: elapsed(chill, stay.from), before });
@@ -125,7 +131,7 @@ impl Board {
     /// A piece as its readings tell it; computed only where anything about it has changed.
     pub async fn piece(&self, stored: StoredChill) -> Result<Arc<LivePiece>, ApiError> {
         let whole = WholeJob::read(&self.0.store, stored.kept.job_id).await?;
-        let tracked = self.tracked(&whole, &stored).await?;
+        let tracked = Self::tracked(&self.0.store, &whole, &stored).await?;
         let readings = self.0.store.readings(stored.id).await?;
         let job_name = whole.stored.job.input().name.clone();
         let before = unpoisoned(&self.0.kept).get(&stored.id).cloned();
@@ -173,11 +179,13 @@ impl Board {
         if all.0 != now {
             let mut found = Vec::new();
             for chill in self.0.store.followed().await? {
+                let id = chill.id;
                 match self.piece(chill).await {
                     Ok(piece) => found.push(piece),
                     // Its job is on the way out; it comes back with it.
                     Err(ApiError::Store(StoreError::NotFound { .. })) => {}
-                    Err(error) => return Err(error),
+                    // One piece that cannot be told must not take all others from the bench.
+                    Err(error) => tracing::warn!(chill = id.0, %error, "a piece in the cold cannot be told"),
                 }
             }
             *all = (now, found);
@@ -240,13 +248,13 @@ impl Board {
         // Meanwhile it may have been moved.
         let chill = self.0.store.chill(id).await?;
         let whole = WholeJob::read(&self.0.store, chill.kept.job_id).await?;
-        let tracked = self.tracked(&whole, &chill).await?;
+        let tracked = Self::tracked(&self.0.store, &whole, &chill).await?;
         let reading: Option<Reading> = blocking(move || kind.shows(&tracked, after)).await??;
         if let Some(r) = reading {
             if self.0.store.count_readings(id).await? >= MOST_READINGS as u64 {
                 return Ok(false);
             }
-            self.0.store.add_readings(id, &[(at, r.shows, r.spot)]).await?;
+            self.0.store.add_readings(id, &[(at, r.shows, r.spot)], true).await?;
             self.touch();
         }
         Ok(true)

@@ -108,7 +108,12 @@ pub fn play(server: &str, chill: i64, kind: ProbeBody, count: Option<u32>) -> Re
         if waiting.len() >= MOST_KEPT {
             waiting.pop_front();
         }
-        waiting.push_back(ReadingBody { shows_c: reading.shows.c(), spot: SpotWord::Core, read_at: Some(written(at)) });
+        waiting.push_back(ReadingBody {
+            shows_c: reading.shows.c(),
+            spot: SpotWord::Core,
+            read_at: Some(written(at)),
+            simulated: true,
+        });
         match line.post(waiting.make_contiguous()) {
             Ok(_) => waiting.clear(),
             Err(Trouble::Refused(why)) => {

@@ -52,8 +52,21 @@ fn accepts_gzip(request: &HttpRequest) -> bool {
 /// Answers every path outside the API: a file of the front end, or its page for a deep link.
 pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
     let path = request.path().trim_start_matches('/');
+    let asked = |allowed: String| ApiError::WrongMethod {
+        path: request.path().to_owned(),
+        method: request.method().to_string(),
+        allowed,
+    };
     if path.starts_with("api/") || path == "api" {
-        return Err(ApiError::NoSuchPath(request.path().to_owned()));
+        let methods = crate::app::methods_of(request.path());
+        return Err(if methods.is_empty() {
+            ApiError::NoSuchPath(request.path().to_owned())
+        } else {
+            asked(methods.join(", "))
+        });
+    }
+    if request.method() != actix_web::http::Method::GET {
+        return Err(asked("GET, HEAD".to_owned()));
     }
     if path.is_empty() || path == "index.html" {
         return page();

@@ -62,6 +62,11 @@ pub async fn guard(
     request: ServiceRequest,
     next: Next<impl MessageBody + 'static>,
 ) -> Result<ServiceResponse<EitherBody<impl MessageBody>>, actix_web::Error> {
+    let mut request = request;
+    // What may be asked may be asked for its head: the answer's body is left out on the way.
+    if request.method() == Method::HEAD {
+        request.head_mut().method = Method::GET;
+    }
     let verdict = match request.app_data::<web::Data<AllowedHosts>>() {
         Some(hosts) => check(&request, hosts),
         None => Err(ApiError::Broken),

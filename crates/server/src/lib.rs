@@ -6,6 +6,7 @@ pub mod device;
 mod embed;
 mod guard;
 pub mod problem;
+mod revise;
 mod routes;
 pub mod searches;
 pub mod seed;

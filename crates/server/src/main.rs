@@ -4,7 +4,7 @@ use clap::{Parser, Subcommand, ValueEnum};
 use ready_slab_server::problem::{ApiError, parse};
 use ready_slab_server::wire::{ChillRequest, ProbeBody, SheetRequest};
 use ready_slab_server::{Options, description, device, run};
-use std::io::{Read as _, Write as _};
+use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -109,9 +109,21 @@ fn print(text: &str) -> ExitCode {
     }
 }
 
+/// Where a person looks, one quiet line for what went wrong and nothing else; where the log is piped on, all of it as JSON.
+fn log() {
+    let people = std::io::stderr().is_terminal();
+    let usual = if people { "warn" } else { "info,sqlx=warn" };
+    let filter = tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| usual.into());
+    let log = tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr);
+    if people {
+        log.compact().with_target(false).without_time().init();
+    } else {
+        log.json().init();
+    }
+}
+
 fn main() -> ExitCode {
-    let filter = tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "info,sqlx=warn".into());
-    tracing_subscriber::fmt().json().with_env_filter(filter).with_writer(std::io::stderr).init();
+    log();
     match Arguments::parse().command {
         Command::Serve { db, listen, demo, allow_hosts } => {
             let served = actix_web::rt::System::new().block_on(run(Options { db, listen, demo, allow_hosts }));

@@ -3,7 +3,7 @@
 use actix_web::http::StatusCode;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, ResponseError};
-use ready_slab_core::error::{InputError, InputErrors};
+use ready_slab_core::error::{InputError, InputErrors, Problem as Problem_};
 use ready_slab_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -19,6 +19,26 @@ pub struct Problem {
     pub detail: String,
     /// Faults of single fields; empty when the fault is of another kind.
     pub errors: Vec<FieldProblem>,
+    /// Where somebody else was faster (412): what stands now, as the thing's own body.
+    #[serde(skip_serializing_if = "Option::is_none", default)]
+    #[schema(value_type = Option<Object>)]
+    pub current: Option<serde_json::Value>,
+    /// With it, the revision that stands now.
+    #[serde(skip_serializing_if = "Option::is_none", default)]
+    pub revision: Option<i64>,
+}
+
+/// A field that two have changed from the same state.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StaleField {
+    /// Its name.
+    pub field: String,
+    /// What it was when the refused change was made; unknown where that is long ago.
+    pub was: Option<serde_json::Value>,
+    /// What the other made of it.
+    pub is: serde_json::Value,
+    /// What the refused change would have made of it.
+    pub wanted: serde_json::Value,
 }
 
 /// A fault of one field.
@@ -30,6 +50,9 @@ pub struct FieldProblem {
     pub message: String,
     /// What would be accepted; empty where the message says it.
     pub accepted: String,
+    /// What was given, in few words; null where nothing was, or where the message says it.
+    #[serde(default)]
+    pub given: Option<String>,
 }
 
 /// All causes of a failed request.
@@ -44,9 +67,29 @@ pub enum ApiError {
     /// The memory refused or failed.
     #[error(transparent)]
     Store(#[from] StoreError),
+    /// Somebody else changed the same fields first.
+    #[error("meanwhile {} changed elsewhere; look at what stands and choose", listed(.fields))]
+    Stale {
+        /// Which.
+        fields: Vec<StaleField>,
+        /// What stands.
+        current: serde_json::Value,
+        /// Its revision.
+        revision: i64,
+    },
     /// No such route.
     #[error("there is nothing at {0}")]
     NoSuchPath(String),
+    /// A route that is there, asked in a way it does not know.
+    #[error("{path} takes {allowed}, not {method}")]
+    WrongMethod {
+        /// Where.
+        path: String,
+        /// How it was asked.
+        method: String,
+        /// How it may be asked.
+        allowed: String,
+    },
     /// The body is over its limit.
     #[error("the request is larger than {limit_bytes} bytes")]
     TooLarge {
@@ -89,6 +132,8 @@ impl ApiError {
             Self::Store(StoreError::Damaged { .. }) => "damaged record",
             Self::Store(StoreError::Database(_) | StoreError::Migration(_)) => "bakery file failed",
             Self::NoSuchPath(_) => "not found",
+            Self::WrongMethod { .. } => "another method",
+            Self::Stale { .. } => "changed elsewhere",
             Self::TooLarge { .. } => "too large",
             Self::Unreadable(_) => "unreadable",
             Self::Forbidden(_) => "forbidden",
@@ -107,9 +152,27 @@ impl ApiError {
                     field: e.field().to_owned(),
                     message: e.problem().to_string(),
                     accepted: e.problem().accepted(),
+                    given: e.problem().given(),
+                })
+                .collect(),
+            Self::Stale { fields, .. } => fields
+                .iter()
+                .map(|f| FieldProblem {
+                    field: f.field.clone(),
+                    message: format!(
+                        "it is {} now, not {} as when you changed it",
+                        shown(&f.is),
+                        f.was.as_ref().map_or_else(|| "what it was".to_owned(), shown)
+                    ),
+                    accepted: format!("{} or {}", shown(&f.is), shown(&f.wanted)),
+                    given: Some(shown(&f.wanted)),
                 })
                 .collect(),
             _ => Vec::new(),
+        };
+        let (current, revision) = match self {
+            Self::Stale { current, revision, .. } => (Some(current.clone()), Some(*revision)),
+            _ => (None, None),
         };
         Problem {
             title: self.title().to_owned(),
@@ -122,7 +185,24 @@ impl ApiError {
                 other => other.to_string(),
             },
             errors,
+            current,
+            revision,
         }
+    }
+}
+
+fn listed(fields: &[StaleField]) -> String {
+    fields.iter().map(|f| f.field.as_str()).collect::<Vec<_>>().join(", ")
+}
+
+/// A value in few words.
+fn shown(value: &serde_json::Value) -> String {
+    match value {
+        serde_json::Value::Null => "nothing".to_owned(),
+        serde_json::Value::Array(all) => format!("a list of {}", all.len()),
+        serde_json::Value::Object(_) => "another choice".to_owned(),
+        serde_json::Value::String(s) => s.replace('_', " "),
+        serde_json::Value::Bool(_) | serde_json::Value::Number(_) => value.to_string(),
     }
 }
 
@@ -135,6 +215,8 @@ impl ResponseError for ApiError {
             Self::Store(StoreError::InUse { .. }) => StatusCode::CONFLICT,
             Self::Store(StoreError::Damaged { .. } | StoreError::Database(_) | StoreError::Migration(_))
             | Self::Broken => StatusCode::INTERNAL_SERVER_ERROR,
+            Self::WrongMethod { .. } => StatusCode::METHOD_NOT_ALLOWED,
+            Self::Stale { .. } => StatusCode::PRECONDITION_FAILED,
             Self::TooLarge { .. } => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
             Self::Busy(_) => StatusCode::SERVICE_UNAVAILABLE,
@@ -145,7 +227,11 @@ impl ResponseError for ApiError {
         if self.status_code().is_server_error() {
             tracing::error!(error = %self, "request failed");
         }
-        HttpResponse::build(self.status_code())
+        let mut response = HttpResponse::build(self.status_code());
+        if let Self::WrongMethod { allowed, .. } = self {
+            response.insert_header((actix_web::http::header::ALLOW, allowed.as_str()));
+        }
+        response
             .insert_header(ContentType("application/problem+json".parse().expect("a media type")))
             .json_body(&self.problem())
     }
@@ -168,14 +254,9 @@ pub fn parse<T: for<'a> Deserialize<'a>>(body: &[u8]) -> Result<T, ApiError> {
     let value = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
         let path = e.path().to_string();
         let inner = e.into_inner();
-        if inner.is_data() {
-            let field = if path == "." { String::new() } else { path };
-            ApiError::from(InputError::refused(field, in_words(&inner.to_string())))
-        } else {
-            ApiError::NotJson(inner.to_string())
-        }
+        if inner.is_data() { field_fault(&path, &inner.to_string()) } else { ApiError::NotJson(place_of(&inner)) }
     })?;
-    reader.end().map_err(|e| ApiError::NotJson(e.to_string()))?;
+    reader.end().map_err(|e| ApiError::NotJson(place_of(&e)))?;
     Ok(value)
 }
 
@@ -183,23 +264,148 @@ pub fn parse<T: for<'a> Deserialize<'a>>(body: &[u8]) -> Result<T, ApiError> {
 pub fn parse_value<T: for<'a> Deserialize<'a>>(value: serde_json::Value) -> Result<T, ApiError> {
     serde_path_to_error::deserialize(value).map_err(|e| {
         let path = e.path().to_string();
-        let field = if path == "." { String::new() } else { path };
-        ApiError::from(InputError::refused(field, in_words(&e.into_inner().to_string())))
+        field_fault(&path, &e.into_inner().to_string())
     })
 }
 
-/// The reader's message without its place in the text, in words a person uses.
-fn in_words(message: &str) -> String {
+fn place_of(error: &serde_json::Error) -> String {
+    if error.is_eof() && error.line() <= 1 && error.column() == 0 {
+        return "nothing was sent".to_owned();
+    }
+    let what = if error.is_eof() { "it breaks off" } else { "it cannot be read" };
+    format!("{what} at line {}, column {}", error.line(), error.column())
+}
+
+/// What a reader says of a value, as the fault of a field: which, what was given, what is accepted, in words a person uses.
+pub fn field_fault(path: &str, message: &str) -> ApiError {
     let said = message.split(" at line ").next().unwrap_or(message);
-    [
-        ("expected f64", "a number is needed"),
-        ("expected u32", "a whole number, 0 or more, is needed"),
-        ("expected i64", "a whole number is needed"),
-        ("expected a map", "an object is needed"),
-        ("expected a sequence", "a list is needed"),
-        ("expected a string", "a text is needed"),
-        ("expected a boolean", "true or false is needed"),
-    ]
-    .into_iter()
-    .fold(said.to_owned(), |text, (from, to)| text.replace(from, to))
+    let path = if path == "." { "" } else { path };
+    let within =
+        |name: &str| if path.is_empty() || path.ends_with(name) { name.to_owned() } else { format!("{path}.{name}") };
+    let quoted = |text: &str| text.split('`').nth(1).unwrap_or("").to_owned();
+    let choices = |text: &str| -> String {
+        let all: Vec<&str> = text.split('`').skip(3).step_by(2).collect();
+        all.iter().map(|w| format!("\u{201c}{w}\u{201d}")).collect::<Vec<_>>().join(", ")
+    };
+    let fault = |field: String, reason: String| ApiError::from(InputError::refused(field, reason));
+    if said.starts_with("missing field") {
+        return InputError::new(within(&quoted(said)), Problem_::Missing { wanted: "a value" }).into();
+    }
+    if said.starts_with("unknown field") {
+        let name = quoted(said);
+        let known = choices(said);
+        let known: Vec<&str> = known.split(", ").map(|w| w.trim_matches(['\u{201c}', '\u{201d}'])).collect();
+        let like =
+            known.iter().max_by(|a, b| strsim::jaro_winkler(a, &name).total_cmp(&strsim::jaro_winkler(b, &name)));
+        let like = like
+            .filter(|l| strsim::jaro_winkler(l, &name) > 0.8)
+            .map_or(String::new(), |l| format!("; is \u{201c}{l}\u{201d} meant?"));
+        return fault(within(&name), format!("there is no such field{like}"));
+    }
+    if said.starts_with("unknown variant") {
+        return fault(path.to_owned(), format!("\u{201c}{}\u{201d} is none of {}", quoted(said), choices(said)));
+    }
+    if let Some(rest) = said.strip_prefix("invalid type: ").or_else(|| said.strip_prefix("invalid value: ")) {
+        let (given, wanted) = rest.split_once(", expected ").unwrap_or((rest, ""));
+        let given =
+            given.replace("string ", "").replace('`', "").replace("floating point ", "").replace("integer ", "");
+        let given = match given.as_str() {
+            "map" => "an object".to_owned(),
+            "sequence" => "a list".to_owned(),
+            "null" => "nothing".to_owned(),
+            other => other.to_owned(),
+        };
+        return fault(path.to_owned(), format!("{} is needed, not {given}", kind_words(wanted)));
+    }
+    if said.starts_with("duplicate field") {
+        return fault(within(&quoted(said)), "it is given twice".to_owned());
+    }
+    fault(path.to_owned(), kind_words(said))
+}
+
+/// Kinds of values as people name them.
+fn kind_words(said: &str) -> String {
+    match said {
+        "f64" | "f32" => "a number",
+        "u32" | "u64" | "usize" | "u16" | "u8" => "a whole number, 0 or more,",
+        "i64" | "i32" => "a whole number",
+        "a string" | "string" => "a text",
+        "a boolean" => "true or false",
+        "a sequence" => "a list",
+        "a map" => "an object",
+        "invalid digit found in string" => "a whole number, 0 or more, is needed",
+        "invalid float literal" => "a number is needed",
+        "provided string was not `true` or `false`" => "true or false is needed",
+        _ if said.starts_with("struct ") || said.starts_with("internally tagged") => "an object",
+        _ if said.starts_with("string or map") || said.starts_with("enum ") => "one of its words",
+        _ if said.starts_with("an array of length") => {
+            return format!("a list {}", said.trim_start_matches("an array "));
+        }
+        _ => return said.to_owned(),
+    }
+    .to_owned()
+}
+
+/// Query strings whose faults are told as all others are.
+pub struct Query<T>(pub T);
+
+impl<T> std::ops::Deref for Query<T> {
+    type Target = T;
+
+    fn deref(&self) -> &T {
+        &self.0
+    }
+}
+
+impl<T: serde::de::DeserializeOwned> actix_web::FromRequest for Query<T> {
+    type Error = ApiError;
+    type Future = std::future::Ready<Result<Self, ApiError>>;
+
+    fn from_request(request: &actix_web::HttpRequest, _: &mut actix_web::dev::Payload) -> Self::Future {
+        let pairs = form_urlencoded::parse(request.query_string().as_bytes());
+        let read = serde_path_to_error::deserialize(serde_urlencoded::Deserializer::new(pairs));
+        std::future::ready(read.map(Self).map_err(|e| {
+            let path = e.path().to_string();
+            field_fault(&path, &e.into_inner().to_string())
+        }))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn said(path: &str, message: &str) -> (String, String) {
+        let problem = field_fault(path, message).problem();
+        (problem.errors[0].field.clone(), problem.errors[0].message.clone())
+    }
+
+    #[test]
+    fn what_a_reader_says_is_told_in_words_of_a_kitchen() {
+        for (path, message, field, words) in [
+            (
+                "liner",
+                "unknown variant `none`, expected one of `parchment`, `bare`",
+                "liner",
+                "\u{201c}none\u{201d} is none of \u{201c}parchment\u{201d}, \u{201c}bare\u{201d}",
+            ),
+            ("making", "missing field `thickness_mm` at line 1 column 9", "making.thickness_mm", "a value is needed"),
+            (
+                ".",
+                "unknown field `peices`, expected one of `pieces`, `name`",
+                "peices",
+                "there is no such field; is \u{201c}pieces\u{201d} meant?",
+            ),
+            (
+                "pieces",
+                "invalid type: string \"many\", expected u32",
+                "pieces",
+                "a whole number, 0 or more, is needed, not \"many\"",
+            ),
+            ("lines[2].grams", "invalid type: null, expected f64", "lines[2].grams", "a number is needed, not nothing"),
+        ] {
+            let (f, m) = said(path, message);
+            assert_eq!((f.as_str(), m.as_str()), (field, words));
+        }
+    }
 }

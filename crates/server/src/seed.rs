@@ -2,8 +2,8 @@
 
 use crate::problem::{ApiError, parse};
 use crate::whole::Family;
-use crate::wire::{EdgeWord, FormulaBody, JobBody, KitchenBody, LotBody, NewCutter, RecordBody};
-use chrono::{Datelike, Days, NaiveDateTime, NaiveTime, Weekday};
+use crate::wire::{ConditionsBody, EdgeWord, FormulaBody, JobBody, KitchenBody, LotBody, NewCutter, RecordBody};
+use chrono::{DateTime, Datelike, Days, NaiveDateTime, NaiveTime, Utc, Weekday};
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::error::InputError;
 use ready_slab_core::job::{Kitchen, plan};
@@ -82,22 +82,28 @@ fn next_saturday(today: NaiveDateTime) -> chrono::NaiveDate {
 
 /// Gives an empty bakery a kitchen to start from, so that every page has something true to show.
 pub async fn ensure_kitchen(store: &Store) -> Result<(), ApiError> {
-    if store.is_empty().await? {
+    let w = store.begin(None).await?;
+    if w.is_empty().await? {
         let kitchen = Kitchen::try_from(KitchenBody { name: "My kitchen".to_owned(), ..bakery()?.kitchen })?;
-        store.save_kitchen(&kitchen, "kitchen").await?;
-        store.forget_history().await?;
+        w.save_kitchen(&kitchen, "kitchen").await?;
+        w.forget_history().await?;
     }
+    w.commit().await?;
     Ok(())
 }
 
 /// Fills an empty bakery with the demo; leaves one that holds a job alone.
-pub async fn seed(store: &Store, now: NaiveDateTime) -> Result<(), ApiError> {
-    if store.is_empty().await? {
-        let kitchen = Kitchen::try_from(bakery()?.kitchen)?;
-        store.save_kitchen(&kitchen, "kitchen").await?;
-        add_demo(store, now).await?;
-        store.forget_history().await?;
+pub async fn seed(store: &Store, zone: &str, now: DateTime<Utc>) -> Result<(), ApiError> {
+    // All or nothing: a start that is cut off leaves the bakery empty, and the next one fills it.
+    let w = store.begin(None).await?;
+    if w.is_empty().await? {
+        let kitchen = Kitchen::try_from(KitchenBody { zone: zone.to_owned(), ..bakery()?.kitchen })?;
+        w.save_kitchen(&kitchen, "kitchen").await?;
+        w.set_made_up().await?;
+        add_demo(&w, kitchen.zone().shown(now)).await?;
+        w.forget_history().await?;
     }
+    w.commit().await?;
     Ok(())
 }
 
@@ -171,21 +177,26 @@ async fn add_job(
     if demo.records.is_empty() {
         return Ok(id);
     }
-    let outline = store.cutter(cutter).await?.outline;
-    let expected = plan(&stored.job, &store.formula(formula).await?.formula, &outline, &store.kitchen().await?)?;
+    let (outline, dough) = (store.cutter(cutter).await?.outline, store.formula(formula).await?.formula);
+    let kitchen = store.kitchen().await?;
+    let expected = plan(&stored.job, &dough, &outline, &kitchen)?;
     for record in demo.records {
-        let RecordBody { widths_mm, thicknesses_mm, baked_min, edge_colour, notes } = RecordBody {
+        let RecordBody { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions } = RecordBody {
             widths_mm: record.widths_mm,
             thicknesses_mm: record.thicknesses_mm,
             baked_min: Some(record.baked_min),
             edge_colour: record.edge_colour,
             notes: record.notes,
+            conditions: ConditionsBody::default(),
         };
+        let start = expected.oven.question.piece.start;
         let at = now.checked_sub_days(Days::new(record.days_ago)).unwrap_or(now).date().and_time(time);
         let new = NewRecord {
             job_id: id,
             recorded_at: at.format("%Y-%m-%dT%H:%M").to_string(),
+            formula_id: Some(formula),
             formula_version: None,
+            as_baked: Some(conditions.as_baked(&stored.job, &dough, &outline, &kitchen, start)?),
             record: BakeRecord::new(
                 expected.oven.width,
                 expected.oven.thickness,
@@ -198,7 +209,7 @@ async fn add_job(
             expected_bake: expected.oven.expected.bake,
             expected_spread: expected.oven.spread_across(),
         };
-        store.add_record(&new, false, "bake recorded").await?;
+        store.add_record(&new, false).await?;
     }
     Ok(id)
 }

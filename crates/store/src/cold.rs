@@ -53,6 +53,7 @@ struct ReadingRow {
     read_at: String,
     shows_c: f64,
     spot: String,
+    simulated: bool,
 }
 
 /// The forms a job chills its dough in.
@@ -187,11 +188,13 @@ impl ProbeRow {
 impl Store {
     /// Notes that a piece was put into the cold.
     pub async fn put_in(&self, chill: &NewChill) -> Result<ChillId, StoreError> {
-        self.job(chill.job_id).await?;
-        let mut tx = self.write().await?;
-        let id = sqlx::query(
-            "INSERT INTO chill (job_id, name, piece, purpose, start_c, clock_speed, put_in_at) VALUES (?, ?, ?, ?, ?, ?, ?)",
+        let w = self.begin(None).await?;
+        w.job(chill.job_id).await?;
+        let id = w.next(THING).await?;
+        sqlx::query(
+            "INSERT INTO chill (id, job_id, name, piece, purpose, start_c, clock_speed, put_in_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
         )
+        .bind(id)
         .bind(chill.job_id.0)
         .bind(&chill.name)
         .bind(piece_json(chill.piece))
@@ -199,12 +202,11 @@ impl Store {
         .bind(chill.start.c())
         .bind(chill.clock_speed)
         .bind(written(chill.put_in_at))
-        .execute(&mut *tx)
-        .await?
-        .last_insert_rowid();
+        .execute(&mut *w.conn().await?)
+        .await?;
         let stay = StoredStay { place: chill.place, busy: chill.busy, from: chill.put_in_at };
-        insert_stay(&mut tx, id, 0, stay).await?;
-        tx.commit().await?;
+        insert_stay(&mut *w.conn().await?, id, 0, stay).await?;
+        w.commit().await?;
         Ok(ChillId(id))
     }
 
@@ -212,7 +214,7 @@ impl Store {
     pub async fn chills(&self, job: JobId) -> Result<Vec<StoredChill>, StoreError> {
         let rows = sqlx::query_as("SELECT * FROM chill WHERE job_id = ? ORDER BY put_in_at, id")
             .bind(job.0)
-            .fetch_all(&self.pool)
+            .fetch_all(&mut *self.conn().await?)
             .await?;
         self.whole(rows).await
     }
@@ -220,14 +222,15 @@ impl Store {
     /// All pieces that are followed, in the order they went in.
     pub async fn followed(&self) -> Result<Vec<StoredChill>, StoreError> {
         let rows = sqlx::query_as("SELECT * FROM chill WHERE ended_at IS NULL ORDER BY put_in_at, id")
-            .fetch_all(&self.pool)
+            .fetch_all(&mut *self.conn().await?)
             .await?;
         self.whole(rows).await
     }
 
     /// One piece.
     pub async fn chill(&self, id: ChillId) -> Result<StoredChill, StoreError> {
-        let rows = sqlx::query_as("SELECT * FROM chill WHERE id = ?").bind(id.0).fetch_all(&self.pool).await?;
+        let rows =
+            sqlx::query_as("SELECT * FROM chill WHERE id = ?").bind(id.0).fetch_all(&mut *self.conn().await?).await?;
         self.whole(rows).await?.pop().ok_or(StoreError::NotFound { thing: THING, id: id.0 })
     }
 
@@ -236,13 +239,13 @@ impl Store {
         if rows.is_empty() {
             return Ok(found);
         }
-        let probes: Vec<ProbeRow> = sqlx::query_as("SELECT * FROM probe").fetch_all(&self.pool).await?;
+        let probes: Vec<ProbeRow> = sqlx::query_as("SELECT * FROM probe").fetch_all(&mut *self.conn().await?).await?;
         let mut probes: HashMap<i64, ProbeRow> = probes.into_iter().map(|p| (p.chill_id, p)).collect();
         for row in rows {
             let stays: Vec<StayRow> =
                 sqlx::query_as("SELECT chill_id, place, busy, from_at FROM stay WHERE chill_id = ? ORDER BY position")
                     .bind(row.id)
-                    .fetch_all(&self.pool)
+                    .fetch_all(&mut *self.conn().await?)
                     .await?;
             let stays = stays
                 .into_iter()
@@ -262,51 +265,56 @@ impl Store {
 
     /// Notes that a piece was moved.
     pub async fn move_chill(&self, id: ChillId, stay: StoredStay) -> Result<(), StoreError> {
-        self.chill(id).await?;
-        let mut tx = self.write().await?;
-        let (count,): (i64,) =
-            sqlx::query_as("SELECT COUNT(*) FROM stay WHERE chill_id = ?").bind(id.0).fetch_one(&mut *tx).await?;
-        insert_stay(&mut tx, id.0, count, stay).await?;
-        sqlx::query("UPDATE chill SET ended_at = NULL WHERE id = ?").bind(id.0).execute(&mut *tx).await?;
-        Ok(tx.commit().await?)
+        let w = self.begin(None).await?;
+        w.chill(id).await?;
+        let (count,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM stay WHERE chill_id = ?")
+            .bind(id.0)
+            .fetch_one(&mut *w.conn().await?)
+            .await?;
+        insert_stay(&mut *w.conn().await?, id.0, count, stay).await?;
+        sqlx::query("UPDATE chill SET ended_at = NULL WHERE id = ?").bind(id.0).execute(&mut *w.conn().await?).await?;
+        w.commit().await
     }
 
     /// Takes back the last move, as if it had not happened; the first place stays.
     pub async fn unmove_chill(&self, id: ChillId) -> Result<(), StoreError> {
-        self.chill(id).await?;
+        let w = self.begin(None).await?;
+        w.chill(id).await?;
         sqlx::query(
             "DELETE FROM stay WHERE chill_id = ?1 AND position > 0
              AND position = (SELECT MAX(position) FROM stay WHERE chill_id = ?1)",
         )
         .bind(id.0)
-        .execute(&self.pool)
+        .execute(&mut *w.conn().await?)
         .await?;
-        Ok(())
+        w.commit().await
     }
 
     /// Notes that a piece was used or put away, or (with nothing) that it is followed still.
     pub async fn end_chill(&self, id: ChillId, at: Option<DateTime<Utc>>) -> Result<(), StoreError> {
-        self.chill(id).await?;
+        let w = self.begin(None).await?;
+        w.chill(id).await?;
         sqlx::query("UPDATE chill SET ended_at = ? WHERE id = ?")
             .bind(at.map(written))
             .bind(id.0)
-            .execute(&self.pool)
+            .execute(&mut *w.conn().await?)
             .await?;
-        Ok(())
+        w.commit().await
     }
 
     /// Forgets a piece with its readings.
     pub async fn forget_chill(&self, id: ChillId) -> Result<(), StoreError> {
-        self.chill(id).await?;
-        sqlx::query("DELETE FROM chill WHERE id = ?").bind(id.0).execute(&self.pool).await?;
-        Ok(())
+        let w = self.begin(None).await?;
+        w.chill(id).await?;
+        sqlx::query("DELETE FROM chill WHERE id = ?").bind(id.0).execute(&mut *w.conn().await?).await?;
+        w.commit().await
     }
 
     /// Puts the stand-in thermometer into a piece, or takes it out.
     pub async fn set_probe(&self, id: ChillId, probe: Option<&ProbeKind>) -> Result<(), StoreError> {
-        self.chill(id).await?;
-        let mut tx = self.write().await?;
-        sqlx::query("DELETE FROM probe WHERE chill_id = ?").bind(id.0).execute(&mut *tx).await?;
+        let w = self.begin(None).await?;
+        w.chill(id).await?;
+        sqlx::query("DELETE FROM probe WHERE chill_id = ?").bind(id.0).execute(&mut *w.conn().await?).await?;
         if let Some(p) = probe {
             sqlx::query(
                 "INSERT INTO probe (chill_id, seed, noise_k, drop_out, film_factor, air_off_k, every_s) VALUES (?, ?, ?, ?, ?, ?, ?)",
@@ -318,19 +326,20 @@ impl Store {
             .bind(p.film_factor)
             .bind(p.air_off.k())
             .bind(p.every.s())
-            .execute(&mut *tx)
+            .execute(&mut *w.conn().await?)
             .await?;
         }
-        Ok(tx.commit().await?)
+        w.commit().await
     }
 
     /// Readings of a piece in the order of their time, however they came.
     pub async fn readings(&self, id: ChillId) -> Result<Vec<StoredReading>, StoreError> {
-        let rows: Vec<ReadingRow> =
-            sqlx::query_as("SELECT id, read_at, shows_c, spot FROM reading WHERE chill_id = ? ORDER BY read_at, id")
-                .bind(id.0)
-                .fetch_all(&self.pool)
-                .await?;
+        let rows: Vec<ReadingRow> = sqlx::query_as(
+            "SELECT id, read_at, shows_c, spot, simulated FROM reading WHERE chill_id = ? ORDER BY read_at, id",
+        )
+        .bind(id.0)
+        .fetch_all(&mut *self.conn().await?)
+        .await?;
         rows.into_iter()
             .map(|r| {
                 let damaged = |why: String| StoreError::Damaged { thing: "reading", id: r.id, why };
@@ -338,6 +347,7 @@ impl Store {
                     id: r.id,
                     read_at: moment("reading", r.id, &r.read_at)?,
                     shows: Temperature::from_c(r.shows_c).map_err(|e| damaged(e.to_string()))?,
+                    simulated: r.simulated,
                     spot: match r.spot.as_str() {
                         "core" => Spot::Core,
                         "surface" => Spot::Surface,
@@ -350,39 +360,49 @@ impl Store {
 
     /// How many readings a piece has.
     pub async fn count_readings(&self, id: ChillId) -> Result<u64, StoreError> {
-        let (count,): (i64,) =
-            sqlx::query_as("SELECT COUNT(*) FROM reading WHERE chill_id = ?").bind(id.0).fetch_one(&self.pool).await?;
+        let (count,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM reading WHERE chill_id = ?")
+            .bind(id.0)
+            .fetch_one(&mut *self.conn().await?)
+            .await?;
         Ok(count.cast_unsigned())
     }
 
-    /// Keeps readings, all or none.
+    /// Keeps readings, all or none; `simulated` where a stand-in showed them.
     pub async fn add_readings(
         &self,
         id: ChillId,
         readings: &[(DateTime<Utc>, Temperature, Spot)],
+        simulated: bool,
     ) -> Result<(), StoreError> {
-        let mut tx = self.write().await?;
+        let w = self.begin(None).await?;
         for (at, shows, spot) in readings {
-            sqlx::query("INSERT INTO reading (chill_id, read_at, shows_c, spot) VALUES (?, ?, ?, ?)")
-                .bind(id.0)
-                .bind(written(*at))
-                .bind(shows.c())
-                .bind(match spot {
-                    Spot::Core => "core",
-                    Spot::Surface => "surface",
-                })
-                .execute(&mut *tx)
-                .await?;
+            let number = w.next("reading").await?;
+            sqlx::query(
+                "INSERT INTO reading (id, simulated, chill_id, read_at, shows_c, spot) VALUES (?, ?, ?, ?, ?, ?)",
+            )
+            .bind(number)
+            .bind(simulated)
+            .bind(id.0)
+            .bind(written(*at))
+            .bind(shows.c())
+            .bind(match spot {
+                Spot::Core => "core",
+                Spot::Surface => "surface",
+            })
+            .execute(&mut *w.conn().await?)
+            .await?;
         }
-        Ok(tx.commit().await?)
+        w.commit().await
     }
 
     /// Takes a reading away and tells whose it was.
     pub async fn delete_reading(&self, id: i64) -> Result<ChillId, StoreError> {
+        let w = self.begin(None).await?;
         let gone: Option<(i64,)> = sqlx::query_as("DELETE FROM reading WHERE id = ? RETURNING chill_id")
             .bind(id)
-            .fetch_optional(&self.pool)
+            .fetch_optional(&mut *w.conn().await?)
             .await?;
+        w.commit().await?;
         gone.map(|(chill,)| ChillId(chill)).ok_or(StoreError::NotFound { thing: "reading", id })
     }
 }

@@ -1,14 +1,17 @@
-//! Changes with their before and after, undone and done again in order.
+//! Changes with their before and after, undone and done again in order; numbers that are never given out twice; and the latest
+//! revisions of each thing, so that edits made from an older one can be merged or refused.
 
 use crate::error::StoreError;
-use crate::rows::{CutterRow, JobRow, KitchenRow, RecordRow};
-use crate::rows_dough::{FormulaRow, MixNoteRow, PantryRow, VersionRow};
-use crate::tables::{Tx, delete, read, write};
+use crate::rows::{CutterRow, JobRow, KitchenRow};
+use crate::rows_dough::{FormulaRow, PantryRow, VersionRow};
+use crate::tables::{delete, read, write};
 use serde::{Deserialize, Serialize};
-use sqlx::FromRow;
+use sqlx::{FromRow, SqliteConnection};
 
 /// Edits kept; older ones can no longer be undone (our own choice).
 const KEPT_EDITS: i64 = 500;
+/// Revisions kept of each thing; an edit made from an older one is asked about (our own choice).
+const KEPT_REVISIONS: i64 = 40;
 
 /// One edit in words.
 #[derive(Debug, Clone, PartialEq, Eq, FromRow)]
@@ -30,17 +33,15 @@ pub struct History {
     pub redo: Option<EditSummary>,
 }
 
-/// Any row that an edit can touch.
+/// Any row that an edit can touch. Facts of the day (pieces in the cold, readings, bakes, notes at the bowl) are none of them.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub(crate) enum Row {
-    Kitchen(KitchenRow),
+    Kitchen(Box<KitchenRow>),
     Formula(FormulaRow),
     Cutter(CutterRow),
     Job(Box<JobRow>),
-    Record(RecordRow),
     Version(VersionRow),
     Pantry(PantryRow),
-    MixNote(MixNoteRow),
 }
 
 /// Which table, which number.
@@ -56,10 +57,8 @@ pub(crate) enum Thing {
     Formula,
     Cutter,
     Job,
-    Record,
     Version,
     Pantry,
-    MixNote,
 }
 
 impl Thing {
@@ -69,27 +68,16 @@ impl Thing {
             Self::Formula => "formula",
             Self::Cutter => "cutter",
             Self::Job => "job",
-            Self::Record => "bake record",
             Self::Version => "formula version",
             Self::Pantry => "pantry entry",
-            Self::MixNote => "mix note",
         }
     }
 
     fn from_word(word: &str) -> Result<Self, StoreError> {
-        [
-            Self::Kitchen,
-            Self::Formula,
-            Self::Cutter,
-            Self::Job,
-            Self::Record,
-            Self::Version,
-            Self::Pantry,
-            Self::MixNote,
-        ]
-        .into_iter()
-        .find(|t| t.word() == word)
-        .ok_or_else(|| StoreError::Damaged { thing: "edit", id: 0, why: format!("unknown thing {word}") })
+        [Self::Kitchen, Self::Formula, Self::Cutter, Self::Job, Self::Version, Self::Pantry]
+            .into_iter()
+            .find(|t| t.word() == word)
+            .ok_or_else(|| StoreError::Damaged { thing: "edit", id: 0, why: format!("unknown thing {word}") })
     }
 }
 
@@ -106,33 +94,22 @@ impl Row {
             Self::Formula(r) => (Thing::Formula, r.id),
             Self::Cutter(r) => (Thing::Cutter, r.id),
             Self::Job(r) => (Thing::Job, r.id),
-            Self::Record(r) => (Thing::Record, r.id),
             Self::Version(r) => (Thing::Version, r.id),
             Self::Pantry(r) => (Thing::Pantry, r.id),
-            Self::MixNote(r) => (Thing::MixNote, r.id),
         };
         Key { thing, id }
     }
 }
 
-/// The next free number of a thing. Numbers of deleted things come back only when nothing undoable refers to them.
-pub(crate) async fn next_id(tx: &mut Tx<'_>, thing: Thing) -> Result<i64, StoreError> {
-    let query = match thing {
-        Thing::Kitchen => sqlx::query_as("SELECT 1"),
-        Thing::Formula => sqlx::query_as("SELECT COALESCE(MAX(id), 0) + 1 FROM formula"),
-        Thing::Cutter => sqlx::query_as("SELECT COALESCE(MAX(id), 0) + 1 FROM cutter"),
-        Thing::Job => sqlx::query_as("SELECT COALESCE(MAX(id), 0) + 1 FROM job"),
-        Thing::Record => sqlx::query_as("SELECT COALESCE(MAX(id), 0) + 1 FROM bake_record"),
-        Thing::Version => sqlx::query_as("SELECT COALESCE(MAX(id), 0) + 1 FROM formula_version"),
-        Thing::Pantry => sqlx::query_as("SELECT COALESCE(MAX(id), 0) + 1 FROM pantry"),
-        Thing::MixNote => sqlx::query_as("SELECT COALESCE(MAX(id), 0) + 1 FROM mix_note"),
-    };
-    let (live,): (i64,) = query.fetch_one(&mut **tx).await?;
-    let (logged,): (i64,) = sqlx::query_as("SELECT COALESCE(MAX(thing_id), 0) + 1 FROM edit_change WHERE thing = ?")
-        .bind(thing.word())
-        .fetch_one(&mut **tx)
-        .await?;
-    Ok(if thing == Thing::Kitchen { 1 } else { live.max(logged) })
+/// The next number of a thing. It is counted up for good: undo, deletion and other things never bring a number back.
+pub(crate) async fn next_number(tx: &mut SqliteConnection, thing: &str) -> Result<i64, StoreError> {
+    let (number,): (i64,) = sqlx::query_as(
+        "INSERT INTO counter (thing, last) VALUES (?, 1) ON CONFLICT (thing) DO UPDATE SET last = last + 1 RETURNING last",
+    )
+    .bind(thing)
+    .fetch_one(tx)
+    .await?;
+    Ok(number)
 }
 
 /// One step of an edit.
@@ -141,57 +118,144 @@ pub(crate) enum Change {
     Remove(Key),
 }
 
-/// Makes the changes and notes them as one edit that can be undone. Edits that were undone before are forgotten.
-pub(crate) async fn apply(tx: &mut Tx<'_>, at: &str, label: &str, changes: Vec<Change>) -> Result<(), StoreError> {
-    sqlx::query("DELETE FROM edit WHERE undone = 1").execute(&mut **tx).await?;
-    let edit = sqlx::query("INSERT INTO edit (at, label) VALUES (?, ?)")
-        .bind(at)
-        .bind(label)
-        .execute(&mut **tx)
-        .await?
-        .last_insert_rowid();
-    for (position, change) in (0_i64..).zip(changes) {
+/// The edit that a transaction is noted as: begun with its first change, all others go with it.
+#[derive(Debug, Default)]
+pub(crate) struct Noted {
+    edit: Option<i64>,
+    changes: i64,
+}
+
+fn json(row: Option<&Row>) -> Option<String> {
+    row.map(|r| serde_json::to_string(r).expect("rows serialise"))
+}
+
+/// Makes the changes and notes them, so that they can be undone. Edits that were undone before are forgotten.
+pub(crate) async fn apply(
+    tx: &mut SqliteConnection,
+    noted: &mut Noted,
+    at: &str,
+    label: &str,
+    changes: Vec<Change>,
+) -> Result<(), StoreError> {
+    let edit = match noted.edit {
+        Some(edit) => edit,
+        None => {
+            sqlx::query("DELETE FROM edit WHERE undone = 1").execute(&mut *tx).await?;
+            let edit = next_number(tx, "edit").await?;
+            sqlx::query("INSERT INTO edit (id, at, label) VALUES (?, ?, ?)")
+                .bind(edit)
+                .bind(at)
+                .bind(label)
+                .execute(&mut *tx)
+                .await?;
+            sqlx::query("DELETE FROM edit WHERE id <= ? - ?").bind(edit).bind(KEPT_EDITS).execute(&mut *tx).await?;
+            noted.edit = Some(edit);
+            edit
+        }
+    };
+    for change in changes {
         let key = match &change {
             Change::Put(row) => row.key(),
             Change::Remove(key) => *key,
         };
         let before = read(tx, key).await?;
         let after = match change {
-            Change::Put(row) => {
-                write(tx, &row).await?;
-                Some(*row)
-            }
-            Change::Remove(key) => {
-                delete(tx, key).await?;
-                None
-            }
+            Change::Put(row) => Some(*row),
+            Change::Remove(_) => None,
         };
-        let json = |row: &Option<Row>| row.as_ref().map(|r| serde_json::to_string(r).expect("rows serialise"));
+        change_to(tx, at, key, before.as_ref(), after.as_ref()).await?;
         sqlx::query(
             "INSERT INTO edit_change (edit_id, position, thing, thing_id, before, after) VALUES (?, ?, ?, ?, ?, ?)",
         )
         .bind(edit)
-        .bind(position)
+        .bind(noted.changes)
         .bind(key.thing.word())
         .bind(key.id)
-        .bind(json(&before))
-        .bind(json(&after))
-        .execute(&mut **tx)
+        .bind(json(before.as_ref()))
+        .bind(json(after.as_ref()))
+        .execute(&mut *tx)
         .await?;
+        noted.changes += 1;
     }
-    sqlx::query("DELETE FROM edit WHERE id <= (SELECT MAX(id) FROM edit) - ?")
-        .bind(KEPT_EDITS)
-        .execute(&mut **tx)
+    Ok(())
+}
+
+/// Writes or takes away a row, and keeps how it looks now as its next revision.
+async fn change_to(
+    tx: &mut SqliteConnection,
+    at: &str,
+    key: Key,
+    before: Option<&Row>,
+    after: Option<&Row>,
+) -> Result<(), StoreError> {
+    match after {
+        Some(row) => write(tx, row).await?,
+        None => delete(tx, key).await?,
+    }
+    let now = revision(tx, key).await?;
+    let keep = async |tx: &mut SqliteConnection, number: i64, row: Option<&Row>| -> Result<(), StoreError> {
+        sqlx::query("INSERT OR IGNORE INTO revision (thing, thing_id, number, at, row) VALUES (?, ?, ?, ?, ?)")
+            .bind(key.thing.word())
+            .bind(key.id)
+            .bind(number)
+            .bind(at)
+            .bind(json(row))
+            .execute(tx)
+            .await?;
+        Ok(())
+    };
+    if now == 0 {
+        keep(tx, 0, before).await?;
+    }
+    keep(tx, now + 1, after).await?;
+    sqlx::query("DELETE FROM revision WHERE thing = ? AND thing_id = ? AND number <= ?")
+        .bind(key.thing.word())
+        .bind(key.id)
+        .bind(now + 1 - KEPT_REVISIONS)
+        .execute(&mut *tx)
         .await?;
     Ok(())
 }
 
-pub(crate) async fn history(tx: &mut Tx<'_>) -> Result<History, StoreError> {
+/// How often a thing has changed since its numbers were begun; 0 where it has not.
+pub(crate) async fn revision(tx: &mut SqliteConnection, key: Key) -> Result<i64, StoreError> {
+    let (number,): (i64,) =
+        sqlx::query_as("SELECT COALESCE(MAX(number), 0) FROM revision WHERE thing = ? AND thing_id = ?")
+            .bind(key.thing.word())
+            .bind(key.id)
+            .fetch_one(tx)
+            .await?;
+    Ok(number)
+}
+
+/// A thing as it was at a revision; `None` where that is no longer, or not yet, known.
+pub(crate) async fn at_revision(tx: &mut SqliteConnection, key: Key, number: i64) -> Result<Option<Row>, StoreError> {
+    let found: Option<(Option<String>,)> =
+        sqlx::query_as("SELECT row FROM revision WHERE thing = ? AND thing_id = ? AND number = ?")
+            .bind(key.thing.word())
+            .bind(key.id)
+            .bind(number)
+            .fetch_optional(&mut *tx)
+            .await?;
+    match found {
+        Some((Some(json),)) => row_of(&json, key.id).map(Some),
+        Some((None,)) => Ok(None),
+        // Before its first change it is as it stands.
+        None if number == 0 && revision(tx, key).await? == 0 => read(tx, key).await,
+        None => Ok(None),
+    }
+}
+
+fn row_of(json: &str, id: i64) -> Result<Row, StoreError> {
+    serde_json::from_str(json).map_err(|e| StoreError::Damaged { thing: "edit", id, why: e.to_string() })
+}
+
+pub(crate) async fn history(tx: &mut SqliteConnection) -> Result<History, StoreError> {
     let undo = sqlx::query_as("SELECT id, at, label FROM edit WHERE undone = 0 ORDER BY id DESC LIMIT 1")
-        .fetch_optional(&mut **tx)
+        .fetch_optional(&mut *tx)
         .await?;
     let redo = sqlx::query_as("SELECT id, at, label FROM edit WHERE undone = 1 ORDER BY id LIMIT 1")
-        .fetch_optional(&mut **tx)
+        .fetch_optional(&mut *tx)
         .await?;
     Ok(History { undo, redo })
 }
@@ -204,7 +268,11 @@ pub(crate) enum Direction {
 }
 
 /// Takes back the latest edit, or does the earliest undone one again; `None` when there is none.
-pub(crate) async fn step(tx: &mut Tx<'_>, direction: Direction) -> Result<Option<EditSummary>, StoreError> {
+pub(crate) async fn step(
+    tx: &mut SqliteConnection,
+    at: &str,
+    direction: Direction,
+) -> Result<Option<EditSummary>, StoreError> {
     let history = history(tx).await?;
     let Some(edit) = (match direction {
         Direction::Undo => history.undo,
@@ -215,7 +283,7 @@ pub(crate) async fn step(tx: &mut Tx<'_>, direction: Direction) -> Result<Option
     let mut changes: Vec<(String, i64, Option<String>, Option<String>)> =
         sqlx::query_as("SELECT thing, thing_id, before, after FROM edit_change WHERE edit_id = ? ORDER BY position")
             .bind(edit.id)
-            .fetch_all(&mut **tx)
+            .fetch_all(&mut *tx)
             .await?;
     if direction == Direction::Undo {
         changes.reverse();
@@ -223,22 +291,14 @@ pub(crate) async fn step(tx: &mut Tx<'_>, direction: Direction) -> Result<Option
     for (thing, id, before, after) in changes {
         let key = Key { thing: Thing::from_word(&thing)?, id };
         let wanted = if direction == Direction::Undo { before } else { after };
-        match wanted {
-            None => delete(tx, key).await?,
-            Some(json) => {
-                let row: Row = serde_json::from_str(&json).map_err(|e| StoreError::Damaged {
-                    thing: "edit",
-                    id: edit.id,
-                    why: e.to_string(),
-                })?;
-                write(tx, &row).await?;
-            }
-        }
+        let wanted = wanted.map(|json| row_of(&json, edit.id)).transpose()?;
+        let now = read(tx, key).await?;
+        change_to(tx, at, key, now.as_ref(), wanted.as_ref()).await?;
     }
     sqlx::query("UPDATE edit SET undone = ? WHERE id = ?")
         .bind(direction == Direction::Undo)
         .bind(edit.id)
-        .execute(&mut **tx)
+        .execute(&mut *tx)
         .await?;
     Ok(Some(edit))
 }

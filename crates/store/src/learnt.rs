@@ -54,9 +54,9 @@ fn touch_from(id: i64, word: &str) -> Result<Touch, StoreError> {
     }
 }
 
-async fn forget_all(tx: &mut crate::tables::Tx<'_>) -> Result<(), StoreError> {
-    sqlx::query("DELETE FROM oven_knowledge").execute(&mut **tx).await?;
-    sqlx::query("DELETE FROM spread_knowledge").execute(&mut **tx).await?;
+async fn forget_all(tx: &mut sqlx::SqliteConnection) -> Result<(), StoreError> {
+    sqlx::query("DELETE FROM oven_knowledge").execute(&mut *tx).await?;
+    sqlx::query("DELETE FROM spread_knowledge").execute(&mut *tx).await?;
     Ok(())
 }
 
@@ -92,12 +92,12 @@ impl Store {
             sqlx::query_as(
                 "SELECT offset_k, offset_sd_k, records, measured, heat, heat_sd, heat_with_offset FROM oven_knowledge WHERE id = 1",
             )
-            .fetch_optional(&self.pool)
+            .fetch_optional(&mut *self.conn().await?)
             .await?;
         let dough: Option<SpreadKnowledgeRow> =
             sqlx::query_as("SELECT spread, spread_sd, records FROM spread_knowledge WHERE formula_id = ?")
                 .bind(formula.0)
-                .fetch_optional(&self.pool)
+                .fetch_optional(&mut *self.conn().await?)
                 .await?;
         let now = readings_text(&self.kitchen().await?.input().oven_readings);
         let damaged =
@@ -126,8 +126,8 @@ impl Store {
         doughs: &[(FormulaId, SpreadKnowledge)],
     ) -> Result<(), StoreError> {
         let measured = readings_text(&self.kitchen().await?.input().oven_readings);
-        let mut tx = self.write().await?;
-        forget_all(&mut tx).await?;
+        let w = self.begin(None).await?;
+        forget_all(&mut *w.conn().await?).await?;
         sqlx::query(
             "INSERT INTO oven_knowledge (id, offset_k, offset_sd_k, records, measured, taught_at, heat, heat_sd, heat_with_offset)
              VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?)",
@@ -140,7 +140,7 @@ impl Store {
         .bind(oven.heat.map(|h| h.heat))
         .bind(oven.heat.map(|h| h.heat_sd))
         .bind(oven.heat.map(|h| h.with_offset))
-        .execute(&mut *tx)
+        .execute(&mut *w.conn().await?)
         .await?;
         for (formula, k) in doughs {
             sqlx::query("INSERT INTO spread_knowledge (formula_id, spread, spread_sd, records) VALUES (?, ?, ?, ?)")
@@ -148,17 +148,17 @@ impl Store {
                 .bind(k.spread)
                 .bind(k.spread_sd)
                 .bind(k.records)
-                .execute(&mut *tx)
+                .execute(&mut *w.conn().await?)
                 .await?;
         }
-        Ok(tx.commit().await?)
+        w.commit().await
     }
 
     /// Forgets all that bakes have taught.
     pub async fn forget_bakes(&self) -> Result<(), StoreError> {
-        let mut tx = self.write().await?;
-        forget_all(&mut tx).await?;
-        Ok(tx.commit().await?)
+        let w = self.begin(None).await?;
+        forget_all(&mut *w.conn().await?).await?;
+        w.commit().await
     }
 
     /// What accepted readings have taught of a place in one of its uses; nothing before the first.
@@ -169,7 +169,7 @@ impl Store {
         )
         .bind(place_word(place))
         .bind(busy)
-        .fetch_optional(&self.pool)
+        .fetch_optional(&mut *self.conn().await?)
         .await?;
         let Some(row) = row else { return Ok(None) };
         let damaged = |why: String| StoreError::Damaged { thing: "knowledge of a place", id: 0, why };
@@ -201,8 +201,8 @@ impl Store {
         learnt: &[(ColdPlace, bool, PlaceKnowledge)],
         at: DateTime<Utc>,
     ) -> Result<(), StoreError> {
-        self.chill(chill).await?;
-        let mut tx = self.write().await?;
+        let w = self.begin(None).await?;
+        w.chill(chill).await?;
         for (place, busy, k) in learnt {
             sqlx::query(
                 "INSERT INTO place_knowledge
@@ -221,42 +221,44 @@ impl Store {
             .bind(k.correlation)
             .bind(k.air_taught)
             .bind(written(at))
-            .execute(&mut *tx)
+            .execute(&mut *w.conn().await?)
             .await?;
         }
-        sqlx::query("UPDATE chill SET taught = 1 WHERE id = ?").bind(chill.0).execute(&mut *tx).await?;
-        Ok(tx.commit().await?)
+        sqlx::query("UPDATE chill SET taught = 1 WHERE id = ?").bind(chill.0).execute(&mut *w.conn().await?).await?;
+        w.commit().await
     }
 
     /// Forgets what was learnt of a place in one of its uses.
     pub async fn reset_place(&self, place: ColdPlace, busy: bool) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
         sqlx::query("DELETE FROM place_knowledge WHERE place = ? AND busy = ?")
             .bind(place_word(place))
             .bind(busy)
-            .execute(&self.pool)
+            .execute(&mut *w.conn().await?)
             .await?;
-        Ok(())
+        w.commit().await
     }
 
     /// Whether a place is crowded or often opened at present.
     pub async fn busy(&self, place: ColdPlace) -> Result<bool, StoreError> {
         let row: Option<(bool,)> = sqlx::query_as("SELECT busy FROM place_use WHERE place = ?")
             .bind(place_word(place))
-            .fetch_optional(&self.pool)
+            .fetch_optional(&mut *self.conn().await?)
             .await?;
         Ok(row.is_some_and(|(busy,)| busy))
     }
 
     /// Notes how a place is used at present.
     pub async fn set_busy(&self, place: ColdPlace, busy: bool) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
         sqlx::query(
             "INSERT INTO place_use (place, busy) VALUES (?, ?) ON CONFLICT (place) DO UPDATE SET busy = excluded.busy",
         )
         .bind(place_word(place))
         .bind(busy)
-        .execute(&self.pool)
+        .execute(&mut *w.conn().await?)
         .await?;
-        Ok(())
+        w.commit().await
     }
 
     /// The kitchen with what is thought of its places as they are used at present.
@@ -276,18 +278,22 @@ impl Store {
         finding: Finding,
         at: DateTime<Utc>,
     ) -> Result<i64, StoreError> {
-        Ok(sqlx::query(
-            "INSERT INTO touch (formula_id, job_id, noted_at, purpose, touch, dough_c) VALUES (?, ?, ?, ?, ?, ?)",
+        let w = self.begin(None).await?;
+        let id = w.next("touch").await?;
+        sqlx::query(
+            "INSERT INTO touch (id, formula_id, job_id, noted_at, purpose, touch, dough_c) VALUES (?, ?, ?, ?, ?, ?, ?)",
         )
+        .bind(id)
         .bind(formula.0)
         .bind(job.0)
         .bind(written(at))
         .bind(purpose_word(finding.purpose))
         .bind(touch_word(finding.touch))
         .bind(finding.dough.c())
-        .execute(&self.pool)
-        .await?
-        .last_insert_rowid())
+        .execute(&mut *w.conn().await?)
+        .await?;
+        w.commit().await?;
+        Ok(id)
     }
 
     /// What hands found of a formula's dough, the newest first.
@@ -296,7 +302,7 @@ impl Store {
             "SELECT id, job_id, noted_at, purpose, touch, dough_c FROM touch WHERE formula_id = ? ORDER BY noted_at DESC, id DESC",
         )
         .bind(formula.0)
-        .fetch_all(&self.pool)
+        .fetch_all(&mut *self.conn().await?)
         .await?;
         rows.into_iter()
             .map(|r| {
@@ -321,7 +327,11 @@ impl Store {
 
     /// Takes a finding away.
     pub async fn delete_touch(&self, id: i64) -> Result<(), StoreError> {
-        let gone = sqlx::query("DELETE FROM touch WHERE id = ?").bind(id).execute(&self.pool).await?;
-        if gone.rows_affected() == 0 { Err(StoreError::NotFound { thing: "touch", id }) } else { Ok(()) }
+        let w = self.begin(None).await?;
+        let gone = sqlx::query("DELETE FROM touch WHERE id = ?").bind(id).execute(&mut *w.conn().await?).await?;
+        if gone.rows_affected() == 0 {
+            return Err(StoreError::NotFound { thing: "touch", id });
+        }
+        w.commit().await
     }
 }

@@ -8,20 +8,23 @@ mod cold;
 mod edits;
 mod error;
 mod learnt;
+mod records;
 mod rows;
 mod rows_dough;
 mod rows_making;
 mod rows_oven;
 mod shelf;
+mod source;
 mod store;
 mod tables;
 mod things;
 
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
+pub use source::Writing;
 pub use store::Store;
 pub use things::{
-    ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, PantryId,
+    AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, PantryId,
     RecordId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge, StoredMixNote,
     StoredMixedSheet, StoredReading, StoredRecord, StoredStay, StoredTouch,
 };

@@ -3,18 +3,15 @@
 use crate::error::StoreError;
 use crate::rows_making::{making_from, making_text};
 use crate::rows_oven::{finishes_from, finishes_text, readings_from, readings_text, spots_from, spots_text};
-use crate::things::{
-    CutterId, FormulaId, JobId, NewRecord, RecordId, StoredCutter, StoredJob, StoredMixedSheet, StoredRecord,
-};
+use crate::things::{CutterId, FormulaId, JobId, StoredCutter, StoredJob, StoredMixedSheet};
 use chrono::NaiveDateTime;
 use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::{EggClass, MixMethod};
 use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making};
-use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, SheetKind, SheetReadings, Turning};
-use ready_slab_core::units::{Length, Share, Span};
+use ready_slab_core::units::Length;
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
 
@@ -174,6 +171,8 @@ pub(crate) struct KitchenRow {
     pub cover_pot: bool,
     #[serde(default)]
     pub altitude_m: f64,
+    #[serde(default)]
+    pub zone: String,
 }
 
 fn usual_dip() -> f64 {
@@ -214,6 +213,7 @@ impl KitchenRow {
             hot_spots: spots_text(k.hot_spots.as_ref()),
             cover_pot: k.cover_pot,
             altitude_m: k.altitude_m,
+            zone: k.zone,
             preheat_min: k.preheat_min,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
@@ -248,6 +248,7 @@ impl KitchenRow {
             hot_spots: spots_from(self.id, &self.hot_spots)?,
             cover_pot: self.cover_pot,
             altitude_m: self.altitude_m,
+            zone: self.zone,
             preheat_min: self.preheat_min,
             roll_min: self.roll_min,
             cut_s: self.cut_s,
@@ -274,6 +275,10 @@ pub(crate) struct CutterRow {
 
 impl CutterRow {
     pub fn of(id: i64, name: &str, origin: &str, outline: &Outline) -> Self {
+        Self::with_neck(id, name, origin, outline, outline.narrowest_neck().map(|l| l.mm()))
+    }
+
+    fn with_neck(id: i64, name: &str, origin: &str, outline: &Outline, neck_mm: Option<f64>) -> Self {
         // A thousandth of a millimetre is finer than any tin.
         let exact = |v: f64| (v * 1000.0).round() / 1000.0;
         let ring =
@@ -284,8 +289,19 @@ impl CutterRow {
             origin: origin.to_owned(),
             points_mm: text(&ring(outline.points())),
             holes_mm: text(&outline.holes().into_iter().map(ring).collect::<Vec<_>>()),
-            neck_mm: outline.narrowest_neck().map(|l| l.mm()),
+            neck_mm,
         }
+    }
+
+    /// Whether it is the same tin, whatever its number.
+    pub fn alike(&self, other: &Self) -> bool {
+        (&self.name, &self.origin, &self.points_mm, &self.holes_mm)
+            == (&other.name, &other.origin, &other.points_mm, &other.holes_mm)
+    }
+
+    /// An outline that is kept beside a bake: nobody asks for its neck.
+    pub fn beside(name: &str, origin: &str, outline: &Outline) -> Self {
+        Self::with_neck(0, name, origin, outline, None)
     }
 
     pub fn into_core(self) -> Result<StoredCutter, StoreError> {
@@ -364,6 +380,10 @@ pub(crate) struct JobRow {
     pub finishes: String,
     #[serde(default)]
     pub goes_in_c: Option<f64>,
+    /// How often it has changed; read along, never written.
+    #[serde(skip)]
+    #[sqlx(default)]
+    pub revision: i64,
 }
 
 fn just_golden() -> String {
@@ -468,6 +488,7 @@ impl JobRow {
             liner: liner_word(j.liner).to_owned(),
             finishes: finishes_text(&j.finishes),
             goes_in_c: j.goes_in_c,
+            revision: 0,
         }
     }
 
@@ -523,77 +544,7 @@ impl JobRow {
             cutter_id: CutterId(self.cutter_id),
             formula_version: self.formula_version,
             dough_with: self.dough_with.map(JobId),
-        })
-    }
-}
-
-#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
-pub(crate) struct RecordRow {
-    pub id: i64,
-    pub job_id: i64,
-    pub recorded_at: String,
-    pub cut_width_mm: f64,
-    pub cut_thickness_mm: f64,
-    pub widths_mm: String,
-    pub thicknesses_mm: String,
-    pub baked_min: Option<f64>,
-    pub edge_colour: String,
-    pub notes: String,
-    pub expected_bake_least_min: f64,
-    pub expected_bake_most_min: f64,
-    pub expected_spread_least_share: f64,
-    pub expected_spread_most_share: f64,
-    #[serde(default)]
-    pub formula_version: Option<u32>,
-}
-
-impl RecordRow {
-    pub fn of(id: i64, new: &NewRecord) -> Self {
-        let mm = |l: &[Length]| text(&l.iter().map(|l| l.mm()).collect::<Vec<_>>());
-        Self {
-            id,
-            job_id: new.job_id.0,
-            recorded_at: new.recorded_at.clone(),
-            cut_width_mm: new.record.cut_width().mm(),
-            cut_thickness_mm: new.record.cut_thickness().mm(),
-            widths_mm: mm(new.record.widths()),
-            thicknesses_mm: mm(new.record.thicknesses()),
-            baked_min: new.record.baked().map(Span::min),
-            edge_colour: edge_word(new.record.edge()).to_owned(),
-            notes: new.record.notes().to_owned(),
-            expected_bake_least_min: new.expected_bake.0.min(),
-            expected_bake_most_min: new.expected_bake.1.min(),
-            expected_spread_least_share: new.expected_spread.0.value(),
-            expected_spread_most_share: new.expected_spread.1.value(),
-            formula_version: new.formula_version,
-        }
-    }
-
-    pub fn into_core(self) -> Result<StoredRecord, StoreError> {
-        let id = self.id;
-        let finite = |v: f64| if v.is_finite() { v } else { 0.0 };
-        let record = BakeRecord::new(
-            Length::new_mm(finite(self.cut_width_mm)),
-            Length::new_mm(finite(self.cut_thickness_mm)),
-            &list::<f64>("bake record", id, &self.widths_mm)?,
-            &list::<f64>("bake record", id, &self.thicknesses_mm)?,
-            self.baked_min,
-            edge_from("bake record", id, &self.edge_colour)?,
-            &self.notes,
-        )
-        .map_err(|e| StoreError::damaged("bake record", id, &e))?;
-        let span = |v: f64| Span::new_min(finite(v));
-        let share = |v: f64| Share::new(finite(v));
-        Ok(StoredRecord {
-            id: RecordId(id),
-            kept: NewRecord {
-                job_id: JobId(self.job_id),
-                recorded_at: self.recorded_at,
-                formula_version: self.formula_version,
-                record,
-                expected_bake: (span(self.expected_bake_least_min), span(self.expected_bake_most_min)),
-                expected_spread: (share(self.expected_spread_least_share), share(self.expected_spread_most_share)),
-            },
+            revision: self.revision,
         })
     }
 }

@@ -60,9 +60,9 @@ impl FormulaRow {
         Self { id, name: formula.name().to_owned(), lines: line_rows(formula) }
     }
 
-    pub fn into_core(self, version: u32, pantry: &Pantry) -> Result<StoredFormula, StoreError> {
+    pub fn into_core(self, version: u32, revision: i64, pantry: &Pantry) -> Result<StoredFormula, StoreError> {
         let formula = formula_of(self.id, &self.name, self.lines, pantry)?;
-        Ok(StoredFormula { id: FormulaId(self.id), formula, version })
+        Ok(StoredFormula { id: FormulaId(self.id), formula, version, revision })
     }
 }
 
@@ -182,7 +182,7 @@ impl PantryRow {
     }
 }
 
-#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
+#[derive(FromRow)]
 pub(crate) struct MixNoteRow {
     pub id: i64,
     pub job_id: i64,

@@ -1,78 +1,129 @@
 //! The repository: reads, and changes that can be undone.
 
-use crate::edits::{Change, Direction, EditSummary, History, Key, Row, Thing, apply, history, next_id, step};
-use crate::error::StoreError;
-use crate::rows::{CutterRow, JobRow, KitchenRow, RecordRow};
-use crate::rows_dough::{FormulaRow, MixNoteRow, VersionRow};
-use crate::tables::{Tx, read};
-use crate::things::{
-    CutterId, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, StoredCutter, StoredJob, StoredMixNote,
-    StoredRecord,
+use crate::edits::{
+    Change, Direction, EditSummary, History, Key, Row, Thing, apply, at_revision, history, next_number, revision, step,
 };
+use crate::error::StoreError;
+use crate::rows::{CutterRow, JobRow, KitchenRow};
+use crate::rows_dough::{FormulaRow, VersionRow};
+use crate::source::{Conn, Source};
+use crate::tables::{job_rows, read};
+use crate::things::{CutterId, FormulaId, JobId, NewRecord, StoredCutter, StoredJob};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Job, Kitchen};
-use sqlx::SqlitePool;
-use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
 use std::path::Path;
-use std::time::Duration;
 
 static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
 
-/// The bakery's memory. Cheap to clone; all clones share one pool.
+/// The bakery's memory. Cheap to clone; all clones share the file.
 #[derive(Debug, Clone)]
 pub struct Store {
-    pub(crate) pool: SqlitePool,
+    pub(crate) source: Source,
 }
 
 impl Store {
     /// Opens the file, makes it when it is not there, and brings it to this version.
     pub async fn open(path: &Path) -> Result<Self, StoreError> {
-        let options = SqliteConnectOptions::new()
-            .filename(path)
-            .create_if_missing(true)
-            .journal_mode(SqliteJournalMode::Wal)
-            .synchronous(SqliteSynchronous::Full)
-            .foreign_keys(true)
-            .busy_timeout(Duration::from_secs(5));
-        let pool = SqlitePoolOptions::new().max_connections(4).connect_with(options).await?;
-        MIGRATIONS.run(&pool).await?;
-        Ok(Self { pool })
+        Ok(Self { source: Source::open(path, &MIGRATIONS).await? })
     }
 
     /// Waits for running statements and closes the file.
     pub async fn close(&self) {
-        self.pool.close().await;
+        self.source.close().await;
+    }
+
+    pub(crate) async fn conn(&self) -> Result<Conn, StoreError> {
+        self.source.conn().await
     }
 
     /// Whether nothing was ever put in.
     pub async fn is_empty(&self) -> Result<bool, StoreError> {
-        let (count,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM kitchen").fetch_one(&self.pool).await?;
+        let (count,): (i64,) =
+            sqlx::query_as("SELECT COUNT(*) FROM kitchen").fetch_one(&mut *self.conn().await?).await?;
         Ok(count == 0)
     }
 
-    /// Makes all changes in one transaction, noted as one edit. A write lock is taken first, so that numbers stay free.
-    pub(crate) async fn change(&self, label: &str, changes: Vec<Change>) -> Result<(), StoreError> {
-        let mut tx = self.write().await?;
-        apply(&mut tx, &now(), label, changes).await?;
-        Ok(tx.commit().await?)
+    /// Whether the bakery is a demo: then simulated readings may teach it.
+    pub async fn is_made_up(&self) -> Result<bool, StoreError> {
+        let (made_up,): (bool,) =
+            sqlx::query_as("SELECT made_up FROM bakery WHERE id = 1").fetch_one(&mut *self.conn().await?).await?;
+        Ok(made_up)
     }
 
-    pub(crate) async fn write(&self) -> Result<Tx<'_>, StoreError> {
-        Ok(self.pool.begin_with("BEGIN IMMEDIATE").await?)
+    /// Notes that the bakery is a demo.
+    pub async fn set_made_up(&self) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        sqlx::query("UPDATE bakery SET made_up = 1").execute(&mut *w.conn().await?).await?;
+        w.commit().await
+    }
+
+    /// Makes all changes in one transaction, noted as one edit.
+    pub(crate) async fn change(&self, label: &str, changes: Vec<Change>) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        w.note(label, changes).await?;
+        w.commit().await
+    }
+
+    /// Makes the changes in the transaction that this store is in.
+    pub(crate) async fn note(&self, label: &str, changes: Vec<Change>) -> Result<(), StoreError> {
+        let Conn::Within(mut guard) = self.conn().await? else { unreachable!("changes are made in a transaction") };
+        let (tx, noted, whole) = guard.as_mut().expect("the transaction is open while its store is used").parts();
+        let label = whole.map_or_else(|| label.to_owned(), str::to_owned);
+        apply(tx, noted, &now(), &label, changes).await
+    }
+
+    pub(crate) async fn next(&self, thing: &str) -> Result<i64, StoreError> {
+        next_number(&mut *self.conn().await?, thing).await
     }
 
     pub(crate) async fn one(&self, thing: Thing, id: i64) -> Result<Row, StoreError> {
-        let mut tx = self.pool.begin().await?;
-        read(&mut tx, Key { thing, id }).await?.ok_or(StoreError::NotFound { thing: thing.word(), id })
+        let found = read(&mut *self.conn().await?, Key { thing, id }).await?;
+        found.ok_or(StoreError::NotFound { thing: thing.word(), id })
     }
 
     pub(crate) async fn add(&self, label: &str, thing: Thing, row: impl FnOnce(i64) -> Row) -> Result<i64, StoreError> {
-        let mut tx = self.write().await?;
-        let id = next_id(&mut tx, thing).await?;
-        apply(&mut tx, &now(), label, vec![Change::put(row(id))]).await?;
-        tx.commit().await?;
+        let w = self.begin(None).await?;
+        let id = w.next(thing.word()).await?;
+        w.note(label, vec![Change::put(row(id))]).await?;
+        w.commit().await?;
         Ok(id)
+    }
+
+    pub(crate) async fn revision(&self, thing: Thing, id: i64) -> Result<i64, StoreError> {
+        revision(&mut *self.conn().await?, Key { thing, id }).await
+    }
+
+    pub(crate) async fn at_revision(&self, thing: Thing, id: i64, number: i64) -> Result<Option<Row>, StoreError> {
+        at_revision(&mut *self.conn().await?, Key { thing, id }, number).await
+    }
+
+    /// How often the kitchen has changed.
+    pub async fn kitchen_revision(&self) -> Result<i64, StoreError> {
+        self.revision(Thing::Kitchen, 1).await
+    }
+
+    /// The kitchen as it was at a revision, where that is still known.
+    pub async fn kitchen_at(&self, revision: i64) -> Result<Option<Kitchen>, StoreError> {
+        match self.at_revision(Thing::Kitchen, 1, revision).await? {
+            Some(Row::Kitchen(row)) => row.into_core().map(Some),
+            _ => Ok(None),
+        }
+    }
+
+    /// A job as it was at a revision, where that is still known.
+    pub async fn job_at(&self, id: JobId, revision: i64) -> Result<Option<StoredJob>, StoreError> {
+        match self.at_revision(Thing::Job, id.0, revision).await? {
+            Some(Row::Job(row)) => row.into_core().map(Some),
+            _ => Ok(None),
+        }
+    }
+
+    /// Gives a kitchen that has no time zone the one the program runs in; no edit, since nobody chose it.
+    pub async fn settle_zone(&self, zone: &str) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        sqlx::query("UPDATE kitchen SET zone = ? WHERE zone = ''").bind(zone).execute(&mut *w.conn().await?).await?;
+        w.commit().await
     }
 
     /// The kitchen.
@@ -85,13 +136,13 @@ impl Store {
 
     /// Keeps the kitchen.
     pub async fn save_kitchen(&self, kitchen: &Kitchen, label: &str) -> Result<(), StoreError> {
-        self.change(label, vec![Change::put(Row::Kitchen(KitchenRow::of(kitchen)))]).await
+        self.change(label, vec![Change::put(Row::Kitchen(Box::new(KitchenRow::of(kitchen))))]).await
     }
 
     /// All cutters by name.
     pub async fn cutters(&self) -> Result<Vec<StoredCutter>, StoreError> {
         let rows: Vec<CutterRow> =
-            sqlx::query_as("SELECT * FROM cutter ORDER BY name, id").fetch_all(&self.pool).await?;
+            sqlx::query_as("SELECT * FROM cutter ORDER BY name, id").fetch_all(&mut *self.conn().await?).await?;
         rows.into_iter().map(CutterRow::into_core).collect()
     }
 
@@ -103,7 +154,8 @@ impl Store {
         }
     }
 
-    /// Puts a cutter on the shelf. Works out its narrowest neck, which takes a moment for an intricate one.
+    /// Puts a cutter on the shelf. Works out its narrowest neck before the file is locked, since that takes a moment for an
+    /// intricate one.
     pub async fn add_cutter(
         &self,
         name: &str,
@@ -111,23 +163,32 @@ impl Store {
         outline: &Outline,
         label: &str,
     ) -> Result<CutterId, StoreError> {
-        self.add(label, Thing::Cutter, |id| Row::Cutter(CutterRow::of(id, name, origin, outline))).await.map(CutterId)
+        let row = CutterRow::of(0, name, origin, outline);
+        self.add(label, Thing::Cutter, |id| Row::Cutter(CutterRow { id, ..row })).await.map(CutterId)
     }
 
     /// Takes a cutter off the shelf; refuses while a job uses it.
     pub async fn delete_cutter(&self, id: CutterId, label: &str) -> Result<(), StoreError> {
-        self.cutter(id).await?;
-        let (count,): (i64,) =
-            sqlx::query_as("SELECT COUNT(*) FROM job WHERE cutter_id = ?").bind(id.0).fetch_one(&self.pool).await?;
-        if count > 0 {
-            return Err(StoreError::InUse { thing: "cutter", by: if count == 1 { "job" } else { "jobs" }, count });
+        let w = self.begin(None).await?;
+        w.cutter(id).await?;
+        w.unused("cutter", "SELECT COUNT(*) FROM job WHERE cutter_id = ?", id.0).await?;
+        w.note(label, vec![Change::Remove(Key { thing: Thing::Cutter, id: id.0 })]).await?;
+        w.commit().await
+    }
+
+    /// Refuses while a job uses the thing.
+    pub(crate) async fn unused(&self, thing: &'static str, count: &'static str, id: i64) -> Result<(), StoreError> {
+        let (count,): (i64,) = sqlx::query_as(count).bind(id).fetch_one(&mut *self.conn().await?).await?;
+        match count {
+            0 => Ok(()),
+            count => Err(StoreError::InUse { thing, by: if count == 1 { "job" } else { "jobs" }, count }),
         }
-        self.change(label, vec![Change::Remove(Key { thing: Thing::Cutter, id: id.0 })]).await
     }
 
     /// All jobs, the soonest first.
     pub async fn jobs(&self) -> Result<Vec<StoredJob>, StoreError> {
-        let rows: Vec<JobRow> = sqlx::query_as("SELECT * FROM job ORDER BY ready_by, id").fetch_all(&self.pool).await?;
+        let rows: Vec<JobRow> =
+            sqlx::query_as(concat!(job_rows!(), " ORDER BY ready_by, id")).fetch_all(&mut *self.conn().await?).await?;
         rows.into_iter().map(JobRow::into_core).collect()
     }
 
@@ -147,29 +208,21 @@ impl Store {
         cutter: CutterId,
         label: &str,
     ) -> Result<JobId, StoreError> {
-        self.formula(formula).await?;
-        self.cutter(cutter).await?;
-        let stored = StoredJob {
-            id: JobId(0),
-            job: job.clone(),
-            formula_id: formula,
-            cutter_id: cutter,
-            formula_version: None,
-            dough_with: None,
-            lot_of: None,
-            mixed: vec![],
-        };
-        self.add(label, Thing::Job, |id| Row::Job(Box::new(JobRow::of(id, &stored)))).await.map(JobId)
+        let stored = StoredJob::alone(JobId(0), job.clone(), formula, cutter);
+        self.add_lot(&stored, label).await
     }
 
-    /// Adds a lot to a job: all that is said of it but its number.
+    /// Adds a lot to a job, or a job: all that is said of it but its number.
     pub async fn add_lot(&self, lot: &StoredJob, label: &str) -> Result<JobId, StoreError> {
-        self.check_references(lot).await?;
-        self.add(label, Thing::Job, |id| {
-            Row::Job(Box::new(JobRow::of(id, &StoredJob { id: JobId(id), ..lot.clone() })))
-        })
-        .await
-        .map(JobId)
+        let w = self.begin(None).await?;
+        w.check_references(lot).await?;
+        let id = w
+            .add(label, Thing::Job, |id| {
+                Row::Job(Box::new(JobRow::of(id, &StoredJob { id: JobId(id), ..lot.clone() })))
+            })
+            .await?;
+        w.commit().await?;
+        Ok(JobId(id))
     }
 
     /// Keeps a job under its number.
@@ -179,13 +232,15 @@ impl Store {
 
     /// Keeps several jobs under their numbers, as one edit.
     pub async fn save_jobs(&self, all: &[StoredJob], label: &str) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
         let mut changes = Vec::with_capacity(all.len());
         for stored in all {
-            self.job(stored.id).await?;
-            self.check_references(stored).await?;
+            w.job(stored.id).await?;
+            w.check_references(stored).await?;
             changes.push(Change::put(Row::Job(Box::new(JobRow::of(stored.id.0, stored)))));
         }
-        self.change(label, changes).await
+        w.note(label, changes).await?;
+        w.commit().await
     }
 
     async fn check_references(&self, stored: &StoredJob) -> Result<(), StoreError> {
@@ -197,11 +252,13 @@ impl Store {
         Ok(())
     }
 
-    /// Deletes a job with its lots, their records and notes, as one edit. Jobs whose dough was mixed with one of them are on
-    /// their own again; sheets laid for several lots are gone with any of them.
+    /// Deletes a job with its lots, as one edit. Their bakes, notes and pieces in the cold are facts and stay, for the job to find
+    /// when it comes back. Jobs whose dough was mixed with one of them are on their own again; sheets laid for several lots are
+    /// gone with any of them.
     pub async fn delete_job(&self, id: JobId, label: &str) -> Result<(), StoreError> {
-        self.job(id).await?;
-        let jobs = self.jobs().await?;
+        let w = self.begin(None).await?;
+        w.job(id).await?;
+        let jobs = w.jobs().await?;
         let gone: Vec<JobId> =
             std::iter::once(id).chain(jobs.iter().filter(|j| j.lot_of == Some(id)).map(|j| j.id)).collect();
         let mut changes: Vec<Change> = Vec::new();
@@ -216,14 +273,9 @@ impl Store {
             }
         }
         // The lots before the job they name.
-        for job in gone.iter().rev() {
-            let records = self.records(*job).await?;
-            changes.extend(records.iter().map(|r| Change::Remove(Key { thing: Thing::Record, id: r.id.0 })));
-            let notes = self.mix_notes(*job).await?;
-            changes.extend(notes.iter().map(|n| Change::Remove(Key { thing: Thing::MixNote, id: n.id.0 })));
-            changes.push(Change::Remove(Key { thing: Thing::Job, id: job.0 }));
-        }
-        self.change(label, changes).await
+        changes.extend(gone.iter().rev().map(|job| Change::Remove(Key { thing: Thing::Job, id: job.0 })));
+        w.note(label, changes).await?;
+        w.commit().await
     }
 
     /// Adds a formula, a cutter, a job and its records together, as one edit: a job read back from a file.
@@ -236,125 +288,51 @@ impl Store {
         label: &str,
     ) -> Result<JobId, StoreError> {
         // A formula or cutter that is on the shelf already, alike in everything, is not doubled.
-        let known_formula = self.formulas().await?.into_iter().find(|f| f.formula == *formula).map(|f| f.id.0);
         let same_cutter = CutterRow::of(0, cutter.0, cutter.1, cutter.2);
-        let known_cutter = self.cutters().await?.into_iter().find_map(|c| {
-            let row = CutterRow::of(0, &c.name, &c.origin, &c.outline);
-            (row == same_cutter).then_some(c.id.0)
-        });
-        let mut tx = self.write().await?;
+        let w = self.begin(None).await?;
+        let known_formula = w.formulas().await?.into_iter().find(|f| f.formula == *formula).map(|f| f.id.0);
+        let shelf: Vec<CutterRow> = sqlx::query_as("SELECT * FROM cutter").fetch_all(&mut *w.conn().await?).await?;
+        let known_cutter = shelf.into_iter().find(|c| c.alike(&same_cutter)).map(|c| c.id);
         let mut changes = Vec::new();
         let formula_id = match known_formula {
             Some(id) => id,
             None => {
-                let id = next_id(&mut tx, Thing::Formula).await?;
+                let id = w.next(Thing::Formula.word()).await?;
                 changes.push(Change::put(Row::Formula(FormulaRow::of(id, formula))));
-                let version = next_id(&mut tx, Thing::Version).await?;
-                changes.push(Change::put(Row::Version(VersionRow::of(version, id, 1, &now(), formula))));
+                let version = w.next(Thing::Version.word()).await?;
+                let number = w.next_version(id).await?;
+                changes.push(Change::put(Row::Version(VersionRow::of(version, id, number, &now(), formula))));
                 id
             }
         };
         let cutter_id = match known_cutter {
             Some(id) => id,
             None => {
-                let id = next_id(&mut tx, Thing::Cutter).await?;
+                let id = w.next(Thing::Cutter.word()).await?;
                 changes.push(Change::put(Row::Cutter(CutterRow { id, ..same_cutter })));
                 id
             }
         };
-        let job_id = next_id(&mut tx, Thing::Job).await?;
-        let stored = StoredJob {
-            id: JobId(job_id),
-            job: job.clone(),
-            formula_id: FormulaId(formula_id),
-            cutter_id: CutterId(cutter_id),
-            formula_version: None,
-            dough_with: None,
-            lot_of: None,
-            mixed: vec![],
-        };
+        let job_id = w.next(Thing::Job.word()).await?;
+        let stored = StoredJob::alone(JobId(job_id), job.clone(), FormulaId(formula_id), CutterId(cutter_id));
         changes.push(Change::put(Row::Job(Box::new(JobRow::of(job_id, &stored)))));
-        let first_record = next_id(&mut tx, Thing::Record).await?;
-        for (id, record) in (first_record..).zip(records) {
-            let own = NewRecord { job_id: JobId(job_id), formula_version: None, ..record.clone() };
-            changes.push(Change::put(Row::Record(RecordRow::of(id, &own))));
+        w.note(label, changes).await?;
+        for record in records {
+            let own = NewRecord {
+                job_id: JobId(job_id),
+                formula_id: Some(FormulaId(formula_id)),
+                formula_version: None,
+                ..record.clone()
+            };
+            w.keep_record(&own).await?;
         }
-        apply(&mut tx, &now(), label, changes).await?;
-        tx.commit().await?;
+        w.commit().await?;
         Ok(JobId(job_id))
-    }
-
-    /// Records of a job, the latest first.
-    pub async fn records(&self, job: JobId) -> Result<Vec<StoredRecord>, StoreError> {
-        let rows: Vec<RecordRow> =
-            sqlx::query_as("SELECT * FROM bake_record WHERE job_id = ? ORDER BY recorded_at DESC, id DESC")
-                .bind(job.0)
-                .fetch_all(&self.pool)
-                .await?;
-        rows.into_iter().map(RecordRow::into_core).collect()
-    }
-
-    /// Keeps a record with the version of the formula that was baked. With `own_bake` (not a trial) the job keeps that
-    /// version from then on.
-    pub async fn add_record(&self, record: &NewRecord, own_bake: bool, label: &str) -> Result<RecordId, StoreError> {
-        let mut job = self.job(record.job_id).await?;
-        let version = match job.formula_version {
-            Some(version) => version,
-            None => self.formula(job.formula_id).await?.version,
-        };
-        let kept = NewRecord { formula_version: Some(version), ..record.clone() };
-        let mut tx = self.write().await?;
-        let id = next_id(&mut tx, Thing::Record).await?;
-        let mut changes = vec![Change::put(Row::Record(RecordRow::of(id, &kept)))];
-        if own_bake && job.formula_version.is_none() {
-            job.formula_version = Some(version);
-            changes.push(Change::put(Row::Job(Box::new(JobRow::of(job.id.0, &job)))));
-        }
-        apply(&mut tx, &now(), label, changes).await?;
-        tx.commit().await?;
-        Ok(RecordId(id))
-    }
-
-    /// Takes a record away.
-    pub async fn delete_record(&self, id: RecordId, label: &str) -> Result<(), StoreError> {
-        self.one(Thing::Record, id.0).await?;
-        self.change(label, vec![Change::Remove(Key { thing: Thing::Record, id: id.0 })]).await
-    }
-
-    /// Notes on the mixes of a job, in the order they were made.
-    pub async fn mix_notes(&self, job: JobId) -> Result<Vec<StoredMixNote>, StoreError> {
-        let rows: Vec<MixNoteRow> = sqlx::query_as("SELECT * FROM mix_note WHERE job_id = ? ORDER BY noted_at, id")
-            .bind(job.0)
-            .fetch_all(&self.pool)
-            .await?;
-        rows.into_iter().map(MixNoteRow::into_core).collect()
-    }
-
-    /// Notes on the mixes of a formula in all jobs.
-    pub async fn mix_notes_of(&self, formula: FormulaId) -> Result<Vec<StoredMixNote>, StoreError> {
-        let rows: Vec<MixNoteRow> = sqlx::query_as("SELECT * FROM mix_note WHERE formula_id = ? ORDER BY noted_at, id")
-            .bind(formula.0)
-            .fetch_all(&self.pool)
-            .await?;
-        rows.into_iter().map(MixNoteRow::into_core).collect()
-    }
-
-    /// Keeps a note on a mix.
-    pub async fn add_mix_note(&self, note: &NewMixNote, label: &str) -> Result<MixNoteId, StoreError> {
-        self.job(note.job_id).await?;
-        self.add(label, Thing::MixNote, |id| Row::MixNote(MixNoteRow::of(id, note))).await.map(MixNoteId)
-    }
-
-    /// Takes a note away.
-    pub async fn delete_mix_note(&self, id: MixNoteId, label: &str) -> Result<(), StoreError> {
-        self.one(Thing::MixNote, id.0).await?;
-        self.change(label, vec![Change::Remove(Key { thing: Thing::MixNote, id: id.0 })]).await
     }
 
     /// What undo and redo would do now.
     pub async fn history(&self) -> Result<History, StoreError> {
-        let mut tx = self.pool.begin().await?;
-        history(&mut tx).await
+        history(&mut *self.conn().await?).await
     }
 
     /// Takes back the latest edit.
@@ -368,16 +346,17 @@ impl Store {
     }
 
     async fn step(&self, direction: Direction) -> Result<Option<EditSummary>, StoreError> {
-        let mut tx = self.write().await?;
-        let edit = step(&mut tx, direction).await?;
-        tx.commit().await?;
+        let w = self.begin(None).await?;
+        let edit = step(&mut *w.conn().await?, &now(), direction).await?;
+        w.commit().await?;
         Ok(edit)
     }
 
     /// Forgets how the present state came about, so that nothing before it can be undone (after seeding).
     pub async fn forget_history(&self) -> Result<(), StoreError> {
-        sqlx::query("DELETE FROM edit").execute(&self.pool).await?;
-        Ok(())
+        let w = self.begin(None).await?;
+        sqlx::query("DELETE FROM edit").execute(&mut *w.conn().await?).await?;
+        w.commit().await
     }
 }
 

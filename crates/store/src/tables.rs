@@ -3,21 +3,28 @@
 use crate::edits::{Key, Row, Thing};
 use crate::error::StoreError;
 use crate::rows_dough::{FormulaRow, LineRow};
-use sqlx::{Sqlite, Transaction};
+use sqlx::SqliteConnection;
 
-pub(crate) type Tx<'a> = Transaction<'a, Sqlite>;
+/// Jobs with how often each has changed.
+macro_rules! job_rows {
+    () => {
+        "SELECT job.*, (SELECT COALESCE(MAX(number), 0) FROM revision WHERE thing = 'job' AND thing_id = job.id) AS revision \
+         FROM job"
+    };
+}
 
-pub(crate) async fn read(tx: &mut Tx<'_>, key: Key) -> Result<Option<Row>, StoreError> {
-    let conn = &mut **tx;
+pub(crate) use job_rows;
+
+pub(crate) async fn read(tx: &mut SqliteConnection, key: Key) -> Result<Option<Row>, StoreError> {
     Ok(match key.thing {
         Thing::Kitchen => sqlx::query_as("SELECT * FROM kitchen WHERE id = ?")
             .bind(key.id)
-            .fetch_optional(conn)
+            .fetch_optional(&mut *tx)
             .await?
-            .map(Row::Kitchen),
+            .map(|k| Row::Kitchen(Box::new(k))),
         Thing::Formula => {
             let name: Option<(String,)> =
-                sqlx::query_as("SELECT name FROM formula WHERE id = ?").bind(key.id).fetch_optional(&mut **tx).await?;
+                sqlx::query_as("SELECT name FROM formula WHERE id = ?").bind(key.id).fetch_optional(&mut *tx).await?;
             match name {
                 None => None,
                 Some((name,)) => {
@@ -27,53 +34,43 @@ pub(crate) async fn read(tx: &mut Tx<'_>, key: Key) -> Result<Option<Row>, Store
         }
         Thing::Cutter => sqlx::query_as("SELECT * FROM cutter WHERE id = ?")
             .bind(key.id)
-            .fetch_optional(conn)
+            .fetch_optional(&mut *tx)
             .await?
             .map(Row::Cutter),
-        Thing::Job => sqlx::query_as("SELECT * FROM job WHERE id = ?")
+        Thing::Job => sqlx::query_as(concat!(job_rows!(), " WHERE id = ?"))
             .bind(key.id)
-            .fetch_optional(conn)
+            .fetch_optional(&mut *tx)
             .await?
             .map(|row| Row::Job(Box::new(row))),
-        Thing::Record => sqlx::query_as("SELECT * FROM bake_record WHERE id = ?")
-            .bind(key.id)
-            .fetch_optional(conn)
-            .await?
-            .map(Row::Record),
         Thing::Version => sqlx::query_as("SELECT * FROM formula_version WHERE id = ?")
             .bind(key.id)
-            .fetch_optional(conn)
+            .fetch_optional(&mut *tx)
             .await?
             .map(Row::Version),
         Thing::Pantry => sqlx::query_as("SELECT * FROM pantry WHERE id = ?")
             .bind(key.id)
-            .fetch_optional(conn)
+            .fetch_optional(&mut *tx)
             .await?
             .map(Row::Pantry),
-        Thing::MixNote => sqlx::query_as("SELECT * FROM mix_note WHERE id = ?")
-            .bind(key.id)
-            .fetch_optional(conn)
-            .await?
-            .map(Row::MixNote),
     })
 }
 
-async fn read_lines(tx: &mut Tx<'_>, formula: i64) -> Result<Vec<LineRow>, StoreError> {
+async fn read_lines(tx: &mut SqliteConnection, formula: i64) -> Result<Vec<LineRow>, StoreError> {
     Ok(sqlx::query_as("SELECT ingredient, grams, note FROM formula_line WHERE formula_id = ? ORDER BY position")
         .bind(formula)
-        .fetch_all(&mut **tx)
+        .fetch_all(&mut *tx)
         .await?)
 }
 
-pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> {
+pub(crate) async fn write(tx: &mut SqliteConnection, row: &Row) -> Result<(), StoreError> {
     match row {
         Row::Kitchen(k) => {
             sqlx::query(
                 "INSERT INTO kitchen (id, name, room_c, fridge_c, fridge_fan, freezer_c, tray_width_mm, tray_length_mm, \
                  tray_kind, trays_owned, least_gap_mm, mixer_limit_g, rods_mm, ovens, racks_per_oven, oven_fan, \
                  preheat_min, roll_min, cut_s, bowl_ml, scale_step_g, fine_step_g, egg_class, currency, oven_readings, \
-                 door_dip_k, recovery_min, hot_spots, cover_pot, altitude_m) \
-                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 door_dip_k, recovery_min, hot_spots, cover_pot, altitude_m, zone) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
                  ON CONFLICT (id) DO UPDATE SET name = excluded.name, room_c = excluded.room_c, \
                  fridge_c = excluded.fridge_c, fridge_fan = excluded.fridge_fan, freezer_c = excluded.freezer_c, \
                  tray_width_mm = excluded.tray_width_mm, tray_length_mm = excluded.tray_length_mm, \
@@ -86,7 +83,8 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                  egg_class = excluded.egg_class, currency = excluded.currency, \
                  oven_readings = excluded.oven_readings, door_dip_k = excluded.door_dip_k, \
                  recovery_min = excluded.recovery_min, hot_spots = excluded.hot_spots, \
-                 cover_pot = excluded.cover_pot, altitude_m = excluded.altitude_m",
+                 cover_pot = excluded.cover_pot, altitude_m = excluded.altitude_m, \
+                 zone = CASE excluded.zone WHEN '' THEN kitchen.zone ELSE excluded.zone END",
             )
             .bind(k.id)
             .bind(&k.name)
@@ -118,7 +116,8 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(&k.hot_spots)
             .bind(k.cover_pot)
             .bind(k.altitude_m)
-            .execute(&mut **tx)
+            .bind(&k.zone)
+            .execute(&mut *tx)
             .await?;
         }
         Row::Formula(f) => {
@@ -127,9 +126,9 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             )
             .bind(f.id)
             .bind(&f.name)
-            .execute(&mut **tx)
+            .execute(&mut *tx)
             .await?;
-            sqlx::query("DELETE FROM formula_line WHERE formula_id = ?").bind(f.id).execute(&mut **tx).await?;
+            sqlx::query("DELETE FROM formula_line WHERE formula_id = ?").bind(f.id).execute(&mut *tx).await?;
             for (position, line) in (0_i64..).zip(&f.lines) {
                 sqlx::query(
                     "INSERT INTO formula_line (formula_id, position, ingredient, grams, note) VALUES (?, ?, ?, ?, ?)",
@@ -139,7 +138,7 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
                 .bind(&line.ingredient)
                 .bind(line.grams)
                 .bind(&line.note)
-                .execute(&mut **tx)
+                .execute(&mut *tx)
                 .await?;
             }
         }
@@ -155,7 +154,7 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(&c.points_mm)
             .bind(c.neck_mm)
             .bind(&c.holes_mm)
-            .execute(&mut **tx)
+            .execute(&mut *tx)
             .await?;
         }
         Row::Job(j) => {
@@ -222,32 +221,7 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(&j.liner)
             .bind(&j.finishes)
             .bind(j.goes_in_c)
-            .execute(&mut **tx)
-            .await?;
-        }
-        Row::Record(r) => {
-            sqlx::query(
-                "INSERT INTO bake_record (id, job_id, recorded_at, cut_width_mm, cut_thickness_mm, widths_mm, \
-                 thicknesses_mm, baked_min, edge_colour, notes, expected_bake_least_min, expected_bake_most_min, \
-                 expected_spread_least_share, expected_spread_most_share, formula_version) \
-                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-            )
-            .bind(r.id)
-            .bind(r.job_id)
-            .bind(&r.recorded_at)
-            .bind(r.cut_width_mm)
-            .bind(r.cut_thickness_mm)
-            .bind(&r.widths_mm)
-            .bind(&r.thicknesses_mm)
-            .bind(r.baked_min)
-            .bind(&r.edge_colour)
-            .bind(&r.notes)
-            .bind(r.expected_bake_least_min)
-            .bind(r.expected_bake_most_min)
-            .bind(r.expected_spread_least_share)
-            .bind(r.expected_spread_most_share)
-            .bind(r.formula_version)
-            .execute(&mut **tx)
+            .execute(&mut *tx)
             .await?;
         }
         Row::Version(v) => {
@@ -260,7 +234,7 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(&v.saved_at)
             .bind(&v.name)
             .bind(&v.lines)
-            .execute(&mut **tx)
+            .execute(&mut *tx)
             .await?;
         }
         Row::Pantry(p) => {
@@ -272,45 +246,22 @@ pub(crate) async fn write(tx: &mut Tx<'_>, row: &Row) -> Result<(), StoreError> 
             .bind(&p.key)
             .bind(&p.entry)
             .bind(p.price_per_kg)
-            .execute(&mut **tx)
-            .await?;
-        }
-        Row::MixNote(n) => {
-            sqlx::query(
-                "INSERT INTO mix_note (id, job_id, formula_id, formula_version, noted_at, mix, feel, squeeze, ingredient, \
-                 grams, left_over_g, flour_g, dough_c) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-            )
-            .bind(n.id)
-            .bind(n.job_id)
-            .bind(n.formula_id)
-            .bind(n.formula_version)
-            .bind(&n.noted_at)
-            .bind(n.mix)
-            .bind(&n.feel)
-            .bind(&n.squeeze)
-            .bind(&n.ingredient)
-            .bind(n.grams)
-            .bind(n.left_over_g)
-            .bind(n.flour_g)
-            .bind(n.dough_c)
-            .execute(&mut **tx)
+            .execute(&mut *tx)
             .await?;
         }
     }
     Ok(())
 }
 
-pub(crate) async fn delete(tx: &mut Tx<'_>, key: Key) -> Result<(), StoreError> {
+pub(crate) async fn delete(tx: &mut SqliteConnection, key: Key) -> Result<(), StoreError> {
     let query = match key.thing {
         Thing::Kitchen => sqlx::query("DELETE FROM kitchen WHERE id = ?"),
         Thing::Formula => sqlx::query("DELETE FROM formula WHERE id = ?"),
         Thing::Cutter => sqlx::query("DELETE FROM cutter WHERE id = ?"),
         Thing::Job => sqlx::query("DELETE FROM job WHERE id = ?"),
-        Thing::Record => sqlx::query("DELETE FROM bake_record WHERE id = ?"),
         Thing::Version => sqlx::query("DELETE FROM formula_version WHERE id = ?"),
         Thing::Pantry => sqlx::query("DELETE FROM pantry WHERE id = ?"),
-        Thing::MixNote => sqlx::query("DELETE FROM mix_note WHERE id = ?"),
     };
-    query.bind(key.id).execute(&mut **tx).await?;
+    query.bind(key.id).execute(&mut *tx).await?;
     Ok(())
 }

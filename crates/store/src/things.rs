@@ -4,7 +4,7 @@ use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target};
 use ready_slab_core::dough::{Feel, Formula, Ingredient, Squeeze};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{Job, Whereabouts};
+use ready_slab_core::job::{Job, Kitchen, Whereabouts};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 
@@ -40,6 +40,8 @@ pub struct StoredFormula {
     pub formula: Formula,
     /// Which of its versions this is, from 1.
     pub version: u32,
+    /// How often it has changed.
+    pub revision: i64,
 }
 
 /// A saved edit of a formula.
@@ -139,6 +141,17 @@ pub struct StoredJob {
     /// Sheets from which the pieces of several lots are cut together; empty for none. Only a job that is no lot of another
     /// has any.
     pub mixed: Vec<StoredMixedSheet>,
+    /// How often it has changed; what is saved does not say.
+    pub revision: i64,
+}
+
+impl StoredJob {
+    /// A job that has nothing to do with others.
+    #[must_use]
+    pub fn alone(id: JobId, job: Job, formula_id: FormulaId, cutter_id: CutterId) -> Self {
+        let (formula_version, dough_with, lot_of) = (None, None, None);
+        Self { id, job, formula_id, cutter_id, formula_version, dough_with, lot_of, mixed: vec![], revision: 0 }
+    }
 }
 
 /// A sheet with the pieces of several lots.
@@ -201,6 +214,15 @@ pub struct StoredChill {
     pub probe: Option<ProbeKind>,
 }
 
+impl StoredChill {
+    /// The latest moment that was noted of it.
+    #[must_use]
+    pub fn latest(&self) -> DateTime<Utc> {
+        let moved = self.stays.iter().map(|s| s.from).max();
+        moved.into_iter().chain(self.ended_at).fold(self.kept.put_in_at, DateTime::max)
+    }
+}
+
 /// What accepted readings have taught of a place.
 #[derive(Debug, Clone, PartialEq)]
 pub struct StoredKnowledge {
@@ -236,6 +258,23 @@ pub struct StoredReading {
     pub shows: Temperature,
     /// Where.
     pub spot: Spot,
+    /// Whether a stand-in showed it.
+    pub simulated: bool,
+}
+
+/// What a bake was baked with, as it was on the day: setting, liner and end in the job, oven and tray in the kitchen.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AsBaked {
+    /// The job.
+    pub job: Job,
+    /// The dough.
+    pub formula: Formula,
+    /// A piece from above.
+    pub outline: Outline,
+    /// The kitchen, before anything was learnt of it.
+    pub kitchen: Kitchen,
+    /// The pieces as they went in.
+    pub start: Temperature,
 }
 
 /// A record to be kept, with what was expected.
@@ -243,10 +282,14 @@ pub struct StoredReading {
 pub struct NewRecord {
     /// The job that was baked.
     pub job_id: JobId,
-    /// Local time, ISO 8601.
+    /// Local time of the kitchen, ISO 8601.
     pub recorded_at: String,
-    /// The version of the formula that was baked.
+    /// The formula that was baked; unknown of old records whose job was gone.
+    pub formula_id: Option<FormulaId>,
+    /// Its version.
     pub formula_version: Option<u32>,
+    /// What it was baked with; unknown of records made before that was kept.
+    pub as_baked: Option<AsBaked>,
     /// What was measured.
     pub record: BakeRecord,
     /// Time that was expected.
@@ -260,6 +303,8 @@ pub struct NewRecord {
 pub struct StoredRecord {
     /// Its number.
     pub id: RecordId,
+    /// Whether it was struck out.
+    pub struck: bool,
     /// The record.
     pub kept: NewRecord,
 }

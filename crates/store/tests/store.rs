@@ -1,153 +1,36 @@
 //! The memory on temporary files.
 
-use chrono::NaiveDate;
-use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target, Touch, TrayKind};
+mod shelf;
+
+use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target, Touch};
 use ready_slab_core::dough::{
-    Analysis, EggClass, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, MixMethod,
-    Pantry, Squeeze,
+    Analysis, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Squeeze,
 };
-use ready_slab_core::finish::Coat;
-use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured, Whereabouts};
-use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::oven::{
-    BakeEnd, EdgeColour, HeatKnowledge, HotSpots, OvenKnowledge, SpotTest, SpreadKnowledge, TrayLiner,
-};
-use ready_slab_core::shape::{BenchSurface, LogForm, SheetKind, SheetReadings, Turning};
-use ready_slab_core::units::{Length, Mass, Share, Span, Temperature, TemperatureDifference};
+use ready_slab_core::job::{ColdPlace, Kitchen, KitchenInput, OvenMeasured, Whereabouts};
+use ready_slab_core::oven::{HeatKnowledge, OvenKnowledge, SpreadKnowledge};
+use ready_slab_core::units::{Length, Mass, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
-    ChillId, CutterId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
+    ChillId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
 };
-
-fn kitchen(room_c: f64) -> Kitchen {
-    Kitchen::new(KitchenInput {
-        name: "Tern Street Bakehouse".into(),
-        room_c,
-        fridge_c: 4.0,
-        fridge_fan: false,
-        freezer_c: -18.0,
-        tray_width_mm: 310.0,
-        tray_length_mm: 440.0,
-        tray_kind: TrayKind::Steel,
-        trays_owned: 4,
-        least_gap_mm: 25.0,
-        mixer_limit_g: 1200.0,
-        bowl_ml: Some(4500.0),
-        scale_step_g: 2.0,
-        fine_step_g: 0.1,
-        egg_class: EggClass::EuLarge,
-        currency: "\u{20ac}".into(),
-        rods_mm: vec![3.0, 6.0],
-        ovens: 1,
-        racks_per_oven: 2,
-        oven_fan: true,
-        oven_readings: vec![OvenMeasured { set_c: 175.0, read_c: 166.5, swing_k: 4.0 }],
-        door_dip_k: 12.0,
-        recovery_min: 2.0,
-        hot_spots: Some(HotSpots::new(SpotTest::Bread, 2, 1, &[Some(2), None]).unwrap()),
-        cover_pot: false,
-        altitude_m: 340.0,
-        preheat_min: 20.0,
-        roll_min: 4.0,
-        cut_s: 6.0,
-    })
-    .unwrap()
-}
-
-fn formula(name: &str) -> Formula {
-    let lines = [("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0)];
-    Formula::new(name, &lines.map(Into::into), Pantry::built_in()).unwrap()
-}
-
-fn outline() -> Outline {
-    Builtin::new(BuiltinKind::Petal, 65.0, 0.0).unwrap().outline().unwrap()
-}
-
-fn job(pieces: u32) -> Job {
-    Job::new(JobInput {
-        name: "Regatta".into(),
-        pieces,
-        thickness_mm: 6.0,
-        ready_by: NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap(),
-        method: MixMethod::RubbedIn,
-        dough_c: Some(19.5),
-        chill_as_disc: true,
-        disc_mm: 22.0,
-        chill_place: ColdPlace::Fridge,
-        tray_chill_place: ColdPlace::Freezer,
-        web_mm: 3.0,
-        edge_mm: 4.0,
-        surface: BenchSurface::BetweenPapers,
-        rerolls: 1,
-        reserve_percent: 3.0,
-        oven_c: 175.0,
-        freeze_pieces: 1,
-        hold_back_percent: 12.0,
-        whole_eggs: true,
-        tints: vec![("red".into(), 20.0)],
-        turning: Turning::HalfTurn,
-        tray_layout: vec![Placement { x_mm: 60.0, y_mm: 70.0, turn_deg: 90.0 }],
-        measured: vec![SheetReadings::new(2, 1, &[Some(5.8), None]).unwrap()],
-        layout: vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }],
-        making: Making::Sliced { form: LogForm::HalfRound, width: Length::new_mm(50.0) },
-        sheet: SheetKind::Oval,
-        bake_end: BakeEnd::Soft(EdgeColour::Golden),
-        liner: TrayLiner::Silicone,
-        goes_in_c: Some(9.5),
-        finishes: vec![Coat::Drizzle, Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }],
-        sheet_width_mm: Some(280.0),
-        sheet_length_mm: None,
-    })
-    .unwrap()
-}
-
-fn stored(id: JobId, job: Job, formula_id: FormulaId, cutter_id: CutterId, formula_version: Option<u32>) -> StoredJob {
-    StoredJob { id, job, formula_id, cutter_id, formula_version, dough_with: None, lot_of: None, mixed: vec![] }
-}
-
-async fn filled() -> (tempfile::TempDir, Store, FormulaId, CutterId, JobId) {
-    let dir = tempfile::tempdir().unwrap();
-    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    store.save_kitchen(&kitchen(22.0), "kitchen").await.unwrap();
-    let f = store.add_formula(&formula("Plain"), "formula").await.unwrap();
-    let c = store.add_cutter("Petal", "petal", &outline(), "cutter").await.unwrap();
-    let j = store.add_job(&job(48), f, c, "job").await.unwrap();
-    (dir, store, f, c, j)
-}
-
-fn record(job_id: JobId) -> NewRecord {
-    let measured = BakeRecord::new(
-        Length::new_mm(65.0),
-        Length::new_mm(6.0),
-        &[68.0, 69.0],
-        &[6.4],
-        Some(11.0),
-        EdgeColour::Golden,
-        "left tray first",
-    );
-    NewRecord {
-        job_id,
-        recorded_at: "2026-11-28T13:10".into(),
-        record: measured.unwrap(),
-        formula_version: None,
-        expected_bake: (Span::new_min(8.0), Span::new_min(14.0)),
-        expected_spread: (Share::new(0.02), Share::new(0.06)),
-    }
-}
+use shelf::{baked, filled, formula, job, kitchen, outline, record, stored};
 
 #[tokio::test]
 async fn everything_comes_back_as_it_was_put_in_also_from_a_reopened_file() {
     let (dir, store, f, c, j) = filled().await;
-    let r = store.add_record(&record(j), true, "record").await.unwrap();
+    let r = store.add_record(&record(j), true).await.unwrap();
     store.close().await;
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     assert_eq!(store.kitchen().await.unwrap(), kitchen(22.0));
     assert_eq!(store.formula(f).await.unwrap().formula, formula("Plain"));
     let back = store.cutter(c).await.unwrap();
     assert!((back.outline.area().mm2() - outline().area().mm2()).abs() < 0.1);
-    assert_eq!(store.job(j).await.unwrap(), stored(j, job(48), f, c, Some(1)));
+    // It has changed twice: added, and its version kept.
+    assert_eq!(store.job(j).await.unwrap(), StoredJob { revision: 2, ..stored(j, job(48), f, c, Some(1)) });
     let records = store.records(j).await.unwrap();
-    assert_eq!((records.len(), records[0].id, &records[0].kept.record), (1, r, &record(j).record));
+    let kept = NewRecord { formula_id: Some(f), formula_version: Some(1), as_baked: None, ..record(j) };
+    assert_eq!((records.len(), records[0].id), (1, r));
+    assert_eq!(NewRecord { as_baked: None, ..records[0].kept.clone() }, kept);
+    assert_eq!(baked(&records[0].kept), baked(&record(j)));
 }
 
 #[tokio::test]
@@ -169,18 +52,6 @@ async fn each_edit_is_undone_in_order_and_done_again() {
 }
 
 #[tokio::test]
-async fn a_deleted_job_comes_back_with_its_records() {
-    let (_dir, store, _, _, j) = filled().await;
-    store.add_record(&record(j), true, "record").await.unwrap();
-    store.delete_job(j, "job gone").await.unwrap();
-    assert!(matches!(store.job(j).await, Err(StoreError::NotFound { thing: "job", .. })));
-    store.undo().await.unwrap();
-    assert_eq!(store.records(j).await.unwrap().len(), 1);
-    store.redo().await.unwrap();
-    assert!(store.jobs().await.unwrap().is_empty());
-}
-
-#[tokio::test]
 async fn a_cutter_in_use_stays_and_the_answer_says_why() {
     let (_dir, store, _, c, j) = filled().await;
     let refused = store.delete_cutter(c, "gone").await.unwrap_err();
@@ -188,14 +59,6 @@ async fn a_cutter_in_use_stays_and_the_answer_says_why() {
     store.delete_job(j, "job gone").await.unwrap();
     store.delete_cutter(c, "gone").await.unwrap();
     assert!(store.cutters().await.unwrap().is_empty());
-}
-
-#[tokio::test]
-async fn numbers_of_deleted_things_are_not_given_out_while_an_undo_may_bring_them_back() {
-    let (_dir, store, f, c, j) = filled().await;
-    store.delete_job(j, "gone").await.unwrap();
-    let next = store.add_job(&job(12), f, c, "job").await.unwrap();
-    assert_ne!(next, j);
 }
 
 #[tokio::test]
@@ -209,6 +72,9 @@ async fn a_whole_job_is_added_as_one_edit_without_doubling_what_is_there() {
     assert_eq!(store.records(back).await.unwrap().len(), 1);
     store.undo().await.unwrap();
     assert!(store.job(back).await.is_err());
+    store.redo().await.unwrap();
+    assert_eq!(store.records(back).await.unwrap().len(), 1, "its bakes have waited for it");
+    store.undo().await.unwrap();
     assert_eq!(store.jobs().await.unwrap().len(), 1);
 }
 
@@ -260,7 +126,7 @@ async fn a_job_keeps_the_version_it_was_baked_with() {
     let (_dir, store, f, _, j) = filled().await;
     store.save_formula(f, &formula("Second"), "name").await.unwrap();
     assert_eq!(store.job(j).await.unwrap().formula_version, None);
-    store.add_record(&record(j), true, "record").await.unwrap();
+    store.add_record(&record(j), true).await.unwrap();
     store.save_formula(f, &formula("Third"), "name").await.unwrap();
     let job = store.job(j).await.unwrap();
     assert_eq!(job.formula_version, Some(2));
@@ -336,11 +202,12 @@ async fn what_the_bowl_asked_for_is_kept_with_the_mix() {
         flour: Mass::new_g(300.0),
         dough: Some(Temperature::new_c(20.5)),
     };
-    let id = store.add_mix_note(&note, "mix noted").await.unwrap();
+    let id = store.add_mix_note(&note).await.unwrap();
     assert_eq!(store.mix_notes(j).await.unwrap()[0].kept, note);
     assert_eq!(store.mix_notes_of(f).await.unwrap().len(), 1);
-    store.delete_mix_note(id, "note gone").await.unwrap();
-    store.undo().await.unwrap();
+    store.strike_mix_note(id, true).await.unwrap();
+    assert!(store.mix_notes(j).await.unwrap().is_empty());
+    store.strike_mix_note(id, false).await.unwrap();
     store.delete_job(j, "job gone").await.unwrap();
     store.undo().await.unwrap();
     assert_eq!(store.mix_notes(j).await.unwrap()[0].id, id);
@@ -408,7 +275,7 @@ async fn a_piece_in_the_cold_and_its_readings_survive_and_a_deleted_job_finds_th
     let new = disc_in_the_fridge(j);
     let id = store.put_in(&new).await.unwrap();
     let t = Temperature::new_c;
-    store.add_readings(id, &[(at(40), t(17.0), Spot::Core), (at(30), t(19.0), Spot::Surface)]).await.unwrap();
+    store.add_readings(id, &[(at(40), t(17.0), Spot::Core), (at(30), t(19.0), Spot::Surface)], false).await.unwrap();
     store.close().await;
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     assert_eq!(store.chills(j).await.unwrap()[0].kept, new);

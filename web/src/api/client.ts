@@ -7,7 +7,8 @@ export type Job = Schemas["JobView"];
 export type JobBody = Schemas["JobBody"];
 export type LotBody = Schemas["LotBody"];
 export type Plan = Schemas["PlanView"];
-export type Kitchen = Schemas["KitchenBody"];
+export type Kitchen = Schemas["KitchenView"];
+export type KitchenBody = Schemas["KitchenBody"];
 export type Formula = Schemas["FormulaView"];
 export type FormulaBody = Schemas["FormulaBody"];
 export type Ingredient = Schemas["IngredientView"];
@@ -76,6 +77,10 @@ const AWAY: Problem = {
   errors: [],
 };
 
+/** The revision that a change is made from, as the server takes it (RFC 9110, 13.1.1). */
+export const madeFrom = (revision: number | null | undefined): { headers?: { "If-Match": string } } =>
+  revision == null ? {} : { headers: { "If-Match": `"${revision}"` } };
+
 /** The data of an answer, or its refusal thrown. */
 export async function settled<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let given;
@@ -91,5 +96,7 @@ export async function settled<T>(answer: Promise<{ data?: T; error?: unknown; re
     status: given.response.status,
     detail: problem?.detail ?? `The server answered ${given.response.status}.`,
     errors: problem?.errors ?? [],
+    ...(problem?.current === undefined ? {} : { current: problem.current }),
+    ...(problem?.revision === undefined ? {} : { revision: problem.revision }),
   });
 }

@@ -1,7 +1,7 @@
 /** What the cold station asks of the server, and what it changes there. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, settled, type ProbeBody, type PutInBody, type ReadingBody, type TouchBody, type Trouble } from "./client";
-import { useAction } from "./queries";
+import { useAction, useFact } from "./queries";
 
 export const useWanted = (id: number, in_at: string, ready_at: string) =>
   useQuery({
@@ -54,14 +54,14 @@ export const usePlaces = () => useQuery({ queryKey: ["places"], queryFn: () => s
 export const useTouches = (id: number) =>
   useQuery({ queryKey: ["touches", id], queryFn: () => settled(api.GET("/api/jobs/{id}/touches", { params: { path: { id } } })) });
 export const usePutIn = (job: number) =>
-  useAction((body: PutInBody) => settled(api.POST("/api/jobs/{id}/chills", { params: { path: { id: job } }, body })));
+  useFact((body: PutInBody) => settled(api.POST("/api/jobs/{id}/chills", { params: { path: { id: job } }, body })));
 export const useMovePiece = () =>
-  useAction(({ id, place }: { id: number; place: "fridge" | "freezer" | "bench" }) =>
+  useFact(({ id, place }: { id: number; place: "fridge" | "freezer" | "bench" }) =>
     settled(api.POST("/api/chills/{id}/move", { params: { path: { id } }, body: { place } })),
   );
 /** What is done to a followed piece by its number alone. */
 export const usePieceAct = () =>
-  useAction(({ id, act }: { id: number; act: "unmove" | "end" | "reopen" | "teach" }) => {
+  useFact(({ id, act }: { id: number; act: "unmove" | "end" | "reopen" | "teach" }) => {
     const to = { params: { path: { id } } };
     switch (act) {
       case "unmove":
@@ -75,13 +75,13 @@ export const usePieceAct = () =>
     }
   });
 export const useForgetPiece = () =>
-  useAction((id: number) => settled(api.DELETE("/api/chills/{id}", { params: { path: { id } } })));
+  useFact((id: number) => settled(api.DELETE("/api/chills/{id}", { params: { path: { id } } })));
 export const useAddReading = (id: number) =>
-  useAction((reading: ReadingBody) => settled(api.POST("/api/chills/{id}/readings", { params: { path: { id } }, body: [reading] })));
+  useFact((reading: ReadingBody) => settled(api.POST("/api/chills/{id}/readings", { params: { path: { id } }, body: [reading] })));
 export const useDeleteReading = () =>
-  useAction((id: number) => settled(api.DELETE("/api/readings/{id}", { params: { path: { id } } })));
+  useFact((id: number) => settled(api.DELETE("/api/readings/{id}", { params: { path: { id } } })));
 export const useProbe = (id: number) =>
-  useAction((probe: ProbeBody | null) => {
+  useFact((probe: ProbeBody | null) => {
     const path = { id };
     return probe
       ? settled(api.PUT("/api/chills/{id}/probe", { params: { path }, body: probe }))
@@ -96,6 +96,6 @@ export const useResetPlace = () =>
     settled(api.DELETE("/api/places/{place}/{used}", { params: { path: { place, used: busy ? "busy" : "usual" } } })),
   );
 export const useAddTouch = (job: number) =>
-  useAction((body: TouchBody) => settled(api.POST("/api/jobs/{id}/touches", { params: { path: { id: job } }, body })));
+  useFact((body: TouchBody) => settled(api.POST("/api/jobs/{id}/touches", { params: { path: { id: job } }, body })));
 export const useDeleteTouch = () =>
-  useAction((id: number) => settled(api.DELETE("/api/touches/{id}", { params: { path: { id } } })));
+  useFact((id: number) => settled(api.DELETE("/api/touches/{id}", { params: { path: { id } } })));

@@ -13,21 +13,24 @@ export interface Board {
   trouble?: unknown;
 }
 
+const NONE: Board = { levers: [], of: 0, done: false };
+
 /** Asked anew whenever `key` changes: what the bake rests on; not at all without one. */
 export function useLevers(id: number, key: string | undefined): Board {
-  const [board, setBoard] = useState<Board>({ levers: [], of: 0, done: false });
+  const [told, setTold] = useState<{ key: string | undefined; board: Board }>({ key: undefined, board: NONE });
   useEffect(() => {
     if (key === undefined) return undefined;
     const stop = new AbortController();
-    let told: Lever[] = [];
-    const put = (more: Partial<Board>) => setBoard((b) => ({ ...b, levers: told, ...more }));
+    let levers: Lever[] = [];
+    // What was told of another bake is not shown beside this one.
+    const put = (more: Partial<Board>) => setTold((t) => ({ key, board: { ...(t.key === key ? t.board : NONE), levers, ...more } }));
     void (async () => {
       try {
         const answer = await fetch(`/api/jobs/${id}/levers`, { signal: stop.signal });
         await readEvents(answer, ({ name, data }) => {
           if (name === "lever") {
             const lever = data as Lever;
-            told = [...told, lever].toSorted((a, b) => a.number - b.number);
+            levers = [...levers, lever].toSorted((a, b) => a.number - b.number);
             put({ of: lever.of, done: false });
           } else if (name === "done") put({ done: true });
         });
@@ -37,5 +40,5 @@ export function useLevers(id: number, key: string | undefined): Board {
     })();
     return () => stop.abort();
   }, [id, key]);
-  return board;
+  return told.key === key ? told.board : NONE;
 }

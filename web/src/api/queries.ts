@@ -1,9 +1,12 @@
 /** What is known of the server's state, and the changes to it. The query cache is the only copy. */
 import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import {
-  api, settled, type BowlRequest, type Formula, type FormulaBody, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
+  api, madeFrom, Refusal, settled, type BowlRequest, type Formula, type FormulaBody, type History, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
   type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
 } from "./client";
+import { setZone } from "../drawing/time";
+import { didEdit } from "../kit/said";
+import { askWhich } from "../kit/Stale";
 
 export const keys = {
   jobs: ["jobs"] as const,
@@ -33,11 +36,21 @@ const planQuery = (id: number) => ({
   queryKey: keys.plan(id),
   queryFn: () => settled(api.GET("/api/jobs/{id}/plan", { params: { path: { id } } })),
 });
+const kitchenQuery = {
+  queryKey: keys.kitchen,
+  queryFn: async () => {
+    const kitchen = await settled(api.GET("/api/kitchen"));
+    setZone(kitchen.zone ?? "");
+    return kitchen;
+  },
+};
+const formulasQuery = { queryKey: keys.formulas, queryFn: () => settled(api.GET("/api/formulas")) };
 const unitsQuery = { queryKey: keys.units, queryFn: () => settled(api.GET("/api/units")), staleTime: Infinity };
 
 /** Asks for what the address will need while its view is still on the way. */
 export function askAhead(client: QueryClient, path: string): void {
   void client.prefetchQuery(unitsQuery);
+  void client.prefetchQuery(kitchenQuery);
   const id = Number(/^\/jobs\/(\d+)/.exec(path)?.[1]);
   if (id > 0) {
     void client.prefetchQuery(jobQuery(id));
@@ -50,8 +63,10 @@ export const useJob = (id: number) => useQuery({ ...jobQuery(id), enabled: id > 
 export const usePlan = (id: number) => useQuery(planQuery(id));
 export const useRecords = (id: number) =>
   useQuery({ queryKey: keys.records(id), queryFn: () => settled(api.GET("/api/jobs/{id}/records", { params: { path: { id } } })) });
-export const useKitchen = () => useQuery({ queryKey: keys.kitchen, queryFn: () => settled(api.GET("/api/kitchen")) });
-export const useFormulas = () => useQuery({ queryKey: keys.formulas, queryFn: () => settled(api.GET("/api/formulas")) });
+export const useKitchen = () => useQuery(kitchenQuery);
+export const useZones = (wanted: boolean) =>
+  useQuery({ queryKey: ["zones"], queryFn: () => settled(api.GET("/api/zones")), staleTime: Infinity, enabled: wanted });
+export const useFormulas = () => useQuery(formulasQuery);
 export const useCutters = () => useQuery({ queryKey: keys.cutters, queryFn: () => settled(api.GET("/api/cutters")) });
 export const useHistory = () => useQuery({ queryKey: keys.history, queryFn: () => settled(api.GET("/api/history")) });
 export const useIngredients = () =>
@@ -108,16 +123,34 @@ function refresh(client: QueryClient): Promise<void> {
   return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" && !SLOW.has(q.queryKey[0]) });
 }
 
+/**
+ * Makes a change that says what it was made from. Where somebody else changed the same fields meanwhile the baker is told what they did
+ * and asked; nothing of theirs or of ours goes unseen.
+ */
+async function change<T>(revision: number | undefined, send: (revision: number | undefined) => Promise<T>, asItIs: () => Promise<T>): Promise<T> {
+  try {
+    return await send(revision);
+  } catch (error) {
+    if (!(error instanceof Refusal) || error.problem.status !== 412) throw error;
+    const choice = await askWhich(error.problem.errors);
+    return choice === "mine" ? await send(error.problem.revision ?? undefined) : await asItIs();
+  }
+}
+
 export function useChangeJob(id: number) {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "edits" },
     // A change that rests on the job is made to it as it stands when its turn comes, so that two quick edits keep both.
-    mutationFn: async (change: Partial<JobBody> | ((now: Job) => Partial<JobBody>)) => {
-      const patch = typeof change === "function" ? change(client.getQueryData<Job>(keys.job(id)) ?? (await jobQuery(id).queryFn())) : change;
-      return settled(api.PATCH("/api/jobs/{id}", { params: { path: { id } }, body: patch as Record<string, never> }));
+    mutationFn: async (wanted: Partial<JobBody> | ((now: Job) => Partial<JobBody>)) => {
+      const now = client.getQueryData<Job>(keys.job(id)) ?? (await jobQuery(id).queryFn());
+      const patch = typeof wanted === "function" ? wanted(now) : wanted;
+      const send = (revision: number | undefined) =>
+        settled(api.PATCH("/api/jobs/{id}", { params: { path: { id } }, body: patch as Record<string, never>, ...madeFrom(revision) }));
+      return change(now.revision, send, () => jobQuery(id).queryFn());
     },
     onSuccess: (job: Job) => {
+      didEdit();
       client.setQueryData(keys.job(id), job);
       return refresh(client);
     },
@@ -128,11 +161,16 @@ export function useChangeKitchen() {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "edits" },
-    mutationFn: async (change: Partial<Kitchen> | ((now: Kitchen) => Partial<Kitchen>)) => {
-      const patch = typeof change === "function" ? change(client.getQueryData<Kitchen>(keys.kitchen) ?? (await settled(api.GET("/api/kitchen")))) : change;
-      return settled(api.PATCH("/api/kitchen", { body: patch as Record<string, never> }));
+    mutationFn: async (wanted: Partial<Kitchen> | ((now: Kitchen) => Partial<Kitchen>)) => {
+      const now = client.getQueryData<Kitchen>(keys.kitchen) ?? (await kitchenQuery.queryFn());
+      const patch = typeof wanted === "function" ? wanted(now) : wanted;
+      const send = (revision: number | undefined) =>
+        settled(api.PATCH("/api/kitchen", { body: patch as Record<string, never>, ...madeFrom(revision) }));
+      return change(now.revision, send, kitchenQuery.queryFn);
     },
     onSuccess: (kitchen: Kitchen) => {
+      didEdit();
+      setZone(kitchen.zone ?? "");
       client.setQueryData(keys.kitchen, kitchen);
       return refresh(client);
     },
@@ -144,18 +182,43 @@ export function useChangeFormula(id: number) {
   return useMutation({
     scope: { id: "edits" },
     // The change is made to the formula as it stands when its turn comes, so that two quick edits do not undo each other.
-    mutationFn: async (change: (formula: FormulaBody) => FormulaBody) => {
-      const all = client.getQueryData<Formula[]>(keys.formulas) ?? (await settled(api.GET("/api/formulas")));
+    mutationFn: async (wanted: (formula: FormulaBody) => FormulaBody) => {
+      const all = client.getQueryData<Formula[]>(keys.formulas) ?? (await formulasQuery.queryFn());
       const current = all.find((f) => f.id === id);
       const { name, lines } = current ?? { name: "", lines: [] };
-      return settled(api.PUT("/api/formulas/{id}", { params: { path: { id } }, body: change({ name, lines }) }));
+      const body = wanted({ name, lines });
+      const send = (revision: number | undefined) =>
+        settled(api.PUT("/api/formulas/{id}", { params: { path: { id } }, body, ...madeFrom(revision) }));
+      const asItIs = async () => {
+        const found = (await formulasQuery.queryFn()).find((f) => f.id === id);
+        if (!found) throw new Error("the formula is gone");
+        return found;
+      };
+      return change(current?.revision, send, asItIs);
     },
-    onSuccess: () => refresh(client),
+    onSuccess: (formula: Formula) => {
+      didEdit();
+      client.setQueryData<Formula[]>(keys.formulas, (all) => all?.map((f) => (f.id === id ? formula : f)));
+      return refresh(client);
+    },
   });
 }
 
 /** A change after which what is on the screen is asked for again. */
 export function useAction<Input, Output>(action: (input: Input) => Promise<Output>) {
+  const client = useQueryClient();
+  return useMutation({
+    scope: { id: "edits" },
+    mutationFn: action,
+    onSuccess: () => {
+      didEdit();
+      return refresh(client);
+    },
+  });
+}
+
+/** A fact of the day that was noted: what undo takes back is decided by `didFact`, not by the edits before it. */
+export function useFact<Input, Output>(action: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
   return useMutation({ scope: { id: "edits" }, mutationFn: action, onSuccess: () => refresh(client) });
 }
@@ -187,9 +250,11 @@ export const useBowlAdvice = (job: number) =>
     mutationFn: (body: BowlRequest) => settled(api.POST("/api/jobs/{id}/bowl/advice", { params: { path: { id: job } }, body })),
   });
 export const useAddMixNote = (job: number) =>
-  useAction((body: MixNoteBody) => settled(api.POST("/api/jobs/{id}/bowl", { params: { path: { id: job } }, body })));
+  useFact((body: MixNoteBody) => settled(api.POST("/api/jobs/{id}/bowl", { params: { path: { id: job } }, body })));
 export const useDeleteMixNote = () =>
-  useAction((id: number) => settled(api.DELETE("/api/bowl/{id}", { params: { path: { id } } })));
+  useFact((id: number) => settled(api.DELETE("/api/bowl/{id}", { params: { path: { id } } })));
+export const usePutBackMixNote = () =>
+  useFact((id: number) => settled(api.POST("/api/bowl/{id}/put-back", { params: { path: { id } } })));
 export const useAddCutter = () => useAction((body: NewCutter) => settled(api.POST("/api/cutters", { body })));
 /** What a cutter would be, without putting it on the shelf. */
 export const useLookAtCutter = () => useMutation({ mutationFn: (body: NewCutter) => settled(api.POST("/api/cutters/look", { body })) });
@@ -208,8 +273,17 @@ export const useCutterPhoto = () =>
 export const useDeleteCutter = () =>
   useAction((id: number) => settled(api.DELETE("/api/cutters/{id}", { params: { path: { id } } })));
 export const useAddRecord = (job: number) =>
-  useAction((body: RecordBody) => settled(api.POST("/api/jobs/{id}/records", { params: { path: { id: job } }, body })));
+  useFact((body: RecordBody) => settled(api.POST("/api/jobs/{id}/records", { params: { path: { id: job } }, body })));
 export const useDeleteRecord = () =>
-  useAction((id: number) => settled(api.DELETE("/api/records/{id}", { params: { path: { id } } })));
-export const useUndo = () => useAction(() => settled(api.POST("/api/undo")));
+  useFact((id: number) => settled(api.DELETE("/api/records/{id}", { params: { path: { id } } })));
+export const usePutBackRecord = () =>
+  useFact((id: number) => settled(api.POST("/api/records/{id}/put-back", { params: { path: { id } } })));
+export const useUndo = () => {
+  const client = useQueryClient();
+  return useAction(async () => {
+    // What is shown as next to be taken back is what is taken back, or it is asked about.
+    const edit = client.getQueryData<History>(keys.history)?.undo?.id;
+    return settled(api.POST("/api/undo", { params: { query: edit === undefined ? {} : { edit } } }));
+  });
+};
 export const useRedo = () => useAction(() => settled(api.POST("/api/redo")));

@@ -14,8 +14,25 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes a note on a mix away. */
+        /** Strikes a note on a mix out; it is kept and can be put back. */
         delete: operations["dough_bowl_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bowl/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a note on a mix back that was struck out. */
+        post: operations["dough_bowl_put_back"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -413,7 +430,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Changes a formula, as a further version. */
+        /** Changes a formula, as a further version. What somebody else has changed since the revision named is asked about (412). */
         put: operations["formulas_change"];
         post?: never;
         /** Takes a formula off the shelf, with its versions. */
@@ -607,11 +624,11 @@ export interface paths {
         get: operations["jobs_show"];
         put?: never;
         post?: never;
-        /** Deletes a job and its records. */
+        /** Deletes a job with its lots; their records and pieces in the cold stay, for when it is brought back. */
         delete: operations["jobs_delete"];
         options?: never;
         head?: never;
-        /** Changes some fields of a job. */
+        /** Changes some fields of a job. Fields that somebody else has changed since the revision named are asked about (412). */
         patch: operations["jobs_change"];
         trace?: never;
     };
@@ -1150,7 +1167,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Changes some fields of the kitchen. */
+        /** Changes some fields of the kitchen. Fields that somebody else has changed since the revision named are asked about (412). */
         patch: operations["kitchen_change"];
         trace?: never;
     };
@@ -1286,8 +1303,25 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes a record away. */
+        /** Strikes a record out; it is kept and can be put back. */
         delete: operations["records_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a record back that was struck out. */
+        post: operations["records_put_back"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1336,7 +1370,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes back the latest edit. */
+        /** Takes back the latest edit. Where another was meant, since somebody edited meanwhile, it says so (412) and takes back nothing. */
         post: operations["history_undo"];
         delete?: never;
         options?: never;
@@ -1372,6 +1406,23 @@ export interface paths {
         put?: never;
         /** Reads a quantity as people type it: `1/4 in`, `350F`, `4 dozen`. */
         post: operations["units_read_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All time zones by their names in the IANA database. */
+        get: operations["kitchen_zones"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1595,7 +1646,9 @@ export interface components {
             before: components["schemas"]["BandView"];
             /** @description Numbers of records beyond what the model knows. */
             beyond: number[];
-            /** @description Bakes recorded of the formula. */
+            /** @description Numbers of records that do not hold what they were baked with, made before that was kept. */
+            incomplete: number[];
+            /** @description Bakes looked at: the newest of the kitchen. */
             records: number;
             /** @description Numbers of records that do not fit with the others. */
             set_aside: number[];
@@ -1844,7 +1897,7 @@ export interface components {
             bench_longest_min?: number | null;
             /**
              * Format: double
-             * @description Sheet on paper on the bench until it is too warm; absent when the room is cool enough.
+             * @description On the bench, from just ready until too warm for its purpose; absent when the room is cool enough.
              */
             bench_min?: number | null;
             /**
@@ -1863,7 +1916,7 @@ export interface components {
              * @description Dough in each.
              */
             mass_g: number;
-            /** @description When the plan takes it out: cold enough to stay workable through a tray's rolling and cutting. */
+            /** @description When the plan takes the first mix out. */
             out_at: string;
             /** @description Too cold from then, unless it stays workable. */
             past_at?: string | null;
@@ -1871,6 +1924,8 @@ export interface components {
             piece: components["schemas"]["PieceWire"];
             /** @description Where. */
             place: components["schemas"]["PlaceWord"];
+            /** @description What it is chilled for first. */
+            purpose: components["schemas"]["PurposeWord"];
             /** @description Ready then. */
             ready_at: string;
             /** @description Earliest. */
@@ -1891,15 +1946,26 @@ export interface components {
             tempering_after_night_min?: number | null;
             /**
              * Format: double
-             * @description On the bench after the longest wait of this job; absent when the room never warms it that far.
+             * @description The longest rest on the bench that this job's timeline holds.
              */
             tempering_min?: number | null;
-            /** @description Cut pieces. */
-            tray_chill: components["schemas"]["TrayChillView"];
+            tray_chill?: components["schemas"]["TrayChillView"] | null;
             /** @description How the water was taken. */
             water: string;
             /** @description Working temperatures. */
             window: components["schemas"]["WindowView"];
+            /** @description What it does then, in the trade's words. */
+            works_as: string;
+            /**
+             * Format: double
+             * @description Colder than this it is too cold for that; null where it cannot be.
+             */
+            works_from_c?: number | null;
+            /**
+             * Format: double
+             * @description Right for that at this or colder.
+             */
+            works_to_c: number;
         };
         /** @description Mass fractions, together 1. */
         CompositionBody: {
@@ -1935,6 +2001,32 @@ export interface components {
              * @description 0 to 1.
              */
             water: number;
+        };
+        /** @description What a bake was baked with. Null is as the plan has it; of a record made before this was kept, it is not known. */
+        ConditionsBody: {
+            /** @default null */
+            bake_end: components["schemas"]["BakeEndWord"] | null;
+            /** @default null */
+            liner: components["schemas"]["LinerWord"] | null;
+            /**
+             * Format: double
+             * @description Oven set to, 140 to 220.
+             * @default null
+             */
+            oven_c: number | null;
+            /**
+             * @description With a fan.
+             * @default null
+             */
+            oven_fan: boolean | null;
+            /**
+             * Format: double
+             * @description The pieces as they went in, -25 to 35.
+             * @default null
+             */
+            start_c: number | null;
+            /** @default null */
+            tray_kind: components["schemas"]["TrayWord"] | null;
         };
         /** @description How a piece cools on its tray. */
         CoolingView: {
@@ -2258,6 +2350,8 @@ export interface components {
             accepted: string;
             /** @description Path of the field in the request, such as `lines[2].grams`. */
             field: string;
+            /** @description What was given, in few words; null where nothing was, or where the message says it. */
+            given?: string | null;
             /** @description What is wrong with it. */
             message: string;
         };
@@ -2367,6 +2461,11 @@ export interface components {
              * @description Sugar over fat.
              */
             ratio_sugar: number;
+            /**
+             * Format: int64
+             * @description How often it has changed; a change names the one it was made from in `If-Match`.
+             */
+            revision: number;
             /** @description The school it belongs to, in words. */
             school: string;
             /**
@@ -2691,6 +2790,11 @@ export interface components {
              * @description Its number.
              */
             id: number;
+            /**
+             * Format: int64
+             * @description How often it has changed; a change names the one it was made from in `If-Match`.
+             */
+            revision: number;
             /** @description Cut lots of one key may share a sheet; null where its pieces are sliced or portioned. */
             sheet_key?: string | null;
         };
@@ -2736,6 +2840,8 @@ export interface components {
              * @description What it showed.
              */
             shows_c: number;
+            /** @description A stand-in showed it. */
+            simulated: boolean;
             /** @description Where. */
             spot: components["schemas"]["SpotWord"];
         };
@@ -2860,6 +2966,18 @@ export interface components {
              * @description 1 to 200.
              */
             trays_owned: number;
+            /** @description Where its clocks are: a name of the IANA time zone database, such as `Europe/Lisbon`; empty is UTC. */
+            zone?: string;
+        };
+        /** @description The kitchen as it stands. */
+        KitchenView: components["schemas"]["KitchenBody"] & {
+            /** @description Whether the bakery is a demo, in which simulated readings may teach. */
+            made_up: boolean;
+            /**
+             * Format: int64
+             * @description How often it has changed; a change names the one it was made from in `If-Match`.
+             */
+            revision: number;
         };
         /** @description One name on a label. */
         LabelItemView: {
@@ -3026,6 +3144,11 @@ export interface components {
         LeverView: {
             /**
              * Format: double
+             * @description Change of the time in the oven; null within the forecast's own steps.
+             */
+            bake_change_min?: number | null;
+            /**
+             * Format: double
              * @description In the oven until its own end; null beyond what the model knows.
              */
             bake_min?: number | null;
@@ -3047,8 +3170,18 @@ export interface components {
              * @description Colour index of the rim after the time of the bake as planned.
              */
             rim_at_same_time?: number | null;
+            /**
+             * Format: double
+             * @description Change of the rim's colour index after the time as planned; null where no eye tells it.
+             */
+            rim_change?: number | null;
             /** @description That, as a screen shows it. */
             rim_screen?: string | null;
+            /**
+             * Format: double
+             * @description Change of the spread, percentage points; null within the forecast's own steps.
+             */
+            spread_change_percent?: number | null;
             /**
              * Format: double
              * @description Of a round, across.
@@ -3880,6 +4013,8 @@ export interface components {
         };
         /** @description How a followed piece is at one moment. */
         NowView: {
+            /** @description What is allowed of that, in words. */
+            cold_rule: string;
             /**
              * Format: double
              * @description The warmest point (when it warms up, the coldest).
@@ -4067,6 +4202,11 @@ export interface components {
              * @description Set to.
              */
             oven_c: number;
+            /**
+             * Format: double
+             * @description From the oven until it can be packed, iced or filled.
+             */
+            packs_after_min: number;
             /** @description Why. */
             reasons: string[];
             /**
@@ -4519,6 +4659,8 @@ export interface components {
         PlaceWord: "fridge" | "freezer";
         /** @description All stations' answers. */
         PlanView: {
+            /** @description What to mind with raw dough, each said once. */
+            cautions: string[];
             /** @description Clock. */
             clock: components["schemas"]["ClockView"];
             /** @description Cold. */
@@ -4533,10 +4675,14 @@ export interface components {
             making: components["schemas"]["MakingBody"];
             /** @description Oven. */
             oven: components["schemas"]["OvenView"];
-            /** @description Wanted at, local time. */
+            /** @description Wanted at, by the kitchen's clock. */
             ready_by: string;
+            /** @description The same moment, UTC. */
+            ready_utc: string;
             /** @description Shape. */
             shape: components["schemas"]["ShapeView"];
+            /** @description The kitchen's time zone, by its IANA name. */
+            zone: string;
         };
         /** @description The sizes of a portion, those of its own kind. */
         PortionSizes: {
@@ -4693,10 +4839,17 @@ export interface components {
         };
         /** @description What went wrong, as sent. */
         Problem: {
+            /** @description Where somebody else was faster (412): what stands now, as the thing's own body. */
+            current?: Record<string, never> | null;
             /** @description A sentence for people. */
             detail: string;
             /** @description Faults of single fields; empty when the fault is of another kind. */
             errors: components["schemas"]["FieldProblem"][];
+            /**
+             * Format: int64
+             * @description With it, the revision that stands now.
+             */
+            revision?: number | null;
             /**
              * Format: int32
              * @description The HTTP status.
@@ -4820,6 +4973,8 @@ export interface components {
              * @description -40 to 45.
              */
             shows_c: number;
+            /** @description Whether a stand-in shows it; such readings teach nothing of a real kitchen. */
+            simulated?: boolean;
             /** @description Where. */
             spot: components["schemas"]["SpotWord"];
         };
@@ -4918,6 +5073,8 @@ export interface components {
              * @description Time in the oven, 1 to 120; null when not noted.
              */
             baked_min?: number | null;
+            /** @description What it was baked with, where that was not as planned. */
+            conditions?: components["schemas"]["ConditionsBody"];
             /** @description Colour of the edge. */
             edge_colour: components["schemas"]["EdgeWord"];
             /** @description At most 2,000 characters. */
@@ -4950,6 +5107,8 @@ export interface components {
         };
         /** @description A kept record, with what was expected. */
         RecordView: components["schemas"]["RecordBody"] & {
+            /** @description Whether it holds what it was baked with; without that it teaches nothing. */
+            complete: boolean;
             /**
              * Format: double
              * @description As cut.
@@ -4981,10 +5140,17 @@ export interface components {
              */
             expected_spread_most_percent: number;
             /**
+             * Format: int32
+             * @description The version of the formula that was baked.
+             */
+            formula_version?: number | null;
+            /**
              * Format: int64
              * @description Its number.
              */
             id: number;
+            /** @description The kitchen it was baked in. */
+            kitchen?: string | null;
             /**
              * Format: double
              * @description Mean of the thicknesses, where measured.
@@ -4995,7 +5161,7 @@ export interface components {
              * @description Mean of the widths.
              */
             mean_width_mm: number;
-            /** @description Local time. */
+            /** @description By the kitchen's clock. */
             recorded_at: string;
             /**
              * Format: double
@@ -5299,8 +5465,18 @@ export interface components {
             /** @description What stays over of what is on hand. */
             over: components["schemas"]["TakeView"][];
             /**
+             * Format: double
+             * @description How thick it lies in them.
+             */
+            pan_depth_mm?: number | null;
+            /**
              * Format: int32
-             * @description Pieces of this job's cutter and thickness that it yields.
+             * @description Pans of a bar that it comes nearest to filling; null for other pieces.
+             */
+            pans?: number | null;
+            /**
+             * Format: int32
+             * @description Pieces of this job's make that it yields.
              */
             pieces: number;
             /** @description What runs out first. */
@@ -5434,7 +5610,7 @@ export interface components {
          * @description What is done.
          * @enum {string}
          */
-        StepWord: "mix" | "form" | "chill" | "cut" | "tray_chill" | "preheat" | "bake" | "cool";
+        StepWord: "mix" | "form" | "chill" | "rest" | "cut" | "tray_chill" | "preheat" | "bake" | "cool" | "cool_on_rack";
         /** @description What the piece lies on. */
         SupportBody: {
             /** @enum {string} */
@@ -6016,7 +6192,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dough_bowl_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6045,7 +6248,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6072,7 +6275,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6101,7 +6304,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6134,7 +6337,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6142,7 +6345,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6171,7 +6374,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6204,7 +6407,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6212,7 +6415,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6241,7 +6444,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6274,7 +6477,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6282,7 +6485,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6311,7 +6514,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6340,7 +6543,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6369,7 +6572,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6377,7 +6580,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6406,7 +6609,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6456,7 +6659,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6487,7 +6690,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6518,7 +6721,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6549,7 +6752,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6599,7 +6802,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6607,7 +6810,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6638,7 +6841,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6646,7 +6849,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6685,7 +6888,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6693,7 +6896,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6720,7 +6923,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             409: {
@@ -6728,7 +6931,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6757,7 +6960,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6826,7 +7029,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6834,7 +7037,10 @@ export interface operations {
     formulas_change: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change was made from */
+                "If-Match"?: string | null;
+            };
             path: {
                 id: number;
             };
@@ -6859,7 +7065,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6867,7 +7081,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6894,7 +7108,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             409: {
@@ -6902,7 +7116,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6932,7 +7146,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6966,7 +7180,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6999,7 +7213,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7007,7 +7221,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7036,7 +7250,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7105,7 +7319,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7138,7 +7352,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7146,7 +7360,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7173,7 +7387,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             409: {
@@ -7181,7 +7395,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7214,7 +7428,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7222,7 +7436,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7272,7 +7486,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7303,7 +7517,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7332,7 +7546,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7359,7 +7573,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7367,7 +7581,10 @@ export interface operations {
     jobs_change: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change was made from */
+                "If-Match"?: string | null;
+            };
             path: {
                 id: number;
             };
@@ -7393,7 +7610,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7401,7 +7626,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7430,7 +7655,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7438,7 +7663,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7467,7 +7692,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7475,7 +7700,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7502,7 +7727,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7535,7 +7760,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7543,7 +7768,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7576,7 +7801,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7584,7 +7809,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7613,7 +7838,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7646,7 +7871,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7654,7 +7879,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7692,7 +7917,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7700,7 +7925,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7742,7 +7967,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7750,7 +7975,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7784,7 +8009,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7792,7 +8017,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7834,7 +8059,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7842,7 +8067,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7871,7 +8096,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7879,7 +8104,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7911,7 +8136,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7919,7 +8144,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7948,7 +8173,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7977,7 +8202,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -7985,7 +8210,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8014,7 +8239,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8022,7 +8247,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8068,7 +8293,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8076,7 +8301,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8122,7 +8347,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8130,7 +8355,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8163,7 +8388,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8171,7 +8396,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8200,7 +8425,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8208,7 +8433,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8241,7 +8466,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8249,7 +8474,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             503: {
@@ -8257,7 +8482,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8290,7 +8515,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8298,7 +8523,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8327,7 +8552,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8335,7 +8560,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8391,7 +8616,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8399,7 +8624,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8428,7 +8653,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8436,7 +8661,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8492,7 +8717,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8500,7 +8725,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8529,7 +8754,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8562,7 +8787,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8570,7 +8795,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8603,7 +8828,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8611,7 +8836,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8647,7 +8872,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8655,7 +8880,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8691,7 +8916,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8699,7 +8924,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8728,7 +8953,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8736,7 +8961,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8765,7 +8990,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8798,7 +9023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8806,7 +9031,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8835,7 +9060,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8843,7 +9068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8862,7 +9087,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenBody"];
+                    "application/json": components["schemas"]["KitchenView"];
                 };
             };
         };
@@ -8870,7 +9095,10 @@ export interface operations {
     kitchen_change: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change was made from */
+                "If-Match"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8886,7 +9114,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenBody"];
+                    "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -8894,7 +9130,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8926,7 +9162,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8997,7 +9233,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9046,7 +9282,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9077,7 +9313,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -9085,7 +9321,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9112,7 +9348,36 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    records_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9158,14 +9423,17 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
     };
     history_undo: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The edit that was shown as the next to be taken back; the latest when absent. */
+                edit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9178,6 +9446,14 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepView"];
+                };
+            };
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9227,7 +9503,26 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_zones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };

@@ -1,10 +1,13 @@
 /** The bar that is always there: where you are, what can be undone, units and light. */
-import { Link, Outlet, useMatch } from "react-router";
-import { useHistory, useJob, useRedo, useUndo } from "../api/queries";
+import { useEffect, useRef } from "react";
+import { Link, Outlet, useLocation, useMatch } from "react-router";
+import { useHistory, useJob } from "../api/queries";
 import { inUnits } from "../drawing/units";
 import { useSettings } from "../kit/settings";
 import { useAlerts } from "./alerts";
-import { KeySheet, useKeys } from "./keys";
+import { KeySheet, useKeys, useTakeBack } from "./keys";
+import { SaidHere } from "../kit/said";
+import { StaleHere } from "../kit/Stale";
 import { useLive, type LiveState } from "./live";
 
 export function Frame() {
@@ -12,6 +15,7 @@ export function Frame() {
   const live = useLive();
   useKeys(match?.params.jobId);
   useAlerts(live.pieces);
+  useArrival();
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1680px] flex-col px-3 pb-4 sm:px-5">
       <a href="#work" className="btn visually-hidden focus:not-sr-only">
@@ -40,8 +44,27 @@ export function Frame() {
         </nav>
       </header>
       <Outlet />
+      <SaidHere />
+      <StaleHere />
     </div>
   );
+}
+
+/** Whoever opens another page or station begins at its top, with the focus on it; the views of one station change under the hand. */
+function useArrival(): void {
+  const { pathname } = useLocation();
+  const page = pathname.split("/").slice(0, 4).join("/");
+  const before = useRef(page);
+  useEffect(() => {
+    if (before.current === page) return;
+    before.current = page;
+    scrollTo(0, 0);
+    const work = document.querySelector<HTMLElement>("#work");
+    // A page that puts the focus into its first field has done so already.
+    if (!work || work.contains(document.activeElement)) return;
+    work.tabIndex = -1;
+    work.focus({ preventScroll: true });
+  }, [page]);
 }
 
 /** The way to the live view; where a piece is ready it says so. */
@@ -79,8 +102,7 @@ function Where({ id }: { id: number }) {
 
 function UndoButtons() {
   const history = useHistory();
-  const undo = useUndo();
-  const redo = useRedo();
+  const takeBack = useTakeBack();
   const { format } = useSettings();
   const told = (label: string | undefined) => label && inUnits(label, format);
   const undoLabel = told(history.data?.undo?.label);
@@ -90,8 +112,8 @@ function UndoButtons() {
       <button
         type="button"
         className="btn btn-quiet btn-small max-w-72"
-        disabled={!undoLabel || undo.isPending}
-        onClick={() => undo.mutate(undefined)}
+        disabled={!undoLabel}
+        onClick={() => takeBack()}
         aria-label={undoLabel ? `Undo ${undoLabel}` : "Undo: nothing to take back"}
         aria-keyshortcuts="Control+Z"
       >
@@ -102,8 +124,7 @@ function UndoButtons() {
         <button
           type="button"
           className="btn btn-quiet btn-small"
-          disabled={redo.isPending}
-          onClick={() => redo.mutate(undefined)}
+          onClick={() => takeBack(true)}
           aria-label={`Redo ${redoLabel}`}
           aria-keyshortcuts="Control+Shift+Z"
         >

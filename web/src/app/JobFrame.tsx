@@ -9,6 +9,7 @@ import { clock, dayClock, sameDay } from "../drawing/time";
 import { inUnits, number, type Format } from "../drawing/units";
 import { sentence } from "../kit/Fault";
 import { Live } from "../kit/Live";
+import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
 import { setTitle } from "./alerts";
 import { Missing } from "./Missing";
@@ -33,7 +34,7 @@ const FIELD_STATION: Record<string, StationKey> = {
 export function JobFrame() {
   const id = Number(useParams().jobId);
   const job = useJob(id);
-  const plan = usePlan(id);
+  const plan = usePlan(id > 0 ? id : 0);
   const records = useRecords(id);
   const together = useTogether(job.data, useFamily(job.data).length);
   const format = useFormat();
@@ -41,8 +42,16 @@ export function JobFrame() {
     setTitle(job.data ? `${job.data.name} · Ready Slab` : "Ready Slab");
     return () => setTitle("Ready Slab");
   }, [job.data]);
-  if (job.error instanceof Refusal && job.error.problem.status === 404) return <Missing />;
-  if (!job.data) return <Waiting silent={job.failureCount > 0} />;
+  const { pathname } = useLocation();
+  if (!Number.isInteger(id) || id < 1 || (job.error instanceof Refusal && job.error.problem.status === 404)) return <Missing />;
+  if (!job.data) {
+    return (
+      <main id="work">
+        <Unread of={[job]} />
+      </main>
+    );
+  }
+  const at = STATIONS.find((s) => pathname.split("/")[3] === s.key);
   // The day is that of all lots.
   const day = together.data?.clock ?? plan.data?.clock;
   const fault = plan.error instanceof Refusal ? plan.error.problem : undefined;
@@ -51,6 +60,7 @@ export function JobFrame() {
       <LotTabs job={job.data} />
       <Counter id={id} plan={plan.data} day={day} records={records.data?.length ?? 0} spread={records.data?.[0]?.spread_percent} />
       <main id="work" className="flex flex-1 flex-col overflow-hidden rounded-b-2xl bg-worktop">
+        <h1 className="visually-hidden">{at ? `${at.name}: ${job.data.name}` : job.data.name}</h1>
         {fault ? (
           <div role="alert" className="m-5 rounded-xl bg-warm-pale p-4 text-warm">
             <p className="font-semibold">The job cannot be planned as it stands.</p>
@@ -73,18 +83,10 @@ export function JobFrame() {
             <Outlet context={{ job: job.data, plan: plan.data, day: day ?? plan.data.clock, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
           </div>
         ) : fault ? null : (
-          <Waiting silent={plan.failureCount > 0} />
+          <Unread of={[plan]} />
         )}
       </main>
     </>
-  );
-}
-
-function Waiting({ silent }: { silent: boolean }) {
-  return (
-    <p className="p-8 text-soft" role="status">
-      {silent ? "The server does not answer; trying again." : ""}
-    </p>
   );
 }
 

@@ -1,18 +1,28 @@
 /** The kitchen as things with sizes. */
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import type { Kitchen } from "../api/client";
-import { useChangeKitchen, useKitchen } from "../api/queries";
+import { useChangeKitchen, useKitchen, useZones } from "../api/queries";
 import { Amount } from "../kit/Amount";
 import { Choice } from "../kit/Choice";
+import { Fault, faultOf, otherFault } from "../kit/Fault";
 import { TextField } from "../kit/TextField";
+import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
 import { EGGS, eggWord } from "../recipe/eggs";
+import { TRAYS } from "../stations/oven/words";
 
 export function KitchenPage() {
   const kitchen = useKitchen();
   const change = useChangeKitchen();
-  if (!kitchen.data) return <main id="work" className="flex-1" />;
+  if (!kitchen.data) {
+    return (
+      <main id="work" className="flex-1">
+        <h1 className="visually-hidden">Kitchen</h1>
+        <Unread of={[kitchen]} />
+      </main>
+    );
+  }
   const k = kitchen.data;
   const save = (field: keyof Kitchen) => (value: number) => change.mutateAsync({ [field]: value });
   const amount = (field: keyof Kitchen & string, label: string, kind: "length" | "mass" | "temperature" | "duration" | "count", step = 1) => (
@@ -25,10 +35,14 @@ export function KitchenPage() {
           <h1 className="h-station mb-1">{k.name}</h1>
           <p className="text-soft">What stands in the kitchen. Every job is planned with these sizes; a change here moves all of them.</p>
         </div>
-        <div className="w-64">
-          <TextField label="Name" value={k.name} field="name" onSave={(name) => change.mutateAsync({ name })} />
+        <div className="flex flex-wrap gap-3">
+          <div className="w-64">
+            <TextField label="Name" value={k.name} field="name" onSave={(name) => change.mutateAsync({ name })} />
+          </div>
+          <Zone zone={k.zone ?? ""} onSave={(zone) => change.mutateAsync({ zone })} />
         </div>
       </div>
+      <Fault text={otherFault(change.error, NAMED)} />
       <div className="grid gap-4 md:grid-cols-2 xl:grid-cols-3">
         <Thing name="Room" picture={<RoomPicture room={k.room_c} />}>
           {amount("room_c", "Temperature", "temperature")}
@@ -55,7 +69,7 @@ export function KitchenPage() {
           <Choice
             label="Trays are of"
             value={k.tray_kind}
-            options={[{ value: "aluminium", label: "Aluminium" }, { value: "steel", label: "Steel" }]}
+            options={TRAYS}
             onChange={(v) => change.mutate({ tray_kind: v })}
           />
         </Thing>
@@ -120,6 +134,35 @@ export function KitchenPage() {
         </Thing>
       </div>
     </main>
+  );
+}
+
+/** Fields that say themselves what is wrong with them. */
+const NAMED = [
+  "name", "zone", "currency", "room_c", "fridge_c", "freezer_c", "tray_width_mm", "tray_length_mm", "trays_owned", "least_gap_mm", "rods_mm", "mixer_limit_g", "bowl_ml",
+  "scale_step_g", "fine_step_g", "ovens", "racks_per_oven", "preheat_min", "roll_min", "cut_s",
+];
+
+/** Whose clock the kitchen goes by: every time on every screen is of it. */
+function Zone({ zone, onSave }: { zone: string; onSave(zone: string): Promise<unknown> }) {
+  const zones = useZones(true);
+  const [fault, setFault] = useState<string>();
+  const all = zones.data ?? [];
+  const save = (wanted: string) => {
+    setFault(undefined);
+    onSave(wanted).catch((error: unknown) => setFault(faultOf(error, "zone") ?? otherFault(error, [])));
+  };
+  return (
+    <label className="block w-64">
+      <span className="mb-1 block text-fine text-soft">Its clocks are those of</span>
+      <select className="field" value={zone} onChange={(e) => save(e.target.value)}>
+        {all.includes(zone) ? null : <option value={zone}>{zone === "" ? "UTC" : zone.replaceAll("_", " ")}</option>}
+        {all.map((z) => (
+          <option key={z} value={z}>{z.replaceAll("_", " ")}</option>
+        ))}
+      </select>
+      <Fault text={fault ?? otherFault(zones.error, [])} />
+    </label>
   );
 }
 

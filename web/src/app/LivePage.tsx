@@ -77,7 +77,7 @@ function Card({ piece }: { piece: LivePiece }) {
         </p>
         {piece.now.too_long ? <p className="mt-2 text-lg font-semibold text-warm">{piece.now.too_long}</p> : null}
         {piece.now.out_of_cold_min >= 60 ? (
-          <p className="mt-2 text-lg font-semibold text-warm">{duration(piece.now.out_of_cold_min)} out of the cold: two hours are the usual limit.</p>
+          <p className="mt-2 text-lg font-semibold text-warm">{duration(piece.now.out_of_cold_min)} out of the cold so far. {inUnits(piece.now.cold_rule, format)}</p>
         ) : null}
         <div className="mt-4">
           <Moves piece={piece} large />

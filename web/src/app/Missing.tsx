@@ -3,7 +3,7 @@ import { Link } from "react-router";
 /** There is nothing at this address. */
 export function Missing() {
   return (
-    <main className="mx-auto max-w-xl p-8">
+    <main id="work" className="mx-auto max-w-xl p-8">
       <h1 className="h-station mb-2">There is nothing at this address</h1>
       <p className="mb-4 text-soft">It may have been deleted. Undo brings a deleted job back.</p>
       <Link to="/" className="btn btn-main">

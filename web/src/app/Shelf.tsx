@@ -3,11 +3,12 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Cutter, Formula, Job, JobBody } from "../api/client";
 import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
-import { clock, longDay, now, shifted } from "../drawing/time";
-import { inUnits, number } from "../drawing/units";
+import { clock, daysLater, longDay, now } from "../drawing/time";
+import { inUnits, number, type Format } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
 import { FileButton } from "../kit/FileButton";
 import { Fault, otherFault } from "../kit/Fault";
+import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
 import { AddCutter } from "../stations/order/AddCutter";
 
@@ -15,7 +16,14 @@ export function Shelf() {
   const jobs = useJobs();
   const formulas = useFormulas();
   const cutters = useCutters();
-  if (!jobs.data || !formulas.data || !cutters.data) return <main id="work" className="flex-1" />;
+  if (!jobs.data || !formulas.data || !cutters.data) {
+    return (
+      <main id="work" className="flex-1">
+        <h1 className="visually-hidden">Shelf</h1>
+        <Unread of={[jobs, formulas, cutters]} />
+      </main>
+    );
+  }
   return (
     <main id="work" className="flex-1 space-y-4">
       <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="jobs-head">
@@ -61,6 +69,8 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
   const format = useFormat();
   const remove = useDeleteJob();
   return (
+    <>
+    <Fault text={otherFault(remove.error, [])} />
     <ul className="grid gap-3 md:grid-cols-2 2xl:grid-cols-3">
       {jobs.filter((j) => j.lot_of == null || !jobs.some((k) => k.id === j.lot_of)).map((job) => {
         const lots = jobs.filter((j) => j.lot_of === job.id);
@@ -68,13 +78,13 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
         const formula = formulas.find((f) => f.id === job.formula_id);
         return (
           <li key={job.id} className="flex items-center gap-4 rounded-xl border border-rule bg-raised p-4">
-            <div className="grid size-20 shrink-0 place-items-center">{cutter ? <CutterPicture cutter={cutter} size={76} /> : null}</div>
+            <div className="grid size-20 shrink-0 place-items-center">{cutter && (job.making?.kind ?? "cut") === "cut" ? <CutterPicture cutter={cutter} size={76} /> : null}</div>
             <div className="min-w-0 flex-1">
               <Link to={`/jobs/${job.id}/order`} className="block font-head text-xl font-bold leading-tight">
                 {job.name}
               </Link>
               <p className="text-fine text-soft">
-                {job.pieces} × {cutter?.name}, {format.length(job.thickness_mm)}, {formula?.name}
+                {[madeWords(job, cutter, format), formula?.name].filter(Boolean).join(", ")}
               </p>
               {lots.length > 0 ? <p className="text-fine text-soft">and {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}</p> : null}
               <p className="font-semibold">
@@ -93,7 +103,23 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
         );
       })}
     </ul>
+    </>
   );
+}
+
+/** What a job makes, in few words: `48 × Gull, 6 mm`, `36 slices, 7 mm`. */
+function madeWords(job: Job, cutter: Cutter | undefined, format: Format): string {
+  const kind = job.making?.kind ?? "cut";
+  switch (kind) {
+    case "cut":
+      return `${job.pieces} × ${cutter?.name ?? "pieces"}, ${format.length(job.thickness_mm)}`;
+    case "sliced":
+      return `${job.pieces} slices, ${format.length(job.thickness_mm)}`;
+    case "tray_bar":
+      return `${job.pieces} bars`;
+    default:
+      return `${job.pieces} portions`;
+  }
 }
 
 /** A new job like the last one, or as most are: of a formula where one is given. */
@@ -106,8 +132,8 @@ function newJob(formula: Formula | undefined, cutter: Cutter | undefined, like: 
     whole_eggs: false, tints: [], turning: "free", layout: [], measured: [], tray_layout: [], formula_version: null, dough_with: null,
     making: { kind: "cut" }, bake_end: "just_golden", liner: "parchment", sheet: "oblong", sheet_width_mm: null, sheet_length_mm: null, lot_of: null, mixed: [],
   };
-  const { id: _, sheet_key: __, ...rest } = basis as Job;
-  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, lot_of: null, mixed: [], freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${shifted(now(), 1440).slice(0, 10)}T12:00` };
+  const { id: _, sheet_key: __, revision: ___, ...rest } = basis as Job;
+  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, lot_of: null, mixed: [], freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${daysLater(now(), 1).slice(0, 10)}T12:00` };
 }
 
 function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cutter[]; like: Job | undefined }) {

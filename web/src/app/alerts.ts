@@ -2,6 +2,7 @@
 import { useEffect, useRef, useSyncExternalStore } from "react";
 import type { LivePiece } from "../api/client";
 import { leftWords, stateWords } from "../stations/cold/words";
+import { say } from "../kit/said";
 import { leads } from "./live";
 import { playSound, type Sound } from "./sounds";
 
@@ -95,7 +96,9 @@ export function useAlerts(pieces: readonly LivePiece[] | undefined): void {
       const { ready, past } = turned(seen.current, pieces);
       for (const p of ready) notify(`${p.name}: ${stateWords(p).toLowerCase()}`, `${p.job_name}. ${leftWords(p)}`, `piece-${p.id}`);
       for (const p of past) notify(`${p.name}: ${stateWords(p).toLowerCase()}`, p.job_name, `piece-${p.id}`);
-      if (ready.length + past.length > 0 && leads()) playSound(sound);
+      const told = [...ready, ...past].map((p) => `${p.name}: ${stateWords(p).toLowerCase()}.`).join(" ");
+      if (told) say(told);
+      if (told && leads()) playSound(sound);
     }
     seen.current = new Map(pieces.map((p) => [p.id, p.now.side ?? ""]));
   }, [pieces]);

@@ -1,9 +1,15 @@
 /** Keys for everything, and the sheet that lists them. */
 import { Dialog } from "radix-ui";
-import { useEffect } from "react";
+import { useCallback, useEffect } from "react";
 import { useNavigate } from "react-router";
+import type { Schemas } from "../api/client";
 import { useRedo, useUndo } from "../api/queries";
+import { faultOf, otherFault } from "../kit/Fault";
+import { lastDeed, say } from "../kit/said";
+import { useSettings } from "../kit/settings";
 import { STATIONS } from "./stations";
+
+type Step = Schemas["StepView"];
 
 const OPEN_SHEET = "ready-slab-keys";
 
@@ -13,19 +19,21 @@ function typing(target: EventTarget | null): boolean {
 
 export function useKeys(jobId: string | undefined): void {
   const navigate = useNavigate();
-  const undo = useUndo();
-  const redo = useRedo();
+  const takeBack = useTakeBack();
+  const { singleKeys } = useSettings();
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (e.defaultPrevented || typing(e.target) || document.querySelector("[role=dialog]")) return;
+      if (e.defaultPrevented || document.querySelector("[role=dialog], [role=alertdialog]")) return;
       const command = e.ctrlKey || e.metaKey;
       const key = e.key.toLowerCase();
       if (command && key === "z") {
+        // In a field that holds something not kept yet, the field's own undo comes first.
+        if (typing(e.target) && unkept(e.target)) return;
         e.preventDefault();
-        (e.shiftKey ? redo : undo).mutate(undefined);
+        takeBack(e.shiftKey);
         return;
       }
-      if (command || e.altKey) return;
+      if (command || e.altKey || typing(e.target) || !singleKeys) return;
       const station = STATIONS[Number(e.key) - 1];
       if (station && jobId) void navigate(`/jobs/${jobId}/${station.key}`);
       else if (key === "s") void navigate("/");
@@ -37,7 +45,33 @@ export function useKeys(jobId: string | undefined): void {
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [jobId, navigate, undo, redo]);
+  }, [jobId, navigate, takeBack, singleKeys]);
+}
+
+/** A field whose text is not what is kept. */
+function unkept(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.dataset.unkept === "true" || target.tagName === "TEXTAREA" || target.isContentEditable);
+}
+
+/** Undo and redo: of a fact of the day that was noted here last, else of the latest edit; either says what it was. */
+export function useTakeBack(): (again?: boolean) => void {
+  const undo = useUndo();
+  const redo = useRedo();
+  const { mutate: undoNow } = undo;
+  const { mutate: redoNow } = redo;
+  return useCallback(
+    (again = false) => {
+      const fact = again ? undefined : lastDeed();
+      if (fact) {
+        void fact().catch(() => say("That could not be taken back."));
+        return;
+      }
+      const done = { onSuccess: (step: Step) => say(step.edit ? `${again ? "Done again" : "Taken back"}: ${step.edit.label}` : "There is nothing to take back."), onError: (error: unknown) => say(otherFault(error, []) ?? faultOf(error, "edit") ?? "That could not be taken back.") };
+      if (again) redoNow(undefined, done);
+      else undoNow(undefined, done);
+    },
+    [undoNow, redoNow],
+  );
 }
 
 const OTHERS: [string, string][] = [
@@ -56,6 +90,7 @@ const OTHERS: [string, string][] = [
 ];
 
 export function KeySheet() {
+  const { singleKeys, setSingleKeys } = useSettings();
   return (
     <Dialog.Root>
       <Dialog.Trigger id={OPEN_SHEET} className="btn btn-quiet btn-small" aria-label="Keys" aria-keyshortcuts="?">
@@ -79,6 +114,10 @@ export function KeySheet() {
           <p className="mt-5 text-fine text-soft">
             Values take their unit as you type it: 1/4 in, 6mm, 350F, 4 dozen. Keys rest while you type in a value.
           </p>
+          <label className="mt-4 flex min-h-11 items-center gap-3">
+            <input type="checkbox" className="h-5 w-5 accent-[var(--c-spruce)]" checked={singleKeys} onChange={(e) => setSingleKeys(e.target.checked)} />
+            Single letters and numbers act. Turn it off if you speak to the computer, or if a cat walks over it.
+          </label>
           <Dialog.Close className="btn btn-main mt-5">Close</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>

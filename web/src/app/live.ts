@@ -15,12 +15,17 @@ const AGAIN_MS = 2000;
 const SHARED = "ready-slab-live";
 const HELLO = "hello";
 
+/** The page that holds the stream says so often, and another that has heard nothing for so long takes it: a page in the background may be put to sleep. */
+const BEAT_MS = 3000;
+const SILENT_MS = 12_000;
+
 let state: LiveState = { pieces: undefined, connected: true };
 const listeners = new Set<() => void>();
 let source: EventSource | undefined;
 let again: ReturnType<typeof setTimeout> | undefined;
 let channel: BroadcastChannel | undefined;
 let leave: (() => void) | undefined;
+let heard = 0;
 
 function tell(message: LiveState | typeof HELLO): void {
   // oxlint-disable-next-line unicorn/require-post-message-target-origin -- a channel reaches its own origin only and takes none
@@ -73,21 +78,45 @@ function join(): void {
   const shared = new BroadcastChannel(SHARED);
   channel = shared;
   shared.addEventListener("message", (e: MessageEvent<LiveState | typeof HELLO>) => {
-    if (e.data !== HELLO) set(e.data);
-    else if (source && state.pieces) tell(state);
+    if (e.data === HELLO) {
+      if (source && state.pieces) tell(state);
+      return;
+    }
+    heard = performance.now();
+    if (!source) set(e.data);
   });
+  heard = performance.now();
   tell(HELLO);
   const waiting = new AbortController();
   let release: (() => void) | undefined;
-  const held = navigator.locks.request(SHARED, { signal: waiting.signal }, () => {
+  const lead = () => {
     open();
     return new Promise<void>((done) => {
       release = done;
     });
-  });
-  held.catch(() => undefined);
+  };
+  const queue = () => {
+    // It ends by itself, or is taken by a page that heard nothing of this one: then this one waits its turn again.
+    navigator.locks.request(SHARED, { signal: waiting.signal }, lead).catch(lost);
+  };
+  const lost = () => {
+    if (waiting.signal.aborted) return;
+    close();
+    heard = performance.now();
+    queue();
+  };
+  queue();
+  const beat = setInterval(() => {
+    if (source) {
+      if (state.pieces) tell(state);
+    } else if (performance.now() - heard > SILENT_MS && document.visibilityState === "visible") {
+      heard = performance.now();
+      navigator.locks.request(SHARED, { steal: true }, lead).catch(lost);
+    }
+  }, BEAT_MS);
   leave = () => {
     waiting.abort();
+    clearInterval(beat);
     close();
     release?.();
     shared.close();

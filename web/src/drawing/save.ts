@@ -5,8 +5,19 @@ const KEPT = [
   "font-size", "font-weight", "text-anchor", "dominant-baseline",
 ];
 
-/** The picture as text, with the styles that the page gives it written into it. */
+/** The picture as text, with the styles that the page gives it written into it; in the light scheme, whatever the page shows, since it goes on paper. */
 export function svgText(svg: SVGSVGElement): string {
+  const { dataset } = document.documentElement;
+  const { theme } = dataset;
+  delete dataset.theme;
+  try {
+    return written(svg);
+  } finally {
+    if (theme !== undefined) dataset.theme = theme;
+  }
+}
+
+function written(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const from = [svg, ...svg.querySelectorAll("*")];
   const to = [copy, ...copy.querySelectorAll("*")];

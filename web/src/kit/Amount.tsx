@@ -2,13 +2,16 @@
  * A value edited in place, with its unit typed freely. The server reads what was typed; a value that does not read or is
  * refused stays in the field with its fault beside it, and the plan stays as it was. Arrows nudge, Escape takes back.
  */
-import { useId, useRef, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import { api, settled } from "../api/client";
-import type { Quantity } from "../drawing/units";
+import { number, type Format, type Quantity } from "../drawing/units";
 import { Fault, faultOf, otherFault } from "./Fault";
 import { useFormat } from "./settings";
 
-type Kind = Quantity | "count" | "percent";
+type Kind = Quantity | "count" | "percent" | "ratio";
+
+/** Kinds without a unit. */
+const bare = (kind: Kind): kind is "count" | "percent" | "ratio" => kind === "count" || kind === "percent" || kind === "ratio";
 
 interface Props {
   label: string;
@@ -18,7 +21,7 @@ interface Props {
   /** Shown when the value is absent. */
   placeholder?: string;
   hideLabel?: boolean;
-  /** One nudge of an arrow, in the shown unit. */
+  /** One nudge of an arrow, in the metric unit; in US units the usual step nearest to it is taken. */
   step?: number;
   /** Saves; throws the refusal. */
   onSave(base: number): Promise<unknown>;
@@ -37,26 +40,50 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
   const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
   const [fault, setFault] = useState<string>();
   const busy = useRef(false);
+  const under = useRef("");
+  const [saving, setSaving] = useState(false);
   // What was typed while the one before was still being saved: it is saved next, and not lost.
   const next = useRef<string>(null);
-  const draft = begun && (begun.on === text || fault) ? begun.typed : null;
+  // What is kept as far as this field knows, and what nudges have come to: the page's own value follows a moment later.
+  const kept = useRef(value);
+  const wanted = useRef(value);
+  const shownNow = useRef(value);
+  useEffect(() => {
+    shownNow.current = value;
+    kept.current = value;
+    if (!busy.current) wanted.current = value;
+  }, [value]);
+  const draft = begun && (begun.on === text || fault || saving) ? begun.typed : null;
   const setDraft = (typed: string | null) => setBegun(typed === null ? null : { on: text, typed });
 
   const save = async (typed: string): Promise<void> => {
     if (busy.current) {
-      next.current = typed;
+      // Leaving the field while it is being saved saves nothing else.
+      if (typed !== under.current) next.current = typed;
       return;
     }
     busy.current = true;
+    under.current = typed;
+    setSaving(true);
     try {
       const base = await readTyped(format, kind, typed);
-      if (base !== value || unset) await onSave(base);
+      if (base !== kept.current || unset) {
+        const before = shownNow.current;
+        await onSave(base);
+        // Where the page follows already it may show another value than was wanted here: somebody else's was left as it is.
+        kept.current = shownNow.current === before ? base : shownNow.current;
+      }
+      // The next nudge goes on from here, unless one has gone further meanwhile.
+      if (next.current === null) wanted.current = kept.current;
       setFault(undefined);
-      if (next.current === null) setDraft(null);
+      // What was typed since then stays.
+      if (next.current === null) setBegun((now) => (now?.typed === typed ? null : now));
     } catch (error) {
+      wanted.current = kept.current;
       setFault(faultOf(error, "text") ?? faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
     } finally {
       busy.current = false;
+      setSaving(false);
       const waiting = next.current;
       next.current = null;
       if (waiting !== null) void save(waiting);
@@ -64,11 +91,13 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
   };
 
   const nudge = (direction: number) => {
-    const shown = kind === "count" || kind === "percent" ? value : format.shown(kind, value);
-    const next = Math.round((shown + direction * step) * 1000) / 1000;
-    const base = kind === "count" || kind === "percent" ? next : format.base(kind, next);
-    setDraft(inWords(format, kind, base));
-    void save(inWords(format, kind, base));
+    const by = nudgeOf(format, kind, step);
+    const shown = bare(kind) ? wanted.current : format.shown(kind, wanted.current);
+    const to = Math.round((shown + direction * by) * 10_000) / 10_000;
+    wanted.current = bare(kind) ? to : format.base(kind, to);
+    const typed = inWords(format, kind, wanted.current);
+    setDraft(typed);
+    void save(typed);
   };
 
   return (
@@ -84,6 +113,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
         spellCheck={false}
         placeholder={placeholder}
         value={draft ?? text}
+        data-unkept={draft !== null && draft !== text ? "true" : undefined}
         aria-invalid={fault ? true : undefined}
         aria-describedby={fault ? `${id}-fault` : undefined}
         onFocus={(e) => e.target.select()}
@@ -109,7 +139,22 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
   );
 }
 
-function inWords(format: ReturnType<typeof useFormat>, kind: Kind, value: number): string {
+/** One press of an arrow in the unit shown: as given in metric units, and the usual step of a US kitchen nearest to that. */
+export function nudgeOf(format: Format, kind: Kind, step: number): number {
+  if (format.system === "metric" || bare(kind) || kind === "duration") return step;
+  switch (kind) {
+    case "length":
+      return step >= 10 ? 0.5 : step >= 2 ? 0.125 : 0.0625;
+    case "mass":
+      return step >= 100 ? 4 : step >= 10 ? 0.5 : 0.1;
+    case "temperature":
+      return step >= 5 ? 10 : step >= 1 ? 2 : 1;
+    case "volume":
+      return step >= 250 ? 1 : 0.25;
+  }
+}
+
+function inWords(format: Format, kind: Kind, value: number): string {
   switch (kind) {
     case "length":
       return format.length(value);
@@ -120,17 +165,18 @@ function inWords(format: ReturnType<typeof useFormat>, kind: Kind, value: number
     case "duration":
       return value > 0 && value < 1 ? `${Math.round(value * 60)} s` : `${Math.round(value * 10) / 10} min`;
     case "volume":
-      return `${value} mL`;
+      return `${number(format.shown("volume", value), format.system === "us" ? 2 : 0).replaceAll(",", "")} ${format.symbol("volume")}${format.system === "us" ? "s" : ""}`;
     case "percent":
       return `${value} %`;
     case "count":
+    case "ratio":
       return String(value);
   }
 }
 
 /** The base value of what was typed, as the server reads it; throws its refusal. */
-export async function readTyped(format: ReturnType<typeof useFormat>, kind: Kind, typed: string): Promise<number> {
-  const default_symbol = kind === "count" || kind === "percent" ? "" : format.symbol(kind);
-  const answer = await settled(api.POST("/api/units/parse", { body: { quantity: kind, text: typed, default_symbol } }));
+export async function readTyped(format: Format, kind: Kind, typed: string): Promise<number> {
+  const default_symbol = bare(kind) ? "" : format.symbol(kind);
+  const answer = await settled(api.POST("/api/units/parse", { body: { quantity: kind === "ratio" ? "percent" : kind, text: typed, default_symbol } }));
   return answer.value;
 }

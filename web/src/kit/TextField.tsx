@@ -1,5 +1,5 @@
 /** A text edited in place: kept when it is left, and held with its fault when it is refused. */
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Fault, faultOf, otherFault } from "./Fault";
 
 export function TextField({ label, value, field, onSave }: { label: string; value: string; field: string; onSave(value: string): Promise<unknown> }) {
@@ -14,6 +14,7 @@ export function TextField({ label, value, field, onSave }: { label: string; valu
         className="field"
         autoComplete="off"
         value={change.draft}
+        data-unkept={change.draft === value ? undefined : "true"}
         aria-invalid={change.fault ? true : undefined}
         onChange={(e) => change.set(e.target.value)}
         onBlur={change.commit}
@@ -27,17 +28,34 @@ export function TextField({ label, value, field, onSave }: { label: string; valu
   );
 }
 
-/** A text that is kept when it is left, and stays with its fault when it is refused. */
+/**
+ * A text that is kept when it is left, and stays with its fault when it is refused. A draft ends when it is kept, and when what it was
+ * begun on changes (an undo, another device): what stands is what is shown.
+ */
 export function useDraft(value: string, onSave: (value: string) => Promise<unknown>, field: string) {
   const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
   const [fault, setFault] = useState<string>();
+  // Leaving the field while it is being saved saves nothing twice.
+  const sending = useRef<string>(undefined);
   const draft = begun && (begun.on === value || fault) ? begun.typed : value;
   const set = (typed: string) => setBegun({ on: value, typed });
   const commit = () => {
-    if (draft === value) return;
-    onSave(draft).then(
-      () => setFault(undefined),
-      (error: unknown) => setFault(faultOf(error, field) ?? otherFault(error, [])),
+    if (draft === value) {
+      setBegun(null);
+      return;
+    }
+    const sent = draft;
+    if (sending.current === sent) return;
+    sending.current = sent;
+    const done = () => {
+      if (sending.current === sent) sending.current = undefined;
+    };
+    onSave(sent).finally(done).then(
+      () => {
+        setFault(undefined);
+        setBegun((now) => (now?.typed === sent ? null : now));
+      },
+      (error: unknown) => setFault(faultOf(error, field) ?? otherFault(error, []) ?? "That was refused."),
     );
   };
   const reset = () => {

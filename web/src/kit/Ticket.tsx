@@ -37,6 +37,20 @@ export function Reasons({ items }: { items: readonly string[] }) {
   );
 }
 
+/** What to mind, in the words that stand wherever it matters. */
+export function Cautions({ items }: { items: readonly string[] }) {
+  const format = useFormat();
+  return (
+    <>
+      {items.map((text) => (
+        <p key={text} className="caution mt-3">
+          {inUnits(text, format)}
+        </p>
+      ))}
+    </>
+  );
+}
+
 export function Work({ children, dim }: { children: ReactNode; dim: boolean }) {
   return (
     <div className={`paper min-w-0 p-5 sm:p-6 ${dim ? "opacity-60" : ""}`} aria-busy={dim}>

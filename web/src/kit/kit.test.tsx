@@ -36,7 +36,7 @@ function answered(status: number, body: unknown): never {
   return (status === 200 ? { data: body, response } : { error: body, response }) as never;
 }
 
-const READS: Record<string, number> = { "1/4 in": 6.35, "8": 8, "8 mm": 8, "7 mm": 7, "5 mm": 5, "4 dozen": 48, "400": 400 };
+const READS: Record<string, number> = { "1/4 in": 6.35, "8": 8, "8 mm": 8, "7 mm": 7, "6 mm": 6, "5 mm": 5, "4 dozen": 48, "400": 400 };
 
 function refusal(field: string, message: string): Refusal {
   return new Refusal({ title: "values that cannot be used", status: 422, detail: message, errors: [{ field, message, accepted: "" }] });
@@ -142,6 +142,18 @@ describe("an amount", () => {
     await user.keyboard("{ArrowUp}");
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(7));
     await user.keyboard("{ArrowDown}");
+    await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(6));
+  });
+
+  it("is nudged on from what was typed, and by as many presses as there were", async () => {
+    const user = userEvent.setup();
+    const onSave = vi.fn(async () => undefined);
+    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const web = screen.getByRole("textbox", { name: "Web" });
+    await user.clear(web);
+    await user.type(web, "8{Enter}");
+    await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(8));
+    await user.keyboard("{ArrowDown}{ArrowDown}{ArrowDown}");
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(5));
   });
 

@@ -10,6 +10,9 @@ interface Settings {
   setSystem(system: System): void;
   theme: Theme;
   setTheme(theme: Theme): void;
+  /** Whether single keys act (WCAG 2.1.4). */
+  singleKeys: boolean;
+  setSingleKeys(on: boolean): void;
 }
 
 const Context = createContext<Settings | null>(null);
@@ -38,6 +41,7 @@ export function SettingsProvider({ children }: { children: ReactNode }) {
     if (chosen === "dark" || chosen === "light") return chosen;
     return matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light";
   });
+  const [singleKeys, setSingleKeys] = useState(kept("keys") !== "off");
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
@@ -54,8 +58,13 @@ export function SettingsProvider({ children }: { children: ReactNode }) {
         keep("theme", next);
         setTheme(next);
       },
+      singleKeys,
+      setSingleKeys: (on) => {
+        keep("keys", on ? "on" : "off");
+        setSingleKeys(on);
+      },
     }),
-    [system, theme, units.data],
+    [system, theme, singleKeys, units.data],
   );
   return <Context value={value}>{children}</Context>;
 }

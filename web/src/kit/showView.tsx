@@ -2,22 +2,20 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactElement } from "react";
-import { MemoryRouter, Outlet, Route, Routes } from "react-router";
+import { createMemoryRouter, Outlet, RouterProvider } from "react-router";
+import { keys } from "../api/queries";
 import type { JobContext } from "../app/JobFrame";
 import { SettingsProvider } from "./settings";
 
 export function showView(view: ReactElement, { job, plan, at = "/" }: Pick<JobContext, "job" | "plan"> & { at?: string }): void {
   const context: JobContext = { job, plan, day: plan.clock, dim: false };
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } });
+  client.setQueryData(keys.job(job.id), job);
+  const router = createMemoryRouter([{ element: <Outlet context={context} />, children: [{ path: "*", element: view }] }], { initialEntries: [at] });
   render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+    <QueryClientProvider client={client}>
       <SettingsProvider>
-        <MemoryRouter initialEntries={[at]}>
-          <Routes>
-            <Route element={<Outlet context={context} />}>
-              <Route path="*" element={view} />
-            </Route>
-          </Routes>
-        </MemoryRouter>
+        <RouterProvider router={router} />
       </SettingsProvider>
     </QueryClientProvider>,
   );

@@ -91,7 +91,7 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
       {filled ? (
         <p className="say mt-3 max-w-xl">{says?.advice ? inUnits(says.advice, format) : "Even enough: no tray need be turned for it."}</p>
       ) : (
-        <p className="mt-3 max-w-xl text-soft">{spots.test === "bread" ? "Slices of white bread side by side on the middle rack, at 175° until the middle ones are golden: some ten minutes." : "A teaspoon of granulated sugar on each of as many bits of paper, at 190° for a quarter of an hour. Molten sugar burns: let it set before you lift the tray."}</p>
+        <p className="mt-3 max-w-xl text-soft">{inUnits(spots.test === "bread" ? "Slices of white bread side by side on the middle rack, at 175° until the middle ones are golden: some ten minutes." : "A teaspoon of granulated sugar on each of as many bits of paper, at 190° for a quarter of an hour. Molten sugar burns: let it set before you lift the tray.", format)}</p>
       )}
       {kitchen.hot_spots ? <button type="button" className="btn btn-small mt-3" onClick={() => put(() => null)}>Forget the map</button> : null}
     </div>

@@ -8,6 +8,7 @@ import { download } from "../drawing/save";
 import { inUnits, number } from "../drawing/units";
 import { Amount } from "../kit/Amount";
 import { Fault, otherFault } from "../kit/Fault";
+import { Unread } from "../kit/Unread";
 import { FileButton } from "../kit/FileButton";
 import { Reasons } from "../kit/Ticket";
 import { useFormat } from "../kit/settings";
@@ -17,7 +18,14 @@ import { OvenCurve } from "./OvenCurve";
 
 export function OvenPage() {
   const kitchen = useKitchen();
-  if (!kitchen.data) return <main id="work" className="flex-1" />;
+  if (!kitchen.data) {
+    return (
+      <main id="work" className="flex-1">
+        <h1 className="visually-hidden">Oven</h1>
+        <Unread of={[kitchen]} />
+      </main>
+    );
+  }
   const k = kitchen.data;
   return (
     <main id="work" className="flex-1 rounded-2xl bg-worktop p-5 sm:p-6">
@@ -134,10 +142,15 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
   );
 }
 
+/** Exactly, by the international agreement of 1959. */
+const METRES_PER_FOOT = 0.3048;
+
 function Door({ kitchen }: { kitchen: Kitchen }) {
   const { mutateAsync: keep } = useChangeKitchen();
   const format = useFormat();
   // A difference in the shown unit.
+  const us = format.system === "us";
+  const metres = us ? METRES_PER_FOOT : 1;
   const degree = format.shown("temperature", 1) - format.shown("temperature", 0);
   return (
     <Box title="Door, height and heating up">
@@ -145,7 +158,7 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
         <Amount label="To heat up" kind="duration" step={5} value={kitchen.preheat_min} field="preheat_min" onSave={(preheat_min) => keep({ preheat_min })} />
         <Amount label="Back after the door" kind="duration" step={0.5} value={kitchen.recovery_min ?? 1.5} field="recovery_min" onSave={(recovery_min) => keep({ recovery_min })} />
         <Amount label={`The door costs, ${format.symbol("temperature")}`} kind="count" step={1} value={Math.round((kitchen.door_dip_k ?? 15) * degree)} field="door_dip_k" onSave={(shown) => keep({ door_dip_k: shown / degree })} />
-        <Amount label="Above the sea, m" kind="count" step={100} value={kitchen.altitude_m ?? 0} field="altitude_m" onSave={(altitude_m) => keep({ altitude_m })} />
+        <Amount label={`Above the sea, ${us ? "ft" : "m"}`} kind="count" step={us ? 500 : 100} value={Math.round((kitchen.altitude_m ?? 0) / metres)} field="altitude_m" onSave={(shown) => keep({ altitude_m: shown * metres })} />
       </div>
       <div className="mt-3">
         <Reasons items={["The air falls when a tray goes in and comes back in that time; a cool start makes more spread.", "High up the air is thinner: water leaves sooner, gas widens further."]} />

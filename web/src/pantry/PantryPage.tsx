@@ -5,6 +5,7 @@ import type { Ingredient } from "../api/client";
 import { useAddIngredient, useDeleteIngredient, useIngredients, useKitchen } from "../api/queries";
 import { number } from "../drawing/units";
 import { Fault, otherFault } from "../kit/Fault";
+import { Unread } from "../kit/Unread";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../kit/Ticket";
 import { useNarrow } from "../kit/narrow";
 import { useFormat } from "../kit/settings";
@@ -38,12 +39,20 @@ export function PantryPage() {
     document.title = "Pantry · Ready Slab";
   }, []);
   const all = ingredients.data;
-  if (!all) return <main id="work" className="flex-1" />;
+  if (!all) {
+    return (
+      <main id="work" className="flex-1">
+        <h1 className="visually-hidden">Pantry</h1>
+        <Unread of={[ingredients]} />
+      </main>
+    );
+  }
   const chosen = all.find((i) => i.key === search.get("item")) ?? all.find((i) => i.key === "flour-ap") ?? all[0];
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = all.filter((i) => words.every((w) => `${i.name} ${(i.aliases ?? []).join(" ")} ${i.kind}`.toLowerCase().includes(w)));
   return (
     <main id="work" className="flex-1 overflow-hidden rounded-2xl bg-worktop">
+      <h1 className="visually-hidden">Pantry</h1>
       <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_24rem]">
         <Work dim={false}>
           <StationHead title="Pantry" sub={`${all.length} ingredients`}>

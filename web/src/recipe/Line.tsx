@@ -52,7 +52,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
         <Question line={line} onAnswer={onAnswer} />
       ) : (
         <details className="pl-8 text-fine text-soft">
-          <summary className="cursor-pointer truncate">
+          <summary className="min-h-11 cursor-pointer truncate py-2.5">
             {line.text}
             {line.state === "fair" ? `, ${number(100 * line.confidence, 0)} % sure` : ""}
           </summary>

@@ -247,7 +247,7 @@ export function ReadPage() {
             ) : null}
             {r && r.steps.length > 0 ? (
               <details className="mt-3 text-fine text-soft">
-                <summary className="cursor-pointer">Its own steps, {r.steps.length}</summary>
+                <summary className="min-h-11 cursor-pointer py-2.5">Its own steps, {r.steps.length}</summary>
                 <ol className="mt-1 list-decimal space-y-1 pl-5">
                   {r.steps.map((s) => (
                     <li key={s}>{s.replace(/^\d+[.)]\s*/, "")}</li>

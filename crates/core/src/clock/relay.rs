@@ -36,8 +36,23 @@ pub struct RelayLot {
     pub bake_min: i64,
     /// The oven set to, degC.
     pub oven_c: f64,
-    /// On the tray afterwards.
+    /// On the tray afterwards, until they can be lifted and the tray is free.
     pub cool_min: i64,
+    /// On a rack after that, until they can be packed, iced or filled.
+    pub rack_min: i64,
+    /// How long the dough rests on the bench when it comes out of the cold, by how long it was in: from so many minutes on, so many
+    /// minutes; in order. Nothing where it is never too cold.
+    pub rests: Vec<(i64, i64)>,
+    /// Why the dough is in the cold for as long as it is at least; may be empty.
+    pub chill_why: String,
+}
+
+impl RelayLot {
+    /// Rest on the bench after so long in the cold.
+    #[must_use]
+    pub fn rest_after(&self, chilled_min: i64) -> i64 {
+        self.rests.iter().rev().find(|(from, _)| chilled_min >= *from).map_or(0, |(_, rest)| *rest)
+    }
 }
 
 /// What the relay is planned from. All spans in whole minutes.
@@ -80,6 +95,8 @@ pub enum Step {
     Form,
     /// Dough chill.
     Chill,
+    /// Dough that got too cold rests on the bench.
+    Rest,
     /// Roll and cut.
     Cut,
     /// Tray chill.
@@ -90,6 +107,8 @@ pub enum Step {
     Bake,
     /// Cool on the tray.
     Cool,
+    /// Cool on the rack.
+    CoolOnRack,
 }
 
 /// One bar of the timeline.
@@ -133,7 +152,7 @@ struct TrayOf {
     number: usize,
 }
 
-/// Lays the relay out so that the last tray has cooled at minute 0. A load holds trays of one lot.
+/// Lays the relay out so that the last tray can be packed at minute 0. A load holds trays of one lot.
 #[must_use]
 pub fn plan_relay(input: &RelayInput) -> Relay {
     let racks = as_usize(input.racks.min(input.trays_owned).max(1));
@@ -162,16 +181,16 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
         let settle = if next_start < i64::MAX && (next_c - lot.oven_c).abs() > 0.5 { OTHER_HEAT_MIN } else { 0 };
         // A tray must have cooled before the tray that takes it over is cut.
         let reuse = load.iter().filter(|&&t| t + owned < all.len()).map(|&t| cut_start[t + owned]).min();
-        let cooled = reuse.unwrap_or(0).min(0);
-        let bake_end = (cooled - lot.cool_min).min(next_start.saturating_sub(settle));
+        let free_by = reuse.unwrap_or(0).min(-lot.rack_min);
+        let bake_end = (free_by - lot.cool_min).min(next_start.saturating_sub(settle));
         let bake_start = bake_end - lot.bake_min;
-        let why = if next_start.saturating_sub(settle) < cooled - lot.cool_min {
+        let why = if next_start.saturating_sub(settle) < free_by - lot.cool_min {
             if settle > 0 {
                 "early, for the next tray wants another heat"
             } else {
                 "early, for the next tray wants the oven"
             }
-        } else if reuse.is_some_and(|r| r < 0) {
+        } else if reuse.is_some_and(|r| r < -lot.rack_min) {
             "early, so that its tray is free again"
         } else {
             ""
@@ -206,10 +225,17 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
             }
             tasks.push(task(Step::Bake, Lane::Oven, bake_start, bake_end, why));
             tasks.push(task(Step::Cool, Lane::Cooling, bake_end, bake_end + lot.cool_min, ""));
+            if lot.rack_min > 0 {
+                let lifted = bake_end + lot.cool_min;
+                tasks.push(task(Step::CoolOnRack, Lane::Cooling, lifted, lifted + lot.rack_min, ""));
+            }
         }
     }
     for (oven, (first_bake, _)) in oven_free.iter().enumerate().filter(|(_, (start, _))| *start < i64::MAX) {
-        let heated_for = tasks.iter().filter(|t| t.step == Step::Bake && t.start_min == *first_bake).map(|t| t.lot);
+        let heated_for = tasks
+            .iter()
+            .filter(|t| t.step == Step::Bake && t.start_min == *first_bake && t.oven == Some(as_u32(oven)))
+            .map(|t| t.lot);
         tasks.push(RelayTask {
             step: Step::Preheat,
             lane: Lane::Oven,
@@ -268,8 +294,8 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
     Relay { tasks, start_min, hands_min }
 }
 
-/// Forming a mix by `formed`, and its time in the cold until it is `wanted`.
-fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted: i64) -> [RelayTask; 2] {
+/// Forming a mix by `formed`, its time in the cold, and the rest that it needs when that was too long, until it is `wanted`.
+fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted: i64) -> Vec<RelayTask> {
     let task = |step, lane, start: i64, end: i64, why: String| RelayTask {
         step,
         lane,
@@ -282,11 +308,23 @@ fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted
         why,
     };
     let waits = wanted - lot.chill_min - formed;
-    let why = if waits > 0 { format!("{waits} min longer than it must: the hands are busy") } else { String::new() };
-    [
+    let mut why = lot.chill_why.clone();
+    if waits > 0 {
+        let held = format!("{waits} min longer than it must: the hands are busy, or the next tray is not due yet");
+        why = if why.is_empty() { held } else { format!("{why}; {held}") };
+    }
+    // It comes out earlier by its rest, and the shorter it was in, the less rest it needs: the shortest that is enough.
+    let span = wanted - formed;
+    let rest = (0..span).find(|&rest| rest >= lot.rest_after(span - rest)).unwrap_or(0);
+    let mut found = vec![
         task(Step::Form, Lane::Hands, formed - lot.form_min, formed, String::new()),
-        task(Step::Chill, Lane::Cold, formed, wanted, why),
-    ]
+        task(Step::Chill, Lane::Cold, formed, wanted - rest, why),
+    ];
+    if rest > 0 {
+        let why = "it has got too cold: it rests, wrapped, until it can be worked again".to_owned();
+        found.push(task(Step::Rest, Lane::Cooling, wanted - rest, wanted, why));
+    }
+    found
 }
 
 /// Busy half-open intervals, sorted by start, not overlapping.
@@ -338,6 +376,9 @@ mod tests {
             bake_min: 14,
             oven_c: 175.0,
             cool_min: 8,
+            rack_min: 0,
+            rests: vec![],
+            chill_why: String::new(),
         }
     }
 
@@ -394,7 +435,13 @@ mod tests {
         }
         for chill in relay.tasks.iter().filter(|t| t.step == Step::Chill) {
             let lot = &input.lots[usize::try_from(chill.lot).unwrap()];
-            assert!(chill.end_min - chill.start_min >= lot.chill_min);
+            let rest = relay.tasks.iter().find(|t| t.step == Step::Rest && (t.lot, t.mix) == (chill.lot, chill.mix));
+            let rested = rest.map_or(0, |r| r.end_min - r.start_min);
+            assert_eq!(rest.map_or(chill.end_min, |r| r.start_min), chill.end_min, "it rests when it comes out");
+            assert!(chill.end_min - chill.start_min + rested >= lot.chill_min);
+            if chill.end_min - chill.start_min + rested > lot.chill_min {
+                assert!(!chill.why.is_empty(), "every wait says why: {chill:?}");
+            }
             let mixed = lot.mixed_by.map_or(chill.lot, number);
             let ends = relay.tasks.iter().filter(|t| t.step == Step::Mix && t.lot == mixed).map(|t| t.end_min);
             assert!(ends.min().unwrap() <= chill.start_min, "no dough is chilled before the first of it is mixed");
@@ -425,6 +472,37 @@ mod tests {
     }
 
     #[test]
+    fn two_lots_in_two_ovens_at_one_minute_are_each_heated_for() {
+        let hot = RelayLot { oven_c: 190.0, ..lot(1) };
+        let i = RelayInput { lots: vec![lot(1), hot], ovens: 2, ..input(1, 4) };
+        let relay = plan_relay(&i);
+        let heats: Vec<_> = relay.tasks.iter().filter(|t| t.step == Step::Preheat).map(|t| (t.oven, t.lot)).collect();
+        let bakes: Vec<_> = relay.tasks.iter().filter(|t| t.step == Step::Bake).map(|t| (t.oven, t.lot)).collect();
+        assert_eq!(bakes.len(), 2);
+        assert!(bakes.iter().all(|b| heats.contains(b)), "{bakes:?} heated as {heats:?}");
+    }
+
+    #[test]
+    fn dough_that_waits_past_its_window_rests_before_it_is_cut_and_all_is_cool_when_it_is_wanted() {
+        // Two mixes with one pair of hands: one waits while the other is formed and cut, and is too cold after 31 min.
+        let one = RelayLot {
+            cut_min: vec![25; 4],
+            rests: vec![(31, 9)],
+            rack_min: 25,
+            chill_why: "the slow end".to_owned(),
+            ..lot(4)
+        };
+        let i = RelayInput { lots: vec![one], ..input(4, 4) };
+        let relay = plan_relay(&i);
+        assert_sound(&i, &relay);
+        let rests: Vec<_> = relay.tasks.iter().filter(|t| t.step == Step::Rest).collect();
+        assert!(rests.iter().any(|r| r.end_min - r.start_min == 9), "{:?}", relay.tasks);
+        let last = relay.tasks.iter().filter(|t| t.step == Step::CoolOnRack).map(|t| t.end_min).max();
+        assert_eq!(last, Some(0));
+        assert!(relay.tasks.iter().filter(|t| t.step == Step::Chill).all(|t| t.why.starts_with("the slow end")));
+    }
+
+    #[test]
     fn fewer_trays_start_earlier() {
         let (two, four) = (plan_relay(&input(6, 2)), plan_relay(&input(6, 4)));
         assert!(two.start_min < four.start_min);
@@ -433,8 +511,9 @@ mod tests {
 
     proptest! {
         #[test]
-        fn every_relay_is_sound(trays in 1usize..14, owned in 1u32..8, racks in 1u32..4, ovens in 1u32..3, mixes in 1u32..4, bake in 5i64..30, cut in 1i64..20, chill in 0i64..90) {
-            let one = RelayLot { mixes, bake_min: bake, cut_min: vec![cut; trays], chill_min: chill, ..lot(trays) };
+        fn every_relay_is_sound(trays in 1usize..14, owned in 1u32..8, racks in 1u32..4, ovens in 1u32..3, mixes in 1u32..4, bake in 5i64..30, cut in 1i64..20, chill in 0i64..90, rack in 0i64..40, past in 0i64..60, rest in 0i64..20) {
+            let rests = if rest > 0 { vec![(chill + past, rest)] } else { vec![] };
+            let one = RelayLot { mixes, bake_min: bake, cut_min: vec![cut; trays], chill_min: chill, rack_min: rack, rests, ..lot(trays) };
             let i = RelayInput { lots: vec![one], racks, ovens, ..input(trays, owned) };
             assert_sound(&i, &plan_relay(&i));
         }

@@ -33,8 +33,10 @@ const MOST_SET_ASIDE: usize = 12;
 const ITERATIONS: usize = 8;
 /// The most readings of one piece.
 pub const MOST_READINGS: usize = 100_000;
-/// The longest after its start that a reading of a piece is taken.
-pub const LONGEST_READ: Span = Span::new_min(7.0 * 24.0 * 60.0);
+/// The longest after its start that a reading of a piece is taken: dough keeps for months in a freezer, and for no year.
+pub const LONGEST_READ: Span = Span::new_min(400.0 * 24.0 * 60.0);
+/// Closer to its air than any thermometer tells, K. Our own choice.
+const STEADY_K: f64 = 0.01;
 
 /// Where a thermometer was held.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -311,7 +313,9 @@ impl Stage<'_> {
     fn run(&self, place: &PlaceKnowledge, until: Span) -> Vec<Sample> {
         let air = self.place.air() + place.air.0;
         let film = Film::new_w_m2k((self.place.film().w_m2k() * place.ln_film.0.exp()).clamp(0.5, 200.0));
-        self.body.clone().leave(air, film, self.support, until, |s| s.after >= until)
+        // As cold as its place: what a thermometer shows later, after months in a freezer too, is the same.
+        let steady = |s: &Sample| (s.warmest - air).k().abs() < STEADY_K && (s.coldest - air).k().abs() < STEADY_K;
+        self.body.clone().leave(air, film, self.support, until, |s| s.after >= until || steady(s))
     }
 
     /// What a thermometer held there would show.

@@ -9,17 +9,11 @@ use super::thermal::{Thermal, WaterState};
 use super::window::{Side, Window};
 use crate::dough::Composition;
 use crate::error::{Checks, InputError, InputErrors};
+use crate::safety::COLD;
 use crate::units::{Film, Span, Temperature, TemperatureDifference};
-
-/// Places at or below this count as cold (FDA Food Code 2022, 3-501.16: cold holding at 5 degC; local rules decide).
-const COLD_C: f64 = 5.0;
-/// Out of the cold no longer than this in all. Common practice, no source; local rules decide.
-pub const OUT_OF_THE_COLD: Span = Span::new_min(120.0);
 
 /// The most places of one piece in turn.
 pub const MOST_STAYS: usize = 40;
-/// The longest that a piece is followed.
-const LONGEST: Span = Span::new_min(14.0 * 24.0 * 60.0);
 
 /// A time in one place, from a moment on until the next stay begins.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -82,7 +76,8 @@ struct StaySpell {
 
 impl Tracked {
     /// A piece with its values checked: start from -30 to 45 degC, sizes as [`Piece::checked`], one to 40 stays, the first
-    /// from the beginning and each later than the one before, within two weeks.
+    /// from the beginning and each later than the one before. It may lie for months: once it is as cold as its place, nothing more
+    /// is computed.
     pub fn new(
         composition: Composition,
         piece: Piece,
@@ -102,9 +97,6 @@ impl Tracked {
             if pair[1].from <= pair[0].from {
                 checks.push(InputError::refused(format!("stays[{}]", i + 1), "it begins before the one before it"));
             }
-        }
-        if stays.last().is_some_and(|s| s.from > LONGEST) {
-            checks.push(InputError::refused("stays", "a piece is followed for two weeks at most"));
         }
         checks.finish(())?;
         let piece = piece.expect("checked");
@@ -179,10 +171,10 @@ impl Tracked {
             live.place = place;
             live.fits.push(fit);
             let warming = place.air() > body.mean();
-            live.spells.push(StaySpell { from: stay.from, warming, cold: place.air().c() <= COLD_C });
+            live.spells.push(StaySpell { from: stay.from, warming, cold: place.air() <= COLD });
             let begins = body.clone();
             let seen = match until {
-                Some(until) => body.leave(place.air(), place.film(), stay.support, until - stay.from, |_| false),
+                Some(until) => stay_until(&mut body, &place, stay.support, until - stay.from),
                 None => body.leave(place.air(), place.film(), stay.support, HORIZON, settled_at(place.air())),
             };
             // The state at the end of the stay before is the first of this one.
@@ -197,6 +189,17 @@ impl Tracked {
         live.set_aside.sort_unstable();
         Ok(live)
     }
+}
+
+/// A stay that has ended: computed until the piece is as cold as the place, and held from then on.
+fn stay_until(body: &mut Body, place: &Place, support: Support, longest: Span) -> Vec<Sample> {
+    let mut seen = body.leave(place.air(), place.film(), support, longest, settled_at(place.air()));
+    if let Some(last) = seen.last().copied()
+        && last.after < longest
+    {
+        seen.push(Sample { after: longest, ..last });
+    }
+    seen
 }
 
 fn settled_at(air: Temperature) -> impl Fn(&Sample) -> bool {
@@ -227,14 +230,13 @@ impl Live {
     pub fn out_of_the_cold(&self, until: Span) -> Span {
         let out = |pair: &[Sample]| {
             let (a, b) = (&pair[0], &pair[1]);
-            let counts = !self.spell(a.after).cold && b.warmest.c() > COLD_C && a.after < until;
+            let counts = !self.spell(a.after).cold && b.warmest > COLD && a.after < until;
             if counts { (b.after.s().min(until.s()) - a.after.s()).max(0.0) } else { 0.0 }
         };
         let run: f64 = self.curve.windows(2).map(out).sum();
         // Past the end of the curve nothing changes any more.
         let end = self.curve[self.curve.len() - 1];
-        let rest =
-            if !self.spell(until).cold && end.warmest.c() > COLD_C { (until - end.after).s().max(0.0) } else { 0.0 };
+        let rest = if !self.spell(until).cold && end.warmest > COLD { (until - end.after).s().max(0.0) } else { 0.0 };
         Span::new_s(run + rest)
     }
 
@@ -557,7 +559,7 @@ mod tests {
         assert!(at(55.0).surface.c() > at(50.0).surface.c(), "on the bench the skin warms");
         assert!(at(63.0).surface.c() < at(55.0).surface.c() - 2.0, "the freezer takes the skin first");
         let out = l.out_of_the_cold(Span::new_min(63.0));
-        assert!((out.min() - 15.0).abs() < 1.0 && out < OUT_OF_THE_COLD, "{out:?}");
+        assert!((out.min() - 15.0).abs() < 1.0 && out < crate::safety::OUT_OF_THE_COLD, "{out:?}");
         assert!(l.curve.windows(2).all(|w| w[0].after <= w[1].after));
     }
 }

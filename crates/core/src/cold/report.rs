@@ -4,10 +4,10 @@ use super::fit::{FILM_LN_SD, RANGE_SDS};
 use super::piece::{Piece, Support, Wrap};
 use super::solver::{Body, Sample};
 use super::thermal::{Thermal, WaterState};
-use super::window::Window;
+use super::window::{Window, Working};
 use crate::dough::Composition;
 use crate::error::{Checks, InputErrors};
-use crate::units::{Film, Length, Span, Temperature, TemperatureDifference};
+use crate::units::{Film, Span, Temperature, TemperatureDifference};
 
 /// Film on an open bench, radiation included, W/m2K. Common practice, no source.
 pub(crate) const BENCH_FILM: Film = Film::new_w_m2k(9.0);
@@ -258,7 +258,13 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
     let done = |s: &Sample| limits.met(s) && limits.past_below.is_none_or(|cold| s.mean < cold);
     let curve = run(question, &thermal, (0.0, 0.0), &done);
     let ready_after = limits.crossing(&curve);
+    // Its outside may be too cold before its middle is ready: then it is past as soon as it is ready, and has to rest.
     let past_after = limits.past_below.and_then(|cold| falls_below(&curve, cold));
+    let past_after = match (past_after, ready_after) {
+        (Some(past), Some(ready)) if past < ready => Some(ready),
+        (past, Some(_)) => past,
+        (_, None) => None,
+    };
     let never = ready_after.is_none().then(|| limits.never(question, &curve));
     let mut answer = answer(ready_after, past_after, curve, never);
     if with_band && ready_after.is_some() {
@@ -275,6 +281,30 @@ pub(crate) fn left_for(question: &ChillQuestion, longest: Span) -> Vec<Sample> {
     let alike = matches!(question.support, Support::Rack);
     let mut body = Body::new(&thermal, question.piece, question.wrap, question.start, alike);
     body.leave(question.place.air, question.place.film, question.support, longest, |_| false)
+}
+
+/// The question's piece left for so long in a place whose air changes: what the air is half way through each of its steps.
+pub(crate) fn left_through(
+    question: &ChillQuestion,
+    step: Span,
+    longest: Span,
+    air_at: impl Fn(Span) -> Temperature,
+) -> Vec<Sample> {
+    let coldest = if air_at(Span::new_s(0.0)) < question.start { air_at(Span::new_s(0.0)) } else { question.start };
+    let thermal = Thermal::new(&question.composition, question.start, coldest);
+    let alike = matches!(question.support, Support::Rack);
+    let mut body = Body::new(&thermal, question.piece, question.wrap, question.start, alike);
+    let mut found: Vec<Sample> = Vec::new();
+    let mut from = Span::new_s(0.0);
+    while from < longest {
+        let span = if longest - from < step { longest - from } else { step };
+        let seen = body.leave(air_at(from + span * 0.5), question.place.film, question.support, span, |_| false);
+        // The state at the end of a step is the first of the next.
+        let skip = usize::from(!found.is_empty());
+        found.extend(seen.iter().skip(skip).map(|s| Sample { after: from + s.after, ..*s }));
+        from = from + span;
+    }
+    found
 }
 
 /// A run with the film's logarithm and the air (K) off by so much.
@@ -356,19 +386,8 @@ fn falls_below(curve: &[Sample], cold: Temperature) -> Option<Span> {
     crossing(curve, |s| s.mean.c(), cold.c())
 }
 
-/// How long a piece that has taken the temperature of a cold place must lie wrapped on a bench of `room` before its
-/// mean is back in the rolling window. Zero when it is not too cold; `None` when the room never gets it there.
-#[must_use]
-pub fn tempering_minutes(
-    composition: &Composition,
-    piece: Piece,
-    from: Temperature,
-    room: Temperature,
-) -> Option<Span> {
-    tempering_to(composition, piece, from, room, Window::of(composition)?.rolls_from)
-}
-
-/// As [`tempering_minutes`] until the mean is at `until`.
+/// How long a piece that has a temperature all through must lie wrapped on a bench of `room` before its mean is at `until`. Zero when it
+/// is not too cold; `None` when the room never gets it there.
 #[must_use]
 pub fn tempering_to(
     composition: &Composition,
@@ -384,32 +403,28 @@ pub fn tempering_to(
     warming(&thermal, piece, Wrap::Wrapped, from, room, until)
 }
 
-/// A sheet of one dough on paper on a bench at room temperature.
+/// A piece of one dough on paper on a bench at room temperature.
 #[derive(Debug, Clone)]
 pub struct Bench {
     thermal: Thermal,
-    sheet: Piece,
+    piece: Piece,
     room: Temperature,
     too_warm: Temperature,
 }
 
 impl Bench {
-    /// A bench of `room`, for sheets of `thickness` of a dough with this window.
+    /// A bench of `room`, for pieces of a dough that are worked between these temperatures.
     #[must_use]
-    pub fn new(composition: &Composition, window: &Window, thickness: Length, room: Temperature) -> Self {
-        Self {
-            thermal: Thermal::new(composition, window.rolls_from, window.rolls_from),
-            sheet: Piece::Sheet { thickness },
-            room,
-            too_warm: window.rolls_to,
-        }
+    pub fn new(composition: &Composition, piece: Piece, working: Working, room: Temperature) -> Self {
+        let coldest = working.from.unwrap_or(working.to);
+        Self { thermal: Thermal::new(composition, coldest, coldest), piece, room, too_warm: working.to }
     }
 
-    /// How long the sheet stays workable from `start`: until its mean is too warm to roll. `None` when the room is too
+    /// How long the piece stays workable from `start`: until its mean is too warm for its purpose. `None` when the room is too
     /// cool to warm it that far within a day.
     #[must_use]
     pub fn stays_workable(&self, start: Temperature) -> Option<Span> {
-        warming(&self.thermal, self.sheet, Wrap::Open, start, self.room, self.too_warm)
+        warming(&self.thermal, self.piece, Wrap::Open, start, self.room, self.too_warm)
     }
 }
 

@@ -74,6 +74,17 @@ pub struct Window {
     pub shift: TemperatureDifference,
 }
 
+/// Between which temperatures a piece is right for a purpose.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Working {
+    /// A mean below this is too cold for it; nothing where it cannot be too cold.
+    pub from: Option<Temperature>,
+    /// Its core at this or colder; of a piece that is warming up its mean.
+    pub to: Temperature,
+    /// What it does then, in the trade's words.
+    pub does: &'static str,
+}
+
 impl Window {
     /// The window of a dough; `None` when no fat in it is ever firm, so that it can be neither rolled nor sliced.
     #[must_use]
@@ -109,6 +120,17 @@ impl Window {
             oven_ready: at(OVEN_OF_HARDEST * limits.hardest)?,
             shift,
         })
+    }
+
+    /// Between which temperatures a piece is right for its purpose.
+    #[must_use]
+    pub fn working(&self, target: Target) -> Working {
+        match target {
+            Target::Rolling => Working { from: Some(self.rolls_from), to: self.rolls_to, does: "rolls clean" },
+            Target::Slicing => Working { from: Some(self.slices_from), to: self.slices_to, does: "slices clean" },
+            Target::Oven => Working { from: None, to: self.oven_ready, does: "is firm enough for the oven" },
+            Target::Core(to) => Working { from: None, to, does: "is cold enough" },
+        }
     }
 
     /// How a dough of this temperature feels.

@@ -4,11 +4,11 @@
 //! comes with its reasons.
 
 use super::component::rolled_density;
-use super::ingredient::{Kind, Role};
+use super::ingredient::{Ingredient, Kind, Role};
 use super::stiffness::packing;
 use super::warnings::warnings;
 use super::{FatKind, Formula, LineInput, Pantry, Ratio};
-use crate::units::{Density, Share};
+use crate::units::{Density, Mass, Share};
 
 /// A place on a scale with the word for it.
 #[derive(Debug, Clone, PartialEq)]
@@ -64,8 +64,8 @@ pub struct School {
 pub const SCHOOLS: [School; 4] = [
     School { name: "1 : 1 : 3", sugar: 1.0, flour: 3.0, known_for: "holds its shape and its detail" },
     School { name: "1 : 2 : 3", sugar: 2.0, flour: 3.0, known_for: "sweet and crisp" },
-    School { name: "1 : 1 : 2", sugar: 1.0, flour: 2.0, known_for: "soft and rich, piped rather than cut" },
-    School { name: "1 : 1\u{bd} : 1\u{bd}", sugar: 1.5, flour: 1.5, known_for: "sweet and rich, pressed into a tray" },
+    School { name: "1 : 1 : 2", sugar: 1.0, flour: 2.0, known_for: "soft and rich" },
+    School { name: "1 : 1\u{bd} : 1\u{bd}", sugar: 1.5, flour: 1.5, known_for: "sweet and rich" },
 ];
 
 /// What a formula is.
@@ -119,13 +119,16 @@ const SELF_RAISING: f64 = 0.04;
 const USUAL_SUGAR: f64 = 0.22;
 const REDUCING_GAIN: f64 = 30.0;
 
+/// Baking powder, with that in self-raising flour: what leavens does so wherever it is asked.
+pub(crate) fn powder_mass(formula: &Formula) -> Mass {
+    formula.mass_of("baking-powder") + formula.mass_of("flour-self-raising") * SELF_RAISING
+}
+
 /// Baking powder and soda over the flour, per cent.
 pub(super) fn leavening(formula: &Formula) -> (f64, f64) {
     let flour = formula.role_mass(Role::Flour);
-    let powder = formula.mass_of("baking-powder").g()
-        + formula.mass_of("bakers-ammonia").g()
-        + SELF_RAISING * formula.mass_of("flour-self-raising").g();
-    (100.0 * powder / flour.g(), 100.0 * (formula.mass_of("baking-soda") / flour))
+    let powder = powder_mass(formula) + formula.mass_of("bakers-ammonia");
+    (100.0 * (powder / flour), 100.0 * (formula.mass_of("baking-soda") / flour))
 }
 
 /// How far the formula spreads.
@@ -202,7 +205,7 @@ impl Character {
             handling: handling(formula),
             spread: Judgement { word: spread_word, level: (middle / 0.30).clamp(0.0, 1.0), reasons: tendency.reasons },
             spread_range: tendency.range,
-            browning: browning(formula, sugar),
+            browning: browning(formula),
             tenderness: tenderness(formula),
             cocoa: Share::new(formula.kind_mass(Kind::Cocoa) / formula.total()),
             gluten_percent: gluten_percent(formula),
@@ -382,8 +385,10 @@ fn handling(formula: &Formula) -> Judgement {
     let (word, says) = match packed {
         p if p >= 0.83 => ("firm", "it holds any edge, and cracks at the rim when it is cold or dry"),
         p if p >= 0.72 => ("right for rolling", "it rolls clean in its window and holds a cut edge"),
-        p if p >= 0.64 => ("soft", "chill it well, work fast, or form it as a log"),
-        _ => ("pipeable", "too soft to roll: pipe it, scoop it or press it"),
+        p if p >= 0.60 => {
+            ("soft", "it can be rolled between papers and cut when it is well chilled; as a log it is easier")
+        }
+        _ => ("pipeable", "so soft that it is rather piped, scooped or pressed than rolled"),
     };
     let mut reasons =
         vec![format!("Flour and the other solids fill {:.0} % of the room between the fat: {says}.", 100.0 * packed)];
@@ -405,8 +410,13 @@ pub(crate) fn browning_pace(sugar: f64, reducing: f64, alkali: f64) -> f64 {
     (0.35 + 0.65 * (sugar / USUAL_SUGAR).min(1.6).powf(0.6)) * (1.0 + REDUCING_GAIN * reducing) * (0.5 * alkali).exp()
 }
 
-fn browning(formula: &Formula, sugar: f64) -> Judgement {
-    let reducing = formula.grams_of(|i| i.analysis.reducing) / formula.total().g();
+fn browning(formula: &Formula) -> Judgement {
+    // Pieces brown by themselves: the dough between them is judged.
+    let dough_g = formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { 100.0 });
+    let of_dough = |part: fn(&Ingredient) -> f64| {
+        formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { part(i) }) / dough_g
+    };
+    let (reducing, sugar) = (of_dough(|i| i.analysis.reducing), of_dough(|i| i.analysis.sugars));
     let soda = 100.0 * (formula.mass_of("baking-soda") / formula.total()) / 0.5;
     let pace = browning_pace(sugar, reducing, soda);
     let word = match pace {
@@ -442,6 +452,69 @@ pub(super) fn gluten_percent(formula: &Formula) -> f64 {
     100.0 * grams / formula.role_mass(Role::Flour).g()
 }
 
+/// How a piece eats once it has cooled. One judgement for all that depends on it: bite, doneness, keeping.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Texture {
+    /// Dry and brittle.
+    Crisp,
+    /// Rich in fat and low in water: melts and crumbles.
+    Short,
+    /// Holds water and gives.
+    Soft,
+    /// Syrupy or brown-sugared and not baked dry: bends before it breaks.
+    Chewy,
+}
+
+impl Texture {
+    /// The word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Crisp => "crisp",
+            Self::Short => "short",
+            Self::Soft => "soft",
+            Self::Chewy => "chewy",
+        }
+    }
+
+    /// The same where its bake is ended while the middle is still soft: what would have been crisp or short stays soft.
+    #[must_use]
+    pub const fn baked_soft(self) -> Self {
+        match self {
+            Self::Chewy => Self::Chewy,
+            Self::Crisp | Self::Short | Self::Soft => Self::Soft,
+        }
+    }
+}
+
+// Of the dough without its pieces: egg from which it stays soft; of its sugars, what draws water (syrup, honey, brown sugar) from which
+// it is chewy; of its flour, fat from which it is short. Common practice, no source.
+const SOFT_EGG: f64 = 0.12;
+const CHEWY_SUGARS: f64 = 0.45;
+const CHEWY_LEAST: f64 = 0.12;
+const SHORT_FAT: f64 = 0.45;
+const SHORT_SUGAR: f64 = 0.45;
+
+/// How pieces of a formula eat, baked through.
+#[must_use]
+pub fn texture(formula: &Formula) -> Texture {
+    let dough_g = formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { 100.0 });
+    let flour = formula.role_mass(Role::Flour).g();
+    let sugars = formula.role_mass(Role::Sugar).g();
+    let drawing =
+        formula.kind_mass(Kind::Syrup).g() + formula.mass_of("sugar-brown").g() + formula.mass_of("sugar-dark").g();
+    let fat = formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { i.analysis.fat });
+    if sugars > 0.0 && drawing / sugars >= CHEWY_SUGARS && drawing / dough_g >= CHEWY_LEAST {
+        Texture::Chewy
+    } else if (formula.kind_mass(Kind::Egg).g() + formula.kind_mass(Kind::Syrup).g()) / dough_g >= SOFT_EGG {
+        Texture::Soft
+    } else if fat / flour >= SHORT_FAT && sugars / flour <= SHORT_SUGAR {
+        Texture::Short
+    } else {
+        Texture::Crisp
+    }
+}
+
 fn tenderness(formula: &Formula) -> Judgement {
     let flour = formula.role_mass(Role::Flour).g();
     let fat = 100.0 * formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { i.analysis.fat }) / flour;
@@ -457,10 +530,12 @@ fn tenderness(formula: &Formula) -> Judgement {
         format!("{fat:.0} g of fat to 100 g of flour coats it and keeps it short."),
         format!("The flour has {gluten:.1} % of the protein that toughens when it is worked."),
     ];
+    let texture = texture(formula);
     let sugar = 100.0 * formula.role_mass(Role::Sugar).g() / flour;
-    if sugar > 45.0 {
-        reasons.push(format!("Sugar is {sugar:.0} % of the flour: crisp as it cools."));
-    }
+    reasons.push(match texture {
+        Texture::Crisp if sugar > 45.0 => format!("Sugar is {sugar:.0} % of the flour: crisp as it cools."),
+        other => format!("On the whole {} once it has cooled.", other.word()),
+    });
     Judgement { word, level: (short / 80.0).clamp(0.0, 1.0), reasons }
 }
 
@@ -555,7 +630,7 @@ mod tests {
     #[case(&[("cornstarch", 200.0), ("flour-rice", 100.0), ("butter", 150.0), ("sugar", 100.0)], "little strength")]
     #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("colour-liquid", 5.0)], "use paste")]
     #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("baking-powder", 12.0)], "4.0 % of the flour")]
-    #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("baking-soda", 6.0)], "soap")]
+    #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("baking-soda", 8.0)], "soap")]
     #[case(&[("flour-ap", 200.0), ("butter", 150.0), ("sugar", 260.0)], "more sugar than flour")]
     #[case(&[("flour-ap", 300.0), ("butter", 150.0), ("sugar", 100.0), ("salt", 12.0)], "tastes of salt")]
     fn what_will_go_wrong_is_said(#[case] lines: &[(&str, f64)], #[case] says: &str) {

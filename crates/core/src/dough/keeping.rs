@@ -26,13 +26,20 @@ const WITH_NUTS_MONTHS: (f64, f64) = (1.0, 2.0);
 /// From this share of the dough on nuts and seeds count.
 const MUCH_NUT: f64 = 0.05;
 
+/// Whether the oil of its nuts and seeds makes it go stale sooner, raw and baked.
+#[must_use]
+pub fn is_nutty(formula: &Formula) -> bool {
+    let share = |kind: Kind| formula.kind_mass(kind) / formula.total();
+    share(Kind::Nut) + share(Kind::Seed) + share(Kind::Meal) >= MUCH_NUT
+}
+
 /// How long this dough keeps raw.
 #[must_use]
 pub fn keeping(formula: &Formula) -> Keeping {
     let share = |kind: Kind| formula.kind_mass(kind) / formula.total();
     let egg = share(Kind::Egg) > 0.0;
     let fresh = share(Kind::Liquid) > 0.01 || share(Kind::Fruit) > 0.02;
-    let nuts = share(Kind::Nut) + share(Kind::Seed) + share(Kind::Meal) >= MUCH_NUT;
+    let nuts = is_nutty(formula);
     let fridge_days = if egg {
         WITH_EGG_DAYS
     } else if fresh {

@@ -6,6 +6,7 @@
 use super::ingredient::{Ingredient, Kind, Role};
 use super::rebalance::{FAT, FIRMNESS, Part, Rebalance, SALT, SUGARS, WATER};
 use super::{Formula, Pantry};
+use crate::air::{boiling_c, standard_pressure_pa};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::Mass;
 use std::sync::Arc;
@@ -305,9 +306,10 @@ fn altitude(formula: &Formula, pantry: &Pantry, metres: f64) -> Result<(Formula,
     checks.range("metres", metres, 0.0, 4000.0, "m");
     checks.finish(())?;
     let km = ((metres - HIGH_M) / 1000.0).max(0.0);
-    let kpa = pressure_kpa(metres);
+    let pa = standard_pressure_pa(metres);
+    let kpa = pa / 1000.0;
     let mut reasons =
-        vec![format!("At {metres:.0} m the air is {kpa:.1} kPa and water boils at {:.1}\u{b0}.", boiling_c(kpa))];
+        vec![format!("At {metres:.0} m the air is {kpa:.1} kPa and water boils at {:.1}\u{b0}.", boiling_c(pa))];
     if km == 0.0 {
         reasons.push(format!("Below {HIGH_M:.0} m nothing is changed."));
         return Ok((formula.clone(), reasons));
@@ -326,19 +328,6 @@ fn altitude(formula: &Formula, pantry: &Pantry, metres: f64) -> Result<(Formula,
     b.grams[water] += flour * LIQUID_OF_FLOUR_A_KM * km;
     reasons.push("Less leavener, since gas swells more; a little less sugar; liquid and flour for the water that dries off sooner.".to_owned());
     Ok((b.finish(formula)?, reasons))
-}
-
-/// Air pressure at a height, kPa (ICAO standard atmosphere, troposphere).
-#[must_use]
-pub fn pressure_kpa(metres: f64) -> f64 {
-    101.325 * (1.0 - 2.255_77e-5 * metres).powf(5.255_88)
-}
-
-/// Where water boils under a pressure, degC (Antoine equation for water, 1-100 degC, constants from memory).
-#[must_use]
-pub fn boiling_c(kpa: f64) -> f64 {
-    let mmhg = kpa / 0.133_322;
-    1730.63 / (8.071_31 - mmhg.log10()) - 233.426
 }
 
 fn damp_air(formula: &Formula, humidity: f64) -> Result<(Formula, Vec<String>), InputErrors> {
@@ -466,9 +455,6 @@ mod tests {
     #[test]
     fn high_up_water_boils_where_the_tables_say() {
         // ICAO standard atmosphere and Antoine equation: 1,600 m is about 83.5 kPa, water boils near 94.7 degC.
-        assert!((pressure_kpa(1600.0) - 83.5).abs() < 0.1, "{}", pressure_kpa(1600.0));
-        assert!((boiling_c(83.5) - 94.7).abs() < 0.1, "{}", boiling_c(83.5));
-        assert!((boiling_c(101.325) - 100.0).abs() < 0.05);
         let high = pull(&Lever::Altitude { metres: 1900.0 });
         assert!((high.mass_of("sugar").g() - 190.0 * 0.97).abs() < 1e-9);
         assert_eq!(pull(&Lever::Altitude { metres: 500.0 }), formula());

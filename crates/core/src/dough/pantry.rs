@@ -99,7 +99,7 @@ impl Row {
 fn rows() -> Vec<Row> {
     vec![
         // Flours. A cup spooned and levelled; scooped 20 % more, sifted 8 % less.
-        row("flour-ap", "All-purpose flour", Kind::Flour, [11.9, 1.0, 10.3, 73.6, 0.3, 2.7, 0.5]).cup_dry(125.0).allergen("wheat").aka("plain flour|white flour|flour|ap flour|wheat flour"),
+        row("flour-ap", "All-purpose flour", Kind::Flour, [11.9, 1.0, 10.3, 73.6, 0.3, 2.7, 0.5]).cup_dry(125.0).allergen("wheat").aka("plain flour|white flour|flour|ap flour|wheat flour|refined flour|refined wheat flour|maida"),
         row("flour-bread", "Bread flour", Kind::Flour, [13.4, 1.7, 12.0, 70.1, 0.3, 2.4, 0.5]).cup_dry(127.0).allergen("wheat").aka("strong flour|strong white flour"),
         row("flour-pastry", "Pastry flour", Kind::Flour, [11.9, 0.9, 8.8, 75.9, 0.3, 2.0, 0.5]).cup_dry(114.0).allergen("wheat").source(TYPICAL),
         row("flour-cake", "Cake flour", Kind::Flour, [12.5, 0.9, 8.2, 76.3, 0.3, 1.7, 0.4]).cup_dry(114.0).allergen("wheat").aka("soft flour"),
@@ -111,6 +111,7 @@ fn rows() -> Vec<Row> {
         row("flour-buckwheat", "Buckwheat flour", Kind::Flour, [11.2, 3.1, 12.6, 60.6, 2.6, 10.0, 2.5]).cup_dry(120.0),
         row("oats", "Rolled oats", Kind::Flour, [10.8, 6.5, 13.2, 57.6, 1.0, 10.1, 1.8]).cup(81.0).allergen("oats").aka("oat|porridge oats|oatmeal|old fashioned oats"),
         row("semolina", "Semolina", Kind::Flour, [12.7, 1.1, 12.7, 68.9, 0.3, 3.9, 0.8]).cup(167.0).allergen("wheat"),
+        row("flour-maize", "Maize flour", Kind::Flour, [10.9, 3.9, 6.9, 69.6, 0.6, 7.3, 1.4]).cup_dry(117.0).aka("masa harina|fine cornmeal"),
         row("cornmeal", "Cornmeal", Kind::Flour, [11.2, 1.7, 7.1, 75.4, 1.6, 3.9, 0.6]).cup(157.0).aka("polenta|maize meal"),
         // Starches.
         row("cornstarch", "Cornstarch", Kind::Starch, [8.3, 0.1, 0.3, 90.3, 0.0, 0.9, 0.1]).cup_dry(128.0).aka("cornflour|corn starch|maize starch"),
@@ -119,7 +120,7 @@ fn rows() -> Vec<Row> {
         // Fats.
         row("butter", "Unsalted butter", Kind::Fat, [17.9, 81.1, 0.9, 0.1, 0.1, 0.0, 0.0]).fat(Butter).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("butter|sweet butter|sweet cream butter"),
         row("butter-salted", "Salted butter", Kind::Fat, [16.2, 81.1, 0.9, 0.1, 0.1, 0.0, 1.7]).fat(Butter).salt(1.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk"),
-        row("butter-rich", "High-fat butter", Kind::Fat, [15.0, 84.0, 0.9, 0.1, 0.1, 0.0, 0.0]).fat(Butter).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("european style butter|european butter").source(TYPICAL),
+        row("butter-rich", "High-fat butter", Kind::Fat, [15.0, 84.0, 0.9, 0.1, 0.1, 0.0, 0.0]).fat(Butter).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("european style butter|european butter|high fat european butter").source(TYPICAL),
         row("butter-clarified", "Clarified butter", Kind::Fat, [0.2, 99.5, 0.3, 0.0, 0.0, 0.0, 0.0]).fat(Butter).cup(205.0).allergen("milk").aka("ghee|butter oil"),
         row("shortening", "Shortening", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).fat(Shortening).cup(205.0).tsp(4.27).aka("vegetable shortening|baking fat"),
         row("margarine", "Stick margarine", Kind::Fat, [16.5, 80.7, 0.2, 0.7, 0.0, 0.0, 1.9]).fat(Margarine).salt(1.7).cup(227.0).tsp(4.73).stick(113.4).allergen("soy").aka("margarine|baking margarine|block margarine"),
@@ -129,9 +130,10 @@ fn rows() -> Vec<Row> {
         row("oil", "Vegetable oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(218.0).tsp(4.5).aka("oil|sunflower oil|rapeseed oil|canola oil|neutral oil|corn oil"),
         row("oil-olive", "Olive oil", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).cup(216.0).tsp(4.5).aka("extra virgin olive oil"),
         // Sugars by crystal.
-        row("sugar", "Granulated sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("sugar|white sugar|cane sugar|table sugar|beet sugar"),
+        row("sugar", "Granulated sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("sugar|white sugar|granulated white sugar|white granulated sugar|cane sugar|table sugar|beet sugar"),
         row("sugar-caster", "Caster sugar", Kind::Sugar, [0.0, 0.0, 0.0, 100.0, 100.0, 0.0, 0.0]).cup(200.0).tsp(4.2).aka("superfine sugar|castor sugar|super fine sugar|fine sugar"),
-        row("sugar-powdered", "Powdered sugar", Kind::Sugar, [0.2, 0.0, 0.0, 99.8, 97.0, 0.0, 0.0]).cup_dry(120.0).tsp(2.5).aka("icing sugar|confectioners sugar|confectioner sugar|10x sugar"),
+        row("sugar-vanilla", "Vanilla sugar", Kind::Sugar, [0.2, 0.0, 0.0, 99.8, 99.5, 0.0, 0.0]).cup(200.0).tsp(4.2).source(TYPICAL),
+        row("sugar-powdered", "Powdered sugar", Kind::Sugar, [0.2, 0.0, 0.0, 99.8, 97.0, 0.0, 0.0]).cup_dry(120.0).tsp(2.5).aka("icing sugar|confectioners sugar|confectioner sugar|confectionery sugar|10x sugar"),
         row("sugar-brown", "Brown sugar", Kind::Sugar, [1.3, 0.0, 0.1, 98.1, 97.0, 0.0, 0.5]).reducing(3.5).cup(145.0).packed(220.0).tsp(4.6).aka("soft brown sugar|light brown sugar|muscovado sugar|light muscovado sugar"),
         row("sugar-dark", "Dark brown sugar", Kind::Sugar, [2.0, 0.0, 0.2, 97.0, 95.5, 0.0, 0.8]).reducing(4.5).cup(145.0).packed(220.0).tsp(4.6).aka("dark muscovado sugar|dark soft brown sugar").source(TYPICAL),
         row("sugar-raw", "Raw cane sugar", Kind::Sugar, [0.5, 0.0, 0.0, 99.3, 99.0, 0.0, 0.2]).reducing(0.5).cup(210.0).tsp(4.6).aka("demerara sugar|turbinado sugar|coarse sugar|sanding sugar").source(TYPICAL),
@@ -174,6 +176,7 @@ fn rows() -> Vec<Row> {
         row("chocolate", "Chopped dark chocolate", Kind::Chocolate, [1.4, 42.6, 7.8, 34.9, 24.0, 10.9, 2.4]).fat(Coconut).cup(168.0).allergen("soy").aka("dark chocolate|chocolate chips|chocolate|chocolate chip|bittersweet chocolate|semisweet chocolate|semi sweet chocolate|semi sweet chocolate chip|dark chocolate chip|semisweet chocolate chip"),
         row("chocolate-milk", "Milk chocolate", Kind::Chocolate, [1.5, 29.7, 7.7, 56.0, 51.5, 3.4, 1.7]).fat(Coconut).reducing(8.0).cup(168.0).allergen("milk").allergen("soy").aka("milk chocolate chips"),
         row("chocolate-white", "White chocolate", Kind::Chocolate, [1.3, 32.1, 5.9, 59.0, 59.0, 0.2, 1.5]).fat(Coconut).reducing(8.0).cup(170.0).allergen("milk").allergen("soy").aka("white chocolate chips"),
+        row("toffee", "Toffee bits", Kind::Chocolate, [1.5, 32.0, 1.0, 64.5, 60.0, 0.0, 1.0]).fat(Butter).reducing(4.0).cup(160.0).allergen("milk").aka("toffee|toffee pieces|toffee bit").source(TYPICAL),
         // Nuts and seeds.
         row("walnut", "Chopped walnuts", Kind::Nut, [4.1, 65.2, 15.2, 7.0, 2.6, 6.7, 1.8]).cup(117.0).tsp(2.4).allergen("walnut").aka("walnut|walnut pieces"),
         row("pecan", "Chopped pecans", Kind::Nut, [3.5, 72.0, 9.2, 4.3, 4.0, 9.6, 1.5]).cup(109.0).tsp(2.3).allergen("pecan").aka("pecan"),
@@ -189,10 +192,14 @@ fn rows() -> Vec<Row> {
         row("currant", "Dried currants", Kind::Fruit, [19.2, 0.3, 4.1, 67.3, 67.3, 6.8, 2.3]).reducing(66.0).cup(144.0).aka("currant"),
         row("cranberry", "Dried cranberries", Kind::Fruit, [15.8, 1.1, 0.2, 77.5, 72.6, 5.3, 0.2]).reducing(40.0).cup(120.0).aka("cranberry"),
         row("candied-peel", "Candied peel", Kind::Fruit, [16.7, 0.1, 0.3, 80.6, 80.0, 1.9, 0.4]).reducing(30.0).cup(150.0).aka("mixed peel|candied orange peel|candied lemon peel").source(TYPICAL),
+        row("candied-cherry", "Candied cherries", Kind::Fruit, [20.0, 0.2, 0.4, 78.3, 70.0, 0.9, 0.2]).reducing(30.0).cup(200.0).each(5.0).aka("glace cherry|candied cherry").source(TYPICAL),
+        row("dried-cherry", "Dried cherries", Kind::Fruit, [16.0, 0.7, 1.3, 78.5, 67.0, 2.5, 1.0]).reducing(60.0).cup(140.0).aka("dried cherry").source(TYPICAL),
         // Flavours.
         row("vanilla", "Vanilla extract", Kind::Flavour, [52.6, 0.1, 0.1, 12.7, 12.7, 0.0, 0.1]).alcohol(34.4).cup(208.0).tsp(4.2).aka("vanilla|pure vanilla extract|vanilla essence"),
         row("vanilla-paste", "Vanilla paste", Kind::Flavour, [40.0, 0.1, 0.3, 59.0, 50.0, 0.4, 0.2]).tsp(5.5).aka("vanilla bean paste").source(TYPICAL),
         row("almond-extract", "Almond extract", Kind::Flavour, [52.0, 3.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(45.0).tsp(4.2).source(TYPICAL),
+        row("lemon-extract", "Lemon extract", Kind::Flavour, [15.0, 5.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(80.0).tsp(4.2).source(TYPICAL),
+        row("orange-extract", "Orange extract", Kind::Flavour, [15.0, 5.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(80.0).tsp(4.2).source(TYPICAL),
         row("lemon-zest", "Lemon zest", Kind::Flavour, [81.6, 0.3, 1.5, 5.4, 4.2, 10.6, 0.6]).tsp(2.0).each(6.0).aka("grated lemon zest|lemon peel|lemon rind"),
         row("orange-zest", "Orange zest", Kind::Flavour, [72.5, 0.2, 1.5, 14.4, 10.0, 10.6, 0.8]).tsp(2.0).each(9.0).aka("grated orange zest|orange peel|orange rind"),
         row("thyme", "Fresh thyme leaves", Kind::Flavour, [65.1, 1.7, 5.6, 10.4, 0.0, 14.0, 3.2]).tsp(0.8).aka("thyme|fresh thyme|thyme leaves"),
@@ -200,11 +207,16 @@ fn rows() -> Vec<Row> {
         row("ginger", "Ground ginger", Kind::Flavour, [9.9, 4.2, 9.0, 57.5, 3.4, 14.1, 5.2]).tsp(1.8).aka("ginger|powdered ginger|dried ginger"),
         row("cardamom", "Ground cardamom", Kind::Flavour, [8.3, 6.7, 10.8, 40.5, 0.0, 28.0, 5.8]).tsp(2.0).aka("cardamom"),
         row("nutmeg", "Ground nutmeg", Kind::Flavour, [6.2, 36.3, 5.8, 28.5, 3.0, 20.8, 2.3]).tsp(2.2).aka("nutmeg|grated nutmeg"),
-        row("mixed-spice", "Mixed spice", Kind::Flavour, [8.5, 8.7, 6.1, 50.5, 5.0, 21.6, 4.6]).tsp(1.9).aka("allspice|pumpkin spice|gingerbread spice").source(TYPICAL),
+        row("cloves", "Ground cloves", Kind::Flavour, [9.9, 13.0, 6.0, 31.6, 2.4, 33.9, 5.6]).tsp(2.1).aka("clove"),
+        row("allspice", "Ground allspice", Kind::Flavour, [8.5, 8.7, 6.1, 50.5, 0.0, 21.6, 4.6]).tsp(1.9).aka("allspice|pimento"),
+        row("mixed-spice", "Mixed spice", Kind::Flavour, [8.5, 8.7, 6.1, 50.5, 5.0, 21.6, 4.6]).tsp(1.9).aka("pumpkin spice|gingerbread spice|apple pie spice").source(TYPICAL),
         row("espresso", "Instant coffee powder", Kind::Flavour, [3.1, 0.5, 12.2, 75.4, 0.0, 0.0, 8.8]).tsp(1.0).aka("instant coffee|espresso powder|instant espresso|coffee powder"),
         // Spirits and colours.
         row("rum", "Rum", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("dark rum|white rum"),
-        row("brandy", "Brandy", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("cognac|kirsch|whisky|whiskey|vodka"),
+        row("brandy", "Brandy", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("cognac|armagnac"),
+        row("whisky", "Whisky", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("whiskey|bourbon"),
+        row("kirsch", "Kirsch", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("cherry brandy"),
+        row("vodka", "Vodka", Kind::Spirit, [66.6, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]).alcohol(33.4).cup(222.0).tsp(4.6).aka("plain spirit"),
         row("colour-paste", "Paste colour", Kind::Colour, [20.0, 0.0, 0.0, 79.0, 50.0, 0.0, 1.0]).tsp(6.0).aka("gel colour|gel color|gel food coloring|paste food colour|gel food colouring").source(TRADE),
         row("colour-liquid", "Liquid colour", Kind::Colour, [95.0, 0.0, 0.0, 4.5, 0.0, 0.0, 0.5]).tsp(5.0).aka("food colouring|food coloring|liquid food coloring|liquid food colouring|food color|food colour").source(TRADE),
     ]

@@ -70,9 +70,8 @@ pub fn packing(formula: &Formula) -> f64 {
     for line in formula.lines() {
         let (i, g) = (line.ingredient(), line.mass().g());
         let a = &i.analysis;
+        // Nuts, chips and fruit lie in the dough; how it handles is the dough's between them.
         if i.kind.is_inclusion() {
-            solid += LOOSE_PIECES * g / PIECES;
-            all += g / PIECES;
             continue;
         }
         fat += g * a.fat / 100.0;

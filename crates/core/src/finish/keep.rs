@@ -1,7 +1,7 @@
 //! How long what was baked keeps, by its kind. Common practice, no source; local rules on shelf life decide.
 
 use super::Coat;
-use crate::dough::{Formula, Kind};
+use crate::dough::{Formula, Texture, is_nutty};
 
 /// Shelf and freezer of baked pieces.
 #[derive(Debug, Clone, PartialEq)]
@@ -24,23 +24,25 @@ const FILLED_DAYS: (f64, f64) = (1.0, 2.0);
 const PLAIN_MONTHS: (f64, f64) = (2.0, 3.0);
 const NUTTY_MONTHS: (f64, f64) = (1.0, 2.0);
 const FILLED_MONTHS: (f64, f64) = (0.5, 1.0);
-/// Of the dough: from here on it counts as rich in egg or syrup, or as nutty.
-const SOFT_FROM: f64 = 0.12;
-const NUTTY_FROM: f64 = 0.05;
 
-/// How long pieces of a formula keep once they are finished.
+/// How long pieces of a formula that eat so keep once they are finished.
 #[must_use]
-pub fn baked_keeping(formula: &Formula, coats: &[Coat]) -> BakedKeeping {
-    let share = |kind: Kind| formula.kind_mass(kind) / formula.total();
-    let soft = share(Kind::Egg) + share(Kind::Syrup) >= SOFT_FROM;
-    let nutty = share(Kind::Nut) + share(Kind::Seed) + share(Kind::Meal) >= NUTTY_FROM;
+pub fn baked_keeping(formula: &Formula, texture: Texture, coats: &[Coat]) -> BakedKeeping {
+    let nutty = is_nutty(formula);
     let mut reasons = Vec::new();
     let (mut tin, mut freezer) = (PLAIN_DAYS, PLAIN_MONTHS);
-    if soft {
-        tin = SOFT_DAYS;
-        reasons.push("Rich in egg or syrup it stays soft, and stales in one to two weeks.".to_owned());
-    } else {
-        reasons.push("Plain and short it keeps crisp for weeks in an airtight tin.".to_owned());
+    match texture {
+        Texture::Soft | Texture::Chewy => {
+            tin = SOFT_DAYS;
+            reasons.push(format!(
+                "It is {}: airtight it stays so for one to two weeks, then it stales; open it dries out.",
+                texture.word()
+            ));
+        }
+        Texture::Crisp | Texture::Short => {
+            reasons
+                .push(format!("It is {}: airtight it stays so for weeks, in damp air it goes soft.", texture.word()));
+        }
     }
     if nutty {
         freezer = NUTTY_MONTHS;
@@ -70,7 +72,7 @@ pub fn baked_keeping(formula: &Formula, coats: &[Coat]) -> BakedKeeping {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::dough::{LineInput, Pantry};
+    use crate::dough::{LineInput, Pantry, texture};
     use crate::finish::{FillingKind, SugarCoat};
 
     fn formula(lines: &[(&str, f64)]) -> Formula {
@@ -82,34 +84,61 @@ mod tests {
         formula(&[("butter", 200.0), ("sugar", 100.0), ("flour-ap", 300.0)])
     }
 
+    fn keeps(formula: &Formula, coats: &[Coat]) -> BakedKeeping {
+        baked_keeping(formula, texture(formula), coats)
+    }
+
     #[test]
     fn plain_and_short_ones_keep_for_weeks_and_filled_ones_two_days() {
         // Common practice, as the trade has it: 'plain and short ones weeks, filled ones two days'.
-        assert!(baked_keeping(&short(), &[]).tin_days.1 >= 21.0);
-        let filled = baked_keeping(&short(), &[Coat::Filling { kind: FillingKind::Chocolate, layer_mm: 2.0 }]);
+        assert!(keeps(&short(), &[]).tin_days.1 >= 21.0);
+        let filled = keeps(&short(), &[Coat::Filling { kind: FillingKind::Chocolate, layer_mm: 2.0 }]);
         assert_eq!((filled.tin_days.1, filled.in_the_cold), (2.0, true));
-        assert!(!baked_keeping(&short(), &[Coat::Filling { kind: FillingKind::Jam, layer_mm: 2.0 }]).in_the_cold);
+        assert!(!keeps(&short(), &[Coat::Filling { kind: FillingKind::Jam, layer_mm: 2.0 }]).in_the_cold);
     }
 
     #[test]
     fn no_finish_makes_anything_keep_longer() {
-        let plain = baked_keeping(&short(), &[]);
-        for coat in [
-            Coat::Sugar(SugarCoat::Coarse),
-            Coat::Drizzle,
-            Coat::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit: false },
-            Coat::Filling { kind: FillingKind::Icing, layer_mm: 2.0 },
-        ] {
-            assert!(baked_keeping(&short(), &[coat]).tin_days.1 <= plain.tin_days.1);
+        // Soft ones keep shorter by themselves: a coat's own days must not lengthen theirs.
+        let soft = formula(&[("butter", 100.0), ("sugar", 100.0), ("flour-ap", 200.0), ("egg", 80.0)]);
+        assert_eq!(keeps(&soft, &[]).tin_days, SOFT_DAYS);
+        let nutty = formula(&[("butter", 100.0), ("sugar", 80.0), ("flour-ap", 150.0), ("almond-meal", 60.0)]);
+        for dough in [short(), soft, nutty] {
+            let plain = keeps(&dough, &[]);
+            for coat in [
+                Coat::Sugar(SugarCoat::Coarse),
+                Coat::Drizzle,
+                Coat::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit: false },
+                Coat::Filling { kind: FillingKind::Icing, layer_mm: 2.0 },
+            ] {
+                let coated = keeps(&dough, &[coat]);
+                assert!(coated.tin_days.0 <= plain.tin_days.0 && coated.tin_days.1 <= plain.tin_days.1, "{coat:?}");
+                let months = |k: &BakedKeeping| k.freezer_months.map_or(0.0, |m| m.1);
+                assert!(months(&coated) <= months(&plain), "{coat:?}");
+            }
         }
+    }
+
+    #[test]
+    fn what_is_said_to_be_soft_is_nowhere_said_to_keep_crisp() {
+        let soft = formula(&[("butter", 100.0), ("sugar", 100.0), ("flour-ap", 200.0), ("egg", 80.0)]);
+        let honeyed = formula(&[("butter", 100.0), ("sugar", 30.0), ("honey", 90.0), ("flour-ap", 250.0)]);
+        for dough in [soft, honeyed] {
+            assert!(!keeps(&dough, &[]).reasons.join(" ").contains("crisp"));
+            let bite = crate::dough::Character::of(&dough).tenderness;
+            assert!(!bite.reasons.join(" ").contains("crisp"), "{bite:?}");
+        }
+        let through = keeps(&short(), &[]).reasons.join(" ");
+        let ended_soft = baked_keeping(&short(), texture(&short()).baked_soft(), &[]);
+        assert!(through.contains("short") && ended_soft.tin_days == SOFT_DAYS);
     }
 
     #[test]
     fn egg_nuts_and_wet_coats_shorten_it() {
         let eggy = formula(&[("butter", 100.0), ("sugar", 100.0), ("flour-ap", 200.0), ("egg", 80.0)]);
-        assert_eq!(baked_keeping(&eggy, &[]).tin_days, SOFT_DAYS);
+        assert_eq!(keeps(&eggy, &[]).tin_days, SOFT_DAYS);
         let nutty = formula(&[("butter", 100.0), ("sugar", 80.0), ("flour-ap", 150.0), ("almond-meal", 60.0)]);
-        assert_eq!(baked_keeping(&nutty, &[]).freezer_months, Some(NUTTY_MONTHS));
-        assert_eq!(baked_keeping(&short(), &[Coat::Drizzle]).freezer_months, None);
+        assert_eq!(keeps(&nutty, &[]).freezer_months, Some(NUTTY_MONTHS));
+        assert_eq!(keeps(&short(), &[Coat::Drizzle]).freezer_months, None);
     }
 }

@@ -6,6 +6,9 @@ use crate::units::{Mass, Share, Span};
 /// USDA Table of Nutrient Retention Factors, alcohol, "stirred into mixture, baked or simmered" (from memory): minutes, % left.
 const LEFT: [(f64, f64); 6] = [(15.0, 40.0), (30.0, 35.0), (60.0, 25.0), (90.0, 20.0), (120.0, 10.0), (150.0, 5.0)];
 
+/// Of the dough, from which its alcohol is spoken of. Common practice, no source.
+const COUNTS_FROM: f64 = 0.005;
+
 /// Alcohol of one piece.
 #[derive(Debug, Clone, PartialEq)]
 pub struct SpiritLeft {
@@ -21,7 +24,8 @@ pub struct SpiritLeft {
 #[must_use]
 pub fn spirit_left(formula: &Formula, piece: Mass, bake: Span) -> Option<SpiritLeft> {
     let alcohol: f64 = formula.lines().iter().map(|l| l.mass().g() * l.ingredient().analysis.alcohol / 100.0).sum();
-    if alcohol < 1e-9 {
+    // A little extract is no spirit: under half a per cent, as drinks that count as free of alcohol.
+    if alcohol / formula.total().g() < COUNTS_FROM {
         return None;
     }
     let mixed = piece * (alcohol / formula.total().g());

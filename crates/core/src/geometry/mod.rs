@@ -8,6 +8,7 @@ mod paper;
 mod photo;
 mod scatter;
 mod svg;
+mod svg_safe;
 
 pub use builtin::{Builtin, BuiltinKind};
 pub use narrow::{NarrowKind, NarrowPart, narrow_parts};

@@ -18,7 +18,8 @@ use std::io::Cursor;
 /// Larger files, pictures and memory are refused before they are unpacked.
 pub const PHOTO_LIMIT_BYTES: usize = 6_000_000;
 const MOST_PIXELS_A_SIDE: u32 = 8_000;
-const MOST_MEMORY_BYTES: u64 = 300_000_000;
+const MOST_PIXELS: u64 = 40_000_000;
+const MOST_MEMORY_BYTES: u64 = 150_000_000;
 
 /// Pixels to the millimetre after the perspective is out. A phone's picture of A4 has 8 to 14.
 const PX_PER_MM: f32 = 4.0;
@@ -136,20 +137,39 @@ fn decode(file: &[u8]) -> Result<GrayImage, InputErrors> {
     if file.len() > PHOTO_LIMIT_BYTES {
         return Err(refuse(format!("the file is over {} MB", PHOTO_LIMIT_BYTES / 1_000_000)));
     }
-    let mut reader = ImageReader::new(Cursor::new(file))
-        .with_guessed_format()
-        .map_err(|_| refuse("the file does not read".to_owned()))?;
-    let mut limits = Limits::default();
-    limits.max_image_width = Some(MOST_PIXELS_A_SIDE);
-    limits.max_image_height = Some(MOST_PIXELS_A_SIDE);
-    limits.max_alloc = Some(MOST_MEMORY_BYTES);
-    reader.limits(limits);
-    let picture = reader.decode().map_err(|e| match e {
-        image::ImageError::Limits(_) => {
-            refuse(format!("the picture is larger than {MOST_PIXELS_A_SIDE} pixels a side; save it smaller"))
-        }
-        _ => refuse("the file is no picture that reads: a JPEG, PNG or WebP is needed".to_owned()),
-    })?;
+    let no_picture = || refuse("the file is no picture that reads: a JPEG, PNG or WebP is needed".to_owned());
+    let refused = |e: image::ImageError| match e {
+        image::ImageError::Limits(_) => refuse(format!(
+            "the picture is larger than {MOST_PIXELS_A_SIDE} pixels a side, or than memory allows; save it smaller"
+        )),
+        _ => no_picture(),
+    };
+    let open = || {
+        let mut limits = Limits::default();
+        limits.max_image_width = Some(MOST_PIXELS_A_SIDE);
+        limits.max_image_height = Some(MOST_PIXELS_A_SIDE);
+        limits.max_alloc = Some(MOST_MEMORY_BYTES);
+        ImageReader::new(Cursor::new(file)).with_guessed_format().map(|mut reader| {
+            reader.limits(limits);
+            reader
+        })
+    };
+    let reader = open().map_err(|_| no_picture())?;
+    // What a picture unpacks to stands in its head: it is refused before anything is unpacked.
+    let (width, height) = open().map_err(|_| no_picture())?.into_dimensions().map_err(refused)?;
+    if u64::from(width) * u64::from(height) > MOST_PIXELS {
+        return Err(refuse(format!(
+            "the picture has {width} \u{d7} {height} pixels; up to {} million are read, save it smaller",
+            MOST_PIXELS / 1_000_000
+        )));
+    }
+    // The end of a JPEG is marked; a file that broke off would be read with its lower part grey.
+    if reader.format() == Some(image::ImageFormat::Jpeg)
+        && !file.windows(2).rev().take(65_536).any(|w| w == [0xff, 0xd9])
+    {
+        return Err(refuse("the picture breaks off before its end; send it once more".to_owned()));
+    }
+    let picture = reader.decode().map_err(refused)?;
     if picture.width() < 200 || picture.height() < 200 {
         return Err(refuse(format!(
             "the picture has {} \u{d7} {} pixels; 200 a side are needed at least",

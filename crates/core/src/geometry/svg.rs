@@ -6,19 +6,20 @@
 
 use super::Outline;
 use super::outline::{MOST_POINTS, ring_holds};
+use super::svg_safe::safe_part;
 use crate::error::InputError;
 use crate::units::Length;
 use kurbo::{BezPath, PathEl};
 use std::fmt::Write as _;
 use usvg::tiny_skia_path::PathSegment;
 
-/// Largest accepted file: 1 MB.
-const MOST_BYTES: usize = 1_000_000;
 const FIELD: &str = "svg";
 /// SVG 2 and CSS: 96 user units to the inch.
 const MM_PER_UNIT: f64 = 25.4 / 96.0;
 /// Curves are flattened to within this.
 const FLAT_MM: f64 = 0.1;
+/// No path of a file may be larger.
+const LARGEST_MM: f64 = 20_000.0;
 /// A path whose ends are no further apart than this counts as closed (our own choice: the width of a tin edge).
 const CLOSED_MM: f64 = 0.3;
 
@@ -27,9 +28,9 @@ const CLOSED_MM: f64 = 0.3;
 /// Refuses, saying why: a file over 1 MB, one that is not SVG, that carries a document type, entities, scripts or
 /// references to other files, and outlines that are open or that [`Outline::new`] refuses.
 pub fn read_svg(text: &str, width: Option<Length>) -> Result<Outline, InputError> {
-    refuse_hostile(text)?;
+    let safe = safe_part(text)?;
     let options = usvg::Options::default();
-    let tree = usvg::Tree::from_str(text, &options)
+    let tree = usvg::Tree::from_str(&safe, &options)
         .map_err(|e| InputError::refused(FIELD, format!("the file does not read as SVG: {e}")))?;
     let mut found = Found::default();
     collect(tree.root(), &mut found, 0)?;
@@ -75,44 +76,6 @@ pub fn write_svg(outline: &Outline, title: &str) -> String {
     )
 }
 
-fn refuse_hostile(text: &str) -> Result<(), InputError> {
-    let refuse = |reason: &str| Err(InputError::refused(FIELD, reason));
-    if text.len() > MOST_BYTES {
-        return refuse("the file is over 1 MB; a cutter's outline needs far less");
-    }
-    if text.contains("<!DOCTYPE") || text.contains("<!ENTITY") {
-        return refuse("the file carries a document type or entities; save it as plain SVG");
-    }
-    let document = usvg::roxmltree::Document::parse(text)
-        .map_err(|e| InputError::refused(FIELD, format!("the file does not read as SVG: {e}")))?;
-    if document.root_element().tag_name().name() != "svg" {
-        return refuse("the file is not SVG: its outermost element is another one");
-    }
-    for node in document.descendants() {
-        if node.is_element() && matches!(node.tag_name().name(), "script" | "foreignObject" | "handler") {
-            return refuse("the file carries a script or foreign content; save it as plain SVG");
-        }
-        for attribute in node.attributes() {
-            let value = attribute.value().trim().to_lowercase();
-            if attribute.name().to_lowercase().starts_with("on") && node.is_element() {
-                return refuse("the file carries a script; save it as plain SVG");
-            }
-            if attribute.name() == "href" && !value.starts_with('#') {
-                return refuse("the file refers to another file or address; embed the outline itself");
-            }
-            if value.contains("javascript:")
-                || value.contains("url(")
-                    && !value.contains("url(#")
-                    && !value.contains("url('#")
-                    && !value.contains("url(\"#")
-            {
-                return refuse("the file refers to another file or address; embed the outline itself");
-            }
-        }
-    }
-    Ok(())
-}
-
 #[derive(Default)]
 struct Found {
     largest: Option<Vec<(f64, f64)>>,
@@ -129,7 +92,11 @@ fn collect(group: &usvg::Group, found: &mut Found, depth: usize) -> Result<(), I
     for node in group.children() {
         match node {
             usvg::Node::Group(inner) => collect(inner, found, depth + 1)?,
-            usvg::Node::Path(path) => read_path(path, found)?,
+            // What is neither filled nor drawn is a background of the page, not an edge.
+            usvg::Node::Path(path) if path.is_visible() && (path.fill().is_some() || path.stroke().is_some()) => {
+                read_path(path, found)?;
+            }
+            usvg::Node::Path(_) => {}
             usvg::Node::Image(_) | usvg::Node::Text(_) => {}
         }
     }
@@ -154,6 +121,11 @@ fn read_path(path: &usvg::Path, found: &mut Found) -> Result<(), InputError> {
             PathSegment::CubicTo(a, b, p) => bez.curve_to(map(a), map(b), map(p)),
             PathSegment::Close => bez.close_path(),
         }
+    }
+    // Curves of that size would be broken into millions of pieces, and no cutter has them.
+    let size = kurbo::Shape::bounding_box(&bez);
+    if !(size.width() <= LARGEST_MM && size.height() <= LARGEST_MM) {
+        return Err(InputError::refused(FIELD, "a path is wider than 20 m; no cutter is"));
     }
     let mut ring: Vec<(f64, f64)> = Vec::new();
     let mut over = false;

@@ -1,13 +1,13 @@
 //! What the stations answer for one job.
 
-use super::{BakeQuestion, ColdPlace, FinishPlan, Job};
-use crate::clock::{Relay, RelayLot, Step};
-use crate::cold::{ChillAnswer, Piece, Window};
+use super::{BakeQuestion, ColdPlace, Cooling, FinishPlan, Job};
+use crate::clock::{Relay, RelayLot, Step, Zone};
+use crate::cold::{ChillAnswer, Piece, Target, Window};
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
 use crate::oven::{BakeForecast, Expected};
 use crate::shape::{DemandAnswer, TrayAnswer};
 use crate::units::{Density, Length, Mass, Share, Span, Temperature};
-use chrono::{NaiveDateTime, TimeDelta};
+use chrono::NaiveDateTime;
 
 /// What a part of the dough is for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -101,19 +101,21 @@ pub struct ColdPlan {
     pub answer: ChillAnswer,
     /// Working temperatures of this dough.
     pub window: Window,
-    /// On the bench after a night in the cold, until it rolls.
+    /// What it is chilled for first.
+    pub target: Target,
+    /// On the bench after a night in the cold, until it can be worked; `None` where the room never gets it there.
     pub tempering_after_night: Option<Span>,
-    /// On the bench after the longest wait of this job's timeline; zero when none is needed.
+    /// The longest rest on the bench in this job's timeline; zero when none is needed.
     pub tempering: Option<Span>,
-    /// The sheet on paper on the bench, from ready until too warm to roll.
+    /// The sheet, the log or a portion on the bench, from just ready until too warm for its purpose.
     pub bench: Option<Span>,
-    /// The same when it was left until the window's cold end: the longest it can be.
+    /// The same when it comes as cold as it may: the longest it can be.
     pub bench_longest: Option<Span>,
     /// When it is cold enough for the sheet to stay workable through one tray's rolling and cutting, where that is later
     /// than ready; the timeline waits for it.
     pub workable_after: Option<Span>,
-    /// Cut pieces on their tray.
-    pub tray_chill: TrayChill,
+    /// Cut pieces on their tray; nothing where pieces are sliced or portioned and go into the oven as they are.
+    pub tray_chill: Option<TrayChill>,
     /// How long the raw dough keeps.
     pub keeping: Keeping,
     /// Sentences.
@@ -155,7 +157,11 @@ pub struct OvenPlan {
     /// What is left of its holes then.
     pub baked_holes: Vec<Vec<(f64, f64)>>,
     /// What to look for at its end, as a sentence; of a cocoa dough the dull middle, whatever colour was asked.
-    pub look_for: &'static str,
+    pub look_for: String,
+    /// Whether cocoa hides what colour would tell.
+    pub hides_colour: bool,
+    /// How a piece cools once it is out.
+    pub cooling: Cooling,
     /// Which side of the oven is hotter and what helps; nothing where it is even, or nobody has tried.
     pub turn: Option<String>,
     /// Until all but a seventh of what the door cost is back: twice the time constant.
@@ -188,6 +194,8 @@ pub struct ClockPlan {
     pub chill_min: i64,
     /// What the relay was planned from.
     pub lot: RelayLot,
+    /// Where its clocks are.
+    pub zone: Zone,
     /// Sentences.
     pub reasons: Vec<String>,
 }
@@ -207,14 +215,15 @@ pub struct Plan {
     pub finish: FinishPlan,
     /// Clock.
     pub clock: ClockPlan,
+    /// What to mind with raw dough, each once.
+    pub cautions: Vec<String>,
 }
 
 impl Plan {
-    /// The moment so many minutes after the wanted time (before it when negative).
+    /// What the kitchen's clock shows so many real minutes after the wanted time (before it when negative).
     #[must_use]
-    pub fn at(job: &Job, minutes_after: i64) -> NaiveDateTime {
-        let by = TimeDelta::try_minutes(minutes_after).unwrap_or_default();
-        job.input().ready_by.checked_add_signed(by).unwrap_or(job.input().ready_by)
+    pub fn at(&self, job: &Job, minutes_after: i64) -> NaiveDateTime {
+        self.clock.zone.after(job.input().ready_by, minutes_after)
     }
 
     /// When the first mix goes into the cold, minutes after the wanted time.
@@ -222,5 +231,12 @@ impl Plan {
     pub fn chill_start_min(&self) -> i64 {
         let first = self.clock.relay.tasks.iter().find(|t| t.step == Step::Chill);
         first.map_or(0, |t| t.start_min)
+    }
+
+    /// When it comes out, minutes after the wanted time.
+    #[must_use]
+    pub fn chill_end_min(&self) -> i64 {
+        let first = self.clock.relay.tasks.iter().find(|t| t.step == Step::Chill);
+        first.map_or(self.chill_start_min(), |t| t.end_min)
     }
 }

@@ -92,7 +92,7 @@ pub fn bake_question(
     };
     oven.liner = input.liner;
     oven.cover = Share::new(cover);
-    oven.tray_start = kitchen.room();
+    (oven.tray_start, oven.room) = (kitchen.room(), kitchen.room());
     (oven.door_dip, oven.recovery) = kitchen.door();
     oven.pressure_pa = kitchen.pressure_pa();
     Ok(BakeQuestion {
@@ -300,13 +300,39 @@ pub struct Cooling {
     pub packs_after: Option<Span>,
 }
 
-/// How a piece cools on its tray in a room at 22 degC, taken out after `bake`; nothing where it takes longer than 90 min.
+/// The longest that a piece is followed as it cools; what takes longer is planned as that.
+const COOLS_AT_MOST: Span = Span::new_min(90.0);
+/// Until it may be iced or packed where nothing is forecast: 30 to 60 min on the rack, common practice.
+const USUALLY_PACKS: Span = Span::new_min(60.0);
+
+impl Cooling {
+    /// As common practice has it, where nothing is forecast.
+    pub(super) fn usual(expected: &Expected) -> Self {
+        Self { lifts_after: Some(expected.cool_on_tray), packs_after: Some(USUALLY_PACKS) }
+    }
+
+    /// On the tray until it can be lifted.
+    #[must_use]
+    pub fn on_tray(&self) -> Span {
+        self.lifts_after.unwrap_or(COOLS_AT_MOST)
+    }
+
+    /// From then on, until it can be iced, filled or packed.
+    #[must_use]
+    pub fn on_rack(&self) -> Span {
+        let whole = self.packs_after.unwrap_or(COOLS_AT_MOST);
+        if whole > self.on_tray() { whole - self.on_tray() } else { Span::new_s(0.0) }
+    }
+}
+
+/// How a piece cools on its tray in its kitchen's room, taken out after `bake`; nothing where it takes longer than 90 min.
 ///
 /// Fails beyond what the model knows.
 pub fn cooling(question: &BakeQuestion, bake: Span) -> Result<Cooling, InputErrors> {
     let q = question;
-    let until = |to: Temperature| cools_after(&q.dough, &q.piece, &q.oven, &q.fit, bake, to);
-    Ok(Cooling { lifts_after: until(LIFTS_AT)?, packs_after: until(Temperature::new_c(22.0) + PACKS_ABOVE_ROOM)? })
+    let to = [LIFTS_AT, q.oven.room + PACKS_ABOVE_ROOM];
+    let [lifts_after, packs_after] = cools_after(&q.dough, &q.piece, &q.oven, &q.fit, bake, to)?;
+    Ok(Cooling { lifts_after, packs_after })
 }
 
 /// A recorded bake as the fit takes it, by the number of its formula and the question of its job; `None` beyond what the model knows, or of a piece whose spread

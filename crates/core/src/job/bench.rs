@@ -5,7 +5,7 @@ use super::plan::first_sheets;
 use super::ways::{LOG_MIN, SLICE_S};
 use super::{ChillForm, Job, Kitchen, Making};
 use crate::clock::Step;
-use crate::cold::{Bench, tempering_minutes};
+use crate::cold::{Bench, Piece, Target};
 use crate::dough::Composition;
 use crate::shape::Portion;
 use crate::units::{Span, Temperature};
@@ -70,7 +70,8 @@ pub(super) fn workable_after(
     composition: &Composition,
     hands: Span,
 ) -> Option<Span> {
-    let bench = Bench::new(composition, &cold.window, job.thickness(), kitchen.room());
+    let sheet = Piece::Sheet { thickness: job.thickness() };
+    let bench = Bench::new(composition, sheet, cold.window.working(Target::Rolling), kitchen.room());
     let stays = |start: Temperature| bench.stays_workable(start);
     if cold.bench? >= hands {
         return None;
@@ -110,23 +111,10 @@ pub(super) fn bench_words(cold: &ColdPlan, hands: Span) -> Option<String> {
     })
 }
 
-/// Tempering after the longest time a mix waits in the cold in this timeline.
-pub(super) fn tempering_after_wait(
-    cold: &ColdPlan,
-    clock: &ClockPlan,
-    composition: &Composition,
-    kitchen: &Kitchen,
-) -> Option<Span> {
-    let waits = clock.relay.tasks.iter().filter(|t| t.step == Step::Chill).map(|t| t.end_min - t.start_min);
-    let longest = Span::new_min(f64::from(i32::try_from(waits.max().unwrap_or(0)).unwrap_or(i32::MAX)));
-    let last = cold.answer.curve.last()?;
-    let mean = if longest >= last.after {
-        // The run ends when the mean has left the window; what follows is colder still, at most as cold as the place.
-        if cold.answer.past_after.is_some_and(|past| longest > past) { cold.air } else { last.mean }
-    } else {
-        cold.answer.curve.iter().find(|s| s.after >= longest)?.mean
-    };
-    tempering_minutes(composition, cold.form.piece, mean, kitchen.room())
+/// The longest rest that a mix needs on the bench in this timeline, after it had to wait in the cold.
+pub(super) fn longest_rest(clock: &ClockPlan) -> Span {
+    let rests = clock.relay.tasks.iter().filter(|t| t.step == Step::Rest).map(|t| t.end_min - t.start_min);
+    Span::new_min(f64::from(i32::try_from(rests.max().unwrap_or(0)).unwrap_or(i32::MAX)))
 }
 
 pub(super) fn up(span: Span) -> i64 {

@@ -1,12 +1,11 @@
 //! The board of levers: what each of them would change of spread, time and colour, around the bake as it is planned.
 
-use super::{BakeQuestion, ColdPlace, Job, Kitchen, Making, Plan};
+use super::{BakeQuestion, ColdPlace, Job, Kitchen, Plan};
+use crate::air::standard_pressure_pa;
 use crate::cold::{ChillQuestion, Piece, Support, Target, Wrap, chill_briefly};
 use crate::dough::{Formula, MixMethod, Pantry, Role};
 use crate::error::InputErrors;
-use crate::oven::{
-    BakeForecast, OvenDough, OvenSetup, TrayLiner, TrayMaterial, air_of, forecast_at, standard_pressure_pa,
-};
+use crate::oven::{BakeForecast, OvenDough, OvenSetup, TrayLiner, TrayMaterial, air_of, forecast_at};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// Where a lever is pulled.
@@ -42,6 +41,46 @@ pub struct LeverEffect {
     pub rim_at_same_time: f64,
 }
 
+/// What a lever changes beyond the forecast's own steps; nothing where it is within them.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LeverChange {
+    /// Of the spread, in hundredths of the width.
+    pub spread_points: Option<f64>,
+    /// Of the time in the oven, in minutes.
+    pub bake_min: Option<f64>,
+    /// Of the rim's colour index after the time as planned.
+    pub rim: Option<f64>,
+}
+
+/// Half the step moves a spread by up to 1.2 % of it and a time by 0.1 % (the forecast's own error study, docs/oven.md): two runs
+/// tell nothing of each other within about twice that, and the least that is told has a tenth of a point and two seconds.
+const SPREAD_NOISE: f64 = 0.024;
+const LEAST_SPREAD_POINTS: f64 = 0.1;
+const TIME_NOISE: f64 = 0.002;
+const LEAST_TIME_MIN: f64 = 2.0 / 60.0;
+/// No eye tells two rims apart within this of the colour index. Common practice, no source.
+const RIM_NOISE: f64 = 1.5;
+
+impl LeverEffect {
+    /// Against the bake as it is planned.
+    #[must_use]
+    pub fn change(&self, planned: &BakeForecast) -> LeverChange {
+        let beyond = |by: f64, noise: f64| (by.abs() > noise).then_some(by);
+        let points = 100.0 * planned.spread.value();
+        LeverChange {
+            spread_points: beyond(
+                100.0 * self.forecast.spread.value() - points,
+                (SPREAD_NOISE * points.abs()).max(LEAST_SPREAD_POINTS),
+            ),
+            bake_min: beyond(
+                self.forecast.bake.min() - planned.bake.min(),
+                (TIME_NOISE * planned.bake.min()).max(LEAST_TIME_MIN),
+            ),
+            rim: beyond(self.rim_at_same_time - planned.rim_colour, RIM_NOISE),
+        }
+    }
+}
+
 /// A degree of dough, a notch of the oven, a millimetre: what each lever is pulled by. Common practice, no source.
 const OVEN_NOTCH_K: f64 = 15.0;
 const COLDER_K: f64 = 6.0;
@@ -49,17 +88,15 @@ const COLDER_K: f64 = 6.0;
 /// How much longer a tray of cut pieces stays in the cold, and where, to go in so much colder: the lever's price. `None` for
 /// pieces that are not cut, and where the place never makes them so cold.
 pub fn colder_takes(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<Option<(Span, ColdPlace)>, InputErrors> {
-    if job.input().making != Making::Cut {
-        return Ok(None);
-    }
+    let Some(tray_chill) = &plan.cold.tray_chill else { return Ok(None) };
     let chill_to = |core: Temperature| -> Result<Option<Span>, InputErrors> {
         let question = ChillQuestion::new(
             plan.dough.composition.clone(),
             Piece::Sheet { thickness: job.thickness() },
             Wrap::Open,
             Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
-            plan.cold.tray_chill.start.c(),
-            kitchen.place(plan.cold.tray_chill.place),
+            tray_chill.start.c(),
+            kitchen.place(tray_chill.place),
             Target::Core(core),
         )?;
         Ok(chill_briefly(&question).ready_after)
@@ -67,7 +104,7 @@ pub fn colder_takes(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<Option<
     let now = plan.oven.question.piece.start;
     let colder = now + TemperatureDifference::new_k(-COLDER_K);
     let (Some(now), Some(then)) = (chill_to(now)?, chill_to(colder)?) else { return Ok(None) };
-    Ok(Some((then - now, plan.cold.tray_chill.place)))
+    Ok(Some((then - now, tray_chill.place)))
 }
 
 fn starts(question: &BakeQuestion, colder: Option<(Span, ColdPlace)>) -> Vec<(String, BakeQuestion)> {

@@ -1,9 +1,10 @@
 //! What a lot's finish takes, how long it keeps then, and what is left of spirits.
 
 use super::{Job, OvenPlan};
-use crate::dough::Formula;
+use crate::dough::{Formula, texture};
 use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft, baked_keeping, coat_plan, spirit_left};
 use crate::geometry::Outline;
+use crate::oven::BakeEnd;
 use crate::units::{Area, Length, Mass, Span};
 
 /// A lot's finish.
@@ -37,10 +38,14 @@ pub(super) fn finish_plan(job: &Job, formula: &Formula, outline: &Outline, oven:
         None => Span::new_min(f64::midpoint(oven.expected.bake.0.min(), oven.expected.bake.1.min())),
     };
     let coats = &job.input().finishes;
+    let texture = match job.input().bake_end {
+        BakeEnd::Soft(_) => texture(formula).baked_soft(),
+        BakeEnd::Colour(_) | BakeEnd::Dull => texture(formula),
+    };
     FinishPlan {
         piece,
         coats: coats.iter().map(|c| coat_plan(*c, piece)).collect(),
-        keeping: baked_keeping(formula, coats),
+        keeping: baked_keeping(formula, texture, coats),
         spirit: spirit_left(formula, dough, bake),
     }
 }

@@ -1,6 +1,6 @@
 //! Pieces of a job followed through the kitchen's places.
 
-use super::{ColdPlace, Kitchen};
+use super::{ColdPlace, Kitchen, Making};
 use crate::cold::{BENCH_FILM, LiveStay, Piece, Place, PlaceKnowledge, Support, Target, Tracked, Wrap};
 use crate::dough::{Composition, Keeping};
 use crate::error::InputErrors;
@@ -50,6 +50,17 @@ pub struct Followed {
     pub start: Temperature,
     /// Where it was put, in order.
     pub puts: Vec<Put>,
+}
+
+/// What a piece of a job is chilled for where nobody says: portions for the oven as they are, logs and bars to be sliced, all else
+/// to be rolled. The plan chills them for the same.
+#[must_use]
+pub fn usual_purpose(making: &Making, piece: Piece) -> Target {
+    match (making, piece) {
+        (Making::Portioned(_), _) => Target::Oven,
+        (_, Piece::Log { .. } | Piece::Bar { .. }) => Target::Slicing,
+        _ => Target::Rolling,
+    }
 }
 
 /// The piece with its places as this kitchen has them.

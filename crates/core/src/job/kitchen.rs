@@ -1,10 +1,12 @@
 //! The kitchen as things with sizes.
 
+use crate::air::standard_pressure_pa;
+use crate::clock::Zone;
 use crate::cold::{Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
 use crate::geometry::straight_between;
-use crate::oven::{HotSpots, standard_pressure_pa};
+use crate::oven::HotSpots;
 use crate::shape::TrayRules;
 use crate::units::{Length, Mass, Span, Temperature, TemperatureDifference};
 
@@ -94,6 +96,8 @@ pub struct KitchenInput {
     pub roll_min: f64,
     /// To cut one piece and place it, s.
     pub cut_s: f64,
+    /// Where its clocks are: a name of the IANA database; UTC while nobody has said.
+    pub zone: String,
 }
 
 /// The oven's air at a setting.
@@ -129,6 +133,7 @@ pub struct Kitchen {
     /// What readings have taught of fridge and freezer.
     known: [PlaceKnowledge; 2],
     trays: TrayRules,
+    zone: Zone,
 }
 
 impl Kitchen {
@@ -172,6 +177,10 @@ impl Kitchen {
                 Problem::TooMany { count: input.rods_mm.len(), max: 20, unit: "rods" },
             ));
         }
+        let zone = Zone::named(&input.zone);
+        if let Err(errors) = &zone {
+            errors.all().iter().cloned().for_each(|e| checks.push(e));
+        }
         let film = if input.fridge_fan { FAN_FRIDGE } else { STILL_FRIDGE };
         let trays = TrayRules::new(input.tray_width_mm, input.tray_length_mm, input.trays_owned, input.least_gap_mm);
         let trays = match trays {
@@ -189,6 +198,7 @@ impl Kitchen {
             freezer: Place::new(input.freezer_c, STILL_FREEZER)?.called(ColdPlace::Freezer.word()),
             known: [PlaceKnowledge::default(); 2],
             trays: trays.expect("checked"),
+            zone: zone.expect("checked"),
             input,
         })
     }
@@ -284,6 +294,12 @@ impl Kitchen {
         }
     }
 
+    /// Where its clocks are.
+    #[must_use]
+    pub fn zone(&self) -> Zone {
+        self.zone
+    }
+
     /// Trays.
     #[must_use]
     pub fn trays(&self) -> &TrayRules {
@@ -364,6 +380,7 @@ mod tests {
             preheat_min: 20.0,
             roll_min: 4.0,
             cut_s: 6.0,
+            zone: "Europe/Lisbon".into(),
         }
     }
 

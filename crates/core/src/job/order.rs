@@ -11,7 +11,7 @@ use crate::shape::{
     Turning,
 };
 use crate::units::{Length, Temperature};
-use chrono::NaiveDateTime;
+use chrono::{Days, NaiveDateTime};
 
 /// In which form the dough is chilled.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -105,6 +105,13 @@ pub struct Job {
 }
 
 impl Job {
+    /// Whether a bake at a moment is the job's own, after which it keeps its formula: from the day before it is wanted. Earlier ones
+    /// are trials. Our own choice.
+    #[must_use]
+    pub fn is_own_bake(&self, at: NaiveDateTime) -> bool {
+        at.date() + Days::new(1) >= self.input.ready_by.date()
+    }
+
     /// Checks all values and reports all faults at once.
     pub fn new(input: JobInput) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();

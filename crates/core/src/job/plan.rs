@@ -3,15 +3,16 @@
 use super::answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
-use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, tempering_after_wait, up, workable_after};
+use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, longest_rest, up, workable_after};
 use super::finishing::finish_plan;
 use super::making::{Source, chilled_form, largest_sheet};
 use super::oven::oven_plan;
+use super::pan::fits_its_tray;
 use super::portioned::portion_question;
 use super::{ChillForm, ColdPlace, Job, Kitchen, Making, bake_question, piece_size};
-use crate::clock::{RelayInput, RelayLot, plan_relay};
+use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
 use crate::cold::{
-    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_minutes,
+    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_to,
 };
 use crate::dough::{
     Character, Composition, Formula, Keeping, WeighRules, divide_into_mixes, keeping, mixing_temperatures,
@@ -20,11 +21,13 @@ use crate::dough::{
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
 use crate::oven::BakeKnowledge;
+use crate::safety::{COLD_RULE, raw_rule};
 use crate::shape::{
     DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
     fill_trays, trays_of_squares,
 };
 use crate::units::{Density, Length, Mass, Span, Temperature};
+use chrono::TimeDelta;
 
 /// To weigh one mix, min. Common practice, no source.
 const WEIGH_MIN: f64 = 5.0;
@@ -71,6 +74,7 @@ pub fn plan_with(
     let Some(window) = Window::of(&composition) else {
         return Err(InputError::refused("formula", "most of the fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
     };
+    fits_its_tray(job, kitchen)?;
     let density = rolled_density(&composition);
     let size = piece_size(job, outline, density)?;
     let source = Source::of(job, outline, kitchen, density, beside.mixed.as_ref())?;
@@ -97,9 +101,10 @@ pub fn plan_with(
         cold.reasons.extend(bench_words(&cold, hands.longest()));
     }
     let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
-    cold.tempering = tempering_after_wait(&cold, &clock, &dough.composition, kitchen);
+    cold.tempering = Some(longest_rest(&clock));
     let finish = finish_plan(job, formula, outline, &oven, dough.piece);
-    Ok(Plan { dough, cold, shape, oven, finish, clock })
+    let cautions = vec![COLD_RULE.to_owned(), raw_rule(formula)];
+    Ok(Plan { dough, cold, shape, oven, finish, clock, cautions })
 }
 
 /// The dough station alone: what is weighed and mixed, without the cold, the trays and the clock.
@@ -213,7 +218,7 @@ fn goes_in_at(job: &Job, cold: &ColdPlan) -> Temperature {
     if let Some(measured) = job.measured_pieces() {
         return measured;
     }
-    let last = if job.input().making == Making::Cut { &cold.tray_chill.answer } else { &cold.answer };
+    let last = cold.tray_chill.as_ref().map_or(&cold.answer, |t| &t.answer);
     at_ready(last).unwrap_or(cold.air)
 }
 
@@ -378,30 +383,46 @@ fn cold_plan(
         (None, ChillForm::Sheets) => Piece::Sheet { thickness: job.thickness() },
     };
     let place = job.input().chill_place;
-    let answer = chill(&first_chill(job, kitchen, dough, piece, place)?);
+    let question = first_chill(job, kitchen, dough, piece, place)?;
+    let target = question.target();
+    let answer = chill(&question);
     if let Some(never) = &answer.never {
         return Err(InputError::refused("chill_place", never.clone()).into());
     }
     let warm = window.rolls_to;
     // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case.
     let tray_place = job.input().tray_chill_place;
-    let cut_or_sliced = !matches!(job.input().making, Making::Portioned(_));
-    let tray_question = ChillQuestion::new(
-        dough.composition.clone(),
-        if cut_or_sliced { Piece::Sheet { thickness: job.thickness() } } else { piece },
-        Wrap::Open,
-        Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
-        warm.c(),
-        kitchen.place(tray_place),
-        Target::Oven,
-    )?;
-    let tray_answer = chill(&tray_question);
-    if let Some(never) = &tray_answer.never {
-        return Err(InputError::refused("tray_chill_place", never.clone()).into());
-    }
+    // Only what is cut goes cold a second time: slices come from a firm log, and portions have been chilled as they are.
+    let tray_chill = if job.input().making == Making::Cut {
+        let question = ChillQuestion::new(
+            dough.composition.clone(),
+            Piece::Sheet { thickness: job.thickness() },
+            Wrap::Open,
+            Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+            warm.c(),
+            kitchen.place(tray_place),
+            Target::Oven,
+        )?;
+        let answer = chill(&question);
+        if let Some(never) = &answer.never {
+            return Err(InputError::refused("tray_chill_place", never.clone()).into());
+        }
+        Some(TrayChill { place: tray_place, start: warm, answer })
+    } else {
+        None
+    };
     let air = kitchen.place(place).air();
     let ready_mean = at_ready(&answer).unwrap_or(warm);
-    let bench = Bench::new(&dough.composition, window, job.thickness(), kitchen.room());
+    let working = window.working(target);
+    // What is cut is rolled to a sheet first; logs and portions lie on the bench as they are.
+    let on_the_bench =
+        if job.input().making == Making::Cut { Piece::Sheet { thickness: job.thickness() } } else { piece };
+    let bench = Bench::new(&dough.composition, on_the_bench, working, kitchen.room());
+    let coldest = working.from.map_or(air, |from| if from > air { from } else { air });
+    let after_night = match working.from {
+        Some(from) => tempering_to(&dough.composition, piece, air, kitchen.room(), from),
+        None => Some(Span::new_s(0.0)),
+    };
     let mut reasons = vec![format!(
         "It leaves the mixer at {:.1}\u{b0}{}.",
         dough.temperature.c(),
@@ -424,14 +445,15 @@ fn cold_plan(
         form: FormSize { piece, count: first_sheets(demand), mass: first.mass },
         place,
         air,
-        tempering_after_night: tempering_minutes(&dough.composition, piece, air, kitchen.room()),
+        target,
+        tempering_after_night: after_night,
         tempering: None,
         window: *window,
         bench: bench.stays_workable(ready_mean),
-        bench_longest: bench.stays_workable(window.rolls_from),
+        bench_longest: bench.stays_workable(coldest),
         workable_after: None,
         answer,
-        tray_chill: TrayChill { place: tray_place, start: warm, answer: tray_answer },
+        tray_chill,
         keeping,
         reasons,
     })
@@ -492,6 +514,53 @@ fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
     answer.curve.iter().find(|s| s.after >= ready).map(|s| s.mean)
 }
 
+/// Minutes after which a chill counts as done: the slow end of its range.
+fn slow_end(answer: &ChillAnswer) -> i64 {
+    answer.ready_between.map(|(_, late)| late).or(answer.ready_after).map_or(0, up)
+}
+
+/// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and the wait for a sheet that lasts.
+fn chill_words(cold: &ColdPlan, chill_min: i64) -> String {
+    let (ready, slow) = (cold.answer.ready_after.map_or(0, up), slow_end(&cold.answer));
+    let mut parts = vec![format!("ready after {ready} min")];
+    if slow > ready {
+        parts.push(format!("{} min more at the slow end of its range", slow - ready));
+    }
+    if chill_min > slow {
+        parts
+            .push(format!("{} min more so that the sheet stays workable while it is rolled and cut", chill_min - slow));
+    }
+    if parts.len() == 1 { String::new() } else { parts.join(", ") }
+}
+
+/// How long the first mix must rest on the bench, by how long it was in the cold: nothing until it is past its window, then up to what
+/// it needs once it is as cold as its place.
+fn rests_after(kitchen: &Kitchen, dough: &DoughPlan, cold: &ColdPlan) -> Vec<(i64, i64)> {
+    let (Some(past), Some(from)) = (cold.answer.past_after, cold.window.working(cold.target).from) else {
+        return vec![];
+    };
+    let rest =
+        |mean: Temperature| tempering_to(&dough.composition, cold.form.piece, mean, kitchen.room(), from).map_or(0, up);
+    let Some(at_past) = cold.answer.curve.iter().find(|s| s.after >= past).map(|s| s.mean - cold.air) else {
+        return vec![];
+    };
+    // From then on the mean comes down to the place's air as an exponential, its slowest mode; its time scale is that of the way from
+    // ready to past. An approximation of the run that goes on; `cold::live` is what a followed piece is told by.
+    let ready = cold.answer.ready_after.unwrap_or(past);
+    let at_ready = at_ready(&cold.answer).map_or(at_past, |mean| mean - cold.air);
+    let falls = (at_ready.k() / at_past.k()).ln();
+    let scale_min = if falls > 0.05 { ((past - ready).min() / falls).max(5.0) } else { past.min().max(5.0) };
+    let mut found: Vec<(i64, i64)> = Vec::new();
+    for scales in [0.0, 0.25, 0.5, 1.0, 2.0, 4.0] {
+        let mean = cold.air + at_past * f64::exp(-scales);
+        let minutes = rest(mean).max(1);
+        if minutes > found.last().map_or(0, |f| f.1) {
+            found.push((up(Span::new_min(past.min() + scales * scale_min)), minutes));
+        }
+    }
+    found
+}
+
 fn clock_plan(
     job: &Job,
     kitchen: &Kitchen,
@@ -502,8 +571,7 @@ fn clock_plan(
     hands: HandsAtTheBench,
 ) -> ClockPlan {
     let method = job.input().method;
-    let latest = |answer: &ChillAnswer| answer.ready_between.map(|(_, late)| late).or(answer.ready_after).map_or(0, up);
-    let chill_min = latest(&cold.answer).max(cold.workable_after.map_or(0, up));
+    let chill_min = slow_end(&cold.answer).max(cold.workable_after.map_or(0, up));
     let lot = RelayLot {
         mixes: shape.demand.mixes,
         mixed_by: None,
@@ -515,20 +583,38 @@ fn clock_plan(
         chill_min,
         cut_min: hands.cut_min,
         // Slices come from a firm log and portions have been chilled as they are: both go straight into the oven.
-        tray_chill_min: if job.input().making == Making::Cut { latest(&cold.tray_chill.answer) } else { 0 },
+        tray_chill_min: cold.tray_chill.as_ref().map_or(0, |t| slow_end(&t.answer)),
         bake_min: up(oven.expected.bake.1),
         oven_c: oven.oven.c(),
-        cool_min: up(oven.expected.cool_on_tray),
+        cool_min: up(oven.cooling.on_tray()),
+        rack_min: up(oven.cooling.on_rack()),
+        rests: rests_after(kitchen, dough, cold),
+        chill_why: chill_words(cold, chill_min),
     };
     let relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
     let mut reasons = vec![
-        "Every step is put as late as the next one and one pair of hands allow.".to_owned(),
+        "Counted back from the wanted time in one fixed order: each step as late as the step after it, one pair of hands, trays and ovens allow. Another order may start later.".to_owned(),
+        "Done is when the last piece has cooled enough to be packed, iced or filled.".to_owned(),
         "Chills count at the slow end of their range, bakes at the long end.".to_owned(),
     ];
     if shape.trays.rounds > 1 {
         reasons.push(format!("{} trays go round {} times.", kitchen.trays().owned(), shape.trays.rounds));
     }
-    ClockPlan { relay, chill_min, lot, reasons }
+    reasons.extend(clock_change_words(job, kitchen.zone(), &relay));
+    ClockPlan { relay, chill_min, lot, zone: kitchen.zone(), reasons }
+}
+
+/// What a change of the clocks between the start and the wanted time does to the hours that are read off the wall.
+pub(super) fn clock_change_words(job: &Job, zone: Zone, relay: &Relay) -> Option<String> {
+    let wanted = zone.nearest(job.input().ready_by);
+    let change = zone.change_between(wanted + TimeDelta::minutes(relay.start_min), wanted)?;
+    let (from, to) = (change.from.format("%-H:%M"), change.to.format("%-H:%M"));
+    // Real minutes are counted back from the wanted time: an hour that was left out is missing on the wall, too.
+    let by_the_wall = if change.to > change.from { "an hour earlier" } else { "an hour later" };
+    Some(format!(
+        "The clocks go from {from} to {to} on {}: all spans are real minutes, so what comes before starts {by_the_wall} by the wall than it would on another day.",
+        change.from.format("%-d %B")
+    ))
 }
 
 /// Lots with the trays, ovens and hands of a kitchen.

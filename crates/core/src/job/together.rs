@@ -1,8 +1,8 @@
 //! The lots of one job together: one pair of hands, the same ovens and trays, and which pieces may share a tray.
 
-use super::plan::{plain, relay_of};
+use super::plan::{clock_change_words, plain, relay_of};
 use super::{Job, Kitchen, Plan};
-use crate::clock::{Relay, RelayLot, plan_relay};
+use crate::clock::{Relay, RelayLot, Zone, plan_relay};
 use crate::shape::ONE_CLASS;
 use crate::units::Span;
 
@@ -35,6 +35,8 @@ pub struct Together {
     pub relay: Relay,
     /// Which pieces may share a tray.
     pub classes: Vec<SizeClass>,
+    /// Where its clocks are.
+    pub zone: Zone,
     /// Why, in sentences.
     pub reasons: Vec<String>,
 }
@@ -74,7 +76,8 @@ pub fn plan_together(kitchen: &Kitchen, lots: &[LotPlan]) -> Together {
             reasons.push(format!("The last trays of {named} are so little filled that they go on one."));
         }
     }
-    Together { relay, classes, reasons }
+    reasons.extend(lots.first().and_then(|l| clock_change_words(l.job, kitchen.zone(), &relay)));
+    Together { relay, classes, zone: kitchen.zone(), reasons }
 }
 
 fn middle(lot: &LotPlan) -> f64 {

@@ -48,7 +48,7 @@ impl SpotTest {
     /// How its shades look on a screen, the palest first.
     #[must_use]
     pub fn looks(self) -> [String; 5] {
-        TOASTED.map(|integral| screen_colour(100.0 * (1.0 - (-integral).exp())))
+        TOASTED.map(|integral| screen_colour(100.0 * (1.0 - (-integral).exp()), false))
     }
 
     /// How hot a cell of a shade was against one of the middle shade.

@@ -10,7 +10,7 @@ pub use bake::{
     BakeBalance, BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSample, BakeSeen, BakeWarning,
     BakesFitted, DoneBy, HeatKnowledge, LEAST_RADIUS_MM, MOST_FITTED, OvenDough, OvenDoughParts, OvenKnowledge,
     OvenSetup, Profile, SpreadKnowledge, TIME_PER_K, TrayLiner, TrayMaterial, air_of, check_bake, colour_word,
-    cools_after, forecast, forecast_at, learn_bakes, simulate, standard_pressure_pa,
+    cools_after, forecast, forecast_at, learn_bakes, simulate,
 };
 pub use colour::{SEEN_BY_ALL, look_apart, screen_colour};
 pub use hot_spots::{HotSpots, MOST_SPOTS_A_SIDE, SpotTest};

@@ -130,8 +130,12 @@ impl<'a> Cursor<'a> {
     }
 }
 
-const UNSURE: [(&str, &str); 10] = [
+const UNSURE: [(&str, &str); 14] = [
     ("about", "about"),
+    ("roughly", "about"),
+    ("nearly", "about"),
+    ("almost", "about"),
+    ("just", "about"),
     ("approximately", "about"),
     ("approx", "about"),
     ("around", "about"),
@@ -142,7 +146,7 @@ const UNSURE: [(&str, &str); 10] = [
     ("heaping", "heaped"),
     ("generous", "generous"),
 ];
-const NUMBER_WORDS: [(&str, f64); 16] = [
+const NUMBER_WORDS: [(&str, f64); 18] = [
     ("a", 1.0),
     ("an", 1.0),
     ("one", 1.0),
@@ -155,10 +159,28 @@ const NUMBER_WORDS: [(&str, f64); 16] = [
     ("eight", 8.0),
     ("nine", 9.0),
     ("ten", 10.0),
+    ("eleven", 11.0),
     ("twelve", 12.0),
     ("half", 0.5),
     ("quarter", 0.25),
     ("dozen", 12.0),
+    ("fifteen", 15.0),
+];
+/// Parts of a whole in words.
+const PARTS: [(&str, f64); 13] = [
+    ("half", 2.0),
+    ("halves", 2.0),
+    ("third", 3.0),
+    ("thirds", 3.0),
+    ("quarter", 4.0),
+    ("quarters", 4.0),
+    ("fourth", 4.0),
+    ("fourths", 4.0),
+    ("fifth", 5.0),
+    ("sixth", 6.0),
+    ("eighth", 8.0),
+    ("eighths", 8.0),
+    ("fifths", 5.0),
 ];
 const VAGUE: [&str; 17] = [
     "knob",
@@ -231,40 +253,69 @@ fn number(c: &mut Cursor) -> Result<Option<f64>, TwoWays> {
         }
         return Ok(Some(value));
     }
+    Ok(in_words(c))
+}
+
+/// A blank or a hyphen, then a word: the parts of `three-quarter`.
+fn joined_word<'a>(c: &Cursor<'a>) -> (&'a str, &'a str) {
+    let text = c.rest.trim_start();
+    let text = text.strip_prefix(['-', '\u{2010}', '\u{2011}']).unwrap_or(text);
+    let end = text.find(|ch: char| !ch.is_alphabetic()).unwrap_or(text.len());
+    (&text[..end], &text[end..])
+}
+
+fn part_of(word: &str) -> Option<f64> {
+    PARTS.iter().find(|(w, _)| w.eq_ignore_ascii_case(word)).map(|p| 1.0 / p.1)
+}
+
+/// A number in words: `two`, `half a`, `three-quarters`, `one third`, `two and a half`, `two and three-quarter`, `a dozen`.
+fn in_words(c: &mut Cursor) -> Option<f64> {
     let (word, rest) = c.peek_word();
-    let Some(&(_, mut value)) = NUMBER_WORDS.iter().find(|(w, _)| w.eq_ignore_ascii_case(word)) else {
-        return Ok(None);
+    let mut value = if let Some(part) = part_of(word) {
+        part
+    } else {
+        NUMBER_WORDS.iter().find(|(w, _)| w.eq_ignore_ascii_case(word))?.1
     };
-    // What follows must be a word: `a-b` is a name.
-    if !rest.starts_with(char::is_whitespace) {
-        return Ok(None);
+    let part = part_of(word).is_some();
+    let mut ahead = Cursor { rest };
+    let (next, after) = joined_word(&ahead);
+    if !part && let Some(of) = part_of(next) {
+        // `a half a cup`, `one fourth cup`, `three-quarters of a cup`.
+        value *= of;
+        ahead.rest = after;
+    } else if !rest.starts_with(char::is_whitespace) && !part {
+        // What follows must be a word: `a-b` is a name.
+        return None;
+    } else if !part && next.eq_ignore_ascii_case("dozen") {
+        value *= 12.0;
+        ahead.rest = after;
     }
-    c.rest = rest;
-    if value < 1.0 || value == 12.0 {
-        let _ = c.eat_word(&["of"]);
-        let _ = c.eat_word(&["a", "an"]);
-    } else if value == 1.0 && c.eat_word(&["dozen"]).is_some() {
-        value = 12.0;
-    } else if value == 1.0 && c.eat_word(&["half"]).is_some() {
-        value = 0.5;
-    } else if value == 1.0 && c.eat_word(&["quarter"]).is_some() {
-        value = 0.25;
-    } else if c.eat_word(&["quarters"]).is_some() {
-        value /= 4.0;
-        let _ = c.eat_word(&["of"]);
-        let _ = c.eat_word(&["a", "an"]);
-    }
-    let mut ahead = *c;
-    if ahead.eat_word(&["and"]).is_some() && ahead.eat_word(&["a"]).is_some() {
-        if ahead.eat_word(&["half"]).is_some() {
-            value += 0.5;
-            *c = ahead;
-        } else if ahead.eat_word(&["quarter"]).is_some() {
-            value += 0.25;
+    *c = ahead;
+    if value.fract() != 0.0 || value >= 12.0 && value % 12.0 == 0.0 {
+        let mut ahead = *c;
+        let of = ahead.eat_word(&["of"]).is_some();
+        if ahead.eat_word(&["a", "an"]).is_some() || of {
             *c = ahead;
         }
+        return Some(value);
     }
-    Ok(Some(value))
+    // `two and a half`, `two and two-thirds`.
+    let mut ahead = *c;
+    if ahead.eat_word(&["and"]).is_some() {
+        let (first, tail) = ahead.peek_word();
+        let more = if let Some(of) = part_of(first) {
+            Some((of, tail))
+        } else {
+            let times = NUMBER_WORDS.iter().find(|(w, n)| *n < 12.0 && w.eq_ignore_ascii_case(first)).map(|n| n.1);
+            let (second, after) = joined_word(&Cursor { rest: tail });
+            times.zip(part_of(second)).map(|(times, of)| (times * of, after))
+        };
+        if let Some((more, tail)) = more.filter(|m| m.0 < 1.0) {
+            value += more;
+            c.rest = tail;
+        }
+    }
+    Some(value)
 }
 
 /// `1`, `1-2`, `1 to 2`, `1 or 2`.
@@ -341,6 +392,10 @@ fn measure(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Measure {
         (&text[..end], &text[end..])
     };
     let two = format!("{word} {}", second.0);
+    // `2 tablespoonful` is two tablespoons.
+    let spoon =
+        ["fuls", "ful"].iter().find_map(|end| word.strip_suffix(end)).filter(|w| unit(Quantity::Volume, w).is_some());
+    let word = spoon.unwrap_or(word);
     for (name, tail) in [(two.as_str(), second.1), (word, rest)] {
         if let Some(u) = unit(Quantity::Mass, name) {
             return settle(c, tail, Measure::Mass(u.factor, u.symbol));
@@ -353,6 +408,10 @@ fn measure(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Measure {
     }
     let lower = word.to_lowercase();
     let teaspoon = cups.ml("tsp").unwrap_or(5.0);
+    // What lies on the tip of a knife: about a pinch or two. Common practice, no source.
+    if two.to_lowercase().starts_with("knife tip") || two.to_lowercase().starts_with("knife point") {
+        return settle(c, second.1, Measure::Volume(teaspoon / 8.0, "knife tip"));
+    }
     match lower.as_str() {
         "stick" | "sticks" => settle(c, rest, Measure::Stick),
         // Common practice, no source: a dash an eighth, a pinch a sixteenth, a smidgen a thirty-second of a teaspoon.
@@ -361,6 +420,10 @@ fn measure(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Measure {
         "smidgen" => settle(c, rest, Measure::Volume(teaspoon / 32.0, "smidgen")),
         // Twenty drops to a millilitre: common practice, no source.
         "drop" | "drops" => settle(c, rest, Measure::Volume(0.05, "drop")),
+        // `a little bit of`.
+        _ if VAGUE.contains(&lower.as_str()) && VAGUE.contains(&second.0.to_lowercase().as_str()) => {
+            settle(c, second.1, Measure::Vague(two.to_lowercase()))
+        }
         _ if VAGUE.contains(&lower.as_str()) => settle(c, rest, Measure::Vague(lower.clone())),
         _ if CONTAINERS.contains(&lower.as_str()) => settle(c, rest, Measure::Container(lower.clone())),
         _ => Measure::Each,
@@ -381,7 +444,19 @@ fn one(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Result<Option<Am
     if c.eat("~") {
         found.unsure.push("about");
     }
-    let Some((low, high)) = range(c)? else { return Ok(None) };
+    let Some((low, high)) = range(c)? else {
+        // `heaped teaspoon of`, `teaspoon of`: one of it.
+        let mut ahead = *c;
+        let mut inner = Amounts::default();
+        let spoon = measure(&mut ahead, cups, &mut inner);
+        let says_of =
+            ahead.rest.len() < c.rest.len() && c.rest[..c.rest.len() - ahead.rest.len()].trim_end().ends_with("of");
+        if matches!(spoon, Measure::Volume(..) | Measure::Stick) && (says_of || !found.unsure.is_empty()) {
+            *c = ahead;
+            return Ok(Some(Amount { low: 1.0, high: 1.0, measure: spoon }));
+        }
+        return Ok(None);
+    };
     // `2 x 125 g`: so many times that; `1 x large egg`: the sign says nothing.
     let mut ahead = *c;
     if ahead.eat("\u{d7}") || ahead.eat_word(&["x"]).is_some() {
@@ -468,6 +543,26 @@ pub(super) fn amounts(c: &mut Cursor, cups: CupSystem) -> Result<Option<Amounts>
             {
                 found.parts.push((1.0, next));
                 *c = next_c;
+                continue;
+            }
+        }
+        // `1 cup, 120 grams of flour`: a weight beside a measure says the same; a smaller measure comes on top.
+        let mut ahead = *c;
+        if ahead.eat(",") {
+            ahead.skip();
+            let digit = ahead.rest.starts_with(|ch: char| ch.is_ascii_digit() || vulgar(ch).is_some());
+            let mut same = Amounts::default();
+            if digit
+                && let Some(next) = one(&mut ahead, cups, &mut same)?
+                && let (Some((_, last)), true) = (found.parts.last(), measured(&next))
+            {
+                let weight = |a: &Amount| matches!(a.measure, Measure::Mass(..));
+                if weight(last) == weight(&next) {
+                    found.parts.push((1.0, next));
+                } else {
+                    found.also.push(next);
+                }
+                *c = ahead;
                 continue;
             }
         }

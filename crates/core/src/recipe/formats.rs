@@ -2,11 +2,11 @@
 
 use super::ReadSettings;
 use super::line::LineAnswer;
+use super::markup::told;
 use super::reading::{MOST_RECIPE_BYTES, Pages, Reading, Source, understand};
 use super::words::heads_ingredients;
 use crate::dough::Pantry;
 use crate::error::{InputError, InputErrors, Problem};
-use scraper::{Html, Selector};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
@@ -157,10 +157,7 @@ fn json(text: &str) -> Result<(RecipeFormat, Pages), InputErrors> {
 }
 
 fn html(text: &str) -> Result<Pages, InputErrors> {
-    let page = Html::parse_document(text);
-    let scripts = Selector::parse(r#"script[type="application/ld+json" i]"#).expect("a sound selector");
-    for script in page.select(&scripts) {
-        let content: String = script.text().collect();
+    for content in told(text).json_ld {
         if let Ok(value) = serde_json::from_str::<Value>(&content)
             && let Some(pages) = recipe_in(&value, 0)
         {
@@ -223,18 +220,7 @@ fn bare(text: &str) -> String {
     if !text.contains(['&', '<']) {
         return text.to_owned();
     }
-    let fragment = Html::parse_fragment(text);
-    let mut out = String::new();
-    for node in fragment.tree.nodes() {
-        let Some(piece) = node.value().as_text() else { continue };
-        let inside_script = node.ancestors().any(|a| {
-            a.value().as_element().is_some_and(|e| matches!(e.name(), "script" | "style" | "template" | "noscript"))
-        });
-        if !inside_script {
-            out.push_str(piece);
-        }
-    }
-    out
+    told(text).text.trim().to_owned()
 }
 
 /// Which column holds what.

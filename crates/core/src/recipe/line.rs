@@ -5,7 +5,7 @@ use super::amount::TwoWays;
 use super::names::Names;
 use super::split::{note_of, second_amount, second_thing, split, take_apart, tidy};
 use super::weigh::{first_way, weigh};
-use super::words::tokens;
+use super::words::{measures_no_food, tokens};
 use crate::dough::{Ingredient, Pantry};
 use crate::units::Mass;
 use std::sync::Arc;
@@ -44,6 +44,8 @@ pub enum Doubt {
     NoWeight,
     /// Far more or less than any dough holds.
     Unlikely,
+    /// Out of a running text: to be confirmed.
+    Narrated,
 }
 
 /// One way to settle a question.
@@ -103,7 +105,11 @@ pub(super) fn read_line(
             vec![],
         ));
     }
-    let line = tidy(text);
+    let minus = text
+        .trim_start()
+        .strip_prefix(['-', '\u{2212}'])
+        .is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit() || crate::units::vulgar(c).is_some()));
+    let line = corrected(&tidy(text), settings);
     if answer.is_some_and(|a| a.leave_out) {
         let mut line = blank();
         line.left_out = Some("You left it out.".to_owned());
@@ -124,8 +130,24 @@ pub(super) fn read_line(
     }
     let chosen = answer.and_then(|a| a.ingredient.as_deref()).and_then(|key| pantry.get(key));
     let found = if words.is_empty() { names.find(&beside, &[]) } else { names.find(&words, &beside) };
+    let has = |w: &str| words.iter().any(|x| x == w);
+    if chosen.is_none() && has("corn") && has("flour") {
+        // In some kitchens it is the starch, in others the ground grain.
+        let keys = ["cornstarch", "flour-maize"];
+        let options: Vec<_> = keys.iter().filter_map(|k| pantry.get(k)).map(|i| is_it(number, i)).collect();
+        let ask = "Corn flour is the starch to one baker and ground maize to another. Which is it?".to_owned();
+        let mut line = asks(Doubt::TwoThings, ask, options);
+        line.ingredient = pantry.get(keys[0]).cloned();
+        line.note = note_of(&rest);
+        return Some(line);
+    }
     if chosen.is_none() && found.is_none() && amount.is_none() {
         return None;
+    }
+    if amount.is_some() && chosen.is_none() && found.is_none() && measures_no_food(&words) {
+        let mut line = blank();
+        line.left_out = Some("A size, a heat or a time: no ingredient.".to_owned());
+        return Some(line);
     }
     let mut line = blank();
     line.note = note_of(&rest);
@@ -191,12 +213,32 @@ pub(super) fn read_line(
             options: parts.iter().flatten().map(|f| is_it(number, &f.ingredient)).collect(),
         });
     }
+    if chosen.is_none()
+        && let Some(all) = either(&words, &beside, names).or_else(|| listed(&words, &rest.beside, names))
+    {
+        question = Some(Question {
+            doubt: Doubt::TwoThings,
+            ask: format!(
+                "{} on one line. Which is it? Put the other{} on a line of its own.",
+                all.iter().map(|i| i.name.to_string()).collect::<Vec<_>>().join(", "),
+                if all.len() > 2 { "s, each" } else { "" }
+            ),
+            options: all.iter().map(|i| is_it(number, i)).collect(),
+        });
+    }
     let grams = answer.and_then(|a| a.grams).filter(|g| g.is_finite() && *g > 0.0 && *g <= 200_000.0);
     if let Some(grams) = grams {
         line.mass = Some(Mass::new_g(grams));
         line.why.push(format!("You said {} g.", plain(grams)));
     } else {
         match &amount {
+            Some(_) if rest.dusting && !rest.more => {
+                line.left_out = Some(
+                    "For rolling, dusting or the finish: it is not part of the dough. What goes onto the pieces is planned under Finish."
+                        .to_owned(),
+                );
+                question = None;
+            }
             Some(amount) => weigh(number, amount, first_way(&words), &mut line, &mut question, settings, answer),
             None if rest.dusting => {
                 line.left_out = Some("For dusting the board: not part of the dough.".to_owned());
@@ -224,6 +266,16 @@ pub(super) fn read_line(
             options: vec![],
         });
     }
+    if minus && line.left_out.is_none() && grams.is_none() && !answer.is_some_and(|a| a.as_read) {
+        question.get_or_insert(Question {
+            doubt: Doubt::TwoNumbers,
+            ask: "There is a minus before the number. Is it a dash, or is something taken away?".to_owned(),
+            options: vec![SettleOption {
+                label: "A dash: the amount is right".to_owned(),
+                answer: LineAnswer { line: number, as_read: true, ..LineAnswer::default() },
+            }],
+        });
+    }
     // A settled name with grams leaves nothing to ask.
     if chosen.is_some() && grams.is_some() {
         question = None;
@@ -233,6 +285,58 @@ pub(super) fn read_line(
     }
     line.question = question;
     Some(line)
+}
+
+/// Phrases by which somebody takes back what they have just said.
+const CORRECTS: [&str; 8] =
+    [", i mean ", " i mean ", ", i meant ", ", sorry, ", ", make that ", ", no, ", ", or rather ", " or rather "];
+
+/// A line without what its writer takes back: the amount and the food that are named last count, since the line says so.
+fn corrected(line: &str, settings: &ReadSettings) -> String {
+    let lower = line.to_lowercase();
+    let found = CORRECTS.iter().filter_map(|p| lower.find(p).map(|at| (at, at + p.len()))).min();
+    let Some((at, end)) = found.filter(|_| lower.len() == line.len()) else { return line.to_owned() };
+    let (before, after) = (&line[..at], line[end..].trim_start_matches([',', ' ']));
+    let Ok((Some(_), name)) = split(before, settings) else { return line.to_owned() };
+    match split(after, settings) {
+        // `1 cup, I mean 2 cups, of flour`: another amount, and the name where the later one has none.
+        Ok((Some(_), own)) if own.trim().is_empty() => format!("{after} {name}"),
+        Ok((Some(_), _)) => after.to_owned(),
+        // `1 cup salted, I mean unsalted, butter`: another food of the same amount.
+        _ => {
+            let amount = before.strip_suffix(name.trim()).unwrap_or(before);
+            format!("{amount} {}", after.replacen(", ", " ", 1))
+        }
+    }
+}
+
+/// Two foods between which a line leaves the choice: `butter or margarine`, `salted, or unsalted, butter`.
+fn either(words: &[String], beside: &[String], names: &Names) -> Option<Vec<Arc<Ingredient>>> {
+    let all: Vec<String> = words.iter().chain(beside).cloned().collect();
+    let at = all.iter().position(|w| w == "or")?;
+    if at == 0 || at + 1 >= all.len() {
+        return None;
+    }
+    let without = |left_out: usize| -> Option<Arc<Ingredient>> {
+        let kept: Vec<String> =
+            all.iter().enumerate().filter(|(i, _)| *i != at && *i != left_out).map(|(_, w)| w.clone()).collect();
+        names.find(&kept, &[]).filter(|f| f.whole).map(|f| f.ingredient)
+    };
+    let (first, second) = (without(at + 1)?, without(at - 1)?);
+    (first.key != second.key).then(|| vec![first, second])
+}
+
+/// Several foods in a row on one line: `eggs, vanilla, baking powder`.
+fn listed(words: &[String], beside: &str, names: &Names) -> Option<Vec<Arc<Ingredient>>> {
+    let mut all = vec![names.find(words, &[]).filter(|f| f.whole)?.ingredient];
+    for part in beside.split([',', ';']).map(tokens).filter(|p| !p.is_empty()) {
+        if let Some(other) = names.find(&part, &[]).filter(|f| f.whole)
+            && all.iter().all(|i| i.key != other.ingredient.key)
+        {
+            all.push(other.ingredient);
+        }
+    }
+    (all.len() > 1).then_some(all)
 }
 
 fn blank() -> Understood {

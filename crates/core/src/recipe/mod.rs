@@ -6,6 +6,7 @@
 mod amount;
 mod formats;
 mod line;
+mod markup;
 mod names;
 mod reading;
 mod split;

@@ -1,7 +1,7 @@
 //! Which ingredient a name means: the longest of its known names within the words of the line.
 
 use super::words::{describes, tokens};
-use crate::dough::{Ingredient, Pantry};
+use crate::dough::{Ingredient, Kind, Pantry};
 use std::collections::HashSet;
 use std::sync::Arc;
 
@@ -45,7 +45,13 @@ impl Names {
         let left: Vec<String> = name.iter().filter(|w| !words.contains(w)).cloned().collect();
         // A ground spice is not the fresh root of its name.
         let ground = ingredient.name.starts_with("Ground ");
-        let strange: Vec<String> = left.iter().filter(|w| !describes(w) || ground && *w == "fresh").cloned().collect();
+        // Nor are ground nuts the chopped ones.
+        let nut = ingredient.kind == Kind::Nut;
+        let strange: Vec<String> = left
+            .iter()
+            .filter(|w| !describes(w) || ground && *w == "fresh" || nut && *w == "ground")
+            .cloned()
+            .collect();
         let mut also = Vec::new();
         if !strange.is_empty()
             && let Some(other) = self
@@ -77,13 +83,18 @@ impl Names {
         best.map(|b| b.1)
     }
 
-    /// Names most like an unknown one, for a question; at most `most`.
+    /// What an unknown name most likely is, for a question: first what is used alike, then what is spelled alike; at most `most`.
     pub fn like(&self, name: &[String], most: usize) -> Vec<Arc<Ingredient>> {
+        let mut found: Vec<Arc<Ingredient>> = Vec::new();
+        let mut take = |ingredient: &Arc<Ingredient>| {
+            if found.len() < most && found.iter().all(|f| f.key != ingredient.key) {
+                found.push(Arc::clone(ingredient));
+            }
+        };
         let mut scored: Vec<(f64, &Arc<Ingredient>)> = Vec::new();
         for (words, ingredient) in &self.entries {
-            let near =
-                name.iter().flat_map(|a| words.iter().map(move |b| strsim::jaro_winkler(a, b))).fold(0.0, f64::max);
-            if near >= 0.84 {
+            let near = name.iter().flat_map(|a| words.iter().map(move |b| spelled_alike(a, b))).fold(0.0, f64::max);
+            if near >= SPELLED_ALIKE {
                 match scored.iter_mut().find(|s| s.1.key == ingredient.key) {
                     Some(known) => known.0 = known.0.max(near),
                     None => scored.push((near, ingredient)),
@@ -91,6 +102,71 @@ impl Names {
             }
         }
         scored.sort_by(|a, b| b.0.total_cmp(&a.0));
-        scored.into_iter().take(most).map(|s| Arc::clone(s.1)).collect()
+        // A slip of the pen is the best guess there is.
+        scored.iter().filter(|s| s.0 >= SLIP).for_each(|s| take(s.1));
+        let used = USED_AS.iter().find(|(words, _)| name.iter().any(|n| words.contains(&n.as_str())));
+        for key in used.iter().flat_map(|(_, keys)| keys.iter()) {
+            self.entries.iter().filter(|e| e.1.key == *key).for_each(|e| take(&e.1));
+        }
+        scored.iter().for_each(|s| take(s.1));
+        found
     }
 }
+
+/// One spelling beside another: 1 the same. The first letter must be the same, since people rarely miss that.
+fn spelled_alike(a: &str, b: &str) -> f64 {
+    if a.chars().next() != b.chars().next() || a.len() < 3 || b.len() < 3 {
+        return 0.0;
+    }
+    strsim::normalized_damerau_levenshtein(a, b)
+}
+
+/// From here on a spelling is like another, and so like that it is a slip. Our own choice.
+const SPELLED_ALIKE: f64 = 0.6;
+const SLIP: f64 = 0.8;
+
+/// Foods that are not in the pantry, and what of the pantry is used as they are. From memory.
+const USED_AS: [(&[&str], &[&str]); 9] = [
+    (
+        &[
+            "cherry",
+            "apricot",
+            "date",
+            "fig",
+            "prune",
+            "plum",
+            "apple",
+            "berry",
+            "blueberry",
+            "strawberry",
+            "raspberry",
+            "mango",
+            "pineapple",
+            "fruit",
+        ],
+        &["candied-cherry", "dried-cherry", "raisin", "cranberry"],
+    ),
+    (
+        &["cashew", "macadamia", "peanut", "chestnut", "brazil", "nut", "pine"],
+        &["hazelnut", "almond", "walnut", "pecan"],
+    ),
+    (
+        &[
+            "clove", "anise", "fennel", "cumin", "turmeric", "saffron", "mace", "pepper", "rosemary", "lavender",
+            "spice", "herb",
+        ],
+        &["mixed-spice", "cinnamon", "thyme"],
+    ),
+    (
+        &["muscovado", "demerara", "turbinado", "jaggery", "panela", "sucanat", "coconut"],
+        &["sugar-brown", "sugar-dark", "sugar-raw"],
+    ),
+    (&["agave", "syrup", "nectar", "molasse", "treacle"], &["golden-syrup", "honey", "maple-syrup", "molasses"]),
+    (&["dripping", "suet", "tallow", "spread", "crisco"], &["lard", "shortening", "margarine"]),
+    (
+        &["barley", "millet", "teff", "sorghum", "khorasan", "einkorn", "emmer", "flour"],
+        &["flour-ap", "flour-wholewheat", "flour-spelt"],
+    ),
+    (&["gin", "tequila", "liqueur", "amaretto", "sherry", "wine", "arrack", "schnapps"], &["brandy", "rum", "vodka"]),
+    (&["yogurt", "yoghurt", "kefir", "quark", "skyr", "curd"], &["buttermilk", "cream", "cream-cheese"]),
+];

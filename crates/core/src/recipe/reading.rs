@@ -80,8 +80,13 @@ const UNLIKELY_PIECE: f64 = 3.0;
 
 pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings, answers: &[LineAnswer]) -> Reading {
     let names = Names::of(pantry);
-    let mut reading =
-        Reading { title: pages.title, lines: vec![], yields: pages.yields, steps: pages.steps, faults: vec![] };
+    let mut reading = Reading {
+        title: pages.title.clone(),
+        lines: vec![],
+        yields: pages.yields.clone(),
+        steps: pages.steps.clone(),
+        faults: vec![],
+    };
     if pages.lines.len() > MOST_RECIPE_LINES {
         reading.faults.push(InputError::refused(
             "text",
@@ -91,10 +96,11 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
             ),
         ));
     }
+    let told = told_apart(pages.lines, &names, settings);
     let mut in_method = false;
     let mut listed = pages.only_ingredients;
     let mut aside: Option<String> = None;
-    for (number, source) in pages.lines.into_iter().take(MOST_RECIPE_LINES) {
+    for (number, (source, narrated)) in told.into_iter().take(MOST_RECIPE_LINES) {
         let answer = answers.iter().find(|a| a.line == number);
         let text = match source {
             Source::Text(text) => text,
@@ -127,7 +133,7 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
         } else {
             let read = read_line(number, trimmed, &names, pantry, settings, answer);
             match read {
-                Some(understood) if is_title(&reading, trimmed, &understood, listed) => {
+                Some(understood) if is_title(&reading, trimmed, &understood, listed, settings) => {
                     reading.title = Some(trimmed.chars().take(80).collect());
                     LineKind::Note
                 }
@@ -137,6 +143,9 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
                             .left_out
                             .get_or_insert(format!("Under \u{201c}{section}\u{201d}: not part of the dough."));
                         understood.question = None;
+                    }
+                    if narrated && understood.left_out.is_none() && !answer.is_some_and(settles) {
+                        confirm(number, &mut understood);
                     }
                     LineKind::Ingredient(understood)
                 }
@@ -191,9 +200,111 @@ fn read_exact(
     }
 }
 
+/// A text with few lines of which one tells several amounts of foods is a recipe told in a row: it is told apart, each food on a line
+/// of its own, to be confirmed. All other texts keep their lines.
+fn told_apart(lines: Vec<(usize, Source)>, names: &Names, settings: &ReadSettings) -> Vec<(usize, (Source, bool))> {
+    let few = lines.iter().filter(|(_, s)| matches!(s, Source::Text(t) if !t.trim().is_empty())).count() <= MOST_TOLD;
+    let apart: Vec<Vec<String>> = lines
+        .iter()
+        .map(|(_, source)| match source {
+            Source::Text(text) if few => narrated(text, names, settings),
+            Source::Text(_) | Source::Exact(_) => vec![],
+        })
+        .collect();
+    if apart.iter().all(Vec::is_empty) {
+        return lines.into_iter().map(|(number, source)| (number, (source, false))).collect();
+    }
+    let mut found = Vec::new();
+    for ((_, source), parts) in lines.into_iter().zip(apart) {
+        if parts.is_empty() {
+            found.push((source, false));
+        } else {
+            found.extend(parts.into_iter().map(|text| (Source::Text(text), true)));
+        }
+    }
+    found.into_iter().enumerate().map(|(i, line)| (i + 1, line)).collect()
+}
+
+/// More lines than this are no recipe told in a row.
+const MOST_TOLD: usize = 4;
+/// So many foods with amounts make one.
+const LEAST_TOLD: usize = 3;
+
+/// The parts of a running text that begin with an amount, with what is said before the first; nothing where there are too few.
+fn narrated(text: &str, names: &Names, settings: &ReadSettings) -> Vec<String> {
+    let clean = super::split::tidy(text);
+    let mut cuts: Vec<usize> = vec![0];
+    let mut foods = 0;
+    let mut at = 0;
+    while at < clean.len() {
+        let begins = at == 0 || clean[..at].ends_with([' ', '(', ',']);
+        if begins && let Some(length) = super::split::amount_at(&clean[at..], settings) {
+            let until = (at + length..=clean.len())
+                .find(|&i| clean.is_char_boundary(i) && clean[i..].starts_with(['.', ',', ';', '(']))
+                .unwrap_or(clean.len());
+            let words: Vec<String> = tokens(&clean[at + length..until]).into_iter().take(6).collect();
+            if names.find(&words, &[]).is_some() {
+                foods += 1;
+                if at > 0 {
+                    cuts.push(at);
+                }
+                at += length;
+                continue;
+            }
+        }
+        at += clean[at..].chars().next().map_or(1, char::len_utf8);
+    }
+    if foods < LEAST_TOLD {
+        return vec![];
+    }
+    cuts.push(clean.len());
+    let parts = cuts.windows(2).map(|w| clean[w[0]..w[1]].trim());
+    let joints = [" and", " then", " with", " plus", " add", " some", ",", ";", "."];
+    parts
+        .map(|part| {
+            let mut part = part;
+            while let Some(shorter) = joints.iter().find_map(|j| part.strip_suffix(j)) {
+                part = shorter.trim_end();
+            }
+            part.to_owned()
+        })
+        .filter(|part| !part.is_empty())
+        .collect()
+}
+
+fn settles(answer: &LineAnswer) -> bool {
+    answer.as_read || answer.grams.is_some() || answer.ingredient.is_some() || answer.leave_out
+}
+
+/// What was told in a row is shown and confirmed, food by food.
+fn confirm(number: usize, understood: &mut Understood) {
+    understood.confidence = understood.confidence.min(0.6);
+    if understood.question.is_some() {
+        return;
+    }
+    let (Some(ingredient), Some(mass)) = (&understood.ingredient, understood.mass) else { return };
+    understood.confidence = 0.0;
+    understood.question = Some(Question {
+        doubt: Doubt::Narrated,
+        ask: format!(
+            "Out of a running text: {} g of {}. Is it right?",
+            super::line::plain(mass.g()),
+            ingredient.name.to_lowercase()
+        ),
+        options: vec![SettleOption {
+            label: "It is right".to_owned(),
+            answer: LineAnswer { line: number, as_read: true, ..LineAnswer::default() },
+        }],
+    });
+}
+
 /// A first line without an amount that names an ingredient only in passing is the title.
-fn is_title(reading: &Reading, text: &str, understood: &Understood, listed: bool) -> bool {
-    let without_amount = understood.mass.is_none()
+fn is_title(reading: &Reading, text: &str, understood: &Understood, listed: bool, settings: &ReadSettings) -> bool {
+    // A line with an amount, in words or vague, and a food is never a title.
+    let amount =
+        super::split::amount_at(&super::split::tidy(text), settings).is_some() && understood.ingredient.is_some();
+    let without_amount = !amount
+        && understood.mass.is_none()
         && understood.question.as_ref().is_none_or(|q| q.doubt != Doubt::Disagrees && q.doubt != Doubt::TwoNumbers);
     reading.title.is_none()
         && reading.lines.is_empty()

@@ -63,6 +63,12 @@ pub(super) fn tidy(text: &str) -> String {
     line.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 
+/// How many bytes of a text its first amount takes, where it begins with one.
+pub(super) fn amount_at(text: &str, settings: &ReadSettings) -> Option<usize> {
+    let mut cursor = Cursor::new(text);
+    matches!(amounts(&mut cursor, settings.cups), Ok(Some(_)) | Err(_)).then(|| (text.len() - cursor.rest.len()).max(1))
+}
+
 /// The amount and the rest of a line: in front, after `of`, or at the end.
 pub(super) fn split(line: &str, settings: &ReadSettings) -> Result<(Option<Amounts>, String), TwoWays> {
     let mut cursor = Cursor::new(line);
@@ -125,13 +131,44 @@ pub(super) fn second_amount(name: &str) -> Option<&str> {
     })
 }
 
+/// What goes under, onto or round the dough, not into it.
+const NOT_IN_THE_DOUGH: [&str; 26] = [
+    "for dusting",
+    "for the board",
+    "for rolling",
+    "for flouring",
+    "for sprinkling",
+    "for greasing",
+    "for coating",
+    "for the coating",
+    "for topping",
+    "for the topping",
+    "for the top",
+    "for finishing",
+    "to finish",
+    "for decorating",
+    "for decoration",
+    "to decorate",
+    "for garnish",
+    "to garnish",
+    "for brushing",
+    "to brush",
+    "for the glaze",
+    "for glazing",
+    "for the filling",
+    "for filling",
+    "for dipping",
+    "to serve",
+];
+
 /// The name and what stands beside it, with the words that are no part of either taken out.
 pub(super) fn take_apart(text: &str) -> Rest {
     let mut text = text.to_owned();
     let lower = text.to_lowercase();
-    let dusting = ["for dusting", "for the board", "for rolling", "for flouring", "for sprinkling", "for greasing"]
-        .iter()
-        .any(|w| lower.contains(w));
+    let dusting = NOT_IN_THE_DOUGH.iter().any(|w| {
+        // `for rolling` is no part of the dough; `for rolling out the dough, 300 g` still begins with it.
+        lower.find(w).is_some_and(|at| !lower[at + w.len()..].starts_with(char::is_alphabetic))
+    });
     let more =
         ["plus more", "plus extra", "and more", "plus some", "more for", "extra for"].iter().any(|w| lower.contains(w));
     if lower.len() == text.len() {
@@ -147,16 +184,6 @@ pub(super) fn take_apart(text: &str) -> Rest {
             " (plus extra",
             ", more for",
             ", extra for",
-            ", for dusting",
-            " for dusting",
-            ", for the board",
-            " for the board",
-            ", for rolling",
-            " for rolling",
-            ", for sprinkling",
-            " for sprinkling",
-            ", for greasing",
-            " for greasing",
             ", to taste",
             " to taste",
             " such as ",
@@ -172,6 +199,14 @@ pub(super) fn take_apart(text: &str) -> Rest {
                 && text.is_char_boundary(at)
             {
                 text.truncate(at);
+            }
+        }
+        for purpose in NOT_IN_THE_DOUGH {
+            if let Some(at) = text.to_lowercase().find(purpose)
+                && text.is_char_boundary(at)
+            {
+                text.truncate(at);
+                text.truncate(text.trim_end_matches([',', '(', ' ']).len());
             }
         }
     }

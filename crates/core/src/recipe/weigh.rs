@@ -10,6 +10,10 @@ use crate::units::Mass;
 /// Two amounts of one line must agree within this. The project's own rule.
 const AGREE: f64 = 0.10;
 
+/// Under so many grams a kitchen scale's rounding to whole ones, and half a gram of the spoon, pass. Our own choice.
+const FEW_G: f64 = 5.0;
+const ROUNDS_G: f64 = 1.0;
+
 /// The weight of the amounts, with what it rests on.
 pub(super) fn weigh(
     number: usize,
@@ -39,6 +43,11 @@ pub(super) fn weigh(
             }
             Err(doubt) => {
                 let ask = match &amount.measure {
+                    Measure::Vague(word)
+                        if matches!(word.as_str(), "some" | "few" | "little" | "couple" | "bit" | "little bit") =>
+                    {
+                        format!("How many grams of {name} is that?")
+                    }
                     Measure::Vague(word) => format!("How many grams is a {word} of {name}?"),
                     Measure::Container(word) => format!("How many grams of {name} are in a {word}?"),
                     Measure::Each => format!("How many grams is {} {name}?", amount.said()),
@@ -76,7 +85,8 @@ pub(super) fn weigh(
             let first = total(amounts, &ingredient, w, settings)?;
             let second = f64::midpoint(other.low, other.high)
                 * one_weighs(other, &ingredient, w, amounts.size, settings, &mut Vec::new()).ok()?.0;
-            ((first - second).abs() <= AGREE * first.max(second)).then_some(w)
+            let rounding = if first.max(second) < FEW_G { ROUNDS_G } else { 0.0 };
+            ((first - second).abs() <= (AGREE * first.max(second)).max(rounding)).then_some(w)
         });
         match agreeing {
             Some(w) => {
@@ -191,6 +201,9 @@ fn one_weighs(
             Ok((*g, 1.0))
         }
         Measure::Volume(ml, word) => {
+            if amount.high <= 0.0 {
+                return Ok((0.0, 1.0));
+            }
             let of_it = amount.high * ml;
             let brown = ingredient.kind == Kind::Sugar && ingredient.household.cup_packed.is_some();
             // Brown sugar is packed unless somebody says otherwise: that is how recipes mean it.
@@ -198,7 +211,7 @@ fn one_weighs(
             let Some(weight) = ingredient.household.of_volume(of_it, way) else { return Err(Doubt::NoWeight) };
             let each = weight.g() / amount.high;
             let cups = matches!(*word, "cup" | "pint" | "quart" | "metric cup" | "dL" | "L" | "mL" | "cL" | "fl oz");
-            if matches!(*word, "pinch" | "dash" | "smidgen" | "drop") {
+            if matches!(*word, "pinch" | "dash" | "smidgen" | "drop" | "knife tip") {
                 why.push(format!("A {word} of {name} is taken as {:.2} g.", each));
                 return Ok((each, 0.75));
             }

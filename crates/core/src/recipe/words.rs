@@ -98,6 +98,8 @@ const DESCRIBES: &[&str] = &[
     "extra",
     "favorite",
     "favourite",
+    "european",
+    "style",
     "filtered",
     "fine",
     "finely",
@@ -112,6 +114,7 @@ const DESCRIBES: &[&str] = &[
     "good",
     "grade",
     "grated",
+    "ground",
     "heaped",
     "heaping",
     "homemade",
@@ -149,6 +152,7 @@ const DESCRIBES: &[&str] = &[
     "pure",
     "quality",
     "real",
+    "refined",
     "regular",
     "room",
     "roughly",
@@ -280,6 +284,36 @@ const DOES: &[&str] = &[
 pub(super) fn instructs(words: &[String]) -> bool {
     let number = words.get(1).is_some_and(|w| w.starts_with(|c: char| c.is_ascii_digit()));
     words.len() >= 3 && !number && words.first().is_some_and(|w| DOES.contains(&w.as_str()))
+}
+
+/// What a number can measure besides food: a size, a heat, a time.
+const NO_FOOD: [&str; 21] = [
+    "inch",
+    "cm",
+    "mm",
+    "degree",
+    "fahrenheit",
+    "celsius",
+    "c",
+    "f",
+    "minute",
+    "min",
+    "hour",
+    "hr",
+    "day",
+    "week",
+    "sheet",
+    "tray",
+    "batch",
+    "cookie",
+    "biscuit",
+    "piece",
+    "portion",
+];
+
+/// Whether a line without a known food tells a size, a heat or a time.
+pub(super) fn measures_no_food(words: &[String]) -> bool {
+    words.iter().any(|w| NO_FOOD.contains(&w.as_str()))
 }
 
 /// Lines that end the list of ingredients.

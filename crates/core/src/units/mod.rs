@@ -30,6 +30,15 @@ use std::ops::{Add, Div, Mul, Sub};
 #[error("that is not a number")]
 pub struct NotFinite;
 
+/// What arithmetic made of quantities: never infinite (the largest number stands for it), never a negative zero.
+///
+/// # Panics
+/// On what is no number, which is a bug of the caller.
+const fn finite(value: f64) -> f64 {
+    assert!(!value.is_nan(), "a quantity must be a number");
+    value.clamp(f64::MIN, f64::MAX) + 0.0
+}
+
 macro_rules! quantity {
     ($(#[$doc:meta])* $name:ident, $new:ident, $from:ident, $get:ident, $unit:literal) => {
         $(#[$doc])*
@@ -41,12 +50,13 @@ macro_rules! quantity {
             #[must_use]
             pub const fn $new(value: f64) -> Self {
                 assert!(value.is_finite(), "a quantity must be finite");
-                Self(value)
+                // A sum of nothing is a negative zero, which nobody wants to read.
+                Self(value + 0.0)
             }
 
             #[doc = concat!("A value in ", $unit, " from outside.")]
             pub const fn $from(value: f64) -> Result<Self, NotFinite> {
-                if value.is_finite() { Ok(Self(value)) } else { Err(NotFinite) }
+                if value.is_finite() { Ok(Self(value + 0.0)) } else { Err(NotFinite) }
             }
 
             #[doc = concat!("The value in ", $unit, ".")]
@@ -69,19 +79,19 @@ macro_rules! additive {
         impl Add for $name {
             type Output = Self;
             fn add(self, other: Self) -> Self {
-                Self(self.0 + other.0)
+                Self(finite(self.0 + other.0))
             }
         }
         impl Sub for $name {
             type Output = Self;
             fn sub(self, other: Self) -> Self {
-                Self(self.0 - other.0)
+                Self(finite(self.0 - other.0))
             }
         }
         impl Mul<f64> for $name {
             type Output = Self;
             fn mul(self, factor: f64) -> Self {
-                Self(self.0 * factor)
+                Self(finite(self.0 * factor))
             }
         }
         impl Div for $name {
@@ -137,14 +147,14 @@ impl Span {
 impl Add<TemperatureDifference> for Temperature {
     type Output = Self;
     fn add(self, difference: TemperatureDifference) -> Self {
-        Self(self.0 + difference.0)
+        Self(finite(self.0 + difference.0))
     }
 }
 
 impl Sub for Temperature {
     type Output = TemperatureDifference;
     fn sub(self, other: Self) -> TemperatureDifference {
-        TemperatureDifference(self.0 - other.0)
+        TemperatureDifference(finite(self.0 - other.0))
     }
 }
 
@@ -153,13 +163,13 @@ impl Mass {
     #[must_use]
     pub fn rolled_to(self, thickness: Length, density: Density) -> Area {
         // g / (kg/m3) = 1e-3 m3/1e3... : 1 g at 1000 kg/m3 is 1000 mm3.
-        Area(self.0 * 1e6 / density.0 / thickness.0)
+        Area(finite(self.0 * 1e6 / density.0 / thickness.0))
     }
 
     /// How high dough of this mass stands over an area.
     #[must_use]
     pub fn height_over(self, area: Area, density: Density) -> Length {
-        Length(self.0 * 1e6 / density.0 / area.0)
+        Length(finite(self.0 * 1e6 / density.0 / area.0))
     }
 }
 
@@ -167,7 +177,7 @@ impl Area {
     /// The mass of this area of dough at `thickness`.
     #[must_use]
     pub fn mass_at(self, thickness: Length, density: Density) -> Mass {
-        Mass(self.0 * thickness.0 * density.0 / 1e6)
+        Mass(finite(self.0 * thickness.0 * density.0 / 1e6))
     }
 }
 
@@ -179,6 +189,21 @@ mod tests {
     fn no_door_lets_a_non_finite_number_in() {
         assert_eq!(Length::from_mm(f64::NAN), Err(NotFinite));
         assert_eq!(Temperature::from_c(f64::INFINITY), Err(NotFinite));
+    }
+
+    #[test]
+    fn arithmetic_keeps_a_quantity_finite_and_a_zero_plain() {
+        let most = Length::new_mm(f64::MAX);
+        assert!((most + most).mm().is_finite() && (most * -2.0).mm().is_finite());
+        assert!(Mass::new_g(5.0).rolled_to(Length::new_mm(0.0), Density::new_kg_m3(1200.0)).mm2().is_finite());
+        let nothing = Mass::new_g(Vec::<f64>::new().iter().sum());
+        assert!(nothing.g().is_sign_positive() && (nothing * -1.0).g().is_sign_positive());
+    }
+
+    #[test]
+    #[should_panic(expected = "must be a number")]
+    fn what_is_no_number_stops_at_once() {
+        let _ = Mass::new_g(0.0) * f64::NAN;
     }
 
     #[test]

@@ -39,6 +39,7 @@ pub fn kitchen_input() -> KitchenInput {
         altitude_m: 0.0,
         roll_min: 4.0,
         cut_s: 6.0,
+        zone: "Europe/Lisbon".into(),
     }
 }
 

@@ -8,9 +8,10 @@ use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{bake_levers, bake_seen, colder_takes, cooling};
+use ready_slab_core::job::{bake_levers, bake_question, bake_seen, colder_takes, cooling};
+use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeSeen, BakesFitted, MOST_FITTED, learn_bakes};
-use ready_slab_store::{FormulaId, JobId, RecordId, Store, StoredRecord};
+use ready_slab_store::{AsBaked, FormulaId, JobId, RecordId, Store};
 use std::convert::Infallible;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -27,7 +28,7 @@ const THREADS: usize = 2;
 pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let began = Instant::now();
-    let (planned, levers) = web::block(move || {
+    let (planned, levers, cocoa) = web::block(move || {
         let plan = whole.plan()?;
         let Some(forecast) = &plan.oven.forecast else {
             let why = "beyond what the forecast knows; the oven station says what";
@@ -36,20 +37,20 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
         let input = whole.stored.job.input();
         let colder = colder_takes(&whole.stored.job, &whole.kitchen, &plan)?;
         let levers = bake_levers(&plan.oven.question, colder, &whole.formula.formula, input.method)?;
-        Ok((forecast.bake, levers))
+        Ok((Arc::new(forecast.clone()), levers, plan.oven.hides_colour))
     })
     .await??;
     let (tell, heard) = mpsc::unbounded_channel();
     let (levers, next) = (Arc::new(levers), Arc::new(AtomicUsize::new(0)));
     for _ in 0..THREADS {
-        let (levers, next, tell) = (levers.clone(), next.clone(), tell.clone());
+        let (levers, next, tell, planned) = (levers.clone(), next.clone(), tell.clone(), planned.clone());
         std::thread::spawn(move || {
             loop {
                 let at = next.fetch_add(1, Ordering::Relaxed);
                 let Some(lever) = levers.get(at) else { return };
-                let effect = lever.effect(planned).map_err(|e| e.to_string());
+                let effect = lever.effect(planned.bake).map_err(|e| e.to_string());
                 // Nobody listens any more: the rest is not wanted.
-                if tell.send(LeverView::new(at, levers.len(), lever, effect)).is_err() {
+                if tell.send(LeverView::new(at, levers.len(), lever, &planned, effect, cocoa)).is_err() {
                     return;
                 }
             }
@@ -95,53 +96,35 @@ struct Book {
     whole: WholeJob,
     formulas: Vec<FormulaId>,
     seen: Vec<(RecordId, BakeSeen)>,
+    /// Baked with what the forecast does not reach.
     beyond: Vec<RecordId>,
+    /// Without what they were baked with: they teach nothing.
+    incomplete: Vec<RecordId>,
     records: usize,
 }
 
 impl Book {
     async fn read(store: &Store, id: JobId) -> Result<Self, ApiError> {
         let whole = WholeJob::read(store, id).await?;
+        let all = store.newest_records(MOST_FITTED).await?;
         let mut formulas = vec![whole.formula.id];
-        let mut all = Vec::new();
-        for job in store.jobs().await? {
-            for record in store.records(job.id).await? {
-                all.push((job.id, record));
-            }
-        }
-        // Our numbers grow with time.
-        all.sort_by_key(|(_, record)| std::cmp::Reverse(record.id.0));
-        all.truncate(MOST_FITTED);
-        let mut jobs: Vec<(usize, WholeJob, Vec<StoredRecord>)> = Vec::new();
-        for (job, record) in all {
-            if let Some((.., kept)) = jobs.iter_mut().find(|j| j.1.stored.id == job) {
-                kept.push(record);
-                continue;
-            }
-            let of = WholeJob::read(store, job).await?;
-            let number = formulas.iter().position(|f| *f == of.formula.id).unwrap_or_else(|| {
-                formulas.push(of.formula.id);
-                formulas.len() - 1
-            });
-            jobs.push((number, of, vec![record]));
-        }
         Ok(web::block(move || {
-            let (mut seen, mut beyond, mut records) = (Vec::new(), Vec::new(), 0);
-            for (number, job, kept) in &jobs {
-                records += kept.len();
-                let Ok(plan) = job.plan() else {
-                    beyond.extend(kept.iter().map(|r| r.id));
+            let (mut seen, mut beyond, mut incomplete) = (Vec::new(), Vec::new(), Vec::new());
+            for record in &all {
+                let (Some(baked), Some(formula)) = (&record.kept.as_baked, record.kept.formula_id) else {
+                    incomplete.push(record.id);
                     continue;
                 };
-                for record in kept {
-                    let outline = &job.cutter.outline;
-                    match bake_seen(*number, &job.kitchen, outline, &plan.oven.question, &record.kept.record) {
-                        Some(one) => seen.push((record.id, one)),
-                        None => beyond.push(record.id),
-                    }
+                let number = formulas.iter().position(|f| *f == formula).unwrap_or_else(|| {
+                    formulas.push(formula);
+                    formulas.len() - 1
+                });
+                match seen_of(number, baked, &record.kept.record) {
+                    Some(one) => seen.push((record.id, one)),
+                    None => beyond.push(record.id),
                 }
             }
-            Self { whole, formulas, seen, beyond, records }
+            Self { whole, formulas, seen, beyond, incomplete, records: all.len() }
         })
         .await?)
     }
@@ -149,6 +132,13 @@ impl Book {
     fn learn(&self) -> Result<Option<BakesFitted>, InputErrors> {
         learn_bakes(&self.seen.iter().map(|(_, seen)| seen.clone()).collect::<Vec<_>>())
     }
+}
+
+/// A bake as the fit takes it: against what it was baked with, whatever has become of job, formula and kitchen since.
+fn seen_of(formula: usize, baked: &AsBaked, record: &BakeRecord) -> Option<BakeSeen> {
+    let AsBaked { job, formula: dough, outline, kitchen, start } = baked;
+    let question = bake_question(job, dough, outline, record.cut_thickness(), kitchen, *start, None).ok()?;
+    bake_seen(formula, kitchen, outline, &question, record)
 }
 
 /// What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over.
@@ -171,6 +161,7 @@ pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<
             set_aside: aside.collect(),
             would: found.as_ref().map(|f| TaughtView::from(&f.of(0))),
             beyond: book.beyond.iter().map(|id| id.0).collect(),
+            incomplete: book.incomplete.iter().map(|id| id.0).collect(),
             before,
             after,
             taken: taken.as_ref().map(TaughtView::from),

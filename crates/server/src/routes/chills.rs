@@ -5,19 +5,19 @@ use super::read;
 use crate::board::{Board, LivePiece};
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
-use crate::wire::{
-    LiveView, MoveBody, PhysicsView, ProbeBody, PurposeWord, PutInBody, ReadingBody, ReadingsTaken, written,
-};
+use crate::wire::{LiveView, MoveBody, PhysicsView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, written};
 use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS, Piece, PlaceKnowledge, Target};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{ColdPlace, Plan, Whereabouts};
+use ready_slab_core::job::{ColdPlace, Plan, Whereabouts, usual_purpose};
 use ready_slab_core::units::Temperature;
 use ready_slab_store::{ChillId, JobId, NewChill, Store, StoredStay};
 use std::fmt::Write as _;
 
+/// Between two things that happen to a piece, at least.
+const A_MOMENT: TimeDelta = TimeDelta::milliseconds(1);
 /// Nobody follows more pieces at once.
 const MOST_FOLLOWED: usize = 60;
 
@@ -59,12 +59,13 @@ fn as_planned(
     plan: &Plan,
 ) -> Result<(Piece, Target, Temperature, Whereabouts), InputErrors> {
     let piece = body.piece.map(|p| p.piece().map_err(|e| e.within("piece"))).transpose()?;
-    let sliced = matches!(piece.unwrap_or(plan.cold.form.piece), Piece::Log { .. } | Piece::Bar { .. });
-    let target = body.purpose.map_or(if sliced { Target::Slicing } else { Target::Rolling }, PurposeWord::into);
-    let cut = matches!(target, Target::Oven);
+    let making = &whole.stored.job.input().making;
+    let target = body.purpose.map_or_else(|| usual_purpose(making, piece.unwrap_or(plan.cold.form.piece)), Into::into);
+    // Only what was cut goes cold a second time, on its tray.
+    let tray = plan.cold.tray_chill.as_ref().filter(|_| matches!(target, Target::Oven));
+    let cut = tray.is_some();
     let thickness = whole.stored.job.thickness();
-    let start = if cut { plan.cold.tray_chill.start } else { plan.dough.temperature };
-    let place = if cut { plan.cold.tray_chill.place } else { plan.cold.place };
+    let (start, place) = tray.map_or((plan.dough.temperature, plan.cold.place), |t| (t.start, t.place));
     Ok((
         piece.unwrap_or(if cut { Piece::Sheet { thickness } } else { plan.cold.form.piece }),
         target,
@@ -120,19 +121,24 @@ pub async fn move_to(
 ) -> Result<web::Json<LiveView>, ApiError> {
     let id = ChillId(*id);
     let body: MoveBody = read(payload).await?;
-    let chill = store.chill(id).await?;
+    let w = store.begin(None).await?;
+    let chill = w.chill(id).await?;
     let place = body.place.into();
-    let stay = StoredStay { place, busy: busy(&store, place).await?, from: Utc::now() };
+    // A clock that was set back does not stop work: what happens now is after all that was noted before.
+    let from = Utc::now().max(chill.latest() + A_MOMENT);
+    let stay = StoredStay { place, busy: busy(&w, place).await?, from };
     let refuse = |why: &str| Err(ApiError::from(InputError::refused("place", why)));
     match chill.stays.last() {
         Some(last) if last.place == stay.place && last.busy == stay.busy => return refuse("it lies there already"),
-        Some(last) if last.from >= stay.from => return refuse("it was moved this very moment"),
         _ => {}
     }
     if chill.stays.len() >= MOST_STAYS {
         return refuse("it was moved too often to follow; take it out and put it in anew");
     }
-    store.move_chill(id, stay).await?;
+    w.move_chill(id, stay).await?;
+    // Nothing is kept that cannot be followed.
+    board.trackable(&w, &w.chill(id).await?).await?;
+    w.commit().await?;
     after_change(&board, id).await
 }
 
@@ -158,7 +164,7 @@ pub async fn end(
 ) -> Result<web::Json<LiveView>, ApiError> {
     let id = ChillId(*id);
     if store.chill(id).await?.ended_at.is_none() {
-        store.end_chill(id, Some(Utc::now())).await?;
+        store.end_chill(id, Some(Utc::now().max(store.chill(id).await?.latest()))).await?;
         board.tend_probes().await?;
     }
     after_change(&board, id).await
@@ -204,13 +210,15 @@ pub async fn readings(
     let bodies: Vec<ReadingBody> = read(payload).await?;
     let chill = store.chill(id).await?;
     let readings = ReadingBody::list(&bodies, &chill, Utc::now())?;
+    // Of a piece that only stands in for one, no reading is real.
+    let simulated = chill.kept.clock_speed > 1.0 || bodies.iter().any(|b| b.simulated);
     let kept = u64::try_from(readings.len()).unwrap_or(u64::MAX);
     let total = store.count_readings(id).await?.saturating_add(kept);
     if total > MOST_READINGS as u64 {
         let why = format!("the piece would have {total} of at most {MOST_READINGS}; take it out and put it in anew");
         return Err(InputError::refused("readings", why).into());
     }
-    store.add_readings(id, &readings).await?;
+    store.add_readings(id, &readings, simulated).await?;
     board.touch();
     Ok(web::Json(ReadingsTaken { kept, total }))
 }
@@ -233,7 +241,7 @@ pub async fn delete_reading(
 #[get("/api/chills/{id}/readings.csv")]
 pub async fn as_csv(board: web::Data<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let piece = board.by_id(ChillId(*id)).await?;
-    let mut table = "read_at,after_min,shows_c,spot,set_aside\r\n".to_owned();
+    let mut table = "read_at,after_min,shows_c,spot,set_aside,simulated\r\n".to_owned();
     for (i, (stored, read)) in
         piece.readings.iter().zip(crate::wire::as_read(&piece.stored, &piece.readings)).enumerate()
     {
@@ -245,10 +253,11 @@ pub async fn as_csv(board: web::Data<Board>, id: web::Path<i64>) -> Result<HttpR
         // Writing to a string cannot fail.
         let _ = write!(
             table,
-            "{},{:.3},{:.2},{spot},{aside}\r\n",
+            "{},{:.3},{:.2},{spot},{aside},{}\r\n",
             written(stored.read_at),
             read.after.min(),
-            stored.shows.c()
+            stored.shows.c(),
+            stored.simulated
         );
     }
     let name = DispositionParam::Filename(format!("readings-{}.csv", id.into_inner()));
@@ -328,6 +337,11 @@ pub async fn teach(
     let refuse = |why: &str| Err(ApiError::from(InputError::refused("readings", why)));
     if piece.stored.taught {
         return refuse("these readings were accepted already");
+    }
+    if piece.readings.iter().any(|r| r.simulated) && !store.is_made_up().await? {
+        return refuse(
+            "some of these readings are a stand-in's: they say nothing of your real fridge. Strike them out, or follow a piece with a real thermometer",
+        );
     }
     let learnt = lessons(&piece);
     if learnt.is_empty() {

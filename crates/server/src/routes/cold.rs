@@ -1,6 +1,6 @@
 //! The cold station of a job: what must be done to have it ready when it is wanted, other ways, and what to do if it is not.
 
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{AdviceQuery, AdviceView, SectionView, WantedQuery, WantedView, WayView, WaysQuery};
 use actix_web::{get, web};
@@ -21,14 +21,15 @@ const SHOWN: Span = Span::new_min(24.0 * 60.0);
 pub async fn wanted(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<WantedQuery>,
+    query: Query<WantedQuery>,
 ) -> Result<web::Json<WantedView>, ApiError> {
-    let (within, ready_at) = query.within()?;
     let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let zone = whole.kitchen.zone();
+    let (within, ready_at) = query.within(zone)?;
     let view = web::block(move || {
         let plan = whole.plan()?;
         let ways = wanted_ways(&whole.stored.job, &whole.kitchen, &plan, within)?;
-        Ok::<_, InputErrors>(WantedView::new(&ways, within, ready_at))
+        Ok::<_, InputErrors>(WantedView::new(&ways, within, ready_at, zone))
     })
     .await??;
     Ok(web::Json(view))
@@ -40,7 +41,7 @@ pub async fn wanted(
 pub async fn other_ways(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<WaysQuery>,
+    query: Query<WaysQuery>,
 ) -> Result<web::Json<Vec<WayView>>, ApiError> {
     let sizes = query.sizes()?;
     let whole = WholeJob::read(&store, JobId(*id)).await?;
@@ -58,7 +59,7 @@ pub async fn other_ways(
 pub async fn inside(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<WaysQuery>,
+    query: Query<WaysQuery>,
 ) -> Result<web::Json<SectionView>, ApiError> {
     let sizes = query.sizes()?;
     let whole = WholeJob::read(&store, JobId(*id)).await?;
@@ -85,7 +86,7 @@ pub async fn inside(
 pub async fn advice(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<AdviceQuery>,
+    query: Query<AdviceQuery>,
 ) -> Result<web::Json<AdviceView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {

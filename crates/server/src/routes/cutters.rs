@@ -1,7 +1,7 @@
 //! Cutters.
 
 use super::{bytes, read};
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::wire::{CutterView, NewCutter, PhotoQuery, PhotoView};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, post, web};
@@ -48,10 +48,7 @@ pub async fn look(payload: web::Payload) -> Result<web::Json<CutterView>, ApiErr
     responses((status = 200, body = PhotoView), (status = 413, body = Problem), (status = 422, body = Problem))
 )]
 #[post("/api/cutters/photo")]
-pub async fn from_photo(
-    query: web::Query<PhotoQuery>,
-    payload: web::Payload,
-) -> Result<web::Json<PhotoView>, ApiError> {
+pub async fn from_photo(query: Query<PhotoQuery>, payload: web::Payload) -> Result<web::Json<PhotoView>, ApiError> {
     let file = bytes(payload, PHOTO_LIMIT_BYTES).await?;
     Ok(web::Json(web::block(move || query.answer(&file)).await??))
 }

@@ -4,12 +4,12 @@ use super::read;
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
 use crate::wire::{
-    BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, SizeRequest, SizedView,
+    BowlRequest, CorrectionView, LabelView, MINUTE_FORMAT, MixNoteBody, MixNoteView, MixingView, SizeRequest, SizedView,
 };
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::dough::{NotedMix, Role, correct, cost_of, label, learn, mixing_sheet, size_dough};
 use ready_slab_core::error::{Checks, InputErrors};
-use ready_slab_core::job::pieces_from;
+use ready_slab_core::job::{pan_fill, pieces_from};
 use ready_slab_core::units::{Mass, Temperature};
 use ready_slab_store::{JobId, MixNoteId, NewMixNote, Store, StoredMixNote};
 
@@ -137,7 +137,7 @@ pub async fn bowl_note(
         job_id: id,
         formula_id: whole.stored.formula_id,
         formula_version: whole.formula.version,
-        noted_at: chrono::Local::now().naive_local().format("%Y-%m-%dT%H:%M").to_string(),
+        noted_at: whole.kitchen.zone().shown(chrono::Utc::now()).format(MINUTE_FORMAT).to_string(),
         mix: body.mix,
         feel: body.feel.into(),
         squeeze: body.squeeze.into(),
@@ -147,15 +147,23 @@ pub async fn bowl_note(
         flour: formula.role_mass(Role::Flour) * (plan.mixes.each / formula.total()),
         dough: measured(body.dough_c),
     };
-    let kept = store.add_mix_note(&note, "mix noted").await?;
+    let kept = store.add_mix_note(&note).await?;
     Ok(web::Json((&StoredMixNote { id: kept, kept: note }).into()))
 }
 
-/// Takes a note on a mix away.
+/// Strikes a note on a mix out; it is kept and can be put back.
 #[utoipa::path(tag = "dough", operation_id = "dough_bowl_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/bowl/{id}")]
 pub async fn bowl_delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
-    store.delete_mix_note(MixNoteId(*id), "note on a mix taken away").await?;
+    store.strike_mix_note(MixNoteId(*id), true).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Puts a note on a mix back that was struck out.
+#[utoipa::path(tag = "dough", operation_id = "dough_bowl_put_back", responses((status = 204), (status = 404, body = Problem)))]
+#[post("/api/bowl/{id}/put-back")]
+pub async fn bowl_put_back(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    store.strike_mix_note(MixNoteId(*id), false).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -173,7 +181,7 @@ pub async fn size(
         let formula = &whole.formula.formula;
         let sized = size_dough(formula, &request.by()?)?;
         let pieces = pieces_from(sized.dough, &whole.stored.job, formula, &whole.cutter.outline, &whole.kitchen)?;
-        Ok::<_, InputErrors>(SizedView::new(&sized, formula, pieces))
+        Ok::<_, InputErrors>(SizedView::new(&sized, formula, pieces, pan_fill(sized.dough, &whole.stored.job, formula)))
     })
     .await??;
     Ok(web::Json(view))

@@ -1,10 +1,11 @@
 //! Formulas: kept, compared, changed by levers, with their versions, and as files.
 
 use super::read;
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
+use crate::revise::{Base, Tagged, made_from, merged};
 use crate::wire::{BesideView, FormulaBody, FormulaView, LeverBody, PulledView, VersionView};
 use actix_web::http::header;
-use actix_web::{HttpResponse, delete, get, post, put, web};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post, put, web};
 use ready_slab_core::dough::{
     Lever, MixMethod, MixerLimits, WeighRules, divide_into_mixes, mixing_sheet, rolled_density,
 };
@@ -29,21 +30,42 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
     Ok(web::Json((&store.formula(id).await?).into()))
 }
 
-/// Changes a formula, as a further version.
-#[utoipa::path(tag = "formulas", operation_id = "formulas_change", request_body = FormulaBody, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+/// Changes a formula, as a further version. What somebody else has changed since the revision named is asked about (412).
+#[utoipa::path(tag = "formulas", operation_id = "formulas_change", params(("id" = i64, Path), ("If-Match" = Option<String>, Header, description = "The revision that the change was made from")), request_body = FormulaBody, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 412, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/formulas/{id}")]
 pub async fn change(
     store: web::Data<Store>,
     id: web::Path<i64>,
+    request: HttpRequest,
     payload: web::Payload,
-) -> Result<web::Json<FormulaView>, ApiError> {
+) -> Result<Tagged<FormulaView>, ApiError> {
     let id = FormulaId(*id);
-    let before = store.formula(id).await?;
-    let formula = read::<FormulaBody>(payload).await?.formula(&store.pantry().await?)?;
-    if before.formula != formula {
-        store.save_formula(id, &formula, &format!("formula {}", formula.name())).await?;
+    let (wanted, from) = (read::<FormulaBody>(payload).await?, made_from(&request)?);
+    let w = store.begin(None).await?;
+    let before = w.formula(id).await?;
+    let older = match from {
+        Some(from) => w.formula_at_revision(id, from).await?.map(|f| FormulaBody::from(&f.formula)),
+        None => None,
+    };
+    // A formula is sent whole: what it leaves as it was is no change of it.
+    let fields = |body: &FormulaBody| match serde_json::to_value(body) {
+        Ok(serde_json::Value::Object(fields)) => Ok(fields),
+        Ok(_) | Err(_) => Err(ApiError::Broken),
+    };
+    let mut patch = fields(&wanted)?;
+    let base = Base::of(from, before.revision, older);
+    if let Base::Older(older) = &base {
+        let older = fields(older)?;
+        patch.retain(|name, value| older.get(name) != Some(value));
     }
-    Ok(web::Json((&store.formula(id).await?).into()))
+    let (body, _) = merged(patch, &FormulaBody::from(&before.formula), &base, before.revision)?;
+    let formula = body.formula(&w.pantry().await?)?;
+    if before.formula != formula {
+        w.save_formula(id, &formula, &format!("formula {}", formula.name())).await?;
+    }
+    let kept = w.formula(id).await?;
+    w.commit().await?;
+    Ok(Tagged((&kept).into(), kept.revision))
 }
 
 /// Takes a formula off the shelf, with its versions.
@@ -72,7 +94,7 @@ pub struct BesideQuery {
 pub async fn beside(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<BesideQuery>,
+    query: Query<BesideQuery>,
 ) -> Result<web::Json<BesideView>, ApiError> {
     let own = store.formula_at(FormulaId(*id), query.version).await?;
     let shelf = store.formulas().await?;

@@ -1,10 +1,10 @@
 //! Undo and redo: one history for the bakery, in the order in which things were done.
 
-use crate::problem::ApiError;
+use crate::problem::{ApiError, Problem, Query, StaleField};
 use actix_web::{get, post, web};
 use ready_slab_store::{EditSummary, Store};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
 /// One edit in words.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -53,11 +53,29 @@ pub async fn show(store: web::Data<Store>) -> Result<web::Json<HistoryView>, Api
     Ok(web::Json(now(&store).await?))
 }
 
-/// Takes back the latest edit.
-#[utoipa::path(tag = "history", operation_id = "history_undo", responses((status = 200, body = StepView)))]
+/// Which edit is meant.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct UndoQuery {
+    /// The edit that was shown as the next to be taken back; the latest when absent.
+    pub edit: Option<i64>,
+}
+
+/// Takes back the latest edit. Where another was meant, since somebody edited meanwhile, it says so (412) and takes back nothing.
+#[utoipa::path(tag = "history", operation_id = "history_undo", params(UndoQuery), responses((status = 200, body = StepView), (status = 412, body = Problem)))]
 #[post("/api/undo")]
-pub async fn undo(store: web::Data<Store>) -> Result<web::Json<StepView>, ApiError> {
-    let edit = store.undo().await?.map(Into::into);
+pub async fn undo(store: web::Data<Store>, query: Query<UndoQuery>) -> Result<web::Json<StepView>, ApiError> {
+    let w = store.begin(None).await?;
+    let latest = w.history().await?.undo;
+    if let (Some(meant), Some(latest)) = (query.edit, &latest)
+        && meant != latest.id
+    {
+        let is = serde_json::Value::String(latest.label.clone());
+        let field = StaleField { field: "edit".to_owned(), was: None, is: is.clone(), wanted: meant.into() };
+        return Err(ApiError::Stale { fields: vec![field], current: is, revision: latest.id });
+    }
+    let edit = w.undo().await?.map(Into::into);
+    w.commit().await?;
     Ok(web::Json(StepView { edit, history: now(&store).await? }))
 }
 

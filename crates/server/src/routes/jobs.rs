@@ -1,21 +1,22 @@
 //! Jobs, their plans, and whole jobs as files.
 
-use super::{label, patched, read};
+use super::{label, read};
 use crate::problem::{ApiError, Problem};
+use crate::revise::{Base, Changed, Tagged, made_from, merged};
 use crate::seed;
 use crate::whole::{Family, WholeJob, check_lot, check_shared_dough};
 use crate::wire::{
-    CutterInFile, JobBody, JobFile, JobView, LotBody, LotView, PlanView, RecordInFile, RecordView, TogetherView,
-    job_word, ring,
+    ConditionsBody, CutterInFile, JobBody, JobFile, JobView, LotBody, LotView, PlanView, RecordInFile, RecordView,
+    TogetherView, job_word, ring,
 };
 use actix_web::http::header;
-use actix_web::{HttpResponse, delete, get, patch, post, web};
-use ready_slab_core::dough::{Ingredient, Pantry};
+use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
+use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::job::Job;
+use ready_slab_core::job::{Job, Kitchen};
 use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::units::{Length, Share, Span};
+use ready_slab_core::units::{Length, Share, Span, Temperature};
 use ready_slab_store::{JobId, NewRecord, Store, StoredJob};
 
 /// All jobs, the soonest first.
@@ -31,70 +32,88 @@ pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<JobView>>, Ap
 pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     let body: JobBody = read(payload).await?;
     let new = body.stored(JobId(0))?;
-    let id =
-        store.add_job(&new.job, new.formula_id, new.cutter_id, &format!("new job {}", new.job.input().name)).await?;
-    Ok(web::Json((&store.job(id).await?).into()))
+    let w = store.begin(None).await?;
+    w.kitchen().await?.zone().moment("ready_by", new.job.input().ready_by)?;
+    let id = w.add_job(&new.job, new.formula_id, new.cutter_id, &format!("new job {}", new.job.input().name)).await?;
+    let kept = w.job(id).await?;
+    w.commit().await?;
+    Ok(web::Json((&kept).into()))
 }
 
 /// Adds the demo job, its formulas and cutters, and, to a bakery without one, its kitchen.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_add_demo", responses((status = 200, body = JobView)))]
 #[post("/api/demo")]
 pub async fn add_demo(store: web::Data<Store>) -> Result<web::Json<JobView>, ApiError> {
-    let id = seed::add_demo(&store, chrono::Local::now().naive_local()).await?;
+    let w = store.begin(Some("demo added")).await?;
+    let now = w.kitchen().await?.zone().shown(chrono::Utc::now());
+    let id = seed::add_demo(&w, now).await?;
+    w.commit().await?;
     Ok(web::Json((&store.job(id).await?).into()))
 }
 
 /// One job.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_show", responses((status = 200, body = JobView), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}")]
-pub async fn show(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<JobView>, ApiError> {
-    Ok(web::Json((&store.job(JobId(*id)).await?).into()))
+pub async fn show(store: web::Data<Store>, id: web::Path<i64>) -> Result<Tagged<JobView>, ApiError> {
+    let found = store.job(JobId(*id)).await?;
+    Ok(Tagged((&found).into(), found.revision))
 }
 
-/// Changes some fields of a job.
+/// Changes some fields of a job. Fields that somebody else has changed since the revision named are asked about (412).
 #[utoipa::path(
     tag = "jobs", operation_id = "jobs_change",
+    params(("id" = i64, Path), ("If-Match" = Option<String>, Header, description = "The revision that the change was made from")),
     request_body(content = Object, content_type = "application/json", description = "Fields of JobBody to change"),
-    responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 422, body = Problem))
+    responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 412, body = Problem), (status = 422, body = Problem))
 )]
 #[patch("/api/jobs/{id}")]
 pub async fn change(
     store: web::Data<Store>,
     id: web::Path<i64>,
+    request: HttpRequest,
     payload: web::Payload,
-) -> Result<web::Json<JobView>, ApiError> {
+) -> Result<Tagged<JobView>, ApiError> {
     let id = JobId(*id);
-    let current = JobView::from(&store.job(id).await?).body;
-    let (body, changed) = patched(payload, &current).await?;
-    let mut stored = body.stored(id)?;
-    check_lot(&store, &stored).await?;
-    if stored.lot_of.is_none() || changed.iter().any(|(field, ..)| field == "dough_with") {
-        check_shared_dough(&store, &stored).await?;
+    let (patch, from) = (read(payload).await?, made_from(&request)?);
+    // Read, merged, checked and saved in one transaction: of two changes at once neither is lost.
+    let w = store.begin(None).await?;
+    let before = w.job(id).await?;
+    let older = match from {
+        Some(from) => w.job_at(id, from).await?.as_ref().map(JobBody::of),
+        None => None,
+    };
+    let base = Base::of(from, before.revision, older);
+    let (body, changed) = merged(patch, &JobBody::of(&before), &base, before.revision)?;
+    let has = |name: &str| changed.iter().any(|(field, ..)| field == name);
+    let stored = body.stored(id)?;
+    check_lot(&w, &stored).await?;
+    if stored.lot_of.is_none() || has("dough_with") {
+        check_shared_dough(&w, &stored).await?;
+    }
+    if has("ready_by") {
+        w.kitchen().await?.zone().moment("ready_by", stored.job.input().ready_by)?;
     }
     if let Some(version) = stored.formula_version
-        && !store.versions(stored.formula_id).await?.iter().any(|v| v.number == version)
+        && !w.versions(stored.formula_id).await?.iter().any(|v| v.number == version)
     {
         return Err(InputError::refused("formula_version", "the formula has no such version").into());
     }
     if !changed.is_empty() {
-        let (all, own) = with_its_lots(&store, stored, &changed).await?;
-        stored = own;
-        store.save_jobs(&all, &label(&changed, job_word)).await?;
+        let all = with_its_lots(&w, stored, &changed).await?;
+        w.save_jobs(&all, &label(&changed, job_word)).await?;
     }
-    Ok(web::Json((&stored).into()))
+    let kept = w.job(id).await?;
+    w.commit().await?;
+    Ok(Tagged((&kept).into(), kept.revision))
 }
 
 /// A changed job with those of its lots that change with it: all are wanted at one time, and lots of one formula are mixed
 /// together.
-async fn with_its_lots(
-    store: &Store,
-    stored: StoredJob,
-    changed: &[(String, serde_json::Value, serde_json::Value)],
-) -> Result<(Vec<StoredJob>, StoredJob), ApiError> {
+async fn with_its_lots(store: &Store, stored: StoredJob, changed: &[Changed]) -> Result<Vec<StoredJob>, ApiError> {
     let mut family = Family::of(store, &stored).await?;
     let before = family.all.clone();
     if family.all.len() == 1 {
-        return Ok((vec![stored.clone()], stored));
+        return Ok(vec![stored]);
     }
     let has = |field: &str| changed.iter().any(|(f, ..)| f == field);
     for lot in &mut family.all {
@@ -109,9 +128,8 @@ async fn with_its_lots(
     if has("formula_id") || has("formula_version") || has("lot_of") {
         family.relink();
     }
-    let own = family.all.iter().find(|j| j.id == stored.id).cloned().unwrap_or(stored);
-    let differs = |j: &&StoredJob| j.id == own.id || !before.contains(j);
-    Ok((family.all.iter().filter(differs).cloned().collect(), own))
+    let differs = |j: &StoredJob| j.id == stored.id || !before.contains(j);
+    Ok(family.all.into_iter().filter(differs).collect())
 }
 
 /// Adds a lot to a job: like the job itself but for what is said of it. Lots of one formula are mixed together.
@@ -123,8 +141,11 @@ pub async fn add_lot(
     payload: web::Payload,
 ) -> Result<web::Json<JobView>, ApiError> {
     let body: LotBody = read(payload).await?;
-    let id = Family::add_lot(&store, JobId(*id), &body).await?;
-    Ok(web::Json((&store.job(id).await?).into()))
+    let w = store.begin(None).await?;
+    let id = Family::add_lot(&w, JobId(*id), &body).await?;
+    let kept = w.job(id).await?;
+    w.commit().await?;
+    Ok(web::Json((&kept).into()))
 }
 
 /// All lots of a job together: their plans, the day they share, and which pieces may share a tray.
@@ -142,13 +163,15 @@ pub async fn together(store: web::Data<Store>, id: web::Path<i64>) -> Result<web
     Ok(web::Json(view))
 }
 
-/// Deletes a job and its records.
+/// Deletes a job with its lots; their records and pieces in the cold stay, for when it is brought back.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/jobs/{id}")]
 pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
-    let name = store.job(id).await?.job.input().name.clone();
-    store.delete_job(id, &format!("job {name} deleted")).await?;
+    let w = store.begin(None).await?;
+    let name = w.job(id).await?.job.input().name.clone();
+    w.delete_job(id, &format!("job {name} deleted")).await?;
+    w.commit().await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -189,7 +212,11 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
     let alone = StoredJob { lot_of: None, dough_with: None, mixed: vec![], ..stored.clone() };
     let mut records = Vec::new();
     for record in store.records(id).await? {
-        let view = RecordView::from(&record);
+        let mut view = RecordView::from(&record);
+        // A file holds one formula: a bake of another version of it goes along without what it was baked with.
+        if record.kept.as_baked.as_ref().is_some_and(|b| b.formula != formula.formula) {
+            view.body.conditions = ConditionsBody::default();
+        }
         records.push(RecordInFile {
             recorded_at: view.recorded_at,
             cut_width_mm: view.cut_width_mm,
@@ -237,29 +264,40 @@ pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result
     checks.text("cutter.name", &file.cutter.name, 80, "a name");
     checks.text("cutter.origin", &file.cutter.origin, 20, "an origin");
     checks.finish(())?;
-    let mut records = Vec::new();
-    for (i, r) in file.records.iter().enumerate() {
-        records.push(record_of(r).map_err(|e| e.within(&format!("records[{i}]")))?);
-    }
+    // All of it is one edit: undone together, or not there at all.
+    let label = format!("job {} read back", job.input().name);
+    let w = store.begin(Some(&label)).await?;
     if !missing.is_empty() {
         for own in missing {
             let old = own.key.to_string();
-            let label = format!("ingredient {} from a file", own.name);
             let make = |key: String| Ok::<_, ApiError>(Ingredient { key: key.into(), ..own });
-            let key = store.add_ingredient(make, &label).await?;
+            let key = w.add_ingredient(make, &label).await?;
             for line in file.formula.lines.iter_mut().filter(|l| l.ingredient == old) {
                 line.ingredient.clone_from(&key);
             }
         }
-        formula = file.formula.clone().formula(&store.pantry().await?).map_err(|e| e.within("formula"))?;
+        formula = file.formula.clone().formula(&w.pantry().await?).map_err(|e| e.within("formula"))?;
     }
-    let label = format!("job {} read back", job.input().name);
+    let kitchen = Kitchen::try_from(file.kitchen.clone()).map_err(|e| e.within("kitchen"))?;
+    let mut records = Vec::new();
+    for (i, r) in file.records.iter().enumerate() {
+        let record = record_of(r, &job, &formula, &outline, &kitchen);
+        records.push(record.map_err(|e| e.within(&format!("records[{i}]")))?);
+    }
     let cutter = (file.cutter.name.as_str(), file.cutter.origin.as_str(), &outline);
-    let id = store.add_whole_job(&formula, cutter, &job, &records, &label).await?;
-    Ok(web::Json((&store.job(id).await?).into()))
+    let id = w.add_whole_job(&formula, cutter, &job, &records, &label).await?;
+    let kept = w.job(id).await?;
+    w.commit().await?;
+    Ok(web::Json((&kept).into()))
 }
 
-fn record_of(r: &RecordInFile) -> Result<NewRecord, InputErrors> {
+fn record_of(
+    r: &RecordInFile,
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    kitchen: &Kitchen,
+) -> Result<NewRecord, InputErrors> {
     let mut checks = ready_slab_core::error::Checks::new();
     checks.range("cut_width_mm", r.cut_width_mm, 5.0, 600.0, "mm");
     checks.range("cut_thickness_mm", r.cut_thickness_mm, 0.5, 60.0, "mm");
@@ -270,10 +308,17 @@ fn record_of(r: &RecordInFile) -> Result<NewRecord, InputErrors> {
     }
     checks.finish(())?;
     let m = &r.measured;
+    // Only a file that says how cold the pieces went in knows what the bake was baked with.
+    let as_baked = match m.conditions.start_c {
+        Some(c) => Some(m.conditions.as_baked(job, formula, outline, kitchen, Temperature::new_c(c))?),
+        None => None,
+    };
     Ok(NewRecord {
         job_id: JobId(0),
         recorded_at: r.recorded_at.clone(),
+        formula_id: None,
         formula_version: None,
+        as_baked,
         record: BakeRecord::new(
             Length::new_mm(r.cut_width_mm),
             Length::new_mm(r.cut_thickness_mm),

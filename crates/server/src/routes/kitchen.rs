@@ -1,32 +1,59 @@
 //! The kitchen.
 
-use super::{label, patched};
+use super::{label, read};
 use crate::problem::{ApiError, Problem};
-use crate::wire::{KitchenBody, kitchen_word};
-use actix_web::{get, patch, web};
+use crate::revise::{Base, Tagged, made_from, merged};
+use crate::wire::{KitchenBody, KitchenView, kitchen_word};
+use actix_web::{HttpRequest, get, patch, web};
+use ready_slab_core::clock::Zone;
 use ready_slab_core::job::Kitchen;
 use ready_slab_store::Store;
 
-/// The kitchen.
-#[utoipa::path(tag = "kitchen", operation_id = "kitchen_show", responses((status = 200, body = KitchenBody)))]
-#[get("/api/kitchen")]
-pub async fn show(store: web::Data<Store>) -> Result<web::Json<KitchenBody>, ApiError> {
-    Ok(web::Json((&store.kitchen().await?).into()))
+async fn as_it_stands(store: &Store) -> Result<Tagged<KitchenView>, ApiError> {
+    let revision = store.kitchen_revision().await?;
+    let view = KitchenView { revision, made_up: store.is_made_up().await?, body: (&store.kitchen().await?).into() };
+    Ok(Tagged(view, revision))
 }
 
-/// Changes some fields of the kitchen.
+/// The kitchen.
+#[utoipa::path(tag = "kitchen", operation_id = "kitchen_show", responses((status = 200, body = KitchenView)))]
+#[get("/api/kitchen")]
+pub async fn show(store: web::Data<Store>) -> Result<Tagged<KitchenView>, ApiError> {
+    as_it_stands(&store).await
+}
+
+/// Changes some fields of the kitchen. Fields that somebody else has changed since the revision named are asked about (412).
 #[utoipa::path(
     tag = "kitchen", operation_id = "kitchen_change",
+    params(("If-Match" = Option<String>, Header, description = "The revision that the change was made from")),
     request_body(content = Object, content_type = "application/json", description = "Fields of KitchenBody to change"),
-    responses((status = 200, body = KitchenBody), (status = 422, body = Problem))
+    responses((status = 200, body = KitchenView), (status = 412, body = Problem), (status = 422, body = Problem))
 )]
 #[patch("/api/kitchen")]
-pub async fn change(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<KitchenBody>, ApiError> {
-    let current = KitchenBody::from(&store.kitchen().await?);
-    let (body, changed) = patched(payload, &current).await?;
+pub async fn change(
+    store: web::Data<Store>,
+    request: HttpRequest,
+    payload: web::Payload,
+) -> Result<Tagged<KitchenView>, ApiError> {
+    let (patch, from) = (read(payload).await?, made_from(&request)?);
+    let w = store.begin(None).await?;
+    let (current, now) = (KitchenBody::from(&w.kitchen().await?), w.kitchen_revision().await?);
+    let older = match from {
+        Some(from) => w.kitchen_at(from).await?.as_ref().map(KitchenBody::from),
+        None => None,
+    };
+    let (body, changed) = merged(patch, &current, &Base::of(from, now, older), now)?;
     let kitchen = Kitchen::try_from(body)?;
     if !changed.is_empty() {
-        store.save_kitchen(&kitchen, &label(&changed, kitchen_word)).await?;
+        w.save_kitchen(&kitchen, &label(&changed, kitchen_word)).await?;
     }
-    Ok(web::Json((&kitchen).into()))
+    w.commit().await?;
+    as_it_stands(&store).await
+}
+
+/// All time zones by their names in the IANA database.
+#[utoipa::path(tag = "kitchen", operation_id = "kitchen_zones", responses((status = 200, body = Vec<String>)))]
+#[get("/api/zones")]
+pub async fn zones() -> web::Json<Vec<&'static str>> {
+    web::Json(Zone::all().collect())
 }

@@ -1,6 +1,6 @@
 //! Logs and patterned bars of a job's dough.
 
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::template::{self, Drawing};
 use crate::whole::WholeJob;
 use crate::wire::{LogQuery, LogView, PaperWord, PatternQuery, PatternView};
@@ -16,7 +16,7 @@ use ready_slab_store::{JobId, Store};
 pub async fn log(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<LogQuery>,
+    query: Query<LogQuery>,
 ) -> Result<web::Json<LogView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
@@ -39,7 +39,7 @@ const STRIP_MM: (f64, f64, f64) = (26.0, 8.0, 14.0);
 pub async fn strip(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<LogQuery>,
+    query: Query<LogQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let pdf = web::block(move || {
@@ -76,7 +76,7 @@ pub async fn strip(
 pub async fn pattern(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<PatternQuery>,
+    query: Query<PatternQuery>,
 ) -> Result<web::Json<PatternView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {

@@ -21,7 +21,8 @@ mod records;
 mod stream;
 mod units;
 
-use crate::problem::{ApiError, Problem, parse, parse_value};
+use crate::problem::{ApiError, Problem, parse};
+use crate::wire::MINUTE_FORMAT;
 use actix_web::web;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -58,6 +59,7 @@ pub fn configure(config: &mut ServiceConfig) {
     config
         .service(kitchen::show)
         .service(kitchen::change)
+        .service(kitchen::zones)
         .service(formulas::list)
         .service(formulas::add)
         .service(formulas::change)
@@ -140,9 +142,11 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(dough::bowl_advice)
         .service(dough::bowl_note)
         .service(dough::bowl_delete)
+        .service(dough::bowl_put_back)
         .service(records::list)
         .service(records::add)
         .service(records::delete)
+        .service(records::put_back)
         .service(history::show)
         .service(history::undo)
         .service(history::redo)
@@ -172,25 +176,6 @@ async fn read<T: DeserializeOwned>(payload: web::Payload) -> Result<T, ApiError>
     parse(&body(payload).await?)
 }
 
-/// `current` with the fields of the patch in place (JSON Merge Patch, one level), and the names of those fields.
-async fn patched<T: serde::Serialize + DeserializeOwned>(
-    payload: web::Payload,
-    current: &T,
-) -> Result<(T, Vec<(String, Value, Value)>), ApiError> {
-    let patch: serde_json::Map<String, Value> = read(payload).await?;
-    let mut whole = serde_json::to_value(current).map_err(|_| ApiError::Broken)?;
-    let mut changed = Vec::new();
-    if let Value::Object(fields) = &mut whole {
-        for (name, value) in patch {
-            let before = fields.insert(name.clone(), value.clone()).unwrap_or(Value::Null);
-            if before != value {
-                changed.push((name, before, value));
-            }
-        }
-    }
-    Ok((parse_value(whole)?, changed))
-}
-
 /// The label of an edit: what changed, from what to what.
 fn label(changed: &[(String, Value, Value)], word: fn(&str) -> &'static str) -> String {
     match changed {
@@ -207,6 +192,9 @@ fn label(changed: &[(String, Value, Value)], word: fn(&str) -> &'static str) -> 
     }
 }
 
+/// Fields that people write in their own words.
+const NAMES: [&str; 2] = ["name", "currency"];
+
 fn short(field: &str, value: &Value) -> Option<String> {
     let unit = match field.rsplit('_').next() {
         Some("mm") => " mm",
@@ -221,7 +209,12 @@ fn short(field: &str, value: &Value) -> Option<String> {
     };
     match value {
         Value::Number(n) => Some(format!("{}{unit}", trimmed(n.as_f64()?)).replace('-', "\u{2212}")),
-        Value::String(s) if s.chars().count() <= 24 => Some(s.replace(['_', 'T'], " ")),
+        // Only a time has a T between its day and its hour; a name keeps its own.
+        Value::String(s) if chrono::NaiveDateTime::parse_from_str(s, MINUTE_FORMAT).is_ok() => {
+            Some(s.replace('T', " "))
+        }
+        Value::String(s) if s.chars().count() <= 24 && NAMES.contains(&field) => Some(format!("\u{201c}{s}\u{201d}")),
+        Value::String(s) if s.chars().count() <= 24 => Some(s.replace('_', " ")),
         Value::Null => Some("none".to_owned()),
         Value::Bool(_) | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
     }

@@ -1,7 +1,7 @@
 //! Nesting a sheet of a job: searched live, measured by hand, printed at true size.
 
 use super::read;
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::routes::stream::event;
 use crate::searches::{Said, Search, Searches};
 use crate::template;
@@ -201,7 +201,7 @@ fn drawing(name: String, form: SheetForm, placed: Vec<(Outline, Placement)>) -> 
 pub async fn template_pdf(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<TemplateQuery>,
+    query: Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let sheet = sheet_of(&store, *id, &query).await?;
     let paper = query.paper.into();
@@ -218,7 +218,7 @@ pub async fn template_pdf(
 pub async fn template_svg(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<TemplateQuery>,
+    query: Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let sheet = sheet_of(&store, *id, &query).await?;
     Ok(HttpResponse::Ok()

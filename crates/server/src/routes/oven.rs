@@ -2,7 +2,7 @@
 
 use super::read;
 use super::stream::event;
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{
     HotSpotsBody, HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery,
@@ -11,6 +11,7 @@ use crate::wire::{
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, get, post, web};
+use ready_slab_core::error::InputErrors;
 use ready_slab_core::job::{POT_CAUTIONS, parts_ahead, tray_times};
 use ready_slab_core::oven::{OvenStandIn, judge_oven};
 use ready_slab_core::units::Temperature;
@@ -25,13 +26,15 @@ pub async fn parts(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::J
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let found = web::block(move || {
         let plan = whole.plan()?;
-        match &plan.oven.forecast {
-            Some(forecast) => parts_ahead(&whole.cutter.outline, &plan.oven.question, forecast),
-            None => Ok(vec![]),
-        }
+        let found = match &plan.oven.forecast {
+            Some(forecast) => parts_ahead(&whole.cutter.outline, &plan.oven.question, forecast)?,
+            None => vec![],
+        };
+        let view = |part| PartsAheadView::new(part, plan.oven.hides_colour);
+        Ok::<_, InputErrors>(found.iter().map(view).collect())
     })
     .await??;
-    Ok(web::Json(found.iter().map(Into::into).collect()))
+    Ok(web::Json(found))
 }
 
 /// When each piece of a job's full tray is done, by its place in the oven and by the sheet it was cut from.
@@ -74,11 +77,8 @@ pub async fn test(payload: web::Payload) -> Result<web::Json<OvenTestView>, ApiE
 /// `OvenTestView`). It stops when the connection is closed.
 #[utoipa::path(tag = "oven", operation_id = "oven_thermometer", params(ThermometerQuery), responses((status = 200, body = String, content_type = "text/event-stream"), (status = 422, body = Problem)))]
 #[get("/api/kitchen/oven-thermometer")]
-pub async fn thermometer(
-    store: web::Data<Store>,
-    query: web::Query<ThermometerQuery>,
-) -> Result<HttpResponse, ApiError> {
-    let query = query.into_inner().checked()?;
+pub async fn thermometer(store: web::Data<Store>, query: Query<ThermometerQuery>) -> Result<HttpResponse, ApiError> {
+    let query = query.0.checked()?;
     let room = store.kitchen().await?.room();
     let readings = OvenStandIn::DEMO.reads(Temperature::new_c(query.set_c), room);
     let found = judge_oven(query.set_c, &readings)?;

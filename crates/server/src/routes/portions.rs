@@ -1,6 +1,6 @@
 //! Portions of a job's dough, and how even its sheets are.
 
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{EvenQuery, EvenView, FirmView, PortionQuery, PortionView};
 use actix_web::{get, web};
@@ -15,7 +15,7 @@ use ready_slab_store::{JobId, Store};
 pub async fn portion(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<PortionQuery>,
+    query: Query<PortionQuery>,
 ) -> Result<web::Json<PortionView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
@@ -40,7 +40,7 @@ pub async fn portion(
 pub async fn evenness(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: web::Query<EvenQuery>,
+    query: Query<EvenQuery>,
 ) -> Result<web::Json<Option<EvenView>>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {

@@ -3,7 +3,7 @@
 use super::read;
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
-use crate::wire::{RecordBody, RecordView};
+use crate::wire::{MINUTE_FORMAT, RecordBody, RecordView};
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::ledger::BakeRecord;
@@ -29,10 +29,9 @@ pub async fn add(
     let id = JobId(*id);
     let body: RecordBody = read(payload).await?;
     let whole = WholeJob::read(&store, id).await?;
-    let now = chrono::Local::now().naive_local();
-    // From the day before it is wanted a bake is the job's own and the job keeps its formula; earlier ones are trials.
-    let own_bake = now.date() + chrono::Days::new(1) >= whole.stored.job.input().ready_by.date();
-    let recorded_at = now.format("%Y-%m-%dT%H:%M").to_string();
+    let now = whole.kitchen.zone().shown(chrono::Utc::now());
+    let own_bake = whole.stored.job.is_own_bake(now);
+    let recorded_at = now.format(MINUTE_FORMAT).to_string();
     let new = web::block(move || {
         let plan = whole.plan()?;
         let record = BakeRecord::new(
@@ -44,26 +43,37 @@ pub async fn add(
             body.edge_colour.into(),
             &body.notes,
         )?;
+        let (job, formula) = (&whole.stored.job, &whole.formula.formula);
+        let start = plan.oven.question.piece.start;
+        let as_baked = body.conditions.as_baked(job, formula, &whole.cutter.outline, &whole.kitchen, start)?;
         Ok::<_, InputErrors>(NewRecord {
             job_id: id,
             recorded_at,
+            formula_id: Some(whole.formula.id),
             formula_version: Some(whole.formula.version),
+            as_baked: Some(as_baked),
             record,
             expected_bake: plan.oven.expected.bake,
             expected_spread: plan.oven.spread_across(),
         })
     })
     .await??;
-    let kept = store.add_record(&new, own_bake, "bake recorded").await?;
-    let all = store.records(id).await?;
-    let found = all.iter().find(|r| r.id == kept).ok_or(ApiError::Broken)?;
-    Ok(web::Json(found.into()))
+    let kept = store.add_record(&new, own_bake).await?;
+    Ok(web::Json((&store.record(kept).await?).into()))
 }
 
-/// Takes a record away.
+/// Strikes a record out; it is kept and can be put back.
 #[utoipa::path(tag = "records", operation_id = "records_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/records/{id}")]
 pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
-    store.delete_record(RecordId(*id), "record taken away").await?;
+    store.strike_record(RecordId(*id), true).await?;
     Ok(HttpResponse::NoContent().finish())
+}
+
+/// Puts a record back that was struck out.
+#[utoipa::path(tag = "records", operation_id = "records_put_back", responses((status = 200, body = RecordView), (status = 404, body = Problem)))]
+#[post("/api/records/{id}/put-back")]
+pub async fn put_back(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<RecordView>, ApiError> {
+    store.strike_record(RecordId(*id), false).await?;
+    Ok(web::Json((&store.record(RecordId(*id)).await?).into()))
 }

@@ -104,6 +104,12 @@ pub struct LeverView {
     pub rim_screen: Option<String>,
     /// Colour index of the underside.
     pub under_colour: Option<f64>,
+    /// Change of the spread, percentage points; null within the forecast's own steps.
+    pub spread_change_percent: Option<f64>,
+    /// Change of the time in the oven; null within the forecast's own steps.
+    pub bake_change_min: Option<f64>,
+    /// Change of the rim's colour index after the time as planned; null where no eye tells it.
+    pub rim_change: Option<f64>,
     /// Why it is not told.
     pub why_not: Option<String>,
 }
@@ -147,14 +153,15 @@ pub struct PartsAheadView {
     pub sentence: String,
 }
 
-impl From<&PartsAhead> for PartsAheadView {
-    fn from(p: &PartsAhead) -> Self {
+impl PartsAheadView {
+    /// Parts of a piece, of a dough whose cocoa hides its colour or not.
+    pub fn new(p: &PartsAhead, cocoa: bool) -> Self {
         Self {
             kind: p.kind.into(),
             at_mm: p.at.iter().map(|&(x, y)| [x, y]).collect(),
             width_mm: p.width.mm(),
             ahead_min: p.ahead.min(),
-            screen: screen_colour(p.colour),
+            screen: screen_colour(p.colour, cocoa),
             sentence: p.sentence.clone(),
         }
     }
@@ -287,7 +294,7 @@ impl From<&Expected> for BandView {
 /// What the recorded bakes of a formula would teach.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct BakesTeachView {
-    /// Bakes recorded of the formula.
+    /// Bakes looked at: the newest of the kitchen.
     pub records: usize,
     /// What they would teach; null without any that the model reaches.
     pub would: Option<TaughtView>,
@@ -295,6 +302,8 @@ pub struct BakesTeachView {
     pub set_aside: Vec<i64>,
     /// Numbers of records beyond what the model knows.
     pub beyond: Vec<i64>,
+    /// Numbers of records that do not hold what they were baked with, made before that was kept.
+    pub incomplete: Vec<i64>,
     /// The job's bake without them.
     pub before: BandView,
     /// The job's bake with them; null without any.
@@ -308,14 +317,16 @@ const DRAWN: usize = 5;
 
 impl BakeView {
     /// A forecast of a piece.
-    pub fn new(f: &BakeForecast, piece: &BakePiece) -> Self {
+    pub fn new(f: &BakeForecast, piece: &BakePiece, cocoa: bool) -> Self {
+        // What cocoa hides has no word of its own.
+        let word = |index: f64| if cocoa { "dark" } else { colour_word(index) }.to_owned();
         let point = |s: &BakeSample| BakePoint {
             after_min: s.after.min(),
             core_c: s.core.c(),
             rim_c: s.top.1.c(),
             spread_percent: 100.0 * s.spread.value(),
             rim_colour: s.colour[0],
-            rim_screen: screen_colour(s.colour[0]),
+            rim_screen: screen_colour(s.colour[0], cocoa),
         };
         Self {
             bake_min: f.bake.min(),
@@ -325,16 +336,16 @@ impl BakeView {
             thickness_mm: f.thickness.mm(),
             profile: f.profile.into(),
             rim_colour: f.rim_colour,
-            rim_word: colour_word(f.rim_colour).to_owned(),
+            rim_word: word(f.rim_colour),
             middle_colour: f.middle_colour,
-            middle_word: colour_word(f.middle_colour).to_owned(),
+            middle_word: word(f.middle_colour),
             under_colour: f.under_colour,
-            under_word: colour_word(f.under_colour).to_owned(),
+            under_word: word(f.under_colour),
             rim_apart_de: look_apart(f.rim_colour, f.middle_colour),
-            rim_apart_seen: look_apart(f.rim_colour, f.middle_colour) > SEEN_BY_ALL,
-            rim_screen: screen_colour(f.rim_colour),
-            middle_screen: screen_colour(f.middle_colour),
-            under_screen: screen_colour(f.under_colour),
+            rim_apart_seen: !cocoa && look_apart(f.rim_colour, f.middle_colour) > SEEN_BY_ALL,
+            rim_screen: screen_colour(f.rim_colour, cocoa),
+            middle_screen: screen_colour(f.middle_colour, cocoa),
+            under_screen: screen_colour(f.under_colour, cocoa),
             core_c: f.core.c(),
             loss_percent: 100.0 * f.loss.value(),
             dull_after_min: f.dull_after.map(Span::min),
@@ -348,7 +359,15 @@ impl BakeView {
 
 impl LeverView {
     /// A lever with what it changes, or why that is not told.
-    pub fn new(number: usize, of: usize, lever: &BakeLever, effect: Result<LeverEffect, String>) -> Self {
+    pub fn new(
+        number: usize,
+        of: usize,
+        lever: &BakeLever,
+        planned: &BakeForecast,
+        effect: Result<LeverEffect, String>,
+        cocoa: bool,
+    ) -> Self {
+        let change = effect.as_ref().ok().map(|e| e.change(planned));
         let (effect, why_not) = match effect {
             Ok(effect) => (Some(effect), None),
             Err(why) => (None, Some(why)),
@@ -364,8 +383,11 @@ impl LeverView {
             growth_mm: f.map(|f| lever.question.piece.radius.mm() * f.spread.value()),
             thickness_mm: f.map(|f| f.thickness.mm()),
             rim_at_same_time: effect.as_ref().map(|e| e.rim_at_same_time),
-            rim_screen: effect.as_ref().map(|e| screen_colour(e.rim_at_same_time)),
+            rim_screen: effect.as_ref().map(|e| screen_colour(e.rim_at_same_time, cocoa)),
             under_colour: f.map(|f| f.under_colour),
+            spread_change_percent: change.and_then(|c| c.spread_points),
+            bake_change_min: change.and_then(|c| c.bake_min),
+            rim_change: change.and_then(|c| c.rim),
             why_not,
         }
     }

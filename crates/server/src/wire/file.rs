@@ -90,6 +90,7 @@ impl JobFile {
             i.key.starts_with("own-").then(|| OwnInFile { key: i.key.to_string(), ingredient: i.as_ref().into() })
         };
         let mut ingredients: Vec<OwnInFile> = formula.lines().iter().filter_map(own).collect();
+        ingredients.sort_by(|a, b| a.key.cmp(&b.key));
         ingredients.dedup_by(|a, b| a.key == b.key);
         let formula = formula.into();
         Self { format: FORMAT.to_owned(), version: VERSION, job, formula, ingredients, cutter, kitchen, records }
@@ -103,7 +104,9 @@ impl JobFile {
             let place = format!("ingredients[{i}].ingredient");
             // A key of another bakery means nothing here, and must not meet one of this bakery's.
             let made = Ingredient::own(format!("file-{i}"), own.ingredient.into()).map_err(|e| e.within(&place))?;
-            let key = match pantry.all().iter().find(|p| p.name.eq_ignore_ascii_case(&made.name)) {
+            let same = |i: &Ingredient| i.name.eq_ignore_ascii_case(&made.name);
+            let known = pantry.all().iter().map(AsRef::as_ref).chain(&missing).find(|i| same(i));
+            let key = match known {
                 Some(known) => known.key.to_string(),
                 None => {
                     let key = made.key.to_string();

@@ -65,6 +65,8 @@ pub struct FormulaView {
     pub body: FormulaBody,
     /// Which of its versions this is, from 1.
     pub version: u32,
+    /// How often it has changed; a change names the one it was made from in `If-Match`.
+    pub revision: i64,
     /// All lines together.
     pub total_g: f64,
     /// Sugar over fat.
@@ -82,6 +84,7 @@ impl From<&StoredFormula> for FormulaView {
             id: stored.id.0,
             body: (&stored.formula).into(),
             version: stored.version,
+            revision: stored.revision,
             total_g: stored.formula.total().g(),
             ratio_sugar: ratio.sugar,
             ratio_flour: ratio.flour,

@@ -15,7 +15,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 /// How local times travel: ISO 8601 to the minute, without zone.
-pub(super) const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
+pub const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
 
 /// A job. A change sends only the fields that change (JSON Merge Patch, RFC 7396).
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -231,6 +231,8 @@ impl LotBody {
             dough_with: None,
             lot_of: Some(job.id.0),
             mixed: vec![],
+            // What was measured of the other's pieces says nothing of these.
+            goes_in_c: None,
             ..JobBody::of(job)
         };
         body.stored(JobId(0))
@@ -256,6 +258,8 @@ pub struct TintBody {
 pub struct JobView {
     /// Its number.
     pub id: i64,
+    /// How often it has changed; a change names the one it was made from in `If-Match`.
+    pub revision: i64,
     /// Cut lots of one key may share a sheet; null where its pieces are sliced or portioned.
     pub sheet_key: Option<String>,
     /// The job.
@@ -269,7 +273,12 @@ fn readings(bodies: &[ReadingsBody]) -> Result<Vec<SheetReadings>, InputErrors> 
 
 impl From<&StoredJob> for JobView {
     fn from(stored: &StoredJob) -> Self {
-        Self { id: stored.id.0, sheet_key: crate::whole::sheet_key(stored), body: JobBody::of(stored) }
+        Self {
+            id: stored.id.0,
+            revision: stored.revision,
+            sheet_key: crate::whole::sheet_key(stored),
+            body: JobBody::of(stored),
+        }
     }
 }
 
@@ -378,6 +387,7 @@ impl JobBody {
             dough_with: self.dough_with.map(JobId),
             lot_of: self.lot_of.map(JobId),
             mixed: mixed(&self.mixed)?,
+            revision: 0,
         })
     }
 }

@@ -93,6 +93,21 @@ pub struct KitchenBody {
     /// The sign of the money prices are in, 1 to 4 characters.
     #[serde(default = "usual_currency")]
     pub currency: String,
+    /// Where its clocks are: a name of the IANA time zone database, such as `Europe/Lisbon`; empty is UTC.
+    #[serde(default)]
+    pub zone: String,
+}
+
+/// The kitchen as it stands.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct KitchenView {
+    /// How often it has changed; a change names the one it was made from in `If-Match`.
+    pub revision: i64,
+    /// Whether the bakery is a demo, in which simulated readings may teach.
+    pub made_up: bool,
+    /// The kitchen.
+    #[serde(flatten)]
+    pub body: KitchenBody,
 }
 
 // What a kitchen in an older file has.
@@ -155,6 +170,7 @@ impl From<&Kitchen> for KitchenBody {
             fine_step_g: k.fine_step_g,
             egg_class: k.egg_class.into(),
             currency: k.currency,
+            zone: k.zone,
         }
     }
 }
@@ -195,6 +211,7 @@ impl TryFrom<KitchenBody> for Kitchen {
             fine_step_g: k.fine_step_g,
             egg_class: k.egg_class.into(),
             currency: k.currency,
+            zone: k.zone,
         })
     }
 }
@@ -230,6 +247,7 @@ pub fn kitchen_word(field: &str) -> &'static str {
         "fine_step_g" => "step of the fine scale",
         "egg_class" => "size of the eggs",
         "currency" => "money",
+        "zone" => "time zone",
         _ => "kitchen",
     }
 }

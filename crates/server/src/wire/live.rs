@@ -8,6 +8,7 @@ use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Spot
 use ready_slab_core::dough::Keeping;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::job::{Whereabouts, kept_too_long};
+use ready_slab_core::safety::COLD_RULE;
 use ready_slab_core::units::{Span, Temperature, TemperatureDifference};
 use ready_slab_store::{StoredChill, StoredReading};
 use serde::{Deserialize, Serialize};
@@ -15,6 +16,8 @@ use utoipa::ToSchema;
 
 /// A device's clock may run ahead of ours by so much.
 const AHEAD: TimeDelta = TimeDelta::minutes(2);
+/// No dough keeps longer.
+const LONGEST_IN: TimeDelta = TimeDelta::days(400);
 /// Most readings in one request.
 const MOST_AT_ONCE: usize = 1000;
 /// Fastest clock of a piece that only stands in for one.
@@ -67,6 +70,9 @@ pub struct ReadingBody {
     /// When, ISO 8601 with its zone, `2026-11-28T12:40:00Z`; now when null.
     #[serde(default)]
     pub read_at: Option<String>,
+    /// Whether a stand-in shows it; such readings teach nothing of a real kitchen.
+    #[serde(default)]
+    pub simulated: bool,
 }
 
 /// Readings were taken.
@@ -93,6 +99,8 @@ pub struct KeptReading {
     pub spot: SpotWord,
     /// It does not fit the others and is not counted.
     pub set_aside: bool,
+    /// A stand-in showed it.
+    pub simulated: bool,
 }
 
 /// The stand-in thermometer.
@@ -192,6 +200,8 @@ pub struct NowView {
     pub left_min: Option<f64>,
     /// Minutes out of the cold so far.
     pub out_of_cold_min: f64,
+    /// What is allowed of that, in words.
+    pub cold_rule: String,
     /// That it lies longer than its dough keeps; null while it does not.
     pub too_long: Option<String>,
 }
@@ -287,20 +297,24 @@ impl PutInBody {
         if at > now + AHEAD {
             checks.push(InputError::refused("put_in_at", "that is in the future"));
         }
-        if now - at > TimeDelta::days(7) {
-            checks.push(InputError::refused("put_in_at", "that is more than a week ago"));
+        if now - at > LONGEST_IN {
+            checks.push(InputError::refused("put_in_at", "that is more than 400 days ago; no dough keeps so long"));
         }
         checks.finish((at, speed))
     }
 }
 
 impl ReadingBody {
-    /// Readings of a piece, checked: not before it went in, not in the future, within a week of its clock, in Celsius.
+    /// Readings of a piece, checked: not before it went in, not in the future, within 400 days of its clock, in Celsius.
     pub fn list(
         bodies: &[Self],
         chill: &StoredChill,
         now: DateTime<Utc>,
     ) -> Result<Vec<(DateTime<Utc>, Temperature, Spot)>, InputErrors> {
+        // Our own clock may have been set back since: what is read now is after all that was noted, whatever it shows.
+        let latest = chill.latest();
+        let set_back = now < latest;
+        let now = now.max(latest);
         let mut checks = Checks::new();
         checks.limit("readings", bodies.len(), MOST_AT_ONCE, "readings at once");
         let mut found = Vec::with_capacity(bodies.len());
@@ -322,6 +336,7 @@ impl ReadingBody {
             let field = format!("readings[{i}].read_at");
             let at = match r.read_at.as_deref().map(|t| moment(&field, t)) {
                 None => now,
+                Some(Ok(at)) if set_back => at.max(latest),
                 Some(Ok(at)) => at,
                 Some(Err(errors)) => {
                     errors.all().iter().cloned().for_each(|e| checks.push(e));
@@ -333,7 +348,7 @@ impl ReadingBody {
             } else if at < chill.kept.put_in_at {
                 checks.push(InputError::refused(field, "that is before the piece went in"));
             } else if elapsed(chill, at) > LONGEST_READ {
-                checks.push(InputError::refused(field, "by its own clock the piece is in for more than a week"));
+                checks.push(InputError::refused(field, "by its own clock the piece is in for more than 400 days"));
             } else if let Ok(shows) = Temperature::from_c(r.shows_c) {
                 found.push((at, shows, r.spot.into()));
             }
@@ -363,6 +378,7 @@ impl NowView {
             word: feels.map(|(_, word)| word.to_owned()),
             left_min: live.ready_after.map(|r| (r - spent).min()),
             out_of_cold_min: live.out_of_the_cold(spent).min(),
+            cold_rule: COLD_RULE.to_owned(),
             too_long: kept_too_long(keeping, &stays, spent),
         }
     }
@@ -444,6 +460,7 @@ impl LiveView {
                     shows_c: r.shows.c(),
                     spot: r.spot.into(),
                     set_aside: live.set_aside.binary_search(&i).is_ok(),
+                    simulated: r.simulated,
                 })
                 .collect(),
             readings_total: readings.len(),

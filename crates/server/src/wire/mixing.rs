@@ -5,7 +5,7 @@ use ready_slab_core::dough::{
     Correction, Cost, LabelItem, Learnt, MixPlan, MixStep, MixingSheet, SizeBy, Sized, label_text,
 };
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::job::{DoughPart, PartUse};
+use ready_slab_core::job::{DoughPart, PanFill, PartUse};
 use ready_slab_core::units::Mass;
 use ready_slab_store::StoredMixNote;
 use serde::{Deserialize, Serialize};
@@ -372,21 +372,27 @@ pub struct SizedView {
     pub scarce: Option<String>,
     /// What stays over of what is on hand.
     pub over: Vec<TakeView>,
-    /// Pieces of this job's cutter and thickness that it yields.
+    /// Pieces of this job's make that it yields.
     pub pieces: u32,
+    /// Pans of a bar that it comes nearest to filling; null for other pieces.
+    pub pans: Option<u32>,
+    /// How thick it lies in them.
+    pub pan_depth_mm: Option<f64>,
     /// What to weigh in all.
     pub weights: Vec<TakeView>,
 }
 
 impl SizedView {
     /// A size as sent.
-    pub fn new(sized: &Sized, formula: &ready_slab_core::dough::Formula, pieces: u32) -> Self {
+    pub fn new(sized: &Sized, formula: &ready_slab_core::dough::Formula, pieces: u32, pan: Option<PanFill>) -> Self {
         Self {
             dough_g: sized.dough.g(),
             factor: sized.factor,
             scarce: sized.scarce.as_ref().map(|i| i.name.to_string()),
             over: sized.over.iter().map(|(i, m)| TakeView { name: i.name.to_string(), mass_g: m.g() }).collect(),
             pieces,
+            pans: pan.map(|p| p.pans),
+            pan_depth_mm: pan.map(|p| p.depth.mm()),
             weights: formula
                 .lines()
                 .iter()

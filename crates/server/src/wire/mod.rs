@@ -36,8 +36,8 @@ pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use finish::{FinishBody, FinishView};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
-pub use job::{JobBody, JobView, LotBody, MixedSheetBody, job_word};
-pub use kitchen::{KitchenBody, kitchen_word};
+pub use job::{JobBody, JobView, LotBody, MINUTE_FORMAT, MixedSheetBody, job_word};
+pub use kitchen::{KitchenBody, KitchenView, kitchen_word};
 pub use live::{
     KeptReading, LiveView, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed,
     written,
@@ -53,7 +53,7 @@ pub use physics::PhysicsView;
 pub use plan::PlanView;
 pub use portion::{FirmView, PortionQuery, PortionView};
 pub use recipe::{ReadRequest, ReadingView};
-pub use record::{RecordBody, RecordView};
+pub use record::{ConditionsBody, RecordBody, RecordView};
 pub use together::{LotView, TogetherView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
 pub use wanted::{WantedQuery, WantedView};

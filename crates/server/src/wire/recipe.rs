@@ -132,6 +132,7 @@ fn doubt_word(doubt: Doubt) -> &'static str {
         Doubt::Disagrees => "disagrees",
         Doubt::NoWeight => "no_weight",
         Doubt::Unlikely => "unlikely",
+        Doubt::Narrated => "narrated",
     }
 }
 

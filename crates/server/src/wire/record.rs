@@ -1,7 +1,12 @@
 //! Bake records on the wire.
 
-use super::EdgeWord;
-use ready_slab_store::StoredRecord;
+use super::{BakeEndWord, EdgeWord, LinerWord, TrayWord};
+use ready_slab_core::dough::Formula;
+use ready_slab_core::error::InputErrors;
+use ready_slab_core::geometry::Outline;
+use ready_slab_core::job::{Job, JobInput, Kitchen, KitchenInput};
+use ready_slab_core::units::Temperature;
+use ready_slab_store::{AsBaked, StoredRecord};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -22,6 +27,76 @@ pub struct RecordBody {
     /// At most 2,000 characters.
     #[serde(default)]
     pub notes: String,
+    /// What it was baked with, where that was not as planned.
+    #[serde(default)]
+    pub conditions: ConditionsBody,
+}
+
+/// What a bake was baked with. Null is as the plan has it; of a record made before this was kept, it is not known.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct ConditionsBody {
+    /// Oven set to, 140 to 220.
+    pub oven_c: Option<f64>,
+    /// With a fan.
+    pub oven_fan: Option<bool>,
+    /// The tray.
+    pub tray_kind: Option<TrayWord>,
+    /// What lay under the pieces.
+    pub liner: Option<LinerWord>,
+    /// What ended it.
+    pub bake_end: Option<BakeEndWord>,
+    /// The pieces as they went in, -25 to 35.
+    pub start_c: Option<f64>,
+}
+
+impl ConditionsBody {
+    /// What a bake was baked with: as planned, but for what is said here.
+    pub fn as_baked(
+        &self,
+        job: &Job,
+        formula: &Formula,
+        outline: &Outline,
+        kitchen: &Kitchen,
+        planned: Temperature,
+    ) -> Result<AsBaked, InputErrors> {
+        let (j, k) = (job.input(), kitchen.input());
+        let mut checks = ready_slab_core::error::Checks::new();
+        if let Some(c) = self.start_c {
+            checks.range("start_c", c, -25.0, 35.0, "\u{b0}C");
+        }
+        checks.finish(()).map_err(|e| e.within("conditions"))?;
+        let job = Job::new(JobInput {
+            oven_c: self.oven_c.unwrap_or(j.oven_c),
+            liner: self.liner.map_or(j.liner, Into::into),
+            bake_end: self.bake_end.map_or(j.bake_end, Into::into),
+            ..j.clone()
+        });
+        let kitchen = Kitchen::new(KitchenInput {
+            oven_fan: self.oven_fan.unwrap_or(k.oven_fan),
+            tray_kind: self.tray_kind.map_or(k.tray_kind, Into::into),
+            ..k.clone()
+        })?;
+        Ok(AsBaked {
+            job: job.map_err(|e| e.within("conditions"))?,
+            formula: formula.clone(),
+            outline: outline.clone(),
+            kitchen,
+            start: self.start_c.map_or(planned, Temperature::new_c),
+        })
+    }
+
+    fn of(baked: &AsBaked) -> Self {
+        let (j, k) = (baked.job.input(), baked.kitchen.input());
+        Self {
+            oven_c: Some(j.oven_c),
+            oven_fan: Some(k.oven_fan),
+            tray_kind: Some(k.tray_kind.into()),
+            liner: Some(j.liner.into()),
+            bake_end: Some(j.bake_end.into()),
+            start_c: Some(baked.start.c()),
+        }
+    }
 }
 
 /// A kept record, with what was expected.
@@ -29,8 +104,14 @@ pub struct RecordBody {
 pub struct RecordView {
     /// Its number.
     pub id: i64,
-    /// Local time.
+    /// By the kitchen's clock.
     pub recorded_at: String,
+    /// The version of the formula that was baked.
+    pub formula_version: Option<u32>,
+    /// Whether it holds what it was baked with; without that it teaches nothing.
+    pub complete: bool,
+    /// The kitchen it was baked in.
+    pub kitchen: Option<String>,
     /// As cut.
     pub cut_width_mm: f64,
     /// As cut.
@@ -68,6 +149,9 @@ impl From<&StoredRecord> for RecordView {
         Self {
             id: stored.id.0,
             recorded_at: kept.recorded_at.clone(),
+            formula_version: kept.formula_version,
+            complete: kept.as_baked.is_some(),
+            kitchen: kept.as_baked.as_ref().map(|b| b.kitchen.input().name.clone()),
             cut_width_mm: record.cut_width().mm(),
             cut_thickness_mm: record.cut_thickness().mm(),
             body: RecordBody {
@@ -76,6 +160,7 @@ impl From<&StoredRecord> for RecordView {
                 baked_min: record.baked().map(|s| s.min()),
                 edge_colour: record.edge().into(),
                 notes: record.notes().to_owned(),
+                conditions: kept.as_baked.as_ref().map(ConditionsBody::of).unwrap_or_default(),
             },
             mean_width_mm: found.mean_width.mm(),
             mean_thickness_mm: found.mean_thickness.map(|l| l.mm()),

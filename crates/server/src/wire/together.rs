@@ -63,7 +63,7 @@ impl TogetherView {
             trays: lots.iter().map(|l| l.plan.shape.trays.fill.len()).sum(),
             lots,
             classes: found.classes.iter().map(class).collect(),
-            clock: ClockView::new(&found.relay, job, &found.reasons),
+            clock: ClockView::new(&found.relay, job, found.zone, &found.reasons),
         }
     }
 }

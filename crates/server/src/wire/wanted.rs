@@ -1,15 +1,14 @@
 //! The cold station asked the other way round, on the wire.
 
-use super::PlaceWord;
 use super::plan::PieceWire;
-use chrono::{NaiveDateTime, TimeDelta};
+use super::{MINUTE_FORMAT, PlaceWord};
+use chrono::NaiveDateTime;
+use ready_slab_core::clock::Zone;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::WantedWay;
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-
-const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
 
 /// When it can go in and when it is wanted.
 #[derive(Debug, Clone, Deserialize, IntoParams)]
@@ -58,9 +57,11 @@ impl WantedQuery {
     }
 
     /// The time there is, and the moment wanted.
-    pub fn within(&self) -> Result<(Span, NaiveDateTime), InputErrors> {
+    pub fn within(&self, zone: Zone) -> Result<(Span, NaiveDateTime), InputErrors> {
         let (from, to) = (Self::time("in_at", &self.in_at)?, Self::time("ready_at", &self.ready_at)?);
-        let minutes = to.signed_duration_since(from).num_minutes();
+        // Real minutes, whatever the clocks do in between.
+        let real = |field, shown| zone.moment(field, shown);
+        let minutes = real("ready_at", to)?.signed_duration_since(real("in_at", from)?).num_minutes();
         let minutes = i32::try_from(minutes).map_err(|_| InputError::refused("ready_at", "that is years away"))?;
         if minutes < 1 {
             return Err(InputError::refused(
@@ -75,11 +76,11 @@ impl WantedQuery {
 
 impl WantedView {
     /// The ways as sent.
-    pub fn new(ways: &[WantedWay], within: Span, ready_at: NaiveDateTime) -> Self {
+    pub fn new(ways: &[WantedWay], within: Span, ready_at: NaiveDateTime, zone: Zone) -> Self {
         let way = |w: &WantedWay| {
             let needs_min = w.needs.as_ref().ok().map(|n| n.min());
             #[expect(clippy::cast_possible_truncation, reason = "a day or two at most")]
-            let in_by = needs_min.map(|m| ready_at - TimeDelta::minutes(m.ceil() as i64));
+            let in_by = needs_min.map(|m| zone.after(ready_at, -(m.ceil() as i64)));
             WantedWayView {
                 piece: w.piece.into(),
                 place: w.place.into(),

@@ -12,14 +12,14 @@ use ready_slab_store::Store;
 use serde_json::Value;
 
 /// A Wednesday, so that the demo's Saturday is fixed.
-pub fn wednesday() -> chrono::NaiveDateTime {
-    NaiveDate::from_ymd_opt(2026, 11, 25).unwrap().and_hms_opt(9, 0, 0).unwrap()
+pub fn wednesday() -> chrono::DateTime<chrono::Utc> {
+    NaiveDate::from_ymd_opt(2026, 11, 25).unwrap().and_hms_opt(9, 0, 0).unwrap().and_utc()
 }
 
 pub async fn demo() -> (tempfile::TempDir, Store) {
     let dir = tempfile::tempdir().unwrap();
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::seed(&store, wednesday()).await.unwrap();
+    seed::seed(&store, "UTC", wednesday()).await.unwrap();
     (dir, store)
 }
 

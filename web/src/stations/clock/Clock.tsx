@@ -1,15 +1,16 @@
 /** The day's timeline, and the run sheet that goes with it. */
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import type { Plan } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { useFamily, useTogether } from "../../app/lots";
-import { clock, duration, longDay, now, shifted } from "../../drawing/time";
+import { clock, duration, longDay, shifted } from "../../drawing/time";
 import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useMinute } from "../../kit/minute";
 import { useFormat } from "../../kit/settings";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Timeline, type Lot } from "./Timeline";
@@ -25,7 +26,7 @@ export function Clock() {
   const together = useTogether(job, family.length);
   const all = family.length > 1 ? together.data : undefined;
   const lots: Lot[] = all ? all.lots : [{ name: job.name, plan }];
-  const [seen] = useState(now);
+  const seen = useMinute();
   const late = day.start_at < seen;
   return (
     <>
@@ -76,7 +77,7 @@ export function Clock() {
             <Reasons items={day.reasons} />
           </div>
           <Fault text={otherFault(together.error, [])} />
-          <p className="caution mt-3">Dough and fillings: not more than two hours out of the cold, all told.</p>
+          <Cautions items={plan.cautions} />
         </Part>
       </TicketBox>
     </>
@@ -104,13 +105,17 @@ function does(task: Task, plan: Plan): string {
       if (making.kind !== "cut") return `Lay tray ${task.tray}: ${onTray} pieces`;
       return `${sheets ? "Cut" : "Roll and cut"} tray ${task.tray}: ${onTray} pieces`;
     case "tray_chill":
-      return `Tray ${task.tray} into the ${plan.cold.tray_chill.place}`;
+      return `Tray ${task.tray} into the ${plan.cold.tray_chill?.place ?? plan.cold.place}`;
+    case "rest":
+      return `${mix ? `Mix ${task.mix}` : "The dough"} onto the bench, to soften`;
     case "preheat":
       return "Heat the oven";
     case "bake":
       return `Tray ${task.tray} into the oven`;
     case "cool":
       return `Tray ${task.tray} out, ${number(plan.oven.cool_on_tray_min, 0)} min on the tray`;
+    case "cool_on_rack":
+      return `Tray ${task.tray} onto the rack`;
   }
 }
 
@@ -119,7 +124,7 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
   const heats = [...new Set(lots.map((l) => l.plan.oven.oven_c))];
   return (
     <section className="mt-5" aria-labelledby="run-head">
-      <h1 className="only-print h-station">Run sheet: {name}</h1>
+      <h2 className="only-print h-station">Run sheet: {name}</h2>
       <p className="only-print">
         {longDay(day.start_at)}, ready {clock(ready_by)}. Oven {heats.map((c) => format.temperature(c, 0)).join(", then ")}.
       </p>
@@ -140,8 +145,8 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
               {t.step === "preheat" && heats.length > 1 ? ` to ${format.temperature(oven.oven_c, 0)}` : ""}
               <span className="block text-fine text-soft">
                 {t.step === "bake"
-                  ? `${heats.length > 1 ? `${format.temperature(oven.oven_c, 0)}, ` : ""}look from ${clock(addWhole(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
-                  : t.step === "chill" || t.step === "tray_chill"
+                  ? `${heats.length > 1 ? `${format.temperature(oven.oven_c, 0)}, ` : ""}look from ${clock(shifted(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
+                  : t.step === "chill" || t.step === "tray_chill" || t.step === "cool_on_rack"
                     ? `until ${clock(t.end_at)}`
                     : `${duration(t.end_min - t.start_min)}`}
                 {t.why ? `; ${t.why}` : ""}
@@ -154,9 +159,4 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
       </ol>
     </section>
   );
-}
-
-
-function addWhole(iso: string, minutes: number): string {
-  return shifted(iso, Math.round(minutes));
 }

@@ -2,17 +2,17 @@
 import type { RefObject } from "react";
 import type { Plan } from "../../api/client";
 import { CLOCK_STEPS, stepFor } from "../../drawing/scale";
-import { clock, shifted } from "../../drawing/time";
+import { clock, minutesPast, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";
 
 type Task = Plan["clock"]["tasks"][number];
 
 const FILL: Record<Task["step"], string> = {
   mix: "fill-spruce", form: "fill-spruce", cut: "fill-spruce", chill: "fill-cold-pale", tray_chill: "fill-cold-pale",
-  preheat: "fill-stone-2", bake: "fill-butter", cool: "fill-stone-2",
+  rest: "fill-warm-pale", preheat: "fill-stone-2", bake: "fill-butter", cool: "fill-stone-2", cool_on_rack: "fill-stone",
 };
 const WORD: Record<Task["step"], string> = {
-  mix: "mix", form: "form", cut: "cut", chill: "chill", tray_chill: "chill", preheat: "heat up", bake: "bake", cool: "cool",
+  mix: "mix", form: "form", cut: "cut", chill: "chill", tray_chill: "chill", rest: "rest", preheat: "heat up", bake: "bake", cool: "cool", cool_on_rack: "cool",
 };
 const LIGHT: Task["step"][] = ["mix", "form", "cut"];
 
@@ -109,9 +109,4 @@ export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<
       </svg>
     </div>
   );
-}
-
-function minutesPast(iso: string): number {
-  const [, h = "0", m = "0"] = /T(\d\d):(\d\d)/.exec(iso) ?? [];
-  return Number(h) * 60 + Number(m);
 }

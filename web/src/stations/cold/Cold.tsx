@@ -10,11 +10,12 @@ import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
 import { CoolingCurve } from "./CoolingCurve";
 import { HaveReady } from "./HaveReady";
+import { readyTo, worksBetween } from "./words";
 
 export function Cold() {
   const { job, plan, dim } = useJobContext();
@@ -34,7 +35,7 @@ export function Cold() {
         <HaveReady />
       </Work>
       <TicketBox>
-        <Part title="Ready to roll">
+        <Part title={readyTo(cold.purpose)}>
           <p className="answer">
             <Live value={clock(cold.ready_at)} />
           </p>
@@ -45,25 +46,25 @@ export function Cold() {
         </Part>
         <Part title="How it is chilled">
           <div className="space-y-3">
-            <Choice
+            {plan.making.kind === "cut" ? <Choice
               label="Form for the cold"
               value={job.chill_as_disc ? "disc" : "sheets"}
               options={[{ value: "disc", label: "Pressed to discs" }, { value: "sheets", label: "Rolled first" }]}
               onChange={(v) => change.mutate({ chill_as_disc: v === "disc" })}
-            />
+            /> : null}
             <Choice
               label="Place to chill"
               value={job.chill_place}
               options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }]}
               onChange={(chill_place) => change.mutate({ chill_place })}
             />
-            {job.chill_as_disc ? (
+            {job.chill_as_disc && plan.making.kind === "cut" ? (
               <Amount label="Discs pressed to" kind="length" value={job.disc_mm} field="disc_mm" step={1} onSave={(disc_mm) => keep({ disc_mm })} />
             ) : null}
             <Fault text={otherFault(change.error, ["disc_mm"])} />
           </div>
         </Part>
-        <Part title="Cut pieces, before the oven">
+        {cold.tray_chill ? <Part title="Cut pieces, before the oven">
           <Choice
             label="Place for the tray chill"
             value={job.tray_chill_place}
@@ -73,7 +74,7 @@ export function Cold() {
           <p className="mt-2">
             Firm after <strong><Live value={minuteRange(cold.tray_chill)} /></strong> on their tray, from {format.temperature(cold.tray_chill.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
           </p>
-        </Part>
+        </Part> : null}
         <Part title="How long it keeps">
           <Rows>
             <Row name="Fridge, well wrapped">{range(cold.keeping.fridge_days, "day")}</Row>
@@ -85,19 +86,14 @@ export function Cold() {
         </Part>
         <Part title="How sure is this?">
           <Rows>
-            <Row name="Rolls clean between">
-              {format.temperature(cold.window.rolls_from_c)}–{format.temperature(cold.window.rolls_to_c)}
-            </Row>
-            <Row name={`Sheet on the bench at ${format.temperature(cold.room_c, 0)}`}>{benchWords(cold)}</Row>
+            <Row name={capital(cold.works_as)}>{worksBetween(cold, format)}</Row>
+            <Row name={`${onBench(cold)} at ${format.temperature(cold.room_c, 0)}`}>{benchWords(cold)}</Row>
             <Row name="After a night, rest">{cold.tempering_after_night_min == null ? "the room is too cold" : cold.tempering_after_night_min < 0.5 ? "none needed" : duration(cold.tempering_after_night_min)}</Row>
           </Rows>
           <div className="mt-3">
             <Reasons items={[...cold.reasons, cold.water]} />
           </div>
-          <p className="caution mt-3">
-            Keep dough at 5 °C (41 °F) or colder when it waits, and not more than two hours out of the cold. Raw flour and raw egg are
-            not safe to taste. Your local food code comes first.
-          </p>
+          <Cautions items={plan.cautions} />
         </Part>
       </TicketBox>
     </>
@@ -108,10 +104,17 @@ function range([from = 0, to = 0]: readonly number[], unit: string): string {
   return `${from === to ? "" : `${number(from, 0)}–`}${number(to, 0)} ${unit}${to === 1 ? "" : "s"}`;
 }
 
-function minuteRange(ready: Plan["cold"]["tray_chill"]): string {
+function minuteRange(ready: NonNullable<Plan["cold"]["tray_chill"]>): string {
   if (ready.never) return ready.never;
   const [from, to] = [Math.floor(ready.ready_earliest_min ?? ready.ready_after_min ?? 0), Math.ceil(ready.ready_latest_min ?? ready.ready_after_min ?? 0)];
   return from === to ? `${to} min` : `${from}–${to} min`;
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What of it lies on the bench while it is worked. */
+function onBench(cold: Plan["cold"]): string {
+  return cold.purpose === "rolling" ? "Sheet on the bench" : cold.purpose === "slicing" ? "Log on the bench" : "Portion on the bench";
 }
 
 function benchWords(cold: Plan["cold"]): string {
@@ -123,11 +126,12 @@ function benchWords(cold: Plan["cold"]): string {
 function staysSentence(plan: Plan): string {
   const { cold } = plan;
   const rest = cold.tempering_after_night_min;
-  const stays = cold.past_at ? `It stays in the window until ${clock(cold.past_at)}.` : "It stays in the window as long as it lies there.";
+  const stays = cold.past_at ? `It stays right until ${clock(cold.past_at)}.` : "It stays right as long as it lies there.";
+  const hard = cold.purpose === "slicing" ? "it shatters under the knife" : "it cracks at the rim";
   const after = cold.past_at
     ? rest == null
-      ? " After that it cracks, and this room is too cold to soften it."
-      : ` Later it cracks at the rim: let it rest on the bench, up to ${duration(Math.max(1, rest))} after a night.`
+      ? ` After that ${hard}, and this room is too cold to soften it.`
+      : ` Later ${hard}: let it rest on the bench, up to ${duration(Math.max(1, rest))} after a night.`
     : "";
   const now = cold.tempering_min != null && cold.tempering_min >= 0.5 ? ` In this plan the last piece waits long enough to need ${duration(cold.tempering_min)} on the bench.` : "";
   const out = clock(cold.out_at) === clock(cold.ready_at) ? "" : `The plan takes it out at ${clock(cold.out_at)}. `;

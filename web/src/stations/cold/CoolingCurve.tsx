@@ -3,9 +3,10 @@ import type { RefObject } from "react";
 import type { Plan } from "../../api/client";
 import { curvePath } from "../../drawing/path";
 import { CLOCK_STEPS, stepFor, stepped } from "../../drawing/scale";
-import { clock, shifted } from "../../drawing/time";
+import { clock, minutesPast, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
+import { readyTo, worksBetween } from "./words";
 import { bandsOf, BOTTOM, CurveKey, Ground, LEFT, TOP, useDegrees } from "./Ground";
 
 export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGElement | null>; cold: Plan["cold"] }) {
@@ -16,8 +17,8 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
   // Room on the right for the words of the bands.
   const end = (curve[curve.length - 1]?.after_min ?? 60) * (width > 500 ? 1.3 : 1.36);
   const start = curve[0]?.warmest_c ?? 20;
-  const low = Math.min(cold.air_c < 0 ? window.rolls_from_c - 6 : cold.air_c, ...curve.map((p) => p.mean_c));
-  const { y, at: height } = useDegrees(Math.max(low, -6), Math.max(start, window.rolls_to_c + 2));
+  const low = Math.min(cold.air_c < 0 ? (cold.works_from_c ?? cold.works_to_c) - 6 : cold.air_c, ...curve.map((p) => p.mean_c));
+  const { y, at: height } = useDegrees(Math.max(low, -6), Math.max(start, cold.works_to_c + 2));
   // The axis counts minutes of the day, so that its ticks are whole on the clock.
   const went = minutesPast(cold.in_at);
   const x = stepped(went, went + end, [LEFT, RIGHT], stepFor(end, width > 500 ? 7 : 4, CLOCK_STEPS));
@@ -30,9 +31,9 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
       <svg ref={picture} viewBox={`0 0 ${width} 330`} className="w-full" role="img" aria-labelledby="cool-title cool-desc">
         <title id="cool-title">Temperature of the dough in the {cold.place}</title>
         <desc id="cool-desc">
-          {`Core ${format.temperature(start)} at ${clock(cold.in_at)}; ready to roll at ${clock(cold.ready_at)}${cold.past_at ? `; too cold to roll from ${clock(cold.past_at)}` : ""}. Rolls clean between ${format.temperature(window.rolls_from_c)} and ${format.temperature(window.rolls_to_c)}.`}
+          {`Core ${format.temperature(start)} at ${clock(cold.in_at)}; ${readyTo(cold.purpose).toLowerCase()} at ${clock(cold.ready_at)}${cold.past_at ? `; too cold from ${clock(cold.past_at)}` : ""}. It ${cold.works_as} ${worksBetween(cold, format)}.`}
         </desc>
-        <Ground bands={bandsOf(window, "rolling")} y={y} at={height} right={RIGHT} />
+        <Ground bands={bandsOf(window, cold.purpose)} y={y} at={height} right={RIGHT} />
         {x.ticks.map((t) => (
           <g key={t}>
             <path d={`M${x(t)} ${BOTTOM}v6`} className="stroke-edge" />
@@ -45,8 +46,8 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
         {past == null ? null : <path d={`M${x0(past)} ${TOP}V${BOTTOM}`} className="stroke-cold" strokeWidth="1.4" strokeDasharray="5 4" />}
         <path d={curvePath(curve.map((p) => at(p, "warmest_c")))} fill="none" className="stroke-ink" strokeWidth="3.2" strokeLinejoin="round" />
         <path d={curvePath(curve.map((p) => at(p, "mean_c")))} fill="none" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" />
-        <circle cx={x0(ready)} cy={height(window.rolls_to_c)} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />
-        <text x={x0(ready) + 12} y={height(window.rolls_to_c) - 10} fontSize="16" fontWeight="700">
+        <circle cx={x0(ready)} cy={height(cold.works_to_c)} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />
+        <text x={x0(ready) + 12} y={height(cold.works_to_c) - 10} fontSize="16" fontWeight="700">
           {`ready ${clock(cold.ready_at)}`}
         </text>
         {past == null ? null : (
@@ -58,9 +59,4 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
       <CurveKey />
     </div>
   );
-}
-
-function minutesPast(iso: string): number {
-  const [, h = "0", m = "0"] = /T(\d\d):(\d\d)/.exec(iso) ?? [];
-  return Number(h) * 60 + Number(m);
 }

@@ -8,7 +8,7 @@ import { inUnits } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
-import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Cautions, Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
 
@@ -105,8 +105,7 @@ export function GoesWrong() {
       </Work>
       <TicketBox>
         <Part title="What must not go wrong">
-          <p className="caution">{a?.caution ? inUnits(a.caution, format) : "Dough that waits belongs at 5\u00a0°C (41\u00a0°F) or colder, and not out of it for more than two hours. Raw flour and raw egg are not safe to taste."}</p>
-          <p className="mt-3 text-fine text-soft">Your local food code and qualified people come first; these are common practice.</p>
+          <Cautions items={a?.caution ? [a.caution, ...plan.cautions.filter((c) => !a.caution?.includes(c))] : plan.cautions} />
         </Part>
         <Part title="How these are reckoned">
           <p className="text-fine text-soft">

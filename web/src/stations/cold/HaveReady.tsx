@@ -4,17 +4,12 @@ import type { Schemas } from "../../api/client";
 import { useWanted } from "../../api/cold";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { clock, duration, shifted, timeOfDay } from "../../drawing/time";
+import { clock, duration, nearest, nextAfter, shifted, timeOfDay } from "../../drawing/time";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
+import { formWords, readyTo } from "./words";
 
 type Way = Schemas["WantedWayView"];
-
-/** `2026-11-28` with `14:05`, on the day after where that is earlier than the time it goes in. */
-function onDay(base: string, time: string): string {
-  const same = `${base.slice(0, 10)}T${time}`;
-  return same < base ? shifted(same, 1440) : same;
-}
 
 export function HaveReady() {
   const { job, plan } = useJobContext();
@@ -22,11 +17,11 @@ export function HaveReady() {
   const change = useChangeJob(job.id);
   const [inTyped, setInTyped] = useState<string>();
   const [readyTyped, setReadyTyped] = useState<string>();
-  const inAt = inTyped ? `${plan.cold.in_at.slice(0, 10)}T${inTyped}` : plan.cold.in_at;
-  const readyAt = readyTyped ? onDay(inAt, readyTyped) : shifted(inAt, 20);
+  const inAt = inTyped ? nearest(plan.cold.in_at, inTyped) : plan.cold.in_at;
+  const readyAt = readyTyped ? nextAfter(inAt, readyTyped) : shifted(inAt, 20);
   const wanted = useWanted(job.id, inAt, readyAt);
   const ways = wanted.error ? [] : (wanted.data?.ways ?? []);
-  const form = (w: Way) => (w.piece.kind === "disc" ? `Disc, ${format.length(w.piece.thickness_mm)}` : w.piece.kind === "sheet" ? `Sheets, ${format.length(w.piece.thickness_mm)}` : w.piece.kind);
+  const form = (w: Way) => (w.piece.kind === "disc" ? `Disc, ${format.length(w.piece.thickness_mm)}` : w.piece.kind === "sheet" ? `Sheets, ${format.length(w.piece.thickness_mm)}` : capital(formWords(w.piece, format)));
   const take = (w: Way, disc_mm?: number) =>
     change.mutate(w.piece.kind === "disc" ? { chill_as_disc: true, disc_mm: disc_mm ?? w.piece.thickness_mm, chill_place: w.place } : { chill_as_disc: false, chill_place: w.place });
   return (
@@ -34,7 +29,7 @@ export function HaveReady() {
       <h3 id="wanted-head" className="h-part mb-2">Have it ready at a time</h3>
       <div className="mb-2 flex flex-wrap items-end gap-3">
         <Time label="It can go in at" value={inAt.slice(11)} onChange={setInTyped} />
-        <Time label="Ready to roll at" value={readyAt.slice(11)} onChange={setReadyTyped} />
+        <Time label={`${readyTo(plan.cold.purpose)} at`} value={readyAt.slice(11)} onChange={setReadyTyped} />
         <p className="pb-2.5 text-soft">{wanted.data && !wanted.error ? `${duration(wanted.data.within_min)} in the cold` : ""}</p>
       </div>
       <Fault text={faultOf(wanted.error, "ready_at") ?? otherFault(wanted.error, ["ready_at"])} />
@@ -76,6 +71,8 @@ export function HaveReady() {
     </section>
   );
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Time({ label, value, onChange }: { label: string; value: string; onChange(value: string): void }) {
   const [draft, setDraft] = useState<string>();

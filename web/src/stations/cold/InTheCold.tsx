@@ -3,6 +3,7 @@ import { useRef } from "react";
 import { useSearchParams } from "react-router";
 import type { LivePiece } from "../../api/client";
 import { useChills, useForgetPiece, usePieceAct } from "../../api/cold";
+import { useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { useLive } from "../../app/live";
 import { clock, duration, localTime } from "../../drawing/time";
@@ -107,7 +108,9 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
   const act = usePieceAct();
   const real = piece.clock_speed === 1;
   const ready = piece.ready_after_min;
-  const read = piece.stays.some((s) => s.place !== "bench" && s.readings > 0);
+  const made_up = useKitchen().data?.made_up ?? false;
+  // What a stand-in showed says nothing of a real fridge; in the demo bakery it may, to try it out.
+  const read = piece.stays.some((s) => s.place !== "bench" && s.readings > 0) && (made_up || piece.readings.every((r) => !r.simulated));
   return (
     <>
       <Part title={piece.name}>
@@ -122,7 +125,7 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
         {piece.now.too_long ? <p className="caution mt-3 font-semibold">{piece.now.too_long}</p> : null}
         {piece.now.out_of_cold_min >= 1 ? (
           <p className="caution mt-3">
-            {duration(piece.now.out_of_cold_min)} out of the cold so far. Two hours are the usual limit for raw dough; your local food code comes first.
+            {duration(piece.now.out_of_cold_min)} out of the cold so far. {inUnits(piece.now.cold_rule, format)}
           </p>
         ) : null}
       </Part>

@@ -2,6 +2,7 @@
 import type { LivePiece } from "../../api/client";
 import { useMovePiece, usePieceAct } from "../../api/cold";
 import { Fault, otherFault } from "../../kit/Fault";
+import { didFact } from "../../kit/said";
 import { PLACES, placeWords } from "./words";
 
 export function Moves({ piece, large = false }: { piece: LivePiece; large?: boolean }) {
@@ -14,11 +15,11 @@ export function Moves({ piece, large = false }: { piece: LivePiece; large?: bool
       {large ? null : <p className="mb-2 text-soft">{capital(placeWords(piece))}.</p>}
       <div className="flex flex-wrap gap-2">
         {PLACES.filter((p) => p.value !== here).map((p) => (
-          <button key={p.value} type="button" className={`btn ${size}`} disabled={move.isPending} onClick={() => move.mutate({ id: piece.id, place: p.value })}>
+          <button key={p.value} type="button" className={`btn ${size}`} disabled={move.isPending} onClick={() => move.mutate({ id: piece.id, place: p.value }, { onSuccess: () => didFact(`${piece.name} was moved ${p.value === "bench" ? "onto the bench" : `into the ${p.value}`}`, () => act.mutateAsync({ id: piece.id, act: "unmove" })) })}>
             {p.value === "bench" ? "Onto the bench" : `Into the ${p.value}`}
           </button>
         ))}
-        <button type="button" className={`btn ${size}`} disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "end" })}>
+        <button type="button" className={`btn ${size}`} disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "end" }, { onSuccess: () => didFact(`${piece.name} is no longer followed`, () => act.mutateAsync({ id: piece.id, act: "reopen" })) })}>
           Used, follow no more
         </button>
         {piece.stays.length > 1 ? (

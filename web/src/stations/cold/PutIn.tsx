@@ -1,11 +1,12 @@
 /** Putting a piece in starts its clock. What is not said is as the plan has it. */
 import { useState } from "react";
 import type { Piece, PutInBody } from "../../api/client";
-import { usePutIn } from "../../api/cold";
+import { useForgetPiece, usePutIn } from "../../api/cold";
 import { pieceWord, useJobContext } from "../../app/JobFrame";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 import { PLACES, PURPOSES } from "./words";
 
@@ -60,6 +61,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
   const { job, plan } = useJobContext();
   const format = useFormat();
   const putIn = usePutIn(job.id);
+  const { mutateAsync: forget } = useForgetPiece();
   const [form, setForm] = useState<Form>("plan");
   const [sizes, setSizes] = useState<Sizes>(USUAL.plan);
   const [purpose, setPurpose] = useState<PutInBody["purpose"]>(null);
@@ -67,14 +69,19 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
   const [start, setStart] = useState<number>();
   const [speed, setSpeed] = useState("1");
   const kind = form === "plan" ? plan.cold.piece.kind : form;
-  const proposed = freeName(purpose === "oven" ? "Tray" : kind === "sphere" ? "Portions" : kind.charAt(0).toUpperCase() + kind.slice(1), taken);
+  const proposed = freeName(purpose === "oven" && plan.cold.tray_chill ? "Tray" : kind === "sphere" ? "Portions" : kind.charAt(0).toUpperCase() + kind.slice(1), taken);
   const [typed, setTyped] = useState<string>();
   const name = typed ?? proposed;
   const keep = (key: keyof Sizes) => (value: number) => {
     setSizes((s) => ({ ...s, [key]: value }));
     return Promise.resolve();
   };
-  const oven = purpose === "oven";
+  // What a piece as planned is for is the plan's to say; of another form the server has a usual purpose.
+  const usual: NonNullable<PutInBody["purpose"]> = form === "plan" ? plan.cold.purpose : form === "log" || form === "bar" ? "slicing" : plan.cold.purpose === "slicing" ? "rolling" : plan.cold.purpose;
+  const oven = (purpose ?? usual) === "oven" && plan.cold.tray_chill != null;
+  const tray = oven ? plan.cold.tray_chill : null;
+  const starts_c = tray?.start_c ?? plan.cold.curve[0]?.warmest_c ?? 20;
+  const goes = tray?.place ?? plan.cold.place;
   const fields = ["name", "start_c", "clock_speed", "piece", "place", "purpose", "put_in_at"];
   return (
     <form
@@ -83,13 +90,13 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
         e.preventDefault();
         putIn.mutate(
           { name, piece: pieceOf(form, sizes), purpose: purpose ?? null, place: place ?? null, start_c: start ?? null, clock_speed: Number(speed), put_in_at: null },
-          { onSuccess: (piece) => { setTyped(undefined); onDone(piece.id); } },
+          { onSuccess: (piece) => { setTyped(undefined); onDone(piece.id); didFact(`${piece.name} is in the ${piece.stays[0]?.place ?? "cold"}`, () => forget(piece.id)); } },
         );
       }}
     >
       <p className="text-soft">
         As planned it is {plan.cold.count === 1 ? "one" : "a"} {oven ? "tray of cut pieces" : pieceWord(plan, format, 1)} at{" "}
-        {format.temperature(oven ? plan.cold.tray_chill.start_c : (plan.cold.curve[0]?.warmest_c ?? 20))}, in the {oven ? plan.cold.tray_chill.place : plan.cold.place}.
+        {format.temperature(starts_c)}, in the {goes}.
       </p>
       <label className="block">
         <span className="mb-1 block text-fine text-soft">What it is called</span>
@@ -110,9 +117,9 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
               {form === "bar" ? <Amount label="High" kind="length" value={sizes.height} field="height_mm" onSave={keep("height")} /> : null}
             </div>
           )}
-          <Choice label="What it is for" value={purpose ?? (kind === "log" || kind === "bar" ? "slicing" : "rolling")} options={PURPOSES} onChange={(p: NonNullable<PutInBody["purpose"]>) => setPurpose(p)} />
-          <Choice label="Where" value={place ?? (oven ? plan.cold.tray_chill.place : plan.cold.place)} options={PLACES} onChange={(p: NonNullable<PutInBody["place"]>) => setPlace(p)} />
-          <Amount label="Its temperature, all through" kind="temperature" value={start ?? (oven ? plan.cold.tray_chill.start_c : (plan.cold.curve[0]?.warmest_c ?? 20))} field="start_c" step={0.5} onSave={(c) => { setStart(c); return Promise.resolve(); }} />
+          <Choice label="What it is for" value={purpose ?? usual} options={PURPOSES} onChange={(p: NonNullable<PutInBody["purpose"]>) => setPurpose(p)} />
+          <Choice label="Where" value={place ?? goes} options={PLACES} onChange={(p: NonNullable<PutInBody["place"]>) => setPlace(p)} />
+          <Amount label="Its temperature, all through" kind="temperature" value={start ?? starts_c} field="start_c" step={0.5} onSave={(c) => { setStart(c); return Promise.resolve(); }} />
           <label className="block">
             <span className="mb-1 block text-fine text-soft">Its clock runs</span>
             <select className="field" value={speed} onChange={(e) => setSpeed(e.target.value)}>

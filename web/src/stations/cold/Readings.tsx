@@ -2,10 +2,11 @@
 import { useState } from "react";
 import type { LivePiece, ReadingBody } from "../../api/client";
 import { useAddReading, useDeleteReading } from "../../api/cold";
-import { timeOfDay } from "../../drawing/time";
+import { daysLater, nextAfter, now, timeOfDay, utcOf } from "../../drawing/time";
 import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 import { clockOf } from "./words";
 
@@ -14,13 +15,10 @@ const SPOTS = [
   { value: "surface", label: "On its face" },
 ] as const;
 
-/** The last time of the day at which the clock here showed that, in UTC. */
+/** The last time at which the kitchen's clock showed that, as a moment. */
 function lastTime(time: string): string {
-  const [hours = 0, minutes = 0] = time.split(":").map(Number);
-  const at = new Date();
-  at.setHours(hours, minutes, 0, 0);
-  if (at.getTime() > Date.now() + 60_000) at.setDate(at.getDate() - 1);
-  return at.toISOString();
+  const next = nextAfter(now(), time);
+  return utcOf(daysLater(next, -1));
 }
 
 export function Readings({ piece }: { piece: LivePiece }) {
@@ -47,6 +45,14 @@ export function Readings({ piece }: { piece: LivePiece }) {
       setFault(faultOf(error, "text") ?? faultOf(error, "readings") ?? otherFault(error, []));
     }
   };
+  const strike = (r: LivePiece["readings"][number]) =>
+    remove.mutate(r.id, {
+      // A reading of a stand-in does not come back as one that a hand took.
+      onSuccess: () => {
+        const back = () => add.mutateAsync({ shows_c: r.shows_c, spot: r.spot, read_at: r.read_at });
+        if (!r.simulated) didFact(`The reading of ${format.temperature(r.shows_c)} was struck out`, back);
+      },
+    });
   const newest = piece.readings.slice(-6).toReversed();
   return (
     <div className="space-y-2">
@@ -78,7 +84,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
               <span className="num w-14 text-soft">{piece.clock_speed === 1 ? clockOf(piece, r.after_min) : `${Math.round(r.after_min)} min`}</span>
               <span className="num w-14 font-semibold">{format.temperature(r.shows_c)}</span>
               <span className={`flex-1 text-fine ${r.set_aside ? "text-warm" : "text-soft"}`}>{r.set_aside ? "set aside" : r.spot === "surface" ? "on its face" : ""}</span>
-              <button type="button" className="btn btn-quiet btn-small" aria-label={`Strike out ${format.temperature(r.shows_c)}`} onClick={() => remove.mutate(r.id)}>
+              <button type="button" className="btn btn-quiet btn-small" aria-label={`Strike out ${format.temperature(r.shows_c)}`} onClick={() => strike(r)}>
                 Strike out
               </button>
             </li>

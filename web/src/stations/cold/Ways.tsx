@@ -10,7 +10,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Cautions, Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
 import { Ribbons } from "./Ribbons";
@@ -77,9 +77,7 @@ export function Ways() {
             <Amount label="Bar, high" kind="length" value={sizes.bar_height_mm ?? sizeOf(found.data, "bar", "height_mm")} field="bar_height_mm" onSave={keepSize("bar_height_mm")} />
           </div>
         </Part>
-        <p className="caution">
-          Dough that waits belongs at 5 °C (41 °F) or colder, and not out of it for more than two hours. Your local food code comes first.
-        </p>
+        <Cautions items={plan.cautions} />
       </TicketBox>
     </>
   );

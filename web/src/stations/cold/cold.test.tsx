@@ -25,7 +25,7 @@ vi.hoisted(() => {
 });
 
 const WINDOW: Window = { rolls_from_c: 10.6, rolls_to_c: 19, tacky_to_c: 26.3, slices_to_c: 12.6, slices_from_c: -2.7, oven_ready_c: 13.3, shift_k: 0.2 };
-const NOW: PieceNow = { id: 7, now_at: "2026-11-28T12:40:00.000Z", elapsed_min: 14, core_c: 19.8, mean_c: 18.5, side: "too_warm", word: "tacky", left_min: 5, out_of_cold_min: 0 };
+const NOW: PieceNow = { id: 7, now_at: "2026-11-28T12:40:00.000Z", elapsed_min: 14, core_c: 19.8, mean_c: 18.5, side: "too_warm", cold_rule: "no more than two hours", word: "tacky", left_min: 5, out_of_cold_min: 0 };
 const PIECE: LivePiece = {
   id: 7, job_id: 1, job_name: "Regatta gulls", name: "Disc 1",
   piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 },
@@ -35,8 +35,8 @@ const PIECE: LivePiece = {
   ready_after_min: 19, ready_earliest_min: 17, ready_latest_min: 21, past_after_min: 70, never: null, window: WINDOW,
   curve: [0, 20, 40, 70, 80].map((m) => ({ after_min: m, warmest_c: 22 - m / 8, coldest_c: 20 - m / 8, mean_c: 21 - m / 8, surface_c: 20 - m / 8 })),
   readings: [
-    { id: 1, read_at: "2026-11-28T12:36:00.000Z", after_min: 10, shows_c: 20.6, spot: "core", set_aside: false },
-    { id: 2, read_at: "2026-11-28T12:38:00.000Z", after_min: 12, shows_c: 38.2, spot: "core", set_aside: true },
+    { id: 1, read_at: "2026-11-28T12:36:00.000Z", after_min: 10, shows_c: 20.6, spot: "core", set_aside: false, simulated: false },
+    { id: 2, read_at: "2026-11-28T12:38:00.000Z", after_min: 12, shows_c: 38.2, spot: "core", set_aside: true, simulated: false },
   ],
   readings_total: 2, said: ["One reading so far."],
 };

@@ -1,9 +1,17 @@
 /** How a followed piece is told in words. All figures come from the server. */
-import type { LivePiece, Piece } from "../../api/client";
+import type { LivePiece, Piece, Plan } from "../../api/client";
 import { clock, duration, localTime } from "../../drawing/time";
 import type { Format } from "../../drawing/units";
 
 const READY: Record<LivePiece["purpose"], string> = { rolling: "Ready to roll", slicing: "Ready to slice", oven: "Ready for the oven" };
+
+export const readyTo = (purpose: LivePiece["purpose"]): string => READY[purpose];
+
+/** Between which temperatures it is right for what it is for, in words that follow 'rolls clean'. */
+export function worksBetween(cold: Pick<Plan["cold"], "works_from_c" | "works_to_c">, format: Format): string {
+  const to = format.temperature(cold.works_to_c);
+  return cold.works_from_c == null ? `at ${to} or colder` : `between ${format.temperature(cold.works_from_c)} and ${to}`;
+}
 
 export const PURPOSES: readonly { value: LivePiece["purpose"]; label: string }[] = [
   { value: "rolling", label: "To be rolled" },

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BowlRequest, Mixing } from "../../api/client";
-import { useAddMixNote, useBowlAdvice, useDeleteMixNote, useIngredients } from "../../api/queries";
+import { useAddMixNote, useBowlAdvice, useDeleteMixNote, useIngredients, usePutBackMixNote } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock } from "../../drawing/time";
 import { inUnits, number } from "../../drawing/units";
@@ -10,6 +10,7 @@ import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Part, Reasons } from "../../kit/Ticket";
+import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 
 const FEELS = [
@@ -34,6 +35,7 @@ export function Bowl({ m }: { m: Mixing }) {
   const ask = useBowlAdvice(job.id);
   const keep = useAddMixNote(job.id);
   const remove = useDeleteMixNote();
+  const { mutateAsync: putBack } = usePutBackMixNote();
   const ingredients = useIngredients();
   const [mix, setMix] = useState(1);
   const [feel, setFeel] = useState<Feel>();
@@ -142,7 +144,7 @@ export function Bowl({ m }: { m: Mixing }) {
                   {n.ingredient && (n.added_g ?? 0) > 0 ? `; ${format.mass(n.added_g ?? 0)} ${name(n.ingredient)}` : "; nothing added"}
                   {(n.left_over_g ?? 0) > 0 ? `; ${format.mass(n.left_over_g ?? 0)} left over` : ""}
                 </span>
-                <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Take the note on mix ${n.mix} away`} onClick={() => remove.mutate(n.id)}>
+                <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Take the note on mix ${n.mix} away`} onClick={() => remove.mutate(n.id, { onSuccess: () => didFact(`The note on mix ${n.mix} was taken away`, () => putBack(n.id)) })}>
                   ×
                 </button>
               </li>

@@ -4,7 +4,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import type { Ingredient, Lever, Pulled } from "../../api/client";
 import { useChangeFormula, useIngredients, useKitchen, usePulled } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits, number } from "../../drawing/units";
+import { inUnits, number, type Format } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
@@ -220,7 +220,10 @@ function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: In
       </label>
       <label className="w-52">
         <span className="mb-1 block text-fine text-soft">of the</span>
-        <select className="field" value={from} onChange={(e) => setFrom(e.target.value)}>
+        <select className="field" value={from} onChange={(e) => {
+            setFrom(e.target.value);
+            if (chosen && chosen !== e.target.value) onPull(e.target.value, chosen, share);
+          }}>
           {outs.map((i) => (
             <option key={i.key} value={i.key}>{i.name}</option>
           ))}
@@ -313,11 +316,10 @@ const TRAITS = [
 const PARTS = ["fat", "sugar", "starch", "water"] as const;
 
 /** How far a line's grams move. */
-function moved(before: number, after: number): string {
+function moved(before: number, after: number, format: Format): string {
   if (before === 0) return "new";
   if (after === 0) return "gone";
-  const by = Math.abs(after - before);
-  return `${after >= before ? "+" : "\u2212"}${number(by, by < 10 ? 1 : 0)} g`;
+  return `${after >= before ? "+" : "\u2212"}${format.mass(Math.abs(after - before))}`;
 }
 
 function SideBySide({ pulled }: { pulled: Pulled }) {
@@ -341,7 +343,7 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
               <th scope="row" className="py-1.5 pr-2 text-left font-semibold">{c.name}</th>
               <td className="num py-1.5 text-right">{c.before_g > 0 ? format.mass(c.before_g) : "–"}</td>
               <td className="num py-1.5 text-right font-semibold">{c.after_g > 0 ? format.mass(c.after_g) : "–"}</td>
-              <td className="num py-1.5 pl-3 text-right text-soft">{moved(c.before_g, c.after_g)}</td>
+              <td className="num py-1.5 pl-3 text-right text-soft">{moved(c.before_g, c.after_g, format)}</td>
             </tr>
           ))}
           {changes.length === 0 ? (

@@ -5,9 +5,10 @@ import type { Formula } from "../../api/client";
 import { useBeside, useChangeJob, useFormulas } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { inUnits, number } from "../../drawing/units";
+import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { DoughNav } from "./DoughNav";
 import { MakeUp } from "./MakeUp";
@@ -45,6 +46,7 @@ export function Dough() {
           </button>
         </StationHead>
         <DoughNav jobId={job.id} />
+        <Fault text={otherFault(beside.error, [])} />
         <KeptVersion />
         {b ? (
           <div className={`no-print mb-5 ${beside.isPlaceholderData ? "opacity-60" : ""}`}>
@@ -94,6 +96,7 @@ export function KeptVersion() {
   const { job } = useJobContext();
   const formula = useJobFormula();
   const change = useChangeJob(job.id);
+  if (change.error) return <Fault text={otherFault(change.error, [])} />;
   if (!formula || !job.formula_version || job.formula_version === formula.version) return null;
   return (
     <div className="say no-print mb-4 flex flex-wrap items-center justify-between gap-3">
@@ -158,9 +161,9 @@ function DoughTicket() {
         <div className="mt-3">
           <Reasons items={dough.reasons} />
         </div>
+        <Cautions items={plan.cautions} />
         <p className="caution mt-3">
-          Raw flour and raw egg are not ready to eat: no tasting. Add flour slowly, its dust harms the lungs. The allergen list is a
-          draft; local rules decide what a label says.
+          Add flour slowly, its dust harms the lungs. The allergen list is a draft; local rules decide what a label says.
         </p>
       </Part>
     </TicketBox>

@@ -6,6 +6,7 @@ import { number } from "../../drawing/units";
 import { Live } from "../../kit/Live";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { Price } from "../../pantry/Price";
+import { Unread } from "../../kit/Unread";
 import { useFormat } from "../../kit/settings";
 import { useJobFormula } from "./Dough";
 import { DoughNav } from "./DoughNav";
@@ -27,6 +28,7 @@ export function LabelView() {
           </button>
         </StationHead>
         <DoughNav jobId={job.id} />
+        {l ? null : <Unread of={[label]} />}
         {l ? (
           <>
             <div className="label-card mb-6">

@@ -1,12 +1,14 @@
 /** The mixing sheet: temperatures, what to sift, the steps with their stops; readable from the bench, and printed. */
-import { useState } from "react";
 import type { Mixing } from "../../api/client";
 import { useChangeJob, useMixing } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { inUnits, number } from "../../drawing/units";
+import { Fault, otherFault } from "../../kit/Fault";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Unread } from "../../kit/Unread";
+import { useKept } from "../../kit/kept";
 import { useFormat } from "../../kit/settings";
 import { Bowl } from "./Bowl";
 import { KeptVersion } from "./Dough";
@@ -28,6 +30,7 @@ export function Mix() {
         </StationHead>
         <DoughNav jobId={job.id} />
         <KeptVersion />
+        {m ? null : <Unread of={[sheet]} />}
         {m ? (
           <>
             <Temperatures m={m} />
@@ -87,17 +90,14 @@ function minutes(least: number | null | undefined, most: number | null | undefin
 
 function Steps({ m }: { m: Mixing }) {
   const format = useFormat();
-  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
-  const toggle = (title: string) =>
-    setDone((d) => {
-      const next = new Set(d);
-      if (!next.delete(title)) next.add(title);
-      return next;
-    });
+  const { job } = useJobContext();
+  // What is ticked off stays so while somebody looks at another page, until the formula's steps are others.
+  const [done, setDone] = useKept<readonly string[]>(`mixing ${job.id}`, []);
+  const toggle = (title: string) => setDone((d) => (d.includes(title) ? d.filter((t) => t !== title) : [...d, title]));
   return (
     <ol className="space-y-3" aria-label="Steps">
       {m.steps.map((s, i) => {
-        const ticked = done.has(s.title);
+        const ticked = done.includes(s.title);
         return (
           <li key={s.title} className={`break-inside-avoid rounded-xl border border-rule bg-raised p-4 ${ticked ? "opacity-55" : ""}`}>
             <div className="flex items-start gap-3">
@@ -192,6 +192,7 @@ function HowMixed() {
             Back to the expected temperature
           </button>
         ) : null}
+        <Fault text={otherFault(change.error, ["hold_back_percent", "dough_c"])} />
         <Tints tints={job.tints ?? []} onSave={(tints) => keep({ tints })} />
       </div>
     </Part>

@@ -165,9 +165,9 @@ function OnHand() {
         <div className="mt-4 border-t border-rule pt-3" aria-live="polite">
           <p className="text-lg">
             <strong>
-              {answer.pieces} × {plan.cutter.name}
-            </strong>{" "}
-            of {format.length(job.thickness_mm)}, from {format.bigMass(answer.dough_g)} of dough, {number(answer.factor, 2)} times the formula.
+              {answer.pans == null ? `${answer.pieces} × ${plan.making.kind === "cut" ? plan.cutter.name : pieceOf(plan.making.kind)}` : `${answer.pans === 1 ? "One pan" : `${answer.pans} pans`}, ${format.length(Math.round((answer.pan_depth_mm ?? 0) * 10) / 10)} thick`}
+            </strong>
+            {plan.making.kind === "cut" || plan.making.kind === "sliced" ? ` of ${format.length(job.thickness_mm)}` : ""}, from {format.bigMass(answer.dough_g)} of dough, {number(answer.factor, 2)} times the formula.
           </p>
           {answer.scarce ? (
             <p>
@@ -189,6 +189,9 @@ function OnHand() {
     </section>
   );
 }
+
+/** What a job that is not cut makes, one of it. */
+const pieceOf = (kind: string): string => (kind === "sliced" ? "slice" : "portion");
 
 function ForWhat() {
   const { job, plan } = useJobContext();
@@ -293,6 +296,7 @@ function Weighing() {
             />
           </>
         ) : null}
+        <Fault text={otherFault(change.error, [])} />
       </div>
     </Part>
   );

@@ -26,7 +26,7 @@ export function Traits({ beside }: { beside: Beside }) {
           </div>
           <Scale trait={t} own={own[t.key]} other={neighbour[t.key]} neighbour={neighbour.name} />
           <details className="text-fine text-soft">
-            <summary className="cursor-pointer py-1">why</summary>
+            <summary className="min-h-11 cursor-pointer py-2.5">why</summary>
             <ul className="space-y-1 pb-1">
               {own[t.key].reasons.map((r) => (
                 <li key={r}>{inUnits(r, format)}</li>

@@ -1,16 +1,13 @@
 /** The versions of the formula: each saved edit with what changed, and the way back to any of them. */
 import { useState } from "react";
-import { useChangeFormula, useChangeJob, useVersions } from "../../api/queries";
+import { useChangeFormula, useChangeJob, useIngredients, useVersions } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { number } from "../../drawing/units";
+import { dateClock, localTime } from "../../drawing/time";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { KeptVersion, useJobFormula } from "./Dough";
 import { DoughNav } from "./DoughNav";
-
-const day = (utc: string) =>
-  new Date(utc).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit", hour12: false });
 
 export function Versions() {
   const { job, dim } = useJobContext();
@@ -20,13 +17,15 @@ export function Versions() {
   const change = useChangeFormula(job.formula_id);
   const changeJob = useChangeJob(job.id);
   const [shown, setShown] = useState<number>();
+  const ingredients = useIngredients();
+  const nameOf = (key: string) => ingredients.data?.find((i) => i.key === key)?.name.toLowerCase() ?? key.replaceAll("-", " ");
   const all = versions.data ?? [];
   const newest = all[0]?.number;
   const kept = job.formula_version ?? newest;
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`Versions of ${formula?.name ?? "the formula"}`} sub={all.length === 1 ? "as it was first kept" : `${all.length} of them`}>
+        <StationHead title={`Versions of ${formula?.name ?? "the formula"}`} sub={versions.isPending ? undefined : all.length === 1 ? "as it was first kept" : `${all.length} of them`}>
           {(["text", "json-ld", "csv", "json"] as const).map((as) => (
             <a key={as} className="btn btn-small" href={`/api/formulas/${job.formula_id}/as/${as}`}>
               {{ text: "Text", "json-ld": "Recipe data", csv: "Table", json: "Formula file" }[as]}
@@ -41,7 +40,7 @@ export function Versions() {
               <div className="flex flex-wrap items-center justify-between gap-2">
                 <h3 className="text-lg">
                   Version {v.number}
-                  <span className="ml-2 font-sans text-fine font-normal text-soft">{day(v.saved_at)}</span>
+                  <span className="ml-2 font-sans text-fine font-normal text-soft">{dateClock(localTime(v.saved_at))}</span>
                   {v.number === kept ? <span className="ml-2 rounded-full bg-pale px-2 py-0.5 font-sans text-fine font-semibold text-on-pale">this job's</span> : null}
                 </h3>
                 <div className="flex flex-wrap gap-2">
@@ -77,13 +76,13 @@ export function Versions() {
               )}
               {shown === v.number ? (
                 <p className="mt-2 text-fine text-soft">
-                  {v.lines.map((l) => `${l.ingredient.replaceAll("-", " ")} ${number(l.grams, 1)} g`).join(", ")}
+                  {v.lines.map((l) => `${nameOf(l.ingredient)} ${format.mass(l.grams)}`).join(", ")}
                 </p>
               ) : null}
             </li>
           ))}
         </ol>
-        <Fault text={otherFault(change.error, []) ?? otherFault(changeJob.error, [])} />
+        <Fault text={otherFault(versions.error, []) ?? otherFault(change.error, []) ?? otherFault(changeJob.error, [])} />
       </Work>
       <TicketBox>
         <Part title="How versions work">

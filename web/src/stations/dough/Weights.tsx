@@ -25,6 +25,11 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
   const kept = job.formula_version !== null && job.formula_version !== undefined && job.formula_version !== formula.version;
   const most = Math.max(...dough.weights.map((w) => w.bakers_percent), 1);
   const put = (next: (lines: LineBody[]) => LineBody[]) => change.mutateAsync((f) => ({ ...f, lines: next(f.lines) }));
+  // After one is taken out the next moves under the finger: the second tap of a double one takes no further.
+  const take = (ingredient: string, tap: number) => {
+    if (tap > 1) return;
+    void put((all) => all.filter((l) => l.ingredient !== ingredient)).catch(() => undefined);
+  };
   return (
     <section aria-labelledby="weights-head">
       <h3 id="weights-head" className="h-part mb-1">
@@ -83,7 +88,8 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                         type="button"
                         className="min-h-11 min-w-11 text-soft"
                         aria-label={`Take ${w.name} out of the formula`}
-                        onClick={() => void put((all) => all.filter((_, at) => at !== i)).catch(() => undefined)}
+                        disabled={!own}
+                        onClick={(e) => own && take(own.ingredient, e.detail)}
                       >
                         ×
                       </button>

@@ -52,10 +52,11 @@ export function BakesTeach({ records }: { records: number }) {
             </Rows>
           </div>
           {found.set_aside.length > 0 ? <p className="mt-2 text-fine text-soft">{found.set_aside.length === 1 ? "One record does" : `${found.set_aside.length} records do`} not fit with the others and {found.set_aside.length === 1 ? "is" : "are"} set aside.</p> : null}
+          {found.incomplete.length > 0 ? <p className="mt-2 text-fine text-soft">{found.incomplete.length === 1 ? "One record does" : `${found.incomplete.length} records do`} not say what it was baked with, and {found.incomplete.length === 1 ? "teaches" : "teach"} nothing.</p> : null}
           {found.beyond.length > 0 ? <p className="mt-2 text-fine text-soft">{found.beyond.length} lie beyond what the forecast knows.</p> : null}
         </>
       ) : found && !asked.isPending ? (
-        <p className="text-fine text-soft">No record yet that the forecast reaches.</p>
+        <p className="text-fine text-soft">{found.incomplete.length > 0 ? "The records here do not say what they were baked with: nothing is learnt from them." : "No record yet that the forecast reaches."}</p>
       ) : null}
       {found?.taken ? <p className="mt-3 text-fine text-soft">{`Taken over: ${says(found.taken)}`}</p> : null}
       <div className="mt-3 flex flex-wrap gap-2">

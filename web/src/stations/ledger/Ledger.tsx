@@ -1,26 +1,19 @@
 /** What came out of the oven, against what was expected. */
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import type { BakeRecord } from "../../api/client";
-import { api, settled } from "../../api/client";
-import { useAddRecord, useDeleteRecord, useRecords } from "../../api/queries";
+import { useDeleteRecord, usePutBackRecord, useRecords } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock, longDay } from "../../drawing/time";
 import { number } from "../../drawing/units";
-import { Choice } from "../../kit/Choice";
-import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { Fault, otherFault } from "../../kit/Fault";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
+import { END_WORDS, LINER_WORDS, TRAY_WORDS } from "../oven/words";
 import { BakesTeach } from "./BakesTeach";
+import { EDGES, NewRecord } from "./NewRecord";
 import { SpreadChart } from "./SpreadChart";
-
-const EDGES = [
-  { value: "pale", label: "Pale" },
-  { value: "just_golden", label: "Just golden" },
-  { value: "golden", label: "Golden" },
-  { value: "brown", label: "Brown" },
-] as const;
-type Edge = (typeof EDGES)[number]["value"];
 
 export function Ledger() {
   const { job, plan, dim } = useJobContext();
@@ -30,10 +23,11 @@ export function Ledger() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 0)}–${number(plan.oven.spread_most_percent, 0)} % spread, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)} min`}>
+        <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 0)}–${number(plan.oven.spread_most_percent, 0)} % spread, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)} min`}>
           {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
         </StationHead>
-        {all.length === 0 ? (
+        <Fault text={otherFault(records.error, [])} />
+        {records.isPending || records.error ? null : all.length === 0 ? (
           <p className="max-w-xl text-lg text-soft">
             Measure a few pieces of the first tray when they are cold: across, where the cutter is widest, and how thick. What you record
             here stands beside what was expected, and stays with the job.
@@ -50,7 +44,7 @@ export function Ledger() {
         )}
       </Work>
       <TicketBox>
-        <NewRecord jobId={job.id} width={plan.oven.cut_width_mm} />
+        <NewRecord key={job.id} job={job} plan={plan} />
         <BakesTeach records={all.length} />
       </TicketBox>
     </>
@@ -59,16 +53,25 @@ export function Ledger() {
 
 function Entry({ record: r }: { record: BakeRecord }) {
   const format = useFormat();
-  const remove = useDeleteRecord();
+  const { mutateAsync: takeAway, error } = useDeleteRecord();
+  const { mutateAsync: putBack } = usePutBackRecord();
   const within = r.spread_percent >= r.expected_spread_least_percent && r.spread_percent <= r.expected_spread_most_percent;
   const verdict = within ? "as expected" : r.spread_percent < r.expected_spread_least_percent ? "less than expected" : "more than expected";
+  const remove = async () => {
+    try {
+      await takeAway(r.id);
+      didFact(`The bake of ${longDay(r.recorded_at)} was taken away`, () => putBack(r.id));
+    } catch {
+      // Said below the record.
+    }
+  };
   return (
     <li className="border-t border-rule py-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h3 className="h-part">
           {longDay(r.recorded_at)}, {clock(r.recorded_at)}
         </h3>
-        <button type="button" className="btn btn-quiet btn-small" aria-label={`Take away the bake of ${longDay(r.recorded_at)}`} onClick={() => remove.mutate(r.id)}>
+        <button type="button" className="btn btn-quiet btn-small" aria-label={`Take away the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
           Take away
         </button>
       </div>
@@ -82,96 +85,24 @@ function Entry({ record: r }: { record: BakeRecord }) {
         {r.baked_min == null ? "" : `${number(r.baked_min, 1)} min in the oven, expected ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}. `}
         Edge {EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase()}.
       </p>
+      <BakedWith record={r} />
       {r.notes ? <p className="mt-1">{r.notes}</p> : null}
+      <Fault text={otherFault(error, [])} />
     </li>
   );
 }
 
-function NewRecord({ jobId, width }: { jobId: number; width: number }) {
+/** The conditions it was baked in; without them it teaches nothing, and it says so. */
+function BakedWith({ record: r }: { record: BakeRecord }) {
   const format = useFormat();
-  const add = useAddRecord(jobId);
-  const empty = { widths: "", thicknesses: "", minutes: "", notes: "" };
-  const [draft, setDraft] = useState(empty);
-  const [edge, setEdge] = useState<Edge>("just_golden");
-  const [unread, setUnread] = useState<{ field: string; text: string }>();
-  const set = (field: keyof typeof empty) => (e: { target: { value: string } }) => setDraft({ ...draft, [field]: e.target.value });
-
-  const readAll = async (field: string, text: string, quantity: "length" | "duration"): Promise<number[]> => {
-    const parts = text.split(/[;\s]+(?=[\d.¼½¾⅛⅜⅝⅞])|;/).map((p) => p.trim()).filter(Boolean);
-    const values: number[] = [];
-    for (const part of parts) {
-      try {
-        const default_symbol = quantity === "length" ? format.symbol("length") : "min";
-        values.push((await settled(api.POST("/api/units/parse", { body: { quantity, text: part, default_symbol } }))).value);
-      } catch (error) {
-        setUnread({ field, text: faultOf(error, "text") ?? otherFault(error, []) ?? "That does not read." });
-        throw error;
-      }
-    }
-    return values;
-  };
-  const save = async () => {
-    setUnread(undefined);
-    add.reset();
-    try {
-      const widths_mm = await readAll("widths_mm", draft.widths, "length");
-      const thicknesses_mm = await readAll("thicknesses_mm", draft.thicknesses, "length");
-      const minutes = await readAll("baked_min", draft.minutes, "duration");
-      // The fields are free for the next bake at once.
-      setDraft(empty);
-      await add.mutateAsync({ widths_mm, thicknesses_mm, baked_min: minutes[0] ?? null, edge_colour: edge, notes: draft.notes });
-    } catch {
-      // The fault stands by its field; what was typed comes back, unless something else was typed meanwhile.
-      setDraft((now) => (Object.values(now).every((v) => v === "") ? draft : now));
-    }
-  };
-  const fault = (field: string) => (unread?.field === field ? unread.text : faultOf(add.error, field));
-  return (
-    <Part title="Record a bake">
-      <form
-        className="space-y-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <div>
-          <label htmlFor="widths" className="mb-1 block text-fine text-soft">
-            Widths of some pieces, cut at {format.length(width)}
-          </label>
-          <input id="widths" className="field num" value={draft.widths} onChange={set("widths")} placeholder={format.system === "us" ? "4; 4 1/16; 4" : "101.5 102 100.8"} autoComplete="off" aria-invalid={fault("widths_mm") ? true : undefined} />
-          <Fault text={fault("widths_mm")} />
-        </div>
-        <div>
-          <label htmlFor="thicknesses" className="mb-1 block text-fine text-soft">
-            Thicknesses, if measured
-          </label>
-          <input id="thicknesses" className="field num" value={draft.thicknesses} onChange={set("thicknesses")} placeholder={format.system === "us" ? "1/4" : "6.5 6.4"} autoComplete="off" aria-invalid={fault("thicknesses_mm") ? true : undefined} />
-          <Fault text={fault("thicknesses_mm")} />
-        </div>
-        <div>
-          <label htmlFor="minutes" className="mb-1 block text-fine text-soft">
-            Minutes in the oven
-          </label>
-          <input id="minutes" className="field num" value={draft.minutes} onChange={set("minutes")} placeholder="11" autoComplete="off" aria-invalid={fault("baked_min") ? true : undefined} />
-          <Fault text={fault("baked_min")} />
-        </div>
-        <div>
-          <p className="mb-1 text-fine text-soft">Edge</p>
-          <Choice label="Edge" value={edge} options={EDGES} onChange={(v) => setEdge(v)} />
-        </div>
-        <div>
-          <label htmlFor="notes" className="mb-1 block text-fine text-soft">
-            Notes
-          </label>
-          <textarea id="notes" className="field min-h-24 py-2" value={draft.notes} onChange={set("notes")} maxLength={2000} />
-          <Fault text={fault("notes")} />
-        </div>
-        <Fault text={otherFault(add.error, ["widths_mm", "thicknesses_mm", "baked_min", "notes"])} />
-        <button type="submit" className="btn btn-main w-full" disabled={add.isPending}>
-          Keep it
-        </button>
-      </form>
-    </Part>
-  );
+  const conditions = r.conditions;
+  if (!r.complete || !conditions) return <p className="text-fine text-soft">What it was baked with was not kept yet at the time, so nothing is learnt from it.</p>;
+  const words = [
+    conditions.oven_c == null ? null : `${format.temperature(conditions.oven_c, 0)}${conditions.oven_fan ? " with the fan" : ""}`,
+    conditions.tray_kind == null ? null : TRAY_WORDS[conditions.tray_kind],
+    conditions.liner == null ? null : LINER_WORDS[conditions.liner],
+    conditions.bake_end == null ? null : `until ${END_WORDS[conditions.bake_end]}`,
+    conditions.start_c == null ? null : `pieces at ${format.temperature(conditions.start_c, 0)}`,
+  ].filter((w) => w !== null);
+  return <p className="text-fine text-soft">{`Baked with ${words.join(", ")}${r.formula_version == null ? "" : `; version ${r.formula_version} of the dough`}${r.kitchen ? `, at ${r.kitchen}` : ""}.`}</p>;
 }

@@ -119,7 +119,7 @@ function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coa
       </div>
       {finish && finish.kind !== "coarse_sugar" && finish.kind !== "powdered_sugar" && finish.kind !== "drizzle" ? (
         <div className="no-print mt-3 grid max-w-md grid-cols-2 gap-3">
-          {finish.sugar_parts == null ? null : <Amount label="Parts of sugar to one" kind="count" step={0.5} value={finish.sugar_parts} field={`finishes[${n}].sugar_parts`} onSave={(sugar_parts) => onChange({ sugar_parts })} />}
+          {finish.sugar_parts == null ? null : <Amount label="Parts of sugar to one" kind="ratio" step={0.5} value={finish.sugar_parts} field={`finishes[${n}].sugar_parts`} onSave={(sugar_parts) => onChange({ sugar_parts })} />}
           {finish.part_percent == null ? null : <Amount label="Of each piece" kind="percent" step={5} value={finish.part_percent} field={`finishes[${n}].part_percent`} onSave={(part_percent) => onChange({ part_percent })} />}
           {finish.film_mm == null ? null : <Amount label="As thick as" kind="length" step={0.1} value={finish.film_mm} field={`finishes[${n}].film_mm`} onSave={(film_mm) => onChange({ film_mm })} />}
           {finish.layer_mm == null ? null : <Amount label="Spread" kind="length" step={0.5} value={finish.layer_mm} field={`finishes[${n}].layer_mm`} onSave={(layer_mm) => onChange({ layer_mm })} />}

@@ -19,29 +19,31 @@ const GROUPS: readonly { key: Lever["group"]; name: string }[] = [
 const MOST_PINNED = 3;
 const LETTERS = "ABC";
 
+/** What a lever changes; nothing where that is within the forecast's own steps. */
 interface Change {
-  spread: number;
-  time: number;
-  colour: number;
+  spread: number | null;
+  time: number | null;
+  colour: number | null;
 }
+
+const changeOf = (l: Lever): Change | undefined =>
+  l.bake_min == null || l.spread_percent == null || l.rim_at_same_time == null
+    ? undefined
+    : { spread: l.spread_change_percent ?? null, time: l.bake_change_min ?? null, colour: l.rim_change ?? null };
 
 export function Levers() {
   const { job, plan, dim } = useJobContext();
   const { forecast } = plan.oven;
-  const key = forecast ? JSON.stringify([plan.oven.oven_c, forecast.bake_min, forecast.spread_percent, job.liner, job.bake_end, job.method]) : undefined;
+  const key = forecast ? JSON.stringify([job.revision, plan.oven.oven_c, forecast]) : undefined;
   const board = useLevers(job.id, key);
   const [pinned, setPinned] = useState<readonly string[]>([]);
   const format = useFormat();
   if (!forecast) return <Nothing />;
-  const changeOf = (l: Lever): Change | undefined =>
-    l.bake_min == null || l.spread_percent == null || l.rim_at_same_time == null
-      ? undefined
-      : { spread: l.spread_percent - forecast.spread_percent, time: l.bake_min - forecast.bake_min, colour: l.rim_at_same_time - forecast.rim_colour };
   const changes = board.levers.map(changeOf).filter((c) => c !== undefined);
   const most = {
-    spread: Math.max(2, ...changes.map((c) => Math.abs(c.spread))),
-    time: Math.max(1, ...changes.map((c) => Math.abs(c.time))),
-    colour: Math.max(8, ...changes.map((c) => Math.abs(c.colour))),
+    spread: Math.max(2, ...changes.map((c) => Math.abs(c.spread ?? 0))),
+    time: Math.max(1, ...changes.map((c) => Math.abs(c.time ?? 0))),
+    colour: Math.max(8, ...changes.map((c) => Math.abs(c.colour ?? 0))),
   };
   const toggle = (name: string) => setPinned((p) => (p.includes(name) ? p.filter((n) => n !== name) : p.length < MOST_PINNED ? [...p, name] : p));
   const chosen = pinned.map((name) => board.levers.find((l) => l.name === name)).filter((l) => l !== undefined);
@@ -73,16 +75,16 @@ export function Levers() {
                   return (
                     <tr key={l.number} className="border-t border-rule">
                       <td className="py-1 pr-2">
-                        <button type="button" className="flex w-full items-center gap-2 text-left" aria-pressed={pin >= 0} onClick={() => toggle(l.name)} disabled={!c}>
+                        <button type="button" className="flex min-h-11 w-full items-center gap-2 text-left" aria-pressed={pin >= 0} onClick={() => toggle(l.name)} disabled={!c}>
                           <span className={`grid size-6 shrink-0 place-items-center rounded-full border text-sm font-bold ${pin >= 0 ? "border-ink bg-ink text-worktop" : "border-edge text-soft"}`}>{pin >= 0 ? LETTERS[pin] : ""}</span>
                           {inUnits(l.name, format)}
                         </button>
                       </td>
                       {c ? (
                         <>
-                          <td><Bar value={c.spread} most={most.spread} text={`${signed(c.spread, 1)} points`} /></td>
-                          <td><Bar value={c.time} most={most.time} text={`${signed(c.time, 1)} min`} /></td>
-                          <td><Bar value={c.colour} most={most.colour} text={c.colour > 1.5 ? "darker" : c.colour < -1.5 ? "paler" : "alike"} {...(l.rim_screen ? { fill: l.rim_screen } : {})} /></td>
+                          <td><Bar value={c.spread} most={most.spread} text={`${signed(c.spread ?? 0, 1)} points`} /></td>
+                          <td><Bar value={c.time} most={most.time} text={`${signed(c.time ?? 0, 1)} min`} /></td>
+                          <td><Bar value={c.colour} most={most.colour} text={(c.colour ?? 0) > 0 ? "darker" : "paler"} {...(l.rim_screen ? { fill: l.rim_screen } : {})} /></td>
                         </>
                       ) : (
                         <td colSpan={3} className="text-fine text-soft">beyond what the forecast knows</td>
@@ -133,7 +135,8 @@ function signed(v: number, places: number): string {
 }
 
 /** A bar to the left for less, to the right for more. */
-function Bar({ value, most, text, fill }: { value: number; most: number; text: string; fill?: string }) {
+function Bar({ value, most, text, fill }: { value: number | null; most: number; text: string; fill?: string }) {
+  if (value === null) return <span className="block py-1 text-[0.8125rem] text-soft">no change</span>;
   const half = Math.min(1, Math.abs(value) / most) * 50;
   return (
     <span className="block py-1 pr-3">

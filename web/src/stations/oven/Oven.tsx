@@ -16,20 +16,7 @@ import { useFormat } from "../../kit/settings";
 import { BakeCurve } from "./BakeCurve";
 import { OvenNav } from "./OvenNav";
 import { PieceDrawing } from "./PieceDrawing";
-
-const ENDS = [
-  { value: "pale", label: "Pale and set" },
-  { value: "just_golden", label: "Just golden" },
-  { value: "golden", label: "Golden" },
-  { value: "brown", label: "Brown" },
-  { value: "dull", label: "Dull middle" },
-  { value: "soft_pale", label: "Pale, soft middle" },
-] as const;
-
-const LINERS = [
-  { value: "parchment", label: "Parchment" }, { value: "bare", label: "Nothing" }, { value: "greased", label: "Grease" },
-  { value: "foil", label: "Foil" }, { value: "silicone", label: "Silicone mat" }, { value: "floured", label: "Grease and flour" },
-] as const;
+import { ENDS, LINERS } from "./words";
 
 export function Oven() {
   const { job, plan, dim } = useJobContext();

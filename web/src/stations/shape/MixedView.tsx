@@ -12,6 +12,7 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { AskToLeave } from "../../kit/AskToLeave";
 import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
 import { ShapeNav } from "./ShapeNav";
@@ -147,6 +148,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
   const kept = (lead.mixed ?? []).length > 0;
   return (
     <>
+      <AskToLeave when={unkept && stop === undefined} what="The sheets are laid otherwise than they are kept." />
       <Work dim={dim && !stop}>
         <StationHead title="Several lots on one sheet" sub={sheet ? `sheet ${at + 1} of ${sheets.length}, ${format.length(Math.round(width_mm))} × ${format.length(Math.round(sheet.length_mm))}` : `${lots.length} lots, ${format.length(plan.shape.thickness_mm)} thick`}>
           {sheets.length > 1 ? <Choice label="Which sheet" value={String(at)} options={sheets.map((_, i) => ({ value: String(i), label: String(i + 1) }))} onChange={(v) => { setAt(Number(v)); setChosen(undefined); }} /> : null}

@@ -113,7 +113,7 @@ export function NestDrawing({ picture, cutters, board, width_mm, length_mm, used
           <g key={i} className={on ? undefined : "slides"} transform={`translate(${p.y_mm * scale} ${(width_mm - p.x_mm) * scale}) rotate(${p.turn_deg - 90}) scale(${scale})`} data-piece={i + 1}>
             <path
               d={path}
-              className={`cursor-grab ${p.held ? "fill-held" : "fill-cut"} ${fault ? "stroke-warm" : on ? "stroke-ink" : "stroke-cut-line"}`}
+              className={`cursor-grab touch-none ${p.held ? "fill-held" : "fill-cut"} ${fault ? "stroke-warm" : on ? "stroke-ink" : "stroke-cut-line"}`}
               strokeWidth={(on || fault ? 2.6 : 1.3) / scale}
               strokeLinejoin="round"
               onPointerDown={start(i, false)}
@@ -126,7 +126,7 @@ export function NestDrawing({ picture, cutters, board, width_mm, length_mm, used
             {on && turnable ? (
               <g>
                 <path d={`M0 0H${knob}`} className="stroke-ink" strokeWidth={1.2 / scale} strokeDasharray={`${3 / scale}`} pointerEvents="none" />
-                <circle cx={knob} r={9 / scale} className="cursor-grab fill-worktop stroke-ink" strokeWidth={2 / scale} onPointerDown={start(i, true)} onPointerMove={go(i)} onPointerUp={end} onPointerCancel={end} />
+                <circle cx={knob} r={9 / scale} className="cursor-grab touch-none fill-worktop stroke-ink" strokeWidth={2 / scale} onPointerDown={start(i, true)} onPointerMove={go(i)} onPointerUp={end} onPointerCancel={end} />
               </g>
             ) : null}
           </g>
@@ -134,7 +134,7 @@ export function NestDrawing({ picture, cutters, board, width_mm, length_mm, used
       })}
       <g className="num" fontSize={Math.min(13, smallest * scale * 0.55)} textAnchor="middle" pointerEvents="none" aria-hidden="true">
         {(tray ? [] : board.pieces).map((p, i) => (
-          <text key={i} x={p.y_mm * scale} y={(width_mm - p.x_mm) * scale + 4} opacity={p.held ? 0 : 0.75}>{i + 1}</text>
+          <text key={i} x={p.y_mm * scale} y={(width_mm - p.x_mm) * scale + 4} className="on-cut" opacity={p.held ? 0 : 1}>{i + 1}</text>
         ))}
       </g>
       {used_mm !== undefined && used_mm < length_mm - 0.5 ? (

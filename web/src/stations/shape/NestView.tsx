@@ -9,6 +9,7 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { AskToLeave } from "../../kit/AskToLeave";
 import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
 import { rollName } from "./Shape";
@@ -65,6 +66,8 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const [past, setPast] = useState<Board[]>([]);
   const [found, setFound] = useState<Nested>();
   const [touched, setTouched] = useState(false);
+  // Whether something was laid since it was kept last.
+  const [dirty, setDirty] = useState(false);
   const [chosen, setChosen] = useState<number>();
   const [goal, setGoal] = useState<Goal>("most");
   const [seconds, setSeconds] = useState<(typeof SECONDS)[number]>("2");
@@ -93,6 +96,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
 
   const put = (next: Board, from: Board = shown) => {
     setTouched(true);
+    setDirty(true);
     setPast((p) => [...p.slice(-49), from]);
     setBoard(next);
     measure(next);
@@ -108,7 +112,9 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const drop = () => {
     const from = before.current;
     before.current = undefined;
-    if (from) setPast((p) => [...p.slice(-49), from]);
+    if (!from) return;
+    setDirty(true);
+    setPast((p) => [...p.slice(-49), from]);
   };
   const nudge = (by: Partial<Record<keyof Cut, number>>) => {
     const piece = chosen === undefined ? undefined : shown.pieces[chosen];
@@ -143,6 +149,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
         {
           layout: (nested) => {
             setFound(nested);
+            setDirty(true);
             // What the search finds is measured already.
             setTouched(false);
             setBoard(fromCuts(nested.cuts, heldPieces));
@@ -168,7 +175,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const keep = () =>
     change.mutate(
       { [field]: shown.pieces.map(placeOf) },
-      { onSuccess: () => setSaid(onTray ? "Kept: the trays are filled like this one." : "Kept: the plan, the dough and the clock go by it where it takes less dough.") },
+      { onSuccess: () => { setDirty(false); setSaid(onTray ? "Kept: the trays are filled like this one." : "Kept: the plan, the dough and the clock go by it where it takes less dough."); } },
     );
   const back = () => {
     const last = past.at(-1);
@@ -185,6 +192,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const more = sheet.rows === undefined ? 0 : shown.pieces.length - sheet.rows;
   return (
     <>
+      <AskToLeave when={dirty} what={onTray ? "This tray is laid otherwise than it is kept." : "This sheet is laid otherwise than it is kept."} />
       <Work dim={dim && !search}>
         <StationHead title={onTray ? "Lay the tray" : "Nest the sheet"} sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}>
           <button type="button" className="btn btn-small" disabled={past.length === 0 || search !== undefined} onClick={back}>
@@ -308,7 +316,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
               <button
                 type="button"
                 className="btn"
-                onClick={() => change.mutate({ [field]: [] }, { onSuccess: () => { setTouched(false); setFound(undefined); setSaid("Rows again."); } })}
+                onClick={() => change.mutate({ [field]: [] }, { onSuccess: () => { setTouched(false); setFound(undefined); setDirty(false); setSaid("Rows again."); } })}
               >
                 Back to rows
               </button>

@@ -52,9 +52,9 @@ export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SV
                 </g>
               );
             })}
-            <g className="num" fontSize={Math.min(12, (Math.min(cutter.width_mm, cutter.height_mm) / 2) * scale * 0.6)} textAnchor="middle" aria-hidden="true" opacity="0.7">
+            <g className="num" fontSize={Math.min(12, (Math.min(cutter.width_mm, cutter.height_mm) / 2) * scale * 0.6)} textAnchor="middle" aria-hidden="true">
               {r.cuts.slice(0, counted(r)).map((c, j) => (
-                <text key={j} x={c.y_mm * scale} y={(r.width_mm - c.x_mm) * scale + 4}>{j + 1}</text>
+                <text key={j} className="on-cut" x={c.y_mm * scale} y={(r.width_mm - c.x_mm) * scale + 4}>{j + 1}</text>
               ))}
             </g>
             <text x={rolls.length > 1 ? w / 2 : 0} y={h + 24} textAnchor={rolls.length > 1 ? "middle" : "start"} fontSize="15.5" fontWeight="600">

@@ -26,7 +26,7 @@ const CUTS = [{ x_mm: 24, y_mm: 24, turn_deg: 0 }, { x_mm: 68, y_mm: 24, turn_de
 const ROLL = { number: 0, sheets: 1, width_mm: 100, length_mm: 120, mass_g: 90, pieces: 2, cut_g: 20, least_gap_mm: 4, cuts: CUTS, nested: false };
 const JOB = { id: 1, name: "Harbour tins", thickness_mm: 6, turning: "free", layout: [], measured: [] } as unknown as Job;
 const TRAYS = { width_mm: 100, length_mm: 120, gap_mm: 25, edge_mm: 10, fill: [2, 1], sources: [[{ roll: 0, pieces: 2 }], [{ roll: 0, pieces: 1 }]], nested: false, rounds: 2, cuts: CUTS };
-const PLAN = { dough: { mix_g: 710 }, cold: { air_c: 4.2, curve: [{ warmest_c: 21.9 }] }, cutter: CUTTER, shape: { thickness_mm: 6, rolls: [ROLL], trays: TRAYS }, oven: { baked_outline_mm: CUTTER.outline_mm } } as unknown as Plan;
+const PLAN = { cautions: ["Raw flour is not ready to eat."], dough: { mix_g: 710 }, cold: { air_c: 4.2, curve: [{ warmest_c: 21.9 }] }, cutter: CUTTER, shape: { thickness_mm: 6, rolls: [ROLL], trays: TRAYS }, oven: { baked_outline_mm: CUTTER.outline_mm } } as unknown as Plan;
 
 const NESTED: Nested = {
   cuts: [...CUTS, { x_mm: 24, y_mm: 70, turn_deg: 45 }], rows: [0, 2], missing: [0], used_mm: 110, cut_percent: 40, least_gap_mm: 3.02, least_rim_mm: 4, bound: 5, after_s: 0.4,

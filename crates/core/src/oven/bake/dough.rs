@@ -1,7 +1,7 @@
 //! A dough as the oven sees it: shares that melt, bind, dissolve, brown or only lie within it.
 
 use crate::dough::stiffness::{SATURATED, dissolves};
-use crate::dough::{FatKind, Formula, Ingredient, Kind, MixMethod, solid_share};
+use crate::dough::{FatKind, Formula, Ingredient, Kind, MixMethod, powder_mass, solid_share};
 use crate::error::{Checks, InputErrors};
 
 /// Shares of the dough's mass, together 1, and what else the model needs.
@@ -52,6 +52,9 @@ pub struct OvenDough {
 const SODA_MOL_KG: f64 = 11.9 * 0.6;
 const POWDER_MOL_KG: f64 = 2.7;
 const HELD: f64 = 0.35;
+/// Of baker's ammonia (ammonium bicarbonate, 79 g/mol): its carbon dioxide, and half of its ammonia, which the wet dough takes up at
+/// first. Stoichiometry by hand; the half is assumed.
+const AMMONIA_MOL_KG: f64 = 1.5 * 12.65;
 
 impl OvenDough {
     /// Checks the parts: together 1 within 0.01, none below nothing.
@@ -164,8 +167,9 @@ impl OvenDough {
             }
         }
         let soda = formula.mass_of("baking-soda").g() / total;
-        let powder = formula.mass_of("baking-powder").g() / total;
-        parts.carbon_dioxide_mol_kg = (soda * SODA_MOL_KG + powder * POWDER_MOL_KG) * HELD;
+        let powder = powder_mass(formula).g() / total;
+        let ammonia = formula.mass_of("bakers-ammonia").g() / total;
+        parts.carbon_dioxide_mol_kg = (soda * SODA_MOL_KG + powder * POWDER_MOL_KG + ammonia * AMMONIA_MOL_KG) * HELD;
         parts.alkali = 100.0 * soda / 0.5;
         parts.protein_percent = if flour_g > 0.0 { (protein_g / flour_g).clamp(5.0, 16.0) } else { 0.0 };
         if crystals_g > 0.0 {

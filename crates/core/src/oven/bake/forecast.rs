@@ -27,9 +27,31 @@ pub enum BakeEnd {
 }
 
 impl BakeEnd {
-    /// What to look for, as a sentence. Common practice, no source.
+    /// What to look for, as a sentence, by what the forecast says of this piece at its end: rim and underside are told as they will be
+    /// seen, not as the word of the end alone would have them.
     #[must_use]
-    pub const fn look_for(self) -> &'static str {
+    pub fn look_for(self, forecast: Option<&BakeForecast>) -> String {
+        let Some(f) = forecast.filter(|f| f.done_by != DoneBy::Never) else { return self.usually().to_owned() };
+        let (rim, under) = (colour_word(f.rim_colour), colour_word(f.under_colour));
+        let seen = if rim == under {
+            format!("rim and underside are {rim}")
+        } else {
+            format!("the rim is {rim} and the underside {under}")
+        };
+        match self {
+            Self::Dull => self.usually().to_owned(),
+            Self::Colour(EdgeColour::Brown) => {
+                format!("Done when the middle no longer shines, {seen}. It goes on browning fast, so stand by it.")
+            }
+            Self::Colour(_) => format!("Done when the middle no longer shines, {seen}."),
+            Self::Soft(_) => {
+                format!("Done when the middle no longer shines, {seen}; it may still give under a finger.")
+            }
+        }
+    }
+
+    /// The same where nothing is forecast. Common practice, no source.
+    const fn usually(self) -> &'static str {
         match self {
             Self::Colour(EdgeColour::Pale) => {
                 "Done when the middle no longer shines and the rim is still pale, the underside just off white."
@@ -288,20 +310,22 @@ fn sample(r: &Record) -> BakeSample {
     }
 }
 
-/// On its tray after a bake of so long, until its middle has come down to `to`: how long, `None` when not within 90 min.
+/// On its tray after a bake of so long, until its middle has come down to each of `to`, the warmest first: how long, `None` when not
+/// within 90 min.
 pub fn cools_after(
     dough: &OvenDough,
     piece: &BakePiece,
     oven: &OvenSetup,
     fit: &BakeFit,
     bake: Span,
-    to: Temperature,
-) -> Result<Option<Span>, InputErrors> {
+    to: [Temperature; 2],
+) -> Result<[Option<Span>; 2], InputErrors> {
     check_bake(dough, piece, oven)?;
-    let until = Until { most_s: bake.s() + 5400.0, out_s: bake.s(), colour: f64::INFINITY, ..Until::DONE };
+    let until =
+        Until { most_s: bake.s() + 5400.0, out_s: bake.s(), cooled_c: to[1].c(), colour: f64::INFINITY, ..Until::DONE };
     let (records, _) = run::<10>(dough, piece, oven, fit, &until);
     let after: Vec<Record> = records.into_iter().filter(|r| r.after_s >= bake.s()).collect();
-    Ok(crossing(&after, to.c(), false, |r| r.core_c).map(|s| Span::new_s(s - bake.s())))
+    Ok(to.map(|to| crossing(&after, to.c(), false, |r| r.core_c).map(|s| Span::new_s(s - bake.s()))))
 }
 
 #[cfg(test)]
@@ -379,10 +403,16 @@ mod tests {
     #[test]
     fn it_is_soft_when_hot_and_sets_on_its_tray() {
         let oven = OvenSetup::usual(175.0, false);
-        let out =
-            cools_after(&cut_out(), &piece(), &oven, &BakeFit::NONE, Span::new_min(10.3), Temperature::new_c(45.0));
+        let out = cools_after(
+            &cut_out(),
+            &piece(),
+            &oven,
+            &BakeFit::NONE,
+            Span::new_min(10.3),
+            [45.0, 24.0].map(Temperature::new_c),
+        );
         // Common practice: 4 to 15 min on the tray before it can be lifted.
-        assert!((4.0..15.0).contains(&out.unwrap().unwrap().min()));
+        assert!((4.0..15.0).contains(&out.unwrap()[0].unwrap().min()));
     }
 
     #[rstest]

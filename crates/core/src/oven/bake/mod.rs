@@ -24,5 +24,4 @@ pub use forecast::{
 };
 pub use limits::{BakeWarning, LEAST_RADIUS_MM, check_bake};
 pub use model::{BakeBalance, simulate};
-pub use physics::standard_pressure_pa;
 pub use setup::{BakeFit, BakePiece, OvenSetup, TrayLiner, TrayMaterial};

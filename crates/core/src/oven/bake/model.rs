@@ -7,10 +7,9 @@
 #![expect(clippy::needless_range_loop, reason = "a cell is looked at in several lists at once")]
 
 use super::dough::OvenDough;
-use super::physics::{
-    ATMOSPHERE_PA, GAS, SIGMA, arrhenius, cells, latent_j_kg, saturation_pa, sugar_solubility, water_activity,
-};
+use super::physics::{GAS, SIGMA, arrhenius, cells, latent_j_kg, saturation_pa, sugar_solubility, water_activity};
 use super::setup::{BakeFit, BakePiece, OvenSetup, Plate};
+use crate::air::ATMOSPHERE_PA;
 use crate::dough::browning_pace;
 use crate::dough::stiffness::{
     FAT, FAT_APART, FLOUR, FLOUR_SWELLS, LOOSE_OTHER, LOOSE_PIECES, LOOSE_SUGAR, OTHER, PIECES, STARCH, SUGAR, WATER,
@@ -18,8 +17,7 @@ use crate::dough::stiffness::{
 
 /// Sampled at the first step after so many seconds.
 const SAMPLE_S: f64 = 2.0;
-/// Air and vapour of a room, and its film, while a piece waits or cools.
-const ROOM_C: f64 = 22.0;
+/// Film and vapour of a room while a piece waits or cools.
 const ROOM_FILM: f64 = 7.0;
 const ROOM_VAPOUR_PA: f64 = 1300.0;
 /// The floor is hotter than the air; half of it where a fan stirs. Calibrated.
@@ -74,6 +72,8 @@ pub(super) struct Until {
     pub most_s: f64,
     /// Out of the oven after so long, s.
     pub out_s: f64,
+    /// Out of the oven, until its middle has come down to so much, degC.
+    pub cooled_c: f64,
     /// Until the rim's colour integral has come so far, and the middle has some.
     pub colour: f64,
     /// Steps over the stability limit, of the squared thickness of the thinnest cell.
@@ -82,7 +82,8 @@ pub(super) struct Until {
 
 impl Until {
     /// Until the rim is a third past brown, at most 45 min.
-    pub const DONE: Self = Self { most_s: 2700.0, out_s: f64::INFINITY, colour: 1.2, fineness: 0.30 };
+    pub const DONE: Self =
+        Self { most_s: 2700.0, out_s: f64::INFINITY, cooled_c: f64::NEG_INFINITY, colour: 1.2, fineness: 0.30 };
 }
 
 /// Parts of the dough that do not change, per kilogram of it.
@@ -220,7 +221,7 @@ pub(super) fn run<const N: usize>(
             let dip = oven.door_dip.k() * (-in_oven_s / oven.recovery.s()).exp();
             (oven.air.c() + fit.offset.k() - dip, film, vapour_pa, fit.heat)
         } else {
-            (ROOM_C, ROOM_FILM, ROOM_VAPOUR_PA, 1.0)
+            (oven.room.c(), ROOM_FILM, ROOM_VAPOUR_PA, 1.0)
         };
         let air_k = air + 273.15;
         // Properties from the state as it is.
@@ -297,7 +298,8 @@ pub(super) fn run<const N: usize>(
                 loss: 1.0 - mass_now / (density * height),
             });
             next_sample += SAMPLE_S;
-            if columns[1].colour_top > until.colour && columns[0].colour_top > 0.1 {
+            let cooled = in_oven_s >= until.out_s && records.last().is_some_and(|r| r.core_c <= until.cooled_c);
+            if cooled || columns[1].colour_top > until.colour && columns[0].colour_top > 0.1 {
                 break;
             }
         }

@@ -1,6 +1,6 @@
 //! What the model is run with: the piece, the tray and its liner, the oven, and what bakes have taught.
 
-use super::physics::ATMOSPHERE_PA;
+use crate::air::ATMOSPHERE_PA;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// What a tray is of.
@@ -101,7 +101,7 @@ pub struct BakePiece {
     pub radius: Length,
     /// All of it.
     pub start: Temperature,
-    /// On the counter at 22 degC before it goes in.
+    /// On the counter before it goes in.
     pub wait: Span,
 }
 
@@ -120,6 +120,8 @@ pub struct OvenSetup {
     pub cover: Share,
     /// The tray when the pieces are laid on it.
     pub tray_start: Temperature,
+    /// The room that pieces wait and cool in.
+    pub room: Temperature,
     /// How far the air falls when the door is opened.
     pub door_dip: TemperatureDifference,
     /// Until all but a third of that is back.
@@ -139,6 +141,7 @@ impl OvenSetup {
             liner: TrayLiner::Parchment,
             cover: Share::new(0.38),
             tray_start: Temperature::new_c(22.0),
+            room: Temperature::new_c(22.0),
             door_dip: TemperatureDifference::new_k(15.0),
             recovery: Span::new_s(90.0),
             pressure_pa: ATMOSPHERE_PA,

@@ -1,7 +1,7 @@
 //! The clock station on the wire.
 
-use super::time;
-use ready_slab_core::clock::{Lane, Relay, RelayTask, Step};
+use crate::wire::MINUTE_FORMAT;
+use ready_slab_core::clock::{Lane, Relay, RelayTask, Step, Zone};
 use ready_slab_core::job::{Job, Plan};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -13,11 +13,13 @@ pub enum StepWord {
     Mix,
     Form,
     Chill,
+    Rest,
     Cut,
     TrayChill,
     Preheat,
     Bake,
     Cool,
+    CoolOnRack,
 }
 
 /// What it occupies.
@@ -73,22 +75,25 @@ pub struct ClockView {
 }
 
 pub(super) fn clock(plan: &Plan, job: &Job) -> ClockView {
-    ClockView::new(&plan.clock.relay, job, &plan.clock.reasons)
+    ClockView::new(&plan.clock.relay, job, plan.clock.zone, &plan.clock.reasons)
 }
 
 impl ClockView {
-    /// A relay as it is sent; `job` says when it is wanted.
-    pub(in crate::wire) fn new(relay: &Relay, job: &Job, reasons: &[String]) -> Self {
+    /// A relay as it is sent; `job` says when it is wanted, by the clocks of `zone`.
+    pub(in crate::wire) fn new(relay: &Relay, job: &Job, zone: Zone, reasons: &[String]) -> Self {
+        let time = |minutes: i64| zone.after(job.input().ready_by, minutes).format(MINUTE_FORMAT).to_string();
         let task = |t: &RelayTask| TaskView {
             step: match t.step {
                 Step::Mix => StepWord::Mix,
                 Step::Form => StepWord::Form,
                 Step::Chill => StepWord::Chill,
+                Step::Rest => StepWord::Rest,
                 Step::Cut => StepWord::Cut,
                 Step::TrayChill => StepWord::TrayChill,
                 Step::Preheat => StepWord::Preheat,
                 Step::Bake => StepWord::Bake,
                 Step::Cool => StepWord::Cool,
+                Step::CoolOnRack => StepWord::CoolOnRack,
             },
             lane: match t.lane {
                 Lane::Hands => LaneWord::Hands,
@@ -100,14 +105,14 @@ impl ClockView {
             mix: t.mix.map(|n| n + 1),
             tray: t.tray.map(|n| n + 1),
             oven: t.oven.map(|n| n + 1),
-            start_at: time(job, t.start_min),
-            end_at: time(job, t.end_min),
+            start_at: time(t.start_min),
+            end_at: time(t.end_min),
             start_min: t.start_min,
             end_min: t.end_min,
             why: t.why.clone(),
         };
         ClockView {
-            start_at: time(job, relay.start_min),
+            start_at: time(relay.start_min),
             total_min: -relay.start_min,
             hands_min: relay.hands_min,
             tasks: relay.tasks.iter().map(task).collect(),

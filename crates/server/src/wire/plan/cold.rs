@@ -1,7 +1,7 @@
 //! The cold station on the wire, and what `compute chill` shares with it.
 
 use super::{time, whole};
-use crate::wire::PlaceWord;
+use crate::wire::{PlaceWord, PurposeWord};
 use ready_slab_core::cold::{ChillAnswer, Piece, Sample, WaterState, Window};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Job, Kitchen, Plan};
@@ -262,22 +262,30 @@ pub struct ColdView {
     pub curve: Vec<CurvePoint>,
     /// Working temperatures.
     pub window: WindowView,
-    /// On the bench after the longest wait of this job; absent when the room never warms it that far.
+    /// What it is chilled for first.
+    pub purpose: PurposeWord,
+    /// Colder than this it is too cold for that; null where it cannot be.
+    pub works_from_c: Option<f64>,
+    /// Right for that at this or colder.
+    pub works_to_c: f64,
+    /// What it does then, in the trade's words.
+    pub works_as: String,
+    /// The longest rest on the bench that this job's timeline holds.
     pub tempering_min: Option<f64>,
     /// On the bench after a night in the cold.
     pub tempering_after_night_min: Option<f64>,
-    /// Sheet on paper on the bench until it is too warm; absent when the room is cool enough.
+    /// On the bench, from just ready until too warm for its purpose; absent when the room is cool enough.
     pub bench_min: Option<f64>,
     /// The same when it was left until the window's cold end.
     pub bench_longest_min: Option<f64>,
-    /// When the plan takes it out: cold enough to stay workable through a tray's rolling and cutting.
+    /// When the plan takes the first mix out.
     pub out_at: String,
     /// Room temperature, for the sentence.
     pub room_c: f64,
     /// How long the raw dough keeps.
     pub keeping: KeepingView,
-    /// Cut pieces.
-    pub tray_chill: TrayChillView,
+    /// Cut pieces; null where pieces are sliced or portioned and go into the oven as they are.
+    pub tray_chill: Option<TrayChillView>,
     /// How the water was taken.
     pub water: String,
     /// Why.
@@ -287,8 +295,8 @@ pub struct ColdView {
 pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
     let c = &plan.cold;
     let ready: ReadyView = (&c.answer).into();
-    let start = plan.chill_start_min();
-    let at = |minutes: Option<f64>| minutes.map(|m| time(job, start + whole(m)));
+    let (start, working) = (plan.chill_start_min(), c.window.working(c.target));
+    let at = |minutes: Option<f64>| minutes.map(|m| time(plan, job, start + whole(m)));
     let ready_at = at(ready.ready_after_min).unwrap_or_default();
     ColdView {
         piece: c.form.piece.into(),
@@ -296,7 +304,7 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         mass_g: c.form.mass.g(),
         place: c.place.into(),
         air_c: c.air.c(),
-        in_at: time(job, start),
+        in_at: time(plan, job, start),
         ready_earliest_at: at(ready.ready_earliest_min).unwrap_or_else(|| ready_at.clone()),
         ready_latest_at: at(ready.ready_latest_min).unwrap_or_else(|| ready_at.clone()),
         ready_at,
@@ -304,22 +312,26 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         ready,
         curve: curve(&c.answer.curve),
         window: c.window.into(),
+        purpose: c.target.into(),
+        works_from_c: working.from.map(|t| t.c()),
+        works_to_c: working.to.c(),
+        works_as: working.does.to_owned(),
         tempering_min: c.tempering.map(Span::min),
         tempering_after_night_min: c.tempering_after_night.map(Span::min),
         bench_min: c.bench.map(Span::min),
         bench_longest_min: c.bench_longest.map(Span::min),
-        out_at: time(job, start + plan.clock.chill_min),
+        out_at: time(plan, job, plan.chill_end_min()),
         room_c: kitchen.room().c(),
         keeping: KeepingView {
             fridge_days: c.keeping.fridge_days.into(),
             freezer_months: c.keeping.freezer_months.into(),
             reason: c.keeping.reason.clone(),
         },
-        tray_chill: TrayChillView {
-            place: c.tray_chill.place.into(),
-            start_c: c.tray_chill.start.c(),
-            ready: (&c.tray_chill.answer).into(),
-        },
+        tray_chill: c.tray_chill.as_ref().map(|t| TrayChillView {
+            place: t.place.into(),
+            start_c: t.start.c(),
+            ready: (&t.answer).into(),
+        }),
         water: water_words(c.answer.water),
         reasons: c.reasons.clone(),
     }

@@ -25,8 +25,12 @@ use utoipa::ToSchema;
 /// All stations' answers.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PlanView {
-    /// Wanted at, local time.
+    /// Wanted at, by the kitchen's clock.
     pub ready_by: String,
+    /// The same moment, UTC.
+    pub ready_utc: String,
+    /// The kitchen's time zone, by its IANA name.
+    pub zone: String,
     /// How its pieces are made.
     pub making: MakingBody,
     /// The cutter, or what a piece that is not cut looks like from above.
@@ -43,10 +47,15 @@ pub struct PlanView {
     pub finish: FinishView,
     /// Clock.
     pub clock: ClockView,
+    /// What to mind with raw dough, each said once.
+    pub cautions: Vec<String>,
 }
 
-fn time(job: &Job, minutes_after: i64) -> String {
-    Plan::at(job, minutes_after).format(MINUTE_FORMAT).to_string()
+/// A moment, UTC, to the minute.
+const UTC_FORMAT: &str = "%Y-%m-%dT%H:%M:00Z";
+
+fn time(plan: &Plan, job: &Job, minutes_after: i64) -> String {
+    plan.at(job, minutes_after).format(MINUTE_FORMAT).to_string()
 }
 
 fn whole(minutes: f64) -> i64 {
@@ -59,7 +68,9 @@ impl PlanView {
     /// The plan of a job, as sent.
     pub fn new(plan: &Plan, job: &Job, kitchen: &Kitchen, cutter: &StoredCutter) -> Self {
         Self {
-            ready_by: time(job, 0),
+            ready_by: time(plan, job, 0),
+            ready_utc: plan.clock.zone.nearest(job.input().ready_by).format(UTC_FORMAT).to_string(),
+            zone: plan.clock.zone.name().to_owned(),
             making: (&job.input().making).into(),
             cutter: cutter.into(),
             dough: dough::dough(plan, job),
@@ -68,6 +79,7 @@ impl PlanView {
             oven: oven::oven(plan),
             finish: (&plan.finish).into(),
             clock: clock::clock(plan, job),
+            cautions: plan.cautions.clone(),
         }
     }
 }

@@ -44,6 +44,8 @@ pub struct OvenView {
     pub baked_width_most_mm: f64,
     /// On the tray before the rack.
     pub cool_on_tray_min: f64,
+    /// From the oven until it can be packed, iced or filled.
+    pub packs_after_min: f64,
     /// What these figures are: `forecast` or `common practice`.
     pub basis: String,
     /// The forecast; null beyond what the model knows.
@@ -67,7 +69,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         oven_c: o.oven.c(),
         bake_least_min: p.bake.0.min(),
         bake_most_min: p.bake.1.min(),
-        look_for: o.look_for.to_owned(),
+        look_for: o.look_for.clone(),
         look_after_min: p.look_after.min(),
         spread_least_percent: 100.0 * o.spread_across().0.value(),
         spread_most_percent: 100.0 * o.spread_across().1.value(),
@@ -81,9 +83,10 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         thickness_mm: o.thickness.mm(),
         baked_width_least_mm: o.baked_width().0.mm(),
         baked_width_most_mm: o.baked_width().1.mm(),
-        cool_on_tray_min: p.cool_on_tray.min(),
+        cool_on_tray_min: o.cooling.on_tray().min(),
+        packs_after_min: (o.cooling.on_tray() + o.cooling.on_rack()).min(),
         basis: if o.forecast.is_some() { "forecast" } else { "common practice" }.to_owned(),
-        forecast: o.forecast.as_ref().map(|f| BakeView::new(f, &o.question.piece)),
+        forecast: o.forecast.as_ref().map(|f| BakeView::new(f, &o.question.piece, o.hides_colour)),
         turn: o.turn.clone(),
         comes_back_min: o.comes_back.min(),
         cover_pot: o.cover_pot,

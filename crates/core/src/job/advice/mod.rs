@@ -1,26 +1,25 @@
 //! What to do when it goes wrong, with numbers.
 
+mod power;
+
 use super::answers::Plan;
 use super::plan::{first_chill, plain};
+use super::ways::SLICE_S;
 use super::{ColdPlace, Job, Kitchen, Making};
 use crate::cold::{
-    BENCH_FILM, Bench, ChillAnswer, ChillQuestion, LiveStay, OUT_OF_THE_COLD, Piece, Place, PlaceKnowledge, Side,
-    Support, Target, Tracked, Wrap, chill_briefly, disc_of, left_for, tempering_to,
+    BENCH_FILM, ChillAnswer, ChillQuestion, Piece, Place, Support, Target, Working, Wrap, chill_briefly, disc_of,
+    left_for, tempering_to,
 };
 use crate::error::{Checks, InputErrors};
+use crate::safety::COLD_RULE;
 use crate::units::{Length, Span, Temperature};
 
-/// A shut fridge or freezer takes on the room's temperature with about this time scale, min. Between an empty fridge (4 h)
-/// and a full one (15 h); a full freezer is slower still. Common practice, no source.
-const SHUT_FRIDGE_MIN: f64 = 8.0 * 60.0;
-const SHUT_FREEZER_MIN: f64 = 30.0 * 60.0;
-/// Length of the steps in which its warming is followed, min, and how many.
-const STEP_MIN: f64 = 20.0;
-const STEPS: u32 = 36;
 /// A cool box with ice packs, and a cool cellar. Common practice, no source.
 const COOL_BOX: (f64, f64) = (6.0, 7.0);
 const CELLAR_C: f64 = 12.0;
 
+/// To take a chilled portion from its box and lay it on the tray, s. Common practice, no source.
+const SPREAD_OUT_S: f64 = 2.0;
 /// Nobody cuts longer at one sheet.
 const ON_THE_BENCH: Span = Span::new_min(180.0);
 
@@ -136,23 +135,30 @@ impl At<'_> {
         Some(Remedy { what, takes: Some(ready), why: format!("{why}{leave}").trim().to_owned() })
     }
 
+    /// Between which temperatures the job's dough is right for what it is chilled for.
+    fn working(&self) -> Working {
+        self.plan.cold.window.working(self.plan.cold.target)
+    }
+
     fn too_warm(&self, core: Temperature) -> Result<Advice, InputErrors> {
-        let window = self.plan.cold.window;
-        let headline = if core <= window.rolls_to {
+        let (window, working) = (self.plan.cold.window, self.working());
+        let headline = if core <= working.to {
             format!(
-                "At {} it is not too warm: this dough rolls clean up to {}. If it sticks all the same, tell it under What was learnt.",
+                "At {} it is not too warm: this dough {} up to {}. If it is soft all the same, tell it under What was learnt.",
                 degrees(core),
-                degrees(window.rolls_to)
+                working.does,
+                degrees(working.to)
             )
         } else {
             format!(
-                "It is too warm by +{:.1}\u{b0}: it is at {} and rolls clean up to {}.",
-                (core - window.rolls_to).k(),
+                "It is {} too warm: at {}, and this dough {} up to {}.",
+                by(core, working.to),
                 degrees(core),
-                degrees(window.rolls_to)
+                working.does,
+                degrees(working.to)
             )
         };
-        if core <= window.rolls_to {
+        if core <= working.to {
             return Ok(Advice { headline, remedies: vec![], caution: None });
         }
         let piece = self.plan.cold.form.piece;
@@ -230,30 +236,45 @@ impl At<'_> {
     }
 
     fn too_hard(&self, dough: Temperature) -> Advice {
-        let (window, room) = (self.plan.cold.window, self.kitchen.room());
-        if dough >= window.rolls_from {
-            let headline = format!(
-                "At {} it is not too cold: this dough rolls clean from {}. If it cracks all the same, tell it under What was learnt.",
-                degrees(dough),
-                degrees(window.rolls_from)
-            );
+        let room = self.kitchen.room();
+        let working = self.working();
+        let Some(from) = working.from.filter(|from| dough < *from) else {
+            let headline = match working.from {
+                Some(from) => format!(
+                    "At {} it is not too cold: this dough {} from {}. If it cracks all the same, tell it under What was learnt.",
+                    degrees(dough),
+                    working.does,
+                    degrees(from)
+                ),
+                None => format!(
+                    "At {} it is firm, and as firm as it may be: it goes into the oven as it is.",
+                    degrees(dough)
+                ),
+            };
             return Advice { headline, remedies: vec![], caution: None };
-        }
+        };
         let headline = format!(
-            "It is too cold by +{:.1}\u{b0}: it is at {} and rolls clean from {}.",
-            (window.rolls_from - dough).k(),
+            "It is {} too cold: at {}, and this dough {} from {}.",
+            by(from, dough),
             degrees(dough),
-            degrees(window.rolls_from)
+            working.does,
+            degrees(from)
         );
         let composition = &self.plan.dough.composition;
-        let temper = |piece: Piece| tempering_to(composition, piece, dough, room, window.rolls_from);
+        let temper = |piece: Piece| tempering_to(composition, piece, dough, room, from);
         let mut remedies = Vec::new();
         let piece = self.plan.cold.form.piece;
         if let Some(takes) = temper(piece) {
             remedies.push(Remedy {
                 what: format!("Rest it wrapped on the bench at {}", degrees(room)),
                 takes: Some(takes),
-                why: "Turn it once. It is ready when a thumb dents it and the rim no longer cracks.".to_owned(),
+                why: match self.plan.cold.target {
+                    Target::Slicing => "Turn it once. It is ready when the knife goes through without a splinter.",
+                    Target::Rolling | Target::Oven | Target::Core(_) => {
+                        "Turn it once. It is ready when a thumb dents it and the rim no longer cracks."
+                    }
+                }
+                .to_owned(),
             });
         }
         if let Piece::Disc { thickness, .. } = piece {
@@ -290,22 +311,30 @@ impl At<'_> {
     ) -> Result<Advice, InputErrors> {
         let kitchen = self.kitchen.at_room(room)?;
         let plan = replan(&kitchen)?;
-        let window = plan.cold.window;
-        let bench = Bench::new(&plan.dough.composition, &window, self.job.thickness(), room);
-        let cold_end = bench.stays_workable(window.rolls_from);
-        let just = plan.cold.bench;
-        let cut_s = kitchen.input().cut_s.max(0.5);
-        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "minutes of cutting")]
-        let pieces = |span: Span| ((span.s() - kitchen.input().roll_min * 60.0).max(0.0) / cut_s).floor() as u32;
+        let working = plan.cold.window.working(plan.cold.target);
+        let cut = self.job.input().making == Making::Cut;
+        let (just, cold_end) = (plan.cold.bench, plan.cold.bench_longest);
+        // What hands get done in a time: a sheet is rolled first, a log is sliced as it is, portions are laid out.
+        let (before_s, each_s) = match self.job.input().making {
+            Making::Cut => (kitchen.input().roll_min * 60.0, kitchen.input().cut_s.max(0.5)),
+            Making::Sliced { .. } => (0.0, SLICE_S),
+            Making::Portioned(_) => (0.0, SPREAD_OUT_S),
+        };
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "minutes of work")]
+        let pieces = |span: Span| ((span.s() - before_s).max(0.0) / each_s).floor() as u32;
+        let what = match self.job.input().making {
+            Making::Cut => format!("a {} mm sheet stays workable", plain(self.job.thickness().mm())),
+            Making::Sliced { .. } => "it stays firm enough to slice".to_owned(),
+            Making::Portioned(_) => "it stays firm enough for the oven".to_owned(),
+        };
         let headline = match (just, cold_end) {
             (Some(just), Some(cold)) => format!(
-                "At {} a {} mm sheet stays workable for {} when it is just ready, {} when it comes as cold as it still rolls.",
+                "At {} {what} for {} when it is just ready, {} when it comes as cold as it may.",
                 degrees(room),
-                plain(self.job.thickness().mm()),
                 words(just),
                 words(cold)
             ),
-            _ => format!("At {} the sheet stays workable as long as it lies there.", degrees(room)),
+            _ => format!("At {} {what} as long as it lies there.", degrees(room)),
         };
         let mut remedies = vec![Remedy {
             what: format!(
@@ -320,31 +349,57 @@ impl At<'_> {
                 self.plan.cold.answer.ready_after.map_or_else(|| "never".to_owned(), words)
             ),
         }];
-        if let (Some(cold), Some(past)) = (cold_end, plan.cold.answer.past_after) {
-            remedies.push(Remedy {
-                what: format!("Leave it in the {} for {}, to the cold end of its window", plan.cold.place.word(), words(past)),
-                takes: None,
-                why: format!(
-                    "It then lasts {} on the bench: enough to roll it and cut about {} pieces. Work in portions of that size, the rest in the cold.",
-                    words(cold),
-                    pieces(cold)
+        if let Some(cold) = cold_end {
+            let done = pieces(cold);
+            let enough = match (done, &self.job.input().making) {
+                (0, _) => "not enough to roll a sheet and cut it. Roll it before the chill, or cut on a frozen tray"
+                    .to_owned(),
+                (n, Making::Cut) => format!(
+                    "enough to roll it and cut about {n} pieces. Work in portions of that size, the rest in the cold"
                 ),
+                (n, Making::Sliced { .. }) => format!("enough for about {n} slices; then it goes back into the cold"),
+                (n, Making::Portioned(_)) => format!("enough to lay out about {n}; the rest stays in the cold"),
+            };
+            let what = match plan.cold.answer.past_after.filter(|_| cut) {
+                Some(past) => format!(
+                    "Leave it in the {} for {}, to the cold end of its window",
+                    plan.cold.place.word(),
+                    words(past)
+                ),
+                None => format!("Leave it in the {} until it is as cold as that", plan.cold.place.word()),
+            };
+            remedies.push(Remedy {
+                what,
+                takes: None,
+                why: format!("It then lasts {} on the bench: {enough}.", words(cold)),
             });
         }
-        let sheet = Piece::Sheet { thickness: self.job.thickness() };
+        if cut {
+            remedies.extend(self.against_the_clock(&kitchen, &plan, working, cold_end)?);
+        }
+        Ok(Advice { headline, remedies, caution: Some(COLD_RULE.to_owned()) })
+    }
+
+    /// A bench kept cold, and work done before the chill.
+    fn against_the_clock(
+        &self,
+        kitchen: &Kitchen,
+        plan: &Plan,
+        working: Working,
+        cold_end: Option<Span>,
+    ) -> Result<[Remedy; 2], InputErrors> {
         let tray = Support::Tray { kind: kitchen.tray_kind(), start: kitchen.place(ColdPlace::Freezer).air() };
-        let place = Place::new(room.c(), BENCH_FILM.w_m2k())?;
         let question = ChillQuestion::new(
             plan.dough.composition.clone(),
-            sheet,
+            Piece::Sheet { thickness: self.job.thickness() },
             Wrap::Open,
             tray,
-            window.rolls_from.c(),
-            place,
+            working.from.unwrap_or(working.to).c(),
+            Place::new(kitchen.room().c(), BENCH_FILM.w_m2k())?,
             Target::Rolling,
         )?;
-        let lasts = left_for(&question, ON_THE_BENCH).iter().find(|s| s.mean > window.rolls_to).map(|s| s.after);
-        remedies.push(Remedy {
+        let lasts = left_for(&question, ON_THE_BENCH).iter().find(|s| s.mean > working.to).map(|s| s.after);
+        let frozen = Remedy {
             what: "Cut on an upturned tray from the freezer".to_owned(),
             takes: None,
             why: match lasts {
@@ -355,13 +410,13 @@ impl At<'_> {
                 ),
                 None => "The sheet then lasts as long as you need.".to_owned(),
             },
-        });
-        remedies.push(Remedy {
+        };
+        let first = Remedy {
             what: "Roll before the chill, between papers".to_owned(),
             takes: None,
             why: "A soft dough rolls easily; only the cutting is then done against the clock.".to_owned(),
-        });
-        Ok(Advice { headline, remedies, caution: Some(cold_words()) })
+        };
+        Ok([frozen, first])
     }
 
     fn no_space(&self) -> Result<Advice, InputErrors> {
@@ -395,128 +450,31 @@ impl At<'_> {
             (
                 format!("A cellar or porch at {CELLAR_C:.0}\u{b0}"),
                 CELLAR_C,
-                "Good for reaching the window, not for keeping: not more than two hours.",
+                "Good for getting it firm, not for keeping: it is no cold place.",
             ),
         ] {
             let question = first_chill(self.job, kitchen, &plan.dough, piece, ColdPlace::Fridge)?
                 .in_place(Place::new(air, COOL_BOX.1)?);
             remedies.extend(self.cold(what, &chill_briefly(&question), why));
         }
-        let headline = format!(
-            "{} of {} g must get from {} to {}.",
+        let working = self.working();
+        let what = format!(
+            "{} of {} g",
             if sheets == 1 { "One piece".to_owned() } else { format!("{sheets} pieces") },
-            super::plan::grouped(plan.cold.form.mass.g()),
-            degrees(start),
-            degrees(plan.cold.window.rolls_to)
+            super::plan::grouped(plan.cold.form.mass.g())
         );
-        Ok(Advice { headline, remedies, caution: Some(cold_words()) })
-    }
-
-    fn power_out(&self, ago: Span, dough: Temperature) -> Result<Advice, InputErrors> {
-        let (kitchen, plan) = (self.kitchen, self.plan);
-        let place = plan.cold.place;
-        let (air, film) = (kitchen.place(place).air(), kitchen.place(place).film());
-        let scale = match place {
-            ColdPlace::Fridge => SHUT_FRIDGE_MIN,
-            ColdPlace::Freezer => SHUT_FREEZER_MIN,
-        };
-        let air_at = |minutes: f64| kitchen.room().c() + (air.c() - kitchen.room().c()) * (-minutes / scale).exp();
-        let stays = (0..STEPS)
-            .map(|i| {
-                let from = f64::from(i) * STEP_MIN;
-                let stay = LiveStay {
-                    from: Span::new_min(from),
-                    place: Place::new(air_at(from + STEP_MIN / 2.0), film.w_m2k())?,
-                    support: Support::Rack,
-                    before: PlaceKnowledge::default(),
-                };
-                Ok(stay)
-            })
-            .collect::<Result<Vec<_>, InputErrors>>()?;
-        let piece = plan.cold.form.piece;
-        let run =
-            Tracked::new(plan.dough.composition.clone(), piece, Wrap::Wrapped, dough.c(), Target::Rolling, stays)?
-                .live(&[])?;
-        let end = Span::new_min(f64::from(STEPS) * STEP_MIN);
-        let now = run.at(if ago < end { ago } else { end });
-        let first = |of: &dyn Fn(&crate::cold::Sample) -> bool| run.curve.iter().find(|s| of(s)).map(|s| s.after);
-        let above = first(&|s| s.warmest.c() > 5.0);
-        let too_warm = run
-            .curve
-            .iter()
-            .skip_while(|s| s.after < ago)
-            .find(|s| s.mean > plan.cold.window.rolls_to)
-            .map(|s| s.after);
-        let side = run.feels(ago);
-        let relative = |moment: Span| {
-            if moment > ago { format!("in {}", words(moment - ago)) } else { format!("{} ago", words(ago - moment)) }
-        };
-        let headline = format!(
-            "Shut, the {} is at about {} by now, and the dough at {}: it {}.",
-            place.word(),
-            degrees(Temperature::new_c(air_at(ago.min()))),
-            degrees(now.mean),
-            match side {
-                Some((Side::TooCold, _)) => "still cracks, so it must rest before it is rolled",
-                Some((Side::Ready, _)) => "rolls clean now",
-                Some((Side::TooWarm, _)) => "is too warm to roll",
-                None => "has no window",
-            }
-        );
-        let mut remedies = vec![Remedy {
-            what: "Keep the door shut".to_owned(),
-            takes: None,
-            why: "Opening it once lets in what an hour shut would.".to_owned(),
-        }];
-        if let Some(above) = above {
-            let until = above + OUT_OF_THE_COLD;
-            remedies.push(Remedy {
-                what: if until > ago {
-                    format!("Bake it {} at the latest", relative(until))
-                } else {
-                    format!("Its two hours ended {}: do not keep it for later", relative(until))
-                },
-                takes: None,
-                why: format!(
-                    "It {} above 5\u{b0} {}; two hours of that is the usual limit.",
-                    if above > ago { "will be" } else { "went" },
-                    relative(above)
-                ),
-            });
+        let headline = if start > working.to {
+            format!("{what} must get from {} to {}.", degrees(start), degrees(working.to))
         } else {
-            remedies.push(Remedy {
-                what: format!("It stays below 5\u{b0} for at least {}", words(end)),
-                takes: None,
-                why: "As long as nobody opens the door.".to_owned(),
-            });
-        }
-        if let Some(too_warm) = too_warm
-            && side.is_none_or(|(s, _)| s != Side::TooWarm)
-        {
-            remedies.push(Remedy {
-                what: format!("It can be rolled from there until {} from now", words(too_warm - ago)),
-                takes: None,
-                why: "After that it is too warm even out of the shut door.".to_owned(),
-            });
-        }
-        remedies.push(Remedy {
-            what: "With ice or a neighbour's fridge at hand, move it now".to_owned(),
-            takes: None,
-            why: "A cool box full of ice packs stays below 5\u{b0} for most of a day.".to_owned(),
-        });
-        Ok(Advice {
-            headline,
-            remedies,
-            caution: Some(
-                "A shut fridge keeps food cold for about four hours, a full freezer for two days (USDA Food Safety and Inspection Service, from memory). Put a thermometer in before you trust it; when in doubt, throw it out. Your local code and inspector decide."
-                    .to_owned(),
-            ),
-        })
+            format!("{what} at {} {} already: no cold is needed.", degrees(start), working.does)
+        };
+        Ok(Advice { headline, remedies, caution: Some(COLD_RULE.to_owned()) })
     }
 }
 
-fn cold_words() -> String {
-    "Not more than two hours out of the cold in all, less in a hot room. Your local code decides.".to_owned()
+/// How much warmer one is than another.
+fn by(warmer: Temperature, colder: Temperature) -> String {
+    format!("{:.1}\u{b0}", (warmer - colder).k())
 }
 
 fn degrees(t: Temperature) -> String {

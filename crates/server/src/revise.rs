@@ -1,0 +1,159 @@
+//! Changes that say what they were made from: the revision in `If-Match`, three-way merging field by field, and `ETag` on answers.
+
+use crate::problem::{ApiError, StaleField, parse_value};
+use actix_web::body::BoxBody;
+use actix_web::http::header::{ETAG, HeaderValue, IF_MATCH};
+use actix_web::{HttpRequest, HttpResponse, Responder};
+use ready_slab_core::error::{InputError, Problem};
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+use serde_json::{Map, Value};
+
+/// A field that changed, with what it was and is.
+pub type Changed = (String, Value, Value);
+
+/// An answer with the revision it shows as its entity tag.
+pub struct Tagged<T>(pub T, pub i64);
+
+impl<T: Serialize> Responder for Tagged<T> {
+    type Body = BoxBody;
+
+    fn respond_to(self, _: &HttpRequest) -> HttpResponse {
+        HttpResponse::Ok().insert_header((ETAG, tag(self.1))).json(self.0)
+    }
+}
+
+/// A revision as an entity tag (RFC 9110, 8.8.3).
+fn tag(revision: i64) -> HeaderValue {
+    HeaderValue::from_str(&format!("\"{revision}\"")).expect("digits and quotes are a header's")
+}
+
+/// The revision that a change was made from; nothing where the request does not say, or says any (`*`).
+pub fn made_from(request: &HttpRequest) -> Result<Option<i64>, ApiError> {
+    let Some(header) = request.headers().get(IF_MATCH) else { return Ok(None) };
+    let text = header.to_str().unwrap_or("").trim();
+    if text == "*" {
+        return Ok(None);
+    }
+    let number = text.strip_prefix("W/").unwrap_or(text).trim_matches('"');
+    match number.parse::<i64>() {
+        Ok(number) if number >= 0 => Ok(Some(number)),
+        _ => {
+            let text = text.chars().filter(|c| !c.is_control()).take(40).collect();
+            let accepted = "the revision as the ETag gave it, such as \"7\"";
+            Err(InputError::new("If-Match", Problem::Unreadable { text, accepted }).into())
+        }
+    }
+}
+
+/// What a thing was like at the revision that a change was made from.
+pub enum Base<T> {
+    /// The change was made from what stands, or does not say.
+    AsItStands,
+    /// It was made from this.
+    Older(T),
+    /// It was made from a revision that is no longer known: everything may have changed.
+    Unknown,
+}
+
+impl<T> Base<T> {
+    /// Of a thing at `now`, what it was at `from`.
+    pub fn of(from: Option<i64>, now: i64, older: Option<T>) -> Self {
+        match (from, older) {
+            (Some(from), _) if from == now => Self::AsItStands,
+            (None, _) => Self::AsItStands,
+            (Some(_), Some(older)) => Self::Older(older),
+            (Some(_), None) => Self::Unknown,
+        }
+    }
+}
+
+fn object(value: &impl Serialize) -> Result<Map<String, Value>, ApiError> {
+    match serde_json::to_value(value) {
+        Ok(Value::Object(fields)) => Ok(fields),
+        Ok(_) | Err(_) => Err(ApiError::Broken),
+    }
+}
+
+/// `current` with the fields of the patch in place (JSON Merge Patch, one level), and the names of those that changed.
+///
+/// Fails with what stands where somebody else changed one of those fields to something else since the patch was made.
+pub fn merged<T: Serialize + DeserializeOwned>(
+    patch: Map<String, Value>,
+    current: &T,
+    base: &Base<T>,
+    revision: i64,
+) -> Result<(T, Vec<Changed>), ApiError> {
+    let mut whole = object(current)?;
+    let base = match base {
+        Base::AsItStands => None,
+        Base::Older(older) => Some(object(older)?),
+        Base::Unknown => Some(Map::new()),
+    };
+    let mut stale = Vec::new();
+    if let Some(base) = &base {
+        for (name, wanted) in &patch {
+            let (then, now) = (base.get(name), whole.get(name));
+            // A field that this kind of thing does not have is told as such below.
+            if now.is_some() && then != now && now != Some(wanted) {
+                stale.push(StaleField {
+                    field: name.clone(),
+                    was: then.cloned(),
+                    is: now.cloned().unwrap_or(Value::Null),
+                    wanted: wanted.clone(),
+                });
+            }
+        }
+    }
+    if !stale.is_empty() {
+        return Err(ApiError::Stale { fields: stale, current: Value::Object(whole), revision });
+    }
+    let mut changed = Vec::new();
+    for (name, value) in patch {
+        let before = whole.insert(name.clone(), value.clone()).unwrap_or(Value::Null);
+        if before != value {
+            changed.push((name, before, value));
+        }
+    }
+    Ok((parse_value(Value::Object(whole))?, changed))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use serde::Deserialize;
+    use serde_json::json;
+
+    #[derive(Debug, PartialEq, Serialize, Deserialize)]
+    struct Sheet {
+        pieces: u32,
+        thickness_mm: f64,
+    }
+
+    fn patch(value: Value) -> Map<String, Value> {
+        value.as_object().unwrap().clone()
+    }
+
+    #[test]
+    fn different_fields_are_merged_and_the_same_one_is_asked_about() {
+        let (older, now) = (Sheet { pieces: 48, thickness_mm: 6.0 }, Sheet { pieces: 60, thickness_mm: 6.0 });
+        let base = Base::Older(older);
+        let (both, changed) = merged(patch(json!({"thickness_mm": 8.0})), &now, &base, 3).unwrap();
+        assert_eq!((both, changed.len()), (Sheet { pieces: 60, thickness_mm: 8.0 }, 1));
+        let Err(ApiError::Stale { fields, current, revision }) = merged(patch(json!({"pieces": 24})), &now, &base, 3)
+        else {
+            panic!("two hands on one field")
+        };
+        assert_eq!((fields[0].was.clone(), fields[0].is.clone()), (Some(json!(48)), json!(60)));
+        assert_eq!((current["pieces"].clone(), revision), (json!(60), 3));
+        // Both wanted the same.
+        assert!(merged(patch(json!({"pieces": 60})), &now, &base, 3).unwrap().1.is_empty());
+    }
+
+    #[test]
+    fn a_change_from_a_forgotten_revision_is_asked_about_field_by_field() {
+        let now = Sheet { pieces: 60, thickness_mm: 6.0 };
+        assert!(merged(patch(json!({"pieces": 24})), &now, &Base::Unknown, 90).is_err());
+        assert!(merged(patch(json!({"pieces": 60})), &now, &Base::Unknown, 90).is_ok());
+    }
+}

@@ -1,0 +1,144 @@
+//! Where statements run: on the file as it stands, or within one transaction that is kept or dropped as a whole.
+
+use crate::edits::Noted;
+use crate::error::StoreError;
+use crate::store::Store;
+use sqlx::pool::PoolConnection;
+use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
+use sqlx::{Sqlite, SqliteConnection, SqlitePool, Transaction};
+use std::ops::{Deref, DerefMut};
+use std::path::Path;
+use std::sync::Arc;
+use std::time::Duration;
+use tokio::sync::{Mutex, OwnedMutexGuard};
+
+/// So long a change waits for others to be done.
+const WRITE_WAITS: Duration = Duration::from_secs(5);
+const READERS: u32 = 4;
+
+#[derive(Debug, Clone)]
+pub(crate) enum Source {
+    /// Readers never wait for the one writer.
+    File {
+        read: SqlitePool,
+        write: SqlitePool,
+    },
+    Within(Arc<Mutex<Option<Within>>>),
+}
+
+#[derive(Debug)]
+pub(crate) struct Within {
+    tx: Transaction<'static, Sqlite>,
+    pub(crate) noted: Noted,
+    label: Option<String>,
+}
+
+impl Within {
+    pub(crate) fn parts(&mut self) -> (&mut SqliteConnection, &mut Noted, Option<&str>) {
+        (&mut self.tx, &mut self.noted, self.label.as_deref())
+    }
+}
+
+/// A connection for one statement or a few.
+pub(crate) enum Conn {
+    Pooled(PoolConnection<Sqlite>),
+    Within(OwnedMutexGuard<Option<Within>>),
+}
+
+impl Deref for Conn {
+    type Target = SqliteConnection;
+
+    fn deref(&self) -> &SqliteConnection {
+        match self {
+            Self::Pooled(conn) => conn,
+            Self::Within(guard) => &guard.as_ref().expect("the transaction is open while its store is used").tx,
+        }
+    }
+}
+
+impl DerefMut for Conn {
+    fn deref_mut(&mut self) -> &mut SqliteConnection {
+        match self {
+            Self::Pooled(conn) => conn,
+            Self::Within(guard) => &mut guard.as_mut().expect("the transaction is open while its store is used").tx,
+        }
+    }
+}
+
+impl Source {
+    pub async fn open(path: &Path, migrations: &sqlx::migrate::Migrator) -> Result<Self, StoreError> {
+        let options = SqliteConnectOptions::new()
+            .filename(path)
+            .create_if_missing(true)
+            .journal_mode(SqliteJournalMode::Wal)
+            .synchronous(SqliteSynchronous::Full)
+            .foreign_keys(true)
+            .busy_timeout(WRITE_WAITS);
+        let write = SqlitePoolOptions::new()
+            .max_connections(1)
+            .acquire_timeout(WRITE_WAITS)
+            .connect_with(options.clone())
+            .await?;
+        migrations.run(&write).await?;
+        let read = SqlitePoolOptions::new().max_connections(READERS).connect_with(options).await?;
+        Ok(Self::File { read, write })
+    }
+
+    pub async fn conn(&self) -> Result<Conn, StoreError> {
+        Ok(match self {
+            Self::File { read, .. } => Conn::Pooled(read.acquire().await?),
+            Self::Within(tx) => Conn::Within(tx.clone().lock_owned().await),
+        })
+    }
+
+    pub async fn close(&self) {
+        if let Self::File { read, write } = self {
+            read.close().await;
+            write.close().await;
+        }
+    }
+}
+
+/// A store whose reads and changes are one transaction, noted as one edit. Dropped without `commit`, nothing has happened.
+#[derive(Debug)]
+pub struct Writing {
+    store: Store,
+    outermost: bool,
+}
+
+impl Deref for Writing {
+    type Target = Store;
+
+    fn deref(&self) -> &Store {
+        &self.store
+    }
+}
+
+impl Store {
+    /// Begins a transaction, or joins the one that this store is in. The write lock is taken at once, so that what is read in it
+    /// stays true until it ends. Its changes are one edit with this label, or with that of the first change where none is given.
+    pub async fn begin(&self, label: Option<&str>) -> Result<Writing, StoreError> {
+        match &self.source {
+            Source::Within(_) => Ok(Writing { store: self.clone(), outermost: false }),
+            Source::File { write, .. } => {
+                let tx = write.begin_with("BEGIN IMMEDIATE").await?;
+                let within = Within { tx, noted: Noted::default(), label: label.map(str::to_owned) };
+                let source = Source::Within(Arc::new(Mutex::new(Some(within))));
+                Ok(Writing { store: Self { source }, outermost: true })
+            }
+        }
+    }
+}
+
+impl Writing {
+    /// Keeps all of it; a transaction that was joined is kept by whoever began it.
+    pub async fn commit(self) -> Result<(), StoreError> {
+        if self.outermost
+            && let Source::Within(within) = &self.store.source
+            && let Some(within) = within.lock().await.take()
+        {
+            within.tx.commit().await?;
+        }
+        Ok(())
+    }
+}

@@ -1,0 +1,38 @@
+import { afterEach, describe, expect, it } from "vitest";
+import { clock, daysLater, localTime, minutesBetween, nearest, nextAfter, setZone, shifted, utcOf } from "./time";
+
+afterEach(() => setZone("UTC"));
+
+// When clocks change in 2026, from the IANA database: New York 8 March 2:00 to 3:00 and 1 November 2:00 to 1:00; the Chatham Islands
+// 5 April 3:45 to 2:45 and 27 September 2:45 to 3:45.
+describe("the kitchen's clock", () => {
+  it("counts real minutes across both changes of New York", () => {
+    setZone("America/New_York");
+    expect(shifted("2026-03-08T04:00", -105)).toBe("2026-03-08T01:15");
+    expect(minutesBetween("2026-03-08T01:15", "2026-03-08T04:00")).toBe(105);
+    expect(shifted("2026-11-01T04:00", -165)).toBe("2026-11-01T01:15");
+    expect(minutesBetween("2026-11-01T00:30", "2026-11-01T03:00")).toBe(210);
+    expect(localTime("2026-11-01T06:30:00Z")).toBe("2026-11-01T01:30");
+    expect(utcOf("2026-07-01T14:00")).toBe("2026-07-01T18:00:00.000Z");
+  });
+
+  it("knows changes at a quarter to", () => {
+    setZone("Pacific/Chatham");
+    expect(shifted("2026-09-27T04:00", -30)).toBe("2026-09-27T02:30");
+    expect(shifted("2026-04-05T05:00", -180)).toBe("2026-04-05T03:00");
+    expect(localTime("2026-06-01T00:00:00Z")).toBe("2026-06-01T12:45");
+  });
+
+  it("changes nothing in UTC", () => {
+    setZone("UTC");
+    expect(shifted("2026-03-08T04:00", -105)).toBe("2026-03-08T02:15");
+    expect(clock(shifted("2026-12-31T23:40", 50))).toBe("0:30");
+  });
+
+  it("puts half past midnight after an evening's start, not a day before it", () => {
+    expect(nearest("2026-11-28T23:40", "00:30")).toBe("2026-11-29T00:30");
+    expect(nearest("2026-11-28T00:20", "23:50")).toBe("2026-11-27T23:50");
+    expect(nextAfter("2026-11-28T23:40", "00:30")).toBe("2026-11-29T00:30");
+    expect(daysLater("2026-12-31T12:00", 1)).toBe("2027-01-01T12:00");
+  });
+});

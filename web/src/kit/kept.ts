@@ -1,0 +1,32 @@
+/** What is half typed or ticked off, kept for as long as this window is open: a look at another page does not lose it. */
+import { useEffect, useState, type Dispatch, type SetStateAction } from "react";
+
+function read<T>(key: string, otherwise: T): T {
+  try {
+    const text = sessionStorage.getItem(key);
+    return text === null ? otherwise : (JSON.parse(text) as T);
+  } catch {
+    return otherwise;
+  }
+}
+
+function write(key: string, value: unknown): void {
+  try {
+    sessionStorage.setItem(key, JSON.stringify(value));
+  } catch {
+    // No room, or not allowed: it is kept as long as the page is.
+  }
+}
+
+/** Like `useState`, under a name; another name is another value. */
+export function useKept<T>(key: string, initial: T): [T, Dispatch<SetStateAction<T>>] {
+  const [at, setAt] = useState({ key, value: read(key, initial) });
+  const value = at.key === key ? at.value : read(key, initial);
+  useEffect(() => write(key, value), [key, value]);
+  const set: Dispatch<SetStateAction<T>> = (wanted) =>
+    setAt((now) => {
+      const before = now.key === key ? now.value : read(key, initial);
+      return { key, value: typeof wanted === "function" ? (wanted as (b: T) => T)(before) : wanted };
+    });
+  return [value, set];
+}

@@ -1,0 +1,165 @@
+/** A bake is recorded: what was measured, and what it was baked with where that was not as planned. */
+import { useState } from "react";
+import { api, settled, type Job, type Plan, type Schemas } from "../../api/client";
+import { useAddRecord, useDeleteRecord, useKitchen } from "../../api/queries";
+import { Amount } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
+import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { Part } from "../../kit/Ticket";
+import { useKept } from "../../kit/kept";
+import { didFact } from "../../kit/said";
+import { useFormat } from "../../kit/settings";
+import { ENDS, LINERS, TRAYS } from "../oven/words";
+import { listed } from "./listed";
+
+export const EDGES = [
+  { value: "pale", label: "Pale" },
+  { value: "just_golden", label: "Just golden" },
+  { value: "golden", label: "Golden" },
+  { value: "brown", label: "Brown" },
+] as const;
+type Conditions = Schemas["ConditionsBody"];
+
+interface Draft {
+  widths: string;
+  thicknesses: string;
+  minutes: string;
+  notes: string;
+  edge: (typeof EDGES)[number]["value"];
+  /** What was not as planned. */
+  other: Partial<Conditions>;
+}
+
+const EMPTY: Draft = { widths: "", thicknesses: "", minutes: "", notes: "", edge: "just_golden", other: {} };
+const TYPED = ["widths", "thicknesses", "minutes", "notes"] as const;
+
+export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
+  const format = useFormat();
+  const { mutateAsync: add, error, reset, isPending } = useAddRecord(job.id);
+  const { mutateAsync: takeAway } = useDeleteRecord();
+  // A bake half typed stays while somebody looks something up.
+  const [draft, setDraft] = useKept<Draft>(`bake ${job.id}`, EMPTY);
+  const [unread, setUnread] = useState<{ field: string; text: string }>();
+  const set = (field: (typeof TYPED)[number]) => (e: { target: { value: string } }) => {
+    const { value } = e.target;
+    setDraft((now) => ({ ...now, [field]: value }));
+  };
+  const read = async (field: string, text: string, quantity: "length" | "duration"): Promise<number> => {
+    try {
+      const default_symbol = quantity === "length" ? format.symbol("length") : "min";
+      return (await settled(api.POST("/api/units/parse", { body: { quantity, text, default_symbol } }))).value;
+    } catch (fault) {
+      setUnread({ field, text: faultOf(fault, "text") ?? otherFault(fault, []) ?? "That does not read." });
+      throw fault;
+    }
+  };
+  const readAll = async (field: string, text: string): Promise<number[]> => {
+    const values: number[] = [];
+    for (const part of listed(text)) values.push(await read(field, part, "length"));
+    return values;
+  };
+  const save = async () => {
+    setUnread(undefined);
+    reset();
+    try {
+      const widths_mm = await readAll("widths_mm", draft.widths);
+      const thicknesses_mm = await readAll("thicknesses_mm", draft.thicknesses);
+      const baked_min = draft.minutes.trim() === "" ? null : await read("baked_min", draft.minutes, "duration");
+      // The fields are free for the next bake at once.
+      setDraft({ ...EMPTY, other: draft.other });
+      const asPlanned: Conditions = { oven_c: null, oven_fan: null, tray_kind: null, liner: null, bake_end: null, start_c: null };
+      const made = await add({ widths_mm, thicknesses_mm, baked_min, edge_colour: draft.edge, notes: draft.notes, conditions: { ...asPlanned, ...draft.other } });
+      didFact("The bake was kept", () => takeAway(made.id));
+    } catch {
+      // The fault stands by its field; what was typed comes back, unless something else was typed meanwhile.
+      setDraft((now) => (TYPED.every((f) => now[f] === "") ? draft : now));
+    }
+  };
+  const fault = (field: string) => (unread?.field === field ? unread.text : faultOf(error, field));
+  const us = format.system === "us";
+  return (
+    <Part title="Record a bake">
+      <form
+        className="space-y-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
+        <Typed id="widths" label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`} value={draft.widths} onChange={set("widths")} placeholder={us ? "4; 4 1/16; 4" : "101.5 102 100.8"} fault={fault("widths_mm")} />
+        <Typed id="thicknesses" label="Thicknesses, if measured" value={draft.thicknesses} onChange={set("thicknesses")} placeholder={us ? "1/4" : "6.5 6.4"} fault={fault("thicknesses_mm")} />
+        <Typed id="minutes" label="Time in the oven" value={draft.minutes} onChange={set("minutes")} placeholder="11 or 10 min 30 s" fault={fault("baked_min")} />
+        <div>
+          <p className="mb-1 text-fine text-soft">Edge</p>
+          <Choice label="Edge" value={draft.edge} options={EDGES} onChange={(edge) => setDraft((now) => ({ ...now, edge }))} />
+        </div>
+        <NotAsPlanned job={job} plan={plan} other={draft.other} onChange={(changed) => setDraft((now) => ({ ...now, other: { ...now.other, ...changed } }))} onClear={() => setDraft((now) => ({ ...now, other: {} }))} />
+        <div>
+          <label htmlFor="notes" className="mb-1 block text-fine text-soft">
+            Notes
+          </label>
+          <textarea id="notes" className="field min-h-24 py-2" value={draft.notes} onChange={set("notes")} maxLength={2000} />
+          <Fault text={fault("notes")} />
+        </div>
+        <Fault text={otherFault(error, ["widths_mm", "thicknesses_mm", "baked_min", "notes"])} />
+        <button type="submit" className="btn btn-main w-full" disabled={isPending}>
+          Keep it
+        </button>
+      </form>
+    </Part>
+  );
+}
+
+interface TypedProps {
+  id: string;
+  label: string;
+  value: string;
+  placeholder: string;
+  fault: string | undefined;
+  onChange(e: { target: { value: string } }): void;
+}
+
+function Typed({ id, label, value, placeholder, fault, onChange }: TypedProps) {
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block text-fine text-soft">
+        {label}
+      </label>
+      <input id={id} className="field num" value={value} onChange={onChange} placeholder={placeholder} autoComplete="off" aria-invalid={fault ? true : undefined} aria-describedby={fault ? `${id}-fault` : undefined} />
+      <div id={`${id}-fault`}>
+        <Fault text={fault} />
+      </div>
+    </div>
+  );
+}
+
+/** What it was baked with. It stands as planned until somebody says otherwise; what is learnt is learnt against this. */
+function NotAsPlanned({ job, plan, other, onChange, onClear }: { job: Job; plan: Plan; other: Partial<Conditions>; onChange(changed: Partial<Conditions>): void; onClear(): void }) {
+  const kitchen = useKitchen().data;
+  if (!kitchen) return null;
+  const told = Object.keys(other).length > 0;
+  const keep = (field: "oven_c" | "start_c") => (value: number) => {
+    onChange({ [field]: value });
+    return Promise.resolve();
+  };
+  return (
+    <details open={told ? true : undefined}>
+      <summary className="min-h-11 cursor-pointer py-2 font-semibold">Baked otherwise than planned</summary>
+      <div className="space-y-3 pb-2">
+        <div className="grid grid-cols-2 gap-3">
+          <Amount label="Oven set to" kind="temperature" step={5} value={other.oven_c ?? job.oven_c} field="oven_c" onSave={keep("oven_c")} />
+          <Amount label="Pieces went in at" kind="temperature" value={other.start_c ?? job.goes_in_c ?? plan.oven.forecast?.start_c ?? 20} field="start_c" onSave={keep("start_c")} />
+        </div>
+        <Choice label="Heat" value={(other.oven_fan ?? kitchen.oven_fan) ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => onChange({ oven_fan: v === "fan" })} />
+        <Choice label="Tray" value={other.tray_kind ?? kitchen.tray_kind} options={TRAYS} onChange={(tray_kind: Schemas["TrayWord"]) => onChange({ tray_kind })} />
+        <Choice label="Under the pieces" value={other.liner ?? job.liner ?? "parchment"} options={LINERS} onChange={(liner: Schemas["LinerWord"]) => onChange({ liner })} />
+        <Choice label="Baked until" value={other.bake_end ?? job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end: Schemas["BakeEndWord"]) => onChange({ bake_end })} />
+        {told ? (
+          <button type="button" className="btn btn-small" onClick={onClear}>
+            As planned after all
+          </button>
+        ) : null}
+      </div>
+    </details>
+  );
+}

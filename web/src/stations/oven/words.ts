@@ -1,0 +1,33 @@
+/** The oven's choices in words. */
+import type { Schemas } from "../../api/client";
+
+export const ENDS = [
+  { value: "pale", label: "Pale and set" },
+  { value: "just_golden", label: "Just golden" },
+  { value: "golden", label: "Golden" },
+  { value: "brown", label: "Brown" },
+  { value: "dull", label: "Dull middle" },
+  { value: "soft_pale", label: "Pale, soft middle" },
+] as const;
+
+export const LINERS = [
+  { value: "parchment", label: "Parchment" }, { value: "bare", label: "Nothing" }, { value: "greased", label: "Grease" },
+  { value: "foil", label: "Foil" }, { value: "silicone", label: "Silicone mat" }, { value: "floured", label: "Grease and flour" },
+] as const;
+
+export const TRAYS = [
+  { value: "aluminium", label: "Aluminium" },
+  { value: "steel", label: "Steel" },
+] as const;
+
+/** Every end, also those that only a lever sets. */
+export const END_WORDS: Record<Schemas["BakeEndWord"], string> = {
+  pale: "pale and set", just_golden: "just golden", golden: "golden", brown: "brown", dull: "a dull middle",
+  soft_pale: "pale, a soft middle", soft_just_golden: "just golden, a soft middle", soft_golden: "golden, a soft middle", soft_brown: "brown, a soft middle",
+};
+
+export const LINER_WORDS: Record<Schemas["LinerWord"], string> = {
+  parchment: "parchment", bare: "the bare tray", greased: "grease", foil: "foil", silicone: "a silicone mat", floured: "grease and flour",
+};
+
+export const TRAY_WORDS: Record<Schemas["TrayWord"], string> = { aluminium: "an aluminium tray", steel: "a steel tray" };
