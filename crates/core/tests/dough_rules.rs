@@ -102,6 +102,12 @@ fn every_judgement_has_a_reason_and_lies_on_its_scale() {
         assert!((1050.0..1400.0).contains(&c.density.kg_m3()), "{:?}", c.density);
         assert!(c.spread_range.0.value() < c.spread_range.1.value());
     }
+    // The scale tells doughs apart in the order every baker has them: common practice, no source.
+    let of = |lines| Character::of(&formula(lines));
+    let spreads = [HOLDS, SWEET, DROPPED].map(|lines| of(lines).spread.level);
+    assert!(spreads[0] < spreads[1] && spreads[1] < spreads[2], "{spreads:?}");
+    let browns = [SHORT, HOLDS, GINGER].map(|lines| of(lines).browning.level);
+    assert!(browns[0] < browns[2] && browns[1] < browns[2], "{browns:?}");
 }
 
 fn grams_of(f: &Formula, part: fn(&ready_slab_core::dough::Ingredient) -> f64) -> f64 {

@@ -7,8 +7,8 @@ use ready_slab_core::clock::Step;
 use ready_slab_core::cold::Piece;
 use ready_slab_core::dough::rolled_density;
 use ready_slab_core::job::{
-    Job, JobInput, Kitchen, LotPlan, Making, Plan, WaySizes, dough_of, piece_outline, piece_size, pieces_from,
-    plan_together, ways,
+    Job, JobInput, Kitchen, LotPlan, Making, Plan, WaySizes, dough_of, pan_fill, piece_outline, piece_size,
+    pieces_from, plan_together, ways,
 };
 use ready_slab_core::shape::{LogForm, Portion, SheetKind};
 use ready_slab_core::units::{Length, Mass};
@@ -77,6 +77,33 @@ fn squares_of_a_tray_come_by_the_whole_tray() {
     let density = rolled_density(&lemon_thyme().composition()).kg_m3();
     assert!((roll.mass.g() - 310.0 * 440.0 * 15.0 * density / 1e6).abs() < 1e-6);
     assert_eq!(plan.shape.trays.layout.pieces.len(), 24);
+}
+
+/// The walls of a pan hold the bar; one that is larger than the tray is refused by the side that is too long; and what a batch fills
+/// is told as a thickness (common practice, no source: a pan is filled, not counted).
+#[test]
+fn a_bar_fills_its_pan_and_does_not_spread() {
+    let bar =
+        |width, length| Portion::TrayBar { width: mm(width), length: mm(length), depth: mm(15.0), columns: 4, rows: 6 };
+    let job = lot(Making::Portioned(bar(310.0, 440.0)), 24, 6.0);
+    let plan = plan_of(&job);
+    assert_eq!((plan.oven.growth.1.mm(), plan.oven.expected.spread.1.value()), (0.0, 0.0));
+    assert!(plan.oven.expected.reasons.iter().any(|r| r.contains("does not spread sideways")));
+    for (width, length, field) in [(330.0, 440.0, "making.width_mm"), (310.0, 457.0, "making.length_mm")] {
+        let large = lot(Making::Portioned(bar(width, length)), 24, 6.0);
+        let formula = lemon_thyme();
+        let outline = piece_outline(&large, &formula, &round(65.0)).unwrap();
+        let refused = planned(large.input().clone(), kitchen_input(), &formula, &outline).unwrap_err();
+        assert_eq!(refused.all()[0].field(), field, "{refused}");
+    }
+    // Either way round is well.
+    plan_of(&lot(Making::Portioned(bar(440.0, 310.0)), 24, 6.0));
+    let pan = plan.shape.demand.rolls[0].mass;
+    let little = pan_fill(pan * 0.96, &job, &lemon_thyme()).unwrap();
+    assert!(little.pans == 1 && (little.depth.mm() - 14.4).abs() < 0.01, "{little:?}");
+    let two = pan_fill(pan * 2.2, &job, &lemon_thyme()).unwrap();
+    assert!(two.pans == 2 && (two.depth.mm() - 16.5).abs() < 0.01, "{two:?}");
+    assert_eq!(pan_fill(pan, &log(60), &lemon_thyme()), None);
 }
 
 #[rstest]

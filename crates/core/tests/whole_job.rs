@@ -9,7 +9,8 @@ use ready_slab_core::cold::Piece;
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, clearance_mm, read_svg};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, Plan, sheet_choices};
+use ready_slab_core::shape::LogForm;
 use ready_slab_core::units::Length;
 use rstest::rstest;
 
@@ -114,6 +115,29 @@ fn every_cutter_of_the_demo_makes_a_sound_plan(#[case] name: &str, #[case] acros
         let pieces = f64::from(u32::try_from(roll.layout.pieces.len()).unwrap());
         assert!(pieces * cutter.area().mm2() <= roll.form.area().mm2());
     }
+}
+
+#[test]
+fn another_sheet_that_is_offered_needs_as_much_less_as_it_says() {
+    let (formula, kitchen) = (lemon_thyme(), Kitchen::new(kitchen_input()).unwrap());
+    let mut offered = 0;
+    for (name, across) in [("gull", 96.0), ("sailboat", 62.0), ("fish", 84.0)] {
+        let cutter = demo_cutter(name, across);
+        let job = Job::new(job_input()).unwrap();
+        let own = planned(job_input(), kitchen_input(), &formula, &cutter).unwrap();
+        for choice in sheet_choices(&job, &formula, &cutter, &kitchen).unwrap() {
+            let wanted = JobInput { sheet: choice.sheet, sheet_width_mm: choice.width.map(Length::mm), ..job_input() };
+            let taken = planned(wanted, kitchen_input(), &formula, &cutter).unwrap();
+            assert!((taken.dough.dough.g() - choice.dough.g()).abs() < 1e-6, "{name} {choice:?}");
+            assert!((own.dough.dough.g() - taken.dough.dough.g() - choice.saves.g()).abs() < 1e-6);
+            assert!(choice.saved.value() >= 0.01);
+            offered += 1;
+        }
+    }
+    assert!(offered > 0, "a default sheet of the tray's width is not the best for every cutter");
+    let sliced = Making::Sliced { form: LogForm::Round, width: Length::new_mm(45.0) };
+    let logs = Job::new(JobInput { making: sliced, ..job_input() }).unwrap();
+    assert_eq!(sheet_choices(&logs, &formula, &round(60.0), &kitchen).unwrap(), vec![]);
 }
 
 #[test]

@@ -115,7 +115,7 @@ export const useReading = (request: ReadRequest) =>
 export const useUnits = () => useQuery(unitsQuery);
 
 /** What takes longer to reckon is asked for again after a change, too, but no edit waits for it. */
-const SLOW: ReadonlySet<unknown> = new Set(["bakes-teach", "cooling", "parts-ahead", "tray-times"]);
+const SLOW: ReadonlySet<unknown> = new Set(["sheets", "bakes-teach", "cooling", "parts-ahead", "tray-times"]);
 
 /** After a change everything may have moved; what is on the screen is asked for again, the old figures stay meanwhile. */
 function refresh(client: QueryClient): Promise<void> {

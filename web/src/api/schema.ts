@@ -1050,6 +1050,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Other sheets than the job's own that need less dough, the best of each form, the best first. */
+        get: operations["shape_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/size": {
         parameters: {
             query?: never;
@@ -5350,6 +5367,31 @@ export interface components {
             /** @description On trays. */
             trays: components["schemas"]["TraysView"];
         };
+        /** @description Another sheet for the job, and what it would take on it. */
+        SheetChoiceView: {
+            /**
+             * Format: double
+             * @description The dough of the job on such sheets.
+             */
+            dough_g: number;
+            /**
+             * Format: double
+             * @description That much less than as planned.
+             */
+            saves_g: number;
+            /**
+             * Format: double
+             * @description The same, of the dough as planned.
+             */
+            saves_percent: number;
+            /** @description Its form. */
+            sheet: components["schemas"]["SheetWord"];
+            /**
+             * Format: double
+             * @description As wide at most; as it is where null.
+             */
+            width_mm?: number | null;
+        };
         /** @description A question to the shape station. */
         SheetRequest: {
             /** @description The cutter. */
@@ -8780,6 +8822,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetChoiceView"][];
                 };
             };
             404: {

@@ -201,8 +201,8 @@ function FormulaShelf({ formulas, jobs, cutter }: { formulas: Formula[]; jobs: J
         {formulas.map((f) => {
           const job = jobs.find((j) => j.formula_id === f.id);
           return (
-            <li key={f.id} className="row">
-              <span className="min-w-0">
+            <li key={f.id} className="row flex-wrap">
+              <span className="min-w-40 flex-1">
                 {job ? (
                   <Link to={`/jobs/${job.id}/dough`} className="font-semibold">
                     {f.name}
@@ -212,7 +212,7 @@ function FormulaShelf({ formulas, jobs, cutter }: { formulas: Formula[]; jobs: J
                 )}
                 <span className="block text-fine text-soft">{f.school}</span>
               </span>
-              <span className="flex shrink-0 items-center gap-1">
+              <span className="flex items-center gap-1">
                 <span className="num text-right">
                   1 : {number(f.ratio_sugar, 1, 1)} : {number(f.ratio_flour, 1, 1)}
                 </span>

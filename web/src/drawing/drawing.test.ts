@@ -22,6 +22,8 @@ describe("quantities in words", () => {
     expect(inches(2.5)).toBe("2\u00bd in");
     expect(inches(3)).toBe("3 in");
     expect(inches(0.1875)).toBe("3\u204416 in");
+    expect(inches(10.3125)).toBe("10\u00a05\u204416 in");
+    expect(inches(2.25)).toBe("2\u00bc in");
     expect(inches(6 / 25.4)).toBe("0.24 in");
   });
 
@@ -64,6 +66,7 @@ describe("sentences of the server", () => {
     expect(inUnits("689 g rolled to 6.35 mm covers 305 \u00d7 310 mm.", us)).toBe("1 lb 8.3 oz rolled to \u00bc in covers 12.01 in \u00d7 12.2 in.");
     expect(inUnits("The mixer takes 1,200 g, so it is 2 mixes.", us)).toBe("The mixer takes 2 lb 10.3 oz, so it is 2 mixes.");
     expect(inUnits("It leaves the mixer at 20\u00b0, as you measured.", us)).toBe("It leaves the mixer at 68\u00b0, as you measured.");
+    expect(inUnits("It is 10.0\u00b0 too warm: at 21.9\u00b0, the oven 5\u00b0 cooler than set.", us)).toBe("It is 18\u00b0 too warm: at 71.4\u00b0, the oven 9\u00b0 cooler than set.");
     expect(inUnits("20 % fat moves the temperatures by +1.5\u00b0.", us)).toBe("20 % fat moves the temperatures by +2.7\u00b0.");
     expect(inUnits("its places lie within \u00b1 9\u00b0, off by \u22129\u00b0", us)).toBe("its places lie within \u00b1 16.2\u00b0, off by \u221216.2\u00b0");
     expect(inUnits("400 \u00b0C is outside 140 to 220 \u00b0C.", us)).toBe("752\u00b0 is outside 284\u00b0 to 428\u00b0.");

@@ -116,6 +116,9 @@ mod tests {
                 let months = |k: &BakedKeeping| k.freezer_months.map_or(0.0, |m| m.1);
                 assert!(months(&coated) <= months(&plain), "{coat:?}");
             }
+            // A moist filling softens what it lies on: common practice, no source.
+            let filled = keeps(&dough, &[Coat::Filling { kind: FillingKind::Jam, layer_mm: 2.0 }]);
+            assert!(filled.tin_days.1 < plain.tin_days.1, "{filled:?} against {plain:?}");
         }
     }
 

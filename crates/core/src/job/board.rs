@@ -53,11 +53,11 @@ pub struct LeverChange {
 }
 
 /// Half the step moves a spread by up to 1.2 % of it and a time by 0.1 % (the forecast's own error study, docs/oven.md): two runs
-/// tell nothing of each other within about twice that, and the least that is told has a tenth of a point and two seconds.
+/// tell nothing of each other within about twice that, and the least that is told is a tenth of a point and three seconds.
 const SPREAD_NOISE: f64 = 0.024;
 const LEAST_SPREAD_POINTS: f64 = 0.1;
 const TIME_NOISE: f64 = 0.002;
-const LEAST_TIME_MIN: f64 = 2.0 / 60.0;
+const LEAST_TIME_MIN: f64 = 3.0 / 60.0;
 /// No eye tells two rims apart within this of the colour index. Common practice, no source.
 const RIM_NOISE: f64 = 1.5;
 

@@ -213,10 +213,12 @@ impl Rows {
     }
 
     fn with_layout(self, job: &Job) -> Result<Self, String> {
-        let (layout, spacing) = (&job.input().layout, job.spacing());
+        let (layout, spacing, turning) = (&job.input().layout, job.spacing(), job.input().turning);
         Ok(match self {
-            Self::Oblong(o) => Self::Oblong(OblongSheets { table: o.table.with_layout(layout, spacing)?, ..o }),
-            Self::Round(r) => Self::Round(r.with_layout(layout, spacing)?),
+            Self::Oblong(o) => {
+                Self::Oblong(OblongSheets { table: o.table.with_layout(layout, spacing, turning)?, ..o })
+            }
+            Self::Round(r) => Self::Round(r.with_layout(layout, spacing, turning)?),
         })
     }
 

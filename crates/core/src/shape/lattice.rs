@@ -144,7 +144,12 @@ impl LatticeTable {
                 let up = Turned::new(&grown, turn);
                 let down = Turned::new(&grown, turn + 180.0);
                 let mut found = candidates(&up, &down, shifts, turning != Turning::Fixed);
-                found.push(plain_grid(table.extent(turn), turn, web));
+                let extent = table.extent(turn);
+                for span in [width.mm(), longest.mm()] {
+                    let room = span - 2.0 * edge.mm() - (extent.along.1 - extent.along.0);
+                    stretched(&up, &down, room, turning != Turning::Fixed, &mut found);
+                }
+                found.push(plain_grid(extent, turn, web));
                 for candidate in found {
                     for (_, rows_along_length) in searched.iter().copied().filter(|(t, _)| *t == turn) {
                         let candidate = Candidate { rows_along_length, ..candidate };
@@ -172,8 +177,8 @@ impl LatticeTable {
     /// The table with a nested layout besides the rows: its first n pieces along the sheet stand for n.
     ///
     /// Fails when the layout does not keep web and edge on a sheet of this width, as measured anew.
-    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing) -> Result<Self, String> {
-        let proof = kept_layout_fault(&self.outline, self.width, self.longest, spacing, pieces);
+    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing, turning: Turning) -> Result<Self, String> {
+        let proof = kept_layout_fault(&self.outline, self.width, self.longest, spacing, turning, pieces);
         if let Some(fault) = proof {
             return Err(fault);
         }
@@ -378,6 +383,30 @@ fn candidates(up: &Turned, down: &Turned, shifts: u32, half_turns: bool) -> Vec<
     found
 }
 
+/// Rows stretched until they fill the `room` between the first and the last middle: further apart in the row, every other row set in
+/// by half of that, they lie closer below each other. Of k pieces in each row, or k and k - 1 by turns.
+fn stretched(up: &Turned, down: &Turned, room: f64, half_turns: bool, found: &mut Vec<Candidate>) {
+    let single = |t: &'_ Turned| Member { along: 0.0, across: 0.0, turn_deg: t.turn_deg };
+    let row_up: Row = [Some((single(up), up)), None];
+    let row_down: Row = [Some((single(down), down)), None];
+    let pitch = up.along.slide(&up.along, 0.0);
+    if room < pitch || !pitch.is_finite() || pitch <= 0.0 {
+        return;
+    }
+    let alike = (room / pitch - 0.5 + 1e-9).floor() + 0.5;
+    let by_turns = (room / pitch + 1e-9).floor();
+    for gaps in [alike, by_turns] {
+        let wider = room / gaps;
+        if gaps < 1.0 || wider <= pitch + 1e-9 {
+            continue;
+        }
+        stack_at(&row_up, &row_up, wider, 0.5 * wider, found);
+        if half_turns {
+            stack_at(&row_up, &row_down, wider, 0.5 * wider, found);
+        }
+    }
+}
+
 /// Box beside box: the plain grid, exact where the boxes just fit.
 fn plain_grid(extent: Extent, turn_deg: f64, web: f64) -> Candidate {
     let row = [Some(Member { along: 0.0, across: 0.0, turn_deg }), None];
@@ -395,25 +424,29 @@ fn plain_grid(extent: Extent, turn_deg: f64, web: f64) -> Candidate {
 
 /// All shifts of `second` rows against `first` rows.
 fn stack(first: &Row, second: &Row, pitch: f64, shifts: u32, found: &mut Vec<Candidate>) {
+    for i in 0..shifts {
+        stack_at(first, second, pitch, pitch * f64::from(i) / f64::from(shifts), found);
+    }
+}
+
+/// One shift of them.
+fn stack_at(first: &Row, second: &Row, pitch: f64, shift: f64, found: &mut Vec<Candidate>) {
     let members = |row: &Row| row.map(|m| m.map(|(member, _)| member));
     let own = down(first, first, 0.0, pitch);
-    for i in 0..shifts {
-        let shift = pitch * f64::from(i) / f64::from(shifts);
-        let down_first = down(first, second, shift, pitch);
-        let down_second = down(second, first, -shift, pitch).max(own - down_first);
-        if !down_first.is_finite() || !down_second.is_finite() || down_first <= 0.0 || down_second <= 0.0 {
-            continue;
-        }
-        found.push(Candidate {
-            rows_along_length: false,
-            first: members(first),
-            second: members(second),
-            pitch,
-            down_first,
-            down_second,
-            shift,
-        });
+    let down_first = down(first, second, shift, pitch);
+    let down_second = down(second, first, -shift, pitch).max(own - down_first);
+    if !down_first.is_finite() || !down_second.is_finite() || down_first <= 0.0 || down_second <= 0.0 {
+        return;
     }
+    found.push(Candidate {
+        rows_along_length: false,
+        first: members(first),
+        second: members(second),
+        pitch,
+        down_first,
+        down_second,
+        shift,
+    });
 }
 
 /// How far below `upper` a `lower` row shifted by `shift` must lie.
@@ -489,6 +522,38 @@ mod tests {
         let density = f64::from(u32::try_from(count).unwrap()) * grown / area;
         assert!(density < 0.9069 && density > 0.82, "{count} rounds, density {density}");
         assert_sound(&outline, &t, 440.0, 0.5);
+    }
+
+    /// Geometry: rounds of 60 mm, 2 mm apart, 3 mm of edge on 360 by 280 mm. Rows of five, (354 - 60) / 4.5 = 65.3 mm apart and every
+    /// other set in by half of that, lie sqrt(62^2 - 32.7^2) = 52.7 mm below each other: five rows take 60 + 4 * 52.7 = 271 of 274 mm.
+    #[test]
+    fn a_lattice_is_stretched_where_that_holds_more() {
+        let outline = round(60.0);
+        let spacing = Spacing::new(2.0, 3.0).unwrap();
+        for (width, length) in [(360.0, 280.0), (280.0, 360.0)] {
+            let t = LatticeTable::for_sheet(&outline, mm(width), mm(length), spacing).unwrap();
+            assert_eq!(t.count(mm(length)), 25, "{width} by {length}");
+            let layout = t.layout(mm(length));
+            assert!(layout.pieces.len() == 25 && layout.least_gap.unwrap().mm() >= 1.95);
+        }
+    }
+
+    #[test]
+    fn a_kept_layout_holds_only_while_its_cutter_may_lie_so() {
+        let spacing = Spacing::new(3.0, 4.0).unwrap();
+        let rows = table(&triangle(), 3.0);
+        let at = |turn_deg: f64| [Placement { x_mm: 100.0, y_mm: 100.0, turn_deg }];
+        for (turn, turning, holds) in [
+            (90.0, Turning::Free, true),
+            (90.0, Turning::HalfTurn, false),
+            (180.0, Turning::HalfTurn, true),
+            (180.0, Turning::Fixed, false),
+            (359.8, Turning::Fixed, true),
+        ] {
+            let kept = rows.clone().with_layout(&at(turn), spacing, turning);
+            assert_eq!(kept.is_ok(), holds, "{turn} {turning:?}");
+            assert!(kept.err().is_none_or(|why| why.contains("1 of its pieces are turned")));
+        }
     }
 
     #[test]

@@ -59,7 +59,7 @@ impl RoundSheets {
     /// The same with a nested layout besides the rows: its innermost pieces stand for a smaller sheet.
     ///
     /// Fails with the reason when the layout does not keep the web.
-    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing) -> Result<Self, String> {
+    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing, turning: Turning) -> Result<Self, String> {
         // Wherever it was nested, its middle is the middle of its box.
         let points: Vec<(f64, f64)> = pieces.iter().flat_map(|p| self.outline.placed(*p)).collect();
         let span = |f: fn(&(f64, f64)) -> f64| {
@@ -75,7 +75,7 @@ impl RoundSheets {
                 ..*p
             })
             .collect();
-        if let Some(fault) = kept_layout_fault(&self.outline, room, room, spacing, &moved) {
+        if let Some(fault) = kept_layout_fault(&self.outline, room, room, spacing, turning, &moved) {
             return Err(fault);
         }
         let middle = (f64::midpoint(left, right), f64::midpoint(top, bottom));

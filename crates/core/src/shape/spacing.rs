@@ -19,6 +19,25 @@ pub enum Turning {
     Fixed,
 }
 
+/// A piece turned by no more than this lies as drawn, degrees: what a hand that turned it and turned it back leaves.
+const TURNED_DEG: f64 = 0.5;
+
+impl Turning {
+    /// Whether a piece may lie turned by so much.
+    #[must_use]
+    pub fn allows(self, turn_deg: f64) -> bool {
+        let off = |period: f64| {
+            let rest = turn_deg.rem_euclid(period);
+            rest.min(period - rest) <= TURNED_DEG
+        };
+        match self {
+            Self::Free => true,
+            Self::HalfTurn => off(180.0),
+            Self::Fixed => off(360.0),
+        }
+    }
+}
+
 /// What is kept free.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Spacing {

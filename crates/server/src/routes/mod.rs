@@ -132,6 +132,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(oven::thermometer)
         .service(portions::portion)
         .service(portions::evenness)
+        .service(nests::sheets)
         .service(nests::search)
         .service(nests::measure)
         .service(nests::template_pdf)

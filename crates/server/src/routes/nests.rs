@@ -6,13 +6,15 @@ use crate::routes::stream::event;
 use crate::searches::{Said, Search, Searches};
 use crate::template;
 use crate::whole::{Family, WholeJob, sheet_key};
-use crate::wire::{GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, TemplateQuery};
+use crate::wire::{
+    GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,
+};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{Making, largest_sheet};
+use ready_slab_core::job::{Making, largest_sheet, sheet_choices};
 use ready_slab_core::shape::{NestQuestion, Nested, SheetForm};
 use ready_slab_store::{JobId, Store};
 use std::convert::Infallible;
@@ -20,6 +22,18 @@ use std::time::Duration;
 
 /// So often a search that found nothing says that it still searches; also how a page that has gone away is noticed.
 const BEAT: Duration = Duration::from_millis(200);
+
+/// Other sheets than the job's own that need less dough, the best of each form, the best first.
+#[utoipa::path(tag = "shape", operation_id = "shape_sheets", params(("id" = i64, Path)), responses((status = 200, body = Vec<SheetChoiceView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/sheets")]
+pub async fn sheets(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<SheetChoiceView>>, ApiError> {
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let found = web::block(move || {
+        sheet_choices(&whole.stored.job, &whole.formula.formula, &whole.cutter.outline, &whole.kitchen)
+    })
+    .await??;
+    Ok(web::Json(found.into_iter().map(Into::into).collect()))
+}
 
 struct Listener {
     search: Search,

@@ -46,7 +46,9 @@ pub use log::{LogQuery, LogView, PatternQuery, PatternView};
 pub use mixing::{
     BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
 };
-pub use nest::{GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, TemplateQuery};
+pub use nest::{
+    GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,
+};
 pub use oven::{HotSpotsBody, HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, ThermometerQuery};
 pub use pantry::{IngredientBody, IngredientView, PriceBody};
 pub use physics::PhysicsView;

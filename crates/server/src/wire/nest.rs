@@ -3,7 +3,7 @@
 use super::words::{PaperWord, SheetWord};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::Job;
+use ready_slab_core::job::{Job, SheetChoice};
 use ready_slab_core::shape::{
     NestCutter, NestPiece, NestQuestion, Nested, PieceGaps, SheetForm, Spacing, measure_layout,
 };
@@ -291,4 +291,31 @@ pub struct TemplateQuery {
 
 pub(super) const fn usual_paper() -> PaperWord {
     PaperWord::A4
+}
+
+/// Another sheet for the job, and what it would take on it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SheetChoiceView {
+    /// Its form.
+    pub sheet: SheetWord,
+    /// As wide at most; as it is where null.
+    pub width_mm: Option<f64>,
+    /// The dough of the job on such sheets.
+    pub dough_g: f64,
+    /// That much less than as planned.
+    pub saves_g: f64,
+    /// The same, of the dough as planned.
+    pub saves_percent: f64,
+}
+
+impl From<SheetChoice> for SheetChoiceView {
+    fn from(c: SheetChoice) -> Self {
+        Self {
+            sheet: c.sheet.into(),
+            width_mm: c.width.map(|w| w.mm()),
+            dough_g: c.dough.g(),
+            saves_g: c.saves.g(),
+            saves_percent: 100.0 * c.saved.value(),
+        }
+    }
 }

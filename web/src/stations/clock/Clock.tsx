@@ -5,7 +5,6 @@ import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { useFamily, useTogether } from "../../app/lots";
 import { clock, duration, longDay, shifted } from "../../drawing/time";
-import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
@@ -113,7 +112,7 @@ function does(task: Task, plan: Plan): string {
     case "bake":
       return `Tray ${task.tray} into the oven`;
     case "cool":
-      return `Tray ${task.tray} out, ${number(plan.oven.cool_on_tray_min, 0)} min on the tray`;
+      return `Tray ${task.tray} out, stays on the tray`;
     case "cool_on_rack":
       return `Tray ${task.tray} onto the rack`;
   }

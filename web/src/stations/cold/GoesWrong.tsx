@@ -13,7 +13,7 @@ import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
 
 const TROUBLES: readonly { value: Trouble; label: string }[] = [
-  { value: "too_warm", label: "Too warm to roll" },
+  { value: "too_warm", label: "Too warm" },
   { value: "too_hard", label: "Too hard" },
   { value: "warm_room", label: "The room is hot" },
   { value: "no_space", label: "No space in the fridge" },

@@ -99,10 +99,10 @@ function BakedWith({ record: r }: { record: BakeRecord }) {
   if (!r.complete || !conditions) return <p className="text-fine text-soft">What it was baked with was not kept yet at the time, so nothing is learnt from it.</p>;
   const words = [
     conditions.oven_c == null ? null : `${format.temperature(conditions.oven_c, 0)}${conditions.oven_fan ? " with the fan" : ""}`,
-    conditions.tray_kind == null ? null : TRAY_WORDS[conditions.tray_kind],
-    conditions.liner == null ? null : LINER_WORDS[conditions.liner],
+    conditions.tray_kind == null ? null : `on ${TRAY_WORDS[conditions.tray_kind]}`,
+    conditions.liner == null ? null : conditions.liner === "bare" ? "nothing under the pieces" : `${LINER_WORDS[conditions.liner]} under the pieces`,
     conditions.bake_end == null ? null : `until ${END_WORDS[conditions.bake_end]}`,
     conditions.start_c == null ? null : `pieces at ${format.temperature(conditions.start_c, 0)}`,
   ].filter((w) => w !== null);
-  return <p className="text-fine text-soft">{`Baked with ${words.join(", ")}${r.formula_version == null ? "" : `; version ${r.formula_version} of the dough`}${r.kitchen ? `, at ${r.kitchen}` : ""}.`}</p>;
+  return <p className="text-fine text-soft">{`Baked at ${words.join(", ")}${r.formula_version == null ? "" : `; version ${r.formula_version} of the dough`}${r.kitchen ? `, at ${r.kitchen}` : ""}.`}</p>;
 }

@@ -1,7 +1,8 @@
 /** How the cutters lie on the sheet, and what comes of the scrap. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import { useSearchParams } from "react-router";
-import type { Plan } from "../../api/client";
+import { api, settled, type Plan } from "../../api/client";
 import { useChangeJob, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { number, type Format } from "../../drawing/units";
@@ -35,6 +36,47 @@ export function rollName(number: number): string {
 export function Shape() {
   const { job } = useJobContext();
   return job.making && job.making.kind !== "cut" ? <MadeView /> : <Sheets />;
+}
+
+const FORMS = { oblong: "Oblong", round: "Round", oval: "Oval" } as const;
+
+/** Sheets of another form or width that would need less dough, with what they save; nothing where none does. */
+function OtherSheets() {
+  const { job, plan } = useJobContext();
+  const format = useFormat();
+  const change = useChangeJob(job.id);
+  const asked = useQuery({
+    queryKey: ["sheets", job.id, job.revision, plan.dough.dough_g],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/sheets", { params: { path: { id: job.id } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const found = asked.data ?? [];
+  if (found.length === 0) return null;
+  return (
+    <Part title="A sheet that needs less">
+      <ul className={asked.isPlaceholderData ? "opacity-60" : ""}>
+        {found.map((s) => (
+          <li key={s.sheet} className="row">
+            <span>
+              <span className="font-semibold">{`${FORMS[s.sheet]}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}</span>
+              <span className="block text-fine text-soft">{`${format.mass(s.saves_g)} less, ${number(s.saves_percent, 1)} %`}</span>
+            </span>
+            <button
+              type="button"
+              className="btn btn-small"
+              aria-label={`Roll it ${FORMS[s.sheet].toLowerCase()}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}
+              disabled={change.isPending}
+              onClick={() => change.mutate({ sheet: s.sheet, ...(s.width_mm == null ? {} : { sheet_width_mm: s.width_mm }) })}
+            >
+              Take
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Fault text={otherFault(change.error, [])} />
+    </Part>
+  );
 }
 
 function Sheets() {
@@ -135,6 +177,7 @@ function Sheets() {
             <Fault text={otherFault(change.error, ["web_mm", "edge_mm", "sheet_width_mm", "sheet_length_mm", "rerolls", "reserve_percent", "thickness_mm"])} />
           </div>
         </Part>
+        <OtherSheets />
         <Part title="What becomes of the rest">
           <Rows>
             <Row name="Left for hand-shaping">

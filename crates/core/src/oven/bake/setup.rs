@@ -1,6 +1,7 @@
 //! What the model is run with: the piece, the tray and its liner, the oven, and what bakes have taught.
 
 use crate::air::ATMOSPHERE_PA;
+use crate::cold::TrayKind;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// What a tray is of.
@@ -34,8 +35,8 @@ impl TrayMaterial {
     /// Heat capacity J/m2K and conductance along it W/K, from handbook density, heat and conductivity; emissivity from memory.
     pub(super) const fn heat(self) -> (f64, f64, f64) {
         match self {
-            Self::Light => (2500.0, 0.25, 0.20),
-            Self::Dark => (3000.0, 0.85, 0.05),
+            Self::Light => (TrayKind::Aluminium.heat_j_m2k(), 0.25, 0.20),
+            Self::Dark => (TrayKind::Steel.heat_j_m2k(), 0.85, 0.05),
             Self::Heavy => (4900.0, 0.25, 0.36),
             Self::Insulated => (4900.0, 0.25, 0.16),
         }

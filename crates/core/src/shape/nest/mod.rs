@@ -181,8 +181,13 @@ pub(super) fn kept_layout_fault(
     width: Length,
     longest: Length,
     spacing: Spacing,
+    turning: Turning,
     pieces: &[Placement],
 ) -> Option<String> {
+    if let Some(turned) = pieces.iter().filter(|p| !turning.allows(p.turn_deg)).count().checked_sub(1) {
+        let how = if turning == Turning::Fixed { "as drawn" } else { "as drawn or half round" };
+        return Some(format!("{} of its pieces are turned, and the cutter is to lie {how}", turned + 1));
+    }
     let sheet = SheetForm::Oblong { width, length: longest, corner: Length::new_mm(0.0) };
     let cutter = NestCutter { outline: outline.clone(), turning: Turning::Free, wanted: None };
     let Ok(question) = NestQuestion::new(vec![cutter], sheet, spacing) else {
@@ -207,7 +212,8 @@ pub(super) fn kept_on_tray(
     spacing: Spacing,
     pieces: &[Placement],
 ) -> Result<Layout, String> {
-    if let Some(fault) = kept_layout_fault(outline, width, length, spacing, pieces) {
+    // On a tray a piece may lie as it likes: it is the sheet's floured or textured face that is not to be turned.
+    if let Some(fault) = kept_layout_fault(outline, width, length, spacing, Turning::Free, pieces) {
         return Err(fault);
     }
     Ok(Layout { pieces: pieces.to_vec(), length, least_gap: least_gap(outline, pieces), nested: true })
