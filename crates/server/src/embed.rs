@@ -58,7 +58,7 @@ pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
         allowed,
     };
     if path.starts_with("api/") || path == "api" {
-        let methods = crate::app::methods_of(request.path());
+        let methods = crate::description::methods_of(request.path());
         return Err(if methods.is_empty() {
             ApiError::NoSuchPath(request.path().to_owned())
         } else {

@@ -2,6 +2,7 @@
 
 pub mod app;
 pub mod board;
+mod description;
 pub mod device;
 mod embed;
 mod guard;
@@ -14,4 +15,5 @@ mod template;
 mod whole;
 pub mod wire;
 
-pub use app::{Options, description, run};
+pub use app::{Options, run};
+pub use description::description;

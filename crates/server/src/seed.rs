@@ -4,6 +4,7 @@ use crate::problem::{ApiError, parse};
 use crate::whole::Family;
 use crate::wire::{ConditionsBody, EdgeWord, FormulaBody, JobBody, KitchenBody, LotBody, NewCutter, RecordBody};
 use chrono::{DateTime, Datelike, Days, NaiveDateTime, NaiveTime, Utc, Weekday};
+use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::error::InputError;
 use ready_slab_core::job::{Kitchen, plan};
@@ -164,7 +165,7 @@ async fn add_job(
     let mut fields = demo.job;
     fields.insert("formula_id".to_owned(), formula.0.into());
     fields.insert("cutter_id".to_owned(), cutter.0.into());
-    fields.insert("ready_by".to_owned(), day.and_time(time).format("%Y-%m-%dT%H:%M").to_string().into());
+    fields.insert("ready_by".to_owned(), day.and_time(time).format(MINUTE_FORMAT).to_string().into());
     let body: JobBody = crate::problem::parse_value(fields.into())?;
     let stored = body.stored(JobId(0))?;
     let id = store.add_job(&stored.job, formula, cutter, &format!("new job {}", body.name)).await?;
@@ -193,7 +194,7 @@ async fn add_job(
         let at = now.checked_sub_days(Days::new(record.days_ago)).unwrap_or(now).date().and_time(time);
         let new = NewRecord {
             job_id: id,
-            recorded_at: at.format("%Y-%m-%dT%H:%M").to_string(),
+            recorded_at: at.format(MINUTE_FORMAT).to_string(),
             formula_id: Some(formula),
             formula_version: None,
             as_baked: Some(conditions.as_baked(&stored.job, &dough, &outline, &kitchen, start)?),

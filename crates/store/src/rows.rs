@@ -5,6 +5,7 @@ use crate::rows_making::{making_from, making_text};
 use crate::rows_oven::{finishes_from, finishes_text, readings_from, readings_text, spots_from, spots_text};
 use crate::things::{CutterId, FormulaId, JobId, StoredCutter, StoredJob, StoredMixedSheet};
 use chrono::NaiveDateTime;
+use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::{EggClass, MixMethod};
 use ready_slab_core::geometry::{Outline, Placement};
@@ -14,9 +15,6 @@ use ready_slab_core::shape::{BenchSurface, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::Length;
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
-
-/// How times are written in the file.
-const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
 
 /// Words in the file for the variants of a core enum, and back.
 macro_rules! words {

@@ -4,4 +4,4 @@ mod relay;
 mod zone;
 
 pub use relay::{Lane, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};
-pub use zone::{ClockChange, Zone};
+pub use zone::{ClockChange, MINUTE_FORMAT, Zone};

@@ -4,6 +4,9 @@ use crate::error::{InputError, InputErrors};
 use chrono::{DateTime, MappedLocalTime, NaiveDateTime, TimeDelta, TimeZone, Utc};
 use chrono_tz::{OffsetComponents, OffsetName, Tz};
 
+/// How times of a kitchen's clock are written: ISO 8601 to the minute, without zone.
+pub const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
+
 /// A time zone by its name in the IANA database (the database comes with the chrono-tz crate).
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Zone(Tz);

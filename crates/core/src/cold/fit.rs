@@ -2,16 +2,12 @@
 //! before as a prior, and the ready time and its range follow.
 
 use super::piece::Support;
-use super::report::{ChillQuestion, Doubt, Place};
+use super::report::{ChillQuestion, Doubt, FILM_LN_SD, Place, RANGE_SDS};
 use super::solver::{Body, Sample};
 use super::thermal::Thermal;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Film, Span, Temperature, TemperatureDifference};
 
-/// How far a stated range reaches to each side, in standard deviations: nine in ten.
-pub const RANGE_SDS: f64 = 1.645;
-/// The film is known to 25 % (a factor of 0.8 to 1.25) before any reading: nine in ten.
-pub(super) const FILM_LN_SD: f64 = 0.223 / RANGE_SDS;
 /// A dial or a cheap thermometer tells a place's air to this, K, nine in ten. Common practice, no source.
 const AIR_SD_K: f64 = 1.5 / RANGE_SDS;
 /// A place that is crowded or often opened is warmer by this and known less well, K. Common practice, no source.

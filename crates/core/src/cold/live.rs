@@ -3,10 +3,10 @@
 
 use super::fit::{Fit, PlaceKnowledge, Reading, Spot, Stage, check_readings, shown};
 use super::piece::{Piece, Support, Wrap};
-use super::report::{HORIZON, Place, SETTLED_K, Target};
+use super::report::{HORIZON, Place, SETTLED_K};
 use super::solver::{Body, Sample};
 use super::thermal::{Thermal, WaterState};
-use super::window::{Side, Window};
+use super::window::{Side, Target, Window};
 use crate::dough::Composition;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::safety::COLD;

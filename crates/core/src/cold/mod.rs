@@ -13,15 +13,15 @@ mod touch;
 mod wanted;
 mod window;
 
-pub use fit::{Fit, LONGEST_READ, MOST_READINGS, PlaceKnowledge, RANGE_SDS, Reading, Spot, fit};
+pub use fit::{Fit, LONGEST_READ, MOST_READINGS, PlaceKnowledge, Reading, Spot, fit};
 pub use live::{Live, LiveStay, MOST_STAYS, Tracked};
 pub use piece::{Piece, Support, TrayKind, Wrap};
 pub use probe::ProbeKind;
 pub(crate) use report::{BENCH_FILM, left_for, left_through};
-pub use report::{Bench, ChillAnswer, ChillQuestion, Doubt, Place, Target, chill, chill_briefly, tempering_to};
+pub use report::{Bench, ChillAnswer, ChillQuestion, Doubt, Place, RANGE_SDS, chill, chill_briefly, tempering_to};
 pub use section::{Frame, Section, SectionKind, section};
 pub use solver::{Body, Sample};
 pub use thermal::{Thermal, WaterState};
 pub use touch::{Finding, Learnt, MovedLimit, Touch, learn_limits};
 pub use wanted::{InTime, disc_in_time, disc_of, in_time};
-pub use window::{DoughState, Side, Window, Working};
+pub use window::{DoughState, Side, Target, Window, Working};

@@ -1,13 +1,17 @@
 //! The questions of the cold station answered with the solver.
 
-use super::fit::{FILM_LN_SD, RANGE_SDS};
 use super::piece::{Piece, Support, Wrap};
 use super::solver::{Body, Sample};
 use super::thermal::{Thermal, WaterState};
-use super::window::{Window, Working};
+use super::window::{Target, Window, Working};
 use crate::dough::Composition;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Film, Span, Temperature, TemperatureDifference};
+
+/// How far a stated range reaches to each side, in standard deviations: nine in ten.
+pub const RANGE_SDS: f64 = 1.645;
+/// The film is known to 25 % (a factor of 0.8 to 1.25) before any reading: nine in ten.
+pub(super) const FILM_LN_SD: f64 = 0.223 / RANGE_SDS;
 
 /// Film on an open bench, radiation included, W/m2K. Common practice, no source.
 pub(crate) const BENCH_FILM: Film = Film::new_w_m2k(9.0);
@@ -117,19 +121,6 @@ impl Doubt {
         let reach = RANGE_SDS * variance.max(0.0).sqrt();
         Some((Span::new_s((middle.s() - reach).max(0.0)), Span::new_s(middle.s() + reach)))
     }
-}
-
-/// What the piece is wanted for.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Target {
-    /// To be rolled: core at or below the window's warm end, mean not below its cold end.
-    Rolling,
-    /// To be sliced.
-    Slicing,
-    /// Cut pieces, to go to the oven.
-    Oven,
-    /// Its core to reach a temperature.
-    Core(Temperature),
 }
 
 /// A question to the cold station.

@@ -1,6 +1,6 @@
 //! What hands found of a dough at a temperature moves its working temperatures.
 
-use super::report::Target;
+use super::window::Target;
 use super::window::Window;
 use crate::dough::Felt;
 use crate::units::{Temperature, TemperatureDifference};

@@ -1,6 +1,5 @@
 //! The state of a dough from the solid share of its fat, and the temperatures between which it can be worked.
 
-use super::report::Target;
 use crate::dough::{Composition, rolling_limits, solid_share};
 use crate::units::{Temperature, TemperatureDifference};
 
@@ -72,6 +71,19 @@ pub struct Window {
     pub oven_ready: Temperature,
     /// How far the formula's fat content moved all of them.
     pub shift: TemperatureDifference,
+}
+
+/// What the piece is wanted for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Target {
+    /// To be rolled: core at or below the window's warm end, mean not below its cold end.
+    Rolling,
+    /// To be sliced.
+    Slicing,
+    /// Cut pieces, to go to the oven.
+    Oven,
+    /// Its core to reach a temperature.
+    Core(Temperature),
 }
 
 /// Between which temperatures a piece is right for a purpose.

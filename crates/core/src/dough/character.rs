@@ -6,9 +6,11 @@
 use super::component::rolled_density;
 use super::ingredient::{Ingredient, Kind, Role};
 use super::stiffness::packing;
+use super::strength::{gluten_percent, leavening};
+use super::texture::{Texture, texture};
 use super::warnings::warnings;
 use super::{FatKind, Formula, LineInput, Pantry, Ratio};
-use crate::units::{Density, Mass, Share};
+use crate::units::{Density, Share};
 
 /// A place on a scale with the word for it.
 #[derive(Debug, Clone, PartialEq)]
@@ -113,23 +115,9 @@ const POWDER_A_PERCENT: f64 = 0.235;
 const SODA_A_PERCENT: f64 = 0.63;
 /// Fat of butter, of its mass (USDA FoodData Central, SR Legacy, from memory).
 const BUTTER_FAT: f64 = 0.811;
-/// Baking powder that self-raising flour holds, of its weight. Common practice, no source.
-const SELF_RAISING: f64 = 0.04;
 /// Sugar at which browning is taken as usual, of the dough; the rest as in the colour rule, calibrated to common practice.
 const USUAL_SUGAR: f64 = 0.22;
 const REDUCING_GAIN: f64 = 30.0;
-
-/// Baking powder, with that in self-raising flour: what leavens does so wherever it is asked.
-pub(crate) fn powder_mass(formula: &Formula) -> Mass {
-    formula.mass_of("baking-powder") + formula.mass_of("flour-self-raising") * SELF_RAISING
-}
-
-/// Baking powder and soda over the flour, per cent.
-pub(super) fn leavening(formula: &Formula) -> (f64, f64) {
-    let flour = formula.role_mass(Role::Flour);
-    let powder = powder_mass(formula) + formula.mass_of("bakers-ammonia");
-    (100.0 * (powder / flour), 100.0 * (formula.mass_of("baking-soda") / flour))
-}
 
 /// How far the formula spreads.
 #[must_use]
@@ -440,79 +428,6 @@ fn browning(formula: &Formula) -> Judgement {
         reasons.push("Cocoa hides the colour: judge it by time and touch.".to_owned());
     }
     Judgement { word, level: (pace.ln() / 3.0_f64.ln() * 0.5 + 0.4).clamp(0.0, 1.0), reasons }
-}
-
-/// Protein of wheat, rye and barley over all flour, per cent: what can toughen.
-pub(super) fn gluten_percent(formula: &Formula) -> f64 {
-    let grams = formula.grams_of(|i| {
-        let forms =
-            i.kind == Kind::Flour && i.allergens.iter().any(|a| matches!(a.as_ref(), "wheat" | "rye" | "barley"));
-        if forms { i.analysis.protein } else { 0.0 }
-    });
-    100.0 * grams / formula.role_mass(Role::Flour).g()
-}
-
-/// How a piece eats once it has cooled. One judgement for all that depends on it: bite, doneness, keeping.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Texture {
-    /// Dry and brittle.
-    Crisp,
-    /// Rich in fat and low in water: melts and crumbles.
-    Short,
-    /// Holds water and gives.
-    Soft,
-    /// Syrupy or brown-sugared and not baked dry: bends before it breaks.
-    Chewy,
-}
-
-impl Texture {
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Crisp => "crisp",
-            Self::Short => "short",
-            Self::Soft => "soft",
-            Self::Chewy => "chewy",
-        }
-    }
-
-    /// The same where its bake is ended while the middle is still soft: what would have been crisp or short stays soft.
-    #[must_use]
-    pub const fn baked_soft(self) -> Self {
-        match self {
-            Self::Chewy => Self::Chewy,
-            Self::Crisp | Self::Short | Self::Soft => Self::Soft,
-        }
-    }
-}
-
-// Of the dough without its pieces: egg from which it stays soft; of its sugars, what draws water (syrup, honey, brown sugar) from which
-// it is chewy; of its flour, fat from which it is short. Common practice, no source.
-const SOFT_EGG: f64 = 0.12;
-const CHEWY_SUGARS: f64 = 0.45;
-const CHEWY_LEAST: f64 = 0.12;
-const SHORT_FAT: f64 = 0.45;
-const SHORT_SUGAR: f64 = 0.45;
-
-/// How pieces of a formula eat, baked through.
-#[must_use]
-pub fn texture(formula: &Formula) -> Texture {
-    let dough_g = formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { 100.0 });
-    let flour = formula.role_mass(Role::Flour).g();
-    let sugars = formula.role_mass(Role::Sugar).g();
-    let drawing =
-        formula.kind_mass(Kind::Syrup).g() + formula.mass_of("sugar-brown").g() + formula.mass_of("sugar-dark").g();
-    let fat = formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { i.analysis.fat });
-    if sugars > 0.0 && drawing / sugars >= CHEWY_SUGARS && drawing / dough_g >= CHEWY_LEAST {
-        Texture::Chewy
-    } else if (formula.kind_mass(Kind::Egg).g() + formula.kind_mass(Kind::Syrup).g()) / dough_g >= SOFT_EGG {
-        Texture::Soft
-    } else if fat / flour >= SHORT_FAT && sugars / flour <= SHORT_SUGAR {
-        Texture::Short
-    } else {
-        Texture::Crisp
-    }
 }
 
 fn tenderness(formula: &Formula) -> Judgement {

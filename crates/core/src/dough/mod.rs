@@ -17,12 +17,12 @@ mod rebalance;
 mod scale;
 mod sheet;
 pub(crate) mod stiffness;
+mod strength;
+mod texture;
 mod warnings;
 
 pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
-pub use character::{
-    Balance, Character, Judgement, SCHOOLS, School, SpreadTendency, Texture, spread_tendency, texture,
-};
+pub use character::{Balance, Character, Judgement, SCHOOLS, School, SpreadTendency, spread_tendency};
 pub use component::{
     AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
     specific_heat_j_kgk,
@@ -40,6 +40,8 @@ pub use pantry::Pantry;
 pub use scale::{MixPlan, MixerLimits, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
 pub use sheet::{MixStep, MixingSheet, RIGHT_DOUGH, Tint, TintPortion, mixing_sheet};
 pub use stiffness::packing;
+pub use texture::{Texture, texture};
 
-pub(crate) use character::{between, browning_pace, powder_mass};
+pub(crate) use character::{between, browning_pace};
 pub(crate) use scale::MOST_MIXES;
+pub(crate) use strength::powder_mass;

@@ -1,8 +1,8 @@
 //! What will go wrong with a dough, said before it is mixed.
 
 use super::Formula;
-use super::character::{gluten_percent, leavening};
 use super::ingredient::{Kind, Role};
+use super::strength::{gluten_percent, leavening};
 
 // What is a lot, of the flour's mass. Common practice, no source.
 // A teaspoon of soda to two and a quarter cups of flour is 1.7 %, two of powder to three cups 2.6 %: both are ordinary doses.

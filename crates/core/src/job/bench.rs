@@ -1,17 +1,18 @@
 //! Hands at the bench: how long rolling and cutting take, and what the dough allows meanwhile.
 
 use super::answers::{ClockPlan, ColdPlan, ShapePlan};
-use super::plan::first_sheets;
-use super::ways::{LOG_MIN, SLICE_S};
 use super::{ChillForm, Job, Kitchen, Making};
 use crate::clock::Step;
 use crate::cold::{Bench, Piece, Target};
 use crate::dough::Composition;
-use crate::shape::Portion;
+use crate::shape::{DemandAnswer, Portion};
 use crate::units::{Span, Temperature};
 
 /// To press one disc and wrap it, min. Common practice, no source.
 pub(super) const PRESS_MIN: f64 = 2.0;
+/// To form and wrap one log, min; to slice one piece, s. Common practice, no source.
+pub(super) const LOG_MIN: f64 = 4.0;
+pub(super) const SLICE_S: f64 = 3.0;
 /// To weigh and roll, scoop or press one portion; to lay the chilled portions of a tray apart. Common practice, no source.
 pub(super) const PORTION_S: f64 = 10.0;
 const SPACE_OUT_MIN: f64 = 1.0;
@@ -121,4 +122,9 @@ pub(super) fn up(span: Span) -> i64 {
     #[expect(clippy::cast_possible_truncation, reason = "spans are under a few days")]
     let minutes = (span.min() - 1e-6).ceil().max(0.0) as i64;
     minutes
+}
+
+/// Sheets, logs or portions of the first roll: those of several lots may differ from each other.
+pub(super) fn first_sheets(demand: &DemandAnswer) -> u32 {
+    demand.rolls.iter().filter(|r| r.number == 0).map(|r| r.sheets).sum()
 }

@@ -3,13 +3,14 @@
 use super::answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
-use super::bench::{HandsAtTheBench, bench_words, hands_at_the_bench, longest_rest, up, workable_after};
+use super::bench::{HandsAtTheBench, bench_words, first_sheets, hands_at_the_bench, longest_rest, up, workable_after};
+use super::chill::first_chill;
+use super::figures::{counted, grouped, pieces, plain};
 use super::finishing::finish_plan;
 use super::making::{Source, chilled_form, largest_sheet};
 use super::oven::oven_plan;
 use super::pan::fits_its_tray;
-use super::portioned::portion_question;
-use super::{ChillForm, ColdPlace, Job, Kitchen, Making, bake_question, piece_size};
+use super::{ChillForm, Job, Kitchen, Making, bake_question, piece_size};
 use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_to,
@@ -459,56 +460,6 @@ fn cold_plan(
     })
 }
 
-/// The first chill of a job's dough: to be rolled or sliced, or, of portions, until they are firm for the oven.
-pub(super) fn first_chill(
-    job: &Job,
-    kitchen: &Kitchen,
-    dough: &DoughPlan,
-    piece: Piece,
-    place: ColdPlace,
-) -> Result<ChillQuestion, InputErrors> {
-    match job.input().making {
-        Making::Portioned(_) => portion_question(kitchen, dough, piece, place),
-        Making::Cut | Making::Sliced { .. } => chill_question(kitchen, dough, piece, place),
-    }
-}
-
-/// The dough out of the bowl, as it is put into the cold to be rolled: [`question_of`] a plan's dough.
-pub(super) fn chill_question(
-    kitchen: &Kitchen,
-    dough: &DoughPlan,
-    piece: Piece,
-    place: ColdPlace,
-) -> Result<ChillQuestion, InputErrors> {
-    question_of(kitchen, &dough.composition, piece, dough.temperature, place)
-}
-
-/// A piece of a dough put into one of the kitchen's cold places, to be rolled, or sliced if it is a log or a bar.
-///
-/// Discs and balls lie wrapped on the shelf; sheets between their papers on a tray that was at room temperature.
-pub fn question_of(
-    kitchen: &Kitchen,
-    composition: &Composition,
-    piece: Piece,
-    start: Temperature,
-    place: ColdPlace,
-) -> Result<ChillQuestion, InputErrors> {
-    let support = match piece {
-        Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
-        _ => Support::Rack,
-    };
-    let target = match piece {
-        Piece::Log { .. } | Piece::Bar { .. } => Target::Slicing,
-        _ => Target::Rolling,
-    };
-    ChillQuestion::new(composition.clone(), piece, Wrap::Wrapped, support, start.c(), kitchen.place(place), target)
-}
-
-/// Sheets, logs or portions of the first roll: those of several lots may differ from each other.
-pub(super) fn first_sheets(demand: &DemandAnswer) -> u32 {
-    demand.rolls.iter().filter(|r| r.number == 0).map(|r| r.sheets).sum()
-}
-
 fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
     let ready = answer.ready_after?;
     answer.curve.iter().find(|s| s.after >= ready).map(|s| s.mean)
@@ -626,28 +577,4 @@ pub(super) fn relay_of(kitchen: &Kitchen, lots: Vec<RelayLot>) -> RelayInput {
         ovens: kitchen.ovens().count,
         preheat_min: up(Span::new_min(kitchen.ovens().preheat_min)),
     }
-}
-
-fn pieces(n: u32) -> String {
-    counted(n, "piece")
-}
-
-fn counted(n: u32, word: &str) -> String {
-    format!("{n} {word}{}", if n == 1 { "" } else { "s" })
-}
-
-pub(super) fn plain(v: f64) -> String {
-    format!("{v:.2}").trim_end_matches('0').trim_end_matches('.').to_owned()
-}
-
-pub(super) fn grouped(v: f64) -> String {
-    let whole = format!("{v:.0}");
-    let mut out = String::new();
-    for (i, c) in whole.chars().enumerate() {
-        if i > 0 && (whole.len() - i).is_multiple_of(3) {
-            out.push(',');
-        }
-        out.push(c);
-    }
-    out
 }

@@ -1,7 +1,7 @@
 //! What must be done so that the dough is ready to roll at a wanted time.
 
 use super::answers::Plan;
-use super::plan::{chill_question, first_chill};
+use super::chill::{USUAL_DISC_MM, chill_question, first_chill};
 use super::{ColdPlace, Job, Kitchen, Making};
 use crate::cold::{Piece, disc_in_time, disc_of, in_time};
 use crate::error::{Checks, InputErrors};
@@ -21,8 +21,6 @@ pub struct WantedWay {
     /// For a disc: the thickest that is ready in time.
     pub thickest: Option<Length>,
 }
-
-pub(super) const USUAL_DISC_MM: f64 = 22.0;
 
 /// Every way to have the first mix ready within the time there is: discs as pressed in this job (or as is usual) and sheets
 /// rolled first, in fridge and freezer. Those that make it come first, the gentlest of them before the rest.

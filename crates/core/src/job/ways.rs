@@ -1,20 +1,17 @@
 //! The same dough chilled another way: ball, disc, sheets, stack, log or bar, in fridge or freezer.
 
 use super::answers::Plan;
-use super::bench::{PORTION_S, PRESS_MIN};
-use super::plan::first_chill;
-use super::wanted::USUAL_DISC_MM;
+use super::bench::{LOG_MIN, PORTION_S, PRESS_MIN, SLICE_S};
+use super::chill::{USUAL_DISC_MM, first_chill};
 use super::{ChillForm, ColdPlace, Job, Kitchen, Making};
 use crate::cold::{ChillAnswer, ChillQuestion, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to};
 use crate::error::{Checks, InputErrors};
 use crate::shape::LONGEST_LOG;
 use crate::units::{Area, Length, Span};
 
-/// To form and wrap one log, one bar, a ball; to slice one piece. Common practice, no source.
-pub(super) const LOG_MIN: f64 = 4.0;
+/// To form and wrap one bar, a ball. Common practice, no source.
 const BAR_MIN: f64 = 5.0;
 const BALL_MIN: f64 = 1.0;
-pub(super) const SLICE_S: f64 = 3.0;
 
 /// Sizes of the ways, where they can be chosen.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -184,7 +181,7 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
     let (width, height) = sizes.bar;
     let (logs, bars) = (lengths(log_area), lengths(Area::new_mm2(width.mm() * height.mm())));
     let min = |before: f64, after: f64| (Span::new_min(before), Span::new_min(after));
-    let mm = |l: Length| super::plan::plain(l.mm());
+    let mm = |l: Length| super::figures::plain(l.mm());
     if job.input().making != Making::Cut {
         // A log or a portion is what it is; only its place can be another.
         let sliced = matches!(job.input().making, Making::Sliced { .. });

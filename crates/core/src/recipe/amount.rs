@@ -1,5 +1,6 @@
 //! Amounts as recipes write them: `1 1/2 cups + 2 tbsp`, `225g/8oz`, `2 (4-ounce) sticks`, `1-2 tbsp`, `a knob`.
 
+use super::cursor::Cursor;
 use crate::dough::CupWay;
 use crate::units::{Quantity, leading_number, unit, vulgar};
 
@@ -85,49 +86,6 @@ pub(super) struct Amounts {
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct TwoWays {
     pub text: String,
-}
-
-/// A place in a line.
-#[derive(Clone, Copy)]
-pub(super) struct Cursor<'a> {
-    pub rest: &'a str,
-}
-
-impl<'a> Cursor<'a> {
-    pub fn new(rest: &'a str) -> Self {
-        Self { rest }
-    }
-
-    fn skip(&mut self) {
-        self.rest = self.rest.trim_start();
-    }
-
-    fn eat(&mut self, prefix: &str) -> bool {
-        self.skip();
-        match self.rest.strip_prefix(prefix) {
-            Some(rest) => {
-                self.rest = rest;
-                true
-            }
-            None => false,
-        }
-    }
-
-    /// The next word, letters only, as written.
-    fn peek_word(&self) -> (&'a str, &'a str) {
-        let text = self.rest.trim_start();
-        let end = text.find(|c: char| !c.is_alphabetic()).unwrap_or(text.len());
-        (&text[..end], &text[end..])
-    }
-
-    fn eat_word(&mut self, words: &[&str]) -> Option<&'a str> {
-        let (word, rest) = self.peek_word();
-        let known = words.iter().any(|w| w.eq_ignore_ascii_case(word));
-        known.then(|| {
-            self.rest = rest;
-            word
-        })
-    }
 }
 
 const UNSURE: [(&str, &str); 14] = [

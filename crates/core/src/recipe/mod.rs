@@ -4,6 +4,7 @@
 //! Nothing is guessed in silence: every line says how it was read and how sure that is, and what is ambiguous asks.
 
 mod amount;
+mod cursor;
 mod formats;
 mod line;
 mod markup;

@@ -1,7 +1,8 @@
 //! A line taken apart: its amount, its name, and what stands beside it.
 
 use super::ReadSettings;
-use super::amount::{Amounts, Cursor, TwoWays, amounts};
+use super::amount::{Amounts, TwoWays, amounts};
+use super::cursor::Cursor;
 use super::names::Names;
 use super::words::tokens;
 

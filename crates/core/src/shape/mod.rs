@@ -11,6 +11,7 @@ mod pattern;
 mod portion;
 mod profile;
 mod round_sheets;
+mod rows;
 mod sheet;
 mod spacing;
 mod template;

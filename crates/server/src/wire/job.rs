@@ -5,6 +5,7 @@ use super::making::MakingBody;
 use super::plan::CutView;
 use super::{BakeEndWord, FinishBody, LinerWord, MethodWord, PlaceWord, SheetWord, SurfaceWord, TurningWord};
 use chrono::NaiveDateTime;
+use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{Job, JobInput};
@@ -13,9 +14,6 @@ use ready_slab_core::units::Length;
 use ready_slab_store::{CutterId, FormulaId, JobId, StoredJob, StoredMixedSheet};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-
-/// How local times travel: ISO 8601 to the minute, without zone.
-pub const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
 
 /// A job. A change sends only the fields that change (JSON Merge Patch, RFC 7396).
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]

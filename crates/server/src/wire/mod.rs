@@ -36,7 +36,7 @@ pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use finish::{FinishBody, FinishView};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
-pub use job::{JobBody, JobView, LotBody, MINUTE_FORMAT, MixedSheetBody, job_word};
+pub use job::{JobBody, JobView, LotBody, MixedSheetBody, job_word};
 pub use kitchen::{KitchenBody, KitchenView, kitchen_word};
 pub use live::{
     KeptReading, LiveView, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed,
@@ -54,6 +54,7 @@ pub use pantry::{IngredientBody, IngredientView, PriceBody};
 pub use physics::PhysicsView;
 pub use plan::PlanView;
 pub use portion::{FirmView, PortionQuery, PortionView};
+pub use ready_slab_core::clock::MINUTE_FORMAT;
 pub use recipe::{ReadRequest, ReadingView};
 pub use record::{ConditionsBody, RecordBody, RecordView};
 pub use together::{LotView, TogetherView};

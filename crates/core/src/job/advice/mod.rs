@@ -3,8 +3,9 @@
 mod power;
 
 use super::answers::Plan;
-use super::plan::{first_chill, plain};
-use super::ways::SLICE_S;
+use super::bench::SLICE_S;
+use super::chill::first_chill;
+use super::figures::plain;
 use super::{ColdPlace, Job, Kitchen, Making};
 use crate::cold::{
     BENCH_FILM, ChillAnswer, ChillQuestion, Piece, Place, Support, Target, Working, Wrap, chill_briefly, disc_of,
@@ -461,7 +462,7 @@ impl At<'_> {
         let what = format!(
             "{} of {} g",
             if sheets == 1 { "One piece".to_owned() } else { format!("{sheets} pieces") },
-            super::plan::grouped(plan.cold.form.mass.g())
+            super::figures::grouped(plan.cold.form.mass.g())
         );
         let headline = if start > working.to {
             format!("{what} must get from {} to {}.", degrees(start), degrees(working.to))

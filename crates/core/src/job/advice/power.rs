@@ -3,7 +3,7 @@
 use super::{Advice, At, ColdPlace, Remedy, degrees, words};
 use crate::cold::{Side, left_through};
 use crate::error::InputErrors;
-use crate::job::plan::first_chill;
+use crate::job::chill::first_chill;
 use crate::safety::{COLD, COLD_RULE, out_of_the_cold};
 use crate::units::{Span, Temperature};
 

@@ -9,13 +9,13 @@ mod shape;
 pub(super) use cold::{CurvePoint, PieceWire, ReadyView, WindowView, curve, water_words};
 pub(super) use shape::{CutView, cuts};
 
-use super::job::MINUTE_FORMAT;
 use super::making::MakingBody;
 use super::{CutterView, FinishView};
 pub(super) use clock::ClockView;
 use cold::ColdView;
 use dough::DoughView;
 use oven::OvenView;
+use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::job::{Job, Kitchen, Plan};
 use ready_slab_store::StoredCutter;
 use serde::{Deserialize, Serialize};
