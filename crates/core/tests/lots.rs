@@ -106,6 +106,19 @@ fn a_bar_fills_its_pan_and_does_not_spread() {
     assert_eq!(pan_fill(pan, &log(60), &lemon_thyme()), None);
 }
 
+/// A figure is shaped part by part and a rope is rolled and bent: both take longer than a ball of their mass. Common practice, no source.
+#[test]
+fn shaping_takes_as_long_as_its_parts() {
+    let forms = |portion: Portion| {
+        let plan = plan_of(&lot(Making::Portioned(portion), 24, 6.0));
+        plan.clock.relay.tasks.iter().filter(|t| t.step == Step::Form).map(|t| t.end_min - t.start_min).sum::<i64>()
+    };
+    let ball = forms(Portion::Ball { mass: Mass::new_g(24.0) });
+    assert_eq!(ball, 4);
+    assert_eq!(forms(Portion::Figure { parts: [12.0, 6.0, 6.0].map(Mass::new_g).to_vec() }), 19);
+    assert_eq!(forms(Portion::Rope { across: mm(12.0), length: mm(90.0) }), 12);
+}
+
 #[rstest]
 #[case(log(60))]
 #[case(lot(Making::Sliced { form: LogForm::HalfRound, width: mm(50.0) }, 40, 7.0))]

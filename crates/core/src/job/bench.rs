@@ -13,9 +13,30 @@ pub(super) const PRESS_MIN: f64 = 2.0;
 /// To form and wrap one log, min; to slice one piece, s. Common practice, no source.
 pub(super) const LOG_MIN: f64 = 4.0;
 pub(super) const SLICE_S: f64 = 3.0;
-/// To weigh and roll, scoop or press one portion; to lay the chilled portions of a tray apart. Common practice, no source.
-pub(super) const PORTION_S: f64 = 10.0;
+/// To weigh and roll, scoop or press one portion, s; to roll a rope out and bend it; to dent a ball and fill it; to set one part of a
+/// figure to the next; to lay the chilled portions of a tray apart, min. Common practice, no source.
+const PORTION_S: f64 = 10.0;
+const ROPE_S: f64 = 30.0;
+const DENT_S: f64 = 8.0;
+const JOIN_S: f64 = 8.0;
 const SPACE_OUT_MIN: f64 = 1.0;
+
+/// To shape one portion: a figure part by part, each weighed, rolled and set to the next.
+pub(super) fn shaping(portion: &Portion) -> Span {
+    Span::new_s(match portion {
+        Portion::Figure { parts } => {
+            let parts = f64::from(u32::try_from(parts.len()).unwrap_or(u32::MAX));
+            PORTION_S * parts + JOIN_S * (parts - 1.0).max(0.0)
+        }
+        Portion::Rope { .. } => ROPE_S,
+        Portion::Thumbprint { .. } => PORTION_S + DENT_S,
+        Portion::Ball { .. }
+        | Portion::Scoop { .. }
+        | Portion::Pressed { .. }
+        | Portion::Piped { .. }
+        | Portion::TrayBar { .. } => PORTION_S,
+    })
+}
 
 /// Minutes of hands that forming a mix and each tray take.
 pub(super) struct HandsAtTheBench {
@@ -36,7 +57,7 @@ pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan
     let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
     let sheets = f64::from(first_sheets(&shape.demand));
     let per_mix = sheets / mixes;
-    match job.input().making {
+    match &job.input().making {
         Making::Cut => {}
         Making::Sliced { .. } => {
             let minutes = |n: &u32| up(Span::new_min(f64::from(*n) * SLICE_S / 60.0)).max(1);
@@ -46,9 +67,9 @@ pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan
         Making::Portioned(Portion::TrayBar { .. }) => {
             return HandsAtTheBench { form_min: roll_min * per_mix, cut_min: vec![0; shape.trays.fill.len()] };
         }
-        Making::Portioned(_) => {
+        Making::Portioned(portion) => {
             let cut_min = vec![up(Span::new_min(SPACE_OUT_MIN)); shape.trays.fill.len()];
-            return HandsAtTheBench { form_min: PORTION_S / 60.0 * per_mix, cut_min };
+            return HandsAtTheBench { form_min: shaping(portion).min() * per_mix, cut_min };
         }
     }
     let rerolled: u32 = shape.demand.rolls.iter().filter(|r| r.number > 0).map(|r| r.sheets).sum();

@@ -1,7 +1,7 @@
 //! The same dough chilled another way: ball, disc, sheets, stack, log or bar, in fridge or freezer.
 
 use super::answers::Plan;
-use super::bench::{LOG_MIN, PORTION_S, PRESS_MIN, SLICE_S};
+use super::bench::{LOG_MIN, PRESS_MIN, SLICE_S, shaping};
 use super::chill::{USUAL_DISC_MM, first_chill};
 use super::{ChillForm, ColdPlace, Job, Kitchen, Making};
 use crate::cold::{ChillAnswer, ChillQuestion, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to};
@@ -190,7 +190,10 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
             Piece::Bar { .. } => ("bar", "Bar", "form in a frame, wrap; slice"),
             _ => ("portion", "Portions as they are", "shape while soft, lay on a tray"),
         };
-        let hands = if sliced { min(LOG_MIN * each, slicing) } else { min(PORTION_S / 60.0 * each, 0.0) };
+        let hands = match &job.input().making {
+            Making::Portioned(portion) => min(shaping(portion).min() * each, 0.0),
+            Making::Sliced { .. } | Making::Cut => min(LOG_MIN * each, slicing),
+        };
         return vec![Form {
             key,
             name: name.to_owned(),
