@@ -4997,6 +4997,8 @@ export interface components {
         };
         /** @description A recipe as read. */
         ReadingView: {
+            /** @description A cup of all-purpose flour in the cups meant: spooned in, scooped, sifted. */
+            cup_of_flour_g: number[];
             /** @description Faults of the text as a whole; nothing of it is lost. */
             faults: string[];
             /** @description What the text turned out to be. */

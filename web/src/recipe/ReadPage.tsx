@@ -57,6 +57,12 @@ interface Settled {
   answer: Answer;
 }
 
+/** What a cup of flour is then, by the cups that are meant. */
+function cupOfFlour(grams: readonly number[]): string {
+  const [spooned, scooped, sifted] = grams.map((g) => number(g, 0));
+  return sifted === undefined ? "" : `: a cup of flour is then ${spooned}, ${scooped} or ${sifted} g`;
+}
+
 export function ReadPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -220,7 +226,7 @@ export function ReadPage() {
                 onChange={(w) => setWay(w)}
               />
               <p className="text-fine text-soft">
-                Into the cup with a spoon and levelled, scooped from the bag, or sifted: a cup of flour is then 125, 150 or 115 g.
+                Into the cup with a spoon and levelled, scooped from the bag, or sifted{cupOfFlour(reading.data?.cup_of_flour_g ?? [])}.
               </p>
               <Choice
                 label="Cups"

@@ -9,7 +9,18 @@ use crate::units::{Mass, Share, Temperature};
 
 /// Paste colour to begin with, of the portion's mass. Common practice, no source: easier to add than to take away.
 const PASTE_TO_BEGIN: f64 = 0.003;
+/// Black and the deepest shades want so many times as much. Common practice, no source.
+const DEEP_SHADE: f64 = 4.0;
+/// Words that name such a shade.
+const DEEP: [&str; 5] = ["black", "navy", "deep", "dark", "charcoal"];
 const MOST_TINTS: usize = 8;
+
+fn paste_of(colour: &str, dough: Mass) -> Mass {
+    let colour = colour.to_lowercase();
+    let deep = colour.split(|c: char| !c.is_alphabetic()).any(|word| DEEP.contains(&word));
+    let paste = dough.g() * PASTE_TO_BEGIN * if deep { DEEP_SHADE } else { 1.0 };
+    Mass::new_g(round_tenth(paste).max(0.1))
+}
 
 /// A part of the dough that is coloured.
 #[derive(Debug, Clone, PartialEq)]
@@ -255,11 +266,7 @@ pub fn mixing_sheet(
         .iter()
         .map(|t| {
             let dough = mixes.each * t.share.value();
-            TintPortion {
-                name: t.name.clone(),
-                dough,
-                paste: Mass::new_g(round_tenth(dough.g() * PASTE_TO_BEGIN).max(0.1)),
-            }
+            TintPortion { name: t.name.clone(), dough, paste: paste_of(&t.name, dough) }
         })
         .collect();
     if !tints.is_empty() {
@@ -376,6 +383,9 @@ mod tests {
         let sheet = sheet(MixMethod::JustCombined, 0.0, &tints);
         assert!((sheet.tints[0].dough.g() - 248.0).abs() < 0.5, "{:?}", sheet.tints);
         assert_eq!(sheet.tints[0].paste.g(), 0.7);
+        // Black wants several times the paste of pink: common practice, no source.
+        let [pink, black] = ["pink", "Ink black"].map(|c| paste_of(c, Mass::new_g(248.0)).g());
+        assert_eq!((pink, black), (0.7, 3.0));
         assert!(
             Tint::list(&[("red".to_owned(), 60.0), ("blue".to_owned(), 60.0)]).unwrap_err().to_string().contains("120")
         );

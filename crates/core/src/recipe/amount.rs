@@ -1,8 +1,8 @@
 //! Amounts as recipes write them: `1 1/2 cups + 2 tbsp`, `225g/8oz`, `2 (4-ounce) sticks`, `1-2 tbsp`, `a knob`.
 
 use super::cursor::Cursor;
-use crate::dough::CupWay;
-use crate::units::{Quantity, leading_number, unit, vulgar};
+use crate::dough::{CupWay, Pantry};
+use crate::units::{Mass, Quantity, leading_number, unit, vulgar};
 
 /// In what cups and spoons a recipe measures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -27,6 +27,12 @@ impl CupSystem {
             Self::Metric => "metric cups",
             Self::Australian => "Australian cups",
         }
+    }
+
+    /// What a cup of all-purpose flour weighs in these cups, filled that way.
+    #[must_use]
+    pub fn cup_of_flour(self, pantry: &Pantry, way: CupWay) -> Option<Mass> {
+        pantry.get("flour-ap")?.household.of_volume(self.ml("cup")?, way)
     }
 
     fn ml(self, symbol: &str) -> Option<f64> {

@@ -1,11 +1,12 @@
 //! Recipes on the wire: a text with its settings and answers in, its lines as understood out.
 
 use super::{CupSystemWord, CupWayWord, EggWord, FormulaBody};
-use ready_slab_core::dough::{Pantry, Ratio, Role};
+use ready_slab_core::dough::{CupWay, Pantry, Ratio, Role};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::recipe::{
     Doubt, LineAnswer, LineKind, ReadLine, ReadSettings, Reading, RecipeFormat, Understood, read_recipe,
 };
+use ready_slab_core::units::Mass;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -105,6 +106,8 @@ pub struct ReadingView {
     pub lines: Vec<ReadLineView>,
     /// Faults of the text as a whole; nothing of it is lost.
     pub faults: Vec<String>,
+    /// A cup of all-purpose flour in the cups meant: spooned in, scooped, sifted.
+    pub cup_of_flour_g: Vec<f64>,
     /// Lines that still ask.
     pub open: usize,
     /// Known so far.
@@ -215,7 +218,10 @@ impl ReadRequest {
         let settings = ReadSettings { way: self.way.into(), cups: self.cups.into(), eggs: self.eggs.into() };
         let answers: Vec<LineAnswer> = self.answers.into_iter().map(Into::into).collect();
         let (format, reading) = read_recipe(&self.text, pantry, &settings, &answers)?;
-        Ok(view(format, &reading, self.name.as_deref(), pantry))
+        let cups = [CupWay::Spooned, CupWay::Scooped, CupWay::Sifted];
+        let cup_of_flour_g =
+            cups.into_iter().filter_map(|way| settings.cups.cup_of_flour(pantry, way)).map(Mass::g).collect();
+        Ok(ReadingView { cup_of_flour_g, ..view(format, &reading, self.name.as_deref(), pantry) })
     }
 }
 
@@ -231,6 +237,7 @@ fn view(format: RecipeFormat, reading: &Reading, name: Option<&str>, pantry: &Pa
         steps: reading.steps.clone(),
         lines: reading.lines.iter().map(|l| line_view(l, flour)).collect(),
         faults: reading.faults.iter().map(|f| f.problem().to_string()).collect(),
+        cup_of_flour_g: vec![],
         open: reading.open(),
         known_g: reading.known_mass().g(),
         ratio_sugar: ratio.map(|r| r.sugar),
