@@ -112,7 +112,7 @@ impl LatticeTable {
                 let extent = table.extent(turn);
                 for span in [width.mm(), longest.mm()] {
                     let room = span - 2.0 * edge.mm() - (extent.along.1 - extent.along.0);
-                    stretched(&up, &down, room, turning != Turning::Fixed, &mut found);
+                    stretched(&up, &down, (room, web), turning != Turning::Fixed, &mut found);
                 }
                 found.push(plain_grid(extent, turn, web));
                 for candidate in found {

@@ -90,9 +90,19 @@ pub(super) fn candidates(up: &Turned, down: &Turned, shifts: u32, half_turns: bo
     found
 }
 
-/// Rows stretched until they fill the `room` between the first and the last middle: further apart in the row, every other row set in
+/// Outlines are grown by chords, which lie within the arc by up to this share of what they are grown by: two that meet aslant at their
+/// corners would lie so much nearer than the web.
+const CHORDS: f64 = 0.005;
+
+/// Rows stretched until they fill the room between the first and the last middle (and the web between them): further apart in the row, every other row set in
 /// by half of that, they lie closer below each other. Of k pieces in each row, or k and k - 1 by turns.
-pub(super) fn stretched(up: &Turned, down: &Turned, room: f64, half_turns: bool, found: &mut Vec<Candidate>) {
+pub(super) fn stretched(
+    up: &Turned,
+    down: &Turned,
+    (room, web): (f64, f64),
+    half_turns: bool,
+    found: &mut Vec<Candidate>,
+) {
     let single = |t: &'_ Turned| Member { along: 0.0, across: 0.0, turn_deg: t.turn_deg };
     let row_up: Row = [Some((single(up), up)), None];
     let row_down: Row = [Some((single(down), down)), None];
@@ -102,6 +112,7 @@ pub(super) fn stretched(up: &Turned, down: &Turned, room: f64, half_turns: bool,
     }
     let alike = (room / pitch - 0.5 + 1e-9).floor() + 0.5;
     let by_turns = (room / pitch + 1e-9).floor();
+    let from = found.len();
     for gaps in [alike, by_turns] {
         let wider = room / gaps;
         if gaps < 1.0 || wider <= pitch + 1e-9 {
@@ -111,6 +122,10 @@ pub(super) fn stretched(up: &Turned, down: &Turned, room: f64, half_turns: bool,
         if half_turns {
             stack_at(&row_up, &row_down, wider, 0.5 * wider, found);
         }
+    }
+    for candidate in &mut found[from..] {
+        candidate.down_first += CHORDS * web;
+        candidate.down_second += CHORDS * web;
     }
 }
 
