@@ -65,7 +65,7 @@ function OtherSheets() {
             <button
               type="button"
               className="btn btn-small"
-              aria-label={`Roll it ${FORMS[s.sheet].toLowerCase()}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}
+              aria-label={`Take the sheet: ${FORMS[s.sheet].toLowerCase()}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}
               disabled={change.isPending}
               onClick={() => change.mutate({ sheet: s.sheet, ...(s.width_mm == null ? {} : { sheet_width_mm: s.width_mm }) })}
             >
