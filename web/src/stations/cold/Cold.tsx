@@ -15,7 +15,7 @@ import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
 import { CoolingCurve } from "./CoolingCurve";
 import { HaveReady } from "./HaveReady";
-import { readyTo, worksBetween } from "./words";
+import { capital, readyTo, worksBetween } from "./words";
 
 export function Cold() {
   const { job, plan, dim } = useJobContext();
@@ -109,8 +109,6 @@ function minuteRange(ready: NonNullable<Plan["cold"]["tray_chill"]>): string {
   const [from, to] = [Math.floor(ready.ready_earliest_min ?? ready.ready_after_min ?? 0), Math.ceil(ready.ready_latest_min ?? ready.ready_after_min ?? 0)];
   return from === to ? `${to} min` : `${from}–${to} min`;
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What of it lies on the bench while it is worked. */
 function onBench(cold: Plan["cold"]): string {

@@ -7,7 +7,7 @@ import { useJobContext } from "../../app/JobFrame";
 import { clock, duration, nearest, nextAfter, shifted, timeOfDay } from "../../drawing/time";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
-import { formWords, readyTo } from "./words";
+import { capital, formWords, readyTo } from "./words";
 
 type Way = Schemas["WantedWayView"];
 
@@ -71,8 +71,6 @@ export function HaveReady() {
     </section>
   );
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Time({ label, value, onChange }: { label: string; value: string; onChange(value: string): void }) {
   const [draft, setDraft] = useState<string>();

@@ -3,7 +3,7 @@ import type { LivePiece } from "../../api/client";
 import { useMovePiece, usePieceAct } from "../../api/cold";
 import { Fault, otherFault } from "../../kit/Fault";
 import { didFact } from "../../kit/said";
-import { PLACES, placeWords } from "./words";
+import { capital, PLACES, placeWords } from "./words";
 
 export function Moves({ piece, large = false }: { piece: LivePiece; large?: boolean }) {
   const move = useMovePiece();
@@ -31,8 +31,4 @@ export function Moves({ piece, large = false }: { piece: LivePiece; large?: bool
       <Fault text={otherFault(move.error, []) ?? otherFault(act.error, [])} />
     </div>
   );
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

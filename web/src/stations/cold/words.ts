@@ -90,3 +90,6 @@ export function stateLook(side: LivePiece["now"]["side"]): string {
       return "bg-warm-pale text-warm";
   }
 }
+
+/** With a capital at the front. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
