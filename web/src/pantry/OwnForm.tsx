@@ -4,6 +4,7 @@ import { Refusal, type Ingredient, type IngredientBody } from "../api/client";
 import { useSaveIngredient } from "../api/queries";
 import { number } from "../drawing/units";
 import { Fault, faultOf, otherFault } from "../kit/Fault";
+import { unlessChanged } from "../kit/sent";
 
 const KINDS = [
   "flour", "starch", "fat", "sugar", "syrup", "egg", "liquid", "leavener", "salt", "cocoa", "meal", "chocolate", "nut", "seed", "fruit",
@@ -67,7 +68,7 @@ export function OwnForm({ own }: { own: Ingredient }) {
       className="space-y-3"
       onSubmit={(e) => {
         e.preventDefault();
-        save.mutate({ key: own.key, body: body() }, { onSuccess: () => setTyped({}) });
+        save.mutate({ key: own.key, body: body() }, { onSuccess: () => setTyped(unlessChanged(typed, {})) });
       }}
     >
       <label className="block">

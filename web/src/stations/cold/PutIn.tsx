@@ -7,6 +7,7 @@ import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { didFact } from "../../kit/said";
+import { unlessChanged } from "../../kit/sent";
 import { useFormat } from "../../kit/settings";
 import { PLACES, PURPOSES } from "./words";
 
@@ -90,7 +91,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
         e.preventDefault();
         putIn.mutate(
           { name, piece: pieceOf(form, sizes), purpose: purpose ?? null, place: place ?? null, start_c: start ?? null, clock_speed: Number(speed), put_in_at: null },
-          { onSuccess: (piece) => { setTyped(undefined); onDone(piece.id); didFact(`${piece.name} is in the ${piece.stays[0]?.place ?? "cold"}`, () => forget(piece.id)); } },
+          { onSuccess: (piece) => { setTyped(unlessChanged<string | undefined>(typed, undefined)); onDone(piece.id); didFact(`${piece.name} is in the ${piece.stays[0]?.place ?? "cold"}`, () => forget(piece.id)); } },
         );
       }}
     >

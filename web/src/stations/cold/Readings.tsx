@@ -7,6 +7,7 @@ import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { didFact } from "../../kit/said";
+import { unlessChanged } from "../../kit/sent";
 import { useFormat } from "../../kit/settings";
 import { clockOf } from "./words";
 
@@ -39,8 +40,8 @@ export function Readings({ piece }: { piece: LivePiece }) {
     try {
       const shows_c = await readTyped(format, "temperature", typed);
       await add.mutateAsync({ shows_c, spot, read_at: at === null ? null : lastTime(at) });
-      setTyped("");
-      setTime("");
+      setTyped(unlessChanged(typed, ""));
+      setTime(unlessChanged(time, ""));
     } catch (error) {
       setFault(faultOf(error, "text") ?? faultOf(error, "readings") ?? otherFault(error, []));
     }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Job } from "../../api/client";
 import { Amount, readTyped } from "../../kit/Amount";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { unlessChanged } from "../../kit/sent";
 import { useFormat } from "../../kit/settings";
 
 type Tint = NonNullable<Job["tints"]>[number];
@@ -16,8 +17,8 @@ export function Tints({ tints, onSave }: { tints: readonly Tint[]; onSave(tints:
     try {
       const percent = await readTyped(format, "percent", share);
       await onSave([...tints, { name, percent }]);
-      setName("");
-      setShare("");
+      setName(unlessChanged(name, ""));
+      setShare(unlessChanged(share, ""));
       setFault(undefined);
     } catch (error) {
       setFault(faultOf(error, "tints") ?? faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.");
