@@ -133,10 +133,10 @@ test("other ways over the clock: by keyboard, with the inside at a movable time 
   await expect(page).toHaveURL(/way=/);
   await planned.click();
   const slider = page.getByRole("slider", { name: "Time since it went in" });
-  await expect(page.getByRole("img", { name: /^Inside after 2\d minutes/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /^Inside after [23]\d minutes/ })).toBeVisible();
   await slider.focus();
   await page.keyboard.press("Home");
-  await expect(page.getByRole("img", { name: /^Inside after 0 minutes: from 21\.9° to 21\.9°/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /^Inside after 0 minutes: from 21\.3° to 21\.3°/ })).toBeVisible();
   await set(field(page, "Disc"), "12 mm");
   await expect(page.getByRole("radio", { name: /^Disc, 12 mm, fridge: ready/ })).toBeVisible();
   await set(field(page, "Disc"), "300 mm");

@@ -10,7 +10,7 @@ test("a changed thickness moves dough, cold and trays, and undo brings them back
     oven: await figure(page, "Oven").innerText(),
     clock: await figure(page, "Clock").innerText(),
   };
-  expect(before.dough).toContain("710 g");
+  expect(before.dough).toContain("711 g");
   await page.getByRole("radio", { name: "10 mm" }).click();
   await expect(figure(page, "Shape")).toContainText("10 mm");
   await expect(figure(page, "Dough")).not.toHaveText(before.dough);

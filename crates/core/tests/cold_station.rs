@@ -124,7 +124,12 @@ fn too_warm_now_is_answered_with_minutes_for_each_way_out() {
     assert!(a.headline.contains("It is 3.2\u{b0} too warm: at 22.0"), "{a:?}");
     assert!(takes(&a, "freezer") < takes(&a, "As it is, into the fridge"));
     assert!(takes(&a, "Pressed to 11 mm") < takes(&a, "As it is, into the fridge"));
-    assert!(takes(&a, "tray from the freezer, on the bench") < 5.0);
+    // A tray cold enough for a minute is no cure: fat sets over minutes.
+    let tray = a.remedies.iter().find(|r| r.what.contains("tray from the freezer, on the bench")).unwrap();
+    assert!(
+        tray.takes.is_none_or(|t| t.min() < 10.0) && (tray.takes.is_some() || tray.why.contains("no time to set")),
+        "{tray:?}"
+    );
     assert!(
         a.remedies
             .windows(2)

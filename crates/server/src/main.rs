@@ -2,7 +2,7 @@
 
 use clap::{Parser, Subcommand, ValueEnum};
 use ready_slab_server::problem::{ApiError, parse};
-use ready_slab_server::wire::{ChillRequest, ProbeBody, SheetRequest};
+use ready_slab_server::wire::{BakeRequest, ChillRequest, ProbeBody, SheetRequest};
 use ready_slab_server::{Options, description, device, run};
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
@@ -80,6 +80,8 @@ enum Question {
     Chill,
     /// How pieces lie on a sheet.
     Sheet,
+    /// When a piece is baked, how far it spreads and how it looks.
+    Bake,
 }
 
 /// Largest question read from standard input.
@@ -98,6 +100,7 @@ fn compute(what: Question) -> Result<String, ApiError> {
     let json = match what {
         Question::Chill => serde_json::to_string_pretty(&parse::<ChillRequest>(&input)?.answer()?),
         Question::Sheet => serde_json::to_string_pretty(&parse::<SheetRequest>(&input)?.answer()?),
+        Question::Bake => serde_json::to_string_pretty(&parse::<BakeRequest>(&input)?.answer()?),
     };
     json.map_err(|_| ApiError::Broken)
 }

@@ -444,8 +444,8 @@ async fn the_kept_description_is_the_programs_own() {
 async fn a_wanted_time_is_answered_with_what_makes_it() {
     let (_dir, store) = demo().await;
     let ask = |ready: &str| format!("/api/jobs/1/cold/wanted?in_at=2026-11-28T12:20&ready_at={ready}");
-    let soon = get(&store, &ask("2026-11-28T12:40")).await;
-    assert_eq!(soon["within_min"], 20.0);
+    let soon = get(&store, &ask("2026-11-28T12:46")).await;
+    assert_eq!(soon["within_min"], 26.0);
     let ways = soon["ways"].as_array().unwrap();
     let disc = ways.iter().find(|w| w["piece"]["kind"] == "disc" && w["place"] == "fridge").unwrap();
     assert_eq!(disc["makes_it"], false);
@@ -454,7 +454,7 @@ async fn a_wanted_time_is_answered_with_what_makes_it() {
     // Pressed so thin it makes it; half a millimetre more and it does not.
     for (mm, makes_it) in [(thickest, true), (thickest + 0.5, false)] {
         call(&store, Method::PATCH, "/api/jobs/1", Some(json!({ "disc_mm": mm }))).await;
-        let again = get(&store, &ask("2026-11-28T12:40")).await;
+        let again = get(&store, &ask("2026-11-28T12:46")).await;
         let ways = again["ways"].as_array().unwrap();
         let disc = ways.iter().find(|w| w["piece"]["kind"] == "disc" && w["place"] == "fridge").unwrap();
         assert_eq!(disc["makes_it"], makes_it, "{mm} mm");

@@ -9,7 +9,7 @@ use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, PlaceKnowledge, Touch};
 use ready_slab_core::job::{ColdPlace, Kitchen};
-use ready_slab_core::oven::{BakeKnowledge, HeatKnowledge, OvenKnowledge, SpreadKnowledge};
+use ready_slab_core::oven::{BakeKnowledge, DoughKnowledge, HeatKnowledge, OvenKnowledge};
 use ready_slab_core::units::{Temperature, TemperatureDifference};
 use sqlx::FromRow;
 
@@ -56,7 +56,7 @@ fn touch_from(id: i64, word: &str) -> Result<Touch, StoreError> {
 
 async fn forget_all(tx: &mut sqlx::SqliteConnection) -> Result<(), StoreError> {
     sqlx::query("DELETE FROM oven_knowledge").execute(&mut *tx).await?;
-    sqlx::query("DELETE FROM spread_knowledge").execute(&mut *tx).await?;
+    sqlx::query("DELETE FROM dough_knowledge").execute(&mut *tx).await?;
     Ok(())
 }
 
@@ -78,9 +78,12 @@ impl OvenKnowledgeRow {
 }
 
 #[derive(FromRow)]
-struct SpreadKnowledgeRow {
+struct DoughKnowledgeRow {
     spread: f64,
     spread_sd: f64,
+    time: f64,
+    browning: f64,
+    time_sd: f64,
     records: u32,
 }
 
@@ -94,11 +97,12 @@ impl Store {
             )
             .fetch_optional(&mut *self.conn().await?)
             .await?;
-        let dough: Option<SpreadKnowledgeRow> =
-            sqlx::query_as("SELECT spread, spread_sd, records FROM spread_knowledge WHERE formula_id = ?")
-                .bind(formula.0)
-                .fetch_optional(&mut *self.conn().await?)
-                .await?;
+        let dough: Option<DoughKnowledgeRow> = sqlx::query_as(
+            "SELECT spread, spread_sd, time, browning, time_sd, records FROM dough_knowledge WHERE formula_id = ?",
+        )
+        .bind(formula.0)
+        .fetch_optional(&mut *self.conn().await?)
+        .await?;
         let now = readings_text(&self.kitchen().await?.input().oven_readings);
         let damaged =
             || StoreError::Damaged { thing: "knowledge of bakes", id: formula.0, why: "no number".to_owned() };
@@ -112,18 +116,25 @@ impl Store {
             }),
             None => None,
         };
-        let dough = dough.map(|d| SpreadKnowledge { spread: d.spread, spread_sd: d.spread_sd, records: d.records });
+        let dough = dough.map(|d| DoughKnowledge {
+            spread: d.spread,
+            spread_sd: d.spread_sd,
+            time: d.time,
+            browning: d.browning,
+            time_sd: d.time_sd,
+            records: d.records,
+        });
         if oven.is_none() && dough.is_none() {
             return Ok(None);
         }
-        Ok(Some(BakeKnowledge { oven, dough: dough.unwrap_or(SpreadKnowledge::NONE) }))
+        Ok(Some(BakeKnowledge { oven, dough: dough.unwrap_or(DoughKnowledge::NONE) }))
     }
 
     /// Takes over what bakes teach of the oven and of formulas, in place of all they taught before.
     pub async fn teach_by_bakes(
         &self,
         oven: &OvenKnowledge,
-        doughs: &[(FormulaId, SpreadKnowledge)],
+        doughs: &[(FormulaId, DoughKnowledge)],
     ) -> Result<(), StoreError> {
         let measured = readings_text(&self.kitchen().await?.input().oven_readings);
         let w = self.begin(None).await?;
@@ -143,13 +154,19 @@ impl Store {
         .execute(&mut *w.conn().await?)
         .await?;
         for (formula, k) in doughs {
-            sqlx::query("INSERT INTO spread_knowledge (formula_id, spread, spread_sd, records) VALUES (?, ?, ?, ?)")
-                .bind(formula.0)
-                .bind(k.spread)
-                .bind(k.spread_sd)
-                .bind(k.records)
-                .execute(&mut *w.conn().await?)
-                .await?;
+            sqlx::query(
+                "INSERT INTO dough_knowledge (formula_id, spread, spread_sd, time, browning, time_sd, records)
+                 VALUES (?, ?, ?, ?, ?, ?, ?)",
+            )
+            .bind(formula.0)
+            .bind(k.spread)
+            .bind(k.spread_sd)
+            .bind(k.time)
+            .bind(k.browning)
+            .bind(k.time_sd)
+            .bind(k.records)
+            .execute(&mut *w.conn().await?)
+            .await?;
         }
         w.commit().await
     }

@@ -378,6 +378,8 @@ pub(crate) struct JobRow {
     pub finishes: String,
     #[serde(default)]
     pub goes_in_c: Option<f64>,
+    #[serde(default)]
+    pub flour_rest_min: Option<f64>,
     /// How often it has changed; read along, never written.
     #[serde(skip)]
     #[sqlx(default)]
@@ -486,6 +488,7 @@ impl JobRow {
             liner: liner_word(j.liner).to_owned(),
             finishes: finishes_text(&j.finishes),
             goes_in_c: j.goes_in_c,
+            flour_rest_min: j.flour_rest_min,
             revision: 0,
         }
     }
@@ -531,6 +534,7 @@ impl JobRow {
             liner: liner_from("job", id, &self.liner)?,
             finishes: finishes_from(id, &self.finishes)?,
             goes_in_c: self.goes_in_c,
+            flour_rest_min: self.flour_rest_min,
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
         Ok(StoredJob {

@@ -163,8 +163,8 @@ pub(crate) async fn write(tx: &mut SqliteConnection, row: &Row) -> Result<(), St
                  chill_as_disc, disc_mm, chill_place, tray_chill_place, web_mm, edge_mm, surface, rerolls, \
                  reserve_percent, oven_c, freeze_pieces, hold_back_percent, whole_eggs, tints, formula_version, dough_with, \
                  turning, layout, thickness_read, tray_layout, lot_of, making, mixed_sheets, sheet_form, sheet_width_mm, \
-                 sheet_length_mm, bake_end, liner, finishes, goes_in_c) \
-                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
+                 sheet_length_mm, bake_end, liner, finishes, goes_in_c, flour_rest_min) \
+                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) \
                  ON CONFLICT (id) DO UPDATE SET name = excluded.name, formula_id = excluded.formula_id, \
                  cutter_id = excluded.cutter_id, pieces = excluded.pieces, thickness_mm = excluded.thickness_mm, \
                  ready_by = excluded.ready_by, method = excluded.method, dough_c = excluded.dough_c, \
@@ -180,7 +180,8 @@ pub(crate) async fn write(tx: &mut SqliteConnection, row: &Row) -> Result<(), St
                  mixed_sheets = excluded.mixed_sheets, sheet_form = excluded.sheet_form, \
                  sheet_width_mm = excluded.sheet_width_mm, sheet_length_mm = excluded.sheet_length_mm, \
                  bake_end = excluded.bake_end, liner = excluded.liner, \
-                 finishes = excluded.finishes, goes_in_c = excluded.goes_in_c",
+                 finishes = excluded.finishes, goes_in_c = excluded.goes_in_c, \
+                 flour_rest_min = excluded.flour_rest_min",
             )
             .bind(j.id)
             .bind(&j.name)
@@ -221,6 +222,7 @@ pub(crate) async fn write(tx: &mut SqliteConnection, row: &Row) -> Result<(), St
             .bind(&j.liner)
             .bind(&j.finishes)
             .bind(j.goes_in_c)
+            .bind(j.flour_rest_min)
             .execute(&mut *tx)
             .await?;
         }

@@ -7,7 +7,7 @@ use ready_slab_core::dough::{
     Analysis, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Squeeze,
 };
 use ready_slab_core::job::{ColdPlace, Kitchen, KitchenInput, OvenMeasured, Whereabouts};
-use ready_slab_core::oven::{HeatKnowledge, OvenKnowledge, SpreadKnowledge};
+use ready_slab_core::oven::{DoughKnowledge, HeatKnowledge, OvenKnowledge};
 use ready_slab_core::units::{Length, Mass, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
     ChillId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
@@ -371,13 +371,13 @@ async fn what_bakes_taught_is_kept_until_it_is_forgotten_or_the_oven_is_measured
     let k = TemperatureDifference::new_k;
     let heat = Some(HeatKnowledge { heat: 1.1, heat_sd: 0.06, with_offset: -0.9 });
     let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat, records: 5 };
-    let spread = SpreadKnowledge { spread: 1.2, spread_sd: 0.1, records: 4 };
+    let spread = DoughKnowledge { spread: 1.2, spread_sd: 0.1, time: 1.1, browning: 0.9, time_sd: 0.05, records: 4 };
     store.teach_by_bakes(&oven, &[(one, spread)]).await.unwrap();
     let taught = store.taught_by_bakes(one).await.unwrap().unwrap();
     assert_eq!((taught.oven, taught.dough), (Some(oven), spread));
     // The oven is the same for a formula that was never baked.
     let beside = store.taught_by_bakes(other).await.unwrap().unwrap();
-    assert_eq!((beside.oven, beside.dough), (Some(oven), SpreadKnowledge::NONE));
+    assert_eq!((beside.oven, beside.dough), (Some(oven), DoughKnowledge::NONE));
     // A newer reading on a thermometer counts in place of what bakes taught of the oven, and nothing else goes.
     let before = store.kitchen().await.unwrap();
     let measured = vec![OvenMeasured { set_c: 175.0, read_c: 170.0, swing_k: 0.0 }];

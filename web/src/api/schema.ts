@@ -230,6 +230,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/bake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bakes a piece. */
+        post: operations["compute_bake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/chill": {
         parameters: {
             query?: never;
@@ -1533,6 +1550,49 @@ export interface components {
          * @enum {string}
          */
         BakeEndWord: "pale" | "just_golden" | "golden" | "brown" | "dull" | "soft_pale" | "soft_just_golden" | "soft_golden" | "soft_brown";
+        /** @description A moment of it. */
+        BakeMoment: {
+            /**
+             * Format: double
+             * @description Since it went in.
+             */
+            after_min: number;
+            /**
+             * Format: double
+             * @description Middle of the piece.
+             */
+            core_c: number;
+            /**
+             * Format: double
+             * @description Colour index of the rim.
+             */
+            edge: number;
+            /**
+             * Format: double
+             * @description Surface above the rim.
+             */
+            edge_c: number;
+            /**
+             * Format: double
+             * @description Set, of the middle, 0 to 1.
+             */
+            set: number;
+            /**
+             * Format: double
+             * @description Across, of the width as cut.
+             */
+            spread_percent: number;
+            /**
+             * Format: double
+             * @description The tray under it.
+             */
+            tray_c: number;
+            /**
+             * Format: double
+             * @description Of the underside.
+             */
+            underside: number;
+        };
         /** @description A moment of a bake. */
         BakePoint: {
             /**
@@ -1563,6 +1623,105 @@ export interface components {
              */
             spread_percent: number;
         };
+        /** @description A question to the oven station: either `end` or `at_min`, and either `method` or `air`. */
+        BakeRequest: {
+            /**
+             * Format: double
+             * @description Air of the dough's volume after mixing, 0 to 0.4.
+             */
+            air?: number | null;
+            /**
+             * Format: double
+             * @description Or it is read off after so long, 0.5 to 50.
+             */
+            at_min?: number | null;
+            end?: components["schemas"]["BakeEndWord"] | null;
+            /** @description Ingredients by weight. */
+            formula: components["schemas"]["FormulaBody"];
+            method?: components["schemas"]["MethodWord"] | null;
+            /** @description The oven. */
+            oven: components["schemas"]["OvenBody"];
+            /** @description One piece. */
+            piece: components["schemas"]["BakedPieceBody"];
+            /**
+             * Format: double
+             * @description All of it when it goes in, -20 to 28.
+             */
+            start_c: number;
+        };
+        /** @description The answer. */
+        BakeResult: {
+            /**
+             * Format: double
+             * @description Middle of the piece as it comes out.
+             */
+            core_c: number;
+            /** @description Every 10 s. */
+            curve: components["schemas"]["BakeMoment"][];
+            /**
+             * Format: double
+             * @description Once it has cooled.
+             */
+            density_kg_m3: number;
+            /** @description `rim`, `dull`, `set`, `time` or `not done`. */
+            done_by: string;
+            /**
+             * Format: double
+             * @description When the middle no longer shines.
+             */
+            dull_min?: number | null;
+            /** @description The rim. */
+            edge: components["schemas"]["LookView"];
+            /**
+             * Format: double
+             * @description When the fat has let go.
+             */
+            fat_min?: number | null;
+            /**
+             * Format: double
+             * @description Growth all round.
+             */
+            grows_mm: number;
+            /**
+             * Format: double
+             * @description Of the mass as it went in.
+             */
+            loss_percent: number;
+            /** @description The middle above. */
+            middle: components["schemas"]["LookView"];
+            /**
+             * Format: double
+             * @description In the oven; null when it is not done within 50 min, and the other figures are then those after 50.
+             */
+            minutes?: number | null;
+            /** @description Nine of ten bakes lie within, in an oven as well known as this one; null without minutes. */
+            minutes_band?: number[] | null;
+            /** @description What common practice states. */
+            practice_minutes: number[];
+            /** @description What common practice states of such doughs, chilled and 6 mm. */
+            practice_spread_percent: number[];
+            /**
+             * Format: double
+             * @description When the middle is set.
+             */
+            set_min?: number | null;
+            /**
+             * Format: double
+             * @description Growth across.
+             */
+            spread_percent: number;
+            /** @description Nine of ten bakes lie within; null when it is not done. */
+            spread_percent_band?: number[] | null;
+            /**
+             * Format: double
+             * @description Once it has cooled.
+             */
+            thickness_mm: number;
+            /** @description The middle beneath. */
+            underside: components["schemas"]["LookView"];
+            /** @description What to mind. */
+            warnings: string[];
+        };
         /** @description What is forecast of one piece. */
         BakeView: {
             /**
@@ -1577,6 +1736,11 @@ export interface components {
             core_c: number;
             /** @description Every 10 s. */
             curve: components["schemas"]["BakePoint"][];
+            /**
+             * Format: double
+             * @description Once it has cooled, over all of it.
+             */
+            density_kg_m3: number;
             /** @description What decided it. */
             done_by: components["schemas"]["DoneWord"];
             /**
@@ -1655,6 +1819,24 @@ export interface components {
             under_screen: string;
             /** @description The word for it. */
             under_word: string;
+        };
+        /** @description A piece as it goes in. */
+        BakedPieceBody: {
+            /**
+             * Format: double
+             * @description Of a round; of any other outline four times its area over its edge. 15 to 200.
+             */
+            diameter_mm: number;
+            /**
+             * Format: double
+             * @description 2 to 25.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description On its tray before the oven, beyond a minute of laying out: 0 to 120.
+             */
+            wait_min?: number;
         };
         /** @description What the recorded bakes of a formula would teach. */
         BakesTeachView: {
@@ -1800,18 +1982,23 @@ export interface components {
             ratio_sugar: number;
             /** @description Where it sits among the schools, in a sentence. */
             school: string;
-            /** @description How far it spreads. */
+            /** @description How far its standard piece spreads: a round of 65 mm and 6 mm, chilled to 6 degC, baked at 175 degC. */
             spread: components["schemas"]["JudgementView"];
             /**
              * Format: double
-             * @description Growth across.
+             * @description Growth across that piece.
              */
             spread_least_percent: number;
             /**
              * Format: double
-             * @description Growth across.
+             * @description Growth across that piece.
              */
             spread_most_percent: number;
+            /**
+             * Format: double
+             * @description Growth all round that piece; null where the forecast knows nothing of the dough.
+             */
+            standard_grows_mm?: number | null;
             /** @description How it bites. */
             tenderness: components["schemas"]["JudgementView"];
             /** @description What to mind. */
@@ -1924,6 +2111,11 @@ export interface components {
             count: number;
             /** @description The run. */
             curve: components["schemas"]["CurvePoint"][];
+            /**
+             * Format: double
+             * @description It rests at least so long for its flour.
+             */
+            flour_rest_min: number;
             /** @description When the first mix goes in, local time. */
             in_at: string;
             /** @description How long the raw dough keeps. */
@@ -2111,6 +2303,11 @@ export interface components {
              * @description Mean over the mass.
              */
             mean_c: number;
+            /**
+             * Format: double
+             * @description The softest point: as firm as it would be at this once its fat had set.
+             */
+            softest_c: number;
             /**
              * Format: double
              * @description Upper face.
@@ -2674,6 +2871,11 @@ export interface components {
             edge_mm: number;
             /** @description What goes onto or between the pieces, at most 4. */
             finishes?: components["schemas"]["FinishBody"][];
+            /**
+             * Format: double
+             * @description The dough rests at least so long for its flour, 0 to 720; as long as its method usually rests when null.
+             */
+            flour_rest_min?: number | null;
             /**
              * Format: int64
              * @description Number of its formula.
@@ -3461,6 +3663,18 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description How a surface looks. */
+        LookView: {
+            /**
+             * Format: double
+             * @description Colour index, 0 raw to 100 burnt.
+             */
+            index: number;
+            /** @description L*, a* and b* of the CIE. */
+            lab: number[];
+            /** @description The word for it. */
+            word: string;
+        };
         /** @description Another lot of a job: what differs from the job itself. */
         LotBody: {
             /**
@@ -4080,6 +4294,40 @@ export interface components {
             /** @description Key. */
             ingredient: string;
         };
+        /** @description The oven and the tray. */
+        OvenBody: {
+            /**
+             * Format: double
+             * @description -400 to 3,000.
+             */
+            altitude_m?: number;
+            /**
+             * Format: double
+             * @description Share of the tray under the pieces as laid, 0.05 to 0.9; null or absent: laid out with 25 mm between the baked pieces.
+             */
+            cover?: number | null;
+            /** @description Whether its fan runs. */
+            fan?: boolean;
+            /** @description What lies on it. */
+            liner?: components["schemas"]["LinerWord"];
+            /**
+             * Format: double
+             * @description Its air over its setting as a thermometer had it, -60 to 60; null or absent where none was read.
+             */
+            offset_c?: number | null;
+            /**
+             * Format: double
+             * @description 140 to 220.
+             */
+            set_c: number;
+            /** @description What the tray is of. */
+            tray?: components["schemas"]["TrayMaterialWord"];
+            /**
+             * Format: double
+             * @description The tray as the pieces are laid on it, -40 to 100; 22 when null or absent.
+             */
+            tray_c?: number | null;
+        };
         /** @description A reading of a thermometer in the oven. */
         OvenReadBody: {
             /**
@@ -4224,6 +4472,26 @@ export interface components {
              * @description From the oven until it can be packed, iced or filled.
              */
             packs_after_min: number;
+            /**
+             * Format: double
+             * @description What common practice states, least.
+             */
+            practice_bake_least_min: number;
+            /**
+             * Format: double
+             * @description And most.
+             */
+            practice_bake_most_min: number;
+            /**
+             * Format: double
+             * @description What common practice states of a round, least.
+             */
+            practice_spread_least_percent: number;
+            /**
+             * Format: double
+             * @description And most.
+             */
+            practice_spread_most_percent: number;
             /** @description Why. */
             reasons: string[];
             /**
@@ -5759,6 +6027,11 @@ export interface components {
         TaughtView: {
             /**
              * Format: double
+             * @description Times as fast as the model has it.
+             */
+            browning: number;
+            /**
+             * Format: double
              * @description How strongly it heats, times what the model has; null where no thermometer was read in it.
              */
             heat?: number | null;
@@ -5797,6 +6070,16 @@ export interface components {
              * @description One standard deviation, of itself.
              */
             spread_sd_percent: number;
+            /**
+             * Format: double
+             * @description Times as long as the model has it.
+             */
+            time: number;
+            /**
+             * Format: double
+             * @description What stays unsure of a time, of itself.
+             */
+            time_sd_percent: number;
         };
         /** @description A portion that is coloured. */
         TintBody: {
@@ -5900,6 +6183,11 @@ export interface components {
              */
             gap_mm: number;
         };
+        /**
+         * @description What a tray is of, as it bakes.
+         * @enum {string}
+         */
+        TrayMaterialWord: "light" | "dark" | "heavy" | "insulated";
         /** @description A piece on its tray. */
         TrayPieceView: {
             /**
@@ -6673,6 +6961,37 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": string;
+                };
+            };
+        };
+    };
+    compute_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeResult"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

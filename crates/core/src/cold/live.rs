@@ -3,7 +3,7 @@
 
 use super::fit::{Fit, PlaceKnowledge, Reading, Spot, Stage, check_readings, shown};
 use super::piece::{Piece, Support, Wrap};
-use super::report::{HORIZON, Place, SETTLED_K};
+use super::report::{HORIZON, Place, settled};
 use super::solver::{Body, Sample};
 use super::thermal::{Thermal, WaterState};
 use super::window::{Side, Target, Window};
@@ -203,7 +203,7 @@ fn stay_until(body: &mut Body, place: &Place, support: Support, longest: Span) -
 }
 
 fn settled_at(air: Temperature) -> impl Fn(&Sample) -> bool {
-    move |s: &Sample| (s.warmest - air).k().abs() < SETTLED_K && (s.coldest - air).k().abs() < SETTLED_K
+    move |s: &Sample| settled(s, air)
 }
 
 impl Live {
@@ -250,10 +250,9 @@ impl Live {
         self.spells[self.stay_at(after)]
     }
 
-    /// A warming piece is judged by its mean, a cooling one by core and mean.
+    /// A warming piece is judged by its mean, a cooling one by its softest point and its mean, both by firmness.
     fn felt(&self, s: &Sample, warming: bool) -> Option<(Side, &'static str)> {
-        let core = if warming { s.mean } else { s.warmest };
-        Some(self.window?.feels(self.target, core, s.mean))
+        Some(self.window?.feels_at(self.target, s, warming))
     }
 
     fn ready(&self, s: &Sample, warming: bool) -> bool {

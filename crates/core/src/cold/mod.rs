@@ -1,5 +1,6 @@
 //! How a piece of dough cools and warms: when it is ready, how long it stays ready, what to do if it is past it.
 
+mod firmness;
 mod fit;
 mod grid;
 mod live;

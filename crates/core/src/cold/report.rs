@@ -200,6 +200,8 @@ pub struct ChillAnswer {
     pub curve: Vec<Sample>,
     /// When it is ready; `None` when it never is, and then `never` says why.
     pub ready_after: Option<Span>,
+    /// When a thermometer first shows it cold enough; its fat may set until later.
+    pub cold_enough_after: Option<Span>,
     /// The range that holds it nine times in ten: with a film a quarter better and a fifth worse where nothing was learnt.
     pub ready_between: Option<(Span, Span)>,
     /// When it has become too cold for its purpose, within a day.
@@ -215,7 +217,8 @@ pub struct ChillAnswer {
 /// Runs the piece in its place until its purpose is met and past, or the place's temperature is reached, and twice more
 /// for the band of its ready time.
 ///
-/// The core counts as ready, the mean as too cold. At most a day is looked at.
+/// The softest point counts as ready, the mean as too cold, both by how firm the fat is ([`Sample::softest`]); a wanted temperature is
+/// a thermometer's. At most a day is looked at.
 #[must_use]
 pub fn chill(question: &ChillQuestion) -> ChillAnswer {
     answer(question, true)
@@ -233,6 +236,7 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
     let answer = |ready_after, past_after, curve, never| ChillAnswer {
         curve,
         ready_after,
+        cold_enough_after: None,
         ready_between: None,
         past_after,
         never,
@@ -246,7 +250,7 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
         let run = run(question, &thermal, (0.0, 0.0), &|_| false);
         return answer(None, None, run, Some(said));
     };
-    let done = |s: &Sample| limits.met(s) && limits.past_below.is_none_or(|cold| s.mean < cold);
+    let done = |s: &Sample| limits.met(s) && limits.past_below.is_none_or(|cold| s.felt < cold);
     let curve = run(question, &thermal, (0.0, 0.0), &done);
     let ready_after = limits.crossing(&curve);
     // Its outside may be too cold before its middle is ready: then it is past as soon as it is ready, and has to rest.
@@ -258,6 +262,7 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
     };
     let never = ready_after.is_none().then(|| limits.never(question, &curve));
     let mut answer = answer(ready_after, past_after, curve, never);
+    answer.cold_enough_after = limits.cold_enough(&answer.curve);
     if with_band && ready_after.is_some() {
         let at =
             |ln_film: f64, air_k: f64| limits.crossing(&run(question, &thermal, (ln_film, air_k), &|s| limits.met(s)));
@@ -298,6 +303,11 @@ pub(crate) fn left_through(
     found
 }
 
+/// Whether a piece is as warm or cold as its place, and its fat has set as far as it will.
+pub(super) fn settled(s: &Sample, air: Temperature) -> bool {
+    [s.warmest, s.coldest, s.softest].iter().all(|t| (*t - air).k().abs() < SETTLED_K)
+}
+
 /// A run with the film's logarithm and the air (K) off by so much.
 fn run(
     question: &ChillQuestion,
@@ -309,29 +319,40 @@ fn run(
     let mut body = Body::new(thermal, question.piece, question.wrap, question.start, alike);
     let film = Film::new_w_m2k(question.place.film.w_m2k() * ln_film.exp());
     let air = question.place.air + TemperatureDifference::new_k(air_k);
-    let settled = |s: &Sample| (s.warmest - air).k().abs() < SETTLED_K && (s.coldest - air).k().abs() < SETTLED_K;
-    body.leave(air, film, question.support, HORIZON, |s| done(s) || settled(s))
+    body.leave(air, film, question.support, HORIZON, |s| done(s) || settled(s, air))
 }
 
 /// What must hold for the purpose.
 pub(super) struct Limits {
     warming: bool,
+    /// Whether it is the fat's firmness that counts; else a thermometer's reading.
+    by_firmness: bool,
     core: Temperature,
     past_below: Option<Temperature>,
 }
 
 fn limits(question: &ChillQuestion, window: Option<&Window>) -> Option<Limits> {
     Some(match question.target {
-        Target::Rolling => Limits { warming: false, core: window?.rolls_to, past_below: Some(window?.rolls_from) },
-        Target::Slicing => Limits { warming: false, core: window?.slices_to, past_below: Some(window?.slices_from) },
-        Target::Oven => Limits { warming: false, core: window?.oven_ready, past_below: None },
-        Target::Core(core) => Limits { warming: core > question.start, core, past_below: None },
+        Target::Rolling => {
+            Limits { warming: false, by_firmness: true, core: window?.rolls_to, past_below: Some(window?.rolls_from) }
+        }
+        Target::Slicing => {
+            Limits { warming: false, by_firmness: true, core: window?.slices_to, past_below: Some(window?.slices_from) }
+        }
+        Target::Oven => Limits { warming: false, by_firmness: true, core: window?.oven_ready, past_below: None },
+        Target::Core(core) => Limits { warming: core > question.start, by_firmness: false, core, past_below: None },
     })
 }
 
 impl Limits {
     fn core_of(&self, s: &Sample) -> f64 {
-        if self.warming { -s.coldest.c() } else { s.warmest.c() }
+        if self.warming {
+            -s.coldest.c()
+        } else if self.by_firmness {
+            s.softest.c()
+        } else {
+            s.warmest.c()
+        }
     }
 
     fn limit(&self) -> f64 {
@@ -344,6 +365,11 @@ impl Limits {
 
     fn crossing(&self, curve: &[Sample]) -> Option<Span> {
         crossing(curve, |s| self.core_of(s), self.limit())
+    }
+
+    fn cold_enough(&self, curve: &[Sample]) -> Option<Span> {
+        let of = |s: &Sample| if self.warming { -s.coldest.c() } else { s.warmest.c() };
+        crossing(curve, of, self.limit())
     }
 
     fn never(&self, question: &ChillQuestion, curve: &[Sample]) -> String {
@@ -374,7 +400,7 @@ fn crossing(curve: &[Sample], value: impl Fn(&Sample) -> f64, limit: f64) -> Opt
 }
 
 fn falls_below(curve: &[Sample], cold: Temperature) -> Option<Span> {
-    crossing(curve, |s| s.mean.c(), cold.c())
+    crossing(curve, |s| s.felt.c(), cold.c())
 }
 
 /// How long a piece that has a temperature all through must lie wrapped on a bench of `room` before its mean is at `until`. Zero when it
@@ -391,7 +417,7 @@ pub fn tempering_to(
         return Some(Span::new_s(0.0));
     }
     let thermal = Thermal::new(composition, from, from);
-    warming(&thermal, piece, Wrap::Wrapped, from, room, until)
+    warming(&thermal, piece, Wrap::Wrapped, (from, from), room, until)
 }
 
 /// A piece of one dough on paper on a bench at room temperature.
@@ -411,11 +437,11 @@ impl Bench {
         Self { thermal: Thermal::new(composition, coldest, coldest), piece, room, too_warm: working.to }
     }
 
-    /// How long the piece stays workable from `start`: until its mean is too warm for its purpose. `None` when the room is too
-    /// cool to warm it that far within a day.
+    /// How long the piece stays workable from a temperature and a firmness (the temperature at which its fat, once set, would be as firm):
+    /// until its mean is too soft for its purpose. `None` when the room is too cool to warm it that far within a day.
     #[must_use]
-    pub fn stays_workable(&self, start: Temperature) -> Option<Span> {
-        warming(&self.thermal, self.piece, Wrap::Open, start, self.room, self.too_warm)
+    pub fn stays_workable(&self, start: Temperature, felt: Temperature) -> Option<Span> {
+        warming(&self.thermal, self.piece, Wrap::Open, (start, felt), self.room, self.too_warm)
     }
 }
 
@@ -423,13 +449,13 @@ fn warming(
     thermal: &Thermal,
     piece: Piece,
     wrap: Wrap,
-    start: Temperature,
+    (start, felt): (Temperature, Temperature),
     room: Temperature,
     until: Temperature,
 ) -> Option<Span> {
-    let mut body = Body::new(thermal, piece, wrap, start, false);
+    let mut body = Body::new(thermal, piece, wrap, start, false).as_firm_as_at(felt);
     let curve = body.leave(room, BENCH_FILM, Support::Bench { bench: room }, HORIZON, |s| {
-        s.mean >= until || (s.mean - room).k().abs() < SETTLED_K
+        s.felt >= until || (s.felt - room).k().abs() < SETTLED_K
     });
-    crossing(&curve, |s| -s.mean.c(), -until.c())
+    crossing(&curve, |s| -s.felt.c(), -until.c())
 }

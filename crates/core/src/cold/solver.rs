@@ -28,6 +28,10 @@ pub struct Sample {
     pub mean: Temperature,
     /// The upper face.
     pub surface: Temperature,
+    /// The softest point: the temperature at which it would be as firm once its fat had set. Never below the warmest while it cools.
+    pub softest: Temperature,
+    /// The same, of the mean over the mass.
+    pub felt: Temperature,
 }
 
 impl Sample {
@@ -41,6 +45,8 @@ impl Sample {
             coldest: mix(a.coldest, b.coldest),
             mean: mix(a.mean, b.mean),
             surface: mix(a.surface, b.surface),
+            softest: mix(a.softest, b.softest),
+            felt: mix(a.felt, b.felt),
         }
     }
 
@@ -65,6 +71,8 @@ pub struct Body<'a> {
     faces_alike: bool,
     /// Column by column from the axis, layer by layer from below.
     t_c: Vec<f64>,
+    /// Of the fat, solid, cell by cell.
+    solid: Vec<f64>,
 }
 
 impl<'a> Body<'a> {
@@ -86,7 +94,16 @@ impl<'a> Body<'a> {
     ) -> Self {
         let grid = Grid::new(piece, faces_alike, refine);
         let share = STEP_SHARE / if refine > 1 { 2.0 } else { 1.0 };
-        Self { thermal, piece, wrap, refine, step_share: share, faces_alike, t_c: vec![start.c(); grid.nx * grid.ny] }
+        let cells = grid.nx * grid.ny;
+        let solid = vec![thermal.fat().solid(start.c()); cells];
+        Self { thermal, piece, wrap, refine, step_share: share, faces_alike, t_c: vec![start.c(); cells], solid }
+    }
+
+    /// The same piece as firm as it is all through once it has set at another temperature.
+    #[must_use]
+    pub fn as_firm_as_at(mut self, felt: Temperature) -> Self {
+        self.solid.fill(self.thermal.fat().solid(felt.c()));
+        self
     }
 
     /// The mean over the mass.
@@ -97,12 +114,27 @@ impl<'a> Body<'a> {
     }
 
     fn mean_c(&self, grid: &Grid) -> f64 {
+        self.mean_of(grid, |cell| self.t_c[cell])
+    }
+
+    fn mean_of(&self, grid: &Grid, of: impl Fn(usize) -> f64) -> f64 {
         let (mut sum, mut mass) = (0.0, 0.0);
         for (i, base) in grid.base_m2.iter().enumerate() {
-            sum += base * self.t_c[i * grid.ny..(i + 1) * grid.ny].iter().sum::<f64>();
+            sum += base * (i * grid.ny..(i + 1) * grid.ny).map(&of).sum::<f64>();
             mass += base * f64_of(grid.ny);
         }
         sum / mass
+    }
+
+    /// The temperature at which a cell would be as firm once its fat had set.
+    fn felt_c(&self, cell: usize) -> f64 {
+        self.thermal.fat().as_firm_at(self.solid[cell], self.t_c[cell])
+    }
+
+    fn set(&mut self, dt: f64) {
+        for (solid, t) in self.solid.iter_mut().zip(&self.t_c) {
+            *solid = self.thermal.fat().step(*solid, *t, dt);
+        }
     }
 
     /// Leaves the piece in `air` on `support` until `stop` says so or `longest` has passed, and returns what was seen
@@ -143,6 +175,7 @@ impl<'a> Body<'a> {
             if grid.ny > 1 {
                 self.sweep_layers(&grid, &faces, dt, &mut tray_c, &mut scratch);
             }
+            self.set(dt);
             after += dt;
             let sample = self.sample(&grid, after);
             samples.push(sample);
@@ -173,6 +206,8 @@ impl<'a> Body<'a> {
             coldest: Temperature::new_c(low),
             mean: Temperature::new_c(self.mean_c(grid)),
             surface: Temperature::new_c(top),
+            softest: Temperature::new_c((0..self.t_c.len()).map(|cell| self.felt_c(cell)).fold(f64::MIN, f64::max)),
+            felt: Temperature::new_c(self.mean_of(grid, |cell| self.felt_c(cell))),
         }
     }
 

@@ -1,5 +1,6 @@
 //! Enthalpy, conductivity and density of one dough over temperature, tabulated once for the solver.
 
+use super::firmness::FatCurve;
 use crate::dough::{
     Composition, FREEZING_K_PER_MOLAL, LATENT_FAT_J_KG, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, solid_share,
     specific_heat_j_kgk,
@@ -58,6 +59,7 @@ pub struct Thermal {
     rows: Vec<Row>,
     density_kg_m3: f64,
     water: WaterState,
+    fat: FatCurve,
 }
 
 impl Thermal {
@@ -86,7 +88,12 @@ impl Thermal {
             enthalpy.push(sum);
             conductivity.push(conductivity_w_mk(composition, t));
         }
-        Self { rows: table(&enthalpy, &conductivity), density_kg_m3: density_kg_m3(composition, start.c()), water }
+        Self {
+            rows: table(&enthalpy, &conductivity),
+            density_kg_m3: density_kg_m3(composition, start.c()),
+            water,
+            fat: FatCurve::new(&composition.fats),
+        }
     }
 
     /// Properties that do not change with temperature, for checks against textbook solutions.
@@ -97,6 +104,7 @@ impl Thermal {
             rows: table(&enthalpy, &vec![conductivity_w_mk; STEPS + 1]),
             density_kg_m3: density.kg_m3(),
             water: WaterState::Unfrozen { freezing: None },
+            fat: FatCurve::new(&[]),
         }
     }
 
@@ -104,6 +112,10 @@ impl Thermal {
     #[must_use]
     pub fn water(&self) -> WaterState {
         self.water
+    }
+
+    pub(crate) fn fat(&self) -> &FatCurve {
+        &self.fat
     }
 
     pub(crate) fn density_kg_m3(&self) -> f64 {

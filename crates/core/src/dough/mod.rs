@@ -1,6 +1,7 @@
 //! What a dough is made of and what it is: ingredients, formula, character, levers, scaling, mixing and the label.
 
 mod bowl;
+mod browning;
 mod character;
 mod component;
 mod composition;
@@ -22,6 +23,7 @@ mod texture;
 mod warnings;
 
 pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
+pub use browning::hides_colour;
 pub use character::{Balance, Character, Judgement, SCHOOLS, School, SpreadTendency, spread_tendency};
 pub use component::{
     AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
@@ -42,6 +44,7 @@ pub use sheet::{MixStep, MixingSheet, RIGHT_DOUGH, Tint, TintPortion, mixing_she
 pub use stiffness::packing;
 pub use texture::{Texture, texture};
 
-pub(crate) use character::{between, browning_pace};
+pub(crate) use browning::{COCOA_HIDES, browning_pace};
+pub(crate) use character::between;
 pub(crate) use scale::MOST_MIXES;
-pub(crate) use strength::powder_mass;
+pub(crate) use strength::{powder_mass, soda_used_up};

@@ -1,7 +1,8 @@
 //! The ingredients known by name, and the pantry in which a bakery's own stand beside them.
 //!
 //! Grams per 100 g and household weights after USDA FoodData Central, SR Legacy, from memory; rounded. Where an entry is a
-//! mean or an estimate of ours its source says so.
+//! mean or an estimate of ours its source says so. Butter's lactose is that of British and German tables (0.5 to 0.7 %, from memory): SR has
+//! it in its water. Flours hold about 0.2 % of sugars that brown (cereal chemists, from memory).
 
 use super::FatKind::{self, Butter, Coconut, Lard, Liquid, Margarine, Shortening};
 use super::household::{Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED};
@@ -99,14 +100,14 @@ impl Row {
 fn rows() -> Vec<Row> {
     vec![
         // Flours. A cup spooned and levelled; scooped 20 % more, sifted 8 % less.
-        row("flour-ap", "All-purpose flour", Kind::Flour, [11.9, 1.0, 10.3, 73.6, 0.3, 2.7, 0.5]).cup_dry(125.0).allergen("wheat").aka("plain flour|white flour|flour|ap flour|wheat flour|refined flour|refined wheat flour|maida"),
-        row("flour-bread", "Bread flour", Kind::Flour, [13.4, 1.7, 12.0, 70.1, 0.3, 2.4, 0.5]).cup_dry(127.0).allergen("wheat").aka("strong flour|strong white flour"),
-        row("flour-pastry", "Pastry flour", Kind::Flour, [11.9, 0.9, 8.8, 75.9, 0.3, 2.0, 0.5]).cup_dry(114.0).allergen("wheat").source(TYPICAL),
-        row("flour-cake", "Cake flour", Kind::Flour, [12.5, 0.9, 8.2, 76.3, 0.3, 1.7, 0.4]).cup_dry(114.0).allergen("wheat").aka("soft flour"),
-        row("flour-self-raising", "Self-raising flour", Kind::Flour, [11.4, 1.0, 9.9, 71.3, 0.2, 2.7, 3.7]).salt(1.0).cup_dry(125.0).allergen("wheat").aka("self rising flour"),
-        row("flour-wholewheat", "Whole wheat flour", Kind::Flour, [10.7, 2.5, 13.2, 61.3, 0.4, 10.7, 1.6]).cup_dry(120.0).allergen("wheat").aka("wholemeal flour|whole meal flour|wholewheat flour|graham flour"),
-        row("flour-spelt", "Spelt flour", Kind::Flour, [11.0, 2.4, 14.6, 60.0, 1.0, 10.4, 1.6]).cup_dry(120.0).allergen("wheat").source(TYPICAL),
-        row("flour-rye", "Medium rye flour", Kind::Flour, [9.8, 1.5, 10.9, 63.9, 0.8, 12.3, 1.6]).cup_dry(102.0).allergen("rye").aka("rye flour"),
+        row("flour-ap", "All-purpose flour", Kind::Flour, [11.9, 1.0, 10.3, 73.6, 0.3, 2.7, 0.5]).reducing(0.2).cup_dry(125.0).allergen("wheat").aka("plain flour|white flour|flour|ap flour|wheat flour|refined flour|refined wheat flour|maida"),
+        row("flour-bread", "Bread flour", Kind::Flour, [13.4, 1.7, 12.0, 70.1, 0.3, 2.4, 0.5]).reducing(0.2).cup_dry(127.0).allergen("wheat").aka("strong flour|strong white flour"),
+        row("flour-pastry", "Pastry flour", Kind::Flour, [11.9, 0.9, 8.8, 75.9, 0.3, 2.0, 0.5]).reducing(0.2).cup_dry(114.0).allergen("wheat").source(TYPICAL),
+        row("flour-cake", "Cake flour", Kind::Flour, [12.5, 0.9, 8.2, 76.3, 0.3, 1.7, 0.4]).reducing(0.2).cup_dry(114.0).allergen("wheat").aka("soft flour"),
+        row("flour-self-raising", "Self-raising flour", Kind::Flour, [11.4, 1.0, 9.9, 71.3, 0.2, 2.7, 3.7]).reducing(0.2).salt(1.0).cup_dry(125.0).allergen("wheat").aka("self rising flour"),
+        row("flour-wholewheat", "Whole wheat flour", Kind::Flour, [10.7, 2.5, 13.2, 61.3, 0.4, 10.7, 1.6]).reducing(0.2).cup_dry(120.0).allergen("wheat").aka("wholemeal flour|whole meal flour|wholewheat flour|graham flour"),
+        row("flour-spelt", "Spelt flour", Kind::Flour, [11.0, 2.4, 14.6, 60.0, 1.0, 10.4, 1.6]).reducing(0.2).cup_dry(120.0).allergen("wheat").source(TYPICAL),
+        row("flour-rye", "Medium rye flour", Kind::Flour, [9.8, 1.5, 10.9, 63.9, 0.8, 12.3, 1.6]).reducing(0.2).cup_dry(102.0).allergen("rye").aka("rye flour"),
         row("flour-rice", "White rice flour", Kind::Flour, [11.9, 1.4, 6.0, 77.7, 0.1, 2.4, 0.6]).cup_dry(158.0).aka("rice flour"),
         row("flour-buckwheat", "Buckwheat flour", Kind::Flour, [11.2, 3.1, 12.6, 60.6, 2.6, 10.0, 2.5]).cup_dry(120.0),
         row("oats", "Rolled oats", Kind::Flour, [10.8, 6.5, 13.2, 57.6, 1.0, 10.1, 1.8]).cup(81.0).allergen("oats").aka("oat|porridge oats|oatmeal|old fashioned oats"),
@@ -118,9 +119,9 @@ fn rows() -> Vec<Row> {
         row("potato-starch", "Potato starch", Kind::Starch, [12.0, 0.1, 0.2, 87.2, 0.0, 0.0, 0.5]).cup(160.0).source(TYPICAL),
         row("tapioca-starch", "Tapioca starch", Kind::Starch, [11.0, 0.0, 0.2, 87.8, 0.0, 0.9, 0.1]).cup(120.0).aka("tapioca flour").source(TYPICAL),
         // Fats.
-        row("butter", "Unsalted butter", Kind::Fat, [17.9, 81.1, 0.9, 0.1, 0.1, 0.0, 0.0]).fat(Butter).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("butter|sweet butter|sweet cream butter"),
-        row("butter-salted", "Salted butter", Kind::Fat, [16.2, 81.1, 0.9, 0.1, 0.1, 0.0, 1.7]).fat(Butter).salt(1.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk"),
-        row("butter-rich", "High-fat butter", Kind::Fat, [15.0, 84.0, 0.9, 0.1, 0.1, 0.0, 0.0]).fat(Butter).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("european style butter|european butter|high fat european butter").source(TYPICAL),
+        row("butter", "Unsalted butter", Kind::Fat, [17.3, 81.1, 0.9, 0.6, 0.6, 0.0, 0.1]).fat(Butter).reducing(0.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("butter|sweet butter|sweet cream butter"),
+        row("butter-salted", "Salted butter", Kind::Fat, [15.6, 81.1, 0.9, 0.6, 0.6, 0.0, 1.8]).fat(Butter).salt(1.6).reducing(0.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk"),
+        row("butter-rich", "High-fat butter", Kind::Fat, [14.4, 84.0, 0.9, 0.6, 0.6, 0.0, 0.1]).fat(Butter).reducing(0.6).cup(227.0).tsp(4.73).stick(113.4).allergen("milk").aka("european style butter|european butter|high fat european butter").source(TYPICAL),
         row("butter-clarified", "Clarified butter", Kind::Fat, [0.2, 99.5, 0.3, 0.0, 0.0, 0.0, 0.0]).fat(Butter).cup(205.0).allergen("milk").aka("ghee|butter oil"),
         row("shortening", "Shortening", Kind::Fat, [0.0, 100.0, 0.0, 0.0, 0.0, 0.0, 0.0]).fat(Shortening).cup(205.0).tsp(4.27).aka("vegetable shortening|baking fat"),
         row("margarine", "Stick margarine", Kind::Fat, [16.5, 80.7, 0.2, 0.7, 0.0, 0.0, 1.9]).fat(Margarine).salt(1.7).cup(227.0).tsp(4.73).stick(113.4).allergen("soy").aka("margarine|baking margarine|block margarine"),
@@ -137,6 +138,7 @@ fn rows() -> Vec<Row> {
         row("sugar-brown", "Brown sugar", Kind::Sugar, [1.3, 0.0, 0.1, 98.1, 97.0, 0.0, 0.5]).reducing(3.5).cup(145.0).packed(220.0).tsp(4.6).aka("soft brown sugar|light brown sugar|muscovado sugar|light muscovado sugar"),
         row("sugar-dark", "Dark brown sugar", Kind::Sugar, [2.0, 0.0, 0.2, 97.0, 95.5, 0.0, 0.8]).reducing(4.5).cup(145.0).packed(220.0).tsp(4.6).aka("dark muscovado sugar|dark soft brown sugar").source(TYPICAL),
         row("sugar-raw", "Raw cane sugar", Kind::Sugar, [0.5, 0.0, 0.0, 99.3, 99.0, 0.0, 0.2]).reducing(0.5).cup(210.0).tsp(4.6).aka("demerara sugar|turbinado sugar|coarse sugar|sanding sugar").source(TYPICAL),
+        row("dextrose", "Dextrose", Kind::Sugar, [9.0, 0.0, 0.0, 91.0, 91.0, 0.0, 0.0]).reducing(91.0).cup_dry(130.0).tsp(2.8).aka("glucose powder|grape sugar").source(TYPICAL),
         // Syrups.
         row("honey", "Honey", Kind::Syrup, [17.1, 0.0, 0.3, 82.2, 82.1, 0.2, 0.2]).reducing(75.0).cup(339.0).tsp(7.0),
         row("molasses", "Molasses", Kind::Syrup, [21.9, 0.1, 0.0, 74.7, 74.7, 0.0, 3.3]).reducing(24.0).cup(337.0).tsp(7.0).aka("treacle|black treacle"),

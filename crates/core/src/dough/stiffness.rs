@@ -13,7 +13,7 @@ pub(crate) const OTHER: f64 = 1350.0;
 pub(crate) const PIECES: f64 = 1250.0;
 pub(crate) const WATER: f64 = 1000.0;
 /// Flour swells by this share of its volume as it takes up water; starch by twice as much. Calibrated to common practice.
-pub(crate) const FLOUR_SWELLS: f64 = 0.39;
+pub(crate) const FLOUR_SWELLS: f64 = 0.3895;
 /// Undissolved sugar counts half: it lies loose between the rest. Calibrated to common practice.
 pub(crate) const LOOSE_SUGAR: f64 = 0.5;
 pub(crate) const LOOSE_PIECES: f64 = 0.6;
@@ -55,9 +55,10 @@ fn binding_dry(ingredient: &Ingredient) -> f64 {
 /// Share of a sugar that is dissolved as soon as it is mixed, water allowing. By crystal; calibrated to common practice.
 pub(crate) fn dissolves(ingredient: &Ingredient) -> f64 {
     match (ingredient.kind, ingredient.key.as_ref()) {
-        (Kind::Sugar, "sugar-powdered") => 0.90,
+        (Kind::Sugar, "sugar-powdered") => 0.60,
         (Kind::Sugar, "sugar-raw") => 0.05,
         (Kind::Sugar, "sugar-caster" | "sugar-brown" | "sugar-dark") => 0.25,
+        (Kind::Sugar, "dextrose") => 1.0,
         (Kind::Sugar, _) => 0.15,
         _ => 1.0,
     }

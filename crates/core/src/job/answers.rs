@@ -116,6 +116,8 @@ pub struct ColdPlan {
     pub workable_after: Option<Span>,
     /// Cut pieces on their tray; nothing where pieces are sliced or portioned and go into the oven as they are.
     pub tray_chill: Option<TrayChill>,
+    /// It rests at least so long for its flour.
+    pub flour_rest: Span,
     /// How long the raw dough keeps.
     pub keeping: Keeping,
     /// Sentences.

@@ -2,26 +2,18 @@
 
 use super::{Job, Kitchen, Making};
 use crate::cold::TrayKind;
-use crate::dough::{Formula, Kind, spread_tendency};
+use crate::dough::{Formula, hides_colour, spread_tendency};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
 use crate::ledger::BakeRecord;
 use crate::oven::{
-    BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSeen, BakeSetting, Expected, OvenDough, OvenSetup,
-    Profile, TIME_PER_K, TrayMaterial, air_of, bake_practice, check_bake, cools_after, forecast,
+    BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeRange, BakeSeen, BakeSetting, COVER, DoneBy,
+    Expected, OvenDoubt, OvenDough, OvenKnowledge, OvenSetup, Practice, Profile, TIME_PER_K, TrayCover, TrayMaterial,
+    air_of, bake_practice, check_bake, cools_after, forecast,
 };
 use crate::shape::Portion;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
-/// How far off a time may be: an oven that nobody has measured (15 degC either way make about a fifth), one that was
-/// measured against a thermometer, and, of the spread, a formula that was never baked. One standard deviation of what the
-/// fit starts from (docs/oven.md).
-const TIME_UNMEASURED: f64 = 0.18;
-const TIME_MEASURED: f64 = 0.10;
-const SPREAD_UNBAKED: f64 = 0.40;
-/// What stays unsure when all else is known, of time and spread. Our own choice.
-const TIME_ITSELF: f64 = 0.04;
-const SPREAD_ITSELF: f64 = 0.10;
 /// Of a thermostat's swing, what is left in the mean over a bake: of a sine two thirds as long as the bake, its mean over the bake is at most
 /// 1 / (1.5 pi), on the whole 0.7 of that.
 const SWING_LEFT: f64 = 0.15;
@@ -30,15 +22,12 @@ const SWING_LEFT: f64 = 0.15;
 const POT_TIMES: (f64, f64) = (1.6, 2.2);
 /// No pot holds a larger tray, mm. Common practice, no source.
 const POT_TRAY_MM: f64 = 320.0;
-/// Spread is never told closer than this, of the width.
-const SPREAD_LEAST: f64 = 0.015;
 /// Look so long before the forecast, at least and at most.
 const LOOK_EARLY: (Span, Span) = (Span::new_min(2.0), Span::new_min(4.0));
-/// What the tray is covered with is reckoned with this gap beside each piece, mm.
-const USUAL_GAP_MM: f64 = 25.0;
-
 /// A tray-wide bar covers as much of its tray as the model knows.
-const BAR_COVER: Share = Share::new(0.9);
+const BAR_COVER: Share = Share::new(*COVER.end());
+/// Before the pieces are laid out, a tray is taken as full as one gets: what spreads most.
+const FULL: Share = Share::new(0.6);
 
 /// All that a forecast asks.
 #[derive(Debug, Clone, PartialEq)]
@@ -64,26 +53,22 @@ impl BakeQuestion {
     }
 }
 
-/// The question of a job's piece, that goes in at `start`, with what recorded bakes have taught.
-pub fn bake_question(
+/// The question of a job's piece, that goes in at a temperature and as firm as at another, with what recorded bakes have taught.
+pub(super) fn bake_question(
     job: &Job,
     formula: &Formula,
     outline: &Outline,
     thickness: Length,
     kitchen: &Kitchen,
-    start: Temperature,
+    (start, firm_as_at): (Temperature, Temperature),
     learnt: Option<&BakeKnowledge>,
 ) -> Result<BakeQuestion, InputErrors> {
     let input = job.input();
     let setting = BakeSetting::new(input.oven_c, kitchen.ovens().fan)?;
-    let (w, h) = outline.extent();
     // Squares of a tray-wide bar bake as one slab.
     let (radius, cover) = match &input.making {
-        Making::Portioned(Portion::TrayBar { .. }) => (Length::new_mm(100.0), BAR_COVER.value()),
-        Making::Cut | Making::Sliced { .. } | Making::Portioned(_) => {
-            let room = (w.mm() + USUAL_GAP_MM) * (h.mm() + USUAL_GAP_MM);
-            (outline.rim_radius(), (outline.area().mm2() / room).clamp(0.05, 0.9))
-        }
+        Making::Portioned(Portion::TrayBar { .. }) => (Length::new_mm(100.0), BAR_COVER),
+        Making::Cut | Making::Sliced { .. } | Making::Portioned(_) => (outline.rim_radius(), FULL),
     };
     let mut oven = OvenSetup::usual(setting.oven().c(), kitchen.ovens().fan);
     oven.tray = match kitchen.tray_kind() {
@@ -91,23 +76,31 @@ pub fn bake_question(
         TrayKind::Steel => TrayMaterial::Dark,
     };
     oven.liner = input.liner;
-    oven.cover = Share::new(cover);
+    oven.cover = TrayCover::Share(cover);
     (oven.tray_start, oven.room) = (kitchen.room(), kitchen.room());
     (oven.door_dip, oven.recovery) = kitchen.door();
     oven.pressure_pa = kitchen.pressure_pa();
     Ok(BakeQuestion {
         dough: OvenDough::of(formula, air_of(input.method))?,
-        piece: BakePiece { thickness, radius, start, wait: Span::new_s(0.0) },
+        piece: BakePiece { thickness, radius, start, firm_as_at, wait: Span::new_s(0.0) },
         oven,
         fit: match learnt {
             Some(k) => k.fit(kitchen.oven_offset(setting.oven())),
             None => BakeFit { offset: kitchen.oven_offset(setting.oven()), ..BakeFit::NONE },
         },
-        end: input.bake_end,
+        // What cocoa hides ends nothing.
+        end: if hides_colour(formula) { input.bake_end.blind() } else { input.bake_end },
     })
 }
 
-/// What is expected of a bake: the forecast with its bands; where the model refuses, the ranges of common practice.
+/// How full a tray is, of so many pieces: the share of it under them as they are laid.
+pub(super) fn cover_of(outline: &Outline, pieces: u32, kitchen: &Kitchen) -> TrayCover {
+    let tray = kitchen.trays().width().mm() * kitchen.trays().length().mm();
+    let share = f64::from(pieces) * outline.area().mm2() / tray;
+    TrayCover::Share(Share::new(share.clamp(*COVER.start(), *COVER.end())))
+}
+
+/// What is expected of a bake: the forecast with its bands; where the model refuses or it is never done, the ranges of common practice.
 pub(super) fn expect_bake(
     job: &Job,
     formula: &Formula,
@@ -116,19 +109,20 @@ pub(super) fn expect_bake(
     learnt: Option<&BakeKnowledge>,
 ) -> Result<(Expected, Option<BakeForecast>), InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
-    let mut practice = bake_practice(question.piece.thickness, setting, &spread_tendency(formula));
+    let mut practice = bake_practice(question.piece.thickness, setting, question.end, &spread_tendency(formula));
     if kitchen.cover_pot() {
         return Ok((in_a_cover_pot(practice, kitchen), None));
     }
     match question.answer() {
+        Ok(found) if found.done_by == DoneBy::Never => {
+            practice.warnings.insert(0, format!(
+                "Not done within {:.0} min by the forecast: this oven is too cool for that colour. The ranges are those of common practice.",
+                found.bake.min()
+            ));
+            Ok((practice, None))
+        }
         Ok(found) => {
             let mut expected = banded(&found, question, kitchen, &practice, learnt);
-            if is_cocoa(formula) && question.end != BakeEnd::Dull {
-                expected.warnings.insert(
-                    0,
-                    "Cocoa hides the colour: the time is that of a dough as pale as it would be without. Go by time, the dull middle and touch.".to_owned(),
-                );
-            }
             if matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. })) {
                 expected.warnings.push("A tray-wide bar is larger than the forecast knows: it is told as a slab of 200 mm, whose rim browns first and whose middle follows late.".to_owned());
             }
@@ -154,53 +148,35 @@ fn banded(
     let measured = !kitchen.input().oven_readings.is_empty();
     let swing = kitchen.oven_swing(question.oven.air);
     let oven = learnt.and_then(|k| k.oven);
-    let band = match oven {
-        Some(o) => o.time_sd().hypot(TIME_ITSELF),
-        None if measured => TIME_MEASURED,
-        None => TIME_UNMEASURED,
-    }
-    .hypot(TIME_PER_K * swing.k() * SWING_LEFT);
-    let spread_band =
-        learnt.filter(|k| k.dough.records > 0).map_or(SPREAD_UNBAKED, |k| k.dough.spread_sd.hypot(SPREAD_ITSELF));
-    let time = found.bake;
-    let early = Span::new_s((time * band).s().clamp(LOOK_EARLY.0.s(), LOOK_EARLY.1.s()));
-    let spread = found.spread.value();
-    let off = (spread.abs() * spread_band).max(SPREAD_LEAST);
-    let mut reasons = vec![
-        format!(
-            "{:.1} min until {}.",
-            time.min(),
-            match found.done_by {
-                crate::oven::DoneBy::Rim => "the rim has its colour",
-                crate::oven::DoneBy::Dull => "the middle no longer shines, which here comes last",
-                crate::oven::DoneBy::Set => "the middle is set, which here comes last",
-                crate::oven::DoneBy::Time | crate::oven::DoneBy::Never => "the forecast ends: it is not done by then",
-            }
-        ),
-        if let Some(o) = oven {
-            let beyond = if measured { " from what its thermometer showed" } else { "" };
-            format!(
-                "{} of your bakes have taught it: the oven is off{beyond} by {}{:.0}\u{b0}, \u{b1}\u{a0}{:.0}\u{b0}.",
-                o.records,
-                if o.offset.k() < 0.0 { "\u{2212}" } else { "+" },
-                o.offset.k().abs(),
-                o.offset_sd.k(),
-            )
-        } else if measured {
-            "The range is of an oven measured against a thermometer.".to_owned()
-        } else {
-            "The range is wide: nobody has measured this oven, and \u{b1}\u{a0}15\u{b0} make a fifth of the time."
-                .to_owned()
-        },
-    ];
+    let known = learnt.copied().unwrap_or(BakeKnowledge::NONE);
+    let doubt = OvenDoubt { measured, swing: TIME_PER_K * swing.k() * SWING_LEFT };
+    let range = BakeRange::of(found, &known, doubt, &practice.practice);
+    let (time, dough) = (found.bake, known.dough);
+    let mut reasons = vec![done_words(found)];
+    reasons.push(oven_words(oven, measured));
     if let Some(h) = oven.and_then(|o| o.heat) {
         reasons.push(format!("By them it heats {:.2} times as strongly as the forecast alone has it.", h.heat));
     }
-    if let Some(k) = learnt.filter(|k| k.dough.records > 0) {
+    if dough.records > 0 {
         reasons.push(format!(
-            "By {} this dough spreads {:.2} times as far as the forecast alone has it.",
-            bakes(k.dough.records),
-            k.dough.spread
+            "By {} this dough spreads {:.2} times as far and takes {:.2} times as long as the forecast alone has it, browning {:.2} times as fast.",
+            bakes(dough.records),
+            dough.spread,
+            dough.time,
+            dough.browning
+        ));
+    }
+    if range.bake_widened {
+        reasons.push(format!(
+            "Common practice has {}: forecast and practice do not meet, so the range is widened until your own bakes decide.",
+            minutes(practice.bake)
+        ));
+    }
+    if range.spread_widened {
+        reasons.push(format!(
+            "Common practice has such doughs spread {:.1} to {:.1} %: the range is widened to touch that until your own bakes decide.",
+            100.0 * practice.spread.0.value(),
+            100.0 * practice.spread.1.value()
         ));
     }
     if swing.k() > 0.0 {
@@ -216,6 +192,12 @@ fn banded(
             kitchen.pressure_pa() / 1000.0
         ));
     }
+    if let TrayCover::Share(cover) = question.oven.cover {
+        reasons.push(format!(
+            "{:.0} % of the tray lies under dough: the fuller, the slower and the paler beneath.",
+            100.0 * cover.value()
+        ));
+    }
     if let (Some(fat), Some(set)) = (found.fat_after, found.set_after) {
         reasons.push(format!(
             "The fat lets go after {:.1} min, the dough is set after {:.1}: in between it flows.",
@@ -223,29 +205,63 @@ fn banded(
             set.min()
         ));
     }
-    reasons.push(
+    reasons.push(format!(
+        "Cut at {:.1} mm it comes out {:.1} mm high at {:.2} g/cm\u{b3}{}.",
+        question.piece.thickness.mm(),
+        found.thickness.mm(),
+        found.density.kg_m3() / 1000.0,
         match found.profile {
-            Profile::Domed => "It comes out domed.",
-            Profile::Flat => "It comes out flat.",
-            Profile::Sunken => "Its rim stands a little higher than its middle.",
+            Profile::Domed => ", domed",
+            Profile::Flat => ", flat",
+            Profile::Sunken => ", its rim a little higher than its middle",
         }
-        .to_owned(),
-    );
+    ));
+    let early = Span::new_s((time - range.bake.0).s().clamp(LOOK_EARLY.0.s(), LOOK_EARLY.1.s()));
+    let look = (time - early).s().min(practice.practice.bake.0.s());
     Expected {
-        bake: (time * (1.0 - band), time * (1.0 + band)),
-        look_after: Span::new_s((time - early).s().max(60.0)),
-        spread: (Share::new(spread - off), Share::new(spread + off)),
+        bake: range.bake,
+        look_after: Span::new_s(look.max(60.0)),
+        spread: range.spread,
         cool_on_tray: practice.cool_on_tray,
+        practice: practice.practice,
         reasons,
-        warnings: found.warnings.iter().map(|w| w.0.clone()).collect(),
+        warnings: found.warnings.iter().map(|w| w.text().to_owned()).collect(),
     }
 }
 
-/// From this share of the dough on cocoa hides the colour. Common practice, no source.
-const COCOA_HIDES: f64 = 0.01;
+fn minutes((least, most): (Span, Span)) -> String {
+    format!("{:.1} to {:.1} min", least.min(), most.min())
+}
 
-pub(super) fn is_cocoa(formula: &Formula) -> bool {
-    formula.kind_mass(Kind::Cocoa) / formula.total() > COCOA_HIDES
+fn done_words(found: &BakeForecast) -> String {
+    format!(
+        "{:.1} min until {}.",
+        found.bake.min(),
+        match found.done_by {
+            DoneBy::Rim => "the rim has its colour",
+            DoneBy::Dull => "the middle no longer shines, which here comes last",
+            DoneBy::Set => "the middle is set, which here comes last",
+            DoneBy::Time | DoneBy::Never => "the forecast ends: it is not done by then",
+        }
+    )
+}
+
+fn oven_words(oven: Option<OvenKnowledge>, measured: bool) -> String {
+    if let Some(o) = oven {
+        let beyond = if measured { " from what its thermometer showed" } else { "" };
+        format!(
+            "{} of your bakes have taught it: the oven is off{beyond} by {}{:.0}\u{b0}, \u{b1}\u{a0}{:.0}\u{b0}.",
+            o.records,
+            if o.offset.k() < 0.0 { "\u{2212}" } else { "+" },
+            o.offset.k().abs(),
+            o.offset_sd.k(),
+        )
+    } else if measured {
+        "The range is of an oven measured against a thermometer.".to_owned()
+    } else {
+        "The range is wide: nobody has measured this oven, and \u{b1}\u{a0}15\u{b0} make a fifth of the time."
+            .to_owned()
+    }
 }
 
 fn bakes(n: u32) -> String {
@@ -265,6 +281,7 @@ pub const POT_CAUTIONS: [&str; 5] = [
 /// Of a covered pot nothing is forecast: it has neither a setting nor an air that was measured.
 fn in_a_cover_pot(practice: Expected, kitchen: &Kitchen) -> Expected {
     let bake = (practice.bake.0 * POT_TIMES.0, practice.bake.1 * POT_TIMES.1);
+    let stated = Practice { bake, ..practice.practice };
     let mut warnings: Vec<String> = POT_CAUTIONS.map(str::to_owned).to_vec();
     if kitchen.trays().length().mm() > POT_TRAY_MM {
         warnings.push(format!(
@@ -282,6 +299,7 @@ fn in_a_cover_pot(practice: Expected, kitchen: &Kitchen) -> Expected {
             "Its tops stay paler than in an oven: go by set edges and the underside. Bake one tray of few pieces first.".to_owned(),
         ],
         warnings,
+        practice: stated,
         ..practice
     }
 }
@@ -357,7 +375,7 @@ pub fn bake_seen(
         piece,
         oven: question.oven,
         measured: measured.then(|| kitchen.oven_offset(question.oven.air)),
-        colour: record.edge(),
+        end: question.end.to(record.edge()),
         bake: record.baked(),
         spread: Share::new((growth / outline.rim_radius()).max(-0.5)),
     })

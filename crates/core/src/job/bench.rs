@@ -83,7 +83,7 @@ pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan
     HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() }
 }
 
-/// When the dough's mean is cold enough for the sheet to stay workable for `hands`; `None` when it is so once it is ready,
+/// When the dough is on the whole firm enough for the sheet to stay workable for `hands`; `None` when it is so once it is ready,
 /// or never gets so before it is past its window.
 pub(super) fn workable_after(
     job: &Job,
@@ -94,7 +94,7 @@ pub(super) fn workable_after(
 ) -> Option<Span> {
     let sheet = Piece::Sheet { thickness: job.thickness() };
     let bench = Bench::new(composition, sheet, cold.window.working(Target::Rolling), kitchen.room());
-    let stays = |start: Temperature| bench.stays_workable(start);
+    let stays = |felt: Temperature| bench.stays_workable(felt, felt);
     if cold.bench? >= hands {
         return None;
     }
@@ -107,7 +107,7 @@ pub(super) fn workable_after(
         let middle = Temperature::new_c(f64::midpoint(cold_enough.c(), too_warm.c()));
         if stays(middle).is_none_or(|m| m >= hands) { cold_enough = middle } else { too_warm = middle }
     }
-    cold.answer.curve.iter().find(|s| s.mean <= cold_enough).map(|s| s.after)
+    cold.answer.curve.iter().find(|s| s.felt <= cold_enough).map(|s| s.after)
 }
 
 /// Why the timeline waits longer than ready, and what to do when that is not enough.

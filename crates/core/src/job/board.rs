@@ -5,7 +5,10 @@ use crate::air::standard_pressure_pa;
 use crate::cold::{ChillQuestion, Piece, Support, Target, Wrap, chill_briefly};
 use crate::dough::{Formula, MixMethod, Pantry, Role};
 use crate::error::InputErrors;
-use crate::oven::{BakeForecast, OvenDough, OvenSetup, TrayLiner, TrayMaterial, air_of, forecast_at};
+use crate::oven::{
+    ACROSS_MM, BakeForecast, COVER, OVEN_C, OvenDough, OvenSetup, START_C, THICKNESS_MM, TrayCover, TrayLiner,
+    TrayMaterial, air_of, forecast_at,
+};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
 /// Where a lever is pulled.
@@ -52,9 +55,9 @@ pub struct LeverChange {
     pub rim: Option<f64>,
 }
 
-/// Half the step moves a spread by up to 1.2 % of it and a time by 0.1 % (the forecast's own error study, docs/oven.md): two runs
-/// tell nothing of each other within about twice that, and the least that is told is a tenth of a point and three seconds.
-const SPREAD_NOISE: f64 = 0.024;
+/// Half the step moves a spread by up to 1.9 % of it and a time by 0.3 % (the forecast's own error study, docs/oven.md), most of it alike in
+/// two runs: they tell nothing of each other within about that, and the least that is told is a tenth of a point and three seconds.
+const SPREAD_NOISE: f64 = 0.02;
 const LEAST_SPREAD_POINTS: f64 = 0.1;
 const TIME_NOISE: f64 = 0.002;
 const LEAST_TIME_MIN: f64 = 3.0 / 60.0;
@@ -110,9 +113,10 @@ pub fn colder_takes(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<Option<
 fn starts(question: &BakeQuestion, colder: Option<(Span, ColdPlace)>) -> Vec<(String, BakeQuestion)> {
     let at = |by: f64, name: String| {
         let start = question.piece.start + TemperatureDifference::new_k(by);
-        let inside = (-20.0..=28.0).contains(&start.c());
+        let inside = START_C.contains(&start.c());
         inside.then(|| {
-            let piece = crate::oven::BakePiece { start, ..question.piece };
+            let firm_as_at = question.piece.firm_as_at + TemperatureDifference::new_k(by);
+            let piece = crate::oven::BakePiece { start, firm_as_at, ..question.piece };
             (name, BakeQuestion { piece, ..question.clone() })
         })
     };
@@ -147,7 +151,7 @@ fn ovens(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
     };
     let hotter = TemperatureDifference::new_k(OVEN_NOTCH_K);
     let cooler = TemperatureDifference::new_k(-OVEN_NOTCH_K);
-    let inside = |by: TemperatureDifference| (140.0..=220.0).contains(&(question.oven.air + by).c());
+    let inside = |by: TemperatureDifference| OVEN_C.contains(&(question.oven.air + by).c());
     let fan = if question.oven.fan { "without the fan" } else { "with the fan" };
     let mut found: Vec<Option<(String, BakeQuestion)>> = vec![
         inside(hotter)
@@ -170,7 +174,10 @@ fn ovens(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
     if question.oven.pressure_pa < standard_pressure_pa(300.0) {
         found.push(with("at the sea", &high(0.0)));
     }
-    found.push(with("trays half as full", &|o| o.cover = Share::new((o.cover.value() * 0.5).max(0.05))));
+    if let TrayCover::Share(cover) = question.oven.cover {
+        let half = Share::new((cover.value() * 0.5).max(*COVER.start()));
+        found.push(with("trays half as full", &|o| o.cover = TrayCover::Share(half)));
+    }
     found.into_iter().flatten().collect()
 }
 
@@ -178,14 +185,14 @@ fn shapes(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
     let high = question.piece.thickness.mm();
     let mut found = Vec::new();
     for (thickness, name) in [(high - 1.0, "a millimetre thinner"), (high + 1.0, "a millimetre thicker")] {
-        if (2.0..=25.0).contains(&thickness) {
+        if THICKNESS_MM.contains(&thickness) {
             let piece = crate::oven::BakePiece { thickness: Length::new_mm(thickness), ..question.piece };
             found.push((name.to_owned(), BakeQuestion { piece, ..question.clone() }));
         }
     }
     for (times, name) in [(0.75, "a quarter smaller"), (1.25, "a quarter larger")] {
         let radius = question.piece.radius * times;
-        if (7.5..=100.0).contains(&radius.mm()) {
+        if ACROSS_MM.contains(&(2.0 * radius.mm())) {
             let piece = crate::oven::BakePiece { radius, ..question.piece };
             found.push((name.to_owned(), BakeQuestion { piece, ..question.clone() }));
         }

@@ -26,7 +26,7 @@ mod ways;
 
 pub use advice::{Advice, Remedy, Trouble, advise};
 pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill};
-pub use bake::{BakeQuestion, Cooling, POT_CAUTIONS, bake_question, bake_seen, cooling};
+pub use bake::{BakeQuestion, Cooling, POT_CAUTIONS, bake_seen, cooling};
 pub use board::{BakeLever, LeverChange, LeverEffect, LeverGroup, bake_levers, colder_takes};
 pub use chill::question_of;
 pub use even::{EvenBake, even_bake};
@@ -35,6 +35,7 @@ pub use follow::{Followed, Put, Whereabouts, follow, kept_too_long, usual_purpos
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit, OvenMeasured};
 pub use making::{Making, PieceSize, largest_sheet, piece_outline, piece_size};
 pub use order::{ChillForm, Job, JobInput};
+pub use oven::question_as_baked;
 pub use pan::{PanFill, pan_fill};
 pub use parts::{PartsAhead, parts_ahead};
 pub use plan::{AlsoMixed, Beside, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with};

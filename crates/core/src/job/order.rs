@@ -5,12 +5,12 @@ use crate::dough::{MixMethod, Tint};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::finish::{Coat, MOST_COATS};
 use crate::geometry::Placement;
-use crate::oven::{BakeEnd, BakeSetting, TrayLiner};
+use crate::oven::{BakeEnd, BakeSetting, START_C, TrayLiner};
 use crate::shape::{
     BenchSurface, MOST_SEARCHED, MOST_SHEETS_MEASURED, RollingRules, SHEET_MM, SheetKind, SheetReadings, Spacing,
     Turning,
 };
-use crate::units::{Length, Temperature};
+use crate::units::{Length, Span, Temperature};
 use chrono::{Days, NaiveDateTime};
 
 /// In which form the dough is chilled.
@@ -82,6 +82,8 @@ pub struct JobInput {
     pub bake_end: BakeEnd,
     /// What lies between tray and piece.
     pub liner: TrayLiner,
+    /// The dough rests at least so long for its flour, min; as long as its method usually rests when absent.
+    pub flour_rest_min: Option<f64>,
     /// The pieces as they go into the oven as measured, degC; as their chill leaves them when absent.
     pub goes_in_c: Option<f64>,
     /// What goes onto or between the pieces, at most four.
@@ -122,8 +124,11 @@ impl Job {
         if let Some(dough_c) = input.dough_c {
             checks.range("dough_c", dough_c, -5.0, 35.0, "\u{b0}C");
         }
+        if let Some(rest) = input.flour_rest_min {
+            checks.range("flour_rest_min", rest, 0.0, 720.0, "min");
+        }
         if let Some(goes_in_c) = input.goes_in_c {
-            checks.range("goes_in_c", goes_in_c, -20.0, 28.0, "\u{b0}C");
+            checks.range("goes_in_c", goes_in_c, *START_C.start(), *START_C.end(), "\u{b0}C");
         }
         checks.range("hold_back_percent", input.hold_back_percent, 0.0, 20.0, "% of the flour");
         if input.pieces > 0 {
@@ -218,6 +223,12 @@ impl Job {
     #[must_use]
     pub fn measured_dough(&self) -> Option<Temperature> {
         self.input.dough_c.map(Temperature::new_c)
+    }
+
+    /// How long the dough rests at least for its flour, whatever its temperature.
+    #[must_use]
+    pub fn flour_rest(&self) -> Span {
+        self.input.flour_rest_min.map_or_else(|| self.input.method.flour_rests(), Span::new_min)
     }
 
     /// The pieces as they go into the oven as measured.

@@ -1,13 +1,50 @@
 //! The oven station's answer: what is expected of a job's bake, how far its piece grows, and what to do at the oven.
 
-use super::bake::{Cooling, cooling, expect_bake, is_cocoa};
+use super::bake::{Cooling, bake_question, cooling, cover_of, expect_bake};
 use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan};
-use crate::dough::Formula;
+use crate::dough::{Formula, hides_colour};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
 use crate::oven::{BakeEnd, BakeKnowledge, BakeSetting, HotSpots};
-use crate::shape::Portion;
-use crate::units::Share;
+use crate::shape::{Portion, TrayAnswer, fill_trays, trays_of_squares};
+use crate::units::{Length, Share, Temperature};
+
+/// A job's pieces on their trays. How far apart they lie follows from how far they grow on a full one; how full that is, and so the question, from
+/// how they lie.
+pub(super) fn lay_out(
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    kitchen: &Kitchen,
+    question: &mut BakeQuestion,
+    learnt: Option<&BakeKnowledge>,
+) -> Result<TrayAnswer, InputErrors> {
+    if let Making::Portioned(Portion::TrayBar { width, length, columns, rows, .. }) = &job.input().making {
+        let squares = (*columns, *rows);
+        return Ok(trays_of_squares(outline, job.baked_pieces(), (*width, *length), squares, kitchen.trays()));
+    }
+    let (expected, _) = expect_bake(job, formula, kitchen, question, learnt)?;
+    let grows = outline.rim_radius() * expected.spread.1.value();
+    let trays = fill_trays(outline, job.baked_pieces(), grows, kitchen.trays(), &job.input().tray_layout)?;
+    question.oven.cover = cover_of(outline, trays.fill.first().copied().unwrap_or(1), kitchen);
+    Ok(trays)
+}
+
+/// The question of a job's piece as it was baked: from a temperature as measured, on a tray as full as the job's are.
+///
+/// Fails where a piece is larger than its tray.
+pub fn question_as_baked(
+    job: &Job,
+    formula: &Formula,
+    outline: &Outline,
+    thickness: Length,
+    kitchen: &Kitchen,
+    start: Temperature,
+) -> Result<BakeQuestion, InputErrors> {
+    let mut question = bake_question(job, formula, outline, thickness, kitchen, (start, start), None)?;
+    lay_out(job, formula, outline, kitchen, &mut question, None)?;
+    Ok(question)
+}
 
 pub(super) fn oven_plan(
     job: &Job,
@@ -27,7 +64,7 @@ pub(super) fn oven_plan(
         expected.spread = (Share::new(0.0), Share::new(0.0));
     }
     let growth = (outline.rim_radius() * expected.spread.0.value(), outline.rim_radius() * expected.spread.1.value());
-    let hides_colour = is_cocoa(formula);
+    let hides_colour = hides_colour(formula);
     let cooling = match &forecast {
         Some(f) => cooling(question, f.bake)?,
         None => Cooling::usual(&expected),

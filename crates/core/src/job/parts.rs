@@ -3,7 +3,7 @@
 use super::BakeQuestion;
 use crate::error::InputErrors;
 use crate::geometry::{NarrowKind, NarrowPart, Outline, narrow_parts};
-use crate::oven::{BakeForecast, BakePiece, LEAST_RADIUS_MM, colour_word};
+use crate::oven::{BakeForecast, BakePiece, LEAST_RADIUS_MM, colour_word, forecast_at};
 use crate::units::{Length, Span};
 
 /// Narrow parts of a piece that bake ahead of the rest, those alike taken together.
@@ -61,8 +61,7 @@ pub fn parts_ahead(
         if ahead < WORTH_A_WORD {
             continue;
         }
-        let at_end = run.curve.iter().find(|s| s.after >= whole.bake).or(run.curve.last());
-        let colour = at_end.map_or(run.rim_colour, |s| s.colour[0]);
+        let colour = forecast_at(&there.dough, &there.piece, &there.oven, &there.fit, whole.bake)?.rim_colour;
         let many = group.len();
         let which = if many == 1 {
             format!("The {} at the {}", first.kind.word(), first.place_word(outline))

@@ -3,17 +3,18 @@
 use super::answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
+use super::bake::bake_question;
 use super::bench::{HandsAtTheBench, bench_words, first_sheets, hands_at_the_bench, longest_rest, up, workable_after};
 use super::chill::first_chill;
 use super::figures::{counted, grouped, pieces, plain};
 use super::finishing::finish_plan;
 use super::making::{Source, chilled_form, largest_sheet};
-use super::oven::oven_plan;
+use super::oven::{lay_out, oven_plan};
 use super::pan::fits_its_tray;
-use super::{ChillForm, Job, Kitchen, Making, bake_question, piece_size};
+use super::{ChillForm, Job, Kitchen, Making, piece_size};
 use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
 use crate::cold::{
-    Bench, ChillAnswer, ChillQuestion, Piece, Support, Target, Window, Wrap, chill, disc_of, tempering_to,
+    Bench, ChillAnswer, ChillQuestion, Piece, Sample, Support, Target, Window, Wrap, chill, disc_of, tempering_to,
 };
 use crate::dough::{
     Character, Composition, Formula, Keeping, WeighRules, divide_into_mixes, keeping, mixing_temperatures,
@@ -25,7 +26,6 @@ use crate::oven::BakeKnowledge;
 use crate::safety::{COLD_RULE, raw_rule};
 use crate::shape::{
     DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
-    fill_trays, trays_of_squares,
 };
 use crate::units::{Density, Length, Mass, Span, Temperature};
 use chrono::TimeDelta;
@@ -85,15 +85,10 @@ pub fn plan_with(
     let parts = parts_of(job, &demand, frozen, &beside.also);
     let dough = dough_plan(job, formula, kitchen, &demand, parts, size.mass, density, composition)?;
     let mut cold = cold_plan(job, kitchen, &dough, &demand, &window, keeping(formula))?;
-    let question =
-        bake_question(job, formula, outline, size.thickness, kitchen, goes_in_at(job, &cold), beside.learnt.as_ref())?;
-    let oven = oven_plan(job, formula, outline, kitchen, &question, beside.learnt.as_ref())?;
-    let trays = match &job.input().making {
-        Making::Portioned(Portion::TrayBar { width, length, columns, rows, .. }) => {
-            trays_of_squares(outline, job.baked_pieces(), (*width, *length), (*columns, *rows), kitchen.trays())
-        }
-        _ => fill_trays(outline, job.baked_pieces(), oven.growth.1, kitchen.trays(), &job.input().tray_layout)?,
-    };
+    let learnt = beside.learnt.as_ref();
+    let mut question = bake_question(job, formula, outline, size.thickness, kitchen, goes_in_at(job, &cold), learnt)?;
+    let trays = lay_out(job, formula, outline, kitchen, &mut question, learnt)?;
+    let oven = oven_plan(job, formula, outline, kitchen, &question, learnt)?;
     let mut shape = shape_plan(job, kitchen, demand, trays);
     shape.reasons.extend(source.fault().map(str::to_owned));
     let hands = hands_at_the_bench(job, kitchen, &shape);
@@ -214,13 +209,14 @@ pub fn compute_sheet(
     Ok(table.layout(length))
 }
 
-/// How cold pieces are when they go into the oven: as measured, else cut ones after their tray chill and others as they leave the cold.
-fn goes_in_at(job: &Job, cold: &ColdPlan) -> Temperature {
+/// How cold pieces are when they go into the oven, and as firm as at what: as measured, else cut ones after their tray chill and others as
+/// they leave the cold.
+fn goes_in_at(job: &Job, cold: &ColdPlan) -> (Temperature, Temperature) {
     if let Some(measured) = job.measured_pieces() {
-        return measured;
+        return (measured, measured);
     }
     let last = cold.tray_chill.as_ref().map_or(&cold.answer, |t| &t.answer);
-    at_ready(last).unwrap_or(cold.air)
+    at_ready(last).map_or((cold.air, cold.air), |s| (s.mean, s.felt))
 }
 
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {
@@ -413,7 +409,7 @@ fn cold_plan(
         None
     };
     let air = kitchen.place(place).air();
-    let ready_mean = at_ready(&answer).unwrap_or(warm);
+    let (ready_mean, ready_felt) = at_ready(&answer).map_or((warm, warm), |s| (s.mean, s.felt));
     let working = window.working(target);
     // What is cut is rolled to a sheet first; logs and portions lie on the bench as they are.
     let on_the_bench =
@@ -437,6 +433,17 @@ fn cold_plan(
             window.shift.k().abs()
         ));
     }
+    let rests = job.flour_rest();
+    if rests.min() > 0.0 {
+        reasons.push(format!(
+            "It rests {:.0} min at least for its flour: water spreads evenly, and the sheet cracks less.",
+            rests.min()
+        ));
+    }
+    reasons.extend(setting_words("It", &answer));
+    if let Some(chill) = &tray_chill {
+        reasons.extend(setting_words("The cut piece", &chill.answer));
+    }
     reasons.push(if kitchen.known(place).air_taught {
         format!("The range is what readings have left open of this {}.", place.word())
     } else {
@@ -450,19 +457,32 @@ fn cold_plan(
         tempering_after_night: after_night,
         tempering: None,
         window: *window,
-        bench: bench.stays_workable(ready_mean),
-        bench_longest: bench.stays_workable(coldest),
+        bench: bench.stays_workable(ready_mean, ready_felt),
+        bench_longest: bench.stays_workable(coldest, coldest),
         workable_after: None,
         answer,
         tray_chill,
+        flour_rest: rests,
         keeping,
         reasons,
     })
 }
 
-fn at_ready(answer: &ChillAnswer) -> Option<Temperature> {
+/// What of a chill is the fat's own time.
+fn setting_words(what: &str, answer: &ChillAnswer) -> Option<String> {
+    let (cold, ready) = (answer.cold_enough_after?, answer.ready_after?);
+    ((ready - cold).min() >= 1.0).then(|| {
+        format!(
+            "{what} is cold enough after {:.0} min; its butter goes on setting for {:.0} min more.",
+            cold.min(),
+            (ready - cold).min()
+        )
+    })
+}
+
+fn at_ready(answer: &ChillAnswer) -> Option<Sample> {
     let ready = answer.ready_after?;
-    answer.curve.iter().find(|s| s.after >= ready).map(|s| s.mean)
+    answer.curve.iter().find(|s| s.after >= ready).copied()
 }
 
 /// Minutes after which a chill counts as done: the slow end of its range.
@@ -471,13 +491,15 @@ fn slow_end(answer: &ChillAnswer) -> i64 {
 }
 
 /// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and the wait for a sheet that lasts.
-fn chill_words(cold: &ColdPlan, chill_min: i64) -> String {
+fn chill_words(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) -> String {
     let (ready, slow) = (cold.answer.ready_after.map_or(0, up), slow_end(&cold.answer));
     let mut parts = vec![format!("ready after {ready} min")];
     if slow > ready {
         parts.push(format!("{} min more at the slow end of its range", slow - ready));
     }
-    if chill_min > slow {
+    if chill_min > slow && chill_min == flour_rest_min {
+        parts.push(format!("{} min more for its flour, which rests {flour_rest_min} min at least", chill_min - slow));
+    } else if chill_min > slow {
         parts
             .push(format!("{} min more so that the sheet stays workable while it is rolled and cut", chill_min - slow));
     }
@@ -498,7 +520,7 @@ fn rests_after(kitchen: &Kitchen, dough: &DoughPlan, cold: &ColdPlan) -> Vec<(i6
     // From then on the mean comes down to the place's air as an exponential, its slowest mode; its time scale is that of the way from
     // ready to past. An approximation of the run that goes on; `cold::live` is what a followed piece is told by.
     let ready = cold.answer.ready_after.unwrap_or(past);
-    let at_ready = at_ready(&cold.answer).map_or(at_past, |mean| mean - cold.air);
+    let at_ready = at_ready(&cold.answer).map_or(at_past, |s| s.mean - cold.air);
     let falls = (at_ready.k() / at_past.k()).ln();
     let scale_min = if falls > 0.05 { ((past - ready).min() / falls).max(5.0) } else { past.min().max(5.0) };
     let mut found: Vec<(i64, i64)> = Vec::new();
@@ -522,7 +544,7 @@ fn clock_plan(
     hands: HandsAtTheBench,
 ) -> ClockPlan {
     let method = job.input().method;
-    let chill_min = slow_end(&cold.answer).max(cold.workable_after.map_or(0, up));
+    let chill_min = slow_end(&cold.answer).max(cold.workable_after.map_or(0, up)).max(up(job.flour_rest()));
     let lot = RelayLot {
         mixes: shape.demand.mixes,
         mixed_by: None,
@@ -540,7 +562,7 @@ fn clock_plan(
         cool_min: up(oven.cooling.on_tray()),
         rack_min: up(oven.cooling.on_rack()),
         rests: rests_after(kitchen, dough, cold),
-        chill_why: chill_words(cold, chill_min),
+        chill_why: chill_words(cold, chill_min, up(job.flour_rest())),
     };
     let relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
     let mut reasons = vec![

@@ -257,7 +257,7 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
 
 fn spells(question: &ChillQuestion, answer: &ChillAnswer) -> Vec<Spell> {
     let Some(window) = question.window() else { return vec![] };
-    let feels = |s: &Sample| window.feels(question.target(), s.warmest, s.mean);
+    let feels = |s: &Sample| window.feels_at(question.target(), s, false);
     let mut found: Vec<Spell> = Vec::new();
     for sample in &answer.curve {
         let (side, word) = feels(sample);

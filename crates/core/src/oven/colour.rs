@@ -41,6 +41,13 @@ fn look_of(colour_index: f64, cocoa: bool) -> Lab {
     if cocoa { Lab::new(COCOA.0 - COCOA_DARKENS * at, COCOA.1, COCOA.2) } else { look(colour_index) }
 }
 
+/// That look in the CIE's L*, a* and b*.
+#[must_use]
+pub fn look_lab(colour_index: f64, cocoa: bool) -> [f64; 3] {
+    let Lab { l, a, b, .. } = look_of(colour_index, cocoa);
+    [l, a, b].map(f64::from)
+}
+
 /// That look as a screen shows it, `#rrggbb`; of a dough whose cocoa hides what browning does, as dark as it is.
 #[must_use]
 pub fn screen_colour(colour_index: f64, cocoa: bool) -> String {

@@ -1,6 +1,7 @@
 //! Ranges the trade states for time and spread by thickness, temperature and make-up. Common practice, no source; every
 //! oven differs, so the screen says 'look early'.
 
+use super::bake::{BakeEnd, OVEN_C};
 use crate::dough::{SpreadTendency, between};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -13,6 +14,18 @@ const TEMPERATURE_FACTORS: [(f64, f64, f64); 5] =
     [(150.0, 1.75, 1.65), (162.0, 1.5, 1.43), (175.0, 1.0, 1.0), (190.0, 0.875, 0.714), (205.0, 0.7, 0.57)];
 /// A fan oven bakes like a still one set this much higher (the trade lowers a fan oven by 15 to 25).
 const FAN: TemperatureDifference = TemperatureDifference::new_k(20.0);
+/// What a bake to another colour takes of the time to just golden. Common practice, no source: pale ones come out early, brown ones late.
+const fn by_colour(end: BakeEnd) -> f64 {
+    match end {
+        BakeEnd::Soft(EdgeColour::Pale) => 0.80,
+        BakeEnd::Colour(EdgeColour::Pale) => 0.85,
+        BakeEnd::Soft(_) => 0.90,
+        BakeEnd::Colour(EdgeColour::JustGolden) | BakeEnd::Dull => 1.0,
+        BakeEnd::Colour(EdgeColour::Golden) => 1.12,
+        BakeEnd::Colour(EdgeColour::Brown) => 1.30,
+    }
+}
+
 /// Look this much before the least time.
 const LOOK_EARLY: Span = Span::new_min(2.0);
 /// On the tray before the rack.
@@ -58,7 +71,7 @@ impl BakeSetting {
     /// An oven of 140 to 220 degC, with or without its fan.
     pub fn new(oven_c: f64, fan: bool) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
-        checks.range("oven_c", oven_c, 140.0, 220.0, "\u{b0}C");
+        checks.range("oven_c", oven_c, *OVEN_C.start(), *OVEN_C.end(), "\u{b0}C");
         checks.finish(())?;
         Ok(Self { oven: Temperature::new_c(oven_c), fan })
     }
@@ -70,30 +83,43 @@ impl BakeSetting {
     }
 }
 
+/// What the trade states of a bake.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Practice {
+    /// Least and most time in the oven.
+    pub bake: (Span, Span),
+    /// Least and most growth across, of the width as cut.
+    pub spread: (Share, Share),
+}
+
 /// What is expected of a bake.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Expected {
     /// Least and most time in the oven.
     pub bake: (Span, Span),
-    /// When to look first.
+    /// When to look first: never later than the early end of practice.
     pub look_after: Span,
     /// Least and most growth across, of the width as cut.
     pub spread: (Share, Share),
     /// On the tray before the rack.
     pub cool_on_tray: Span,
+    /// What the trade states beside it.
+    pub practice: Practice,
     /// What the figures rest on, in sentences.
     pub reasons: Vec<String>,
     /// What to mind.
     pub warnings: Vec<String>,
 }
 
-/// Time and spread as the trade states them for a thickness, an oven and the tendency of the dough.
+/// Time and spread as the trade states them for a thickness, an oven, an end and the tendency of the dough.
 #[must_use]
-pub fn bake_practice(thickness: Length, setting: BakeSetting, tendency: &SpreadTendency) -> Expected {
+pub fn bake_practice(thickness: Length, setting: BakeSetting, end: BakeEnd, tendency: &SpreadTendency) -> Expected {
     let felt = if setting.fan { setting.oven + FAN } else { setting.oven };
     let (least, most) = between(&MINUTES_AT_175, thickness.mm());
     let (quicker, slower) = between(&TEMPERATURE_FACTORS, felt.c());
-    let bake = (Span::new_min(least * quicker), Span::new_min((most * slower).max(least * quicker + 1.0)));
+    let of_end = by_colour(end);
+    let bake =
+        (Span::new_min(of_end * least * quicker), Span::new_min(of_end * (most * slower).max(least * quicker + 1.0)));
     let spread = tendency.range;
     let high = 100.0 * spread.1.value();
     let mut reasons = vec![format!(
@@ -128,6 +154,7 @@ pub fn bake_practice(thickness: Length, setting: BakeSetting, tendency: &SpreadT
         bake,
         look_after: Span::new_s((bake.0 - LOOK_EARLY).s().max(60.0)),
         spread,
+        practice: Practice { bake, spread },
         cool_on_tray: COOL_ON_TRAY,
         reasons,
         warnings,
@@ -143,6 +170,8 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
+    const JUST_GOLDEN: BakeEnd = BakeEnd::Colour(EdgeColour::JustGolden);
+
     fn tendency(low: f64, high: f64) -> SpreadTendency {
         SpreadTendency { range: (Share::new(low), Share::new(high)), reasons: vec!["as it is".to_owned()] }
     }
@@ -155,7 +184,12 @@ mod tests {
     #[case(3.0, 175.0, 5.0, 7.0)]
     #[case(11.0, 175.0, 12.0, 17.0)]
     fn the_ranges_are_the_trades(#[case] mm: f64, #[case] oven: f64, #[case] least: f64, #[case] most: f64) {
-        let answer = bake_practice(Length::new_mm(mm), BakeSetting::new(oven, false).unwrap(), &tendency(0.02, 0.06));
+        let answer = bake_practice(
+            Length::new_mm(mm),
+            BakeSetting::new(oven, false).unwrap(),
+            JUST_GOLDEN,
+            &tendency(0.02, 0.06),
+        );
         assert!(
             (answer.bake.0.min() - least).abs() < 0.1 && (answer.bake.1.min() - most).abs() < 0.1,
             "{:?}",
@@ -167,7 +201,7 @@ mod tests {
     #[test]
     fn a_fan_bakes_faster_and_the_spread_is_the_doughs_own() {
         let at = |fan, dough: &SpreadTendency| {
-            bake_practice(Length::new_mm(6.0), BakeSetting::new(175.0, fan).unwrap(), dough)
+            bake_practice(Length::new_mm(6.0), BakeSetting::new(175.0, fan).unwrap(), JUST_GOLDEN, dough)
         };
         let firm = tendency(0.02, 0.06);
         assert!(at(true, &firm).bake.1 < at(false, &firm).bake.1);

@@ -72,6 +72,7 @@ pub fn job_input() -> JobInput {
         making: ready_slab_core::job::Making::Cut,
         bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden),
         liner: ready_slab_core::oven::TrayLiner::Parchment,
+        flour_rest_min: None,
         goes_in_c: None,
         finishes: vec![],
         sheet: ready_slab_core::shape::SheetKind::Oblong,

@@ -8,7 +8,7 @@ use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{bake_levers, bake_question, bake_seen, colder_takes, cooling};
+use ready_slab_core::job::{bake_levers, bake_seen, colder_takes, cooling, question_as_baked};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeSeen, BakesFitted, MOST_FITTED, learn_bakes};
 use ready_slab_store::{AsBaked, FormulaId, JobId, RecordId, Store};
@@ -137,7 +137,7 @@ impl Book {
 /// A bake as the fit takes it: against what it was baked with, whatever has become of job, formula and kitchen since.
 fn seen_of(formula: usize, baked: &AsBaked, record: &BakeRecord) -> Option<BakeSeen> {
     let AsBaked { job, formula: dough, outline, kitchen, start } = baked;
-    let question = bake_question(job, dough, outline, record.cut_thickness(), kitchen, *start, None).ok()?;
+    let question = question_as_baked(job, dough, outline, record.cut_thickness(), kitchen, *start).ok()?;
     bake_seen(formula, kitchen, outline, &question, record)
 }
 

@@ -2,7 +2,7 @@
 
 use super::read;
 use crate::problem::{ApiError, Problem};
-use crate::wire::{ChillRequest, ChillResult, SheetRequest, SheetResult};
+use crate::wire::{BakeRequest, BakeResult, ChillRequest, ChillResult, SheetRequest, SheetResult};
 use actix_web::{post, web};
 
 /// Chills a piece.
@@ -18,5 +18,13 @@ pub async fn chill(payload: web::Payload) -> Result<web::Json<ChillResult>, ApiE
 #[post("/api/compute/sheet")]
 pub async fn sheet(payload: web::Payload) -> Result<web::Json<SheetResult>, ApiError> {
     let request: SheetRequest = read(payload).await?;
+    Ok(web::Json(web::block(move || request.answer()).await??))
+}
+
+/// Bakes a piece.
+#[utoipa::path(tag = "compute", operation_id = "compute_bake", request_body = BakeRequest, responses((status = 200, body = BakeResult), (status = 422, body = Problem)))]
+#[post("/api/compute/bake")]
+pub async fn bake(payload: web::Payload) -> Result<web::Json<BakeResult>, ApiError> {
+    let request: BakeRequest = read(payload).await?;
     Ok(web::Json(web::block(move || request.answer()).await??))
 }

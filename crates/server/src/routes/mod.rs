@@ -155,6 +155,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(units::read_text)
         .service(compute::chill)
         .service(compute::sheet)
+        .service(compute::bake)
         .service(jobs::add_demo);
 }
 

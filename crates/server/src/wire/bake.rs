@@ -39,6 +39,8 @@ pub struct BakeView {
     pub growth_mm: f64,
     /// Once it has cooled.
     pub thickness_mm: f64,
+    /// Once it has cooled, over all of it.
+    pub density_kg_m3: f64,
     /// From the side.
     pub profile: ProfileWord,
     /// Colour index, 0 raw to 100 burnt.
@@ -248,6 +250,12 @@ pub struct TaughtView {
     pub spread: f64,
     /// One standard deviation, of itself.
     pub spread_sd_percent: f64,
+    /// Times as long as the model has it.
+    pub time: f64,
+    /// Times as fast as the model has it.
+    pub browning: f64,
+    /// What stays unsure of a time, of itself.
+    pub time_sd_percent: f64,
     /// Records it rests on.
     pub records: u32,
 }
@@ -262,6 +270,9 @@ impl From<&BakeKnowledge> for TaughtView {
             oven_records: k.oven.map_or(0, |o| o.records),
             spread: k.dough.spread,
             spread_sd_percent: 100.0 * k.dough.spread_sd,
+            time: k.dough.time,
+            browning: k.dough.browning,
+            time_sd_percent: 100.0 * k.dough.time_sd,
             records: k.dough.records,
         }
     }
@@ -334,6 +345,7 @@ impl BakeView {
             spread_percent: 100.0 * f.spread.value(),
             growth_mm: piece.radius.mm() * f.spread.value(),
             thickness_mm: f.thickness.mm(),
+            density_kg_m3: f.density.kg_m3(),
             profile: f.profile.into(),
             rim_colour: f.rim_colour,
             rim_word: word(f.rim_colour),

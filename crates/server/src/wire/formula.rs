@@ -5,6 +5,7 @@ use ready_slab_core::dough::{
     Character, Formula, Judgement, Lever, LineChange, LineInput, Pantry, Pulled, SCHOOLS, packing,
 };
 use ready_slab_core::error::InputErrors;
+use ready_slab_core::oven::StandardSpread;
 use ready_slab_store::{FormulaVersion, StoredFormula};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -148,12 +149,14 @@ pub struct CharacterView {
     pub packing: f64,
     /// Firm to pipeable.
     pub handling: JudgementView,
-    /// How far it spreads.
+    /// How far its standard piece spreads: a round of 65 mm and 6 mm, chilled to 6 degC, baked at 175 degC.
     pub spread: JudgementView,
-    /// Growth across.
+    /// Growth across that piece.
     pub spread_least_percent: f64,
-    /// Growth across.
+    /// Growth across that piece.
     pub spread_most_percent: f64,
+    /// Growth all round that piece; null where the forecast knows nothing of the dough.
+    pub standard_grows_mm: Option<f64>,
     /// How fast it colours.
     pub browning: JudgementView,
     /// How it bites.
@@ -165,7 +168,7 @@ pub struct CharacterView {
 impl CharacterView {
     /// The character of a formula.
     pub fn of(formula: &Formula, formula_id: Option<i64>) -> Self {
-        let c = Character::of(formula);
+        let (c, spread) = (Character::of(formula), StandardSpread::of(formula));
         let b = &c.balance;
         Self {
             name: formula.name().to_owned(),
@@ -183,9 +186,10 @@ impl CharacterView {
             density_kg_m3: c.density.kg_m3(),
             packing: packing(formula),
             handling: (&c.handling).into(),
-            spread: (&c.spread).into(),
-            spread_least_percent: 100.0 * c.spread_range.0.value(),
-            spread_most_percent: 100.0 * c.spread_range.1.value(),
+            spread: (&spread.judgement).into(),
+            spread_least_percent: 100.0 * spread.range.0.value(),
+            spread_most_percent: 100.0 * spread.range.1.value(),
+            standard_grows_mm: spread.grows.map(|g| g.mm()),
             browning: (&c.browning).into(),
             tenderness: (&c.tenderness).into(),
             warnings: c.warnings,
@@ -231,6 +235,13 @@ pub struct NeighbourView {
     pub name: String,
 }
 
+/// How a formula differs from a neighbour: what it is made of, then how far it spreads.
+fn differences(own: &Formula, neighbour: &Formula, name: &str) -> Vec<String> {
+    let mut found = Character::of(own).beside(&Character::of(neighbour), name);
+    found.extend(StandardSpread::of(own).beside(&StandardSpread::of(neighbour)));
+    found
+}
+
 impl BesideView {
     /// The formula beside the neighbour of that key, or beside the one on the shelf that is nearest to it.
     pub fn new(own: &StoredFormula, shelf: &[StoredFormula], key: Option<&str>) -> Self {
@@ -260,7 +271,7 @@ impl BesideView {
             .unwrap_or_else(|| (SCHOOLS[0].formula(), None));
         let name = if id.is_some() { neighbour.name().to_owned() } else { format!("the {} school", neighbour.name()) };
         Self {
-            differences: character.beside(&Character::of(&neighbour), &name),
+            differences: differences(&own.formula, &neighbour, &name),
             own: CharacterView::of(&own.formula, Some(own.id.0)),
             neighbour: CharacterView { name, ..CharacterView::of(&neighbour, id) },
             schools: SCHOOLS
@@ -388,14 +399,13 @@ pub struct PulledView {
 impl PulledView {
     /// A pulled lever as sent.
     pub fn new(before: &Formula, pulled: &Pulled) -> Self {
-        let (was, is) = (Character::of(before), Character::of(&pulled.formula));
         Self {
             formula: (&pulled.formula).into(),
             changes: pulled.changes.iter().map(Into::into).collect(),
             reasons: pulled.reasons.clone(),
             before: CharacterView::of(before, None),
             after: CharacterView::of(&pulled.formula, None),
-            differences: is.beside(&was, "before"),
+            differences: differences(&pulled.formula, before, "before"),
         }
     }
 }

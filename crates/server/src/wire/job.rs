@@ -88,6 +88,9 @@ pub struct JobBody {
     /// What lies between tray and piece.
     #[serde(default = "on_parchment")]
     pub liner: LinerWord,
+    /// The dough rests at least so long for its flour, 0 to 720; as long as its method usually rests when null.
+    #[serde(default)]
+    pub flour_rest_min: Option<f64>,
     /// The pieces as they go into the oven as measured, -20 to 28; as their chill leaves them when null.
     #[serde(default)]
     pub goes_in_c: Option<f64>,
@@ -315,6 +318,7 @@ impl JobBody {
             bake_end: j.bake_end.into(),
             liner: j.liner.into(),
             goes_in_c: j.goes_in_c,
+            flour_rest_min: j.flour_rest_min,
             finishes: j.finishes.iter().map(FinishBody::from).collect(),
             sheet: j.sheet.into(),
             sheet_width_mm: j.sheet_width_mm,
@@ -366,6 +370,7 @@ impl JobBody {
             bake_end: self.bake_end.into(),
             liner: self.liner.into(),
             goes_in_c: self.goes_in_c,
+            flour_rest_min: self.flour_rest_min,
             finishes: self.finishes.iter().map(FinishBody::coat).collect(),
             sheet: self.sheet.into(),
             sheet_width_mm: self.sheet_width_mm,
@@ -426,6 +431,7 @@ pub fn job_word(field: &str) -> &'static str {
         "liner" => "what lies on the tray",
         "finishes" => "finish",
         "goes_in_c" => "temperature of the pieces",
+        "flour_rest_min" => "rest of the flour",
         "sheet" => "form of the sheet",
         "sheet_width_mm" => "widest sheet",
         "sheet_length_mm" => "longest sheet",

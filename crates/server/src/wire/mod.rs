@@ -2,6 +2,7 @@
 
 mod bake;
 mod compute;
+mod compute_bake;
 mod cutter;
 mod even;
 mod file;
@@ -31,6 +32,7 @@ pub use bake::{
     BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
 };
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
+pub use compute_bake::{BakeRequest, BakeResult};
 pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
@@ -66,6 +68,6 @@ pub use ways::{
 pub use words::{
     BakeEndWord, BuiltinWord, CupSystemWord, CupWayWord, DarkEdgeWord, DoneWord, EdgeWord, EggWord, FatWord, FeelWord,
     KindWord, LeverGroupWord, LinerWord, MethodWord, NarrowWord, PaperWord, PlaceWord, ProfileWord, PurposeWord,
-    SheetWord, SideWord, SpotTestWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayWord, TurningWord, UseWord,
-    WhereWord, WhichDoughWord, WrapWord,
+    SheetWord, SideWord, SpotTestWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayMaterialWord, TrayWord,
+    TurningWord, UseWord, WhereWord, WhichDoughWord, WrapWord,
 };

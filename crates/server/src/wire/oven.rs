@@ -2,7 +2,7 @@
 
 use super::SpotTestWord;
 use ready_slab_core::error::{Checks, InputErrors};
-use ready_slab_core::oven::{HotSpots, OvenReading, OvenTest, judge_oven};
+use ready_slab_core::oven::{HotSpots, OVEN_C, OvenReading, OvenTest, judge_oven};
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -146,7 +146,7 @@ impl ThermometerQuery {
     /// The same within its ranges.
     pub fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
-        checks.range("set_c", self.set_c, 140.0, 220.0, "\u{b0}C");
+        checks.range("set_c", self.set_c, *OVEN_C.start(), *OVEN_C.end(), "\u{b0}C");
         checks.range("speed", self.speed, 1.0, 3600.0, "times");
         checks.finish(self)
     }

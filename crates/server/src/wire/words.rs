@@ -5,7 +5,7 @@ use ready_slab_core::dough::{CupWay, EggClass, FatKind, Feel, Kind, MixMethod, S
 use ready_slab_core::geometry::NarrowKind;
 use ready_slab_core::geometry::{BuiltinKind, DarkEdge, PaperSize};
 use ready_slab_core::job::{ColdPlace, LeverGroup, Whereabouts};
-use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, Profile, SpotTest, TrayLiner};
+use ready_slab_core::oven::{BakeEnd, DoneBy, EdgeColour, Profile, SpotTest, TrayLiner, TrayMaterial};
 use ready_slab_core::recipe::CupSystem;
 use ready_slab_core::shape::{BenchSurface, LogForm, PatternKind, PortionKind, SheetKind, Turning, WhichDough};
 use serde::{Deserialize, Serialize};
@@ -41,6 +41,8 @@ word!(/// What form a sheet is rolled to.
     SheetWord for SheetKind { Oblong, Round, Oval });
 word!(/// What lies between tray and piece.
     LinerWord for TrayLiner { Parchment, Bare, Greased, Foil, Silicone, Floured });
+word!(/// What a tray is of, as it bakes.
+    TrayMaterialWord for TrayMaterial { Light, Dark, Heavy, Insulated });
 word!(/// What was laid over the rack to find hot spots.
     SpotTestWord for SpotTest { Bread, Sugar });
 word!(/// What a narrow part of a piece is.

@@ -90,6 +90,7 @@ pub fn job(pieces: u32) -> Job {
         bake_end: BakeEnd::Soft(EdgeColour::Golden),
         liner: TrayLiner::Silicone,
         goes_in_c: Some(9.5),
+        flour_rest_min: Some(35.0),
         finishes: vec![Coat::Drizzle, Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }],
         sheet_width_mm: Some(280.0),
         sheet_length_mm: None,

@@ -61,7 +61,15 @@ export function Cold() {
             {job.chill_as_disc && plan.making.kind === "cut" ? (
               <Amount label="Discs pressed to" kind="length" value={job.disc_mm} field="disc_mm" step={1} onSave={(disc_mm) => keep({ disc_mm })} />
             ) : null}
-            <Fault text={otherFault(change.error, ["disc_mm"])} />
+            <Amount
+              label={job.flour_rest_min == null ? "Rests for its flour at least, as usual" : "Rests for its flour at least"}
+              kind="duration"
+              value={plan.cold.flour_rest_min}
+              field="flour_rest_min"
+              step={5}
+              onSave={(flour_rest_min) => keep({ flour_rest_min })}
+            />
+            <Fault text={otherFault(change.error, ["disc_mm", "flour_rest_min"])} />
           </div>
         </Part>
         {cold.tray_chill ? <Part title="Cut pieces, before the oven">

@@ -85,6 +85,10 @@ export function CurveKey({ readings = false }: { readings?: boolean }) {
         <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block"><path d="M2 4h32" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" /></svg>
         the mean
       </span>
+      <span>
+        <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block"><path d="M0 4h34" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" /></svg>
+        as firm as at: fat sets later than it cools
+      </span>
       {readings ? (
         <>
           <span>

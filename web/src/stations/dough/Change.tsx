@@ -12,6 +12,7 @@ import { EGGS, eggWord } from "../../recipe/eggs";
 import { useFormat } from "../../kit/settings";
 import { KeptVersion, useJobFormula } from "./Dough";
 import { DoughNav } from "./DoughNav";
+import { spreadWords } from "./Traits";
 
 type Kind = "fat" | "sugar" | "flour" | "egg" | "salted" | "rich" | "altitude" | "damp" | "bowl";
 
@@ -309,7 +310,7 @@ function One({ label, start, onPull }: { label: string; start: string; onPull(te
 
 const TRAITS = [
   { key: "handling", name: "In the hand" },
-  { key: "spread", name: "Spread" },
+  { key: "spread", name: "Spread of a 65 mm round" },
   { key: "browning", name: "Colour" },
   { key: "tenderness", name: "Bite" },
 ] as const;
@@ -368,11 +369,11 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
               <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{t.name}</th>
               <td className="py-1.5 pr-2">
                 {before[t.key].word}
-                {t.key === "spread" ? <span className="num block">{number(before.spread_least_percent, 0)}–{number(before.spread_most_percent, 0)} %</span> : null}
+                {t.key === "spread" ? <span className="num block">{spreadWords(before)}</span> : null}
               </td>
               <td className="py-1.5 font-semibold">
                 {after[t.key].word}
-                {t.key === "spread" ? <span className="num block">{number(after.spread_least_percent, 0)}–{number(after.spread_most_percent, 0)} %</span> : null}
+                {t.key === "spread" ? <span className="num block">{spreadWords(after)}</span> : null}
               </td>
             </tr>
           ))}

@@ -5,7 +5,7 @@ import { useFormat } from "../../kit/settings";
 
 const TRAITS = [
   { key: "handling", name: "In the hand", low: "firm", high: "pipeable" },
-  { key: "spread", name: "Spread", low: "none", high: "far" },
+  { key: "spread", name: "Spread of a 65 mm round", low: "none", high: "far" },
   { key: "browning", name: "Colour", low: "pale", high: "fast" },
   { key: "tenderness", name: "Bite", low: "firm", high: "short" },
 ] as const;
@@ -21,7 +21,7 @@ export function Traits({ beside }: { beside: Beside }) {
             <span className="text-fine text-soft">{t.name}</span>
             <span className="text-right font-semibold">
               {own[t.key].word}
-              {t.key === "spread" ? `, ${number(own.spread_least_percent, 0)}–${number(own.spread_most_percent, 0)} %` : ""}
+              {t.key === "spread" ? `, ${spreadWords(own)}` : ""}
             </span>
           </div>
           <Scale trait={t} own={own[t.key]} other={neighbour[t.key]} neighbour={neighbour.name} />
@@ -38,6 +38,9 @@ export function Traits({ beside }: { beside: Beside }) {
     </ul>
   );
 }
+
+/** Of the standard piece: a round of 65 mm and 6 mm, chilled. */
+export const spreadWords = (of: Beside["own"]): string => `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)} %`;
 
 /** Across the scale, page units. */
 const at = (level: number) => 10 + level * 300;

@@ -119,7 +119,7 @@ describe("the map of schools", () => {
 describe("the judgements", () => {
   it("give the word, the spread in per cent, the neighbour's word to a reader, and why", () => {
     shown(<Traits beside={BESIDE} />);
-    expect(screen.getByText("spreads, 7–15 %")).toBeTruthy();
+    expect(screen.getByText("spreads, 7.2–15.4 %")).toBeTruthy();
     expect(screen.getByRole("img", { name: "In the hand: right for rolling; Honey-oat: soft" })).toBeTruthy();
     expect(screen.getByText("tender, since it is so.")).toBeTruthy();
   });

@@ -7,10 +7,11 @@ import { useFormat } from "../../kit/settings";
 
 const [LEFT, TOP, HIGH] = [46, 12, 150];
 
-export function BakeCurve({ forecast, least_min, most_min }: { forecast: Schemas["BakeView"]; least_min: number; most_min: number }) {
+export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; oven: Schemas["OvenView"] }) {
+  const { bake_least_min: least_min, bake_most_min: most_min, practice_bake_least_min: soon, practice_bake_most_min: late } = oven;
   const format = useFormat();
   const width = usePictureWidth();
-  const last = Math.max(most_min * 1.06, forecast.bake_min * 1.2);
+  const last = Math.max(most_min * 1.06, forecast.bake_min * 1.2, late * 1.04);
   const curve = forecast.curve.filter((p) => p.after_min >= 0 && p.after_min <= last);
   const right = width - 52;
   const x = (min: number) => LEFT + (min / last) * (right - LEFT);
@@ -38,6 +39,8 @@ export function BakeCurve({ forecast, least_min, most_min }: { forecast: Schemas
         </g>
       ))}
       <text x={right} y={TOP + HIGH + 20} textAnchor="end" fontSize="14" className="soft">min</text>
+      <path d={`M${x(soon)} ${TOP + 8}V${TOP}H${x(late)}V${TOP + 8}`} fill="none" className="stroke-spruce" strokeWidth="2" />
+      <text x={x(late) - 4} y={TOP + 16} textAnchor="end" fontSize="12.5" className="fill-spruce">practice</text>
       {[50, 100, 150].map((c) => (
         <g key={c}>
           <path d={`M${LEFT} ${warm(c)}H${right}`} className="stroke-rule" strokeWidth="0.6" strokeDasharray="2 5" />

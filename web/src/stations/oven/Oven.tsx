@@ -14,6 +14,7 @@ import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { BakeCurve } from "./BakeCurve";
+import { BesidePractice } from "./BesidePractice";
 import { OvenNav } from "./OvenNav";
 import { PieceDrawing } from "./PieceDrawing";
 import { ENDS, LINERS } from "./words";
@@ -58,7 +59,7 @@ export function Oven() {
               </ol>
             ) : null}
             <h3 className="h-part mb-1 mt-4">In its time</h3>
-            <BakeCurve forecast={forecast} least_min={oven.bake_least_min} most_min={oven.bake_most_min} />
+            <BakeCurve forecast={forecast} oven={oven} />
           </>
         ) : (
           <p className="my-6 max-w-xl text-lg">{oven.cover_pot ? "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often." : <>The forecast does not reach this bake. What is said here are ranges of common practice; {oven.warnings[0] ? inUnits(oven.warnings[0], format) : ""}</>}</p>
@@ -69,8 +70,17 @@ export function Oven() {
           <p className="answer">
             <Live value={`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min`} />
           </p>
-          <p className="mb-3 mt-1 text-soft">look first after {number(oven.look_after_min, 0)} min</p>
-          <p className="say">{oven.look_for} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
+          <p className="mt-1 text-soft">look first after {number(oven.look_after_min, 0)} min</p>
+          {forecast ? (
+            <BesidePractice
+              name="Nine of ten bakes"
+              unit="min"
+              own={{ least: oven.bake_least_min, most: oven.bake_most_min }}
+              at={forecast.bake_min}
+              practice={{ least: oven.practice_bake_least_min, most: oven.practice_bake_most_min }}
+            />
+          ) : null}
+          <p className="say mt-3">{oven.look_for} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
         </Part>
         <Part title="Baked until">
           <Choice label="Baked until" value={job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end) => change.mutate({ bake_end })} />
@@ -107,17 +117,28 @@ export function Oven() {
         </Part>
         <Part title="What comes out">
           <Rows>
-            <Row name="Spread across"><Live value={`${number(oven.spread_least_percent, 0)}–${number(oven.spread_most_percent, 0)} %`} /></Row>
-            <Row name="Across, baked"><Live value={format.lengths(Math.round(oven.baked_width_least_mm * 10) / 10, Math.round(oven.baked_width_most_mm * 10) / 10)} /></Row>
+            <Row name="Grows all round"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
+            <Row name="Across this piece"><Live value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)} %`} /></Row>
+            <Row name="Its longer side, cut → baked"><Live value={`${format.length(Math.round(oven.cut_width_mm * 10) / 10)} → ${format.lengths(Math.round(oven.baked_width_least_mm * 10) / 10, Math.round(oven.baked_width_most_mm * 10) / 10)}`} /></Row>
             {forecast ? (
               <>
-                <Row name="Thick, cooled"><Live value={format.length(Math.round(forecast.thickness_mm * 10) / 10)} /></Row>
+                <Row name="Height, cut → baked"><Live value={`${format.length(Math.round(oven.thickness_mm * 10) / 10)} → ${format.length(Math.round(forecast.thickness_mm * 10) / 10)}`} /></Row>
+                <Row name="Density, baked"><Live value={`${number(forecast.density_kg_m3 / 1000, 2, 2)} g/cm³`} /></Row>
                 <Row name="Middle as it comes out"><Live value={format.temperature(forecast.core_c, 0)} /></Row>
                 <Row name="Lighter by"><Live value={`${number(forecast.loss_percent, 1)} %`} /></Row>
                 <Row name="Rim against middle"><Live value={`ΔE ${number(forecast.rim_apart_de, 1)}, ${forecast.rim_apart_seen ? "seen by anybody" : "hardly seen"}`} /></Row>
               </>
             ) : null}
           </Rows>
+          {forecast ? (
+            <BesidePractice
+              name="A round of this dough spreads"
+              unit="%"
+              own={{ least: oven.round_spread_least_percent, most: oven.round_spread_most_percent }}
+              at={forecast.spread_percent}
+              practice={{ least: oven.practice_spread_least_percent, most: oven.practice_spread_most_percent }}
+            />
+          ) : null}
           <p className="mb-2 mt-3 rounded-lg bg-cold-pale px-3 py-2 text-fine text-ink">
             {forecast ? "A forecast that was fitted to common practice; no measured bake stands behind it, so its bands are wide. Your own records in the Ledger tell more." : "These are ranges of common practice, not a forecast for your oven."}
           </p>

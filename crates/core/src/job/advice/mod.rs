@@ -216,13 +216,16 @@ impl At<'_> {
             Target::Rolling,
         )?;
         let curve = left_for(&question, ON_THE_BENCH);
-        let rolls = |s: &crate::cold::Sample| s.mean <= window.rolls_to;
+        let rolls = |s: &crate::cold::Sample| s.felt <= window.rolls_to;
         let Some(ready) = curve.iter().find(|s| rolls(s)) else {
-            let lowest = curve.iter().map(|s| s.mean.c()).fold(f64::MAX, f64::min);
+            let firmest = curve.iter().map(|s| s.felt.c()).fold(f64::MAX, f64::min);
             return Ok(Some(Remedy {
                 what: "The sheet on a tray from the freezer, on the bench".to_owned(),
                 takes: None,
-                why: format!("Not enough here: it brings the sheet to {} only.", degrees(Temperature::new_c(lowest))),
+                why: format!(
+                    "Not enough here: its fat has no time to set, and it gets no firmer than at {}.",
+                    degrees(Temperature::new_c(firmest))
+                ),
             }));
         };
         let until = curve.iter().skip_while(|s| s.after <= ready.after).find(|s| !rolls(s)).map(|s| s.after);
@@ -399,7 +402,7 @@ impl At<'_> {
             Place::new(kitchen.room().c(), BENCH_FILM.w_m2k())?,
             Target::Rolling,
         )?;
-        let lasts = left_for(&question, ON_THE_BENCH).iter().find(|s| s.mean > working.to).map(|s| s.after);
+        let lasts = left_for(&question, ON_THE_BENCH).iter().find(|s| s.felt > working.to).map(|s| s.after);
         let frozen = Remedy {
             what: "Cut on an upturned tray from the freezer".to_owned(),
             takes: None,

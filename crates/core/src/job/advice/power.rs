@@ -48,8 +48,8 @@ impl At<'_> {
         }
         let window = plan.cold.window;
         let working = self.working();
-        let (side, _) = window.feels(plan.cold.target, now.warmest, now.mean);
-        let too_warm = curve.iter().skip_while(|s| s.after < ago).find(|s| s.mean > working.to).map(|s| s.after);
+        let (side, _) = window.feels_at(plan.cold.target, &now, false);
+        let too_warm = curve.iter().skip_while(|s| s.after < ago).find(|s| s.felt > working.to).map(|s| s.after);
         let relative = |moment: Span| {
             if moment > ago { format!("in {}", words(moment - ago)) } else { format!("{} ago", words(ago - moment)) }
         };

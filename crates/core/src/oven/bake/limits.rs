@@ -1,55 +1,185 @@
 //! Where the model knows something, and where it only guesses.
 
 use super::dough::OvenDough;
-use super::setup::{BakePiece, OvenSetup};
+use super::flow::packed_as_laid;
+use super::setup::{BakePiece, OvenSetup, TrayCover};
+use crate::air::standard_pressure_pa;
 use crate::error::{Checks, InputError, InputErrors};
+use std::ops::RangeInclusive;
 
-/// Radius of the smallest disc the model knows, mm.
+/// Height of a piece that the model knows, mm.
+pub const THICKNESS_MM: RangeInclusive<f64> = 2.0..=25.0;
+/// Width of a round that it knows, mm.
+pub const ACROSS_MM: RangeInclusive<f64> = 15.0..=200.0;
+/// Radius of the smallest disc it knows, mm.
 pub const LEAST_RADIUS_MM: f64 = 7.5;
+/// Setting of an oven, degC.
+pub const OVEN_C: RangeInclusive<f64> = 140.0..=220.0;
+/// Dough as it goes in, degC.
+pub const START_C: RangeInclusive<f64> = -20.0..=28.0;
+/// Tray as the pieces are laid on it, degC.
+const TRAY_C: RangeInclusive<f64> = -40.0..=100.0;
+/// The least and the most of a tray that may lie under pieces.
+pub const COVER: RangeInclusive<f64> = 0.05..=0.90;
+/// No further up, m: and from where on it is told.
+const HIGHEST_M: f64 = 3000.0;
+const HIGH_M: f64 = 1500.0;
+/// Of the dough: fat the model was calibrated to; all it takes.
+const FAT_KNOWN: RangeInclusive<f64> = 0.18..=0.30;
+const FAT_TAKEN: RangeInclusive<f64> = 0.04..=0.40;
+const MOST_WATER: f64 = 0.25;
+/// From here on it is mainly nuts; a paste of them. Of the dough, our own reading of where rows of practice end.
+const MAINLY_NUTS: f64 = 0.30;
+const MUCH_PASTE: f64 = 0.15;
+/// Solids fill so little of the room between them in what flows on its tray before it bakes: tuiles, wafers, drops of batter.
+const BATTER: f64 = 0.42;
+/// Less than this, and a dough is soft, to be dropped or piped.
+const SOFT: f64 = 0.68;
+/// Heights from which discs and rich doughs slump too far in the model, mm, and what rich is.
+const TALL_MM: f64 = 15.0;
+const TALL_RICH_MM: f64 = 12.0;
+const RICH: f64 = 0.24;
+/// Colour runs ahead of pieces thinner than this, mm.
+const THIN_MM: f64 = 4.0;
+/// Of the dough: syrup that counts beside soda, pieces that are many; of the flour, ammonia, per cent.
+const SYRUP: f64 = 0.03;
+const MANY_PIECES: f64 = 0.20;
+const MUCH_AMMONIA_PERCENT: f64 = 0.5;
+/// Undersides outside these covers are a guess.
+const COVER_KNOWN: RangeInclusive<f64> = 0.2..=0.6;
 
 /// What to mind about a forecast.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct BakeWarning(pub String);
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum BakeWarning {
+    /// Balls, thick discs, thick rich doughs.
+    Slumps,
+    /// A soft dough with soda.
+    SoftWithSoda,
+    /// Syrup or honey with soda.
+    SyrupWithSoda,
+    /// Cocoa hides its colour.
+    Cocoa,
+    /// Less or more fat than the rows of practice have.
+    Fat,
+    /// Thin air.
+    High,
+    /// Much baker's ammonia.
+    Ammonia,
+    /// So thin that colour runs ahead.
+    Thin,
+    /// Many pieces in it.
+    Pieces,
+    /// A leavener of which nothing is known.
+    UnknownLeavener,
+    /// A tray so full or so empty that its underside is a guess.
+    Cover,
+    /// Books and bakers disagree on powdered sugar.
+    Powdered,
+}
 
-/// What the model knows too little of, as sentences.
+impl BakeWarning {
+    /// As a sentence.
+    #[must_use]
+    pub const fn text(self) -> &'static str {
+        match self {
+            Self::Slumps => {
+                "Balls, thick discs and thick rich doughs slump further in the forecast than on the tray, the warmer the more: take the lower end of the spread."
+            }
+            Self::SoftWithSoda => "Soft doughs with soda run wide by nature: the range of the spread is wide.",
+            Self::SyrupWithSoda => "Of syrup or honey with soda the forecast spreads too far: take the lower end.",
+            Self::Cocoa => "Cocoa hides the colour, and when its middle turns dull is weakly founded: go by touch.",
+            Self::Fat => {
+                "Its fat lies outside the 18 to 30 % of the dough that the forecast was fitted to: bake one tray first."
+            }
+            Self::High => "Above 1500 m little is known of how cookies bake: bake one tray first.",
+            Self::Ammonia => "So much baker\u{2019}s ammonia lifts more than the forecast knows.",
+            Self::Thin => "Under 4 mm it goes from golden to brown within a minute: stand by it.",
+            Self::Pieces => "More than a fifth of it are pieces, which the forecast knows little of.",
+            Self::UnknownLeavener => {
+                "It holds a leavener of which the forecast knows nothing: it lifts and spreads more than told."
+            }
+            Self::Cover => "On so full or so empty a tray the colour of the underside is a guess.",
+            Self::Powdered => "Books and bakers disagree on how powdered sugar spreads.",
+        }
+    }
+
+    /// By how much wider the range of the spread is for it.
+    #[must_use]
+    pub const fn widens(self) -> f64 {
+        match self {
+            Self::Slumps | Self::SoftWithSoda | Self::SyrupWithSoda | Self::UnknownLeavener => 1.5,
+            Self::Fat | Self::High | Self::Ammonia | Self::Pieces => 1.25,
+            Self::Cocoa | Self::Thin | Self::Cover | Self::Powdered => 1.0,
+        }
+    }
+}
+
+/// What the model knows too little of.
 ///
 /// Fails, naming what and the range, for a piece under 2 or over 25 mm high, under 15 or over 200 mm across, an oven under
-/// 140 or over 220 degC, a dough of under 10 or over 38 % fat, over 25 % water, without flour, or not between -20 and 28 degC.
+/// 140 or over 220 degC, a tray over 100 degC, air of more than 3,000 m, a dough of under 4 or over 40 % fat, over 25 % water, without flour, mainly of
+/// nuts, or not between -20 and 28 degC.
 pub fn check_bake(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Result<Vec<BakeWarning>, InputErrors> {
-    let p = dough.parts();
+    let (p, facts) = (dough.parts(), dough.facts());
     let mut checks = Checks::new();
+    let mut within = |field: &str, value: f64, range: &RangeInclusive<f64>, unit: &'static str| {
+        checks.range(field, value, *range.start(), *range.end(), unit);
+    };
     let high = piece.thickness.mm();
-    checks.range("thickness_mm", high, 2.0, 25.0, "mm");
-    checks.range("across_mm", 2.0 * piece.radius.mm(), 2.0 * LEAST_RADIUS_MM, 200.0, "mm");
-    checks.range("oven_c", oven.air.c(), 140.0, 220.0, "\u{b0}C");
-    checks.range("dough_c", piece.start.c(), -20.0, 28.0, "\u{b0}C");
-    checks.range("fat_percent", 100.0 * p.fat, 10.0, 38.0, "% of the dough");
-    checks.range("water_percent", 100.0 * p.water, 0.0, 25.0, "% of the dough");
-    checks.range("wait_min", piece.wait.min(), 0.0, 120.0, "min");
-    checks.range("cover_percent", 100.0 * oven.cover.value(), 5.0, 90.0, "% of the tray");
+    within("thickness_mm", high, &THICKNESS_MM, "mm");
+    within("across_mm", 2.0 * piece.radius.mm(), &ACROSS_MM, "mm");
+    within("oven_c", oven.air.c(), &OVEN_C, "\u{b0}C");
+    within("dough_c", piece.start.c(), &START_C, "\u{b0}C");
+    within("tray_c", oven.tray_start.c(), &TRAY_C, "\u{b0}C");
+    within("fat_percent", 100.0 * p.fat, &in_percent(&FAT_TAKEN), "% of the dough");
+    within("water_percent", 100.0 * p.water, &(0.0..=100.0 * MOST_WATER), "% of the dough");
+    within("wait_min", piece.wait.min(), &(0.0..=120.0), "min");
+    match oven.cover {
+        TrayCover::Share(share) => within("cover_percent", 100.0 * share.value(), &in_percent(&COVER), "% of the tray"),
+        TrayCover::Gap(gap) => within("gap_mm", gap.mm(), &(0.0..=200.0), "mm"),
+    }
     if p.flour + p.starch < 0.02 {
         checks.push(InputError::refused("flour", "there is no flour in it: nothing would set"));
     }
+    if facts.nuts > MAINLY_NUTS || facts.nut_paste > MUCH_PASTE {
+        checks.push(InputError::refused(
+            "nuts",
+            "it is mainly nuts or a paste of them, of which the forecast knows nothing",
+        ));
+    }
+    if packed_as_laid(dough) < BATTER {
+        checks.push(InputError::refused(
+            "flour",
+            "it is a batter that runs on its tray, of which the forecast knows nothing",
+        ));
+    }
+    if oven.pressure_pa < standard_pressure_pa(HIGHEST_M) {
+        checks.push(InputError::refused("altitude_m", format!("the forecast knows nothing above {HIGHEST_M:.0} m")));
+    }
     checks.finish(())?;
-    let mut found = Vec::new();
-    let mut warn = |text: &str| found.push(BakeWarning(text.to_owned()));
-    if high > 9.0 {
-        warn("Above 9 mm a dough that spreads is forecast to spread too far: take the lower end.");
-    }
-    if high <= 3.0 {
-        warn("So thin a piece goes from golden to brown within a minute: stand by it.");
-    }
-    if p.carbon_dioxide_mol_kg > 0.02 && p.sugar > 0.25 {
-        warn("Leavened, sweet doughs spread further than this forecast.");
-    }
-    if p.powdered > 0.0 {
-        warn("Books and bakers disagree on how powdered sugar spreads.");
-    }
-    if p.pieces > 0.20 {
-        warn("More than a fifth of it are pieces, which the forecast knows little of.");
-    }
-    if oven.cover.value() > 0.6 {
-        warn("On so full a tray the undersides stay pale, more than any forecast tells exactly.");
-    }
-    Ok(found)
+    Ok(warnings(dough, piece, oven))
+}
+
+fn in_percent(range: &RangeInclusive<f64>) -> RangeInclusive<f64> {
+    100.0 * range.start()..=100.0 * range.end()
+}
+
+fn warnings(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Vec<BakeWarning> {
+    let (p, facts, high) = (dough.parts(), dough.facts(), piece.thickness.mm());
+    let outside = |cover: TrayCover| matches!(cover, TrayCover::Share(s) if !COVER_KNOWN.contains(&s.value()));
+    let all = [
+        (dough.hides_colour(), BakeWarning::Cocoa),
+        (high > TALL_MM || high > TALL_RICH_MM && p.fat > RICH, BakeWarning::Slumps),
+        (p.soda_percent > 0.0 && packed_as_laid(dough) < SOFT, BakeWarning::SoftWithSoda),
+        (facts.soda && facts.syrup > SYRUP, BakeWarning::SyrupWithSoda),
+        (!FAT_KNOWN.contains(&p.fat), BakeWarning::Fat),
+        (oven.pressure_pa < standard_pressure_pa(HIGH_M), BakeWarning::High),
+        (facts.ammonia_percent > MUCH_AMMONIA_PERCENT, BakeWarning::Ammonia),
+        (high < THIN_MM, BakeWarning::Thin),
+        (p.pieces > MANY_PIECES, BakeWarning::Pieces),
+        (facts.unknown_leavener, BakeWarning::UnknownLeavener),
+        (outside(oven.cover), BakeWarning::Cover),
+        (p.powdered > 0.0, BakeWarning::Powdered),
+    ];
+    all.into_iter().filter_map(|(holds, warning)| holds.then_some(warning)).collect()
 }

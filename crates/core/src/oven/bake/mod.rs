@@ -1,27 +1,37 @@
 //! The bake model: two columns through a piece, its middle and its rim, and the tray beneath it.
 //!
-//! Heat enters by air and radiation from above, through the tray from below and, at the rim, from the side; water leaves by the
-//! surface, moves within by diffusion and boils where its vapour pressure reaches the air's. The dough spreads as a disc that
-//! its own weight presses out against its stiffness until it sets. Colour is an integral of temperature and dryness at the
-//! surface. Equations, every parameter and what the model does not know stand in `docs/oven.md`; it was calibrated to common
-//! practice, and no measured bake stands behind it.
+//! Heat enters by air and radiation from above, through the tray from below and, at the rim, from the side ([`heat`], [`tray`]); water
+//! leaves by the surface, moves within and boils where its vapour pressure reaches the air's ([`water`]). Air, leavening gas and steam
+//! widen the pores ([`gas`]) until the dough sets ([`setting`]); what widens pushes it apart, and its own weight presses it out against
+//! its stiffness ([`flow`]). Colour is an integral of temperature and dryness at the surface ([`colour`]). Equations, every parameter
+//! and what the model does not know stand in `docs/oven.md`; it was calibrated to common practice, and no measured bake stands behind it.
 
+mod cells;
+mod colour;
 mod dough;
 mod fit;
+mod flow;
 mod forecast;
+mod gas;
+mod heat;
 mod limits;
-mod model;
-mod physics;
+mod make_up;
+#[cfg(test)]
+mod reference;
+mod run;
+mod setting;
 mod setup;
+mod tray;
+mod water;
 
-pub use dough::{OvenDough, OvenDoughParts, air_of};
+pub use colour::colour_word;
+pub use dough::{OvenDough, OvenDoughParts};
 pub use fit::{
-    BakeKnowledge, BakeSeen, BakesFitted, HeatKnowledge, MOST_FITTED, OvenKnowledge, SpreadKnowledge, TIME_PER_K,
+    BakeKnowledge, BakeSeen, BakesFitted, DoughKnowledge, HeatKnowledge, MOST_FITTED, OvenKnowledge, TIME_PER_K,
     learn_bakes,
 };
-pub use forecast::{
-    BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, colour_word, cools_after, forecast, forecast_at,
-};
-pub use limits::{BakeWarning, LEAST_RADIUS_MM, check_bake};
-pub use model::{BakeBalance, simulate};
-pub use setup::{BakeFit, BakePiece, OvenSetup, TrayLiner, TrayMaterial};
+pub use forecast::{BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, cools_after, forecast, forecast_at};
+pub use limits::{ACROSS_MM, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, START_C, THICKNESS_MM, check_bake};
+pub use make_up::air_of;
+pub use run::{BakeBalance, simulate};
+pub use setup::{BakeFit, BakePiece, OvenSetup, TrayCover, TrayLiner, TrayMaterial};

@@ -102,9 +102,23 @@ pub struct BakePiece {
     pub radius: Length,
     /// All of it.
     pub start: Temperature,
+    /// Its fat is as far solid as once set at this: warmer than the piece itself while it is still setting.
+    pub firm_as_at: Temperature,
     /// On the counter before it goes in.
     pub wait: Span,
 }
+
+/// How full a tray is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum TrayCover {
+    /// So much of it lies under the pieces as they were laid, 0.05 to 0.9.
+    Share(Share),
+    /// Laid out for the size they have in the end, with so much between the baked pieces.
+    Gap(Length),
+}
+
+/// Between baked pieces where nothing else is told. Common practice, no source.
+const USUAL_GAP: Length = Length::new_mm(25.0);
 
 /// The oven and the tray.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -117,8 +131,8 @@ pub struct OvenSetup {
     pub tray: TrayMaterial,
     /// What lies on it.
     pub liner: TrayLiner,
-    /// Share of the tray under dough, 0.05 to 0.9.
-    pub cover: Share,
+    /// How full the tray is.
+    pub cover: TrayCover,
     /// The tray when the pieces are laid on it.
     pub tray_start: Temperature,
     /// The room that pieces wait and cool in.
@@ -132,7 +146,7 @@ pub struct OvenSetup {
 }
 
 impl OvenSetup {
-    /// A light tray with parchment, 38 % covered, at 22 degC: as the model was calibrated.
+    /// A light tray with parchment at 22 degC, laid out with 25 mm between the pieces: as the model was calibrated.
     #[must_use]
     pub const fn usual(air_c: f64, fan: bool) -> Self {
         Self {
@@ -140,7 +154,7 @@ impl OvenSetup {
             fan,
             tray: TrayMaterial::Light,
             liner: TrayLiner::Parchment,
-            cover: Share::new(0.38),
+            cover: TrayCover::Gap(USUAL_GAP),
             tray_start: Temperature::new_c(22.0),
             room: Temperature::new_c(22.0),
             door_dip: TemperatureDifference::new_k(15.0),
@@ -170,18 +184,24 @@ pub(super) struct Plate {
     pub drag: f64,
 }
 
-/// What bakes have taught: of the oven its offset and how strongly it heats, of the formula how far it spreads.
+/// What bakes have taught: of the oven its offset and how strongly it heats; of the formula how far it spreads, how long it takes and
+/// how fast it browns.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct BakeFit {
     /// The oven's air over what it is taken to be.
     pub offset: TemperatureDifference,
     /// Times the heat by air and radiation.
     pub heat: f64,
-    /// Times the flow.
+    /// Times the spread.
     pub spread: f64,
+    /// Times every minute of the forecast: what the model has as ten minutes takes ten times so long.
+    pub time: f64,
+    /// Times the browning.
+    pub browning: f64,
 }
 
 impl BakeFit {
     /// Nothing learnt.
-    pub const NONE: Self = Self { offset: TemperatureDifference::new_k(0.0), heat: 1.0, spread: 1.0 };
+    pub const NONE: Self =
+        Self { offset: TemperatureDifference::new_k(0.0), heat: 1.0, spread: 1.0, time: 1.0, browning: 1.0 };
 }

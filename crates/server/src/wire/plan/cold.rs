@@ -111,6 +111,8 @@ pub struct CurvePoint {
     pub mean_c: f64,
     /// Upper face.
     pub surface_c: f64,
+    /// The softest point: as firm as it would be at this once its fat had set.
+    pub softest_c: f64,
 }
 
 pub(in crate::wire) fn curve(samples: &[Sample]) -> Vec<CurvePoint> {
@@ -126,6 +128,7 @@ pub(in crate::wire) fn curve(samples: &[Sample]) -> Vec<CurvePoint> {
             coldest_c: s.coldest.c(),
             mean_c: s.mean.c(),
             surface_c: s.surface.c(),
+            softest_c: s.softest.c(),
         })
         .collect()
 }
@@ -280,6 +283,8 @@ pub struct ColdView {
     pub bench_longest_min: Option<f64>,
     /// When the plan takes the first mix out.
     pub out_at: String,
+    /// It rests at least so long for its flour.
+    pub flour_rest_min: f64,
     /// Room temperature, for the sentence.
     pub room_c: f64,
     /// How long the raw dough keeps.
@@ -316,6 +321,7 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         works_from_c: working.from.map(|t| t.c()),
         works_to_c: working.to.c(),
         works_as: working.does.to_owned(),
+        flour_rest_min: c.flour_rest.min(),
         tempering_min: c.tempering.map(Span::min),
         tempering_after_night_min: c.tempering_after_night.map(Span::min),
         bench_min: c.bench.map(Span::min),

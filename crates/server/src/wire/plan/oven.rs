@@ -14,6 +14,10 @@ pub struct OvenView {
     pub bake_least_min: f64,
     /// Most time.
     pub bake_most_min: f64,
+    /// What common practice states, least.
+    pub practice_bake_least_min: f64,
+    /// And most.
+    pub practice_bake_most_min: f64,
     /// What to look for, as a sentence.
     pub look_for: String,
     /// Look first.
@@ -26,6 +30,10 @@ pub struct OvenView {
     pub round_spread_least_percent: f64,
     /// Most spread of a round of this dough.
     pub round_spread_most_percent: f64,
+    /// What common practice states of a round, least.
+    pub practice_spread_least_percent: f64,
+    /// And most.
+    pub practice_spread_most_percent: f64,
     /// Least growth at the rim.
     pub growth_least_mm: f64,
     /// Most growth at the rim.
@@ -69,12 +77,16 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         oven_c: o.oven.c(),
         bake_least_min: p.bake.0.min(),
         bake_most_min: p.bake.1.min(),
+        practice_bake_least_min: p.practice.bake.0.min(),
+        practice_bake_most_min: p.practice.bake.1.min(),
         look_for: o.look_for.clone(),
         look_after_min: p.look_after.min(),
         spread_least_percent: 100.0 * o.spread_across().0.value(),
         spread_most_percent: 100.0 * o.spread_across().1.value(),
         round_spread_least_percent: 100.0 * p.spread.0.value(),
         round_spread_most_percent: 100.0 * p.spread.1.value(),
+        practice_spread_least_percent: 100.0 * p.practice.spread.0.value(),
+        practice_spread_most_percent: 100.0 * p.practice.spread.1.value(),
         growth_least_mm: o.growth.0.mm(),
         growth_most_mm: o.growth.1.mm(),
         baked_outline_mm: ring(&o.baked_outline),

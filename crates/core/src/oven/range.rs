@@ -1,0 +1,80 @@
+//! How far off a forecast may be, and how it is told beside common practice.
+
+use super::bake::{BakeForecast, BakeKnowledge};
+use super::practice::Practice;
+use crate::units::{Share, Span};
+
+/// How far off a time may be: an oven that nobody has measured (15 degC either way make about a fifth), one that was
+/// measured against a thermometer. One standard deviation of what the fit starts from (docs/oven.md).
+const TIME_UNMEASURED: f64 = 0.18;
+const TIME_MEASURED: f64 = 0.07;
+/// What stays unsure when all else is known, of time and spread, of themselves: one tray beside another. Common practice, no source.
+const TIME_ITSELF: f64 = 0.05;
+const SPREAD_ITSELF: f64 = 0.10;
+/// A range is told as so many deviations either way: nine of ten bakes lie within. Of a normal distribution.
+const NINE_OF_TEN: f64 = 1.645;
+/// And of a width, of itself: what a calliper and one piece beside another differ by. Common practice, no source.
+const WIDTH_ITSELF: f64 = 0.006;
+
+/// What is known of the oven beside what bakes have taught.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OvenDoubt {
+    /// Whether it was measured against a thermometer.
+    pub measured: bool,
+    /// What a swing of its thermostat leaves unsure of a time, of itself: one standard deviation.
+    pub swing: f64,
+}
+
+/// Ranges of a forecast.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BakeRange {
+    /// In the oven.
+    pub bake: (Span, Span),
+    /// Growth across, of the width of a round as cut.
+    pub spread: (Share, Share),
+    /// Whether either was widened to touch common practice.
+    pub bake_widened: bool,
+    /// The same of the spread.
+    pub spread_widened: bool,
+}
+
+impl BakeRange {
+    /// Nine of ten bakes lie within: by what is unsure of oven, dough and model. Until the kitchen's own bakes of the dough decide, a range that
+    /// does not meet common practice is widened to touch it.
+    #[must_use]
+    pub fn of(found: &BakeForecast, known: &BakeKnowledge, doubt: OvenDoubt, practice: &Practice) -> Self {
+        let of_oven = if doubt.measured { TIME_MEASURED } else { TIME_UNMEASURED };
+        let time = NINE_OF_TEN * known.time_sd(of_oven).hypot(TIME_ITSELF).hypot(doubt.swing);
+        let own_bakes = known.dough.records > 0;
+        let widens = if own_bakes { 1.0 } else { found.warnings.iter().map(|w| w.widens()).fold(1.0, f64::max) };
+        let spread = found.spread.value();
+        let of_dough = spread.abs() * known.dough.spread_sd.hypot(SPREAD_ITSELF) * widens;
+        let off = NINE_OF_TEN * of_dough.hypot(WIDTH_ITSELF);
+        // A time is off by so much of itself either way: never less than nothing.
+        let alone = (found.bake * (-time).exp(), found.bake * time.exp());
+        let spread_alone = (Share::new((spread - off).max(0.0)), Share::new(spread + off));
+        let (bake, spread) = if own_bakes {
+            (alone, spread_alone)
+        } else {
+            (touching(alone, practice.bake), touching(spread_alone, practice.spread))
+        };
+        Self { bake, spread, bake_widened: bake != alone, spread_widened: spread != spread_alone }
+    }
+}
+
+/// A range, reaching as far as it has to in order to touch another.
+fn touching<T: PartialOrd + Copy>(own: (T, T), other: (T, T)) -> (T, T) {
+    (if own.0 > other.1 { other.1 } else { own.0 }, if own.1 < other.0 { other.0 } else { own.1 })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_range_is_widened_only_as_far_as_it_must_be() {
+        assert_eq!(touching((5, 7), (6, 9)), (5, 7));
+        assert_eq!(touching((5, 7), (8, 9)), (5, 8));
+        assert_eq!(touching((5, 7), (1, 3)), (3, 7));
+    }
+}
