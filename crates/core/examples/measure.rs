@@ -10,12 +10,12 @@ use ready_slab_core::cold::{
 use ready_slab_core::dough::{Composition, FatKind, Formula, Pantry};
 use ready_slab_core::geometry::{Outline, read_svg};
 use ready_slab_core::job::{
-    ColdPlace, Followed, Job, Kitchen, Plan, Put, WaySizes, Whereabouts, follow, plan, question_of_way, wanted_ways,
-    ways,
+    ColdPlace, Followed, Job, Kitchen, Plan, Put, WaySizes, Whereabouts, bake_levers, follow, plan, question_of_way,
+    wanted_ways, ways,
 };
 use ready_slab_core::recipe::{ReadSettings, read_recipe};
 use ready_slab_core::shape::{LatticeTable, Spacing, TrayRules, fill_trays};
-use ready_slab_core::units::{Length, Span, TemperatureDifference};
+use ready_slab_core::units::{Length, Span, Temperature, TemperatureDifference};
 use std::error::Error;
 use std::time::Instant;
 
@@ -36,13 +36,38 @@ fn gull() -> Result<Outline, Box<dyn Error>> {
     Ok(read_svg(svg, Some(Length::new_mm(96.0)))?)
 }
 
+/// One bake, a thin and a wide one, the widest there is, and all levers of one.
+fn bakes(job: &Job, plan: &Plan) -> Result<(), Box<dyn Error>> {
+    let question = &plan.oven.question;
+    let sized = |high: f64, across: f64, oven_c: f64| {
+        let mut other = question.clone();
+        (other.piece.thickness, other.piece.radius) = (Length::new_mm(high), Length::new_mm(across / 2.0));
+        other.oven.air = Temperature::new_c(oven_c);
+        other
+    };
+    let all = [
+        ("oven, one bake", question.clone()),
+        ("oven, one bake of 3 mm", sized(3.0, 65.0, 175.0)),
+        ("oven, one bake of 18 x 180 mm at 155", sized(18.0, 180.0, 155.0)),
+    ];
+    for (name, question) in all {
+        println!("{name}\t{:.2}", median_ms(|| drop(std::hint::black_box(question.answer()))));
+    }
+    let planned = question.answer()?.bake;
+    let board = || {
+        let levers = bake_levers(question, None, &plan.dough.mixes.formula, job.input().method);
+        levers.map(|all| all.iter().map(|l| l.effect(planned)).collect::<Vec<_>>())
+    };
+    println!("oven, all levers on one thread\t{:.2}", median_ms(|| drop(std::hint::black_box(board()))));
+    Ok(())
+}
+
 /// What each view of the cold station computes beside the plan.
 fn cold_screens(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<(), Box<dyn Error>> {
     let sizes = WaySizes::default();
     let all = || ways(job, kitchen, plan, &sizes);
     println!("cold, all twelve other ways with their states\t{:.2}", median_ms(|| drop(std::hint::black_box(all()))));
-    let question = &plan.oven.question;
-    println!("oven, one bake\t{:.2}", median_ms(|| drop(std::hint::black_box(question.answer()))));
+    bakes(job, plan)?;
     let found = all()?;
     let chosen = found.iter().find(|w| w.chosen).ok_or("the chosen way")?;
     let question = question_of_way(job, kitchen, plan, chosen)?;

@@ -5,7 +5,7 @@ mod bakehouse;
 use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
 use ready_slab_core::clock::Step;
 use ready_slab_core::cold::Piece;
-use ready_slab_core::dough::rolled_density;
+use ready_slab_core::dough::{MixMethod, rolled_density};
 use ready_slab_core::job::{
     Job, JobInput, Kitchen, LotPlan, Making, Plan, WaySizes, dough_of, pan_fill, piece_outline, piece_size,
     pieces_from, plan_together, ways,
@@ -40,7 +40,7 @@ fn log(pieces: u32) -> Job {
 fn sixty_slices_take_two_logs_of_thirty() {
     let job = log(60);
     let plan = plan_of(&job);
-    let density = rolled_density(&lemon_thyme().composition()).kg_m3();
+    let density = rolled_density(&lemon_thyme().composition(), MixMethod::JustCombined).kg_m3();
     // By hand: 290 usable mm hold 48 slices of 6 mm, so 60 take two logs of 30, each 190 mm with its trimmed ends.
     let roll = &plan.shape.demand.rolls[0];
     assert_eq!((roll.sheets, roll.form.extent().1.mm()), (2, 190.0));
@@ -64,7 +64,7 @@ fn thirty_balls_weigh_thirty_balls_and_a_reserve() {
     let Piece::Sphere { diameter } = plan.cold.form.piece else { panic!("{:?}", plan.cold.form.piece) };
     let formula = lemon_thyme();
     let outline = piece_outline(&job, &formula, &round(65.0)).unwrap();
-    let size = piece_size(&job, &outline, rolled_density(&formula.composition())).unwrap();
+    let size = piece_size(&job, &outline, rolled_density(&formula.composition(), MixMethod::JustCombined)).unwrap();
     assert!((size.thickness.mm() - diameter.mm() / 2.0).abs() < 0.01, "{size:?} {diameter:?}");
 }
 
@@ -74,7 +74,7 @@ fn squares_of_a_tray_come_by_the_whole_tray() {
     let plan = plan_of(&lot(Making::Portioned(bar), 30, 6.0));
     let roll = &plan.shape.demand.rolls[0];
     assert_eq!((roll.sheets, plan.shape.trays.fill.clone()), (2, vec![24, 6]));
-    let density = rolled_density(&lemon_thyme().composition()).kg_m3();
+    let density = rolled_density(&lemon_thyme().composition(), MixMethod::JustCombined).kg_m3();
     assert!((roll.mass.g() - 310.0 * 440.0 * 15.0 * density / 1e6).abs() < 1e-6);
     assert_eq!(plan.shape.trays.layout.pieces.len(), 24);
 }

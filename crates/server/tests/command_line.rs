@@ -40,6 +40,45 @@ fn it_computes_from_standard_input() {
     assert!(answer["needs_length_mm"].as_f64().unwrap() < 240.0);
 }
 
+/// A chilled cut-out (common practice, no source: 8 to 14 min at 175 degC, it holds its shape and rises a little).
+#[test]
+fn it_bakes_from_standard_input() {
+    let mut ask = json!({
+        "formula": { "name": "Cut-out", "lines": [
+            { "ingredient": "butter", "grams": 100 }, { "ingredient": "sugar", "grams": 90 }, { "ingredient": "flour-ap", "grams": 170 },
+            { "ingredient": "egg", "grams": 22 }, { "ingredient": "salt", "grams": 1 } ] },
+        "air": 0.08, "piece": { "thickness_mm": 6, "diameter_mm": 65 }, "start_c": 6,
+        "oven": { "set_c": 175, "fan": false, "offset_c": 0, "tray": "light", "liner": "parchment", "cover": null, "altitude_m": 0 },
+        "end": "just_golden"
+    });
+    let (code, answer) = compute("bake", &ask.to_string());
+    assert_eq!(code, 0, "{answer}");
+    let of =
+        |field: &str| answer.pointer(field).and_then(Value::as_f64).unwrap_or_else(|| panic!("{field} in {answer}"));
+    assert!((8.0..14.0).contains(&of("/minutes")), "{answer}");
+    assert!(of("/minutes_band/0") < of("/minutes") && of("/minutes") < of("/minutes_band/1"));
+    assert!((1.0..8.0).contains(&of("/spread_percent")) && of("/thickness_mm") > 6.0);
+    assert!((of("/grows_mm") - 32.5 * of("/spread_percent") / 100.0).abs() < 1e-9);
+    assert!((600.0..950.0).contains(&of("/density_kg_m3")) && (5.0..13.0).contains(&of("/loss_percent")));
+    assert!(of("/fat_min") < of("/set_min") && of("/set_min") < of("/dull_min"));
+    assert_eq!((answer["edge"]["word"].as_str(), answer["done_by"].as_str()), (Some("just golden"), Some("rim")));
+    assert!(answer["edge"]["lab"].as_array().is_some_and(|lab| lab.len() == 3));
+    assert!(answer["curve"].as_array().is_some_and(|c| c.len() > 20));
+    // Not done is an answer without minutes.
+    let mut never = ask.clone();
+    never["oven"] = json!({ "set_c": 140, "offset_c": -30 });
+    never["piece"]["thickness_mm"] = json!(20);
+    never["end"] = json!("brown");
+    let (code, answer) = compute("bake", &never.to_string());
+    assert_eq!((code, answer["done_by"].as_str()), (0, Some("not done")), "{answer}");
+    assert!(answer["minutes"].is_null() && answer["minutes_band"].is_null() && answer["spread_percent"].is_number());
+    // What the model does not know is named with its range.
+    ask["piece"]["thickness_mm"] = json!(40);
+    let (code, problem) = compute("bake", &ask.to_string());
+    assert_eq!(code, 2);
+    assert!(problem.to_string().contains("piece.thickness_mm") && problem.to_string().contains("2 to 25"), "{problem}");
+}
+
 #[test]
 fn what_it_cannot_compute_it_says_on_standard_output_with_code_two() {
     for input in ["", "{", "{\"start_c\": 1}"] {

@@ -6,6 +6,43 @@ use actix_web::http::{Method, StatusCode};
 use bakery::{call, demo, field_messages, from_page, get, send};
 use serde_json::{Value, json};
 
+/// The demo's made-up records are of the model's own world: neither screen contradicts the other.
+#[actix_web::test]
+async fn the_demos_records_lie_within_what_is_forecast() {
+    let (_dir, store) = demo().await;
+    let records = get(&store, "/api/jobs/1/records").await;
+    let records = records.as_array().unwrap();
+    assert_eq!(records.len(), 2);
+    let plan = get(&store, "/api/jobs/1/plan").await;
+    let of = |field: &str| plan["oven"][field].as_f64().unwrap();
+    for r in records {
+        let spread = r["spread_percent"].as_f64().unwrap();
+        assert!(spread >= of("spread_least_percent") && spread <= of("spread_most_percent"), "{r}");
+        let min = r["baked_min"].as_f64().unwrap();
+        assert!(min >= of("bake_least_min") && min <= of("bake_most_min") * 1.15, "{r}");
+        assert!(r["notes"].as_str().unwrap().starts_with("Made up."), "{r}");
+        let high = r["mean_thickness_mm"].as_f64().unwrap();
+        assert!((high / plan["oven"]["forecast"]["thickness_mm"].as_f64().unwrap() - 1.0).abs() < 0.06, "{r}");
+    }
+}
+
+/// Every forecast stands beside practice; its first look is no later than practice's early end.
+#[actix_web::test]
+async fn a_plan_tells_practice_beside_its_forecast() {
+    let (_dir, store) = demo().await;
+    for job in 1..=4 {
+        let plan = get(&store, &format!("/api/jobs/{job}/plan")).await;
+        let of = |field: &str| plan["oven"][field].as_f64().unwrap();
+        assert!(
+            of("bake_least_min") <= of("practice_bake_most_min")
+                && of("bake_most_min") >= of("practice_bake_least_min")
+        );
+        assert!(of("look_after_min") <= of("practice_bake_least_min") + 1e-9);
+        assert!(of("round_spread_least_percent") <= of("practice_spread_most_percent"));
+        assert!(of("round_spread_most_percent") >= of("practice_spread_least_percent"));
+    }
+}
+
 #[actix_web::test]
 async fn a_plan_forecasts_and_follows_its_end_its_liner_and_the_oven_as_measured() {
     let (_dir, store) = demo().await;

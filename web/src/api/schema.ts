@@ -1726,6 +1726,11 @@ export interface components {
         BakeView: {
             /**
              * Format: double
+             * @description Across the longer side of this piece.
+             */
+            across_percent: number;
+            /**
+             * Format: double
              * @description In the oven.
              */
             bake_min: number;
@@ -3398,12 +3403,12 @@ export interface components {
             rim_screen?: string | null;
             /**
              * Format: double
-             * @description Change of the spread, percentage points; null within the forecast's own steps.
+             * @description Change of the spread across the piece, percentage points; null within the forecast's own steps.
              */
             spread_change_percent?: number | null;
             /**
              * Format: double
-             * @description Of a round, across.
+             * @description Across the longer side of the piece.
              */
             spread_percent?: number | null;
             /**

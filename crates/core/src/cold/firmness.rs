@@ -18,55 +18,81 @@ const LOW_C: f64 = -45.0;
 const STEP_C: f64 = 0.1;
 const STEPS: usize = 1100;
 
-/// Solid share of a dough's fat by temperature, tabulated once.
+/// Solid share of a dough's fat by temperature, and the temperature by solid share, tabulated once.
 #[derive(Debug, Clone)]
 pub(crate) struct FatCurve {
     solid: Vec<f64>,
+    /// Temperatures at even steps of the solid share, from none to the most there is.
+    t_c: Vec<f64>,
+    most: f64,
 }
+
+/// Steps of the way back from solid share to temperature.
+const BACK: usize = 2000;
 
 impl FatCurve {
     pub(crate) fn new(fats: &[(FatKind, f64)]) -> Self {
-        Self { solid: (0..=STEPS).map(|i| solid_share(fats, at(i))).collect() }
+        let solid: Vec<f64> = (0..=STEPS).map(|i| solid_share(fats, at(i))).collect();
+        let most = solid[0];
+        // It falls from cold to warm: the first that is not above.
+        let back = |share: f64| {
+            let i = solid.partition_point(|s| *s > share).clamp(1, STEPS);
+            let (above, below) = (solid[i - 1], solid[i]);
+            at(i - 1) + STEP_C * ((above - share) / (above - below).max(1e-12)).clamp(0.0, 1.0)
+        };
+        #[expect(clippy::cast_precision_loss, reason = "a table index")]
+        let t_c = (0..=BACK).map(|i| back(most * i as f64 / BACK as f64)).collect();
+        Self { solid, t_c, most }
     }
 
     /// Solid share at equilibrium.
     pub(crate) fn solid(&self, t_c: f64) -> f64 {
-        let steps = ((t_c - LOW_C) / STEP_C).clamp(0.0, last());
-        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to the table")]
-        let i = (steps as usize).min(STEPS - 1);
+        let i = place(t_c);
         self.solid[i] + (t_c - at(i)).clamp(0.0, STEP_C) / STEP_C * (self.solid[i + 1] - self.solid[i])
     }
 
     /// The temperature at which a dough at `t_c`, of whose fat so much is solid, would be as firm at equilibrium.
     pub(crate) fn as_firm_at(&self, solid: f64, t_c: f64) -> f64 {
-        if (solid - self.solid(t_c)).abs() < SAME {
+        if self.most <= 0.0 || (solid - self.solid(t_c)).abs() < SAME {
             return t_c;
         }
-        // It falls from cold to warm: the first that is not above.
-        let i = self.solid.partition_point(|s| *s > solid);
-        if i == 0 || i > STEPS {
-            return t_c;
-        }
-        let (above, below) = (self.solid[i - 1], self.solid[i]);
-        at(i - 1) + STEP_C * (above - solid) / (above - below).max(1e-12)
+        #[expect(clippy::cast_precision_loss, reason = "a table index")]
+        let along = (solid / self.most).clamp(0.0, 1.0) * BACK as f64;
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to the table")]
+        let i = (along as usize).min(BACK - 1);
+        self.t_c[i]
+            + (along - along.floor().min(f64::from(u32::try_from(BACK - 1).unwrap_or(0))))
+                * (self.t_c[i + 1] - self.t_c[i])
+    }
+
+    /// What a step of so long leaves of the way to equilibrium.
+    pub(crate) fn pace(dt_s: f64) -> Pace {
+        let sets = (0..=STEPS).map(|i| (-dt_s / (60.0 * sets_min(at(i)))).exp()).collect();
+        Pace { sets, melts: (-dt_s / MELTS_S).exp(), dt_s }
     }
 
     /// Solid share a step on, at a temperature.
-    pub(crate) fn step(&self, solid: f64, t_c: f64, dt_s: f64) -> f64 {
+    pub(crate) fn step(&self, solid: f64, t_c: f64, pace: &Pace) -> f64 {
         let wanted = self.solid(t_c);
-        let lag_s = if wanted > solid { 60.0 * sets_min(t_c) } else { MELTS_S };
-        wanted + (solid - wanted) * (-dt_s / lag_s).exp()
+        wanted + (solid - wanted) * if wanted > solid { pace.sets[place(t_c)] } else { pace.melts }
     }
+}
+
+/// What a step of so long leaves of the way to equilibrium, by temperature.
+pub(crate) struct Pace {
+    sets: Vec<f64>,
+    melts: f64,
+    pub dt_s: f64,
+}
+
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to the table")]
+fn place(t_c: f64) -> usize {
+    (((t_c - LOW_C) * (1.0 / STEP_C)).max(0.0) as usize).min(STEPS - 1)
 }
 
 #[expect(clippy::cast_precision_loss, reason = "a table index")]
 fn at(i: usize) -> f64 {
     LOW_C + STEP_C * i as f64
-}
-
-#[expect(clippy::cast_precision_loss, reason = "a table index")]
-fn last() -> f64 {
-    STEPS as f64
 }
 
 fn sets_min(t_c: f64) -> f64 {
@@ -93,10 +119,11 @@ mod tests {
     fn it_sets_slowly_and_melts_at_once() {
         let butter = FatCurve::new(&[(FatKind::Butter, 1.0)]);
         let soft = butter.solid(20.0);
-        let after = butter.step(soft, 5.0, 150.0);
+        let pace = FatCurve::pace(150.0);
+        let after = butter.step(soft, 5.0, &pace);
         // One time scale at 5 degC: 63 % of the way.
         assert!(((after - soft) / (butter.solid(5.0) - soft) - 0.632).abs() < 0.001);
         let hard = butter.solid(5.0);
-        assert!(butter.step(hard, 20.0, 150.0) < butter.solid(20.0) + 0.02);
+        assert!(butter.step(hard, 20.0, &pace) < butter.solid(20.0) + 0.02);
     }
 }

@@ -5,6 +5,7 @@
 //! flowed as enthalpy and reads the new temperature off the curve. Verified against the textbook one-term series and
 //! an independent solver's runs (`tests/cold_reference.rs`).
 
+use super::firmness::{FatCurve, Pace};
 use super::grid::Grid;
 use super::piece::{BENCH_CONTACT, Piece, Support, TRAY_CONTACT, Wrap};
 use super::thermal::Thermal;
@@ -117,10 +118,10 @@ impl<'a> Body<'a> {
         self.mean_of(grid, |cell| self.t_c[cell])
     }
 
-    fn mean_of(&self, grid: &Grid, of: impl Fn(usize) -> f64) -> f64 {
+    fn mean_of(&self, grid: &Grid, mut of: impl FnMut(usize) -> f64) -> f64 {
         let (mut sum, mut mass) = (0.0, 0.0);
         for (i, base) in grid.base_m2.iter().enumerate() {
-            sum += base * (i * grid.ny..(i + 1) * grid.ny).map(&of).sum::<f64>();
+            sum += base * (i * grid.ny..(i + 1) * grid.ny).map(&mut of).sum::<f64>();
             mass += base * f64_of(grid.ny);
         }
         sum / mass
@@ -131,9 +132,9 @@ impl<'a> Body<'a> {
         self.thermal.fat().as_firm_at(self.solid[cell], self.t_c[cell])
     }
 
-    fn set(&mut self, dt: f64) {
+    fn set(&mut self, pace: &Pace) {
         for (solid, t) in self.solid.iter_mut().zip(&self.t_c) {
-            *solid = self.thermal.fat().step(*solid, *t, dt);
+            *solid = self.thermal.fat().step(*solid, *t, pace);
         }
     }
 
@@ -167,6 +168,7 @@ impl<'a> Body<'a> {
         let mut samples = vec![self.sample(&grid, 0.0)];
         let mut scratch = Scratch::new(grid.nx.max(grid.ny) + 1);
         let mut after = 0.0;
+        let mut pace = FatCurve::pace(step);
         while after < longest.s() {
             let dt = step.min(longest.s() - after).max(1e-3);
             if grid.nx > 1 {
@@ -175,7 +177,10 @@ impl<'a> Body<'a> {
             if grid.ny > 1 {
                 self.sweep_layers(&grid, &faces, dt, &mut tray_c, &mut scratch);
             }
-            self.set(dt);
+            if pace.dt_s != dt {
+                pace = FatCurve::pace(dt);
+            }
+            self.set(&pace);
             after += dt;
             let sample = self.sample(&grid, after);
             samples.push(sample);
@@ -199,6 +204,12 @@ impl<'a> Body<'a> {
 
     fn sample(&self, grid: &Grid, after_s: f64) -> Sample {
         let (low, high) = self.t_c.iter().fold((f64::MAX, f64::MIN), |(l, h), &t| (l.min(t), h.max(t)));
+        let mut softest = f64::MIN;
+        let felt = self.mean_of(grid, |cell| {
+            let felt = self.felt_c(cell);
+            softest = softest.max(felt);
+            felt
+        });
         let top = if grid.ny > 1 { self.t_c[grid.ny - 1] } else { self.t_c[self.t_c.len() - 1] };
         Sample {
             after: Span::new_s(after_s),
@@ -206,8 +217,8 @@ impl<'a> Body<'a> {
             coldest: Temperature::new_c(low),
             mean: Temperature::new_c(self.mean_c(grid)),
             surface: Temperature::new_c(top),
-            softest: Temperature::new_c((0..self.t_c.len()).map(|cell| self.felt_c(cell)).fold(f64::MIN, f64::max)),
-            felt: Temperature::new_c(self.mean_of(grid, |cell| self.felt_c(cell))),
+            softest: Temperature::new_c(softest),
+            felt: Temperature::new_c(felt),
         }
     }
 

@@ -10,7 +10,7 @@ use super::stiffness::packing;
 use super::strength::{gluten_percent, leavening};
 use super::texture::{Texture, texture};
 use super::warnings::warnings;
-use super::{FatKind, Formula, LineInput, Pantry, Ratio};
+use super::{FatKind, Formula, LineInput, MixMethod, Pantry, Ratio};
 use crate::units::{Density, Share};
 
 /// A place on a scale with the word for it.
@@ -176,7 +176,7 @@ impl Character {
             ratio: formula.ratio(),
             school: place_among_schools(formula.ratio()),
             balance,
-            density: rolled_density(&composition),
+            density: rolled_density(&composition, MixMethod::JustCombined),
             handling: handling(formula),
             browning: browning(formula),
             tenderness: tenderness(formula),

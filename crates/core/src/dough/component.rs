@@ -2,11 +2,12 @@
 //! Refrigeration, "Thermal Properties of Foods". Coefficients from memory; valid from -40 to 150 degC.
 
 use super::Composition;
+use super::MixMethod;
 use super::ingredient::Ingredient;
 use crate::units::Density;
 
-/// Share of the dough's volume that is air after mixing. Common practice, no source.
-pub const AIR_SHARE: f64 = 0.05;
+/// Share of the dough's volume that is air where nobody says how it was mixed.
+pub const AIR_SHARE: f64 = MixMethod::JustCombined.air();
 /// Latent heat of ice, J/kg (handbook value, from memory).
 pub const LATENT_ICE_J_KG: f64 = 334_000.0;
 /// Freezing-point depression of water, K per mol of solute per kg (textbook value, from memory).
@@ -84,10 +85,10 @@ pub fn density_kg_m3(composition: &Composition, t_c: f64) -> f64 {
 /// Temperature at which a rolled dough's density is taken, degC: the middle of butter's rolling window.
 const ROLLED_AT_C: f64 = 14.0;
 
-/// Density of the dough as it is rolled and cut.
+/// Density of the dough as it is rolled and cut, with the air that its mixing has left.
 #[must_use]
-pub fn rolled_density(composition: &Composition) -> Density {
-    Density::new_kg_m3(density_kg_m3(composition, ROLLED_AT_C))
+pub fn rolled_density(composition: &Composition, method: MixMethod) -> Density {
+    Density::new_kg_m3(solid_density_kg_m3(&composition.components(), ROLLED_AT_C) * (1.0 - method.air()))
 }
 
 /// Conductivity of the dough with its air, W/mK: the geometric mean of the parallel and the series model over volume

@@ -21,6 +21,16 @@ pub enum MixMethod {
 const FLOUR_RESTS: Span = Span::new_min(20.0);
 
 impl MixMethod {
+    /// Air that mixing leaves, of the dough's volume. Common practice, no source: butter creamed light and fluffy holds most.
+    #[must_use]
+    pub const fn air(self) -> f64 {
+        match self {
+            Self::LightAndFluffy => 0.08,
+            Self::JustCombined => 0.05,
+            Self::RubbedIn => 0.04,
+        }
+    }
+
     /// How long the dough usually rests at least for its flour.
     #[must_use]
     pub const fn flour_rests(self) -> Span {

@@ -185,6 +185,12 @@ impl OvenPlan {
         let of = |grown: Length| Share::new(grown * 2.0 / self.width);
         (of(self.growth.0), of(self.growth.1))
     }
+
+    /// The growth across this piece's longer side over that of a round of its dough: it happens at the rim.
+    #[must_use]
+    pub fn of_a_round(&self) -> f64 {
+        self.question.piece.radius * 2.0 / self.width
+    }
 }
 
 /// The clock station's answer.

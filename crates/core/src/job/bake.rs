@@ -9,7 +9,7 @@ use crate::ledger::BakeRecord;
 use crate::oven::{
     BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeRange, BakeSeen, BakeSetting, COVER, DoneBy,
     Expected, OvenDoubt, OvenDough, OvenKnowledge, OvenSetup, Practice, Profile, TIME_PER_K, TrayCover, TrayMaterial,
-    air_of, bake_practice, check_bake, cools_after, forecast,
+    bake_practice, check_bake, cools_after, forecast, spread_range, spread_until_set,
 };
 use crate::shape::Portion;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -81,7 +81,7 @@ pub(super) fn bake_question(
     (oven.door_dip, oven.recovery) = kitchen.door();
     oven.pressure_pa = kitchen.pressure_pa();
     Ok(BakeQuestion {
-        dough: OvenDough::of(formula, air_of(input.method))?,
+        dough: OvenDough::of(formula, input.method.air())?,
         piece: BakePiece { thickness, radius, start, firm_as_at, wait: Span::new_s(0.0) },
         oven,
         fit: match learnt {
@@ -343,14 +343,32 @@ impl Cooling {
     }
 }
 
-/// How a piece cools on its tray in its kitchen's room, taken out after `bake`; nothing where it takes longer than 90 min.
-///
-/// Fails beyond what the model knows.
-pub fn cooling(question: &BakeQuestion, bake: Span) -> Result<Cooling, InputErrors> {
+/// How a piece cools on its tray in its kitchen's room after a forecast bake; nothing where it takes longer than 90 min.
+#[must_use]
+pub fn cooling(question: &BakeQuestion, found: &BakeForecast) -> Cooling {
     let q = question;
     let to = [LIFTS_AT, q.oven.room + PACKS_ABOVE_ROOM];
-    let [lifts_after, packs_after] = cools_after(&q.dough, &q.piece, &q.oven, &q.fit, bake, to)?;
-    Ok(Cooling { lifts_after, packs_after })
+    let [lifts_after, packs_after] = cools_after(&q.dough, &q.piece, &q.oven, found, to);
+    Cooling { lifts_after, packs_after }
+}
+
+/// How far a round of the dough grows at most, of its width as cut: what trays are laid out for.
+pub(super) fn most_spread(
+    job: &Job,
+    formula: &Formula,
+    kitchen: &Kitchen,
+    question: &BakeQuestion,
+    learnt: Option<&BakeKnowledge>,
+) -> Result<Share, InputErrors> {
+    let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
+    let practice = bake_practice(question.piece.thickness, setting, question.end, &spread_tendency(formula)).practice;
+    let found = spread_until_set(&question.dough, &question.piece, &question.oven, &question.fit);
+    Ok(match found {
+        Ok((spread, warnings)) if !kitchen.cover_pot() => {
+            spread_range(spread, &warnings, &learnt.copied().unwrap_or(BakeKnowledge::NONE), &practice).1
+        }
+        Ok(_) | Err(_) => practice.spread.1,
+    })
 }
 
 /// A recorded bake as the fit takes it, by the number of its formula and the question of its job; `None` beyond what the model knows, or of a piece whose spread

@@ -7,7 +7,7 @@ use crate::dough::{Formula, MixMethod, Pantry, Role};
 use crate::error::InputErrors;
 use crate::oven::{
     ACROSS_MM, BakeForecast, COVER, OVEN_C, OvenDough, OvenSetup, START_C, THICKNESS_MM, TrayCover, TrayLiner,
-    TrayMaterial, air_of, forecast_at,
+    TrayMaterial, forecast_at,
 };
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 
@@ -207,7 +207,7 @@ fn doughs(
     method: MixMethod,
 ) -> Result<Vec<(String, BakeQuestion)>, InputErrors> {
     let mut found = Vec::new();
-    let air = air_of(method);
+    let air = method.air();
     let pantry = Pantry::built_in();
     let mut add = |name: &str, changed: Option<Formula>| -> Result<(), InputErrors> {
         if let Some(changed) = changed {
@@ -231,7 +231,7 @@ fn doughs(
     let other_air =
         if method == MixMethod::LightAndFluffy { MixMethod::JustCombined } else { MixMethod::LightAndFluffy };
     let name = if method == MixMethod::LightAndFluffy { "creamed only just" } else { "creamed light and fluffy" };
-    let dough = OvenDough::of(formula, air_of(other_air))?;
+    let dough = OvenDough::of(formula, other_air.air())?;
     found.push((name.to_owned(), BakeQuestion { dough, ..question.clone() }));
     Ok(found)
 }

@@ -114,7 +114,7 @@ pub fn piece_size(job: &Job, outline: &Outline, density: Density) -> Result<Piec
 /// What a piece of a lot looks like from above as it goes into the oven: the cutter's outline, the section of the log, or
 /// the disc that a ball stands for.
 pub fn piece_outline(job: &Job, formula: &Formula, cutter: &Outline) -> Result<Outline, InputErrors> {
-    let density = rolled_density(&formula.composition());
+    let density = rolled_density(&formula.composition(), job.input().method);
     let points = match &job.input().making {
         Making::Cut => return Ok(cutter.clone()),
         Making::Sliced { form, width } => section(*form, width.mm()),

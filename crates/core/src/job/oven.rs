@@ -1,6 +1,6 @@
 //! The oven station's answer: what is expected of a job's bake, how far its piece grows, and what to do at the oven.
 
-use super::bake::{Cooling, bake_question, cooling, cover_of, expect_bake};
+use super::bake::{Cooling, bake_question, cooling, cover_of, expect_bake, most_spread};
 use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan};
 use crate::dough::{Formula, hides_colour};
 use crate::error::InputErrors;
@@ -23,8 +23,7 @@ pub(super) fn lay_out(
         let squares = (*columns, *rows);
         return Ok(trays_of_squares(outline, job.baked_pieces(), (*width, *length), squares, kitchen.trays()));
     }
-    let (expected, _) = expect_bake(job, formula, kitchen, question, learnt)?;
-    let grows = outline.rim_radius() * expected.spread.1.value();
+    let grows = outline.rim_radius() * most_spread(job, formula, kitchen, question, learnt)?.value();
     let trays = fill_trays(outline, job.baked_pieces(), grows, kitchen.trays(), &job.input().tray_layout)?;
     question.oven.cover = cover_of(outline, trays.fill.first().copied().unwrap_or(1), kitchen);
     Ok(trays)
@@ -66,7 +65,7 @@ pub(super) fn oven_plan(
     let growth = (outline.rim_radius() * expected.spread.0.value(), outline.rim_radius() * expected.spread.1.value());
     let hides_colour = hides_colour(formula);
     let cooling = match &forecast {
-        Some(f) => cooling(question, f.bake)?,
+        Some(f) => cooling(question, f),
         None => Cooling::usual(&expected),
     };
     expected.cool_on_tray = cooling.on_tray();

@@ -46,7 +46,7 @@ pub struct PanFill {
 #[must_use]
 pub fn pan_fill(dough: Mass, job: &Job, formula: &Formula) -> Option<PanFill> {
     let Making::Portioned(Portion::TrayBar { width, length, depth, .. }) = &job.input().making else { return None };
-    let density = rolled_density(&formula.composition());
+    let density = rolled_density(&formula.composition(), job.input().method);
     let one = Area::new_mm2(width.mm() * length.mm()).mass_at(*depth, density);
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a batch in range by a pan in range")]
     let pans = (dough / one).round().clamp(1.0, 10_000.0) as u32;

@@ -76,7 +76,7 @@ pub fn plan_with(
         return Err(InputError::refused("formula", "most of the fat in this dough stays liquid: it can be neither rolled nor sliced; use a fat that is firm in the cold").into());
     };
     fits_its_tray(job, kitchen)?;
-    let density = rolled_density(&composition);
+    let density = rolled_density(&composition, job.input().method);
     let size = piece_size(job, outline, density)?;
     let source = Source::of(job, outline, kitchen, density, beside.mixed.as_ref())?;
     let needs = |pieces: u32| source.demand(job, kitchen, size.mass, density, pieces);
@@ -114,7 +114,7 @@ pub fn plan_dough(
     beside: &Beside,
 ) -> Result<DoughPlan, InputErrors> {
     let composition = formula.composition();
-    let density = rolled_density(&composition);
+    let density = rolled_density(&composition, job.input().method);
     let piece = piece_size(job, outline, density)?.mass;
     let source = Source::of(job, outline, kitchen, density, beside.mixed.as_ref())?;
     let needs = |pieces: u32| source.demand(job, kitchen, piece, density, pieces);
@@ -142,7 +142,7 @@ pub fn dough_of(
     kitchen: &Kitchen,
     mixed: Option<&Result<MixedShare, String>>,
 ) -> Result<Mass, InputErrors> {
-    let density = rolled_density(&formula.composition());
+    let density = rolled_density(&formula.composition(), job.input().method);
     let piece = piece_size(job, outline, density)?.mass;
     let source = Source::of(job, outline, kitchen, density, mixed)?;
     let needs = |pieces: u32| source.demand(job, kitchen, piece, density, pieces);
@@ -158,7 +158,7 @@ pub fn pieces_from(
     outline: &Outline,
     kitchen: &Kitchen,
 ) -> Result<u32, InputErrors> {
-    let density = rolled_density(&formula.composition());
+    let density = rolled_density(&formula.composition(), job.input().method);
     let piece = piece_size(job, outline, density)?.mass;
     let source = Source::of(job, outline, kitchen, density, None)?;
     let enough = |pieces: u32| source.demand(job, kitchen, piece, density, pieces).is_ok_and(|d| d.dough <= dough);

@@ -3,7 +3,7 @@
 use super::{BakeQuestion, Job, Kitchen, Plan};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::{Placement, straight_between};
-use crate::oven::{BakePiece, HotSpots};
+use crate::oven::{BakePiece, HotSpots, browns_faster};
 use crate::shape::{ONE_CLASS, judge_evenness};
 use crate::units::{Length, Span, TemperatureDifference};
 
@@ -14,7 +14,7 @@ pub struct TrayPieceTime {
     pub at: Placement,
     /// How thick the sheet was where it was cut.
     pub thickness: Length,
-    /// How much hotter its place is than the oven on the whole.
+    /// How much hotter surfaces at its place are than in the oven on the whole.
     pub hotter: TemperatureDifference,
     /// Done after, as it lies.
     pub done: Span,
@@ -73,8 +73,9 @@ impl Times {
             Ok((thickness.mm(), found.bake.min().ln() - usual))
         };
         let at_place = |by_k: f64| -> Result<(f64, f64), InputErrors> {
+            // The map tells surfaces, not the air: what is hotter there browns so much faster.
             let mut there = question.clone();
-            there.fit.offset = TemperatureDifference::new_k(there.fit.offset.k() + by_k);
+            there.fit.browning *= browns_faster(TemperatureDifference::new_k(by_k));
             Ok((by_k, there.answer()?.bake.min().ln() - usual))
         };
         let wanted = question.piece.thickness;

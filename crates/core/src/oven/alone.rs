@@ -6,7 +6,7 @@ use super::bake::{
 use super::practice::{BakeSetting, EdgeColour, Practice, bake_practice};
 use super::range::{BakeRange, OvenDoubt};
 use crate::dough::{Formula, spread_tendency};
-use crate::error::{Checks, InputErrors};
+use crate::error::InputErrors;
 use crate::units::{Span, TemperatureDifference};
 
 /// When it is read off.
@@ -46,29 +46,13 @@ pub struct BakeAloneAnswer {
     pub practice: Practice,
 }
 
-/// No thermometer finds an oven further off than this, K.
-const MOST_OFFSET_K: f64 = 60.0;
-/// The longest bake that can be asked for, min.
-const LONGEST_MIN: f64 = 50.0;
-
 impl BakeAlone {
     /// The forecast, its ranges and common practice beside it.
     ///
     /// Fails, naming what and the range, beyond what the model knows.
     pub fn answer(&self) -> Result<BakeAloneAnswer, InputErrors> {
-        let mut checks = Checks::new();
-        if let Some(offset) = self.offset {
-            checks.range("oven.offset_c", offset.k(), -MOST_OFFSET_K, MOST_OFFSET_K, "K");
-        }
-        if let BakeUntil::After(after) = self.until {
-            checks.range("at_min", after.min(), 0.5, LONGEST_MIN, "min");
-        }
-        let dough = checks.take("air", OvenDough::of(&self.formula, self.air));
-        let setting = checks.take("oven", BakeSetting::new(self.oven.air.c(), self.oven.fan));
-        checks.finish(())?;
-        let (Some(dough), Some(setting)) = (dough, setting) else {
-            unreachable!("what could not be taken was refused")
-        };
+        let dough = OvenDough::of(&self.formula, self.air)?;
+        let setting = BakeSetting::new(self.oven.air.c(), self.oven.fan)?;
         let fit = BakeFit { offset: self.offset.unwrap_or(TemperatureDifference::new_k(0.0)), ..BakeFit::NONE };
         let (found, end) = match self.until {
             BakeUntil::End(end) => (forecast(&dough, &self.piece, &self.oven, &fit, end)?, end),

@@ -1,5 +1,7 @@
 //! Where an oven is hotter: slices of bread or spoonfuls of sugar laid over a rack, and how each came out.
 
+use super::EdgeColour;
+use super::bake::{index, integral_of, kelvin_an_e_fold};
 use super::colour::screen_colour;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::between_points;
@@ -10,12 +12,14 @@ pub const MOST_SPOTS_A_SIDE: u32 = 6;
 /// Weaker than this, from the coolest to the hottest cell, it is not worth turning a tray for. Our own choice: about what makes
 /// a twentieth of a bake.
 const WORTH_A_TURN_K: f64 = 4.0;
-/// Browning's activation energy over the gas constant and temperature squared at a crust of 150 degC, K: by how much hotter a spot is
-/// whose browning runs e times as fast. From the bake model's 115 kJ/mol.
-const K_AN_E_FOLD: f64 = 8.314 * 423.0 * 423.0 / 115e3;
-
 /// Integrals of browning of the five shades: where the bake model calls a rim pale, just golden, golden and brown, and twice brown.
-const TOASTED: [f64; 5] = [0.08, 0.22, 0.45, 0.90, 1.80];
+const TOASTED: [f64; 5] = [
+    integral_of(EdgeColour::Pale),
+    integral_of(EdgeColour::JustGolden),
+    integral_of(EdgeColour::Golden),
+    integral_of(EdgeColour::Brown),
+    2.0 * integral_of(EdgeColour::Brown),
+];
 
 /// What was laid over the rack.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -48,14 +52,14 @@ impl SpotTest {
     /// How its shades look on a screen, the palest first.
     #[must_use]
     pub fn looks(self) -> [String; 5] {
-        TOASTED.map(|integral| screen_colour(100.0 * (1.0 - (-integral).exp()), false))
+        TOASTED.map(|integral| screen_colour(index(integral), false))
     }
 
-    /// How hot a cell of a shade was against one of the middle shade.
+    /// How hot the surface in a cell of a shade was against that in one of the middle shade.
     fn hotter_k(self, shade: u8) -> f64 {
         let at = usize::from(shade.clamp(1, 5)) - 1;
         match self {
-            Self::Bread => K_AN_E_FOLD * (TOASTED[at] / TOASTED[2]).ln(),
+            Self::Bread => kelvin_an_e_fold() * (TOASTED[at] / TOASTED[2]).ln(),
             // Sucrose melts about 186 degC and colours within ten degrees above. From memory; it depends on how long it lies.
             Self::Sugar => [-8.0, -3.0, 0.0, 6.0, 14.0][at],
         }
@@ -112,7 +116,7 @@ impl HotSpots {
         &self.shades
     }
 
-    /// How much hotter each cell is than all of them on the whole; `None` where nothing lay.
+    /// How much hotter surfaces in each cell are than in all of them on the whole; `None` where nothing lay.
     #[must_use]
     pub fn hotter(&self) -> Vec<Option<TemperatureDifference>> {
         let each: Vec<Option<f64>> = self.shades.iter().map(|s| s.map(|s| self.test.hotter_k(s))).collect();
@@ -122,7 +126,7 @@ impl HotSpots {
         each.into_iter().map(|k| k.map(|k| TemperatureDifference::new_k(k - mean))).collect()
     }
 
-    /// How much hotter a place of a tray is, by shares of its way from left to right and from the back to the door; straight
+    /// How much hotter surfaces at a place of a tray are, by shares of its way from left to right and from the back to the door; straight
     /// between the middles of the cells, the outermost ones held. A cell where nothing lay has what lies between the others.
     #[must_use]
     pub fn hotter_at(&self, across: f64, down: f64) -> TemperatureDifference {
@@ -198,8 +202,8 @@ mod tests {
         let spots = map(&[3, 3, 4, 2, 3, 4]);
         let each: Vec<f64> = spots.hotter().into_iter().map(|k| k.unwrap().k()).collect();
         assert!(each.iter().sum::<f64>().abs() < 1e-9);
-        // By hand: e-fold at 150 degC is 8.314 x 423 x 423 / 115000 = 12.94 K; brown over golden is ln 2.
-        assert!((each[2] - each[1] - 12.936 * 2.0_f64.ln()).abs() < 0.01, "{each:?}");
+        // By hand: e-fold at 150 degC is 8.314 x 423.15 x 423.15 / 124000 = 12.01 K; brown over golden is ln 2.
+        assert!((each[2] - each[1] - 12.006 * 2.0_f64.ln()).abs() < 0.01, "{each:?}");
         assert_eq!(
             spots.advice().unwrap(),
             "The right side is hotter; its places lie within \u{b1}\u{a0}9\u{b0}. Turn the tray end for end half way through."

@@ -13,13 +13,13 @@ pub use alone::{BakeAlone, BakeAloneAnswer, BakeUntil};
 pub use bake::{
     ACROSS_MM, BakeBalance, BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSample, BakeSeen,
     BakeWarning, BakesFitted, COVER, DoneBy, DoughKnowledge, HeatKnowledge, LEAST_RADIUS_MM, MOST_FITTED, OVEN_C,
-    OvenDough, OvenDoughParts, OvenKnowledge, OvenSetup, Profile, START_C, THICKNESS_MM, TIME_PER_K, TrayCover,
-    TrayLiner, TrayMaterial, air_of, check_bake, colour_word, cools_after, forecast, forecast_at, learn_bakes,
-    simulate,
+    OvenDough, OvenDoughParts, OvenKnowledge, OvenSetup, Profile, START_C, THICKNESS_MM, TIME_PER_K, TRAY_C, TrayCover,
+    TrayLiner, TrayMaterial, browns_faster, check_bake, colour_word, cools_after, forecast, forecast_at, learn_bakes,
+    simulate, spread_until_set,
 };
 pub use colour::{SEEN_BY_ALL, look_apart, look_lab, screen_colour};
 pub use hot_spots::{HotSpots, MOST_SPOTS_A_SIDE, SpotTest};
 pub use practice::{BakeSetting, EdgeColour, Expected, Practice, bake_practice};
-pub use range::{BakeRange, OvenDoubt};
+pub use range::{BakeRange, OvenDoubt, spread_range};
 pub use standard::{STANDARD_PIECE, StandardSpread};
 pub use thermometer::{MOST_OVEN_READINGS, OvenReading, OvenStandIn, OvenTest, judge_oven};

@@ -1,6 +1,6 @@
 //! How far off a forecast may be, and how it is told beside common practice.
 
-use super::bake::{BakeForecast, BakeKnowledge};
+use super::bake::{BakeForecast, BakeKnowledge, BakeWarning};
 use super::practice::Practice;
 use crate::units::{Share, Span};
 
@@ -46,13 +46,9 @@ impl BakeRange {
         let of_oven = if doubt.measured { TIME_MEASURED } else { TIME_UNMEASURED };
         let time = NINE_OF_TEN * known.time_sd(of_oven).hypot(TIME_ITSELF).hypot(doubt.swing);
         let own_bakes = known.dough.records > 0;
-        let widens = if own_bakes { 1.0 } else { found.warnings.iter().map(|w| w.widens()).fold(1.0, f64::max) };
-        let spread = found.spread.value();
-        let of_dough = spread.abs() * known.dough.spread_sd.hypot(SPREAD_ITSELF) * widens;
-        let off = NINE_OF_TEN * of_dough.hypot(WIDTH_ITSELF);
+        let spread_alone = spread_alone(found.spread, &found.warnings, known);
         // A time is off by so much of itself either way: never less than nothing.
         let alone = (found.bake * (-time).exp(), found.bake * time.exp());
-        let spread_alone = (Share::new((spread - off).max(0.0)), Share::new(spread + off));
         let (bake, spread) = if own_bakes {
             (alone, spread_alone)
         } else {
@@ -60,6 +56,27 @@ impl BakeRange {
         };
         Self { bake, spread, bake_widened: bake != alone, spread_widened: spread != spread_alone }
     }
+}
+
+/// The range of a spread by what is unsure of dough and model alone.
+fn spread_alone(spread: Share, warnings: &[BakeWarning], known: &BakeKnowledge) -> (Share, Share) {
+    let own_bakes = known.dough.records > 0;
+    let widens = if own_bakes { 1.0 } else { warnings.iter().map(|w| w.widens()).fold(1.0, f64::max) };
+    let of_dough = spread.value().abs() * known.dough.spread_sd.hypot(SPREAD_ITSELF) * widens;
+    let off = NINE_OF_TEN * of_dough.hypot(WIDTH_ITSELF);
+    (Share::new((spread.value() - off).max(0.0)), Share::new(spread.value() + off))
+}
+
+/// The range of a spread, as [`BakeRange::of`] has it.
+#[must_use]
+pub fn spread_range(
+    spread: Share,
+    warnings: &[BakeWarning],
+    known: &BakeKnowledge,
+    practice: &Practice,
+) -> (Share, Share) {
+    let alone = spread_alone(spread, warnings, known);
+    if known.dough.records > 0 { alone } else { touching(alone, practice.spread) }
 }
 
 /// A range, reaching as far as it has to in order to touch another.

@@ -1,7 +1,7 @@
 //! How far a dough spreads by itself: one named piece of it, baked as usual, so that doughs can be told apart before anybody has chosen a
 //! cutter. The same model as every forecast.
 
-use super::bake::{BakeEnd, BakeFit, BakePiece, OvenDough, OvenSetup, air_of, forecast};
+use super::bake::{BakeEnd, BakeFit, BakePiece, OvenDough, OvenSetup, forecast};
 use super::practice::EdgeColour;
 use crate::dough::{Formula, Judgement, MixMethod, spread_tendency};
 use crate::units::{Length, Share, Span, Temperature};
@@ -37,7 +37,7 @@ impl StandardSpread {
         let tendency = spread_tendency(formula);
         let oven = OvenSetup::usual(STANDARD_OVEN_C, false);
         let end = BakeEnd::Colour(EdgeColour::JustGolden);
-        let found = OvenDough::of(formula, air_of(MixMethod::LightAndFluffy))
+        let found = OvenDough::of(formula, MixMethod::LightAndFluffy.air())
             .and_then(|dough| forecast(&dough, &STANDARD_PIECE, &oven, &BakeFit::NONE, end));
         let (range, grows) = match &found {
             Ok(f) => {

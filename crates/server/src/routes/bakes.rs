@@ -28,7 +28,7 @@ const THREADS: usize = 2;
 pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let began = Instant::now();
-    let (planned, levers, cocoa) = web::block(move || {
+    let (oven, planned, levers) = web::block(move || {
         let plan = whole.plan()?;
         let Some(forecast) = &plan.oven.forecast else {
             let why = "beyond what the forecast knows; the oven station says what";
@@ -37,20 +37,22 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
         let input = whole.stored.job.input();
         let colder = colder_takes(&whole.stored.job, &whole.kitchen, &plan)?;
         let levers = bake_levers(&plan.oven.question, colder, &whole.formula.formula, input.method)?;
-        Ok((Arc::new(forecast.clone()), levers, plan.oven.hides_colour))
+        let planned = forecast.clone();
+        Ok((Arc::new(plan.oven), Arc::new(planned), levers))
     })
     .await??;
     let (tell, heard) = mpsc::unbounded_channel();
     let (levers, next) = (Arc::new(levers), Arc::new(AtomicUsize::new(0)));
     for _ in 0..THREADS {
-        let (levers, next, tell, planned) = (levers.clone(), next.clone(), tell.clone(), planned.clone());
+        let (levers, next, tell) = (levers.clone(), next.clone(), tell.clone());
+        let (oven, planned) = (oven.clone(), planned.clone());
         std::thread::spawn(move || {
             loop {
                 let at = next.fetch_add(1, Ordering::Relaxed);
                 let Some(lever) = levers.get(at) else { return };
                 let effect = lever.effect(planned.bake).map_err(|e| e.to_string());
                 // Nobody listens any more: the rest is not wanted.
-                if tell.send(LeverView::new(at, levers.len(), lever, &planned, effect, cocoa)).is_err() {
+                if tell.send(LeverView::new(at, levers.len(), lever, (&planned, &oven), effect)).is_err() {
                     return;
                 }
             }
@@ -85,7 +87,7 @@ pub async fn cools(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::J
             let why = "beyond what the forecast knows; the oven station says what";
             return Err(InputErrors::from(InputError::refused("bake", why)));
         };
-        cooling(&plan.oven.question, forecast.bake)
+        Ok(cooling(&plan.oven.question, forecast))
     })
     .await??;
     Ok(web::Json(found.into()))

@@ -163,7 +163,7 @@ pub async fn as_file(store: web::Data<Store>, path: web::Path<(i64, WrittenAs)>)
 async fn steps_of(stored: &StoredFormula, store: &Store) -> Result<Vec<String>, ApiError> {
     let kitchen = store.kitchen().await?;
     let formula = &stored.formula;
-    let density = rolled_density(&formula.composition());
+    let density = rolled_density(&formula.composition(), MixMethod::JustCombined);
     let limits = MixerLimits { dough: formula.total(), bowl_ml: None };
     let mixes = divide_into_mixes(formula, formula.total(), limits, density, &WeighRules::plain());
     let sheet = mixing_sheet(&mixes, MixMethod::JustCombined, &[], kitchen.room(), kitchen.fridge_air());

@@ -1,9 +1,9 @@
 //! The forecast and the levers on the wire.
 
 use super::{DoneWord, LeverGroupWord, NarrowWord, ProfileWord};
-use ready_slab_core::job::{BakeLever, Cooling, LeverEffect, PartsAhead, TrayPieceTime, TrayTimes};
+use ready_slab_core::job::{BakeLever, Cooling, LeverEffect, OvenPlan, PartsAhead, TrayPieceTime, TrayTimes};
 use ready_slab_core::oven::{
-    BakeForecast, BakeKnowledge, BakePiece, BakeSample, Expected, SEEN_BY_ALL, colour_word, look_apart, screen_colour,
+    BakeForecast, BakeKnowledge, BakeSample, Expected, SEEN_BY_ALL, colour_word, look_apart, screen_colour,
 };
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
@@ -35,6 +35,8 @@ pub struct BakeView {
     pub done_by: DoneWord,
     /// Of a round, across.
     pub spread_percent: f64,
+    /// Across the longer side of this piece.
+    pub across_percent: f64,
     /// Outward growth at the rim.
     pub growth_mm: f64,
     /// Once it has cooled.
@@ -94,7 +96,7 @@ pub struct LeverView {
     pub name: String,
     /// In the oven until its own end; null beyond what the model knows.
     pub bake_min: Option<f64>,
-    /// Of a round, across.
+    /// Across the longer side of the piece.
     pub spread_percent: Option<f64>,
     /// Outward growth at the rim.
     pub growth_mm: Option<f64>,
@@ -106,7 +108,7 @@ pub struct LeverView {
     pub rim_screen: Option<String>,
     /// Colour index of the underside.
     pub under_colour: Option<f64>,
-    /// Change of the spread, percentage points; null within the forecast's own steps.
+    /// Change of the spread across the piece, percentage points; null within the forecast's own steps.
     pub spread_change_percent: Option<f64>,
     /// Change of the time in the oven; null within the forecast's own steps.
     pub bake_change_min: Option<f64>,
@@ -328,7 +330,8 @@ const DRAWN: usize = 5;
 
 impl BakeView {
     /// A forecast of a piece.
-    pub fn new(f: &BakeForecast, piece: &BakePiece, cocoa: bool) -> Self {
+    pub fn new(f: &BakeForecast, oven: &OvenPlan) -> Self {
+        let (piece, cocoa) = (&oven.question.piece, oven.hides_colour);
         // What cocoa hides has no word of its own.
         let word = |index: f64| if cocoa { "dark" } else { colour_word(index) }.to_owned();
         let point = |s: &BakeSample| BakePoint {
@@ -343,6 +346,7 @@ impl BakeView {
             bake_min: f.bake.min(),
             done_by: f.done_by.into(),
             spread_percent: 100.0 * f.spread.value(),
+            across_percent: 100.0 * oven.of_a_round() * f.spread.value(),
             growth_mm: piece.radius.mm() * f.spread.value(),
             thickness_mm: f.thickness.mm(),
             density_kg_m3: f.density.kg_m3(),
@@ -375,10 +379,10 @@ impl LeverView {
         number: usize,
         of: usize,
         lever: &BakeLever,
-        planned: &BakeForecast,
+        (planned, oven): (&BakeForecast, &OvenPlan),
         effect: Result<LeverEffect, String>,
-        cocoa: bool,
     ) -> Self {
+        let (cocoa, of_a_round) = (oven.hides_colour, oven.of_a_round());
         let change = effect.as_ref().ok().map(|e| e.change(planned));
         let (effect, why_not) = match effect {
             Ok(effect) => (Some(effect), None),
@@ -391,13 +395,13 @@ impl LeverView {
             group: lever.group.into(),
             name: lever.name.clone(),
             bake_min: f.map(|f| f.bake.min()),
-            spread_percent: f.map(|f| 100.0 * f.spread.value()),
+            spread_percent: f.map(|f| 100.0 * of_a_round * f.spread.value()),
             growth_mm: f.map(|f| lever.question.piece.radius.mm() * f.spread.value()),
             thickness_mm: f.map(|f| f.thickness.mm()),
             rim_at_same_time: effect.as_ref().map(|e| e.rim_at_same_time),
             rim_screen: effect.as_ref().map(|e| screen_colour(e.rim_at_same_time, cocoa)),
             under_colour: f.map(|f| f.under_colour),
-            spread_change_percent: change.and_then(|c| c.spread_points),
+            spread_change_percent: change.and_then(|c| c.spread_points).map(|points| of_a_round * points),
             bake_change_min: change.and_then(|c| c.bake_min),
             rim_change: change.and_then(|c| c.rim),
             why_not,

@@ -3,7 +3,7 @@
 use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts, water_words};
 use super::{FatWord, FormulaBody, NewCutter, TrayWord, WrapWord};
 use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, chill};
-use ready_slab_core::dough::{Composition, Pantry, rolled_density};
+use ready_slab_core::dough::{Composition, MixMethod, Pantry, rolled_density};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::job::compute_sheet;
 use ready_slab_core::shape::Spacing;
@@ -240,7 +240,7 @@ impl SheetRequest {
                 && dough.mass_g.is_finite()
                 && dough.thickness_mm.is_finite()
             {
-                let density = rolled_density(&formula.composition());
+                let density = rolled_density(&formula.composition(), MixMethod::JustCombined);
                 area = Some(Mass::new_g(dough.mass_g).rolled_to(Length::new_mm(dough.thickness_mm), density));
             }
         }

@@ -2,14 +2,15 @@
 
 use super::{BakeEndWord, FormulaBody, LinerWord, MethodWord, TrayMaterialWord};
 use ready_slab_core::air::standard_pressure_pa;
-use ready_slab_core::dough::{Pantry, hides_colour};
+use ready_slab_core::dough::{MixMethod, Pantry, hides_colour};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::oven::{
-    BakeAlone, BakeForecast, BakePiece, BakeSample, BakeUntil, DoneBy, OvenSetup, TrayCover, air_of, colour_word,
-    look_lab,
+    ACROSS_MM, BakeAlone, BakeForecast, BakePiece, BakeSample, BakeUntil, COVER, DoneBy, OVEN_C, OvenSetup, START_C,
+    THICKNESS_MM, TRAY_C, TrayCover, colour_word, look_lab,
 };
 use ready_slab_core::units::{Length, Share, Span, Temperature, TemperatureDifference};
 use serde::{Deserialize, Serialize};
+use std::ops::RangeInclusive;
 use utoipa::ToSchema;
 
 /// A piece as it goes in.
@@ -172,27 +173,20 @@ impl BakeRequest {
     fn question(&self) -> Result<BakeAlone, InputErrors> {
         let mut checks = Checks::new();
         let (p, o) = (&self.piece, &self.oven);
-        for (field, value) in [
-            ("piece.thickness_mm", p.thickness_mm),
-            ("piece.diameter_mm", p.diameter_mm),
-            ("piece.wait_min", p.wait_min),
-            ("start_c", self.start_c),
-            ("oven.set_c", o.set_c),
-        ] {
-            checks.range(field, value, -1e4, 1e4, "");
-        }
-        checks.range("oven.altitude_m", o.altitude_m, -400.0, 3000.0, "m");
-        for (field, value) in [
-            ("oven.offset_c", o.offset_c),
-            ("oven.cover", o.cover),
-            ("oven.tray_c", o.tray_c),
-            ("air", self.air),
-            ("at_min", self.at_min),
-        ] {
-            if let Some(value) = value {
-                checks.range(field, value, -1e4, 1e4, "");
-            }
-        }
+        let mut within = |field: &str, value: f64, range: &RangeInclusive<f64>, unit: &'static str| {
+            checks.range(field, value, *range.start(), *range.end(), unit);
+        };
+        within("piece.thickness_mm", p.thickness_mm, &THICKNESS_MM, "mm");
+        within("piece.diameter_mm", p.diameter_mm, &ACROSS_MM, "mm");
+        within("piece.wait_min", p.wait_min, &(0.0..=120.0), "min");
+        within("start_c", self.start_c, &START_C, "\u{b0}C");
+        within("oven.set_c", o.set_c, &OVEN_C, "\u{b0}C");
+        within("oven.altitude_m", o.altitude_m, &(-400.0..=3000.0), "m");
+        within("oven.offset_c", o.offset_c.unwrap_or(0.0), &(-60.0..=60.0), "K");
+        within("oven.cover", o.cover.unwrap_or(*COVER.start()), &COVER, "of the tray");
+        within("oven.tray_c", o.tray_c.unwrap_or(0.0), &TRAY_C, "\u{b0}C");
+        within("air", self.air.unwrap_or(0.0), &(0.0..=0.4), "of the volume");
+        within("at_min", self.at_min.unwrap_or(1.0), &(0.5..=50.0), "min");
         if self.end.is_some() == self.at_min.is_some() {
             checks.push(InputError::refused("end", "give either `end` or `at_min`"));
         }
@@ -213,7 +207,7 @@ impl BakeRequest {
         let method = self.method.unwrap_or(MethodWord::LightAndFluffy);
         Ok(BakeAlone {
             formula: formula.expect("what could not be taken was refused"),
-            air: self.air.unwrap_or_else(|| air_of(method.into())),
+            air: self.air.unwrap_or_else(|| MixMethod::from(method).air()),
             piece: BakePiece {
                 thickness: Length::new_mm(p.thickness_mm),
                 radius: Length::new_mm(p.diameter_mm / 2.0),

@@ -35,7 +35,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
       {Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step).map((m) => (
         <g key={m}>
           <path d={`M${x(m)} ${TOP}V${TOP + HIGH}`} className="stroke-rule" strokeWidth="0.8" />
-          <text x={x(m)} y={TOP + HIGH + 20} textAnchor="middle" fontSize="14" className="num soft">{m}</text>
+          {x(m) > right - 34 ? null : <text x={x(m)} y={TOP + HIGH + 20} textAnchor="middle" fontSize="14" className="num soft">{m}</text>}
         </g>
       ))}
       <text x={right} y={TOP + HIGH + 20} textAnchor="end" fontSize="14" className="soft">min</text>
@@ -58,7 +58,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
       {marks.map((m, i) => (
         <g key={m.word}>
           <path d={`M${x(m.at)} ${TOP}V${TOP + HIGH}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 4" />
-          <text x={x(m.at) + 4} y={TOP + 14 + i * 17} fontSize="13.5">{m.word}</text>
+          <text x={x(m.at) + 4} y={TOP + 14 + i * 17} fontSize="13.5" className="halo">{m.word}</text>
         </g>
       ))}
       <path d={`M${x(forecast.bake_min)} ${TOP - 6}V${TOP + HIGH + 46}`} className="stroke-ink" strokeWidth="2.2" />

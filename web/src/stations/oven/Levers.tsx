@@ -57,7 +57,7 @@ export function Levers() {
           <thead>
             <tr className="text-left text-fine text-soft">
               <th className="py-1 font-semibold">Lever</th>
-              <th className="w-[24%] font-semibold">Spread</th>
+              <th className="w-[24%] font-semibold">Across it</th>
               <th className="w-[20%] font-semibold">Time</th>
               <th className="w-[20%] font-semibold">Colour, same time</th>
             </tr>
@@ -100,7 +100,7 @@ export function Levers() {
       <TicketBox>
         <Part title="As planned">
           <p className="answer">{number(forecast.bake_min, 1)} min</p>
-          <p className="mt-1 text-soft">{`spreads ${number(forecast.spread_percent, 1)} %, ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} thick`}</p>
+          <p className="mt-1 text-soft">{`grows ${format.length(Math.round(forecast.growth_mm * 10) / 10)} all round, ${number(forecast.across_percent, 1)} % across it; ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} high`}</p>
         </Part>
         <Part title="Side by side">
           {chosen.length === 0 ? <p className="text-fine text-soft">Pin up to three levers to see their pieces beside the one as planned.</p> : null}

@@ -119,7 +119,7 @@ export function Oven() {
           <Rows>
             <Row name="Grows all round"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
             <Row name="Across this piece"><Live value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)} %`} /></Row>
-            <Row name="Its longer side, cut → baked"><Live value={`${format.length(Math.round(oven.cut_width_mm * 10) / 10)} → ${format.lengths(Math.round(oven.baked_width_least_mm * 10) / 10, Math.round(oven.baked_width_most_mm * 10) / 10)}`} /></Row>
+            <Row name="Across, baked"><Live value={format.lengths(Math.round(oven.baked_width_least_mm * 10) / 10, Math.round(oven.baked_width_most_mm * 10) / 10)} /></Row>
             {forecast ? (
               <>
                 <Row name="Height, cut → baked"><Live value={`${format.length(Math.round(oven.thickness_mm * 10) / 10)} → ${format.length(Math.round(forecast.thickness_mm * 10) / 10)}`} /></Row>

@@ -4,6 +4,7 @@ use super::dough::OvenDough;
 use super::water::arrhenius;
 use crate::dough::browning_pace;
 use crate::oven::EdgeColour;
+use crate::units::TemperatureDifference;
 
 /// Rate of a dry surface at 130 degC, 1/s, and its activation, J/mol. Calibrated; 80 to 150 kJ/mol in the literature, from memory.
 const BROWNS: (f64, f64) = (2.349e-4, 1.24e5);
@@ -32,13 +33,27 @@ impl Browning {
     }
 }
 
+/// A crust as it browns, K.
+const CRUST_K: f64 = 423.15;
+
+/// By how much hotter a surface is that browns e times as fast, K.
+pub(crate) fn kelvin_an_e_fold() -> f64 {
+    super::water::GAS * CRUST_K * CRUST_K / BROWNS.1
+}
+
+/// How many times as fast a surface browns that is so much hotter.
+#[must_use]
+pub fn browns_faster(hotter: TemperatureDifference) -> f64 {
+    (hotter.k() / kelvin_an_e_fold()).exp()
+}
+
 /// Colour index of an integral, 0 raw to 100 burnt.
-pub(super) fn index(integral: f64) -> f64 {
+pub(crate) fn index(integral: f64) -> f64 {
     100.0 * (1.0 - (-integral).exp())
 }
 
 /// The integral at which a rim has a colour. Calibrated to common practice.
-pub(super) const fn integral_of(colour: EdgeColour) -> f64 {
+pub(crate) const fn integral_of(colour: EdgeColour) -> f64 {
     match colour {
         EdgeColour::Pale => 0.08,
         EdgeColour::JustGolden => 0.22,

@@ -88,6 +88,12 @@ pub(super) fn conducts<const N: usize>(fill: &Fill<N>, t_c: f64, water: f64, por
     solid * (2.0 * solid + pore - 2.0 * pores * (solid - pore)) / (2.0 * solid + pore + pores * (solid - pore))
 }
 
+/// Radiation between a surface and what is round it, W/m2K.
+pub(super) fn radiates_w_m2k(surface_c: f64, around_c: f64) -> f64 {
+    let (around_k, surface_k) = (around_c + 273.15, surface_c + 273.15);
+    EMISSIVITY * SIGMA * (around_k * around_k + surface_k * surface_k) * (around_k + surface_k)
+}
+
 /// What passed through a face of a column, of piece as it lies.
 #[derive(Clone, Copy, Default)]
 pub(super) struct Passed {
@@ -117,9 +123,7 @@ pub(super) fn through_top<const N: usize>(
     outside: &Outside<'_>,
 ) -> Passed {
     let (top, air_c) = (N - 1, outside.around.air_c);
-    let (air_k, surface_k) = (air_c + 273.15, col.top_c + 273.15);
-    let radiation =
-        outside.around.radiates * EMISSIVITY * SIGMA * (air_k * air_k + surface_k * surface_k) * (air_k + surface_k);
+    let radiation = outside.around.radiates * radiates_w_m2k(col.top_c, air_c);
     let holds = fill.mass[top] * col.water[top] / disc.wide.powi(2);
     let water = outside.film.off_top(col.activity[top], col.top_c, holds, outside.dt);
     let inward = 2.0 * col.conducts[top] / col.thick[top];

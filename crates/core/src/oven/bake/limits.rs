@@ -18,7 +18,7 @@ pub const OVEN_C: RangeInclusive<f64> = 140.0..=220.0;
 /// Dough as it goes in, degC.
 pub const START_C: RangeInclusive<f64> = -20.0..=28.0;
 /// Tray as the pieces are laid on it, degC.
-const TRAY_C: RangeInclusive<f64> = -40.0..=100.0;
+pub const TRAY_C: RangeInclusive<f64> = -40.0..=100.0;
 /// The least and the most of a tray that may lie under pieces.
 pub const COVER: RangeInclusive<f64> = 0.05..=0.90;
 /// No further up, m: and from where on it is told.

@@ -2,7 +2,7 @@
 
 use super::dough::{DoughFacts, OvenDough, OvenDoughParts};
 use crate::dough::stiffness::{SATURATED, dissolves};
-use crate::dough::{FatKind, Formula, Ingredient, Kind, MixMethod, powder_mass, soda_used_up};
+use crate::dough::{FatKind, Formula, Ingredient, Kind, powder_mass, soda_used_up};
 use crate::error::InputErrors;
 
 /// Gas of leaveners, mol/kg. Soda (84 g/mol): six tenths of it find an acid or are hot enough; baking powder: a third of its gas is lost in the
@@ -225,16 +225,6 @@ impl OvenDough {
 /// Ground nuts and seeds, and pastes of them.
 fn is_nutty(i: &Ingredient) -> bool {
     i.kind == Kind::Meal && i.analysis.fat > NUTTY_FAT
-}
-
-/// Air that mixing leaves, of the dough's volume. Common practice, no source: butter creamed light and fluffy holds most.
-#[must_use]
-pub const fn air_of(method: MixMethod) -> f64 {
-    match method {
-        MixMethod::LightAndFluffy => 0.08,
-        MixMethod::JustCombined => 0.06,
-        MixMethod::RubbedIn => 0.05,
-    }
 }
 
 /// Mean crystal, m. Sieve sizes of the trade, from memory.

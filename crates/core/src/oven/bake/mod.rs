@@ -8,6 +8,7 @@
 
 mod cells;
 mod colour;
+mod cooling;
 mod dough;
 mod fit;
 mod flow;
@@ -24,14 +25,16 @@ mod setup;
 mod tray;
 mod water;
 
-pub use colour::colour_word;
+pub use colour::{browns_faster, colour_word};
+pub(super) use colour::{index, integral_of, kelvin_an_e_fold};
 pub use dough::{OvenDough, OvenDoughParts};
 pub use fit::{
     BakeKnowledge, BakeSeen, BakesFitted, DoughKnowledge, HeatKnowledge, MOST_FITTED, OvenKnowledge, TIME_PER_K,
     learn_bakes,
 };
-pub use forecast::{BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, cools_after, forecast, forecast_at};
-pub use limits::{ACROSS_MM, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, START_C, THICKNESS_MM, check_bake};
-pub use make_up::air_of;
+pub use forecast::{
+    BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, cools_after, forecast, forecast_at, spread_until_set,
+};
+pub use limits::{ACROSS_MM, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, START_C, THICKNESS_MM, TRAY_C, check_bake};
 pub use run::{BakeBalance, simulate};
 pub use setup::{BakeFit, BakePiece, OvenSetup, TrayCover, TrayLiner, TrayMaterial};

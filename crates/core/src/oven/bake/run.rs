@@ -38,6 +38,7 @@ pub(super) struct Record {
     pub colour: [f64; 3],
     pub activity_top: f64,
     pub core_c: f64,
+    pub mean_c: f64,
     pub set: [f64; 2],
     pub solid_fat: f64,
     pub top_c: [f64; 2],
@@ -71,6 +72,8 @@ pub(super) struct Until {
     pub colour: f64,
     /// Then so much longer, of the time it took.
     pub past: f64,
+    /// Or until nothing moves any more.
+    pub still: bool,
     /// Steps over the stability limit, of the squared thickness of the thinnest cell, and at most, s.
     pub fineness: f64,
     pub most_step_s: f64,
@@ -84,6 +87,7 @@ impl Until {
         cooled_c: f64::NEG_INFINITY,
         colour: f64::INFINITY,
         past: 0.0,
+        still: false,
         fineness: 0.40,
         most_step_s: 0.6,
     };
@@ -197,7 +201,7 @@ impl<'a, const N: usize> Bake<'a, N> {
     fn record(&self, m: &Moment) -> Record {
         let wide2 = self.disc.wide * self.disc.wide;
         let [middle, rim] = &self.columns;
-        let solid = |col: &Column<N>| col.solid_fat.iter().zip(&self.fill.mass).map(|(s, m)| s * m).sum::<f64>();
+        let weighted = |of: &[f64; N]| of.iter().zip(&self.fill.mass).map(|(v, m)| v * m).sum::<f64>();
         Record {
             after_s: self.in_oven_s(),
             wide: self.disc.wide,
@@ -205,9 +209,10 @@ impl<'a, const N: usize> Bake<'a, N> {
             height_cold_m: [self.disc.mean(m.cold) / wide2, m.cold[0] / wide2, m.cold[1] / wide2],
             colour: [rim.colour_top, middle.colour_top, middle.colour_under],
             activity_top: middle.activity[N - 1],
+            mean_c: self.disc.mean([weighted(&middle.t_c), weighted(&rim.t_c)]) / self.fill.whole,
             core_c: 0.5 * (middle.t_c[N / 2] + middle.t_c[N / 2 - 1]),
             set: m.set,
-            solid_fat: self.disc.mean([solid(middle), solid(rim)]) / self.fill.whole,
+            solid_fat: self.disc.mean([weighted(&middle.solid_fat), weighted(&rim.solid_fat)]) / self.fill.whole,
             top_c: [middle.top_c, rim.top_c],
             tray_c: self.tray.under_c,
             loss: 1.0 - m.mass / self.fill.whole,
@@ -306,7 +311,10 @@ pub(super) fn run<const N: usize>(
             if r.colour[0] > until.colour && r.set[0] > SET && r.after_s > dull_s + DULL.1 + SAMPLE_S {
                 stop_s = stop_s.min(r.after_s * (1.0 + until.past));
             }
-            if r.after_s >= stop_s || r.after_s >= until.out_s && r.core_c <= until.cooled_c {
+            if r.after_s >= stop_s
+                || until.still && moment.resists.is_none()
+                || r.after_s >= until.out_s && r.core_c <= until.cooled_c
+            {
                 break;
             }
         }

@@ -51,7 +51,7 @@ pub(super) fn water_activity(water_on_dry: f64, t_c: f64) -> f64 {
         return 0.0;
     }
     let (half, exponent, falls) = OSWIN;
-    1.0 / (1.0 + (half * (-falls * (t_c - 25.0)).exp() / water_on_dry).powf(exponent))
+    1.0 / (1.0 + (exponent * (half.ln() - falls * (t_c - 25.0) - water_on_dry.ln())).exp())
 }
 
 /// A surface as water leaves it.

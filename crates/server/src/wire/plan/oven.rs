@@ -98,7 +98,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         cool_on_tray_min: o.cooling.on_tray().min(),
         packs_after_min: (o.cooling.on_tray() + o.cooling.on_rack()).min(),
         basis: if o.forecast.is_some() { "forecast" } else { "common practice" }.to_owned(),
-        forecast: o.forecast.as_ref().map(|f| BakeView::new(f, &o.question.piece, o.hides_colour)),
+        forecast: o.forecast.as_ref().map(|f| BakeView::new(f, o)),
         turn: o.turn.clone(),
         comes_back_min: o.comes_back.min(),
         cover_pot: o.cover_pot,
