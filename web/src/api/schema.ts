@@ -1906,12 +1906,12 @@ export interface components {
             bake_most_min: number;
             /**
              * Format: double
-             * @description Of a round, at least.
+             * @description Across the longer side of the piece, at least.
              */
             spread_least_percent: number;
             /**
              * Format: double
-             * @description Of a round, at most.
+             * @description At most.
              */
             spread_most_percent: number;
         };

@@ -1,8 +1,9 @@
 //! How far a dough spreads by itself: one named piece of it, baked as usual, so that doughs can be told apart before anybody has chosen a
 //! cutter. The same model as every forecast.
 
-use super::bake::{BakeEnd, BakeFit, BakePiece, OvenDough, OvenSetup, forecast};
-use super::practice::EdgeColour;
+use super::bake::{BakeEnd, BakeFit, BakeKnowledge, BakePiece, OvenDough, OvenSetup, forecast};
+use super::practice::{EdgeColour, Practice};
+use super::range::spread_range;
 use crate::dough::{Formula, Judgement, MixMethod, spread_tendency};
 use crate::units::{Length, Share, Span, Temperature};
 
@@ -16,15 +17,15 @@ pub const STANDARD_PIECE: BakePiece = BakePiece {
 };
 /// Baked at so much in a still oven.
 const STANDARD_OVEN_C: f64 = 175.0;
-/// Half of what a forecast of a dough nobody has baked may be off by, of itself, and at least of the width.
-const UNSURE: (f64, f64) = (0.5, 0.01);
 
 /// How far a dough spreads.
 #[derive(Debug, Clone, PartialEq)]
 pub struct StandardSpread {
     /// In a word, with reasons.
     pub judgement: Judgement,
-    /// Growth across, least and most, of the width as cut.
+    /// Growth across, of the width as cut: the forecast's, in the middle of what the trade states where the model refuses the dough.
+    pub across: Share,
+    /// Its least and most, as of every forecast.
     pub range: (Share, Share),
     /// Growth all round the standard piece; nothing where the model refuses the dough.
     pub grows: Option<Length>,
@@ -41,13 +42,14 @@ impl StandardSpread {
             .and_then(|dough| forecast(&dough, &STANDARD_PIECE, &oven, &BakeFit::NONE, end));
         let (range, grows) = match &found {
             Ok(f) => {
-                let spread = f.spread.value();
-                let off = (UNSURE.0 * spread).max(UNSURE.1);
-                ((Share::new((spread - off).max(0.0)), Share::new(spread + off)), Some(STANDARD_PIECE.radius * spread))
+                let practice = Practice { bake: (f.bake, f.bake), spread: tendency.range };
+                let range = spread_range(f.spread, &f.warnings, &BakeKnowledge::NONE, &practice);
+                (range, Some(STANDARD_PIECE.radius * f.spread.value()))
             }
             Err(_) => (tendency.range, None),
         };
-        let middle = f64::midpoint(range.0.value(), range.1.value());
+        let practice = f64::midpoint(tendency.range.0.value(), tendency.range.1.value());
+        let middle = found.as_ref().map_or(practice, |f| f.spread.value());
         let word = match middle {
             m if m < 0.02 => "hardly spreads",
             m if m < 0.05 => "spreads a little",
@@ -63,14 +65,18 @@ impl StandardSpread {
             None => "Beyond what the forecast knows: the range is that of common practice.".to_owned(),
         }];
         reasons.extend(tendency.reasons);
-        Self { judgement: Judgement { word, level: (middle / 0.15).sqrt().clamp(0.0, 1.0), reasons }, range, grows }
+        Self {
+            across: Share::new(middle),
+            judgement: Judgement { word, level: (middle / 0.15).sqrt().clamp(0.0, 1.0), reasons },
+            range,
+            grows,
+        }
     }
 
     /// How it differs from a neighbour's, as a sentence; nothing where they are near each other.
     #[must_use]
     pub fn beside(&self, neighbour: &Self) -> Option<String> {
-        let middle = |s: &Self| 100.0 * f64::midpoint(s.range.0.value(), s.range.1.value());
-        let (own, other) = (middle(self), middle(neighbour));
+        let (own, other) = (100.0 * self.across.value(), 100.0 * neighbour.across.value());
         let word = if own > other { "more" } else { "less" };
         ((own - other).abs() > 0.5 && (own / other.max(0.01) - 1.0).abs() > 0.1)
             .then(|| format!("It spreads {word}: {own:.1} against {other:.1} % across the standard piece."))

@@ -151,10 +151,10 @@ pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<
     let view = web::block(move || {
         let found = book.learn()?;
         let taken = book.whole.learnt.take();
-        let before = BandView::from(&book.whole.plan()?.oven.expected);
+        let before = BandView::from(&book.whole.plan()?.oven);
         book.whole.learnt = found.as_ref().map(|f| f.of(0));
         let after = match &found {
-            Some(_) => Some(BandView::from(&book.whole.plan()?.oven.expected)),
+            Some(_) => Some(BandView::from(&book.whole.plan()?.oven)),
             None => None,
         };
         let aside = found.iter().flat_map(|f| f.set_aside.iter().map(|&i| book.seen[i].0.0));

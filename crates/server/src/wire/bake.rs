@@ -3,7 +3,7 @@
 use super::{DoneWord, LeverGroupWord, NarrowWord, ProfileWord};
 use ready_slab_core::job::{BakeLever, Cooling, LeverEffect, OvenPlan, PartsAhead, TrayPieceTime, TrayTimes};
 use ready_slab_core::oven::{
-    BakeForecast, BakeKnowledge, BakeSample, Expected, SEEN_BY_ALL, colour_word, look_apart, screen_colour,
+    BakeForecast, BakeKnowledge, BakeSample, SEEN_BY_ALL, colour_word, look_apart, screen_colour,
 };
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
@@ -287,19 +287,20 @@ pub struct BandView {
     pub bake_least_min: f64,
     /// At the latest.
     pub bake_most_min: f64,
-    /// Of a round, at least.
+    /// Across the longer side of the piece, at least.
     pub spread_least_percent: f64,
-    /// Of a round, at most.
+    /// At most.
     pub spread_most_percent: f64,
 }
 
-impl From<&Expected> for BandView {
-    fn from(e: &Expected) -> Self {
+impl From<&OvenPlan> for BandView {
+    fn from(oven: &OvenPlan) -> Self {
+        let (e, across) = (&oven.expected, oven.spread_across());
         Self {
             bake_least_min: e.bake.0.min(),
             bake_most_min: e.bake.1.min(),
-            spread_least_percent: 100.0 * e.spread.0.value(),
-            spread_most_percent: 100.0 * e.spread.1.value(),
+            spread_least_percent: 100.0 * across.0.value(),
+            spread_most_percent: 100.0 * across.1.value(),
         }
     }
 }

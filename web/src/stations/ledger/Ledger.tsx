@@ -23,7 +23,7 @@ export function Ledger() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 0)}–${number(plan.oven.spread_most_percent, 0)} % spread, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)} min`}>
+        <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)} % across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)} min`}>
           {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
         </StationHead>
         <Fault text={otherFault(records.error, [])} />

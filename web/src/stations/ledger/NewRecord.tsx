@@ -86,7 +86,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
           void save();
         }}
       >
-        <Typed id="widths" label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`} value={draft.widths} onChange={set("widths")} placeholder={us ? "4; 4 1/16; 4" : "101.5 102 100.8"} fault={fault("widths_mm")} />
+        <Typed id="widths" label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`} value={draft.widths} onChange={set("widths")} placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"} fault={fault("widths_mm")} />
         <Typed id="thicknesses" label="Thicknesses, if measured" value={draft.thicknesses} onChange={set("thicknesses")} placeholder={us ? "1/4" : "6.5 6.4"} fault={fault("thicknesses_mm")} />
         <Typed id="minutes" label="Time in the oven" value={draft.minutes} onChange={set("minutes")} placeholder="11 or 10 min 30 s" fault={fault("baked_min")} />
         <div>
