@@ -36,6 +36,7 @@ api:
 
 test: setup setup-browser
 	cargo fmt --all --check
+	node scripts/circles.mjs
 	cd web && npm run -s check && npm run -s lint && npm test
 	$(MAKE) web
 	cargo clippy --workspace --all-targets --locked -- -D warnings

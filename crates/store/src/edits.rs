@@ -2,10 +2,8 @@
 //! revisions of each thing, so that edits made from an older one can be merged or refused.
 
 use crate::error::StoreError;
-use crate::rows::{CutterRow, JobRow, KitchenRow};
-use crate::rows_dough::{FormulaRow, PantryRow, VersionRow};
+use crate::row::{Key, Row, Thing};
 use crate::tables::{delete, read, write};
-use serde::{Deserialize, Serialize};
 use sqlx::{FromRow, SqliteConnection};
 
 /// Edits kept; older ones can no longer be undone (our own choice).
@@ -33,74 +31,6 @@ pub struct History {
     pub redo: Option<EditSummary>,
 }
 
-/// Any row that an edit can touch. Facts of the day (pieces in the cold, readings, bakes, notes at the bowl) are none of them.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub(crate) enum Row {
-    Kitchen(Box<KitchenRow>),
-    Formula(FormulaRow),
-    Cutter(CutterRow),
-    Job(Box<JobRow>),
-    Version(VersionRow),
-    Pantry(PantryRow),
-}
-
-/// Which table, which number.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) struct Key {
-    pub thing: Thing,
-    pub id: i64,
-}
-
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum Thing {
-    Kitchen,
-    Formula,
-    Cutter,
-    Job,
-    Version,
-    Pantry,
-}
-
-impl Thing {
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Kitchen => "kitchen",
-            Self::Formula => "formula",
-            Self::Cutter => "cutter",
-            Self::Job => "job",
-            Self::Version => "formula version",
-            Self::Pantry => "pantry entry",
-        }
-    }
-
-    fn from_word(word: &str) -> Result<Self, StoreError> {
-        [Self::Kitchen, Self::Formula, Self::Cutter, Self::Job, Self::Version, Self::Pantry]
-            .into_iter()
-            .find(|t| t.word() == word)
-            .ok_or_else(|| StoreError::Damaged { thing: "edit", id: 0, why: format!("unknown thing {word}") })
-    }
-}
-
-impl Change {
-    pub fn put(row: Row) -> Self {
-        Self::Put(Box::new(row))
-    }
-}
-
-impl Row {
-    pub fn key(&self) -> Key {
-        let (thing, id) = match self {
-            Self::Kitchen(r) => (Thing::Kitchen, r.id),
-            Self::Formula(r) => (Thing::Formula, r.id),
-            Self::Cutter(r) => (Thing::Cutter, r.id),
-            Self::Job(r) => (Thing::Job, r.id),
-            Self::Version(r) => (Thing::Version, r.id),
-            Self::Pantry(r) => (Thing::Pantry, r.id),
-        };
-        Key { thing, id }
-    }
-}
-
 /// The next number of a thing. It is counted up for good: undo, deletion and other things never bring a number back.
 pub(crate) async fn next_number(tx: &mut SqliteConnection, thing: &str) -> Result<i64, StoreError> {
     let (number,): (i64,) = sqlx::query_as(
@@ -116,6 +46,12 @@ pub(crate) async fn next_number(tx: &mut SqliteConnection, thing: &str) -> Resul
 pub(crate) enum Change {
     Put(Box<Row>),
     Remove(Key),
+}
+
+impl Change {
+    pub fn put(row: Row) -> Self {
+        Self::Put(Box::new(row))
+    }
 }
 
 /// The edit that a transaction is noted as: begun with its first change, all others go with it.

@@ -9,6 +9,7 @@ mod edits;
 mod error;
 mod learnt;
 mod records;
+mod row;
 mod rows;
 mod rows_dough;
 mod rows_making;
@@ -18,13 +19,14 @@ mod source;
 mod store;
 mod tables;
 mod things;
+mod writing;
 
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
-pub use source::Writing;
 pub use store::Store;
 pub use things::{
     AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, PantryId,
     RecordId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge, StoredMixNote,
     StoredMixedSheet, StoredReading, StoredRecord, StoredStay, StoredTouch,
 };
+pub use writing::Writing;

@@ -1,7 +1,8 @@
 //! Formulas with their versions, and the pantry they are made from.
 
-use crate::edits::{Change, Key, Row, Thing};
+use crate::edits::Change;
 use crate::error::StoreError;
+use crate::row::{Key, Row, Thing};
 use crate::rows_dough::{FormulaRow, LineRow, PantryRow, VersionRow};
 use crate::store::{Store, now};
 use crate::things::{FormulaId, FormulaVersion, PantryId, StoredEntry, StoredFormula};

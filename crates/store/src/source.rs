@@ -2,7 +2,6 @@
 
 use crate::edits::Noted;
 use crate::error::StoreError;
-use crate::store::Store;
 use sqlx::pool::PoolConnection;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
 use sqlx::{Sqlite, SqliteConnection, SqlitePool, Transaction};
@@ -28,9 +27,9 @@ pub(crate) enum Source {
 
 #[derive(Debug)]
 pub(crate) struct Within {
-    tx: Transaction<'static, Sqlite>,
+    pub(crate) tx: Transaction<'static, Sqlite>,
     pub(crate) noted: Noted,
-    label: Option<String>,
+    pub(crate) label: Option<String>,
 }
 
 impl Within {
@@ -96,49 +95,5 @@ impl Source {
             read.close().await;
             write.close().await;
         }
-    }
-}
-
-/// A store whose reads and changes are one transaction, noted as one edit. Dropped without `commit`, nothing has happened.
-#[derive(Debug)]
-pub struct Writing {
-    store: Store,
-    outermost: bool,
-}
-
-impl Deref for Writing {
-    type Target = Store;
-
-    fn deref(&self) -> &Store {
-        &self.store
-    }
-}
-
-impl Store {
-    /// Begins a transaction, or joins the one that this store is in. The write lock is taken at once, so that what is read in it
-    /// stays true until it ends. Its changes are one edit with this label, or with that of the first change where none is given.
-    pub async fn begin(&self, label: Option<&str>) -> Result<Writing, StoreError> {
-        match &self.source {
-            Source::Within(_) => Ok(Writing { store: self.clone(), outermost: false }),
-            Source::File { write, .. } => {
-                let tx = write.begin_with("BEGIN IMMEDIATE").await?;
-                let within = Within { tx, noted: Noted::default(), label: label.map(str::to_owned) };
-                let source = Source::Within(Arc::new(Mutex::new(Some(within))));
-                Ok(Writing { store: Self { source }, outermost: true })
-            }
-        }
-    }
-}
-
-impl Writing {
-    /// Keeps all of it; a transaction that was joined is kept by whoever began it.
-    pub async fn commit(self) -> Result<(), StoreError> {
-        if self.outermost
-            && let Source::Within(within) = &self.store.source
-            && let Some(within) = within.lock().await.take()
-        {
-            within.tx.commit().await?;
-        }
-        Ok(())
     }
 }

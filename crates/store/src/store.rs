@@ -1,9 +1,8 @@
 //! The repository: reads, and changes that can be undone.
 
-use crate::edits::{
-    Change, Direction, EditSummary, History, Key, Row, Thing, apply, at_revision, history, next_number, revision, step,
-};
+use crate::edits::{Change, Direction, EditSummary, History, apply, at_revision, history, next_number, revision, step};
 use crate::error::StoreError;
+use crate::row::{Key, Row, Thing};
 use crate::rows::{CutterRow, JobRow, KitchenRow};
 use crate::rows_dough::{FormulaRow, VersionRow};
 use crate::source::{Conn, Source};

@@ -1,7 +1,7 @@
 //! The tables: rows read by key, written, and taken away, within a transaction.
 
-use crate::edits::{Key, Row, Thing};
 use crate::error::StoreError;
+use crate::row::{Key, Row, Thing};
 use crate::rows_dough::{FormulaRow, LineRow};
 use sqlx::SqliteConnection;
 

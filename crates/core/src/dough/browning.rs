@@ -1,8 +1,8 @@
 //! How fast a dough browns: by its sugars, what of them browns early, egg's protein, and soda.
 
 use super::Formula;
-use super::character::Judgement;
 use super::ingredient::{Ingredient, Kind, Role};
+use super::judgement::Judgement;
 use super::strength::soda_used_up;
 
 /// What a dough without sugar browns by, and what sugar adds at its usual share of the dough, with an exponent, no further than so many

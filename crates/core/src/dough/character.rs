@@ -6,23 +6,13 @@
 use super::browning::browning;
 use super::component::rolled_density;
 use super::ingredient::{Kind, Role};
+use super::judgement::Judgement;
 use super::stiffness::packing;
 use super::strength::{gluten_percent, leavening};
 use super::texture::{Texture, texture};
 use super::warnings::warnings;
 use super::{FatKind, Formula, LineInput, MixMethod, Pantry, Ratio};
 use crate::units::{Density, Share};
-
-/// A place on a scale with the word for it.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Judgement {
-    /// The word.
-    pub word: &'static str,
-    /// Where it lies, 0 to 1 on its scale.
-    pub level: f64,
-    /// Why, in sentences.
-    pub reasons: Vec<String>,
-}
 
 /// Shares of the dough's mass.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -2,8 +2,8 @@
 //! Refrigeration, "Thermal Properties of Foods". Coefficients from memory; valid from -40 to 150 degC.
 
 use super::Composition;
-use super::MixMethod;
 use super::ingredient::Ingredient;
+use super::method::MixMethod;
 use crate::units::Density;
 
 /// Share of the dough's volume that is air where nobody says how it was mixed.

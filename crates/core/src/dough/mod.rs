@@ -9,9 +9,11 @@ mod fat;
 mod formula;
 mod household;
 mod ingredient;
+mod judgement;
 mod keeping;
 mod label;
 mod levers;
+mod method;
 mod mixing;
 mod pantry;
 mod rebalance;
@@ -24,7 +26,7 @@ mod warnings;
 
 pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
 pub use browning::hides_colour;
-pub use character::{Balance, Character, Judgement, SCHOOLS, School, SpreadTendency, spread_tendency};
+pub use character::{Balance, Character, SCHOOLS, School, SpreadTendency, spread_tendency};
 pub use component::{
     AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
     specific_heat_j_kgk,
@@ -34,10 +36,12 @@ pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_sha
 pub use formula::{BakersLine, Formula, FormulaLine, LineInput, Ratio};
 pub use household::{CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, US_CUP_ML};
 pub use ingredient::{Analysis, Ingredient, IngredientInput, Kind, Role};
+pub use judgement::Judgement;
 pub use keeping::{Keeping, is_nutty, keeping};
 pub use label::{Cost, LabelItem, LineCost, cost_of, label, label_text};
 pub use levers::{Lever, LineChange, Pulled, difference};
-pub use mixing::{MixMethod, MixingTemperatures, Part, dough_temperature, heat_balance, mixing_temperatures};
+pub use method::MixMethod;
+pub use mixing::{MixingTemperatures, Part, dough_temperature, heat_balance, mixing_temperatures};
 pub use pantry::Pantry;
 pub use scale::{MixPlan, MixerLimits, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
 pub use sheet::{MixStep, MixingSheet, RIGHT_DOUGH, Tint, TintPortion, mixing_sheet};

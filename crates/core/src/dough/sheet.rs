@@ -2,7 +2,8 @@
 //! portions that are tinted. Times and cues are common practice, no source.
 
 use super::ingredient::{Kind, Role};
-use super::mixing::{MixMethod, MixingTemperatures, mixing_temperatures};
+use super::method::MixMethod;
+use super::mixing::{MixingTemperatures, mixing_temperatures};
 use super::scale::{MixPlan, Weighed};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Mass, Share, Temperature};

@@ -1,6 +1,6 @@
 //! A cutter's holes: rings that it leaves open.
 
-use super::outline::{MOST_POINTS, bounds, edge_distance, first_crossing, ring_about, ring_holds};
+use super::ring::{MOST_POINTS, bounds, edge_distance, first_crossing, ring_about, ring_holds};
 use crate::error::InputError;
 use geo::{Area as _, LineString, Polygon};
 

@@ -1,8 +1,9 @@
 //! A cutter's outline from a photo: the cutter, or its pencil outline, lies on a sheet of paper whose four corners are
 //! shown. Perspective is taken out by the paper, what is darker than the paper around it is followed, and the line smoothed.
 
-use super::outline::{Outline, offset_ring};
+use super::outline::Outline;
 use super::paper::PaperSize;
+use super::ring::offset_ring;
 use crate::error::{Checks, InputError, InputErrors};
 use geo::{LineString, Polygon, Simplify};
 use image::codecs::jpeg::JpegEncoder;

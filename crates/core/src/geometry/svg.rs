@@ -5,7 +5,7 @@
 //! user units are 1/96 inch unless the file states physical sizes (SVG 2, 8.9 Units; CSS Values 4, 6.2).
 
 use super::Outline;
-use super::outline::{MOST_POINTS, ring_holds};
+use super::ring::{MOST_POINTS, ring_holds};
 use super::svg_safe::safe_part;
 use crate::error::InputError;
 use crate::units::Length;

@@ -1,9 +1,10 @@
 //! What the stations answer for one job.
 
-use super::{BakeQuestion, ColdPlace, Cooling, FinishPlan, Job};
+use super::{BakeQuestion, ColdPlace, Cooling, Job};
 use crate::clock::{Relay, RelayLot, Step, Zone};
 use crate::cold::{ChillAnswer, Piece, Target, Window};
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
+use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft};
 use crate::oven::{BakeForecast, Expected};
 use crate::shape::{DemandAnswer, TrayAnswer};
 use crate::units::{Density, Length, Mass, Share, Span, Temperature};
@@ -191,6 +192,19 @@ impl OvenPlan {
     pub fn of_a_round(&self) -> f64 {
         self.question.piece.radius * 2.0 / self.width
     }
+}
+
+/// A lot's finish.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FinishPlan {
+    /// A piece as it is finished.
+    pub piece: FinishedPiece,
+    /// What each finish takes.
+    pub coats: Vec<CoatPlan>,
+    /// How long they keep.
+    pub keeping: BakedKeeping,
+    /// What is left of the dough's alcohol in a piece; nothing of a dough without any.
+    pub spirit: Option<SpiritLeft>,
 }
 
 /// The clock station's answer.

@@ -1,24 +1,11 @@
 //! What a lot's finish takes, how long it keeps then, and what is left of spirits.
 
-use super::{Job, OvenPlan};
+use super::{FinishPlan, Job, OvenPlan};
 use crate::dough::{Formula, texture};
-use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft, baked_keeping, coat_plan, spirit_left};
+use crate::finish::{FinishedPiece, baked_keeping, coat_plan, spirit_left};
 use crate::geometry::Outline;
 use crate::oven::BakeEnd;
 use crate::units::{Area, Length, Mass, Span};
-
-/// A lot's finish.
-#[derive(Debug, Clone, PartialEq)]
-pub struct FinishPlan {
-    /// A piece as it is finished.
-    pub piece: FinishedPiece,
-    /// What each finish takes.
-    pub coats: Vec<CoatPlan>,
-    /// How long they keep.
-    pub keeping: BakedKeeping,
-    /// What is left of the dough's alcohol in a piece; nothing of a dough without any.
-    pub spirit: Option<SpiritLeft>,
-}
 
 /// The finish of a job: its pieces as large as they are baked on the whole.
 pub(super) fn finish_plan(job: &Job, formula: &Formula, outline: &Outline, oven: &OvenPlan, dough: Mass) -> FinishPlan {

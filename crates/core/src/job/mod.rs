@@ -16,6 +16,7 @@ mod order;
 mod oven;
 mod pan;
 mod parts;
+mod pieces;
 mod plan;
 mod portioned;
 mod sheets;
@@ -25,19 +26,21 @@ mod wanted;
 mod ways;
 
 pub use advice::{Advice, Remedy, Trouble, advise};
-pub use answers::{ClockPlan, ColdPlan, DoughPart, DoughPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill};
+pub use answers::{
+    ClockPlan, ColdPlan, DoughPart, DoughPlan, FinishPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
+};
 pub use bake::{BakeQuestion, Cooling, POT_CAUTIONS, bake_seen, cooling};
 pub use board::{BakeLever, LeverChange, LeverEffect, LeverGroup, bake_levers, colder_takes};
 pub use chill::question_of;
 pub use even::{EvenBake, even_bake};
-pub use finishing::FinishPlan;
 pub use follow::{Followed, Put, Whereabouts, follow, kept_too_long, usual_purpose};
 pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit, OvenMeasured};
-pub use making::{Making, PieceSize, largest_sheet, piece_outline, piece_size};
+pub use making::Making;
 pub use order::{ChillForm, Job, JobInput};
 pub use oven::question_as_baked;
 pub use pan::{PanFill, pan_fill};
 pub use parts::{PartsAhead, parts_ahead};
+pub use pieces::{PieceSize, largest_sheet, piece_outline, piece_size};
 pub use plan::{AlsoMixed, Beside, compute_sheet, dough_of, pieces_from, plan, plan_dough, plan_with};
 pub use portioned::chill_portion;
 pub use sheets::{SheetChoice, sheet_choices};

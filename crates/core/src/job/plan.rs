@@ -8,9 +8,9 @@ use super::bench::{HandsAtTheBench, bench_words, first_sheets, hands_at_the_benc
 use super::chill::first_chill;
 use super::figures::{counted, grouped, pieces, plain};
 use super::finishing::finish_plan;
-use super::making::{Source, chilled_form, largest_sheet};
 use super::oven::{lay_out, oven_plan};
 use super::pan::fits_its_tray;
+use super::pieces::{Source, chilled_form, largest_sheet};
 use super::{ChillForm, Job, Kitchen, Making, piece_size};
 use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
 use crate::cold::{

@@ -3,7 +3,8 @@
 use super::bake::{
     BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, DoneBy, OvenDough, OvenSetup, forecast, forecast_at,
 };
-use super::practice::{BakeSetting, EdgeColour, Practice, bake_practice};
+use super::edge::EdgeColour;
+use super::practice::{BakeSetting, Practice, bake_practice};
 use super::range::{BakeRange, OvenDoubt};
 use crate::dough::{Formula, spread_tendency};
 use crate::error::InputErrors;

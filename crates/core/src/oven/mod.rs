@@ -3,6 +3,7 @@
 mod alone;
 mod bake;
 mod colour;
+mod edge;
 mod hot_spots;
 mod practice;
 mod range;
@@ -18,8 +19,9 @@ pub use bake::{
     simulate, spread_until_set,
 };
 pub use colour::{SEEN_BY_ALL, look_apart, look_lab, screen_colour};
+pub use edge::EdgeColour;
 pub use hot_spots::{HotSpots, MOST_SPOTS_A_SIDE, SpotTest};
-pub use practice::{BakeSetting, EdgeColour, Expected, Practice, bake_practice};
+pub use practice::{BakeSetting, Expected, Practice, bake_practice};
 pub use range::{BakeRange, OvenDoubt, spread_range};
 pub use standard::{STANDARD_PIECE, StandardSpread};
 pub use thermometer::{MOST_OVEN_READINGS, OvenReading, OvenStandIn, OvenTest, judge_oven};

@@ -2,6 +2,7 @@
 //! oven differs, so the screen says 'look early'.
 
 use super::bake::{BakeEnd, OVEN_C};
+use super::edge::EdgeColour;
 use crate::dough::{SpreadTendency, between};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -30,35 +31,6 @@ const fn by_colour(end: BakeEnd) -> f64 {
 const LOOK_EARLY: Span = Span::new_min(2.0);
 /// On the tray before the rack.
 const COOL_ON_TRAY: Span = Span::new_min(8.0);
-
-/// The colour at which a bake is ended, or was.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum EdgeColour {
-    /// Set, no colour.
-    Pale,
-    /// The edge just turns.
-    JustGolden,
-    /// Golden.
-    Golden,
-    /// Brown.
-    Brown,
-}
-
-impl EdgeColour {
-    /// From pale to brown.
-    pub const ALL: [Self; 4] = [Self::Pale, Self::JustGolden, Self::Golden, Self::Brown];
-
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Pale => "pale",
-            Self::JustGolden => "just golden",
-            Self::Golden => "golden",
-            Self::Brown => "brown",
-        }
-    }
-}
 
 /// What the oven is set to.
 #[derive(Debug, Clone, Copy, PartialEq)]

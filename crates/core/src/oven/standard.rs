@@ -2,7 +2,8 @@
 //! cutter. The same model as every forecast.
 
 use super::bake::{BakeEnd, BakeFit, BakeKnowledge, BakePiece, OvenDough, OvenSetup, forecast};
-use super::practice::{EdgeColour, Practice};
+use super::edge::EdgeColour;
+use super::practice::Practice;
 use super::range::spread_range;
 use crate::dough::{Formula, Judgement, MixMethod, spread_tendency};
 use crate::units::{Length, Share, Span, Temperature};

@@ -1,9 +1,10 @@
 //! The formats a recipe comes in, each brought to numbered lines.
 
 use super::ReadSettings;
-use super::line::LineAnswer;
 use super::markup::told;
-use super::reading::{MOST_RECIPE_BYTES, Pages, Reading, Source, understand};
+use super::pages::{LineInFile, Pages, Source};
+use super::question::LineAnswer;
+use super::reading::{MOST_RECIPE_BYTES, Reading, understand};
 use super::words::heads_ingredients;
 use crate::dough::Pantry;
 use crate::error::{InputError, InputErrors, Problem};
@@ -27,20 +28,6 @@ pub struct FormulaFile {
     pub name: String,
     /// Its lines.
     pub lines: Vec<LineInFile>,
-}
-
-/// A line of it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct LineInFile {
-    /// Key of the ingredient.
-    pub ingredient: String,
-    /// Its name: by it a bakery's own ingredient is found elsewhere.
-    pub name: String,
-    /// Grams.
-    pub grams: f64,
-    /// What is done to it first.
-    #[serde(default)]
-    pub note: String,
 }
 
 /// In which format a text turned out to be.

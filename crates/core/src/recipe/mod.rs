@@ -9,6 +9,8 @@ mod formats;
 mod line;
 mod markup;
 mod names;
+mod pages;
+mod question;
 mod reading;
 mod split;
 mod weigh;
@@ -16,8 +18,9 @@ mod words;
 mod write;
 
 pub use amount::CupSystem;
-pub use formats::{FormulaFile, LineInFile, RecipeFormat, read_recipe};
-pub use line::{Doubt, LineAnswer, Question, SettleOption, Understood};
+pub use formats::{FormulaFile, RecipeFormat, read_recipe};
+pub use pages::LineInFile;
+pub use question::{Doubt, LineAnswer, Question, SettleOption, Understood};
 pub use reading::{LineKind, MOST_RECIPE_BYTES, MOST_RECIPE_LINES, ReadLine, Reading};
 pub use write::{write_csv, write_json, write_json_ld, write_text};
 

@@ -2,9 +2,10 @@
 //! a formula once nothing is open.
 
 use super::ReadSettings;
-use super::formats::LineInFile;
-use super::line::{Doubt, LineAnswer, Question, SettleOption, Understood, read_line};
+use super::line::read_line;
 use super::names::Names;
+use super::pages::{LineInFile, Pages, Source};
+use super::question::{Doubt, LineAnswer, Question, SettleOption, Understood};
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
 use crate::dough::{Formula, Kind, LineInput, Pantry, Role};
 use crate::error::{InputError, InputErrors};
@@ -35,27 +36,6 @@ pub struct ReadLine {
     pub text: String,
     /// What it is.
     pub kind: LineKind,
-}
-
-/// A line as its format gives it.
-#[derive(Debug, Clone, PartialEq)]
-pub(super) enum Source {
-    /// Words to be read.
-    Text(String),
-    /// Name and grams apart.
-    Exact(LineInFile),
-}
-
-/// A recipe before its lines are understood: what every format is brought to.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub(super) struct Pages {
-    pub title: Option<String>,
-    /// Lines of ingredients with their number in the source.
-    pub lines: Vec<(usize, Source)>,
-    /// Whether the format itself says that all lines are ingredients.
-    pub only_ingredients: bool,
-    pub yields: Option<String>,
-    pub steps: Vec<String>,
 }
 
 /// A recipe as read.
@@ -288,7 +268,7 @@ fn confirm(number: usize, understood: &mut Understood) {
         doubt: Doubt::Narrated,
         ask: format!(
             "Out of a running text: {} g of {}. Is it right?",
-            super::line::plain(mass.g()),
+            super::question::plain(mass.g()),
             ingredient.name.to_lowercase()
         ),
         options: vec![SettleOption {

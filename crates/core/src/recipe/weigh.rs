@@ -2,7 +2,7 @@
 
 use super::ReadSettings;
 use super::amount::{Amount, Amounts, Measure};
-use super::line::{Doubt, LineAnswer, Question, Understood, plain, weighs};
+use super::question::{Doubt, LineAnswer, Question, Understood, plain, weighs};
 use super::words::tokens;
 use crate::dough::{CupWay, EggClass, Ingredient, Kind};
 use crate::units::Mass;

@@ -1,6 +1,7 @@
 //! A formula written back: plain text, schema.org JSON-LD, CSV (RFC 4180) and this program's own JSON.
 
-use super::formats::{FORMAT, FormulaFile, LineInFile, VERSION};
+use super::formats::{FORMAT, FormulaFile, VERSION};
+use super::pages::LineInFile;
 use crate::dough::Formula;
 use serde_json::json;
 

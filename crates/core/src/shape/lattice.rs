@@ -4,8 +4,9 @@
 //! For one sheet width all layouts are searched once; the table then tells for every count of pieces the shortest
 //! sheet that holds them, so that yields are a look-up.
 
+use super::layout::in_cutting_order;
 use super::layout::{Layout, in_rows, least_gap};
-use super::nest::{in_cutting_order, kept_layout_fault};
+use super::nest::kept_layout_fault;
 use super::rows::{Candidate, Extent, Member, Turned, candidates, extent_of, plain_grid, stretched};
 use super::spacing::{Spacing, Turning, WEB_STEPS_MM, larger_than_sheet};
 use crate::error::InputError;

@@ -50,3 +50,22 @@ pub(super) fn least_gap(outline: &Outline, pieces: &[Placement]) -> Option<Lengt
     }
     least.map(Length::new_mm)
 }
+
+/// Sorts pieces as they are cut and tells where the rows begin. A row is the topmost piece left and all whose middle lies
+/// at most a third of its lesser side below.
+pub(super) fn in_cutting_order<'a, P>(pieces: &mut [P], lies: impl Fn(&P) -> (Placement, &'a Outline)) -> Vec<usize> {
+    let mut rows = Vec::new();
+    let at = |p: &P| lies(p).0;
+    pieces.sort_by(|a, b| at(a).y_mm.total_cmp(&at(b).y_mm).then(at(a).x_mm.total_cmp(&at(b).x_mm)));
+    let mut from = 0;
+    while from < pieces.len() {
+        let (first, outline) = lies(&pieces[from]);
+        let (w, h) = outline.extent();
+        let below = first.y_mm + w.mm().min(h.mm()) / 3.0;
+        let to = from + pieces[from..].partition_point(|p| at(p).y_mm <= below);
+        pieces[from..to].sort_by(|a, b| at(a).x_mm.total_cmp(&at(b).x_mm));
+        rows.push(from);
+        from = to;
+    }
+    rows
+}

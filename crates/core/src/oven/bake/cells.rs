@@ -2,8 +2,8 @@
 //! lies on a square metre of piece as it was laid; `wide` is its radius over that as laid.
 
 use super::dough::OvenDough;
+use super::nature::GAS;
 use super::setup::BakePiece;
-use super::water::GAS;
 use crate::air::ATMOSPHERE_PA;
 
 /// One column's cells.

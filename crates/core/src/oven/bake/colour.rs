@@ -1,6 +1,7 @@
 //! Browning: an integral of temperature and dryness at a surface.
 
 use super::dough::OvenDough;
+use super::nature::GAS;
 use super::water::arrhenius;
 use crate::dough::browning_pace;
 use crate::oven::EdgeColour;
@@ -38,7 +39,7 @@ const CRUST_K: f64 = 423.15;
 
 /// By how much hotter a surface is that browns e times as fast, K.
 pub(crate) fn kelvin_an_e_fold() -> f64 {
-    super::water::GAS * CRUST_K * CRUST_K / BROWNS.1
+    GAS * CRUST_K * CRUST_K / BROWNS.1
 }
 
 /// How many times as fast a surface browns that is so much hotter.

@@ -3,7 +3,7 @@
 
 use super::cells::{Column, Fill};
 use super::dough::OvenDough;
-use super::water::GAS;
+use super::nature::GAS;
 use crate::air::ATMOSPHERE_PA;
 
 /// Leaveners give their gas at this rate at 60 degC, 1/s, so much faster for each degree, no further than e to so many. Assumed.

@@ -2,12 +2,11 @@
 
 use super::cells::{Column, Disc, Fill};
 use super::dough::OvenDough;
+use super::nature::SIGMA;
 use super::tray::Around;
 use super::water::{Film, latent_j_kg};
 use crate::dough::LATENT_FAT_J_KG;
 
-/// Stefan and Boltzmann's constant, W/m2K4.
-pub(super) const SIGMA: f64 = 5.670e-8;
 /// Emissivity of dough: baked goods, from memory. Share of the radiation that its side sees: assumed.
 const EMISSIVITY: f64 = 0.90;
 const SIDE_SEES: f64 = 0.8;

@@ -17,6 +17,7 @@ mod gas;
 mod heat;
 mod limits;
 mod make_up;
+mod nature;
 #[cfg(test)]
 mod reference;
 mod run;

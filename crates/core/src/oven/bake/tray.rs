@@ -1,7 +1,7 @@
 //! Oven and tray: the air round a piece, the film on it, and the metal under the piece and beside it.
 
 use super::cells::Disc;
-use super::heat::SIGMA;
+use super::nature::SIGMA;
 use super::setup::{BakeFit, OvenSetup, Plate, TrayCover};
 use super::water::{ROOM_VAPOUR_PA, oven_vapour_pa, thinner_air};
 

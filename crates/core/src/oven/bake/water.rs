@@ -2,10 +2,9 @@
 //! else in SI units.
 
 use super::cells::Column;
+use super::nature::GAS;
 use crate::air::ATMOSPHERE_PA;
 
-/// Universal gas constant, J/mol K.
-pub(super) const GAS: f64 = 8.314;
 /// Density of the oven's air, kg/m3, its heat, J/kg K, and Lewis' number to the power of two thirds: of hot moist air, from memory.
 const AIR_KG_M3: f64 = 1.0;
 const AIR_J_KGK: f64 = 1010.0;

@@ -9,7 +9,7 @@
 )]
 
 use super::ground::{Ground, SURROGATE, SearchShape, Spot};
-use crate::shape::Turning;
+use crate::shape::spacing::Turning;
 use jagua_rs::collision_detection::hazards::collector::BasicHazardCollector;
 use jagua_rs::collision_detection::hazards::filter::NoFilter;
 use jagua_rs::collision_detection::hazards::{HazKey, Hazard, HazardEntity};

@@ -1,11 +1,10 @@
 //! The first layout: blocks of lattice rows, one cutter below the other.
 
 use super::ground::{Ground, SearchShape};
-use super::{NestCutter, NestPiece, NestQuestion};
+use super::question::{NestCutter, NestPiece, NestQuestion};
 use crate::geometry::Placement;
 use crate::shape::lattice::LatticeTable;
 use crate::shape::sheet::SheetForm;
-use crate::shape::spacing::Turning;
 use crate::units::Length;
 
 /// Beyond the web, by which pieces are searched apart, so that 32-bit numbers never take from it.
@@ -19,29 +18,6 @@ pub(super) fn ground_of(question: &NestQuestion, sheet: SheetForm) -> Option<Gro
 /// `grown` already adds [`APART_MM`].
 pub(super) fn shape_of(question: &NestQuestion, cutter: &NestCutter) -> Option<SearchShape> {
     SearchShape::new(&cutter.outline.grown(Length::new_mm(question.spacing.web().mm() / 2.0)), cutter.turning)
-}
-
-/// Whether a cutter fits the sheet at all, in the middle of it, turned as it may be.
-pub(super) fn fits(question: &NestQuestion, cutter: &NestCutter) -> bool {
-    let edge = question.spacing.edge().mm();
-    let Some(ground) = question.sheet.ground(Length::new_mm(edge), Length::new_mm(0.0)).map(|g| Ground::new(&g)) else {
-        return false;
-    };
-    let (w, l) = question.sheet.extent();
-    let turns: &[f64] = match cutter.turning {
-        Turning::Free => &[0.0, 15.0, 30.0, 45.0, 60.0, 75.0, 90.0, 105.0, 120.0, 135.0, 150.0, 165.0],
-        Turning::HalfTurn | Turning::Fixed => &[0.0],
-    };
-    turns.iter().any(|turn| {
-        let at = Placement { x_mm: 0.0, y_mm: 0.0, turn_deg: *turn };
-        let points = cutter.outline.placed(at);
-        let middle = |f: fn(&(f64, f64)) -> f64| {
-            let (low, high) = points.iter().map(f).fold((f64::MAX, f64::MIN), |(l, h), v| (l.min(v), h.max(v)));
-            f64::midpoint(low, high)
-        };
-        let (dx, dy) = (w.mm() / 2.0 - middle(|p| p.0), l.mm() / 2.0 - middle(|p| p.1));
-        ground.holds(&points.iter().map(|p| (p.0 + dx, p.1 + dy)).collect::<Vec<_>>())
-    })
 }
 
 /// Rows of lattices, as many pieces as lie wholly on the sheet.

@@ -5,7 +5,10 @@
     reason = "the collision engine reckons in 32-bit numbers; a proof in 64-bit numbers follows"
 )]
 
-use crate::shape::Turning;
+use crate::geometry::{Outline, Placement};
+use crate::shape::sheet::SheetForm;
+use crate::shape::spacing::Turning;
+use crate::units::Length;
 use jagua_rs::geometry::DTransformation;
 use jagua_rs::geometry::fail_fast::{SPSurrogate, SPSurrogateConfig};
 use jagua_rs::geometry::geo_traits::Transformable;
@@ -141,4 +144,26 @@ impl Ground {
             })
             .fold(0.0, f32::max)
     }
+}
+
+/// Whether a cutter fits the sheet at all, in the middle of it, turned as it may be.
+pub(super) fn fits(outline: &Outline, turning: Turning, sheet: SheetForm, edge: Length) -> bool {
+    let Some(ground) = sheet.ground(edge, Length::new_mm(0.0)).map(|g| Ground::new(&g)) else {
+        return false;
+    };
+    let (w, l) = sheet.extent();
+    let turns: &[f64] = match turning {
+        Turning::Free => &[0.0, 15.0, 30.0, 45.0, 60.0, 75.0, 90.0, 105.0, 120.0, 135.0, 150.0, 165.0],
+        Turning::HalfTurn | Turning::Fixed => &[0.0],
+    };
+    turns.iter().any(|turn| {
+        let at = Placement { x_mm: 0.0, y_mm: 0.0, turn_deg: *turn };
+        let points = outline.placed(at);
+        let middle = |f: fn(&(f64, f64)) -> f64| {
+            let (low, high) = points.iter().map(f).fold((f64::MAX, f64::MIN), |(l, h), v| (l.min(v), h.max(v)));
+            f64::midpoint(low, high)
+        };
+        let (dx, dy) = (w.mm() / 2.0 - middle(|p| p.0), l.mm() / 2.0 - middle(|p| p.1));
+        ground.holds(&points.iter().map(|p| (p.0 + dx, p.1 + dy)).collect::<Vec<_>>())
+    })
 }

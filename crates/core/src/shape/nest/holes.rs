@@ -1,6 +1,7 @@
 //! Small pieces in the holes of large ones: found once for each cutter with holes, then carried along wherever it is laid.
 
-use super::{NestCutter, NestPiece, NestQuestion, Nested};
+use super::nested::Nested;
+use super::question::{NestCutter, NestPiece, NestQuestion};
 use crate::geometry::{Placement, clearance_mm, edge_distance, ring_holds};
 use crate::shape::spacing::Turning;
 use std::f64::consts::TAU;

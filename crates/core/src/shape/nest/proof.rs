@@ -1,7 +1,7 @@
 //! The proof of a layout: exact polygon distances between the outlines themselves, and to the rim, in 64-bit numbers. It
 //! shares nothing with the search.
 
-use super::{NestPiece, NestQuestion};
+use super::question::{NestPiece, NestQuestion};
 use crate::geometry::{clearance_mm, distance_to_ring, edge_distance, ring_holds};
 use crate::units::Length;
 use geo::{Coord, Rect};

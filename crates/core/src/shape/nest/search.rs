@@ -1,10 +1,12 @@
 //! The search for better layouts: one piece more, then a shorter sheet.
 
 use super::engine::{Arena, Effort, Snapshot};
+use super::first;
 use super::ground::{SearchShape, Spot};
 use super::holes::InHoles;
+use super::nested::Nested;
 use super::proof::Laid;
-use super::{MOST_SEARCHED, NestPiece, NestQuestion, Nested, first};
+use super::question::{MOST_SEARCHED, NestPiece, NestQuestion};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Placement;
 use crate::shape::sheet::SheetForm;

@@ -1,6 +1,6 @@
 //! The cold station on the wire, and what `compute chill` shares with it.
 
-use super::{time, whole};
+use super::time::{time, whole};
 use crate::wire::{PlaceWord, PurposeWord};
 use ready_slab_core::cold::{ChillAnswer, Piece, Sample, WaterState, Window};
 use ready_slab_core::error::{InputError, InputErrors, Problem};

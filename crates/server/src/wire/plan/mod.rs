@@ -5,6 +5,7 @@ mod cold;
 mod dough;
 mod oven;
 mod shape;
+mod time;
 
 pub(super) use cold::{CurvePoint, PieceWire, ReadyView, WindowView, curve, water_words};
 pub(super) use shape::{CutView, cuts};
@@ -15,11 +16,11 @@ pub(super) use clock::ClockView;
 use cold::ColdView;
 use dough::DoughView;
 use oven::OvenView;
-use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::job::{Job, Kitchen, Plan};
 use ready_slab_store::StoredCutter;
 use serde::{Deserialize, Serialize};
 use shape::ShapeView;
+use time::time;
 use utoipa::ToSchema;
 
 /// All stations' answers.
@@ -53,16 +54,6 @@ pub struct PlanView {
 
 /// A moment, UTC, to the minute.
 const UTC_FORMAT: &str = "%Y-%m-%dT%H:%M:00Z";
-
-fn time(plan: &Plan, job: &Job, minutes_after: i64) -> String {
-    plan.at(job, minutes_after).format(MINUTE_FORMAT).to_string()
-}
-
-fn whole(minutes: f64) -> i64 {
-    #[expect(clippy::cast_possible_truncation, reason = "minutes of a day or two")]
-    let whole = minutes.round() as i64;
-    whole
-}
 
 impl PlanView {
     /// The plan of a job, as sent.

@@ -1,0 +1,101 @@
+//! How a dough is mixed: its temperatures, its time, its air, its rest.
+
+use crate::units::{Span, Temperature, TemperatureDifference};
+
+/// How the dough is mixed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum MixMethod {
+    /// Creamed to light and fluffy.
+    LightAndFluffy,
+    /// Creamed just to combined; the school for cut-outs.
+    JustCombined,
+    /// Rubbed in or pulsed, butter cold.
+    RubbedIn,
+}
+
+/// Flour that was rubbed in or pulsed takes up its water in this time: the dough then cracks less as it is rolled. Common practice, no source.
+const FLOUR_RESTS: Span = Span::new_min(20.0);
+
+impl MixMethod {
+    /// Air that mixing leaves, of the dough's volume. Common practice, no source: butter creamed light and fluffy holds most.
+    #[must_use]
+    pub const fn air(self) -> f64 {
+        match self {
+            Self::LightAndFluffy => 0.08,
+            Self::JustCombined => 0.05,
+            Self::RubbedIn => 0.04,
+        }
+    }
+
+    /// How long the dough usually rests at least for its flour.
+    #[must_use]
+    pub const fn flour_rests(self) -> Span {
+        match self {
+            Self::LightAndFluffy | Self::JustCombined => Span::new_min(0.0),
+            Self::RubbedIn => FLOUR_RESTS,
+        }
+    }
+
+    /// All methods.
+    pub const ALL: [Self; 3] = [Self::LightAndFluffy, Self::JustCombined, Self::RubbedIn];
+
+    /// The trade's word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::LightAndFluffy => "light and fluffy",
+            Self::JustCombined => "just combined",
+            Self::RubbedIn => "rubbed in",
+        }
+    }
+
+    /// What mixing warms the dough by. Common practice, no source.
+    #[must_use]
+    pub const fn friction(self) -> TemperatureDifference {
+        TemperatureDifference::new_k(match self {
+            Self::LightAndFluffy => 2.0,
+            Self::JustCombined | Self::RubbedIn => 1.0,
+        })
+    }
+
+    /// What the butter should be when it goes in. Common practice: 18-20 degC creamed, 4-8 degC rubbed in.
+    #[must_use]
+    pub const fn butter(self) -> Temperature {
+        Temperature::new_c(match self {
+            Self::LightAndFluffy => 19.0,
+            Self::JustCombined => 18.0,
+            Self::RubbedIn => 6.0,
+        })
+    }
+
+    /// Between what the butter may be. Common practice, no source.
+    #[must_use]
+    pub const fn butter_between(self) -> (Temperature, Temperature) {
+        match self {
+            Self::LightAndFluffy => (Temperature::new_c(18.0), Temperature::new_c(20.0)),
+            Self::JustCombined => (Temperature::new_c(16.0), Temperature::new_c(20.0)),
+            Self::RubbedIn => (Temperature::new_c(4.0), Temperature::new_c(8.0)),
+        }
+    }
+
+    /// Between what the dough should leave the bowl: cold enough not to turn greasy, warm enough to have come together.
+    /// Common practice, no source.
+    #[must_use]
+    pub const fn dough_between(self) -> (Temperature, Temperature) {
+        match self {
+            Self::LightAndFluffy => (Temperature::new_c(19.0), Temperature::new_c(24.0)),
+            Self::JustCombined => (Temperature::new_c(18.0), Temperature::new_c(23.0)),
+            Self::RubbedIn => (Temperature::new_c(12.0), Temperature::new_c(18.0)),
+        }
+    }
+
+    /// Minutes at the mixer for one mix, weighing not included. Common practice, no source.
+    #[must_use]
+    pub const fn minutes(self) -> f64 {
+        match self {
+            Self::LightAndFluffy => 12.0,
+            Self::JustCombined => 8.0,
+            Self::RubbedIn => 10.0,
+        }
+    }
+}

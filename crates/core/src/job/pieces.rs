@@ -1,0 +1,314 @@
+//! What a lot's pieces are and what dough they take: their size and outline, the sheets, logs or portions they come from.
+
+use super::{Job, Kitchen, Making};
+use crate::cold::Piece;
+use crate::dough::{Formula, rolled_density};
+use crate::error::{InputError, InputErrors};
+use crate::geometry::Outline;
+use crate::shape::{
+    Demand, DemandAnswer, LOG_TRIM, LONGEST_LOG, LatticeTable, Layout, LogForm, MixedShare, OblongSheets, Portion,
+    Portioned, Roll, RoundSheets, SheetForm, SheetKind, Sheets, portion_out,
+};
+use crate::units::{Density, Length, Mass, Share};
+use std::f64::consts::{PI, TAU};
+
+/// A ball stands for a disc of its volume that is half as high as the ball: so it looks once its rim has melted, before it
+/// spreads. Common practice, no source.
+const SETTLES_TO: f64 = 0.5;
+/// Corners of a round outline made up here.
+const ROUND_CORNERS: u32 = 96;
+
+/// One piece as it goes into the oven.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PieceSize {
+    /// Its mass.
+    pub mass: Mass,
+    /// How high.
+    pub thickness: Length,
+}
+
+fn portioned(portion: &Portion, density: Density) -> Result<Portioned, InputErrors> {
+    // Of one piece, whatever the batch.
+    portion_out(portion.clone(), Mass::new_g(1000.0), density).map_err(|e| e.within("making"))
+}
+
+/// The mass and the height of a piece of a lot.
+pub fn piece_size(job: &Job, outline: &Outline, density: Density) -> Result<PieceSize, InputErrors> {
+    match &job.input().making {
+        Making::Cut | Making::Sliced { .. } => {
+            Ok(PieceSize { mass: outline.area().mass_at(job.thickness(), density), thickness: job.thickness() })
+        }
+        Making::Portioned(portion) => {
+            let one = portioned(portion, density)?;
+            Ok(PieceSize { mass: one.mass, thickness: one.mass.height_over(outline.area(), density) })
+        }
+    }
+}
+
+/// What a piece of a lot looks like from above as it goes into the oven: the cutter's outline, the section of the log, or
+/// the disc that a ball stands for.
+pub fn piece_outline(job: &Job, formula: &Formula, cutter: &Outline) -> Result<Outline, InputErrors> {
+    let density = rolled_density(&formula.composition(), job.input().method);
+    let points = match &job.input().making {
+        Making::Cut => return Ok(cutter.clone()),
+        Making::Sliced { form, width } => section(*form, width.mm()),
+        Making::Portioned(portion) => {
+            let one = portioned(portion, density)?;
+            match portion {
+                Portion::Pressed { .. } => circle(one.across.mm()),
+                Portion::Rope { across, length } => oblong(length.mm(), across.mm()),
+                Portion::TrayBar { width, length, columns, rows, .. } => {
+                    oblong(width.mm() / f64::from(*columns), length.mm() / f64::from(*rows))
+                }
+                // Standing parts lie beside each other, each as wide as it is.
+                Portion::Figure { .. } => oblong(one.across.mm(), one.high.mm()),
+                // pi/4 D^2 s d = pi/6 d^3.
+                Portion::Ball { .. } | Portion::Scoop { .. } | Portion::Thumbprint { .. } | Portion::Piped { .. } => {
+                    circle(one.across.mm() * (2.0 / 3.0 / SETTLES_TO).sqrt())
+                }
+            }
+        }
+    };
+    Outline::new(&points).map_err(|e| InputErrors::from(e).within("making"))
+}
+
+fn circle(across: f64) -> Vec<(f64, f64)> {
+    // A regular polygon of the circle's own area.
+    let n = f64::from(ROUND_CORNERS);
+    let radius = across / 2.0 * (TAU / n / (TAU / n).sin()).sqrt();
+    (0..ROUND_CORNERS).map(|i| TAU * f64::from(i) / n).map(|turn| (radius * turn.cos(), radius * turn.sin())).collect()
+}
+
+fn oblong(width: f64, height: f64) -> Vec<(f64, f64)> {
+    vec![(0.0, 0.0), (width, 0.0), (width, height), (0.0, height)]
+}
+
+fn section(form: LogForm, width: f64) -> Vec<(f64, f64)> {
+    let height = form.height(Length::new_mm(width)).mm();
+    match form {
+        LogForm::Round => circle(width),
+        LogForm::Square | LogForm::Oblong { .. } => oblong(width, height),
+        LogForm::HalfRound => (0..=ROUND_CORNERS / 2)
+            .map(|i| PI * f64::from(i) / f64::from(ROUND_CORNERS / 2))
+            .map(|turn| (width / 2.0 * turn.cos(), -height * turn.sin()))
+            .collect(),
+        LogForm::Wedge { .. } => vec![(0.0, 0.0), (width, 0.0), (width / 2.0, -height)],
+    }
+}
+
+/// What a lot puts into the cold before it is worked further: the log or bar, or the portions themselves; `None` for cut
+/// pieces, whose dough is pressed to discs or rolled first.
+pub(super) fn chilled_form(making: &Making, density: Density) -> Result<Option<Piece>, InputErrors> {
+    Ok(match making {
+        Making::Cut => None,
+        Making::Sliced { form, width } => Some(match form {
+            LogForm::Round => Piece::Log { diameter: *width },
+            _ => Piece::Bar { width: *width, height: form.height(*width) },
+        }),
+        Making::Portioned(portion) => Some(portioned(portion, density)?.chills_as),
+    })
+}
+
+/// The largest sheet a lot is rolled to: no larger than the tray, nor than the lot allows.
+#[must_use]
+pub fn largest_sheet(job: &Job, kitchen: &Kitchen) -> SheetForm {
+    let input = job.input();
+    let within = |own: Length, most: Option<f64>| most.map_or(own, |mm| Length::new_mm(own.mm().min(mm)));
+    let width = within(kitchen.trays().width(), input.sheet_width_mm);
+    let length = within(kitchen.trays().length(), input.sheet_length_mm);
+    match input.sheet {
+        SheetKind::Oblong => SheetForm::Oblong { width, length, corner: Length::new_mm(0.0) },
+        SheetKind::Round => SheetForm::Round { diameter: if length < width { length } else { width } },
+        SheetKind::Oval => SheetForm::Oval { width, length },
+    }
+}
+
+/// Rows on sheets of a lot's form.
+#[derive(Clone)]
+enum Rows {
+    Oblong(OblongSheets),
+    Round(RoundSheets),
+}
+
+impl Rows {
+    fn new(outline: &Outline, largest: SheetForm, job: &Job) -> Result<Self, InputErrors> {
+        let (spacing, turning) = (job.spacing(), job.input().turning);
+        let (width, longest) = largest.extent();
+        Ok(match largest {
+            SheetForm::Oblong { .. } => Self::Oblong(OblongSheets {
+                table: LatticeTable::for_turning(outline, width, longest, spacing, turning)?,
+                width,
+                longest,
+            }),
+            SheetForm::Round { .. } | SheetForm::Oval { .. } => {
+                Self::Round(RoundSheets::new(outline, largest, spacing, turning)?)
+            }
+        })
+    }
+
+    fn with_layout(self, job: &Job) -> Result<Self, String> {
+        let (layout, spacing, turning) = (&job.input().layout, job.spacing(), job.input().turning);
+        Ok(match self {
+            Self::Oblong(o) => {
+                Self::Oblong(OblongSheets { table: o.table.with_layout(layout, spacing, turning)?, ..o })
+            }
+            Self::Round(r) => Self::Round(r.with_layout(layout, spacing, turning)?),
+        })
+    }
+
+    fn sheets(self) -> Box<dyn Sheets> {
+        match self {
+            Self::Oblong(o) => Box::new(o),
+            Self::Round(r) => Box::new(r),
+        }
+    }
+}
+
+/// The dough that so many pieces take.
+pub(super) enum Source {
+    /// Sheets, with why a kept layout is not used, and the lot's share of sheets that are cut together with other lots.
+    Sheets(Box<dyn Sheets>, Option<String>, Option<MixedShare>),
+    /// Logs or bars.
+    Logs {
+        /// Of a millimetre of log.
+        g_per_mm: f64,
+        /// Slices of a full log.
+        most: u32,
+    },
+    /// Portions, so many at once: one, or all squares of a tray.
+    Portions {
+        /// Made at once.
+        together: u32,
+        /// Length of what is made at once.
+        length: Length,
+    },
+}
+
+impl Source {
+    /// Where a job's pieces come from.
+    ///
+    /// Fails when the cutter is larger than the sheet.
+    pub fn of(
+        job: &Job,
+        outline: &Outline,
+        kitchen: &Kitchen,
+        density: Density,
+        mixed: Option<&Result<MixedShare, String>>,
+    ) -> Result<Self, InputErrors> {
+        let input = job.input();
+        match &input.making {
+            Making::Cut => {
+                let largest = largest_sheet(job, kitchen);
+                let rows = Rows::new(outline, largest, job)?;
+                let (mixed, mixed_fault) = match mixed {
+                    Some(Ok(share)) => (Some(share.clone()), None),
+                    Some(Err(fault)) => (
+                        None,
+                        Some(format!(
+                            "The sheets you kept for several lots are not used: {fault}. Lay them out again."
+                        )),
+                    ),
+                    None => (None, None),
+                };
+                if input.layout.is_empty() || mixed.is_some() {
+                    return Ok(Self::Sheets(rows.sheets(), mixed_fault, mixed));
+                }
+                Ok(match rows.clone().with_layout(job) {
+                    Ok(table) => Self::Sheets(table.sheets(), mixed_fault, None),
+                    Err(fault) => {
+                        let fault = format!("The layout you kept is not used: {fault}. Nest it again.");
+                        Self::Sheets(rows.sheets(), Some(fault), None)
+                    }
+                })
+            }
+            Making::Sliced { form, width } => {
+                let usable = LONGEST_LOG.mm() - 2.0 * LOG_TRIM.mm();
+                #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a log of 300 mm at most")]
+                let most = (usable / job.thickness().mm() + 1e-9).floor().max(1.0) as u32;
+                Ok(Self::Logs { g_per_mm: form.area(*width).mass_at(Length::new_mm(1.0), density).g(), most })
+            }
+            Making::Portioned(portion) => Ok(match portion {
+                Portion::TrayBar { length, columns, rows, .. } => {
+                    Self::Portions { together: columns * rows, length: *length }
+                }
+                _ => Self::Portions { together: 1, length: portioned(portion, density)?.across },
+            }),
+        }
+    }
+
+    /// Why a kept layout is not used, as a sentence.
+    pub fn fault(&self) -> Option<&str> {
+        match self {
+            Self::Sheets(_, fault, _) => fault.as_deref(),
+            Self::Logs { .. } | Self::Portions { .. } => None,
+        }
+    }
+
+    /// The least dough for so many pieces, with what becomes of it. A log or a portion counts as the sheet of a first roll
+    /// that holds no layout.
+    pub fn demand(
+        &self,
+        job: &Job,
+        kitchen: &Kitchen,
+        piece: Mass,
+        density: Density,
+        pieces: u32,
+    ) -> Result<DemandAnswer, InputErrors> {
+        let mix_limit = kitchen.mixer().most(density).0;
+        let (count, each, length) = match self {
+            Self::Sheets(_, _, Some(share)) if share.pieces == pieces => {
+                return Ok(share.demand(piece, job.thickness(), density, job.rolling(), mix_limit));
+            }
+            Self::Sheets(sheets, ..) => {
+                return Ok(crate::shape::demand_to_dough(&Demand {
+                    sheets: sheets.as_ref(),
+                    piece,
+                    pieces,
+                    thickness: job.thickness(),
+                    density,
+                    mix_limit,
+                    rules: job.rolling(),
+                })?);
+            }
+            Self::Logs { g_per_mm, most } => {
+                let logs = pieces.div_ceil(*most);
+                let slices = pieces.div_ceil(logs.max(1));
+                let length = job.thickness() * f64::from(slices) + LOG_TRIM * 2.0;
+                (logs, Mass::new_g(g_per_mm * length.mm()), length)
+            }
+            Self::Portions { together, length } => (pieces.div_ceil(*together), piece * f64::from(*together), *length),
+        };
+        let formed = each * f64::from(count);
+        let dough = formed * (1.0 + job.rolling().reserve().value());
+        if dough / mix_limit > f64::from(crate::dough::MOST_MIXES) {
+            let most = crate::dough::MOST_MIXES;
+            return Err(InputError::refused(
+                "pieces",
+                format!(
+                    "{pieces} pieces need more than {most} mixes of {:.0} g; order fewer or raise the mixer's limit",
+                    mix_limit.g()
+                ),
+            )
+            .into());
+        }
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "at most the mixes checked above")]
+        let mixes = (dough / mix_limit - 1e-9).ceil().max(1.0) as u32;
+        Ok(DemandAnswer {
+            dough,
+            reserve: dough - formed,
+            mixes,
+            rolls: vec![Roll {
+                number: 0,
+                sheets: count,
+                form: SheetForm::Oblong { width: length, length, corner: Length::new_mm(0.0) },
+                mass: each,
+                layout: Layout { pieces: vec![], length, least_gap: None, nested: false },
+                pieces,
+            }],
+            left: formed - piece * f64::from(pieces),
+            lost: Mass::new_g(0.0),
+            flour_taken_up: Share::new(0.0),
+            from_second_reroll: 0,
+        })
+    }
+}

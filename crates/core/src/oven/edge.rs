@@ -1,0 +1,30 @@
+//! Colours of an edge, as bakers name them.
+
+/// The colour at which a bake is ended, or was.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum EdgeColour {
+    /// Set, no colour.
+    Pale,
+    /// The edge just turns.
+    JustGolden,
+    /// Golden.
+    Golden,
+    /// Brown.
+    Brown,
+}
+
+impl EdgeColour {
+    /// From pale to brown.
+    pub const ALL: [Self; 4] = [Self::Pale, Self::JustGolden, Self::Golden, Self::Brown];
+
+    /// The word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Pale => "pale",
+            Self::JustGolden => "just golden",
+            Self::Golden => "golden",
+            Self::Brown => "brown",
+        }
+    }
+}

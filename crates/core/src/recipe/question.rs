@@ -1,0 +1,94 @@
+//! What a line was read as, what it asks, and what a baker answers.
+
+use crate::dough::Ingredient;
+use crate::units::Mass;
+use std::sync::Arc;
+
+/// What a baker answers to a line's question.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct LineAnswer {
+    /// Number of the line, from 1.
+    pub line: usize,
+    /// Key of the ingredient that is meant.
+    pub ingredient: Option<String>,
+    /// Grams that are meant.
+    pub grams: Option<f64>,
+    /// The line is not part of the dough.
+    pub leave_out: bool,
+    /// It is right as it was read.
+    pub as_read: bool,
+}
+
+/// Why a line asks.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Doubt {
+    /// No ingredient of that name is known.
+    UnknownIngredient,
+    /// A word of the name is strange.
+    StrangeWord,
+    /// Two ingredients on one line.
+    TwoThings,
+    /// No amount, or one that says nothing.
+    NoAmount,
+    /// A number that reads two ways.
+    TwoNumbers,
+    /// The two amounts given differ by more than a tenth.
+    Disagrees,
+    /// Nobody knows what that measure of it weighs.
+    NoWeight,
+    /// Far more or less than any dough holds.
+    Unlikely,
+    /// Out of a running text: to be confirmed.
+    Narrated,
+}
+
+/// One way to settle a question.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SettleOption {
+    /// As it is offered.
+    pub label: String,
+    /// What choosing it means.
+    pub answer: LineAnswer,
+}
+
+/// What a line asks.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Question {
+    /// Why.
+    pub doubt: Doubt,
+    /// In words.
+    pub ask: String,
+    /// Ways to settle it; typing grams or leaving the line out are always open.
+    pub options: Vec<SettleOption>,
+}
+
+/// What a line of ingredients was read as.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Understood {
+    /// The ingredient, once it is known.
+    pub ingredient: Option<Arc<Ingredient>>,
+    /// What it weighs, once that is known.
+    pub mass: Option<Mass>,
+    /// 0 to 1.
+    pub confidence: f64,
+    /// How it was read, in sentences.
+    pub why: Vec<String>,
+    /// What is done to it first.
+    pub note: String,
+    /// What it asks; nothing is counted before it is settled.
+    pub question: Option<Question>,
+    /// Why it is not part of the dough.
+    pub left_out: Option<String>,
+}
+
+pub(super) fn weighs(line: usize, grams: f64, says: &str) -> SettleOption {
+    SettleOption {
+        label: format!("{} g{says}", plain(grams)),
+        answer: LineAnswer { line, grams: Some((grams * 1000.0).round() / 1000.0), ..LineAnswer::default() },
+    }
+}
+
+pub(super) fn plain(v: f64) -> String {
+    let text = if v >= 100.0 { format!("{v:.0}") } else { format!("{v:.1}") };
+    if text.contains('.') { text.trim_end_matches('0').trim_end_matches('.').to_owned() } else { text }
+}

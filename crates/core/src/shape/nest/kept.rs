@@ -1,0 +1,53 @@
+//! Layouts that a baker kept: whether they still hold.
+
+use super::proof::measure_layout;
+use super::question::{NestCutter, NestPiece, NestQuestion};
+use crate::geometry::{Outline, Placement};
+use crate::shape::layout::{Layout, least_gap};
+use crate::shape::sheet::SheetForm;
+use crate::shape::spacing::{Spacing, Turning};
+use crate::units::Length;
+
+/// Why a kept layout cannot be used on a sheet any longer; `None` when it can.
+pub(in crate::shape) fn kept_layout_fault(
+    outline: &Outline,
+    width: Length,
+    longest: Length,
+    spacing: Spacing,
+    turning: Turning,
+    pieces: &[Placement],
+) -> Option<String> {
+    if let Some(turned) = pieces.iter().filter(|p| !turning.allows(p.turn_deg)).count().checked_sub(1) {
+        let how = if turning == Turning::Fixed { "as drawn" } else { "as drawn or half round" };
+        return Some(format!("{} of its pieces are turned, and the cutter is to lie {how}", turned + 1));
+    }
+    let sheet = SheetForm::Oblong { width, length: longest, corner: Length::new_mm(0.0) };
+    let cutter = NestCutter { outline: outline.clone(), turning: Turning::Free, wanted: None };
+    let Ok(question) = NestQuestion::new(vec![cutter], sheet, spacing) else {
+        return Some("its cutter is larger than the sheet".to_owned());
+    };
+    let pieces: Vec<NestPiece> = pieces.iter().map(|at| NestPiece { cutter: 0, at: *at }).collect();
+    let gaps = measure_layout(&question, &pieces);
+    let near = gaps.iter().filter(|g| !g.too_near.is_empty()).count();
+    let over = gaps.iter().filter(|g| g.over_rim).count();
+    match (near, over) {
+        (0, 0) => None,
+        (0, over) => Some(format!("{over} of its pieces reach into the rim")),
+        (near, _) => Some(format!("{near} of its pieces lie nearer than the web")),
+    }
+}
+
+/// A layout laid by hand on a tray, as long as it holds; why it does not, otherwise.
+pub(in crate::shape) fn kept_on_tray(
+    outline: &Outline,
+    width: Length,
+    length: Length,
+    spacing: Spacing,
+    pieces: &[Placement],
+) -> Result<Layout, String> {
+    // On a tray a piece may lie as it likes: it is the sheet's floured or textured face that is not to be turned.
+    if let Some(fault) = kept_layout_fault(outline, width, length, spacing, Turning::Free, pieces) {
+        return Err(fault);
+    }
+    Ok(Layout { pieces: pieces.to_vec(), length, least_gap: least_gap(outline, pieces), nested: true })
+}

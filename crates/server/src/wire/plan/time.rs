@@ -1,0 +1,16 @@
+//! Moments of a plan on the wire.
+
+use ready_slab_core::clock::MINUTE_FORMAT;
+use ready_slab_core::job::{Job, Plan};
+
+/// So many minutes after the wanted time, by the kitchen's clock.
+pub(super) fn time(plan: &Plan, job: &Job, minutes_after: i64) -> String {
+    plan.at(job, minutes_after).format(MINUTE_FORMAT).to_string()
+}
+
+/// Minutes, rounded.
+pub(super) fn whole(minutes: f64) -> i64 {
+    #[expect(clippy::cast_possible_truncation, reason = "minutes of a day or two")]
+    let whole = minutes.round() as i64;
+    whole
+}
