@@ -28,6 +28,8 @@ export default defineConfig({
     assetsInlineLimit: 0,
     target: "es2023",
     modulePreload: { polyfill: false },
+    // By it the server knows which script an address needs.
+    manifest: true,
   },
   server: { proxy: { "/api": "http://127.0.0.1:8420" } },
 });

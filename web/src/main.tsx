@@ -1,12 +1,11 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { Tooltip } from "radix-ui";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { setNonce } from "get-nonce";
 import { Refusal } from "./api/client";
 import { askAhead } from "./api/queries";
-import { router } from "./app/router";
+import { loadAhead, router } from "./app/router";
 import { SettingsProvider } from "./kit/settings";
 import "./styles.css";
 
@@ -37,11 +36,12 @@ if (root) {
     <StrictMode>
       <QueryClientProvider client={client}>
         <SettingsProvider>
-          <Tooltip.Provider delayDuration={300}>
-            <RouterProvider router={router} />
-          </Tooltip.Provider>
+          <RouterProvider router={router} />
         </SettingsProvider>
       </QueryClientProvider>
     </StrictMode>,
   );
+  // Safari has no idle time of its own.
+  const whenIdle = window.requestIdleCallback ?? ((then: () => void) => setTimeout(then, 1500));
+  window.addEventListener("load", () => whenIdle(() => void loadAhead()));
 }

@@ -4,6 +4,9 @@ use crate::problem::ApiError;
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse};
 use rust_embed::RustEmbed;
+use serde::Deserialize;
+use std::collections::HashMap;
+use std::sync::LazyLock;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]
@@ -13,6 +16,60 @@ struct FrontEnd;
 /// Replaced in the page by a fresh number for each answer, so that the few style elements our parts insert are allowed
 /// by it and no others.
 const NONCE_MARK: &str = "__CSP_NONCE__";
+
+/// A script of the front end, as its build's manifest has it.
+#[derive(Deserialize)]
+struct Built {
+    file: String,
+    #[serde(default)]
+    imports: Vec<String>,
+}
+
+/// Which of the scripts that are loaded when needed an address needs.
+fn modules_of(path: &str) -> &'static [&'static str] {
+    let parts: Vec<&str> = path.split('/').collect();
+    let further = parts.len() > 3;
+    match (parts.as_slice(), further) {
+        ([""], _) => &["src/app/Shelf.tsx"],
+        (["live"], _) => &["src/app/LivePage.tsx"],
+        (["pantry"], _) => &["src/pantry/PantryPage.tsx"],
+        (["read"], _) => &["src/recipe/ReadPage.tsx"],
+        (["kitchen"], _) => &["src/app/KitchenPage.tsx"],
+        (["kitchen", "oven"], _) => &["src/kitchen/OvenPage.tsx"],
+        (["jobs", _] | ["jobs", _, "order"], _) => &["src/stations/order/Order.tsx"],
+        (["jobs", _, "clock"], _) => &["src/stations/clock/Clock.tsx"],
+        (["jobs", _, "ledger"], _) => &["src/stations/ledger/Ledger.tsx"],
+        (["jobs", _, "dough", ..], false) => &["src/stations/dough/first.ts"],
+        (["jobs", _, "dough", ..], true) => &["src/stations/dough/first.ts", "src/stations/dough/views.ts"],
+        (["jobs", _, "cold", ..], false) => &["src/stations/cold/first.ts"],
+        (["jobs", _, "cold", ..], true) => &["src/stations/cold/first.ts", "src/stations/cold/views.ts"],
+        (["jobs", _, "shape", ..], false) => &["src/stations/shape/first.ts"],
+        (["jobs", _, "shape", ..], true) => &["src/stations/shape/first.ts", "src/stations/shape/views.ts"],
+        (["jobs", _, "oven", ..], false) => &["src/stations/oven/first.ts"],
+        (["jobs", _, "oven", ..], true) => &["src/stations/oven/first.ts", "src/stations/oven/views.ts"],
+        _ => &[],
+    }
+}
+
+static BUILT: LazyLock<HashMap<String, Built>> = LazyLock::new(|| {
+    let file = FrontEnd::get(".vite/manifest.json");
+    file.and_then(|f| serde_json::from_slice(&f.data).ok()).unwrap_or_default()
+});
+
+/// What the browser should fetch along with the page of an address: its script and all that this imports, so that nothing is asked for one
+/// after the other.
+fn hints(path: &str) -> Option<String> {
+    let mut wanted: Vec<String> = modules_of(path).iter().map(|&key| key.to_owned()).collect();
+    let mut at = 0;
+    while let Some(built) = wanted.get(at).and_then(|key| BUILT.get(key)) {
+        let more: Vec<String> = built.imports.iter().filter(|i| !wanted.contains(i)).cloned().collect();
+        wanted.extend(more);
+        at += 1;
+    }
+    let links: Vec<String> =
+        wanted.iter().filter_map(|key| BUILT.get(key)).map(|b| format!("</{}>; rel=modulepreload", b.file)).collect();
+    (!links.is_empty()).then(|| links.join(", "))
+}
 
 fn media_type(path: &str) -> &'static str {
     match path.rsplit('.').next() {
@@ -26,7 +83,7 @@ fn media_type(path: &str) -> &'static str {
     }
 }
 
-fn page() -> Result<HttpResponse, ApiError> {
+fn page(path: &str) -> Result<HttpResponse, ApiError> {
     let file = FrontEnd::get("index.html").ok_or_else(|| ApiError::NoSuchPath("the front end".to_owned()))?;
     let mut bytes = [0_u8; 16];
     getrandom::fill(&mut bytes).map_err(|_| ApiError::Broken)?;
@@ -37,11 +94,15 @@ fn page() -> Result<HttpResponse, ApiError> {
          font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; \
          frame-ancestors 'none'"
     );
-    Ok(HttpResponse::Ok()
+    let mut answer = HttpResponse::Ok();
+    answer
         .content_type("text/html; charset=utf-8")
         .insert_header((header::CACHE_CONTROL, "no-cache"))
-        .insert_header((header::CONTENT_SECURITY_POLICY, policy))
-        .body(html))
+        .insert_header((header::CONTENT_SECURITY_POLICY, policy));
+    if let Some(links) = hints(path) {
+        answer.insert_header((header::LINK, links));
+    }
+    Ok(answer.body(html))
 }
 
 fn accepts_gzip(request: &HttpRequest) -> bool {
@@ -69,7 +130,7 @@ pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
         return Err(asked("GET, HEAD".to_owned()));
     }
     if path.is_empty() || path == "index.html" {
-        return page();
+        return page("");
     }
     let zipped = accepts_gzip(&request).then(|| FrontEnd::get(&format!("{path}.gz"))).flatten();
     let encoding = if zipped.is_some() { "gzip" } else { "identity" };
@@ -89,6 +150,49 @@ pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
         None if path.rsplit('/').next().is_some_and(|last| last.contains('.')) => {
             Err(ApiError::NoSuchPath(request.path().to_owned()))
         }
-        None => page(),
+        None => page(path),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn an_address_names_the_scripts_it_needs() {
+        assert_eq!(modules_of("jobs/12"), ["src/stations/order/Order.tsx"]);
+        assert_eq!(modules_of("jobs/1/oven"), ["src/stations/oven/first.ts"]);
+        assert_eq!(modules_of("jobs/1/oven/levers"), ["src/stations/oven/first.ts", "src/stations/oven/views.ts"]);
+        assert_eq!(modules_of("kitchen/oven"), ["src/kitchen/OvenPage.tsx"]);
+        assert!(modules_of("nothing/of/the/kind").is_empty());
+    }
+
+    /// Where the front end was built, every script that is named is there.
+    #[test]
+    fn what_is_named_is_built() {
+        if BUILT.is_empty() {
+            return;
+        }
+        let pages = ["", "live", "pantry", "read", "kitchen", "kitchen/oven"].map(str::to_owned);
+        let stations = [
+            "order",
+            "dough",
+            "cold",
+            "shape",
+            "oven",
+            "clock",
+            "ledger",
+            "dough/mix",
+            "cold/now",
+            "shape/nest",
+            "oven/levers",
+        ];
+        for path in pages.into_iter().chain(stations.map(|s| format!("jobs/1/{s}"))) {
+            let links = hints(&path).unwrap_or_else(|| panic!("{path}"));
+            for key in modules_of(&path) {
+                let built = BUILT.get(*key).unwrap_or_else(|| panic!("{path}: {key}"));
+                assert!(links.contains(&format!("</{}>; rel=modulepreload", built.file)), "{path}: {links}");
+            }
+        }
     }
 }

@@ -4,9 +4,10 @@ import {
   api, madeFrom, Refusal, settled, type BowlRequest, type Formula, type FormulaBody, type History, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
   type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
 } from "./client";
+import { canChange, type Edited } from "./resting";
 import { setZone } from "../drawing/time";
 import { didEdit } from "../kit/said";
-import { askWhich } from "../kit/Stale";
+import { askWhich } from "../kit/asked";
 
 export const keys = {
   jobs: ["jobs"] as const,
@@ -117,10 +118,10 @@ export const useUnits = () => useQuery(unitsQuery);
 /** What takes longer to reckon is asked for again after a change, too, but no edit waits for it. */
 const SLOW: ReadonlySet<unknown> = new Set(["sheets", "bakes-teach", "cooling", "parts-ahead", "tray-times"]);
 
-/** After a change everything may have moved; what is on the screen is asked for again, the old figures stay meanwhile. */
-function refresh(client: QueryClient): Promise<void> {
-  void client.invalidateQueries({ predicate: (q) => SLOW.has(q.queryKey[0]) });
-  return client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== "units" && !SLOW.has(q.queryKey[0]) });
+/** What an edit can have changed and is on the screen is asked for again; the old figures stay meanwhile. */
+export function refresh(client: QueryClient, edited: Edited | "anything"): Promise<void> {
+  void client.invalidateQueries({ predicate: (q) => canChange(edited, q.queryKey) && SLOW.has(q.queryKey[0]) });
+  return client.invalidateQueries({ predicate: (q) => canChange(edited, q.queryKey) && !SLOW.has(q.queryKey[0]) });
 }
 
 /**
@@ -152,7 +153,7 @@ export function useChangeJob(id: number) {
     onSuccess: (job: Job) => {
       didEdit();
       client.setQueryData(keys.job(id), job);
-      return refresh(client);
+      return refresh(client, "job");
     },
   });
 }
@@ -172,7 +173,7 @@ export function useChangeKitchen() {
       didEdit();
       setZone(kitchen.zone ?? "");
       client.setQueryData(keys.kitchen, kitchen);
-      return refresh(client);
+      return refresh(client, "kitchen");
     },
   });
 }
@@ -199,20 +200,20 @@ export function useChangeFormula(id: number) {
     onSuccess: (formula: Formula) => {
       didEdit();
       client.setQueryData<Formula[]>(keys.formulas, (all) => all?.map((f) => (f.id === id ? formula : f)));
-      return refresh(client);
+      return refresh(client, "formula");
     },
   });
 }
 
-/** A change after which what is on the screen is asked for again. */
-export function useAction<Input, Output>(action: (input: Input) => Promise<Output>) {
+/** A change after which what it can have changed is asked for again. */
+export function useAction<Input, Output>(action: (input: Input) => Promise<Output>, edited: Edited | "anything" = "anything") {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "edits" },
     mutationFn: action,
     onSuccess: () => {
       didEdit();
-      return refresh(client);
+      return refresh(client, edited);
     },
   });
 }
@@ -220,30 +221,32 @@ export function useAction<Input, Output>(action: (input: Input) => Promise<Outpu
 /** A fact of the day that was noted: what undo takes back is decided by `didFact`, not by the edits before it. */
 export function useFact<Input, Output>(action: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
-  return useMutation({ scope: { id: "edits" }, mutationFn: action, onSuccess: () => refresh(client) });
+  return useMutation({ scope: { id: "edits" }, mutationFn: action, onSuccess: () => refresh(client, "fact") });
 }
 
-export const useAddJob = () => useAction((body: JobBody) => settled(api.POST("/api/jobs", { body })));
+export const useAddJob = () => useAction((body: JobBody) => settled(api.POST("/api/jobs", { body })), "job");
 export const useAddDemo = () => useAction(() => settled(api.POST("/api/demo")));
 export const useAddLot = (id: number) =>
-  useAction((body: LotBody) => settled(api.POST("/api/jobs/{id}/lots", { params: { path: { id } }, body })));
+  useAction((body: LotBody) => settled(api.POST("/api/jobs/{id}/lots", { params: { path: { id } }, body })), "job");
 export const useDeleteJob = () =>
   useAction((id: number) => settled(api.DELETE("/api/jobs/{id}", { params: { path: { id } } })));
 export const useReadBack = () =>
   useAction((file: unknown) => settled(api.POST("/api/jobs/read-back", { body: file as never })));
-export const useAddFormula = () => useAction((body: FormulaBody) => settled(api.POST("/api/formulas", { body })));
+export const useAddFormula = () => useAction((body: FormulaBody) => settled(api.POST("/api/formulas", { body })), "formula");
 export const useDeleteFormula = () =>
   useAction((id: number) => settled(api.DELETE("/api/formulas/{id}", { params: { path: { id } } })));
-export const useAddIngredient = () => useAction((body: IngredientBody) => settled(api.POST("/api/ingredients", { body })));
+export const useAddIngredient = () => useAction((body: IngredientBody) => settled(api.POST("/api/ingredients", { body })), "ingredient");
 export const useSaveIngredient = () =>
   useAction(({ key, body }: { key: string; body: IngredientBody }) =>
     settled(api.PUT("/api/ingredients/{key}", { params: { path: { key } }, body })),
+    "ingredient",
   );
 export const useDeleteIngredient = () =>
   useAction((key: string) => settled(api.DELETE("/api/ingredients/{key}", { params: { path: { key } } })));
 export const useSavePrice = () =>
   useAction(({ key, price_per_kg }: { key: string; price_per_kg: number | null }) =>
     settled(api.PUT("/api/ingredients/{key}/price", { params: { path: { key } }, body: { price_per_kg } })),
+    "ingredient",
   );
 export const useBowlAdvice = (job: number) =>
   useMutation({
@@ -255,7 +258,7 @@ export const useDeleteMixNote = () =>
   useFact((id: number) => settled(api.DELETE("/api/bowl/{id}", { params: { path: { id } } })));
 export const usePutBackMixNote = () =>
   useFact((id: number) => settled(api.POST("/api/bowl/{id}/put-back", { params: { path: { id } } })));
-export const useAddCutter = () => useAction((body: NewCutter) => settled(api.POST("/api/cutters", { body })));
+export const useAddCutter = () => useAction((body: NewCutter) => settled(api.POST("/api/cutters", { body })), "cutter");
 /** What a cutter would be, without putting it on the shelf. */
 export const useLookAtCutter = () => useMutation({ mutationFn: (body: NewCutter) => settled(api.POST("/api/cutters/look", { body })) });
 export const useCutterPhoto = () =>

@@ -1,12 +1,12 @@
 /** The bar that is always there: where you are, what can be undone, units and light. */
-import { useEffect, useRef } from "react";
+import { Suspense, useEffect, useRef } from "react";
 import { Link, Outlet, useLocation, useMatch } from "react-router";
 import { useHistory, useJob } from "../api/queries";
 import { inUnits } from "../drawing/units";
 import { useSettings } from "../kit/settings";
 import { useAlerts } from "./alerts";
 import { KeySheet, useKeys, useTakeBack } from "./keys";
-import { SaidHere } from "../kit/said";
+import { SaidHere } from "../kit/SaidHere";
 import { StaleHere } from "../kit/Stale";
 import { useLive, type LiveState } from "./live";
 
@@ -43,7 +43,9 @@ export function Frame() {
           <KeySheet />
         </nav>
       </header>
-      <Outlet />
+      <Suspense fallback={<p className="p-6 text-soft" role="status">Opening…</p>}>
+        <Outlet />
+      </Suspense>
       <SaidHere />
       <StaleHere />
     </div>

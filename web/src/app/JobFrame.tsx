@@ -1,5 +1,5 @@
 /** A job's counter: seven stations in the order of the work, each with its one live figure; below, the station itself. */
-import { useEffect, useRef } from "react";
+import { Suspense, useEffect, useRef } from "react";
 import { NavLink, Outlet, useLocation, useOutletContext, useParams } from "react-router";
 import { Refusal, type Job, type Plan } from "../api/client";
 import { useJob, usePlan, useRecords } from "../api/queries";
@@ -80,7 +80,9 @@ export function JobFrame() {
         ) : null}
         {plan.data ? (
           <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
-            <Outlet context={{ job: job.data, plan: plan.data, day: day ?? plan.data.clock, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
+            <Suspense fallback={<p className="p-6 text-soft" role="status">Opening…</p>}>
+              <Outlet context={{ job: job.data, plan: plan.data, day: day ?? plan.data.clock, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
+            </Suspense>
           </div>
         ) : fault ? null : (
           <Unread of={[plan]} />

@@ -7,6 +7,7 @@ import { useRedo, useUndo } from "../api/queries";
 import { faultOf, otherFault } from "../kit/Fault";
 import { lastDeed, say } from "../kit/said";
 import { useSettings } from "../kit/settings";
+import { Window } from "../kit/Window";
 import { STATIONS } from "./stations";
 
 type Step = Schemas["StepView"];
@@ -96,31 +97,23 @@ export function KeySheet() {
       <Dialog.Trigger id={OPEN_SHEET} className="btn btn-quiet btn-small" aria-label="Keys" aria-keyshortcuts="?">
         ?
       </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 z-50 max-h-[90dvh] w-[min(34rem,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-2xl bg-worktop p-6 text-ink"
-        >
-          <Dialog.Title className="h-station mb-4">Keys</Dialog.Title>
-          <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2 sm:grid-cols-[auto_1fr_auto_1fr]">
-            {STATIONS.map((s, i) => (
-              <Key key={s.key} name={String(i + 1)} does={s.name} />
-            ))}
-            {OTHERS.map(([name, does]) => (
-              <Key key={name} name={name} does={does} />
-            ))}
-          </dl>
-          <p className="mt-5 text-fine text-soft">
-            Values take their unit as you type it: 1/4 in, 6mm, 350F, 4 dozen. Keys rest while you type in a value.
-          </p>
-          <label className="mt-4 flex min-h-11 items-center gap-3">
-            <input type="checkbox" className="h-5 w-5 accent-[var(--c-spruce)]" checked={singleKeys} onChange={(e) => setSingleKeys(e.target.checked)} />
-            Single letters and numbers act. Turn it off if you speak to the computer, or if a cat walks over it.
-          </label>
-          <Dialog.Close className="btn btn-main mt-5">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
+      <Window title="Keys">
+        <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2 sm:grid-cols-[auto_1fr_auto_1fr]">
+          {STATIONS.map((s, i) => (
+            <Key key={s.key} name={String(i + 1)} does={s.name} />
+          ))}
+          {OTHERS.map(([name, does]) => (
+            <Key key={name} name={name} does={does} />
+          ))}
+        </dl>
+        <p className="mt-5 text-fine text-soft">
+          Values take their unit as you type it: 1/4 in, 6mm, 350F, 4 dozen. Keys rest while you type in a value.
+        </p>
+        <label className="mt-4 flex min-h-11 items-center gap-3">
+          <input type="checkbox" className="h-5 w-5 accent-[var(--c-spruce)]" checked={singleKeys} onChange={(e) => setSingleKeys(e.target.checked)} />
+          Single letters and numbers act. Turn it off if you speak to the computer, or if a cat walks over it.
+        </label>
+      </Window>
     </Dialog.Root>
   );
 }

@@ -1,113 +1,112 @@
+import { lazy, type ComponentType } from "react";
 import { createBrowserRouter, Navigate } from "react-router";
-import { Clock } from "../stations/clock/Clock";
-import { Cold } from "../stations/cold/Cold";
-import { ColdStation } from "../stations/cold/ColdNav";
-import { GoesWrong } from "../stations/cold/GoesWrong";
-import { InTheCold } from "../stations/cold/InTheCold";
-import { Learnt } from "../stations/cold/Learnt";
-import { Ways } from "../stations/cold/Ways";
-import { PantryPage } from "../pantry/PantryPage";
-import { ReadPage } from "../recipe/ReadPage";
-import { Change } from "../stations/dough/Change";
-import { Dough, DoughStation } from "../stations/dough/Dough";
-import { LabelView } from "../stations/dough/LabelView";
-import { Mix } from "../stations/dough/Mix";
-import { Size } from "../stations/dough/Size";
-import { Versions } from "../stations/dough/Versions";
-import { Ledger } from "../stations/ledger/Ledger";
-import { Order } from "../stations/order/Order";
-import { BakeSheet } from "../stations/oven/BakeSheet";
-import { FinishPage } from "../stations/oven/Finish";
-import { Levers } from "../stations/oven/Levers";
-import { Oven } from "../stations/oven/Oven";
-import { OvenStation } from "../stations/oven/OvenNav";
-import { TrayPage } from "../stations/oven/TrayPage";
-import { EvenView } from "../stations/shape/EvenView";
-import { LogView } from "../stations/shape/LogView";
-import { MixedView } from "../stations/shape/MixedView";
-import { NestView, TrayView } from "../stations/shape/NestView";
-import { PatternView } from "../stations/shape/PatternView";
-import { PortionView } from "../stations/shape/PortionView";
-import { Shape } from "../stations/shape/Shape";
-import { ShapeStation } from "../stations/shape/ShapeNav";
-import { OvenPage } from "../kitchen/OvenPage";
-import { KitchenPage } from "./KitchenPage";
-import { Shelf } from "./Shelf";
+import { cutterForm } from "../stations/order/AddCutter";
 import { Failed } from "./Failed";
 import { Frame } from "./Frame";
 import { JobFrame } from "./JobFrame";
-import { LivePage } from "./LivePage";
 import { Missing } from "./Missing";
 
-/** All views in one script: apart they would save little and cost one more way to the server before the first is drawn. */
+/** What is loaded when it is needed, and else as soon as nothing more urgent is done. The server names the one that an address needs (`embed.rs`). */
+const shelf = () => import("./Shelf");
+const live = () => import("./LivePage");
+const order = () => import("../stations/order/Order");
+const dough = () => import("../stations/dough/first");
+const doughViews = () => import("../stations/dough/views");
+const cold = () => import("../stations/cold/first");
+const coldViews = () => import("../stations/cold/views");
+const shape = () => import("../stations/shape/first");
+const shapeViews = () => import("../stations/shape/views");
+const oven = () => import("../stations/oven/first");
+const ovenViews = () => import("../stations/oven/views");
+const clock = () => import("../stations/clock/Clock");
+const ledger = () => import("../stations/ledger/Ledger");
+const pantry = () => import("../pantry/PantryPage");
+const reader = () => import("../recipe/ReadPage");
+const kitchen = () => import("./KitchenPage");
+const kitchenOven = () => import("../kitchen/OvenPage");
+
+const REST: (() => Promise<unknown>)[] = [
+  order, dough, cold, shape, oven, clock, ledger, doughViews, coldViews, shapeViews, ovenViews, cutterForm, shelf, kitchen, pantry, reader, kitchenOven, live,
+];
+
+/** Loads the rest ahead, one after the other: a change of station waits for nothing, and works while the server is away. */
+export async function loadAhead(): Promise<void> {
+  for (const load of REST) await load().catch(() => undefined);
+}
+
+/** Of React, not of the router: the address changes at the press, whether or not the view is there yet. */
+const page = <M, K extends keyof M>(load: () => Promise<M>, name: K) => ({
+  Component: lazy(async () => ({ default: (await load())[name] as ComponentType })),
+});
+
 export const router = createBrowserRouter([
   {
     path: "/",
     element: <Frame />,
     errorElement: <Failed />,
     children: [
-      { index: true, element: <Shelf /> },
-      { path: "kitchen", element: <KitchenPage /> },
-      { path: "kitchen/oven", element: <OvenPage /> },
-      { path: "pantry", element: <PantryPage /> },
-      { path: "read", element: <ReadPage /> },
-      { path: "live", element: <LivePage /> },
+      { index: true, ...page(shelf, "Shelf") },
+      { path: "kitchen", ...page(kitchen, "KitchenPage") },
+      { path: "kitchen/oven", ...page(kitchenOven, "OvenPage") },
+      { path: "pantry", ...page(pantry, "PantryPage") },
+      { path: "read", ...page(reader, "ReadPage") },
+      { path: "live", ...page(live, "LivePage") },
       {
         path: "jobs/:jobId",
         element: <JobFrame />,
         children: [
           { index: true, element: <Navigate to="order" replace /> },
-          { path: "order", element: <Order /> },
+          { path: "order", ...page(order, "Order") },
           {
             path: "dough",
-            element: <DoughStation />,
+            ...page(dough, "DoughStation"),
             children: [
-              { index: true, element: <Dough /> },
-              { path: "mix", element: <Mix /> },
-              { path: "size", element: <Size /> },
-              { path: "change", element: <Change /> },
-              { path: "label", element: <LabelView /> },
-              { path: "versions", element: <Versions /> },
+              { index: true, ...page(dough, "Dough") },
+              { path: "mix", ...page(doughViews, "Mix") },
+              { path: "size", ...page(doughViews, "Size") },
+              { path: "change", ...page(doughViews, "Change") },
+              { path: "label", ...page(doughViews, "LabelView") },
+              { path: "versions", ...page(doughViews, "Versions") },
             ],
           },
           {
             path: "cold",
-            element: <ColdStation />,
+            ...page(cold, "ColdStation"),
             children: [
-              { index: true, element: <Cold /> },
-              { path: "ways", element: <Ways /> },
-              { path: "now", element: <InTheCold /> },
-              { path: "trouble", element: <GoesWrong /> },
-              { path: "learnt", element: <Learnt /> },
+              { index: true, ...page(cold, "Cold") },
+              { path: "ways", ...page(coldViews, "Ways") },
+              { path: "now", ...page(coldViews, "InTheCold") },
+              { path: "trouble", ...page(coldViews, "GoesWrong") },
+              { path: "learnt", ...page(coldViews, "Learnt") },
             ],
           },
           {
             path: "shape",
-            element: <ShapeStation />,
+            ...page(shape, "ShapeStation"),
             children: [
-              { index: true, element: <Shape /> },
-              { path: "nest", element: <NestView /> },
-              { path: "mixed", element: <MixedView /> },
-              { path: "even", element: <EvenView /> },
-              { path: "log", element: <LogView /> },
-              { path: "pattern", element: <PatternView /> },
-              { path: "trays", element: <TrayView /> },
-              { path: "portion", element: <PortionView /> },
+              { index: true, ...page(shape, "Shape") },
+              { path: "nest", ...page(shapeViews, "NestView") },
+              { path: "mixed", ...page(shapeViews, "MixedView") },
+              { path: "even", ...page(shapeViews, "EvenView") },
+              { path: "log", ...page(shapeViews, "LogView") },
+              { path: "pattern", ...page(shapeViews, "PatternView") },
+              { path: "trays", ...page(shapeViews, "TrayView") },
+              { path: "portion", ...page(shapeViews, "PortionView") },
             ],
           },
           {
             path: "oven",
-            element: <OvenStation />,
+            ...page(oven, "OvenStation"),
             children: [
-              { index: true, element: <Oven /> },
-              { path: "levers", element: <Levers /> },
-              { path: "tray", element: <TrayPage /> },
-              { path: "sheet", element: <BakeSheet /> },
-              { path: "finish", element: <FinishPage /> },
+              { index: true, ...page(oven, "Oven") },
+              { path: "levers", ...page(ovenViews, "Levers") },
+              { path: "tray", ...page(ovenViews, "TrayPage") },
+              { path: "sheet", ...page(ovenViews, "BakeSheet") },
+              { path: "finish", ...page(ovenViews, "FinishPage") },
             ],
           },
-          { path: "clock", element: <Clock /> },
-          { path: "ledger", element: <Ledger /> },
+          { path: "clock", ...page(clock, "Clock") },
+          { path: "ledger", ...page(ledger, "Ledger") },
         ],
       },
       { path: "*", element: <Missing /> },

@@ -1,5 +1,4 @@
-/** Outlines and curves as SVG paths. */
-import { curveMonotoneX, line } from "d3-shape";
+/** Outlines as SVG paths. */
 
 type Ring = readonly (readonly number[])[];
 
@@ -10,8 +9,3 @@ export function outlinePath(points: Ring, holes: readonly Ring[] = []): string {
 
 /** A cutter's outline with its holes. */
 export const cutterPath = (cutter: { outline_mm: Ring; holes_mm?: readonly Ring[] }): string => outlinePath(cutter.outline_mm, cutter.holes_mm);
-
-/** A smooth curve through page points. */
-export function curvePath(points: readonly (readonly [number, number])[]): string {
-  return line<readonly [number, number]>().x((p) => p[0]).y((p) => p[1]).curve(curveMonotoneX)(points) ?? "";
-}

@@ -1,5 +1,4 @@
 /** Scales and ticks: one way from millimetres or minutes to the page. */
-import { scaleLinear, scaleSymlog } from "d3-scale";
 
 export interface Scale {
   (value: number): number;
@@ -8,8 +7,12 @@ export interface Scale {
 }
 
 function make(domain: [number, number], range: [number, number], ticks: number[]): Scale {
-  const d3 = scaleLinear().domain(domain).range(range);
-  return Object.assign((value: number) => d3(value), { ticks, domain });
+  return Object.assign(linear(domain, range), { ticks, domain });
+}
+
+/** The straight line that takes the ends of one stretch to those of another. */
+export function linear([from, to]: readonly [number, number], [low, high]: readonly [number, number]): (value: number) => number {
+  return (value) => low + ((value - from) / (to - from)) * (high - low);
 }
 
 /** A scale whose ends fall on whole ticks of `step`. */
@@ -74,7 +77,8 @@ export function apart(wanted: readonly number[], gap: number, low: number, high:
 
 /** A scale of minutes on which a quarter of an hour and a night can both be seen: even for short times, by powers for long ones. */
 export function nightScale(to_min: number, range: [number, number]): (minutes: number) => number {
-  const d3 = scaleSymlog().constant(NIGHT_EVEN_MIN).domain([0, to_min]).range(range).clamp(true);
-  return (minutes) => d3(minutes);
+  const along = linear([0, drawnOut(to_min)], range);
+  return (minutes) => along(drawnOut(Math.min(Math.max(minutes, 0), to_min)));
 }
 const NIGHT_EVEN_MIN = 10;
+const drawnOut = (minutes: number) => Math.log1p(minutes / NIGHT_EVEN_MIN);

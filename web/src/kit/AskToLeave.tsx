@@ -1,7 +1,7 @@
 /** Asks before work that is not kept is left behind: another page, another view, or the window shut. */
-import { AlertDialog } from "radix-ui";
 import { useEffect } from "react";
 import { useBlocker } from "react-router";
+import { Question } from "./Window";
 
 export function AskToLeave({ when, what }: { when: boolean; what: string }) {
   const blocker = useBlocker(({ currentLocation, nextLocation }) => when && currentLocation.pathname !== nextLocation.pathname);
@@ -12,26 +12,13 @@ export function AskToLeave({ when, what }: { when: boolean; what: string }) {
     return () => removeEventListener("beforeunload", ask);
   }, [when]);
   return (
-    <AlertDialog.Root open={blocker.state === "blocked"}>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <AlertDialog.Content className="fixed left-1/2 top-1/2 z-50 w-[min(28rem,94vw)] -translate-x-1/2 -translate-y-1/2 rounded-2xl bg-worktop p-6 text-ink">
-          <AlertDialog.Title className="h-station mb-2">Leave without keeping it?</AlertDialog.Title>
-          <AlertDialog.Description className="mb-4 text-lg">{what}</AlertDialog.Description>
-          <div className="flex flex-wrap gap-2">
-            <AlertDialog.Cancel asChild>
-              <button type="button" className="btn btn-main" onClick={() => blocker.reset?.()}>
-                Stay here
-              </button>
-            </AlertDialog.Cancel>
-            <AlertDialog.Action asChild>
-              <button type="button" className="btn" onClick={() => blocker.proceed?.()}>
-                Leave it
-              </button>
-            </AlertDialog.Action>
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
+    <Question
+      open={blocker.state === "blocked"}
+      title="Leave without keeping it?"
+      about={what}
+      first="no"
+      yes={{ label: "Leave it", act: () => blocker.proceed?.() }}
+      no={{ label: "Stay here", act: () => blocker.reset?.() }}
+    />
   );
 }

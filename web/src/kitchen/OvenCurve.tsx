@@ -1,6 +1,6 @@
 /** What a thermometer in the oven showed over its test: where it holds, how it swings, what the door cost. */
 import type { OvenRead, OvenTest } from "../api/oven";
-import { curvePath } from "../drawing/path";
+import { curvePath } from "../drawing/curve";
 import { stepFor, stepped } from "../drawing/scale";
 import { number } from "../drawing/units";
 import { usePictureWidth } from "../kit/narrow";

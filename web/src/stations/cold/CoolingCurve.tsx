@@ -1,7 +1,7 @@
 /** The cooling curve over the working temperatures, on the clock. */
 import type { RefObject } from "react";
 import type { Plan } from "../../api/client";
-import { curvePath } from "../../drawing/path";
+import { curvePath } from "../../drawing/curve";
 import { CLOCK_STEPS, stepFor, stepped } from "../../drawing/scale";
 import { clock, minutesPast, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";

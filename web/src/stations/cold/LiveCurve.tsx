@@ -1,7 +1,7 @@
 /** The run of a followed piece as its readings tell it, from when it went in to when it is past, with the readings on it. */
 import type { RefObject } from "react";
 import type { LivePiece } from "../../api/client";
-import { curvePath } from "../../drawing/path";
+import { curvePath } from "../../drawing/curve";
 import { CLOCK_STEPS, stepFor, stepped } from "../../drawing/scale";
 import { clock, duration, localTime, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";

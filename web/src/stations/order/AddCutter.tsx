@@ -1,191 +1,33 @@
-/** A cutter from a file, dropped or chosen, or one of the built-in forms. */
-import { Dialog, Tabs } from "radix-ui";
-import { useId, useState } from "react";
-import type { Cutter, NewCutter } from "../../api/client";
-import { useAddCutter, useLookAtCutter } from "../../api/queries";
-import { TrueSize } from "./TrueSize";
-import { readTyped } from "../../kit/Amount";
-import { Choice } from "../../kit/Choice";
-import { FileButton } from "../../kit/FileButton";
-import { Fault, faultOf, otherFault } from "../../kit/Fault";
-import { useFormat } from "../../kit/settings";
-import { PhotoCutter } from "./PhotoCutter";
+/** Opens the form for a further cutter, which is loaded when it is first wanted and then keeps what was typed. */
+import { Dialog } from "radix-ui";
+import { lazy, Suspense, useState } from "react";
+import type { Cutter } from "../../api/client";
 
-type Form = "ring" | "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
-const FORMS: { value: Form; label: string }[] = [
-  { value: "round", label: "Round" }, { value: "scalloped", label: "Scalloped" }, { value: "oval", label: "Oval" },
-  { value: "square", label: "Square" }, { value: "oblong", label: "Oblong" }, { value: "hexagon", label: "Hexagon" },
-  { value: "petal", label: "Petal" }, { value: "ring", label: "Ring" },
-];
+export const cutterForm = () => import("./NewCutterForm");
+const NewCutterForm = lazy(async () => ({ default: (await cutterForm()).NewCutterForm }));
 
 export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
-  const format = useFormat();
   const [open, setOpen] = useState(false);
-  const add = useAddCutter();
-  const seen = useLookAtCutter();
-  const [name, setName] = useState("");
-  const [svg, setSvg] = useState<{ file: string; text: string }>();
-  const [width, setWidth] = useState("");
-  const [form, setForm] = useState<Form>("round");
-  const [across, setAcross] = useState(format.length(65));
-  const [along, setAlong] = useState(format.length(45));
-  const [unread, setUnread] = useState<{ field: string; text: string }>();
-  const [over, setOver] = useState(false);
-  const nameId = useId();
-  const twoSizes = form === "oval" || form === "oblong" || form === "ring";
-
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    add.reset();
-    seen.reset();
-    const text = await chosen.text();
-    setSvg({ file: chosen.name, text });
-    seen.mutate({ kind: "svg", name: chosen.name.slice(0, 80), svg: text, width_mm: null });
-    if (!name) setName(chosen.name.replace(/\.svg$/i, ""));
-  };
-  /** Reads a size as typed; `undefined` when it does not read, and its fault then stands by its field. */
-  const size = async (field: string, typed: string): Promise<number | undefined> => {
-    try {
-      return await readTyped(format, "length", typed);
-    } catch (error) {
-      setUnread({ field, text: faultOf(error, "text") ?? otherFault(error, []) ?? "That does not read." });
-      return undefined;
-    }
-  };
-  const addFile = async () => {
-    setUnread(undefined);
-    const width_mm = width.trim() === "" ? null : await size("width_mm", width);
-    if (svg && width_mm !== undefined) put({ kind: "svg", name, svg: svg.text, width_mm });
-  };
-  const addForm = async () => {
-    setUnread(undefined);
-    const width_mm = await size("width_mm", across);
-    const height_mm = twoSizes ? await size("height_mm", along) : null;
-    if (width_mm !== undefined && height_mm !== undefined) put({ kind: "builtin", name, form, width_mm, height_mm });
-  };
-  const put = (body: NewCutter) =>
-    add.mutate(body, {
-      onSuccess: (cutter) => {
-        setOpen(false);
-        setName("");
-        setSvg(undefined);
-        setWidth("");
-        onAdded(cutter);
-      },
-    });
-  const nameField = (
-    <div>
-      <label htmlFor={nameId} className="mb-1 block text-fine text-soft">
-        Name
-      </label>
-      <input id={nameId} className="field" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} autoComplete="off" />
-      <Fault text={faultOf(add.error, "name")} />
-    </div>
-  );
-  const sizeField = (field: string, label: string, value: string, set: (text: string) => void, placeholder = "") => (
-    <div>
-      <label htmlFor={`${nameId}-${field}`} className="mb-1 block text-fine text-soft">
-        {label}
-      </label>
-      <input
-        id={`${nameId}-${field}`}
-        className="field num"
-        value={value}
-        placeholder={placeholder}
-        autoComplete="off"
-        onChange={(e) => set(e.target.value)}
-        aria-invalid={unread?.field === field ? true : undefined}
-      />
-      <Fault text={unread?.field === field ? unread.text : faultOf(add.error, field)} />
-    </div>
-  );
+  const [wanted, setWanted] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
+    <Dialog.Root
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next);
+        setWanted(true);
+      }}
+    >
       <Dialog.Trigger className="btn">Add a cutter</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 z-50 max-h-[92dvh] w-[min(34rem,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-2xl bg-worktop p-6 text-ink"
-        >
-          <Dialog.Title className="h-station mb-4">Add a cutter</Dialog.Title>
-          <Tabs.Root defaultValue="svg" onValueChange={() => add.reset()}>
-            <Tabs.List className="seg mb-4" aria-label="Where from">
-              <Tabs.Trigger value="svg" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
-                From an SVG file
-              </Tabs.Trigger>
-              <Tabs.Trigger value="photo" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
-                From a photo
-              </Tabs.Trigger>
-              <Tabs.Trigger value="builtin" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
-                A plain form
-              </Tabs.Trigger>
-            </Tabs.List>
-            <Tabs.Content value="svg" className="space-y-4">
-              <div
-                className={`rounded-xl border-2 border-dashed p-6 text-center ${over ? "border-spruce bg-pale" : "border-edge"}`}
-                onDragOver={(e) => {
-                  e.preventDefault();
-                  setOver(true);
-                }}
-                onDragLeave={() => setOver(false)}
-                onDrop={(e) => {
-                  e.preventDefault();
-                  setOver(false);
-                  void take(e.dataTransfer.files[0]);
-                }}
-              >
-                <p className="mb-2">{svg ? `${svg.file} is chosen.` : "Drop an SVG file here. Its largest closed outline becomes the cutting edge."}</p>
-                {svg ? null : <p className="mb-2 text-fine text-soft">Rings of the same path within it are holes; anything else within it is embossing, which does not cut.</p>}
-                <FileButton label="SVG file" accept=".svg,image/svg+xml" onFile={(f) => void take(f)}>
-                  {svg ? "Another file" : "Choose a file"}
-                </FileButton>
-                <Fault text={faultOf(add.error, "svg") ?? faultOf(seen.error, "svg")} />
-              </div>
-              {seen.data ? <TrueSize cutter={seen.data} /> : null}
-              {nameField}
-              {sizeField("width_mm", "Width across, if it should be other than drawn", width, setWidth, "as drawn")}
-              <Fault text={otherFault(add.error, ["svg", "name", "width_mm"])} />
-              <button
-                type="button"
-                className="btn btn-main"
-                disabled={!svg || add.isPending}
-                onClick={() => void addFile()}
-              >
-                Add it
-              </button>
-            </Tabs.Content>
-            <Tabs.Content value="photo">
-              <PhotoCutter
-                onAdded={(cutter) => {
-                  setOpen(false);
-                  onAdded(cutter);
-                }}
-              />
-            </Tabs.Content>
-            <Tabs.Content value="builtin" className="space-y-4">
-              <Choice label="Form" value={form} options={FORMS} onChange={(v) => setForm(v)} />
-              {nameField}
-              <div className="grid grid-cols-2 gap-3">
-                {sizeField("width_mm", "Across", across, setAcross)}
-                {twoSizes ? sizeField("height_mm", form === "ring" ? "Its hole, across" : "Along", along, setAlong) : null}
-              </div>
-              <Fault text={otherFault(add.error, ["name", "width_mm", "height_mm"])} />
-              <button
-                type="button"
-                className="btn btn-main"
-                disabled={add.isPending}
-                onClick={() => void addForm()}
-              >
-                Add it
-              </button>
-            </Tabs.Content>
-          </Tabs.Root>
-          <Dialog.Close className="btn btn-quiet absolute right-3 top-3" aria-label="Close">
-            ×
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
+      {wanted ? (
+        <Suspense>
+          <NewCutterForm
+            onAdded={(cutter) => {
+              setOpen(false);
+              onAdded(cutter);
+            }}
+          />
+        </Suspense>
+      ) : null}
     </Dialog.Root>
   );
 }

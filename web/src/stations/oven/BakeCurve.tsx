@@ -1,6 +1,6 @@
 /** The bake over its time: the middle's temperature, the spread, and when what happens. */
 import type { Schemas } from "../../api/client";
-import { curvePath } from "../../drawing/path";
+import { curvePath } from "../../drawing/curve";
 import { number } from "../../drawing/units";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";

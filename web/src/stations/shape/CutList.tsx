@@ -4,7 +4,7 @@ import type { Job, Plan } from "../../api/client";
 import { clock, longDay } from "../../drawing/time";
 import { useFormat } from "../../kit/settings";
 import { SheetDrawing } from "./SheetDrawing";
-import { rollName, sizeWord } from "./Shape";
+import { rollName, sizeWord } from "./rolls";
 
 export function CutList({ plan, job }: { plan: Plan; job: Job }) {
   const format = useFormat();

@@ -1,16 +1,16 @@
 /** A sheet's thickness as a map: paler where it is thin, deeper where it is thick, with every reading as a figure and a word. */
-import { scaleLinear } from "d3-scale";
 import type { RefObject } from "react";
 import type { Job } from "../../api/client";
 import { Ruler } from "../../drawing/Ruler";
+import { linear } from "../../drawing/scale";
 import { number } from "../../drawing/units";
 import { useNarrow, usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
-import type { Even } from "./EvenView";
+import type { Schemas } from "../../api/client";
 
 interface Props {
   picture: RefObject<SVGSVGElement | null>;
-  even: Even | undefined;
+  even: Schemas["EvenView"] | undefined;
   readings: NonNullable<Job["measured"]>[number];
   width_mm: number;
   length_mm: number;
@@ -56,12 +56,13 @@ export function EvenDrawing({ picture, even, readings, width_mm, length_mm }: Pr
   );
 }
 
-function Map({ even, w, h }: { even: Even; w: number; h: number }) {
+function Map({ even, w, h }: { even: Schemas["EvenView"]; w: number; h: number }) {
   const n = even.map_cells;
   const [cw, ch] = [w / n, h / n];
   // At least a tenth of the thickness apart, so that an even sheet is not drawn as a mountain range.
   const half = Math.max((even.most_mm - even.least_mm) / 2, even.mean_mm * 0.05);
-  const depth = scaleLinear().domain([even.mean_mm - half, even.mean_mm + half]).range([0.05, 0.95]).clamp(true);
+  const shade = linear([even.mean_mm - half, even.mean_mm + half], [0.05, 0.95]);
+  const depth = (mm: number) => Math.min(Math.max(shade(mm), 0.05), 0.95);
   return (
     <g clipPath="url(#even-sheet)" shapeRendering="crispEdges" aria-hidden="true">
       {even.map_mm.map((mm, i) => {

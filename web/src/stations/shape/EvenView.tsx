@@ -1,7 +1,7 @@
 /** How even a rolled sheet is: readings filled in at the bench, the map between them, and what it does to the bake. */
 import { useRef } from "react";
 import { useSearchParams } from "react-router";
-import type { Job, Schemas } from "../../api/client";
+import type { Job } from "../../api/client";
 import { useEvenness } from "../../api/logs";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
@@ -17,7 +17,6 @@ import { EvenDrawing } from "./EvenDrawing";
 import { ShapeNav } from "./ShapeNav";
 
 type Readings = NonNullable<Job["measured"]>[number];
-export type Even = Schemas["EvenView"];
 
 const GRIDS = ["2 × 3", "3 × 4", "4 × 6"] as const;
 const SIZE: Record<(typeof GRIDS)[number], [number, number]> = { "2 × 3": [2, 3], "3 × 4": [3, 4], "4 × 6": [4, 6] };

@@ -12,7 +12,7 @@ import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket"
 import { AskToLeave } from "../../kit/AskToLeave";
 import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
-import { rollName } from "./Shape";
+import { rollName } from "./rolls";
 import { ShapeNav } from "./ShapeNav";
 import { cutOf, faults, fromCuts, heldOf, holding, latest, moved, placeOf, restOf, without, type Board } from "./board";
 

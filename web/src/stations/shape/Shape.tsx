@@ -1,11 +1,11 @@
 /** How the cutters lie on the sheet, and what comes of the scrap. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useRef } from "react";
+import { lazy, Suspense, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { api, settled, type Plan } from "../../api/client";
 import { useChangeJob, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { number, type Format } from "../../drawing/units";
+import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -15,27 +15,18 @@ import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../ki
 import { useFormat } from "../../kit/settings";
 import { Thickness } from "../order/Thickness";
 import { CutList } from "./CutList";
-import { MadeView } from "./MadeView";
+import { rollName, sizeWord } from "./rolls";
 import { ShapeNav } from "./ShapeNav";
 import { SheetDrawing } from "./SheetDrawing";
 
 const ALL = "all";
 
-/** A sheet's size in words. */
-export function sizeWord(r: { form: "oblong" | "round" | "oval"; width_mm: number; length_mm: number }, format: Format): string {
-  const mm = (v: number) => format.length(Math.round(v));
-  return r.form === "round" ? `a round of ${mm(r.width_mm)}` : `${r.form === "oval" ? "an oval of " : ""}${mm(r.width_mm)} × ${mm(r.length_mm)}`;
-}
-
-export type Roll = Plan["shape"]["rolls"][number];
-
-export function rollName(number: number): string {
-  return number === 0 ? "First roll" : number === 1 ? "Re-roll" : "Second re-roll";
-}
+/** Logs and portions are drawn by the station's other views. */
+const MadeView = lazy(async () => ({ default: (await import("./views")).MadeView }));
 
 export function Shape() {
   const { job } = useJobContext();
-  return job.making && job.making.kind !== "cut" ? <MadeView /> : <Sheets />;
+  return job.making && job.making.kind !== "cut" ? <Suspense><MadeView /></Suspense> : <Sheets />;
 }
 
 const FORMS = { oblong: "Oblong", round: "Round", oval: "Oval" } as const;

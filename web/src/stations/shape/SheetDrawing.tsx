@@ -6,7 +6,7 @@ import { cutterPath } from "../../drawing/path";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { Dough } from "./NestDrawing";
-import { rollName, type Roll } from "./Shape";
+import { rollName, type Roll } from "./rolls";
 
 const GAP = 26;
 

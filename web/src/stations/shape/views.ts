@@ -1,0 +1,8 @@
+/** The station’s other views, loaded together. */
+export { EvenView } from "./EvenView";
+export { LogView } from "./LogView";
+export { MadeView } from "./MadeView";
+export { MixedView } from "./MixedView";
+export { NestView, TrayView } from "./NestView";
+export { PatternView } from "./PatternView";
+export { PortionView } from "./PortionView";
