@@ -1,0 +1,92 @@
+import type { Page } from "@playwright/test";
+import { expect, field, figure, open, set, test } from "../bakery";
+
+/** The scripts a page asked for before it was loaded, their size as sent, and those that neither the page nor its hints named. */
+async function firstScripts(page: Page, address: string) {
+  const answer = await page.request.get(address);
+  const named = [...`${await answer.text()} ${answer.headers()["link"] ?? ""}`.matchAll(/\/assets\/[\w-]+\.js/g)].map((m) => m[0]);
+  await page.goto(address);
+  const asked = await page.evaluate(() =>
+    performance
+      .getEntriesByType("resource")
+      .filter((r) => r.name.endsWith(".js") && r.startTime < (performance.getEntriesByType("navigation")[0] as PerformanceNavigationTiming).loadEventEnd)
+      .map((r) => ({ path: new URL(r.name).pathname, bytes: (r as PerformanceResourceTiming).encodedBodySize })),
+  );
+  return { bytes: asked.reduce((sum, a) => sum + a.bytes, 0), unnamed: asked.map((a) => a.path).filter((path) => !named.includes(path)) };
+}
+
+test("a station opens with what it needs and no more, all of it named at once", async ({ page, bakery }) => {
+  for (const station of ["order", "dough", "cold", "shape", "oven", "clock", "ledger"]) {
+    const first = await firstScripts(page, `${bakery.address}/jobs/1/${station}`);
+    await expect(page.getByRole("heading", { level: 2 }).first()).toBeVisible();
+    expect(first.unnamed, station).toEqual([]);
+    expect(first.bytes, station).toBeLessThan(160_000);
+    expect(first.bytes, station).toBeGreaterThan(50_000);
+  }
+});
+
+test("stations are gone through while the server is away, and work goes on when it is back", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  // All that is loaded when idle is there.
+  await expect.poll(() => page.evaluate(() => performance.getEntriesByType("resource").filter((r) => /\/(LivePage|OvenPage)-/.test(r.name)).length)).toBe(2);
+  const nav = page.getByRole("navigation", { name: "Stations of this job" });
+  await bakery.restart("SIGTERM", async () => {
+    for (const station of ["Shape", "Clock", "Order"]) {
+      await nav.getByRole("link", { name: new RegExp(`^${station}`) }).click();
+      await expect(page).toHaveURL(new RegExp(`/${station.toLowerCase()}$`));
+      await expect(page.getByRole("heading", { level: 2 }).first()).toBeVisible();
+      await expect(page.getByText("This view could not be shown")).toHaveCount(0);
+    }
+    await set(field(page, "Pieces"), "54");
+    await expect(page.getByRole("alert")).toContainText("does not answer");
+    await expect(field(page, "Pieces")).toHaveValue("54");
+  });
+  await field(page, "Pieces").press("Enter");
+  await expect(figure(page, "Order")).toContainText("54 pieces");
+});
+
+test("quick arrows all count, and each is taken back", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  const pieces = field(page, "Pieces");
+  await pieces.focus();
+  for (let i = 0; i < 6; i += 1) await pieces.press("ArrowUp");
+  const there = await pieces.inputValue();
+  expect(Number(there)).toBeGreaterThan(48);
+  await expect(figure(page, "Order")).toContainText(`${there} pieces`);
+  await page.reload();
+  await expect(field(page, "Pieces")).toHaveValue(there);
+  const undo = page.getByRole("button", { name: /^Undo / });
+  while ((await figure(page, "Order").innerText()).includes("48 pieces") === false) {
+    const was = await figure(page, "Order").innerText();
+    await undo.click();
+    await expect(figure(page, "Order")).not.toHaveText(was, { useInnerText: true });
+  }
+  await expect(field(page, "Pieces")).toHaveValue("48");
+});
+
+test("inches are typed as a rule shows them, mixed fractions too", async ({ page, bakery }) => {
+  await page.goto(`${bakery.address}/jobs/1/order`);
+  await page.getByRole("button", { name: /show US units/ }).click();
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  const dialog = page.getByRole("dialog", { name: "Add a cutter" });
+  await dialog.getByRole("tab", { name: "A plain form" }).click();
+  await dialog.getByRole("radio", { name: "Round", exact: true }).click();
+  await field(dialog, "Name").fill("Buoy top");
+  await field(dialog, "Across").fill("2 1/2 in");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("Buoy top");
+  await expect(page.getByText("2½ in").first()).toBeVisible();
+  await page.getByRole("button", { name: /show metric units/ }).click();
+  // 2 1/2 in are 63.5 mm, told in whole ones here.
+  await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("64 mm across");
+});
+
+test("a job that is sliced is told at Cold when it slices, not when it rolls", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  await page.getByRole("radio", { name: "Sliced" }).click();
+  await expect(figure(page, "Cold")).toContainText("log");
+  await figure(page, "Cold").click();
+  await expect(page.locator("svg text").filter({ hasText: "slices clean" }).first()).toBeVisible();
+  await expect(page.getByText("rolls clean")).toHaveCount(0);
+});
