@@ -119,9 +119,11 @@ export const useUnits = () => useQuery(unitsQuery);
 const SLOW: ReadonlySet<unknown> = new Set(["sheets", "bakes-teach", "cooling", "parts-ahead", "tray-times"]);
 
 /** What an edit can have changed and is on the screen is asked for again; the old figures stay meanwhile. */
-export function refresh(client: QueryClient, edited: Edited | "anything"): Promise<void> {
+export async function refresh(client: QueryClient, edited: Edited | "anything"): Promise<void> {
+  // A first answer still on its way may have been computed before the edit, and would be taken for new.
+  await client.cancelQueries({ predicate: (q) => canChange(edited, q.queryKey) && q.state.data === undefined });
   void client.invalidateQueries({ predicate: (q) => canChange(edited, q.queryKey) && SLOW.has(q.queryKey[0]) });
-  return client.invalidateQueries({ predicate: (q) => canChange(edited, q.queryKey) && !SLOW.has(q.queryKey[0]) });
+  await client.invalidateQueries({ predicate: (q) => canChange(edited, q.queryKey) && !SLOW.has(q.queryKey[0]) });
 }
 
 /**

@@ -36,4 +36,18 @@ describe("after an edit", () => {
   it("undone, all that can change is", async () => {
     expect(await askedAfter("anything")).toEqual(["cutters", "formulas", "history", "ingredients", "jobs", "kitchen", "places", "plan", "sheets"]);
   });
+  it("a first answer still on its way is asked for anew: it was computed before the edit", async () => {
+    const client = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: false } } });
+    clients.push(client);
+    const answers: ((value: string) => void)[] = [];
+    const observer = new QueryObserver(client, { queryKey: ["wanted", 1], queryFn: () => new Promise<string>((answer) => answers.push(answer)) });
+    observer.subscribe(() => undefined);
+    const refreshed = refresh(client, "job");
+    await new Promise((done) => setTimeout(done));
+    expect(answers).toHaveLength(2);
+    answers[0]?.("before");
+    answers[1]?.("after");
+    await refreshed;
+    expect(client.getQueryData(["wanted", 1])).toBe("after");
+  });
 });
