@@ -117,7 +117,7 @@ for (let i = 0; i < 7; i += 1) {
   });
   await page.goto(`${base}/jobs/1/shape`);
   loads.push(await (await page.waitForFunction(() => globalThis.interactive_ms)).jsonValue());
-  script = await page.evaluate(() => performance.getEntriesByType("resource").filter((r) => r.name.endsWith(".js") && r.startTime < globalThis.interactive_ms).reduce((sum, r) => sum + r.encodedBodySize, 0));
+  script = await page.evaluate(() => performance.getEntriesByType("resource").filter((r) => r.name.endsWith(".js") && r.startTime < performance.getEntriesByType("navigation")[0].loadEventEnd).reduce((sum, r) => sum + r.encodedBodySize, 0));
   await context.close();
 }
 say("  page load to a pressed button, new browser profile", median(loads));
