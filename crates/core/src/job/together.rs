@@ -1,7 +1,7 @@
 //! The lots of one job together: one pair of hands, the same ovens and trays, and which pieces may share a tray.
 
+use super::clock::{clock_change_words, relay_of};
 use super::figures::plain;
-use super::plan::{clock_change_words, relay_of};
 use super::{Job, Kitchen, Plan};
 use crate::clock::{Relay, RelayLot, Zone, plan_relay};
 use crate::shape::ONE_CLASS;

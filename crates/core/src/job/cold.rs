@@ -1,0 +1,194 @@
+//! The cold station of a plan: how long the dough and the cut pieces chill, and what of it is whose time.
+
+use super::answers::{ColdPlan, DoughPlan, FormSize, TrayChill};
+use super::bench::{first_sheets, up};
+use super::chill::first_chill;
+use super::pieces::chilled_form;
+use super::{ChillForm, Job, Kitchen, Making};
+use crate::cold::{
+    Bench, ChillAnswer, ChillQuestion, Piece, Sample, Support, Target, Window, Wrap, chill, disc_of, tempering_to,
+};
+use crate::dough::Keeping;
+use crate::error::{InputError, InputErrors};
+use crate::shape::DemandAnswer;
+use crate::units::{Span, Temperature};
+
+pub(super) fn cold_plan(
+    job: &Job,
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    demand: &DemandAnswer,
+    window: &Window,
+    keeping: Keeping,
+) -> Result<ColdPlan, InputErrors> {
+    let density = dough.density;
+    let first = &demand.rolls[0];
+    let piece = match (chilled_form(&job.input().making, density)?, job.chill_form()) {
+        (Some(piece), _) => piece,
+        (None, ChillForm::Disc { thickness }) => disc_of(first.mass, thickness, density),
+        (None, ChillForm::Sheets) => Piece::Sheet { thickness: job.thickness() },
+    };
+    let place = job.input().chill_place;
+    let question = first_chill(job, kitchen, dough, piece, place)?;
+    let target = question.target();
+    let answer = chill(&question);
+    if let Some(never) = &answer.never {
+        return Err(InputError::refused("chill_place", never.clone()).into());
+    }
+    let warm = window.rolls_to;
+    // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case.
+    let tray_place = job.input().tray_chill_place;
+    // Only what is cut goes cold a second time: slices come from a firm log, and portions have been chilled as they are.
+    let tray_chill = if job.input().making == Making::Cut {
+        let question = ChillQuestion::new(
+            dough.composition.clone(),
+            Piece::Sheet { thickness: job.thickness() },
+            Wrap::Open,
+            Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+            warm.c(),
+            kitchen.place(tray_place),
+            Target::Oven,
+        )?;
+        let answer = chill(&question);
+        if let Some(never) = &answer.never {
+            return Err(InputError::refused("tray_chill_place", never.clone()).into());
+        }
+        Some(TrayChill { place: tray_place, start: warm, answer })
+    } else {
+        None
+    };
+    let air = kitchen.place(place).air();
+    let (ready_mean, ready_felt) = at_ready(&answer).map_or((warm, warm), |s| (s.mean, s.felt));
+    let working = window.working(target);
+    // What is cut is rolled to a sheet first; logs and portions lie on the bench as they are.
+    let on_the_bench =
+        if job.input().making == Making::Cut { Piece::Sheet { thickness: job.thickness() } } else { piece };
+    let bench = Bench::new(&dough.composition, on_the_bench, working, kitchen.room());
+    let coldest = working.from.map_or(air, |from| if from > air { from } else { air });
+    let after_night = match working.from {
+        Some(from) => tempering_to(&dough.composition, piece, air, kitchen.room(), from),
+        None => Some(Span::new_s(0.0)),
+    };
+    let mut reasons = vec![format!(
+        "It leaves the mixer at {:.1}\u{b0}{}.",
+        dough.temperature.c(),
+        if dough.temperature_measured { ", as you measured" } else { ", from the ingredients and the mixing" }
+    )];
+    if window.shift.k().abs() > 0.05 {
+        reasons.push(format!(
+            "{:.0} % fat moves the working temperatures by {}{:.1}\u{b0}.",
+            100.0 * dough.composition.fat(),
+            if window.shift.k() < 0.0 { "\u{2212}" } else { "+" },
+            window.shift.k().abs()
+        ));
+    }
+    let rests = job.flour_rest();
+    if rests.min() > 0.0 {
+        reasons.push(format!(
+            "It rests {:.0} min at least for its flour: water spreads evenly, and the sheet cracks less.",
+            rests.min()
+        ));
+    }
+    reasons.extend(setting_words("It", &answer));
+    if let Some(chill) = &tray_chill {
+        reasons.extend(setting_words("The cut piece", &chill.answer));
+    }
+    reasons.push(if kitchen.known(place).air_taught {
+        format!("The range is what readings have left open of this {}.", place.word())
+    } else {
+        "The range is from an air film a fifth weaker or a quarter stronger than assumed.".to_owned()
+    });
+    Ok(ColdPlan {
+        form: FormSize { piece, count: first_sheets(demand), mass: first.mass },
+        place,
+        air,
+        target,
+        tempering_after_night: after_night,
+        tempering: None,
+        window: *window,
+        bench: bench.stays_workable(ready_mean, ready_felt),
+        bench_longest: bench.stays_workable(coldest, coldest),
+        workable_after: None,
+        answer,
+        tray_chill,
+        flour_rest: rests,
+        keeping,
+        reasons,
+    })
+}
+
+/// What of a chill is the fat's own time.
+fn setting_words(what: &str, answer: &ChillAnswer) -> Option<String> {
+    let (cold, ready) = (answer.cold_enough_after?, answer.ready_after?);
+    ((ready - cold).min() >= 1.0).then(|| {
+        format!(
+            "{what} is cold enough after {:.0} min; its butter goes on setting for {:.0} min more.",
+            cold.min(),
+            (ready - cold).min()
+        )
+    })
+}
+
+fn at_ready(answer: &ChillAnswer) -> Option<Sample> {
+    let ready = answer.ready_after?;
+    answer.curve.iter().find(|s| s.after >= ready).copied()
+}
+
+/// Minutes after which a chill counts as done: the slow end of its range.
+pub(super) fn slow_end(answer: &ChillAnswer) -> i64 {
+    answer.ready_between.map(|(_, late)| late).or(answer.ready_after).map_or(0, up)
+}
+
+/// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and the wait for a sheet that lasts.
+pub(super) fn chill_words(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) -> String {
+    let (ready, slow) = (cold.answer.ready_after.map_or(0, up), slow_end(&cold.answer));
+    let mut parts = vec![format!("ready after {ready} min")];
+    if slow > ready {
+        parts.push(format!("{} min more at the slow end of its range", slow - ready));
+    }
+    if chill_min > slow && chill_min == flour_rest_min {
+        parts.push(format!("{} min more for its flour, which rests {flour_rest_min} min at least", chill_min - slow));
+    } else if chill_min > slow {
+        parts
+            .push(format!("{} min more so that the sheet stays workable while it is rolled and cut", chill_min - slow));
+    }
+    if parts.len() == 1 { String::new() } else { parts.join(", ") }
+}
+
+/// How long the first mix must rest on the bench, by how long it was in the cold: nothing until it is past its window, then up to what
+/// it needs once it is as cold as its place.
+pub(super) fn rests_after(kitchen: &Kitchen, dough: &DoughPlan, cold: &ColdPlan) -> Vec<(i64, i64)> {
+    let (Some(past), Some(from)) = (cold.answer.past_after, cold.window.working(cold.target).from) else {
+        return vec![];
+    };
+    let rest =
+        |mean: Temperature| tempering_to(&dough.composition, cold.form.piece, mean, kitchen.room(), from).map_or(0, up);
+    let Some(at_past) = cold.answer.curve.iter().find(|s| s.after >= past).map(|s| s.mean - cold.air) else {
+        return vec![];
+    };
+    // From then on the mean comes down to the place's air as an exponential, its slowest mode; its time scale is that of the way from
+    // ready to past. An approximation of the run that goes on; `cold::live` is what a followed piece is told by.
+    let ready = cold.answer.ready_after.unwrap_or(past);
+    let at_ready = at_ready(&cold.answer).map_or(at_past, |s| s.mean - cold.air);
+    let falls = (at_ready.k() / at_past.k()).ln();
+    let scale_min = if falls > 0.05 { ((past - ready).min() / falls).max(5.0) } else { past.min().max(5.0) };
+    let mut found: Vec<(i64, i64)> = Vec::new();
+    for scales in [0.0, 0.25, 0.5, 1.0, 2.0, 4.0] {
+        let mean = cold.air + at_past * f64::exp(-scales);
+        let minutes = rest(mean).max(1);
+        if minutes > found.last().map_or(0, |f| f.1) {
+            found.push((up(Span::new_min(past.min() + scales * scale_min)), minutes));
+        }
+    }
+    found
+}
+
+/// How cold pieces are when they go into the oven, and as firm as at what: as measured, else cut ones after their tray chill and others as
+/// they leave the cold.
+pub(super) fn goes_in_at(job: &Job, cold: &ColdPlan) -> (Temperature, Temperature) {
+    if let Some(measured) = job.measured_pieces() {
+        return (measured, measured);
+    }
+    let last = cold.tray_chill.as_ref().map_or(&cold.answer, |t| &t.answer);
+    at_ready(last).map_or((cold.air, cold.air), |s| (s.mean, s.felt))
+}
