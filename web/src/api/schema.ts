@@ -5357,6 +5357,7 @@ export interface components {
              * @description With a weaker air film.
              */
             ready_latest_min?: number | null;
+            told?: components["schemas"]["ToldView"] | null;
         };
         /** @description What came out of the oven. */
         RecordBody: {
@@ -6121,6 +6122,29 @@ export interface components {
             lots: components["schemas"]["LotView"][];
             /** @description Trays all of them need. */
             trays: number;
+        };
+        /** @description A chill in whole minutes: ready no sooner than it is, its range outward, too cold no later than it is. */
+        ToldView: {
+            /**
+             * Format: int64
+             * @description The sooner end of its range.
+             */
+            earliest_min: number;
+            /**
+             * Format: int64
+             * @description The later end.
+             */
+            latest_min: number;
+            /**
+             * Format: int64
+             * @description Until it is too cold; null where it will not be within a day.
+             */
+            past_min?: number | null;
+            /**
+             * Format: int64
+             * @description Until it is ready.
+             */
+            ready_min: number;
         };
         /** @description What a hand found. */
         TouchBody: {

@@ -19,7 +19,9 @@ pub use live::{Live, LiveStay, MOST_STAYS, Tracked};
 pub use piece::{Piece, Support, TrayKind, Wrap};
 pub use probe::ProbeKind;
 pub(crate) use report::{BENCH_FILM, left_for, left_through};
-pub use report::{Bench, ChillAnswer, ChillQuestion, Doubt, Place, RANGE_SDS, chill, chill_briefly, tempering_to};
+pub use report::{
+    Bench, ChillAnswer, ChillQuestion, Doubt, Place, RANGE_SDS, ToldMinutes, chill, chill_briefly, tempering_to,
+};
 pub use section::{Frame, Section, SectionKind, section};
 pub use solver::{Body, Sample};
 pub use thermal::{Thermal, WaterState};

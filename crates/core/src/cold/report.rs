@@ -214,6 +214,35 @@ pub struct ChillAnswer {
     pub water: WaterState,
 }
 
+/// Of a chill, in whole minutes as a baker is told them: ready no sooner than it is, its range outward, too cold no later than it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct ToldMinutes {
+    /// Until it is ready, at least one.
+    pub ready: i64,
+    /// The sooner end of its range.
+    pub earliest: i64,
+    /// The later end.
+    pub latest: i64,
+    /// Until it is too cold, where it will be within a day.
+    pub past: Option<i64>,
+}
+
+impl ChillAnswer {
+    /// As a baker is told it; nothing where it is never ready.
+    #[must_use]
+    pub fn told(&self) -> Option<ToldMinutes> {
+        let ready = self.ready_after?;
+        let (earliest, latest) = self.ready_between.unwrap_or((ready, ready));
+        let ready = ready.min_up().max(1);
+        Some(ToldMinutes {
+            ready,
+            earliest: earliest.min_down().min(ready),
+            latest: latest.min_up().max(ready),
+            past: self.past_after.map(Span::min_down),
+        })
+    }
+}
+
 /// Runs the piece in its place until its purpose is met and past, or the place's temperature is reached, and twice more
 /// for the band of its ready time.
 ///

@@ -348,7 +348,9 @@ impl Cooling {
 pub fn cooling(question: &BakeQuestion, found: &BakeForecast) -> Cooling {
     let q = question;
     let to = [LIFTS_AT, q.oven.room + PACKS_ABOVE_ROOM];
-    let [lifts_after, packs_after] = cools_after(&q.dough, &q.piece, &q.oven, found, to);
+    // In whole minutes, no fewer: every station tells the same.
+    let whole = |after: Option<Span>| after.map(Span::whole_up);
+    let [lifts_after, packs_after] = cools_after(&q.dough, &q.piece, &q.oven, found, to).map(whole);
     Cooling { lifts_after, packs_after }
 }
 

@@ -60,7 +60,7 @@ pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan
     match &job.input().making {
         Making::Cut => {}
         Making::Sliced { .. } => {
-            let minutes = |n: &u32| up(Span::new_min(f64::from(*n) * SLICE_S / 60.0)).max(1);
+            let minutes = |n: &u32| Span::new_min(f64::from(*n) * SLICE_S / 60.0).min_up().max(1);
             let form_min = LOG_MIN * per_mix;
             return HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() };
         }
@@ -68,7 +68,7 @@ pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan
             return HandsAtTheBench { form_min: roll_min * per_mix, cut_min: vec![0; shape.trays.fill.len()] };
         }
         Making::Portioned(portion) => {
-            let cut_min = vec![up(Span::new_min(SPACE_OUT_MIN)); shape.trays.fill.len()];
+            let cut_min = vec![Span::new_min(SPACE_OUT_MIN).min_up(); shape.trays.fill.len()];
             return HandsAtTheBench { form_min: shaping(portion).min() * per_mix, cut_min };
         }
     }
@@ -79,7 +79,7 @@ pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan
         ChillForm::Sheets => (roll_min * per_mix, 0.0),
     };
     let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
-    let minutes = |n: &u32| up(Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0)).max(1);
+    let minutes = |n: &u32| Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0).min_up().max(1);
     HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() }
 }
 
@@ -137,12 +137,6 @@ pub(super) fn bench_words(cold: &ColdPlan, hands: Span) -> Option<String> {
 pub(super) fn longest_rest(clock: &ClockPlan) -> Span {
     let rests = clock.relay.tasks.iter().filter(|t| t.step == Step::Rest).map(|t| t.end_min - t.start_min);
     Span::new_min(f64::from(i32::try_from(rests.max().unwrap_or(0)).unwrap_or(i32::MAX)))
-}
-
-pub(super) fn up(span: Span) -> i64 {
-    #[expect(clippy::cast_possible_truncation, reason = "spans are under a few days")]
-    let minutes = (span.min() - 1e-6).ceil().max(0.0) as i64;
-    minutes
 }
 
 /// Sheets, logs or portions of the first roll: those of several lots may differ from each other.

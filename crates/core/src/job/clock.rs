@@ -1,7 +1,7 @@
 //! The clock station of a plan: its steps counted back from the wanted time.
 
 use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan};
-use super::bench::{HandsAtTheBench, up};
+use super::bench::HandsAtTheBench;
 use super::cold::{chill_words, rests_after, slow_end};
 use super::{Job, Kitchen};
 use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
@@ -21,25 +21,27 @@ pub(super) fn clock_plan(
     hands: HandsAtTheBench,
 ) -> ClockPlan {
     let method = job.input().method;
-    let chill_min = slow_end(&cold.answer).max(cold.workable_after.map_or(0, up)).max(up(job.flour_rest()));
+    let chill_min =
+        slow_end(&cold.answer).max(cold.workable_after.map_or(0, Span::min_up)).max(job.flour_rest().min_up());
     let lot = RelayLot {
         mixes: shape.demand.mixes,
         mixed_by: None,
         // Where other dough is mixed with this one, its mixes are made before and after, and count here.
-        mix_min: up(Span::new_min(
+        mix_min: Span::new_min(
             (WEIGH_MIN + method.minutes()) * (f64::from(dough.mixes.count) / f64::from(shape.demand.mixes)).max(1.0),
-        )),
-        form_min: up(Span::new_min(hands.form_min)),
+        )
+        .min_up(),
+        form_min: Span::new_min(hands.form_min).min_up(),
         chill_min,
         cut_min: hands.cut_min,
         // Slices come from a firm log and portions have been chilled as they are: both go straight into the oven.
         tray_chill_min: cold.tray_chill.as_ref().map_or(0, |t| slow_end(&t.answer)),
-        bake_min: up(oven.expected.bake.1),
+        bake_min: oven.expected.bake.1.min_up(),
         oven_c: oven.oven.c(),
-        cool_min: up(oven.cooling.on_tray()),
-        rack_min: up(oven.cooling.on_rack()),
+        cool_min: oven.cooling.on_tray().min_up(),
+        rack_min: oven.cooling.on_rack().min_up(),
         rests: rests_after(kitchen, dough, cold),
-        chill_why: chill_words(cold, chill_min, up(job.flour_rest())),
+        chill_why: chill_words(cold, chill_min, job.flour_rest().min_up()),
     };
     let relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
     let mut reasons = vec![
@@ -74,6 +76,6 @@ pub(super) fn relay_of(kitchen: &Kitchen, lots: Vec<RelayLot>) -> RelayInput {
         trays_owned: kitchen.trays().owned(),
         racks: kitchen.ovens().racks,
         ovens: kitchen.ovens().count,
-        preheat_min: up(Span::new_min(kitchen.ovens().preheat_min)),
+        preheat_min: Span::new_min(kitchen.ovens().preheat_min).min_up(),
     }
 }

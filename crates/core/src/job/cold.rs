@@ -1,7 +1,7 @@
 //! The cold station of a plan: how long the dough and the cut pieces chill, and what of it is whose time.
 
 use super::answers::{ColdPlan, DoughPlan, FormSize, TrayChill};
-use super::bench::{first_sheets, up};
+use super::bench::first_sheets;
 use super::chill::first_chill;
 use super::pieces::chilled_form;
 use super::{ChillForm, Job, Kitchen, Making};
@@ -119,13 +119,9 @@ pub(super) fn cold_plan(
 
 /// What of a chill is the fat's own time.
 fn setting_words(what: &str, answer: &ChillAnswer) -> Option<String> {
-    let (cold, ready) = (answer.cold_enough_after?, answer.ready_after?);
-    ((ready - cold).min() >= 1.0).then(|| {
-        format!(
-            "{what} is cold enough after {:.0} min; its butter goes on setting for {:.0} min more.",
-            cold.min(),
-            (ready - cold).min()
-        )
+    let (cold, ready) = (answer.cold_enough_after?.min_up(), answer.told()?.ready);
+    (ready > cold).then(|| {
+        format!("{what} is cold enough after {cold} min; its butter goes on setting for {} min more.", ready - cold)
     })
 }
 
@@ -136,12 +132,12 @@ fn at_ready(answer: &ChillAnswer) -> Option<Sample> {
 
 /// Minutes after which a chill counts as done: the slow end of its range.
 pub(super) fn slow_end(answer: &ChillAnswer) -> i64 {
-    answer.ready_between.map(|(_, late)| late).or(answer.ready_after).map_or(0, up)
+    answer.told().map_or(0, |t| t.latest)
 }
 
 /// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and the wait for a sheet that lasts.
 pub(super) fn chill_words(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) -> String {
-    let (ready, slow) = (cold.answer.ready_after.map_or(0, up), slow_end(&cold.answer));
+    let (ready, slow) = cold.answer.told().map_or((0, 0), |t| (t.ready, t.latest));
     let mut parts = vec![format!("ready after {ready} min")];
     if slow > ready {
         parts.push(format!("{} min more at the slow end of its range", slow - ready));
@@ -161,8 +157,9 @@ pub(super) fn rests_after(kitchen: &Kitchen, dough: &DoughPlan, cold: &ColdPlan)
     let (Some(past), Some(from)) = (cold.answer.past_after, cold.window.working(cold.target).from) else {
         return vec![];
     };
-    let rest =
-        |mean: Temperature| tempering_to(&dough.composition, cold.form.piece, mean, kitchen.room(), from).map_or(0, up);
+    let rest = |mean: Temperature| {
+        tempering_to(&dough.composition, cold.form.piece, mean, kitchen.room(), from).map_or(0, Span::min_up)
+    };
     let Some(at_past) = cold.answer.curve.iter().find(|s| s.after >= past).map(|s| s.mean - cold.air) else {
         return vec![];
     };
@@ -177,7 +174,7 @@ pub(super) fn rests_after(kitchen: &Kitchen, dough: &DoughPlan, cold: &ColdPlan)
         let mean = cold.air + at_past * f64::exp(-scales);
         let minutes = rest(mean).max(1);
         if minutes > found.last().map_or(0, |f| f.1) {
-            found.push((up(Span::new_min(past.min() + scales * scale_min)), minutes));
+            found.push((Span::new_min(past.min() + scales * scale_min).min_up(), minutes));
         }
     }
     found

@@ -172,6 +172,14 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
             trays.gap.mm()
         ));
     }
-    reasons.push(format!("{:.0} mm is kept between pieces on the tray, room for what they grow.", trays.gap.mm()));
+    reasons.push(format!(
+        "{:.0} mm is kept between pieces on the tray{}.",
+        trays.gap.mm(),
+        if trays.gap > kitchen.trays().least_gap() {
+            ", room for what they grow"
+        } else {
+            ", as the kitchen has it: more than what they grow"
+        }
+    ));
     ShapePlan { demand, rods_owned, trays, reasons }
 }

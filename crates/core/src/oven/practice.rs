@@ -83,6 +83,16 @@ pub struct Expected {
     pub warnings: Vec<String>,
 }
 
+impl Expected {
+    /// The bake and the first look as every station tells them, in whole minutes: the range outward, the look no later.
+    #[must_use]
+    pub fn told(&self) -> ((Span, Span), Span) {
+        let least = Span::new_min(1.0);
+        let down = |s: Span| if s > least { s.whole_down() } else { least };
+        ((down(self.bake.0), self.bake.1.whole_up()), down(self.look_after))
+    }
+}
+
 /// Time and spread as the trade states them for a thickness, an oven, an end and the tendency of the dough.
 #[must_use]
 pub fn bake_practice(thickness: Length, setting: BakeSetting, end: BakeEnd, tendency: &SpreadTendency) -> Expected {

@@ -56,6 +56,12 @@ impl TrayRules {
         self.length
     }
 
+    /// The least that is kept between pieces.
+    #[must_use]
+    pub fn least_gap(&self) -> Length {
+        self.least_gap
+    }
+
     /// How many there are.
     #[must_use]
     pub fn owned(&self) -> u32 {

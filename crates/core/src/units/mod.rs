@@ -142,6 +142,36 @@ impl Span {
     pub const fn min(self) -> f64 {
         self.0 / 60.0
     }
+
+    /// In whole minutes, no fewer than it lasts: for what has to be over.
+    #[must_use]
+    #[expect(clippy::cast_possible_truncation, reason = "spans are under a few days")]
+    pub fn min_up(self) -> i64 {
+        (self.min() - 1e-6).ceil().max(0.0) as i64
+    }
+
+    /// Its whole minutes, no fewer, as a span.
+    #[must_use]
+    pub fn whole_up(self) -> Self {
+        Self::whole(self.min_up())
+    }
+
+    /// Its whole minutes, no more, as a span.
+    #[must_use]
+    pub fn whole_down(self) -> Self {
+        Self::whole(self.min_down())
+    }
+
+    fn whole(minutes: i64) -> Self {
+        Self::new_min(f64::from(i32::try_from(minutes).unwrap_or(i32::MAX)))
+    }
+
+    /// In whole minutes, no more than it lasts.
+    #[must_use]
+    #[expect(clippy::cast_possible_truncation, reason = "spans are under a few days")]
+    pub fn min_down(self) -> i64 {
+        (self.min() + 1e-6).floor().max(0.0) as i64
+    }
 }
 
 impl Add<TemperatureDifference> for Temperature {

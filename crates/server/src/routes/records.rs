@@ -53,7 +53,7 @@ pub async fn add(
             formula_version: Some(whole.formula.version),
             as_baked: Some(as_baked),
             record,
-            expected_bake: plan.oven.expected.bake,
+            expected_bake: plan.oven.expected.told().0,
             expected_spread: plan.oven.spread_across(),
         })
     })

@@ -295,10 +295,10 @@ pub struct BandView {
 
 impl From<&OvenPlan> for BandView {
     fn from(oven: &OvenPlan) -> Self {
-        let (e, across) = (&oven.expected, oven.spread_across());
+        let ((bake, _), across) = (oven.expected.told(), oven.spread_across());
         Self {
-            bake_least_min: e.bake.0.min(),
-            bake_most_min: e.bake.1.min(),
+            bake_least_min: bake.0.min(),
+            bake_most_min: bake.1.min(),
             spread_least_percent: 100.0 * across.0.value(),
             spread_most_percent: 100.0 * across.1.value(),
         }

@@ -40,7 +40,7 @@ export function Cold() {
             <Live value={clock(cold.ready_at)} />
           </p>
           <p className="mb-3 mt-1 text-soft">
-            {duration(cold.ready_after_min ?? 0)} after it goes in at {clock(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely
+            {duration(cold.told?.ready_min ?? 0)} after it goes in at {clock(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely
           </p>
           <p className="say">{staysSentence(plan)}</p>
         </Part>
@@ -114,7 +114,7 @@ function range([from = 0, to = 0]: readonly number[], unit: string): string {
 
 function minuteRange(ready: NonNullable<Plan["cold"]["tray_chill"]>): string {
   if (ready.never) return ready.never;
-  const [from, to] = [Math.floor(ready.ready_earliest_min ?? ready.ready_after_min ?? 0), Math.ceil(ready.ready_latest_min ?? ready.ready_after_min ?? 0)];
+  const { earliest_min: from, latest_min: to } = ready.told ?? { earliest_min: 0, latest_min: 0 };
   return from === to ? `${to} min` : `${from}–${to} min`;
 }
 

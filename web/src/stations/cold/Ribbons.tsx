@@ -60,7 +60,7 @@ export function Ribbons({ picture, ways, inAt, chosen, onChoose }: {
         const r = w.ready_after_min;
         const form = formWords(w.piece, format);
         const name = w.count > 1 ? `${w.count} × ${form}` : `${form.charAt(0).toUpperCase()}${form.slice(1)}`;
-        const when = r == null ? "never" : `${clock(shifted(inAt, Math.round(r)))}, after ${duration(Math.max(1, r))}`;
+        const when = w.told == null ? "never" : `${clock(shifted(inAt, w.told.ready_min))}, after ${duration(w.told.ready_min)}`;
         const past = w.past_after_min;
         return (
           <g

@@ -92,7 +92,7 @@ function sizeOf(ways: readonly Way[] | undefined, kind: Way["piece"]["kind"], si
 function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number }) {
   const format = useFormat();
   const change = useChangeJob(jobId);
-  const r = way.ready_after_min;
+  const { told } = way;
   const piece = way.piece;
   const take =
     piece.kind === "disc"
@@ -103,16 +103,16 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
   return (
     <>
       <Part title={`${sentenceCase(formWords(piece, format))}, ${way.place}`}>
-        <p className="answer">{r == null ? "never" : clock(shifted(inAt, Math.round(r)))}</p>
+        <p className="answer">{told == null ? "never" : clock(shifted(inAt, told.ready_min))}</p>
         <p className="mb-3 mt-1 text-soft">
-          {r == null
+          {told == null
             ? way.never
-            : `${way.purpose === "slicing" ? "Slices" : "Rolls"} clean after ${duration(Math.max(1, r))}${
-                way.ready_earliest_min != null && way.ready_latest_min != null ? `; ${Math.floor(way.ready_earliest_min)} to ${Math.ceil(way.ready_latest_min)} min is likely` : ""
+            : `${way.purpose === "slicing" ? "Slices" : "Rolls"} clean after ${duration(told.ready_min)}${
+                told.earliest_min < told.latest_min ? `; ${told.earliest_min} to ${told.latest_min} min is likely` : ""
               }`}
         </p>
         <Rows>
-          <Row name="Ready until">{r == null ? "–" : way.past_after_min == null ? "as long as it lies there" : `${clock(shifted(inAt, Math.round(way.past_after_min)))}, ${duration(way.past_after_min)}`}</Row>
+          <Row name="Ready until">{told == null ? "–" : told.past_min == null ? "as long as it lies there" : `${clock(shifted(inAt, told.past_min))}, ${duration(told.past_min)}`}</Row>
           <Row name="After a night">{way.after_night_min == null ? "the room is too cool to soften it" : way.after_night_min < 0.5 ? "at once" : `rests ${duration(Math.max(1, way.after_night_min))}`}</Row>
           <Row name="Hands before it">{duration(way.hands_before_min)}</Row>
           <Row name="Hands after it">{duration(way.hands_after_min)}</Row>
@@ -179,8 +179,8 @@ function bothRight(ways: readonly Way[], length: (mm: number) => string): string
   const rolled = ways.filter((w) => w.ready_after_min != null && w.purpose === "rolling");
   const quick = rolled.find((w) => w.piece.kind === "sheet" && w.place === "fridge");
   const slow = rolled.filter((w) => w.after_night_min != null && w.place === "fridge").at(-1);
-  if (quick?.piece.kind !== "sheet" || quick.ready_after_min == null || slow?.ready_after_min == null || slow.after_night_min == null) return "";
+  if (quick?.piece.kind !== "sheet" || quick.told == null || slow?.told == null || slow.after_night_min == null) return "";
   const name = slow.piece.kind === "ball" ? "A ball" : slow.piece.kind === "disc" ? `A ${length(slow.piece.thickness_mm)} disc` : "A stack";
   const rest = slow.after_night_min < 0.5 ? "needs no rest" : `rests ${duration(Math.max(1, slow.after_night_min))} on the bench`;
-  return `‘Chill a quarter of an hour’ and ‘overnight’ are both right, of different pieces. Rolled first, to ${length(quick.piece.thickness_mm)}, this dough is ready in ${duration(Math.max(1, quick.ready_after_min))}. ${name} takes ${duration(slow.ready_after_min)}; left overnight it ${rest} before it rolls. A night is time off for the baker, not what the dough needs.`;
+  return `‘Chill a quarter of an hour’ and ‘overnight’ are both right, of different pieces. Rolled first, to ${length(quick.piece.thickness_mm)}, this dough is ready in ${duration(quick.told.ready_min)}. ${name} takes ${duration(slow.told.ready_min)}; left overnight it ${rest} before it rolls. A night is time off for the baker, not what the dough needs.`;
 }

@@ -70,6 +70,7 @@ const minutes = (text: string): number => Number(text.split(":")[0]) * 60 + Numb
 const way = (key: string, place: Way["place"], ready: number | null): Way => ({
   key, name: key, piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 }, count: 1, place, purpose: "rolling",
   ready_after_min: ready, ready_earliest_min: null, ready_latest_min: null, past_after_min: ready === null ? null : ready * 4, never: ready === null ? "never: too warm there" : null,
+  told: ready === null ? null : { ready_min: ready, earliest_min: ready, latest_min: ready, past_min: ready * 4 },
   spells: [{ side: "too_warm", word: "tacky", from_min: 0, to_min: ready }, ...(ready === null ? [] : [{ side: "ready" as const, word: "rolls clean", from_min: ready, to_min: null }])],
   after_night_min: 14, hands_before_min: 2, hands_after_min: 4, effort: "press flat", chosen: place === "fridge",
 });

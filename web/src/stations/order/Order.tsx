@@ -180,7 +180,7 @@ function CutterShelf({ cutters, chosen, onChoose }: { cutters: Cutter[]; chosen:
             <span className="grid h-16 place-items-center">
               <CutterPicture cutter={c} size={60} />
             </span>
-            <span className="max-w-full truncate font-semibold">{c.name}</span>
+            <span className="max-w-full text-balance text-center font-semibold leading-tight [overflow-wrap:anywhere]">{c.name}</span>
             <span className="num text-[0.875rem] text-soft">{format.length(c.width_mm)}</span>
           </label>
         ))}

@@ -136,7 +136,8 @@ function signed(v: number, places: number): string {
 
 /** A bar to the left for less, to the right for more. */
 function Bar({ value, most, text, fill }: { value: number | null; most: number; text: string; fill?: string }) {
-  if (value === null) return <span className="block py-1 text-[0.8125rem] text-soft">no change</span>;
+  // Beyond the forecast's own steps, and too little for the figure's last place.
+  if (value === null || text.startsWith("0 ")) return <span className="block py-1 text-[0.8125rem] text-soft">no change</span>;
   const half = Math.min(1, Math.abs(value) / most) * 50;
   return (
     <span className="block py-1 pr-3">

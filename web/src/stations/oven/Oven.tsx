@@ -132,7 +132,7 @@ export function Oven() {
           </Rows>
           {forecast ? (
             <BesidePractice
-              name="A round of this dough spreads"
+              name="Baked so, a round of this dough spreads"
               unit="%"
               own={{ least: oven.round_spread_least_percent, most: oven.round_spread_most_percent }}
               at={forecast.spread_percent}

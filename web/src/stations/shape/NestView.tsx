@@ -218,7 +218,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
           onDrop={drop}
         />
         <p className="mt-2 text-fine text-soft">
-          {onTray ? `${format.length(ground.tray?.gap_mm ?? 0)} is kept between pieces, room for what they grow. ` : "Cut them by their numbers, row by row. "}
+          {onTray ? `${format.length(ground.tray?.gap_mm ?? 0)} is kept between pieces. ` : "Cut them by their numbers, row by row. "}
           Drag a piece to move it; it is then held, marked by a dot, and the search goes around it.
           {job.turning === "fixed" ? "" : " The ring turns it."}
         </p>

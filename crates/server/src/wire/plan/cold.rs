@@ -1,8 +1,8 @@
 //! The cold station on the wire, and what `compute chill` shares with it.
 
-use super::time::{time, whole};
+use super::time::time;
 use crate::wire::{PlaceWord, PurposeWord};
-use ready_slab_core::cold::{ChillAnswer, Piece, Sample, WaterState, Window};
+use ready_slab_core::cold::{ChillAnswer, Piece, Sample, ToldMinutes, WaterState, Window};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Job, Kitchen, Plan};
 use ready_slab_core::units::{Length, Span};
@@ -179,6 +179,27 @@ pub struct ReadyView {
     pub past_after_min: Option<f64>,
     /// Why it never gets ready.
     pub never: Option<String>,
+    /// The same in whole minutes, as it is to be told; null when never.
+    pub told: Option<ToldView>,
+}
+
+/// A chill in whole minutes: ready no sooner than it is, its range outward, too cold no later than it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct ToldView {
+    /// Until it is ready.
+    pub ready_min: i64,
+    /// The sooner end of its range.
+    pub earliest_min: i64,
+    /// The later end.
+    pub latest_min: i64,
+    /// Until it is too cold; null where it will not be within a day.
+    pub past_min: Option<i64>,
+}
+
+impl From<ToldMinutes> for ToldView {
+    fn from(t: ToldMinutes) -> Self {
+        Self { ready_min: t.ready, earliest_min: t.earliest, latest_min: t.latest, past_min: t.past }
+    }
 }
 
 impl From<&ChillAnswer> for ReadyView {
@@ -189,6 +210,7 @@ impl From<&ChillAnswer> for ReadyView {
             ready_latest_min: a.ready_between.map(|b| b.1.min()),
             past_after_min: a.past_after.map(Span::min),
             never: a.never.clone(),
+            told: a.told().map(Into::into),
         }
     }
 }
@@ -301,8 +323,8 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
     let c = &plan.cold;
     let ready: ReadyView = (&c.answer).into();
     let (start, working) = (plan.chill_start_min(), c.window.working(c.target));
-    let at = |minutes: Option<f64>| minutes.map(|m| time(plan, job, start + whole(m)));
-    let ready_at = at(ready.ready_after_min).unwrap_or_default();
+    let at = |minutes: Option<i64>| minutes.map(|m| time(plan, job, start + m)).unwrap_or_default();
+    let told = c.answer.told();
     ColdView {
         piece: c.form.piece.into(),
         count: c.form.count,
@@ -310,10 +332,10 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         place: c.place.into(),
         air_c: c.air.c(),
         in_at: time(plan, job, start),
-        ready_earliest_at: at(ready.ready_earliest_min).unwrap_or_else(|| ready_at.clone()),
-        ready_latest_at: at(ready.ready_latest_min).unwrap_or_else(|| ready_at.clone()),
-        ready_at,
-        past_at: at(ready.past_after_min),
+        ready_earliest_at: at(told.map(|t| t.earliest)),
+        ready_latest_at: at(told.map(|t| t.latest)),
+        ready_at: at(told.map(|t| t.ready)),
+        past_at: told.and_then(|t| t.past).map(|m| time(plan, job, start + m)),
         ready,
         curve: curve(&c.answer.curve),
         window: c.window.into(),

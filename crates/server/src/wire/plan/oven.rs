@@ -73,14 +73,15 @@ pub struct OvenView {
 pub(super) fn oven(plan: &Plan) -> OvenView {
     let o = &plan.oven;
     let p = &o.expected;
+    let (bake, look_after) = p.told();
     OvenView {
         oven_c: o.oven.c(),
-        bake_least_min: p.bake.0.min(),
-        bake_most_min: p.bake.1.min(),
+        bake_least_min: bake.0.min(),
+        bake_most_min: bake.1.min(),
         practice_bake_least_min: p.practice.bake.0.min(),
         practice_bake_most_min: p.practice.bake.1.min(),
         look_for: o.look_for.clone(),
-        look_after_min: p.look_after.min(),
+        look_after_min: look_after.min(),
         spread_least_percent: 100.0 * o.spread_across().0.value(),
         spread_most_percent: 100.0 * o.spread_across().1.value(),
         round_spread_least_percent: 100.0 * p.spread.0.value(),

@@ -7,10 +7,3 @@ use ready_slab_core::job::{Job, Plan};
 pub(super) fn time(plan: &Plan, job: &Job, minutes_after: i64) -> String {
     plan.at(job, minutes_after).format(MINUTE_FORMAT).to_string()
 }
-
-/// Minutes, rounded.
-pub(super) fn whole(minutes: f64) -> i64 {
-    #[expect(clippy::cast_possible_truncation, reason = "minutes of a day or two")]
-    let whole = minutes.round() as i64;
-    whole
-}
