@@ -24,13 +24,13 @@ test("the forecast follows the end, the oven and what lies on the tray", async (
 test("warmer dough is seen to spread further on the board, and pinned beside the plan", async ({ page, bakery }) => {
   await open(page, bakery, "oven/levers");
   await expect(page.getByText(/\d+ levers, one notch each/)).toBeVisible({ timeout: 30_000 });
-  const row = page.getByRole("row").filter({ hasText: "warmer by +6°" });
+  const row = page.getByRole("row").filter({ hasText: "pieces 6° warmer" });
   await expect(row).toContainText(/\+\d+(\.\d)? points/);
-  await expect(page.getByRole("row").filter({ hasText: "colder by −6°" })).toContainText(/−\d+(\.\d)? points/);
+  await expect(page.getByRole("row").filter({ hasText: "pieces 6° colder" })).toContainText(/−\d+(\.\d)? points/);
   await row.getByRole("button").click();
   // As drawn: in words both may come to the same tenth of a millimetre.
   const growth = async (name: RegExp) => Number(await page.getByRole("img", { name }).locator("path").first().getAttribute("stroke-width"));
-  expect(await growth(/^A: pieces warmer by/)).toBeGreaterThan(await growth(/^As planned/));
+  expect(await growth(/^A: pieces 6° warmer/)).toBeGreaterThan(await growth(/^As planned/));
   // A lever pulled for good moves the plan itself.
   const clock = await figure(page, "Oven").innerText();
   await page.getByRole("link", { name: "Forecast" }).click();
@@ -112,13 +112,13 @@ test("the oven is measured by the stand-in thermometer and its map of hot places
   await page.getByRole("button", { name: "row 1 from the back, 1 from the left: nothing lay here" }).click();
   await page.getByRole("radio", { name: "dark" }).click();
   await page.getByRole("button", { name: "row 3 from the back, 1 from the left: nothing lay here" }).click();
-  await expect(page.getByText(/The door is hotter/)).toBeVisible();
+  await expect(page.getByText(/The door side is hotter/)).toBeVisible();
   // An oven that runs cool takes longer.
   await open(page, bakery, "oven");
   await expect(head).not.toHaveText(before);
   await expect(page.getByText(/an oven measured against a thermometer/)).toBeVisible();
   await page.getByRole("link", { name: "Bake sheet" }).click();
-  await expect(page.getByText(/The door is hotter/)).toBeVisible();
+  await expect(page.getByText(/The door side is hotter/)).toBeVisible();
   await page.getByRole("link", { name: "On the tray" }).click();
   await page.getByRole("radio", { name: "When done" }).click();
   await expect(page.getByRole("img", { name: /^Done after: as they lie/ })).toBeVisible();

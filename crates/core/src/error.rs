@@ -1,5 +1,6 @@
 //! What is wrong with an input: which field, what about it, and what would be accepted.
 
+use crate::cold::never::Never;
 use std::fmt;
 
 /// One fault in the input. `field` is a path such as `kitchen.fridge_c` or `lines[2].grams`.
@@ -52,6 +53,8 @@ pub enum Problem {
         /// A whole sentence that names the offender, where it is and the limit.
         reason: String,
     },
+    /// Chilled where it never gets ready.
+    NeverReady(Never),
 }
 
 impl fmt::Display for Problem {
@@ -79,6 +82,7 @@ impl fmt::Display for Problem {
                 write!(f, "{count} {unit} are more than the {max} accepted")
             }
             Self::Refused { reason } => write!(f, "{reason}"),
+            Self::NeverReady(_) => write!(f, "it never gets ready there"),
         }
     }
 }
@@ -90,7 +94,7 @@ impl Problem {
             Self::OutOfRange { value, unit, .. } => Some(with_unit(*value, unit)),
             Self::Unreadable { text, .. } => Some(text.clone()),
             Self::TooMany { count, unit, .. } => Some(format!("{count} {unit}")),
-            Self::NotFinite | Self::Missing { .. } | Self::Refused { .. } => None,
+            Self::NotFinite | Self::Missing { .. } | Self::Refused { .. } | Self::NeverReady(_) => None,
         }
     }
 
@@ -102,7 +106,7 @@ impl Problem {
             }
             Self::Unreadable { accepted, .. } => (*accepted).to_owned(),
             Self::TooMany { max, unit, .. } => format!("at most {max} {unit}"),
-            Self::NotFinite | Self::Missing { .. } | Self::Refused { .. } => String::new(),
+            Self::NotFinite | Self::Missing { .. } | Self::Refused { .. } | Self::NeverReady(_) => String::new(),
         }
     }
 }

@@ -10,8 +10,19 @@ pub const OUT_OF_THE_COLD: Span = Span::new_min(120.0);
 /// In a room hotter than this half as long (the same rule: above 90 degF).
 pub const HOT_ROOM: Temperature = Temperature::new_c(32.2);
 
-/// The two-hour rule.
-pub const COLD_RULE: &str = "Raw dough and fillings wait at 5\u{b0} or colder, and are out of that for no more than two hours in all, one hour in a room over 32\u{b0}. Your local food code comes first.";
+/// A caution with raw dough. Local code and qualified people come first.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Caution {
+    /// The two-hour rule.
+    ColdRule,
+    /// Not to be tasted.
+    NoTasting {
+        /// Whether there is egg in it beside the flour.
+        egg: bool,
+    },
+    /// How long a shut fridge and freezer keep food cold (USDA Food Safety and Inspection Service, from memory), and the two-hour rule.
+    PowerOff,
+}
 
 /// How long food may be out of the cold in a room.
 #[must_use]
@@ -21,9 +32,8 @@ pub fn out_of_the_cold(room: Temperature) -> Span {
 
 /// That raw dough is not to be tasted: flour always, egg only where the formula has any.
 #[must_use]
-pub fn raw_rule(formula: &Formula) -> String {
-    let egg = formula.kind_mass(Kind::Egg).g() > 0.0;
-    format!("Raw flour{} not ready to eat: no tasting of the dough.", if egg { " and raw egg are" } else { " is" })
+pub fn raw_rule(formula: &Formula) -> Caution {
+    Caution::NoTasting { egg: formula.kind_mass(Kind::Egg).g() > 0.0 }
 }
 
 #[cfg(test)]
@@ -38,8 +48,9 @@ mod tests {
             Formula::new("Test", &lines, Pantry::built_in()).unwrap()
         };
         let plain = [("flour-ap", 300.0), ("butter", 200.0), ("sugar", 100.0)];
-        assert!(!raw_rule(&formula(&plain)).contains("egg"));
-        assert!(raw_rule(&formula(&[plain[0], plain[1], plain[2], ("egg", 50.0)])).contains("raw egg"));
+        assert_eq!(raw_rule(&formula(&plain)), Caution::NoTasting { egg: false });
+        let with_egg = formula(&[plain[0], plain[1], plain[2], ("egg", 50.0)]);
+        assert_eq!(raw_rule(&with_egg), Caution::NoTasting { egg: true });
     }
 
     #[test]

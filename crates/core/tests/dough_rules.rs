@@ -3,9 +3,9 @@
 
 use proptest::prelude::*;
 use ready_slab_core::dough::{
-    Character, EggClass, FatKind, Feel, Formula, Kind, Lever, LineInput, MixMethod, MixPlan, MixerLimits, Pantry,
-    RIGHT_DOUGH, Role, SizeBy, Squeeze, WeighRules, correct, cost_of, difference, divide_into_mixes, heat_balance,
-    label, mixing_sheet, mixing_temperatures, packing, rolled_density, size_dough, spread_tendency,
+    Bite, Character, EggClass, FatKind, Feel, Formula, Handling, Kind, Lever, LineInput, MixMethod, MixPlan,
+    MixerLimits, Pantry, Reason, Role, SizeBy, Squeeze, WeighRules, correct, cost_of, difference, divide_into_mixes,
+    heat_balance, label, mixing_sheet, mixing_temperatures, packing, rolled_density, size_dough, spread_tendency,
 };
 use ready_slab_core::oven::StandardSpread;
 use ready_slab_core::units::{Density, Mass, Temperature};
@@ -56,23 +56,23 @@ const GINGER: &[(&str, f64)] = &[
 ];
 
 #[rstest]
-#[case::short(SHORT, "right for rolling", "snaps")]
-#[case::holds(HOLDS, "firm", "firm to the bite")]
-#[case::sweet(SWEET, "right for rolling", "firm to the bite")]
-#[case::sliced(SLICED, "right for rolling", "tender")]
-#[case::piped(PIPED, "pipeable", "very short, breaks warm")]
-#[case::dropped(DROPPED, "pipeable", "very short, breaks warm")]
+#[case::short(SHORT, Handling::Right, Bite::Snaps)]
+#[case::holds(HOLDS, Handling::Firm, Bite::Firm)]
+#[case::sweet(SWEET, Handling::Right, Bite::Firm)]
+#[case::sliced(SLICED, Handling::Right, Bite::Tender)]
+#[case::piped(PIPED, Handling::Pipeable, Bite::VeryShort)]
+#[case::dropped(DROPPED, Handling::Pipeable, Bite::VeryShort)]
 fn known_doughs_handle_and_bite_as_they_are_known(
     #[case] lines: &[(&str, f64)],
-    #[case] hand: &str,
-    #[case] bite: &str,
+    #[case] hand: Handling,
+    #[case] bite: Bite,
 ) {
     let c = Character::of(&formula(lines));
-    let bites = ["firm to the bite", "snaps", "tender", "very short, breaks warm"];
-    assert_eq!(c.handling.word, hand, "packing {}", packing(&formula(lines)));
+    let bites = [Bite::Firm, Bite::Snaps, Bite::Tender, Bite::VeryShort];
+    assert_eq!(c.handling.verdict, hand, "packing {}", packing(&formula(lines)));
     // The bite is told within one step: bakers argue about it more than about the hand.
-    let at = |word: &str| bites.iter().position(|b| *b == word).unwrap();
-    assert!(at(c.tenderness.word).abs_diff(at(bite)) <= 1, "{} for {bite}", c.tenderness.word);
+    let at = |bite: Bite| bites.iter().position(|b| *b == bite).unwrap();
+    assert!(at(c.tenderness.verdict).abs_diff(at(bite)) <= 1, "{:?} for {bite:?}", c.tenderness.verdict);
 }
 
 #[test]
@@ -97,10 +97,15 @@ fn every_judgement_has_a_reason_and_lies_on_its_scale() {
     for lines in [SHORT, HOLDS, SWEET, SLICED, PIPED, DROPPED, GINGER] {
         let c = Character::of(&formula(lines));
         let spread = StandardSpread::of(&formula(lines));
-        for j in [&c.handling, &spread.judgement, &c.browning, &c.tenderness] {
-            assert!((0.0..=1.0).contains(&j.level) && !j.reasons.is_empty(), "{j:?}");
-            assert!(j.reasons.iter().all(|r| r.ends_with('.')), "{j:?}");
-        }
+        let levels = [c.handling.level, spread.judgement.level, c.browning.level, c.tenderness.level];
+        assert!(levels.iter().all(|level| (0.0..=1.0).contains(level)), "{levels:?}");
+        let reasons = [
+            c.handling.reasons.len(),
+            c.browning.reasons.len(),
+            c.tenderness.reasons.len(),
+            spread.judgement.reasons.len(),
+        ];
+        assert!(reasons.iter().all(|n| *n > 0), "{reasons:?}");
         assert!((1050.0..1400.0).contains(&c.density.kg_m3()), "{:?}", c.density);
         assert!(spread.range.0.value() < spread.range.1.value());
     }
@@ -155,7 +160,7 @@ fn butter_becomes_any_fat_with_the_same_fat_in_the_dough_and_comes_back() {
     let soft = swap("butter", "spread").pull(&cut_out(), Pantry::built_in()).unwrap();
     assert!((fat(&soft.formula) - fat(&cut_out())).abs() < 1e-6);
     assert!(soft.formula.mass_of("flour-ap") > cut_out().mass_of("flour-ap"));
-    assert!(soft.reasons.iter().any(|r| r.contains("flour takes up")), "{:?}", soft.reasons);
+    assert!(soft.reasons.contains(&Reason::FatStaysFlourDrinks), "{:?}", soft.reasons);
 }
 
 #[test]
@@ -193,7 +198,7 @@ fn a_tenth_of_the_flour_as_starch_or_cocoa_changes_what_bakers_say_it_changes() 
     };
     let tender = |f: &Formula| Character::of(f).tenderness.level;
     assert!(tender(&pull("cornstarch")) > tender(&cut_out()), "starch makes it shorter");
-    assert!(Character::of(&pull("cocoa")).browning.reasons.iter().any(|r| r.contains("Cocoa hides")));
+    assert!(Character::of(&pull("cocoa")).browning.reasons.contains(&Reason::CocoaHides));
     assert!((packing(&pull("cocoa")) / packing(&cut_out()) - 1.0).abs() < 0.03, "it stays as firm");
 }
 
@@ -266,12 +271,12 @@ fn the_sheet_of_every_method_takes_every_ingredient_once_and_ends_with_a_dough_t
                     .steps
                     .iter()
                     .flat_map(|s| &s.takes)
-                    .filter(|t| t.0.starts_with(weighed.ingredient.name.as_ref()))
+                    .filter(|t| t.0.as_ref().is_some_and(|name| name.starts_with(weighed.ingredient.name.as_ref())))
                     .map(|t| t.1.g())
                     .collect();
                 assert_eq!(taken, [weighed.mass.g()], "{} {method:?}", weighed.ingredient.key);
             }
-            assert!(sheet.steps.iter().any(|s| s.stop == RIGHT_DOUGH));
+            assert!(sheet.steps.iter().any(|s| s.work.ends_right()));
             let minutes: f64 = sheet.steps.iter().filter_map(|s| s.minutes).map(|m| m.1).sum();
             assert!((1.0..20.0).contains(&minutes), "{method:?}: {minutes} min at the mixer");
         }
@@ -325,7 +330,11 @@ fn oil_never_gets_firm_and_it_is_said() {
     let f = formula(&[("flour-ap", 300.0), ("butter", 50.0), ("oil", 80.0), ("sugar", 100.0)]);
     let c = Character::of(&f);
     assert_eq!(c.main_fat, Some(FatKind::Liquid));
-    assert!(c.handling.reasons.iter().any(|r| r.contains("stays liquid in the fridge")), "{:?}", c.handling.reasons);
+    assert!(
+        c.handling.reasons.iter().any(|r| matches!(r, Reason::FatStaysLiquid { share } if share.value() > 0.5)),
+        "{:?}",
+        c.handling.reasons
+    );
 }
 
 proptest! {
@@ -343,7 +352,7 @@ proptest! {
         let egg = plan.weights.iter().find(|w| w.ingredient.key == "egg").unwrap().mass.g();
         let count = egg / class.whole().g();
         // Less than half an egg is weighed, and it is said.
-        prop_assert!((count - count.round()).abs() < 0.01 || plan.reasons.iter().any(|r| r.contains("beat one")), "{count}");
+        prop_assert!((count - count.round()).abs() < 0.01 || plan.reasons.iter().any(|r| matches!(r, Reason::LessThanHalfAnEgg { .. })), "{count}");
     }
 
     #[test]
@@ -398,8 +407,8 @@ proptest! {
         let many = Formula::new("Test", &lines, Pantry::built_in()).unwrap();
         let (a, b) = (Character::of(&one), Character::of(&many));
         prop_assert!(a.distance(&b) < 1e-9);
-        prop_assert_eq!(a.handling.word, b.handling.word);
-        prop_assert_eq!(StandardSpread::of(&one).judgement.word, StandardSpread::of(&many).judgement.word);
+        prop_assert_eq!(a.handling.verdict, b.handling.verdict);
+        prop_assert_eq!(StandardSpread::of(&one).judgement.verdict, StandardSpread::of(&many).judgement.verdict);
         prop_assert!((packing(&one) - packing(&many)).abs() < 1e-9);
         prop_assert!((rolled_density(&one.composition(), MixMethod::JustCombined).kg_m3() - rolled_density(&many.composition(), MixMethod::JustCombined).kg_m3()).abs() < 1e-6);
     }

@@ -7,7 +7,7 @@ use ready_slab_core::clock::Step;
 use ready_slab_core::cold::Piece;
 use ready_slab_core::dough::{MixMethod, rolled_density};
 use ready_slab_core::job::{
-    Job, JobInput, Kitchen, LotPlan, Making, Plan, WaySizes, dough_of, pan_fill, piece_outline, piece_size,
+    Job, JobInput, Kitchen, LotPlan, Making, Plan, Reason, WaySizes, dough_of, pan_fill, piece_outline, piece_size,
     pieces_from, plan_together, ways,
 };
 use ready_slab_core::shape::{LogForm, Portion, SheetKind};
@@ -88,7 +88,7 @@ fn a_bar_fills_its_pan_and_does_not_spread() {
     let job = lot(Making::Portioned(bar(310.0, 440.0)), 24, 6.0);
     let plan = plan_of(&job);
     assert_eq!((plan.oven.growth.1.mm(), plan.oven.expected.spread.1.value()), (0.0, 0.0));
-    assert!(plan.oven.expected.reasons.iter().any(|r| r.contains("does not spread sideways")));
+    assert!(plan.oven.reasons.contains(&Reason::FillsItsPan));
     for (width, length, field) in [(330.0, 440.0, "making.width_mm"), (310.0, 457.0, "making.length_mm")] {
         let large = lot(Making::Portioned(bar(width, length)), 24, 6.0);
         let formula = lemon_thyme();
@@ -172,7 +172,11 @@ fn lots_of_one_job_share_hands_and_oven_and_like_pieces_a_tray() {
     let found = plan_together(&kitchen(), &lots);
     // 6 mm slices are done a little before 6 mm rounds; 12 mm take longer by more than 12 %.
     assert_eq!(found.classes.iter().map(|c| c.lots.clone()).collect::<Vec<_>>(), vec![vec![1, 0], vec![2]]);
-    assert!(found.reasons.iter().any(|r| r.contains("may share a tray")), "{:?}", found.reasons);
+    assert!(
+        found.reasons.iter().any(|r| matches!(r, Reason::MayShareATray { lots, .. } if lots.len() == 2)),
+        "{:?}",
+        found.reasons
+    );
     // Another dough never lies on the same tray.
     let apart: Vec<LotPlan> = lots.iter().map(|l| LotPlan { mixed_by: None, ..*l }).collect();
     assert_eq!(plan_together(&kitchen(), &apart).classes.len(), 3);

@@ -4,7 +4,7 @@
 mod bakehouse;
 
 use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
-use ready_slab_core::job::{ColdPlace, JobInput, Plan};
+use ready_slab_core::job::{ColdPlace, JobInput, Plan, Reason, Setting};
 use ready_slab_core::units::Span;
 use rstest::rstest;
 
@@ -33,7 +33,9 @@ fn the_clock_counts_with_the_minutes_that_the_stations_tell() {
     for plan in plans() {
         let (lot, told) = (&plan.clock.lot, plan.cold.answer.told().unwrap());
         assert!(lot.chill_min >= told.latest, "{} {told:?}", lot.chill_min);
-        assert!(lot.chill_why.is_empty() || lot.chill_why.starts_with(&format!("ready after {} min", told.ready)));
+        assert!(
+            lot.chill_why.is_none_or(|why| why.ready_min == told.ready && why.ready_min + why.slow_min == told.latest)
+        );
         assert_eq!(lot.tray_chill_min, plan.cold.tray_chill.as_ref().unwrap().answer.told().unwrap().latest);
         let expected = &plan.oven.expected;
         let (bake, look) = expected.told();
@@ -66,10 +68,13 @@ fn nothing_is_told_ready_before_it_is_nor_too_cold_after_it_is() {
 fn what_is_cold_enough_but_still_setting_adds_up_to_the_minutes_until_it_is_ready() {
     let mut found = 0;
     for plan in plans() {
-        let Some(words) = plan.cold.reasons.iter().find(|r| r.starts_with("It is cold enough after")) else { continue };
-        let numbers: Vec<i64> = words.split_whitespace().filter_map(|w| w.parse().ok()).collect();
-        assert_eq!(numbers.iter().sum::<i64>(), plan.cold.answer.told().unwrap().ready, "{words}");
-        found += 1;
+        for reason in &plan.cold.reasons {
+            if let Reason::StillSets { what: Setting::Dough, cold_enough, more } = reason {
+                assert!(whole(*cold_enough) && whole(*more), "{reason:?}");
+                assert_eq!((*cold_enough + *more).min_up(), plan.cold.answer.told().unwrap().ready, "{reason:?}");
+                found += 1;
+            }
+        }
     }
     assert!(found > 3, "{found}");
 }
@@ -87,18 +92,19 @@ fn whole_minutes_go_up_or_down(#[case] minutes: f64, #[case] up: i64, #[case] do
 
 #[test]
 fn the_gap_on_the_tray_says_whose_it_is() {
-    let words =
-        |plan: &Plan| plan.shape.reasons.iter().find(|r| r.contains("is kept between pieces")).cloned().unwrap();
+    let told = |plan: &Plan| {
+        let gap = plan.shape.reasons.iter().find_map(|r| match r {
+            Reason::GapOnTheTray { gap, by_growth } => Some((gap.mm(), *by_growth)),
+            _ => None,
+        });
+        gap.unwrap()
+    };
     let firm = usual(job_input());
     assert!(firm.shape.trays.gap.mm() > 2.0 * firm.oven.growth.1.mm());
-    assert!(words(&firm).contains("25 mm") && words(&firm).contains("as the kitchen has it"), "{}", words(&firm));
+    assert_eq!(told(&firm), (25.0, false));
     let narrow = planned(job_input(), bakehouse_with_gap(5.0), &lemon_thyme(), &round(65.0)).unwrap();
     assert!(narrow.shape.trays.gap.mm() < 25.0);
-    assert!(words(&narrow).contains(if narrow.shape.trays.gap.mm() > 5.0 {
-        "room for what they grow"
-    } else {
-        "as the kitchen has it"
-    }));
+    assert_eq!(told(&narrow), (narrow.shape.trays.gap.mm(), narrow.shape.trays.gap.mm() > 5.0));
 }
 
 fn bakehouse_with_gap(least_gap_mm: f64) -> ready_slab_core::job::KitchenInput {

@@ -1,5 +1,6 @@
 //! The one shape of errors (RFC 9457 problem details with field paths) and the one place where causes become status codes.
 
+use crate::wire::{PartOfSentence, SentenceView, say};
 use actix_web::http::StatusCode;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, ResponseError};
@@ -48,6 +49,9 @@ pub struct FieldProblem {
     pub field: String,
     /// What is wrong with it.
     pub message: String,
+    /// The message's pieces in order, its quantities in the units that are read; left out where there is none in it.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub parts: Vec<PartOfSentence>,
     /// What would be accepted; empty where the message says it.
     pub accepted: String,
     /// What was given, in few words; null where nothing was, or where the message says it.
@@ -148,11 +152,20 @@ impl ApiError {
             Self::Input(errors) => errors
                 .all()
                 .iter()
-                .map(|e| FieldProblem {
-                    field: e.field().to_owned(),
-                    message: e.problem().to_string(),
-                    accepted: e.problem().accepted(),
-                    given: e.problem().given(),
+                .map(|e| {
+                    let SentenceView { text, parts } = say(e.problem());
+                    // A client without parts reads the scale beside its degrees.
+                    let message = match e.problem() {
+                        Problem_::NeverReady(_) => text,
+                        itself => itself.to_string(),
+                    };
+                    FieldProblem {
+                        field: e.field().to_owned(),
+                        message,
+                        parts,
+                        accepted: e.problem().accepted(),
+                        given: e.problem().given(),
+                    }
                 })
                 .collect(),
             Self::Stale { fields, .. } => fields
@@ -164,6 +177,7 @@ impl ApiError {
                         shown(&f.is),
                         f.was.as_ref().map_or_else(|| "what it was".to_owned(), shown)
                     ),
+                    parts: vec![],
                     accepted: format!("{} or {}", shown(&f.is), shown(&f.wanted)),
                     given: Some(shown(&f.wanted)),
                 })

@@ -10,8 +10,9 @@ use ready_slab_core::job::{
     plan_dough, plan_together, plan_with,
 };
 use ready_slab_core::oven::BakeKnowledge;
-use ready_slab_core::shape::{MixedShare, MixedSheet, NestCutter, NestPiece, share_of_mixed};
+use ready_slab_core::shape::{MixedFault, MixedShare, MixedSheet, NestCutter, NestPiece, share_of_mixed};
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredMixedSheet, StoredTouch};
+use ready_slab_words::piece_name;
 
 /// A job, its formula at the version it keeps and as hands have found it, its cutter, the kitchen as it is known, and the jobs
 /// whose dough is mixed with it.
@@ -37,7 +38,7 @@ fn made(stored: &StoredJob, formula: &Formula, cutter: StoredCutter) -> Result<S
         return Ok(cutter);
     }
     Ok(StoredCutter {
-        name: making.word(&cutter.name),
+        name: piece_name(making, &cutter.name),
         origin: "made".to_owned(),
         outline: piece_outline(&stored.job, formula, &cutter.outline)?,
         neck: None,
@@ -50,12 +51,12 @@ struct MixedSheets {
     lots: Vec<(StoredJob, StoredCutter)>,
     sheets: Vec<StoredMixedSheet>,
     /// Why they are not one dough of one thickness any longer.
-    fault: Option<String>,
+    fault: Option<MixedFault>,
 }
 
 impl MixedSheets {
     /// The share of one of them; `None` for a job whose pieces do not lie there.
-    fn share(&self, id: JobId, kitchen: &Kitchen) -> Option<Result<MixedShare, String>> {
+    fn share(&self, id: JobId, kitchen: &Kitchen) -> Option<Result<MixedShare, MixedFault>> {
         let lot = self.lots.iter().position(|(job, _)| job.id == id)?;
         if let Some(fault) = &self.fault {
             return Some(Err(fault.clone()));
@@ -75,7 +76,7 @@ impl MixedSheets {
                 Some(MixedSheet { length: sheet.length, pieces: pieces.collect::<Option<_>>()? })
             })
             .collect();
-        let Some(sheets) = sheets else { return Some(Err("they hold pieces of a job that is gone".to_owned())) };
+        let Some(sheets) = sheets else { return Some(Err(MixedFault::LotGone)) };
         Some(share_of_mixed(&cutters, largest_sheet(lead, kitchen).extent(), lead.spacing(), &sheets, lot))
     }
 }
@@ -191,10 +192,7 @@ impl Family {
         }
         let Some((first, _)) = lots.first() else { return Ok(None) };
         let alike = |j: &StoredJob| sheet_key(j).is_some() && sheet_key(j) == sheet_key(first);
-        let fault = lots
-            .iter()
-            .find(|(j, _)| !alike(j))
-            .map(|(j, _)| format!("{} is not of the same dough and thickness any longer", j.job.input().name));
+        let fault = lots.iter().find(|(j, _)| !alike(j)).map(|(j, _)| MixedFault::NotAlike(j.job.input().name.clone()));
         Ok(Some(MixedSheets { lots, sheets: lead.mixed.clone(), fault }))
     }
 }

@@ -50,9 +50,9 @@ async fn a_changed_thickness_moves_dough_cold_and_trays_and_undo_brings_them_bac
         let (a, b) = (before.pointer(path).unwrap().as_f64().unwrap(), after.pointer(path).unwrap().as_f64().unwrap());
         assert!(b > a, "{path}: {a} to {b}");
     }
-    assert_eq!(get(&store, "/api/history").await["undo"]["label"], "thickness from 6 mm to 10 mm");
+    assert_eq!(get(&store, "/api/history").await["undo"]["label"]["text"], "thickness from 6 mm to 10 mm");
     let (status, step) = call(&store, Method::POST, "/api/undo", None).await;
-    assert_eq!((status, &step["edit"]["label"]), (StatusCode::OK, &json!("thickness from 6 mm to 10 mm")));
+    assert_eq!((status, &step["edit"]["label"]["text"]), (StatusCode::OK, &json!("thickness from 6 mm to 10 mm")));
     assert_eq!(get(&store, "/api/jobs/1/plan").await, before);
     call(&store, Method::POST, "/api/redo", None).await;
     assert_eq!(get(&store, "/api/jobs/1/plan").await, after);
@@ -228,7 +228,7 @@ async fn computing_needs_no_job() {
     let mut never = ask.clone();
     never["target"]["core_c"] = json!(2);
     let (_, answer) = call(&store, Method::POST, "/api/compute/chill", Some(never)).await;
-    assert!(answer["never"].as_str().unwrap().contains("the place is at 4.0"), "{answer}");
+    assert!(answer["never"]["text"].as_str().unwrap().contains("the place is at 4\u{b0}"), "{answer}");
     for (pointer, value, field) in [
         ("/piece/thickness_mm", json!(500), "piece.thickness_mm"),
         ("/start_c", json!(300), "start_c"),
@@ -314,7 +314,7 @@ async fn a_change_of_the_kitchen_moves_every_job() {
         assert!(ready(&after) > ready(before));
     }
     assert_eq!(get(&store, "/api/jobs/1/plan").await["shape"]["rods_owned"], json!(false));
-    let label = get(&store, "/api/history").await["undo"]["label"].clone();
+    let label = get(&store, "/api/history").await["undo"]["label"]["text"].clone();
     assert_eq!(label, "fridge temperature, guide rods");
     call(&store, Method::POST, "/api/undo", None).await;
     assert_eq!(get(&store, "/api/jobs/1/plan").await, before[0]);
@@ -345,7 +345,7 @@ async fn a_job_is_added_deleted_with_its_records_and_brought_back() {
     assert_eq!(status, StatusCode::NO_CONTENT);
     assert_eq!(get(&store, "/api/jobs/1/records").await.as_array().unwrap().len(), 1);
     // A bake is a fact of the day: it is no edit, and has a way back of its own.
-    let label = get(&store, "/api/history").await["undo"]["label"].clone();
+    let label = get(&store, "/api/history").await["undo"]["label"]["text"].clone();
     assert_eq!(label, "dough temperature from 20.5\u{b0} to none");
     let (status, back) = call(&store, Method::POST, "/api/records/1/put-back", None).await;
     assert_eq!((status, &back["id"]), (StatusCode::OK, &json!(1)));

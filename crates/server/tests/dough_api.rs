@@ -20,7 +20,7 @@ async fn a_recipe_is_read_line_by_line_with_confidence_and_reasons() {
     assert_eq!(states, ["heading", "fair", "sure", "asks", "sure", "heading", "left_out"]);
     let flour = &reading["lines"][1];
     assert_eq!((flour["grams"].as_f64().map(f64::round), &flour["bakers_percent"]), (Some(250.0), &json!(100.0)));
-    assert!(flour["why"][1].as_str().unwrap().contains("spooned and levelled, is 125 g"), "{flour}");
+    assert!(flour["why"][1]["text"].as_str().unwrap().contains("spooned and levelled, is 125 g"), "{flour}");
     assert_eq!((&reading["formula"], &reading["lines"][3]["doubt"]), (&Value::Null, &json!("no_amount")));
     let mut settled = read(text);
     settled["answers"] = json!([{ "line": 6, "grams": 20 }]);
@@ -84,7 +84,11 @@ async fn a_pulled_lever_keeps_nothing_until_its_formula_is_sent_back() {
     // 225 g of butter at 81.1 % hold 182.5 g of fat.
     let shortening = pulled["changes"].as_array().unwrap().iter().find(|c| c["ingredient"] == "shortening").unwrap();
     assert!((shortening["after_g"].as_f64().unwrap() - 182.475).abs() < 0.01);
-    assert!(pulled["differences"][0].as_str().unwrap().contains("mostly shortening here"), "{}", pulled["differences"]);
+    assert!(
+        pulled["differences"][0]["text"].as_str().unwrap().contains("mostly shortening here"),
+        "{}",
+        pulled["differences"]
+    );
     call(&store, Method::PUT, "/api/formulas/1", Some(pulled["formula"].clone())).await;
     let versions = get(&store, "/api/formulas/1/versions").await;
     assert_eq!((versions.as_array().unwrap().len(), &versions[0]["number"]), (2, &json!(2)));

@@ -160,7 +160,9 @@ async fn a_tray_tells_its_pieces_by_their_place_and_by_their_sheet() {
     assert!(num(&plain["turned_last_min"]) - num(&plain["turned_first_min"]) < wide(&plain), "{plain}");
     assert!(plain["advice"].to_string().contains("The right side is hotter"), "{}", plain["advice"]);
     // The same sentence stands on the bake sheet.
-    assert!(get(&store, "/api/jobs/1/plan").await["oven"]["turn"].as_str().unwrap().starts_with("The right side"));
+    assert!(
+        get(&store, "/api/jobs/1/plan").await["oven"]["turn"]["text"].as_str().unwrap().starts_with("The right side")
+    );
     call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "hot_spots": null }))).await;
     let even = get(&store, "/api/jobs/1/tray-times").await;
     assert!(wide(&even) < 1e-6 && even["one_tray"] == true && even["mapped"] == false, "{even}");
@@ -181,7 +183,9 @@ async fn a_map_of_hot_spots_is_judged_kept_and_refused_by_its_field() {
     let ask = |body: Value| call(&store, Method::POST, "/api/compute/hot-spots", Some(body));
     let (status, found) = ask(json!({ "test": "sugar", "columns": 2, "rows": 1, "shades": [2, 4] })).await;
     assert_eq!(status, StatusCode::OK);
-    assert!(found["hotter_k"][0].as_f64().unwrap() < 0.0 && found["advice"].as_str().unwrap().contains("right"));
+    assert!(
+        found["hotter_k"][0].as_f64().unwrap() < 0.0 && found["advice"]["text"].as_str().unwrap().contains("right")
+    );
     let (status, problem) = ask(json!({ "test": "bread", "columns": 2, "rows": 1, "shades": [2, 9] })).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(field_messages(&problem)[0].0, "hot_spots.shades[1]");
@@ -189,7 +193,7 @@ async fn a_map_of_hot_spots_is_judged_kept_and_refused_by_its_field() {
         json!({ "hot_spots": { "test": "bread", "columns": 1, "rows": 1, "shades": [null] }, "altitude_m": 1600.0 });
     let (status, kitchen) = call(&store, Method::PATCH, "/api/kitchen", Some(kept)).await;
     assert_eq!((status, &kitchen["hot_spots"]["shades"]), (StatusCode::OK, &json!([null])));
-    assert!(get(&store, "/api/jobs/1/plan").await["oven"]["reasons"].to_string().contains("At 1600 m"));
+    assert!(get(&store, "/api/jobs/1/plan").await["oven"]["reasons"].to_string().contains("At 1,600 m"));
     let (status, problem) = call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "altitude_m": 9000.0 }))).await;
     assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "altitude_m"));
 }

@@ -238,7 +238,7 @@ async fn a_job_read_back_is_one_edit_and_a_second_ingredient_of_one_name_is_not_
     };
     assert_eq!(own().await, 1);
     let (_, undone) = call(&store, Method::POST, "/api/undo", None).await;
-    assert!(undone["edit"]["label"].as_str().is_some_and(|l| l.ends_with("read back")), "{undone}");
+    assert!(undone["edit"]["label"]["text"].as_str().is_some_and(|l| l.ends_with("read back")), "{undone}");
     assert_eq!(
         (own().await, get(&store, "/api/jobs").await.as_array().unwrap().len()),
         (0, jobs),
@@ -283,10 +283,10 @@ async fn times_follow_the_kitchens_zone_across_the_change_of_the_clocks() {
 async fn labels_of_edits_keep_the_letters_people_wrote() {
     let (_dir, store) = demo().await;
     change(&store, "/api/jobs/1", None, json!({"name": "Tea Tray for Tern_Street"})).await;
-    let label = get(&store, "/api/history").await["undo"]["label"].clone();
+    let label = get(&store, "/api/history").await["undo"]["label"]["text"].clone();
     assert!(label.as_str().unwrap().ends_with("\u{201c}Tea Tray for Tern_Street\u{201d}"), "{label}");
     change(&store, "/api/jobs/1", None, json!({"ready_by": "2026-12-05T14:00"})).await;
-    let label = get(&store, "/api/history").await["undo"]["label"].clone();
+    let label = get(&store, "/api/history").await["undo"]["label"]["text"].clone();
     assert!(label.as_str().unwrap().ends_with("2026-12-05 14:00"), "{label}");
 }
 

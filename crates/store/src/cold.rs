@@ -416,7 +416,7 @@ async fn insert_stay(
     sqlx::query("INSERT INTO stay (chill_id, position, place, busy, from_at) VALUES (?, ?, ?, ?, ?)")
         .bind(chill)
         .bind(position)
-        .bind(stay.place.word())
+        .bind(stay.place.key())
         .bind(stay.busy)
         .bind(written(stay.from))
         .execute(tx)

@@ -33,7 +33,7 @@ pub(crate) fn readings_from(id: i64, text: &str) -> Result<Vec<OvenMeasured>, St
 }
 
 pub(crate) fn spots_text(spots: Option<&HotSpots>) -> String {
-    let in_file = spots.map(|s| SpotsInFile(s.test().word().to_owned(), s.size().0, s.size().1, s.shades().to_vec()));
+    let in_file = spots.map(|s| SpotsInFile(s.test().key().to_owned(), s.size().0, s.size().1, s.shades().to_vec()));
     serde_json::to_string(&in_file).expect("numbers serialise")
 }
 
@@ -41,7 +41,7 @@ pub(crate) fn spots_from(id: i64, text: &str) -> Result<Option<HotSpots>, StoreE
     let damaged = |why: String| StoreError::Damaged { thing: "kitchen", id, why };
     let in_file: Option<SpotsInFile> = serde_json::from_str(text).map_err(|e| damaged(format!("hot spots: {e}")))?;
     let Some(SpotsInFile(word, columns, rows, shades)) = in_file else { return Ok(None) };
-    let test = [SpotTest::Bread, SpotTest::Sugar].into_iter().find(|t| t.word() == word);
+    let test = [SpotTest::Bread, SpotTest::Sugar].into_iter().find(|t| t.key() == word);
     let test = test.ok_or_else(|| damaged(format!("hot spots: unknown test {word}")))?;
     HotSpots::new(test, columns, rows, &shades).map(Some).map_err(|e| StoreError::damaged("kitchen", id, &e))
 }

@@ -1469,10 +1469,9 @@ export interface components {
     schemas: {
         /** @description What to do. */
         AdviceView: {
-            /** @description Where somebody could be hurt. */
-            caution?: string | null;
+            caution?: components["schemas"]["SentenceView"] | null;
             /** @description How it stands. */
-            headline: string;
+            headline: components["schemas"]["SentenceView"];
             /** @description What can be done, the quickest first. */
             remedies: components["schemas"]["RemedyView"][];
         };
@@ -1720,7 +1719,7 @@ export interface components {
             /** @description The middle beneath. */
             underside: components["schemas"]["LookView"];
             /** @description What to mind. */
-            warnings: string[];
+            warnings: components["schemas"]["SentenceView"][];
         };
         /** @description What is forecast of one piece. */
         BakeView: {
@@ -1918,7 +1917,7 @@ export interface components {
         /** @description A formula beside a neighbour. */
         BesideView: {
             /** @description How they differ, the largest first. */
-            differences: string[];
+            differences: components["schemas"]["SentenceView"][];
             /** @description What it is compared with. */
             neighbour: components["schemas"]["CharacterView"];
             /** @description All that it can be compared with: `formula:3`, `school:0`, and the name. */
@@ -1986,7 +1985,7 @@ export interface components {
              */
             ratio_sugar: number;
             /** @description Where it sits among the schools, in a sentence. */
-            school: string;
+            school: components["schemas"]["SentenceView"];
             /** @description How far its standard piece spreads: a round of 65 mm and 6 mm, chilled to 6 degC, baked at 175 degC. */
             spread: components["schemas"]["JudgementView"];
             /**
@@ -2007,7 +2006,7 @@ export interface components {
             /** @description How it bites. */
             tenderness: components["schemas"]["JudgementView"];
             /** @description What to mind. */
-            warnings: string[];
+            warnings: components["schemas"]["SentenceView"][];
         };
         /** @description A question to the cold station. */
         ChillRequest: components["schemas"]["DoughBody"] & {
@@ -2032,7 +2031,7 @@ export interface components {
             /** @description The run. */
             curve: components["schemas"]["CurvePoint"][];
             /** @description How the water was taken. */
-            water: string;
+            water: components["schemas"]["SentenceView"];
             window?: components["schemas"]["WindowView"] | null;
         };
         /** @description The clock station. */
@@ -2043,7 +2042,7 @@ export interface components {
              */
             hands_min: number;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /** @description Start, local time. */
             start_at: string;
             /** @description All tasks by start. */
@@ -2067,7 +2066,7 @@ export interface components {
         /** @description What a finish takes. */
         CoatView: {
             /** @description What to mind. */
-            cautions: string[];
+            cautions: components["schemas"]["SentenceView"][];
             /**
              * Format: int32
              * @description How many are finished: pieces, or pairs of them.
@@ -2083,7 +2082,7 @@ export interface components {
             /** @description Of what. */
             parts: components["schemas"]["CoatPartView"][];
             /** @description How the figures come about. */
-            reason: string;
+            reason: components["schemas"]["SentenceView"];
             /**
              * Format: double
              * @description To be made.
@@ -2147,7 +2146,7 @@ export interface components {
             /** @description Latest. */
             ready_latest_at: string;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description Room temperature, for the sentence.
@@ -2165,7 +2164,7 @@ export interface components {
             tempering_min?: number | null;
             tray_chill?: components["schemas"]["TrayChillView"] | null;
             /** @description How the water was taken. */
-            water: string;
+            water: components["schemas"]["SentenceView"];
             /** @description Working temperatures. */
             window: components["schemas"]["WindowView"];
             /** @description What it does then, in the trade's words. */
@@ -2277,9 +2276,9 @@ export interface components {
              */
             limit_g: number;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /** @description In a sentence. */
-            say: string;
+            say: components["schemas"]["SentenceView"];
         };
         /**
          * @description In what cups and spoons a recipe measures.
@@ -2388,8 +2387,7 @@ export interface components {
              * @description Length of the cutting edge.
              */
             perimeter_mm: number;
-            /** @description What to mind, as a sentence; absent when nothing. */
-            warning?: string | null;
+            warning?: components["schemas"]["SentenceView"] | null;
             /**
              * Format: double
              * @description Box around it.
@@ -2472,11 +2470,11 @@ export interface components {
              */
             ratio_sugar: number;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /** @description The school, in words. */
             school: string;
             /** @description What to mind. */
-            warnings: string[];
+            warnings: components["schemas"]["SentenceView"][];
             /** @description To weigh for one mix. */
             weights: components["schemas"]["WeightView"][];
         };
@@ -2495,7 +2493,7 @@ export interface components {
              */
             id: number;
             /** @description What was done. */
-            label: string;
+            label: components["schemas"]["SentenceView"];
         };
         /**
          * @description Size class of eggs.
@@ -2505,7 +2503,7 @@ export interface components {
         /** @description How even a sheet is. */
         EvenView: {
             /** @description What to do, as sentences. */
-            advice: string[];
+            advice: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description The thinnest.
@@ -2573,7 +2571,33 @@ export interface components {
             given?: string | null;
             /** @description What is wrong with it. */
             message: string;
+            /** @description The message's pieces in order, its quantities in the units that are read; left out where there is none in it. */
+            parts?: components["schemas"]["PartOfSentence"][];
         };
+        /** @description A quantity in a sentence. */
+        FigureView: {
+            /**
+             * Format: double
+             * @description Another beside it, of the same kind.
+             */
+            and?: number | null;
+            /** @description What stands between the two: `to` or `×`. */
+            joint?: string | null;
+            /** @description Most decimals; lengths and masses choose their own. */
+            places: number;
+            /** @description What it measures. */
+            quantity: components["schemas"]["FigureWord"];
+            /**
+             * Format: double
+             * @description Its value.
+             */
+            value: number;
+        };
+        /**
+         * @description What a figure of a sentence measures, and with it the unit of its values.
+         * @enum {string}
+         */
+        FigureWord: "length" | "mass" | "temperature" | "difference" | "span" | "share";
         /** @description A finish; figures that its kind does not have are left out, those it has and are left out are the usual ones. */
         FinishBody: {
             /**
@@ -2616,7 +2640,7 @@ export interface components {
             /** @description Whether it has to stand in the cold. */
             in_the_cold: boolean;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             spirit?: components["schemas"]["SpiritView"] | null;
             /**
              * Format: double
@@ -2651,8 +2675,7 @@ export interface components {
              * @description At the latest.
              */
             most_min?: number | null;
-            /** @description Why it never is, as a sentence. */
-            never?: string | null;
+            never?: components["schemas"]["SentenceView"] | null;
             /** @description `fridge` or `freezer`. */
             place: string;
         };
@@ -2749,8 +2772,7 @@ export interface components {
         };
         /** @description What a map of the oven says. */
         HotSpotsView: {
-            /** @description Which side is hotter and what helps; null where it is even enough. */
-            advice?: string | null;
+            advice?: components["schemas"]["SentenceView"] | null;
             /** @description How much hotter each cell is than all of them on the whole; null where nothing lay. */
             hotter_k: (number | null)[];
             /** @description And how they look on a screen. */
@@ -3030,7 +3052,7 @@ export interface components {
              */
             level: number;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /** @description The word for it. */
             word: string;
         };
@@ -3041,7 +3063,7 @@ export interface components {
             /** @description In the fridge, careful and usual end. */
             fridge_days: number[];
             /** @description Why. */
-            reason: string;
+            reason: components["schemas"]["SentenceView"];
         };
         /** @description A kept reading. */
         KeptReading: {
@@ -3384,7 +3406,7 @@ export interface components {
              */
             growth_mm?: number | null;
             /** @description What is done. */
-            name: string;
+            name: components["schemas"]["SentenceView"];
             /** @description Where it stands among all. */
             number: number;
             /** @description How many there are. */
@@ -3535,8 +3557,7 @@ export interface components {
             job_name: string;
             /** @description What it is called. */
             name: string;
-            /** @description Why it does not get ready where it lies. */
-            never?: string | null;
+            never?: components["schemas"]["SentenceView"] | null;
             /** @description As it is. */
             now: components["schemas"]["NowView"];
             /**
@@ -3571,7 +3592,7 @@ export interface components {
              */
             ready_latest_min?: number | null;
             /** @description What the readings say, in sentences. */
-            said: string[];
+            said: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description All of it when it went in.
@@ -3985,7 +4006,7 @@ export interface components {
             /** @description Its name. */
             title: string;
             /** @description What to do. */
-            what: string;
+            what: components["schemas"]["SentenceView"];
         };
         /** @description Whose piece lies where. */
         MixedPieceBody: {
@@ -4079,7 +4100,7 @@ export interface components {
             /** @description Whether it is reached. */
             reached: boolean;
             /** @description Why these temperatures. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /** @description What is sifted. */
             sift: components["schemas"]["SiftView"][];
             /** @description Steps in order. */
@@ -4250,7 +4271,7 @@ export interface components {
         /** @description How a followed piece is at one moment. */
         NowView: {
             /** @description What is allowed of that, in words. */
-            cold_rule: string;
+            cold_rule: components["schemas"]["SentenceView"];
             /**
              * Format: double
              * @description The warmest point (when it warms up, the coldest).
@@ -4284,8 +4305,7 @@ export interface components {
              */
             out_of_cold_min: number;
             side?: components["schemas"]["SideWord"] | null;
-            /** @description That it lies longer than its dough keeps; null while it does not. */
-            too_long?: string | null;
+            too_long?: components["schemas"]["SentenceView"] | null;
             /** @description The trade's word for it. */
             word?: string | null;
         };
@@ -4392,7 +4412,7 @@ export interface components {
              */
             preheat_min?: number | null;
             /** @description What it says, as sentences. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description Until two thirds of that were back.
@@ -4466,7 +4486,7 @@ export interface components {
              */
             look_after_min: number;
             /** @description What to look for, as a sentence. */
-            look_for: string;
+            look_for: components["schemas"]["SentenceView"];
             /**
              * Format: double
              * @description Set to.
@@ -4498,7 +4518,7 @@ export interface components {
              */
             practice_spread_most_percent: number;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description Least spread of a round of this dough.
@@ -4524,10 +4544,9 @@ export interface components {
              * @description Its height as it goes in.
              */
             thickness_mm: number;
-            /** @description Which side of the oven is hotter and what helps; null where it is even, or nobody has tried. */
-            turn?: string | null;
+            turn?: components["schemas"]["SentenceView"] | null;
             /** @description What to mind. */
-            warnings: string[];
+            warnings: components["schemas"]["SentenceView"][];
         };
         /** @description An ingredient of a bakery's own, that its formula uses. */
         OwnInFile: {
@@ -4553,6 +4572,8 @@ export interface components {
              */
             value: number;
         };
+        /** @description A piece of a sentence: a text, or a quantity. */
+        PartOfSentence: string | components["schemas"]["FigureView"];
         /** @description A part of the dough. */
         PartView: {
             /**
@@ -4584,7 +4605,7 @@ export interface components {
             /** @description Their colour when the rest is done, as a screen shows it. */
             screen: string;
             /** @description All of it, as a sentence. */
-            sentence: string;
+            sentence: components["schemas"]["SentenceView"];
             /**
              * Format: double
              * @description How wide they are on the whole.
@@ -4695,7 +4716,7 @@ export interface components {
             /** @description The sizes it was built with. */
             sizes: components["schemas"]["PatternSizes"];
             /** @description How, step by step. */
-            steps: string[];
+            steps: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description Of its section.
@@ -4738,8 +4759,7 @@ export interface components {
             paper_width_mm: number;
             /** @description The paper without its perspective, as a data address of a JPEG. */
             picture: string;
-            /** @description What to mind, as a sentence; absent when nothing. */
-            warning?: string | null;
+            warning?: components["schemas"]["SentenceView"] | null;
             /**
              * Format: double
              * @description Box around the outline.
@@ -4950,7 +4970,7 @@ export interface components {
         /** @description All stations' answers. */
         PlanView: {
             /** @description What to mind with raw dough, each said once. */
-            cautions: string[];
+            cautions: components["schemas"]["SentenceView"][];
             /** @description Clock. */
             clock: components["schemas"]["ClockView"];
             /** @description Cold. */
@@ -5162,11 +5182,11 @@ export interface components {
             /** @description Lines that changed. */
             changes: components["schemas"]["LineChangeView"][];
             /** @description How it differs from what it was. */
-            differences: string[];
+            differences: components["schemas"]["SentenceView"][];
             /** @description The formula after; sent back to keep it. */
             formula: components["schemas"]["FormulaBody"];
             /** @description Why they changed. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
         };
         /**
          * @description What a piece is for.
@@ -5200,8 +5220,7 @@ export interface components {
         QuantityWord: "length" | "mass" | "volume" | "temperature" | "duration" | "percent" | "count";
         /** @description A line as understood. */
         ReadLineView: {
-            /** @description What it asks; empty when it asks nothing. */
-            ask: string;
+            ask?: components["schemas"]["SentenceView"] | null;
             /**
              * Format: double
              * @description Over the flour read so far.
@@ -5237,7 +5256,7 @@ export interface components {
             /** @description As written. */
             text: string;
             /** @description How it was read. */
-            why: string[];
+            why: components["schemas"]["SentenceView"][];
         };
         /** @description A text to be read. */
         ReadRequest: {
@@ -5335,8 +5354,7 @@ export interface components {
         };
         /** @description When it is ready and when past. */
         ReadyView: {
-            /** @description Why it never gets ready. */
-            never?: string | null;
+            never?: components["schemas"]["SentenceView"] | null;
             /**
              * Format: double
              * @description When it has become too cold, within a day.
@@ -5482,9 +5500,9 @@ export interface components {
              */
             takes_min?: number | null;
             /** @description What. */
-            what: string;
+            what: components["schemas"]["SentenceView"];
             /** @description Why, and what to mind. */
-            why: string;
+            why: components["schemas"]["SentenceView"][];
         };
         /** @description First roll or re-roll. */
         RollView: {
@@ -5593,12 +5611,19 @@ export interface components {
          * @enum {string}
          */
         SectionWord: "slab" | "halved" | "rings";
+        /** @description What is said. */
+        SentenceView: {
+            /** @description Its pieces in order; left out where there is no quantity in it. */
+            parts?: components["schemas"]["PartOfSentence"][];
+            /** @description All of it, in metric units. */
+            text: string;
+        };
         /** @description One way to settle a question. */
         SettleView: {
             /** @description What is sent back when it is chosen. */
             answer: components["schemas"]["AnswerBody"];
             /** @description As it is offered. */
-            label: string;
+            label: components["schemas"]["SentenceView"];
         };
         /** @description The shape station. */
         ShapeView: {
@@ -5625,7 +5650,7 @@ export interface components {
              */
             lost_g: number;
             /** @description Why. */
-            reasons: string[];
+            reasons: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description Kept back unrolled.
@@ -5850,7 +5875,7 @@ export interface components {
              */
             mixed_g: number;
             /** @description By what. */
-            reason: string;
+            reason: components["schemas"]["SentenceView"];
         };
         /**
          * @description What a spot is against the thickness wanted.
@@ -6026,8 +6051,7 @@ export interface components {
              * @description From 1, from the cut on.
              */
             tray?: number | null;
-            /** @description Why it lies there; may be empty. */
-            why: string;
+            why?: components["schemas"]["SentenceView"] | null;
         };
         /** @description What bakes teach, or have taught. */
         TaughtView: {
@@ -6243,7 +6267,7 @@ export interface components {
         /** @description When each piece of a full tray is done. */
         TrayTimesView: {
             /** @description What to do. */
-            advice: string[];
+            advice: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description The first to be done as they lie.
@@ -6385,8 +6409,7 @@ export interface components {
              * @description How long it takes at the slow end of its range; null when it never gets ready.
              */
             needs_min?: number | null;
-            /** @description Why it never gets ready. */
-            never?: string | null;
+            never?: components["schemas"]["SentenceView"] | null;
             /** @description The form. */
             piece: components["schemas"]["PieceWire"];
             /** @description Where. */
@@ -6426,7 +6449,7 @@ export interface components {
             /** @description Names it in other requests. */
             key: string;
             /** @description What it is called. */
-            name: string;
+            name: components["schemas"]["SentenceView"];
             /** @description The form. */
             piece: components["schemas"]["PieceWire"];
             /** @description Where. */
@@ -6461,8 +6484,7 @@ export interface components {
             name: string;
             /** @description What is done to it first. */
             note: string;
-            /** @description Why the scale may not read it. */
-            warning?: string | null;
+            warning?: components["schemas"]["SentenceView"] | null;
         };
         /**
          * @description Where a piece lies.
@@ -9610,7 +9632,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string[];
+                    "application/json": components["schemas"]["SentenceView"][];
                 };
             };
         };

@@ -2,7 +2,7 @@
 import { Suspense, useEffect, useRef } from "react";
 import { Link, Outlet, useLocation, useMatch } from "react-router";
 import { useHistory, useJob } from "../api/queries";
-import { inUnits } from "../drawing/units";
+import { say, type Said } from "../drawing/sentence";
 import { useSettings } from "../kit/settings";
 import { useAlerts } from "./alerts";
 import { KeySheet, useKeys, useTakeBack } from "./keys";
@@ -106,7 +106,7 @@ function UndoButtons() {
   const history = useHistory();
   const takeBack = useTakeBack();
   const { format } = useSettings();
-  const told = (label: string | undefined) => label && inUnits(label, format);
+  const told = (label: Said | undefined) => label && say(label, format);
   const undoLabel = told(history.data?.undo?.label);
   const redoLabel = told(history.data?.redo?.label);
   return (

@@ -6,8 +6,9 @@ import { useJob, usePlan, useRecords } from "../api/queries";
 import { LotTabs } from "./LotTabs";
 import { useFamily, useTogether } from "./lots";
 import { clock, dayClock, sameDay } from "../drawing/time";
-import { inUnits, number, type Format } from "../drawing/units";
-import { sentence } from "../kit/Fault";
+import { say, sentence } from "../drawing/sentence";
+import { number, type Format } from "../drawing/units";
+import { told } from "../kit/Fault";
 import { Live } from "../kit/Live";
 import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
@@ -67,14 +68,14 @@ export function JobFrame() {
             {fault.errors.length > 0 ? (
               fault.errors.map((e) => (
                 <p key={e.field}>
-                  {inUnits(sentence(e.message), format)}{" "}
+                  {say(told(e), format)}{" "}
                   <NavLink to={FIELD_STATION[e.field] ?? "order"} className="font-semibold underline">
                     Change it there
                   </NavLink>
                 </p>
               ))
             ) : (
-              <p>{inUnits(sentence(fault.detail), format)}</p>
+              <p>{sentence(fault.detail)}</p>
             )}
           </div>
         ) : null}

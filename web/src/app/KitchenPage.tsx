@@ -1,4 +1,5 @@
 /** The kitchen as things with sizes. */
+import { type Said } from "../drawing/sentence";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import type { Kitchen } from "../api/client";
@@ -146,7 +147,7 @@ const NAMED = [
 /** Whose clock the kitchen goes by: every time on every screen is of it. */
 function Zone({ zone, onSave }: { zone: string; onSave(zone: string): Promise<unknown> }) {
   const zones = useZones(true);
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const all = zones.data ?? [];
   const save = (wanted: string) => {
     setFault(undefined);

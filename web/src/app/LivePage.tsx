@@ -1,9 +1,10 @@
 /** Everything that lies in the cold, to be read at arm's length: state, temperature, time left. */
+import { Says } from "../kit/Says";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { LivePiece } from "../api/client";
 import { duration } from "../drawing/time";
-import { inUnits } from "../drawing/units";
+import { say } from "../drawing/sentence";
 import { Choice } from "../kit/Choice";
 import { useFormat } from "../kit/settings";
 import { Moves } from "../stations/cold/Moves";
@@ -69,15 +70,15 @@ function Card({ piece }: { piece: LivePiece }) {
           <span className="text-soft">
             , {placeWords(piece)}.{" "}
             {ready == null
-              ? inUnits(piece.never ?? "", format)
+              ? say(piece.never ?? "", format)
               : real
                 ? `${piece.now.elapsed_min >= ready ? "Ready since" : "Ready at"} ${clockOf(piece, ready)}${piece.past_after_min == null ? "" : `, until ${clockOf(piece, piece.past_after_min)}`}.`
                 : `In for ${duration(piece.now.elapsed_min)} by its own clock, which runs ${piece.clock_speed} times as fast.`}
           </span>
         </p>
-        {piece.now.too_long ? <p className="mt-2 text-lg font-semibold text-warm">{piece.now.too_long}</p> : null}
+        {piece.now.too_long ? <p className="mt-2 text-lg font-semibold text-warm"><Says of={piece.now.too_long} /></p> : null}
         {piece.now.out_of_cold_min >= 60 ? (
-          <p className="mt-2 text-lg font-semibold text-warm">{duration(piece.now.out_of_cold_min)} out of the cold so far. {inUnits(piece.now.cold_rule, format)}</p>
+          <p className="mt-2 text-lg font-semibold text-warm">{duration(piece.now.out_of_cold_min)} out of the cold so far. {say(piece.now.cold_rule, format)}</p>
         ) : null}
         <div className="mt-4">
           <Moves piece={piece} large />

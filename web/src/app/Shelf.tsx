@@ -4,7 +4,8 @@ import { Link, useNavigate } from "react-router";
 import type { Cutter, Formula, Job, JobBody } from "../api/client";
 import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
 import { clock, daysLater, longDay, now } from "../drawing/time";
-import { inUnits, number, type Format } from "../drawing/units";
+import { say } from "../drawing/sentence";
+import { number, type Format } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
 import { FileButton } from "../kit/FileButton";
 import { Fault, otherFault } from "../kit/Fault";
@@ -258,7 +259,7 @@ function CutterShelf({ cutters }: { cutters: Cutter[] }) {
             <p className="num text-fine text-soft">
               {format.length(c.width_mm)} × {format.length(c.height_mm)}
             </p>
-            {c.warning ? <p className="mt-1 text-fine text-warm">{inUnits(c.warning, format)}</p> : null}
+            {c.warning ? <p className="mt-1 text-fine text-warm">{say(c.warning, format)}</p> : null}
             <div className="mt-2 flex justify-center gap-1">
               <a href={`/api/cutters/${c.id}/outline.svg`} className="btn btn-quiet btn-small" aria-label={`SVG of ${c.name}`}>
                 SVG

@@ -1,4 +1,5 @@
 /** Keys for everything, and the sheet that lists them. */
+import { after } from "../drawing/sentence";
 import { Dialog } from "radix-ui";
 import { useCallback, useEffect } from "react";
 import { useNavigate } from "react-router";
@@ -67,7 +68,7 @@ export function useTakeBack(): (again?: boolean) => void {
         void fact().catch(() => say("That could not be taken back."));
         return;
       }
-      const done = { onSuccess: (step: Step) => say(step.edit ? `${again ? "Done again" : "Taken back"}: ${step.edit.label}` : "There is nothing to take back."), onError: (error: unknown) => say(otherFault(error, []) ?? faultOf(error, "edit") ?? "That could not be taken back.") };
+      const done = { onSuccess: (step: Step) => say(step.edit ? after(`${again ? "Done again" : "Taken back"}: `, step.edit.label) : "There is nothing to take back."), onError: (error: unknown) => say(otherFault(error, []) ?? faultOf(error, "edit") ?? "That could not be taken back.") };
       if (again) redoNow(undefined, done);
       else undoNow(undefined, done);
     },

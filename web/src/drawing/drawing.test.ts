@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { apart, rulerTicks, stepFor, stepped, CLOCK_STEPS } from "./scale";
 import { outlinePath } from "./path";
 import { clock, dayClock, duration, minutesBetween, shifted, timeOfDay } from "./time";
-import { inches, inUnits, makeFormat, number, type Unit } from "./units";
+import FIGURES from "./figures.json";
+import { after, say, sentence, type Figure } from "./sentence";
+import { inches, makeFormat, number, type Unit } from "./units";
 
 // The factors as the server sends them (NIST Handbook 44, SP 811).
 const TABLE: Unit[] = [
@@ -57,25 +59,24 @@ describe("quantities in words", () => {
 
 describe("sentences of the server", () => {
   const us = makeFormat("us", TABLE);
+  const metric = makeFormat("metric", TABLE);
 
-  it("stay as they are in metric", () => {
-    expect(inUnits("689 g rolled to 6 mm.", makeFormat("metric", TABLE))).toBe("689 g rolled to 6 mm.");
+  it("write every figure as the server's own words do, in both systems", () => {
+    for (const { metric: text, us: there, ...figure } of FIGURES as (Figure & { metric: string; us: string })[]) {
+      expect(say({ text: `${text}.`, parts: [figure, "."] }, us)).toBe(`${there}.`);
+      expect(say({ text: `${text}.`, parts: [figure, "."] }, metric)).toBe(`${text}.`);
+    }
   });
 
-  it("are told in the units shown", () => {
-    expect(inUnits("689 g rolled to 6.35 mm covers 305 \u00d7 310 mm.", us)).toBe("1 lb 8.3 oz rolled to \u00bc in covers 12.01 in \u00d7 12.2 in.");
-    expect(inUnits("The mixer takes 1,200 g, so it is 2 mixes.", us)).toBe("The mixer takes 2 lb 10.3 oz, so it is 2 mixes.");
-    expect(inUnits("It leaves the mixer at 20\u00b0, as you measured.", us)).toBe("It leaves the mixer at 68\u00b0, as you measured.");
-    expect(inUnits("It is 10.0\u00b0 too warm: at 21.9\u00b0, the oven 5\u00b0 cooler than set.", us)).toBe("It is 18\u00b0 too warm: at 71.4\u00b0, the oven 9\u00b0 cooler than set.");
-    expect(inUnits("20 % fat moves the temperatures by +1.5\u00b0.", us)).toBe("20 % fat moves the temperatures by +2.7\u00b0.");
-    expect(inUnits("its places lie within \u00b1 9\u00b0, off by \u22129\u00b0", us)).toBe("its places lie within \u00b1 16.2\u00b0, off by \u221216.2\u00b0");
-    expect(inUnits("400 \u00b0C is outside 140 to 220 \u00b0C.", us)).toBe("752\u00b0 is outside 284\u00b0 to 428\u00b0.");
-    expect(inUnits("with its sugar it would freeze at \u221240\u00b0", us)).toBe("with its sugar it would freeze at \u221240\u00b0");
+  it("keep what is no quantity, and words of the page", () => {
+    expect(say({ text: "5 pieces of the 2nd re-roll." }, us)).toBe("5 pieces of the 2nd re-roll.");
+    expect(say("6 mm of our own", us)).toBe("6 mm of our own");
   });
 
-  it("keep what is no quantity", () => {
-    const text = "Flour is 1.11 of butter and sugar; 5 pieces of the 2nd re-roll, 8 to 16 %, 3 min.";
-    expect(inUnits(text, us)).toBe(text);
+  it("begin with a capital and end with a stop in both", () => {
+    const said = sentence({ text: "never: at 19\u00b0", parts: ["never: at ", { quantity: "temperature", value: 19, places: 0 }] });
+    expect([say(said, metric), say(said, us)]).toEqual(["Never: at 19\u00b0.", "Never: at 66\u00b0."]);
+    expect(say(after("Taken back: ", { text: "to 6.35 mm", parts: ["to ", { quantity: "length", value: 6.35, places: 2 }] }), us)).toBe("Taken back: to \u00bc in");
   });
 });
 

@@ -109,21 +109,3 @@ export function makeFormat(system: System, table: readonly Unit[]): Format {
     base,
   };
 }
-
-/** Quantities inside a sentence of the server: differences, temperatures (one or a range), lengths (one, a range, two sides), masses. */
-const IN_SENTENCE =
-  /(by [+\u2212]|\u00b1[ \u00a0])([\d.]+)\u00b0|([\d.]+)\u00b0(?= (?:too (?:warm|cold)|warmer|colder|hotter|cooler))|(\u2212?[\d.]+)(?: (?:to|\u00d7) (\u2212?[\d.]+))? ?\u00b0C?|([\d.]+)(?: (to|\u00d7) ([\d.]+))? mm|(\d[\d,]*(?:\.\d+)?) g\b(?!\/)/g;
-
-const value = (text: string) => Number(text.replace(MINUS, "-").replaceAll(",", ""));
-
-/** A sentence of the server, written in metric units, in the units shown. */
-export function inUnits(sentence: string, format: Format): string {
-  if (format.system === "metric") return sentence;
-  return sentence.replace(IN_SENTENCE, (_, sign?: string, k?: string, more?: string, c?: string, toC?: string, mm?: string, joint?: string, toMm?: string, g?: string) => {
-    if (sign && k) return `${sign}${format.difference(value(k))}`;
-    if (more) return format.difference(value(more));
-    if (c) return toC ? `${format.temperature(value(c), 0)} to ${format.temperature(value(toC), 0)}` : format.temperature(value(c));
-    if (mm) return toMm ? `${format.length(value(mm))} ${joint ?? "to"} ${format.length(value(toMm))}` : format.length(value(mm));
-    return format.mass(value(g ?? "0"));
-  });
-}

@@ -2,6 +2,7 @@
  * A value edited in place, with its unit typed freely. The server reads what was typed; a value that does not read or is
  * refused stays in the field with its fault beside it, and the plan stays as it was. Arrows nudge, Escape takes back.
  */
+import { type Said } from "../drawing/sentence";
 import { useEffect, useId, useRef, useState } from "react";
 import { api, settled } from "../api/client";
 import { number, type Format, type Quantity } from "../drawing/units";
@@ -38,7 +39,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
   // A draft belongs to the value it was begun on: when another edit or an undo changes that value, a draft without fault
   // gives way.
   const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const busy = useRef(false);
   const under = useRef("");
   const [saving, setSaving] = useState(false);

@@ -1,9 +1,7 @@
 /** Two hands on one thing: what the other did, and which of the two it shall be. */
 import { useSyncExternalStore } from "react";
-import { inUnits } from "../drawing/units";
-import { sentence } from "./Fault";
+import { sentence } from "../drawing/sentence";
 import { askedNow, onAsked } from "./asked";
-import { useFormat } from "./settings";
 import { Question } from "./Window";
 
 /** `thickness_mm` in words. */
@@ -14,7 +12,6 @@ export function fieldWords(field: string): string {
 
 export function StaleHere() {
   const now = useSyncExternalStore(onAsked, askedNow);
-  const format = useFormat();
   return (
     <Question
       open={now !== null}
@@ -23,8 +20,8 @@ export function StaleHere() {
         <ul className="space-y-1">
           {now?.faults.map((f) => (
             <li key={f.field}>
-              <strong>{fieldWords(f.field)}:</strong> {inUnits(sentence(f.message), format)}
-              {f.given ? ` You wanted ${inUnits(f.given, format)}.` : ""}
+              <strong>{fieldWords(f.field)}:</strong> {sentence(f.message)}
+              {f.given ? ` You wanted ${f.given}.` : ""}
             </li>
           ))}
         </ul>

@@ -1,4 +1,5 @@
 /** A text edited in place: kept when it is left, and held with its fault when it is refused. */
+import { type Said } from "../drawing/sentence";
 import { useRef, useState } from "react";
 import { Fault, faultOf, otherFault } from "./Fault";
 
@@ -34,7 +35,7 @@ export function TextField({ label, value, field, onSave }: { label: string; valu
  */
 export function useDraft(value: string, onSave: (value: string) => Promise<unknown>, field: string) {
   const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   // Leaving the field while it is being saved saves nothing twice.
   const sending = useRef<string>(undefined);
   const draft = begun && (begun.on === value || fault) ? begun.typed : value;

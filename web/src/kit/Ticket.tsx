@@ -1,6 +1,6 @@
 /** The ticket: the answer, the few levers, what it rests on. */
 import type { ReactNode } from "react";
-import { inUnits } from "../drawing/units";
+import { say, textOf, type Said } from "../drawing/sentence";
 import { useFormat } from "./settings";
 
 export function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -25,26 +25,26 @@ export function Rows({ children }: { children: ReactNode }) {
   return <dl>{children}</dl>;
 }
 
-export function Reasons({ items }: { items: readonly string[] }) {
+export function Reasons({ items }: { items: readonly Said[] }) {
   const format = useFormat();
   if (items.length === 0) return null;
   return (
     <ul className="space-y-1 text-fine text-soft">
       {items.map((text) => (
-        <li key={text}>{inUnits(text, format)}</li>
+        <li key={textOf(text)}>{say(text, format)}</li>
       ))}
     </ul>
   );
 }
 
 /** What to mind, in the words that stand wherever it matters. */
-export function Cautions({ items }: { items: readonly string[] }) {
+export function Cautions({ items }: { items: readonly Said[] }) {
   const format = useFormat();
   return (
     <>
       {items.map((text) => (
-        <p key={text} className="caution mt-3">
-          {inUnits(text, format)}
+        <p key={textOf(text)} className="caution mt-3">
+          {say(text, format)}
         </p>
       ))}
     </>

@@ -6,7 +6,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, Refusal } from "../api/client";
 import { Amount } from "./Amount";
 import { Choice } from "./Choice";
-import { faultOf, otherFault, sentence } from "./Fault";
+import { sentence } from "../drawing/sentence";
+import { faultOf, otherFault } from "./Fault";
 import { Live } from "./Live";
 import { SettingsProvider, useSettings } from "./settings";
 import { TextField } from "./TextField";
@@ -261,13 +262,13 @@ describe("faults", () => {
   });
 
   it("stand by their field, a list's by the list", () => {
-    expect(faultOf(two, "widths_mm")).toBe("900 mm is outside 5 to 600 mm.");
+    expect(faultOf(two, "widths_mm")).toEqual({ text: "900 mm is outside 5 to 600 mm." });
     expect(faultOf(two, "notes")).toBeUndefined();
     expect(faultOf(new Error("other"), "notes")).toBeUndefined();
   });
 
   it("of no field here are not swallowed", () => {
-    expect(otherFault(two, ["widths_mm"])).toBe("The cutter is larger than the sheet.");
+    expect(otherFault(two, ["widths_mm"])).toEqual({ text: "The cutter is larger than the sheet." });
     expect(otherFault(two, ["widths_mm", "cutter"])).toBeUndefined();
     expect(otherFault(new Refusal({ title: "", status: 409, detail: "the cutter is used by 1 job", errors: [] }), [])).toBe("The cutter is used by 1 job.");
     expect(otherFault(new TypeError("x"), [])).toContain("nothing was lost");

@@ -1,7 +1,9 @@
 /** What has just been done, said once, with its way back where it has one of its own. */
 
-export interface Said {
-  text: string;
+import type { Said } from "../drawing/sentence";
+
+export interface Deed {
+  text: Said;
   /** Takes it back. */
   back?: () => Promise<unknown>;
   /** What that is called. */
@@ -13,14 +15,14 @@ export interface Said {
 /** So long it stands there. */
 const SHOWN_MS = 8_000;
 
-let said: Said | null = null;
+let said: Deed | null = null;
 let count = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
 const listeners = new Set<() => void>();
 const tell = () => listeners.forEach((l) => l());
 
 /** Says what was done. With `back` it can be taken back by its button, and by Ctrl Z as long as nothing else was done. */
-export function say(text: string, back?: () => Promise<unknown>, backAs = "Take back"): void {
+export function say(text: Said, back?: () => Promise<unknown>, backAs = "Take back"): void {
   count += 1;
   said = { text, number: count, ...(back ? { back, backAs } : {}) };
   clearTimeout(timer);
@@ -58,7 +60,7 @@ export function didEdit(): void {
 }
 
 /** What stands there now. */
-export const saidNow = (): Said | null => said;
+export const saidNow = (): Deed | null => said;
 
 export const onSaid = (listener: () => void) => {
   listeners.add(listener);

@@ -1,4 +1,6 @@
 /** What the kitchen bakes in. A covered pot on a burner is there only after its cautions were read. */
+import { textOf } from "../drawing/sentence";
+import { Says } from "../kit/Says";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, settled, type Kitchen } from "../api/client";
@@ -31,7 +33,7 @@ export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
       >
         <ul className="list-disc space-y-2 pl-5">
           {(cautions.data ?? []).map((c) => (
-            <li key={c}>{c}</li>
+            <li key={textOf(c)}><Says of={c} /></li>
           ))}
         </ul>
       </Question>

@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, settled, type Kitchen, type Schemas } from "../api/client";
 import { useChangeKitchen } from "../api/queries";
-import { inUnits } from "../drawing/units";
+import { say } from "../drawing/sentence";
 import { Choice } from "../kit/Choice";
 import { Fault, otherFault } from "../kit/Fault";
 import { useFormat } from "../kit/settings";
@@ -89,9 +89,9 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
       </div>
       <Fault text={otherFault(change.error, []) ?? otherFault(asked.error, [])} />
       {filled ? (
-        <p className="say mt-3 max-w-xl">{says?.advice ? inUnits(says.advice, format) : "Even enough: no tray need be turned for it."}</p>
+        <p className="say mt-3 max-w-xl">{says?.advice ? say(says.advice, format) : "Even enough: no tray need be turned for it."}</p>
       ) : (
-        <p className="mt-3 max-w-xl text-soft">{inUnits(spots.test === "bread" ? "Slices of white bread side by side on the middle rack, at 175° until the middle ones are golden: some ten minutes." : "A teaspoon of granulated sugar on each of as many bits of paper, at 190° for a quarter of an hour. Molten sugar burns: let it set before you lift the tray.", format)}</p>
+        <p className="mt-3 max-w-xl text-soft">{spots.test === "bread" ? `Slices of white bread side by side on the middle rack, at ${format.temperature(175, 0)} until the middle ones are golden: some ten minutes.` : `A teaspoon of granulated sugar on each of as many bits of paper, at ${format.temperature(190, 0)} for a quarter of an hour. Molten sugar burns: let it set before you lift the tray.`}</p>
       )}
       {kitchen.hot_spots ? <button type="button" className="btn btn-small mt-3" onClick={() => put(() => null)}>Forget the map</button> : null}
     </div>

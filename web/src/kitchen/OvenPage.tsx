@@ -5,7 +5,8 @@ import { Refusal, type Kitchen } from "../api/client";
 import { useOvenTest, writeCsv, type OvenTest } from "../api/oven";
 import { useChangeKitchen, useKitchen } from "../api/queries";
 import { download } from "../drawing/save";
-import { inUnits, number } from "../drawing/units";
+import { say, textOf } from "../drawing/sentence";
+import { number } from "../drawing/units";
 import { Amount } from "../kit/Amount";
 import { Fault, otherFault } from "../kit/Fault";
 import { Unread } from "../kit/Unread";
@@ -94,7 +95,7 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
           <>
             <div className="say mt-2 space-y-1">
               {test.found.reasons.map((r) => (
-                <p key={r}>{inUnits(r, format)}</p>
+                <p key={textOf(r)}>{say(r, format)}</p>
               ))}
             </div>
             <button type="button" className="btn btn-main mt-3" disabled={taken || change.isPending} onClick={() => test.found && take(test.found)}>{taken ? "Taken over" : "Plan with it"}</button>

@@ -13,7 +13,7 @@ vi.hoisted(() => {
 });
 
 const KITCHEN = { name: "Tern Street Bakehouse", preheat_min: 20, recovery_min: 1.5, door_dip_k: 15, altitude_m: 0, oven_readings: [], hot_spots: null, cover_pot: false } as unknown as Kitchen;
-const SAYS = { hotter_k: [-6.2, null, null, null, null, null, null, null, null, null, null, 7.4], range_k: 13.6, advice: "The door is hotter; its places lie within ± 7°.", shades: ["white", "straw", "golden", "brown", "dark"], looks: ["#e6d3a5", "#dcbf86", "#c9924f", "#a5734a", "#7d5a44"] };
+const SAYS = { hotter_k: [-6.2, null, null, null, null, null, null, null, null, null, null, 7.4], range_k: 13.6, advice: "The door side is hotter; its places lie within ± 7°.", shades: ["white", "straw", "golden", "brown", "dark"], looks: ["#e6d3a5", "#dcbf86", "#c9924f", "#a5734a", "#7d5a44"] };
 
 let kitchen: Kitchen;
 const sent: Partial<Kitchen>[] = [];
@@ -86,7 +86,7 @@ describe("the oven as a thing", () => {
     await user.click(last());
     await waitFor(() => expect(sent.at(-1)?.hot_spots?.shades.at(-1)).toBe(5));
     await waitFor(() => expect(last().getAttribute("aria-label")).toBe("row 3 from the back, 4 from the left: dark, +7°"));
-    expect(screen.getByText(/The door is hotter/)).toBeTruthy();
+    expect(screen.getByText(/The door side is hotter/)).toBeTruthy();
     await user.click(last());
     await waitFor(() => expect(sent.at(-1)?.hot_spots?.shades.at(-1)).toBeNull());
   });

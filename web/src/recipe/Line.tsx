@@ -2,7 +2,8 @@
 import { useState } from "react";
 import type { Answer, ReadLine } from "../api/client";
 import { useIngredients } from "../api/queries";
-import { inUnits, number } from "../drawing/units";
+import { say, textOf, type Said } from "../drawing/sentence";
+import { number } from "../drawing/units";
 import { readTyped } from "../kit/Amount";
 import { Fault, faultOf } from "../kit/Fault";
 import { Live } from "../kit/Live";
@@ -58,7 +59,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
           </summary>
           <ul className="py-1">
             {line.why.map((w) => (
-              <li key={w}>{inUnits(w, format)}</li>
+              <li key={textOf(w)}>{say(w, format)}</li>
             ))}
           </ul>
           <span className="flex flex-wrap gap-2 pb-1">
@@ -84,7 +85,7 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
   const format = useFormat();
   const ingredients = useIngredients();
   const [grams, setGrams] = useState("");
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const named = ["unknown_ingredient", "strange_word", "two_things"].includes(line.doubt);
   const weighed = line.doubt !== "unlikely";
   const give = async () => {
@@ -97,11 +98,11 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
   };
   return (
     <div className="mt-1 space-y-2 pl-8">
-      <p>{inUnits(line.ask, format)}</p>
+      <p>{line.ask ? say(line.ask, format) : null}</p>
       <div className="flex flex-wrap items-center gap-2">
         {line.options.map((o) => (
-          <button key={o.label} type="button" className="btn btn-small" onClick={() => onAnswer(o.answer)}>
-            {o.label}
+          <button key={textOf(o.label)} type="button" className="btn btn-small" onClick={() => onAnswer(o.answer)}>
+            {say(o.label, format)}
           </button>
         ))}
         {named ? (

@@ -2,6 +2,7 @@
  * A recipe becomes a formula: paste it, drop it, or type it line by line; it is read as you go. What is not clear asks, and
  * nothing is counted before it is settled. The text stays here until it is kept.
  */
+import { type Said } from "../drawing/sentence";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, settled, type Answer, type ReadLine, type ReadRequest, type Reading } from "../api/client";
@@ -78,7 +79,7 @@ export function ReadPage() {
   const [way, setWay] = useState<ReadRequest["way"]>("spooned");
   const [cups, setCups] = useState<ReadRequest["cups"]>("us");
   const [name, setName] = useState("");
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const field = useRef<HTMLTextAreaElement>(null);
   useEffect(() => {

@@ -57,9 +57,9 @@ const LINE: ReadLine = {
   grams: 250,
   bakers_percent: 100,
   confidence: 0.75,
-  why: ["Read as all-purpose flour.", "A cup of all-purpose flour, spooned and levelled, is 125 g."],
+  why: [{ text: "Read as all-purpose flour." }, { text: "A cup of all-purpose flour, spooned and levelled, is 125 g." }],
   note: "sifted",
-  ask: "",
+  ask: null,
   doubt: "",
   options: [],
 };
@@ -72,7 +72,7 @@ const ASKS: ReadLine = {
   grams: null,
   bakers_percent: null,
   confidence: 0,
-  ask: "How many grams is a handful of chopped walnuts?",
+  ask: { text: "How many grams is a handful of chopped walnuts?" },
   doubt: "no_amount",
 };
 const ignore = () => undefined;
@@ -117,7 +117,7 @@ describe("a line that asks", () => {
   it("shows no weight and takes one as it is typed", async () => {
     const given: Answer[] = [];
     shown(<Line line={ASKS} answered={false} onAnswer={(a) => given.push(a)} onAgain={ignore} />);
-    expect(screen.getByText(ASKS.ask)).toBeTruthy();
+    expect(screen.getByText("How many grams is a handful of chopped walnuts?")).toBeTruthy();
     const field = screen.getByRole("textbox", { name: "Grams for a handful of walnuts" });
     expect(screen.getByRole("button", { name: "So much" })).toHaveProperty("disabled", true);
     await userEvent.type(field, "2 oz{Enter}");
@@ -135,7 +135,7 @@ describe("a line that asks", () => {
   it("offers what it might be, and all of the pantry, only when the name is in doubt", async () => {
     const given: Answer[] = [];
     const answer = { line: 3, ingredient: "butter", leave_out: false, as_read: false };
-    const line: ReadLine = { ...ASKS, doubt: "strange_word", ask: "Is it butter?", options: [{ label: "Unsalted butter", answer }] };
+    const line: ReadLine = { ...ASKS, doubt: "strange_word", ask: { text: "Is it butter?" }, options: [{ label: { text: "Unsalted butter" }, answer }] };
     const { unmount } = shown(<Line line={line} answered={false} onAnswer={(a) => given.push(a)} onAgain={ignore} />);
     await userEvent.click(screen.getByRole("button", { name: "Unsalted butter" }));
     await screen.findByRole("option", { name: "Chopped walnuts" });
@@ -148,7 +148,7 @@ describe("a line that asks", () => {
 
   it("asks only yes or leave out when the amount is unlikely", () => {
     const answer = { line: 3, leave_out: false, as_read: true };
-    shown(<Line line={{ ...ASKS, doubt: "unlikely", options: [{ label: "It is right", answer }] }} answered={false} onAnswer={ignore} onAgain={ignore} />);
+    shown(<Line line={{ ...ASKS, doubt: "unlikely", options: [{ label: { text: "It is right" }, answer }] }} answered={false} onAnswer={ignore} onAgain={ignore} />);
     expect(screen.queryByRole("textbox")).toBeNull();
     expect(screen.getByRole("button", { name: "It is right" })).toBeTruthy();
     expect(screen.getByRole("button", { name: "Leave it out" })).toBeTruthy();

@@ -3,5 +3,5 @@
 mod relay;
 mod zone;
 
-pub use relay::{Lane, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};
+pub use relay::{ChillWaits, Held, Lane, MoreChill, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};
 pub use zone::{ClockChange, MINUTE_FORMAT, Zone};

@@ -43,8 +43,8 @@ pub struct RelayLot {
     /// How long the dough rests on the bench when it comes out of the cold, by how long it was in: from so many minutes on, so many
     /// minutes; in order. Nothing where it is never too cold.
     pub rests: Vec<(i64, i64)>,
-    /// Why the dough is in the cold for as long as it is at least; may be empty.
-    pub chill_why: String,
+    /// Why the dough is in the cold for as long as it is at least, where that is longer than until it is ready.
+    pub chill_why: Option<ChillWaits>,
 }
 
 impl RelayLot {
@@ -130,8 +130,56 @@ pub struct RelayTask {
     pub start_min: i64,
     /// End of the half-open interval.
     pub end_min: i64,
-    /// Why it lies there, where something other than its successor holds it; empty otherwise.
-    pub why: String,
+    /// Why it lies there, where something other than its successor holds it.
+    pub why: Vec<Held>,
+}
+
+/// What makes a chill longer than the slow end of its range.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum MoreChill {
+    /// Its flour rests at least so long.
+    Flour {
+        /// In the cold in all.
+        at_least_min: i64,
+    },
+    /// The sheet is to stay workable while it is rolled and cut.
+    Bench,
+}
+
+/// What of a chill is what.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct ChillWaits {
+    /// Until it is ready.
+    pub ready_min: i64,
+    /// More at the slow end of its range.
+    pub slow_min: i64,
+    /// More beyond that, and what for.
+    pub more: Option<(i64, MoreChill)>,
+}
+
+/// What holds a step where it lies.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Held {
+    /// The next tray wants another heat.
+    AnotherHeat,
+    /// The next tray wants the oven.
+    OvenWanted,
+    /// Its tray has to be free again.
+    TrayWanted,
+    /// On its tray so much longer than it must: the hands are at the next.
+    HandsAtTheNext {
+        /// Longer.
+        longer_min: i64,
+    },
+    /// The chill itself.
+    Chill(ChillWaits),
+    /// In the cold so much longer than it must: the hands are busy, or the next tray is not due.
+    HandsBusy {
+        /// Longer.
+        longer_min: i64,
+    },
+    /// It has got too cold and rests until it can be worked.
+    TooCold,
 }
 
 /// The whole relay.
@@ -185,19 +233,13 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
         let bake_end = (free_by - lot.cool_min).min(next_start.saturating_sub(settle));
         let bake_start = bake_end - lot.bake_min;
         let why = if next_start.saturating_sub(settle) < free_by - lot.cool_min {
-            if settle > 0 {
-                "early, for the next tray wants another heat"
-            } else {
-                "early, for the next tray wants the oven"
-            }
-        } else if reuse.is_some_and(|r| r < -lot.rack_min) {
-            "early, so that its tray is free again"
+            Some(if settle > 0 { Held::AnotherHeat } else { Held::OvenWanted })
         } else {
-            ""
+            reuse.is_some_and(|r| r < -lot.rack_min).then_some(Held::TrayWanted)
         };
         oven_free[oven] = (bake_start, lot.oven_c);
         for &tray in load.iter().rev() {
-            let task = |step, lane, start: i64, end: i64, why: &str| RelayTask {
+            let task = |step, lane, start: i64, end: i64, why: Option<Held>| RelayTask {
                 step,
                 lane,
                 lot: as_u32(lot_at),
@@ -206,28 +248,24 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
                 oven: matches!(lane, Lane::Oven).then_some(as_u32(oven)),
                 start_min: start,
                 end_min: end,
-                why: why.to_owned(),
+                why: why.into_iter().collect(),
             };
             let cut_min = lot.cut_min[all[tray].number];
             let cut_end = hands.latest(bake_start - lot.tray_chill_min, cut_min);
             let held = bake_start - lot.tray_chill_min - cut_end;
             cut_start[tray] = cut_end - cut_min;
             if cut_min > 0 {
-                tasks.push(task(Step::Cut, Lane::Hands, cut_start[tray], cut_end, ""));
+                tasks.push(task(Step::Cut, Lane::Hands, cut_start[tray], cut_end, None));
             }
-            let waits = if held > 0 {
-                format!("{held} min longer than it must: the hands are at the next tray")
-            } else {
-                String::new()
-            };
+            let waits = (held > 0).then_some(Held::HandsAtTheNext { longer_min: held });
             if bake_start > cut_end {
-                tasks.push(task(Step::TrayChill, Lane::Cold, cut_end, bake_start, &waits));
+                tasks.push(task(Step::TrayChill, Lane::Cold, cut_end, bake_start, waits));
             }
             tasks.push(task(Step::Bake, Lane::Oven, bake_start, bake_end, why));
-            tasks.push(task(Step::Cool, Lane::Cooling, bake_end, bake_end + lot.cool_min, ""));
+            tasks.push(task(Step::Cool, Lane::Cooling, bake_end, bake_end + lot.cool_min, None));
             if lot.rack_min > 0 {
                 let lifted = bake_end + lot.cool_min;
-                tasks.push(task(Step::CoolOnRack, Lane::Cooling, lifted, lifted + lot.rack_min, ""));
+                tasks.push(task(Step::CoolOnRack, Lane::Cooling, lifted, lifted + lot.rack_min, None));
             }
         }
     }
@@ -245,7 +283,7 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
             oven: Some(as_u32(oven)),
             start_min: first_bake - input.preheat_min,
             end_min: *first_bake,
-            why: String::new(),
+            why: vec![],
         });
     }
     let first_cut = |lot: usize, from: usize| {
@@ -284,7 +322,7 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
                 oven: None,
                 start_min: start,
                 end_min: start + lot.mix_min,
-                why: String::new(),
+                why: vec![],
             });
         }
     }
@@ -296,7 +334,7 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
 
 /// Forming a mix by `formed`, its time in the cold, and the rest that it needs when that was too long, until it is `wanted`.
 fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted: i64) -> Vec<RelayTask> {
-    let task = |step, lane, start: i64, end: i64, why: String| RelayTask {
+    let task = |step, lane, start: i64, end: i64, why: Vec<Held>| RelayTask {
         step,
         lane,
         lot: as_u32(lot_at),
@@ -308,21 +346,19 @@ fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted
         why,
     };
     let waits = wanted - lot.chill_min - formed;
-    let mut why = lot.chill_why.clone();
+    let mut why: Vec<Held> = lot.chill_why.map(Held::Chill).into_iter().collect();
     if waits > 0 {
-        let held = format!("{waits} min longer than it must: the hands are busy, or the next tray is not due yet");
-        why = if why.is_empty() { held } else { format!("{why}; {held}") };
+        why.push(Held::HandsBusy { longer_min: waits });
     }
     // It comes out earlier by its rest, and the shorter it was in, the less rest it needs: the shortest that is enough.
     let span = wanted - formed;
     let rest = (0..span).find(|&rest| rest >= lot.rest_after(span - rest)).unwrap_or(0);
     let mut found = vec![
-        task(Step::Form, Lane::Hands, formed - lot.form_min, formed, String::new()),
+        task(Step::Form, Lane::Hands, formed - lot.form_min, formed, vec![]),
         task(Step::Chill, Lane::Cold, formed, wanted - rest, why),
     ];
     if rest > 0 {
-        let why = "it has got too cold: it rests, wrapped, until it can be worked again".to_owned();
-        found.push(task(Step::Rest, Lane::Cooling, wanted - rest, wanted, why));
+        found.push(task(Step::Rest, Lane::Cooling, wanted - rest, wanted, vec![Held::TooCold]));
     }
     found
 }
@@ -378,7 +414,7 @@ mod tests {
             cool_min: 8,
             rack_min: 0,
             rests: vec![],
-            chill_why: String::new(),
+            chill_why: None,
         }
     }
 
@@ -468,7 +504,7 @@ mod tests {
         let bakes: Vec<_> = relay.tasks.iter().filter(|t| t.step == Step::Bake).map(|t| (t.lot, t.start_min)).collect();
         // By hand: the second bakes -22 to -8; the first has to be out 10 min before, so it goes in at -46.
         assert_eq!(bakes, vec![(0, -46), (1, -22)]);
-        assert!(relay.tasks.iter().any(|t| t.why.contains("another heat")));
+        assert!(relay.tasks.iter().any(|t| t.why.contains(&Held::AnotherHeat)));
     }
 
     #[test]
@@ -484,14 +520,10 @@ mod tests {
 
     #[test]
     fn dough_that_waits_past_its_window_rests_before_it_is_cut_and_all_is_cool_when_it_is_wanted() {
+        let slow = ChillWaits { ready_min: 25, slow_min: 5, more: None };
         // Two mixes with one pair of hands: one waits while the other is formed and cut, and is too cold after 31 min.
-        let one = RelayLot {
-            cut_min: vec![25; 4],
-            rests: vec![(31, 9)],
-            rack_min: 25,
-            chill_why: "the slow end".to_owned(),
-            ..lot(4)
-        };
+        let one =
+            RelayLot { cut_min: vec![25; 4], rests: vec![(31, 9)], rack_min: 25, chill_why: Some(slow), ..lot(4) };
         let i = RelayInput { lots: vec![one], ..input(4, 4) };
         let relay = plan_relay(&i);
         assert_sound(&i, &relay);
@@ -499,14 +531,16 @@ mod tests {
         assert!(rests.iter().any(|r| r.end_min - r.start_min == 9), "{:?}", relay.tasks);
         let last = relay.tasks.iter().filter(|t| t.step == Step::CoolOnRack).map(|t| t.end_min).max();
         assert_eq!(last, Some(0));
-        assert!(relay.tasks.iter().filter(|t| t.step == Step::Chill).all(|t| t.why.starts_with("the slow end")));
+        assert!(
+            relay.tasks.iter().filter(|t| t.step == Step::Chill).all(|t| t.why.first() == Some(&Held::Chill(slow)))
+        );
     }
 
     #[test]
     fn fewer_trays_start_earlier() {
         let (two, four) = (plan_relay(&input(6, 2)), plan_relay(&input(6, 4)));
         assert!(two.start_min < four.start_min);
-        assert!(two.tasks.iter().any(|t| t.why.contains("tray is free")));
+        assert!(two.tasks.iter().any(|t| t.why.contains(&Held::TrayWanted)));
     }
 
     proptest! {

@@ -106,7 +106,7 @@ impl PlaceKnowledge {
             air_sd: if self.air_taught { self.air.1 } else { TemperatureDifference::new_k(0.0) },
             correlation: self.correlation,
         };
-        Place::new(air, film).map_or(*place, |known| known.doubted(doubt).called(place.name()))
+        Place::new(air, film).map_or(*place, |known| known.doubted(doubt).being(place.lies()))
     }
 
     /// What is still known of it on another day: a little less.

@@ -2,11 +2,12 @@
 //! how long.
 
 use super::fit::{Fit, PlaceKnowledge, Reading, Spot, Stage, check_readings, shown};
+use super::never::Never;
 use super::piece::{Piece, Support, Wrap};
 use super::report::{HORIZON, Place, settled};
 use super::solver::{Body, Sample};
 use super::thermal::{Thermal, WaterState};
-use super::window::{Side, Target, Window};
+use super::window::{Feeling, Side, Target, Window};
 use crate::dough::Composition;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::safety::COLD;
@@ -55,7 +56,7 @@ pub struct Live {
     /// When it is no longer ready, after it was.
     pub past_after: Option<Span>,
     /// Why it does not get ready where it lies.
-    pub never: Option<String>,
+    pub never: Option<Never>,
     /// Working temperatures, where the dough has any.
     pub window: Option<Window>,
     /// Whether its water was taken to freeze.
@@ -219,9 +220,9 @@ impl Live {
         shown(&self.at(after), spot, self.spell(after).warming)
     }
 
-    /// How it is for its purpose at a moment, and the word for it; `None` where the dough has no window.
+    /// How it is for its purpose at a moment, and how it feels; `None` where the dough has no window.
     #[must_use]
-    pub fn feels(&self, after: Span) -> Option<(Side, &'static str)> {
+    pub fn feels(&self, after: Span) -> Option<(Side, Feeling)> {
         self.felt(&self.at(after), self.spell(after).warming)
     }
 
@@ -251,7 +252,7 @@ impl Live {
     }
 
     /// A warming piece is judged by its mean, a cooling one by its softest point and its mean, both by firmness.
-    fn felt(&self, s: &Sample, warming: bool) -> Option<(Side, &'static str)> {
+    fn felt(&self, s: &Sample, warming: bool) -> Option<(Side, Feeling)> {
         Some(self.window?.feels_at(self.target, s, warming))
     }
 
@@ -291,10 +292,7 @@ impl Live {
     /// Reads off the curve when it is ready and past, the last stay beginning at `first`.
     fn tell(&mut self, first: usize) {
         if self.window.is_none() && !matches!(self.target, Target::Core(_)) {
-            self.never = Some(
-                "never: most of the fat in this dough stays liquid, so no cold makes it firm enough to roll or slice"
-                    .to_owned(),
-            );
+            self.never = Some(Never::LiquidFat);
             return;
         }
         let Some((at, moment)) = self.first_when(&self.curve, first, true) else {
@@ -315,55 +313,28 @@ impl Live {
         self.past_after = self.first_when(&self.curve, at, false).map(|(_, moment)| moment);
     }
 
-    fn why_never(&self, first: usize) -> String {
+    fn why_never(&self, first: usize) -> Never {
         let spell = self.spells[self.spells.len() - 1];
-        let (begins, air) = (&self.curve[first], self.place.air().c());
-        let end = &self.curve[self.curve.len() - 1];
-        let degrees = |t: f64| format!("{t:.1}\u{b0}").replace('-', "\u{2212}");
+        let (begins, end) = (&self.curve[first], &self.curve[self.curve.len() - 1]);
+        let air = self.place.air();
+        let gets_too_cold =
+            || self.curve[first..].iter().any(|s| self.felt(s, false).is_some_and(|(side, _)| side == Side::TooCold));
         match self.felt(begins, spell.warming) {
-            Some((Side::TooCold, _)) if !spell.warming => format!(
-                "too cold already at {}: let it rest on the bench, it will not get better here",
-                degrees(begins.mean.c())
-            ),
-            Some((Side::TooCold, _)) => {
-                format!("never: {} is too cool to soften it", degrees(air))
-            }
-            Some((Side::TooWarm, _)) if spell.warming => {
-                format!("too warm at {} and getting warmer: put it back in the cold", degrees(begins.mean.c()))
-            }
-            _ if !spell.warming
-                && self.curve[first..].iter().any(|s| self.felt(s, false).is_some_and(|(side, _)| side == Side::TooCold)) =>
-            {
-                "never all through: its rim is too hard here before its middle is firm; take it out early and let it rest"
-                    .to_owned()
-            }
+            Some((Side::TooCold, _)) if !spell.warming => Never::TooColdAlready { mean: begins.mean },
+            Some((Side::TooCold, _)) => Never::TooCoolToSoften { air },
+            Some((Side::TooWarm, _)) if spell.warming => Never::GettingWarmer { mean: begins.mean },
+            _ if !spell.warming && gets_too_cold() => Never::RimFirst,
             _ => match (self.target, self.window) {
-                (Target::Core(wanted), _) => {
-                    format!(
-                        "never: the {} is at {}, and its core would have to reach {}",
-                        self.place.name(),
-                        degrees(air),
-                        degrees(wanted.c())
-                    )
-                }
+                (Target::Core(core), _) => Never::PlaceIsAt { lies: self.place.lies(), air, core },
                 (target, Some(window)) => {
-                    let limit = match target {
-                        Target::Slicing => window.slices_to,
-                        Target::Oven => window.oven_ready,
-                        Target::Rolling | Target::Core(_) => window.rolls_to,
-                    };
-                    if air > limit.c() - 0.2 {
-                        format!(
-                            "never: the {} is at {}, and the core would have to reach {}",
-                            self.place.name(),
-                            degrees(air),
-                            degrees(limit.c())
-                        )
+                    let core = window.working(target).to;
+                    if air.c() > core.c() - 0.2 {
+                        Never::PlaceIsAt { lies: self.place.lies(), air, core }
                     } else {
-                        format!("not within a day: the core is then still at {}", degrees(end.warmest.c()))
+                        Never::NotWithinADay { core: end.warmest }
                     }
                 }
-                (_, None) => "never".to_owned(),
+                (_, None) => Never::LiquidFat,
             },
         }
     }
@@ -426,21 +397,21 @@ mod tests {
         tracked(vec![fridge(0.0)]).live(readings).unwrap()
     }
 
-    fn word(l: &Live, minutes: f64) -> &'static str {
+    fn word(l: &Live, minutes: f64) -> Feeling {
         l.feels(Span::new_min(minutes)).unwrap().1
     }
 
     #[test]
     fn without_readings_it_is_what_the_plan_says() {
         let l = in_the_fridge(&[]);
-        assert_eq!(word(&l, 0.0), "tacky");
+        assert_eq!(word(&l, 0.0), Feeling::Tacky);
         let ready = l.ready_after.unwrap();
         let (early, late) = l.ready_between.unwrap();
         assert!(early < ready && ready < late && l.past_after.unwrap() > late);
         // B disc 22 x 180 mm in film, 20.5 to 4, h 7: the core is at 16 after 36 min and at 12 after 76 (reference runs).
         let core = |m| l.at(Span::new_min(m)).warmest.c();
         assert!((core(36.0) - 16.0).abs() < 0.3 && (core(76.0) - 12.0).abs() < 0.3);
-        assert_eq!((word(&l, 50.0), word(&l, 300.0)), ("rolls clean", "cracks"));
+        assert_eq!((word(&l, 50.0), word(&l, 300.0)), (Feeling::RollsClean, Feeling::Cracks));
     }
 
     #[test]
@@ -478,7 +449,7 @@ mod tests {
         );
         let past = l.past_after.unwrap().min();
         assert!(past > 62.0 && past < 110.0, "{past}");
-        assert_eq!((word(&l, 61.0), word(&l, past + 1.0)), ("rolls clean", "tacky"));
+        assert_eq!((word(&l, 61.0), word(&l, past + 1.0)), (Feeling::RollsClean, Feeling::Tacky));
         assert!(l.ready_between.is_none() && l.never.is_none());
         assert!((l.out_of_the_cold(Span::new_min(90.0)).min() - 30.0).abs() < 0.1);
     }
@@ -488,7 +459,7 @@ mod tests {
         let l = tracked(vec![fridge(0.0), bench(600.0, 22.0)]).live(&[]).unwrap();
         let ready = l.ready_after.unwrap().min();
         assert!(ready > 602.0 && ready < 640.0, "{ready}");
-        assert_eq!((word(&l, 601.0), word(&l, ready + 1.0)), ("cracks", "rolls clean"));
+        assert_eq!((word(&l, 601.0), word(&l, ready + 1.0)), (Feeling::Cracks, Feeling::RollsClean));
         assert!(l.past_after.unwrap().min() > ready);
         assert!(l.ready_between.is_some_and(|(a, b)| a.min() < ready && ready < b.min()));
     }
@@ -507,11 +478,11 @@ mod tests {
     #[test]
     fn what_never_gets_ready_says_why() {
         let warm = tracked(vec![stay(0.0, 19.0, 7.0, Support::Rack)]).live(&[]).unwrap();
-        assert!(warm.never.unwrap().starts_with("never: the place is at 19.0"));
+        assert!(matches!(warm.never.unwrap(), Never::PlaceIsAt { air, .. } if air.c() == 19.0));
         let cold = tracked(vec![fridge(0.0), stay(700.0, -18.0, 8.0, Support::Rack)]).live(&[]).unwrap();
-        assert!(cold.never.unwrap().starts_with("too cold already"));
+        assert!(matches!(cold.never.unwrap(), Never::TooColdAlready { .. }));
         let out = tracked(vec![bench(0.0, 24.0)]).live(&[]).unwrap();
-        assert!(out.never.unwrap().starts_with("too warm"));
+        assert!(matches!(out.never.unwrap(), Never::GettingWarmer { .. }));
     }
 
     #[test]
@@ -524,7 +495,7 @@ mod tests {
         let ready = l.ready_after.unwrap().min();
         // Common practice: 5 to 10 min in the freezer.
         assert!(ready > 2.0 && ready < 10.0 && l.past_after.is_none(), "{ready}");
-        assert_eq!((word(&l, 0.5), word(&l, 30.0)), ("soft", "firm"));
+        assert_eq!((word(&l, 0.5), word(&l, 30.0)), (Feeling::Soft, Feeling::Firm));
     }
 
     #[test]

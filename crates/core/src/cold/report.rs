@@ -1,5 +1,6 @@
 //! The questions of the cold station answered with the solver.
 
+use super::never::{Lies, Never};
 use super::piece::{Piece, Support, Wrap};
 use super::solver::{Body, Sample};
 use super::thermal::{Thermal, WaterState};
@@ -26,7 +27,7 @@ pub struct Place {
     air: Temperature,
     film: Film,
     doubt: Doubt,
-    name: &'static str,
+    lies: Lies,
 }
 
 impl Place {
@@ -40,20 +41,20 @@ impl Place {
             air: Temperature::new_c(air_c),
             film: Film::new_w_m2k(film_w_m2k),
             doubt: Doubt::default(),
-            name: "place",
+            lies: Lies::Somewhere,
         })
     }
 
-    /// The same place, called so in sentences.
+    /// The same place, known to be that one.
     #[must_use]
-    pub fn called(self, name: &'static str) -> Self {
-        Self { name, ..self }
+    pub fn being(self, lies: Lies) -> Self {
+        Self { lies, ..self }
     }
 
-    /// What it is called.
+    /// Which it is.
     #[must_use]
-    pub fn name(&self) -> &'static str {
-        self.name
+    pub fn lies(&self) -> Lies {
+        self.lies
     }
 
     /// The same place, otherwise known.
@@ -206,8 +207,8 @@ pub struct ChillAnswer {
     pub ready_between: Option<(Span, Span)>,
     /// When it has become too cold for its purpose, within a day.
     pub past_after: Option<Span>,
-    /// Why it never gets ready, as a sentence.
-    pub never: Option<String>,
+    /// Why it never gets ready.
+    pub never: Option<Never>,
     /// The working temperatures of this dough, where it has any.
     pub window: Option<Window>,
     /// Whether its water was taken to freeze.
@@ -225,6 +226,14 @@ pub struct ToldMinutes {
     pub latest: i64,
     /// Until it is too cold, where it will be within a day.
     pub past: Option<i64>,
+}
+
+impl ToldMinutes {
+    /// When it is ready.
+    #[must_use]
+    pub fn ready(&self) -> Span {
+        Span::new_min(f64::from(i32::try_from(self.ready).unwrap_or(i32::MAX)))
+    }
 }
 
 impl ChillAnswer {
@@ -273,11 +282,8 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
         water: thermal.water(),
     };
     let Some(limits) = limits(question, window.as_ref()) else {
-        let said =
-            "never: most of the fat in this dough stays liquid, so no cold makes it firm enough to roll or slice"
-                .to_owned();
         let run = run(question, &thermal, (0.0, 0.0), &|_| false);
-        return answer(None, None, run, Some(said));
+        return answer(None, None, run, Some(Never::LiquidFat));
     };
     let done = |s: &Sample| limits.met(s) && limits.past_below.is_none_or(|cold| s.felt < cold);
     let curve = run(question, &thermal, (0.0, 0.0), &done);
@@ -401,19 +407,12 @@ impl Limits {
         crossing(curve, of, self.limit())
     }
 
-    fn never(&self, question: &ChillQuestion, curve: &[Sample]) -> String {
+    fn never(&self, question: &ChillQuestion, curve: &[Sample]) -> Never {
         let air = question.place.air.c();
-        let reached = curve.last().map_or(question.start.c(), |s| s.warmest.c());
-        let degrees = |t: f64| format!("{t:.1}\u{b0}").replace('-', "\u{2212}");
         if !self.warming && air > self.core.c() - 0.2 || self.warming && air < self.core.c() + 0.2 {
-            format!(
-                "never: the {} is at {}, and the core would have to reach {}",
-                question.place.name(),
-                degrees(air),
-                degrees(self.core.c())
-            )
+            Never::PlaceIsAt { lies: question.place.lies(), air: question.place.air, core: self.core }
         } else {
-            format!("not within a day: the core is then still at {}", degrees(reached))
+            Never::NotWithinADay { core: curve.last().map_or(question.start, |s| s.warmest) }
         }
     }
 }

@@ -1,5 +1,6 @@
 //! The other way round: what must be done so that a piece is ready at a wanted time.
 
+use super::never::Never;
 use super::piece::Piece;
 use super::report::{ChillQuestion, chill};
 use crate::error::InputErrors;
@@ -34,7 +35,7 @@ pub fn disc_of(mass: Mass, thickness: Length, density: Density) -> Piece {
 /// Whether a piece is ready within the time there is, at the slow end of its range.
 ///
 /// Fails when it never gets ready where it is put, with the reason.
-pub fn in_time(question: &ChillQuestion, within: Span) -> Result<InTime, String> {
+pub fn in_time(question: &ChillQuestion, within: Span) -> Result<InTime, Never> {
     let needs = slow_end(question)?;
     Ok(InTime { needs, makes_it: needs <= within, thickest: None })
 }
@@ -42,7 +43,7 @@ pub fn in_time(question: &ChillQuestion, within: Span) -> Result<InTime, String>
 /// As [`in_time`] for a disc of `mass`, with the thickest disc that makes it.
 ///
 /// A thinner disc is never slower, so the thickest is found by halving, to half a millimetre.
-pub fn disc_in_time(question: &ChillQuestion, mass: Mass, density: Density, within: Span) -> Result<InTime, String> {
+pub fn disc_in_time(question: &ChillQuestion, mass: Mass, density: Density, within: Span) -> Result<InTime, Never> {
     let mut answer = in_time(question, within)?;
     let needs = |mm: f64| -> Result<Option<Span>, InputErrors> {
         let piece = disc_of(mass, Length::new_mm(mm), density);
@@ -67,12 +68,12 @@ pub fn disc_in_time(question: &ChillQuestion, mass: Mass, density: Density, with
     Ok(answer)
 }
 
-fn slow_end(question: &ChillQuestion) -> Result<Span, String> {
+fn slow_end(question: &ChillQuestion) -> Result<Span, Never> {
     let answer = chill(question);
     match (answer.ready_between, answer.ready_after) {
         (Some((_, late)), _) => Ok(late),
         (None, Some(ready)) => Ok(ready),
-        (None, None) => Err(answer.never.unwrap_or_else(|| "never".to_owned())),
+        (None, None) => Err(answer.never.unwrap_or(Never::LiquidFat)),
     }
 }
 
@@ -128,7 +129,7 @@ mod tests {
     #[test]
     fn no_time_at_all_has_no_way_out_and_a_warm_place_says_never() {
         assert_eq!(disc_in_time(&disc(22.0, 4.0), MASS, DENSITY, Span::new_min(1.0)).unwrap().thickest, None);
-        let said = disc_in_time(&disc(22.0, 19.0), MASS, DENSITY, Span::new_min(60.0)).unwrap_err();
-        assert!(said.starts_with("never: the place is at 19.0"), "{said}");
+        let never = disc_in_time(&disc(22.0, 19.0), MASS, DENSITY, Span::new_min(60.0)).unwrap_err();
+        assert!(matches!(never, Never::PlaceIsAt { air, .. } if air.c() == 19.0), "{never:?}");
     }
 }

@@ -31,17 +31,33 @@ pub enum DoughState {
     Slack,
 }
 
-impl DoughState {
-    /// The trade's word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Hard => "cracks",
-            Self::RollsClean => "rolls clean",
-            Self::Tacky => "tacky",
-            Self::Slack => "slack",
-        }
-    }
+/// How a piece is for its purpose.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Feeling {
+    /// To be rolled: runs.
+    Slack,
+    /// To be rolled: sticks.
+    Tacky,
+    /// To be rolled: as it should be.
+    RollsClean,
+    /// To be rolled: cracks.
+    Cracks,
+    /// To be sliced: squashes under the knife.
+    Squashes,
+    /// To be sliced: as it should be.
+    SlicesClean,
+    /// To be sliced: shatters.
+    Shatters,
+    /// Cut pieces: too soft for the oven.
+    Soft,
+    /// Cut pieces: as they should be.
+    Firm,
+    /// Cold enough by a thermometer, its fat not set yet.
+    StillSetting,
+    /// A wanted temperature is not reached.
+    NotThere,
+    /// It is.
+    There,
 }
 
 /// Which side of ready a piece is on.
@@ -94,8 +110,6 @@ pub struct Working {
     pub from: Option<Temperature>,
     /// Its core at this or colder; of a piece that is warming up its mean.
     pub to: Temperature,
-    /// What it does then, in the trade's words.
-    pub does: &'static str,
 }
 
 impl Window {
@@ -139,10 +153,10 @@ impl Window {
     #[must_use]
     pub fn working(&self, target: Target) -> Working {
         match target {
-            Target::Rolling => Working { from: Some(self.rolls_from), to: self.rolls_to, does: "rolls clean" },
-            Target::Slicing => Working { from: Some(self.slices_from), to: self.slices_to, does: "slices clean" },
-            Target::Oven => Working { from: None, to: self.oven_ready, does: "is firm enough for the oven" },
-            Target::Core(to) => Working { from: None, to, does: "is cold enough" },
+            Target::Rolling => Working { from: Some(self.rolls_from), to: self.rolls_to },
+            Target::Slicing => Working { from: Some(self.slices_from), to: self.slices_to },
+            Target::Oven => Working { from: None, to: self.oven_ready },
+            Target::Core(to) => Working { from: None, to },
         }
     }
 
@@ -160,35 +174,35 @@ impl Window {
         }
     }
 
-    /// How a piece is for its purpose, and the trade's word for it. The core counts as warm, the mean as cold; a piece
+    /// How a piece is for its purpose, and how it feels. The core counts as warm, the mean as cold; a piece
     /// that is warming up is judged by its mean alone.
     #[must_use]
-    pub fn feels(&self, target: Target, core: Temperature, mean: Temperature) -> (Side, &'static str) {
+    pub fn feels(&self, target: Target, core: Temperature, mean: Temperature) -> (Side, Feeling) {
         match target {
             Target::Rolling => match self.state(core) {
-                DoughState::Slack => (Side::TooWarm, "slack"),
-                DoughState::Tacky => (Side::TooWarm, "tacky"),
-                DoughState::RollsClean if mean >= self.rolls_from => (Side::Ready, "rolls clean"),
-                DoughState::RollsClean | DoughState::Hard => (Side::TooCold, "cracks"),
+                DoughState::Slack => (Side::TooWarm, Feeling::Slack),
+                DoughState::Tacky => (Side::TooWarm, Feeling::Tacky),
+                DoughState::RollsClean if mean >= self.rolls_from => (Side::Ready, Feeling::RollsClean),
+                DoughState::RollsClean | DoughState::Hard => (Side::TooCold, Feeling::Cracks),
             },
-            Target::Slicing if core > self.slices_to => (Side::TooWarm, "squashes"),
-            Target::Slicing if mean < self.slices_from => (Side::TooCold, "shatters"),
-            Target::Slicing => (Side::Ready, "slices clean"),
-            Target::Oven if core > self.oven_ready => (Side::TooWarm, "soft"),
-            Target::Oven => (Side::Ready, "firm"),
-            Target::Core(wanted) if core > wanted => (Side::TooWarm, "not there yet"),
-            Target::Core(_) => (Side::Ready, "there"),
+            Target::Slicing if core > self.slices_to => (Side::TooWarm, Feeling::Squashes),
+            Target::Slicing if mean < self.slices_from => (Side::TooCold, Feeling::Shatters),
+            Target::Slicing => (Side::Ready, Feeling::SlicesClean),
+            Target::Oven if core > self.oven_ready => (Side::TooWarm, Feeling::Soft),
+            Target::Oven => (Side::Ready, Feeling::Firm),
+            Target::Core(wanted) if core > wanted => (Side::TooWarm, Feeling::NotThere),
+            Target::Core(_) => (Side::Ready, Feeling::There),
         }
     }
 
     /// The same of a moment of a run, by how firm the fat is: its softest point counts as warm, its mean as cold, of a piece that warms up the
     /// mean alone. What a thermometer would call ready while its fat has not set yet is told as that.
     #[must_use]
-    pub fn feels_at(&self, target: Target, s: &Sample, warming: bool) -> (Side, &'static str) {
+    pub fn feels_at(&self, target: Target, s: &Sample, warming: bool) -> (Side, Feeling) {
         let felt = self.feels(target, if warming { s.felt } else { s.softest }, s.felt);
         let by_thermometer = self.feels(target, if warming { s.mean } else { s.warmest }, s.mean);
         match (felt.0, by_thermometer.0) {
-            (Side::TooWarm, Side::Ready | Side::TooCold) => (Side::TooWarm, "still setting"),
+            (Side::TooWarm, Side::Ready | Side::TooCold) => (Side::TooWarm, Feeling::StillSetting),
             _ => felt,
         }
     }

@@ -1,9 +1,9 @@
 //! The correction at the bowl: what the hand says, what to add, and when to stop adding. Common practice, no source.
 
 use super::ingredient::{Kind, Role};
-use super::{Formula, MixMethod};
+use super::{Formula, MixMethod, Reason};
 use crate::error::{Checks, InputErrors};
-use crate::units::{Mass, Temperature};
+use crate::units::{Mass, Share, Temperature};
 
 /// What is wrong with the dough.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -40,18 +40,18 @@ pub struct Correction {
     pub amount: Mass,
     /// What may be added in all to this mix, what went in before included.
     pub limit: Mass,
-    /// What to do, in a sentence.
-    pub say: String,
+    /// What to do.
+    pub say: Reason,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<Reason>,
 }
 
 /// Flour at a time, of the flour.
 const FLOUR_STEP: (f64, f64) = (0.01, 0.02);
 /// Flour in all, of the flour: more makes another formula.
 const FLOUR_LIMIT: f64 = 0.06;
-/// A tablespoon of liquid (15 g) to 600 g of dough.
-const SPOON_G_PER_G: f64 = 15.0 / 600.0;
+/// A tablespoon of liquid to so much dough.
+const SPOON: (Mass, Mass) = (Mass::new_g(15.0), Mass::new_g(600.0));
 /// Spoons in all.
 const SPOONS_LIMIT: f64 = 3.0;
 
@@ -78,7 +78,7 @@ pub fn correct(
     let flour = formula.role_mass(Role::Flour) * (mix / formula.total());
     let high = method.dough_between().1;
     let warm = measured.filter(|t| t.c() > high.c() + 0.5);
-    let nothing = |say: String, reasons: Vec<String>| Correction {
+    let nothing = |say: Reason, reasons: Vec<Reason>| Correction {
         add: None,
         amount: Mass::new_g(0.0),
         limit: Mass::new_g(0.0),
@@ -86,23 +86,14 @@ pub fn correct(
         reasons,
     };
     if squeeze == Squeeze::Holds && feel != Feel::TooWarm {
-        return Ok(nothing(
-            "Leave it as it is.".to_owned(),
-            vec![
-                "A handful that holds, with nothing crumbling off or sticking, is right whatever the bowl looks like."
-                    .to_owned(),
-            ],
-        ));
+        return Ok(nothing(Reason::LeaveIt, vec![Reason::HandfulHolds]));
     }
     if feel == Feel::TooWarm || squeeze == Squeeze::Smears || (feel == Feel::TooSticky && warm.is_some()) {
-        let mut reasons = vec!["Warm fat is soft fat: it feels like too little flour and is not. Flour added now makes it tough when it is cold.".to_owned()];
+        let mut reasons = vec![Reason::WarmFat];
         if let Some(t) = measured {
-            reasons.push(format!("It is {:.1}\u{b0}; this way of mixing wants at most {:.0}\u{b0}.", t.c(), high.c()));
+            reasons.push(Reason::WarmerThanWanted { dough: t, at_most: high });
         }
-        return Ok(nothing(
-            "Add nothing. Press it flat, wrap it, and let the cold do it; then feel again.".to_owned(),
-            reasons,
-        ));
+        return Ok(nothing(Reason::AddNothingChill, reasons));
     }
     Ok(match feel {
         Feel::TooSticky => {
@@ -112,39 +103,31 @@ pub fn correct(
             let amount = Mass::new_g((flour.g() * step).min(room).round());
             if amount.g() < 1.0 {
                 return Ok(nothing(
-                    "Add no more flour. Chill it for twenty minutes and roll it between papers.".to_owned(),
-                    vec![format!(
-                        "{:.0} g have gone in already; more than {:.0} % of the flour makes another formula.",
-                        added.0.g(),
-                        100.0 * FLOUR_LIMIT
-                    )],
+                    Reason::NoMoreFlour,
+                    vec![Reason::FlourWentIn { mass: added.0, at_most: Share::new(FLOUR_LIMIT) }],
                 ));
             }
             Correction {
                 add: Some(main_flour_key(formula)),
                 amount,
                 limit,
-                say: format!("Add {:.0} g of flour, mix ten seconds, and squeeze again.", amount.g()),
+                say: Reason::AddFlour { mass: amount },
                 reasons: vec![
-                    format!(
-                        "{:.0} % of the {:.0} g of flour in this mix, never more at a time.",
-                        100.0 * step,
-                        flour.g()
-                    ),
-                    format!("Stop at {:.0} g in all, {:.0} % of the flour.", limit.g(), 100.0 * FLOUR_LIMIT),
+                    Reason::FlourAtATime { share: Share::new(step), flour },
+                    Reason::StopAt { mass: limit, share: Share::new(FLOUR_LIMIT) },
                 ],
             }
         }
         Feel::DryWontGather => {
-            let spoon = mix.g() * SPOON_G_PER_G;
+            let spoon = mix.g() * (SPOON.0 / SPOON.1);
             let step = if squeeze == Squeeze::Crumbles { 1.0 } else { 0.5 };
             let limit = Mass::new_g(spoon * SPOONS_LIMIT);
             let room = (limit.g() - added.1.g()).max(0.0);
             let amount = Mass::new_g((spoon * step).min(room).round());
             if amount.g() < 1.0 {
                 return Ok(nothing(
-                    "Add no more liquid. Cover it and let it rest half an hour; the flour drinks slowly.".to_owned(),
-                    vec![format!("{:.0} g have gone in already, {SPOONS_LIMIT:.0} spoons' worth.", added.1.g())],
+                    Reason::NoMoreLiquid,
+                    vec![Reason::LiquidWentIn { mass: added.1, spoons: SPOONS_LIMIT }],
                 ));
             }
             let with = liquid_key(formula);
@@ -152,15 +135,8 @@ pub fn correct(
                 add: Some(with),
                 amount,
                 limit,
-                say: format!(
-                    "Add {:.0} g of {}, drop by drop, and squeeze again.",
-                    amount.g(),
-                    if with == "egg" { "beaten egg" } else { with }
-                ),
-                reasons: vec![
-                    "A spoon (15 g) to 600 g of dough when it crumbles, half of that when it only cracks.".to_owned(),
-                    "Scooped flour or a small egg is the usual cause.".to_owned(),
-                ],
+                say: Reason::AddLiquid { mass: amount, with },
+                reasons: vec![Reason::SpoonToDough { spoon: SPOON.0, dough: SPOON.1 }, Reason::UsualCauseOfDry],
             }
         }
         Feel::TooWarm => unreachable!("answered above"),
@@ -267,7 +243,7 @@ mod tests {
     #[test]
     fn warm_dough_is_never_given_flour() {
         let c = ask(Feel::TooSticky, Squeeze::Clings, Some(24.5), (0.0, 0.0));
-        assert!(c.add.is_none() && c.say.contains("Add nothing"), "{c:?}");
+        assert!(c.add.is_none() && c.say == Reason::AddNothingChill, "{c:?}");
         assert!(ask(Feel::TooSticky, Squeeze::Clings, Some(21.0), (0.0, 0.0)).add.is_some());
     }
 
@@ -275,7 +251,7 @@ mod tests {
     fn there_is_a_limit_and_what_went_in_counts() {
         assert_eq!(ask(Feel::TooSticky, Squeeze::Clings, None, (23.0, 0.0)).amount.g(), 5.0);
         assert!(ask(Feel::TooSticky, Squeeze::Clings, None, (28.0, 0.0)).add.is_none());
-        assert!(ask(Feel::DryWontGather, Squeeze::Crumbles, None, (0.0, 70.0)).say.contains("rest half an hour"));
+        assert_eq!(ask(Feel::DryWontGather, Squeeze::Crumbles, None, (0.0, 70.0)).say, Reason::NoMoreLiquid);
         let bad = (Mass::new_g(-1.0), Mass::new_g(0.0));
         let mix = Mass::new_g(925.0);
         assert!(correct(&formula(), mix, MixMethod::RubbedIn, Feel::TooWarm, Squeeze::Holds, None, bad).is_err());

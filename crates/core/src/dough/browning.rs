@@ -3,7 +3,9 @@
 use super::Formula;
 use super::ingredient::{Ingredient, Kind, Role};
 use super::judgement::Judgement;
+use super::reason::{Browning, Reason};
 use super::strength::soda_used_up;
+use crate::units::Share;
 
 /// What a dough without sugar browns by, and what sugar adds at its usual share of the dough, with an exponent, no further than so many
 /// times that. Calibrated.
@@ -36,8 +38,8 @@ pub(crate) fn browning_pace(sugar: f64, reducing: f64, soda_percent: f64, egg_pr
         * adds(EGG, egg_protein)
 }
 
-/// How fast a formula browns, in a word and why.
-pub(super) fn browning(formula: &Formula) -> Judgement {
+/// How fast a formula browns, and why.
+pub(super) fn browning(formula: &Formula) -> Judgement<Browning> {
     // Pieces brown by themselves: the dough between them is judged.
     let dough_g = formula.grams_of(|i| if i.kind.is_inclusion() { 0.0 } else { 100.0 });
     let of_dough = |part: &dyn Fn(&Ingredient) -> f64| {
@@ -49,28 +51,27 @@ pub(super) fn browning(formula: &Formula) -> Judgement {
     let soda_g = (formula.mass_of("baking-soda").g() - used_up).max(0.0);
     let soda = 100.0 * soda_g / formula.role_mass(Role::Flour).g().max(1e-9);
     let pace = browning_pace(sugar, reducing, soda, egg) / USUAL;
-    let word = match pace {
-        p if p < 0.75 => "stays pale",
-        p if p < 1.35 => "turns golden in its time",
-        p if p < 2.0 => "browns early",
-        _ => "browns fast",
+    let verdict = match pace {
+        p if p < 0.75 => Browning::StaysPale,
+        p if p < 1.35 => Browning::Golden,
+        p if p < 2.0 => Browning::Early,
+        _ => Browning::Fast,
     };
-    let mut reasons = vec![format!("Sugars are {:.0} % of the dough.", 100.0 * sugar)];
+    let mut reasons = vec![Reason::Sugars { share: Share::new(sugar) }];
     if egg < 0.001 {
-        reasons.push("Without egg it browns late.".to_owned());
+        reasons.push(Reason::LateWithoutEgg);
     }
     if reducing > 0.003 {
-        reasons.push(format!(
-            "{:.1} % of the dough are sugars that brown early (honey, syrup, malt, milk): {:.1} times the pace.",
-            100.0 * reducing,
-            1.0 + REDUCING.0 * (1.0 - (-reducing / REDUCING.1).exp())
-        ));
+        reasons.push(Reason::BrownsEarly {
+            share: Share::new(reducing),
+            pace: 1.0 + REDUCING.0 * (1.0 - (-reducing / REDUCING.1).exp()),
+        });
     }
     if soda > 0.05 {
-        reasons.push("Soda makes it brown sooner.".to_owned());
+        reasons.push(Reason::SodaBrowns);
     }
     if hides_colour(formula) {
-        reasons.push("Cocoa hides the colour: judge it by time and touch.".to_owned());
+        reasons.push(Reason::CocoaHides);
     }
-    Judgement { word, level: (pace.ln() / 3.0_f64.ln() * 0.5 + 0.4).clamp(0.0, 1.0), reasons }
+    Judgement { verdict, level: (pace.ln() / 3.0_f64.ln() * 0.5 + 0.4).clamp(0.0, 1.0), reasons }
 }

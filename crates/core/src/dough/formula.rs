@@ -86,6 +86,23 @@ pub struct Ratio {
     pub flour: f64,
 }
 
+/// Where a balance stands among those that practitioners know.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Standing {
+    /// More butter than sugar.
+    ShortAndTender,
+    /// Near 1 : 1 : 3.
+    HoldsItsShape,
+    /// Between that and the sweeter ones.
+    FirmCutOut,
+    /// Near 1 : 2 : 3.
+    SweetAndCrisp,
+    /// Spreads some.
+    SoftCutOut,
+    /// Better piped or pressed than cut.
+    RichAndSoft,
+}
+
 impl Ratio {
     /// Flour over butter and sugar together, the measure the spread follows.
     #[must_use]
@@ -93,22 +110,22 @@ impl Ratio {
         self.flour / (1.0 + self.sugar)
     }
 
-    /// The school it belongs to, in the trade's words. Common practice, no source.
+    /// Where it stands. Common practice, no source.
     #[must_use]
-    pub fn school(self) -> &'static str {
+    pub fn standing(self) -> Standing {
         let dryness = self.flour_over_rest();
         if self.sugar < 0.8 && self.flour < 2.0 && dryness >= 0.85 {
-            "short and tender: more butter than sugar"
+            Standing::ShortAndTender
         } else if dryness >= 1.3 {
-            "holds its shape: near 1 : 1 : 3"
+            Standing::HoldsItsShape
         } else if dryness >= 1.1 {
-            "a firm cut-out: between 1 : 1 : 3 and the sweeter doughs"
+            Standing::FirmCutOut
         } else if dryness >= 0.95 && self.sugar >= 1.5 {
-            "sweet and crisp: near 1 : 2 : 3"
+            Standing::SweetAndCrisp
         } else if dryness >= 0.82 {
-            "a soft cut-out: chill it well, it spreads some"
+            Standing::SoftCutOut
         } else {
-            "rich and soft: better piped or pressed than cut"
+            Standing::RichAndSoft
         }
     }
 }
@@ -356,7 +373,7 @@ mod tests {
         let percents: Vec<f64> = f.bakers_percentages().iter().map(|l| l.percent.percent()).collect();
         assert!((percents[0] - 83.333).abs() < 1e-3 && (percents[2] - 33.333).abs() < 1e-3);
         assert_eq!((f.ratio().sugar, f.ratio().flour), (1.0, 3.0));
-        assert!(f.ratio().school().contains("holds its shape"));
+        assert!(f.ratio().standing() == Standing::HoldsItsShape);
     }
 
     #[test]

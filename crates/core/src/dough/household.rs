@@ -26,17 +26,17 @@ pub enum CupWay {
 impl CupWay {
     /// All ways.
     pub const ALL: [Self; 4] = [Self::Spooned, Self::Scooped, Self::Sifted, Self::Packed];
+}
 
-    /// The words for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Spooned => "spooned and levelled",
-            Self::Scooped => "scooped",
-            Self::Sifted => "sifted",
-            Self::Packed => "packed",
-        }
-    }
+/// Spoons that come near a small mass.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Spoons {
+    /// Less than the smallest spoon.
+    Pinch,
+    /// Eighths of a teaspoon.
+    TeaspoonEighths(u32),
+    /// Halves of a tablespoon.
+    TablespoonHalves(u32),
 }
 
 /// Grams of household measures; `None` where nobody measures it so.
@@ -140,22 +140,6 @@ impl EggClass {
         Self::EuLarge,
         Self::EuExtraLarge,
     ];
-
-    /// The words for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::UsSmall => "US small",
-            Self::UsMedium => "US medium",
-            Self::UsLarge => "US large",
-            Self::UsExtraLarge => "US extra large",
-            Self::UsJumbo => "US jumbo",
-            Self::EuSmall => "EU S",
-            Self::EuMedium => "EU M",
-            Self::EuLarge => "EU L",
-            Self::EuExtraLarge => "EU XL",
-        }
-    }
 
     /// One egg in its shell. US classes: the least weight of a dozen (USDA AMS) over twelve; EU classes (Regulation
     /// 589/2008, from memory): the middle of M and L, and a typical one of the open classes.

@@ -1,12 +1,14 @@
 //! A judgement of a dough.
 
-/// A place on a scale with the word for it.
+use super::Reason;
+
+/// A place on a scale, and what is found there.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Judgement {
-    /// The word.
-    pub word: &'static str,
+pub struct Judgement<Verdict, Because = Reason> {
+    /// What is found.
+    pub verdict: Verdict,
     /// Where it lies, 0 to 1 on its scale.
     pub level: f64,
-    /// Why, in sentences.
-    pub reasons: Vec<String>,
+    /// Why.
+    pub reasons: Vec<Because>,
 }

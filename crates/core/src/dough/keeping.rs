@@ -1,7 +1,7 @@
 //! How long a raw dough keeps in the fridge and in the freezer.
 
-use super::Formula;
 use super::ingredient::Kind;
+use super::{Formula, Reason};
 
 /// Days in the fridge and months in the freezer, from the careful to the usual end.
 #[derive(Debug, Clone, PartialEq)]
@@ -11,7 +11,7 @@ pub struct Keeping {
     /// At -18 degC, well wrapped, months.
     pub freezer_months: (f64, f64),
     /// Why.
-    pub reason: String,
+    pub reason: Reason,
 }
 
 /// Fridge and freezer of any such dough: 2 to 5 days, 1 to 3 months. Common practice, no source; the FoodKeeper of the USDA
@@ -48,19 +48,7 @@ pub fn keeping(formula: &Formula) -> Keeping {
         ANY.0
     };
     let freezer_months = if nuts { WITH_NUTS_MONTHS } else { ANY.1 };
-    let because = match (egg, fresh, nuts) {
-        (true, _, true) => "it holds raw egg, and the oil of its nuts or seeds goes stale",
-        (true, _, false) => "it holds raw egg",
-        (false, true, true) => "it holds fresh liquid or fruit, and the oil of its nuts or seeds goes stale",
-        (false, true, false) => "it holds fresh liquid or fruit",
-        (false, false, true) => "it holds no egg; the oil of its nuts or seeds goes stale in the freezer",
-        (false, false, false) => "it holds no egg and little that spoils",
-    };
-    Keeping {
-        fridge_days,
-        freezer_months,
-        reason: format!("Well wrapped and dated: {because}. Common practice; your local code decides."),
-    }
+    Keeping { fridge_days, freezer_months, reason: Reason::Keeps { egg, fresh, nuts } }
 }
 
 #[cfg(test)]
@@ -81,6 +69,6 @@ mod tests {
         assert_eq!((plain.fridge_days, plain.freezer_months), ((2.0, 5.0), (1.0, 3.0)));
         assert!(egg.fridge_days.1 < plain.fridge_days.1 && egg.freezer_months == plain.freezer_months);
         assert!(nuts.freezer_months.1 < plain.freezer_months.1 && nuts.fridge_days == plain.fridge_days);
-        assert!(egg.reason.contains("raw egg"));
+        assert_eq!(egg.reason, Reason::Keeps { egg: true, fresh: false, nuts: false });
     }
 }

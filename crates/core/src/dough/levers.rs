@@ -5,10 +5,10 @@
 
 use super::ingredient::{Ingredient, Kind, Role};
 use super::rebalance::{FAT, FIRMNESS, Part, Rebalance, SALT, SUGARS, WATER};
-use super::{Formula, Pantry};
+use super::{Formula, Pantry, Reason};
 use crate::air::{boiling_c, standard_pressure_pa};
 use crate::error::{Checks, InputError, InputErrors};
-use crate::units::Mass;
+use crate::units::{Mass, Share, Temperature};
 use std::sync::Arc;
 
 /// One change.
@@ -71,7 +71,7 @@ pub struct Pulled {
     /// Lines that changed.
     pub changes: Vec<LineChange>,
     /// Why they changed.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<Reason>,
 }
 
 /// Above this height the trade changes formulas. Common practice, no source.
@@ -139,7 +139,7 @@ fn swap(
     from: &str,
     to: &str,
     share: f64,
-) -> Result<(Formula, Vec<String>), InputErrors> {
+) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
     checks.range("share", share, 0.0, 1.0, "of it");
     checks.finish(())?;
@@ -185,18 +185,15 @@ fn swap(
             let water = b.line(&wanted(pantry, "to", "water")?);
             let salt = b.line(&wanted(pantry, "to", "salt")?);
             if b.solve(&[into, water, salt], &[keep(FAT), keep(WATER), keep(SALT)]) {
-                reasons.push("Fat, water and salt stay as they were.".to_owned());
+                reasons.push(Reason::FatWaterSaltStay);
             } else if without_salt(&mut b, salt).solve(&[into, water], &[keep(FAT), keep(WATER)]) {
-                reasons.push(
-                    "Fat and water stay. It brings more salt than was in the dough: leave the added salt out."
-                        .to_owned(),
-                );
+                reasons.push(Reason::FatWaterStayLessSalt);
             } else {
                 let flour = main_flour(&b)?;
                 if !b.solve(&[into, flour], &[keep(FAT), keep(FIRMNESS)]) {
                     return Err(stuck());
                 }
-                reasons.push("Fat stays; the flour takes up the water it brings.".to_owned());
+                reasons.push(Reason::FatStaysFlourDrinks);
             }
         }
         Role::Sugar => {
@@ -204,30 +201,28 @@ fn swap(
             if !b.solve(&[into, flour], &[keep(SUGARS), keep(FIRMNESS)]) {
                 return Err(stuck());
             }
-            reasons.push("The same sugars; flour makes up for the water or starch that comes with them.".to_owned());
+            reasons.push(Reason::SameSugars);
         }
         Role::Egg => {
             let fat = main_fat(&b)?;
             if !b.solve(&[into, fat], &[keep(WATER), keep(FAT)]) {
                 return Err(stuck());
             }
-            reasons.push("Water and fat stay as they were; butter makes up the difference.".to_owned());
+            reasons.push(Reason::WaterFatStay);
         }
         Role::Flour | Role::Other if for_flour(&from) => {
             let fat = main_fat(&b)?;
             if !b.solve(&[into, fat], &[keep(FIRMNESS), keep(FAT)]) {
                 return Err(stuck());
             }
-            reasons.push(
-                "It binds as much as what it stands in for, and the fat it brings is taken from the butter.".to_owned(),
-            );
+            reasons.push(Reason::BindsAsMuch);
         }
         Role::Flour | Role::Other => {
             b.grams[into] += moved;
-            reasons.push(format!("{} for {}, gram for gram.", to.name, names.0));
+            reasons.push(Reason::GramForGram { from: names.0.clone(), to: to.name.to_string() });
         }
     }
-    reasons.insert(0, format!("{:.0} % of the {} becomes {}.", 100.0 * share, names.0, names.1));
+    reasons.insert(0, Reason::Becomes { share: Share::new(share), from: names.0, to: names.1 });
     Ok((b.finish(&base)?, reasons))
 }
 
@@ -251,7 +246,7 @@ fn main_fat(b: &Rebalance) -> Result<usize, InputErrors> {
     main_of(b, Role::Fat, "fat")
 }
 
-fn eggs(formula: &Formula, grams: f64) -> Result<(Formula, Vec<String>), InputErrors> {
+fn eggs(formula: &Formula, grams: f64) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
     let total = formula.role_mass(Role::Egg).g();
     checks.range("grams", grams, 0.0, formula.total().g() / 2.0, "g");
@@ -272,10 +267,8 @@ fn eggs(formula: &Formula, grams: f64) -> Result<(Formula, Vec<String>), InputEr
             InputError::refused("grams", "there is too little butter or flour to make up for so much egg").into()
         );
     }
-    let reasons = vec![
-        format!("{grams:.0} g of egg instead of {total:.0}."),
-        "Butter gives way to the fat of the egg; flour follows its water.".to_owned(),
-    ];
+    let reasons =
+        vec![Reason::EggInstead { mass: Mass::new_g(grams), before: Mass::new_g(total) }, Reason::ButterGivesWay];
     if grams == 0.0 {
         // The line would vanish and with it the way back.
         return Err(
@@ -285,7 +278,7 @@ fn eggs(formula: &Formula, grams: f64) -> Result<(Formula, Vec<String>), InputEr
     Ok((b.finish(formula)?, reasons))
 }
 
-fn rich(formula: &Formula, factor: f64) -> Result<(Formula, Vec<String>), InputErrors> {
+fn rich(formula: &Formula, factor: f64) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
     checks.range("factor", factor, 0.5, 2.0, "times");
     checks.finish(())?;
@@ -295,23 +288,20 @@ fn rich(formula: &Formula, factor: f64) -> Result<(Formula, Vec<String>), InputE
             *g *= factor;
         }
     }
-    let word = if factor >= 1.0 { "more" } else { "less" };
-    let reasons =
-        vec![format!("{:.0} % {word} fat; nothing else changes, so the dough does.", 100.0 * (factor - 1.0).abs())];
+    let reasons = vec![Reason::FatChanged { by: Share::new(factor - 1.0) }];
     Ok((b.finish(formula)?, reasons))
 }
 
-fn altitude(formula: &Formula, pantry: &Pantry, metres: f64) -> Result<(Formula, Vec<String>), InputErrors> {
+fn altitude(formula: &Formula, pantry: &Pantry, metres: f64) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
     checks.range("metres", metres, 0.0, 4000.0, "m");
     checks.finish(())?;
     let km = ((metres - HIGH_M) / 1000.0).max(0.0);
     let pa = standard_pressure_pa(metres);
     let kpa = pa / 1000.0;
-    let mut reasons =
-        vec![format!("At {metres:.0} m the air is {kpa:.1} kPa and water boils at {:.1}\u{b0}.", boiling_c(pa))];
+    let mut reasons = vec![Reason::AirAt { metres, kpa, boils: Temperature::new_c(boiling_c(pa)) }];
     if km == 0.0 {
-        reasons.push(format!("Below {HIGH_M:.0} m nothing is changed."));
+        reasons.push(Reason::TooLowToChange { metres: HIGH_M });
         return Ok((formula.clone(), reasons));
     }
     let mut b = Rebalance::of(formula);
@@ -326,11 +316,11 @@ fn altitude(formula: &Formula, pantry: &Pantry, metres: f64) -> Result<(Formula,
     }
     let water = b.line(&wanted(pantry, "metres", "water")?);
     b.grams[water] += flour * LIQUID_OF_FLOUR_A_KM * km;
-    reasons.push("Less leavener, since gas swells more; a little less sugar; liquid and flour for the water that dries off sooner.".to_owned());
+    reasons.push(Reason::HighUp);
     Ok((b.finish(formula)?, reasons))
 }
 
-fn damp_air(formula: &Formula, humidity: f64) -> Result<(Formula, Vec<String>), InputErrors> {
+fn damp_air(formula: &Formula, humidity: f64) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
     checks.range("humidity_percent", humidity, 20.0, 90.0, "%");
     checks.finish(())?;
@@ -343,13 +333,9 @@ fn damp_air(formula: &Formula, humidity: f64) -> Result<(Formula, Vec<String>), 
             *g *= dry / (dry - moister) + moister;
         }
     }
-    let word = if moister >= 0.0 { "more" } else { "less" };
     let reasons = vec![
-        format!(
-            "In air of {humidity:.0} % flour holds {:.1} % {word} water than food tables say.",
-            100.0 * moister.abs()
-        ),
-        "So much more or less of it is weighed, that dry flour and firmness stay.".to_owned(),
+        Reason::FlourHolds { humidity: Share::new(humidity / 100.0), more_water: Share::new(moister) },
+        Reason::DampFlourWeighed,
     ];
     Ok((b.finish(formula)?, reasons))
 }
@@ -359,7 +345,7 @@ fn from_the_bowl(
     pantry: &Pantry,
     flour_percent: f64,
     water_percent: f64,
-) -> Result<(Formula, Vec<String>), InputErrors> {
+) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
     checks.range("flour_percent", flour_percent, -10.0, 10.0, "% of the flour");
     checks.range("water_percent", water_percent, -10.0, 10.0, "% of the flour");
@@ -375,7 +361,7 @@ fn from_the_bowl(
     if b.grams[main] <= 0.0 {
         return Err(InputError::refused("flour_percent", "that would take away all of the flour").into());
     }
-    let reasons = vec!["What the bowl asked for in the mixes before is weighed from the start.".to_owned()];
+    let reasons = vec![Reason::AsTheBowlAsked];
     Ok((b.finish(formula)?, reasons))
 }
 
@@ -428,7 +414,7 @@ mod tests {
         let lines = [("flour-ap", 460.0), ("butter", 225.0), ("sugar", 190.0), ("salt", 2.0)];
         let bland = Formula::new("Bland", &lines.map(Into::into), Pantry::built_in()).unwrap();
         let pulled = swap_of("butter", "butter-salted", 1.0).pull(&bland, Pantry::built_in()).unwrap();
-        assert!(pulled.reasons.iter().any(|r| r.contains("leave the added salt out")), "{:?}", pulled.reasons);
+        assert!(pulled.reasons.contains(&Reason::FatWaterStayLessSalt), "{:?}", pulled.reasons);
         assert_eq!(pulled.formula.mass_of("salt").g(), 0.0);
         // With 6 g added there is salt to take away: 6 - 3.6.
         let lines = [("flour-ap", 460.0), ("butter", 225.0), ("sugar", 190.0), ("salt", 6.0)];

@@ -39,16 +39,6 @@ impl MixMethod {
     /// All methods.
     pub const ALL: [Self; 3] = [Self::LightAndFluffy, Self::JustCombined, Self::RubbedIn];
 
-    /// The trade's word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::LightAndFluffy => "light and fluffy",
-            Self::JustCombined => "just combined",
-            Self::RubbedIn => "rubbed in",
-        }
-    }
-
     /// What mixing warms the dough by. Common practice, no source.
     #[must_use]
     pub const fn friction(self) -> TemperatureDifference {

@@ -2,43 +2,10 @@
 
 use super::Formula;
 use super::component::specific_heat_j_kgk;
-use super::ingredient::{Ingredient, Kind, Role};
 use super::method::MixMethod;
-use super::{FatKind, LATENT_FAT_J_KG, solid_share};
-use crate::units::Temperature;
-
-/// Ingredients that have one temperature.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Part {
-    /// Butter and other fats.
-    Fats,
-    /// Eggs and liquids.
-    Wet,
-    /// All else.
-    Dry,
-}
-
-impl Part {
-    /// To which part an ingredient belongs.
-    #[must_use]
-    pub fn of(ingredient: &Ingredient) -> Self {
-        match (ingredient.role(), ingredient.kind) {
-            (Role::Fat, _) => Self::Fats,
-            (Role::Egg, _) | (_, Kind::Liquid | Kind::Syrup | Kind::Spirit) => Self::Wet,
-            _ => Self::Dry,
-        }
-    }
-
-    /// The words for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Fats => "butter and other fats",
-            Self::Wet => "eggs and liquids",
-            Self::Dry => "flour, sugar and all else",
-        }
-    }
-}
+use super::part::Part;
+use super::{FatKind, LATENT_FAT_J_KG, Reason, solid_share};
+use crate::units::{Temperature, TemperatureDifference};
 
 /// What the parts should be, and what comes of it.
 #[derive(Debug, Clone, PartialEq)]
@@ -53,8 +20,8 @@ pub struct MixingTemperatures {
     pub dough: Temperature,
     /// Whether that is within what the method wants.
     pub reached: bool,
-    /// Why, in sentences.
-    pub reasons: Vec<String>,
+    /// Why.
+    pub reasons: Vec<Reason>,
 }
 
 /// Lowest and highest to which flour and eggs are brought in a kitchen, degC: the fridge, and a bowl of warm water.
@@ -141,13 +108,12 @@ pub fn mixing_temperatures(
     let heats = Heats::of(formula);
     let dough = |t: &[f64; 3]| heats.together(t) + method.friction().k();
     let natural = dough(&t);
-    let mut reasons = vec![format!(
-        "Butter at {:.0}\u{b0} and the rest at {:.0}\u{b0} would leave the bowl at {natural:.1}\u{b0}; the method wants {:.0} to {:.0}\u{b0}.",
-        t[0],
-        room.c(),
-        low.c(),
-        high.c()
-    )];
+    let mut reasons = vec![Reason::WouldLeaveTheBowl {
+        butter: Temperature::new_c(t[0]),
+        rest: room,
+        dough: Temperature::new_c(natural),
+        wanted: (low, high),
+    }];
     let target = natural.clamp(low.c(), high.c());
     let warm_limit = WARMEST_C.max(room.c());
     let ranges = if natural > target {
@@ -175,21 +141,14 @@ pub fn mixing_temperatures(
         }
         t[i] = high;
         if (t[i] - before).abs() > 0.05 {
-            let word = [Part::Fats, Part::Wet, Part::Dry][i].word();
-            let how = if t[i] < before { "colder" } else { "warmer" };
-            reasons.push(format!("So {word} go in {how}, at {:.0}\u{b0}.", t[i]));
+            let part = [Part::Fats, Part::Wet, Part::Dry][i];
+            reasons.push(Reason::PartGoesIn { part, colder: t[i] < before, at: Temperature::new_c(t[i]) });
         }
     }
     let out = dough(&t);
     let reached = (out - target).abs() < 0.05;
     if !reached {
-        let over = out - target;
-        let word = if over > 0.0 {
-            "too warm: chill it longer before it is rolled"
-        } else {
-            "too cold: let it stand before it is rolled"
-        };
-        reasons.push(format!("Even so it leaves the bowl {:.1}\u{b0} {word}.", over.abs()));
+        reasons.push(Reason::StillOff { by: TemperatureDifference::new_k(out - target) });
     }
     let [fats, wet, dry] = t.map(Temperature::new_c);
     MixingTemperatures { fats, wet, dry, dough: Temperature::new_c(out), reached, reasons }
@@ -250,7 +209,7 @@ mod tests {
     fn what_cannot_be_reached_is_said() {
         let fridge = Temperature::new_c(30.0);
         let m = mixing_temperatures(&formula(), MixMethod::RubbedIn, Temperature::new_c(40.0), fridge);
-        assert!(!m.reached && m.reasons.last().unwrap().contains("too warm"), "{m:?}");
+        assert!(!m.reached && matches!(m.reasons.last(), Some(Reason::StillOff { by }) if by.k() > 0.0), "{m:?}");
     }
 
     /// Facts of the trade, no source: of a creamed dough about 1 K goes into melting butter, of one rubbed in from the fridge about 2 K.

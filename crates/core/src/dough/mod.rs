@@ -16,8 +16,11 @@ mod levers;
 mod method;
 mod mixing;
 mod pantry;
+mod part;
+mod reason;
 mod rebalance;
 mod scale;
+mod school;
 mod sheet;
 pub(crate) mod stiffness;
 mod strength;
@@ -26,25 +29,28 @@ mod warnings;
 
 pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
 pub use browning::hides_colour;
-pub use character::{Balance, Character, SCHOOLS, School, SpreadTendency, spread_tendency};
+pub use character::{Balance, Character, SpreadTendency, spread_tendency};
 pub use component::{
     AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
     specific_heat_j_kgk,
 };
 pub use composition::{Composition, Felt};
 pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_share};
-pub use formula::{BakersLine, Formula, FormulaLine, LineInput, Ratio};
-pub use household::{CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, US_CUP_ML};
+pub use formula::{BakersLine, Formula, FormulaLine, LineInput, Ratio, Standing};
+pub use household::{CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, Spoons, US_CUP_ML};
 pub use ingredient::{Analysis, Ingredient, IngredientInput, Kind, Role};
 pub use judgement::Judgement;
 pub use keeping::{Keeping, is_nutty, keeping};
 pub use label::{Cost, LabelItem, LineCost, cost_of, label, label_text};
 pub use levers::{Lever, LineChange, Pulled, difference};
 pub use method::MixMethod;
-pub use mixing::{MixingTemperatures, Part, dough_temperature, heat_balance, mixing_temperatures};
+pub use mixing::{MixingTemperatures, dough_temperature, heat_balance, mixing_temperatures};
 pub use pantry::Pantry;
+pub use part::Part;
+pub use reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, SpreadCause};
 pub use scale::{MixPlan, MixerLimits, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
-pub use sheet::{MixStep, MixingSheet, RIGHT_DOUGH, Tint, TintPortion, mixing_sheet};
+pub use school::{KnownFor, SCHOOLS, School};
+pub use sheet::{BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Tint, TintPortion, mixing_sheet};
 pub use stiffness::packing;
 pub use texture::{Texture, texture};
 

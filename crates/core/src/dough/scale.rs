@@ -1,8 +1,9 @@
 //! Scaling: to a mass, by a factor, to what is on hand; into mixes within the mixer; to weights that a scale can read.
 
-use super::household::EggClass;
+use super::household::{EggClass, Spoons};
 use super::ingredient::{Kind, Role};
 use super::levers::Lever;
+use super::reason::Reason;
 use super::{Formula, Ingredient, Pantry};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Density, Mass, Share};
@@ -91,10 +92,10 @@ pub struct Weighed {
     pub held_back: Mass,
     /// What is done to it first; often empty.
     pub note: String,
-    /// Spoons, sticks or pieces that come near it.
-    pub measure: Option<String>,
+    /// Spoons that come near it.
+    pub measure: Option<Spoons>,
     /// Why the scale may not read it.
-    pub warning: Option<String>,
+    pub warning: Option<Reason>,
 }
 
 /// The mixes of a dough.
@@ -109,9 +110,9 @@ pub struct MixPlan {
     /// The formula as it is weighed: adjusted where whole eggs asked for it.
     pub formula: Formula,
     /// Why so many and so much.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<Reason>,
     /// What to mind.
-    pub warnings: Vec<String>,
+    pub warnings: Vec<Reason>,
 }
 
 /// Divides `dough` into the fewest equal mixes within the mixer's limits and rounds to what the scale reads.
@@ -132,14 +133,7 @@ pub fn divide_into_mixes(
     let mut each = Mass::new_g(dough.g() / f64::from(count));
     let (mut reasons, mut warnings) = (Vec::new(), Vec::new());
     if count > 1 {
-        reasons.push(format!(
-            "{} g, so it is {count} equal mixes.",
-            if by_bowl {
-                format!("A stiff dough may fill half the bowl, which is {:.0}", limit.g())
-            } else {
-                format!("The mixer takes {:.0}", limit.g())
-            }
-        ));
+        reasons.push(Reason::EqualMixes { by_bowl, limit, count });
     }
     let mut weighed = formula.clone();
     if let Some(class) = rules.whole_eggs {
@@ -147,9 +141,7 @@ pub fn divide_into_mixes(
     }
     let times = each / formula.total();
     if times >= TRIPLED {
-        warnings.push(format!(
-            "One bowl holds {times:.1} times the written formula. Doubling goes well where tripling may not: scrape more often, and expect it to take longer."
-        ));
+        warnings.push(Reason::MuchForOneBowl { times });
     }
     let scale = each / weighed.total();
     let main_flour = weighed.main_line(Role::Flour);
@@ -171,30 +163,25 @@ fn with_whole_eggs(
     each: Mass,
     limit: Mass,
     class: EggClass,
-    reasons: &mut Vec<String>,
+    reasons: &mut Vec<Reason>,
 ) -> (Formula, Mass) {
     let Some(line) = formula.lines().iter().find(|l| class.part(&l.ingredient().key).is_some()) else {
         return (formula.clone(), each);
     };
     let one = class.part(&line.ingredient().key).expect("found by it").g();
     let grams = line.mass().g() * (each / formula.total());
-    let name = line.ingredient().name.to_lowercase();
+    let egg = line.ingredient().name.to_lowercase();
     let up = (grams / one - 1e-9).ceil().max(1.0);
     let more = up * one / grams;
     if more <= 1.0 + MORE_FOR_WHOLE_EGGS && each.g() * more <= limit.g() {
         if more > 1.002 {
-            reasons.push(format!(
-                "{:.0} g more dough a mix, so that the {name} comes out at {} ({}).",
-                each.g() * (more - 1.0),
-                count_word(up),
-                class.word()
-            ));
+            reasons.push(Reason::MoreForWholeEggs { more: each * (more - 1.0), egg, count: count(up), class });
         }
         return (formula.clone(), each * more);
     }
     let nearest = (grams / one).round();
     if nearest < 1.0 {
-        reasons.push(format!("{grams:.0} g of {name} is less than half of one: beat one and weigh it."));
+        reasons.push(Reason::LessThanHalfAnEgg { egg, mass: Mass::new_g(grams) });
         return (formula.clone(), each);
     }
     // The rest changes with the egg and with it the whole, so the target is met by a few repetitions.
@@ -207,17 +194,19 @@ fn with_whole_eggs(
         target *= nearest * one / weighed;
         pulled = Some(found.formula);
     }
-    reasons.push(format!(
-        "The {name} is taken as {} ({}, {:.0} g instead of {grams:.0}); butter and flour change with it, so that water, fat and firmness stay.",
-        count_word(nearest),
-        class.word(),
-        nearest * one
-    ));
+    reasons.push(Reason::EggsTaken {
+        egg,
+        count: count(nearest),
+        class,
+        mass: Mass::new_g(nearest * one),
+        instead_of: Mass::new_g(grams),
+    });
     (pulled.unwrap_or_else(|| formula.clone()), each)
 }
 
-fn count_word(n: f64) -> String {
-    if n == 1.0 { "1 whole".to_owned() } else { format!("{n:.0} whole") }
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a whole number of eggs in a bowl")]
+fn count(n: f64) -> u32 {
+    n.max(0.0) as u32
 }
 
 fn weigh(ingredient: &Arc<Ingredient>, mass: Mass, hold_back: f64, note: &str, rules: &WeighRules) -> Weighed {
@@ -227,10 +216,7 @@ fn weigh(ingredient: &Arc<Ingredient>, mass: Mass, hold_back: f64, note: &str, r
     let rounded = |g: f64, step: Mass| Mass::new_g(((g / step.g()).round() * step.g() * 1e6).round() / 1e6);
     let read = rounded(mass.g(), step);
     let measure = spoons(ingredient, mass);
-    let warning = (mass.g() < step.g()).then(|| {
-        let by_spoon = measure.as_deref().map_or(String::new(), |m| format!(": take {m}"));
-        format!("{:.2} g is less than the scale reads ({} g){by_spoon}", mass.g(), trimmed(step.g()))
-    });
+    let warning = (mass.g() < step.g()).then_some(Reason::TooLittleForTheScale { mass, step, spoons: measure });
     let mass = if warning.is_some() { Mass::new_g((mass.g() * 100.0).round() / 100.0) } else { read };
     Weighed {
         ingredient: Arc::clone(ingredient),
@@ -246,39 +232,19 @@ fn weigh(ingredient: &Arc<Ingredient>, mass: Mass, hold_back: f64, note: &str, r
 const TSP_ML: f64 = 4.928_921_593_75;
 
 /// Spoons that come near a small mass, to the eighth of a teaspoon; whole sticks are not needed by a scale.
-fn spoons(ingredient: &Ingredient, mass: Mass) -> Option<String> {
+fn spoons(ingredient: &Ingredient, mass: Mass) -> Option<Spoons> {
     if mass.g() > 30.0 || matches!(ingredient.kind, Kind::Egg | Kind::Fat) {
         return None;
     }
     let one = ingredient.household.of_volume(TSP_ML, super::household::CupWay::Spooned)?;
     let eighths = (mass / one * 8.0).round();
-    if eighths < 1.0 {
-        return Some("a pinch".to_owned());
-    }
-    if eighths >= 24.0 {
-        let halves = (mass / one / 3.0 * 2.0).round();
-        return Some(format!("{} tbsp", mixed(halves / 2.0)));
-    }
-    Some(format!("{} tsp", mixed(eighths / 8.0)))
-}
-
-fn mixed(value: f64) -> String {
-    let whole = value.floor();
-    let part = match ((value - whole) * 8.0).round() {
-        1.0 => "\u{215b}",
-        2.0 => "\u{bc}",
-        3.0 => "\u{215c}",
-        4.0 => "\u{bd}",
-        5.0 => "\u{215d}",
-        6.0 => "\u{be}",
-        7.0 => "\u{215e}",
-        _ => "",
-    };
-    if whole == 0.0 && !part.is_empty() { part.to_owned() } else { format!("{whole:.0}{part}") }
-}
-
-fn trimmed(v: f64) -> String {
-    format!("{v:.2}").trim_end_matches('0').trim_end_matches('.').to_owned()
+    Some(if eighths < 1.0 {
+        Spoons::Pinch
+    } else if eighths >= 24.0 {
+        Spoons::TablespoonHalves(count((mass / one / 3.0 * 2.0).round()))
+    } else {
+        Spoons::TeaspoonEighths(count(eighths))
+    })
 }
 
 /// By what a dough is sized.
@@ -399,14 +365,18 @@ mod tests {
         let limits = MixerLimits { dough: Mass::new_g(1500.0), bowl_ml: Some(2000.0) };
         let plan = divide_into_mixes(&formula(), Mass::new_g(1400.0), limits, DENSITY, &WeighRules::plain());
         assert_eq!(plan.count, 2);
-        assert!(plan.reasons[0].contains("half the bowl") && plan.reasons[0].contains("1210"), "{:?}", plan.reasons);
+        assert_eq!(plan.reasons[0], Reason::EqualMixes { by_bowl: true, limit: Mass::new_g(1210.0), count: 2 });
     }
 
     #[test]
     fn tripling_in_one_bowl_is_warned_of_and_doubling_is_not() {
         assert!(mixes(1052.0, &WeighRules::plain()).warnings.is_empty());
         let big = divide_into_mixes(&formula(), Mass::new_g(1600.0), limits(5000.0), DENSITY, &WeighRules::plain());
-        assert!(big.warnings[0].contains("3.0 times"), "{:?}", big.warnings);
+        assert!(
+            matches!(big.warnings[0], Reason::MuchForOneBowl { times } if (times - 3.04).abs() < 0.01),
+            "{:?}",
+            big.warnings
+        );
     }
 
     #[test]
@@ -416,13 +386,13 @@ mod tests {
         let flour = &plan.weights[0];
         assert_eq!((flour.mass.g(), flour.held_back.g()), (300.0, 36.0));
         // 1 g of salt at 6 g a teaspoon is a sixth of one: an eighth is nearest.
-        assert_eq!(plan.weights[4].measure.as_deref(), Some("\u{215b} tsp"));
+        assert_eq!(plan.weights[4].measure, Some(Spoons::TeaspoonEighths(1)));
         assert_eq!(plan.weights[4].warning, None);
         let coarse = WeighRules::new(5.0, 5.0, 0.0, None).unwrap();
         let plan = mixes(526.0, &coarse);
-        assert!(
-            plan.weights[4].warning.as_deref().unwrap().contains("less than the scale reads (5 g): take \u{215b} tsp")
-        );
+        let warning = plan.weights[4].warning.as_ref().unwrap();
+        let Reason::TooLittleForTheScale { step, spoons, .. } = warning else { panic!("{warning:?}") };
+        assert_eq!((step.g(), *spoons), (5.0, Some(Spoons::TeaspoonEighths(1))));
         assert_eq!(plan.weights[0].mass.g(), 300.0);
     }
 
@@ -433,7 +403,8 @@ mod tests {
         let plan = mixes(1000.0, &rules);
         assert_eq!(grams(&plan, "egg"), 50.0);
         assert!((plan.each.g() - 1052.0).abs() < 0.5, "{:?}", plan.each);
-        assert!(plan.reasons[0].contains("52 g more dough"), "{:?}", plan.reasons);
+        let Reason::MoreForWholeEggs { more, count: 1, .. } = &plan.reasons[0] else { panic!("{:?}", plan.reasons) };
+        assert!((more.g() - 52.0).abs() < 0.1, "{more:?}");
     }
 
     #[test]
@@ -448,7 +419,7 @@ mod tests {
         assert!((fat(&old) - fat(new)).abs() < 0.01, "{} {}", fat(&old), fat(new));
         assert!(new.mass_of("butter") < old.mass_of("butter"));
         // 300 g hold 14 g: less than half of one.
-        assert!(mixes(300.0, &rules).reasons[0].contains("beat one"));
+        assert!(matches!(mixes(300.0, &rules).reasons[0], Reason::LessThanHalfAnEgg { .. }));
     }
 
     #[test]

@@ -6,7 +6,7 @@ use super::method::MixMethod;
 use super::mixing::{MixingTemperatures, mixing_temperatures};
 use super::scale::{MixPlan, Weighed};
 use crate::error::{Checks, InputErrors};
-use crate::units::{Mass, Share, Temperature};
+use crate::units::{Length, Mass, Share, Temperature};
 
 /// Paste colour to begin with, of the portion's mass. Common practice, no source: easier to add than to take away.
 const PASTE_TO_BEGIN: f64 = 0.003;
@@ -15,6 +15,8 @@ const DEEP_SHADE: f64 = 4.0;
 /// Words that name such a shade.
 const DEEP: [&str; 5] = ["black", "navy", "deep", "dark", "charcoal"];
 const MOST_TINTS: usize = 8;
+/// Butter that is rubbed in goes in as dice so large. Common practice, no source.
+const DICE: Length = Length::new_mm(10.0);
 
 fn paste_of(colour: &str, dough: Mass) -> Mass {
     let colour = colour.to_lowercase();
@@ -71,21 +73,98 @@ pub struct TintPortion {
     pub paste: Mass,
 }
 
+/// What is done in a step at the bowl.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum MixWork {
+    /// The dry into one bowl, sifted or whisked.
+    WeighDry,
+    /// Fat and sugar, light or just combined.
+    Cream {
+        /// Whether air is wanted.
+        light: bool,
+        /// What the fat should be.
+        fats: Temperature,
+    },
+    /// Fat into the flour, by hand or pulsed.
+    RubIn {
+        /// What the fat should be.
+        fats: Temperature,
+        /// It is cut into dice so large.
+        dice: Length,
+    },
+    /// Egg or liquid, with the flavouring.
+    Wet {
+        /// Whether it is egg.
+        egg: bool,
+        /// Whether it goes over crumbs.
+        over_crumbs: bool,
+        /// What it should be.
+        at: Temperature,
+    },
+    /// Crumbs to a lump.
+    Gather,
+    /// The flour, slowly.
+    Flour,
+    /// What was kept aside of it, by feel.
+    KeptAside,
+    /// Nuts, fruit, chocolate.
+    Pieces {
+        /// Toasted ones have to be cold.
+        nuts: bool,
+        /// Sticky ones are tossed in flour.
+        fruit: bool,
+    },
+    /// Parts of it coloured.
+    Tint,
+    /// Whether it is right.
+    Check,
+}
+
+impl MixWork {
+    /// Whether it ends with a dough that is right.
+    #[must_use]
+    pub const fn ends_right(self) -> bool {
+        matches!(self, Self::KeptAside | Self::Check)
+    }
+}
+
 /// One step at the bowl.
 #[derive(Debug, Clone, PartialEq)]
 pub struct MixStep {
-    /// Its name.
-    pub title: &'static str,
+    /// What is done.
+    pub work: MixWork,
     /// Least and most minutes; absent where time says nothing.
     pub minutes: Option<(f64, f64)>,
-    /// What goes in, in the order of the formula: name and mass.
-    pub takes: Vec<(String, Mass)>,
-    /// What to do.
-    pub what: String,
-    /// When to stop.
-    pub stop: &'static str,
+    /// What goes in, in the order of the formula: name, or nothing for the flour kept aside, and mass.
+    pub takes: Vec<(Option<String>, Mass)>,
     /// Whether the bowl and its bottom are scraped after it.
     pub scrape: bool,
+}
+
+/// Why something is sifted or whisked.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum SiftWhy {
+    /// Powdered sugar cakes.
+    PowderedSugar,
+    /// Cocoa cakes.
+    Cocoa,
+    /// Starch clumps.
+    Starch,
+    /// It draws damp.
+    DrawsDamp,
+    /// Ground nuts and seeds stick together.
+    Ground,
+    /// To be even in the flour.
+    Leavener,
+}
+
+/// What to mind at the bowl.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum BowlCaution {
+    /// Raw flour and egg.
+    NoTasting,
+    /// A stiff dough and a small mixer.
+    StiffDough,
 }
 
 /// What hangs by the mixer.
@@ -96,35 +175,32 @@ pub struct MixingSheet {
     /// What the dough should be when it leaves the bowl.
     pub dough_between: (Temperature, Temperature),
     /// What is sifted or whisked, and why.
-    pub sift: Vec<(String, &'static str)>,
+    pub sift: Vec<(String, SiftWhy)>,
     /// The steps.
     pub steps: Vec<MixStep>,
     /// Portions to tint.
     pub tints: Vec<TintPortion>,
     /// Cautions that belong at the bowl.
-    pub cautions: Vec<&'static str>,
+    pub cautions: Vec<BowlCaution>,
 }
 
-/// How the dough is right, whichever way it was mixed. Common practice, no source.
-pub const RIGHT_DOUGH: &str = "It clears the side of the bowl and gathers round the paddle. Squeezed in the fist it holds and nothing crumbles off; a finger leaves a dent without sticking.";
-
-fn pick(mixes: &MixPlan, which: impl Fn(&Weighed) -> bool) -> Vec<(String, Mass)> {
-    mixes.weights.iter().filter(|w| which(w)).map(|w| (named(w), w.mass - w.held_back)).collect()
+fn pick(mixes: &MixPlan, which: impl Fn(&Weighed) -> bool) -> Vec<(Option<String>, Mass)> {
+    mixes.weights.iter().filter(|w| which(w)).map(|w| (Some(named(w)), w.mass - w.held_back)).collect()
 }
 
 fn named(w: &Weighed) -> String {
     if w.note.is_empty() { w.ingredient.name.to_string() } else { format!("{}, {}", w.ingredient.name, w.note) }
 }
 
-fn sifted(w: &Weighed) -> Option<&'static str> {
+fn sifted(w: &Weighed) -> Option<SiftWhy> {
     match (w.ingredient.kind, w.ingredient.key.as_ref()) {
-        (Kind::Sugar, "sugar-powdered") => Some("powdered sugar cakes into lumps"),
-        (Kind::Cocoa, _) => Some("cocoa cakes into lumps"),
-        (Kind::Starch, _) => Some("starch clumps: whisk it into the flour"),
-        (Kind::Meal, "malt-powder" | "milk-powder" | "custard-powder") => Some("it draws damp and clumps"),
+        (Kind::Sugar, "sugar-powdered") => Some(SiftWhy::PowderedSugar),
+        (Kind::Cocoa, _) => Some(SiftWhy::Cocoa),
+        (Kind::Starch, _) => Some(SiftWhy::Starch),
+        (Kind::Meal, "malt-powder" | "milk-powder" | "custard-powder") => Some(SiftWhy::DrawsDamp),
         (Kind::Meal, "peanut-butter" | "coconut") => None,
-        (Kind::Meal, _) => Some("ground nuts and seeds stick together"),
-        (Kind::Leavener, _) => Some("so that it is even in the flour"),
+        (Kind::Meal, _) => Some(SiftWhy::Ground),
+        (Kind::Leavener, _) => Some(SiftWhy::Leavener),
         _ => None,
     }
 }
@@ -148,120 +224,46 @@ pub fn mixing_sheet(
     };
     let fats = |w: &Weighed| w.ingredient.role() == Role::Fat || is_paste(w);
     let sift = mixes.weights.iter().filter_map(|w| sifted(w).map(|why| (w.ingredient.name.to_string(), why))).collect();
-    let mut steps = vec![MixStep {
-        title: "Weigh, then sift or whisk the dry",
-        minutes: None,
-        takes: pick(mixes, |w| is_dry(w) || kind(w) == Kind::Salt),
-        what: "Flour, salt and all that goes with them into one bowl; whisk until it is one colour.".to_owned(),
-        stop: "No lump is left between the fingers.",
-        scrape: false,
-    }];
-    match method {
-        MixMethod::LightAndFluffy | MixMethod::JustCombined => {
-            let fluffy = method == MixMethod::LightAndFluffy;
-            steps.push(MixStep {
-                title: if fluffy { "Cream until light" } else { "Cream just to combined" },
-                minutes: Some(if fluffy { (2.0, 5.0) } else { (0.5, 1.0) }),
-                takes: pick(mixes, |w| fats(w) || is_creamed_sugar(w)),
-                what: format!(
-                    "Butter at {:.0}\u{b0}, paddle, {}.",
-                    temperatures.fats.c(),
-                    if fluffy { "medium speed" } else { "slow: air is what you do not want" }
-                ),
-                stop: if fluffy {
-                    "Paler, fluffy, and it no longer slides as one lump."
-                } else {
-                    "No dry sugar is seen, and it has not turned paler."
-                },
-                scrape: true,
-            });
+    let step = |work: MixWork, minutes: Option<(f64, f64)>, takes: Vec<(Option<String>, Mass)>, scrape: bool| MixStep {
+        work,
+        minutes,
+        takes,
+        scrape,
+    };
+    let mut steps = vec![step(MixWork::WeighDry, None, pick(mixes, |w| is_dry(w) || kind(w) == Kind::Salt), false)];
+    let fat_and_sugar = pick(mixes, |w| fats(w) || is_creamed_sugar(w));
+    let at = temperatures.fats;
+    steps.push(match method {
+        MixMethod::LightAndFluffy => {
+            step(MixWork::Cream { light: true, fats: at }, Some((2.0, 5.0)), fat_and_sugar, true)
         }
-        MixMethod::RubbedIn => steps.push(MixStep {
-            title: "Rub in, or pulse",
-            minutes: Some((1.0, 3.0)),
-            takes: pick(mixes, |w| fats(w) || is_creamed_sugar(w)),
-            what: format!(
-                "Sugar into the flour; butter in 10 mm dice at {:.0}\u{b0}. Rub with cool fingertips, or pulse a second at a time.",
-                temperatures.fats.c()
-            ),
-            stop: "Crumbs the size of peas or finer, still cold and dry.",
-            scrape: false,
-        }),
-    }
+        MixMethod::JustCombined => {
+            step(MixWork::Cream { light: false, fats: at }, Some((0.5, 1.0)), fat_and_sugar, true)
+        }
+        MixMethod::RubbedIn => step(MixWork::RubIn { fats: at, dice: DICE }, Some((1.0, 3.0)), fat_and_sugar, false),
+    });
+    let over_crumbs = method == MixMethod::RubbedIn;
     let wet = pick(mixes, is_wet);
     if !wet.is_empty() {
-        let has_egg = mixes.weights.iter().any(|w| kind(w) == Kind::Egg);
-        steps.push(MixStep {
-            title: if has_egg { "Egg and flavouring" } else { "Liquid and flavouring" },
-            minutes: Some((0.5, 1.0)),
-            takes: wet,
-            what: format!(
-                "{}, at {:.0}\u{b0}; {}.",
-                if has_egg { "Whisk the egg with the flavouring" } else { "Stir together" },
-                temperatures.wet.c(),
-                if method == MixMethod::RubbedIn {
-                    "trickle it over the crumbs"
-                } else {
-                    "add it in two or three goes"
-                }
-            ),
-            stop: if method == MixMethod::RubbedIn {
-                "The crumbs begin to gather."
-            } else {
-                "It is smooth again; a little curdled does no harm."
-            },
-            scrape: true,
-        });
+        let egg = mixes.weights.iter().any(|w| kind(w) == Kind::Egg);
+        steps.push(step(MixWork::Wet { egg, over_crumbs, at: temperatures.wet }, Some((0.5, 1.0)), wet, true));
     }
-    let held: f64 = mixes.weights.iter().map(|w| w.held_back.g()).sum();
-    if method == MixMethod::RubbedIn {
-        steps.push(MixStep {
-            title: "Gather",
-            minutes: Some((0.5, 1.0)),
-            takes: vec![],
-            what: "Press together with the hand or a few more pulses; do not knead.".to_owned(),
-            stop: "It is one lump and no dry flour is left.",
-            scrape: false,
-        });
+    steps.push(if over_crumbs {
+        step(MixWork::Gather, Some((0.5, 1.0)), vec![], false)
     } else {
-        steps.push(MixStep {
-            title: "Flour, slowly",
-            minutes: Some((1.0, 2.0)),
-            takes: vec![],
-            what: "In two to four parts at the slowest speed, the guard on: flour dust harms the lungs. Scrape bowl and bottom once in between.".to_owned(),
-            stop: "It is uniform, no dry flour left: mixing on toughens it.",
-            scrape: true,
-        });
-    }
+        step(MixWork::Flour, Some((1.0, 2.0)), vec![], true)
+    });
+    let held: f64 = mixes.weights.iter().map(|w| w.held_back.g()).sum();
     if held > 0.0 {
-        steps.push(MixStep {
-            title: "The flour kept aside, by feel",
-            minutes: None,
-            takes: vec![("Flour kept aside".to_owned(), Mass::new_g(held))],
-            what: "A spoon at a time, only as much as it asks for. Note what was left over.".to_owned(),
-            stop: RIGHT_DOUGH,
-            scrape: false,
-        });
+        steps.push(step(MixWork::KeptAside, None, vec![(None, Mass::new_g(held))], false));
+    } else {
+        steps.push(step(MixWork::Check, None, vec![], false));
     }
     let inclusions = pick(mixes, |w| kind(w).is_inclusion());
     if !inclusions.is_empty() {
         let fruit = mixes.weights.iter().any(|w| kind(w) == Kind::Fruit);
         let nuts = mixes.weights.iter().any(|w| kind(w) == Kind::Nut);
-        let mut what = "Fold in last, at the slowest speed or by hand.".to_owned();
-        if nuts {
-            what.push_str(" Toasted nuts must be cold before they are chopped and go in.");
-        }
-        if fruit {
-            what.push_str(" Toss sticky fruit in a spoon of the flour first.");
-        }
-        steps.push(MixStep {
-            title: "Pieces last",
-            minutes: Some((0.25, 0.5)),
-            takes: inclusions,
-            what,
-            stop: "They lie evenly; nothing is crushed.",
-            scrape: false,
-        });
+        steps.push(step(MixWork::Pieces { nuts, fruit }, Some((0.25, 0.5)), inclusions, false));
     }
     let tints: Vec<TintPortion> = tints
         .iter()
@@ -271,29 +273,8 @@ pub fn mixing_sheet(
         })
         .collect();
     if !tints.is_empty() {
-        steps.push(MixStep {
-            title: "Divide and tint",
-            minutes: Some((1.0, 2.0)),
-            takes: tints.iter().map(|t| (t.name.clone(), t.dough)).collect(),
-            what: "Paste colour, not liquid; begin with little and knead it in. It is easier to add than to take away, and it deepens as it rests.".to_owned(),
-            stop: "One even shade, no streak.",
-            scrape: false,
-        });
-    }
-    if steps.iter().all(|s| s.stop != RIGHT_DOUGH) {
-        let before_pieces =
-            steps.iter().position(|s| matches!(s.title, "Pieces last" | "Divide and tint")).unwrap_or(steps.len());
-        steps.insert(
-            before_pieces,
-            MixStep {
-                title: "Is it right?",
-                minutes: None,
-                takes: vec![],
-                what: "Squeeze a handful before you stop the mixer for good.".to_owned(),
-                stop: RIGHT_DOUGH,
-                scrape: false,
-            },
-        );
+        let portions = tints.iter().map(|t| (Some(t.name.clone()), t.dough)).collect();
+        steps.push(step(MixWork::Tint, Some((1.0, 2.0)), portions, false));
     }
     MixingSheet {
         temperatures,
@@ -301,10 +282,7 @@ pub fn mixing_sheet(
         sift,
         steps,
         tints,
-        cautions: vec![
-            "Raw flour and raw egg are not ready to eat: no tasting.",
-            "A stiff dough strains a small mixer: when it labours, finish with the hook or by hand. Switch it off before a hand or a scraper goes in.",
-        ],
+        cautions: vec![BowlCaution::NoTasting, BowlCaution::StiffDough],
     }
 }
 
@@ -350,10 +328,7 @@ mod tests {
             let taken: f64 = sheet.steps.iter().flat_map(|s| &s.takes).map(|t| t.1.g()).sum();
             let total: f64 = RICH.iter().map(|l| l.1).sum();
             assert!((taken - total).abs() < 1.0, "{method:?}: {taken} {total}");
-            assert_eq!(sheet.steps.last().unwrap().title, "Pieces last");
-            assert!(
-                sheet.steps.last().unwrap().what.contains("cold") && sheet.steps.last().unwrap().what.contains("Toss")
-            );
+            assert_eq!(sheet.steps.last().unwrap().work, MixWork::Pieces { nuts: true, fruit: true });
         }
     }
 
@@ -366,9 +341,9 @@ mod tests {
         assert_eq!(fluffy.steps[1].minutes, Some((2.0, 5.0)));
         assert_eq!(plain.steps[1].minutes, Some((0.5, 1.0)));
         assert!((4.0..=8.0).contains(&rubbed.temperatures.fats.c()));
-        assert!(rubbed.steps.iter().any(|s| s.stop.contains("peas")));
+        assert!(matches!(rubbed.steps[1].work, MixWork::RubIn { .. }));
         for sheet in [&fluffy, &plain, &rubbed] {
-            assert_eq!(sheet.steps.iter().filter(|s| s.stop == RIGHT_DOUGH).count(), 1);
+            assert_eq!(sheet.steps.iter().filter(|s| s.work.ends_right()).count(), 1);
         }
     }
 

@@ -17,17 +17,6 @@ pub enum Texture {
 }
 
 impl Texture {
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Crisp => "crisp",
-            Self::Short => "short",
-            Self::Soft => "soft",
-            Self::Chewy => "chewy",
-        }
-    }
-
     /// The same where its bake is ended while the middle is still soft: what would have been crisp or short stays soft.
     #[must_use]
     pub const fn baked_soft(self) -> Self {

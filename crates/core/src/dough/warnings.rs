@@ -1,8 +1,9 @@
 //! What will go wrong with a dough, said before it is mixed.
 
-use super::Formula;
 use super::ingredient::{Kind, Role};
 use super::strength::{gluten_percent, leavening};
+use super::{Formula, Reason};
+use crate::units::{Mass, Share};
 
 // What is a lot, of the flour's mass. Common practice, no source.
 // A teaspoon of soda to two and a quarter cups of flour is 1.7 %, two of powder to three cups 2.6 %: both are ordinary doses.
@@ -11,9 +12,10 @@ const MUCH_SODA_PERCENT: f64 = 2.0;
 const MUCH_SALT_PERCENT: f64 = 2.5;
 const LEAST_GLUTEN_PERCENT: f64 = 5.0;
 
-/// Sentences, each with its figure and what helps.
-pub(super) fn warnings(formula: &Formula) -> Vec<String> {
+/// Each with its figure.
+pub(super) fn warnings(formula: &Formula) -> Vec<Reason> {
     let flour = formula.role_mass(Role::Flour).g();
+    let of = |percent: f64| Share::new(percent / 100.0);
     let mut found = Vec::new();
     let salted: Vec<&str> = formula
         .lines()
@@ -25,35 +27,29 @@ pub(super) fn warnings(formula: &Formula) -> Vec<String> {
     if let Some(fat) = salted.first()
         && added > 0.0
     {
-        found.push(format!("{fat} brings its own salt, and {added:.1} g is added: leave the added salt out."));
+        found.push(Reason::FatBringsSalt { fat: (*fat).to_owned(), added: Mass::new_g(added) });
     }
     let salt = 100.0 * formula.grams_of(|i| i.analysis.salt) / flour;
     if salt > MUCH_SALT_PERCENT {
-        found.push(format!("Salt is {salt:.1} % of the flour; over {MUCH_SALT_PERCENT:.1} % it tastes of salt."));
+        found.push(Reason::Salty { salt: of(salt), from: of(MUCH_SALT_PERCENT) });
     }
     let gluten = gluten_percent(formula);
     if gluten < LEAST_GLUTEN_PERCENT {
-        found.push(format!(
-            "The flour has little strength ({gluten:.1} % of binding protein): it tears as it is rolled; roll it thicker, between papers, with an egg to bind it."
-        ));
+        found.push(Reason::LittleStrength { protein: of(gluten) });
     }
     if formula.mass_of("colour-liquid").g() > 0.0 {
-        found.push("Liquid colour softens the dough and stays faint: use paste.".to_owned());
+        found.push(Reason::LiquidColour);
     }
     let (powder, soda) = leavening(formula);
     if powder > MUCH_POWDER_PERCENT {
-        found.push(format!(
-            "Baking powder is {powder:.1} % of the flour; over {MUCH_POWDER_PERCENT:.0} % edges dome and blur."
-        ));
+        found.push(Reason::MuchPowder { powder: of(powder), from: of(MUCH_POWDER_PERCENT) });
     }
     if soda > MUCH_SODA_PERCENT {
-        found.push(format!(
-            "Baking soda is {soda:.1} % of the flour; over {MUCH_SODA_PERCENT:.1} % it tastes of soap and browns fast."
-        ));
+        found.push(Reason::MuchSoda { soda: of(soda), from: of(MUCH_SODA_PERCENT) });
     }
     let sugar = formula.role_mass(Role::Sugar).g();
     if sugar > flour {
-        found.push(format!("There is more sugar than flour ({sugar:.0} g against {flour:.0} g): it runs in the oven and will not hold a cut edge."));
+        found.push(Reason::MoreSugarThanFlour { sugar: Mass::new_g(sugar), flour: Mass::new_g(flour) });
     }
     found
 }

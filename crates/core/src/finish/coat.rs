@@ -1,5 +1,6 @@
 //! Coats and fillings: grams a piece, grams in all, of what, and when they go on. The arithmetic, not the art.
 
+use super::reason::Reason;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Area, Length, Mass, Share};
 
@@ -18,8 +19,10 @@ const SUGAR_G_ML: f64 = 1.59;
 const CHOCOLATE_G_ML: f64 = 1.27;
 /// A little oil makes chocolate run thin: of the chocolate. Common practice, no source.
 const OIL_IN_CHOCOLATE: f64 = 0.05;
-const THIN_CHOCOLATE: [(&str, f64); 2] =
-    [("chocolate", 1.0 / (1.0 + OIL_IN_CHOCOLATE)), ("oil", OIL_IN_CHOCOLATE / (1.0 + OIL_IN_CHOCOLATE))];
+const THIN_CHOCOLATE: [(CoatStuff, f64); 2] = [
+    (CoatStuff::Chocolate, 1.0 / (1.0 + OIL_IN_CHOCOLATE)),
+    (CoatStuff::Oil, OIL_IN_CHOCOLATE / (1.0 + OIL_IN_CHOCOLATE)),
+];
 /// Lines of a drizzle: as far apart, as wide and as high, mm; a line is round on top, of which 0.7 is there. Our own choice.
 const LINES_MM: (f64, f64, f64) = (10.0, 2.0, 0.8);
 const LINE_FULL: f64 = 0.7;
@@ -141,11 +144,34 @@ pub struct FinishedPiece {
     pub pieces: u32,
 }
 
+/// What goes into a finish.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum CoatStuff {
+    /// Coarse sugar.
+    CoarseSugar,
+    /// Powdered sugar.
+    PowderedSugar,
+    /// Water.
+    Water,
+    /// A spirit.
+    Spirit,
+    /// Chocolate.
+    Chocolate,
+    /// Oil.
+    Oil,
+    /// Jam, cooked until it holds.
+    Jam,
+    /// Cream.
+    Cream,
+    /// Butter.
+    Butter,
+}
+
 /// A part of what is mixed for a finish.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CoatPart {
     /// What.
-    pub name: &'static str,
+    pub stuff: CoatStuff,
     /// In all.
     pub mass: Mass,
 }
@@ -153,8 +179,8 @@ pub struct CoatPart {
 /// What a finish takes.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CoatPlan {
-    /// What it is called.
-    pub name: &'static str,
+    /// Which: its name and when it goes on follow from it.
+    pub coat: Coat,
     /// On each piece, or between two.
     pub each: Mass,
     /// To be made, with what stays in the bowl.
@@ -163,12 +189,10 @@ pub struct CoatPlan {
     pub parts: Vec<CoatPart>,
     /// How many are finished: pieces, or pairs of them.
     pub count: u32,
-    /// When it goes on.
-    pub when: &'static str,
     /// How the figures come about.
-    pub reason: String,
+    pub reason: Reason,
     /// What to mind.
-    pub cautions: Vec<&'static str>,
+    pub cautions: Vec<Reason>,
 }
 
 /// What a finish takes for a lot.
@@ -176,139 +200,102 @@ pub struct CoatPlan {
 pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
     let top_cm2 = piece.top.mm2() / 100.0;
     let round_cm2 = 2.0 * top_cm2 + piece.edge.mm() * piece.thickness.mm() / 100.0;
+    let round = Area::new_mm2(100.0 * round_cm2);
+    let plan = |each_g: f64, count: u32, of: &[(CoatStuff, f64)], reason: Reason| {
+        let total = Mass::new_g(each_g * f64::from(count) * (1.0 + STAYS_IN_THE_BOWL));
+        let parts = of.iter().map(|(stuff, share)| CoatPart { stuff: *stuff, mass: total * *share }).collect();
+        CoatPlan { coat, each: Mass::new_g(each_g), total, parts, count, reason, cautions: vec![] }
+    };
     match coat {
-        Coat::Sugar(SugarCoat::Coarse) => plain(
-            "Coarse sugar",
+        Coat::Sugar(SugarCoat::Coarse) => plan(
             COARSE_G_CM2 * top_cm2,
             piece.pieces,
-            &[("coarse sugar", 1.0)],
-            "Pressed into the top before the bake, or onto a glaze that is still wet.",
-            format!("{:.0} mg on each square centimetre of {top_cm2:.0}.", 1000.0 * COARSE_G_CM2),
+            &[(CoatStuff::CoarseSugar, 1.0)],
+            Reason::SugarOnTop { mass_a_cm2: Mass::new_g(COARSE_G_CM2), top: piece.top },
         ),
-        Coat::Sugar(SugarCoat::Powdered) => plain(
-            "Powdered sugar, two coats",
+        Coat::Sugar(SugarCoat::Powdered) => plan(
             2.0 * POWDERED_G_CM2 * round_cm2,
             piece.pieces,
-            &[("powdered sugar", 1.0)],
-            "First while they are warm enough to hold it, again when they are cold: the first melts in.",
-            format!("Twice {:.0} mg on each square centimetre all round, {round_cm2:.0}.", 1000.0 * POWDERED_G_CM2),
+            &[(CoatStuff::PowderedSugar, 1.0)],
+            Reason::SugarAllRound { mass_a_cm2: Mass::new_g(POWDERED_G_CM2), round },
         ),
         Coat::Glaze { sugar_parts, film_mm, spirit } => {
             let density = (sugar_parts + 1.0) / (sugar_parts / SUGAR_G_ML + 1.0);
-            let liquid = if spirit { "spirit" } else { "water" };
-            let of = [("powdered sugar", sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))];
-            let mut plan = plain(
-                if spirit { "Spirit glaze" } else { "Water glaze" },
+            let liquid = if spirit { CoatStuff::Spirit } else { CoatStuff::Water };
+            let mut plan = plan(
                 top_cm2 * film_mm / 10.0 * density,
                 piece.pieces,
-                &of,
-                "When they are as cool as the room all through: on warm ones it runs and stays dull.",
-                format!(
-                    "{film_mm} mm over {top_cm2:.0} cm\u{b2}, {density:.2} g/mL at {sugar_parts} parts of sugar to one of {liquid}."
-                ),
+                &[(CoatStuff::PowderedSugar, sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))],
+                Reason::GlazeFilm {
+                    film: Length::new_mm(film_mm),
+                    top: piece.top,
+                    density_g_ml: density,
+                    sugar_parts,
+                    spirit,
+                },
             );
             if !(6.0..=8.0).contains(&sugar_parts) {
-                plan.cautions.push("Usual are 6 to 8 parts: with fewer it runs off, with more it does not level.");
+                plan.cautions.push(Reason::UnusualGlaze);
             }
             if spirit {
-                plan.cautions.push(
-                    "What goes on after the bake keeps all of its alcohol: not for children, and the label says so.",
-                );
+                plan.cautions.push(Reason::SpiritStays);
             }
             plan
         }
         Coat::Dip { part, film_mm } => {
             let each = part.value() * round_cm2 * film_mm / 10.0 * CHOCOLATE_G_ML;
-            let mut plan = plain(
-                "Dipped in chocolate",
-                each,
-                piece.pieces,
-                &THIN_CHOCOLATE,
-                "When they are cold: warm ones dull it.",
-                format!("{film_mm} mm on {:.0} % of {round_cm2:.0} cm\u{b2} all round.", 100.0 * part.value()),
-            );
+            let film = Length::new_mm(film_mm);
+            let mut plan =
+                plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::DipFilm { film, part, round, least: None });
             if plan.total < LEAST_DIP {
                 let up = LEAST_DIP / plan.total;
                 plan.parts.iter_mut().for_each(|p| p.mass = p.mass * up);
                 plan.total = LEAST_DIP;
-                plan.reason.push_str(" Less than 150 g is not deep enough to dip into; the rest sets and keeps.");
+                plan.reason = Reason::DipFilm { film, part, round, least: Some(LEAST_DIP) };
             }
-            plan.cautions.push("Melted over warm water it burns skin all the same. Chocolate holds milk and soy more often than not: read its packet.");
+            plan.cautions.push(Reason::MeltedBurnsAndHoldsMilk);
             plan
         }
         Coat::Drizzle => {
             let (apart, wide, high) = LINES_MM;
             let each = piece.top.mm2() / apart * wide * high * LINE_FULL / 1000.0 * CHOCOLATE_G_ML;
-            let mut plan = plain(
-                "Drizzled with chocolate",
-                each,
-                piece.pieces,
-                &THIN_CHOCOLATE,
-                "When they are cold, on paper, close together.",
-                format!("Lines {wide} mm wide and {high} mm high, {apart} mm apart, over {top_cm2:.0} cm\u{b2}."),
-            );
-            plan.cautions.push("Chocolate holds milk and soy more often than not: read its packet.");
+            let [wide, high, apart] = [wide, high, apart].map(Length::new_mm);
+            let mut plan =
+                plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::Lines { wide, high, apart, top: piece.top });
+            plan.cautions.push(Reason::ChocolateHoldsMilk);
             plan
         }
-        Coat::Filling { kind, layer_mm } => filling(kind, layer_mm, piece),
-    }
-}
-
-fn filling(kind: FillingKind, layer_mm: f64, piece: FinishedPiece) -> CoatPlan {
-    // Drawn in from the rim: the edge's band goes off, and comes back where it overlaps itself in a full turn.
-    let rim = FILLING_RIM.mm();
-    let spread =
-        (piece.top.mm2() - rim * piece.edge.mm() + std::f64::consts::PI * rim * rim).max(0.25 * piece.top.mm2());
-    let pairs = piece.pieces / 2;
-    let each = spread * layer_mm / 1000.0 * kind.density_g_ml();
-    let (name, of): (&str, &[(&'static str, f64)]) = match kind {
-        FillingKind::Jam => ("Filled with jam", &[("jam, cooked until it holds", 1.0)]),
-        FillingKind::Chocolate => ("Filled with chocolate and cream", &[("chocolate", 0.6), ("cream", 0.4)]),
-        FillingKind::Icing => ("Filled with butter icing", &[("powdered sugar", 0.6), ("butter", 0.4)]),
-    };
-    let mut plan = plain(
-        name,
-        each,
-        pairs,
-        of,
-        "When they are cold, not long before they are eaten: a filling softens them.",
-        format!(
-            "{layer_mm} mm over {:.0} cm\u{b2}, {rim} mm off the rim, {} g/mL.",
-            spread / 100.0,
-            kind.density_g_ml()
-        ),
-    );
-    if piece.pieces % 2 == 1 {
-        plan.cautions.push("An odd one is left over.");
-    }
-    match kind {
-        FillingKind::Jam => {}
-        FillingKind::Chocolate => plan
-            .cautions
-            .push("With cream it belongs into the cold, not more than two hours out of it; cream is milk on the label. Local rules decide."),
-        FillingKind::Icing => plan.cautions.push("Butter is milk on the label. Cool, not more than two hours in a warm room."),
-    }
-    plan
-}
-
-fn plain(
-    name: &'static str,
-    each_g: f64,
-    count: u32,
-    of: &[(&'static str, f64)],
-    when: &'static str,
-    reason: String,
-) -> CoatPlan {
-    let total = Mass::new_g(each_g * f64::from(count) * (1.0 + STAYS_IN_THE_BOWL));
-    CoatPlan {
-        name,
-        each: Mass::new_g(each_g),
-        total,
-        parts: of.iter().map(|(name, share)| CoatPart { name, mass: total * *share }).collect(),
-        count,
-        when,
-        reason: format!("{reason} A tenth more for what stays in the bowl."),
-        cautions: vec![],
+        Coat::Filling { kind, layer_mm } => {
+            // Drawn in from the rim: the edge's band goes off, and comes back where it overlaps itself in a full turn.
+            let rim = FILLING_RIM.mm();
+            let spread = (piece.top.mm2() - rim * piece.edge.mm() + std::f64::consts::PI * rim * rim)
+                .max(0.25 * piece.top.mm2());
+            let of: &[(CoatStuff, f64)] = match kind {
+                FillingKind::Jam => &[(CoatStuff::Jam, 1.0)],
+                FillingKind::Chocolate => &[(CoatStuff::Chocolate, 0.6), (CoatStuff::Cream, 0.4)],
+                FillingKind::Icing => &[(CoatStuff::PowderedSugar, 0.6), (CoatStuff::Butter, 0.4)],
+            };
+            let mut plan = plan(
+                spread * layer_mm / 1000.0 * kind.density_g_ml(),
+                piece.pieces / 2,
+                of,
+                Reason::Layer {
+                    layer: Length::new_mm(layer_mm),
+                    over: Area::new_mm2(spread),
+                    rim: FILLING_RIM,
+                    density_g_ml: kind.density_g_ml(),
+                },
+            );
+            if piece.pieces % 2 == 1 {
+                plan.cautions.push(Reason::OddOneLeft);
+            }
+            match kind {
+                FillingKind::Jam => {}
+                FillingKind::Chocolate => plan.cautions.push(Reason::CreamInTheCold),
+                FillingKind::Icing => plan.cautions.push(Reason::ButterIsMilk),
+            }
+            plan
+        }
     }
 }
 
@@ -334,7 +321,7 @@ mod tests {
         // 38.48 cm2 x 0.05 cm x 8 / (7 / 1.59 + 1) g/mL = 2.849 g; 48 of them and a tenth: 150.4 g, one eighth of it water.
         assert!((plan.each.g() - 2.849).abs() < 0.01, "{plan:?}");
         assert!((plan.total.g() - 150.4).abs() < 0.5, "{plan:?}");
-        assert!((plan.parts[1].mass / plan.total - 0.125).abs() < 1e-9 && plan.parts[1].name == "water");
+        assert!((plan.parts[1].mass / plan.total - 0.125).abs() < 1e-9 && plan.parts[1].stuff == CoatStuff::Water);
         assert!(plan.cautions.is_empty());
     }
 
@@ -360,7 +347,7 @@ mod tests {
     fn spirit_and_odd_glazes_are_cautioned() {
         let plan = coat_plan(Coat::Glaze { sugar_parts: 4.0, film_mm: 0.5, spirit: true }, round(10));
         assert_eq!(plan.cautions.len(), 2);
-        assert_eq!(plan.parts[1].name, "spirit");
+        assert_eq!(plan.parts[1].stuff, CoatStuff::Spirit);
     }
 
     #[test]

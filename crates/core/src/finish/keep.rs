@@ -1,6 +1,6 @@
 //! How long what was baked keeps, by its kind. Common practice, no source; local rules on shelf life decide.
 
-use super::Coat;
+use super::{Coat, Reason};
 use crate::dough::{Formula, Texture, is_nutty};
 
 /// Shelf and freezer of baked pieces.
@@ -12,8 +12,8 @@ pub struct BakedKeeping {
     pub freezer_months: Option<(f64, f64)>,
     /// Whether it has to stand in the cold.
     pub in_the_cold: bool,
-    /// Why, as sentences.
-    pub reasons: Vec<String>,
+    /// Why.
+    pub reasons: Vec<Reason>,
 }
 
 /// Plain, short pieces in a tin: weeks. Rich in egg or with syrup: softer, so shorter. Much nut goes stale sooner.
@@ -29,42 +29,30 @@ const FILLED_MONTHS: (f64, f64) = (0.5, 1.0);
 #[must_use]
 pub fn baked_keeping(formula: &Formula, texture: Texture, coats: &[Coat]) -> BakedKeeping {
     let nutty = is_nutty(formula);
-    let mut reasons = Vec::new();
+    let mut reasons = vec![Reason::Eats { texture }];
     let (mut tin, mut freezer) = (PLAIN_DAYS, PLAIN_MONTHS);
-    match texture {
-        Texture::Soft | Texture::Chewy => {
-            tin = SOFT_DAYS;
-            reasons.push(format!(
-                "It is {}: airtight it stays so for one to two weeks, then it stales; open it dries out.",
-                texture.word()
-            ));
-        }
-        Texture::Crisp | Texture::Short => {
-            reasons
-                .push(format!("It is {}: airtight it stays so for weeks, in damp air it goes soft.", texture.word()));
-        }
+    if matches!(texture, Texture::Soft | Texture::Chewy) {
+        tin = SOFT_DAYS;
     }
     if nutty {
         freezer = NUTTY_MONTHS;
         tin.1 = tin.1.min(21.0);
-        reasons.push("The oil of nuts and seeds goes stale sooner.".to_owned());
+        reasons.push(Reason::NutsGoStale);
     }
     let has = |wanted: fn(&Coat) -> bool| coats.iter().any(wanted);
     if has(|c| matches!(c, Coat::Glaze { .. } | Coat::Sugar(_) | Coat::Drizzle | Coat::Dip { .. })) {
         tin = (tin.0.min(GLAZED_DAYS.0), tin.1.min(GLAZED_DAYS.1));
-        reasons.push("A coat draws moisture or blooms: one to two weeks, in one layer between papers.".to_owned());
+        reasons.push(Reason::CoatDrawsMoisture);
     }
     let mut in_the_cold = false;
     if has(|c| matches!(c, Coat::Filling { .. })) {
         (tin, freezer) = (FILLED_DAYS, FILLED_MONTHS);
         in_the_cold = has(|c| matches!(c, Coat::Filling { kind: super::FillingKind::Chocolate, .. }));
-        reasons.push("Filled ones go soft: two days. Fill on the day, freeze the halves plain.".to_owned());
+        reasons.push(Reason::FilledGoSoft);
     }
     let wet = has(|c| matches!(c, Coat::Glaze { .. } | Coat::Dip { .. } | Coat::Drizzle));
     if wet {
-        reasons.push(
-            "Frozen, a glaze weeps and chocolate blooms as it thaws: freeze them plain and coat them after.".to_owned(),
-        );
+        reasons.push(Reason::FreezePlain);
     }
     BakedKeeping { tin_days: tin, freezer_months: (!wet).then_some(freezer), in_the_cold, reasons }
 }
@@ -72,6 +60,7 @@ pub fn baked_keeping(formula: &Formula, texture: Texture, coats: &[Coat]) -> Bak
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::dough;
     use crate::dough::{LineInput, Pantry, texture};
     use crate::finish::{FillingKind, SugarCoat};
 
@@ -127,13 +116,17 @@ mod tests {
         let soft = formula(&[("butter", 100.0), ("sugar", 100.0), ("flour-ap", 200.0), ("egg", 80.0)]);
         let honeyed = formula(&[("butter", 100.0), ("sugar", 30.0), ("honey", 90.0), ("flour-ap", 250.0)]);
         for dough in [soft, honeyed] {
-            assert!(!keeps(&dough, &[]).reasons.join(" ").contains("crisp"));
+            let keeps = keeps(&dough, &[]).reasons;
+            assert!(matches!(keeps[0], Reason::Eats { texture: Texture::Soft | Texture::Chewy }), "{keeps:?}");
             let bite = crate::dough::Character::of(&dough).tenderness;
-            assert!(!bite.reasons.join(" ").contains("crisp"), "{bite:?}");
+            let crisp = |r: &dough::Reason| {
+                matches!(r, dough::Reason::CrispBySugar { .. } | dough::Reason::Eats { texture: Texture::Crisp })
+            };
+            assert!(!bite.reasons.iter().any(crisp), "{bite:?}");
         }
-        let through = keeps(&short(), &[]).reasons.join(" ");
+        let through = keeps(&short(), &[]).reasons;
         let ended_soft = baked_keeping(&short(), texture(&short()).baked_soft(), &[]);
-        assert!(through.contains("short") && ended_soft.tin_days == SOFT_DAYS);
+        assert!(through[0] == (Reason::Eats { texture: Texture::Short }) && ended_soft.tin_days == SOFT_DAYS);
     }
 
     #[test]

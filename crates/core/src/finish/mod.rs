@@ -2,8 +2,10 @@
 
 mod coat;
 mod keep;
+mod reason;
 mod spirit;
 
-pub use coat::{Coat, CoatPart, CoatPlan, FillingKind, FinishedPiece, MOST_COATS, SugarCoat, coat_plan};
+pub use coat::{Coat, CoatPart, CoatPlan, CoatStuff, FillingKind, FinishedPiece, MOST_COATS, SugarCoat, coat_plan};
 pub use keep::{BakedKeeping, baked_keeping};
+pub use reason::Reason;
 pub use spirit::{SpiritLeft, spirit_left};

@@ -1,5 +1,6 @@
 //! What is left of the alcohol in a dough after its bake.
 
+use super::Reason;
 use crate::dough::Formula;
 use crate::units::{Mass, Share, Span};
 
@@ -17,7 +18,7 @@ pub struct SpiritLeft {
     /// After the bake, least and most.
     pub left: (Mass, Mass),
     /// What the table says of it.
-    pub reason: String,
+    pub reason: Reason,
 }
 
 /// What is left of the alcohol of a piece of so much dough after so long in the oven; `None` for a dough without any.
@@ -31,18 +32,9 @@ pub fn spirit_left(formula: &Formula, piece: Mass, bake: Span) -> Option<SpiritL
     let mixed = piece * (alcohol / formula.total().g());
     let (least, most) = left_after(bake);
     let reason = if most.value() >= 1.0 {
-        format!(
-            "The published table begins at {:.0} min, with {:.0} % left; after {:.0} min there is more. Spirits do not bake off completely.",
-            LEFT[0].0,
-            LEFT[0].1,
-            bake.min()
-        )
+        Reason::TableBeginsLater { from: Span::new_min(LEFT[0].0), left: Share::new(LEFT[0].1 / 100.0), bake }
     } else {
-        format!(
-            "After {:.0} min {:.0} % is left by the published table. Spirits do not bake off completely.",
-            bake.min(),
-            100.0 * least.value()
-        )
+        Reason::LeftByTheTable { bake, left: least }
     };
     Some(SpiritLeft { mixed, left: (mixed * least.value(), mixed * most.value()), reason })
 }

@@ -31,21 +31,6 @@ impl BuiltinKind {
     pub const ALL: [Self; 8] =
         [Self::Round, Self::Oval, Self::Square, Self::Oblong, Self::Scalloped, Self::Hexagon, Self::Petal, Self::Ring];
 
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Round => "round",
-            Self::Oval => "oval",
-            Self::Square => "square",
-            Self::Oblong => "oblong",
-            Self::Scalloped => "scalloped",
-            Self::Hexagon => "hexagon",
-            Self::Petal => "petal",
-            Self::Ring => "ring",
-        }
-    }
-
     /// Whether a height is needed besides the width.
     #[must_use]
     pub const fn takes_height(self) -> bool {
@@ -125,7 +110,7 @@ mod tests {
     fn every_form_is_as_wide_as_it_says() {
         for kind in BuiltinKind::ALL {
             let outline = Builtin::new(kind, 60.0, 40.0).unwrap().outline().unwrap();
-            assert!((outline.extent().0.mm() - 60.0).abs() < 0.15, "{} {:?}", kind.word(), outline.extent());
+            assert!((outline.extent().0.mm() - 60.0).abs() < 0.15, "{:?} {:?}", kind, outline.extent());
         }
     }
 

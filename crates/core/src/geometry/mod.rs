@@ -12,8 +12,8 @@ mod svg;
 mod svg_safe;
 
 pub use builtin::{Builtin, BuiltinKind};
-pub use narrow::{NarrowKind, NarrowPart, narrow_parts};
-pub use outline::{Outline, Placement, neck_warning};
+pub use narrow::{NarrowKind, NarrowPart, PlaceOnPiece, narrow_parts};
+pub use outline::{Outline, Placement, ThinNeck, neck_warning};
 pub use paper::PaperSize;
 pub use photo::{DarkEdge, PHOTO_LIMIT_BYTES, PhotoReading, outline_from_photo};
 pub use ring::clearance_mm;

@@ -22,15 +22,19 @@ pub enum NarrowKind {
     Neck,
 }
 
-impl NarrowKind {
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Point => "point",
-            Self::Neck => "neck",
-        }
-    }
+/// Where on a piece something is, as it lies on the page.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[expect(missing_docs, reason = "each says itself")]
+pub enum PlaceOnPiece {
+    UpperLeft,
+    LowerLeft,
+    Left,
+    UpperRight,
+    LowerRight,
+    Right,
+    Top,
+    Bottom,
+    Middle,
 }
 
 /// A narrow part of an outline.
@@ -47,22 +51,22 @@ pub struct NarrowPart {
 }
 
 impl NarrowPart {
-    /// Where on the page it is, in words.
+    /// Where on the piece it is.
     #[must_use]
-    pub fn place_word(&self, outline: &Outline) -> &'static str {
+    pub fn place(&self, outline: &Outline) -> PlaceOnPiece {
         let (w, h) = outline.extent();
         let (x, y) = (self.at.0 / w.mm(), self.at.1 / h.mm());
         let near = 0.17;
         match (x < -near, x > near, y < -near, y > near) {
-            (true, _, true, _) => "upper left",
-            (true, _, _, true) => "lower left",
-            (true, _, _, _) => "left",
-            (_, true, true, _) => "upper right",
-            (_, true, _, true) => "lower right",
-            (_, true, _, _) => "right",
-            (_, _, true, _) => "top",
-            (_, _, _, true) => "bottom",
-            _ => "middle",
+            (true, _, true, _) => PlaceOnPiece::UpperLeft,
+            (true, _, _, true) => PlaceOnPiece::LowerLeft,
+            (true, _, _, _) => PlaceOnPiece::Left,
+            (_, true, true, _) => PlaceOnPiece::UpperRight,
+            (_, true, _, true) => PlaceOnPiece::LowerRight,
+            (_, true, _, _) => PlaceOnPiece::Right,
+            (_, _, true, _) => PlaceOnPiece::Top,
+            (_, _, _, true) => PlaceOnPiece::Bottom,
+            _ => PlaceOnPiece::Middle,
         }
     }
 }
@@ -146,7 +150,7 @@ mod tests {
         assert!(parts.iter().all(|p| p.kind == NarrowKind::Point));
         assert!(parts[4].width.mm() - parts[0].width.mm() < 0.1 * parts[0].width.mm(), "{parts:?}");
         // The uppermost corner is one of them, and their tips are the star's own.
-        assert!(parts.iter().any(|p| p.place_word(&outline) == "top"));
+        assert!(parts.iter().any(|p| p.place(&outline) == PlaceOnPiece::Top));
         assert!(parts.iter().all(|p| p.at.0.hypot(p.at.1) > 30.0));
     }
 
@@ -179,7 +183,7 @@ mod tests {
         let points: Vec<(f64, f64)> = lobe(1.0).chain(lobe(-1.0)).collect();
         let (outline, parts) = of(&points);
         assert_eq!(parts.len(), 1, "{parts:?}");
-        assert_eq!((parts[0].kind, parts[0].place_word(&outline)), (NarrowKind::Neck, "middle"));
+        assert_eq!((parts[0].kind, parts[0].place(&outline)), (NarrowKind::Neck, PlaceOnPiece::Middle));
         assert!((parts[0].width.mm() - 6.0).abs() < 1.5, "{parts:?}");
         assert_eq!(outline.narrowest_neck().map(|n| n.mm().round()), Some(6.0));
     }
@@ -195,7 +199,7 @@ mod tests {
         points.extend([(45.0, -3.0), (45.0, 3.0)]);
         let (outline, parts) = of(&points);
         assert_eq!(parts.len(), 1, "{parts:?}");
-        assert_eq!((parts[0].kind, parts[0].place_word(&outline)), (NarrowKind::Point, "right"));
+        assert_eq!((parts[0].kind, parts[0].place(&outline)), (NarrowKind::Point, PlaceOnPiece::Right));
         assert!((parts[0].width.mm() - 6.0).abs() < 1.0, "{parts:?}");
     }
 }

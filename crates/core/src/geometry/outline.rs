@@ -259,12 +259,19 @@ fn put(points: &[(f64, f64)], at: Placement) -> Vec<(f64, f64)> {
 /// A neck narrower than this bakes dark and breaks. Common practice, no source.
 const THIN_NECK_MM: f64 = 8.0;
 
-/// What to mind about a narrowest neck, as a sentence.
+/// A narrowest neck that is to be minded.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ThinNeck {
+    /// How wide it is.
+    pub neck: Length,
+    /// Under what it is thin.
+    pub under: Length,
+}
+
+/// What to mind about a narrowest neck.
 #[must_use]
-pub fn neck_warning(neck: Length) -> Option<String> {
-    (neck.mm() < THIN_NECK_MM).then(|| {
-        format!("Its narrowest neck is {:.1} mm: under {THIN_NECK_MM:.0} mm it bakes dark and breaks.", neck.mm())
-    })
+pub fn neck_warning(neck: Length) -> Option<ThinNeck> {
+    (neck.mm() < THIN_NECK_MM).then_some(ThinNeck { neck, under: Length::new_mm(THIN_NECK_MM) })
 }
 
 /// Sine and cosine that are exact at quarter turns, so that a turned cutter stays true.

@@ -1,11 +1,13 @@
 //! What the stations answer for one job.
 
-use super::{BakeQuestion, ColdPlace, Cooling, Job};
+use super::{BakeQuestion, ColdPlace, Cooling, Job, Reason};
 use crate::clock::{Relay, RelayLot, Step, Zone};
 use crate::cold::{ChillAnswer, Piece, Target, Window};
+use crate::dough;
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
 use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft};
-use crate::oven::{BakeForecast, Expected};
+use crate::oven::{BakeForecast, Expected, LookFor};
+use crate::safety::Caution;
 use crate::shape::{DemandAnswer, TrayAnswer};
 use crate::units::{Density, Length, Mass, Share, Span, Temperature};
 use chrono::NaiveDateTime;
@@ -26,7 +28,7 @@ pub enum PartUse {
 pub struct DoughPart {
     /// What it is for.
     pub part_use: PartUse,
-    /// Its name.
+    /// Name of the job; empty for the freezer.
     pub name: String,
     /// Pieces.
     pub pieces: u32,
@@ -62,9 +64,9 @@ pub struct DoughPlan {
     /// Dough that could be made when more is on hand than this job needs: what the mixer takes at once.
     pub mix_limit: Mass,
     /// What to mind.
-    pub warnings: Vec<String>,
-    /// Why these figures, in sentences.
-    pub reasons: Vec<String>,
+    pub warnings: Vec<dough::Reason>,
+    /// Why these figures.
+    pub reasons: Vec<Reason>,
 }
 
 /// What goes into the cold.
@@ -121,8 +123,8 @@ pub struct ColdPlan {
     pub flour_rest: Span,
     /// How long the raw dough keeps.
     pub keeping: Keeping,
-    /// Sentences.
-    pub reasons: Vec<String>,
+    /// Why.
+    pub reasons: Vec<Reason>,
 }
 
 /// The shape station's answer.
@@ -134,8 +136,8 @@ pub struct ShapePlan {
     pub rods_owned: bool,
     /// The pieces on trays.
     pub trays: TrayAnswer,
-    /// Sentences.
-    pub reasons: Vec<String>,
+    /// Why.
+    pub reasons: Vec<Reason>,
 }
 
 /// The oven station's answer.
@@ -145,6 +147,10 @@ pub struct OvenPlan {
     pub oven: Temperature,
     /// Times and spread with their bands: the forecast's, or those of common practice where there is none.
     pub expected: Expected,
+    /// What they rest on.
+    pub reasons: Vec<Reason>,
+    /// What to mind.
+    pub warnings: Vec<Reason>,
     /// What the forecast was asked.
     pub question: BakeQuestion,
     /// The forecast; none beyond what the model knows.
@@ -159,14 +165,14 @@ pub struct OvenPlan {
     pub baked_outline: Vec<(f64, f64)>,
     /// What is left of its holes then.
     pub baked_holes: Vec<Vec<(f64, f64)>>,
-    /// What to look for at its end, as a sentence; of a cocoa dough the dull middle, whatever colour was asked.
-    pub look_for: String,
+    /// What to look for at its end; of a cocoa dough the dull middle, whatever colour was asked.
+    pub look_for: LookFor,
     /// Whether cocoa hides what colour would tell.
     pub hides_colour: bool,
     /// How a piece cools once it is out.
     pub cooling: Cooling,
-    /// Which side of the oven is hotter and what helps; nothing where it is even, or nobody has tried.
-    pub turn: Option<String>,
+    /// What to turn or swap half way; nothing in an oven that is even, or that nobody has tried.
+    pub turn: Vec<Reason>,
     /// Until all but a seventh of what the door cost is back: twice the time constant.
     pub comes_back: Span,
     /// Whether a covered pot stands in for the oven.
@@ -218,8 +224,8 @@ pub struct ClockPlan {
     pub lot: RelayLot,
     /// Where its clocks are.
     pub zone: Zone,
-    /// Sentences.
-    pub reasons: Vec<String>,
+    /// Why.
+    pub reasons: Vec<Reason>,
 }
 
 /// All stations' answers.
@@ -238,7 +244,7 @@ pub struct Plan {
     /// Clock.
     pub clock: ClockPlan,
     /// What to mind with raw dough, each once.
-    pub cautions: Vec<String>,
+    pub cautions: Vec<Caution>,
 }
 
 impl Plan {

@@ -1,15 +1,16 @@
 //! A job's bake: the question to the model, its answer with honest bands, and what each lever would change.
 
-use super::{Job, Kitchen, Making};
+use super::{Job, Kitchen, Making, PotCaution, Reason};
 use crate::cold::TrayKind;
 use crate::dough::{Formula, hides_colour, spread_tendency};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
 use crate::ledger::BakeRecord;
+use crate::oven;
 use crate::oven::{
     BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeRange, BakeSeen, BakeSetting, COVER, DoneBy,
-    Expected, OvenDoubt, OvenDough, OvenKnowledge, OvenSetup, Practice, Profile, TIME_PER_K, TrayCover, TrayMaterial,
-    bake_practice, check_bake, cools_after, forecast, spread_range, spread_until_set,
+    Expected, OvenDoubt, OvenDough, OvenSetup, Practice, Stated, TIME_PER_K, TrayCover, TrayMaterial, bake_practice,
+    check_bake, cools_after, forecast, spread_range, spread_until_set,
 };
 use crate::shape::Portion;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -22,6 +23,8 @@ const SWING_LEFT: f64 = 0.15;
 const POT_TIMES: (f64, f64) = (1.6, 2.2);
 /// No pot holds a larger tray, mm. Common practice, no source.
 const POT_TRAY_MM: f64 = 320.0;
+/// What an oven that nobody has measured may be off by. Common practice, no source.
+const UNMEASURED: TemperatureDifference = TemperatureDifference::new_k(15.0);
 /// Look so long before the forecast, at least and at most.
 const LOOK_EARLY: (Span, Span) = (Span::new_min(2.0), Span::new_min(4.0));
 /// A tray-wide bar covers as much of its tray as the model knows.
@@ -100,6 +103,28 @@ pub(super) fn cover_of(outline: &Outline, pieces: u32, kitchen: &Kitchen) -> Tra
     TrayCover::Share(Share::new(share.clamp(*COVER.start(), *COVER.end())))
 }
 
+/// What is expected of a bake, and why.
+pub(super) struct BakeExpected {
+    pub expected: Expected,
+    pub reasons: Vec<Reason>,
+    pub warnings: Vec<Reason>,
+    /// None where the model refuses, or it is never done.
+    pub forecast: Option<BakeForecast>,
+}
+
+impl BakeExpected {
+    /// As common practice has it, with a warning of the forecast before its own.
+    fn practice(stated: Stated, warning: Option<Reason>) -> Self {
+        let warnings = warning.into_iter().chain(stated.warnings.into_iter().map(Reason::Oven));
+        Self {
+            expected: stated.expected,
+            reasons: stated.reasons.into_iter().map(Reason::Oven).collect(),
+            warnings: warnings.collect(),
+            forecast: None,
+        }
+    }
+}
+
 /// What is expected of a bake: the forecast with its bands; where the model refuses or it is never done, the ranges of common practice.
 pub(super) fn expect_bake(
     job: &Job,
@@ -107,200 +132,118 @@ pub(super) fn expect_bake(
     kitchen: &Kitchen,
     question: &BakeQuestion,
     learnt: Option<&BakeKnowledge>,
-) -> Result<(Expected, Option<BakeForecast>), InputErrors> {
+) -> Result<BakeExpected, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
-    let mut practice = bake_practice(question.piece.thickness, setting, question.end, &spread_tendency(formula));
+    let practice = bake_practice(question.piece.thickness, setting, question.end, &spread_tendency(formula));
     if kitchen.cover_pot() {
-        return Ok((in_a_cover_pot(practice, kitchen), None));
+        return Ok(in_a_cover_pot(practice, kitchen));
     }
-    match question.answer() {
+    Ok(match question.answer() {
         Ok(found) if found.done_by == DoneBy::Never => {
-            practice.warnings.insert(0, format!(
-                "Not done within {:.0} min by the forecast: this oven is too cool for that colour. The ranges are those of common practice.",
-                found.bake.min()
-            ));
-            Ok((practice, None))
+            BakeExpected::practice(practice, Some(Reason::NotDoneWithin { span: found.bake }))
         }
         Ok(found) => {
-            let mut expected = banded(&found, question, kitchen, &practice, learnt);
+            let mut expected = banded(found, question, kitchen, &practice.expected, learnt);
             if matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. })) {
-                expected.warnings.push("A tray-wide bar is larger than the forecast knows: it is told as a slab of 200 mm, whose rim browns first and whose middle follows late.".to_owned());
+                expected.warnings.push(Reason::WideBar { across: question.piece.radius * 2.0 });
             }
-            Ok((expected, Some(found)))
+            expected
         }
-        Err(refused) => {
-            let why = refused.all().iter().map(ToString::to_string).collect::<Vec<_>>().join("; ");
-            practice
-                .warnings
-                .insert(0, format!("Beyond what the forecast knows ({why}): these are ranges of common practice."));
-            Ok((practice, None))
-        }
-    }
+        Err(why) => BakeExpected::practice(practice, Some(Reason::BeyondTheForecast { why })),
+    })
 }
 
 fn banded(
-    found: &BakeForecast,
+    found: BakeForecast,
     question: &BakeQuestion,
     kitchen: &Kitchen,
     practice: &Expected,
     learnt: Option<&BakeKnowledge>,
-) -> Expected {
+) -> BakeExpected {
     let measured = !kitchen.input().oven_readings.is_empty();
     let swing = kitchen.oven_swing(question.oven.air);
     let oven = learnt.and_then(|k| k.oven);
     let known = learnt.copied().unwrap_or(BakeKnowledge::NONE);
     let doubt = OvenDoubt { measured, swing: TIME_PER_K * swing.k() * SWING_LEFT };
-    let range = BakeRange::of(found, &known, doubt, &practice.practice);
+    let range = BakeRange::of(&found, &known, doubt, &practice.practice);
     let (time, dough) = (found.bake, known.dough);
-    let mut reasons = vec![done_words(found)];
-    reasons.push(oven_words(oven, measured));
-    if let Some(h) = oven.and_then(|o| o.heat) {
-        reasons.push(format!("By them it heats {:.2} times as strongly as the forecast alone has it.", h.heat));
-    }
+    let mut reasons = vec![
+        Reason::DoneAfter { span: time, by: found.done_by },
+        match oven {
+            Some(o) => Reason::OvenTaught { bakes: o.records, off: o.offset, sd: o.offset_sd, measured },
+            None if measured => Reason::OvenMeasured,
+            None => Reason::OvenUnmeasured { doubt: UNMEASURED },
+        },
+    ];
+    reasons.extend(oven.and_then(|o| o.heat).map(|h| Reason::HeatsTimes { times: h.heat }));
     if dough.records > 0 {
-        reasons.push(format!(
-            "By {} this dough spreads {:.2} times as far and takes {:.2} times as long as the forecast alone has it, browning {:.2} times as fast.",
-            bakes(dough.records),
-            dough.spread,
-            dough.time,
-            dough.browning
-        ));
+        reasons.push(Reason::DoughTaught {
+            bakes: dough.records,
+            spread: dough.spread,
+            time: dough.time,
+            browning: dough.browning,
+        });
     }
     if range.bake_widened {
-        reasons.push(format!(
-            "Common practice has {}: forecast and practice do not meet, so the range is widened until your own bakes decide.",
-            minutes(practice.bake)
-        ));
+        reasons.push(Reason::BakeWidened { practice: practice.bake });
     }
     if range.spread_widened {
-        reasons.push(format!(
-            "Common practice has such doughs spread {:.1} to {:.1} %: the range is widened to touch that until your own bakes decide.",
-            100.0 * practice.spread.0.value(),
-            100.0 * practice.spread.1.value()
-        ));
+        reasons.push(Reason::SpreadWidened { practice: practice.spread });
     }
     if swing.k() > 0.0 {
-        reasons.push(format!(
-            "Its thermostat swings \u{b1}\u{a0}{:.0}\u{b0}; over a bake most of that comes out even.",
-            swing.k()
-        ));
+        reasons.push(Reason::ThermostatSwings { by: swing });
     }
     if kitchen.input().altitude_m.abs() >= 300.0 {
-        reasons.push(format!(
-            "At {:.0} m the air is {:.0} kPa: water leaves sooner, gas widens further.",
-            kitchen.input().altitude_m,
-            kitchen.pressure_pa() / 1000.0
-        ));
+        reasons.push(Reason::AirAt { metres: kitchen.input().altitude_m, kpa: kitchen.pressure_pa() / 1000.0 });
     }
-    if let TrayCover::Share(cover) = question.oven.cover {
-        reasons.push(format!(
-            "{:.0} % of the tray lies under dough: the fuller, the slower and the paler beneath.",
-            100.0 * cover.value()
-        ));
+    if let TrayCover::Share(share) = question.oven.cover {
+        reasons.push(Reason::TrayCovered { share });
     }
     if let (Some(fat), Some(set)) = (found.fat_after, found.set_after) {
-        reasons.push(format!(
-            "The fat lets go after {:.1} min, the dough is set after {:.1}: in between it flows.",
-            fat.min(),
-            set.min()
-        ));
+        reasons.push(Reason::FlowsBetween { fat, set });
     }
-    reasons.push(format!(
-        "Cut at {:.1} mm it comes out {:.1} mm high at {:.2} g/cm\u{b3}{}.",
-        question.piece.thickness.mm(),
-        found.thickness.mm(),
-        found.density.kg_m3() / 1000.0,
-        match found.profile {
-            Profile::Domed => ", domed",
-            Profile::Flat => ", flat",
-            Profile::Sunken => ", its rim a little higher than its middle",
-        }
-    ));
+    reasons.push(Reason::ComesOut {
+        cut: question.piece.thickness,
+        high: found.thickness,
+        density: found.density,
+        profile: found.profile,
+    });
     let early = Span::new_s((time - range.bake.0).s().clamp(LOOK_EARLY.0.s(), LOOK_EARLY.1.s()));
     let look = (time - early).s().min(practice.practice.bake.0.s());
-    Expected {
-        bake: range.bake,
-        look_after: Span::new_s(look.max(60.0)),
-        spread: range.spread,
-        cool_on_tray: practice.cool_on_tray,
-        practice: practice.practice,
+    BakeExpected {
+        expected: Expected {
+            bake: range.bake,
+            look_after: Span::new_s(look.max(60.0)),
+            spread: range.spread,
+            cool_on_tray: practice.cool_on_tray,
+            practice: practice.practice,
+        },
         reasons,
-        warnings: found.warnings.iter().map(|w| w.text().to_owned()).collect(),
+        warnings: found.warnings.iter().map(|w| Reason::Oven(oven::Reason::Warning(*w))).collect(),
+        forecast: Some(found),
     }
 }
-
-fn minutes((least, most): (Span, Span)) -> String {
-    format!("{:.1} to {:.1} min", least.min(), most.min())
-}
-
-fn done_words(found: &BakeForecast) -> String {
-    format!(
-        "{:.1} min until {}.",
-        found.bake.min(),
-        match found.done_by {
-            DoneBy::Rim => "the rim has its colour",
-            DoneBy::Dull => "the middle no longer shines, which here comes last",
-            DoneBy::Set => "the middle is set, which here comes last",
-            DoneBy::Time | DoneBy::Never => "the forecast ends: it is not done by then",
-        }
-    )
-}
-
-fn oven_words(oven: Option<OvenKnowledge>, measured: bool) -> String {
-    if let Some(o) = oven {
-        let beyond = if measured { " from what its thermometer showed" } else { "" };
-        format!(
-            "{} of your bakes have taught it: the oven is off{beyond} by {}{:.0}\u{b0}, \u{b1}\u{a0}{:.0}\u{b0}.",
-            o.records,
-            if o.offset.k() < 0.0 { "\u{2212}" } else { "+" },
-            o.offset.k().abs(),
-            o.offset_sd.k(),
-        )
-    } else if measured {
-        "The range is of an oven measured against a thermometer.".to_owned()
-    } else {
-        "The range is wide: nobody has measured this oven, and \u{b1}\u{a0}15\u{b0} make a fifth of the time."
-            .to_owned()
-    }
-}
-
-fn bakes(n: u32) -> String {
-    if n == 1 { "one bake".to_owned() } else { format!("{n} bakes") }
-}
-
-/// What to mind with a covered pot in place of an oven; read before it is chosen, and wherever it is planned. Common practice, no
-/// source; the pot's own leaflet and local rules come first.
-pub const POT_CAUTIONS: [&str; 5] = [
-    "The tray stands on a rack or a bed of salt, never on its base.",
-    "A thick metal pot without coating, no glass. Its maker may forbid heating it empty: then it is not for this.",
-    "The lid lies loose. No gasket, no weight, nothing sealed: steam must find its way out.",
-    "Never unattended. Nothing that burns near the flame, the room aired, dry gloves for lid and pot.",
-    "Children keep away; it stays hot for an hour.",
-];
 
 /// Of a covered pot nothing is forecast: it has neither a setting nor an air that was measured.
-fn in_a_cover_pot(practice: Expected, kitchen: &Kitchen) -> Expected {
-    let bake = (practice.bake.0 * POT_TIMES.0, practice.bake.1 * POT_TIMES.1);
-    let stated = Practice { bake, ..practice.practice };
-    let mut warnings: Vec<String> = POT_CAUTIONS.map(str::to_owned).to_vec();
-    if kitchen.trays().length().mm() > POT_TRAY_MM {
-        warnings.push(format!(
-            "Its tray is planned as {:.0} \u{d7} {:.0} mm, which no pot holds: set the tray's size in the kitchen to what lies on its rack.",
-            kitchen.trays().width().mm(),
-            kitchen.trays().length().mm()
-        ));
+fn in_a_cover_pot(practice: Stated, kitchen: &Kitchen) -> BakeExpected {
+    let stated = practice.expected;
+    let bake = (stated.bake.0 * POT_TIMES.0, stated.bake.1 * POT_TIMES.1);
+    let mut warnings: Vec<Reason> = PotCaution::ALL.map(Reason::Pot).to_vec();
+    let trays = kitchen.trays();
+    if trays.length().mm() > POT_TRAY_MM {
+        warnings.push(Reason::PotTray { tray: (trays.width(), trays.length()) });
     }
-    warnings.extend(practice.warnings);
-    Expected {
-        look_after: Span::new_s((bake.0 - LOOK_EARLY.1).s().max(60.0)),
-        bake,
-        reasons: vec![
-            "A pot on a burner has neither a setting nor a measured air, so nothing is forecast: about twice an oven's time is common practice.".to_owned(),
-            "Its tops stay paler than in an oven: go by set edges and the underside. Bake one tray of few pieces first.".to_owned(),
-        ],
+    warnings.extend(practice.warnings.into_iter().map(Reason::Oven));
+    BakeExpected {
+        expected: Expected {
+            look_after: Span::new_s((bake.0 - LOOK_EARLY.1).s().max(60.0)),
+            bake,
+            practice: Practice { bake, ..stated.practice },
+            ..stated
+        },
+        reasons: vec![Reason::PotIsNotForecast, Reason::PotStaysPale],
         warnings,
-        practice: stated,
-        ..practice
+        forecast: None,
     }
 }
 
@@ -363,7 +306,8 @@ pub(super) fn most_spread(
     learnt: Option<&BakeKnowledge>,
 ) -> Result<Share, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
-    let practice = bake_practice(question.piece.thickness, setting, question.end, &spread_tendency(formula)).practice;
+    let practice =
+        bake_practice(question.piece.thickness, setting, question.end, &spread_tendency(formula)).expected.practice;
     let found = spread_until_set(&question.dough, &question.piece, &question.oven, &question.fit);
     Ok(match found {
         Ok((spread, warnings)) if !kitchen.cover_pot() => {

@@ -1,7 +1,7 @@
 //! Hands at the bench: how long rolling and cutting take, and what the dough allows meanwhile.
 
 use super::answers::{ClockPlan, ColdPlan, ShapePlan};
-use super::{ChillForm, Job, Kitchen, Making};
+use super::{ChillForm, Job, Kitchen, Making, Reason};
 use crate::clock::Step;
 use crate::cold::{Bench, Piece, Target};
 use crate::dough::Composition;
@@ -110,26 +110,16 @@ pub(super) fn workable_after(
     cold.answer.curve.iter().find(|s| s.felt <= cold_enough).map(|s| s.after)
 }
 
-/// Why the timeline waits longer than ready, and what to do when that is not enough.
-pub(super) fn bench_words(cold: &ColdPlan, hands: Span) -> Option<String> {
+/// Why the timeline waits longer than ready, or that this is not enough.
+pub(super) fn bench_waits(cold: &ColdPlan, hands: Span) -> Option<Reason> {
     let (bench, longest) = (cold.bench?, cold.bench_longest?);
     if bench >= hands {
         return None;
     }
-    let waits = "Just ready, the sheet stays workable";
     Some(if longest >= hands {
-        format!(
-            "{waits} for {:.0} min; a tray takes {:.0} min of rolling and cutting. So the plan leaves it in the cold a while longer.",
-            bench.min(),
-            hands.min()
-        )
+        Reason::LeftLongerForTheBench { bench, hands }
     } else {
-        format!(
-            "{waits} for {:.0} to {:.0} min, and a tray takes {:.0}. Keep half of it in the cold meanwhile, or put the sheet back for a few minutes.",
-            bench.min(),
-            longest.min(),
-            hands.min()
-        )
+        Reason::BenchTooShort { bench: (bench, longest), hands }
     })
 }
 

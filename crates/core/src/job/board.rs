@@ -24,13 +24,74 @@ pub enum LeverGroup {
     Dough,
 }
 
+/// What is done to a bake.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Notch {
+    /// Pieces colder; so much longer in that place, where it is known.
+    Colder(TemperatureDifference, Option<(Span, ColdPlace)>),
+    /// Pieces warmer.
+    Warmer(TemperatureDifference),
+    /// So long on the counter first.
+    OnTheCounter(Span),
+    /// The oven hotter.
+    Hotter(TemperatureDifference),
+    /// The oven cooler.
+    Cooler(TemperatureDifference),
+    /// With its fan, or without.
+    Fan(bool),
+    /// On another tray.
+    Tray(TrayMaterial),
+    /// On another liner.
+    Liner(TrayLiner),
+    /// On a tray as warm as this.
+    WarmTray(Temperature),
+    /// So many metres above the sea.
+    Altitude(f64),
+    /// At the sea.
+    AtTheSea,
+    /// Trays half as full.
+    HalfAsFull,
+    /// So much thinner.
+    Thinner(Length),
+    /// So much thicker.
+    Thicker(Length),
+    /// A quarter smaller across.
+    Smaller,
+    /// A quarter larger across.
+    Larger,
+    /// A tenth more flour.
+    MoreFlour,
+    /// A tenth less flour.
+    LessFlour,
+    /// A fifth more sugar.
+    MoreSugar,
+    /// A fifth less sugar.
+    LessSugar,
+    /// A fifth more butter.
+    MoreButter,
+    /// Half the sugar powdered.
+    HalfPowdered,
+    /// Half the sugar brown.
+    HalfBrown,
+    /// A tenth of the flour as starch.
+    SomeStarch,
+    /// Baking powder, 1 % of the flour.
+    BakingPowder,
+    /// Soda, half a per cent of the flour.
+    Soda,
+    /// Creamed only just.
+    JustCreamed,
+    /// Creamed light and fluffy.
+    CreamedLight,
+}
+
 /// One lever, pulled one notch.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BakeLever {
     /// Where.
     pub group: LeverGroup,
-    /// What is done, in words.
-    pub name: String,
+    /// What is done.
+    pub notch: Notch,
     /// The bake as it would be.
     pub question: BakeQuestion,
 }
@@ -87,6 +148,10 @@ impl LeverEffect {
 /// A degree of dough, a notch of the oven, a millimetre: what each lever is pulled by. Common practice, no source.
 const OVEN_NOTCH_K: f64 = 15.0;
 const COLDER_K: f64 = 6.0;
+const ON_THE_COUNTER: Span = Span::new_min(10.0);
+const WARM_TRAY: Temperature = Temperature::new_c(45.0);
+const HIGH_M: f64 = 1600.0;
+const HEIGHT_NOTCH: Length = Length::new_mm(1.0);
 
 /// How much longer a tray of cut pieces stays in the cold, and where, to go in so much colder: the lever's price. `None` for
 /// pieces that are not cut, and where the place never makes them so cold.
@@ -110,91 +175,78 @@ pub fn colder_takes(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<Option<
     Ok(Some((then - now, tray_chill.place)))
 }
 
-fn starts(question: &BakeQuestion, colder: Option<(Span, ColdPlace)>) -> Vec<(String, BakeQuestion)> {
-    let at = |by: f64, name: String| {
+fn starts(question: &BakeQuestion, colder: Option<(Span, ColdPlace)>) -> Vec<(Notch, BakeQuestion)> {
+    let by = TemperatureDifference::new_k(COLDER_K);
+    let at = |by: f64, notch: Notch| {
         let start = question.piece.start + TemperatureDifference::new_k(by);
         let inside = START_C.contains(&start.c());
         inside.then(|| {
             let firm_as_at = question.piece.firm_as_at + TemperatureDifference::new_k(by);
             let piece = crate::oven::BakePiece { start, firm_as_at, ..question.piece };
-            (name, BakeQuestion { piece, ..question.clone() })
+            (notch, BakeQuestion { piece, ..question.clone() })
         })
     };
-    let waits = crate::oven::BakePiece { wait: question.piece.wait + Span::new_min(10.0), ..question.piece };
+    let waits = crate::oven::BakePiece { wait: question.piece.wait + ON_THE_COUNTER, ..question.piece };
     [
-        at(
-            -COLDER_K,
-            match colder {
-                Some((takes, place)) => {
-                    format!(
-                        "pieces colder by \u{2212}{COLDER_K:.0}\u{b0}: {:.0} min more in the {}",
-                        takes.min().ceil(),
-                        place.word()
-                    )
-                }
-                None => format!("pieces colder by \u{2212}{COLDER_K:.0}\u{b0}"),
-            },
-        ),
-        at(COLDER_K, format!("pieces warmer by +{COLDER_K:.0}\u{b0}")),
-        Some(("ten minutes on the counter".to_owned(), BakeQuestion { piece: waits, ..question.clone() })),
+        at(-COLDER_K, Notch::Colder(by, colder)),
+        at(COLDER_K, Notch::Warmer(by)),
+        Some((Notch::OnTheCounter(ON_THE_COUNTER), BakeQuestion { piece: waits, ..question.clone() })),
     ]
     .into_iter()
     .flatten()
     .collect()
 }
 
-fn ovens(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
-    let with = |name: &str, change: &dyn Fn(&mut OvenSetup)| {
+fn ovens(question: &BakeQuestion) -> Vec<(Notch, BakeQuestion)> {
+    let with = |notch: Notch, change: &dyn Fn(&mut OvenSetup)| {
         let mut oven = question.oven;
         change(&mut oven);
-        (oven != question.oven).then(|| (name.to_owned(), BakeQuestion { oven, ..question.clone() }))
+        (oven != question.oven).then(|| (notch, BakeQuestion { oven, ..question.clone() }))
     };
-    let hotter = TemperatureDifference::new_k(OVEN_NOTCH_K);
+    let by = TemperatureDifference::new_k(OVEN_NOTCH_K);
     let cooler = TemperatureDifference::new_k(-OVEN_NOTCH_K);
     let inside = |by: TemperatureDifference| OVEN_C.contains(&(question.oven.air + by).c());
-    let fan = if question.oven.fan { "without the fan" } else { "with the fan" };
-    let mut found: Vec<Option<(String, BakeQuestion)>> = vec![
-        inside(hotter)
-            .then(|| with(&format!("oven hotter by +{OVEN_NOTCH_K:.0}\u{b0}"), &|o| o.air = o.air + hotter))
-            .flatten(),
-        inside(cooler)
-            .then(|| with(&format!("oven cooler by \u{2212}{OVEN_NOTCH_K:.0}\u{b0}"), &|o| o.air = o.air + cooler))
-            .flatten(),
-        with(fan, &|o| o.fan = !o.fan),
+    let mut found: Vec<Option<(Notch, BakeQuestion)>> = vec![
+        inside(by).then(|| with(Notch::Hotter(by), &|o| o.air = o.air + by)).flatten(),
+        inside(cooler).then(|| with(Notch::Cooler(by), &|o| o.air = o.air + cooler)).flatten(),
+        with(Notch::Fan(!question.oven.fan), &|o| o.fan = !o.fan),
     ];
     for tray in TrayMaterial::ALL {
-        found.push(with(tray.word(), &|o| o.tray = tray));
+        found.push(with(Notch::Tray(tray), &|o| o.tray = tray));
     }
     for liner in [TrayLiner::Parchment, TrayLiner::Bare, TrayLiner::Greased, TrayLiner::Silicone] {
-        found.push(with(liner.word(), &|o| o.liner = liner));
+        found.push(with(Notch::Liner(liner), &|o| o.liner = liner));
     }
-    found.push(with("a warm tray of 45\u{b0}", &|o| o.tray_start = Temperature::new_c(45.0)));
+    found.push(with(Notch::WarmTray(WARM_TRAY), &|o| o.tray_start = WARM_TRAY));
     let high = |m: f64| move |o: &mut OvenSetup| o.pressure_pa = standard_pressure_pa(m);
-    found.push(with("at 1600 m above the sea", &high(1600.0)));
+    found.push(with(Notch::Altitude(HIGH_M), &high(HIGH_M)));
     if question.oven.pressure_pa < standard_pressure_pa(300.0) {
-        found.push(with("at the sea", &high(0.0)));
+        found.push(with(Notch::AtTheSea, &high(0.0)));
     }
     if let TrayCover::Share(cover) = question.oven.cover {
         let half = Share::new((cover.value() * 0.5).max(*COVER.start()));
-        found.push(with("trays half as full", &|o| o.cover = TrayCover::Share(half)));
+        found.push(with(Notch::HalfAsFull, &|o| o.cover = TrayCover::Share(half)));
     }
     found.into_iter().flatten().collect()
 }
 
-fn shapes(question: &BakeQuestion) -> Vec<(String, BakeQuestion)> {
+fn shapes(question: &BakeQuestion) -> Vec<(Notch, BakeQuestion)> {
     let high = question.piece.thickness.mm();
     let mut found = Vec::new();
-    for (thickness, name) in [(high - 1.0, "a millimetre thinner"), (high + 1.0, "a millimetre thicker")] {
+    for (thickness, notch) in [
+        (high - HEIGHT_NOTCH.mm(), Notch::Thinner(HEIGHT_NOTCH)),
+        (high + HEIGHT_NOTCH.mm(), Notch::Thicker(HEIGHT_NOTCH)),
+    ] {
         if THICKNESS_MM.contains(&thickness) {
             let piece = crate::oven::BakePiece { thickness: Length::new_mm(thickness), ..question.piece };
-            found.push((name.to_owned(), BakeQuestion { piece, ..question.clone() }));
+            found.push((notch, BakeQuestion { piece, ..question.clone() }));
         }
     }
-    for (times, name) in [(0.75, "a quarter smaller"), (1.25, "a quarter larger")] {
+    for (times, notch) in [(0.75, Notch::Smaller), (1.25, Notch::Larger)] {
         let radius = question.piece.radius * times;
         if ACROSS_MM.contains(&(2.0 * radius.mm())) {
             let piece = crate::oven::BakePiece { radius, ..question.piece };
-            found.push((name.to_owned(), BakeQuestion { piece, ..question.clone() }));
+            found.push((notch, BakeQuestion { piece, ..question.clone() }));
         }
     }
     found
@@ -205,34 +257,34 @@ fn doughs(
     question: &BakeQuestion,
     formula: &Formula,
     method: MixMethod,
-) -> Result<Vec<(String, BakeQuestion)>, InputErrors> {
+) -> Result<Vec<(Notch, BakeQuestion)>, InputErrors> {
     let mut found = Vec::new();
     let air = method.air();
     let pantry = Pantry::built_in();
-    let mut add = |name: &str, changed: Option<Formula>| -> Result<(), InputErrors> {
+    let mut add = |notch: Notch, changed: Option<Formula>| -> Result<(), InputErrors> {
         if let Some(changed) = changed {
             let dough = OvenDough::of(&changed, air)?;
-            found.push((name.to_owned(), BakeQuestion { dough, ..question.clone() }));
+            found.push((notch, BakeQuestion { dough, ..question.clone() }));
         }
         Ok(())
     };
     let scaled = |role: Role, times: f64| formula.scaled_role(role, times);
-    add("a tenth more flour", scaled(Role::Flour, 1.1))?;
-    add("a tenth less flour", scaled(Role::Flour, 0.9))?;
-    add("a fifth more sugar", scaled(Role::Sugar, 1.2))?;
-    add("a fifth less sugar", scaled(Role::Sugar, 0.8))?;
-    add("a fifth more butter", scaled(Role::Fat, 1.2))?;
-    add("half the sugar powdered", formula.partly_instead("sugar-powdered", Role::Sugar, 0.5, pantry))?;
-    add("half the sugar brown", formula.partly_instead("sugar-brown", Role::Sugar, 0.5, pantry))?;
-    add("a tenth of the flour as starch", formula.partly_instead("cornstarch", Role::Flour, 0.1, pantry))?;
+    add(Notch::MoreFlour, scaled(Role::Flour, 1.1))?;
+    add(Notch::LessFlour, scaled(Role::Flour, 0.9))?;
+    add(Notch::MoreSugar, scaled(Role::Sugar, 1.2))?;
+    add(Notch::LessSugar, scaled(Role::Sugar, 0.8))?;
+    add(Notch::MoreButter, scaled(Role::Fat, 1.2))?;
+    add(Notch::HalfPowdered, formula.partly_instead("sugar-powdered", Role::Sugar, 0.5, pantry))?;
+    add(Notch::HalfBrown, formula.partly_instead("sugar-brown", Role::Sugar, 0.5, pantry))?;
+    add(Notch::SomeStarch, formula.partly_instead("cornstarch", Role::Flour, 0.1, pantry))?;
     let leavener = |key: &str, share: f64| formula.with_added(key, formula.role_mass(Role::Flour) * share, pantry);
-    add("baking powder, 1 % of the flour", leavener("baking-powder", 0.01))?;
-    add("soda, half a per cent of the flour", leavener("baking-soda", 0.005))?;
+    add(Notch::BakingPowder, leavener("baking-powder", 0.01))?;
+    add(Notch::Soda, leavener("baking-soda", 0.005))?;
     let other_air =
         if method == MixMethod::LightAndFluffy { MixMethod::JustCombined } else { MixMethod::LightAndFluffy };
-    let name = if method == MixMethod::LightAndFluffy { "creamed only just" } else { "creamed light and fluffy" };
+    let notch = if method == MixMethod::LightAndFluffy { Notch::JustCreamed } else { Notch::CreamedLight };
     let dough = OvenDough::of(formula, other_air.air())?;
-    found.push((name.to_owned(), BakeQuestion { dough, ..question.clone() }));
+    found.push((notch, BakeQuestion { dough, ..question.clone() }));
     Ok(found)
 }
 
@@ -249,8 +301,8 @@ pub fn bake_levers(
         (LeverGroup::Shape, shapes(question)),
         (LeverGroup::Dough, doughs(question, formula, method)?),
     ];
-    let of = |(group, all): (LeverGroup, Vec<(String, BakeQuestion)>)| {
-        all.into_iter().map(move |(name, question)| BakeLever { group, name, question })
+    let of = |(group, all): (LeverGroup, Vec<(Notch, BakeQuestion)>)| {
+        all.into_iter().map(move |(notch, question)| BakeLever { group, notch, question })
     };
     Ok(groups.into_iter().flat_map(of).collect())
 }

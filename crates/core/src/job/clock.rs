@@ -2,8 +2,8 @@
 
 use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan};
 use super::bench::HandsAtTheBench;
-use super::cold::{chill_words, rests_after, slow_end};
-use super::{Job, Kitchen};
+use super::cold::{chill_waits, rests_after, slow_end};
+use super::{Job, Kitchen, Reason};
 use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
 use crate::units::Span;
 use chrono::TimeDelta;
@@ -41,32 +41,22 @@ pub(super) fn clock_plan(
         cool_min: oven.cooling.on_tray().min_up(),
         rack_min: oven.cooling.on_rack().min_up(),
         rests: rests_after(kitchen, dough, cold),
-        chill_why: chill_words(cold, chill_min, job.flour_rest().min_up()),
+        chill_why: chill_waits(cold, chill_min, job.flour_rest().min_up()),
     };
     let relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
-    let mut reasons = vec![
-        "Counted back from the wanted time in one fixed order: each step as late as the step after it, one pair of hands, trays and ovens allow. Another order may start later.".to_owned(),
-        "Done is when the last piece has cooled enough to be packed, iced or filled.".to_owned(),
-        "Chills count at the slow end of their range, bakes at the long end.".to_owned(),
-    ];
+    let mut reasons = vec![Reason::CountedBack, Reason::DoneWhenPacked, Reason::SlowAndLongEnds];
     if shape.trays.rounds > 1 {
-        reasons.push(format!("{} trays go round {} times.", kitchen.trays().owned(), shape.trays.rounds));
+        reasons.push(Reason::TraysGoRound { trays: kitchen.trays().owned(), times: shape.trays.rounds });
     }
-    reasons.extend(clock_change_words(job, kitchen.zone(), &relay));
+    reasons.extend(clock_change(job, kitchen.zone(), &relay));
     ClockPlan { relay, chill_min, lot, zone: kitchen.zone(), reasons }
 }
 
 /// What a change of the clocks between the start and the wanted time does to the hours that are read off the wall.
-pub(super) fn clock_change_words(job: &Job, zone: Zone, relay: &Relay) -> Option<String> {
+pub(super) fn clock_change(job: &Job, zone: Zone, relay: &Relay) -> Option<Reason> {
     let wanted = zone.nearest(job.input().ready_by);
     let change = zone.change_between(wanted + TimeDelta::minutes(relay.start_min), wanted)?;
-    let (from, to) = (change.from.format("%-H:%M"), change.to.format("%-H:%M"));
-    // Real minutes are counted back from the wanted time: an hour that was left out is missing on the wall, too.
-    let by_the_wall = if change.to > change.from { "an hour earlier" } else { "an hour later" };
-    Some(format!(
-        "The clocks go from {from} to {to} on {}: all spans are real minutes, so what comes before starts {by_the_wall} by the wall than it would on another day.",
-        change.from.format("%-d %B")
-    ))
+    Some(Reason::ClocksChange { from: change.from, to: change.to })
 }
 
 /// Lots with the trays, ovens and hands of a kitchen.

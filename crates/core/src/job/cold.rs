@@ -4,14 +4,15 @@ use super::answers::{ColdPlan, DoughPlan, FormSize, TrayChill};
 use super::bench::first_sheets;
 use super::chill::first_chill;
 use super::pieces::chilled_form;
-use super::{ChillForm, Job, Kitchen, Making};
+use super::{ChillForm, Job, Kitchen, Making, Reason, Setting};
+use crate::clock::{ChillWaits, MoreChill};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Piece, Sample, Support, Target, Window, Wrap, chill, disc_of, tempering_to,
 };
 use crate::dough::Keeping;
-use crate::error::{InputError, InputErrors};
+use crate::error::{InputError, InputErrors, Problem};
 use crate::shape::DemandAnswer;
-use crate::units::{Span, Temperature};
+use crate::units::{Share, Span, Temperature};
 
 pub(super) fn cold_plan(
     job: &Job,
@@ -33,7 +34,7 @@ pub(super) fn cold_plan(
     let target = question.target();
     let answer = chill(&question);
     if let Some(never) = &answer.never {
-        return Err(InputError::refused("chill_place", never.clone()).into());
+        return Err(InputError::new("chill_place", Problem::NeverReady(*never)).into());
     }
     let warm = window.rolls_to;
     // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case.
@@ -51,7 +52,7 @@ pub(super) fn cold_plan(
         )?;
         let answer = chill(&question);
         if let Some(never) = &answer.never {
-            return Err(InputError::refused("tray_chill_place", never.clone()).into());
+            return Err(InputError::new("tray_chill_place", Problem::NeverReady(*never)).into());
         }
         Some(TrayChill { place: tray_place, start: warm, answer })
     } else {
@@ -69,34 +70,20 @@ pub(super) fn cold_plan(
         Some(from) => tempering_to(&dough.composition, piece, air, kitchen.room(), from),
         None => Some(Span::new_s(0.0)),
     };
-    let mut reasons = vec![format!(
-        "It leaves the mixer at {:.1}\u{b0}{}.",
-        dough.temperature.c(),
-        if dough.temperature_measured { ", as you measured" } else { ", from the ingredients and the mixing" }
-    )];
+    let mut reasons = vec![Reason::LeavesTheMixer { at: dough.temperature, measured: dough.temperature_measured }];
     if window.shift.k().abs() > 0.05 {
-        reasons.push(format!(
-            "{:.0} % fat moves the working temperatures by {}{:.1}\u{b0}.",
-            100.0 * dough.composition.fat(),
-            if window.shift.k() < 0.0 { "\u{2212}" } else { "+" },
-            window.shift.k().abs()
-        ));
+        reasons.push(Reason::FatMovesTheWindow { fat: Share::new(dough.composition.fat()), by: window.shift });
     }
     let rests = job.flour_rest();
     if rests.min() > 0.0 {
-        reasons.push(format!(
-            "It rests {:.0} min at least for its flour: water spreads evenly, and the sheet cracks less.",
-            rests.min()
-        ));
+        reasons.push(Reason::RestsForItsFlour { at_least: rests });
     }
-    reasons.extend(setting_words("It", &answer));
-    if let Some(chill) = &tray_chill {
-        reasons.extend(setting_words("The cut piece", &chill.answer));
-    }
+    reasons.extend(still_sets(Setting::Dough, &answer));
+    reasons.extend(tray_chill.as_ref().and_then(|chill| still_sets(Setting::CutPiece, &chill.answer)));
     reasons.push(if kitchen.known(place).air_taught {
-        format!("The range is what readings have left open of this {}.", place.word())
+        Reason::RangeOfReadings { place }
     } else {
-        "The range is from an air film a fifth weaker or a quarter stronger than assumed.".to_owned()
+        Reason::RangeOfTheFilm
     });
     Ok(ColdPlan {
         form: FormSize { piece, count: first_sheets(demand), mass: first.mass },
@@ -118,11 +105,9 @@ pub(super) fn cold_plan(
 }
 
 /// What of a chill is the fat's own time.
-fn setting_words(what: &str, answer: &ChillAnswer) -> Option<String> {
-    let (cold, ready) = (answer.cold_enough_after?.min_up(), answer.told()?.ready);
-    (ready > cold).then(|| {
-        format!("{what} is cold enough after {cold} min; its butter goes on setting for {} min more.", ready - cold)
-    })
+fn still_sets(what: Setting, answer: &ChillAnswer) -> Option<Reason> {
+    let (cold, ready) = (answer.cold_enough_after?.whole_up(), answer.told()?.ready());
+    (ready > cold).then(|| Reason::StillSets { what, cold_enough: cold, more: ready - cold })
 }
 
 fn at_ready(answer: &ChillAnswer) -> Option<Sample> {
@@ -136,19 +121,19 @@ pub(super) fn slow_end(answer: &ChillAnswer) -> i64 {
 }
 
 /// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and the wait for a sheet that lasts.
-pub(super) fn chill_words(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) -> String {
-    let (ready, slow) = cold.answer.told().map_or((0, 0), |t| (t.ready, t.latest));
-    let mut parts = vec![format!("ready after {ready} min")];
-    if slow > ready {
-        parts.push(format!("{} min more at the slow end of its range", slow - ready));
-    }
-    if chill_min > slow && chill_min == flour_rest_min {
-        parts.push(format!("{} min more for its flour, which rests {flour_rest_min} min at least", chill_min - slow));
-    } else if chill_min > slow {
-        parts
-            .push(format!("{} min more so that the sheet stays workable while it is rolled and cut", chill_min - slow));
-    }
-    if parts.len() == 1 { String::new() } else { parts.join(", ") }
+pub(super) fn chill_waits(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) -> Option<ChillWaits> {
+    let (ready_min, slow) = cold.answer.told().map_or((0, 0), |t| (t.ready, t.latest));
+    let more = chill_min - slow;
+    let waits = ChillWaits {
+        ready_min,
+        slow_min: slow - ready_min,
+        more: match more {
+            1.. if chill_min == flour_rest_min => Some((more, MoreChill::Flour { at_least_min: flour_rest_min })),
+            1.. => Some((more, MoreChill::Bench)),
+            _ => None,
+        },
+    };
+    (waits.slow_min > 0 || waits.more.is_some()).then_some(waits)
 }
 
 /// How long the first mix must rest on the bench, by how long it was in the cold: nothing until it is past its window, then up to what

@@ -1,6 +1,6 @@
 //! What an uneven sheet does to the bake.
 
-use super::{BakeQuestion, Job, Kitchen};
+use super::{BakeQuestion, Job, Kitchen, Reason};
 use crate::dough::{Formula, spread_tendency};
 use crate::error::InputErrors;
 use crate::oven::{BakePiece, BakeSetting, bake_practice};
@@ -16,8 +16,8 @@ pub struct EvenBake {
     pub thick: Span,
     /// Whether they may lie on one tray.
     pub one_tray: bool,
-    /// What to do, as sentences.
-    pub advice: Vec<String>,
+    /// What to do.
+    pub advice: Vec<Reason>,
 }
 
 /// Bake times of the thinnest and the thickest pieces of a sheet, and what to do about it.
@@ -35,31 +35,20 @@ pub fn even_bake(
             // Beyond what the forecast knows: the middle of common practice.
             Err(_) => {
                 let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
-                let (least, most) = bake_practice(thickness, setting, question.end, &spread_tendency(formula)).bake;
+                let (least, most) =
+                    bake_practice(thickness, setting, question.end, &spread_tendency(formula)).expected.bake;
                 Ok(Span::new_min(f64::midpoint(least.min(), most.min())))
             }
         }
     };
     let (thin, thick) = (time(even.least)?, time(even.most)?);
     let one_tray = thick.min() <= thin.min() * (1.0 + ONE_CLASS.value());
-    let apart = thick.min() - thin.min();
-    let mut advice = Vec::new();
-    if one_tray {
-        advice.push(format!("The thinnest pieces are done {apart:.1} min before the thickest: one tray will do."));
-    } else {
-        advice.push(format!(
-            "The thinnest pieces are done {apart:.1} min before the thickest. Put those of the thin spots on a tray of their own, or roll once more over the guide rods."
-        ));
-    }
+    let by = if thick > thin { thick - thin } else { Span::new_s(0.0) };
+    let mut advice = vec![if one_tray { Reason::ThinFirstOneTray { by } } else { Reason::ThinFirstApart { by } }];
     let wanted = job.thickness().mm();
     let off = even.mean.mm() - wanted;
     if off.abs() > 0.04 * wanted {
-        let way = if off > 0.0 { "thicker" } else { "thinner" };
-        advice.push(format!(
-            "On the whole the sheet is {:.1} mm {way} than wanted: the same dough gives {} pieces.",
-            off.abs(),
-            if off > 0.0 { "fewer" } else { "more, but frailer," }
-        ));
+        advice.push(Reason::SheetOff { thicker: off > 0.0, by: Length::new_mm(off.abs()) });
     }
     Ok(EvenBake { thin, thick, one_tray, advice })
 }

@@ -1,7 +1,7 @@
 //! Pieces of a job followed through the kitchen's places.
 
-use super::{ColdPlace, Kitchen, Making};
-use crate::cold::{BENCH_FILM, LiveStay, Piece, Place, PlaceKnowledge, Support, Target, Tracked, Wrap};
+use super::{ColdPlace, Kitchen, Making, Reason};
+use crate::cold::{BENCH_FILM, Lies, LiveStay, Piece, Place, PlaceKnowledge, Support, Target, Tracked, Wrap};
 use crate::dough::{Composition, Keeping};
 use crate::error::InputErrors;
 use crate::units::{Span, Temperature};
@@ -16,11 +16,11 @@ pub enum Whereabouts {
 }
 
 impl Whereabouts {
-    /// The word for it.
+    /// Its key in files.
     #[must_use]
-    pub const fn word(self) -> &'static str {
+    pub const fn key(self) -> &'static str {
         match self {
-            Self::Cold(place) => place.word(),
+            Self::Cold(place) => place.key(),
             Self::Bench => "bench",
         }
     }
@@ -78,7 +78,7 @@ pub fn follow(kitchen: &Kitchen, followed: &Followed) -> Result<Tracked, InputEr
                     (kitchen.set_place(cold), if sheet { tray } else { Support::Rack })
                 }
                 Whereabouts::Bench => (
-                    Place::new(kitchen.room().c(), BENCH_FILM.w_m2k())?.called("bench"),
+                    Place::new(kitchen.room().c(), BENCH_FILM.w_m2k())?.being(Lies::OnTheBench),
                     Support::Bench { bench: kitchen.room() },
                 ),
             };
@@ -89,14 +89,55 @@ pub fn follow(kitchen: &Kitchen, followed: &Followed) -> Result<Tracked, InputEr
     Tracked::new(followed.composition.clone(), followed.piece, wrap, followed.start.c(), followed.target, stays)
 }
 
+/// What has been read of a piece where it lies now.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ReadSoFar {
+    /// Where it lies.
+    pub place: Whereabouts,
+    /// Readings that fit.
+    pub readings: usize,
+    /// The place takes heat so many times as well as was assumed.
+    pub takes_heat: f64,
+    /// Its air, as the readings have it.
+    pub air: Temperature,
+}
+
+/// What readings of a piece come to.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum ReadingNote {
+    /// Nobody has read it here.
+    NoneHere,
+    /// They have told so much of the place.
+    SoFar(ReadSoFar),
+    /// One does not fit the others.
+    DoesNotFit {
+        /// What it showed.
+        shows: Temperature,
+    },
+    /// So many are set aside in all.
+    SetAsideInAll(usize),
+}
+
+/// Readings set aside that are each named.
+const MOST_NAMED: usize = 3;
+
+/// What the readings of a piece come to, where it lies and of those set aside, the newest first.
+#[must_use]
+pub fn notes_on_readings(here: Option<ReadSoFar>, set_aside: &[Temperature]) -> Vec<ReadingNote> {
+    let place = here.map(|h| if h.readings == 0 { ReadingNote::NoneHere } else { ReadingNote::SoFar(h) });
+    let named = set_aside.iter().rev().take(MOST_NAMED).map(|shows| ReadingNote::DoesNotFit { shows: *shows });
+    let all = (set_aside.len() > MOST_NAMED).then_some(ReadingNote::SetAsideInAll(set_aside.len()));
+    place.into_iter().chain(named).chain(all).collect()
+}
+
 const DAY_MIN: f64 = 24.0 * 60.0;
 /// A month of the freezer, days.
 const MONTH_DAYS: f64 = 30.0;
 
-/// Whether a piece of dough has lain longer than it keeps, as a sentence: `stays` are where it was put and when, `now` since it was first put
+/// Whether a piece of dough has lain longer than it keeps: `stays` are where it was put and when, `now` since it was first put
 /// anywhere. Days in the fridge and months in the freezer are each counted by themselves.
 #[must_use]
-pub fn kept_too_long(keeping: &Keeping, stays: &[(Whereabouts, Span)], now: Span) -> Option<String> {
+pub fn kept_too_long(keeping: &Keeping, stays: &[(Whereabouts, Span)], now: Span) -> Option<Reason> {
     let days_in = |wanted: ColdPlace| -> f64 {
         let end = |i: usize| stays.get(i + 1).map_or(now, |s| s.1);
         let of = |(i, (place, from)): (usize, &(Whereabouts, Span))| {
@@ -105,19 +146,14 @@ pub fn kept_too_long(keeping: &Keeping, stays: &[(Whereabouts, Span)], now: Span
         stays.iter().enumerate().map(of).sum()
     };
     let (fridge, freezer) = (days_in(ColdPlace::Fridge), days_in(ColdPlace::Freezer) / MONTH_DAYS);
-    let (lain, keeps, place) = if fridge > keeping.fridge_days.1 {
-        (
-            format!("{fridge:.0} days"),
-            format!("{:.0} to {:.0} days", keeping.fridge_days.0, keeping.fridge_days.1),
-            "fridge",
-        )
+    // Days of the fridge, months of the freezer.
+    if fridge > keeping.fridge_days.1 {
+        Some(Reason::LainTooLong { place: ColdPlace::Fridge, lain: fridge, keeps: keeping.fridge_days })
     } else if freezer > keeping.freezer_months.1 {
-        let (least, most) = keeping.freezer_months;
-        (format!("{freezer:.0} months"), format!("{least:.0} to {most:.0} months"), "freezer")
+        Some(Reason::LainTooLong { place: ColdPlace::Freezer, lain: freezer, keeps: keeping.freezer_months })
     } else {
-        return None;
-    };
-    Some(format!("It has lain {lain} in the {place}; this dough keeps {keeps} there. Your local food code decides."))
+        None
+    }
 }
 
 #[cfg(test)]
@@ -126,16 +162,22 @@ mod tests {
 
     #[test]
     fn fridge_and_freezer_are_counted_by_themselves() {
-        let keeping = Keeping { fridge_days: (2.0, 3.0), freezer_months: (1.0, 3.0), reason: String::new() };
+        let keeping = Keeping {
+            fridge_days: (2.0, 3.0),
+            freezer_months: (1.0, 3.0),
+            reason: crate::dough::Reason::Keeps { egg: true, fresh: false, nuts: false },
+        };
         let days = |d: f64| Span::new_min(d * DAY_MIN);
         let (fridge, freezer) = (Whereabouts::Cold(ColdPlace::Fridge), Whereabouts::Cold(ColdPlace::Freezer));
         let stays = [(fridge, days(0.0)), (freezer, days(1.0)), (Whereabouts::Bench, days(40.0)), (fridge, days(40.1))];
         assert_eq!(kept_too_long(&keeping, &stays, days(41.0)), None);
         let late = kept_too_long(&keeping, &stays, days(43.2)).unwrap();
-        assert!(late.starts_with("It has lain 4 days in the fridge; this dough keeps 2 to 3 days there."), "{late}");
-        assert!(
-            kept_too_long(&keeping, &[(freezer, days(0.0))], days(100.0)).unwrap().contains("3 months in the freezer")
-        );
+        let Reason::LainTooLong { place: ColdPlace::Fridge, lain, keeps: (2.0, 3.0) } = late else {
+            panic!("{late:?}")
+        };
+        assert!((lain - 4.1).abs() < 0.01, "{lain}");
+        let late = kept_too_long(&keeping, &[(freezer, days(0.0))], days(100.0));
+        assert!(matches!(late, Some(Reason::LainTooLong { place: ColdPlace::Freezer, lain, .. }) if lain > 3.0));
         assert_eq!(kept_too_long(&keeping, &[(freezer, days(0.0))], days(80.0)), None);
     }
 }

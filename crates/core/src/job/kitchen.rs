@@ -2,7 +2,7 @@
 
 use crate::air::standard_pressure_pa;
 use crate::clock::Zone;
-use crate::cold::{Place, PlaceKnowledge, TrayKind};
+use crate::cold::{ColdPlace, Lies, Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
 use crate::geometry::straight_between;
@@ -14,26 +14,6 @@ use crate::units::{Length, Mass, Span, Temperature, TemperatureDifference};
 const STILL_FRIDGE: f64 = 7.0;
 const FAN_FRIDGE: f64 = 14.0;
 const STILL_FREEZER: f64 = 8.0;
-
-/// Where something chills.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum ColdPlace {
-    /// The fridge.
-    Fridge,
-    /// The freezer.
-    Freezer,
-}
-
-impl ColdPlace {
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Fridge => "fridge",
-            Self::Freezer => "freezer",
-        }
-    }
-}
 
 /// Raw kitchen values, units in the names; the only door to [`Kitchen`].
 #[derive(Debug, Clone, PartialEq)]
@@ -194,8 +174,8 @@ impl Kitchen {
         input.rods_mm.sort_by(f64::total_cmp);
         input.rods_mm.dedup();
         Ok(Self {
-            fridge: Place::new(input.fridge_c, film)?.called(ColdPlace::Fridge.word()),
-            freezer: Place::new(input.freezer_c, STILL_FREEZER)?.called(ColdPlace::Freezer.word()),
+            fridge: Place::new(input.fridge_c, film)?.being(Lies::In(ColdPlace::Fridge)),
+            freezer: Place::new(input.freezer_c, STILL_FREEZER)?.being(Lies::In(ColdPlace::Freezer)),
             known: [PlaceKnowledge::default(); 2],
             trays: trays.expect("checked"),
             zone: zone.expect("checked"),

@@ -41,31 +41,4 @@ impl Making {
             Self::Portioned(portion) => Ok(Self::Portioned(portion.checked().map_err(|e| e.within("making"))?)),
         }
     }
-
-    /// What the pieces are called, of `pieces` cut with a cutter of that name.
-    #[must_use]
-    pub fn word(&self, cutter: &str) -> String {
-        match self {
-            Self::Cut => cutter.to_owned(),
-            Self::Sliced { form, .. } => match form {
-                LogForm::Round => "round slice",
-                LogForm::Square => "square slice",
-                LogForm::Oblong { .. } => "oblong slice",
-                LogForm::HalfRound => "half-round slice",
-                LogForm::Wedge { .. } => "wedge slice",
-            }
-            .to_owned(),
-            Self::Portioned(portion) => match portion {
-                Portion::Ball { .. } => "ball",
-                Portion::Scoop { .. } => "scoop",
-                Portion::Rope { .. } => "rope",
-                Portion::Pressed { .. } => "pressed disc",
-                Portion::Thumbprint { .. } => "thumb-print",
-                Portion::Figure { .. } => "figure",
-                Portion::Piped { .. } => "piped piece",
-                Portion::TrayBar { .. } => "tray-bake square",
-            }
-            .to_owned(),
-        }
-    }
 }

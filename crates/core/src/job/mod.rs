@@ -1,6 +1,7 @@
 //! A whole job: what is wanted, the kitchen it is made in, and the plan in which all stations answer.
 
 mod advice;
+mod ahead;
 mod answers;
 mod bake;
 mod bench;
@@ -9,7 +10,6 @@ mod chill;
 mod clock;
 mod cold;
 mod even;
-mod figures;
 mod finishing;
 mod follow;
 mod kitchen;
@@ -21,6 +21,7 @@ mod parts;
 mod pieces;
 mod plan;
 mod portioned;
+mod reason;
 mod sheets;
 mod together;
 mod tray_times;
@@ -28,27 +29,34 @@ mod wanted;
 mod ways;
 mod weighed;
 
-pub use advice::{Advice, Remedy, Trouble, advise};
+pub use crate::cold::ColdPlace;
+pub use advice::{
+    Advice, AdviceCaution, Because, BenchWork, Enough, Headline, Measure, PowerState, Remedy, Trouble, When, advise,
+};
+pub use ahead::PartsAhead;
 pub use answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FinishPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
-pub use bake::{BakeQuestion, Cooling, POT_CAUTIONS, bake_seen, cooling};
-pub use board::{BakeLever, LeverChange, LeverEffect, LeverGroup, bake_levers, colder_takes};
+pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
+pub use board::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use chill::question_of;
 pub use even::{EvenBake, even_bake};
-pub use follow::{Followed, Put, Whereabouts, follow, kept_too_long, usual_purpose};
-pub use kitchen::{ColdPlace, Kitchen, KitchenInput, OvenKit, OvenMeasured};
+pub use follow::{
+    Followed, Put, ReadSoFar, ReadingNote, Whereabouts, follow, kept_too_long, notes_on_readings, usual_purpose,
+};
+pub use kitchen::{Kitchen, KitchenInput, OvenKit, OvenMeasured};
 pub use making::Making;
 pub use order::{ChillForm, Job, JobInput};
 pub use oven::question_as_baked;
 pub use pan::{PanFill, pan_fill};
-pub use parts::{PartsAhead, parts_ahead};
+pub use parts::parts_ahead;
 pub use pieces::{PieceSize, largest_sheet, piece_outline, piece_size};
 pub use plan::{Beside, compute_sheet, plan, plan_dough, plan_with};
 pub use portioned::chill_portion;
+pub use reason::{PotCaution, Reason, Setting};
 pub use sheets::{SheetChoice, sheet_choices};
 pub use together::{LotPlan, SizeClass, Together, plan_together};
 pub use tray_times::{TrayPieceTime, TrayTimes, tray_times};
 pub use wanted::{WantedWay, wanted_ways};
-pub use ways::{Spell, Way, WaySizes, one_way, question_of_way, ways};
+pub use ways::{Spell, Way, WayKind, WaySizes, one_way, question_of_way, ways};
 pub use weighed::{AlsoMixed, dough_of, pieces_from};

@@ -1,7 +1,7 @@
 //! The oven station's answer: what is expected of a job's bake, how far its piece grows, and what to do at the oven.
 
-use super::bake::{Cooling, bake_question, cooling, cover_of, expect_bake, most_spread};
-use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan};
+use super::bake::{BakeExpected, Cooling, bake_question, cooling, cover_of, expect_bake, most_spread};
+use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan, Reason};
 use crate::dough::{Formula, hides_colour};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
@@ -55,7 +55,8 @@ pub(super) fn oven_plan(
 ) -> Result<OvenPlan, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let (w, h) = outline.extent();
-    let (mut expected, forecast) = expect_bake(job, formula, kitchen, question, learnt)?;
+    let BakeExpected { mut expected, mut reasons, warnings, forecast } =
+        expect_bake(job, formula, kitchen, question, learnt)?;
     // Spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
     let in_pan = matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. }));
     if in_pan {
@@ -70,26 +71,20 @@ pub(super) fn oven_plan(
     };
     expected.cool_on_tray = cooling.on_tray();
     let width = if w > h { w } else { h };
-    expected.reasons.push(if in_pan {
-        "It fills its pan, whose walls hold it: it rises and does not spread sideways.".to_owned()
-    } else {
-        format!(
-            "Spread is that of a round. Growth happens at the rim: {:.1} to {:.1} mm all round this piece.",
-            growth.0.mm(),
-            growth.1.mm()
-        )
-    });
+    reasons.push(if in_pan { Reason::FillsItsPan } else { Reason::GrowsAtTheRim { by: growth } });
     Ok(OvenPlan {
         baked_holes: outline.holes_after_spread(growth.1),
         look_for: if hides_colour { BakeEnd::Dull } else { question.end }.look_for(forecast.as_ref()),
         hides_colour,
         cooling,
-        turn: turn_words(kitchen),
+        turn: turns(kitchen),
         comes_back: kitchen.door().1 * 2.0,
         cover_pot: kitchen.cover_pot(),
         oven: setting.oven(),
         question: question.clone(),
         expected,
+        reasons,
+        warnings,
         forecast,
         width,
         thickness: question.piece.thickness,
@@ -98,11 +93,10 @@ pub(super) fn oven_plan(
     })
 }
 
-/// What to turn or swap half way, as sentences; nothing in an oven that is even, or that nobody has tried.
-fn turn_words(kitchen: &Kitchen) -> Option<String> {
-    let side = kitchen.hot_spots().and_then(HotSpots::advice);
+/// What to turn or swap half way; nothing in an oven that is even, or that nobody has tried.
+fn turns(kitchen: &Kitchen) -> Vec<Reason> {
+    let side = kitchen.hot_spots().and_then(HotSpots::advice).map(Reason::Oven);
     // Common practice, no source.
-    let shelves = (kitchen.ovens().racks > 1).then(|| "Trays on several shelves swap theirs half way.".to_owned());
-    let all: Vec<String> = side.into_iter().chain(shelves).collect();
-    (!all.is_empty()).then(|| all.join(" "))
+    let shelves = (kitchen.ovens().racks > 1).then_some(Reason::SwapShelves);
+    side.into_iter().chain(shelves).collect()
 }

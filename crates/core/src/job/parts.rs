@@ -1,27 +1,11 @@
 //! Points and necks of a piece, which bake ahead of the rest of it.
 
 use super::BakeQuestion;
+use super::ahead::PartsAhead;
 use crate::error::InputErrors;
-use crate::geometry::{NarrowKind, NarrowPart, Outline, narrow_parts};
-use crate::oven::{BakeForecast, BakePiece, LEAST_RADIUS_MM, colour_word, forecast_at};
+use crate::geometry::{NarrowPart, Outline, narrow_parts};
+use crate::oven::{BakeForecast, BakePiece, LEAST_RADIUS_MM, forecast_at};
 use crate::units::{Length, Span};
-
-/// Narrow parts of a piece that bake ahead of the rest, those alike taken together.
-#[derive(Debug, Clone, PartialEq)]
-pub struct PartsAhead {
-    /// Points or necks.
-    pub kind: NarrowKind,
-    /// Where each is, from the middle of the outline's box, y down the page.
-    pub at: Vec<(f64, f64)>,
-    /// How wide they are on the whole.
-    pub width: Length,
-    /// They have the colour so long before the rest.
-    pub ahead: Span,
-    /// Colour index they have when the rest is done.
-    pub colour: f64,
-    /// That, as a sentence.
-    pub sentence: String,
-}
 
 /// Parts whose widths differ by less than this share are told together. Our own choice.
 const ALIKE: f64 = 0.20;
@@ -62,22 +46,11 @@ pub fn parts_ahead(
             continue;
         }
         let colour = forecast_at(&there.dough, &there.piece, &there.oven, &there.fit, whole.bake)?.rim_colour;
-        let many = group.len();
-        let which = if many == 1 {
-            format!("The {} at the {}", first.kind.word(), first.place_word(outline))
-        } else {
-            format!("The {} {}s", counted(many), first.kind.word())
-        };
-        let at_least = if first.width.mm() < LEAST_RADIUS_MM { "at least " } else { "" };
-        let (has, are) = if many == 1 { ("has", "is") } else { ("have", "are") };
+        let only = group.len() == 1;
         found.push(PartsAhead {
-            sentence: format!(
-                "{which}, on the whole {:.0} mm wide, {} {at_least}{:.1} min before the rest{}.",
-                first.width.mm(),
-                if by_colour { format!("{has} the colour") } else { format!("{are} done") },
-                ahead.min(),
-                if by_colour { format!(" and {are} {} when it is done", colour_word(colour)) } else { String::new() }
-            ),
+            place: only.then(|| first.place(outline)),
+            at_least: first.width.mm() < LEAST_RADIUS_MM,
+            by_colour,
             kind: first.kind,
             at: group.iter().map(|p| p.at).collect(),
             width: first.width,
@@ -86,15 +59,4 @@ pub fn parts_ahead(
         });
     }
     Ok(found)
-}
-
-fn counted(n: usize) -> String {
-    match n {
-        2 => "two".to_owned(),
-        3 => "three".to_owned(),
-        4 => "four".to_owned(),
-        5 => "five".to_owned(),
-        6 => "six".to_owned(),
-        more => more.to_string(),
-    }
 }

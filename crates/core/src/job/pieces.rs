@@ -1,13 +1,13 @@
 //! What a lot's pieces are and what dough they take: their size and outline, the sheets, logs or portions they come from.
 
-use super::{Job, Kitchen, Making};
+use super::{Job, Kitchen, Making, Reason};
 use crate::cold::Piece;
 use crate::dough::{Formula, rolled_density};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
 use crate::shape::{
-    Demand, DemandAnswer, LOG_TRIM, LONGEST_LOG, LatticeTable, Layout, LogForm, MixedShare, OblongSheets, Portion,
-    Portioned, Roll, RoundSheets, SheetForm, SheetKind, Sheets, portion_out,
+    Demand, DemandAnswer, KeptFault, LOG_TRIM, LONGEST_LOG, LatticeTable, Layout, LogForm, MixedFault, MixedShare,
+    OblongSheets, Portion, Portioned, Roll, RoundSheets, SheetForm, SheetKind, Sheets, portion_out,
 };
 use crate::units::{Density, Length, Mass, Share};
 use std::f64::consts::{PI, TAU};
@@ -146,7 +146,7 @@ impl Rows {
         })
     }
 
-    fn with_layout(self, job: &Job) -> Result<Self, String> {
+    fn with_layout(self, job: &Job) -> Result<Self, KeptFault> {
         let (layout, spacing, turning) = (&job.input().layout, job.spacing(), job.input().turning);
         Ok(match self {
             Self::Oblong(o) => {
@@ -167,7 +167,7 @@ impl Rows {
 /// The dough that so many pieces take.
 pub(super) enum Source {
     /// Sheets, with why a kept layout is not used, and the lot's share of sheets that are cut together with other lots.
-    Sheets(Box<dyn Sheets>, Option<String>, Option<MixedShare>),
+    Sheets(Box<dyn Sheets>, Option<Reason>, Option<MixedShare>),
     /// Logs or bars.
     Logs {
         /// Of a millimetre of log.
@@ -193,7 +193,7 @@ impl Source {
         outline: &Outline,
         kitchen: &Kitchen,
         density: Density,
-        mixed: Option<&Result<MixedShare, String>>,
+        mixed: Option<&Result<MixedShare, MixedFault>>,
     ) -> Result<Self, InputErrors> {
         let input = job.input();
         match &input.making {
@@ -202,12 +202,7 @@ impl Source {
                 let rows = Rows::new(outline, largest, job)?;
                 let (mixed, mixed_fault) = match mixed {
                     Some(Ok(share)) => (Some(share.clone()), None),
-                    Some(Err(fault)) => (
-                        None,
-                        Some(format!(
-                            "The sheets you kept for several lots are not used: {fault}. Lay them out again."
-                        )),
-                    ),
+                    Some(Err(fault)) => (None, Some(Reason::SheetsNotUsed { fault: fault.clone() })),
                     None => (None, None),
                 };
                 if input.layout.is_empty() || mixed.is_some() {
@@ -215,10 +210,7 @@ impl Source {
                 }
                 Ok(match rows.clone().with_layout(job) {
                     Ok(table) => Self::Sheets(table.sheets(), mixed_fault, None),
-                    Err(fault) => {
-                        let fault = format!("The layout you kept is not used: {fault}. Nest it again.");
-                        Self::Sheets(rows.sheets(), Some(fault), None)
-                    }
+                    Err(fault) => Self::Sheets(rows.sheets(), Some(Reason::LayoutNotUsed { fault }), None),
                 })
             }
             Making::Sliced { form, width } => {
@@ -236,10 +228,10 @@ impl Source {
         }
     }
 
-    /// Why a kept layout is not used, as a sentence.
-    pub fn fault(&self) -> Option<&str> {
+    /// Why a kept layout is not used.
+    pub fn fault(&self) -> Option<&Reason> {
         match self {
-            Self::Sheets(_, fault, _) => fault.as_deref(),
+            Self::Sheets(_, fault, _) => fault.as_ref(),
             Self::Logs { .. } | Self::Portions { .. } => None,
         }
     }

@@ -2,24 +2,23 @@
 
 use super::answers::{DoughPlan, Plan, ShapePlan};
 use super::bake::bake_question;
-use super::bench::{bench_words, hands_at_the_bench, longest_rest, workable_after};
+use super::bench::{bench_waits, hands_at_the_bench, longest_rest, workable_after};
 use super::clock::clock_plan;
 use super::cold::{cold_plan, goes_in_at};
-use super::figures::{counted, grouped, pieces, plain};
 use super::finishing::finish_plan;
 use super::oven::{lay_out, oven_plan};
 use super::pan::fits_its_tray;
 use super::pieces::largest_sheet;
 use super::weighed::{AlsoMixed, Takes, dough_plan};
-use super::{Job, Kitchen, Making};
+use super::{Job, Kitchen, Making, Reason};
 use crate::cold::Window;
 use crate::dough::{Formula, keeping};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
 use crate::oven::BakeKnowledge;
-use crate::safety::{COLD_RULE, raw_rule};
+use crate::safety::{Caution, raw_rule};
 use crate::shape::{
-    DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedShare, Portion, SheetForm, SheetKind, Spacing, TrayAnswer,
+    DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedFault, MixedShare, Portion, SheetKind, Spacing, TrayAnswer,
 };
 use crate::units::Length;
 
@@ -31,7 +30,7 @@ pub struct Beside {
     /// What recorded bakes of its formula have taught.
     pub learnt: Option<BakeKnowledge>,
     /// Its share of sheets that are cut together with others, or why they cannot be used.
-    pub mixed: Option<Result<MixedShare, String>>,
+    pub mixed: Option<Result<MixedShare, MixedFault>>,
 }
 
 /// Plans one job whose dough is mixed by itself: [`plan_with`] without others.
@@ -65,16 +64,16 @@ pub fn plan_with(
     let trays = lay_out(job, formula, outline, kitchen, &mut question, learnt)?;
     let oven = oven_plan(job, formula, outline, kitchen, &question, learnt)?;
     let mut shape = shape_plan(job, kitchen, demand, trays);
-    shape.reasons.extend(takes.source.fault().map(str::to_owned));
+    shape.reasons.extend(takes.source.fault().cloned());
     let hands = hands_at_the_bench(job, kitchen, &shape);
     if job.input().making == Making::Cut {
         cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
-        cold.reasons.extend(bench_words(&cold, hands.longest()));
+        cold.reasons.extend(bench_waits(&cold, hands.longest()));
     }
     let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
     cold.tempering = Some(longest_rest(&clock));
     let finish = finish_plan(job, formula, outline, &oven, dough.piece);
-    let cautions = vec![COLD_RULE.to_owned(), raw_rule(formula)];
+    let cautions = vec![Caution::ColdRule, raw_rule(formula)];
     Ok(Plan { dough, cold, shape, oven, finish, clock, cautions })
 }
 
@@ -111,75 +110,34 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
     let first = &demand.rolls[0];
     let cut = job.input().making == Making::Cut;
     reasons.push(match &job.input().making {
-        Making::Cut => {
-            let (width, length) = first.form.extent();
-            format!(
-                "{} g rolled to {} mm covers {}.",
-                grouped(first.mass.g()),
-                plain(job.thickness().mm()),
-                match first.form {
-                    SheetForm::Oblong { .. } => format!("{:.0} \u{d7} {:.0} mm", length.mm(), width.mm()),
-                    SheetForm::Round { .. } => format!("a round of {:.0} mm", width.mm()),
-                    SheetForm::Oval { .. } => format!("an oval of {:.0} \u{d7} {:.0} mm", length.mm(), width.mm()),
-                }
-            )
-        }
-        Making::Sliced { .. } => format!(
-            "{} of {} g, {:.0} mm long: {} of {} mm, and {:.0} mm trimmed from each end.",
-            counted(first.sheets, "log"),
-            grouped(first.mass.g()),
-            first.form.extent().1.mm(),
-            counted(first.pieces.div_ceil(first.sheets.max(1)), "slice"),
-            plain(job.thickness().mm()),
-            LOG_TRIM.mm()
-        ),
-        Making::Portioned(Portion::TrayBar { .. }) => {
-            format!(
-                "{} of {} g, spread over the whole tray and cut after baking.",
-                counted(first.sheets, "tray"),
-                grouped(first.mass.g())
-            )
-        }
-        Making::Portioned(_) => format!("{} of {:.1} g each.", counted(first.pieces, "portion"), first.mass.g()),
+        Making::Cut => Reason::RolledTo { mass: first.mass, thickness: job.thickness(), form: first.form },
+        Making::Sliced { .. } => Reason::Logs {
+            logs: first.sheets,
+            mass: first.mass,
+            length: first.form.extent().1,
+            slices: first.pieces.div_ceil(first.sheets.max(1)),
+            slice: job.thickness(),
+            trim: LOG_TRIM,
+        },
+        Making::Portioned(Portion::TrayBar { .. }) => Reason::Trays { trays: first.sheets, mass: first.mass },
+        Making::Portioned(_) => Reason::Portions { portions: first.pieces, mass: first.mass },
     });
-    if let Some(gap) = first.layout.least_gap {
-        reasons.push(format!("The smallest gap between two cuts is {:.1} mm.", gap.mm()));
-    }
+    reasons.extend(first.layout.least_gap.map(|gap| Reason::SmallestGap { gap }));
     if demand.from_second_reroll > 0 {
-        reasons.push(format!(
-            "{} come from the second re-roll: tougher, and they may bubble.",
-            pieces(demand.from_second_reroll)
-        ));
+        reasons.push(Reason::FromSecondReroll { pieces: demand.from_second_reroll });
     }
     let allowed = largest_sheet(job, kitchen).extent();
     let (tray_width, tray_length) = (kitchen.trays().width(), kitchen.trays().length());
     if cut && (allowed.0 < tray_width || allowed.1 < tray_length) && job.input().sheet == SheetKind::Oblong {
-        reasons.push(format!(
-            "A sheet is kept to {:.0} \u{d7} {:.0} mm, as you set it; the tray would take {:.0} \u{d7} {:.0}.",
-            allowed.1.mm(),
-            allowed.0.mm(),
-            tray_length.mm(),
-            tray_width.mm()
-        ));
+        reasons.push(Reason::SheetKeptTo { sheet: (allowed.1, allowed.0), tray: (tray_length, tray_width) });
     }
     let rods_owned = !cut || kitchen.has_rods(job.thickness());
     if !rods_owned {
-        reasons.push(format!("No guide rods of {} mm in the kitchen: rolled by eye.", plain(job.thickness().mm())));
+        reasons.push(Reason::NoRods { thickness: job.thickness() });
     }
-    if let Some(fault) = &trays.fault {
-        reasons.push(format!(
-            "The tray you laid is not used: {fault}, now that they need {:.0} mm. Lay it again.",
-            trays.gap.mm()
-        ));
+    if let Some(fault) = trays.fault {
+        reasons.push(Reason::TrayNotUsed { fault, gap: trays.gap });
     }
-    reasons.push(format!(
-        "{:.0} mm is kept between pieces on the tray{}.",
-        trays.gap.mm(),
-        if trays.gap > kitchen.trays().least_gap() {
-            ", room for what they grow"
-        } else {
-            ", as the kitchen has it: more than what they grow"
-        }
-    ));
+    reasons.push(Reason::GapOnTheTray { gap: trays.gap, by_growth: trays.gap > kitchen.trays().least_gap() });
     ShapePlan { demand, rods_owned, trays, reasons }
 }

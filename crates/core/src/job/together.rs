@@ -1,8 +1,7 @@
 //! The lots of one job together: one pair of hands, the same ovens and trays, and which pieces may share a tray.
 
-use super::clock::{clock_change_words, relay_of};
-use super::figures::plain;
-use super::{Job, Kitchen, Plan};
+use super::clock::{clock_change, relay_of};
+use super::{Job, Kitchen, Plan, Reason};
 use crate::clock::{Relay, RelayLot, Zone, plan_relay};
 use crate::shape::ONE_CLASS;
 use crate::units::Span;
@@ -38,8 +37,8 @@ pub struct Together {
     pub classes: Vec<SizeClass>,
     /// Where its clocks are.
     pub zone: Zone,
-    /// Why, in sentences.
-    pub reasons: Vec<String>,
+    /// Why.
+    pub reasons: Vec<Reason>,
 }
 
 /// Lays out the day of several lots, baked in the order given, and sorts them into size classes.
@@ -52,32 +51,22 @@ pub fn plan_together(kitchen: &Kitchen, lots: &[LotPlan]) -> Together {
     });
     let relay = plan_relay(&relay_of(kitchen, relay_lots.collect()));
     let classes = size_classes(lots);
-    let mut reasons =
-        vec!["Every step is put as late as the next one, one pair of hands and the trays allow.".to_owned()];
+    let mut reasons = vec![Reason::AsLateAsTheNextAllows];
     let heats = lots.windows(2).filter(|w| (w[0].plan.oven.oven.c() - w[1].plan.oven.oven.c()).abs() > 0.5).count();
     if heats > 0 {
-        reasons.push(
-            "Between two heats the oven is given ten minutes to settle: put lots of one heat next to each other."
-                .to_owned(),
-        );
+        reasons.push(Reason::HeatsSettle);
     }
     let name = |i: &usize| lots[*i].job.input().name.clone();
     for class in &classes {
         if class.lots.len() > 1 {
-            reasons.push(format!(
-                "{} are of one dough and take {} to {} min in one heat, within {:.0} % of each other: they may share a tray.",
-                listed(&class.lots.iter().map(name).collect::<Vec<_>>()),
-                plain((class.bake.0.min() * 10.0).round() / 10.0),
-                plain((class.bake.1.min() * 10.0).round() / 10.0),
-                100.0 * ONE_CLASS.value()
-            ));
+            let lots = class.lots.iter().map(name).collect();
+            reasons.push(Reason::MayShareATray { lots, bake: class.bake, within: ONE_CLASS });
         }
         if class.last_trays.len() > 1 {
-            let named = listed(&class.last_trays.iter().map(name).collect::<Vec<_>>());
-            reasons.push(format!("The last trays of {named} are so little filled that they go on one."));
+            reasons.push(Reason::LastTraysTogether { lots: class.last_trays.iter().map(name).collect() });
         }
     }
-    reasons.extend(lots.first().and_then(|l| clock_change_words(l.job, kitchen.zone(), &relay)));
+    reasons.extend(lots.first().and_then(|l| clock_change(l.job, kitchen.zone(), &relay)));
     Together { relay, classes, zone: kitchen.zone(), reasons }
 }
 
@@ -130,12 +119,4 @@ fn last_trays(lots: &[LotPlan], class: &[usize]) -> Vec<usize> {
         .map(|(i, _)| i)
         .collect();
     if together.len() > 1 { together } else { vec![] }
-}
-
-fn listed(names: &[String]) -> String {
-    match names {
-        [] => String::new(),
-        [one] => one.clone(),
-        [most @ .., last] => format!("{} and {last}", most.join(", ")),
-    }
 }

@@ -1,6 +1,6 @@
 //! When each piece of one tray is done: by its place in the oven, by how thick the sheet was where it was cut, and by its size.
 
-use super::{BakeQuestion, Job, Kitchen, Plan};
+use super::{BakeQuestion, Job, Kitchen, Plan, Reason};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::{Placement, straight_between};
 use crate::oven::{BakePiece, HotSpots, browns_faster};
@@ -39,8 +39,8 @@ pub struct TrayTimes {
     pub measured: bool,
     /// Whether the oven has a map of its places.
     pub mapped: bool,
-    /// What to do, as sentences.
-    pub advice: Vec<String>,
+    /// What to do.
+    pub advice: Vec<Reason>,
 }
 
 impl TrayTimes {
@@ -178,32 +178,23 @@ pub fn tray_times(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<TrayTimes
     Ok(found)
 }
 
-fn advice(found: &TrayTimes, spots: Option<&HotSpots>) -> Vec<String> {
-    let told = |(first, last): (Span, Span)| format!("{:.1} to {:.1} min", first.min(), last.min());
-    let mut said = Vec::new();
-    if found.one_tray {
-        said.push(format!("One time will do: they are done after {}.", told(found.as_it_lies)));
+fn advice(found: &TrayTimes, spots: Option<&HotSpots>) -> Vec<Reason> {
+    let mut said = vec![if found.one_tray {
+        Reason::OneTimeWillDo { done: found.as_it_lies }
     } else {
-        said.push(format!(
-            "They are done after {}: more than {:.0} % apart, so take the first ones off before the last are done.",
-            told(found.as_it_lies),
-            100.0 * ONE_CLASS.value()
-        ));
-    }
-    if let Some(text) = spots.and_then(HotSpots::advice) {
-        said.push(text);
+        Reason::DoneApart { done: found.as_it_lies, more_than: ONE_CLASS }
+    }];
+    if let Some(side) = spots.and_then(HotSpots::advice) {
+        said.push(Reason::Oven(side));
         let gains = (found.as_it_lies.1 - found.as_it_lies.0).s() - (found.turned.1 - found.turned.0).s();
         if gains > 6.0 {
-            said.push(format!("Turned half way they are done after {}.", told(found.turned)));
+            said.push(Reason::TurnedDone { done: found.turned });
         }
     }
     if !found.one_tray_turned && found.measured {
         let mean = found.pieces.iter().map(|p| p.done_turned.s()).sum::<f64>() / count(found.pieces.len());
-        let early = found.pieces.iter().filter(|p| p.done_turned.s() < mean).count();
-        said.push(format!(
-            "Sort them by thickness: {early} of {} come from the thin part of the sheet; they go on a tray of their own, or the sheet is rolled once more over the guide rods.",
-            found.pieces.len()
-        ));
+        let thin = found.pieces.iter().filter(|p| p.done_turned.s() < mean).count();
+        said.push(Reason::SortByThickness { thin, of: found.pieces.len() });
     }
     said
 }

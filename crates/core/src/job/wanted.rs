@@ -3,7 +3,7 @@
 use super::answers::Plan;
 use super::chill::{USUAL_DISC_MM, chill_question, first_chill};
 use super::{ColdPlace, Job, Kitchen, Making};
-use crate::cold::{Piece, disc_in_time, disc_of, in_time};
+use crate::cold::{Never, Piece, disc_in_time, disc_of, in_time};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Span};
 
@@ -15,7 +15,7 @@ pub struct WantedWay {
     /// Where.
     pub place: ColdPlace,
     /// How long it takes at the slow end of its range; why it never does, otherwise.
-    pub needs: Result<Span, String>,
+    pub needs: Result<Span, Never>,
     /// Whether that is within the time there is.
     pub makes_it: bool,
     /// For a disc: the thickest that is ready in time.
@@ -62,7 +62,7 @@ pub fn wanted_ways(job: &Job, kitchen: &Kitchen, plan: &Plan, within: Span) -> R
     Ok(ways)
 }
 
-fn way(piece: Piece, place: ColdPlace, answer: Result<crate::cold::InTime, String>) -> WantedWay {
+fn way(piece: Piece, place: ColdPlace, answer: Result<crate::cold::InTime, Never>) -> WantedWay {
     match answer {
         Ok(found) => {
             WantedWay { piece, place, needs: Ok(found.needs), makes_it: found.makes_it, thickest: found.thickest }

@@ -4,7 +4,9 @@ use super::answers::Plan;
 use super::bench::{LOG_MIN, PRESS_MIN, SLICE_S, shaping};
 use super::chill::{USUAL_DISC_MM, first_chill};
 use super::{ChillForm, ColdPlace, Job, Kitchen, Making};
-use crate::cold::{ChillAnswer, ChillQuestion, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to};
+use crate::cold::{
+    ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to,
+};
 use crate::error::{Checks, InputErrors};
 use crate::shape::LONGEST_LOG;
 use crate::units::{Area, Length, Span};
@@ -33,13 +35,47 @@ impl Default for WaySizes {
     }
 }
 
+/// A form in which dough is chilled.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum WayKind {
+    /// All of a mix as it left the bowl.
+    Ball,
+    /// Pressed flat.
+    Disc,
+    /// Rolled first.
+    Sheets,
+    /// Rolled sheets on each other.
+    Stack,
+    /// A round log.
+    Log,
+    /// A bar formed in a frame.
+    Bar,
+    /// Portions as they are.
+    Portions,
+}
+
+impl WayKind {
+    /// As it stands in the key of a way.
+    const fn key(self) -> &'static str {
+        match self {
+            Self::Ball => "ball",
+            Self::Disc => "disc",
+            Self::Sheets => "sheets",
+            Self::Stack => "stack",
+            Self::Log => "log",
+            Self::Bar => "bar",
+            Self::Portions => "portion",
+        }
+    }
+}
+
 /// A time during which the piece is of one kind.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Spell {
     /// Which side of ready.
     pub side: Side,
-    /// The trade's word for it.
-    pub word: &'static str,
+    /// How it feels.
+    pub feels: Feeling,
     /// Since it went in.
     pub from: Span,
     /// Until then; as long as it lies there when absent.
@@ -51,8 +87,8 @@ pub struct Spell {
 pub struct Way {
     /// `disc-fridge` and the like.
     pub key: String,
-    /// What it is called.
-    pub name: String,
+    /// In which form.
+    pub kind: WayKind,
     /// The form.
     pub piece: Piece,
     /// How many of them.
@@ -69,8 +105,6 @@ pub struct Way {
     pub after_night: Option<Span>,
     /// Minutes of hands before the cold and after it.
     pub hands: (Span, Span),
-    /// What the hands do.
-    pub effort: String,
     /// Whether it is the way of the plan.
     pub chosen: bool,
 }
@@ -121,7 +155,7 @@ fn built(
     let mut found = Vec::with_capacity(12);
     for form in forms(job, kitchen, plan, sizes) {
         for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
-            let key = format!("{}-{}", form.key, place.word());
+            let key = format!("{}-{}", form.kind.key(), place.key());
             let chosen = form.piece == plan.cold.form.piece && place == plan.cold.place;
             if !wanted(&key, chosen) {
                 continue;
@@ -130,7 +164,7 @@ fn built(
             let answer = if chosen { plan.cold.answer.clone() } else { chill_briefly(&question) };
             found.push(Way {
                 key,
-                name: form.name.clone(),
+                kind: form.kind,
                 piece: form.piece,
                 count: form.count,
                 place,
@@ -138,7 +172,6 @@ fn built(
                 spells: spells(&question, &answer),
                 after_night: after_night(&question, kitchen, plan, form.piece, place),
                 hands: form.hands,
-                effort: form.effort.clone(),
                 answer,
                 chosen,
             });
@@ -148,12 +181,10 @@ fn built(
 }
 
 struct Form {
-    key: &'static str,
-    name: String,
+    kind: WayKind,
     piece: Piece,
     count: u32,
     hands: (Span, Span),
-    effort: String,
 }
 
 fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<Form> {
@@ -181,77 +212,38 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
     let (width, height) = sizes.bar;
     let (logs, bars) = (lengths(log_area), lengths(Area::new_mm2(width.mm() * height.mm())));
     let min = |before: f64, after: f64| (Span::new_min(before), Span::new_min(after));
-    let mm = |l: Length| super::figures::plain(l.mm());
+    let form = |kind: WayKind, piece: Piece, count: u32, hands: (Span, Span)| Form { kind, piece, count, hands };
     if job.input().making != Making::Cut {
         // A log or a portion is what it is; only its place can be another.
-        let sliced = matches!(job.input().making, Making::Sliced { .. });
-        let (key, name, effort) = match plan.cold.form.piece {
-            Piece::Log { .. } if sliced => ("log", "Log", "form, wrap, turn now and then; slice"),
-            Piece::Bar { .. } => ("bar", "Bar", "form in a frame, wrap; slice"),
-            _ => ("portion", "Portions as they are", "shape while soft, lay on a tray"),
+        let kind = match (&job.input().making, plan.cold.form.piece) {
+            (Making::Sliced { .. }, Piece::Log { .. }) => WayKind::Log,
+            (_, Piece::Bar { .. }) => WayKind::Bar,
+            _ => WayKind::Portions,
         };
         let hands = match &job.input().making {
             Making::Portioned(portion) => min(shaping(portion).min() * each, 0.0),
             Making::Sliced { .. } | Making::Cut => min(LOG_MIN * each, slicing),
         };
-        return vec![Form {
-            key,
-            name: name.to_owned(),
-            piece: plan.cold.form.piece,
-            count: sheets,
-            hands,
-            effort: effort.to_owned(),
-        }];
+        return vec![form(kind, plan.cold.form.piece, sheets, hands)];
     }
+    let mixes = plan.dough.mixes.count;
     vec![
-        Form {
-            key: "ball",
-            name: "Ball as it left the bowl".to_owned(),
-            piece: Piece::Ball { diameter: Length::new_mm(ball.clamp(10.0, 200.0)) },
-            count: plan.dough.mixes.count,
-            hands: min(BALL_MIN * f64::from(plan.dough.mixes.count), roll * each),
-            effort: "wrap it; roll it out of the cold".to_owned(),
-        },
-        Form {
-            key: "disc",
-            name: format!("Disc, {} mm", mm(disc)),
-            piece: disc_of(mass, disc, density),
-            count: sheets,
-            hands: min(PRESS_MIN * each, roll * each),
-            effort: "press flat and wrap; roll it out of the cold".to_owned(),
-        },
-        Form {
-            key: "sheets",
-            name: format!("Sheets, {} mm", mm(thickness)),
-            piece: Piece::Sheet { thickness },
-            count: sheets,
-            hands: min(roll * each, 0.0),
-            effort: "roll between papers while soft; cut straight away".to_owned(),
-        },
-        Form {
-            key: "stack",
-            name: format!("{stacked} sheets of {} mm, stacked", mm(thickness)),
-            piece: Piece::Stack { thickness, count: stacked },
-            count: sheets.div_ceil(stacked),
-            hands: min(roll * each.max(f64::from(stacked)), 0.0),
-            effort: "roll between papers, lay on each other: one shelf".to_owned(),
-        },
-        Form {
-            key: "log",
-            name: format!("Log, {} mm", mm(sizes.log)),
-            piece: Piece::Log { diameter: sizes.log },
-            count: logs,
-            hands: min(LOG_MIN * f64::from(logs), slicing),
-            effort: "form, wrap, turn now and then; slice".to_owned(),
-        },
-        Form {
-            key: "bar",
-            name: format!("Bar, {} \u{d7} {} mm", mm(width), mm(height)),
-            piece: Piece::Bar { width, height },
-            count: bars,
-            hands: min(BAR_MIN * f64::from(bars), slicing),
-            effort: "form in a frame, wrap; slice".to_owned(),
-        },
+        form(
+            WayKind::Ball,
+            Piece::Ball { diameter: Length::new_mm(ball.clamp(10.0, 200.0)) },
+            mixes,
+            min(BALL_MIN * f64::from(mixes), roll * each),
+        ),
+        form(WayKind::Disc, disc_of(mass, disc, density), sheets, min(PRESS_MIN * each, roll * each)),
+        form(WayKind::Sheets, Piece::Sheet { thickness }, sheets, min(roll * each, 0.0)),
+        form(
+            WayKind::Stack,
+            Piece::Stack { thickness, count: stacked },
+            sheets.div_ceil(stacked),
+            min(roll * each.max(f64::from(stacked)), 0.0),
+        ),
+        form(WayKind::Log, Piece::Log { diameter: sizes.log }, logs, min(LOG_MIN * f64::from(logs), slicing)),
+        form(WayKind::Bar, Piece::Bar { width, height }, bars, min(BAR_MIN * f64::from(bars), slicing)),
     ]
 }
 
@@ -260,14 +252,14 @@ fn spells(question: &ChillQuestion, answer: &ChillAnswer) -> Vec<Spell> {
     let feels = |s: &Sample| window.feels_at(question.target(), s, false);
     let mut found: Vec<Spell> = Vec::new();
     for sample in &answer.curve {
-        let (side, word) = feels(sample);
+        let (side, felt) = feels(sample);
         if let Some(last) = found.last_mut() {
-            if last.word == word {
+            if last.feels == felt {
                 continue;
             }
             last.to = Some(sample.after);
         }
-        found.push(Spell { side, word, from: sample.after, to: None });
+        found.push(Spell { side, feels: felt, from: sample.after, to: None });
     }
     // The crossings that were worked out between two steps of the run are told as they are told elsewhere.
     let cold_from = match (answer.ready_after, answer.past_after) {

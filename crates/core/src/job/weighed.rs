@@ -1,13 +1,12 @@
 //! The dough station of a plan: what so many pieces take, what else is mixed with it, and what is weighed.
 
 use super::answers::{DoughPart, DoughPlan, PartUse};
-use super::figures::{grouped, pieces};
 use super::pieces::{PieceSize, Source, piece_size};
-use super::{Job, Kitchen};
+use super::{Job, Kitchen, Reason};
 use crate::dough::{Character, Formula, WeighRules, divide_into_mixes, mixing_temperatures, rolled_density};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
-use crate::shape::{DemandAnswer, MixedShare};
+use crate::shape::{DemandAnswer, MixedFault, MixedShare};
 use crate::units::{Density, Mass};
 
 /// Another job's dough that is mixed together with this one's.
@@ -37,7 +36,7 @@ impl<'a> Takes<'a> {
         formula: &Formula,
         outline: &Outline,
         kitchen: &'a Kitchen,
-        mixed: Option<&Result<MixedShare, String>>,
+        mixed: Option<&Result<MixedShare, MixedFault>>,
     ) -> Result<Self, InputErrors> {
         let density = rolled_density(&formula.composition(), job.input().method);
         let size = piece_size(job, outline, density)?;
@@ -70,7 +69,7 @@ pub fn dough_of(
     formula: &Formula,
     outline: &Outline,
     kitchen: &Kitchen,
-    mixed: Option<&Result<MixedShare, String>>,
+    mixed: Option<&Result<MixedShare, MixedFault>>,
 ) -> Result<Mass, InputErrors> {
     let takes = Takes::of(job, formula, outline, kitchen, mixed)?;
     Ok(takes.baked()?.dough + takes.frozen()?.unwrap_or(Mass::new_g(0.0)))
@@ -106,7 +105,7 @@ fn parts_of(job: &Job, demand: &DemandAnswer, frozen: Option<Mass>, also: &[Also
     if let Some(dough) = frozen {
         parts.push(DoughPart {
             part_use: PartUse::Freeze,
-            name: "for the freezer".to_owned(),
+            name: String::new(),
             pieces: job.input().freeze_pieces,
             dough,
         });
@@ -155,26 +154,16 @@ pub(super) fn dough_plan(
     });
     let cut = f64::from(job.baked_pieces()) * piece.g();
     let mut reasons = vec![
-        format!("{} of {:.1} g are {} g.", pieces(job.baked_pieces()), piece.g(), grouped(cut)),
-        format!(
-            "Scrap that no roll recovers, and what sticks to board and hands, adds {} g; the reserve {} g.",
-            grouped((demand.left.g() + demand.lost.g()).max(0.0)),
-            grouped(demand.reserve.g())
-        ),
+        Reason::PiecesWeigh { pieces: job.baked_pieces(), each: piece, all: Mass::new_g(cut) },
+        Reason::ScrapAdds { scrap: Mass::new_g((demand.left.g() + demand.lost.g()).max(0.0)), reserve: demand.reserve },
     ];
     for part in &parts[1..] {
         reasons.push(match part.part_use {
-            PartUse::Freeze => format!(
-                "{} g more for the {} kept as dough: press it to a disc, wrap it well, write the date on it; one to three months in the freezer, a night in the fridge to thaw.",
-                grouped(part.dough.g()),
-                pieces(part.pieces)
-            ),
-            PartUse::Bake | PartUse::OtherJob => {
-                format!("{} g more for {}, mixed together with it.", grouped(part.dough.g()), part.name)
-            }
+            PartUse::Freeze => Reason::ForTheFreezer { dough: part.dough, pieces: part.pieces },
+            PartUse::Bake | PartUse::OtherJob => Reason::MixedForAnother { dough: part.dough, job: part.name.clone() },
         });
     }
-    reasons.extend(mixes.reasons.iter().cloned());
+    reasons.extend(mixes.reasons.iter().cloned().map(Reason::Dough));
     let mut warnings = mixes.warnings.clone();
     warnings.extend(Character::of(&mixes.formula).warnings);
     Ok(DoughPlan {

@@ -62,7 +62,7 @@ impl BakeAlone {
             }
         };
         let tendency = spread_tendency(&self.formula);
-        let practice = bake_practice(self.piece.thickness, setting, end, &tendency).practice;
+        let practice = bake_practice(self.piece.thickness, setting, end, &tendency).expected.practice;
         let doubt = OvenDoubt { measured: self.offset.is_some(), swing: 0.0 };
         let range =
             (found.done_by != DoneBy::Never).then(|| BakeRange::of(&found, &BakeKnowledge::NONE, doubt, &practice));

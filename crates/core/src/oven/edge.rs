@@ -16,15 +16,4 @@ pub enum EdgeColour {
 impl EdgeColour {
     /// From pale to brown.
     pub const ALL: [Self; 4] = [Self::Pale, Self::JustGolden, Self::Golden, Self::Brown];
-
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Pale => "pale",
-            Self::JustGolden => "just golden",
-            Self::Golden => "golden",
-            Self::Brown => "brown",
-        }
-    }
 }

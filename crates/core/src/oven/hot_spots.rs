@@ -3,6 +3,7 @@
 use super::EdgeColour;
 use super::bake::{index, integral_of, kelvin_an_e_fold};
 use super::colour::screen_colour;
+use super::reason::{OvenSide, Reason};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::between_points;
 use crate::units::TemperatureDifference;
@@ -31,21 +32,12 @@ pub enum SpotTest {
 }
 
 impl SpotTest {
-    /// The word for it.
+    /// Its key in files.
     #[must_use]
-    pub const fn word(self) -> &'static str {
+    pub const fn key(self) -> &'static str {
         match self {
             Self::Bread => "bread",
             Self::Sugar => "sugar",
-        }
-    }
-
-    /// What its five shades are called, the palest first.
-    #[must_use]
-    pub const fn shades(self) -> [&'static str; 5] {
-        match self {
-            Self::Bread => ["white", "straw", "golden", "brown", "dark"],
-            Self::Sugar => ["dry", "melting", "clear", "amber", "dark"],
         }
     }
 
@@ -160,31 +152,25 @@ impl HotSpots {
         TemperatureDifference::new_k((most - least).max(0.0))
     }
 
-    /// Which side is hotter, and what helps, as a sentence; `None` where it is even enough.
+    /// Which side is hotter; `None` where it is even enough.
     #[must_use]
-    pub fn advice(&self) -> Option<String> {
+    pub fn advice(&self) -> Option<Reason> {
         if self.range().k() < WORTH_A_TURN_K {
             return None;
         }
         let end = |x: f64, y: f64| self.hotter_at(x, y).k();
         let along = (end(1.0, 0.5) - end(0.0, 0.5), end(0.5, 0.0) - end(0.5, 1.0));
-        let word = if along.0.abs() < 0.5 * WORTH_A_TURN_K && along.1.abs() < 0.5 * WORTH_A_TURN_K {
-            return Some(format!(
-                "Its places lie within \u{b1}\u{a0}{:.0}\u{b0}, but no side is hotter than the other: turning the tray helps little. Keep the hottest cells free.",
-                0.5 * self.range().k()
-            ));
-        } else if along.0.abs() >= along.1.abs() {
-            if along.0 > 0.0 { "right" } else { "left" }
-        } else if along.1 > 0.0 {
-            "back"
-        } else {
-            "door"
+        let within = self.range() * 0.5;
+        if along.0.abs() < 0.5 * WORTH_A_TURN_K && along.1.abs() < 0.5 * WORTH_A_TURN_K {
+            return Some(Reason::NoSideIsHotter { within });
+        }
+        let side = match along {
+            (x, y) if x.abs() >= y.abs() && x > 0.0 => OvenSide::Right,
+            (x, y) if x.abs() >= y.abs() => OvenSide::Left,
+            (_, y) if y > 0.0 => OvenSide::Back,
+            _ => OvenSide::Door,
         };
-        let side = if word == "left" || word == "right" { format!("The {word} side") } else { format!("The {word}") };
-        Some(format!(
-            "{side} is hotter; its places lie within \u{b1}\u{a0}{:.0}\u{b0}. Turn the tray end for end half way through.",
-            0.5 * self.range().k()
-        ))
+        Some(Reason::SideIsHotter { side, within })
     }
 }
 
@@ -205,10 +191,8 @@ mod tests {
         // By hand: e-fold at 150 degC is 8.314 x 423.15 x 423.15 / 124000 = 12.01 K; brown over golden is ln 2.
         assert!((each[2] - each[1] - 12.006 * 2.0_f64.ln()).abs() < 0.01, "{each:?}");
         // Brown over straw is ln (0.90 / 0.22), 16.9 K; half of it either way.
-        assert_eq!(
-            spots.advice().unwrap(),
-            "The right side is hotter; its places lie within \u{b1}\u{a0}8\u{b0}. Turn the tray end for end half way through."
-        );
+        let Some(Reason::SideIsHotter { side: OvenSide::Right, within }) = spots.advice() else { panic!("{spots:?}") };
+        assert!((within.k() - 8.46).abs() < 0.01, "{within:?}");
     }
 
     #[test]
@@ -225,16 +209,16 @@ mod tests {
         let two = HotSpots::new(SpotTest::Bread, 1, 3, &[Some(3), None, Some(5)]).unwrap();
         let at = |y: f64| two.hotter_at(0.5, y).k();
         assert!((at(0.5) - f64::midpoint(at(0.0), at(1.0))).abs() < 1e-9);
-        assert!(two.advice().unwrap().starts_with("The door is hotter"));
+        assert!(matches!(two.advice(), Some(Reason::SideIsHotter { side: OvenSide::Door, .. })));
     }
 
     #[test]
     fn an_even_oven_asks_for_nothing_and_one_hot_in_the_middle_for_no_turn() {
         assert!(map(&[3; 6]).advice().is_none());
         let middle = HotSpots::new(SpotTest::Sugar, 3, 1, &[Some(2), Some(5), Some(2)]).unwrap();
-        assert!(middle.advice().unwrap().contains("no side is hotter"));
+        assert!(matches!(middle.advice(), Some(Reason::NoSideIsHotter { .. })));
         let back = HotSpots::new(SpotTest::Sugar, 1, 2, &[Some(4), Some(2)]).unwrap();
-        assert!(back.advice().unwrap().starts_with("The back is hotter"));
+        assert!(matches!(back.advice(), Some(Reason::SideIsHotter { side: OvenSide::Back, .. })));
     }
 
     #[test]

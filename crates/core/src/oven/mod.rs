@@ -7,21 +7,23 @@ mod edge;
 mod hot_spots;
 mod practice;
 mod range;
+mod reason;
 mod standard;
 mod thermometer;
 
 pub use alone::{BakeAlone, BakeAloneAnswer, BakeUntil};
 pub use bake::{
-    ACROSS_MM, BakeBalance, BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSample, BakeSeen,
-    BakeWarning, BakesFitted, COVER, DoneBy, DoughKnowledge, HeatKnowledge, LEAST_RADIUS_MM, MOST_FITTED, OVEN_C,
-    OvenDough, OvenDoughParts, OvenKnowledge, OvenSetup, Profile, START_C, THICKNESS_MM, TIME_PER_K, TRAY_C, TrayCover,
-    TrayLiner, TrayMaterial, browns_faster, check_bake, colour_word, cools_after, forecast, forecast_at, learn_bakes,
-    simulate, spread_until_set,
+    ACROSS_MM, BAKES_THIN, BakeBalance, BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSample, BakeSeen,
+    BakeWarning, BakesFitted, COVER, DoneBy, DoughKnowledge, HeatKnowledge, LEAST_RADIUS_MM, LookFor, MOST_FITTED,
+    OVEN_C, OvenDough, OvenDoughParts, OvenKnowledge, OvenSetup, Profile, START_C, Shade, THICKNESS_MM, TIME_PER_K,
+    TRAY_C, TrayCover, TrayLiner, TrayMaterial, browns_faster, check_bake, cools_after, forecast, forecast_at,
+    learn_bakes, shade_of, simulate, spread_until_set,
 };
 pub use colour::{SEEN_BY_ALL, look_apart, look_lab, screen_colour};
 pub use edge::EdgeColour;
 pub use hot_spots::{HotSpots, MOST_SPOTS_A_SIDE, SpotTest};
-pub use practice::{BakeSetting, Expected, Practice, bake_practice};
+pub use practice::{BakeSetting, Expected, Practice, Stated, bake_practice};
 pub use range::{BakeRange, OvenDoubt, spread_range};
+pub use reason::{OvenSide, Reason, Spreading};
 pub use standard::{STANDARD_PIECE, StandardSpread};
 pub use thermometer::{MOST_OVEN_READINGS, OvenReading, OvenStandIn, OvenTest, judge_oven};

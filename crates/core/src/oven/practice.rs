@@ -3,6 +3,7 @@
 
 use super::bake::{BakeEnd, OVEN_C};
 use super::edge::EdgeColour;
+use super::reason::Reason;
 use crate::dough::{SpreadTendency, between};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -27,6 +28,8 @@ const fn by_colour(end: BakeEnd) -> f64 {
     }
 }
 
+/// The oven for which the trade states its times.
+const PRACTICE_AT: Temperature = Temperature::new_c(175.0);
 /// Look this much before the least time.
 const LOOK_EARLY: Span = Span::new_min(2.0);
 /// On the tray before the rack.
@@ -77,10 +80,17 @@ pub struct Expected {
     pub cool_on_tray: Span,
     /// What the trade states beside it.
     pub practice: Practice,
-    /// What the figures rest on, in sentences.
-    pub reasons: Vec<String>,
+}
+
+/// What common practice expects, and why.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stated {
+    /// What is expected.
+    pub expected: Expected,
+    /// What the figures rest on.
+    pub reasons: Vec<Reason>,
     /// What to mind.
-    pub warnings: Vec<String>,
+    pub warnings: Vec<Reason>,
 }
 
 impl Expected {
@@ -95,7 +105,7 @@ impl Expected {
 
 /// Time and spread as the trade states them for a thickness, an oven, an end and the tendency of the dough.
 #[must_use]
-pub fn bake_practice(thickness: Length, setting: BakeSetting, end: BakeEnd, tendency: &SpreadTendency) -> Expected {
+pub fn bake_practice(thickness: Length, setting: BakeSetting, end: BakeEnd, tendency: &SpreadTendency) -> Stated {
     let felt = if setting.fan { setting.oven + FAN } else { setting.oven };
     let (least, most) = between(&MINUTES_AT_175, thickness.mm());
     let (quicker, slower) = between(&TEMPERATURE_FACTORS, felt.c());
@@ -104,47 +114,33 @@ pub fn bake_practice(thickness: Length, setting: BakeSetting, end: BakeEnd, tend
         (Span::new_min(of_end * least * quicker), Span::new_min(of_end * (most * slower).max(least * quicker + 1.0)));
     let spread = tendency.range;
     let high = 100.0 * spread.1.value();
-    let mut reasons = vec![format!(
-        "{:.0} to {:.0} min is common practice for {} mm in a still oven at 175\u{b0}.",
-        least,
-        most,
-        trimmed(thickness.mm())
-    )];
+    let mut reasons = vec![Reason::PracticeTimes {
+        minutes: (Span::new_min(least), Span::new_min(most)),
+        thickness,
+        at: PRACTICE_AT,
+    }];
     if setting.fan {
-        reasons.insert(1, format!("The fan makes {:.0}\u{b0} bake like {:.0}\u{b0}.", setting.oven.c(), felt.c()));
+        reasons.push(Reason::FanBakesLike { set: setting.oven, like: felt });
     } else if (felt.c() - 175.0).abs() > 0.5 {
-        reasons.insert(
-            1,
-            format!(
-                "At {:.0}\u{b0} the times stretch or shrink by {:.0} to {:.0} %.",
-                felt.c(),
-                100.0 * quicker.min(slower),
-                100.0 * quicker.max(slower)
-            ),
-        );
+        let by = (Share::new(quicker.min(slower)), Share::new(quicker.max(slower)));
+        reasons.push(Reason::TimesStretch { at: felt, by });
     }
-    reasons.extend(tendency.reasons.iter().cloned());
+    reasons.extend(tendency.reasons.iter().cloned().map(Reason::Dough));
     let mut warnings = Vec::new();
     if thickness.mm() > 9.0 && high > 20.0 {
-        warnings
-            .push("Thick pieces of a dough that spreads: the ranges are wide here, bake one tray first.".to_owned());
+        warnings.push(Reason::WideRanges);
     }
     if thickness.mm() <= 3.0 {
-        warnings.push("Thin pieces brown within a minute: stay by the oven.".to_owned());
+        warnings.push(Reason::ThinBrownsFast);
     }
-    Expected {
+    let expected = Expected {
         bake,
         look_after: Span::new_s((bake.0 - LOOK_EARLY).s().max(60.0)),
         spread,
         practice: Practice { bake, spread },
         cool_on_tray: COOL_ON_TRAY,
-        reasons,
-        warnings,
-    }
-}
-
-fn trimmed(v: f64) -> String {
-    format!("{v:.1}").trim_end_matches('0').trim_end_matches('.').to_owned()
+    };
+    Stated { expected, reasons, warnings }
 }
 
 #[cfg(test)]
@@ -152,10 +148,11 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
+    const OWN: crate::dough::Reason = crate::dough::Reason::SodaBrowns;
     const JUST_GOLDEN: BakeEnd = BakeEnd::Colour(EdgeColour::JustGolden);
 
     fn tendency(low: f64, high: f64) -> SpreadTendency {
-        SpreadTendency { range: (Share::new(low), Share::new(high)), reasons: vec!["as it is".to_owned()] }
+        SpreadTendency { range: (Share::new(low), Share::new(high)), reasons: vec![OWN] }
     }
 
     // Common practice, no source.
@@ -171,7 +168,8 @@ mod tests {
             BakeSetting::new(oven, false).unwrap(),
             JUST_GOLDEN,
             &tendency(0.02, 0.06),
-        );
+        )
+        .expected;
         assert!(
             (answer.bake.0.min() - least).abs() < 0.1 && (answer.bake.1.min() - most).abs() < 0.1,
             "{:?}",
@@ -186,10 +184,10 @@ mod tests {
             bake_practice(Length::new_mm(6.0), BakeSetting::new(175.0, fan).unwrap(), JUST_GOLDEN, dough)
         };
         let firm = tendency(0.02, 0.06);
-        assert!(at(true, &firm).bake.1 < at(false, &firm).bake.1);
-        let answer = at(false, &tendency(0.10, 0.20));
+        assert!(at(true, &firm).expected.bake.1 < at(false, &firm).expected.bake.1);
+        let answer = at(false, &tendency(0.10, 0.20)).expected;
         assert_eq!((answer.spread.0.value(), answer.spread.1.value()), (0.10, 0.20));
-        assert!(answer.reasons.contains(&"as it is".to_owned()));
+        assert!(at(false, &tendency(0.10, 0.20)).reasons.contains(&Reason::Dough(OWN)));
     }
 
     #[test]

@@ -5,6 +5,7 @@ use super::bake::{BakeEnd, BakeFit, BakeKnowledge, BakePiece, OvenDough, OvenSet
 use super::edge::EdgeColour;
 use super::practice::Practice;
 use super::range::spread_range;
+use super::reason::{Reason, Spreading};
 use crate::dough::{Formula, Judgement, MixMethod, spread_tendency};
 use crate::units::{Length, Share, Span, Temperature};
 
@@ -22,8 +23,8 @@ const STANDARD_OVEN_C: f64 = 175.0;
 /// How far a dough spreads.
 #[derive(Debug, Clone, PartialEq)]
 pub struct StandardSpread {
-    /// In a word, with reasons.
-    pub judgement: Judgement,
+    /// On the whole, with reasons.
+    pub judgement: Judgement<Spreading, Reason>,
     /// Growth across, of the width as cut: the forecast's, in the middle of what the trade states where the model refuses the dough.
     pub across: Share,
     /// Its least and most, as of every forecast.
@@ -51,36 +52,38 @@ impl StandardSpread {
         };
         let practice = f64::midpoint(tendency.range.0.value(), tendency.range.1.value());
         let middle = found.as_ref().map_or(practice, |f| f.spread.value());
-        let word = match middle {
-            m if m < 0.02 => "hardly spreads",
-            m if m < 0.05 => "spreads a little",
-            m if m < 0.12 => "spreads",
-            _ => "spreads far",
+        let verdict = match middle {
+            m if m < 0.02 => Spreading::Hardly,
+            m if m < 0.05 => Spreading::ALittle,
+            m if m < 0.12 => Spreading::Spreads,
+            _ => Spreading::Far,
         };
         let mut reasons = vec![match grows {
-            Some(grows) => format!(
-                "A round of 65 mm and 6 mm, chilled to 6\u{b0} and baked at {STANDARD_OVEN_C:.0}\u{b0}, grows {:.1} mm all round: {:.1} % across.",
-                grows.mm(),
-                100.0 * middle
-            ),
-            None => "Beyond what the forecast knows: the range is that of common practice.".to_owned(),
+            Some(by) => Reason::StandardGrows {
+                thickness: STANDARD_PIECE.thickness,
+                across: STANDARD_PIECE.radius * 2.0,
+                chilled: STANDARD_PIECE.start,
+                oven: Temperature::new_c(STANDARD_OVEN_C),
+                by,
+                spread: Share::new(middle),
+            },
+            None => Reason::StandardUnknown,
         }];
-        reasons.extend(tendency.reasons);
+        reasons.extend(tendency.reasons.into_iter().map(Reason::Dough));
         Self {
             across: Share::new(middle),
-            judgement: Judgement { word, level: (middle / 0.15).sqrt().clamp(0.0, 1.0), reasons },
+            judgement: Judgement { verdict, level: (middle / 0.15).sqrt().clamp(0.0, 1.0), reasons },
             range,
             grows,
         }
     }
 
-    /// How it differs from a neighbour's, as a sentence; nothing where they are near each other.
+    /// Its spread and a neighbour's; nothing where they are near each other.
     #[must_use]
-    pub fn beside(&self, neighbour: &Self) -> Option<String> {
+    pub fn beside(&self, neighbour: &Self) -> Option<(Share, Share)> {
         let (own, other) = (100.0 * self.across.value(), 100.0 * neighbour.across.value());
-        let word = if own > other { "more" } else { "less" };
         ((own - other).abs() > 0.5 && (own / other.max(0.01) - 1.0).abs() > 0.1)
-            .then(|| format!("It spreads {word}: {own:.1} against {other:.1} % across the standard piece."))
+            .then_some((self.across, neighbour.across))
     }
 }
 
@@ -97,18 +100,21 @@ mod tests {
 
     // The schools of the trade: common practice, no source.
     #[rstest]
-    #[case(&[("butter", 100.0), ("sugar", 100.0), ("flour-ap", 300.0), ("egg", 25.0)], "hardly spreads")]
-    #[case(&[("butter", 100.0), ("sugar", 90.0), ("flour-ap", 170.0), ("egg", 22.0)], "spreads a little")]
-    #[case(&[("butter", 100.0), ("sugar", 65.0), ("sugar-brown", 65.0), ("flour-ap", 130.0), ("egg", 45.0), ("baking-soda", 1.3)], "spreads far")]
-    fn doughs_are_told_by_the_standard_piece(#[case] lines: &[(&str, f64)], #[case] word: &str) {
+    #[case(&[("butter", 100.0), ("sugar", 100.0), ("flour-ap", 300.0), ("egg", 25.0)], Spreading::Hardly)]
+    #[case(&[("butter", 100.0), ("sugar", 90.0), ("flour-ap", 170.0), ("egg", 22.0)], Spreading::ALittle)]
+    #[case(&[("butter", 100.0), ("sugar", 65.0), ("sugar-brown", 65.0), ("flour-ap", 130.0), ("egg", 45.0), ("baking-soda", 1.3)], Spreading::Far)]
+    fn doughs_are_told_by_the_standard_piece(#[case] lines: &[(&str, f64)], #[case] verdict: Spreading) {
         let found = spread(lines);
-        assert_eq!(found.judgement.word, word, "{found:?}");
-        assert!(found.judgement.reasons[0].contains("65 mm") && found.grows.is_some());
+        assert_eq!(found.judgement.verdict, verdict, "{found:?}");
+        assert!(
+            matches!(found.judgement.reasons[0], Reason::StandardGrows { across, .. } if across.mm() == 65.0)
+                && found.grows.is_some()
+        );
     }
 
     #[test]
     fn a_batter_is_told_by_practice_alone() {
         let tuile = spread(&[("butter", 50.0), ("sugar", 100.0), ("white", 70.0), ("flour-ap", 50.0)]);
-        assert!(tuile.grows.is_none() && tuile.judgement.reasons[0].contains("common practice"), "{tuile:?}");
+        assert!(tuile.grows.is_none() && tuile.judgement.reasons[0] == Reason::StandardUnknown, "{tuile:?}");
     }
 }

@@ -1,5 +1,6 @@
 //! A thermometer in the oven: what its readings say of the oven at a setting, and a stand-in for one.
 
+use super::reason::Reason;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Span, Temperature, TemperatureDifference};
 
@@ -35,8 +36,8 @@ pub struct OvenTest {
     pub door_dip: Option<TemperatureDifference>,
     /// And until no more than a third of that was missing.
     pub recovery: Option<Span>,
-    /// What it says, as sentences.
-    pub reasons: Vec<String>,
+    /// What it says.
+    pub reasons: Vec<Reason>,
 }
 
 /// What a test's readings say; `set_c` is where the oven was set.
@@ -79,23 +80,16 @@ pub fn judge_oven(set_c: f64, readings: &[OvenReading]) -> Result<OvenTest, Inpu
     // One that was warm when it was read first tells nothing of how long it takes.
     let preheat = (heated > 0 && before[0].shows_c < 0.5 * holds).then(|| Span::new_min(before[heated].after_min));
     let (door_dip, recovery) = door.map_or((None, None), |at| after_door(&readings[at - 1..], holds));
-    let off = holds - set_c;
-    let mut reasons = vec![format!(
-        "Set to {:.0}\u{b0} it holds {:.0}\u{b0} on the whole, off by {}{:.0}\u{b0}; it swings from {low:.0} to {top:.0}\u{b0}.",
-        set_c,
-        holds,
-        if off < 0.0 { "\u{2212}" } else { "+" },
-        off.abs()
-    )];
+    let mut reasons = vec![Reason::OvenHolds {
+        set: Temperature::new_c(set_c),
+        holds: Temperature::new_c(holds),
+        swings: (Temperature::new_c(low), Temperature::new_c(top)),
+    }];
     if let Some(preheat) = preheat {
-        reasons.push(format!("It had heated up after {:.0} min.", preheat.min()));
+        reasons.push(Reason::HeatedUp { after: preheat });
     }
     if let (Some(dip), Some(recovery)) = (door_dip, recovery) {
-        reasons.push(format!(
-            "With the door it fell by \u{2212}{:.0}\u{b0}; two thirds of that were back after {:.1} min.",
-            dip.k(),
-            recovery.min()
-        ));
+        reasons.push(Reason::DoorFell { by: dip, back_after: recovery });
     }
     Ok(OvenTest {
         preheat,
@@ -218,7 +212,8 @@ mod tests {
         assert!((test.door_dip.unwrap().k() - 30.0).abs() < 0.5);
         // 30 / e = 11: two minutes later it is back at 156, ten under where it holds.
         assert_eq!(test.recovery.map(|r| r.min().round()), Some(2.0));
-        assert!(test.reasons[0].contains("off by \u{2212}9\u{b0}"), "{:?}", test.reasons);
+        let Reason::OvenHolds { set, holds, .. } = &test.reasons[0] else { panic!("{:?}", test.reasons) };
+        assert!(((*holds - *set).k() + 9.0).abs() < 0.5, "{holds:?}");
     }
 
     #[test]

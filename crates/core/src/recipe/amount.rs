@@ -19,16 +19,6 @@ impl CupSystem {
     /// All systems.
     pub const ALL: [Self; 3] = [Self::Us, Self::Metric, Self::Australian];
 
-    /// The words for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Us => "US cups",
-            Self::Metric => "metric cups",
-            Self::Australian => "Australian cups",
-        }
-    }
-
     /// What a cup of all-purpose flour weighs in these cups, filled that way.
     #[must_use]
     pub fn cup_of_flour(self, pantry: &Pantry, way: CupWay) -> Option<Mass> {

@@ -45,20 +45,6 @@ pub enum RecipeFormat {
     Json,
 }
 
-impl RecipeFormat {
-    /// The words for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Text => "text",
-            Self::JsonLd => "schema.org recipe",
-            Self::Html => "page with a schema.org recipe",
-            Self::Csv => "table",
-            Self::Json => "formula file",
-        }
-    }
-}
-
 /// Reads a recipe in whichever format it is.
 ///
 /// Fails when the text is larger than [`MOST_RECIPE_BYTES`], blank, or JSON or HTML that holds no recipe. Single lines

@@ -3,7 +3,8 @@
 use super::ReadSettings;
 use super::amount::TwoWays;
 use super::names::Names;
-use super::question::{Doubt, LineAnswer, Question, SettleOption, Understood, plain, weighs};
+use super::question::{Doubt, LineAnswer, Question, SettleOption, Understood, weighs};
+use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use super::split::{note_of, second_amount, second_thing, split, take_apart, tidy};
 use super::weigh::{first_way, weigh};
 use super::words::{measures_no_food, tokens};
@@ -23,11 +24,7 @@ pub(super) fn read_line(
     answer: Option<&LineAnswer>,
 ) -> Option<Understood> {
     if text.chars().count() > LONGEST_LINE {
-        return Some(asks(
-            Doubt::UnknownIngredient,
-            format!("The line is longer than {LONGEST_LINE} characters; one ingredient to a line, please."),
-            vec![],
-        ));
+        return Some(asks(Doubt::UnknownIngredient, Ask::LineTooLong { most: LONGEST_LINE }, vec![]));
     }
     let minus = text
         .trim_start()
@@ -36,7 +33,7 @@ pub(super) fn read_line(
     let line = corrected(&tidy(text), settings);
     if answer.is_some_and(|a| a.leave_out) {
         let mut line = blank();
-        line.left_out = Some("You left it out.".to_owned());
+        line.left_out = Some(LeftOut::ByYou);
         return Some(line);
     }
     let (amount, rest) = match split(&line, settings) {
@@ -59,8 +56,7 @@ pub(super) fn read_line(
         // In some kitchens it is the starch, in others the ground grain.
         let keys = ["cornstarch", "flour-maize"];
         let options: Vec<_> = keys.iter().filter_map(|k| pantry.get(k)).map(|i| is_it(number, i)).collect();
-        let ask = "Corn flour is the starch to one baker and ground maize to another. Which is it?".to_owned();
-        let mut line = asks(Doubt::TwoThings, ask, options);
+        let mut line = asks(Doubt::TwoThings, Ask::CornFlour, options);
         line.ingredient = pantry.get(keys[0]).cloned();
         line.note = note_of(&rest);
         return Some(line);
@@ -70,7 +66,7 @@ pub(super) fn read_line(
     }
     if amount.is_some() && chosen.is_none() && found.is_none() && measures_no_food(&words) {
         let mut line = blank();
-        line.left_out = Some("A size, a heat or a time: no ingredient.".to_owned());
+        line.left_out = Some(LeftOut::NoIngredient);
         return Some(line);
     }
     let mut line = blank();
@@ -79,25 +75,22 @@ pub(super) fn read_line(
     match (chosen, found) {
         (Some(chosen), _) => {
             line.ingredient = Some(Arc::clone(chosen));
-            line.why.push(format!("You said it is {}.", chosen.name.to_lowercase()));
+            line.why.push(ReadBy::YouSaidItIs { name: chosen.name.to_lowercase() });
         }
         (None, Some(found)) => {
             let name = found.ingredient.name.to_lowercase();
             if found.whole {
-                line.why.push(format!("Read as {name}."));
+                line.why.push(ReadBy::ReadAs { name });
                 if matches!(found.ingredient.key.as_ref(), "butter")
                     && !words.iter().chain(&beside).any(|w| w == "unsalted")
                 {
                     line.confidence *= 0.9;
-                    line.why.push("Taken as unsalted, since it does not say.".to_owned());
+                    line.why.push(ReadBy::TakenAsUnsalted);
                 }
             } else if let Some(other) = found.also.first() {
                 question = Some(Question {
                     doubt: Doubt::TwoThings,
-                    ask: format!(
-                        "Two things on one line: {name} and {}. Which is it? Put the other on a line of its own.",
-                        other.name.to_lowercase()
-                    ),
+                    ask: Ask::TwoThings { first: name, other: other.name.to_lowercase() },
                     options: [&found.ingredient, other].map(|i| is_it(number, i)).to_vec(),
                 });
             } else {
@@ -105,10 +98,7 @@ pub(super) fn read_line(
                 like.extend(names.like(&found.strange, 3).into_iter().filter(|i| i.key != found.ingredient.key));
                 question = Some(Question {
                     doubt: Doubt::StrangeWord,
-                    ask: format!(
-                        "\u{201c}{}\u{201d} is not known here. Is it {name}?",
-                        shown(&found.strange.join(" "))
-                    ),
+                    ask: Ask::NotKnown { word: shown(&found.strange.join(" ")), name },
                     options: like.iter().map(|i| is_it(number, i)).collect(),
                 });
             }
@@ -118,7 +108,7 @@ pub(super) fn read_line(
             let like = names.like(&words, 4);
             question = Some(Question {
                 doubt: Doubt::UnknownIngredient,
-                ask: format!("\u{201c}{}\u{201d} is not in the pantry. Which ingredient is it?", shown(&rest.name)),
+                ask: Ask::NotInThePantry { name: shown(&rest.name) },
                 options: like.iter().map(|i| is_it(number, i)).collect(),
             });
         }
@@ -130,10 +120,7 @@ pub(super) fn read_line(
         let parts = [tokens(first), tokens(second)].map(|w| names.find(&w, &[]));
         question = Some(Question {
             doubt: Doubt::TwoThings,
-            ask: format!(
-                "Two amounts on one line: \u{201c}{}\u{201d} comes after the first. Put it on a line of its own.",
-                shown(second)
-            ),
+            ask: Ask::TwoAmounts { second: shown(second) },
             options: parts.iter().flatten().map(|f| is_it(number, &f.ingredient)).collect(),
         });
     }
@@ -142,60 +129,45 @@ pub(super) fn read_line(
     {
         question = Some(Question {
             doubt: Doubt::TwoThings,
-            ask: format!(
-                "{} on one line. Which is it? Put the other{} on a line of its own.",
-                all.iter().map(|i| i.name.to_string()).collect::<Vec<_>>().join(", "),
-                if all.len() > 2 { "s, each" } else { "" }
-            ),
+            ask: Ask::Several { names: all.iter().map(|i| i.name.to_string()).collect() },
             options: all.iter().map(|i| is_it(number, i)).collect(),
         });
     }
     let grams = answer.and_then(|a| a.grams).filter(|g| g.is_finite() && *g > 0.0 && *g <= 200_000.0);
     if let Some(grams) = grams {
         line.mass = Some(Mass::new_g(grams));
-        line.why.push(format!("You said {} g.", plain(grams)));
+        line.why.push(ReadBy::YouSaidGrams { mass: Mass::new_g(grams) });
     } else {
         match &amount {
             Some(_) if rest.dusting && !rest.more => {
-                line.left_out = Some(
-                    "For rolling, dusting or the finish: it is not part of the dough. What goes onto the pieces is planned under Finish."
-                        .to_owned(),
-                );
+                line.left_out = Some(LeftOut::ForTheFinish);
                 question = None;
             }
             Some(amount) => weigh(number, amount, first_way(&words), &mut line, &mut question, settings, answer),
             None if rest.dusting => {
-                line.left_out = Some("For dusting the board: not part of the dough.".to_owned());
+                line.left_out = Some(LeftOut::ForTheBoard);
                 question = None;
             }
             None => {
                 let name = line.ingredient.as_ref().map_or_else(|| rest.name.clone(), |i| i.name.to_lowercase());
-                let ask = if rest.to_taste {
-                    format!("How much {name} is to your taste?")
-                } else {
-                    format!("How much {name}?")
-                };
+                let ask = Ask::HowMuch { name, to_taste: rest.to_taste };
                 question.get_or_insert(Question { doubt: Doubt::NoAmount, ask, options: vec![] });
             }
         }
     }
     if rest.more && line.left_out.is_none() {
-        line.why.push("What is for the board is not counted.".to_owned());
+        line.why.push(ReadBy::BoardNotCounted);
     }
     if line.mass.is_some_and(|m| m.g() < 0.01 || m.g() > 200_000.0) {
         line.mass = None;
-        question.get_or_insert(Question {
-            doubt: Doubt::Unlikely,
-            ask: "That is outside 0.01 g to 200 kg. How many grams is it?".to_owned(),
-            options: vec![],
-        });
+        question.get_or_insert(Question { doubt: Doubt::Unlikely, ask: Ask::OutsideAnyDough, options: vec![] });
     }
     if minus && line.left_out.is_none() && grams.is_none() && !answer.is_some_and(|a| a.as_read) {
         question.get_or_insert(Question {
             doubt: Doubt::TwoNumbers,
-            ask: "There is a minus before the number. Is it a dash, or is something taken away?".to_owned(),
+            ask: Ask::MinusBefore,
             options: vec![SettleOption {
-                label: "A dash: the amount is right".to_owned(),
+                label: Settle::ADash,
                 answer: LineAnswer { line: number, as_read: true, ..LineAnswer::default() },
             }],
         });
@@ -275,13 +247,13 @@ fn blank() -> Understood {
     }
 }
 
-fn asks(doubt: Doubt, ask: String, options: Vec<SettleOption>) -> Understood {
+fn asks(doubt: Doubt, ask: Ask, options: Vec<SettleOption>) -> Understood {
     Understood { question: Some(Question { doubt, ask, options }), confidence: 0.0, ..blank() }
 }
 
 fn is_it(line: usize, ingredient: &Arc<Ingredient>) -> SettleOption {
     SettleOption {
-        label: ingredient.name.to_string(),
+        label: Settle::Is { name: ingredient.name.to_string() },
         answer: LineAnswer { line, ingredient: Some(ingredient.key.to_string()), ..LineAnswer::default() },
     }
 }
@@ -302,7 +274,7 @@ fn two_numbers(
         let mut settled = blank();
         settled.ingredient = Some(Arc::clone(ingredient));
         settled.mass = Some(Mass::new_g(grams));
-        settled.why.push(format!("You said {} g.", plain(grams)));
+        settled.why.push(ReadBy::YouSaidGrams { mass: Mass::new_g(grams) });
         return settled;
     }
     let large: f64 = two.text.replace(',', "").parse().unwrap_or(0.0);
@@ -311,13 +283,8 @@ fn two_numbers(
     let factor = if kilograms { 1000.0 } else { 1.0 };
     let mut found = asks(
         Doubt::TwoNumbers,
-        format!(
-            "\u{201c}{}\u{201d} is {} to one reader and {} to another. How many grams is it?",
-            two.text,
-            plain(large),
-            plain(small)
-        ),
-        vec![weighs(number, large * factor, ""), weighs(number, small * factor, "")],
+        Ask::TwoNumbers { text: two.text.clone(), large, small },
+        vec![weighs(number, large * factor, None), weighs(number, small * factor, None)],
     );
     found.ingredient = ingredient;
     found

@@ -12,6 +12,7 @@ mod names;
 mod pages;
 mod question;
 mod reading;
+mod reason;
 mod split;
 mod weigh;
 mod words;
@@ -22,6 +23,7 @@ pub use formats::{FormulaFile, RecipeFormat, read_recipe};
 pub use pages::LineInFile;
 pub use question::{Doubt, LineAnswer, Question, SettleOption, Understood};
 pub use reading::{LineKind, MOST_RECIPE_BYTES, MOST_RECIPE_LINES, ReadLine, Reading};
+pub use reason::{Ask, LeftOut, ReadBy, Settle};
 pub use write::{write_csv, write_json, write_json_ld, write_text};
 
 use crate::dough::{CupWay, EggClass};

@@ -1,5 +1,6 @@
 //! What a line was read as, what it asks, and what a baker answers.
 
+use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use crate::dough::Ingredient;
 use crate::units::Mass;
 use std::sync::Arc;
@@ -46,7 +47,7 @@ pub enum Doubt {
 #[derive(Debug, Clone, PartialEq)]
 pub struct SettleOption {
     /// As it is offered.
-    pub label: String,
+    pub label: Settle,
     /// What choosing it means.
     pub answer: LineAnswer,
 }
@@ -56,8 +57,8 @@ pub struct SettleOption {
 pub struct Question {
     /// Why.
     pub doubt: Doubt,
-    /// In words.
-    pub ask: String,
+    /// What.
+    pub ask: Ask,
     /// Ways to settle it; typing grams or leaving the line out are always open.
     pub options: Vec<SettleOption>,
 }
@@ -71,24 +72,19 @@ pub struct Understood {
     pub mass: Option<Mass>,
     /// 0 to 1.
     pub confidence: f64,
-    /// How it was read, in sentences.
-    pub why: Vec<String>,
+    /// How it was read.
+    pub why: Vec<ReadBy>,
     /// What is done to it first.
     pub note: String,
     /// What it asks; nothing is counted before it is settled.
     pub question: Option<Question>,
     /// Why it is not part of the dough.
-    pub left_out: Option<String>,
+    pub left_out: Option<LeftOut>,
 }
 
-pub(super) fn weighs(line: usize, grams: f64, says: &str) -> SettleOption {
+pub(super) fn weighs(line: usize, grams: f64, by: Option<String>) -> SettleOption {
     SettleOption {
-        label: format!("{} g{says}", plain(grams)),
+        label: Settle::Weighs { mass: Mass::new_g(grams), by },
         answer: LineAnswer { line, grams: Some((grams * 1000.0).round() / 1000.0), ..LineAnswer::default() },
     }
-}
-
-pub(super) fn plain(v: f64) -> String {
-    let text = if v >= 100.0 { format!("{v:.0}") } else { format!("{v:.1}") };
-    if text.contains('.') { text.trim_end_matches('0').trim_end_matches('.').to_owned() } else { text }
 }

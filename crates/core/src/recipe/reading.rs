@@ -6,10 +6,11 @@ use super::line::read_line;
 use super::names::Names;
 use super::pages::{LineInFile, Pages, Source};
 use super::question::{Doubt, LineAnswer, Question, SettleOption, Understood};
+use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
 use crate::dough::{Formula, Kind, LineInput, Pantry, Role};
 use crate::error::{InputError, InputErrors};
-use crate::units::Mass;
+use crate::units::{Mass, Share};
 
 /// Largest text that is read, bytes.
 pub const MOST_RECIPE_BYTES: usize = 200_000;
@@ -18,6 +19,7 @@ pub const MOST_RECIPE_LINES: usize = 200;
 
 /// What one line of the text turned out to be.
 #[derive(Debug, Clone, PartialEq)]
+#[expect(clippy::large_enum_variant, reason = "a recipe has a few dozen lines, most of them ingredients")]
 pub enum LineKind {
     /// An ingredient, understood or asking.
     Ingredient(Understood),
@@ -119,9 +121,7 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
                 }
                 Some(mut understood) => {
                     if let Some(section) = &aside {
-                        understood
-                            .left_out
-                            .get_or_insert(format!("Under \u{201c}{section}\u{201d}: not part of the dough."));
+                        understood.left_out.get_or_insert(LeftOut::Under { section: section.clone() });
                         understood.question = None;
                     }
                     if narrated && understood.left_out.is_none() && !answer.is_some_and(settles) {
@@ -165,7 +165,7 @@ fn read_exact(
                 ingredient: Some(std::sync::Arc::clone(ingredient)),
                 mass: Some(Mass::new_g(line.grams)),
                 confidence: 1.0,
-                why: vec!["As the file has it.".to_owned()],
+                why: vec![ReadBy::AsTheFileHasIt],
                 note: line.note.chars().take(80).collect(),
                 question: None,
                 left_out: None,
@@ -266,13 +266,9 @@ fn confirm(number: usize, understood: &mut Understood) {
     understood.confidence = 0.0;
     understood.question = Some(Question {
         doubt: Doubt::Narrated,
-        ask: format!(
-            "Out of a running text: {} g of {}. Is it right?",
-            super::question::plain(mass.g()),
-            ingredient.name.to_lowercase()
-        ),
+        ask: Ask::Narrated { name: ingredient.name.to_lowercase(), mass },
         options: vec![SettleOption {
-            label: "It is right".to_owned(),
+            label: Settle::ItIsRight,
             answer: LineAnswer { line: number, as_read: true, ..LineAnswer::default() },
         }],
     });
@@ -305,9 +301,9 @@ fn unknown(number: usize, text: &str) -> Understood {
         note: String::new(),
         question: Some(Question {
             doubt: Doubt::UnknownIngredient,
-            ask: format!("\u{201c}{shown}\u{201d} is not understood. Which ingredient is it, and how many grams?"),
+            ask: Ask::NotUnderstood { text: shown },
             options: vec![SettleOption {
-                label: "Not an ingredient".to_owned(),
+                label: Settle::NoIngredient,
                 answer: LineAnswer { line: number, leave_out: true, ..LineAnswer::default() },
             }],
         }),
@@ -349,22 +345,17 @@ fn doubt_the_unlikely(reading: &mut Reading, answers: &[LineAnswer]) {
         let alone_too_much = flour <= 0.0 && ingredient.kind == Kind::Leavener && mass.g() > 100.0;
         if !settled && (share > limit || alone_too_much) {
             let name = ingredient.name.to_lowercase();
-            let said = if flour > 0.0 {
-                format!(
-                    "{:.0} g of {name} to {flour:.0} g of flour is {:.0} %; no dough holds more than {:.0} %. Is it right?",
-                    mass.g(),
-                    100.0 * share,
-                    100.0 * limit
-                )
+            let ask = if flour > 0.0 {
+                Ask::Unlikely { name, mass, flour: Mass::new_g(flour), most: Share::new(limit) }
             } else {
-                format!("{:.0} g of {name} and no flour. Is it right?", mass.g())
+                Ask::NoFlour { name, mass }
             };
             understood.confidence = 0.0;
             understood.question = Some(Question {
                 doubt: Doubt::Unlikely,
-                ask: said,
+                ask,
                 options: vec![SettleOption {
-                    label: "It is right".to_owned(),
+                    label: Settle::ItIsRight,
                     answer: LineAnswer { line: line.number, as_read: true, ..LineAnswer::default() },
                 }],
             });
@@ -414,11 +405,8 @@ impl Reading {
             .iter()
             .find(|l| matches!(&l.kind, LineKind::Ingredient(u) if u.left_out.is_none() && u.question.is_some()))
         {
-            let ask = match &line.kind {
-                LineKind::Ingredient(Understood { question: Some(q), .. }) => q.ask.clone(),
-                _ => String::new(),
-            };
-            return Err(InputError::refused(format!("lines[{}]", line.number), ask).into());
+            let why = "it still asks something: answer it, or leave the line out";
+            return Err(InputError::refused(format!("lines[{}]", line.number), why).into());
         }
         let mut lines = self.known();
         for line in &mut lines {

@@ -2,7 +2,8 @@
 
 use super::ReadSettings;
 use super::amount::{Amount, Amounts, Measure};
-use super::question::{Doubt, LineAnswer, Question, Understood, plain, weighs};
+use super::question::{Doubt, LineAnswer, Question, Understood, weighs};
+use super::reason::{Ask, ReadBy};
 use super::words::tokens;
 use crate::dough::{CupWay, EggClass, Ingredient, Kind};
 use crate::units::Mass;
@@ -46,15 +47,13 @@ pub(super) fn weigh(
                     Measure::Vague(word)
                         if matches!(word.as_str(), "some" | "few" | "little" | "couple" | "bit" | "little bit") =>
                     {
-                        format!("How many grams of {name} is that?")
+                        Ask::GramsOfThat { name }
                     }
-                    Measure::Vague(word) => format!("How many grams is a {word} of {name}?"),
-                    Measure::Container(word) => format!("How many grams of {name} are in a {word}?"),
-                    Measure::Each => format!("How many grams is {} {name}?", amount.said()),
-                    Measure::Stick => format!("How many grams is a stick of {name}?"),
-                    Measure::Mass(..) | Measure::Volume(..) => {
-                        format!("How many grams is {} of {name}?", amount.said())
-                    }
+                    Measure::Vague(word) => Ask::GramsOfAMeasure { word: word.clone(), name },
+                    Measure::Container(word) => Ask::GramsInAContainer { word: word.clone(), name },
+                    Measure::Each => Ask::GramsEach { said: amount.said(), name },
+                    Measure::Stick => Ask::GramsOfAStick { name },
+                    Measure::Mass(..) | Measure::Volume(..) => Ask::GramsOf { said: amount.said(), name },
                 };
                 question.get_or_insert(Question { doubt, ask, options: vec![] });
                 return;
@@ -62,12 +61,12 @@ pub(super) fn weigh(
         }
         if amount.high > amount.low {
             line.confidence *= 0.85;
-            line.why.push(format!("Of {} the middle is taken.", amount.said()));
+            line.why.push(ReadBy::MiddleTaken { of: amount.said() });
         }
     }
     for word in &amounts.unsure {
         line.confidence *= if *word == "heaped" { 0.6 } else { 0.85 };
-        line.why.push(format!("It says {word}; a level measure is taken."));
+        line.why.push(ReadBy::LevelTaken { word });
     }
     let mut weighed_first = amounts.parts.iter().all(|(_, a)| matches!(a.measure, Measure::Mass(..)));
     let mut said_first = amounts.parts.iter().map(|(_, a)| a.said()).collect::<Vec<_>>().join(" and ");
@@ -91,49 +90,41 @@ pub(super) fn weigh(
         match agreeing {
             Some(w) => {
                 if w != way && ingredient.household.depends_on_way() {
-                    line.why.push(format!("Its weight is that of a cup {}.", w.word()));
+                    line.why.push(ReadBy::WeightOfACup { way: w });
                 }
                 if weighed(&other.measure)
                     && (!weighed_first || matches!(other.measure, Measure::Mass(_, "g" | "kg")) && ounces)
                 {
                     (weighed_first, ounces) = (true, matches!(other.measure, Measure::Mass(_, "oz" | "lb")));
-                    line.why.push(format!("{said_first} and {} agree; the weight counts.", other.said()));
+                    line.why.push(ReadBy::WeightCounts { said: said_first, other: other.said() });
                     grams = second;
                     line.confidence = line.confidence.max(0.97);
                     said_first = other.said();
                 } else {
-                    line.why.push(format!("{} says the same.", other.said()));
+                    line.why.push(ReadBy::SaysTheSame { other: other.said() });
                     line.confidence = line.confidence.max(0.95);
                 }
             }
-            None if answer.is_some_and(|a| a.as_read) => {
-                line.why.push("You said it is right as it was read.".to_owned())
-            }
+            None if answer.is_some_and(|a| a.as_read) => line.why.push(ReadBy::YouSaidAsRead),
             None => {
-                let apart = 100.0 * (second / grams - 1.0);
+                let apart = second / grams - 1.0;
                 question.get_or_insert(Question {
                     doubt: Doubt::Disagrees,
-                    ask: format!(
-                        "{said_first} of {name} is {} g, but the line also says {} ({apart:+.0} %). Which is right?",
-                        plain(grams),
-                        other.said()
-                    )
-                    .replace('-', "\u{2212}"),
-                    options: vec![
-                        weighs(number, grams, &format!(" ({said_first})")),
-                        weighs(number, second, &format!(" ({})", other.said())),
-                    ],
+                    ask: Ask::Disagrees {
+                        said: said_first.clone(),
+                        name,
+                        mass: Mass::new_g(grams),
+                        other: other.said(),
+                        apart,
+                    },
+                    options: vec![weighs(number, grams, Some(said_first)), weighs(number, second, Some(other.said()))],
                 });
                 return;
             }
         }
     }
     if grams <= 0.0 {
-        question.get_or_insert(Question {
-            doubt: Doubt::NoAmount,
-            ask: format!("That leaves nothing of the {name}. How many grams is it?"),
-            options: vec![],
-        });
+        question.get_or_insert(Question { doubt: Doubt::NoAmount, ask: Ask::NothingLeft { name }, options: vec![] });
         return;
     }
     line.mass = Some(Mass::new_g(grams));
@@ -190,13 +181,14 @@ fn one_weighs(
     way: CupWay,
     size: Option<&'static str>,
     settings: &ReadSettings,
-    why: &mut Vec<String>,
+    why: &mut Vec<ReadBy>,
 ) -> Result<(f64, f64), Doubt> {
     let name = ingredient.name.to_lowercase();
     match &amount.measure {
         Measure::Mass(g, word) => {
             if *word != "g" && *word != "kg" {
-                why.push(format!("{} is {} g.", amount.said(), plain(g * f64::midpoint(amount.low, amount.high))));
+                let mass = Mass::new_g(g * f64::midpoint(amount.low, amount.high));
+                why.push(ReadBy::Weighs { said: amount.said(), mass });
             }
             Ok((*g, 1.0))
         }
@@ -212,15 +204,12 @@ fn one_weighs(
             let each = weight.g() / amount.high;
             let cups = matches!(*word, "cup" | "pint" | "quart" | "metric cup" | "dL" | "L" | "mL" | "cL" | "fl oz");
             if matches!(*word, "pinch" | "dash" | "smidgen" | "drop" | "knife tip") {
-                why.push(format!("A {word} of {name} is taken as {:.2} g.", each));
+                why.push(ReadBy::PinchTakenAs { word, name, mass: Mass::new_g(each) });
                 return Ok((each, 0.75));
             }
             let by_way = ingredient.household.depends_on_way() && of_it > 45.0;
-            why.push(if by_way || brown {
-                format!("A {word} of {name}, {}, is {} g.", way.word(), plain(each))
-            } else {
-                format!("A {word} of {name} is {} g.", plain(each))
-            });
+            let told = (by_way || brown).then_some(way);
+            why.push(ReadBy::MeasureWeighs { word, name, way: told, mass: Mass::new_g(each) });
             Ok((
                 each,
                 if by_way {
@@ -234,7 +223,7 @@ fn one_weighs(
         }
         Measure::Stick => match ingredient.household.stick {
             Some(g) => {
-                why.push(format!("A stick of {name} is {} g.", plain(g)));
+                why.push(ReadBy::StickWeighs { name, mass: Mass::new_g(g) });
                 Ok((g, 0.97))
             }
             None => Err(Doubt::NoWeight),
@@ -242,17 +231,12 @@ fn one_weighs(
         Measure::Each => {
             let class = settings.eggs.sized(size);
             if let Some(part) = class.part(&ingredient.key) {
-                why.push(format!(
-                    "One {} of size {} is {} g.",
-                    name.replace("whole ", ""),
-                    class.word(),
-                    plain(part.g())
-                ));
+                why.push(ReadBy::EggWeighs { name: name.replace("whole ", ""), class, mass: part });
                 return Ok((part.g(), 0.95));
             }
             match ingredient.household.each {
                 Some(g) => {
-                    why.push(format!("That of one is taken as {} g.", plain(g)));
+                    why.push(ReadBy::OneTakenAs { mass: Mass::new_g(g) });
                     Ok((g, 0.7))
                 }
                 None => Err(Doubt::NoAmount),

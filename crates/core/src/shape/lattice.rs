@@ -6,7 +6,7 @@
 
 use super::layout::in_cutting_order;
 use super::layout::{Layout, in_rows, least_gap};
-use super::nest::kept_layout_fault;
+use super::nest::{KeptFault, kept_layout_fault};
 use super::rows::{Candidate, Extent, Member, Turned, candidates, extent_of, plain_grid, stretched};
 use super::spacing::{Spacing, Turning, WEB_STEPS_MM, larger_than_sheet};
 use crate::error::InputError;
@@ -143,7 +143,7 @@ impl LatticeTable {
     /// The table with a nested layout besides the rows: its first n pieces along the sheet stand for n.
     ///
     /// Fails when the layout does not keep web and edge on a sheet of this width, as measured anew.
-    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing, turning: Turning) -> Result<Self, String> {
+    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing, turning: Turning) -> Result<Self, KeptFault> {
         let proof = kept_layout_fault(&self.outline, self.width, self.longest, spacing, turning, pieces);
         if let Some(fault) = proof {
             return Err(fault);
@@ -385,7 +385,7 @@ mod tests {
         ] {
             let kept = rows.clone().with_layout(&at(turn), spacing, turning);
             assert_eq!(kept.is_ok(), holds, "{turn} {turning:?}");
-            assert!(kept.err().is_none_or(|why| why.contains("1 of its pieces are turned")));
+            assert!(kept.err().is_none_or(|why| matches!(why, KeptFault::Turned { pieces: 1, .. })));
         }
     }
 

@@ -33,6 +33,33 @@ pub struct MixedShare {
     sheets: Vec<(Length, Area, Layout, u32)>,
 }
 
+/// Why sheets kept for several lots are not used.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum MixedFault {
+    /// A sheet, from 1, is longer than the tray.
+    LongerThanTheTray(usize),
+    /// A cutter no longer fits a sheet, from 1.
+    CutterTooLarge(usize),
+    /// Pieces lie nearer than the web or reach into the rim.
+    TooNear {
+        /// From 1.
+        sheet: usize,
+        /// How many.
+        pieces: usize,
+    },
+    /// They hold another count than a lot wants.
+    OtherCount {
+        /// There are.
+        held: u32,
+        /// It wants.
+        wanted: u32,
+    },
+    /// A lot they hold is gone.
+    LotGone,
+    /// A lot of that name is not of the same dough and thickness any longer.
+    NotAlike(String),
+}
+
 /// What the lot numbered `lot` has of sheets that hold all that is wanted of all lots.
 ///
 /// Fails with the reason when a sheet is longer than `longest`, when pieces lie too near each other or the rim, or when
@@ -43,22 +70,22 @@ pub fn share_of_mixed(
     spacing: Spacing,
     sheets: &[MixedSheet],
     lot: usize,
-) -> Result<MixedShare, String> {
+) -> Result<MixedShare, MixedFault> {
     let mut counts = vec![0_u32; lots.len()];
     let mut own_sheets = Vec::new();
     let mut area = 0.0;
     for (i, sheet) in sheets.iter().enumerate() {
         let number = i + 1;
         if sheet.length.mm() > longest.mm() + 0.5 {
-            return Err(format!("sheet {number} is longer than the tray"));
+            return Err(MixedFault::LongerThanTheTray(number));
         }
-        let form = SheetForm::oblong(width.mm(), sheet.length.mm(), 0.0).map_err(|e| e.to_string())?;
+        let form =
+            SheetForm::oblong(width.mm(), sheet.length.mm(), 0.0).map_err(|_| MixedFault::CutterTooLarge(number))?;
         let on_it: Vec<NestCutter> = lots.iter().map(|l| NestCutter { wanted: Some(0), ..l.clone() }).collect();
-        let question =
-            NestQuestion::new(on_it, form, spacing).map_err(|_| format!("a cutter no longer fits sheet {number}"))?;
+        let question = NestQuestion::new(on_it, form, spacing).map_err(|_| MixedFault::CutterTooLarge(number))?;
         let bad = measure_layout(&question, &sheet.pieces).iter().filter(|g| !g.is_sound()).count();
         if bad > 0 {
-            return Err(format!("{bad} pieces of sheet {number} lie nearer than the web or reach into the rim"));
+            return Err(MixedFault::TooNear { sheet: number, pieces: bad });
         }
         for piece in &sheet.pieces {
             counts[piece.cutter] += 1;
@@ -78,7 +105,7 @@ pub fn share_of_mixed(
     }
     if let Some(at) = (0..lots.len()).find(|&i| Some(counts[i]) != lots[i].wanted) {
         let wanted = lots[at].wanted.unwrap_or(0);
-        return Err(format!("they hold {} pieces where a lot wants {wanted}", counts[at]));
+        return Err(MixedFault::OtherCount { held: counts[at], wanted });
     }
     let cut = |i: usize| f64::from(counts[i]) * lots[i].outline.area().mm2();
     let all: f64 = (0..lots.len()).map(cut).sum();
@@ -177,9 +204,12 @@ mod tests {
             let sheet = MixedSheet { length: mm(length), pieces };
             share_of_mixed(lots, (mm(120.0), mm(440.0)), spacing, &[sheet], 0).unwrap_err()
         };
-        assert!(fault(&[lot(60.0, 2)], 100.0, vec![at(0, 40.0, 40.0)]).contains("1 pieces where a lot wants 2"));
-        assert!(fault(&[lot(60.0, 1)], 500.0, vec![at(0, 40.0, 40.0)]).contains("longer than the tray"));
+        assert_eq!(
+            fault(&[lot(60.0, 2)], 100.0, vec![at(0, 40.0, 40.0)]),
+            MixedFault::OtherCount { held: 1, wanted: 2 }
+        );
+        assert_eq!(fault(&[lot(60.0, 1)], 500.0, vec![at(0, 40.0, 40.0)]), MixedFault::LongerThanTheTray(1));
         let near = vec![at(0, 40.0, 40.0), at(1, 86.0, 40.0)];
-        assert!(fault(&[lot(60.0, 1), lot(30.0, 1)], 100.0, near).contains("nearer than the web"));
+        assert!(matches!(fault(&[lot(60.0, 1), lot(30.0, 1)], 100.0, near), MixedFault::TooNear { .. }));
     }
 }

@@ -22,11 +22,12 @@ pub use evenness::{Evenness, MOST_READINGS_A_SIDE, MOST_SHEETS_MEASURED, SheetRe
 pub use lattice::LatticeTable;
 pub use layout::Layout;
 pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, USUAL_LOG_ACROSS, divide_batch, solve_log};
-pub use mixed::{MOST_MIXED_SHEETS, MixedShare, MixedSheet, share_of_mixed};
+pub use mixed::{MOST_MIXED_SHEETS, MixedFault, MixedShare, MixedSheet, share_of_mixed};
 pub use nest::{
-    MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps, measure_layout,
+    KeptFault, MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps,
+    measure_layout,
 };
-pub use pattern::{Pattern, PatternKind, PatternPart, Patterned, USUAL_BAR, WhichDough, build_pattern};
+pub use pattern::{Pattern, PatternKind, PatternPart, PatternPiece, Patterned, USUAL_BAR, WhichDough, build_pattern};
 pub use portion::{Portion, PortionKind, Portioned, portion_out};
 pub use round_sheets::RoundSheets;
 pub use sheet::{SHEET_MM, SheetForm, SheetKind};

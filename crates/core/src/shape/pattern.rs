@@ -86,13 +86,28 @@ pub enum WhichDough {
     Second,
 }
 
+/// What a patterned bar is built of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PatternPiece {
+    /// Square strips.
+    Strips,
+    /// A sheet to be rolled up.
+    Sheet,
+    /// The log in the middle.
+    Core,
+    /// The sheet round it.
+    Wrap,
+    /// Flat layers.
+    Layers,
+}
+
 /// Something to be rolled or cut, as long as the bar.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PatternPart {
     /// Of which dough.
     pub dough: WhichDough,
-    /// `strips`, `sheet`, `core`, `wrap`, `layers`.
-    pub what: &'static str,
+    /// Which.
+    pub what: PatternPiece,
     /// How many.
     pub count: u32,
     /// Width of one.
@@ -110,10 +125,12 @@ pub struct Patterned {
     pub width: Length,
     /// Height of the finished section.
     pub height: Length,
+    /// How it is built.
+    pub pattern: Pattern,
+    /// How long it is.
+    pub length: Length,
     /// What it is built of.
     pub parts: Vec<PatternPart>,
-    /// How, step by step.
-    pub steps: Vec<String>,
 }
 
 impl Patterned {
@@ -176,16 +193,16 @@ pub fn build_pattern(pattern: Pattern, length: Length, densities: [Density; 2]) 
             let side = strip * f64::from(strips);
             let first = all.div_ceil(2);
             let parts = vec![
-                flat(WhichDough::First, "strips", first, strip, strip),
-                flat(WhichDough::Second, "strips", all - first, strip, strip),
+                flat(WhichDough::First, PatternPiece::Strips, first, strip, strip),
+                flat(WhichDough::Second, PatternPiece::Strips, all - first, strip, strip),
             ];
             (side, side, parts)
         }
         Pattern::Pinwheel { across, heart, outer, inner } => {
             let sheet = pinwheel_sheet(across, heart, outer + inner);
             let parts = vec![
-                flat(WhichDough::First, "sheet", 1, sheet, outer),
-                flat(WhichDough::Second, "sheet", 1, sheet, inner),
+                flat(WhichDough::First, PatternPiece::Sheet, 1, sheet, outer),
+                flat(WhichDough::Second, PatternPiece::Sheet, 1, sheet, inner),
             ];
             (across, across, parts)
         }
@@ -195,70 +212,26 @@ pub fn build_pattern(pattern: Pattern, length: Length, densities: [Density; 2]) 
             let round = Length::new_mm(PI * (core + wrap).mm());
             let disc = Area::new_mm2(PI * core.mm().powi(2) / 4.0);
             let parts = vec![
-                part(WhichDough::First, "core", 1, core, core, disc),
-                flat(WhichDough::Second, "wrap", 1, round, wrap),
+                part(WhichDough::First, PatternPiece::Core, 1, core, core, disc),
+                flat(WhichDough::Second, PatternPiece::Wrap, 1, round, wrap),
             ];
             (across, across, parts)
         }
         Pattern::Stripes { layers, layer, width } => {
             let first = layers.div_ceil(2);
             let parts = vec![
-                flat(WhichDough::First, "layers", first, width, layer),
-                flat(WhichDough::Second, "layers", layers - first, width, layer),
+                flat(WhichDough::First, PatternPiece::Layers, first, width, layer),
+                flat(WhichDough::Second, PatternPiece::Layers, layers - first, width, layer),
             ];
             (width, layer * f64::from(layers), parts)
         }
     };
-    Ok(Patterned { width, height, parts, steps: steps(pattern, length) })
+    Ok(Patterned { width, height, pattern, length, parts })
 }
 
 /// Length of the sheets of a pinwheel: across = sqrt(heart^2 + 4 L (t1 + t2) / pi), solved for L.
 fn pinwheel_sheet(across: Length, heart: Length, both: Length) -> Length {
     Length::new_mm(PI * (across.mm().powi(2) - heart.mm().powi(2)) / (4.0 * both.mm()))
-}
-
-/// How a pattern is built. Chills between the steps are common practice: soft dough smears, cold dough cracks round a bend.
-fn steps(pattern: Pattern, length: Length) -> Vec<String> {
-    let mm = |l: Length| format!("{:.0} mm", l.mm());
-    let long = mm(length);
-    match pattern {
-        Pattern::Checkerboard { strips, strip } => vec![
-            format!("Roll both doughs {} thick and {long} long, and chill them until they cut clean.", mm(strip)),
-            format!("Cut strips {} wide along a ruler: square strips make straight lines.", mm(strip)),
-            format!(
-                "Lay {strips} strips side by side in turns, brushed with a little water or egg white; press them together."
-            ),
-            format!("Lay the next {strips} on them, the other dough first; go on to {strips} rows."),
-            "Wrap, press true with a ruler, and chill until it slices clean.".to_owned(),
-        ],
-        Pattern::Pinwheel { outer, inner, across, heart } => {
-            let sheet = pinwheel_sheet(across, heart, outer + inner);
-            vec![
-                format!("Roll the outer dough {} and the inner {} thick, both {} by {long}, between papers.", mm(outer), mm(inner), mm(sheet)),
-                "Chill them until they can be lifted but still bend, then lay the inner on the outer; brush a little water between.".to_owned(),
-                "Let them rest on the bench if they crack when bent.".to_owned(),
-                format!("Roll up from the long side of {long}, the first turn tight; press the seam."),
-                "Wrap, roll true, and chill until it slices clean; turn it now and then so that it stays round.".to_owned(),
-            ]
-        }
-        Pattern::Bullseye { core, wrap } => vec![
-            format!("Roll the core to a log {} across and {long} long, and chill it hard.", mm(core)),
-            format!(
-                "Roll the wrap {} thick, {} by {long}; let it be just soft enough to bend.",
-                mm(wrap),
-                mm(Length::new_mm(PI * (core + wrap).mm()))
-            ),
-            "Brush the core with a little water, wrap it, press the seam and roll it true.".to_owned(),
-            "Chill until it slices clean; turn it now and then so that it stays round.".to_owned(),
-        ],
-        Pattern::Stripes { layers, layer, width } => vec![
-            format!("Roll both doughs {} thick; cut layers {} by {long}.", mm(layer), mm(width)),
-            format!(
-                "Lay the {layers} layers on each other in turns, a little water between, and press them with a board."
-            ),
-            "Chill, trim the sides true, and slice when it slices clean.".to_owned(),
-        ],
-    }
 }
 
 #[cfg(test)]
@@ -288,7 +261,6 @@ mod tests {
     fn a_pinwheel_of_fifty_takes_a_sheet_of_239() {
         let wheel = built(Pattern::Pinwheel { across: mm(50.0), heart: mm(8.0), outer: mm(4.0), inner: mm(4.0) });
         assert!((wheel.parts[0].width.mm() - 239.15).abs() < 0.05, "{wheel:?}");
-        assert!(wheel.steps[0].contains("239 mm by 200 mm"));
         // The dough that is rolled up fills the ring round the heart.
         let ring_g = PI / 4.0 * (50.0_f64.powi(2) - 8.0_f64.powi(2)) * 200.0 * 1200.0 / 1e6;
         let both = wheel.mass_of(WhichDough::First) + wheel.mass_of(WhichDough::Second);

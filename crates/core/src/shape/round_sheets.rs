@@ -3,7 +3,7 @@
 use super::demand::Sheets;
 use super::lattice::LatticeTable;
 use super::layout::{Layout, in_rows, least_gap};
-use super::nest::kept_layout_fault;
+use super::nest::{KeptFault, kept_layout_fault};
 use super::sheet::SheetForm;
 use super::spacing::{Spacing, Turning, larger_than_sheet};
 use crate::error::InputError;
@@ -59,7 +59,7 @@ impl RoundSheets {
     /// The same with a nested layout besides the rows: its innermost pieces stand for a smaller sheet.
     ///
     /// Fails with the reason when the layout does not keep the web.
-    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing, turning: Turning) -> Result<Self, String> {
+    pub fn with_layout(mut self, pieces: &[Placement], spacing: Spacing, turning: Turning) -> Result<Self, KeptFault> {
         // Wherever it was nested, its middle is the middle of its box.
         let points: Vec<(f64, f64)> = pieces.iter().flat_map(|p| self.outline.placed(*p)).collect();
         let span = |f: fn(&(f64, f64)) -> f64| {

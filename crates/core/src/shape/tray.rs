@@ -3,6 +3,7 @@
 use super::demand::Roll;
 use super::lattice::LatticeTable;
 use super::layout::{Layout, least_gap};
+use super::nest::KeptFault;
 use super::nest::kept_on_tray;
 use super::spacing::Spacing;
 use crate::error::{Checks, InputError, InputErrors};
@@ -83,7 +84,7 @@ pub struct TrayAnswer {
     /// Kept to the tray's edge.
     pub edge: Length,
     /// Why a layout laid by hand is not used.
-    pub fault: Option<String>,
+    pub fault: Option<KeptFault>,
 }
 
 /// From which rolls the pieces of each tray come, in the order they are cut: the roll's number and how many.
@@ -192,11 +193,11 @@ mod tests {
         let at = |x_mm: f64, y_mm: f64| Placement { x_mm, y_mm, turn_deg: 0.0 };
         let hand = [at(60.0, 60.0), at(160.0, 60.0), at(60.0, 200.0)];
         let kept = fill_trays(&outline, 7, Length::new_mm(2.0), &rules, &hand).unwrap();
-        assert_eq!((kept.layout.pieces.len(), kept.fill.clone(), kept.fault.clone()), (3, vec![3, 3, 1], None));
+        assert_eq!((kept.layout.pieces.len(), kept.fill.clone(), kept.fault), (3, vec![3, 3, 1], None));
         assert!((kept.layout.least_gap.unwrap().mm() - 35.0).abs() < 0.2);
         // Growing 14 mm each they need 36 mm.
         let grown = fill_trays(&outline, 7, Length::new_mm(14.0), &rules, &hand).unwrap();
-        assert!(grown.fault.unwrap().contains("nearer") && grown.layout.pieces.len() > 3);
+        assert!(matches!(grown.fault, Some(KeptFault::TooNear(_))) && grown.layout.pieces.len() > 3);
     }
 
     #[test]

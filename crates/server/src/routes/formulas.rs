@@ -11,6 +11,7 @@ use ready_slab_core::dough::{
 };
 use ready_slab_core::recipe::{write_csv, write_json, write_json_ld, write_text};
 use ready_slab_store::{FormulaId, Store, StoredFormula};
+use ready_slab_words::{System, mix_step};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
@@ -167,5 +168,9 @@ async fn steps_of(stored: &StoredFormula, store: &Store) -> Result<Vec<String>, 
     let limits = MixerLimits { dough: formula.total(), bowl_ml: None };
     let mixes = divide_into_mixes(formula, formula.total(), limits, density, &WeighRules::plain());
     let sheet = mixing_sheet(&mixes, MixMethod::JustCombined, &[], kitchen.room(), kitchen.fridge_air());
-    Ok(sheet.steps.iter().map(|s| format!("{}. {} {}", s.title, s.what, s.stop)).collect())
+    let told = |step| {
+        let (title, what, stop) = mix_step(step);
+        format!("{title}. {} {stop}", what.text(System::Metric))
+    };
+    Ok(sheet.steps.iter().map(told).collect())
 }

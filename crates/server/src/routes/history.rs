@@ -1,8 +1,10 @@
 //! Undo and redo: one history for the bakery, in the order in which things were done.
 
 use crate::problem::{ApiError, Problem, Query, StaleField};
+use crate::wire::SentenceView;
 use actix_web::{get, post, web};
 use ready_slab_store::{EditSummary, Store};
+use ready_slab_words::{Sentence, System};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -14,12 +16,12 @@ pub struct EditView {
     /// When, UTC.
     pub at: String,
     /// What was done.
-    pub label: String,
+    pub label: SentenceView,
 }
 
 impl From<EditSummary> for EditView {
     fn from(edit: EditSummary) -> Self {
-        Self { id: edit.id, at: edit.at, label: edit.label }
+        Self { id: edit.id, at: edit.at, label: Sentence::read(&edit.label).into() }
     }
 }
 
@@ -70,7 +72,7 @@ pub async fn undo(store: web::Data<Store>, query: Query<UndoQuery>) -> Result<we
     if let (Some(meant), Some(latest)) = (query.edit, &latest)
         && meant != latest.id
     {
-        let is = serde_json::Value::String(latest.label.clone());
+        let is = serde_json::Value::String(Sentence::read(&latest.label).text(System::Metric));
         let field = StaleField { field: "edit".to_owned(), was: None, is: is.clone(), wanted: meant.into() };
         return Err(ApiError::Stale { fields: vec![field], current: is, revision: latest.id });
     }

@@ -24,6 +24,7 @@ mod units;
 use crate::problem::{ApiError, Problem, parse};
 use crate::wire::MINUTE_FORMAT;
 use actix_web::web;
+use ready_slab_words::Sentence;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use utoipa::OpenApi;
@@ -183,7 +184,9 @@ fn label(changed: &[(String, Value, Value)], word: fn(&str) -> &'static str) -> 
     match changed {
         [] => "no change".to_owned(),
         [(field, before, after)] => match (short(field, before), short(field, after)) {
-            (Some(before), Some(after)) => format!("{} from {before} to {after}", word(field)),
+            (Some(before), Some(after)) => {
+                Sentence::from(word(field)).then(" from ").then(before).then(" to ").then(after).written()
+            }
             _ => word(field).to_owned(),
         },
         [(field, ..), ..] => {
@@ -197,29 +200,27 @@ fn label(changed: &[(String, Value, Value)], word: fn(&str) -> &'static str) -> 
 /// Fields that people write in their own words.
 const NAMES: [&str; 2] = ["name", "currency"];
 
-fn short(field: &str, value: &Value) -> Option<String> {
-    let unit = match field.rsplit('_').next() {
-        Some("mm") => " mm",
-        Some("c") => "\u{b0}",
-        Some("g") => " g",
-        Some("min") => " min",
-        Some("s") => " s",
-        Some("percent") => " %",
-        // Numbers of other things say nothing to people.
-        Some("id") => return None,
-        _ => "",
-    };
-    match value {
-        Value::Number(n) => Some(format!("{}{unit}", trimmed(n.as_f64()?)).replace('-', "\u{2212}")),
-        // Only a time has a T between its day and its hour; a name keeps its own.
-        Value::String(s) if chrono::NaiveDateTime::parse_from_str(s, MINUTE_FORMAT).is_ok() => {
-            Some(s.replace('T', " "))
-        }
-        Value::String(s) if s.chars().count() <= 24 && NAMES.contains(&field) => Some(format!("\u{201c}{s}\u{201d}")),
-        Value::String(s) if s.chars().count() <= 24 => Some(s.replace('_', " ")),
-        Value::Null => Some("none".to_owned()),
-        Value::Bool(_) | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
+fn short(field: &str, value: &Value) -> Option<Sentence> {
+    // Numbers of other things say nothing to people.
+    if field.rsplit('_').next() == Some("id") {
+        return None;
     }
+    let text = match value {
+        Value::Number(n) => {
+            let n = n.as_f64()?;
+            return Some(Sentence::of_field(field, n).unwrap_or_else(|| {
+                let unit = if field.ends_with("_s") { " s" } else { "" };
+                format!("{}{unit}", trimmed(n)).replace('-', "\u{2212}").into()
+            }));
+        }
+        // Only a time has a T between its day and its hour; a name keeps its own.
+        Value::String(s) if chrono::NaiveDateTime::parse_from_str(s, MINUTE_FORMAT).is_ok() => s.replace('T', " "),
+        Value::String(s) if s.chars().count() <= 24 && NAMES.contains(&field) => format!("\u{201c}{s}\u{201d}"),
+        Value::String(s) if s.chars().count() <= 24 => s.replace('_', " "),
+        Value::Null => "none".to_owned(),
+        Value::Bool(_) | Value::String(_) | Value::Array(_) | Value::Object(_) => return None,
+    };
+    Some(text.into())
 }
 
 fn trimmed(value: f64) -> String {

@@ -8,11 +8,12 @@ use crate::wire::{
     HotSpotsBody, HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery,
     TrayTimesView,
 };
+use crate::wire::{SentenceView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{POT_CAUTIONS, parts_ahead, tray_times};
+use ready_slab_core::job::{PotCaution, parts_ahead, tray_times};
 use ready_slab_core::oven::{OvenStandIn, judge_oven};
 use ready_slab_core::units::Temperature;
 use ready_slab_store::{JobId, Store};
@@ -51,10 +52,10 @@ pub async fn tray(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Js
 }
 
 /// What to mind with a covered pot in place of an oven, to be read before it is chosen.
-#[utoipa::path(tag = "oven", operation_id = "oven_pot_cautions", responses((status = 200, body = Vec<String>)))]
+#[utoipa::path(tag = "oven", operation_id = "oven_pot_cautions", responses((status = 200, body = Vec<SentenceView>)))]
 #[get("/api/kitchen/pot-cautions")]
-pub async fn pot_cautions() -> web::Json<[&'static str; 5]> {
-    web::Json(POT_CAUTIONS)
+pub async fn pot_cautions() -> web::Json<Vec<SentenceView>> {
+    web::Json(say_all(&PotCaution::ALL))
 }
 
 /// What a map of the oven's hot spots says.

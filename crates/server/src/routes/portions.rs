@@ -26,7 +26,7 @@ pub async fn portion(
         let found = portion_out(portion.clone(), batch, dough.density)?;
         let mut firm = Vec::with_capacity(2);
         for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
-            firm.push(FirmView::new(place.word(), &chill_portion(&whole.kitchen, &dough, found.chills_as, place)?));
+            firm.push(FirmView::new(place.key(), &chill_portion(&whole.kitchen, &dough, found.chills_as, place)?));
         }
         Ok::<_, InputErrors>(PortionView::new(&portion, batch, &found, firm))
     })

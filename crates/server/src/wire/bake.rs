@@ -1,11 +1,13 @@
 //! The forecast and the levers on the wire.
 
 use super::{DoneWord, LeverGroupWord, NarrowWord, ProfileWord};
+use super::{SentenceView, say, say_all};
 use ready_slab_core::job::{BakeLever, Cooling, LeverEffect, OvenPlan, PartsAhead, TrayPieceTime, TrayTimes};
 use ready_slab_core::oven::{
-    BakeForecast, BakeKnowledge, BakeSample, SEEN_BY_ALL, colour_word, look_apart, screen_colour,
+    BakeForecast, BakeKnowledge, BakeSample, SEEN_BY_ALL, look_apart, screen_colour, shade_of,
 };
 use ready_slab_core::units::Span;
+use ready_slab_words::{Name, notch};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -93,7 +95,7 @@ pub struct LeverView {
     /// Where it is pulled.
     pub group: LeverGroupWord,
     /// What is done.
-    pub name: String,
+    pub name: SentenceView,
     /// In the oven until its own end; null beyond what the model knows.
     pub bake_min: Option<f64>,
     /// Across the longer side of the piece.
@@ -154,7 +156,7 @@ pub struct PartsAheadView {
     /// Their colour when the rest is done, as a screen shows it.
     pub screen: String,
     /// All of it, as a sentence.
-    pub sentence: String,
+    pub sentence: SentenceView,
 }
 
 impl PartsAheadView {
@@ -166,7 +168,7 @@ impl PartsAheadView {
             width_mm: p.width.mm(),
             ahead_min: p.ahead.min(),
             screen: screen_colour(p.colour, cocoa),
-            sentence: p.sentence.clone(),
+            sentence: say(p),
         }
     }
 }
@@ -208,7 +210,7 @@ pub struct TrayTimesView {
     /// Whether the oven has a map of its places.
     pub mapped: bool,
     /// What to do.
-    pub advice: Vec<String>,
+    pub advice: Vec<SentenceView>,
 }
 
 impl From<&TrayTimes> for TrayTimesView {
@@ -230,7 +232,7 @@ impl From<&TrayTimes> for TrayTimesView {
             one_tray_turned: t.one_tray_turned,
             measured: t.measured,
             mapped: t.mapped,
-            advice: t.advice.clone(),
+            advice: say_all(&t.advice),
         }
     }
 }
@@ -334,7 +336,7 @@ impl BakeView {
     pub fn new(f: &BakeForecast, oven: &OvenPlan) -> Self {
         let (piece, cocoa) = (&oven.question.piece, oven.hides_colour);
         // What cocoa hides has no word of its own.
-        let word = |index: f64| if cocoa { "dark" } else { colour_word(index) }.to_owned();
+        let word = |index: f64| if cocoa { "dark" } else { shade_of(index).name() }.to_owned();
         let point = |s: &BakeSample| BakePoint {
             after_min: s.after.min(),
             core_c: s.core.c(),
@@ -394,7 +396,7 @@ impl LeverView {
             number,
             of,
             group: lever.group.into(),
-            name: lever.name.clone(),
+            name: notch(lever.notch).into(),
             bake_min: f.map(|f| f.bake.min()),
             spread_percent: f.map(|f| 100.0 * of_a_round * f.spread.value()),
             growth_mm: f.map(|f| lever.question.piece.radius.mm() * f.spread.value()),

@@ -1,7 +1,8 @@
 //! Requests and results of the compute endpoints and of `ready-slab compute`, which are the same JSON.
 
-use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts, water_words};
+use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts};
 use super::{FatWord, FormulaBody, NewCutter, TrayWord, WrapWord};
+use super::{SentenceView, say};
 use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, chill};
 use ready_slab_core::dough::{Composition, MixMethod, Pantry, rolled_density};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
@@ -144,7 +145,7 @@ pub struct ChillResult {
     /// Working temperatures, where the dough has any.
     pub window: Option<WindowView>,
     /// How the water was taken.
-    pub water: String,
+    pub water: SentenceView,
     /// The run.
     pub curve: Vec<CurvePoint>,
 }
@@ -176,7 +177,7 @@ impl ChillRequest {
         Ok(ChillResult {
             ready: (&answer).into(),
             window: answer.window.map(Into::into),
-            water: water_words(answer.water),
+            water: say(&answer.water),
             curve: curve(&answer.curve),
         })
     }

@@ -1,14 +1,16 @@
 //! A single bake on the wire: `compute bake`.
 
 use super::{BakeEndWord, FormulaBody, LinerWord, MethodWord, TrayMaterialWord};
+use super::{SentenceView, say_all};
 use ready_slab_core::air::standard_pressure_pa;
 use ready_slab_core::dough::{MixMethod, Pantry, hides_colour};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::oven::{
     ACROSS_MM, BakeAlone, BakeForecast, BakePiece, BakeSample, BakeUntil, COVER, DoneBy, OVEN_C, OvenSetup, START_C,
-    THICKNESS_MM, TRAY_C, TrayCover, colour_word, look_lab,
+    THICKNESS_MM, TRAY_C, TrayCover, look_lab, shade_of,
 };
 use ready_slab_core::units::{Length, Share, Span, Temperature, TemperatureDifference};
+use ready_slab_words::Name;
 use serde::{Deserialize, Serialize};
 use std::ops::RangeInclusive;
 use utoipa::ToSchema;
@@ -161,7 +163,7 @@ pub struct BakeResult {
     /// When the middle no longer shines.
     pub dull_min: Option<f64>,
     /// What to mind.
-    pub warnings: Vec<String>,
+    pub warnings: Vec<SentenceView>,
     /// Every 10 s.
     pub curve: Vec<BakeMoment>,
 }
@@ -252,7 +254,7 @@ impl BakeRequest {
             fat_min: f.fat_after.map(Span::min),
             set_min: f.set_after.map(Span::min),
             dull_min: f.dull_after.map(Span::min),
-            warnings: f.warnings.iter().map(|w| w.text().to_owned()).collect(),
+            warnings: say_all(&f.warnings),
             curve: f.curve.iter().step_by(TOLD).map(moment).collect(),
         })
     }
@@ -270,7 +272,7 @@ const fn done_word(f: &BakeForecast) -> &'static str {
 
 fn look(index: f64, cocoa: bool) -> LookView {
     // What cocoa hides has no word of its own.
-    let word = if cocoa { "dark" } else { colour_word(index) };
+    let word = if cocoa { "dark" } else { shade_of(index).name() };
     LookView { index, lab: look_lab(index, cocoa), word: word.to_owned() }
 }
 

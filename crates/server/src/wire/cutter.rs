@@ -2,6 +2,7 @@
 
 use super::BuiltinWord;
 use super::words::{DarkEdgeWord, PaperWord};
+use super::{SentenceView, say};
 use base64::Engine as _;
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::geometry::{
@@ -9,6 +10,7 @@ use ready_slab_core::geometry::{
 };
 use ready_slab_core::units::Length;
 use ready_slab_store::StoredCutter;
+use ready_slab_words::Name;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -32,7 +34,7 @@ pub struct CutterView {
     /// Narrowest neck; absent when it has none.
     pub neck_mm: Option<f64>,
     /// What to mind, as a sentence; absent when nothing.
-    pub warning: Option<String>,
+    pub warning: Option<SentenceView>,
     /// The outline, centred, y downwards.
     pub outline_mm: Vec<[f64; 2]>,
     /// Its holes, about the same centre.
@@ -51,7 +53,7 @@ impl From<&StoredCutter> for CutterView {
             area_mm2: stored.outline.area().mm2(),
             perimeter_mm: stored.outline.perimeter().mm(),
             neck_mm: stored.neck.map(|n| n.mm()),
-            warning: stored.neck.and_then(ready_slab_core::geometry::neck_warning),
+            warning: stored.neck.and_then(neck_warning).as_ref().map(say),
             outline_mm: ring(&stored.outline.points()),
             holes_mm: stored.outline.holes().iter().map(|hole| ring(hole)).collect(),
         }
@@ -111,7 +113,7 @@ impl NewCutter {
                 checks.finish(())?;
                 let kind = BuiltinKind::from(*form);
                 let outline = Builtin::new(kind, *width_mm, height_mm.unwrap_or(*width_mm))?.outline()?;
-                Ok((name.trim().to_owned(), kind.word().to_owned(), outline))
+                Ok((name.trim().to_owned(), kind.name().to_owned(), outline))
             }
             Self::Outline { name, outline_mm, mirrored } => {
                 checks.text("name", name, 80, "a name");
@@ -167,7 +169,7 @@ pub struct PhotoView {
     /// Narrowest neck; absent when it has none.
     pub neck_mm: Option<f64>,
     /// What to mind, as a sentence; absent when nothing.
-    pub warning: Option<String>,
+    pub warning: Option<SentenceView>,
     /// The paper without its perspective, as a data address of a JPEG.
     pub picture: String,
 }
@@ -199,7 +201,7 @@ impl PhotoView {
             height_mm: height.mm(),
             area_mm2: read.outline.area().mm2(),
             neck_mm: neck.map(|n| n.mm()),
-            warning: neck.and_then(neck_warning),
+            warning: neck.and_then(neck_warning).as_ref().map(say),
             picture: format!("data:image/jpeg;base64,{}", base64::engine::general_purpose::STANDARD.encode(jpeg)),
         })
     }

@@ -1,5 +1,6 @@
 //! The evenness of a sheet on the wire.
 
+use super::{SentenceView, say_all};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::job::EvenBake;
 use ready_slab_core::shape::{Evenness, SheetReadings, SpotIs};
@@ -89,7 +90,7 @@ pub struct EvenView {
     /// Whether they may lie on one tray.
     pub one_tray: bool,
     /// What to do, as sentences.
-    pub advice: Vec<String>,
+    pub advice: Vec<SentenceView>,
 }
 
 impl EvenView {
@@ -105,7 +106,7 @@ impl EvenView {
             thin_min: bake.thin.min(),
             thick_min: bake.thick.min(),
             one_tray: bake.one_tray,
-            advice: bake.advice,
+            advice: say_all(&bake.advice),
         }
     }
 }

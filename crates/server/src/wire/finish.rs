@@ -1,8 +1,10 @@
 //! Finishes on the wire.
 
+use super::{SentenceView, say, say_all};
 use ready_slab_core::finish::{Coat, CoatPlan, FillingKind, SugarCoat};
 use ready_slab_core::job::FinishPlan;
 use ready_slab_core::units::Share;
+use ready_slab_words::{coat, coat_stuff};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -126,22 +128,27 @@ pub struct CoatView {
     /// When it goes on.
     pub when: String,
     /// How the figures come about.
-    pub reason: String,
+    pub reason: SentenceView,
     /// What to mind.
-    pub cautions: Vec<String>,
+    pub cautions: Vec<SentenceView>,
 }
 
 impl From<&CoatPlan> for CoatView {
     fn from(c: &CoatPlan) -> Self {
+        let (name, when) = coat(c.coat);
         Self {
-            name: c.name.to_owned(),
+            name: name.to_owned(),
             each_g: c.each.g(),
             total_g: c.total.g(),
-            parts: c.parts.iter().map(|p| CoatPartView { name: p.name.to_owned(), mass_g: p.mass.g() }).collect(),
+            parts: c
+                .parts
+                .iter()
+                .map(|p| CoatPartView { name: coat_stuff(p.stuff).to_owned(), mass_g: p.mass.g() })
+                .collect(),
             count: c.count,
-            when: c.when.to_owned(),
-            reason: c.reason.clone(),
-            cautions: c.cautions.iter().map(|c| (*c).to_owned()).collect(),
+            when: when.to_owned(),
+            reason: say(&c.reason),
+            cautions: say_all(&c.cautions),
         }
     }
 }
@@ -156,7 +163,7 @@ pub struct SpiritView {
     /// After the bake, at most.
     pub left_most_g: f64,
     /// By what.
-    pub reason: String,
+    pub reason: SentenceView,
 }
 
 /// Finish and keeping of a lot.
@@ -177,7 +184,7 @@ pub struct FinishView {
     /// Whether it has to stand in the cold.
     pub in_the_cold: bool,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
     /// Alcohol; null of a dough without any.
     pub spirit: Option<SpiritView>,
 }
@@ -193,12 +200,12 @@ impl From<&FinishPlan> for FinishView {
             freezer_least_months: k.freezer_months.map(|m| m.0),
             freezer_most_months: k.freezer_months.map(|m| m.1),
             in_the_cold: k.in_the_cold,
-            reasons: k.reasons.clone(),
+            reasons: say_all(&k.reasons),
             spirit: f.spirit.as_ref().map(|s| SpiritView {
                 mixed_g: s.mixed.g(),
                 left_least_g: s.left.0.g(),
                 left_most_g: s.left.1.g(),
-                reason: s.reason.clone(),
+                reason: say(&s.reason),
             }),
         }
     }

@@ -1,12 +1,14 @@
 //! Formulas on the wire: what they hold, what they are, their versions, and levers pulled on them.
 
 use super::EggWord;
+use super::{SentenceView, say, say_all};
 use ready_slab_core::dough::{
     Character, Formula, Judgement, Lever, LineChange, LineInput, Pantry, Pulled, SCHOOLS, packing,
 };
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::oven::StandardSpread;
 use ready_slab_store::{FormulaVersion, StoredFormula};
+use ready_slab_words::{Name, Say, difference, known_for, spread_beside, standing};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -89,7 +91,7 @@ impl From<&StoredFormula> for FormulaView {
             total_g: stored.formula.total().g(),
             ratio_sugar: ratio.sugar,
             ratio_flour: ratio.flour,
-            school: ratio.school().to_owned(),
+            school: standing(ratio.standing()).to_owned(),
         }
     }
 }
@@ -102,12 +104,12 @@ pub struct JudgementView {
     /// 0 to 1 on its scale.
     pub level: f64,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
 }
 
-impl From<&Judgement> for JudgementView {
-    fn from(j: &Judgement) -> Self {
-        Self { word: j.word.to_owned(), level: j.level, reasons: j.reasons.clone() }
+impl<V: Name, R: Say> From<&Judgement<V, R>> for JudgementView {
+    fn from(j: &Judgement<V, R>) -> Self {
+        Self { word: j.verdict.name().to_owned(), level: j.level, reasons: say_all(&j.reasons) }
     }
 }
 
@@ -140,7 +142,7 @@ pub struct CharacterView {
     /// Flour over fat.
     pub ratio_flour: f64,
     /// Where it sits among the schools, in a sentence.
-    pub school: String,
+    pub school: SentenceView,
     /// What it is made of.
     pub balance: BalanceView,
     /// As rolled, with its air.
@@ -162,7 +164,7 @@ pub struct CharacterView {
     /// How it bites.
     pub tenderness: JudgementView,
     /// What to mind.
-    pub warnings: Vec<String>,
+    pub warnings: Vec<SentenceView>,
 }
 
 impl CharacterView {
@@ -192,8 +194,8 @@ impl CharacterView {
             standard_grows_mm: spread.grows.map(|g| g.mm()),
             browning: (&c.browning).into(),
             tenderness: (&c.tenderness).into(),
-            warnings: c.warnings,
-            school: c.school,
+            warnings: say_all(&c.warnings),
+            school: say(&c.school),
         }
     }
 }
@@ -219,7 +221,7 @@ pub struct BesideView {
     /// What it is compared with.
     pub neighbour: CharacterView,
     /// How they differ, the largest first.
-    pub differences: Vec<String>,
+    pub differences: Vec<SentenceView>,
     /// The schools.
     pub schools: Vec<SchoolView>,
     /// All that it can be compared with: `formula:3`, `school:0`, and the name.
@@ -236,10 +238,11 @@ pub struct NeighbourView {
 }
 
 /// How a formula differs from a neighbour: what it is made of, then how far it spreads.
-fn differences(own: &Formula, neighbour: &Formula, name: &str) -> Vec<String> {
-    let mut found = Character::of(own).beside(&Character::of(neighbour), name);
-    found.extend(StandardSpread::of(own).beside(&StandardSpread::of(neighbour)));
-    found
+fn differences(own: &Formula, neighbour: &Formula, name: &str) -> Vec<SentenceView> {
+    let made_of = Character::of(own).beside(&Character::of(neighbour));
+    let spread = StandardSpread::of(own).beside(&StandardSpread::of(neighbour));
+    let said = made_of.iter().map(|d| difference(d, name)).chain(spread.map(spread_beside));
+    said.map(Into::into).collect()
 }
 
 impl BesideView {
@@ -280,7 +283,7 @@ impl BesideView {
                     name: s.name.to_owned(),
                     sugar: s.sugar,
                     flour: s.flour,
-                    known_for: s.known_for.to_owned(),
+                    known_for: known_for(s.known_for).to_owned(),
                 })
                 .collect(),
             neighbours,
@@ -387,13 +390,13 @@ pub struct PulledView {
     /// Lines that changed.
     pub changes: Vec<LineChangeView>,
     /// Why they changed.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
     /// What it was.
     pub before: CharacterView,
     /// What it becomes.
     pub after: CharacterView,
     /// How it differs from what it was.
-    pub differences: Vec<String>,
+    pub differences: Vec<SentenceView>,
 }
 
 impl PulledView {
@@ -402,7 +405,7 @@ impl PulledView {
         Self {
             formula: (&pulled.formula).into(),
             changes: pulled.changes.iter().map(Into::into).collect(),
-            reasons: pulled.reasons.clone(),
+            reasons: say_all(&pulled.reasons),
             before: CharacterView::of(before, None),
             after: CharacterView::of(&pulled.formula, None),
             differences: differences(&pulled.formula, before, "before"),

@@ -3,14 +3,16 @@
 
 use super::plan::{CurvePoint, PieceWire, WindowView, curve};
 use super::{PurposeWord, SideWord, SpotWord, WhereWord};
+use super::{SentenceView, say, say_all};
 use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Spot, Tracked};
 use ready_slab_core::dough::Keeping;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
-use ready_slab_core::job::{Whereabouts, kept_too_long};
-use ready_slab_core::safety::COLD_RULE;
+use ready_slab_core::job::{ReadSoFar, kept_too_long, notes_on_readings};
+use ready_slab_core::safety::Caution;
 use ready_slab_core::units::{Span, Temperature, TemperatureDifference};
 use ready_slab_store::{StoredChill, StoredReading};
+use ready_slab_words::Name;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -201,9 +203,9 @@ pub struct NowView {
     /// Minutes out of the cold so far.
     pub out_of_cold_min: f64,
     /// What is allowed of that, in words.
-    pub cold_rule: String,
+    pub cold_rule: SentenceView,
     /// That it lies longer than its dough keeps; null while it does not.
-    pub too_long: Option<String>,
+    pub too_long: Option<SentenceView>,
 }
 
 /// A followed piece.
@@ -246,7 +248,7 @@ pub struct LiveView {
     /// When it is no longer.
     pub past_after_min: Option<f64>,
     /// Why it does not get ready where it lies.
-    pub never: Option<String>,
+    pub never: Option<SentenceView>,
     /// Working temperatures.
     pub window: Option<WindowView>,
     /// The run as it is now thought to be, as far ahead as matters.
@@ -256,7 +258,7 @@ pub struct LiveView {
     /// How many there are in all.
     pub readings_total: usize,
     /// What the readings say, in sentences.
-    pub said: Vec<String>,
+    pub said: Vec<SentenceView>,
 }
 
 /// A moment as devices write it, in any zone.
@@ -375,11 +377,11 @@ impl NowView {
             core_c: live.shows(spent, Spot::Core).c(),
             mean_c: live.at(spent).mean.c(),
             side: feels.map(|(side, _)| side.into()),
-            word: feels.map(|(_, word)| word.to_owned()),
+            word: feels.map(|(_, feeling)| feeling.name().to_owned()),
             left_min: live.ready_after.map(|r| (r - spent).min()),
             out_of_cold_min: live.out_of_the_cold(spent).min(),
-            cold_rule: COLD_RULE.to_owned(),
-            too_long: kept_too_long(keeping, &stays, spent),
+            cold_rule: say(&Caution::ColdRule),
+            too_long: kept_too_long(keeping, &stays, spent).as_ref().map(say),
         }
     }
 }
@@ -425,7 +427,14 @@ impl LiveView {
                 }
             })
             .collect();
-        let said = said(&stays, readings, live);
+        let here = stays.last().map(|here| ReadSoFar {
+            place: here.place.into(),
+            readings: here.readings,
+            takes_heat: here.film_factor[1],
+            air: Temperature::new_c(here.air_c),
+        });
+        let aside: Vec<Temperature> = live.set_aside.iter().map(|&i| readings[i].shows).collect();
+        let said = say_all(&notes_on_readings(here, &aside));
         let skip = readings.len().saturating_sub(READINGS_SENT);
         Self {
             id: stored.id.0,
@@ -446,7 +455,7 @@ impl LiveView {
             ready_earliest_min: live.ready_between.map(|(early, _)| early.min()),
             ready_latest_min: live.ready_between.map(|(_, late)| late.min()),
             past_after_min: live.past_after.map(Span::min),
-            never: live.never.clone(),
+            never: live.never.as_ref().map(say),
             window: live.window.map(Into::into),
             curve: curve(&samples),
             readings: readings
@@ -467,32 +476,4 @@ impl LiveView {
             said,
         }
     }
-}
-
-fn said(stays: &[StayView], readings: &[StoredReading], live: &Live) -> Vec<String> {
-    let mut said = Vec::new();
-    match stays.last() {
-        Some(here) if here.readings == 0 => {
-            said.push("No reading here yet: the range is as wide as what is known of the place.".to_owned());
-        }
-        Some(here) => said.push(format!(
-            "{} so far: the {} takes heat {:.2} times as well as assumed, its air is {:.1}\u{b0}.",
-            if here.readings == 1 { "One reading".to_owned() } else { format!("{} readings", here.readings) },
-            Whereabouts::from(here.place).word(),
-            here.film_factor[1],
-            here.air_c
-        )),
-        None => {}
-    }
-    const MOST_NAMED: usize = 3;
-    for &i in live.set_aside.iter().rev().take(MOST_NAMED) {
-        said.push(format!(
-            "The reading of {:.1}\u{b0} does not fit the others and is set aside; was it another unit, or another piece?",
-            readings[i].shows.c()
-        ));
-    }
-    if live.set_aside.len() > MOST_NAMED {
-        said.push(format!("{} readings are set aside in all.", live.set_aside.len()));
-    }
-    said
 }

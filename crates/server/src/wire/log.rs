@@ -1,9 +1,11 @@
 //! Logs and patterned bars, on the wire.
 
+use super::SentenceView;
 use super::words::{LogFormWord, PaperWord, PatternWord, WhichDoughWord};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::shape::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, Pattern, Patterned, USUAL_BAR};
 use ready_slab_core::units::{Length, Mass, Span};
+use ready_slab_words::{Name, pattern_steps};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -259,7 +261,7 @@ pub struct PatternView {
     /// What it is built of.
     pub parts: Vec<PatternPartView>,
     /// How, step by step.
-    pub steps: Vec<String>,
+    pub steps: Vec<SentenceView>,
     /// The sizes it was built with.
     pub sizes: PatternSizes,
 }
@@ -272,19 +274,19 @@ impl PatternView {
             sizes: PatternSizes::new(pattern, length),
             width_mm: p.width.mm(),
             height_mm: p.height.mm(),
+            steps: pattern_steps(&p).into_iter().map(Into::into).collect(),
             parts: p
                 .parts
                 .into_iter()
                 .map(|part| PatternPartView {
                     dough: part.dough.into(),
-                    what: part.what.to_owned(),
+                    what: part.what.name().to_owned(),
                     count: part.count,
                     width_mm: part.width.mm(),
                     thickness_mm: part.thickness.mm(),
                     mass_g: part.mass.g(),
                 })
                 .collect(),
-            steps: p.steps,
         }
     }
 }

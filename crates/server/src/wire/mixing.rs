@@ -1,6 +1,7 @@
 //! The mixing sheet, the correction at the bowl, sizes, cost and label on the wire.
 
 use super::{FeelWord, MethodWord, SqueezeWord};
+use super::{SentenceView, say, say_all};
 use ready_slab_core::dough::{
     Correction, Cost, LabelItem, Learnt, MixPlan, MixStep, MixingSheet, SizeBy, Sized, label_text,
 };
@@ -8,6 +9,7 @@ use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{DoughPart, PanFill, PartUse};
 use ready_slab_core::units::Mass;
 use ready_slab_store::StoredMixNote;
+use ready_slab_words::{FLOUR_KEPT_ASIDE, bowl_caution, dough_part, mix_step, sift_why};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -32,7 +34,7 @@ pub struct MixStepView {
     /// What goes in.
     pub takes: Vec<TakeView>,
     /// What to do.
-    pub what: String,
+    pub what: SentenceView,
     /// When to stop.
     pub stop: String,
     /// Scrape bowl and bottom after it.
@@ -79,7 +81,7 @@ impl From<&DoughPart> for PartView {
             PartUse::Freeze => "freeze",
             PartUse::OtherJob => "other_job",
         };
-        Self { part_use: part_use.to_owned(), name: p.name.clone(), pieces: p.pieces, dough_g: p.dough.g() }
+        Self { part_use: part_use.to_owned(), name: dough_part(p), pieces: p.pieces, dough_g: p.dough.g() }
     }
 }
 
@@ -115,7 +117,7 @@ pub struct MixingView {
     /// Whether it is reached.
     pub reached: bool,
     /// Why these temperatures.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
     /// What is sifted.
     pub sift: Vec<SiftView>,
     /// Steps in order.
@@ -131,13 +133,15 @@ pub struct MixingView {
 }
 
 fn step(s: &MixStep) -> MixStepView {
+    let (title, what, stop) = mix_step(s);
+    let named = |name: &Option<String>| name.clone().unwrap_or_else(|| FLOUR_KEPT_ASIDE.to_owned());
     MixStepView {
-        title: s.title.to_owned(),
+        title: title.to_owned(),
         least_min: s.minutes.map(|m| m.0),
         most_min: s.minutes.map(|m| m.1),
-        takes: s.takes.iter().map(|(name, mass)| TakeView { name: name.clone(), mass_g: mass.g() }).collect(),
-        what: s.what.clone(),
-        stop: s.stop.to_owned(),
+        takes: s.takes.iter().map(|(name, mass)| TakeView { name: named(name), mass_g: mass.g() }).collect(),
+        what: what.into(),
+        stop: stop.to_owned(),
         scrape: s.scrape,
     }
 }
@@ -169,11 +173,11 @@ impl MixingView {
             dough_least_c: sheet.dough_between.0.c(),
             dough_most_c: sheet.dough_between.1.c(),
             reached: t.reached,
-            reasons: t.reasons.clone(),
+            reasons: say_all(&t.reasons),
             sift: sheet
                 .sift
                 .iter()
-                .map(|(name, why)| SiftView { name: name.clone(), why: (*why).to_owned() })
+                .map(|(name, why)| SiftView { name: name.clone(), why: sift_why(*why).to_owned() })
                 .collect(),
             steps: sheet.steps.iter().map(step).collect(),
             tints: sheet
@@ -181,7 +185,7 @@ impl MixingView {
                 .iter()
                 .map(|t| TintView { name: t.name.clone(), dough_g: t.dough.g(), paste_g: t.paste.g() })
                 .collect(),
-            cautions: sheet.cautions.iter().map(|c| (*c).to_owned()).collect(),
+            cautions: sheet.cautions.iter().map(|c| bowl_caution(*c).to_owned()).collect(),
             notes: notes.iter().map(Into::into).collect(),
             learnt: learnt.map(|l| LearntView {
                 mixes: l.mixes,
@@ -232,9 +236,9 @@ pub struct CorrectionView {
     /// What went in before.
     pub added_before_g: f64,
     /// In a sentence.
-    pub say: String,
+    pub say: SentenceView,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
 }
 
 impl CorrectionView {
@@ -246,8 +250,8 @@ impl CorrectionView {
             amount_g: c.amount.g(),
             limit_g: c.limit.g(),
             added_before_g: added_before.g(),
-            say: c.say.clone(),
-            reasons: c.reasons.clone(),
+            say: say(&c.say),
+            reasons: say_all(&c.reasons),
         }
     }
 }

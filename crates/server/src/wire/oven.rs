@@ -1,9 +1,11 @@
 //! The oven as a thing, on the wire: where it is hotter, and a thermometer's test of it.
 
 use super::SpotTestWord;
+use super::{SentenceView, say, say_all};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::oven::{HotSpots, OVEN_C, OvenReading, OvenTest, judge_oven};
 use ready_slab_core::units::Span;
+use ready_slab_words::spot_shades;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -43,7 +45,7 @@ pub struct HotSpotsView {
     /// From the coolest to the hottest.
     pub range_k: f64,
     /// Which side is hotter and what helps; null where it is even enough.
-    pub advice: Option<String>,
+    pub advice: Option<SentenceView>,
     /// What the five shades are called.
     pub shades: [String; 5],
     /// And how they look on a screen.
@@ -55,8 +57,8 @@ impl From<&HotSpots> for HotSpotsView {
         Self {
             hotter_k: spots.hotter().into_iter().map(|k| k.map(|k| k.k())).collect(),
             range_k: spots.range().k(),
-            advice: spots.advice(),
-            shades: spots.test().shades().map(str::to_owned),
+            advice: spots.advice().as_ref().map(say),
+            shades: spot_shades(spots.test()).map(str::to_owned),
             looks: spots.test().looks(),
         }
     }
@@ -110,7 +112,7 @@ pub struct OvenTestView {
     /// Until two thirds of that were back.
     pub recovery_min: Option<f64>,
     /// What it says, as sentences.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
 }
 
 impl From<&OvenTest> for OvenTestView {
@@ -121,7 +123,7 @@ impl From<&OvenTest> for OvenTestView {
             swing_k: t.swing.k(),
             door_dip_k: t.door_dip.map(|k| k.k()),
             recovery_min: t.recovery.map(Span::min),
-            reasons: t.reasons.clone(),
+            reasons: say_all(&t.reasons),
         }
     }
 }

@@ -2,6 +2,7 @@
 
 use super::plan::PieceWire;
 use super::words::PortionWord;
+use super::{SentenceView, say};
 use ready_slab_core::cold::ChillAnswer;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::shape::{Portion, Portioned};
@@ -130,7 +131,7 @@ pub struct FirmView {
     /// At the latest.
     pub most_min: Option<f64>,
     /// Why it never is, as a sentence.
-    pub never: Option<String>,
+    pub never: Option<SentenceView>,
 }
 
 impl FirmView {
@@ -140,7 +141,7 @@ impl FirmView {
             place: place.to_owned(),
             least_min: answer.ready_between.map(|b| b.0.min()),
             most_min: answer.ready_between.map(|b| b.1.min()),
-            never: answer.never.clone(),
+            never: answer.never.as_ref().map(say),
         }
     }
 }

@@ -1,12 +1,14 @@
 //! Recipes on the wire: a text with its settings and answers in, its lines as understood out.
 
 use super::{CupSystemWord, CupWayWord, EggWord, FormulaBody};
+use super::{SentenceView, say};
 use ready_slab_core::dough::{CupWay, Pantry, Ratio, Role};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::recipe::{
     Doubt, LineAnswer, LineKind, ReadLine, ReadSettings, Reading, RecipeFormat, Understood, read_recipe,
 };
 use ready_slab_core::units::Mass;
+use ready_slab_words::Name;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -54,7 +56,7 @@ pub struct ReadRequest {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct SettleView {
     /// As it is offered.
-    pub label: String,
+    pub label: SentenceView,
     /// What is sent back when it is chosen.
     pub answer: AnswerBody,
 }
@@ -79,11 +81,11 @@ pub struct ReadLineView {
     /// 0 to 1.
     pub confidence: f64,
     /// How it was read.
-    pub why: Vec<String>,
+    pub why: Vec<SentenceView>,
     /// What is done to it first.
     pub note: String,
     /// What it asks; empty when it asks nothing.
-    pub ask: String,
+    pub ask: Option<SentenceView>,
     /// Why it asks: `unknown_ingredient`, `strange_word`, `two_things`, `no_amount`, `two_numbers`, `disagrees`,
     /// `no_weight` or `unlikely`; empty when it asks nothing.
     pub doubt: String,
@@ -169,7 +171,7 @@ fn line_view(line: &ReadLine, flour_g: f64) -> ReadLineView {
         confidence: 1.0,
         why: vec![],
         note: String::new(),
-        ask: String::new(),
+        ask: None,
         doubt: String::new(),
         options: vec![],
     };
@@ -191,15 +193,15 @@ fn line_view(line: &ReadLine, flour_g: f64) -> ReadLineView {
                 grams,
                 bakers_percent: grams.filter(|_| counts && flour_g > 0.0).map(|g| 100.0 * g / flour_g),
                 confidence: u.confidence,
-                why: u.why.iter().chain(&u.left_out).cloned().collect(),
+                why: u.why.iter().map(say).chain(u.left_out.as_ref().map(say)).collect(),
                 note: u.note.clone(),
-                ask: u.question.as_ref().map(|q| q.ask.clone()).unwrap_or_default(),
+                ask: u.question.as_ref().map(|q| say(&q.ask)),
                 doubt: u.question.as_ref().map(|q| doubt_word(q.doubt).to_owned()).unwrap_or_default(),
                 options: u
                     .question
                     .iter()
                     .flat_map(|q| &q.options)
-                    .map(|o| SettleView { label: o.label.clone(), answer: (&o.answer).into() })
+                    .map(|o| SettleView { label: say(&o.label), answer: (&o.answer).into() })
                     .collect(),
                 ..blank(state)
             }
@@ -231,7 +233,7 @@ fn view(format: RecipeFormat, reading: &Reading, name: Option<&str>, pantry: &Pa
     let formula = reading.formula(name, pantry);
     let ratio = (fat > 0.0).then_some(Ratio { sugar: sugar / fat, flour: flour / fat });
     ReadingView {
-        format: format.word().to_owned(),
+        format: format.name().to_owned(),
         title: reading.title.clone(),
         yields: reading.yields.clone(),
         steps: reading.steps.clone(),

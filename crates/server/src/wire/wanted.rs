@@ -2,6 +2,7 @@
 
 use super::plan::PieceWire;
 use super::{MINUTE_FORMAT, PlaceWord};
+use super::{SentenceView, say};
 use chrono::NaiveDateTime;
 use ready_slab_core::clock::Zone;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
@@ -36,7 +37,7 @@ pub struct WantedWayView {
     /// For a disc: the thickest that is ready in time; null where even the thinnest is not.
     pub thickest_mm: Option<f64>,
     /// Why it never gets ready.
-    pub never: Option<String>,
+    pub never: Option<SentenceView>,
 }
 
 /// All ways, those that make it first.
@@ -88,7 +89,7 @@ impl WantedView {
                 in_by: in_by.map(|t| t.format(MINUTE_FORMAT).to_string()),
                 makes_it: w.makes_it,
                 thickest_mm: w.thickest.map(|t| t.mm()),
-                never: w.needs.as_ref().err().cloned(),
+                never: w.needs.as_ref().err().map(say),
             }
         };
         Self { within_min: within.min(), ways: ways.iter().map(way).collect() }

@@ -3,11 +3,13 @@
 use super::live::written;
 use super::plan::{PieceWire, ReadyView, WindowView};
 use super::{PlaceWord, PurposeWord, SideWord, TouchWord};
+use super::{SentenceView, say, say_all};
 use ready_slab_core::cold::{Finding, Learnt, MovedLimit, PlaceKnowledge, RANGE_SDS, Section, SectionKind, Window};
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::job::{Advice, Kitchen, Spell, Trouble, Way, WaySizes};
 use ready_slab_core::units::{Length, Span, Temperature};
 use ready_slab_store::{StoredKnowledge, StoredTouch};
+use ready_slab_words::{Name, way_effort, way_name};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -63,7 +65,12 @@ pub struct SpellView {
 
 impl From<&Spell> for SpellView {
     fn from(s: &Spell) -> Self {
-        Self { side: s.side.into(), word: s.word.to_owned(), from_min: s.from.min(), to_min: s.to.map(Span::min) }
+        Self {
+            side: s.side.into(),
+            word: s.feels.name().to_owned(),
+            from_min: s.from.min(),
+            to_min: s.to.map(Span::min),
+        }
     }
 }
 
@@ -73,7 +80,7 @@ pub struct WayView {
     /// Names it in other requests.
     pub key: String,
     /// What it is called.
-    pub name: String,
+    pub name: SentenceView,
     /// The form.
     pub piece: PieceWire,
     /// How many.
@@ -103,7 +110,7 @@ impl From<&Way> for WayView {
     fn from(w: &Way) -> Self {
         Self {
             key: w.key.clone(),
-            name: w.name.clone(),
+            name: way_name(w).into(),
             piece: w.piece.into(),
             count: w.count,
             place: w.place.into(),
@@ -113,7 +120,7 @@ impl From<&Way> for WayView {
             after_night_min: w.after_night.map(Span::min),
             hands_before_min: w.hands.0.min(),
             hands_after_min: w.hands.1.min(),
-            effort: w.effort.clone(),
+            effort: way_effort(w.kind).to_owned(),
             chosen: w.chosen,
         }
     }
@@ -246,34 +253,34 @@ impl AdviceQuery {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct RemedyView {
     /// What.
-    pub what: String,
+    pub what: SentenceView,
     /// How long it takes, where that is the question.
     pub takes_min: Option<f64>,
     /// Why, and what to mind.
-    pub why: String,
+    pub why: Vec<SentenceView>,
 }
 
 /// What to do.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct AdviceView {
     /// How it stands.
-    pub headline: String,
+    pub headline: SentenceView,
     /// What can be done, the quickest first.
     pub remedies: Vec<RemedyView>,
     /// Where somebody could be hurt.
-    pub caution: Option<String>,
+    pub caution: Option<SentenceView>,
 }
 
 impl From<Advice> for AdviceView {
     fn from(a: Advice) -> Self {
         Self {
-            headline: a.headline,
+            headline: say(&a.headline),
             remedies: a
                 .remedies
                 .into_iter()
-                .map(|r| RemedyView { what: r.what, takes_min: r.takes.map(Span::min), why: r.why })
+                .map(|r| RemedyView { what: say(&r.what), takes_min: r.takes.map(Span::min), why: say_all(&r.why) })
                 .collect(),
-            caution: a.caution,
+            caution: a.caution.as_ref().map(say),
         }
     }
 }

@@ -1,4 +1,5 @@
 /** The day's timeline, and the run sheet that goes with it. */
+import { Says } from "../../kit/Says";
 import { useRef } from "react";
 import type { Plan } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
@@ -148,7 +149,7 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
                   : t.step === "chill" || t.step === "tray_chill" || t.step === "cool_on_rack"
                     ? `until ${clock(t.end_at)}`
                     : `${duration(t.end_min - t.start_min)}`}
-                {t.why ? `; ${t.why}` : ""}
+                {t.why ? <>; <Says of={t.why} /></> : null}
               </span>
             </span>
             <span className="only-print ml-auto">□</span>

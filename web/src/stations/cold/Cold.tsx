@@ -1,4 +1,5 @@
 /** When it is ready, how long it stays ready, and what to do if it is past it. */
+import { say, type Said } from "../../drawing/sentence";
 import { useRef } from "react";
 import type { Plan } from "../../api/client";
 import { useChangeJob } from "../../api/queries";
@@ -80,7 +81,7 @@ export function Cold() {
             onChange={(tray_chill_place) => change.mutate({ tray_chill_place })}
           />
           <p className="mt-2">
-            Firm after <strong><Live value={minuteRange(cold.tray_chill)} /></strong> on their tray, from {format.temperature(cold.tray_chill.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
+            Firm after <strong><Live value={say(minuteRange(cold.tray_chill), format)} /></strong> on their tray, from {format.temperature(cold.tray_chill.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
           </p>
         </Part> : null}
         <Part title="How long it keeps">
@@ -112,7 +113,7 @@ function range([from = 0, to = 0]: readonly number[], unit: string): string {
   return `${from === to ? "" : `${number(from, 0)}–`}${number(to, 0)} ${unit}${to === 1 ? "" : "s"}`;
 }
 
-function minuteRange(ready: NonNullable<Plan["cold"]["tray_chill"]>): string {
+function minuteRange(ready: NonNullable<Plan["cold"]["tray_chill"]>): Said {
   if (ready.never) return ready.never;
   const { earliest_min: from, latest_min: to } = ready.told ?? { earliest_min: 0, latest_min: 0 };
   return from === to ? `${to} min` : `${from}–${to} min`;

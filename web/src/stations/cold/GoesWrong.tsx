@@ -4,7 +4,7 @@ import type { Trouble } from "../../api/client";
 import { useAdvice, type TroubleQuery } from "../../api/cold";
 import { useJobContext } from "../../app/JobFrame";
 import { duration } from "../../drawing/time";
-import { inUnits } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -88,14 +88,14 @@ export function GoesWrong() {
         <Fault text={otherFault(advice.error, [])} />
         {a && !advice.error ? (
           <>
-            <p className="say mb-4 max-w-[46rem]" role="status">{inUnits(a.headline, format)}</p>
+            <p className="say mb-4 max-w-[46rem]" role="status">{say(a.headline, format)}</p>
             <ol>
               {a.remedies.map((r) => (
-                <li key={r.what} className="grid grid-cols-[6.5rem_1fr] gap-x-4 border-t border-rule py-3 sm:grid-cols-[8rem_1fr]">
+                <li key={textOf(r.what)} className="grid grid-cols-[6.5rem_1fr] gap-x-4 border-t border-rule py-3 sm:grid-cols-[8rem_1fr]">
                   <p className="font-head text-2xl font-bold tracking-tight tabular-nums">{r.takes_min == null ? "" : r.takes_min < 0.5 ? "at once" : duration(Math.max(1, r.takes_min))}</p>
                   <div>
-                    <p className="font-semibold">{inUnits(r.what, format)}</p>
-                    <p className="text-soft">{inUnits(r.why, format)}</p>
+                    <p className="font-semibold">{say(r.what, format)}</p>
+                    <p className="text-soft">{r.why.map((why) => say(why, format)).join(" ")}</p>
                   </div>
                 </li>
               ))}
@@ -105,7 +105,7 @@ export function GoesWrong() {
       </Work>
       <TicketBox>
         <Part title="What must not go wrong">
-          <Cautions items={a?.caution ? [a.caution, ...plan.cautions.filter((c) => !a.caution?.includes(c))] : plan.cautions} />
+          <Cautions items={a?.caution ? [a.caution, ...plan.cautions.filter((c) => !a.caution?.text.includes(c.text))] : plan.cautions} />
         </Part>
         <Part title="How these are reckoned">
           <p className="text-fine text-soft">

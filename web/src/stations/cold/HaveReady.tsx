@@ -1,4 +1,5 @@
 /** The question turned round: it should be ready at a time, so what must be done? */
+import { Says } from "../../kit/Says";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useWanted } from "../../api/cold";
@@ -42,7 +43,7 @@ export function HaveReady() {
             </span>
             <span className="min-w-52 flex-1">
               {w.never ? (
-                <span className="text-warm">{w.never}</span>
+                <span className="text-warm">{w.never ? <Says of={w.never} /> : null}</span>
               ) : w.makes_it ? (
                 <>
                   <strong>makes it.</strong> Put it in by {clock(w.in_by ?? inAt)}: it takes up to {duration(w.needs_min ?? 0)}.

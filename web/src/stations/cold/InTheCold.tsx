@@ -7,7 +7,7 @@ import { useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { useLive } from "../../app/live";
 import { clock, duration, localTime } from "../../drawing/time";
-import { inUnits } from "../../drawing/units";
+import { say, sentence, textOf } from "../../drawing/sentence";
 import { Fault, otherFault } from "../../kit/Fault";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
@@ -96,7 +96,7 @@ function Said({ piece }: { piece: LivePiece }) {
   return (
     <ul className="mt-3 space-y-1" aria-label="What the readings say">
       {piece.said.map((text) => (
-        <li key={text}>{inUnits(text, format)}</li>
+        <li key={textOf(text)}>{say(text, format)}</li>
       ))}
       {piece.clock_speed > 1 ? <li className="text-soft">Its clock runs {piece.clock_speed} times as fast as ours.</li> : null}
     </ul>
@@ -120,12 +120,12 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
           <span className="num font-semibold text-ink">{format.temperature(piece.now.core_c)}</span> inside, {format.temperature(piece.now.mean_c)} on the mean
           {piece.now.word ? `: ${piece.now.word}` : ""}.
         </p>
-        {piece.never && piece.now.side !== "ready" ? <p className="say mt-3">{inUnits(sentence(piece.never), format)}</p> : null}
+        {piece.never && piece.now.side !== "ready" ? <p className="say mt-3">{say(sentence(piece.never), format)}</p> : null}
         {ready != null && !piece.ended_at ? <p className="say mt-3">{readySentence(piece, real)}</p> : null}
-        {piece.now.too_long ? <p className="caution mt-3 font-semibold">{piece.now.too_long}</p> : null}
+        {piece.now.too_long ? <p className="caution mt-3 font-semibold">{say(piece.now.too_long, format)}</p> : null}
         {piece.now.out_of_cold_min >= 1 ? (
           <p className="caution mt-3">
-            {duration(piece.now.out_of_cold_min)} out of the cold so far. {inUnits(piece.now.cold_rule, format)}
+            {duration(piece.now.out_of_cold_min)} out of the cold so far. {say(piece.now.cold_rule, format)}
           </p>
         ) : null}
       </Part>
@@ -175,10 +175,6 @@ function readySentence(piece: LivePiece, real: boolean): string {
   const range = piece.ready_earliest_min != null && piece.ready_latest_min != null ? `${at(piece.ready_earliest_min)} to ${at(piece.ready_latest_min)} is likely. ` : "";
   const until = piece.past_after_min == null ? "It then stays so as long as it lies there." : `${since ? "In the window until" : "It stays in the window until"} ${at(piece.past_after_min)}.`;
   return `${since ? "Ready since" : "Ready at"} ${at(ready)}. ${since ? "" : range}${until}`;
-}
-
-function sentence(text: string): string {
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 }
 
 function Ended({ pieces, onLook }: { pieces: readonly LivePiece[]; onLook(id: number): void }) {

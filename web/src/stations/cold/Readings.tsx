@@ -1,4 +1,5 @@
 /** A reading typed by hand, and those that were taken, to be struck out where one was wrong. */
+import { type Said } from "../../drawing/sentence";
 import { useState } from "react";
 import type { LivePiece, ReadingBody } from "../../api/client";
 import { useAddReading, useDeleteReading } from "../../api/cold";
@@ -29,7 +30,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
   const [typed, setTyped] = useState("");
   const [spot, setSpot] = useState<ReadingBody["spot"]>("core");
   const [time, setTime] = useState("");
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const keep = async () => {
     setFault(undefined);
     const at = time.trim() === "" ? null : timeOfDay(time);

@@ -1,4 +1,5 @@
 /** Ways to chill one dough, each as a ribbon over the clock, from a minute to a night. One is chosen to be looked at. */
+import { say } from "../../drawing/sentence";
 import type { KeyboardEvent, RefObject } from "react";
 import type { Way } from "../../api/client";
 import { nightScale } from "../../drawing/scale";
@@ -67,7 +68,7 @@ export function Ribbons({ picture, ways, inAt, chosen, onChoose }: {
             key={w.key}
             role="radio"
             aria-checked={w.key === chosen}
-            aria-label={`${name}, ${w.place}: ${r == null ? (w.never ?? "never ready") : `ready ${when}${past == null ? "" : `, too cold after ${duration(past)}`}`}`}
+            aria-label={`${name}, ${w.place}: ${r == null ? say(w.never ?? "never ready", format) : `ready ${when}${past == null ? "" : `, too cold after ${duration(past)}`}`}`}
             tabIndex={i === Math.max(0, at) ? 0 : -1}
             onClick={() => onChoose(w.key)}
             onKeyDown={(e) => onKey(e, i)}

@@ -1,4 +1,5 @@
 /** The same dough chilled another way: every form in fridge and freezer over the clock, and the inside of one of them. */
+import { say } from "../../drawing/sentence";
 import { useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Way } from "../../api/client";
@@ -106,7 +107,7 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
         <p className="answer">{told == null ? "never" : clock(shifted(inAt, told.ready_min))}</p>
         <p className="mb-3 mt-1 text-soft">
           {told == null
-            ? way.never
+            ? way.never && say(way.never, format)
             : `${way.purpose === "slicing" ? "Slices" : "Rolls"} clean after ${duration(told.ready_min)}${
                 told.earliest_min < told.latest_min ? `; ${told.earliest_min} to ${told.latest_min} min is likely` : ""
               }`}

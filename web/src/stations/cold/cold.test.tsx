@@ -25,7 +25,7 @@ vi.hoisted(() => {
 });
 
 const WINDOW: Window = { rolls_from_c: 10.6, rolls_to_c: 19, tacky_to_c: 26.3, slices_to_c: 12.6, slices_from_c: -2.7, oven_ready_c: 13.3, shift_k: 0.2 };
-const NOW: PieceNow = { id: 7, now_at: "2026-11-28T12:40:00.000Z", elapsed_min: 14, core_c: 19.8, mean_c: 18.5, side: "too_warm", cold_rule: "no more than two hours", word: "tacky", left_min: 5, out_of_cold_min: 0 };
+const NOW: PieceNow = { id: 7, now_at: "2026-11-28T12:40:00.000Z", elapsed_min: 14, core_c: 19.8, mean_c: 18.5, side: "too_warm", cold_rule: { text: "no more than two hours" }, word: "tacky", left_min: 5, out_of_cold_min: 0 };
 const PIECE: LivePiece = {
   id: 7, job_id: 1, job_name: "Regatta gulls", name: "Disc 1",
   piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 },
@@ -38,7 +38,7 @@ const PIECE: LivePiece = {
     { id: 1, read_at: "2026-11-28T12:36:00.000Z", after_min: 10, shows_c: 20.6, spot: "core", set_aside: false, simulated: false },
     { id: 2, read_at: "2026-11-28T12:38:00.000Z", after_min: 12, shows_c: 38.2, spot: "core", set_aside: true, simulated: false },
   ],
-  readings_total: 2, said: ["One reading so far."],
+  readings_total: 2, said: [{ text: "One reading so far." }],
 };
 const like = (change: Partial<LivePiece>, now: Partial<PieceNow> = {}): LivePiece => ({ ...PIECE, ...change, now: { ...NOW, id: change.id ?? 7, ...now } });
 const READY = like({}, { side: "ready", word: "rolls clean", elapsed_min: 30, left_min: -11 });
@@ -68,8 +68,8 @@ function useBoth({ pieces }: { pieces: LivePiece[] }): void {
 const minutes = (text: string): number => Number(text.split(":")[0]) * 60 + Number(text.split(":")[1]);
 
 const way = (key: string, place: Way["place"], ready: number | null): Way => ({
-  key, name: key, piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 }, count: 1, place, purpose: "rolling",
-  ready_after_min: ready, ready_earliest_min: null, ready_latest_min: null, past_after_min: ready === null ? null : ready * 4, never: ready === null ? "never: too warm there" : null,
+  key, name: { text: key }, piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 }, count: 1, place, purpose: "rolling",
+  ready_after_min: ready, ready_earliest_min: null, ready_latest_min: null, past_after_min: ready === null ? null : ready * 4, never: ready === null ? { text: "never: too warm there" } : null,
   told: ready === null ? null : { ready_min: ready, earliest_min: ready, latest_min: ready, past_min: ready * 4 },
   spells: [{ side: "too_warm", word: "tacky", from_min: 0, to_min: ready }, ...(ready === null ? [] : [{ side: "ready" as const, word: "rolls clean", from_min: ready, to_min: null }])],
   after_night_min: 14, hands_before_min: 2, hands_after_min: 4, effort: "press flat", chosen: place === "fridge",
@@ -114,7 +114,7 @@ describe("a followed piece in words", () => {
     expect(leftWords(like({ past_after_min: null }, { side: "ready" }))).toBe("stays so");
     const out = like({}, { side: "too_warm", left_min: -60 });
     expect([stateWords(out), leftWords(out)]).toEqual(["Too warm", "past it"]);
-    const never = like({ never: "never: the place is at 19.0°", ready_after_min: null }, { left_min: null });
+    const never = like({ never: { text: "never: the place is at 19.0°" }, ready_after_min: null }, { left_min: null });
     expect([stateWords(never), leftWords(never)]).toEqual(["Too warm", "not here"]);
     expect(leftWords(like({}, { left_min: 0.4 }))).toBe("under a minute");
     expect(stateWords(like({}, { side: "too_cold" }))).toBe("Too cold");

@@ -5,7 +5,8 @@ import type { BowlRequest, Mixing } from "../../api/client";
 import { useAddMixNote, useBowlAdvice, useDeleteMixNote, useIngredients, usePutBackMixNote } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock } from "../../drawing/time";
-import { inUnits, number } from "../../drawing/units";
+import { say, type Said } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
@@ -42,7 +43,7 @@ export function Bowl({ m }: { m: Mixing }) {
   const [squeeze, setSqueeze] = useState<Squeeze>();
   const [typed, setTyped] = useState<string>();
   const [left, setLeft] = useState("");
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const dough_c = job.dough_c ?? null;
   const inquire = (f: Feel | undefined, s: Squeeze | undefined, n: number) => {
     setTyped(undefined);
@@ -107,7 +108,7 @@ export function Bowl({ m }: { m: Mixing }) {
         <div aria-live="polite">
           {advice ? (
             <div className="space-y-2">
-              <p className="say">{inUnits(advice.say, format)}</p>
+              <p className="say">{say(advice.say, format)}</p>
               <Reasons items={advice.reasons} />
               {advice.add ? (
                 <label className="block">

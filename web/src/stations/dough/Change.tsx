@@ -4,7 +4,8 @@ import { useNavigate, useSearchParams } from "react-router";
 import type { Ingredient, Lever, Pulled } from "../../api/client";
 import { useChangeFormula, useIngredients, useKitchen, usePulled } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits, number, type Format } from "../../drawing/units";
+import { say, textOf, type Said } from "../../drawing/sentence";
+import { number, type Format } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
@@ -73,7 +74,7 @@ export function Change() {
             <>
               <ul className="space-y-1">
                 {p.differences.map((d) => (
-                  <li key={d}>{inUnits(d, format)}</li>
+                  <li key={textOf(d)}>{say(d, format)}</li>
                 ))}
               </ul>
               <button
@@ -99,7 +100,7 @@ export function Change() {
         {p && p.after.warnings.length > 0 ? (
           <Part title="Mind this">
             {p.after.warnings.map((w) => (
-              <p key={w} className="caution mb-2">{inUnits(w, format)}</p>
+              <p key={textOf(w)} className="caution mb-2">{say(w, format)}</p>
             ))}
           </Part>
         ) : null}
@@ -121,7 +122,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
   const format = useFormat();
   const ingredients = useIngredients();
   const kitchen = useKitchen();
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const all = ingredients.data ?? [];
   const of = (key: string) => all.find((i) => i.key === key);
   const lines = formula.lines.map((l) => ({ ...l, of: of(l.ingredient) })).filter((l): l is typeof l & { of: Ingredient } => l.of !== undefined);

@@ -4,7 +4,8 @@ import { Link, Outlet, useSearchParams } from "react-router";
 import type { Formula } from "../../api/client";
 import { useBeside, useChangeJob, useFormulas } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits, number } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
@@ -76,10 +77,10 @@ export function Dough() {
                 <Traits beside={b} />
               </div>
             </div>
-            <p className="mt-3">{b.own.school}</p>
+            <p className="mt-3">{say(b.own.school, format)}</p>
             <ul className="mt-1 list-disc space-y-0.5 pl-5 text-soft">
               {b.differences.map((d) => (
-                <li key={d}>{inUnits(d, format)}</li>
+                <li key={textOf(d)}>{say(d, format)}</li>
               ))}
             </ul>
           </div>
@@ -143,7 +144,7 @@ function DoughTicket() {
         <Part title="Mind this">
           <ul className="space-y-2">
             {dough.warnings.map((w) => (
-              <li key={w} className="caution">{inUnits(w, format)}</li>
+              <li key={textOf(w)} className="caution">{say(w, format)}</li>
             ))}
           </ul>
         </Part>

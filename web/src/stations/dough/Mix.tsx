@@ -2,7 +2,8 @@
 import type { Mixing } from "../../api/client";
 import { useChangeJob, useMixing } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits, number } from "../../drawing/units";
+import { say } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
@@ -129,9 +130,9 @@ function Steps({ m }: { m: Mixing }) {
                     ))}
                   </ul>
                 ) : null}
-                <p className="text-lg">{inUnits(s.what, format)}</p>
+                <p className="text-lg">{say(s.what, format)}</p>
                 <p className="mt-1 text-lg">
-                  <strong>Stop when:</strong> {inUnits(s.stop, format)}
+                  <strong>Stop when:</strong> {say(s.stop, format)}
                 </p>
                 {s.scrape ? <p className="mt-1 text-fine text-soft">Scrape the bowl and its bottom.</p> : null}
               </div>

@@ -1,4 +1,5 @@
 /** Sizing the dough: by what is on hand, by mass, by factor; what is frozen, shared, kept whole, and what the bowl takes. */
+import { type Said } from "../../drawing/sentence";
 import { useRef, useState, type RefObject } from "react";
 import { Link } from "react-router";
 import type { Plan, SizeRequest } from "../../api/client";
@@ -99,7 +100,7 @@ function OnHand() {
   const [by, setBy] = useState<By>("on_hand");
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [question, setQuestion] = useState<SizeRequest>();
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const sized = useSized(job.id, question);
   const answer = sized.data;
   const weights = plan.dough.weights;

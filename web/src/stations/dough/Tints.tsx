@@ -1,4 +1,5 @@
 /** Portions of the dough that are coloured. */
+import { type Said } from "../../drawing/sentence";
 import { useState } from "react";
 import type { Job } from "../../api/client";
 import { Amount, readTyped } from "../../kit/Amount";
@@ -12,7 +13,7 @@ export function Tints({ tints, onSave }: { tints: readonly Tint[]; onSave(tints:
   const format = useFormat();
   const [name, setName] = useState("");
   const [share, setShare] = useState("");
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const add = async () => {
     try {
       const percent = await readTyped(format, "percent", share);

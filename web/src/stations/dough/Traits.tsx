@@ -1,6 +1,7 @@
 /** How the dough will handle, spread, brown and bite: each a scale with this dough and its neighbour on it, and why. */
 import type { Beside, Judgement } from "../../api/client";
-import { inUnits, number } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { useFormat } from "../../kit/settings";
 
 const TRAITS = [
@@ -29,7 +30,7 @@ export function Traits({ beside }: { beside: Beside }) {
             <summary className="min-h-11 cursor-pointer py-2.5">why</summary>
             <ul className="space-y-1 pb-1">
               {own[t.key].reasons.map((r) => (
-                <li key={r}>{inUnits(r, format)}</li>
+                <li key={textOf(r)}>{say(r, format)}</li>
               ))}
             </ul>
           </details>

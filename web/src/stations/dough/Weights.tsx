@@ -3,7 +3,8 @@ import { useState } from "react";
 import type { Formula, FormulaBody, Plan } from "../../api/client";
 import { useAddFormula, useChangeFormula, useChangeJob, useIngredients } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits, number } from "../../drawing/units";
+import { say } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
@@ -56,7 +57,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                     {w.name}
                     {w.note ? <span className="font-normal text-soft">, {w.note}</span> : null}
                     {w.held_back_g > 0 ? <span className="block text-fine font-normal text-soft">of it {format.mass(w.held_back_g)} kept aside</span> : null}
-                    {w.warning ? <span className="block text-fine font-normal text-warm">{inUnits(w.warning, format)}</span> : null}
+                    {w.warning ? <span className="block text-fine font-normal text-warm">{say(w.warning, format)}</span> : null}
                   </th>
                   <td className="num whitespace-nowrap py-1.5 pr-4 text-right text-lg font-semibold">
                     <Live value={format.mass(w.mass_g)} />

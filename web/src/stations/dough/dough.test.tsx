@@ -17,13 +17,13 @@ vi.hoisted(() => {
   globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
 });
 
-const judged = (word: string, level: number) => ({ word, level, reasons: [`${word}, since it is so.`] });
+const judged = (word: string, level: number) => ({ word, level, reasons: [{ text: `${word}, since it is so.` }] });
 const OWN: Character = {
   name: "Lemon-thyme",
   formula_id: 1,
   ratio_sugar: 0.84,
   ratio_flour: 2.04,
-  school: "A firm cut-out.",
+  school: { text: "A firm cut-out." },
   balance: { fat: 0.2, sugar: 0.2, starch: 0.37, protein: 0.06, water: 0.15, rest: 0.02 },
   density_kg_m3: 1210,
   packing: 0.79,

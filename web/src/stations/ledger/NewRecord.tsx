@@ -1,4 +1,5 @@
 /** A bake is recorded: what was measured, and what it was baked with where that was not as planned. */
+import { type Said } from "../../drawing/sentence";
 import { useState } from "react";
 import { api, settled, type Job, type Plan, type Schemas } from "../../api/client";
 import { useAddRecord, useDeleteRecord, useKitchen } from "../../api/queries";
@@ -39,7 +40,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
   const { mutateAsync: takeAway } = useDeleteRecord();
   // A bake half typed stays while somebody looks something up.
   const [draft, setDraft] = useKept<Draft>(`bake ${job.id}`, EMPTY);
-  const [unread, setUnread] = useState<{ field: string; text: string }>();
+  const [unread, setUnread] = useState<{ field: string; text: Said }>();
   const set = (field: (typeof TYPED)[number]) => (e: { target: { value: string } }) => {
     const { value } = e.target;
     setDraft((now) => ({ ...now, [field]: value }));
@@ -115,7 +116,7 @@ interface TypedProps {
   label: string;
   value: string;
   placeholder: string;
-  fault: string | undefined;
+  fault: Said | undefined;
   onChange(e: { target: { value: string } }): void;
 }
 

@@ -1,4 +1,5 @@
 /** What is asked of a cutter that is added: from a file, dropped or chosen, from a photo, or one of the built-in forms. */
+import { type Said } from "../../drawing/sentence";
 import { Tabs } from "radix-ui";
 import { useId, useState } from "react";
 import type { Cutter, NewCutter } from "../../api/client";
@@ -29,7 +30,7 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const [form, setForm] = useState<Form>("round");
   const [across, setAcross] = useState(format.length(65));
   const [along, setAlong] = useState(format.length(45));
-  const [unread, setUnread] = useState<{ field: string; text: string }>();
+  const [unread, setUnread] = useState<{ field: string; text: Said }>();
   const [over, setOver] = useState(false);
   const nameId = useId();
   const twoSizes = form === "oval" || form === "oblong" || form === "ring";

@@ -6,7 +6,7 @@ import { useChangeJob, useCutters, useFormulas, useKitchen } from "../../api/que
 import { useJobContext } from "../../app/JobFrame";
 import { cutterPath } from "../../drawing/path";
 import { clock, dayClock, duration, longDay } from "../../drawing/time";
-import { inUnits } from "../../drawing/units";
+import { say } from "../../drawing/sentence";
 import { Amount } from "../../kit/Amount";
 import { CutterPicture } from "../../kit/CutterPicture";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -43,7 +43,7 @@ export function Order() {
           chosen={job.cutter_id}
           onChoose={(cutter_id) => change.mutate({ cutter_id })}
         /> : null}
-        {cutter.warning ? <p className="caution mt-4">{inUnits(cutter.warning, format)}</p> : null}
+        {cutter.warning ? <p className="caution mt-4">{say(cutter.warning, format)}</p> : null}
       </Work>
       <TicketBox>
         <Part title="Wanted">

@@ -1,4 +1,5 @@
 /** A cutter read from a photo: four corners are laid on the paper's, what was found is shown over the paper, and approved. */
+import { Says } from "../../kit/Says";
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Cutter, PhotoFound, PhotoQuery } from "../../api/client";
 import { useAddCutter, useCutterPhoto } from "../../api/queries";
@@ -125,7 +126,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
             <span className="answer block text-2xl">{`${format.length(found.width_mm)} × ${format.length(found.height_mm)}`}</span>
             <span className="text-soft">Measure the cutter. If it is more than a millimetre off, lay the corners again.</span>
           </p>
-          {found.warning ? <p className="caution">{found.warning}</p> : null}
+          {found.warning ? <p className="caution"><Says of={found.warning} /></p> : null}
           <div>
             <label htmlFor={nameId} className="mb-1 block text-fine text-soft">Name</label>
             <input id={nameId} className="field" value={name} maxLength={80} autoComplete="off" onChange={(e) => setName(e.target.value)} />

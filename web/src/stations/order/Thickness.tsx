@@ -1,4 +1,5 @@
 /** Thickness by the guide rods owned, or by eye. */
+import { type Said } from "../../drawing/sentence";
 import { useState } from "react";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
@@ -11,7 +12,7 @@ export function Thickness({ value, rods, onSave }: { value: number; rods: number
   const format = useFormat();
   const own = rods.find((r) => Math.abs(r - value) < 0.05);
   const [free, setFree] = useState(false);
-  const [fault, setFault] = useState<string>();
+  const [fault, setFault] = useState<Said>();
   const byEye = free || own === undefined;
   return (
     <div>

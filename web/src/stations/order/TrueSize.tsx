@@ -1,4 +1,5 @@
 /** A cutter as its file says, at its own size, over a line of 100 mm to check the screen against a ruler. */
+import { Says } from "../../kit/Says";
 import type { Cutter } from "../../api/client";
 import { cutterPath } from "../../drawing/path";
 import { useFormat } from "../../kit/settings";
@@ -19,7 +20,7 @@ export function TrueSize({ cutter }: { cutter: Cutter }) {
         </svg>
       </div>
       <figcaption className="mt-1 text-fine text-soft">
-        The file says {format.length(Math.round(w * 10) / 10)} × {format.length(Math.round(h * 10) / 10)}{(cutter.holes_mm?.length ?? 0) > 0 ? `, with ${cutter.holes_mm?.length === 1 ? "a hole" : `${cutter.holes_mm?.length} holes`}` : ""}. Hold a ruler to the line: where it measures 100 mm, lay your cutter on the drawing. {cutter.warning ?? ""}
+        The file says {format.length(Math.round(w * 10) / 10)} × {format.length(Math.round(h * 10) / 10)}{(cutter.holes_mm?.length ?? 0) > 0 ? `, with ${cutter.holes_mm?.length === 1 ? "a hole" : `${cutter.holes_mm?.length} holes`}` : ""}. Hold a ruler to the line: where it measures 100 mm, lay your cutter on the drawing. {cutter.warning ? <Says of={cutter.warning} /> : null}
       </figcaption>
     </figure>
   );

@@ -3,7 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { api, settled } from "../../api/client";
 import { useJobContext } from "../../app/JobFrame";
 import { clock, longDay, shifted } from "../../drawing/time";
-import { inUnits, number } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { OvenNav } from "./OvenNav";
@@ -62,8 +63,8 @@ export function BakeSheet() {
           </tbody>
         </table>
         <ol className="mt-4 list-decimal space-y-2 pl-6 text-lg">
-          <li>{oven.look_for}</li>
-          <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. {oven.turn ? inUnits(oven.turn, format) : "Turn the tray when you look, if one side of the oven is hotter."}</li>
+          <li>{say(oven.look_for, format)}</li>
+          <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. {oven.turn ? say(oven.turn, format) : "Turn the tray when you look, if one side of the oven is hotter."}</li>
           <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen rims are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
           <li>{number(oven.cool_on_tray_min, 0)} min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>
           <li>{cooling?.packs_after_min == null ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake." : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)} min, on a rack sooner.`}</li>
@@ -76,7 +77,7 @@ export function BakeSheet() {
         </Part>
         <Part title="Mind">
           {oven.warnings.map((w) => (
-            <p key={w} className="caution mb-2">{inUnits(w, format)}</p>
+            <p key={textOf(w)} className="caution mb-2">{say(w, format)}</p>
           ))}
           <p className="caution">Oven gloves; hot trays away from children. {oven.cover_pot ? "" : `Shut the door at once: the oven takes some ${number(oven.comes_back_min, 0)} min to come back, which the forecast reckons with.`}</p>
         </Part>

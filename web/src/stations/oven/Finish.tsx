@@ -1,9 +1,11 @@
 /** After the bake: coats and fillings for the lot, when each goes on, and how long it keeps then. */
+import { Says } from "../../kit/Says";
 import { useQuery } from "@tanstack/react-query";
 import { api, settled, type Schemas } from "../../api/client";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits, number } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
@@ -80,7 +82,7 @@ export function FinishPage() {
         {finish.spirit ? (
           <Part title="Spirit">
             <p className="say">{`A piece is mixed with ${number(finish.spirit.mixed_g, 2)} g of alcohol; ${finish.spirit.left_least_g === finish.spirit.left_most_g ? `${number(finish.spirit.left_least_g, 2)} g is` : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)} g are`} left.`}</p>
-            <p className="mt-2 text-fine text-soft">{finish.spirit.reason}</p>
+            <p className="mt-2 text-fine text-soft"><Says of={finish.spirit.reason} /></p>
           </Part>
         ) : null}
         <Part title="Mind">
@@ -125,9 +127,9 @@ function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coa
           {finish.layer_mm == null ? null : <Amount label="Spread" kind="length" step={0.5} value={finish.layer_mm} field={`finishes[${n}].layer_mm`} onSave={(layer_mm) => onChange({ layer_mm })} />}
         </div>
       ) : null}
-      <p className="mt-2 text-fine text-soft">{inUnits(coat.reason, format)}</p>
+      <p className="mt-2 text-fine text-soft">{say(coat.reason, format)}</p>
       {coat.cautions.map((c) => (
-        <p key={c} className="caution mt-2">{c}</p>
+        <p key={textOf(c)} className="caution mt-2"><Says of={c} /></p>
       ))}
     </li>
   );

@@ -4,7 +4,8 @@ import type { Plan } from "../../api/client";
 import { useLevers, type Lever } from "../../api/levers";
 import { useJobContext } from "../../app/JobFrame";
 import { cutterPath } from "../../drawing/path";
-import { inUnits, number } from "../../drawing/units";
+import { say } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -46,7 +47,7 @@ export function Levers() {
     colour: Math.max(8, ...changes.map((c) => Math.abs(c.colour ?? 0))),
   };
   const toggle = (name: string) => setPinned((p) => (p.includes(name) ? p.filter((n) => n !== name) : p.length < MOST_PINNED ? [...p, name] : p));
-  const chosen = pinned.map((name) => board.levers.find((l) => l.name === name)).filter((l) => l !== undefined);
+  const chosen = pinned.map((name) => board.levers.find((l) => l.name.text === name)).filter((l) => l !== undefined);
   return (
     <>
       <Work dim={dim}>
@@ -71,13 +72,13 @@ export function Levers() {
                 </tr>
                 {rows.map((l) => {
                   const c = changeOf(l);
-                  const pin = pinned.indexOf(l.name);
+                  const pin = pinned.indexOf(l.name.text);
                   return (
                     <tr key={l.number} className="border-t border-rule">
                       <td className="py-1 pr-2">
-                        <button type="button" className="flex min-h-11 w-full items-center gap-2 text-left" aria-pressed={pin >= 0} onClick={() => toggle(l.name)} disabled={!c}>
+                        <button type="button" className="flex min-h-11 w-full items-center gap-2 text-left" aria-pressed={pin >= 0} onClick={() => toggle(l.name.text)} disabled={!c}>
                           <span className={`grid size-6 shrink-0 place-items-center rounded-full border text-sm font-bold ${pin >= 0 ? "border-ink bg-ink text-worktop" : "border-edge text-soft"}`}>{pin >= 0 ? LETTERS[pin] : ""}</span>
-                          {inUnits(l.name, format)}
+                          {say(l.name, format)}
                         </button>
                       </td>
                       {c ? (
@@ -106,7 +107,7 @@ export function Levers() {
           {chosen.length === 0 ? <p className="text-fine text-soft">Pin up to three levers to see their pieces beside the one as planned.</p> : null}
           <Beside plan={plan} name="As planned" growth_mm={forecast.growth_mm} bake_min={forecast.bake_min} rim={forecast.rim_screen} />
           {chosen.map((l, i) => (
-            <Beside key={l.name} plan={plan} name={`${LETTERS[i]}: ${inUnits(l.name, format)}`} growth_mm={l.growth_mm ?? 0} bake_min={l.bake_min ?? 0} rim={l.rim_screen ?? forecast.rim_screen} />
+            <Beside key={l.name.text} plan={plan} name={`${LETTERS[i]}: ${say(l.name, format)}`} growth_mm={l.growth_mm ?? 0} bake_min={l.bake_min ?? 0} rim={l.rim_screen ?? forecast.rim_screen} />
           ))}
           <p className="mt-2 text-fine text-soft">Dashed: as cut. Colours after the time as planned.</p>
         </Part>

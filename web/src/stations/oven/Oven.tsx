@@ -5,7 +5,8 @@ import { Link } from "react-router";
 import { api, settled } from "../../api/client";
 import { useChangeJob, useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits, number } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -51,9 +52,9 @@ export function Oven() {
             {parts.length > 0 ? (
               <ol className="mt-2 space-y-1" aria-label="Parts that bake ahead">
                 {parts.map((p, i) => (
-                  <li key={p.sentence} className="flex gap-2">
+                  <li key={p.sentence.text} className="flex gap-2">
                     <span className="num grid size-6 shrink-0 place-items-center rounded-full border border-ink text-sm font-bold" aria-hidden="true">{i + 1}</span>
-                    {inUnits(p.sentence, format)}
+                    {say(p.sentence, format)}
                   </li>
                 ))}
               </ol>
@@ -62,7 +63,7 @@ export function Oven() {
             <BakeCurve forecast={forecast} oven={oven} />
           </>
         ) : (
-          <p className="my-6 max-w-xl text-lg">{oven.cover_pot ? "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often." : <>The forecast does not reach this bake. What is said here are ranges of common practice; {oven.warnings[0] ? inUnits(oven.warnings[0], format) : ""}</>}</p>
+          <p className="my-6 max-w-xl text-lg">{oven.cover_pot ? "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often." : <>The forecast does not reach this bake. What is said here are ranges of common practice; {oven.warnings[0] ? say(oven.warnings[0], format) : ""}</>}</p>
         )}
       </Work>
       <TicketBox>
@@ -80,7 +81,7 @@ export function Oven() {
               practice={{ least: oven.practice_bake_least_min, most: oven.practice_bake_most_min }}
             />
           ) : null}
-          <p className="say mt-3">{oven.look_for} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
+          <p className="say mt-3">{say(oven.look_for, format)} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
         </Part>
         <Part title="Baked until">
           <Choice label="Baked until" value={job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end) => change.mutate({ bake_end })} />
@@ -144,7 +145,7 @@ export function Oven() {
           </p>
           <Reasons items={oven.reasons} />
           {oven.warnings.map((w) => (
-            <p key={w} className="caution mt-3">{inUnits(w, format)}</p>
+            <p key={textOf(w)} className="caution mt-3">{say(w, format)}</p>
           ))}
           <p className="caution mt-3">Every oven differs: look early. Oven gloves; hot trays away from children. Raw dough with egg or flour is not for tasting.</p>
         </Part>

@@ -6,7 +6,8 @@ import { api, settled } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { useFamily, useTogether, type Together } from "../../app/lots";
-import { inUnits, number } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
+import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Live } from "../../kit/Live";
@@ -85,7 +86,7 @@ export function TrayPage() {
             <p className="answer">{times.last_min - times.first_min < 0.05 ? `${number(times.first_min, 1, 1)} min` : `${number(times.first_min, 1, 1)}–${number(times.last_min, 1, 1)} min`}</p>
             <div className="mt-2 space-y-2">
               {times.advice.map((a) => (
-                <p key={a} className={times.one_tray ? "say" : ""}>{inUnits(a, format)}</p>
+                <p key={textOf(a)} className={times.one_tray ? "say" : ""}>{say(a, format)}</p>
               ))}
             </div>
           </Part>

@@ -32,7 +32,7 @@ const JOB = { id: 1, name: "Harbour tins", bake_end: "golden", liner: "parchment
 
 const show = (view: ReactElement, plan: Plan = PLAN): void => showView(view, { job: JOB, plan });
 
-const lever = (number: number, more: Partial<Lever>): Lever => ({ number, of: 2, group: "oven", name: `lever ${number}`, bake_min: 9.6, spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, rim_at_same_time: 20, rim_screen: "#d2a66e", under_colour: 19, spread_change_percent: null, bake_change_min: null, rim_change: null, why_not: null, ...more });
+const lever = (number: number, more: Partial<Lever>): Lever => ({ number, of: 2, group: "oven", name: { text: `lever ${number}` }, bake_min: 9.6, spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, rim_at_same_time: 20, rim_screen: "#d2a66e", under_colour: 19, spread_change_percent: null, bake_change_min: null, rim_change: null, why_not: null, ...more });
 
 /** The board as the server streams it, cut where no event ends. */
 function streamed(levers: readonly Lever[]): Response {
@@ -142,7 +142,7 @@ describe("the strip of times", () => {
 
 describe("the bake sheet of a covered pot", () => {
   it("names the pot and its oven's hot side where there is one", () => {
-    show(<BakeSheet />, { ...PLAN, oven: { ...PLAN.oven, forecast: null, cover_pot: true, turn: "The right side is hotter." } } as Plan);
+    show(<BakeSheet />, { ...PLAN, oven: { ...PLAN.oven, forecast: null, cover_pot: true, turn: { text: "The right side is hotter." } } } as Plan);
     expect(screen.getByText(/heat the covered pot over a low flame/)).toBeTruthy();
     expect(screen.getByText(/The right side is hotter/)).toBeTruthy();
   });

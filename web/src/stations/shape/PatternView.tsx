@@ -3,7 +3,7 @@ import { useRef } from "react";
 import { useSearchParams } from "react-router";
 import { askPattern, usePattern, type PatternQuery } from "../../api/logs";
 import { useJobContext } from "../../app/JobFrame";
-import { inUnits } from "../../drawing/units";
+import { say, textOf } from "../../drawing/sentence";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -78,7 +78,7 @@ export function PatternView() {
               <h3 className="h-part mb-1">How it is built</h3>
               <ol className="list-decimal space-y-2 pl-5">
                 {bar.steps.map((s) => (
-                  <li key={s}>{inUnits(s, format)}</li>
+                  <li key={textOf(s)}>{say(s, format)}</li>
                 ))}
               </ol>
             </div>

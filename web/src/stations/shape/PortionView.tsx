@@ -1,4 +1,5 @@
 /** What the dough gives in balls, scoops, ropes, presses, figures or a tray-wide bar; each drawn to scale. */
+import { Says } from "../../kit/Says";
 import { useRef } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { askPortion, usePortion, type Portioned, type PortionQuery } from "../../api/logs";
@@ -109,7 +110,7 @@ export function PortionView() {
             <Rows>
               {found.firm.map((f) => (
                 <Row key={f.place} name={`In the ${f.place}`}>
-                  {f.least_min == null || f.most_min == null ? (f.never ?? "never") : `${duration(f.least_min)} to ${duration(f.most_min)}`}
+                  {f.least_min == null || f.most_min == null ? (f.never ? <Says of={f.never} /> : "never") : `${duration(f.least_min)} to ${duration(f.most_min)}`}
                 </Row>
               ))}
             </Rows>

@@ -164,7 +164,7 @@ describe("portions and evenness", () => {
 
   it("mark thin and thick spots by word, and ask for nothing that was not read", async () => {
     const even = {
-      mean_mm: 6, least_mm: 5, most_mm: 7, spots: ["thin", null, null, null, null, "thick"], map_mm: [5, 6, 6, 7], map_cells: 2, thin_min: 8, thick_min: 10.5, one_tray: false, advice: ["Put those apart."],
+      mean_mm: 6, least_mm: 5, most_mm: 7, spots: ["thin", null, null, null, null, "thick"], map_mm: [5, 6, 6, 7], map_cells: 2, thin_min: 8, thick_min: 10.5, one_tray: false, advice: [{ text: "Put those apart." }],
     };
     vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path.endsWith("evenness") ? even : [])) as never);
     show(<EvenView />, "/", { ...JOB, measured: [{ columns: 2, rows: 3, read_mm: [5, null, null, null, null, 7] }] } as Job);
@@ -257,8 +257,8 @@ describe("what to do when it goes wrong", () => {
       if (!path.endsWith("advice")) return answered([]);
       queries.push(init.params.query);
       return answered({
-        headline: "At 21.9\u00b0 it is tacky.", caution: "Raw flour is not safe to taste.",
-        remedies: [{ what: "Slide it onto a cold tray", why: "It is firm again soon.", takes_min: 12 }, { what: "Half at a time", why: "The rest stays cold.", takes_min: 0 }],
+        headline: { text: "At 21.9\u00b0 it is tacky." }, caution: { text: "Raw flour is not safe to taste." },
+        remedies: [{ what: { text: "Slide it onto a cold tray" }, why: [{ text: "It is firm again soon." }], takes_min: 12 }, { what: { text: "Half at a time" }, why: [{ text: "The rest stays cold." }], takes_min: 0 }],
       });
     }) as never);
     show(<GoesWrong />);

@@ -1,19 +1,20 @@
 //! What to do when it goes wrong, with numbers.
 
 mod power;
+mod reason;
 
 use super::answers::Plan;
 use super::bench::SLICE_S;
 use super::chill::first_chill;
-use super::figures::plain;
 use super::{ColdPlace, Job, Kitchen, Making};
 use crate::cold::{
     BENCH_FILM, ChillAnswer, ChillQuestion, Piece, Place, Support, Target, Working, Wrap, chill_briefly, disc_of,
     left_for, tempering_to,
 };
 use crate::error::{Checks, InputErrors};
-use crate::safety::COLD_RULE;
+use crate::safety::Caution;
 use crate::units::{Length, Span, Temperature};
+pub use reason::{Because, BenchWork, Enough, Headline, Measure, PowerState, When};
 
 /// A cool box with ice packs, and a cool cellar. Common practice, no source.
 const COOL_BOX: (f64, f64) = (6.0, 7.0);
@@ -57,22 +58,31 @@ pub enum Trouble {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Remedy {
     /// What.
-    pub what: String,
+    pub what: Measure,
     /// How long it takes, where that is the question.
     pub takes: Option<Span>,
     /// Why, and what to mind.
-    pub why: String,
+    pub why: Vec<Because>,
+}
+
+/// Where somebody or the dough could come to harm.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum AdviceCaution {
+    /// Its fat has run above that.
+    FatHasRun(Temperature),
+    /// Of raw dough.
+    Raw(Caution),
 }
 
 /// What to do.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Advice {
     /// How it stands.
-    pub headline: String,
+    pub headline: Headline,
     /// What can be done, the quickest first.
     pub remedies: Vec<Remedy>,
     /// Where somebody could be hurt.
-    pub caution: Option<String>,
+    pub caution: Option<AdviceCaution>,
 }
 
 /// Advice for a trouble of a job; `replan` plans the job in another kitchen.
@@ -99,13 +109,13 @@ pub fn advise(
         }
     }
     checks.finish(())?;
-    let at = At { job, kitchen, plan };
+    let case = Case { job, kitchen, plan };
     let mut advice = match trouble {
-        Trouble::TooWarm { core } => at.too_warm(core)?,
-        Trouble::TooHard { dough } => at.too_hard(dough),
-        Trouble::WarmRoom { room } => at.warm_room(room, replan)?,
-        Trouble::NoSpace => at.no_space()?,
-        Trouble::PowerOut { ago, dough } => at.power_out(ago, dough)?,
+        Trouble::TooWarm { core } => case.too_warm(core)?,
+        Trouble::TooHard { dough } => case.too_hard(dough),
+        Trouble::WarmRoom { room } => case.warm_room(room, replan)?,
+        Trouble::NoSpace => case.no_space()?,
+        Trouble::PowerOut { ago, dough } => case.power_out(ago, dough)?,
     };
     advice.remedies.sort_by(|a, b| {
         let time = |r: &Remedy| r.takes.map_or(f64::MAX, Span::s);
@@ -114,26 +124,27 @@ pub fn advise(
     Ok(advice)
 }
 
-struct At<'a> {
+/// A job in trouble.
+struct Case<'a> {
     job: &'a Job,
     kitchen: &'a Kitchen,
     plan: &'a Plan,
 }
 
-impl At<'_> {
+impl Case<'_> {
     fn ask(&self, piece: Piece, place: ColdPlace, start: Temperature) -> Result<ChillAnswer, InputErrors> {
         let question = first_chill(self.job, self.kitchen, &self.plan.dough, piece, place)?;
         Ok(chill_briefly(&question.starting(start)))
     }
 
     /// A remedy from a run, unless it never gets there.
-    fn cold(&self, what: String, answer: &ChillAnswer, why: &str) -> Option<Remedy> {
-        let ready = answer.ready_after?;
-        let leave = match answer.past_after {
-            Some(past) => format!(" It is too cold from {} on.", words(past)),
-            None => String::new(),
-        };
-        Some(Remedy { what, takes: Some(ready), why: format!("{why}{leave}").trim().to_owned() })
+    fn cold(&self, what: Measure, answer: &ChillAnswer, why: Because) -> Option<Remedy> {
+        let takes = Some(answer.ready_after?);
+        Some(Remedy {
+            what,
+            takes,
+            why: [why].into_iter().chain(answer.past_after.map(Because::TooColdFrom)).collect(),
+        })
     }
 
     /// Between which temperatures the job's dough is right for what it is chilled for.
@@ -143,61 +154,34 @@ impl At<'_> {
 
     fn too_warm(&self, core: Temperature) -> Result<Advice, InputErrors> {
         let (window, working) = (self.plan.cold.window, self.working());
-        let headline = if core <= working.to {
-            format!(
-                "At {} it is not too warm: this dough {} up to {}. If it is soft all the same, tell it under What was learnt.",
-                degrees(core),
-                working.does,
-                degrees(working.to)
-            )
-        } else {
-            format!(
-                "It is {} too warm: at {}, and this dough {} up to {}.",
-                by(core, working.to),
-                degrees(core),
-                working.does,
-                degrees(working.to)
-            )
-        };
-        if core <= working.to {
+        let (target, to) = (self.plan.cold.target, working.to);
+        if core <= to {
+            let headline = Headline::NotTooWarm { core, target, to };
             return Ok(Advice { headline, remedies: vec![], caution: None });
         }
+        let headline = Headline::TooWarm { by: core - to, core, target, to };
         let piece = self.plan.cold.form.piece;
         let sheet = Piece::Sheet { thickness: self.job.thickness() };
         let mut remedies = Vec::new();
         let fridge = self.ask(piece, ColdPlace::Fridge, core)?;
-        remedies.extend(self.cold("As it is, into the fridge".to_owned(), &fridge, "Nothing to do meanwhile."));
+        remedies.extend(self.cold(Measure::AsItIs(ColdPlace::Fridge), &fridge, Because::NothingMeanwhile));
         let freezer = self.ask(piece, ColdPlace::Freezer, core)?;
-        remedies.extend(self.cold(
-            "As it is, into the freezer".to_owned(),
-            &freezer,
-            "Quick, and quickly too much: set a clock.",
-        ));
+        remedies.extend(self.cold(Measure::AsItIs(ColdPlace::Freezer), &freezer, Because::QuicklyTooMuch));
         if let Piece::Disc { thickness, .. } = piece {
             let flat = Length::new_mm((thickness.mm() / 2.0).max(8.0));
             let answer =
                 self.ask(disc_of(self.plan.cold.form.mass, flat, self.plan.dough.density), ColdPlace::Fridge, core)?;
-            let what = format!("Pressed to {} mm, into the fridge", plain(flat.mm()));
-            remedies.extend(self.cold(what, &answer, "Half as thick cools more than twice as fast."));
+            remedies.extend(self.cold(Measure::Pressed { to: flat }, &answer, Because::HalfAsThick));
         }
         if self.job.input().making == Making::Cut && !matches!(piece, Piece::Sheet { .. }) {
             let answer = self.ask(sheet, ColdPlace::Freezer, core)?;
-            let what = format!("Rolled between papers to {} mm, into the freezer", plain(self.job.thickness().mm()));
-            remedies.extend(self.cold(
-                what,
-                &answer,
-                "A soft dough rolls easily between papers; it is cut when it comes out.",
-            ));
+            let what = Measure::RolledBetweenPapers { to: self.job.thickness() };
+            remedies.extend(self.cold(what, &answer, Because::SoftRollsBetweenPapers));
         }
         if self.job.input().making == Making::Cut {
             remedies.extend(self.on_a_frozen_tray(sheet, core)?);
         }
-        let caution = (core > window.tacky_to).then(|| {
-            format!(
-                "Above {} the fat has run: it may come out shorter and greasier. Chill it firm all through before it is worked again.",
-                degrees(window.tacky_to)
-            )
-        });
+        let caution = (core > window.tacky_to).then_some(AdviceCaution::FatHasRun(window.tacky_to));
         Ok(Advice { headline, remedies, caution })
     }
 
@@ -220,91 +204,55 @@ impl At<'_> {
         let Some(ready) = curve.iter().find(|s| rolls(s)) else {
             let firmest = curve.iter().map(|s| s.felt.c()).fold(f64::MAX, f64::min);
             return Ok(Some(Remedy {
-                what: "The sheet on a tray from the freezer, on the bench".to_owned(),
+                what: Measure::OnAFrozenTray,
                 takes: None,
-                why: format!(
-                    "Not enough here: its fat has no time to set, and it gets no firmer than at {}.",
-                    degrees(Temperature::new_c(firmest))
-                ),
+                why: vec![Because::NotFirmEnough { firmest: Temperature::new_c(firmest) }],
             }));
         };
         let until = curve.iter().skip_while(|s| s.after <= ready.after).find(|s| !rolls(s)).map(|s| s.after);
         Ok(Some(Remedy {
-            what: "The sheet on a tray from the freezer, on the bench".to_owned(),
+            what: Measure::OnAFrozenTray,
             takes: Some(ready.after),
-            why: match until {
-                Some(until) => format!("It can be cut there until {} after.", words(until)),
-                None => "It can be cut there.".to_owned(),
-            },
+            why: vec![until.map_or(Because::CutThere, Because::CutThereUntil)],
         }))
     }
 
     fn too_hard(&self, dough: Temperature) -> Advice {
         let room = self.kitchen.room();
-        let working = self.working();
+        let (working, target) = (self.working(), self.plan.cold.target);
         let Some(from) = working.from.filter(|from| dough < *from) else {
             let headline = match working.from {
-                Some(from) => format!(
-                    "At {} it is not too cold: this dough {} from {}. If it cracks all the same, tell it under What was learnt.",
-                    degrees(dough),
-                    working.does,
-                    degrees(from)
-                ),
-                None => format!(
-                    "At {} it is firm, and as firm as it may be: it goes into the oven as it is.",
-                    degrees(dough)
-                ),
+                Some(from) => Headline::NotTooCold { dough, target, from },
+                None => Headline::AsFirmAsItMay { dough },
             };
             return Advice { headline, remedies: vec![], caution: None };
         };
-        let headline = format!(
-            "It is {} too cold: at {}, and this dough {} from {}.",
-            by(from, dough),
-            degrees(dough),
-            working.does,
-            degrees(from)
-        );
+        let headline = Headline::TooCold { by: from - dough, dough, target, from };
         let composition = &self.plan.dough.composition;
         let temper = |piece: Piece| tempering_to(composition, piece, dough, room, from);
         let mut remedies = Vec::new();
         let piece = self.plan.cold.form.piece;
         if let Some(takes) = temper(piece) {
             remedies.push(Remedy {
-                what: format!("Rest it wrapped on the bench at {}", degrees(room)),
+                what: Measure::RestOnTheBench { room },
                 takes: Some(takes),
-                why: match self.plan.cold.target {
-                    Target::Slicing => "Turn it once. It is ready when the knife goes through without a splinter.",
-                    Target::Rolling | Target::Oven | Target::Core(_) => {
-                        "Turn it once. It is ready when a thumb dents it and the rim no longer cracks."
-                    }
-                }
-                .to_owned(),
+                why: vec![Because::TurnItOnce(target)],
             });
         }
         if let Piece::Disc { thickness, .. } = piece {
             let slab = Piece::Sheet { thickness: Length::new_mm((thickness.mm() / 2.0).max(6.0)) };
             if let Some(takes) = temper(slab) {
                 remedies.push(Remedy {
-                    what: format!("Split it flat in two and rest the halves at {}", degrees(room)),
+                    what: Measure::SplitInTwo { room },
                     takes: Some(takes),
-                    why: "Each half is half as thick. Roll them one after the other, the second from the cold."
-                        .to_owned(),
+                    why: vec![Because::HalvesInTurn],
                 });
             }
         }
         if remedies.is_empty() {
-            remedies.push(Remedy {
-                what: "A warmer spot is needed".to_owned(),
-                takes: None,
-                why: format!("The room is at {}, colder than the dough must be.", degrees(room)),
-            });
+            remedies.push(Remedy { what: Measure::WarmerSpot, takes: None, why: vec![Because::RoomIsColder { room }] });
         }
-        remedies.push(Remedy {
-            what: "Not in an oven or a microwave".to_owned(),
-            takes: None,
-            why: "The rim melts while the middle is still hard, and melted fat does not come back as it was."
-                .to_owned(),
-        });
+        remedies.push(Remedy { what: Measure::NoOvenNoMicrowave, takes: None, why: vec![Because::RimMelts] });
         Advice { headline, remedies, caution: None }
     }
 
@@ -326,62 +274,42 @@ impl At<'_> {
         };
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "minutes of work")]
         let pieces = |span: Span| ((span.s() - before_s).max(0.0) / each_s).floor() as u32;
-        let what = match self.job.input().making {
-            Making::Cut => format!("a {} mm sheet stays workable", plain(self.job.thickness().mm())),
-            Making::Sliced { .. } => "it stays firm enough to slice".to_owned(),
-            Making::Portioned(_) => "it stays firm enough for the oven".to_owned(),
+        let work = match self.job.input().making {
+            Making::Cut => BenchWork::Sheet(self.job.thickness()),
+            Making::Sliced { .. } => BenchWork::Slicing,
+            Making::Portioned(_) => BenchWork::LayingOut,
         };
         let headline = match (just, cold_end) {
-            (Some(just), Some(cold)) => format!(
-                "At {} {what} for {} when it is just ready, {} when it comes as cold as it may.",
-                degrees(room),
-                words(just),
-                words(cold)
-            ),
-            _ => format!("At {} {what} as long as it lies there.", degrees(room)),
+            (Some(just_ready), Some(coldest)) => Headline::Lasts { room, work, just_ready, coldest },
+            _ => Headline::LastsAlways { room, work },
         };
         let mut remedies = vec![Remedy {
-            what: format!(
-                "The dough leaves the bowl at {} and is ready after {}",
-                degrees(plan.dough.temperature),
-                plan.cold.answer.ready_after.map_or_else(|| "never".to_owned(), words)
-            ),
+            what: Measure::LeavesTheBowl { at: plan.dough.temperature, ready: plan.cold.answer.ready_after },
             takes: None,
-            why: format!(
-                "In this kitchen as set it is {} and {}. Butter and eggs straight from the fridge bring it down.",
-                degrees(self.plan.dough.temperature),
-                self.plan.cold.answer.ready_after.map_or_else(|| "never".to_owned(), words)
-            ),
+            why: vec![Because::AsTheKitchenIsSet {
+                dough: self.plan.dough.temperature,
+                ready: self.plan.cold.answer.ready_after,
+            }],
         }];
         if let Some(cold) = cold_end {
             let done = pieces(cold);
             let enough = match (done, &self.job.input().making) {
-                (0, _) => "not enough to roll a sheet and cut it. Roll it before the chill, or cut on a frozen tray"
-                    .to_owned(),
-                (n, Making::Cut) => format!(
-                    "enough to roll it and cut about {n} pieces. Work in portions of that size, the rest in the cold"
-                ),
-                (n, Making::Sliced { .. }) => format!("enough for about {n} slices; then it goes back into the cold"),
-                (n, Making::Portioned(_)) => format!("enough to lay out about {n}; the rest stays in the cold"),
+                (0, _) => Enough::None,
+                (n, Making::Cut) => Enough::Cut(n),
+                (n, Making::Sliced { .. }) => Enough::Sliced(n),
+                (n, Making::Portioned(_)) => Enough::LaidOut(n),
             };
-            let what = match plan.cold.answer.past_after.filter(|_| cut) {
-                Some(past) => format!(
-                    "Leave it in the {} for {}, to the cold end of its window",
-                    plan.cold.place.word(),
-                    words(past)
-                ),
-                None => format!("Leave it in the {} until it is as cold as that", plan.cold.place.word()),
-            };
+            let until = plan.cold.answer.past_after.filter(|_| cut);
             remedies.push(Remedy {
-                what,
+                what: Measure::LeaveInTheCold { place: plan.cold.place, until },
                 takes: None,
-                why: format!("It then lasts {} on the bench: {enough}.", words(cold)),
+                why: vec![Because::LastsOnTheBench { span: cold, enough }],
             });
         }
         if cut {
             remedies.extend(self.against_the_clock(&kitchen, &plan, working, cold_end)?);
         }
-        Ok(Advice { headline, remedies, caution: Some(COLD_RULE.to_owned()) })
+        Ok(Advice { headline, remedies, caution: Some(AdviceCaution::Raw(Caution::ColdRule)) })
     }
 
     /// A bench kept cold, and work done before the chill.
@@ -404,22 +332,14 @@ impl At<'_> {
         )?;
         let lasts = left_for(&question, ON_THE_BENCH).iter().find(|s| s.felt > working.to).map(|s| s.after);
         let frozen = Remedy {
-            what: "Cut on an upturned tray from the freezer".to_owned(),
+            what: Measure::CutOnAFrozenTray,
             takes: None,
-            why: match lasts {
-                Some(lasts) => format!(
-                    "The same sheet then lasts {}, not {}. Two trays taking turns keep a bench cold.",
-                    words(lasts),
-                    cold_end.map_or_else(|| "as long".to_owned(), words)
-                ),
-                None => "The sheet then lasts as long as you need.".to_owned(),
-            },
+            why: vec![match lasts {
+                Some(span) => Because::SheetLasts { span, else_only: cold_end },
+                None => Because::LastsAsLongAsNeeded,
+            }],
         };
-        let first = Remedy {
-            what: "Roll before the chill, between papers".to_owned(),
-            takes: None,
-            why: "A soft dough rolls easily; only the cutting is then done against the clock.".to_owned(),
-        };
+        let first = Remedy { what: Measure::RollBeforeTheChill, takes: None, why: vec![Because::OnlyCuttingHurries] };
         Ok([frozen, first])
     }
 
@@ -434,64 +354,33 @@ impl At<'_> {
             let one = self.ask(Piece::Sheet { thickness }, ColdPlace::Fridge, start)?;
             if let Some(ready) = one.ready_after {
                 remedies.push(Remedy {
-                    what: format!("Rolled first, one tray's place taken in turns by {sheets}"),
+                    what: Measure::TakeTurns { sheets },
                     takes: Some(ready * f64::from(sheets)),
-                    why: format!("Each sheet needs {} only; the others wait, rolled, on the bench.", words(ready)),
+                    why: vec![Because::EachSheetNeeds(ready)],
                 });
             }
             let stacked = sheets.clamp(2, 12);
             let stack = self.ask(Piece::Stack { thickness, count: stacked }, ColdPlace::Fridge, start)?;
-            let what = format!(
-                "{stacked} sheets on each other between papers, in one tray's place, {} mm high",
-                plain(thickness.mm() * f64::from(stacked))
-            );
-            remedies.extend(self.cold(what, &stack, "One flat place does for all; the inner ones are last."));
+            let what = Measure::Stacked { sheets: stacked, high: thickness * f64::from(stacked) };
+            remedies.extend(self.cold(what, &stack, Because::InnerOnesLast));
         }
         let freezer = self.ask(piece, ColdPlace::Freezer, start)?;
-        remedies.extend(self.cold("Into the freezer instead".to_owned(), &freezer, "Set a clock."));
+        remedies.extend(self.cold(Measure::FreezerInstead, &freezer, Because::SetAClock));
         for (what, air, why) in [
-            ("A cool box with ice packs".to_owned(), COOL_BOX.0, "Taken to be at 6\u{b0}: put a thermometer in."),
-            (
-                format!("A cellar or porch at {CELLAR_C:.0}\u{b0}"),
-                CELLAR_C,
-                "Good for getting it firm, not for keeping: it is no cold place.",
-            ),
+            (Measure::CoolBox, COOL_BOX.0, Because::BoxAt { at: Temperature::new_c(COOL_BOX.0) }),
+            (Measure::Cellar { at: Temperature::new_c(CELLAR_C) }, CELLAR_C, Because::NoColdPlace),
         ] {
             let question = first_chill(self.job, kitchen, &plan.dough, piece, ColdPlace::Fridge)?
                 .in_place(Place::new(air, COOL_BOX.1)?);
             remedies.extend(self.cold(what, &chill_briefly(&question), why));
         }
         let working = self.working();
-        let what = format!(
-            "{} of {} g",
-            if sheets == 1 { "One piece".to_owned() } else { format!("{sheets} pieces") },
-            super::figures::grouped(plan.cold.form.mass.g())
-        );
+        let (pieces, mass) = (sheets, plan.cold.form.mass);
         let headline = if start > working.to {
-            format!("{what} must get from {} to {}.", degrees(start), degrees(working.to))
+            Headline::MustGetTo { pieces, mass, from: start, to: working.to }
         } else {
-            format!("{what} at {} {} already: no cold is needed.", degrees(start), working.does)
+            Headline::NoColdNeeded { at: start, target: plan.cold.target }
         };
-        Ok(Advice { headline, remedies, caution: Some(COLD_RULE.to_owned()) })
-    }
-}
-
-/// How much warmer one is than another.
-fn by(warmer: Temperature, colder: Temperature) -> String {
-    format!("{:.1}\u{b0}", (warmer - colder).k())
-}
-
-fn degrees(t: Temperature) -> String {
-    format!("{:.1}\u{b0}", t.c()).replace('-', "\u{2212}")
-}
-
-/// `46 min`, `1 h 44`, `2 h`.
-fn words(span: Span) -> String {
-    #[expect(clippy::cast_possible_truncation, reason = "days at most")]
-    let whole = span.min().round().max(0.0) as i64;
-    match (whole / 60, whole % 60) {
-        (0, m) => format!("{m} min"),
-        (h, 0) => format!("{h} h"),
-        (h, m) => format!("{h} h {m:02}"),
+        Ok(Advice { headline, remedies, caution: Some(AdviceCaution::Raw(Caution::ColdRule)) })
     }
 }

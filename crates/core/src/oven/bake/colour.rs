@@ -63,18 +63,29 @@ pub(crate) const fn integral_of(colour: EdgeColour) -> f64 {
     }
 }
 
-/// The word for a surface of a colour index: a colour's own word from half way to the one before it.
+/// How a surface looks.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Shade {
+    /// As it went in.
+    Raw,
+    /// Like an edge of that colour.
+    Edge(EdgeColour),
+    /// Beyond brown.
+    Burnt,
+}
+
+/// How a surface of a colour index looks: like a colour from half way to the one before it.
 #[must_use]
-pub fn colour_word(colour_index: f64) -> &'static str {
+pub fn shade_of(colour_index: f64) -> Shade {
     let half_way = |a: EdgeColour, b: EdgeColour| 0.5 * (index(integral_of(a)) + index(integral_of(b)));
     let [pale, just, golden, brown] = EdgeColour::ALL;
     match colour_index {
-        c if c < 0.5 * index(integral_of(pale)) => "raw",
-        c if c < half_way(pale, just) => pale.word(),
-        c if c < half_way(just, golden) => just.word(),
-        c if c < half_way(golden, brown) => golden.word(),
-        c if c < 0.5 * (index(integral_of(brown)) + 100.0) => brown.word(),
-        _ => "burnt",
+        c if c < 0.5 * index(integral_of(pale)) => Shade::Raw,
+        c if c < half_way(pale, just) => Shade::Edge(pale),
+        c if c < half_way(just, golden) => Shade::Edge(just),
+        c if c < half_way(golden, brown) => Shade::Edge(golden),
+        c if c < 0.5 * (index(integral_of(brown)) + 100.0) => Shade::Edge(brown),
+        _ => Shade::Burnt,
     }
 }
 
@@ -85,8 +96,8 @@ mod tests {
     #[test]
     fn every_end_is_named_by_its_own_colour() {
         for colour in EdgeColour::ALL {
-            assert_eq!(colour_word(index(integral_of(colour))), colour.word());
+            assert_eq!(shade_of(index(integral_of(colour))), Shade::Edge(colour));
         }
-        assert_eq!((colour_word(0.0), colour_word(99.0)), ("raw", "burnt"));
+        assert_eq!((shade_of(0.0), shade_of(99.0)), (Shade::Raw, Shade::Burnt));
     }
 }

@@ -1,6 +1,6 @@
 //! From a run to what the baker asks: when it is done, how far it has spread, how it looks.
 
-use super::colour::{colour_word, index, integral_of};
+use super::colour::{Shade, index, integral_of, shade_of};
 use super::cooling::{Hot, cools};
 use super::dough::OvenDough;
 use super::limits::{BakeWarning, check_bake};
@@ -50,50 +50,22 @@ impl BakeEnd {
         }
     }
 
-    /// What to look for, as a sentence, by what the forecast says of this piece at its end: rim and underside are told as they will be
-    /// seen, not as the word of the end alone would have them.
+    /// What to look for, by what the forecast says of this piece at its end: rim and underside are told as they will be seen, not as
+    /// the word of the end alone would have them.
     #[must_use]
-    pub fn look_for(self, forecast: Option<&BakeForecast>) -> String {
-        let Some(f) = forecast.filter(|f| f.done_by != DoneBy::Never) else { return self.usually().to_owned() };
-        let (rim, under) = (colour_word(f.rim_colour), colour_word(f.under_colour));
-        let seen = if rim == under {
-            format!("rim and underside are {rim}")
-        } else {
-            format!("the rim is {rim} and the underside {under}")
-        };
-        match self {
-            Self::Dull => self.usually().to_owned(),
-            Self::Colour(EdgeColour::Brown) => {
-                format!("Done when the middle no longer shines, {seen}. It goes on browning fast, so stand by it.")
-            }
-            Self::Colour(_) => format!("Done when the middle no longer shines, {seen}."),
-            Self::Soft(_) => {
-                format!("Done when the middle no longer shines, {seen}; it may still give under a finger.")
-            }
-        }
+    pub fn look_for(self, forecast: Option<&BakeForecast>) -> LookFor {
+        let seen = forecast.filter(|f| f.done_by != DoneBy::Never && self != Self::Dull);
+        LookFor { end: self, seen: seen.map(|f| (shade_of(f.rim_colour), shade_of(f.under_colour))) }
     }
+}
 
-    /// The same where nothing is forecast. Common practice, no source.
-    const fn usually(self) -> &'static str {
-        match self {
-            Self::Colour(EdgeColour::Pale) => {
-                "Done when the middle no longer shines and the rim is still pale, the underside just off white."
-            }
-            Self::Colour(EdgeColour::JustGolden) => {
-                "Done when the middle no longer shines, the rim just turns golden and the underside is light brown."
-            }
-            Self::Colour(EdgeColour::Golden) => {
-                "Done when the rim is golden a finger\u{2019}s breadth in and the underside is golden brown."
-            }
-            Self::Colour(EdgeColour::Brown) => {
-                "Done when the rim is brown; the middle follows within a minute or two, so stand by it."
-            }
-            Self::Dull => {
-                "Done when the middle no longer shines and holds a light touch: go by time and touch, not by colour."
-            }
-            Self::Soft(_) => "Done when the middle no longer shines; it may still give under a finger.",
-        }
-    }
+/// What to look for at the oven.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LookFor {
+    /// What ends the bake.
+    pub end: BakeEnd,
+    /// Rim and underside as forecast at its end; nothing where nothing is forecast, or where no colour tells.
+    pub seen: Option<(Shade, Shade)>,
 }
 
 /// What is asked of a bake that is to end: the rim's colour integral, and whether the middle need not be set.

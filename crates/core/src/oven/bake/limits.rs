@@ -5,6 +5,7 @@ use super::flow::packed_as_laid;
 use super::setup::{BakePiece, OvenSetup, TrayCover};
 use crate::air::standard_pressure_pa;
 use crate::error::{Checks, InputError, InputErrors};
+use crate::units::Length;
 use std::ops::RangeInclusive;
 
 /// Height of a piece that the model knows, mm.
@@ -39,8 +40,8 @@ const SOFT: f64 = 0.68;
 const TALL_MM: f64 = 15.0;
 const TALL_RICH_MM: f64 = 12.0;
 const RICH: f64 = 0.24;
-/// Colour runs ahead of pieces thinner than this, mm.
-const THIN_MM: f64 = 4.0;
+/// Colour runs ahead of pieces thinner than this.
+pub const BAKES_THIN: Length = Length::new_mm(4.0);
 /// Of the dough: syrup that counts beside soda, pieces that are many; of the flour, ammonia, per cent.
 const SYRUP: f64 = 0.03;
 const MANY_PIECES: f64 = 0.20;
@@ -78,31 +79,6 @@ pub enum BakeWarning {
 }
 
 impl BakeWarning {
-    /// As a sentence.
-    #[must_use]
-    pub const fn text(self) -> &'static str {
-        match self {
-            Self::Slumps => {
-                "Balls, thick discs and thick rich doughs slump further in the forecast than on the tray, the warmer the more: take the lower end of the spread."
-            }
-            Self::SoftWithSoda => "Soft doughs with soda run wide by nature: the range of the spread is wide.",
-            Self::SyrupWithSoda => "Of syrup or honey with soda the forecast spreads too far: take the lower end.",
-            Self::Cocoa => "Cocoa hides the colour, and when its middle turns dull is weakly founded: go by touch.",
-            Self::Fat => {
-                "Its fat lies outside the 18 to 30 % of the dough that the forecast was fitted to: bake one tray first."
-            }
-            Self::High => "Above 1500 m little is known of how cookies bake: bake one tray first.",
-            Self::Ammonia => "So much baker\u{2019}s ammonia lifts more than the forecast knows.",
-            Self::Thin => "Under 4 mm it goes from golden to brown within a minute: stand by it.",
-            Self::Pieces => "More than a fifth of it are pieces, which the forecast knows little of.",
-            Self::UnknownLeavener => {
-                "It holds a leavener of which the forecast knows nothing: it lifts and spreads more than told."
-            }
-            Self::Cover => "On so full or so empty a tray the colour of the underside is a guess.",
-            Self::Powdered => "Books and bakers disagree on how powdered sugar spreads.",
-        }
-    }
-
     /// By how much wider the range of the spread is for it.
     #[must_use]
     pub const fn widens(self) -> f64 {
@@ -175,7 +151,7 @@ fn warnings(dough: &OvenDough, piece: &BakePiece, oven: &OvenSetup) -> Vec<BakeW
         (!FAT_KNOWN.contains(&p.fat), BakeWarning::Fat),
         (oven.pressure_pa < standard_pressure_pa(HIGH_M), BakeWarning::High),
         (facts.ammonia_percent > MUCH_AMMONIA_PERCENT, BakeWarning::Ammonia),
-        (high < THIN_MM, BakeWarning::Thin),
+        (high < BAKES_THIN.mm(), BakeWarning::Thin),
         (p.pieces > MANY_PIECES, BakeWarning::Pieces),
         (facts.unknown_leavener, BakeWarning::UnknownLeavener),
         (outside(oven.cover), BakeWarning::Cover),

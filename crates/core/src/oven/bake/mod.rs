@@ -26,7 +26,7 @@ mod setup;
 mod tray;
 mod water;
 
-pub use colour::{browns_faster, colour_word};
+pub use colour::{Shade, browns_faster, shade_of};
 pub(super) use colour::{index, integral_of, kelvin_an_e_fold};
 pub use dough::{OvenDough, OvenDoughParts};
 pub use fit::{
@@ -34,8 +34,10 @@ pub use fit::{
     learn_bakes,
 };
 pub use forecast::{
-    BakeEnd, BakeForecast, BakeSample, DoneBy, Profile, cools_after, forecast, forecast_at, spread_until_set,
+    BakeEnd, BakeForecast, BakeSample, DoneBy, LookFor, Profile, cools_after, forecast, forecast_at, spread_until_set,
 };
-pub use limits::{ACROSS_MM, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, START_C, THICKNESS_MM, TRAY_C, check_bake};
+pub use limits::{
+    ACROSS_MM, BAKES_THIN, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, START_C, THICKNESS_MM, TRAY_C, check_bake,
+};
 pub use run::{BakeBalance, simulate};
 pub use setup::{BakeFit, BakePiece, OvenSetup, TrayCover, TrayLiner, TrayMaterial};

@@ -21,17 +21,6 @@ impl TrayMaterial {
     /// All of them.
     pub const ALL: [Self; 4] = [Self::Light, Self::Dark, Self::Heavy, Self::Insulated];
 
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Light => "light tray",
-            Self::Dark => "dark tray",
-            Self::Heavy => "heavy tray",
-            Self::Insulated => "insulated tray",
-        }
-    }
-
     /// Heat capacity J/m2K and conductance along it W/K, from handbook density, heat and conductivity; emissivity from memory.
     pub(super) const fn heat(self) -> (f64, f64, f64) {
         match self {
@@ -63,19 +52,6 @@ pub enum TrayLiner {
 impl TrayLiner {
     /// All of them.
     pub const ALL: [Self; 6] = [Self::Parchment, Self::Bare, Self::Greased, Self::Foil, Self::Silicone, Self::Floured];
-
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Parchment => "parchment",
-            Self::Bare => "bare tray",
-            Self::Greased => "greased tray",
-            Self::Foil => "foil",
-            Self::Silicone => "silicone mat",
-            Self::Floured => "floured tray",
-        }
-    }
 
     /// Contact conductance W/m2K (assumed, calibrated), emissivity seen from above over that of the tray, drag (calibrated).
     fn contact(self, tray_emissivity: f64) -> (f64, f64, f64) {

@@ -8,6 +8,24 @@ use crate::shape::sheet::SheetForm;
 use crate::shape::spacing::{Spacing, Turning};
 use crate::units::Length;
 
+/// Why a layout that a baker kept is not used.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum KeptFault {
+    /// Pieces are turned otherwise than the cutter may lie; whether it must lie as drawn.
+    Turned {
+        /// How many.
+        pieces: usize,
+        /// As drawn only, not half round either.
+        as_drawn: bool,
+    },
+    /// The cutter is larger than the sheet.
+    LargerThanSheet,
+    /// So many pieces reach into the rim.
+    IntoTheRim(usize),
+    /// So many lie nearer than the web.
+    TooNear(usize),
+}
+
 /// Why a kept layout cannot be used on a sheet any longer; `None` when it can.
 pub(in crate::shape) fn kept_layout_fault(
     outline: &Outline,
@@ -16,15 +34,14 @@ pub(in crate::shape) fn kept_layout_fault(
     spacing: Spacing,
     turning: Turning,
     pieces: &[Placement],
-) -> Option<String> {
+) -> Option<KeptFault> {
     if let Some(turned) = pieces.iter().filter(|p| !turning.allows(p.turn_deg)).count().checked_sub(1) {
-        let how = if turning == Turning::Fixed { "as drawn" } else { "as drawn or half round" };
-        return Some(format!("{} of its pieces are turned, and the cutter is to lie {how}", turned + 1));
+        return Some(KeptFault::Turned { pieces: turned + 1, as_drawn: turning == Turning::Fixed });
     }
     let sheet = SheetForm::Oblong { width, length: longest, corner: Length::new_mm(0.0) };
     let cutter = NestCutter { outline: outline.clone(), turning: Turning::Free, wanted: None };
     let Ok(question) = NestQuestion::new(vec![cutter], sheet, spacing) else {
-        return Some("its cutter is larger than the sheet".to_owned());
+        return Some(KeptFault::LargerThanSheet);
     };
     let pieces: Vec<NestPiece> = pieces.iter().map(|at| NestPiece { cutter: 0, at: *at }).collect();
     let gaps = measure_layout(&question, &pieces);
@@ -32,8 +49,8 @@ pub(in crate::shape) fn kept_layout_fault(
     let over = gaps.iter().filter(|g| g.over_rim).count();
     match (near, over) {
         (0, 0) => None,
-        (0, over) => Some(format!("{over} of its pieces reach into the rim")),
-        (near, _) => Some(format!("{near} of its pieces lie nearer than the web")),
+        (0, over) => Some(KeptFault::IntoTheRim(over)),
+        (near, _) => Some(KeptFault::TooNear(near)),
     }
 }
 
@@ -44,7 +61,7 @@ pub(in crate::shape) fn kept_on_tray(
     length: Length,
     spacing: Spacing,
     pieces: &[Placement],
-) -> Result<Layout, String> {
+) -> Result<Layout, KeptFault> {
     // On a tray a piece may lie as it likes: it is the sheet's floured or textured face that is not to be turned.
     if let Some(fault) = kept_layout_fault(outline, width, length, spacing, Turning::Free, pieces) {
         return Err(fault);

@@ -15,6 +15,7 @@ mod question;
 mod search;
 mod start;
 
+pub use kept::KeptFault;
 pub(super) use kept::{kept_layout_fault, kept_on_tray};
 pub use nested::Nested;
 pub use proof::{PieceGaps, measure_layout};

@@ -1,8 +1,9 @@
 //! The clock station on the wire.
 
-use crate::wire::MINUTE_FORMAT;
+use crate::wire::{MINUTE_FORMAT, SentenceView, say_all};
 use ready_slab_core::clock::{Lane, Relay, RelayTask, Step, Zone};
-use ready_slab_core::job::{Job, Plan};
+use ready_slab_core::job::{Job, Plan, Reason};
+use ready_slab_words::why;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -55,8 +56,8 @@ pub struct TaskView {
     pub start_min: i64,
     /// After the wanted time.
     pub end_min: i64,
-    /// Why it lies there; may be empty.
-    pub why: String,
+    /// Why it lies there; null where only the step after it holds it.
+    pub why: Option<SentenceView>,
 }
 
 /// The clock station.
@@ -71,7 +72,7 @@ pub struct ClockView {
     /// All tasks by start.
     pub tasks: Vec<TaskView>,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
 }
 
 pub(super) fn clock(plan: &Plan, job: &Job) -> ClockView {
@@ -80,7 +81,7 @@ pub(super) fn clock(plan: &Plan, job: &Job) -> ClockView {
 
 impl ClockView {
     /// A relay as it is sent; `job` says when it is wanted, by the clocks of `zone`.
-    pub(in crate::wire) fn new(relay: &Relay, job: &Job, zone: Zone, reasons: &[String]) -> Self {
+    pub(in crate::wire) fn new(relay: &Relay, job: &Job, zone: Zone, reasons: &[Reason]) -> Self {
         let time = |minutes: i64| zone.after(job.input().ready_by, minutes).format(MINUTE_FORMAT).to_string();
         let task = |t: &RelayTask| TaskView {
             step: match t.step {
@@ -109,14 +110,14 @@ impl ClockView {
             end_at: time(t.end_min),
             start_min: t.start_min,
             end_min: t.end_min,
-            why: t.why.clone(),
+            why: why(&t.why).map(Into::into),
         };
         ClockView {
             start_at: time(relay.start_min),
             total_min: -relay.start_min,
             hands_min: relay.hands_min,
             tasks: relay.tasks.iter().map(task).collect(),
-            reasons: reasons.to_vec(),
+            reasons: say_all(reasons),
         }
     }
 }

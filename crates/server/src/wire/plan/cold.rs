@@ -2,10 +2,12 @@
 
 use super::time::time;
 use crate::wire::{PlaceWord, PurposeWord};
-use ready_slab_core::cold::{ChillAnswer, Piece, Sample, ToldMinutes, WaterState, Window};
+use crate::wire::{SentenceView, say, say_all};
+use ready_slab_core::cold::{ChillAnswer, Piece, Sample, ToldMinutes, Window};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Job, Kitchen, Plan};
 use ready_slab_core::units::{Length, Span};
+use ready_slab_words::does;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -178,7 +180,7 @@ pub struct ReadyView {
     /// When it has become too cold, within a day.
     pub past_after_min: Option<f64>,
     /// Why it never gets ready.
-    pub never: Option<String>,
+    pub never: Option<SentenceView>,
     /// The same in whole minutes, as it is to be told; null when never.
     pub told: Option<ToldView>,
 }
@@ -209,27 +211,8 @@ impl From<&ChillAnswer> for ReadyView {
             ready_earliest_min: a.ready_between.map(|b| b.0.min()),
             ready_latest_min: a.ready_between.map(|b| b.1.min()),
             past_after_min: a.past_after.map(Span::min),
-            never: a.never.clone(),
+            never: a.never.as_ref().map(say),
             told: a.told().map(Into::into),
-        }
-    }
-}
-
-/// How the water was taken, as a sentence.
-pub(in crate::wire) fn water_words(water: WaterState) -> String {
-    match water {
-        WaterState::Unfrozen { freezing: Some(f) } if f.c() <= -59.9 => {
-            "The water stays liquid: so much sugar is dissolved in it that no freezer freezes it.".to_owned()
-        }
-        WaterState::Unfrozen { freezing: Some(f) } => {
-            format!("The water stays liquid: with its sugar it would freeze at \u{2212}{:.0}\u{b0}.", -f.c())
-        }
-        WaterState::Unfrozen { freezing: None } => "The water is taken to stay liquid.".to_owned(),
-        WaterState::Freezes { freezing } => {
-            format!(
-                "Its water begins to freeze at \u{2212}{:.1}\u{b0}; the heat of freezing is counted.",
-                -freezing.c()
-            )
         }
     }
 }
@@ -242,7 +225,7 @@ pub struct KeepingView {
     /// In the freezer, careful and usual end.
     pub freezer_months: [f64; 2],
     /// Why.
-    pub reason: String,
+    pub reason: SentenceView,
 }
 
 /// Cut pieces on their tray before the oven.
@@ -314,9 +297,9 @@ pub struct ColdView {
     /// Cut pieces; null where pieces are sliced or portioned and go into the oven as they are.
     pub tray_chill: Option<TrayChillView>,
     /// How the water was taken.
-    pub water: String,
+    pub water: SentenceView,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
 }
 
 pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
@@ -342,7 +325,7 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         purpose: c.target.into(),
         works_from_c: working.from.map(|t| t.c()),
         works_to_c: working.to.c(),
-        works_as: working.does.to_owned(),
+        works_as: does(c.target).to_owned(),
         flour_rest_min: c.flour_rest.min(),
         tempering_min: c.tempering.map(Span::min),
         tempering_after_night_min: c.tempering_after_night.map(Span::min),
@@ -353,14 +336,14 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         keeping: KeepingView {
             fridge_days: c.keeping.fridge_days.into(),
             freezer_months: c.keeping.freezer_months.into(),
-            reason: c.keeping.reason.clone(),
+            reason: say(&c.keeping.reason),
         },
         tray_chill: c.tray_chill.as_ref().map(|t| TrayChillView {
             place: t.place.into(),
             start_c: t.start.c(),
             ready: (&t.answer).into(),
         }),
-        water: water_words(c.answer.water),
-        reasons: c.reasons.clone(),
+        water: say(&c.answer.water),
+        reasons: say_all(&c.reasons),
     }
 }

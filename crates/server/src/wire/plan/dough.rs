@@ -1,7 +1,9 @@
 //! The dough station on the wire.
 
 use crate::wire::{MethodWord, PartView};
+use crate::wire::{SentenceView, say, say_all};
 use ready_slab_core::job::{Job, Plan};
+use ready_slab_words::{Say, System, standing};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -19,7 +21,7 @@ pub struct WeightView {
     /// Spoons that come near it.
     pub measure: Option<String>,
     /// Why the scale may not read it.
-    pub warning: Option<String>,
+    pub warning: Option<SentenceView>,
     /// What is done to it first.
     pub note: String,
     /// Over the flour.
@@ -81,9 +83,9 @@ pub struct DoughView {
     /// To name on a label; local rules decide.
     pub allergens: Vec<String>,
     /// What to mind.
-    pub warnings: Vec<String>,
+    pub warnings: Vec<SentenceView>,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
 }
 
 pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
@@ -95,8 +97,8 @@ pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
         name: w.ingredient.name.to_string(),
         mass_g: w.mass.g(),
         held_back_g: w.held_back.g(),
-        measure: w.measure.clone(),
-        warning: w.warning.clone(),
+        measure: w.measure.map(|m| m.say().text(System::Metric)),
+        warning: w.warning.as_ref().map(say),
         note: w.note.clone(),
         bakers_percent: b.percent.percent(),
     });
@@ -111,7 +113,7 @@ pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
         weights: weights.collect(),
         ratio_sugar: d.ratio.sugar,
         ratio_flour: d.ratio.flour,
-        school: d.ratio.school().to_owned(),
+        school: standing(d.ratio.standing()).to_owned(),
         dough_c: d.temperature.c(),
         dough_measured: d.temperature_measured,
         method: job.input().method.into(),
@@ -125,7 +127,7 @@ pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
             rest: 1.0 - c.water() - c.fat() - c.carbohydrate() - c.protein(),
         },
         allergens: d.allergens.clone(),
-        warnings: d.warnings.clone(),
-        reasons: d.reasons.clone(),
+        warnings: say_all(&d.warnings),
+        reasons: say_all(&d.reasons),
     }
 }

@@ -7,11 +7,11 @@ mod oven;
 mod shape;
 mod time;
 
-pub(super) use cold::{CurvePoint, PieceWire, ReadyView, WindowView, curve, water_words};
+pub(super) use cold::{CurvePoint, PieceWire, ReadyView, WindowView, curve};
 pub(super) use shape::{CutView, cuts};
 
 use super::making::MakingBody;
-use super::{CutterView, FinishView};
+use super::{CutterView, FinishView, SentenceView, say_all};
 pub(super) use clock::ClockView;
 use cold::ColdView;
 use dough::DoughView;
@@ -49,7 +49,7 @@ pub struct PlanView {
     /// Clock.
     pub clock: ClockView,
     /// What to mind with raw dough, each said once.
-    pub cautions: Vec<String>,
+    pub cautions: Vec<SentenceView>,
 }
 
 /// A moment, UTC, to the minute.
@@ -70,7 +70,7 @@ impl PlanView {
             oven: oven::oven(plan),
             finish: (&plan.finish).into(),
             clock: clock::clock(plan, job),
-            cautions: plan.cautions.clone(),
+            cautions: say_all(&plan.cautions),
         }
     }
 }

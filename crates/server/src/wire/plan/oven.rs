@@ -1,7 +1,8 @@
 //! The oven station on the wire.
 
-use crate::wire::{BakeView, ring};
+use crate::wire::{BakeView, SentenceView, ring, say, say_all};
 use ready_slab_core::job::Plan;
+use ready_slab_words::turn;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -19,7 +20,7 @@ pub struct OvenView {
     /// And most.
     pub practice_bake_most_min: f64,
     /// What to look for, as a sentence.
-    pub look_for: String,
+    pub look_for: SentenceView,
     /// Look first.
     pub look_after_min: f64,
     /// Least growth across the longer side.
@@ -59,15 +60,15 @@ pub struct OvenView {
     /// The forecast; null beyond what the model knows.
     pub forecast: Option<BakeView>,
     /// Which side of the oven is hotter and what helps; null where it is even, or nobody has tried.
-    pub turn: Option<String>,
+    pub turn: Option<SentenceView>,
     /// Until all but a seventh of what the door cost is back.
     pub comes_back_min: f64,
     /// Whether a covered pot stands in for the oven.
     pub cover_pot: bool,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
     /// What to mind.
-    pub warnings: Vec<String>,
+    pub warnings: Vec<SentenceView>,
 }
 
 pub(super) fn oven(plan: &Plan) -> OvenView {
@@ -80,7 +81,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         bake_most_min: bake.1.min(),
         practice_bake_least_min: p.practice.bake.0.min(),
         practice_bake_most_min: p.practice.bake.1.min(),
-        look_for: o.look_for.clone(),
+        look_for: say(&o.look_for),
         look_after_min: look_after.min(),
         spread_least_percent: 100.0 * o.spread_across().0.value(),
         spread_most_percent: 100.0 * o.spread_across().1.value(),
@@ -100,10 +101,10 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         packs_after_min: (o.cooling.on_tray() + o.cooling.on_rack()).min(),
         basis: if o.forecast.is_some() { "forecast" } else { "common practice" }.to_owned(),
         forecast: o.forecast.as_ref().map(|f| BakeView::new(f, o)),
-        turn: o.turn.clone(),
+        turn: turn(&o.turn).map(Into::into),
         comes_back_min: o.comes_back.min(),
         cover_pot: o.cover_pot,
-        reasons: p.reasons.clone(),
-        warnings: p.warnings.clone(),
+        reasons: say_all(&o.reasons),
+        warnings: say_all(&o.warnings),
     }
 }

@@ -1,6 +1,7 @@
 //! The shape station on the wire, and what `compute sheet` shares with it.
 
 use crate::wire::SheetWord;
+use crate::wire::{SentenceView, say_all};
 use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{Job, Kitchen, Plan, largest_sheet};
 use ready_slab_core::shape::{Layout, SheetForm, tray_sources};
@@ -127,7 +128,7 @@ pub struct ShapeView {
     /// On trays.
     pub trays: TraysView,
     /// Why.
-    pub reasons: Vec<String>,
+    pub reasons: Vec<SentenceView>,
 }
 
 pub(super) fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
@@ -170,6 +171,6 @@ pub(super) fn shape(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ShapeView {
             rounds: s.trays.rounds,
             cuts: cuts(&s.trays.layout),
         },
-        reasons: s.reasons.clone(),
+        reasons: say_all(&s.reasons),
     }
 }

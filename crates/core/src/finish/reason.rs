@@ -1,0 +1,34 @@
+//! Why a finish takes so much, and how long finished pieces keep.
+
+use crate::dough::Texture;
+use crate::units::{Area, Length, Mass, Share, Span};
+
+/// How figures of a finish come about, what to mind, and what keeping rests on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+#[expect(missing_docs, reason = "each is said in full in the words")]
+pub enum Reason {
+    // How much.
+    SugarOnTop { mass_a_cm2: Mass, top: Area },
+    SugarAllRound { mass_a_cm2: Mass, round: Area },
+    GlazeFilm { film: Length, top: Area, density_g_ml: f64, sugar_parts: f64, spirit: bool },
+    DipFilm { film: Length, part: Share, round: Area, least: Option<Mass> },
+    Lines { wide: Length, high: Length, apart: Length, top: Area },
+    Layer { layer: Length, over: Area, rim: Length, density_g_ml: f64 },
+    // What to mind.
+    UnusualGlaze,
+    SpiritStays,
+    MeltedBurnsAndHoldsMilk,
+    ChocolateHoldsMilk,
+    OddOneLeft,
+    CreamInTheCold,
+    ButterIsMilk,
+    // Keeping.
+    Eats { texture: Texture },
+    NutsGoStale,
+    CoatDrawsMoisture,
+    FilledGoSoft,
+    FreezePlain,
+    // Alcohol.
+    TableBeginsLater { from: Span, left: Share, bake: Span },
+    LeftByTheTable { bake: Span, left: Share },
+}

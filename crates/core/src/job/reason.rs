@@ -1,0 +1,133 @@
+//! Why a plan is as it is, and what to mind with it.
+
+use super::ahead::PartsAhead;
+use crate::cold::ColdPlace;
+use crate::error::InputErrors;
+use crate::oven::{DoneBy, Profile};
+use crate::shape::{KeptFault, MixedFault, SheetForm};
+use crate::units::{Density, Length, Mass, Share, Span, Temperature, TemperatureDifference};
+use crate::{dough, finish, oven};
+use chrono::NaiveDateTime;
+
+/// What sets in the cold.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Setting {
+    /// The dough.
+    Dough,
+    /// A cut piece on its tray.
+    CutPiece,
+}
+
+/// What to mind with a covered pot in place of an oven. Common practice, no source; the pot's own leaflet and local rules come first.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PotCaution {
+    /// The tray never on its base.
+    OnARack,
+    /// Thick metal, no glass, no coating.
+    ThickMetal,
+    /// The lid loose.
+    LooseLid,
+    /// Never unattended.
+    Attended,
+    /// Children away.
+    Children,
+}
+
+impl PotCaution {
+    /// All of them, in the order in which they are read.
+    pub const ALL: [Self; 5] = [Self::OnARack, Self::ThickMetal, Self::LooseLid, Self::Attended, Self::Children];
+}
+
+/// What figures of a plan rest on, and what to mind.
+#[derive(Debug, Clone, PartialEq)]
+#[expect(missing_docs, reason = "each is said in full in the words")]
+pub enum Reason {
+    Dough(dough::Reason),
+    Oven(oven::Reason),
+    Finish(finish::Reason),
+    // What so many pieces take.
+    PiecesWeigh { pieces: u32, each: Mass, all: Mass },
+    ScrapAdds { scrap: Mass, reserve: Mass },
+    ForTheFreezer { dough: Mass, pieces: u32 },
+    MixedForAnother { dough: Mass, job: String },
+    // The cold.
+    LeavesTheMixer { at: Temperature, measured: bool },
+    FatMovesTheWindow { fat: Share, by: TemperatureDifference },
+    RestsForItsFlour { at_least: Span },
+    StillSets { what: Setting, cold_enough: Span, more: Span },
+    RangeOfReadings { place: ColdPlace },
+    RangeOfTheFilm,
+    LeftLongerForTheBench { bench: Span, hands: Span },
+    BenchTooShort { bench: (Span, Span), hands: Span },
+    // Shape.
+    RolledTo { mass: Mass, thickness: Length, form: SheetForm },
+    Logs { logs: u32, mass: Mass, length: Length, slices: u32, slice: Length, trim: Length },
+    Trays { trays: u32, mass: Mass },
+    Portions { portions: u32, mass: Mass },
+    SmallestGap { gap: Length },
+    FromSecondReroll { pieces: u32 },
+    SheetKeptTo { sheet: (Length, Length), tray: (Length, Length) },
+    NoRods { thickness: Length },
+    LayoutNotUsed { fault: KeptFault },
+    SheetsNotUsed { fault: MixedFault },
+    TrayNotUsed { fault: KeptFault, gap: Length },
+    GapOnTheTray { gap: Length, by_growth: bool },
+    // The oven.
+    NotDoneWithin { span: Span },
+    BeyondTheForecast { why: InputErrors },
+    WideBar { across: Length },
+    DoneAfter { span: Span, by: DoneBy },
+    OvenTaught { bakes: u32, off: TemperatureDifference, sd: TemperatureDifference, measured: bool },
+    OvenMeasured,
+    OvenUnmeasured { doubt: TemperatureDifference },
+    HeatsTimes { times: f64 },
+    DoughTaught { bakes: u32, spread: f64, time: f64, browning: f64 },
+    BakeWidened { practice: (Span, Span) },
+    SpreadWidened { practice: (Share, Share) },
+    ThermostatSwings { by: TemperatureDifference },
+    AirAt { metres: f64, kpa: f64 },
+    TrayCovered { share: Share },
+    FlowsBetween { fat: Span, set: Span },
+    ComesOut { cut: Length, high: Length, density: Density, profile: Profile },
+    GrowsAtTheRim { by: (Length, Length) },
+    FillsItsPan,
+    SwapShelves,
+    Pot(PotCaution),
+    PotIsNotForecast,
+    PotStaysPale,
+    PotTray { tray: (Length, Length) },
+    PartAhead(PartsAhead),
+    // Pieces of a tray, and an uneven sheet.
+    OneTimeWillDo { done: (Span, Span) },
+    DoneApart { done: (Span, Span), more_than: Share },
+    TurnedDone { done: (Span, Span) },
+    SortByThickness { thin: usize, of: usize },
+    ThinFirstOneTray { by: Span },
+    ThinFirstApart { by: Span },
+    SheetOff { thicker: bool, by: Length },
+    // The clock.
+    CountedBack,
+    DoneWhenPacked,
+    SlowAndLongEnds,
+    TraysGoRound { trays: u32, times: u32 },
+    ClocksChange { from: NaiveDateTime, to: NaiveDateTime },
+    // Lots together.
+    AsLateAsTheNextAllows,
+    HeatsSettle,
+    MayShareATray { lots: Vec<String>, bake: (Span, Span), within: Share },
+    LastTraysTogether { lots: Vec<String> },
+    // Keeping of a followed piece.
+    LainTooLong { place: ColdPlace, lain: f64, keeps: (f64, f64) },
+}
+
+impl From<dough::Reason> for Reason {
+    fn from(reason: dough::Reason) -> Self {
+        Self::Dough(reason)
+    }
+}
+
+impl From<oven::Reason> for Reason {
+    fn from(reason: oven::Reason) -> Self {
+        Self::Oven(reason)
+    }
+}

@@ -1,0 +1,52 @@
+//! What is said of why a step lies where it does.
+
+use crate::sentence::{Say, Sentence, said};
+use ready_slab_core::clock::{ChillWaits, Held, MoreChill};
+
+fn min(minutes: i64) -> String {
+    format!("{minutes} min")
+}
+
+impl Say for ChillWaits {
+    fn say(&self) -> Sentence {
+        let mut said = said!["ready after ", min(self.ready_min)];
+        if self.slow_min > 0 {
+            said = said.then(said![", ", min(self.slow_min), " more at the slow end of its range"]);
+        }
+        match self.more {
+            Some((more, MoreChill::Flour { at_least_min })) => {
+                said.then(said![", ", min(more), " more for its flour, which rests ", min(at_least_min), " at least",])
+            }
+            Some((more, MoreChill::Bench)) => {
+                said.then(said![", ", min(more), " more so that the sheet stays workable while it is rolled and cut",])
+            }
+            None => said,
+        }
+    }
+}
+
+impl Say for Held {
+    fn say(&self) -> Sentence {
+        match *self {
+            Self::AnotherHeat => "early, for the next tray wants another heat".into(),
+            Self::OvenWanted => "early, for the next tray wants the oven".into(),
+            Self::TrayWanted => "early, so that its tray is free again".into(),
+            Self::HandsAtTheNext { longer_min } => {
+                said![min(longer_min), " longer than it must: the hands are at the next tray"]
+            }
+            Self::Chill(waits) => waits.say(),
+            Self::HandsBusy { longer_min } => {
+                said![min(longer_min), " longer than it must: the hands are busy, or the next tray is not due yet",]
+            }
+            Self::TooCold => "it has got too cold: it rests, wrapped, until it can be worked again".into(),
+        }
+    }
+}
+
+/// Why a step lies where it does; nothing where only the step after it holds it.
+#[must_use]
+pub fn why(held: &[Held]) -> Option<Sentence> {
+    let mut all = held.iter().map(Say::say);
+    let first = all.next()?;
+    Some(all.fold(first, |said, next| said.then("; ").then(next)))
+}

@@ -1,0 +1,169 @@
+//! What is said of finishes, of keeping what was baked, and of spirits.
+
+use crate::figure::{grams, minutes, mm, number, percent};
+use crate::names::Name;
+use crate::sentence::{Say, Sentence, said};
+use ready_slab_core::dough::Texture;
+use ready_slab_core::finish::{Coat, CoatStuff, FillingKind, Reason, SugarCoat};
+use ready_slab_core::units::{Area, Mass};
+
+fn cm2(area: Area) -> String {
+    format!("{} cm\u{b2}", number(area.mm2() / 100.0, 0))
+}
+
+fn mg(mass: Mass) -> String {
+    format!("{} mg", number(1000.0 * mass.g(), 0))
+}
+
+const A_TENTH_MORE: &str = " A tenth more for what stays in the bowl.";
+const NOT_COMPLETELY: &str = " Spirits do not bake off completely.";
+
+/// What a finish is called, and when it goes on.
+#[must_use]
+pub const fn coat(coat: Coat) -> (&'static str, &'static str) {
+    const COLD_FILLING: &str = "When they are cold, not long before they are eaten: a filling softens them.";
+    match coat {
+        Coat::Sugar(SugarCoat::Coarse) => {
+            ("Coarse sugar", "Pressed into the top before the bake, or onto a glaze that is still wet.")
+        }
+        Coat::Sugar(SugarCoat::Powdered) => (
+            "Powdered sugar, two coats",
+            "First while they are warm enough to hold it, again when they are cold: the first melts in.",
+        ),
+        Coat::Glaze { spirit, .. } => (
+            if spirit { "Spirit glaze" } else { "Water glaze" },
+            "When they are as cool as the room all through: on warm ones it runs and stays dull.",
+        ),
+        Coat::Dip { .. } => ("Dipped in chocolate", "When they are cold: warm ones dull it."),
+        Coat::Drizzle => ("Drizzled with chocolate", "When they are cold, on paper, close together."),
+        Coat::Filling { kind: FillingKind::Jam, .. } => ("Filled with jam", COLD_FILLING),
+        Coat::Filling { kind: FillingKind::Chocolate, .. } => ("Filled with chocolate and cream", COLD_FILLING),
+        Coat::Filling { kind: FillingKind::Icing, .. } => ("Filled with butter icing", COLD_FILLING),
+    }
+}
+
+/// What goes into a finish.
+#[must_use]
+pub const fn coat_stuff(stuff: CoatStuff) -> &'static str {
+    match stuff {
+        CoatStuff::CoarseSugar => "coarse sugar",
+        CoatStuff::PowderedSugar => "powdered sugar",
+        CoatStuff::Water => "water",
+        CoatStuff::Spirit => "spirit",
+        CoatStuff::Chocolate => "chocolate",
+        CoatStuff::Oil => "oil",
+        CoatStuff::Jam => "jam, cooked until it holds",
+        CoatStuff::Cream => "cream",
+        CoatStuff::Butter => "butter",
+    }
+}
+
+impl Say for Reason {
+    fn say(&self) -> Sentence {
+        match *self {
+            Self::SugarOnTop { mass_a_cm2, top } => {
+                said![mg(mass_a_cm2), " on each square centimetre of ", cm2(top), ".", A_TENTH_MORE]
+            }
+            Self::SugarAllRound { mass_a_cm2, round } => {
+                said!["Twice ", mg(mass_a_cm2), " on each square centimetre all round, ", cm2(round), ".", A_TENTH_MORE]
+            }
+            Self::GlazeFilm { film, top, density_g_ml, sugar_parts, spirit } => said![
+                mm(film),
+                " over ",
+                cm2(top),
+                format!(", {density_g_ml:.2} g/mL at "),
+                number(sugar_parts, 1),
+                " parts of sugar to one of ",
+                if spirit { "spirit" } else { "water" },
+                ".",
+                A_TENTH_MORE,
+            ],
+            Self::DipFilm { film, part, round, least } => said![
+                mm(film),
+                " on ",
+                percent(part, 0),
+                " of ",
+                cm2(round),
+                " all round.",
+                A_TENTH_MORE,
+                least.map(|least| {
+                    said![" Less than ", grams(least), " is not deep enough to dip into; the rest sets and keeps."]
+                }),
+            ],
+            Self::Lines { wide, high, apart, top } => said![
+                "Lines ",
+                mm(wide),
+                " wide and ",
+                mm(high),
+                " high, ",
+                mm(apart),
+                " apart, over ",
+                cm2(top),
+                ".",
+                A_TENTH_MORE,
+            ],
+            Self::Layer { layer, over, rim, density_g_ml } => said![
+                mm(layer),
+                " over ",
+                cm2(over),
+                ", ",
+                mm(rim),
+                format!(" off the rim, {density_g_ml} g/mL."),
+                A_TENTH_MORE,
+            ],
+            Self::UnusualGlaze => {
+                "Usual are 6 to 8 parts: with fewer it runs off, with more it does not level.".into()
+            }
+            Self::SpiritStays => {
+                "What goes on after the bake keeps all of its alcohol: not for children, and the label says so.".into()
+            }
+            Self::MeltedBurnsAndHoldsMilk => "Melted over warm water it burns skin all the same. Chocolate holds milk and soy more often than not: read its packet.".into(),
+            Self::ChocolateHoldsMilk => {
+                "Chocolate holds milk and soy more often than not: read its packet.".into()
+            }
+            Self::OddOneLeft => "An odd one is left over.".into(),
+            Self::CreamInTheCold => "With cream it belongs into the cold, not more than two hours out of it; cream is milk on the label. Local rules decide.".into(),
+            Self::ButterIsMilk => {
+                "Butter is milk on the label. Cool, not more than two hours in a warm room.".into()
+            }
+            Self::Eats { texture } => said![
+                "It is ",
+                texture.name(),
+                match texture {
+                    Texture::Soft | Texture::Chewy => {
+                        ": airtight it stays so for one to two weeks, then it stales; open it dries out."
+                    }
+                    Texture::Crisp | Texture::Short => {
+                        ": airtight it stays so for weeks, in damp air it goes soft."
+                    }
+                },
+            ],
+            Self::NutsGoStale => "The oil of nuts and seeds goes stale sooner.".into(),
+            Self::CoatDrawsMoisture => {
+                "A coat draws moisture or blooms: one to two weeks, in one layer between papers.".into()
+            }
+            Self::FilledGoSoft => "Filled ones go soft: two days. Fill on the day, freeze the halves plain.".into(),
+            Self::FreezePlain => {
+                "Frozen, a glaze weeps and chocolate blooms as it thaws: freeze them plain and coat them after.".into()
+            }
+            Self::TableBeginsLater { from, left, bake } => said![
+                "The published table begins at ",
+                minutes(from, 0),
+                ", with ",
+                percent(left, 0),
+                " left; after ",
+                minutes(bake, 0),
+                " there is more.",
+                NOT_COMPLETELY,
+            ],
+            Self::LeftByTheTable { bake, left } => said![
+                "After ",
+                minutes(bake, 0),
+                " ",
+                percent(left, 0),
+                " is left by the published table.",
+                NOT_COMPLETELY,
+            ],
+        }
+    }
+}

@@ -1,0 +1,28 @@
+//! What the core's answers say. The core gives reasons: plain values that hold quantities. Here each becomes a sentence whose quantities
+//! stay typed parts, so that whoever shows it writes them in the units that are read there. All English of the answers stands in this
+//! crate, by station.
+
+mod advice;
+mod clock;
+mod cold;
+mod dough;
+mod fault;
+mod figure;
+mod finish;
+mod job;
+mod names;
+mod oven;
+mod recipe;
+mod safety;
+mod sentence;
+mod shape;
+
+pub use clock::why;
+pub use dough::{FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, known_for, mix_step, sift_why, standing};
+pub use figure::{Figure, Joint, Quantity, System};
+pub use finish::{coat, coat_stuff};
+pub use job::{dough_part, notch, turn, way_effort, way_name};
+pub use names::{Name, does, piece_name, spot_shades};
+pub use oven::spread_beside;
+pub use sentence::{Part, Say, Sentence, all};
+pub use shape::pattern_steps;
