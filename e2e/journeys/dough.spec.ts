@@ -39,7 +39,7 @@ test("a messy recipe is pasted, its two flagged lines settled, and it ends as a 
   await walnuts.getByRole("button", { name: "So much" }).click();
   await expect(page.getByText("One line asks.")).toBeVisible();
   const starch = lines.getByRole("listitem").filter({ hasText: "1,200 g cornstarch" });
-  await expect(starch).toContainText("1200 to one reader and 1.2 to another");
+  await expect(starch).toContainText("1,200 to one reader and 1.2 to another");
   await starch.getByRole("textbox", { name: /Grams for 1,200/ }).fill("30");
   await starch.getByRole("button", { name: "So much" }).click();
   await expect(lines.getByRole("listitem").filter({ hasText: "Powdered sugar" })).toContainText("not part of the dough", { ignoreCase: true });
@@ -138,7 +138,7 @@ test("eggs are changed by count and size, and butter and flour follow", async ({
   await page.getByRole("button", { name: "High up" }).click();
   await page.getByRole("textbox", { name: /Height/ }).fill("1600 m");
   await page.getByRole("button", { name: "Show it" }).click();
-  await expect(page.getByText("At 1600 m the air is 83.5 kPa and water boils at 94.7°.")).toBeVisible();
+  await expect(page.getByText("At 1,600 m the air is 83.5 kPa and water boils at 94.7°.")).toBeVisible();
   await page.getByRole("textbox", { name: /Height/ }).fill("9000");
   await page.getByRole("button", { name: "Show it" }).click();
   await expect(page.getByRole("alert")).toContainText("outside 0 to 4000 m");

@@ -33,7 +33,7 @@ test("a pinwheel is formed: its sheets, its masses, its steps", async ({ page, b
   await expect(page.getByRole("img", { name: /^Section of the checkerboard, 36 mm by 36 mm/ })).toBeVisible();
   await page.getByRole("radio", { name: "Pinwheel" }).click();
   await expect(page.getByText("1 sheet, 239 mm × 4 mm").first()).toBeVisible();
-  await expect(page.getByText(/both 239 mm by 200 mm, between papers/)).toBeVisible();
+  await expect(page.getByText(/both 239 × 200 mm, between papers/)).toBeVisible();
   await set(page.getByRole("textbox", { name: "Across", exact: true }), "60 mm");
   await expect(page.getByText(/1 sheet, 347 mm/).first()).toBeVisible();
   await set(field(page, "First turn, across"), "80 mm");

@@ -2,8 +2,9 @@
 
 use crate::board::next_step;
 use crate::problem::Problem;
-use crate::wire::{PhysicsView, ProbeBody, ReadingBody, ReadingsTaken, SpotWord, written};
+use crate::wire::{PhysicsView, ProbeBody, ReadingBody, ReadingsTaken, written};
 use chrono::{TimeDelta, Utc};
+use ready_slab_core::cold::Spot;
 use serde::de::DeserializeOwned;
 use std::collections::VecDeque;
 use std::time::Duration;
@@ -110,7 +111,7 @@ pub fn play(server: &str, chill: i64, kind: ProbeBody, count: Option<u32>) -> Re
         }
         waiting.push_back(ReadingBody {
             shows_c: reading.shows.c(),
-            spot: SpotWord::Core,
+            spot: Spot::Core,
             read_at: Some(written(at)),
             simulated: true,
         });

@@ -2,13 +2,16 @@
 
 use crate::problem::{ApiError, parse};
 use crate::whole::Family;
-use crate::wire::{ConditionsBody, EdgeWord, FormulaBody, JobBody, KitchenBody, LotBody, NewCutter, RecordBody};
+use crate::wire::{ConditionsBody, FormulaBody, JobBody, LotBody, NewCutter, RecordBody};
 use chrono::{DateTime, Datelike, Days, NaiveDateTime, NaiveTime, Utc, Weekday};
 use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::error::InputError;
+use ready_slab_core::geometry::BuiltinKind;
+use ready_slab_core::job::KitchenInput;
 use ready_slab_core::job::{Kitchen, plan};
 use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::oven::EdgeColour;
 use ready_slab_store::{CutterId, FormulaId, JobId, NewRecord, Store};
 use rust_embed::RustEmbed;
 use serde::Deserialize;
@@ -20,7 +23,7 @@ struct Demo;
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
 struct Bakery {
-    kitchen: KitchenBody,
+    kitchen: KitchenInput,
     prices_per_kg: std::collections::BTreeMap<String, f64>,
     formulas: Vec<FormulaBody>,
     cutters: Vec<DemoCutter>,
@@ -32,7 +35,7 @@ struct Bakery {
 struct DemoCutter {
     name: String,
     file: Option<String>,
-    form: Option<crate::wire::BuiltinWord>,
+    form: Option<BuiltinKind>,
     width_mm: f64,
 }
 
@@ -65,7 +68,7 @@ struct DemoRecord {
     widths_mm: Vec<f64>,
     thicknesses_mm: Vec<f64>,
     baked_min: f64,
-    edge_colour: EdgeWord,
+    edge_colour: EdgeColour,
     notes: String,
 }
 
@@ -85,7 +88,7 @@ fn next_saturday(today: NaiveDateTime) -> chrono::NaiveDate {
 pub async fn ensure_kitchen(store: &Store) -> Result<(), ApiError> {
     let w = store.begin(None).await?;
     if w.is_empty().await? {
-        let kitchen = Kitchen::try_from(KitchenBody { name: "My kitchen".to_owned(), ..bakery()?.kitchen })?;
+        let kitchen = Kitchen::new(KitchenInput { name: "My kitchen".to_owned(), ..bakery()?.kitchen })?;
         w.save_kitchen(&kitchen, "kitchen").await?;
         w.forget_history().await?;
     }
@@ -98,7 +101,7 @@ pub async fn seed(store: &Store, zone: &str, now: DateTime<Utc>) -> Result<(), A
     // All or nothing: a start that is cut off leaves the bakery empty, and the next one fills it.
     let w = store.begin(None).await?;
     if w.is_empty().await? {
-        let kitchen = Kitchen::try_from(KitchenBody { zone: zone.to_owned(), ..bakery()?.kitchen })?;
+        let kitchen = Kitchen::new(KitchenInput { zone: zone.to_owned(), ..bakery()?.kitchen })?;
         w.save_kitchen(&kitchen, "kitchen").await?;
         w.set_made_up().await?;
         add_demo(&w, kitchen.zone().shown(now)).await?;
@@ -204,7 +207,7 @@ async fn add_job(
                 &widths_mm,
                 &thicknesses_mm,
                 baked_min,
-                edge_colour.into(),
+                edge_colour,
                 &notes,
             )?,
             expected_bake: expected.oven.expected.bake,

@@ -1,6 +1,7 @@
 //! Pieces in the cold and their readings: kept as they happen, outside the undo history.
 
 use crate::error::StoreError;
+use crate::rows::word;
 use crate::store::Store;
 use crate::things::{ChillId, JobId, NewChill, StoredChill, StoredReading, StoredStay};
 use chrono::{DateTime, NaiveDateTime, Utc};
@@ -416,7 +417,7 @@ async fn insert_stay(
     sqlx::query("INSERT INTO stay (chill_id, position, place, busy, from_at) VALUES (?, ?, ?, ?, ?)")
         .bind(chill)
         .bind(position)
-        .bind(stay.place.key())
+        .bind(word(stay.place))
         .bind(stay.busy)
         .bind(written(stay.from))
         .execute(tx)

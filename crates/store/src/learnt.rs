@@ -2,7 +2,7 @@
 
 use crate::cold::{moment, purpose_from, purpose_word, written};
 use crate::error::StoreError;
-use crate::rows::place_word;
+use crate::rows::word;
 use crate::rows_oven::readings_text;
 use crate::store::Store;
 use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
@@ -33,15 +33,6 @@ struct TouchRow {
     purpose: String,
     touch: String,
     dough_c: f64,
-}
-
-fn touch_word(touch: Touch) -> &'static str {
-    match touch {
-        Touch::Cracked => "cracked",
-        Touch::Right => "right",
-        Touch::Stuck => "stuck",
-        Touch::Squashed => "squashed",
-    }
 }
 
 fn touch_from(id: i64, word: &str) -> Result<Touch, StoreError> {
@@ -184,7 +175,7 @@ impl Store {
             "SELECT ln_film, ln_film_sd, air_k, air_sd_k, correlation, air_taught, pieces, taught_at
              FROM place_knowledge WHERE place = ? AND busy = ?",
         )
-        .bind(place_word(place))
+        .bind(word(place))
         .bind(busy)
         .fetch_optional(&mut *self.conn().await?)
         .await?;
@@ -229,7 +220,7 @@ impl Store {
                  air_k = excluded.air_k, air_sd_k = excluded.air_sd_k, correlation = excluded.correlation,
                  air_taught = excluded.air_taught, pieces = pieces + 1, taught_at = excluded.taught_at",
             )
-            .bind(place_word(*place))
+            .bind(word(*place))
             .bind(busy)
             .bind(k.ln_film.0)
             .bind(k.ln_film.1)
@@ -249,7 +240,7 @@ impl Store {
     pub async fn reset_place(&self, place: ColdPlace, busy: bool) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
         sqlx::query("DELETE FROM place_knowledge WHERE place = ? AND busy = ?")
-            .bind(place_word(place))
+            .bind(word(place))
             .bind(busy)
             .execute(&mut *w.conn().await?)
             .await?;
@@ -259,7 +250,7 @@ impl Store {
     /// Whether a place is crowded or often opened at present.
     pub async fn busy(&self, place: ColdPlace) -> Result<bool, StoreError> {
         let row: Option<(bool,)> = sqlx::query_as("SELECT busy FROM place_use WHERE place = ?")
-            .bind(place_word(place))
+            .bind(word(place))
             .fetch_optional(&mut *self.conn().await?)
             .await?;
         Ok(row.is_some_and(|(busy,)| busy))
@@ -271,7 +262,7 @@ impl Store {
         sqlx::query(
             "INSERT INTO place_use (place, busy) VALUES (?, ?) ON CONFLICT (place) DO UPDATE SET busy = excluded.busy",
         )
-        .bind(place_word(place))
+        .bind(word(place))
         .bind(busy)
         .execute(&mut *w.conn().await?)
         .await?;
@@ -305,7 +296,7 @@ impl Store {
         .bind(job.0)
         .bind(written(at))
         .bind(purpose_word(finding.purpose))
-        .bind(touch_word(finding.touch))
+        .bind(word(finding.touch))
         .bind(finding.dough.c())
         .execute(&mut *w.conn().await?)
         .await?;

@@ -2,7 +2,7 @@
 //! can be put back.
 
 use crate::error::StoreError;
-use crate::rows::{CutterRow, JobRow, KitchenRow, edge_from, edge_word, list, text};
+use crate::rows::{CutterRow, JobRow, KitchenRow, from_word, list, text, word};
 use crate::rows_dough::{FormulaRow, MixNoteRow};
 use crate::store::{Store, now};
 use crate::things::{
@@ -90,7 +90,7 @@ impl RecordRow {
             widths_mm: mm(new.record.widths()),
             thicknesses_mm: mm(new.record.thicknesses()),
             baked_min: new.record.baked().map(Span::min),
-            edge_colour: edge_word(new.record.edge()).to_owned(),
+            edge_colour: word(new.record.edge()),
             notes: new.record.notes().to_owned(),
             expected_bake_least_min: new.expected_bake.0.min(),
             expected_bake_most_min: new.expected_bake.1.min(),
@@ -112,7 +112,7 @@ impl RecordRow {
             &list::<f64>("bake record", id, &self.widths_mm)?,
             &list::<f64>("bake record", id, &self.thicknesses_mm)?,
             self.baked_min,
-            edge_from("bake record", id, &self.edge_colour)?,
+            from_word("bake record", id, &self.edge_colour)?,
             &self.notes,
         )
         .map_err(|e| StoreError::damaged("bake record", id, &e))?;

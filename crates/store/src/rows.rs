@@ -6,97 +6,33 @@ use crate::rows_oven::{finishes_from, finishes_text, readings_from, readings_tex
 use crate::things::{CutterId, FormulaId, JobId, StoredCutter, StoredJob, StoredMixedSheet};
 use chrono::NaiveDateTime;
 use ready_slab_core::clock::MINUTE_FORMAT;
-use ready_slab_core::cold::TrayKind;
-use ready_slab_core::dough::{EggClass, MixMethod};
+use ready_slab_core::dough::EggClass;
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making};
+use ready_slab_core::job::{Job, JobInput, Kitchen, KitchenInput, Making};
 use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
-use ready_slab_core::shape::{BenchSurface, SheetKind, SheetReadings, Turning};
+use ready_slab_core::shape::{SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::Length;
+use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
 
-/// Words in the file for the variants of a core enum, and back.
-macro_rules! words {
-    ($to:ident, $from:ident, $kind:ty, { $($variant:pat => $word:literal = $value:expr),* $(,)? }) => {
-        pub(crate) fn $to(value: $kind) -> &'static str {
-            match value { $($variant => $word),* }
-        }
-        pub(crate) fn $from(thing: &'static str, id: i64, word: &str) -> Result<$kind, StoreError> {
-            match word {
-                $($word => Ok($value),)*
-                _ => Err(StoreError::Damaged { thing, id, why: format!("\u{201c}{word}\u{201d} is not a known word") }),
-            }
-        }
-    };
+/// The word of a core enum in the file: the one of its JSON.
+pub(crate) fn word<T: Serialize>(value: T) -> String {
+    match serde_json::to_value(value) {
+        Ok(serde_json::Value::String(word)) => word,
+        other => unreachable!("an enum of plain variants is one word: {other:?}"),
+    }
 }
 
-pub(crate) use words;
+/// The variant that a word stands for.
+pub(crate) fn from_word<T: DeserializeOwned>(thing: &'static str, id: i64, word: &str) -> Result<T, StoreError> {
+    serde_json::from_value(word.into()).map_err(|_| StoreError::Damaged {
+        thing,
+        id,
+        why: format!("\u{201c}{word}\u{201d} is not a known word"),
+    })
+}
 
-words!(tray_word, tray_from, TrayKind, {
-    TrayKind::Aluminium => "aluminium" = TrayKind::Aluminium,
-    TrayKind::Steel => "steel" = TrayKind::Steel,
-});
-words!(place_word, place_from, ColdPlace, {
-    ColdPlace::Fridge => "fridge" = ColdPlace::Fridge,
-    ColdPlace::Freezer => "freezer" = ColdPlace::Freezer,
-});
-words!(surface_word, surface_from, BenchSurface, {
-    BenchSurface::FlouredBoard => "floured_board" = BenchSurface::FlouredBoard,
-    BenchSurface::BetweenPapers => "between_papers" = BenchSurface::BetweenPapers,
-});
-words!(turning_word, turning_from, Turning, {
-    Turning::Free => "free" = Turning::Free,
-    Turning::HalfTurn => "half_turn" = Turning::HalfTurn,
-    Turning::Fixed => "fixed" = Turning::Fixed,
-});
-words!(sheet_word, sheet_from, SheetKind, {
-    SheetKind::Oblong => "oblong" = SheetKind::Oblong,
-    SheetKind::Round => "round" = SheetKind::Round,
-    SheetKind::Oval => "oval" = SheetKind::Oval,
-});
-words!(liner_word, liner_from, TrayLiner, {
-    TrayLiner::Parchment => "parchment" = TrayLiner::Parchment,
-    TrayLiner::Bare => "bare" = TrayLiner::Bare,
-    TrayLiner::Greased => "greased" = TrayLiner::Greased,
-    TrayLiner::Foil => "foil" = TrayLiner::Foil,
-    TrayLiner::Silicone => "silicone" = TrayLiner::Silicone,
-    TrayLiner::Floured => "floured" = TrayLiner::Floured,
-});
-words!(end_word, end_from, BakeEnd, {
-    BakeEnd::Colour(EdgeColour::Pale) => "pale" = BakeEnd::Colour(EdgeColour::Pale),
-    BakeEnd::Colour(EdgeColour::JustGolden) => "just_golden" = BakeEnd::Colour(EdgeColour::JustGolden),
-    BakeEnd::Colour(EdgeColour::Golden) => "golden" = BakeEnd::Colour(EdgeColour::Golden),
-    BakeEnd::Colour(EdgeColour::Brown) => "brown" = BakeEnd::Colour(EdgeColour::Brown),
-    BakeEnd::Dull => "dull" = BakeEnd::Dull,
-    BakeEnd::Soft(EdgeColour::Pale) => "soft_pale" = BakeEnd::Soft(EdgeColour::Pale),
-    BakeEnd::Soft(EdgeColour::JustGolden) => "soft_just_golden" = BakeEnd::Soft(EdgeColour::JustGolden),
-    BakeEnd::Soft(EdgeColour::Golden) => "soft_golden" = BakeEnd::Soft(EdgeColour::Golden),
-    BakeEnd::Soft(EdgeColour::Brown) => "soft_brown" = BakeEnd::Soft(EdgeColour::Brown),
-});
-words!(method_word, method_from, MixMethod, {
-    MixMethod::LightAndFluffy => "light_and_fluffy" = MixMethod::LightAndFluffy,
-    MixMethod::JustCombined => "just_combined" = MixMethod::JustCombined,
-    MixMethod::RubbedIn => "rubbed_in" = MixMethod::RubbedIn,
-});
-words!(edge_word, edge_from, EdgeColour, {
-    EdgeColour::Pale => "pale" = EdgeColour::Pale,
-    EdgeColour::JustGolden => "just_golden" = EdgeColour::JustGolden,
-    EdgeColour::Golden => "golden" = EdgeColour::Golden,
-    EdgeColour::Brown => "brown" = EdgeColour::Brown,
-});
-
-words!(egg_class_word, egg_class_from, EggClass, {
-    EggClass::UsSmall => "us_small" = EggClass::UsSmall,
-    EggClass::UsMedium => "us_medium" = EggClass::UsMedium,
-    EggClass::UsLarge => "us_large" = EggClass::UsLarge,
-    EggClass::UsExtraLarge => "us_extra_large" = EggClass::UsExtraLarge,
-    EggClass::UsJumbo => "us_jumbo" = EggClass::UsJumbo,
-    EggClass::EuSmall => "eu_small" = EggClass::EuSmall,
-    EggClass::EuMedium => "eu_medium" = EggClass::EuMedium,
-    EggClass::EuLarge => "eu_large" = EggClass::EuLarge,
-    EggClass::EuExtraLarge => "eu_extra_large" = EggClass::EuExtraLarge,
-});
 fn usual_step() -> f64 {
     1.0
 }
@@ -106,7 +42,7 @@ fn usual_fine_step() -> f64 {
 }
 
 fn usual_eggs() -> String {
-    egg_class_word(EggClass::UsLarge).to_owned()
+    word(EggClass::UsLarge)
 }
 
 fn usual_currency() -> String {
@@ -197,7 +133,7 @@ impl KitchenRow {
             freezer_c: k.freezer_c,
             tray_width_mm: k.tray_width_mm,
             tray_length_mm: k.tray_length_mm,
-            tray_kind: tray_word(k.tray_kind).to_owned(),
+            tray_kind: word(k.tray_kind),
             trays_owned: k.trays_owned,
             least_gap_mm: k.least_gap_mm,
             mixer_limit_g: k.mixer_limit_g,
@@ -218,7 +154,7 @@ impl KitchenRow {
             bowl_ml: k.bowl_ml,
             scale_step_g: k.scale_step_g,
             fine_step_g: k.fine_step_g,
-            egg_class: egg_class_word(k.egg_class).to_owned(),
+            egg_class: word(k.egg_class),
             currency: k.currency,
         }
     }
@@ -232,7 +168,7 @@ impl KitchenRow {
             freezer_c: self.freezer_c,
             tray_width_mm: self.tray_width_mm,
             tray_length_mm: self.tray_length_mm,
-            tray_kind: tray_from("kitchen", self.id, &self.tray_kind)?,
+            tray_kind: from_word("kitchen", self.id, &self.tray_kind)?,
             trays_owned: self.trays_owned,
             least_gap_mm: self.least_gap_mm,
             mixer_limit_g: self.mixer_limit_g,
@@ -253,7 +189,7 @@ impl KitchenRow {
             bowl_ml: self.bowl_ml,
             scale_step_g: self.scale_step_g,
             fine_step_g: self.fine_step_g,
-            egg_class: egg_class_from("kitchen", self.id, &self.egg_class)?,
+            egg_class: from_word("kitchen", self.id, &self.egg_class)?,
             currency: self.currency,
         })
         .map_err(|e| StoreError::damaged("kitchen", self.id, &e))
@@ -387,11 +323,11 @@ pub(crate) struct JobRow {
 }
 
 fn just_golden() -> String {
-    end_word(BakeEnd::Colour(EdgeColour::JustGolden)).to_owned()
+    word(BakeEnd::Colour(EdgeColour::JustGolden))
 }
 
 fn on_parchment() -> String {
-    liner_word(TrayLiner::Parchment).to_owned()
+    word(TrayLiner::Parchment)
 }
 
 fn cut_pieces() -> String {
@@ -399,7 +335,7 @@ fn cut_pieces() -> String {
 }
 
 fn oblong_sheets() -> String {
-    sheet_word(SheetKind::Oblong).to_owned()
+    word(SheetKind::Oblong)
 }
 
 /// Length and, for each piece, the lot's number, x, y and turn.
@@ -442,7 +378,7 @@ fn read_of(read: &SheetReadings) -> ReadInFile {
 }
 
 fn turns_freely() -> String {
-    turning_word(Turning::Free).to_owned()
+    word(Turning::Free)
 }
 
 impl JobRow {
@@ -456,15 +392,15 @@ impl JobRow {
             pieces: j.pieces,
             thickness_mm: j.thickness_mm,
             ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
-            method: method_word(j.method).to_owned(),
+            method: word(j.method),
             dough_c: j.dough_c,
             chill_as_disc: j.chill_as_disc,
             disc_mm: j.disc_mm,
-            chill_place: place_word(j.chill_place).to_owned(),
-            tray_chill_place: place_word(j.tray_chill_place).to_owned(),
+            chill_place: word(j.chill_place),
+            tray_chill_place: word(j.tray_chill_place),
             web_mm: j.web_mm,
             edge_mm: j.edge_mm,
-            surface: surface_word(j.surface).to_owned(),
+            surface: word(j.surface),
             rerolls: j.rerolls,
             reserve_percent: j.reserve_percent,
             oven_c: j.oven_c,
@@ -475,17 +411,17 @@ impl JobRow {
             formula_version: stored.formula_version,
             dough_with: stored.dough_with.map(|j| j.0),
             thickness_read: text(&j.measured.iter().map(read_of).collect::<Vec<_>>()),
-            turning: turning_word(j.turning).to_owned(),
+            turning: word(j.turning),
             layout: places_text(&j.layout),
             tray_layout: places_text(&j.tray_layout),
             lot_of: stored.lot_of.map(|j| j.0),
             making: making_text(&j.making),
             mixed_sheets: text(&stored.mixed.iter().map(mixed_of).collect::<Vec<_>>()),
-            sheet_form: sheet_word(j.sheet).to_owned(),
+            sheet_form: word(j.sheet),
             sheet_width_mm: j.sheet_width_mm,
             sheet_length_mm: j.sheet_length_mm,
-            bake_end: end_word(j.bake_end).to_owned(),
-            liner: liner_word(j.liner).to_owned(),
+            bake_end: word(j.bake_end),
+            liner: word(j.liner),
             finishes: finishes_text(&j.finishes),
             goes_in_c: j.goes_in_c,
             flour_rest_min: j.flour_rest_min,
@@ -502,15 +438,15 @@ impl JobRow {
             pieces: self.pieces,
             thickness_mm: self.thickness_mm,
             ready_by,
-            method: method_from("job", id, &self.method)?,
+            method: from_word("job", id, &self.method)?,
             dough_c: self.dough_c,
             chill_as_disc: self.chill_as_disc,
             disc_mm: self.disc_mm,
-            chill_place: place_from("job", id, &self.chill_place)?,
-            tray_chill_place: place_from("job", id, &self.tray_chill_place)?,
+            chill_place: from_word("job", id, &self.chill_place)?,
+            tray_chill_place: from_word("job", id, &self.tray_chill_place)?,
             web_mm: self.web_mm,
             edge_mm: self.edge_mm,
-            surface: surface_from("job", id, &self.surface)?,
+            surface: from_word("job", id, &self.surface)?,
             rerolls: self.rerolls,
             reserve_percent: self.reserve_percent,
             oven_c: self.oven_c,
@@ -518,7 +454,7 @@ impl JobRow {
             hold_back_percent: self.hold_back_percent,
             whole_eggs: self.whole_eggs,
             tints: list::<(String, f64)>("job", id, &self.tints)?,
-            turning: turning_from("job", id, &self.turning)?,
+            turning: from_word("job", id, &self.turning)?,
             layout: places("job", id, &self.layout)?,
             tray_layout: places("job", id, &self.tray_layout)?,
             measured: list::<ReadInFile>("job", id, &self.thickness_read)?
@@ -527,11 +463,11 @@ impl JobRow {
                 .collect::<Result<_, _>>()
                 .map_err(|e| StoreError::damaged("job", id, &e))?,
             making: making_from(id, &self.making)?,
-            sheet: sheet_from("job", id, &self.sheet_form)?,
+            sheet: from_word("job", id, &self.sheet_form)?,
             sheet_width_mm: self.sheet_width_mm,
             sheet_length_mm: self.sheet_length_mm,
-            bake_end: end_from("job", id, &self.bake_end)?,
-            liner: liner_from("job", id, &self.liner)?,
+            bake_end: from_word("job", id, &self.bake_end)?,
+            liner: from_word("job", id, &self.liner)?,
             finishes: finishes_from(id, &self.finishes)?,
             goes_in_c: self.goes_in_c,
             flour_rest_min: self.flour_rest_min,

@@ -1,29 +1,14 @@
 //! Rows of formulas, their versions, the pantry and the notes on mixes.
 
 use crate::error::StoreError;
-use crate::rows::{list, text, words};
+use crate::rows::{from_word, list, text, word};
 use crate::things::{
     FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, PantryId, StoredEntry, StoredFormula, StoredMixNote,
 };
-use ready_slab_core::dough::{
-    Analysis, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Pantry, Squeeze,
-};
+use ready_slab_core::dough::{Analysis, Formula, Household, Ingredient, IngredientInput, LineInput, Pantry};
 use ready_slab_core::units::{Mass, Temperature};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
-
-words!(feel_word, feel_from, Feel, {
-    Feel::TooSticky => "too_sticky" = Feel::TooSticky,
-    Feel::DryWontGather => "dry_wont_gather" = Feel::DryWontGather,
-    Feel::TooWarm => "too_warm" = Feel::TooWarm,
-});
-words!(squeeze_word, squeeze_from, Squeeze, {
-    Squeeze::Holds => "holds" = Squeeze::Holds,
-    Squeeze::Cracks => "cracks" = Squeeze::Cracks,
-    Squeeze::Crumbles => "crumbles" = Squeeze::Crumbles,
-    Squeeze::Clings => "clings" = Squeeze::Clings,
-    Squeeze::Smears => "smears" = Squeeze::Smears,
-});
 
 #[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
 pub(crate) struct LineRow {
@@ -118,7 +103,7 @@ impl PantryRow {
             let (a, h) = (&i.analysis, &i.household);
             let json = EntryJson {
                 name: i.name.to_string(),
-                kind: i.kind.word().to_owned(),
+                kind: word(i.kind),
                 parts_g: [
                     a.water,
                     a.alcohol,
@@ -131,7 +116,7 @@ impl PantryRow {
                     a.ash,
                     a.salt,
                 ],
-                fat_kind: i.fat_kind.word().to_owned(),
+                fat_kind: word(i.fat_kind),
                 household_g: [h.cup, h.cup_scooped, h.cup_sifted, h.cup_packed, h.tsp, h.each, h.stick],
                 allergens: i.allergens.iter().map(ToString::to_string).collect(),
                 aliases: i.aliases.iter().map(ToString::to_string).collect(),
@@ -149,13 +134,11 @@ impl PantryRow {
             None => None,
             Some(entry) => {
                 let e: EntryJson = serde_json::from_str(entry).map_err(|e| damaged(e.to_string()))?;
-                let kind = Kind::ALL.into_iter().find(|k| k.word() == e.kind);
-                let fat_kind = FatKind::ALL.into_iter().find(|k| k.word() == e.fat_kind);
                 let [water, alcohol, fat, protein, carbohydrate, sugars, reducing, fibre, ash, salt] = e.parts_g;
                 let [cup, cup_scooped, cup_sifted, cup_packed, tsp, each, stick] = e.household_g;
                 let input = IngredientInput {
                     name: e.name,
-                    kind: kind.ok_or_else(|| damaged(format!("unknown kind {}", e.kind)))?,
+                    kind: from_word("pantry", self.id, &e.kind)?,
                     analysis: Analysis {
                         water,
                         alcohol,
@@ -168,7 +151,7 @@ impl PantryRow {
                         ash,
                         salt,
                     },
-                    fat_kind: fat_kind.ok_or_else(|| damaged(format!("unknown fat {}", e.fat_kind)))?,
+                    fat_kind: from_word("pantry", self.id, &e.fat_kind)?,
                     household: Household { cup, cup_scooped, cup_sifted, cup_packed, tsp, each, stick },
                     allergens: e.allergens,
                     aliases: e.aliases,
@@ -208,8 +191,8 @@ impl MixNoteRow {
             formula_version: n.formula_version,
             noted_at: n.noted_at.clone(),
             mix: n.mix,
-            feel: feel_word(n.feel).to_owned(),
-            squeeze: squeeze_word(n.squeeze).to_owned(),
+            feel: word(n.feel),
+            squeeze: word(n.squeeze),
             ingredient: n.ingredient.clone(),
             grams: n.added.g(),
             left_over_g: n.left_over.g(),
@@ -230,8 +213,8 @@ impl MixNoteRow {
                 formula_version: self.formula_version,
                 noted_at: self.noted_at,
                 mix: self.mix,
-                feel: feel_from("mix note", id, &self.feel)?,
-                squeeze: squeeze_from("mix note", id, &self.squeeze)?,
+                feel: from_word("mix note", id, &self.feel)?,
+                squeeze: from_word("mix note", id, &self.squeeze)?,
                 ingredient: self.ingredient,
                 added: mass(self.grams)?,
                 left_over: mass(self.left_over_g)?,

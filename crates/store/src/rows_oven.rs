@@ -3,13 +3,13 @@
 use crate::error::StoreError;
 use ready_slab_core::finish::{Coat, FillingKind, SugarCoat};
 use ready_slab_core::job::OvenMeasured;
-use ready_slab_core::oven::{HotSpots, SpotTest};
+use ready_slab_core::oven::{HotSpotsInput, SpotTest};
 use ready_slab_core::units::Share;
 use serde::{Deserialize, Serialize};
 
 /// What was laid out, columns, rows, shades.
 #[derive(Serialize, Deserialize)]
-struct SpotsInFile(String, u32, u32, Vec<Option<u8>>);
+struct SpotsInFile(SpotTest, u32, u32, Vec<Option<u8>>);
 
 /// A word, and its figures in the order of the core's fields.
 type CoatInFile = (String, Vec<f64>);
@@ -32,18 +32,19 @@ pub(crate) fn readings_from(id: i64, text: &str) -> Result<Vec<OvenMeasured>, St
         .collect()
 }
 
-pub(crate) fn spots_text(spots: Option<&HotSpots>) -> String {
-    let in_file = spots.map(|s| SpotsInFile(s.test().key().to_owned(), s.size().0, s.size().1, s.shades().to_vec()));
+pub(crate) fn spots_text(spots: Option<&HotSpotsInput>) -> String {
+    let in_file = spots.map(|s| SpotsInFile(s.test, s.columns, s.rows, s.shades.clone()));
     serde_json::to_string(&in_file).expect("numbers serialise")
 }
 
-pub(crate) fn spots_from(id: i64, text: &str) -> Result<Option<HotSpots>, StoreError> {
+pub(crate) fn spots_from(id: i64, text: &str) -> Result<Option<HotSpotsInput>, StoreError> {
     let damaged = |why: String| StoreError::Damaged { thing: "kitchen", id, why };
     let in_file: Option<SpotsInFile> = serde_json::from_str(text).map_err(|e| damaged(format!("hot spots: {e}")))?;
-    let Some(SpotsInFile(word, columns, rows, shades)) = in_file else { return Ok(None) };
-    let test = [SpotTest::Bread, SpotTest::Sugar].into_iter().find(|t| t.key() == word);
-    let test = test.ok_or_else(|| damaged(format!("hot spots: unknown test {word}")))?;
-    HotSpots::new(test, columns, rows, &shades).map(Some).map_err(|e| StoreError::damaged("kitchen", id, &e))
+    let spots = in_file.map(|SpotsInFile(test, columns, rows, shades)| HotSpotsInput { test, columns, rows, shades });
+    if let Some(map) = &spots {
+        map.checked().map_err(|e| damaged(format!("hot spots: {e}")))?;
+    }
+    Ok(spots)
 }
 
 pub(crate) fn finishes_text(coats: &[Coat]) -> String {
@@ -118,7 +119,7 @@ mod tests {
 
     #[test]
     fn a_map_of_the_oven_comes_back_and_a_damaged_one_is_told() {
-        let spots = HotSpots::new(SpotTest::Sugar, 2, 1, &[Some(4), None]).unwrap();
+        let spots = HotSpotsInput { test: SpotTest::Sugar, columns: 2, rows: 1, shades: vec![Some(4), None] };
         assert_eq!(spots_from(1, &spots_text(Some(&spots))).unwrap(), Some(spots));
         assert_eq!(spots_from(1, "null").unwrap(), None);
         assert!(spots_from(1, r#"["butter",1,1,[3]]"#).is_err() && spots_from(1, r#"["bread",2,1,[3]]"#).is_err());

@@ -1545,10 +1545,10 @@ export interface components {
             line: number;
         };
         /**
-         * @description What ends a bake.
+         * @description The same in one word.
          * @enum {string}
          */
-        BakeEndWord: "pale" | "just_golden" | "golden" | "brown" | "dull" | "soft_pale" | "soft_just_golden" | "soft_golden" | "soft_brown";
+        BakeEnd: "pale" | "just_golden" | "golden" | "brown" | "dull" | "soft_pale" | "soft_just_golden" | "soft_golden" | "soft_brown";
         /** @description A moment of it. */
         BakeMoment: {
             /**
@@ -1634,10 +1634,10 @@ export interface components {
              * @description Or it is read off after so long, 0.5 to 50.
              */
             at_min?: number | null;
-            end?: components["schemas"]["BakeEndWord"] | null;
+            end?: components["schemas"]["BakeEnd"] | null;
             /** @description Ingredients by weight. */
             formula: components["schemas"]["FormulaBody"];
-            method?: components["schemas"]["MethodWord"] | null;
+            method?: components["schemas"]["MixMethod"] | null;
             /** @description The oven. */
             oven: components["schemas"]["OvenBody"];
             /** @description One piece. */
@@ -1746,7 +1746,7 @@ export interface components {
              */
             density_kg_m3: number;
             /** @description What decided it. */
-            done_by: components["schemas"]["DoneWord"];
+            done_by: components["schemas"]["DoneBy"];
             /**
              * Format: double
              * @description When the middle no longer shines.
@@ -1777,7 +1777,7 @@ export interface components {
             /** @description The word for it. */
             middle_word: string;
             /** @description From the side. */
-            profile: components["schemas"]["ProfileWord"];
+            profile: components["schemas"]["Profile"];
             /**
              * Format: double
              * @description How far apart rim and middle look, CIEDE2000.
@@ -1914,6 +1914,11 @@ export interface components {
              */
             spread_most_percent: number;
         };
+        /**
+         * @description What the dough is rolled on.
+         * @enum {string}
+         */
+        BenchSurface: "floured_board" | "between_papers";
         /** @description A formula beside a neighbour. */
         BesideView: {
             /** @description How they differ, the largest first. */
@@ -1935,20 +1940,20 @@ export interface components {
              */
             dough_c?: number | null;
             /** @description How it feels. */
-            feel: components["schemas"]["FeelWord"];
+            feel: components["schemas"]["Feel"];
             /**
              * Format: int32
              * @description Which mix, from 1.
              */
             mix: number;
             /** @description What a squeezed handful does. */
-            squeeze: components["schemas"]["SqueezeWord"];
+            squeeze: components["schemas"]["Squeeze"];
         };
         /**
-         * @description A built-in cutter.
+         * @description The built-in forms.
          * @enum {string}
          */
-        BuiltinWord: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal" | "ring";
+        BuiltinKind: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal" | "ring";
         /** @description What a formula is. */
         CharacterView: {
             /** @description What it is made of. */
@@ -2024,7 +2029,7 @@ export interface components {
             /** @description What it is wanted for. */
             target: components["schemas"]["TargetBody"];
             /** @description What is round it. */
-            wrap: components["schemas"]["WrapWord"];
+            wrap: components["schemas"]["Wrap"];
         };
         /** @description The answer. */
         ChillResult: components["schemas"]["ReadyView"] & {
@@ -2091,6 +2096,11 @@ export interface components {
             /** @description When it goes on. */
             when: string;
         };
+        /**
+         * @description Where something chills.
+         * @enum {string}
+         */
+        ColdPlace: "fridge" | "freezer";
         /** @description The cold station. */
         ColdView: components["schemas"]["ReadyView"] & {
             /**
@@ -2136,7 +2146,7 @@ export interface components {
             /** @description The form. */
             piece: components["schemas"]["PieceWire"];
             /** @description Where. */
-            place: components["schemas"]["PlaceWord"];
+            place: components["schemas"]["ColdPlace"];
             /** @description What it is chilled for first. */
             purpose: components["schemas"]["PurposeWord"];
             /** @description Ready then. */
@@ -2198,7 +2208,7 @@ export interface components {
              */
             fat: number;
             /** @description Kind of fat. */
-            fat_kind: components["schemas"]["FatWord"];
+            fat_kind: components["schemas"]["FatKind"];
             /**
              * Format: double
              * @description 0 to 1.
@@ -2218,9 +2228,9 @@ export interface components {
         /** @description What a bake was baked with. Null is as the plan has it; of a record made before this was kept, it is not known. */
         ConditionsBody: {
             /** @default null */
-            bake_end: components["schemas"]["BakeEndWord"] | null;
+            bake_end: components["schemas"]["BakeEnd"] | null;
             /** @default null */
-            liner: components["schemas"]["LinerWord"] | null;
+            liner: components["schemas"]["TrayLiner"] | null;
             /**
              * Format: double
              * @description Oven set to, 140 to 220.
@@ -2239,7 +2249,7 @@ export interface components {
              */
             start_c: number | null;
             /** @default null */
-            tray_kind: components["schemas"]["TrayWord"] | null;
+            tray_kind: components["schemas"]["TrayKind"] | null;
         };
         /** @description How a piece cools on its tray. */
         CoolingView: {
@@ -2284,12 +2294,12 @@ export interface components {
          * @description In what cups and spoons a recipe measures.
          * @enum {string}
          */
-        CupSystemWord: "us" | "metric" | "australian";
+        CupSystem: "us" | "metric" | "australian";
         /**
          * @description How a cup of something dry is filled.
          * @enum {string}
          */
-        CupWayWord: "spooned" | "scooped" | "sifted" | "packed";
+        CupWay: "spooned" | "scooped" | "sifted" | "packed";
         /** @description A point of a cooling curve. */
         CurvePoint: {
             /**
@@ -2398,7 +2408,7 @@ export interface components {
          * @description What decided when it was done.
          * @enum {string}
          */
-        DoneWord: "rim" | "dull" | "set" | "time" | "never";
+        DoneBy: "rim" | "dull" | "set" | "time" | "never";
         /** @description What the dough is: its analysis, or a formula. */
         DoughBody: {
             /** @description Mass fractions. */
@@ -2436,7 +2446,7 @@ export interface components {
             /** @description What it is made of. */
             make_up: components["schemas"]["MakeUpView"];
             /** @description How it is mixed. */
-            method: components["schemas"]["MethodWord"];
+            method: components["schemas"]["MixMethod"];
             /**
              * Format: double
              * @description Dough in each.
@@ -2479,10 +2489,10 @@ export interface components {
             weights: components["schemas"]["WeightView"][];
         };
         /**
-         * @description Colour of the edge when the bake ended.
+         * @description The colour at which a bake is ended, or was.
          * @enum {string}
          */
-        EdgeWord: "pale" | "just_golden" | "golden" | "brown";
+        EdgeColour: "pale" | "just_golden" | "golden" | "brown";
         /** @description One edit in words. */
         EditView: {
             /** @description When, UTC. */
@@ -2496,10 +2506,10 @@ export interface components {
             label: components["schemas"]["SentenceView"];
         };
         /**
-         * @description Size class of eggs.
+         * @description Size classes of hens' eggs.
          * @enum {string}
          */
-        EggWord: "us_small" | "us_medium" | "us_large" | "us_extra_large" | "us_jumbo" | "eu_small" | "eu_medium" | "eu_large" | "eu_extra_large";
+        EggClass: "us_small" | "us_medium" | "us_large" | "us_extra_large" | "us_jumbo" | "eu_small" | "eu_medium" | "eu_large" | "eu_extra_large";
         /** @description How even a sheet is. */
         EvenView: {
             /** @description What to do, as sentences. */
@@ -2529,7 +2539,7 @@ export interface components {
             /** @description Whether they may lie on one tray. */
             one_tray: boolean;
             /** @description What each reading is, row by row; null where nothing was read. */
-            spots: (components["schemas"]["SpotIsWord"] | null)[];
+            spots: (components["schemas"]["SpotIs"] | null)[];
             /**
              * Format: double
              * @description Middle of the bake time of the thickest pieces.
@@ -2541,10 +2551,15 @@ export interface components {
              */
             thin_min: number;
         };
+        /**
+         * @description Kinds of fat with a solid-fat curve of their own.
+         * @enum {string}
+         */
+        FatKind: "butter" | "shortening" | "margarine" | "lard" | "coconut" | "liquid";
         /** @description A fat's share. */
         FatShare: {
             /** @description Which. */
-            kind: components["schemas"]["FatWord"];
+            kind: components["schemas"]["FatKind"];
             /**
              * Format: double
              * @description Of all fat, 0 to 1.
@@ -2552,15 +2567,10 @@ export interface components {
             share: number;
         };
         /**
-         * @description A kind of fat.
+         * @description What is wrong with the dough.
          * @enum {string}
          */
-        FatWord: "butter" | "shortening" | "margarine" | "lard" | "coconut" | "liquid";
-        /**
-         * @description How a dough feels at the bowl.
-         * @enum {string}
-         */
-        FeelWord: "too_sticky" | "dry_wont_gather" | "too_warm";
+        Feel: "too_sticky" | "dry_wont_gather" | "too_warm";
         /** @description A fault of one field. */
         FieldProblem: {
             /** @description What would be accepted; empty where the message says it. */
@@ -2753,7 +2763,7 @@ export interface components {
             redo?: components["schemas"]["EditView"] | null;
             undo?: components["schemas"]["EditView"] | null;
         };
-        /** @description Where the oven is hotter: one shade a cell as one looks in at the door, the back row first. */
+        /** @description A map of the oven's hot spots as it was read. */
         HotSpotsBody: {
             /**
              * Format: int32
@@ -2768,7 +2778,7 @@ export interface components {
             /** @description 1 the palest to 5 the darkest, null where nothing lay; row by row. */
             shades: (number | null)[];
             /** @description What was laid over the rack. */
-            test: components["schemas"]["SpotTestWord"];
+            test: components["schemas"]["SpotTest"];
         };
         /** @description What a map of the oven says. */
         HotSpotsView: {
@@ -2839,11 +2849,11 @@ export interface components {
             /** @description Together 98 to 102 g. */
             analysis: components["schemas"]["AnalysisBody"];
             /** @description Kind of its fat. */
-            fat_kind: components["schemas"]["FatWord"];
+            fat_kind: components["schemas"]["FatKind"];
             /** @description What household measures weigh. */
             household?: components["schemas"]["HouseholdBody"];
             /** @description What it is. */
-            kind: components["schemas"]["KindWord"];
+            kind: components["schemas"]["Kind"];
             /** @description 1 to 60 characters, without digits, commas or brackets. */
             name: string;
             /** @description Where the figures come from, at most 120 characters. */
@@ -2866,11 +2876,11 @@ export interface components {
         /** @description A job. A change sends only the fields that change (JSON Merge Patch, RFC 7396). */
         JobBody: {
             /** @description What ends its bake. */
-            bake_end?: components["schemas"]["BakeEndWord"];
+            bake_end?: components["schemas"]["BakeEnd"];
             /** @description Chilled as discs (true) or rolled first and chilled as sheets. */
             chill_as_disc: boolean;
             /** @description Where the dough chills. */
-            chill_place: components["schemas"]["PlaceWord"];
+            chill_place: components["schemas"]["ColdPlace"];
             /**
              * Format: int64
              * @description Number of its cutter.
@@ -2931,7 +2941,7 @@ export interface components {
             /** @description A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty. */
             layout?: components["schemas"]["CutView"][];
             /** @description What lies between tray and piece. */
-            liner?: components["schemas"]["LinerWord"];
+            liner?: components["schemas"]["TrayLiner"];
             /**
              * Format: int64
              * @description The job of which it is a lot.
@@ -2942,7 +2952,7 @@ export interface components {
             /** @description Thickness read on its sheets, in the order of the sheets; at most 24. */
             measured?: components["schemas"]["ReadingsBody"][];
             /** @description How the dough is mixed. */
-            method: components["schemas"]["MethodWord"];
+            method: components["schemas"]["MixMethod"];
             /**
              * @description Sheets from which the pieces of several lots of one dough are cut together, at most 40; empty for none. Only a job
              *     that is no lot of another keeps any.
@@ -2973,7 +2983,7 @@ export interface components {
              */
             reserve_percent: number;
             /** @description What form its sheets are rolled to. */
-            sheet?: components["schemas"]["SheetWord"];
+            sheet?: components["schemas"]["SheetKind"];
             /**
              * Format: double
              * @description Sheets no longer than this, 40 to 1200; the tray's length when null.
@@ -2985,7 +2995,7 @@ export interface components {
              */
             sheet_width_mm?: number | null;
             /** @description Rolled on. */
-            surface: components["schemas"]["SurfaceWord"];
+            surface: components["schemas"]["BenchSurface"];
             /**
              * Format: double
              * @description Rolled to, 2 to 25.
@@ -2994,11 +3004,11 @@ export interface components {
             /** @description Portions that are coloured, at most 8, together at most 100 %. */
             tints?: components["schemas"]["TintBody"][];
             /** @description Where the cut pieces chill. */
-            tray_chill_place: components["schemas"]["PlaceWord"];
+            tray_chill_place: components["schemas"]["ColdPlace"];
             /** @description How a hand has laid the pieces on a tray, at most 400; rows are used when empty. */
             tray_layout?: components["schemas"]["CutView"][];
             /** @description How the cutter may be turned on the sheet; never over. */
-            turning?: components["schemas"]["TurningWord"];
+            turning?: components["schemas"]["Turning"];
             /**
              * Format: double
              * @description Least gap between cuts, 0.5 to 10.
@@ -3089,14 +3099,14 @@ export interface components {
             /** @description A stand-in showed it. */
             simulated: boolean;
             /** @description Where. */
-            spot: components["schemas"]["SpotWord"];
+            spot: components["schemas"]["Spot"];
         };
         /**
-         * @description What an ingredient is.
+         * @description What an ingredient is, as a baker sorts the shelf.
          * @enum {string}
          */
-        KindWord: "flour" | "starch" | "fat" | "sugar" | "syrup" | "egg" | "liquid" | "leavener" | "salt" | "cocoa" | "meal" | "chocolate" | "nut" | "seed" | "fruit" | "flavour" | "spirit" | "colour";
-        /** @description The kitchen. A change sends only the fields that change (JSON Merge Patch, RFC 7396). */
+        Kind: "flour" | "starch" | "fat" | "sugar" | "syrup" | "egg" | "liquid" | "leavener" | "salt" | "cocoa" | "meal" | "chocolate" | "nut" | "seed" | "fruit" | "flavour" | "spirit" | "colour";
+        /** @description Raw kitchen values, units in the names; the only door to [`Kitchen`]. What is left out of a kitchen is as it is usual. */
         KitchenBody: {
             /**
              * Format: double
@@ -3123,7 +3133,7 @@ export interface components {
              */
             door_dip_k?: number;
             /** @description Size class of the eggs. */
-            egg_class?: components["schemas"]["EggWord"];
+            egg_class?: components["schemas"]["EggClass"];
             /**
              * Format: double
              * @description Smallest step of the fine scale, 0.01 to 50.
@@ -3196,7 +3206,7 @@ export interface components {
              */
             scale_step_g?: number;
             /** @description What the trays are of. */
-            tray_kind: components["schemas"]["TrayWord"];
+            tray_kind: components["schemas"]["TrayKind"];
             /**
              * Format: double
              * @description Usable tray, 100 to 900.
@@ -3293,10 +3303,10 @@ export interface components {
             y_mm: number;
         };
         /**
-         * @description What it occupies.
+         * @description Who or what a task occupies.
          * @enum {string}
          */
-        LaneWord: "hands" | "cold" | "oven" | "cooling";
+        Lane: "hands" | "cold" | "oven" | "cooling";
         /** @description What mixes asked for, on the mean. */
         LearntView: {
             /**
@@ -3340,7 +3350,7 @@ export interface components {
              */
             count: number;
             /** @description Their size. */
-            egg_class: components["schemas"]["EggWord"];
+            egg_class: components["schemas"]["EggClass"];
             /** @enum {string} */
             kind: "egg_count";
         } | {
@@ -3385,7 +3395,7 @@ export interface components {
          * @description Where a lever is pulled.
          * @enum {string}
          */
-        LeverGroupWord: "oven" | "cold" | "shape" | "dough";
+        LeverGroup: "oven" | "cold" | "shape" | "dough";
         /** @description What a lever would change. */
         LeverView: {
             /**
@@ -3399,7 +3409,7 @@ export interface components {
              */
             bake_min?: number | null;
             /** @description Where it is pulled. */
-            group: components["schemas"]["LeverGroupWord"];
+            group: components["schemas"]["LeverGroup"];
             /**
              * Format: double
              * @description Outward growth at the rim.
@@ -3527,11 +3537,6 @@ export interface components {
              */
             price_per_kg?: number | null;
         };
-        /**
-         * @description What lies between tray and piece.
-         * @enum {string}
-         */
-        LinerWord: "parchment" | "bare" | "greased" | "foil" | "silicone" | "floured";
         /** @description A followed piece. */
         LiveView: {
             /**
@@ -3919,7 +3924,7 @@ export interface components {
         /** @description Pieces as a hand has laid them. */
         MeasureBody: {
             /** @description Form of the sheet. */
-            form?: components["schemas"]["SheetWord"];
+            form?: components["schemas"]["SheetKind"];
             /**
              * Format: double
              * @description Of the sheet, 40 to 1200.
@@ -3940,7 +3945,7 @@ export interface components {
          * @description How the dough is mixed.
          * @enum {string}
          */
-        MethodWord: "light_and_fluffy" | "just_combined" | "rubbed_in";
+        MixMethod: "light_and_fluffy" | "just_combined" | "rubbed_in";
         /** @description What was done, to be kept with the mix. */
         MixNoteBody: {
             /**
@@ -3954,7 +3959,7 @@ export interface components {
              */
             dough_c?: number | null;
             /** @description How it felt. */
-            feel: components["schemas"]["FeelWord"];
+            feel: components["schemas"]["Feel"];
             /** @description Key of what was added. */
             ingredient?: string | null;
             /**
@@ -3968,7 +3973,7 @@ export interface components {
              */
             mix: number;
             /** @description What a squeezed handful did. */
-            squeeze: components["schemas"]["SqueezeWord"];
+            squeeze: components["schemas"]["Squeeze"];
         };
         /** @description A kept note. */
         MixNoteView: components["schemas"]["MixNoteBody"] & {
@@ -4084,7 +4089,7 @@ export interface components {
             held_back_g: number;
             learnt?: components["schemas"]["LearntView"] | null;
             /** @description How it is mixed. */
-            method: components["schemas"]["MethodWord"];
+            method: components["schemas"]["MixMethod"];
             /**
              * Format: double
              * @description Dough in each.
@@ -4121,13 +4126,13 @@ export interface components {
         /** @description A piece is moved. */
         MoveBody: {
             /** @description Where to. */
-            place: components["schemas"]["WhereWord"];
+            place: components["schemas"]["Whereabouts"];
         };
         /**
-         * @description What a narrow part of a piece is.
+         * @description What a narrow part is.
          * @enum {string}
          */
-        NarrowWord: "point" | "neck";
+        NarrowKind: "point" | "neck";
         /** @description Something to compare with. */
         NeighbourView: {
             /** @description `formula:3` or `school:0`. */
@@ -4146,7 +4151,7 @@ export interface components {
         /** @description A sheet and what is to be done with it. */
         NestBody: {
             /** @description Form of the sheet. */
-            form?: components["schemas"]["SheetWord"];
+            form?: components["schemas"]["SheetKind"];
             /** @description Pieces that stay where they are. */
             held?: components["schemas"]["LaidPiece"][];
             /** @description Whether small pieces may lie in the holes of large ones. */
@@ -4231,7 +4236,7 @@ export interface components {
         /** @description A cutter to be added: a built-in form of a size, or an SVG file. */
         NewCutter: {
             /** @description Which. */
-            form: components["schemas"]["BuiltinWord"];
+            form: components["schemas"]["BuiltinKind"];
             /**
              * Format: double
              * @description Along, for forms with two sizes; of a ring, its hole.
@@ -4304,7 +4309,7 @@ export interface components {
              * @description Minutes out of the cold so far.
              */
             out_of_cold_min: number;
-            side?: components["schemas"]["SideWord"] | null;
+            side?: components["schemas"]["Side"] | null;
             too_long?: components["schemas"]["SentenceView"] | null;
             /** @description The trade's word for it. */
             word?: string | null;
@@ -4334,7 +4339,7 @@ export interface components {
             /** @description Whether its fan runs. */
             fan?: boolean;
             /** @description What lies on it. */
-            liner?: components["schemas"]["LinerWord"];
+            liner?: components["schemas"]["TrayLiner"];
             /**
              * Format: double
              * @description Its air over its setting as a thermometer had it, -60 to 60; null or absent where none was read.
@@ -4346,7 +4351,7 @@ export interface components {
              */
             set_c: number;
             /** @description What the tray is of. */
-            tray?: components["schemas"]["TrayMaterialWord"];
+            tray?: components["schemas"]["TrayMaterial"];
             /**
              * Format: double
              * @description The tray as the pieces are laid on it, -40 to 100; 22 when null or absent.
@@ -4601,7 +4606,7 @@ export interface components {
             /** @description Where each is, from the middle of the cutter's box. */
             at_mm: number[][];
             /** @description Points or necks. */
-            kind: components["schemas"]["NarrowWord"];
+            kind: components["schemas"]["NarrowKind"];
             /** @description Their colour when the rest is done, as a screen shows it. */
             screen: string;
             /** @description All of it, as a sentence. */
@@ -4612,6 +4617,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description The patterns.
+         * @enum {string}
+         */
+        PatternKind: "checkerboard" | "pinwheel" | "bullseye" | "stripes";
         /** @description Something to be rolled or cut, as long as the bar. */
         PatternPartView: {
             /**
@@ -4620,7 +4630,7 @@ export interface components {
              */
             count: number;
             /** @description Of which of the two doughs. */
-            dough: components["schemas"]["WhichDoughWord"];
+            dough: components["schemas"]["WhichDough"];
             /**
              * Format: double
              * @description Of all of them.
@@ -4712,7 +4722,7 @@ export interface components {
             /** @description What it is built of. */
             parts: components["schemas"]["PatternPartView"][];
             /** @description Which. */
-            pattern: components["schemas"]["PatternWord"];
+            pattern: components["schemas"]["PatternKind"];
             /** @description The sizes it was built with. */
             sizes: components["schemas"]["PatternSizes"];
             /** @description How, step by step. */
@@ -4723,11 +4733,6 @@ export interface components {
              */
             width_mm: number;
         };
-        /**
-         * @description A pattern of two doughs.
-         * @enum {string}
-         */
-        PatternWord: "checkerboard" | "pinwheel" | "bullseye" | "stripes";
         /** @description What was read from a photo, to be approved. */
         PhotoView: {
             /**
@@ -4831,7 +4836,7 @@ export interface components {
              */
             water: number;
             /** @description What is round it. */
-            wrap: components["schemas"]["WrapWord"];
+            wrap: components["schemas"]["Wrap"];
         };
         /** @description A piece in the cold. */
         PieceWire: {
@@ -4946,7 +4951,7 @@ export interface components {
              */
             pieces: number;
             /** @description Which. */
-            place: components["schemas"]["PlaceWord"];
+            place: components["schemas"]["ColdPlace"];
             /** @description Whether it is used so at present. */
             present: boolean;
             /**
@@ -4962,11 +4967,6 @@ export interface components {
             /** @description When the last of them was accepted, UTC. */
             taught_at?: string | null;
         };
-        /**
-         * @description A cold place.
-         * @enum {string}
-         */
-        PlaceWord: "fridge" | "freezer";
         /** @description All stations' answers. */
         PlanView: {
             /** @description What to mind with raw dough, each said once. */
@@ -5172,7 +5172,7 @@ export interface components {
          * @description The look of a piece from the side.
          * @enum {string}
          */
-        ProfileWord: "domed" | "flat" | "sunken";
+        Profile: "domed" | "flat" | "sunken";
         /** @description A formula with a lever pulled, not yet kept. */
         PulledView: {
             /** @description What it becomes. */
@@ -5203,7 +5203,7 @@ export interface components {
             /** @description What it is called, 1 to 40 characters. */
             name: string;
             piece?: components["schemas"]["PieceWire"] | null;
-            place?: components["schemas"]["WhereWord"] | null;
+            place?: components["schemas"]["Whereabouts"] | null;
             purpose?: components["schemas"]["PurposeWord"] | null;
             /** @description When, ISO 8601 with its zone, `2026-11-28T12:20:00Z`, not in the future; now when null. */
             put_in_at?: string | null;
@@ -5263,15 +5263,15 @@ export interface components {
             /** @description Answers given so far. */
             answers?: components["schemas"]["AnswerBody"][];
             /** @description In what cups and spoons. */
-            cups: components["schemas"]["CupSystemWord"];
+            cups: components["schemas"]["CupSystem"];
             /** @description Which eggs. */
-            eggs: components["schemas"]["EggWord"];
+            eggs: components["schemas"]["EggClass"];
             /** @description A name for the formula; that of the recipe when absent. */
             name?: string | null;
             /** @description Free text, JSON-LD, HTML, CSV or a formula file; at most 200 kB. */
             text: string;
             /** @description How a cup of flour and other powders is filled. */
-            way: components["schemas"]["CupWayWord"];
+            way: components["schemas"]["CupWay"];
         };
         /** @description A reading of any device. */
         ReadingBody: {
@@ -5285,7 +5285,7 @@ export interface components {
             /** @description Whether a stand-in shows it; such readings teach nothing of a real kitchen. */
             simulated?: boolean;
             /** @description Where. */
-            spot: components["schemas"]["SpotWord"];
+            spot: components["schemas"]["Spot"];
         };
         /** @description A recipe as read. */
         ReadingView: {
@@ -5387,7 +5387,7 @@ export interface components {
             /** @description What it was baked with, where that was not as planned. */
             conditions?: components["schemas"]["ConditionsBody"];
             /** @description Colour of the edge. */
-            edge_colour: components["schemas"]["EdgeWord"];
+            edge_colour: components["schemas"]["EdgeColour"];
             /** @description At most 2,000 characters. */
             notes?: string;
             /** @description Thicknesses after baking; may be empty. */
@@ -5514,7 +5514,7 @@ export interface components {
             /** @description On one sheet, in the order of cutting. */
             cuts: components["schemas"]["CutView"][];
             /** @description Form of each. */
-            form: components["schemas"]["SheetWord"];
+            form: components["schemas"]["SheetKind"];
             /**
              * Format: double
              * @description Smallest gap on the sheet, measured on the final layout.
@@ -5686,13 +5686,18 @@ export interface components {
              */
             saves_percent: number;
             /** @description Its form. */
-            sheet: components["schemas"]["SheetWord"];
+            sheet: components["schemas"]["SheetKind"];
             /**
              * Format: double
              * @description As wide at most; as it is where null.
              */
             width_mm?: number | null;
         };
+        /**
+         * @description The forms a sheet is rolled to.
+         * @enum {string}
+         */
+        SheetKind: "oblong" | "round" | "oval";
         /** @description A question to the shape station. */
         SheetRequest: {
             /** @description The cutter. */
@@ -5737,15 +5742,10 @@ export interface components {
             pieces: number;
         };
         /**
-         * @description What form a sheet is rolled to.
-         * @enum {string}
-         */
-        SheetWord: "oblong" | "round" | "oval";
-        /**
          * @description Which side of ready a piece is on.
          * @enum {string}
          */
-        SideWord: "too_warm" | "ready" | "too_cold";
+        Side: "too_warm" | "ready" | "too_cold";
         /** @description Something to sift and why. */
         SiftView: {
             /** @description What. */
@@ -5848,7 +5848,7 @@ export interface components {
              */
             from_min: number;
             /** @description Which side of ready. */
-            side: components["schemas"]["SideWord"];
+            side: components["schemas"]["Side"];
             /**
              * Format: double
              * @description Until then; as long as it lies there when null.
@@ -5878,25 +5878,25 @@ export interface components {
             reason: components["schemas"]["SentenceView"];
         };
         /**
+         * @description Where a thermometer was held.
+         * @enum {string}
+         */
+        Spot: "core" | "surface";
+        /**
          * @description What a spot is against the thickness wanted.
          * @enum {string}
          */
-        SpotIsWord: "thin" | "even" | "thick";
+        SpotIs: "thin" | "even" | "thick";
         /**
-         * @description What was laid over the rack to find hot spots.
+         * @description What was laid over the rack.
          * @enum {string}
          */
-        SpotTestWord: "bread" | "sugar";
-        /**
-         * @description Where a thermometer was held: in the middle, or on the face.
-         * @enum {string}
-         */
-        SpotWord: "core" | "surface";
+        SpotTest: "bread" | "sugar";
         /**
          * @description What a squeezed handful does.
          * @enum {string}
          */
-        SqueezeWord: "holds" | "cracks" | "crumbles" | "clings" | "smears";
+        Squeeze: "holds" | "cracks" | "crumbles" | "clings" | "smears";
         /** @description A place of a followed piece, as it is set. */
         StayPhysics: {
             /**
@@ -5939,21 +5939,21 @@ export interface components {
              */
             from_min: number;
             /** @description Where. */
-            place: components["schemas"]["WhereWord"];
+            place: components["schemas"]["Whereabouts"];
             /** @description How many of its readings count. */
             readings: number;
         };
+        /**
+         * @description What is done.
+         * @enum {string}
+         */
+        Step: "mix" | "form" | "chill" | "rest" | "cut" | "tray_chill" | "preheat" | "bake" | "cool" | "cool_on_rack";
         /** @description The edit that was taken back or done again, if any, and what comes next. */
         StepView: {
             edit?: components["schemas"]["EditView"] | null;
             /** @description What comes next. */
             history: components["schemas"]["HistoryView"];
         };
-        /**
-         * @description What is done.
-         * @enum {string}
-         */
-        StepWord: "mix" | "form" | "chill" | "rest" | "cut" | "tray_chill" | "preheat" | "bake" | "cool" | "cool_on_rack";
         /** @description What the piece lies on. */
         SupportBody: {
             /** @enum {string} */
@@ -5967,7 +5967,7 @@ export interface components {
              */
             start_c: number;
             /** @description Of what. */
-            tray: components["schemas"]["TrayWord"];
+            tray: components["schemas"]["TrayKind"];
         } | {
             /**
              * Format: double
@@ -5977,11 +5977,6 @@ export interface components {
             /** @enum {string} */
             kind: "bench";
         };
-        /**
-         * @description What the dough is rolled on.
-         * @enum {string}
-         */
-        SurfaceWord: "floured_board" | "between_papers";
         /** @description Something that goes into a step. */
         TakeView: {
             /**
@@ -6021,7 +6016,7 @@ export interface components {
              */
             end_min: number;
             /** @description Where. */
-            lane: components["schemas"]["LaneWord"];
+            lane: components["schemas"]["Lane"];
             /**
              * Format: int32
              * @description The lot, from 0.
@@ -6045,7 +6040,7 @@ export interface components {
              */
             start_min: number;
             /** @description What. */
-            step: components["schemas"]["StepWord"];
+            step: components["schemas"]["Step"];
             /**
              * Format: int32
              * @description From 1, from the cut on.
@@ -6170,6 +6165,11 @@ export interface components {
              */
             ready_min: number;
         };
+        /**
+         * @description What a hand found.
+         * @enum {string}
+         */
+        Touch: "cracked" | "right" | "stuck" | "squashed";
         /** @description What a hand found. */
         TouchBody: {
             /**
@@ -6180,7 +6180,7 @@ export interface components {
             /** @description `rolling` or `slicing`. */
             purpose: components["schemas"]["PurposeWord"];
             /** @description How it went. */
-            touch: components["schemas"]["TouchWord"];
+            touch: components["schemas"]["Touch"];
         };
         /** @description A kept finding. */
         TouchView: {
@@ -6199,13 +6199,8 @@ export interface components {
             /** @description `rolling` or `slicing`. */
             purpose: components["schemas"]["PurposeWord"];
             /** @description How it went. */
-            touch: components["schemas"]["TouchWord"];
+            touch: components["schemas"]["Touch"];
         };
-        /**
-         * @description What a hand found.
-         * @enum {string}
-         */
-        TouchWord: "cracked" | "right" | "stuck" | "squashed";
         /** @description What hands have found of a formula's dough. */
         TouchesView: {
             /** @description The limits. */
@@ -6216,7 +6211,7 @@ export interface components {
         /** @description Cut pieces on their tray before the oven. */
         TrayChillView: components["schemas"]["ReadyView"] & {
             /** @description Where. */
-            place: components["schemas"]["PlaceWord"];
+            place: components["schemas"]["ColdPlace"];
             /**
              * Format: double
              * @description Taken to be as warm as this when it goes in.
@@ -6237,10 +6232,20 @@ export interface components {
             gap_mm: number;
         };
         /**
-         * @description What a tray is of, as it bakes.
+         * @description Trays that lie under a sheet.
          * @enum {string}
          */
-        TrayMaterialWord: "light" | "dark" | "heavy" | "insulated";
+        TrayKind: "aluminium" | "steel";
+        /**
+         * @description What lies between tray and piece.
+         * @enum {string}
+         */
+        TrayLiner: "parchment" | "bare" | "greased" | "foil" | "silicone" | "floured";
+        /**
+         * @description What a tray is of.
+         * @enum {string}
+         */
+        TrayMaterial: "light" | "dark" | "heavy" | "insulated";
         /** @description A piece on its tray. */
         TrayPieceView: {
             /**
@@ -6304,11 +6309,6 @@ export interface components {
              */
             turned_last_min: number;
         };
-        /**
-         * @description What the trays are of.
-         * @enum {string}
-         */
-        TrayWord: "aluminium" | "steel";
         /** @description Pieces on trays. */
         TraysView: {
             /** @description On a full tray. */
@@ -6346,10 +6346,10 @@ export interface components {
             width_mm: number;
         };
         /**
-         * @description How a cutter may be turned on the sheet.
+         * @description How a cutter may be turned on the sheet. It is never turned over: a floured or textured face would come to lie below.
          * @enum {string}
          */
-        TurningWord: "free" | "half_turn" | "fixed";
+        Turning: "free" | "half_turn" | "fixed";
         /** @description One unit: `base = value * factor + offset`. */
         UnitView: {
             /**
@@ -6413,7 +6413,7 @@ export interface components {
             /** @description The form. */
             piece: components["schemas"]["PieceWire"];
             /** @description Where. */
-            place: components["schemas"]["PlaceWord"];
+            place: components["schemas"]["ColdPlace"];
             /**
              * Format: double
              * @description For a disc: the thickest that is ready in time; null where even the thinnest is not.
@@ -6453,7 +6453,7 @@ export interface components {
             /** @description The form. */
             piece: components["schemas"]["PieceWire"];
             /** @description Where. */
-            place: components["schemas"]["PlaceWord"];
+            place: components["schemas"]["ColdPlace"];
             /** @description To be rolled or sliced. */
             purpose: components["schemas"]["PurposeWord"];
             /** @description How it feels meanwhile. */
@@ -6490,12 +6490,12 @@ export interface components {
          * @description Where a piece lies.
          * @enum {string}
          */
-        WhereWord: "fridge" | "freezer" | "bench";
+        Whereabouts: "fridge" | "freezer" | "bench";
         /**
-         * @description Which of two doughs.
+         * @description Which of the two doughs.
          * @enum {string}
          */
-        WhichDoughWord: "first" | "second";
+        WhichDough: "first" | "second";
         /** @description Working temperatures. */
         WindowView: {
             /**
@@ -6535,10 +6535,10 @@ export interface components {
             tacky_to_c: number;
         };
         /**
-         * @description What is round a piece.
+         * @description What is round the piece.
          * @enum {string}
          */
-        WrapWord: "open" | "wrapped";
+        Wrap: "open" | "wrapped";
         /**
          * @description A format that formulas are written in.
          * @enum {string}
@@ -9661,7 +9661,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                place: components["schemas"]["PlaceWord"];
+                place: components["schemas"]["ColdPlace"];
             };
             cookie?: never;
         };
@@ -9694,7 +9694,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                place: components["schemas"]["PlaceWord"];
+                place: components["schemas"]["ColdPlace"];
                 used: components["schemas"]["UseWord"];
             };
             cookie?: never;

@@ -24,9 +24,10 @@ const pantry = () => import("../pantry/PantryPage");
 const reader = () => import("../recipe/ReadPage");
 const kitchen = () => import("./KitchenPage");
 const kitchenOven = () => import("../kitchen/OvenPage");
+const question = () => import("../kit/Question");
 
 const REST: (() => Promise<unknown>)[] = [
-  order, dough, cold, shape, oven, clock, ledger, doughViews, coldViews, shapeViews, ovenViews, cutterForm, shelf, kitchen, pantry, reader, kitchenOven, live,
+  order, dough, cold, shape, oven, clock, ledger, question, doughViews, coldViews, shapeViews, ovenViews, cutterForm, shelf, kitchen, pantry, reader, kitchenOven, live,
 ];
 
 /** Loads the rest ahead, one after the other: a change of station waits for nothing, and works while the server is away. */

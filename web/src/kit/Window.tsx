@@ -1,9 +1,7 @@
 /** What opens over the page: a window to work in, and a question that waits for its answer. */
-import { AlertDialog, Dialog } from "radix-ui";
-import type { ReactNode } from "react";
-
-const VEIL = "fixed inset-0 z-40 bg-black/40";
-const SHEET = "fixed left-1/2 top-1/2 z-50 max-h-[90dvh] w-[min(34rem,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-2xl bg-worktop p-6 text-ink";
+import { Dialog } from "radix-ui";
+import { lazy, Suspense, type ReactNode } from "react";
+import { SHEET, VEIL } from "./veil";
 
 /** Within a `Dialog.Root`. */
 export function Window({ title, children }: { title: string; children: ReactNode }) {
@@ -21,7 +19,7 @@ export function Window({ title, children }: { title: string; children: ReactNode
   );
 }
 
-interface QuestionProps {
+export interface QuestionProps {
   open: boolean;
   onOpenChange?: (open: boolean) => void;
   title: string;
@@ -36,25 +34,13 @@ interface QuestionProps {
   first?: "yes" | "no";
 }
 
-/** A question that has to be answered before anything else. */
-export function Question({ open, onOpenChange, title, about, children, yes, no, first = "yes" }: QuestionProps) {
-  const [goOn, stay] = [
-    <AlertDialog.Action key="yes" className={first === "yes" ? "btn btn-main" : "btn"} disabled={yes.disabled} onClick={yes.act}>{yes.label}</AlertDialog.Action>,
-    <AlertDialog.Cancel key="no" className={first === "no" ? "btn btn-main" : "btn"} onClick={no.act}>{no.label}</AlertDialog.Cancel>,
-  ];
-  return (
-    <AlertDialog.Root open={open} {...(onOpenChange ? { onOpenChange } : {})}>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className={VEIL} />
-        <AlertDialog.Content className={SHEET}>
-          <AlertDialog.Title className="h-station mb-2">{title}</AlertDialog.Title>
-          <AlertDialog.Description asChild>
-            <div className="mb-4 text-lg">{about}</div>
-          </AlertDialog.Description>
-          {children}
-          <div className="mt-5 flex flex-wrap gap-2">{first === "yes" ? [goOn, stay] : [stay, goOn]}</div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
-  );
+const Asked = lazy(async () => ({ default: (await import("./Question")).Question }));
+
+/** A question that has to be answered before anything else; its script comes when one is asked first, or as soon as the browser is idle. */
+export function Question(props: QuestionProps) {
+  return props.open ? (
+    <Suspense fallback={null}>
+      <Asked {...props} />
+    </Suspense>
+  ) : null;
 }

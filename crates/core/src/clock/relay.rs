@@ -3,6 +3,8 @@
 //! Every step is put as late as its successor and the one pair of hands allow, so the plan starts as late as this greedy
 //! order can; it does not search for a better order (a later planner may).
 
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 impl Relay {
     /// The steps of one lot, from 0, as if it were alone; it counts as the first.
     #[must_use]
@@ -75,6 +77,7 @@ const OTHER_HEAT_MIN: i64 = 10;
 
 /// Who or what a task occupies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Lane {
     /// The one pair of hands.
     Hands,
@@ -88,6 +91,7 @@ pub enum Lane {
 
 /// What is done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Step {
     /// Weigh and mix.
     Mix,

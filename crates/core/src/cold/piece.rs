@@ -2,6 +2,8 @@
 
 use crate::error::{Checks, InputErrors};
 use crate::units::{Film, Length, Temperature};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// A piece of dough.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -78,6 +80,7 @@ impl Piece {
 
 /// What is round the piece.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Wrap {
     /// Nothing.
     Open,
@@ -98,6 +101,7 @@ impl Wrap {
 
 /// Trays that lie under a sheet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum TrayKind {
     /// Aluminium, light.
     Aluminium,

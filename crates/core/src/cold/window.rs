@@ -3,6 +3,8 @@
 use super::solver::Sample;
 use crate::dough::{Composition, rolling_limits, solid_share};
 use crate::units::{Temperature, TemperatureDifference};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 // Shares of a fat's own limits at which the state changes. Common practice, no source; with them butter rolls clean
 // from 9.3 to 17.7 degC, slices clean at 11.3 or colder, and cut pieces are ready for the oven at 12 or colder.
@@ -62,6 +64,7 @@ pub enum Feeling {
 
 /// Which side of ready a piece is on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Side {
     /// Too warm for its purpose.
     TooWarm,

@@ -4,9 +4,12 @@ use super::ingredient::{Kind, Role};
 use super::{Formula, MixMethod, Reason};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Mass, Share, Temperature};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// What is wrong with the dough.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Feel {
     /// It sticks.
     TooSticky,
@@ -18,6 +21,7 @@ pub enum Feel {
 
 /// What a squeezed handful does.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Squeeze {
     /// It holds, nothing crumbles off, nothing sticks.
     Holds,

@@ -2,11 +2,14 @@
 //!
 //! The one table of solid fat for all stations. Typical values, from memory; a maker's own fat may differ by a few per cent.
 
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 /// Latent heat of melting fat, J/kg: milk fat 80-120 kJ/kg in the literature, from memory; 110 taken.
 pub const LATENT_FAT_J_KG: f64 = 110_000.0;
 
 /// Kinds of fat with a solid-fat curve of their own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum FatKind {
     /// Butter fat, also that of milk and cream.
     Butter,
@@ -28,19 +31,6 @@ impl FatKind {
     /// All kinds.
     pub const ALL: [Self; 6] =
         [Self::Butter, Self::Shortening, Self::Margarine, Self::Lard, Self::Coconut, Self::Liquid];
-
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Butter => "butter",
-            Self::Shortening => "shortening",
-            Self::Margarine => "margarine",
-            Self::Lard => "lard",
-            Self::Coconut => "coconut",
-            Self::Liquid => "liquid",
-        }
-    }
 
     /// Solid per cent at the temperatures of `T_C`.
     const fn solid_percent(self) -> [f64; 13] {
@@ -128,7 +118,7 @@ mod tests {
             let mut last = solid_share(&fats, -40.0);
             for tenth in -400..600 {
                 let now = solid_share(&fats, f64::from(tenth) / 10.0);
-                assert!(now <= last + 1e-12, "{} rises at {tenth}", kind.word());
+                assert!(now <= last + 1e-12, "{kind:?} rises at {tenth}");
                 last = now;
             }
         }

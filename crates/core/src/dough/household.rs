@@ -2,6 +2,8 @@
 
 use crate::error::Checks;
 use crate::units::Mass;
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Volume of a US cup, mL (NIST Handbook 44, Appendix C). Weights a cup are a US cup's; other cups follow by volume.
 pub const US_CUP_ML: f64 = 236.588_236_5;
@@ -12,6 +14,7 @@ pub const SIFTED_OVER_SPOONED: f64 = 0.92;
 
 /// How a cup of something dry is filled.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum CupWay {
     /// Spooned in and levelled.
     Spooned,
@@ -100,6 +103,7 @@ impl Household {
 
 /// Size classes of hens' eggs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum EggClass {
     /// US small.
     UsSmall,

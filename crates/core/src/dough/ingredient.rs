@@ -3,12 +3,15 @@
 use super::FatKind;
 use super::household::Household;
 use crate::error::{Checks, InputError, InputErrors};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
 
 type Text = Cow<'static, str>;
 
 /// What an ingredient is, as a baker sorts the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Kind {
     /// Flours and rolled grains.
     Flour,
@@ -70,31 +73,6 @@ impl Kind {
         Self::Spirit,
         Self::Colour,
     ];
-
-    /// The word for it.
-    #[must_use]
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::Flour => "flour",
-            Self::Starch => "starch",
-            Self::Fat => "fat",
-            Self::Sugar => "sugar",
-            Self::Syrup => "syrup",
-            Self::Egg => "egg",
-            Self::Liquid => "liquid",
-            Self::Leavener => "leavener",
-            Self::Salt => "salt",
-            Self::Cocoa => "cocoa",
-            Self::Meal => "meal",
-            Self::Chocolate => "chocolate",
-            Self::Nut => "nut",
-            Self::Seed => "seed",
-            Self::Fruit => "fruit",
-            Self::Flavour => "flavour",
-            Self::Spirit => "spirit",
-            Self::Colour => "colour",
-        }
-    }
 
     /// What it counts as in butter : sugar : flour.
     #[must_use]

@@ -1,9 +1,12 @@
 //! How a dough is mixed: its temperatures, its time, its air, its rest.
 
 use crate::units::{Span, Temperature, TemperatureDifference};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// How the dough is mixed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum MixMethod {
     /// Creamed to light and fluffy.
     LightAndFluffy,

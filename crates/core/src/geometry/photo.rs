@@ -14,6 +14,8 @@ use imageproc::distance_transform::Norm;
 use imageproc::filter::gaussian_blur_f32;
 use imageproc::geometric_transformations::{Border, Interpolation, Projection, warp_into};
 use imageproc::morphology::close;
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 use std::io::Cursor;
 
 /// Larger files, pictures and memory are refused before they are unpacked.
@@ -38,6 +40,7 @@ const THINNED_MM: f64 = 0.06;
 
 /// Which edge of what is dark is the cutter's.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum DarkEdge {
     /// The outer edge: a solid form, a tin standing on its cutting edge.
     Outside,

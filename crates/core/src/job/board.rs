@@ -10,9 +10,12 @@ use crate::oven::{
     TrayMaterial, forecast_at,
 };
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Where a lever is pulled.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum LeverGroup {
     /// Setting, fan, tray, liner.
     Oven,

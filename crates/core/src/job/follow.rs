@@ -5,9 +5,24 @@ use crate::cold::{BENCH_FILM, Lies, LiveStay, Piece, Place, PlaceKnowledge, Supp
 use crate::dough::{Composition, Keeping};
 use crate::error::InputErrors;
 use crate::units::{Span, Temperature};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Where a piece lies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum WhereKey {
+    /// In the fridge.
+    Fridge,
+    /// In the freezer.
+    Freezer,
+    /// Out, on the bench.
+    Bench,
+}
+
+/// Where a piece lies.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize), serde(from = "WhereKey", into = "WhereKey"))]
 pub enum Whereabouts {
     /// In one of the cold places.
     Cold(ColdPlace),
@@ -15,14 +30,37 @@ pub enum Whereabouts {
     Bench,
 }
 
-impl Whereabouts {
-    /// Its key in files.
-    #[must_use]
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Cold(place) => place.key(),
-            Self::Bench => "bench",
+impl From<WhereKey> for Whereabouts {
+    fn from(key: WhereKey) -> Self {
+        match key {
+            WhereKey::Fridge => Self::Cold(ColdPlace::Fridge),
+            WhereKey::Freezer => Self::Cold(ColdPlace::Freezer),
+            WhereKey::Bench => Self::Bench,
         }
+    }
+}
+
+impl From<Whereabouts> for WhereKey {
+    fn from(place: Whereabouts) -> Self {
+        match place {
+            Whereabouts::Cold(ColdPlace::Fridge) => Self::Fridge,
+            Whereabouts::Cold(ColdPlace::Freezer) => Self::Freezer,
+            Whereabouts::Bench => Self::Bench,
+        }
+    }
+}
+
+#[cfg(feature = "wire")]
+impl utoipa::PartialSchema for Whereabouts {
+    fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::schema::Schema> {
+        WhereKey::schema()
+    }
+}
+
+#[cfg(feature = "wire")]
+impl utoipa::ToSchema for Whereabouts {
+    fn name() -> std::borrow::Cow<'static, str> {
+        "Whereabouts".into()
     }
 }
 

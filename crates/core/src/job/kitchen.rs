@@ -6,89 +6,139 @@ use crate::cold::{ColdPlace, Lies, Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
 use crate::geometry::straight_between;
-use crate::oven::HotSpots;
+use crate::oven::{HotSpots, HotSpotsInput};
 use crate::shape::TrayRules;
 use crate::units::{Length, Mass, Span, Temperature, TemperatureDifference};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Films of cold places, radiation included, W/m2K. Common practice, no source.
 const STILL_FRIDGE: f64 = 7.0;
 const FAN_FRIDGE: f64 = 14.0;
 const STILL_FREEZER: f64 = 8.0;
 
-/// Raw kitchen values, units in the names; the only door to [`Kitchen`].
+/// Raw kitchen values, units in the names; the only door to [`Kitchen`]. What is left out of a kitchen is as it is usual.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = KitchenBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct KitchenInput {
-    /// Its name.
+    /// Its name, 1 to 80 characters.
     pub name: String,
-    /// Room, degC.
+    /// Room, 5 to 40.
     pub room_c: f64,
-    /// Fridge air, degC.
+    /// Fridge air, -2 to 15.
     pub fridge_c: f64,
     /// Whether the fridge has a fan.
     pub fridge_fan: bool,
-    /// Freezer air, degC.
+    /// Freezer air, -40 to -5.
     pub freezer_c: f64,
-    /// The oven's air read on a thermometer at settings; empty while nobody has measured it.
+    /// The oven's air on a thermometer at settings, at most 12.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub oven_readings: Vec<OvenMeasured>,
-    /// How far the oven's air falls when its door is opened for a tray, K.
+    /// How far the oven's air falls when its door is opened, 0 to 80.
+    #[cfg_attr(feature = "wire", serde(default = "usual::dip"))]
     pub door_dip_k: f64,
-    /// Until two thirds of that are back, min.
+    /// Until two thirds of that are back, 0.2 to 15.
+    #[cfg_attr(feature = "wire", serde(default = "usual::recovery"))]
     pub recovery_min: f64,
-    /// Where the oven is hotter; nothing while nobody has tried.
-    pub hot_spots: Option<HotSpots>,
+    /// Where the oven is hotter; null while nobody has tried.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub hot_spots: Option<HotSpotsInput>,
     /// Whether a covered pot on a burner stands in for an oven.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub cover_pot: bool,
-    /// Above the sea, m.
+    /// Above the sea, -400 to 4500.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub altitude_m: f64,
-    /// Usable tray, mm.
+    /// Usable tray, 100 to 900.
     pub tray_width_mm: f64,
-    /// Usable tray, mm.
+    /// Usable tray, 100 to 900.
     pub tray_length_mm: f64,
     /// What the trays are of.
     pub tray_kind: TrayKind,
-    /// How many trays.
+    /// 1 to 200.
     pub trays_owned: u32,
-    /// Least gap on a tray, mm.
+    /// Least gap between pieces on a tray, 5 to 80.
     pub least_gap_mm: f64,
-    /// Most dough in one mix, g.
+    /// Most dough in one mix, 100 to 100,000.
     pub mixer_limit_g: f64,
-    /// The mixer's bowl, mL; unknown when absent.
+    /// The mixer's bowl, 300 to 200,000; null while unknown.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub bowl_ml: Option<f64>,
-    /// Smallest step of the scale, g.
+    /// Smallest step of the scale, 0.01 to 50.
+    #[cfg_attr(feature = "wire", serde(default = "usual::step"))]
     pub scale_step_g: f64,
-    /// Smallest step of the fine scale, g; that of the other where there is none.
+    /// Smallest step of the fine scale, 0.01 to 50.
+    #[cfg_attr(feature = "wire", serde(default = "usual::fine_step"))]
     pub fine_step_g: f64,
     /// Size class of the eggs.
+    #[cfg_attr(feature = "wire", serde(default = "usual::eggs"))]
     pub egg_class: EggClass,
-    /// The sign of the money prices are in.
+    /// The sign of the money prices are in, 1 to 4 characters.
+    #[cfg_attr(feature = "wire", serde(default = "usual::currency"))]
     pub currency: String,
-    /// Guide rods owned, mm.
+    /// Guide rods owned, each 1 to 40.
     pub rods_mm: Vec<f64>,
-    /// Ovens.
+    /// 1 to 20.
     pub ovens: u32,
-    /// Trays an oven takes at once.
+    /// Trays an oven takes at once, 1 to 20.
     pub racks_per_oven: u32,
     /// Fan ovens.
     pub oven_fan: bool,
-    /// To heat the oven, min.
+    /// To heat the oven, 0 to 120.
     pub preheat_min: f64,
-    /// To roll one sheet, min.
+    /// To roll one sheet, 0 to 60.
     pub roll_min: f64,
-    /// To cut one piece and place it, s.
+    /// To cut one piece and place it, 0 to 120.
     pub cut_s: f64,
-    /// Where its clocks are: a name of the IANA database; UTC while nobody has said.
+    /// Where its clocks are: a name of the IANA time zone database, such as `Europe/Lisbon`; empty is UTC.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub zone: String,
 }
 
 /// The oven's air at a setting.
 #[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = OvenReadingBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct OvenMeasured {
-    /// Set to, degC.
+    /// Set to, 100 to 260.
     pub set_c: f64,
-    /// Read on a thermometer, degC.
+    /// Read on a thermometer, within 60 of the setting.
     pub read_c: f64,
-    /// How far it swings to either side, K; 0 where that was not looked at.
+    /// How far it swings to either side, 0 to 40; 0 where that was not looked at.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub swing_k: f64,
+}
+
+/// What a kitchen of an older file has.
+#[cfg(feature = "wire")]
+mod usual {
+    use crate::dough::EggClass;
+    use crate::oven::OvenSetup;
+
+    pub fn step() -> f64 {
+        1.0
+    }
+
+    pub fn fine_step() -> f64 {
+        0.1
+    }
+
+    pub fn dip() -> f64 {
+        OvenSetup::usual(175.0, false).door_dip.k()
+    }
+
+    pub fn recovery() -> f64 {
+        OvenSetup::usual(175.0, false).recovery.min()
+    }
+
+    pub fn eggs() -> EggClass {
+        EggClass::UsLarge
+    }
+
+    pub fn currency() -> String {
+        "\u{20ac}".to_owned()
+    }
 }
 
 /// Ovens and how they are worked.
@@ -113,6 +163,7 @@ pub struct Kitchen {
     /// What readings have taught of fridge and freezer.
     known: [PlaceKnowledge; 2],
     trays: TrayRules,
+    hot_spots: Option<HotSpots>,
     zone: Zone,
 }
 
@@ -157,6 +208,10 @@ impl Kitchen {
                 Problem::TooMany { count: input.rods_mm.len(), max: 20, unit: "rods" },
             ));
         }
+        let hot_spots = input.hot_spots.as_ref().map(HotSpotsInput::checked).transpose();
+        if let Err(errors) = &hot_spots {
+            errors.all().iter().cloned().for_each(|e| checks.push(e));
+        }
         let zone = Zone::named(&input.zone);
         if let Err(errors) = &zone {
             errors.all().iter().cloned().for_each(|e| checks.push(e));
@@ -178,6 +233,7 @@ impl Kitchen {
             freezer: Place::new(input.freezer_c, STILL_FREEZER)?.being(Lies::In(ColdPlace::Freezer)),
             known: [PlaceKnowledge::default(); 2],
             trays: trays.expect("checked"),
+            hot_spots: hot_spots.expect("checked"),
             zone: zone.expect("checked"),
             input,
         })
@@ -223,7 +279,7 @@ impl Kitchen {
     /// Where the oven is hotter; nothing of a pot, or while nobody has tried.
     #[must_use]
     pub fn hot_spots(&self) -> Option<&HotSpots> {
-        self.input.hot_spots.as_ref().filter(|_| !self.input.cover_pot)
+        self.hot_spots.as_ref().filter(|_| !self.input.cover_pot)
     }
 
     /// Whether a covered pot on a burner stands in for an oven.

@@ -7,6 +7,8 @@ use super::reason::{OvenSide, Reason};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::between_points;
 use crate::units::TemperatureDifference;
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Cells a map has at most each way.
 pub const MOST_SPOTS_A_SIDE: u32 = 6;
@@ -24,6 +26,7 @@ const TOASTED: [f64; 5] = [
 
 /// What was laid over the rack.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum SpotTest {
     /// Slices of white bread, toasted until the middle ones are golden.
     Bread,
@@ -32,15 +35,6 @@ pub enum SpotTest {
 }
 
 impl SpotTest {
-    /// Its key in files.
-    #[must_use]
-    pub const fn key(self) -> &'static str {
-        match self {
-            Self::Bread => "bread",
-            Self::Sugar => "sugar",
-        }
-    }
-
     /// How its shades look on a screen, the palest first.
     #[must_use]
     pub fn looks(self) -> [String; 5] {
@@ -55,6 +49,28 @@ impl SpotTest {
             // Sucrose melts about 186 degC and colours within ten degrees above. From memory; it depends on how long it lies.
             Self::Sugar => [-8.0, -3.0, 0.0, 6.0, 14.0][at],
         }
+    }
+}
+
+/// A map of the oven's hot spots as it was read.
+#[derive(Debug, Clone, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = HotSpotsBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+pub struct HotSpotsInput {
+    /// What was laid over the rack.
+    pub test: SpotTest,
+    /// From left to right, 1 to 6.
+    pub columns: u32,
+    /// From the back to the door, 1 to 6.
+    pub rows: u32,
+    /// 1 the palest to 5 the darkest, null where nothing lay; row by row.
+    pub shades: Vec<Option<u8>>,
+}
+
+impl HotSpotsInput {
+    /// The map, checked as [`HotSpots::new`] does.
+    pub fn checked(&self) -> Result<HotSpots, InputErrors> {
+        HotSpots::new(self.test, self.columns, self.rows, &self.shades)
     }
 }
 

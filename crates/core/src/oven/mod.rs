@@ -21,7 +21,7 @@ pub use bake::{
 };
 pub use colour::{SEEN_BY_ALL, look_apart, look_lab, screen_colour};
 pub use edge::EdgeColour;
-pub use hot_spots::{HotSpots, MOST_SPOTS_A_SIDE, SpotTest};
+pub use hot_spots::{HotSpots, HotSpotsInput, MOST_SPOTS_A_SIDE, SpotTest};
 pub use practice::{BakeSetting, Expected, Practice, Stated, bake_practice};
 pub use range::{BakeRange, OvenDoubt, spread_range};
 pub use reason::{OvenSide, Reason, Spreading};

@@ -3,6 +3,8 @@
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::between_points;
 use crate::units::Length;
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Grids no finer than this are filled in at a bench, each way.
 pub const MOST_READINGS_A_SIDE: u32 = 8;
@@ -72,6 +74,7 @@ impl SheetReadings {
 
 /// What a spot is against the thickness wanted.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum SpotIs {
     /// Thinner.
     Thin,

@@ -3,6 +3,8 @@
 use crate::cold::Piece;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Area, Density, Length, Mass};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
 
 /// A scoop's number is how many of it fill a US quart: 57.75 cubic inches by definition (NIST Handbook 44, Appendix C).
@@ -73,6 +75,7 @@ pub enum Portion {
 
 /// The ways to portion.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum PortionKind {
     /// [`Portion::Ball`].
     Ball,

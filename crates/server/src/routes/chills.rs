@@ -123,7 +123,7 @@ pub async fn move_to(
     let body: MoveBody = read(payload).await?;
     let w = store.begin(None).await?;
     let chill = w.chill(id).await?;
-    let place = body.place.into();
+    let place = body.place;
     // A clock that was set back does not stop work: what happens now is after all that was noted before.
     let from = Utc::now().max(chill.latest() + A_MOMENT);
     let stay = StoredStay { place, busy: busy(&w, place).await?, from };

@@ -28,7 +28,7 @@ pub async fn mixing(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::
         let method = job.input().method;
         let sheet = mixing_sheet(&plan.mixes, method, job.tints(), whole.kitchen.room(), whole.kitchen.fridge_air());
         let learnt = learn(&noted(&all, &pantry));
-        Ok::<_, InputErrors>(MixingView::new(&sheet, &plan.mixes, method.into(), whole.formula.version, &notes, learnt))
+        Ok::<_, InputErrors>(MixingView::new(&sheet, &plan.mixes, method, whole.formula.version, &notes, learnt))
     })
     .await??;
     Ok(web::Json(view))
@@ -90,8 +90,8 @@ pub async fn bowl_advice(
         &plan.mixes.formula,
         plan.mixes.each,
         method,
-        request.feel.into(),
-        request.squeeze.into(),
+        request.feel,
+        request.squeeze,
         measured(request.dough_c),
         added,
     )?;
@@ -139,8 +139,8 @@ pub async fn bowl_note(
         formula_version: whole.formula.version,
         noted_at: whole.kitchen.zone().shown(chrono::Utc::now()).format(MINUTE_FORMAT).to_string(),
         mix: body.mix,
-        feel: body.feel.into(),
-        squeeze: body.squeeze.into(),
+        feel: body.feel,
+        squeeze: body.squeeze,
         ingredient: body.ingredient.clone(),
         added: Mass::new_g(body.added_g),
         left_over: Mass::new_g(body.left_over_g),

@@ -235,7 +235,7 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
             outline_mm: ring(&cutter.outline.points()),
             holes_mm: cutter.outline.holes().iter().map(|hole| ring(hole)).collect(),
         },
-        (&kitchen).into(),
+        kitchen.input().clone(),
         records,
     );
     Ok(HttpResponse::Ok().insert_header((header::CONTENT_DISPOSITION, "attachment; filename=\"job.json\"")).json(file))
@@ -278,7 +278,7 @@ pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result
         }
         formula = file.formula.clone().formula(&w.pantry().await?).map_err(|e| e.within("formula"))?;
     }
-    let kitchen = Kitchen::try_from(file.kitchen.clone()).map_err(|e| e.within("kitchen"))?;
+    let kitchen = Kitchen::new(file.kitchen.clone()).map_err(|e| e.within("kitchen"))?;
     let mut records = Vec::new();
     for (i, r) in file.records.iter().enumerate() {
         let record = record_of(r, &job, &formula, &outline, &kitchen);
@@ -325,7 +325,7 @@ fn record_of(
             &m.widths_mm,
             &m.thicknesses_mm,
             m.baked_min,
-            m.edge_colour.into(),
+            m.edge_colour,
             &m.notes,
         )
         .map_err(|e| e.within("measured"))?,

@@ -3,7 +3,7 @@
 use super::{label, read};
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
-use crate::wire::{KitchenBody, KitchenView, kitchen_word};
+use crate::wire::{KitchenView, kitchen_word};
 use actix_web::{HttpRequest, get, patch, web};
 use ready_slab_core::clock::Zone;
 use ready_slab_core::job::Kitchen;
@@ -11,7 +11,8 @@ use ready_slab_store::Store;
 
 async fn as_it_stands(store: &Store) -> Result<Tagged<KitchenView>, ApiError> {
     let revision = store.kitchen_revision().await?;
-    let view = KitchenView { revision, made_up: store.is_made_up().await?, body: (&store.kitchen().await?).into() };
+    let view =
+        KitchenView { revision, made_up: store.is_made_up().await?, body: store.kitchen().await?.input().clone() };
     Ok(Tagged(view, revision))
 }
 
@@ -37,13 +38,13 @@ pub async fn change(
 ) -> Result<Tagged<KitchenView>, ApiError> {
     let (patch, from) = (read(payload).await?, made_from(&request)?);
     let w = store.begin(None).await?;
-    let (current, now) = (KitchenBody::from(&w.kitchen().await?), w.kitchen_revision().await?);
+    let (current, now) = (w.kitchen().await?.input().clone(), w.kitchen_revision().await?);
     let older = match from {
-        Some(from) => w.kitchen_at(from).await?.as_ref().map(KitchenBody::from),
+        Some(from) => w.kitchen_at(from).await?.map(|k| k.input().clone()),
         None => None,
     };
     let (body, changed) = merged(patch, &current, &Base::of(from, now, older), now)?;
-    let kitchen = Kitchen::try_from(body)?;
+    let kitchen = Kitchen::new(body)?;
     if !changed.is_empty() {
         w.save_kitchen(&kitchen, &label(&changed, kitchen_word)).await?;
     }

@@ -4,7 +4,7 @@ use super::read;
 use crate::board::Board;
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
-use crate::wire::{PlaceUseBody, PlaceView, PlaceWord, TouchBody, TouchesView, UseWord};
+use crate::wire::{PlaceUseBody, PlaceView, TouchBody, TouchesView, UseWord};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use chrono::Utc;
 use ready_slab_core::cold::Window;
@@ -33,30 +33,30 @@ pub async fn places(store: web::Data<Store>) -> Result<web::Json<Vec<PlaceView>>
 }
 
 /// Says how a place is used at present; plans and pieces put in from now on follow it.
-#[utoipa::path(tag = "learnt", operation_id = "place_use", params(("place" = PlaceWord, Path)), request_body = PlaceUseBody, responses((status = 200, body = Vec<PlaceView>), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "learnt", operation_id = "place_use", params(("place" = ColdPlace, Path)), request_body = PlaceUseBody, responses((status = 200, body = Vec<PlaceView>), (status = 422, body = Problem)))]
 #[put("/api/places/{place}/use")]
 pub async fn use_of(
     store: web::Data<Store>,
     board: web::Data<Board>,
-    place: web::Path<PlaceWord>,
+    place: web::Path<ColdPlace>,
     payload: web::Payload,
 ) -> Result<web::Json<Vec<PlaceView>>, ApiError> {
     let body: PlaceUseBody = read(payload).await?;
-    store.set_busy(place.into_inner().into(), body.busy).await?;
+    store.set_busy(place.into_inner(), body.busy).await?;
     board.touch();
     Ok(web::Json(places_of(&store).await?))
 }
 
 /// Forgets what was learnt of a place in one of its uses.
-#[utoipa::path(tag = "learnt", operation_id = "place_reset", params(("place" = PlaceWord, Path), ("used" = UseWord, Path)), responses((status = 200, body = Vec<PlaceView>)))]
+#[utoipa::path(tag = "learnt", operation_id = "place_reset", params(("place" = ColdPlace, Path), ("used" = UseWord, Path)), responses((status = 200, body = Vec<PlaceView>)))]
 #[delete("/api/places/{place}/{used}")]
 pub async fn reset(
     store: web::Data<Store>,
     board: web::Data<Board>,
-    path: web::Path<(PlaceWord, UseWord)>,
+    path: web::Path<(ColdPlace, UseWord)>,
 ) -> Result<web::Json<Vec<PlaceView>>, ApiError> {
     let (place, used) = path.into_inner();
-    store.reset_place(place.into(), used == UseWord::Busy).await?;
+    store.reset_place(place, used == UseWord::Busy).await?;
     board.touch();
     Ok(web::Json(places_of(&store).await?))
 }

@@ -3,10 +3,11 @@
 use crate::problem::{ApiError, Problem, Query};
 use crate::template::{self, Drawing};
 use crate::whole::WholeJob;
-use crate::wire::{LogQuery, LogView, PaperWord, PatternQuery, PatternView};
+use crate::wire::{LogQuery, LogView, PatternQuery, PatternView};
 use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::{HttpResponse, get, web};
 use ready_slab_core::error::InputErrors;
+use ready_slab_core::geometry::PaperSize;
 use ready_slab_core::shape::{LONGEST_LOG, build_pattern, divide_batch, solve_log};
 use ready_slab_store::{JobId, Store};
 
@@ -61,7 +62,7 @@ pub async fn strip(
                 drawing.words.push(((long + 1.0, cut.mm() + 1.2), i.to_string()));
             }
         }
-        Ok::<_, InputErrors>(template::pdf(&drawing, query.paper.unwrap_or(PaperWord::A4).into()))
+        Ok::<_, InputErrors>(template::pdf(&drawing, query.paper.unwrap_or(PaperSize::A4)))
     })
     .await??;
     Ok(HttpResponse::Ok()

@@ -218,7 +218,7 @@ pub async fn template_pdf(
     query: Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let sheet = sheet_of(&store, *id, &query).await?;
-    let paper = query.paper.into();
+    let paper = query.paper;
     let pdf = web::block(move || template::pdf(&sheet, paper)).await?;
     Ok(HttpResponse::Ok()
         .content_type("application/pdf")

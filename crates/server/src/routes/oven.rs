@@ -5,8 +5,7 @@ use super::stream::event;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{
-    HotSpotsBody, HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery,
-    TrayTimesView,
+    HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery, TrayTimesView,
 };
 use crate::wire::{SentenceView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
@@ -14,6 +13,7 @@ use actix_web::web::Bytes;
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::job::{PotCaution, parts_ahead, tray_times};
+use ready_slab_core::oven::HotSpotsInput;
 use ready_slab_core::oven::{OvenStandIn, judge_oven};
 use ready_slab_core::units::Temperature;
 use ready_slab_store::{JobId, Store};
@@ -59,11 +59,11 @@ pub async fn pot_cautions() -> web::Json<Vec<SentenceView>> {
 }
 
 /// What a map of the oven's hot spots says.
-#[utoipa::path(tag = "oven", operation_id = "oven_hot_spots", request_body = HotSpotsBody, responses((status = 200, body = HotSpotsView), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "oven", operation_id = "oven_hot_spots", request_body = HotSpotsInput, responses((status = 200, body = HotSpotsView), (status = 422, body = Problem)))]
 #[post("/api/compute/hot-spots")]
 pub async fn hot_spots(payload: web::Payload) -> Result<web::Json<HotSpotsView>, ApiError> {
-    let body: HotSpotsBody = read(payload).await?;
-    Ok(web::Json((&body.spots()?).into()))
+    let body: HotSpotsInput = read(payload).await?;
+    Ok(web::Json((&body.checked()?).into()))
 }
 
 /// What the readings of a thermometer in an oven say of it.

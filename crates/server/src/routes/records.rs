@@ -40,7 +40,7 @@ pub async fn add(
             &body.widths_mm,
             &body.thicknesses_mm,
             body.baked_min,
-            body.edge_colour.into(),
+            body.edge_colour,
             &body.notes,
         )?;
         let (job, formula) = (&whole.stored.job, &whole.formula.formula);

@@ -1,8 +1,11 @@
 //! The forecast and the levers on the wire.
 
-use super::{DoneWord, LeverGroupWord, NarrowWord, ProfileWord};
 use super::{SentenceView, say, say_all};
+use ready_slab_core::geometry::NarrowKind;
+use ready_slab_core::job::LeverGroup;
 use ready_slab_core::job::{BakeLever, Cooling, LeverEffect, OvenPlan, PartsAhead, TrayPieceTime, TrayTimes};
+use ready_slab_core::oven::DoneBy;
+use ready_slab_core::oven::Profile;
 use ready_slab_core::oven::{
     BakeForecast, BakeKnowledge, BakeSample, SEEN_BY_ALL, look_apart, screen_colour, shade_of,
 };
@@ -34,7 +37,7 @@ pub struct BakeView {
     /// In the oven.
     pub bake_min: f64,
     /// What decided it.
-    pub done_by: DoneWord,
+    pub done_by: DoneBy,
     /// Of a round, across.
     pub spread_percent: f64,
     /// Across the longer side of this piece.
@@ -46,7 +49,7 @@ pub struct BakeView {
     /// Once it has cooled, over all of it.
     pub density_kg_m3: f64,
     /// From the side.
-    pub profile: ProfileWord,
+    pub profile: Profile,
     /// Colour index, 0 raw to 100 burnt.
     pub rim_colour: f64,
     /// The word for it.
@@ -93,7 +96,7 @@ pub struct LeverView {
     /// How many there are.
     pub of: usize,
     /// Where it is pulled.
-    pub group: LeverGroupWord,
+    pub group: LeverGroup,
     /// What is done.
     pub name: SentenceView,
     /// In the oven until its own end; null beyond what the model knows.
@@ -146,7 +149,7 @@ impl From<Cooling> for CoolingView {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PartsAheadView {
     /// Points or necks.
-    pub kind: NarrowWord,
+    pub kind: NarrowKind,
     /// Where each is, from the middle of the cutter's box.
     pub at_mm: Vec<[f64; 2]>,
     /// How wide they are on the whole.
@@ -163,7 +166,7 @@ impl PartsAheadView {
     /// Parts of a piece, of a dough whose cocoa hides its colour or not.
     pub fn new(p: &PartsAhead, cocoa: bool) -> Self {
         Self {
-            kind: p.kind.into(),
+            kind: p.kind,
             at_mm: p.at.iter().map(|&(x, y)| [x, y]).collect(),
             width_mm: p.width.mm(),
             ahead_min: p.ahead.min(),
@@ -347,13 +350,13 @@ impl BakeView {
         };
         Self {
             bake_min: f.bake.min(),
-            done_by: f.done_by.into(),
+            done_by: f.done_by,
             spread_percent: 100.0 * f.spread.value(),
             across_percent: 100.0 * oven.of_a_round() * f.spread.value(),
             growth_mm: piece.radius.mm() * f.spread.value(),
             thickness_mm: f.thickness.mm(),
             density_kg_m3: f.density.kg_m3(),
-            profile: f.profile.into(),
+            profile: f.profile,
             rim_colour: f.rim_colour,
             rim_word: word(f.rim_colour),
             middle_colour: f.middle_colour,
@@ -395,7 +398,7 @@ impl LeverView {
         Self {
             number,
             of,
-            group: lever.group.into(),
+            group: lever.group,
             name: notch(lever.notch).into(),
             bake_min: f.map(|f| f.bake.min()),
             spread_percent: f.map(|f| 100.0 * of_a_round * f.spread.value()),

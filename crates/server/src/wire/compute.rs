@@ -1,9 +1,12 @@
 //! Requests and results of the compute endpoints and of `ready-slab compute`, which are the same JSON.
 
 use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts};
-use super::{FatWord, FormulaBody, NewCutter, TrayWord, WrapWord};
+use super::{FormulaBody, NewCutter};
 use super::{SentenceView, say};
+use ready_slab_core::cold::TrayKind;
+use ready_slab_core::cold::Wrap;
 use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, chill};
+use ready_slab_core::dough::FatKind;
 use ready_slab_core::dough::{Composition, MixMethod, Pantry, rolled_density};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::job::compute_sheet;
@@ -29,7 +32,7 @@ pub struct CompositionBody {
     /// 0 to 1.
     pub fibre: f64,
     /// Kind of fat.
-    pub fat_kind: FatWord,
+    pub fat_kind: FatKind,
 }
 
 /// What the dough is: its analysis, or a formula.
@@ -46,7 +49,7 @@ impl DoughBody {
     fn composition(&self) -> Result<Composition, InputErrors> {
         match self {
             Self::Composition(c) => {
-                Composition::from_analysis(c.water, c.fat, c.protein, c.carbohydrate, c.ash, c.fibre, c.fat_kind.into())
+                Composition::from_analysis(c.water, c.fat, c.protein, c.carbohydrate, c.ash, c.fibre, c.fat_kind)
                     .map_err(|e| e.within("composition"))
             }
             Self::Formula(f) => {
@@ -65,7 +68,7 @@ pub enum SupportBody {
     /// A tray.
     Tray {
         /// Of what.
-        tray: TrayWord,
+        tray: TrayKind,
         /// Its temperature when the piece is laid on it, -40 to 45.
         start_c: f64,
     },
@@ -81,9 +84,7 @@ impl SupportBody {
     pub fn support(&self) -> Result<Support, InputErrors> {
         Ok(match self {
             Self::Rack => Support::Rack,
-            Self::Tray { tray, start_c } => {
-                Support::Tray { kind: (*tray).into(), start: degrees("start_c", *start_c)? }
-            }
+            Self::Tray { tray, start_c } => Support::Tray { kind: (*tray), start: degrees("start_c", *start_c)? },
             Self::Bench { bench_c } => Support::Bench { bench: degrees("bench_c", *bench_c)? },
         })
     }
@@ -125,7 +126,7 @@ pub struct ChillRequest {
     /// The form.
     pub piece: PieceWire,
     /// What is round it.
-    pub wrap: WrapWord,
+    pub wrap: Wrap,
     /// What it lies on.
     pub support: SupportBody,
     /// All of it when it goes in, -30 to 45.
@@ -172,7 +173,7 @@ impl ChillRequest {
             TargetBody::Oven => Target::Oven,
             TargetBody::Core { core_c } => Target::Core(degrees("target.core_c", core_c)?),
         };
-        let question = ChillQuestion::new(composition, piece, self.wrap.into(), support, self.start_c, place, target)?;
+        let question = ChillQuestion::new(composition, piece, self.wrap, support, self.start_c, place, target)?;
         let answer = chill(&question);
         Ok(ChillResult {
             ready: (&answer).into(),

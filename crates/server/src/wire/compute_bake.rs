@@ -1,10 +1,13 @@
 //! A single bake on the wire: `compute bake`.
 
-use super::{BakeEndWord, FormulaBody, LinerWord, MethodWord, TrayMaterialWord};
+use super::FormulaBody;
 use super::{SentenceView, say_all};
 use ready_slab_core::air::standard_pressure_pa;
 use ready_slab_core::dough::{MixMethod, Pantry, hides_colour};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
+use ready_slab_core::oven::BakeEnd;
+use ready_slab_core::oven::TrayLiner;
+use ready_slab_core::oven::TrayMaterial;
 use ready_slab_core::oven::{
     ACROSS_MM, BakeAlone, BakeForecast, BakePiece, BakeSample, BakeUntil, COVER, DoneBy, OVEN_C, OvenSetup, START_C,
     THICKNESS_MM, TRAY_C, TrayCover, look_lab, shade_of,
@@ -42,10 +45,10 @@ pub struct OvenBody {
     pub offset_c: Option<f64>,
     /// What the tray is of.
     #[serde(default = "light")]
-    pub tray: TrayMaterialWord,
+    pub tray: TrayMaterial,
     /// What lies on it.
     #[serde(default = "parchment")]
-    pub liner: LinerWord,
+    pub liner: TrayLiner,
     /// Share of the tray under the pieces as laid, 0.05 to 0.9; null or absent: laid out with 25 mm between the baked pieces.
     #[serde(default)]
     pub cover: Option<f64>,
@@ -57,12 +60,12 @@ pub struct OvenBody {
     pub tray_c: Option<f64>,
 }
 
-const fn light() -> TrayMaterialWord {
-    TrayMaterialWord::Light
+const fn light() -> TrayMaterial {
+    TrayMaterial::Light
 }
 
-const fn parchment() -> LinerWord {
-    LinerWord::Parchment
+const fn parchment() -> TrayLiner {
+    TrayLiner::Parchment
 }
 
 /// A question to the oven station: either `end` or `at_min`, and either `method` or `air`.
@@ -73,7 +76,7 @@ pub struct BakeRequest {
     pub formula: FormulaBody,
     /// How it was mixed; light and fluffy when neither is told.
     #[serde(default)]
-    pub method: Option<MethodWord>,
+    pub method: Option<MixMethod>,
     /// Air of the dough's volume after mixing, 0 to 0.4.
     #[serde(default)]
     pub air: Option<f64>,
@@ -85,7 +88,7 @@ pub struct BakeRequest {
     pub oven: OvenBody,
     /// What ends it.
     #[serde(default)]
-    pub end: Option<BakeEndWord>,
+    pub end: Option<BakeEnd>,
     /// Or it is read off after so long, 0.5 to 50.
     #[serde(default)]
     pub at_min: Option<f64>,
@@ -198,7 +201,7 @@ impl BakeRequest {
         let formula = checks.take("formula", self.formula.clone().formula(Pantry::built_in()));
         checks.finish(())?;
         let mut oven = OvenSetup::usual(o.set_c, o.fan);
-        (oven.tray, oven.liner) = (o.tray.into(), o.liner.into());
+        (oven.tray, oven.liner) = (o.tray, o.liner);
         oven.pressure_pa = standard_pressure_pa(o.altitude_m);
         if let Some(cover) = o.cover {
             oven.cover = TrayCover::Share(Share::new(cover));
@@ -206,10 +209,10 @@ impl BakeRequest {
         if let Some(tray) = o.tray_c {
             oven.tray_start = Temperature::new_c(tray);
         }
-        let method = self.method.unwrap_or(MethodWord::LightAndFluffy);
+        let method = self.method.unwrap_or(MixMethod::LightAndFluffy);
         Ok(BakeAlone {
             formula: formula.expect("what could not be taken was refused"),
-            air: self.air.unwrap_or_else(|| MixMethod::from(method).air()),
+            air: self.air.unwrap_or_else(|| method.air()),
             piece: BakePiece {
                 thickness: Length::new_mm(p.thickness_mm),
                 radius: Length::new_mm(p.diameter_mm / 2.0),
@@ -220,7 +223,7 @@ impl BakeRequest {
             oven,
             offset: o.offset_c.map(TemperatureDifference::new_k),
             until: match (self.end, self.at_min) {
-                (Some(end), _) => BakeUntil::End(end.into()),
+                (Some(end), _) => BakeUntil::End(end),
                 (None, at) => BakeUntil::After(Span::new_min(at.unwrap_or_default())),
             },
         })

@@ -1,10 +1,10 @@
 //! Cutters on the wire.
 
-use super::BuiltinWord;
-use super::words::{DarkEdgeWord, PaperWord};
 use super::{SentenceView, say};
 use base64::Engine as _;
 use ready_slab_core::error::{Checks, InputError, InputErrors};
+use ready_slab_core::geometry::DarkEdge;
+use ready_slab_core::geometry::PaperSize;
 use ready_slab_core::geometry::{
     Builtin, BuiltinKind, Outline, PhotoReading, neck_warning, outline_from_photo, read_svg,
 };
@@ -74,7 +74,7 @@ pub enum NewCutter {
         /// Its name, 1 to 80 characters.
         name: String,
         /// Which.
-        form: BuiltinWord,
+        form: BuiltinKind,
         /// Across, 8 to 400.
         width_mm: f64,
         /// Along, for forms with two sizes; of a ring, its hole.
@@ -111,7 +111,7 @@ impl NewCutter {
             Self::Builtin { name, form, width_mm, height_mm } => {
                 checks.text("name", name, 80, "a name");
                 checks.finish(())?;
-                let kind = BuiltinKind::from(*form);
+                let kind = *form;
                 let outline = Builtin::new(kind, *width_mm, height_mm.unwrap_or(*width_mm))?.outline()?;
                 Ok((name.trim().to_owned(), kind.name().to_owned(), outline))
             }
@@ -143,10 +143,10 @@ impl NewCutter {
 pub struct PhotoQuery {
     /// Of the paper it lies on.
     #[param(inline)]
-    pub paper: PaperWord,
+    pub paper: PaperSize,
     /// Which edge of what is dark.
     #[param(inline)]
-    pub edge: DarkEdgeWord,
+    pub edge: DarkEdge,
     /// The paper's corners going round, as shares of the picture's width and height: eight numbers with commas between.
     pub corners: String,
 }
@@ -182,7 +182,7 @@ impl PhotoQuery {
             return Err(InputError::refused("corners", "eight numbers with commas between are needed").into());
         };
         let corners = [(n[0], n[1]), (n[2], n[3]), (n[4], n[5]), (n[6], n[7])];
-        PhotoView::new(&outline_from_photo(file, corners, self.paper.into(), self.edge.into())?)
+        PhotoView::new(&outline_from_photo(file, corners, self.paper, self.edge)?)
     }
 }
 

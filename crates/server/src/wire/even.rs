@@ -46,28 +46,6 @@ pub struct EvenQuery {
     pub sheet: usize,
 }
 
-/// What a spot is against the thickness wanted.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum SpotIsWord {
-    /// Thinner.
-    Thin,
-    /// As wanted.
-    Even,
-    /// Thicker.
-    Thick,
-}
-
-impl From<SpotIs> for SpotIsWord {
-    fn from(is: SpotIs) -> Self {
-        match is {
-            SpotIs::Thin => Self::Thin,
-            SpotIs::Even => Self::Even,
-            SpotIs::Thick => Self::Thick,
-        }
-    }
-}
-
 /// How even a sheet is.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct EvenView {
@@ -78,7 +56,7 @@ pub struct EvenView {
     /// The thickest.
     pub most_mm: f64,
     /// What each reading is, row by row; null where nothing was read.
-    pub spots: Vec<Option<SpotIsWord>>,
+    pub spots: Vec<Option<SpotIs>>,
     /// The map between them, row by row, as many cells each way as `map_cells`.
     pub map_mm: Vec<f64>,
     /// Each way.

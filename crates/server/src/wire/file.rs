@@ -1,8 +1,9 @@
 //! A whole job as a file: everything needed to read it back elsewhere. Documented in `docs/job-file.md`.
 
-use super::{FormulaBody, IngredientBody, JobBody, KitchenBody, RecordBody};
+use super::{FormulaBody, IngredientBody, JobBody, RecordBody};
 use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
+use ready_slab_core::job::KitchenInput;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -71,7 +72,7 @@ pub struct JobFile {
     /// Its cutter.
     pub cutter: CutterInFile,
     /// The kitchen it was planned in, for information; reading a job back does not change one's own kitchen.
-    pub kitchen: KitchenBody,
+    pub kitchen: KitchenInput,
     /// What came out.
     pub records: Vec<RecordInFile>,
 }
@@ -82,7 +83,7 @@ impl JobFile {
         job: JobBody,
         formula: &Formula,
         cutter: CutterInFile,
-        kitchen: KitchenBody,
+        kitchen: KitchenInput,
         records: Vec<RecordInFile>,
     ) -> Self {
         let own = |l: &ready_slab_core::dough::FormulaLine| {

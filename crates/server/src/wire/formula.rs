@@ -1,7 +1,7 @@
 //! Formulas on the wire: what they hold, what they are, their versions, and levers pulled on them.
 
-use super::EggWord;
 use super::{SentenceView, say, say_all};
+use ready_slab_core::dough::EggClass;
 use ready_slab_core::dough::{
     Character, Formula, Judgement, Lever, LineChange, LineInput, Pantry, Pulled, SCHOOLS, packing,
 };
@@ -314,7 +314,7 @@ pub enum LeverBody {
         /// 0.25 to 200.
         count: f64,
         /// Their size.
-        egg_class: EggWord,
+        egg_class: EggClass,
     },
     /// Fats times this, 0.5 to 2.
     Rich {
@@ -345,9 +345,7 @@ impl From<LeverBody> for Lever {
         match body {
             LeverBody::Swap { from, to, share_percent } => Self::Swap { from, to, share: share_percent / 100.0 },
             LeverBody::Eggs { grams } => Self::Eggs { grams },
-            LeverBody::EggCount { count, egg_class } => {
-                Self::Eggs { grams: count * ready_slab_core::dough::EggClass::from(egg_class).whole().g() }
-            }
+            LeverBody::EggCount { count, egg_class } => Self::Eggs { grams: count * egg_class.whole().g() },
             LeverBody::Rich { factor } => Self::Rich { factor },
             LeverBody::Altitude { metres } => Self::Altitude { metres },
             LeverBody::DampAir { humidity_percent } => Self::DampAir { humidity_percent },

@@ -1,14 +1,21 @@
 //! Jobs on the wire.
 
+use super::FinishBody;
 use super::even::ReadingsBody;
 use super::making::MakingBody;
 use super::plan::CutView;
-use super::{BakeEndWord, FinishBody, LinerWord, MethodWord, PlaceWord, SheetWord, SurfaceWord, TurningWord};
 use chrono::NaiveDateTime;
 use ready_slab_core::clock::MINUTE_FORMAT;
+use ready_slab_core::cold::ColdPlace;
+use ready_slab_core::dough::MixMethod;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{Job, JobInput};
+use ready_slab_core::oven::TrayLiner;
+use ready_slab_core::oven::{BakeEnd, EdgeColour};
+use ready_slab_core::shape::BenchSurface;
+use ready_slab_core::shape::SheetKind;
+use ready_slab_core::shape::Turning;
 use ready_slab_core::shape::{MOST_MIXED_SHEETS, MOST_SEARCHED, SHEET_MM, SheetReadings};
 use ready_slab_core::units::Length;
 use ready_slab_store::{CutterId, FormulaId, JobId, StoredJob, StoredMixedSheet};
@@ -32,7 +39,7 @@ pub struct JobBody {
     /// Wanted at, local time, `2026-11-28T14:00`.
     pub ready_by: String,
     /// How the dough is mixed.
-    pub method: MethodWord,
+    pub method: MixMethod,
     /// Dough out of the mixer as measured, -5 to 35; computed when null.
     pub dough_c: Option<f64>,
     /// Chilled as discs (true) or rolled first and chilled as sheets.
@@ -40,15 +47,15 @@ pub struct JobBody {
     /// Discs pressed to, 8 to 80.
     pub disc_mm: f64,
     /// Where the dough chills.
-    pub chill_place: PlaceWord,
+    pub chill_place: ColdPlace,
     /// Where the cut pieces chill.
-    pub tray_chill_place: PlaceWord,
+    pub tray_chill_place: ColdPlace,
     /// Least gap between cuts, 0.5 to 10.
     pub web_mm: f64,
     /// Rim kept free, 0 to 30.
     pub edge_mm: f64,
     /// Rolled on.
-    pub surface: SurfaceWord,
+    pub surface: BenchSurface,
     /// Re-rolls allowed, 0 to 2.
     pub rerolls: u32,
     /// Dough kept back, 0 to 25.
@@ -69,7 +76,7 @@ pub struct JobBody {
     pub tints: Vec<TintBody>,
     /// How the cutter may be turned on the sheet; never over.
     #[serde(default = "turns_freely")]
-    pub turning: TurningWord,
+    pub turning: Turning,
     /// A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty.
     #[serde(default)]
     pub layout: Vec<CutView>,
@@ -84,10 +91,10 @@ pub struct JobBody {
     pub making: MakingBody,
     /// What ends its bake.
     #[serde(default = "just_golden")]
-    pub bake_end: BakeEndWord,
+    pub bake_end: BakeEnd,
     /// What lies between tray and piece.
     #[serde(default = "on_parchment")]
-    pub liner: LinerWord,
+    pub liner: TrayLiner,
     /// The dough rests at least so long for its flour, 0 to 720; as long as its method usually rests when null.
     #[serde(default)]
     pub flour_rest_min: Option<f64>,
@@ -99,7 +106,7 @@ pub struct JobBody {
     pub finishes: Vec<FinishBody>,
     /// What form its sheets are rolled to.
     #[serde(default = "oblong")]
-    pub sheet: SheetWord,
+    pub sheet: SheetKind,
     /// Sheets no wider than this, 40 to 1200; the tray's width when null.
     #[serde(default)]
     pub sheet_width_mm: Option<f64>,
@@ -121,16 +128,16 @@ pub struct JobBody {
     pub mixed: Vec<MixedSheetBody>,
 }
 
-const fn just_golden() -> BakeEndWord {
-    BakeEndWord::JustGolden
+const fn just_golden() -> BakeEnd {
+    BakeEnd::Colour(EdgeColour::JustGolden)
 }
 
-const fn on_parchment() -> LinerWord {
-    LinerWord::Parchment
+const fn on_parchment() -> TrayLiner {
+    TrayLiner::Parchment
 }
 
-const fn oblong() -> SheetWord {
-    SheetWord::Oblong
+const fn oblong() -> SheetKind {
+    SheetKind::Oblong
 }
 
 /// A sheet with the pieces of several lots.
@@ -240,8 +247,8 @@ impl LotBody {
     }
 }
 
-const fn turns_freely() -> TurningWord {
-    TurningWord::Free
+const fn turns_freely() -> Turning {
+    Turning::Free
 }
 
 /// A portion that is coloured.
@@ -294,15 +301,15 @@ impl JobBody {
             pieces: j.pieces,
             thickness_mm: j.thickness_mm,
             ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
-            method: j.method.into(),
+            method: j.method,
             dough_c: j.dough_c,
             chill_as_disc: j.chill_as_disc,
             disc_mm: j.disc_mm,
-            chill_place: j.chill_place.into(),
-            tray_chill_place: j.tray_chill_place.into(),
+            chill_place: j.chill_place,
+            tray_chill_place: j.tray_chill_place,
             web_mm: j.web_mm,
             edge_mm: j.edge_mm,
-            surface: j.surface.into(),
+            surface: j.surface,
             rerolls: j.rerolls,
             reserve_percent: j.reserve_percent,
             oven_c: j.oven_c,
@@ -310,17 +317,17 @@ impl JobBody {
             hold_back_percent: j.hold_back_percent,
             whole_eggs: j.whole_eggs,
             tints: j.tints.into_iter().map(|(name, percent)| TintBody { name, percent }).collect(),
-            turning: j.turning.into(),
+            turning: j.turning,
             layout: j.layout.iter().map(CutView::from).collect(),
             tray_layout: j.tray_layout.iter().map(CutView::from).collect(),
             measured: j.measured.iter().map(ReadingsBody::from).collect(),
             making: (&j.making).into(),
-            bake_end: j.bake_end.into(),
-            liner: j.liner.into(),
+            bake_end: j.bake_end,
+            liner: j.liner,
             goes_in_c: j.goes_in_c,
             flour_rest_min: j.flour_rest_min,
             finishes: j.finishes.iter().map(FinishBody::from).collect(),
-            sheet: j.sheet.into(),
+            sheet: j.sheet,
             sheet_width_mm: j.sheet_width_mm,
             sheet_length_mm: j.sheet_length_mm,
             lot_of: stored.lot_of.map(|j| j.0),
@@ -346,15 +353,15 @@ impl JobBody {
             pieces: self.pieces,
             thickness_mm: self.thickness_mm,
             ready_by,
-            method: self.method.into(),
+            method: self.method,
             dough_c: self.dough_c,
             chill_as_disc: self.chill_as_disc,
             disc_mm: self.disc_mm,
-            chill_place: self.chill_place.into(),
-            tray_chill_place: self.tray_chill_place.into(),
+            chill_place: self.chill_place,
+            tray_chill_place: self.tray_chill_place,
             web_mm: self.web_mm,
             edge_mm: self.edge_mm,
-            surface: self.surface.into(),
+            surface: self.surface,
             rerolls: self.rerolls,
             reserve_percent: self.reserve_percent,
             oven_c: self.oven_c,
@@ -362,17 +369,17 @@ impl JobBody {
             hold_back_percent: self.hold_back_percent,
             whole_eggs: self.whole_eggs,
             tints: self.tints.iter().map(|t| (t.name.clone(), t.percent)).collect(),
-            turning: self.turning.into(),
+            turning: self.turning,
             layout: self.layout.iter().map(CutView::placement).collect(),
             tray_layout: self.tray_layout.iter().map(CutView::placement).collect(),
             measured: readings(&self.measured)?,
             making: self.making.making().map_err(|e| e.within("making"))?,
-            bake_end: self.bake_end.into(),
-            liner: self.liner.into(),
+            bake_end: self.bake_end,
+            liner: self.liner,
             goes_in_c: self.goes_in_c,
             flour_rest_min: self.flour_rest_min,
             finishes: self.finishes.iter().map(FinishBody::coat).collect(),
-            sheet: self.sheet.into(),
+            sheet: self.sheet,
             sheet_width_mm: self.sheet_width_mm,
             sheet_length_mm: self.sheet_length_mm,
         })

@@ -1,13 +1,15 @@
 //! Pieces that are followed, on the wire. Times are UTC, ISO 8601, since devices of any zone write them; a piece whose clock runs
 //! faster tells its own minutes.
 
+use super::PurposeWord;
 use super::plan::{CurvePoint, PieceWire, WindowView, curve};
-use super::{PurposeWord, SideWord, SpotWord, WhereWord};
 use super::{SentenceView, say, say_all};
 use chrono::{DateTime, TimeDelta, Utc};
+use ready_slab_core::cold::Side;
 use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Spot, Tracked};
 use ready_slab_core::dough::Keeping;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
+use ready_slab_core::job::Whereabouts;
 use ready_slab_core::job::{ReadSoFar, kept_too_long, notes_on_readings};
 use ready_slab_core::safety::Caution;
 use ready_slab_core::units::{Span, Temperature, TemperatureDifference};
@@ -41,7 +43,7 @@ pub struct PutInBody {
     pub piece: Option<PieceWire>,
     /// Where; the plan's place when null.
     #[serde(default)]
-    pub place: Option<WhereWord>,
+    pub place: Option<Whereabouts>,
     /// All of it when it goes in, -5 to 35; the plan's dough temperature when null.
     #[serde(default)]
     pub start_c: Option<f64>,
@@ -58,7 +60,7 @@ pub struct PutInBody {
 #[serde(deny_unknown_fields)]
 pub struct MoveBody {
     /// Where to.
-    pub place: WhereWord,
+    pub place: Whereabouts,
 }
 
 /// A reading of any device.
@@ -68,7 +70,7 @@ pub struct ReadingBody {
     /// -40 to 45.
     pub shows_c: f64,
     /// Where.
-    pub spot: SpotWord,
+    pub spot: Spot,
     /// When, ISO 8601 with its zone, `2026-11-28T12:40:00Z`; now when null.
     #[serde(default)]
     pub read_at: Option<String>,
@@ -98,7 +100,7 @@ pub struct KeptReading {
     /// What it showed.
     pub shows_c: f64,
     /// Where.
-    pub spot: SpotWord,
+    pub spot: Spot,
     /// It does not fit the others and is not counted.
     pub set_aside: bool,
     /// A stand-in showed it.
@@ -166,7 +168,7 @@ impl From<ProbeKind> for ProbeBody {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct StayView {
     /// Where.
-    pub place: WhereWord,
+    pub place: Whereabouts,
     /// Whether it was crowded or often opened.
     pub busy: bool,
     /// Since when, minutes of the piece's clock.
@@ -195,7 +197,7 @@ pub struct NowView {
     /// The mean.
     pub mean_c: f64,
     /// Which side of ready; null where the dough has no window.
-    pub side: Option<SideWord>,
+    pub side: Option<Side>,
     /// The trade's word for it.
     pub word: Option<String>,
     /// Minutes until it is ready by its clock; negative since it is.
@@ -352,7 +354,7 @@ impl ReadingBody {
             } else if elapsed(chill, at) > LONGEST_READ {
                 checks.push(InputError::refused(field, "by its own clock the piece is in for more than 400 days"));
             } else if let Ok(shows) = Temperature::from_c(r.shows_c) {
-                found.push((at, shows, r.spot.into()));
+                found.push((at, shows, r.spot));
             }
         }
         checks.finish(found)
@@ -376,7 +378,7 @@ impl NowView {
             elapsed_min: spent.min(),
             core_c: live.shows(spent, Spot::Core).c(),
             mean_c: live.at(spent).mean.c(),
-            side: feels.map(|(side, _)| side.into()),
+            side: feels.map(|(side, _)| side),
             word: feels.map(|(_, feeling)| feeling.name().to_owned()),
             left_min: live.ready_after.map(|r| (r - spent).min()),
             out_of_cold_min: live.out_of_the_cold(spent).min(),
@@ -417,7 +419,7 @@ impl LiveView {
                     after >= set.from && next.is_none_or(|n| after < n)
                 };
                 StayView {
-                    place: stay.place.into(),
+                    place: stay.place,
                     busy: stay.busy,
                     from_min: set.from.min(),
                     air_c: set.place.air().c() + fit.place.air.0.k(),
@@ -428,7 +430,7 @@ impl LiveView {
             })
             .collect();
         let here = stays.last().map(|here| ReadSoFar {
-            place: here.place.into(),
+            place: here.place,
             readings: here.readings,
             takes_heat: here.film_factor[1],
             air: Temperature::new_c(here.air_c),
@@ -467,7 +469,7 @@ impl LiveView {
                     read_at: written(r.read_at),
                     after_min: elapsed(stored, r.read_at).min(),
                     shows_c: r.shows.c(),
-                    spot: r.spot.into(),
+                    spot: r.spot,
                     set_aside: live.set_aside.binary_search(&i).is_ok(),
                     simulated: r.simulated,
                 })

@@ -1,8 +1,11 @@
 //! Logs and patterned bars, on the wire.
 
 use super::SentenceView;
-use super::words::{LogFormWord, PaperWord, PatternWord, WhichDoughWord};
+use super::words::LogFormWord;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
+use ready_slab_core::geometry::PaperSize;
+use ready_slab_core::shape::PatternKind;
+use ready_slab_core::shape::WhichDough;
 use ready_slab_core::shape::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, Pattern, Patterned, USUAL_BAR};
 use ready_slab_core::units::{Length, Mass, Span};
 use ready_slab_words::{Name, pattern_steps};
@@ -31,7 +34,7 @@ pub struct LogQuery {
     pub slices: Option<u32>,
     /// Of the printed strip; A4 when absent.
     #[param(inline)]
-    pub paper: Option<PaperWord>,
+    pub paper: Option<PaperSize>,
 }
 
 fn mm(field: &str, value: Option<f64>) -> Result<Option<Length>, InputErrors> {
@@ -125,7 +128,7 @@ impl LogView {
 pub struct PatternQuery {
     /// Which.
     #[param(inline)]
-    pub pattern: PatternWord,
+    pub pattern: PatternKind,
     /// Length of the bar, 50 to 1000.
     pub length_mm: Option<f64>,
     /// Checkerboard: strips each way, 2 to 8.
@@ -158,7 +161,7 @@ impl PatternQuery {
         let or = |field: &str, value: Option<f64>, usual: Length| -> Result<Length, InputErrors> {
             Ok(mm(field, value)?.unwrap_or(usual))
         };
-        Ok(match Pattern::usual(self.pattern.into()) {
+        Ok(match Pattern::usual(self.pattern) {
             Pattern::Checkerboard { strips, strip } => Pattern::Checkerboard {
                 strips: self.strips.unwrap_or(strips),
                 strip: or("strip_mm", self.strip_mm, strip)?,
@@ -236,7 +239,7 @@ impl PatternSizes {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PatternPartView {
     /// Of which of the two doughs.
-    pub dough: WhichDoughWord,
+    pub dough: WhichDough,
     /// `strips`, `sheet`, `core`, `wrap`, `layers`.
     pub what: String,
     /// How many.
@@ -253,7 +256,7 @@ pub struct PatternPartView {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PatternView {
     /// Which.
-    pub pattern: PatternWord,
+    pub pattern: PatternKind,
     /// Of its section.
     pub width_mm: f64,
     /// Of its section.
@@ -268,7 +271,7 @@ pub struct PatternView {
 
 impl PatternView {
     /// As built.
-    pub fn new(word: PatternWord, pattern: &Pattern, length: Length, p: Patterned) -> Self {
+    pub fn new(word: PatternKind, pattern: &Pattern, length: Length, p: Patterned) -> Self {
         Self {
             pattern: word,
             sizes: PatternSizes::new(pattern, length),
@@ -279,7 +282,7 @@ impl PatternView {
                 .parts
                 .into_iter()
                 .map(|part| PatternPartView {
-                    dough: part.dough.into(),
+                    dough: part.dough,
                     what: part.what.name().to_owned(),
                     count: part.count,
                     width_mm: part.width.mm(),

@@ -1,7 +1,9 @@
 //! The mixing sheet, the correction at the bowl, sizes, cost and label on the wire.
 
-use super::{FeelWord, MethodWord, SqueezeWord};
 use super::{SentenceView, say, say_all};
+use ready_slab_core::dough::Feel;
+use ready_slab_core::dough::MixMethod;
+use ready_slab_core::dough::Squeeze;
 use ready_slab_core::dough::{
     Correction, Cost, LabelItem, Learnt, MixPlan, MixStep, MixingSheet, SizeBy, Sized, label_text,
 };
@@ -93,7 +95,7 @@ pub struct MixingView {
     /// Its version.
     pub version: u32,
     /// How it is mixed.
-    pub method: MethodWord,
+    pub method: MixMethod,
     /// How many mixes.
     pub mixes: u32,
     /// Dough in each.
@@ -151,7 +153,7 @@ impl MixingView {
     pub fn new(
         sheet: &MixingSheet,
         mixes: &MixPlan,
-        method: MethodWord,
+        method: MixMethod,
         version: u32,
         notes: &[StoredMixNote],
         learnt: Option<Learnt>,
@@ -214,9 +216,9 @@ pub struct BowlRequest {
     /// Which mix, from 1.
     pub mix: u32,
     /// How it feels.
-    pub feel: FeelWord,
+    pub feel: Feel,
     /// What a squeezed handful does.
-    pub squeeze: SqueezeWord,
+    pub squeeze: Squeeze,
     /// The dough, where it was measured, -5 to 45.
     #[serde(default)]
     pub dough_c: Option<f64>,
@@ -263,9 +265,9 @@ pub struct MixNoteBody {
     /// Which mix, from 1.
     pub mix: u32,
     /// How it felt.
-    pub feel: FeelWord,
+    pub feel: Feel,
     /// What a squeezed handful did.
-    pub squeeze: SqueezeWord,
+    pub squeeze: Squeeze,
     /// Key of what was added.
     #[serde(default)]
     pub ingredient: Option<String>,
@@ -303,8 +305,8 @@ impl From<&StoredMixNote> for MixNoteView {
             formula_version: n.formula_version,
             body: MixNoteBody {
                 mix: n.mix,
-                feel: n.feel.into(),
-                squeeze: n.squeeze.into(),
+                feel: n.feel,
+                squeeze: n.squeeze,
                 ingredient: n.ingredient.clone(),
                 added_g: n.added.g(),
                 left_over_g: n.left_over.g(),

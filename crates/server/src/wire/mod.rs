@@ -40,7 +40,7 @@ pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use finish::{FinishBody, FinishView};
 pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, LotBody, MixedSheetBody, job_word};
-pub use kitchen::{KitchenBody, KitchenView, kitchen_word};
+pub use kitchen::{KitchenView, kitchen_word};
 pub use live::{
     KeptReading, LiveView, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed,
     written,
@@ -52,7 +52,7 @@ pub use mixing::{
 pub use nest::{
     GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,
 };
-pub use oven::{HotSpotsBody, HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, ThermometerQuery};
+pub use oven::{HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, ThermometerQuery};
 pub use pantry::{IngredientBody, IngredientView, PriceBody};
 pub use physics::PhysicsView;
 pub use plan::PlanView;
@@ -67,9 +67,4 @@ pub use wanted::{WantedQuery, WantedView};
 pub use ways::{
     AdviceQuery, AdviceView, PlaceUseBody, PlaceView, SectionView, TouchBody, TouchesView, WayView, WaysQuery,
 };
-pub use words::{
-    BakeEndWord, BuiltinWord, CupSystemWord, CupWayWord, DarkEdgeWord, DoneWord, EdgeWord, EggWord, FatWord, FeelWord,
-    KindWord, LeverGroupWord, LinerWord, MethodWord, NarrowWord, PaperWord, PlaceWord, ProfileWord, PurposeWord,
-    SheetWord, SideWord, SpotTestWord, SpotWord, SqueezeWord, SurfaceWord, TouchWord, TrayMaterialWord, TrayWord,
-    TurningWord, UseWord, WhereWord, WhichDoughWord, WrapWord,
-};
+pub use words::{PurposeWord, UseWord};

@@ -1,9 +1,10 @@
 //! Nesting on the wire.
 
-use super::words::{PaperWord, SheetWord};
 use ready_slab_core::error::{Checks, InputErrors};
+use ready_slab_core::geometry::PaperSize;
 use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{Job, SheetChoice};
+use ready_slab_core::shape::SheetKind;
 use ready_slab_core::shape::{
     NestCutter, NestPiece, NestQuestion, Nested, PieceGaps, SheetForm, Spacing, measure_layout,
 };
@@ -26,7 +27,7 @@ pub struct NestBody {
     pub pieces: Option<u32>,
     /// Form of the sheet.
     #[serde(default = "oblong")]
-    pub form: SheetWord,
+    pub form: SheetKind,
     /// Besides the job's own pieces, then counted by `pieces`, those of other lots of the same dough.
     #[serde(default)]
     pub lots: Vec<LotWanted>,
@@ -54,8 +55,8 @@ const fn usual_seconds() -> f64 {
     2.0
 }
 
-const fn oblong() -> SheetWord {
-    SheetWord::Oblong
+const fn oblong() -> SheetKind {
+    SheetKind::Oblong
 }
 
 /// So many pieces of another lot.
@@ -97,7 +98,7 @@ fn nest_pieces(pieces: &[LaidPiece]) -> Vec<NestPiece> {
 pub type OnSheet = Vec<(Job, Outline)>;
 
 struct Ground<'a> {
-    form: SheetWord,
+    form: SheetKind,
     width_mm: f64,
     length_mm: f64,
     tray: Option<&'a TrayGap>,
@@ -105,9 +106,9 @@ struct Ground<'a> {
 
 fn question_of(on_sheet: &OnSheet, wanted: &[Option<u32>], ground: &Ground) -> Result<NestQuestion, InputErrors> {
     let sheet = match ground.form {
-        SheetWord::Oblong => SheetForm::oblong(ground.width_mm, ground.length_mm, 0.0)?,
-        SheetWord::Round => SheetForm::round(ground.width_mm)?,
-        SheetWord::Oval => SheetForm::oval(ground.width_mm, ground.length_mm)?,
+        SheetKind::Oblong => SheetForm::oblong(ground.width_mm, ground.length_mm, 0.0)?,
+        SheetKind::Round => SheetForm::round(ground.width_mm)?,
+        SheetKind::Oval => SheetForm::oval(ground.width_mm, ground.length_mm)?,
     };
     let cutters = on_sheet.iter().zip(wanted).map(|((job, outline), wanted)| NestCutter {
         outline: outline.clone(),
@@ -222,7 +223,7 @@ pub struct MeasureBody {
     pub length_mm: f64,
     /// Form of the sheet.
     #[serde(default = "oblong")]
-    pub form: SheetWord,
+    pub form: SheetKind,
     /// Other lots whose pieces lie on it.
     #[serde(default)]
     pub lots: Vec<LotWanted>,
@@ -286,18 +287,18 @@ pub struct TemplateQuery {
     /// `a4` or `letter`.
     #[param(inline)]
     #[serde(default = "usual_paper")]
-    pub paper: PaperWord,
+    pub paper: PaperSize,
 }
 
-pub(super) const fn usual_paper() -> PaperWord {
-    PaperWord::A4
+pub(super) const fn usual_paper() -> PaperSize {
+    PaperSize::A4
 }
 
 /// Another sheet for the job, and what it would take on it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct SheetChoiceView {
     /// Its form.
-    pub sheet: SheetWord,
+    pub sheet: SheetKind,
     /// As wide at most; as it is where null.
     pub width_mm: Option<f64>,
     /// The dough of the job on such sheets.
@@ -311,7 +312,7 @@ pub struct SheetChoiceView {
 impl From<SheetChoice> for SheetChoiceView {
     fn from(c: SheetChoice) -> Self {
         Self {
-            sheet: c.sheet.into(),
+            sheet: c.sheet,
             width_mm: c.width.map(|w| w.mm()),
             dough_g: c.dough.g(),
             saves_g: c.saves.g(),

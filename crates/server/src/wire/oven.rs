@@ -1,6 +1,5 @@
 //! The oven as a thing, on the wire: where it is hotter, and a thermometer's test of it.
 
-use super::SpotTestWord;
 use super::{SentenceView, say, say_all};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::oven::{HotSpots, OVEN_C, OvenReading, OvenTest, judge_oven};
@@ -8,34 +7,6 @@ use ready_slab_core::units::Span;
 use ready_slab_words::spot_shades;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
-
-/// Where the oven is hotter: one shade a cell as one looks in at the door, the back row first.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct HotSpotsBody {
-    /// What was laid over the rack.
-    pub test: SpotTestWord,
-    /// From left to right, 1 to 6.
-    pub columns: u32,
-    /// From the back to the door, 1 to 6.
-    pub rows: u32,
-    /// 1 the palest to 5 the darkest, null where nothing lay; row by row.
-    pub shades: Vec<Option<u8>>,
-}
-
-impl HotSpotsBody {
-    /// The map, checked.
-    pub fn spots(&self) -> Result<HotSpots, InputErrors> {
-        HotSpots::new(self.test.into(), self.columns, self.rows, &self.shades)
-    }
-}
-
-impl From<&HotSpots> for HotSpotsBody {
-    fn from(spots: &HotSpots) -> Self {
-        let (columns, rows) = spots.size();
-        Self { test: spots.test().into(), columns, rows, shades: spots.shades().to_vec() }
-    }
-}
 
 /// What a map of the oven says.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]

@@ -1,6 +1,7 @@
 //! Ingredients on the wire.
 
-use super::{FatWord, KindWord};
+use ready_slab_core::dough::FatKind;
+use ready_slab_core::dough::Kind;
 use ready_slab_core::dough::{Analysis, Household, Ingredient, IngredientInput, Pantry, Role};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -62,11 +63,11 @@ pub struct IngredientBody {
     /// 1 to 60 characters, without digits, commas or brackets.
     pub name: String,
     /// What it is.
-    pub kind: KindWord,
+    pub kind: Kind,
     /// Together 98 to 102 g.
     pub analysis: AnalysisBody,
     /// Kind of its fat.
-    pub fat_kind: FatWord,
+    pub fat_kind: FatKind,
     /// What household measures weigh.
     #[serde(default)]
     pub household: HouseholdBody,
@@ -110,7 +111,7 @@ impl From<&Ingredient> for IngredientBody {
         let (a, h) = (&i.analysis, &i.household);
         Self {
             name: i.name.to_string(),
-            kind: i.kind.into(),
+            kind: i.kind,
             analysis: AnalysisBody {
                 water_g: a.water,
                 alcohol_g: a.alcohol,
@@ -123,7 +124,7 @@ impl From<&Ingredient> for IngredientBody {
                 ash_g: a.ash,
                 salt_g: a.salt,
             },
-            fat_kind: i.fat_kind.into(),
+            fat_kind: i.fat_kind,
             household: HouseholdBody {
                 cup_g: h.cup,
                 cup_scooped_g: h.cup_scooped,
@@ -145,7 +146,7 @@ impl From<IngredientBody> for IngredientInput {
         let (a, h) = (body.analysis, body.household);
         Self {
             name: body.name,
-            kind: body.kind.into(),
+            kind: body.kind,
             analysis: Analysis {
                 water: a.water_g,
                 alcohol: a.alcohol_g,
@@ -158,7 +159,7 @@ impl From<IngredientBody> for IngredientInput {
                 ash: a.ash_g,
                 salt: a.salt_g,
             },
-            fat_kind: body.fat_kind.into(),
+            fat_kind: body.fat_kind,
             household: Household {
                 cup: h.cup_g,
                 cup_scooped: h.cup_scooped_g,

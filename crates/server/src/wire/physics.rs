@@ -1,12 +1,13 @@
 //! All that a simulation of a followed piece needs, on the wire, so that a stand-in device can be a program of its own.
 
+use super::PurposeWord;
 use super::compute::SupportBody;
 use super::live::{moment, written};
 use super::plan::PieceWire;
-use super::{FatWord, PurposeWord, WrapWord};
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{LiveStay, Place, PlaceKnowledge, Support, Tracked, Wrap};
 use ready_slab_core::dough::Composition;
+use ready_slab_core::dough::FatKind;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::units::Span;
 use ready_slab_store::StoredChill;
@@ -17,7 +18,7 @@ use utoipa::ToSchema;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct FatShare {
     /// Which.
-    pub kind: FatWord,
+    pub kind: FatKind,
     /// Of all fat, 0 to 1.
     pub share: f64,
 }
@@ -59,7 +60,7 @@ pub struct PhysicsView {
     /// Its form.
     pub piece: PieceWire,
     /// What is round it.
-    pub wrap: WrapWord,
+    pub wrap: Wrap,
     /// What it is for.
     pub purpose: PurposeWord,
     /// All of it when it went in.
@@ -88,9 +89,9 @@ impl PhysicsView {
             fibre,
             sugars: c.sugars(),
             flour_solids: c.flour_solids(),
-            fats: c.fats().iter().map(|&(kind, share)| FatShare { kind: kind.into(), share }).collect(),
+            fats: c.fats().iter().map(|&(kind, share)| FatShare { kind, share }).collect(),
             piece: stored.kept.piece.into(),
-            wrap: tracked.wrap().into(),
+            wrap: tracked.wrap(),
             purpose: stored.kept.purpose.into(),
             start_c: stored.kept.start.c(),
             clock_speed: stored.kept.clock_speed,
@@ -105,7 +106,7 @@ impl PhysicsView {
                     film_w_m2k: s.place.film().w_m2k(),
                     support: match s.support {
                         Support::Rack => SupportBody::Rack,
-                        Support::Tray { kind, start } => SupportBody::Tray { tray: kind.into(), start_c: start.c() },
+                        Support::Tray { kind, start } => SupportBody::Tray { tray: kind, start_c: start.c() },
                         Support::Bench { bench } => SupportBody::Bench { bench_c: bench.c() },
                     },
                 })
@@ -115,7 +116,7 @@ impl PhysicsView {
 
     /// The piece as the core follows it.
     pub fn tracked(&self) -> Result<Tracked, InputErrors> {
-        let kind = self.fats.first().map_or(FatWord::Butter, |f| f.kind);
+        let kind = self.fats.first().map_or(FatKind::Butter, |f| f.kind);
         let mut dough = Composition::from_analysis(
             self.water,
             self.fat,
@@ -123,9 +124,9 @@ impl PhysicsView {
             self.carbohydrate,
             self.ash,
             self.fibre,
-            kind.into(),
+            kind,
         )?
-        .with_fats(self.fats.iter().map(|f| (f.kind.into(), f.share)).collect())?;
+        .with_fats(self.fats.iter().map(|f| (f.kind, f.share)).collect())?;
         if let (Some(sugars), Some(flour)) = (self.sugars, self.flour_solids) {
             dough = dough.with_sugars(sugars, flour)?;
         }
@@ -142,7 +143,7 @@ impl PhysicsView {
                 })
             })
             .collect::<Result<Vec<_>, InputErrors>>()?;
-        let wrap: Wrap = self.wrap.into();
+        let wrap: Wrap = self.wrap;
         Tracked::new(dough, self.piece.piece()?, wrap, self.start_c, self.purpose.into(), stays)
     }
 

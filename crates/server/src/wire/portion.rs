@@ -1,11 +1,10 @@
 //! Portions on the wire.
 
 use super::plan::PieceWire;
-use super::words::PortionWord;
 use super::{SentenceView, say};
 use ready_slab_core::cold::ChillAnswer;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::shape::{Portion, Portioned};
+use ready_slab_core::shape::{Portion, PortionKind, Portioned};
 use ready_slab_core::units::{Length, Mass};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -17,7 +16,7 @@ use utoipa::{IntoParams, ToSchema};
 pub struct PortionQuery {
     /// Which.
     #[param(inline)]
-    pub kind: PortionWord,
+    pub kind: PortionKind,
     /// Dough to be portioned, 10 to 200,000; the job's own when absent.
     pub batch_g: Option<f64>,
     /// Ball, pressed, thumb-print: 2 to 500; piped: 2 to 200.
@@ -51,7 +50,7 @@ impl PortionQuery {
             None => Ok(usual),
             Some(v) => Length::from_mm(v).map_err(|_| InputErrors::from(InputError::new(field, Problem::NotFinite))),
         };
-        let usual = Portion::usual(self.kind.into(), tray);
+        let usual = Portion::usual(self.kind, tray);
         Ok(match usual {
             Portion::Ball { mass } => Portion::Ball { mass: self.mass(mass)? },
             Portion::Piped { mass } => Portion::Piped { mass: self.mass(mass)? },

@@ -1,9 +1,11 @@
 //! Recipes on the wire: a text with its settings and answers in, its lines as understood out.
 
-use super::{CupSystemWord, CupWayWord, EggWord, FormulaBody};
+use super::FormulaBody;
 use super::{SentenceView, say};
+use ready_slab_core::dough::EggClass;
 use ready_slab_core::dough::{CupWay, Pantry, Ratio, Role};
 use ready_slab_core::error::InputErrors;
+use ready_slab_core::recipe::CupSystem;
 use ready_slab_core::recipe::{
     Doubt, LineAnswer, LineKind, ReadLine, ReadSettings, Reading, RecipeFormat, Understood, read_recipe,
 };
@@ -39,11 +41,11 @@ pub struct ReadRequest {
     /// Free text, JSON-LD, HTML, CSV or a formula file; at most 200 kB.
     pub text: String,
     /// How a cup of flour and other powders is filled.
-    pub way: CupWayWord,
+    pub way: CupWay,
     /// In what cups and spoons.
-    pub cups: CupSystemWord,
+    pub cups: CupSystem,
     /// Which eggs.
-    pub eggs: EggWord,
+    pub eggs: EggClass,
     /// Answers given so far.
     #[serde(default)]
     pub answers: Vec<AnswerBody>,
@@ -217,7 +219,7 @@ fn role_g(reading: &Reading, role: Role, pantry: &Pantry) -> f64 {
 impl ReadRequest {
     /// Reads the text.
     pub fn read(self, pantry: &Pantry) -> Result<ReadingView, InputErrors> {
-        let settings = ReadSettings { way: self.way.into(), cups: self.cups.into(), eggs: self.eggs.into() };
+        let settings = ReadSettings { way: self.way, cups: self.cups, eggs: self.eggs };
         let answers: Vec<LineAnswer> = self.answers.into_iter().map(Into::into).collect();
         let (format, reading) = read_recipe(&self.text, pantry, &settings, &answers)?;
         let cups = [CupWay::Spooned, CupWay::Scooped, CupWay::Sifted];

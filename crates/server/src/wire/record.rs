@@ -1,10 +1,13 @@
 //! Bake records on the wire.
 
-use super::{BakeEndWord, EdgeWord, LinerWord, TrayWord};
+use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Job, JobInput, Kitchen, KitchenInput};
+use ready_slab_core::oven::BakeEnd;
+use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::oven::TrayLiner;
 use ready_slab_core::units::Temperature;
 use ready_slab_store::{AsBaked, StoredRecord};
 use serde::{Deserialize, Serialize};
@@ -23,7 +26,7 @@ pub struct RecordBody {
     #[serde(default)]
     pub baked_min: Option<f64>,
     /// Colour of the edge.
-    pub edge_colour: EdgeWord,
+    pub edge_colour: EdgeColour,
     /// At most 2,000 characters.
     #[serde(default)]
     pub notes: String,
@@ -41,11 +44,11 @@ pub struct ConditionsBody {
     /// With a fan.
     pub oven_fan: Option<bool>,
     /// The tray.
-    pub tray_kind: Option<TrayWord>,
+    pub tray_kind: Option<TrayKind>,
     /// What lay under the pieces.
-    pub liner: Option<LinerWord>,
+    pub liner: Option<TrayLiner>,
     /// What ended it.
-    pub bake_end: Option<BakeEndWord>,
+    pub bake_end: Option<BakeEnd>,
     /// The pieces as they went in, -25 to 35.
     pub start_c: Option<f64>,
 }
@@ -91,9 +94,9 @@ impl ConditionsBody {
         Self {
             oven_c: Some(j.oven_c),
             oven_fan: Some(k.oven_fan),
-            tray_kind: Some(k.tray_kind.into()),
-            liner: Some(j.liner.into()),
-            bake_end: Some(j.bake_end.into()),
+            tray_kind: Some(k.tray_kind),
+            liner: Some(j.liner),
+            bake_end: Some(j.bake_end),
             start_c: Some(baked.start.c()),
         }
     }
@@ -158,7 +161,7 @@ impl From<&StoredRecord> for RecordView {
                 widths_mm: record.widths().iter().map(|l| l.mm()).collect(),
                 thicknesses_mm: record.thicknesses().iter().map(|l| l.mm()).collect(),
                 baked_min: record.baked().map(|s| s.min()),
-                edge_colour: record.edge().into(),
+                edge_colour: record.edge(),
                 notes: record.notes().to_owned(),
                 conditions: kept.as_baked.as_ref().map(ConditionsBody::of).unwrap_or_default(),
             },

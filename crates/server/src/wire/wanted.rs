@@ -1,10 +1,11 @@
 //! The cold station asked the other way round, on the wire.
 
+use super::MINUTE_FORMAT;
 use super::plan::PieceWire;
-use super::{MINUTE_FORMAT, PlaceWord};
 use super::{SentenceView, say};
 use chrono::NaiveDateTime;
 use ready_slab_core::clock::Zone;
+use ready_slab_core::cold::ColdPlace;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::WantedWay;
 use ready_slab_core::units::Span;
@@ -27,7 +28,7 @@ pub struct WantedWayView {
     /// The form.
     pub piece: PieceWire,
     /// Where.
-    pub place: PlaceWord,
+    pub place: ColdPlace,
     /// How long it takes at the slow end of its range; null when it never gets ready.
     pub needs_min: Option<f64>,
     /// The last moment it can be put in, local time.
@@ -84,7 +85,7 @@ impl WantedView {
             let in_by = needs_min.map(|m| zone.after(ready_at, -(m.ceil() as i64)));
             WantedWayView {
                 piece: w.piece.into(),
-                place: w.place.into(),
+                place: w.place,
                 needs_min,
                 in_by: in_by.map(|t| t.format(MINUTE_FORMAT).to_string()),
                 makes_it: w.makes_it,

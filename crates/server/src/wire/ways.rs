@@ -1,9 +1,12 @@
 //! Other ways to chill, a closer look at one, advice, and what was learnt, on the wire.
 
+use super::PurposeWord;
 use super::live::written;
 use super::plan::{PieceWire, ReadyView, WindowView};
-use super::{PlaceWord, PurposeWord, SideWord, TouchWord};
 use super::{SentenceView, say, say_all};
+use ready_slab_core::cold::ColdPlace;
+use ready_slab_core::cold::Side;
+use ready_slab_core::cold::Touch;
 use ready_slab_core::cold::{Finding, Learnt, MovedLimit, PlaceKnowledge, RANGE_SDS, Section, SectionKind, Window};
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::job::{Advice, Kitchen, Spell, Trouble, Way, WaySizes};
@@ -54,7 +57,7 @@ impl WaysQuery {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct SpellView {
     /// Which side of ready.
-    pub side: SideWord,
+    pub side: Side,
     /// The trade's word.
     pub word: String,
     /// Since it went in.
@@ -65,12 +68,7 @@ pub struct SpellView {
 
 impl From<&Spell> for SpellView {
     fn from(s: &Spell) -> Self {
-        Self {
-            side: s.side.into(),
-            word: s.feels.name().to_owned(),
-            from_min: s.from.min(),
-            to_min: s.to.map(Span::min),
-        }
+        Self { side: s.side, word: s.feels.name().to_owned(), from_min: s.from.min(), to_min: s.to.map(Span::min) }
     }
 }
 
@@ -86,7 +84,7 @@ pub struct WayView {
     /// How many.
     pub count: u32,
     /// Where.
-    pub place: PlaceWord,
+    pub place: ColdPlace,
     /// To be rolled or sliced.
     pub purpose: PurposeWord,
     /// When.
@@ -113,7 +111,7 @@ impl From<&Way> for WayView {
             name: way_name(w).into(),
             piece: w.piece.into(),
             count: w.count,
-            place: w.place.into(),
+            place: w.place,
             purpose: w.target.into(),
             ready: (&w.answer).into(),
             spells: w.spells.iter().map(Into::into).collect(),
@@ -297,7 +295,7 @@ pub struct PlaceUseBody {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct PlaceView {
     /// Which.
-    pub place: PlaceWord,
+    pub place: ColdPlace,
     /// Crowded or often opened.
     pub busy: bool,
     /// Whether it is used so at present.
@@ -331,7 +329,7 @@ impl PlaceView {
         let set = kitchen.set_place(place);
         let (low, middle, high) = knowledge.film_factor();
         Self {
-            place: place.into(),
+            place,
             busy,
             present,
             set_c: set.air().c(),
@@ -352,7 +350,7 @@ pub struct TouchBody {
     /// `rolling` or `slicing`.
     pub purpose: PurposeWord,
     /// How it went.
-    pub touch: TouchWord,
+    pub touch: Touch,
     /// The dough then, -20 to 40.
     pub dough_c: f64,
 }
@@ -366,9 +364,9 @@ impl TouchBody {
             checks.push(InputError::refused("purpose", "only rolling and slicing are felt by hand"));
         }
         let fits = match self.touch {
-            TouchWord::Squashed => self.purpose == PurposeWord::Slicing,
-            TouchWord::Cracked | TouchWord::Stuck => self.purpose == PurposeWord::Rolling,
-            TouchWord::Right => true,
+            Touch::Squashed => self.purpose == PurposeWord::Slicing,
+            Touch::Cracked | Touch::Stuck => self.purpose == PurposeWord::Rolling,
+            Touch::Right => true,
         };
         if !fits {
             checks.push(InputError::refused(
@@ -377,7 +375,7 @@ impl TouchBody {
             ));
         }
         checks.finish(())?;
-        Ok(Finding { purpose: self.purpose.into(), touch: self.touch.into(), dough: Temperature::new_c(self.dough_c) })
+        Ok(Finding { purpose: self.purpose.into(), touch: self.touch, dough: Temperature::new_c(self.dough_c) })
     }
 }
 
@@ -391,7 +389,7 @@ pub struct TouchView {
     /// `rolling` or `slicing`.
     pub purpose: PurposeWord,
     /// How it went.
-    pub touch: TouchWord,
+    pub touch: Touch,
     /// The dough then.
     pub dough_c: f64,
 }
@@ -444,7 +442,7 @@ impl TouchesView {
                     id: t.id,
                     noted_at: written(t.noted_at),
                     purpose: t.finding.purpose.into(),
-                    touch: t.finding.touch.into(),
+                    touch: t.finding.touch,
                     dough_c: t.finding.dough.c(),
                 })
                 .collect(),

@@ -9,7 +9,7 @@ use ready_slab_core::finish::Coat;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured};
 use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpots, SpotTest, TrayLiner};
+use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpotsInput, SpotTest, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, LogForm, SheetKind, SheetReadings, Turning};
 use ready_slab_core::units::{Length, Share, Span, Temperature};
 use ready_slab_store::{AsBaked, CutterId, FormulaId, JobId, NewRecord, Store, StoredJob};
@@ -39,7 +39,7 @@ pub fn kitchen(room_c: f64) -> Kitchen {
         oven_readings: vec![OvenMeasured { set_c: 175.0, read_c: 166.5, swing_k: 4.0 }],
         door_dip_k: 12.0,
         recovery_min: 2.0,
-        hot_spots: Some(HotSpots::new(SpotTest::Bread, 2, 1, &[Some(2), None]).unwrap()),
+        hot_spots: Some(HotSpotsInput { test: SpotTest::Bread, columns: 2, rows: 1, shades: vec![Some(2), None] }),
         cover_pot: false,
         altitude_m: 340.0,
         preheat_min: 20.0,

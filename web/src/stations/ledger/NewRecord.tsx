@@ -152,9 +152,9 @@ function NotAsPlanned({ job, plan, other, onChange, onClear }: { job: Job; plan:
           <Amount label="Pieces went in at" kind="temperature" value={other.start_c ?? job.goes_in_c ?? plan.oven.forecast?.start_c ?? 20} field="start_c" onSave={keep("start_c")} />
         </div>
         <Choice label="Heat" value={(other.oven_fan ?? kitchen.oven_fan) ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => onChange({ oven_fan: v === "fan" })} />
-        <Choice label="Tray" value={other.tray_kind ?? kitchen.tray_kind} options={TRAYS} onChange={(tray_kind: Schemas["TrayWord"]) => onChange({ tray_kind })} />
-        <Choice label="Under the pieces" value={other.liner ?? job.liner ?? "parchment"} options={LINERS} onChange={(liner: Schemas["LinerWord"]) => onChange({ liner })} />
-        <Choice label="Baked until" value={other.bake_end ?? job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end: Schemas["BakeEndWord"]) => onChange({ bake_end })} />
+        <Choice label="Tray" value={other.tray_kind ?? kitchen.tray_kind} options={TRAYS} onChange={(tray_kind: Schemas["TrayKind"]) => onChange({ tray_kind })} />
+        <Choice label="Under the pieces" value={other.liner ?? job.liner ?? "parchment"} options={LINERS} onChange={(liner: Schemas["TrayLiner"]) => onChange({ liner })} />
+        <Choice label="Baked until" value={other.bake_end ?? job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end: Schemas["BakeEnd"]) => onChange({ bake_end })} />
         {told ? (
           <button type="button" className="btn btn-small" onClick={onClear}>
             As planned after all

@@ -21,13 +21,13 @@ export const TRAYS = [
 ] as const;
 
 /** Every end, also those that only a lever sets. */
-export const END_WORDS: Record<Schemas["BakeEndWord"], string> = {
+export const END_WORDS: Record<Schemas["BakeEnd"], string> = {
   pale: "pale and set", just_golden: "just golden", golden: "golden", brown: "brown", dull: "a dull middle",
   soft_pale: "pale, a soft middle", soft_just_golden: "just golden, a soft middle", soft_golden: "golden, a soft middle", soft_brown: "brown, a soft middle",
 };
 
-export const LINER_WORDS: Record<Schemas["LinerWord"], string> = {
+export const LINER_WORDS: Record<Schemas["TrayLiner"], string> = {
   parchment: "parchment", bare: "the bare tray", greased: "grease", foil: "foil", silicone: "a silicone mat", floured: "grease and flour",
 };
 
-export const TRAY_WORDS: Record<Schemas["TrayWord"], string> = { aluminium: "an aluminium tray", steel: "a steel tray" };
+export const TRAY_WORDS: Record<Schemas["TrayKind"], string> = { aluminium: "an aluminium tray", steel: "a steel tray" };

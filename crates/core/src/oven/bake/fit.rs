@@ -6,7 +6,8 @@
 //! product is known, and that is what a forecast needs; another formula or setting tells them apart.
 
 use super::dough::OvenDough;
-use super::forecast::{BakeEnd, BakeForecast, DoneBy, forecast};
+use super::end::BakeEnd;
+use super::forecast::{BakeForecast, DoneBy, forecast};
 use super::setup::{BakeFit, BakePiece, OvenSetup};
 use crate::error::InputErrors;
 use crate::units::{Share, Span, TemperatureDifference};

@@ -3,12 +3,14 @@
 use super::colour::{Shade, index, integral_of, shade_of};
 use super::cooling::{Hot, cools};
 use super::dough::OvenDough;
+use super::end::BakeEnd;
 use super::limits::{BakeWarning, check_bake};
 use super::run::{DULL, Record, SET, Until, run};
 use super::setup::{BakeFit, BakePiece, OvenSetup};
 use crate::error::InputErrors;
-use crate::oven::EdgeColour;
 use crate::units::{Density, Length, Share, Span, Temperature};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// A middle that may stay soft is dull by this much more water activity, at once. Assumed.
 const DULL_SOFT: f64 = 0.15;
@@ -19,37 +21,7 @@ const DRAWN_PAST: f64 = 0.25;
 /// The fat has let go when less than this is solid.
 const LET_GO: f64 = 0.02;
 
-/// What ends a bake.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum BakeEnd {
-    /// The rim has a colour, the middle is dull and set.
-    Colour(EdgeColour),
-    /// The middle no longer shines, and is set, whatever the colour: for cocoa doughs.
-    Dull,
-    /// The rim has a colour and the middle is dull; the middle may stay soft.
-    Soft(EdgeColour),
-}
-
 impl BakeEnd {
-    /// The same end where no colour is seen: the middle alone tells.
-    #[must_use]
-    pub const fn blind(self) -> Self {
-        match self {
-            Self::Colour(_) | Self::Dull => Self::Dull,
-            Self::Soft(_) => Self::Soft(EdgeColour::Pale),
-        }
-    }
-
-    /// The same end at another colour of the rim.
-    #[must_use]
-    pub const fn to(self, colour: EdgeColour) -> Self {
-        match self {
-            Self::Colour(_) => Self::Colour(colour),
-            Self::Soft(_) => Self::Soft(colour),
-            Self::Dull => Self::Dull,
-        }
-    }
-
     /// What to look for, by what the forecast says of this piece at its end: rim and underside are told as they will be seen, not as
     /// the word of the end alone would have them.
     #[must_use]
@@ -88,6 +60,7 @@ impl Asked {
 
 /// What decided when it was done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum DoneBy {
     /// The rim's colour came last.
     Rim,
@@ -103,6 +76,7 @@ pub enum DoneBy {
 
 /// The look of a piece from the side.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum Profile {
     /// Its middle stands higher than its rim.
     Domed,
@@ -386,6 +360,7 @@ pub fn spread_until_set(
 mod tests {
     use super::*;
     use crate::dough::{Formula, LineInput, Pantry};
+    use crate::oven::EdgeColour;
     use crate::oven::bake::BakeWarning;
     use crate::units::TemperatureDifference;
     use rstest::rstest;

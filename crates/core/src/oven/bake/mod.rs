@@ -10,6 +10,7 @@ mod cells;
 mod colour;
 mod cooling;
 mod dough;
+mod end;
 mod fit;
 mod flow;
 mod forecast;
@@ -29,12 +30,13 @@ mod water;
 pub use colour::{Shade, browns_faster, shade_of};
 pub(super) use colour::{index, integral_of, kelvin_an_e_fold};
 pub use dough::{OvenDough, OvenDoughParts};
+pub use end::BakeEnd;
 pub use fit::{
     BakeKnowledge, BakeSeen, BakesFitted, DoughKnowledge, HeatKnowledge, MOST_FITTED, OvenKnowledge, TIME_PER_K,
     learn_bakes,
 };
 pub use forecast::{
-    BakeEnd, BakeForecast, BakeSample, DoneBy, LookFor, Profile, cools_after, forecast, forecast_at, spread_until_set,
+    BakeForecast, BakeSample, DoneBy, LookFor, Profile, cools_after, forecast, forecast_at, spread_until_set,
 };
 pub use limits::{
     ACROSS_MM, BAKES_THIN, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, START_C, THICKNESS_MM, TRAY_C, check_bake,

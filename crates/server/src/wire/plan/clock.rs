@@ -7,39 +7,13 @@ use ready_slab_words::why;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// What is done.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum StepWord {
-    Mix,
-    Form,
-    Chill,
-    Rest,
-    Cut,
-    TrayChill,
-    Preheat,
-    Bake,
-    Cool,
-    CoolOnRack,
-}
-
-/// What it occupies.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum LaneWord {
-    Hands,
-    Cold,
-    Oven,
-    Cooling,
-}
-
 /// One bar of the timeline.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct TaskView {
     /// What.
-    pub step: StepWord,
+    pub step: Step,
     /// Where.
-    pub lane: LaneWord,
+    pub lane: Lane,
     /// The lot, from 0.
     pub lot: u32,
     /// From 1, for the steps up to the dough chill.
@@ -84,24 +58,8 @@ impl ClockView {
     pub(in crate::wire) fn new(relay: &Relay, job: &Job, zone: Zone, reasons: &[Reason]) -> Self {
         let time = |minutes: i64| zone.after(job.input().ready_by, minutes).format(MINUTE_FORMAT).to_string();
         let task = |t: &RelayTask| TaskView {
-            step: match t.step {
-                Step::Mix => StepWord::Mix,
-                Step::Form => StepWord::Form,
-                Step::Chill => StepWord::Chill,
-                Step::Rest => StepWord::Rest,
-                Step::Cut => StepWord::Cut,
-                Step::TrayChill => StepWord::TrayChill,
-                Step::Preheat => StepWord::Preheat,
-                Step::Bake => StepWord::Bake,
-                Step::Cool => StepWord::Cool,
-                Step::CoolOnRack => StepWord::CoolOnRack,
-            },
-            lane: match t.lane {
-                Lane::Hands => LaneWord::Hands,
-                Lane::Cold => LaneWord::Cold,
-                Lane::Oven => LaneWord::Oven,
-                Lane::Cooling => LaneWord::Cooling,
-            },
+            step: t.step,
+            lane: t.lane,
             lot: t.lot,
             mix: t.mix.map(|n| n + 1),
             tray: t.tray.map(|n| n + 1),

@@ -1,8 +1,9 @@
 //! The cold station on the wire, and what `compute chill` shares with it.
 
 use super::time::time;
-use crate::wire::{PlaceWord, PurposeWord};
+use crate::wire::PurposeWord;
 use crate::wire::{SentenceView, say, say_all};
+use ready_slab_core::cold::ColdPlace;
 use ready_slab_core::cold::{ChillAnswer, Piece, Sample, ToldMinutes, Window};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Job, Kitchen, Plan};
@@ -232,7 +233,7 @@ pub struct KeepingView {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct TrayChillView {
     /// Where.
-    pub place: PlaceWord,
+    pub place: ColdPlace,
     /// Taken to be as warm as this when it goes in.
     pub start_c: f64,
     /// When.
@@ -250,7 +251,7 @@ pub struct ColdView {
     /// Dough in each.
     pub mass_g: f64,
     /// Where.
-    pub place: PlaceWord,
+    pub place: ColdPlace,
     /// Its air.
     pub air_c: f64,
     /// When the first mix goes in, local time.
@@ -312,7 +313,7 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         piece: c.form.piece.into(),
         count: c.form.count,
         mass_g: c.form.mass.g(),
-        place: c.place.into(),
+        place: c.place,
         air_c: c.air.c(),
         in_at: time(plan, job, start),
         ready_earliest_at: at(told.map(|t| t.earliest)),
@@ -339,7 +340,7 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
             reason: say(&c.keeping.reason),
         },
         tray_chill: c.tray_chill.as_ref().map(|t| TrayChillView {
-            place: t.place.into(),
+            place: t.place,
             start_c: t.start.c(),
             ready: (&t.answer).into(),
         }),

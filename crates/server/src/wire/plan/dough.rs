@@ -1,7 +1,8 @@
 //! The dough station on the wire.
 
-use crate::wire::{MethodWord, PartView};
+use crate::wire::PartView;
 use crate::wire::{SentenceView, say, say_all};
+use ready_slab_core::dough::MixMethod;
 use ready_slab_core::job::{Job, Plan};
 use ready_slab_words::{Say, System, standing};
 use serde::{Deserialize, Serialize};
@@ -75,7 +76,7 @@ pub struct DoughView {
     /// Measured rather than computed.
     pub dough_measured: bool,
     /// How it is mixed.
-    pub method: MethodWord,
+    pub method: MixMethod,
     /// What the fats should be when they go in.
     pub butter_c: f64,
     /// What it is made of.
@@ -116,7 +117,7 @@ pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
         school: standing(d.ratio.standing()).to_owned(),
         dough_c: d.temperature.c(),
         dough_measured: d.temperature_measured,
-        method: job.input().method.into(),
+        method: job.input().method,
         butter_c: job.input().method.butter().c(),
         make_up: MakeUpView {
             water: c.water(),

@@ -1,9 +1,9 @@
 //! The shape station on the wire, and what `compute sheet` shares with it.
 
-use crate::wire::SheetWord;
 use crate::wire::{SentenceView, say_all};
 use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{Job, Kitchen, Plan, largest_sheet};
+use ready_slab_core::shape::SheetKind;
 use ready_slab_core::shape::{Layout, SheetForm, tray_sources};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -45,7 +45,7 @@ pub struct RollView {
     /// Equal sheets, or logs, portions or trays of a lot that is not cut.
     pub sheets: u32,
     /// Form of each.
-    pub form: SheetWord,
+    pub form: SheetKind,
     /// Of each.
     pub width_mm: f64,
     /// Of each.
@@ -64,11 +64,11 @@ pub struct RollView {
     pub nested: bool,
 }
 
-fn sheet_word(form: &SheetForm) -> SheetWord {
+fn sheet_word(form: &SheetForm) -> SheetKind {
     match form {
-        SheetForm::Oblong { .. } => SheetWord::Oblong,
-        SheetForm::Round { .. } => SheetWord::Round,
-        SheetForm::Oval { .. } => SheetWord::Oval,
+        SheetForm::Oblong { .. } => SheetKind::Oblong,
+        SheetForm::Round { .. } => SheetKind::Round,
+        SheetForm::Oval { .. } => SheetKind::Oval,
     }
 }
 
