@@ -4,7 +4,7 @@ import { expect, field, figure, open, set, test } from "../bakery";
 test("the forecast stands beside practice, and its spread is told one way", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
   await expect(page.getByRole("img", { name: /^Nine of ten bakes: forecast \d+–\d+ min, common practice \d+–\d+ min/ })).toBeVisible();
-  await expect(page.getByRole("img", { name: /^A round of this dough spreads: forecast [\d.]+–[\d.]+ %, common practice [\d.]+–[\d.]+ %/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /^Baked so, a round of this dough spreads: forecast [\d.]+–[\d.]+ %, common practice [\d.]+–[\d.]+ %/ })).toBeVisible();
   await expect(page.getByText("Grows all round")).toBeVisible();
   await expect(page.getByText("Height, cut → baked")).toBeVisible();
   await expect(page.getByText(/Cut at 6\.0 mm it comes out [67]\.\d mm high at 0\.\d+ g\/cm³/)).toBeVisible();

@@ -3,9 +3,10 @@
 
 use proptest::prelude::*;
 use ready_slab_core::dough::{
-    Bite, Character, EggClass, FatKind, Feel, Formula, Handling, Kind, Lever, LineInput, MixMethod, MixPlan,
-    MixerLimits, Pantry, Reason, Role, SizeBy, Squeeze, WeighRules, correct, cost_of, difference, divide_into_mixes,
-    heat_balance, label, mixing_sheet, mixing_temperatures, packing, rolled_density, size_dough, spread_tendency,
+    Added, Bite, BowlQuestion, Character, EggClass, FatKind, Feel, Formula, Handling, Kind, Lever, LineInput,
+    MixMethod, MixPlan, MixerLimits, Pantry, Reason, Role, SizeBy, Squeeze, WeighRules, correct, cost_of, difference,
+    divide_into_mixes, heat_balance, label, mixing_sheet, mixing_temperatures, packing, rolled_density, size_dough,
+    spread_tendency,
 };
 use ready_slab_core::oven::StandardSpread;
 use ready_slab_core::units::{Density, Mass, Temperature};
@@ -122,15 +123,16 @@ fn grams_of(f: &Formula, part: fn(&ready_slab_core::dough::Ingredient) -> f64) -
 }
 
 fn swap(from: &str, to: &str) -> Lever {
-    Lever::Swap { from: from.to_owned(), to: to.to_owned(), share: 1.0 }
+    Lever::Swap { from: from.to_owned(), to: to.to_owned(), share_percent: 100.0 }
 }
 
 /// Pulls a swap and takes it back, and checks that all grams return.
 fn there_and_back(from: &str, to: &str) -> Formula {
     let there = swap(from, to).pull(&cut_out(), Pantry::built_in()).unwrap_or_else(|e| panic!("{from} to {to}: {e}"));
     let stood_before = cut_out().mass_of(to).g();
-    let share = 1.0 - stood_before / there.formula.mass_of(to).g();
-    let back = Lever::Swap { from: to.to_owned(), to: from.to_owned(), share }.pull(&there.formula, Pantry::built_in());
+    let share_percent = 100.0 * (1.0 - stood_before / there.formula.mass_of(to).g());
+    let back = Lever::Swap { from: to.to_owned(), to: from.to_owned(), share_percent };
+    let back = back.pull(&there.formula, Pantry::built_in());
     let back = back.unwrap_or_else(|e| panic!("{to} back to {from}: {e}")).formula;
     for line in cut_out().lines() {
         let key = &line.ingredient().key;
@@ -193,7 +195,7 @@ fn flour_becomes_any_dry_powder_that_binds_as_much_and_comes_back() {
 #[test]
 fn a_tenth_of_the_flour_as_starch_or_cocoa_changes_what_bakers_say_it_changes() {
     let pull = |to: &str| {
-        let lever = Lever::Swap { from: "flour-ap".into(), to: to.into(), share: 0.1 };
+        let lever = Lever::Swap { from: "flour-ap".into(), to: to.into(), share_percent: 10.0 };
         lever.pull(&cut_out(), Pantry::built_in()).unwrap().formula
     };
     let tender = |f: &Formula| Character::of(f).tenderness.level;
@@ -287,12 +289,15 @@ fn the_sheet_of_every_method_takes_every_ingredient_once_and_ends_with_a_dough_t
 fn following_the_bowls_advice_ends_at_its_limit() {
     let f = cut_out();
     let mix = f.total();
+    let (weights, reasons, warnings) = (vec![], vec![], vec![]);
+    let mixes = MixPlan { count: 1, each: mix, weights, formula: f, reasons, warnings };
     for (feel, squeeze) in [(Feel::TooSticky, Squeeze::Clings), (Feel::DryWontGather, Squeeze::Crumbles)] {
         let (mut flour, mut liquid) = (0.0, 0.0);
         let mut times = 0;
         loop {
-            let added = (Mass::new_g(flour), Mass::new_g(liquid));
-            let c = correct(&f, mix, MixMethod::JustCombined, feel, squeeze, None, added).unwrap();
+            let added = Added { flour: Mass::new_g(flour), liquid: Mass::new_g(liquid) };
+            let question = BowlQuestion { mix: 1, feel, squeeze, dough_c: None };
+            let c = correct(&mixes, MixMethod::JustCombined, &question, added).unwrap();
             let Some(add) = c.add else { break };
             if add == "flour-ap" {
                 flour += c.amount.g()

@@ -4,14 +4,16 @@ mod bakehouse;
 
 use bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
 use ready_slab_core::clock::Step;
-use ready_slab_core::cold::Piece;
+use ready_slab_core::cold::{Piece, Target};
 use ready_slab_core::dough::{MixMethod, rolled_density};
+use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{
-    Job, JobInput, Kitchen, LotPlan, Making, Plan, Reason, WaySizes, dough_of, pan_fill, piece_outline, piece_size,
-    pieces_from, plan_together, ways,
+    GoesIn, Job, JobInput, KeptSheet, Kin, Kitchen, Left, LotPlan, Making, OnSheets, Plan, Reason, SharedSheets,
+    WaySizes, Whereabouts, check_lot, check_shared_dough, dough_of, goes_along, keep_version_with, left_of, mixed_with,
+    pan_fill, piece_outline, piece_size, pieces_from, plan_together, ways,
 };
-use ready_slab_core::shape::{LogForm, Portion, SheetKind};
-use ready_slab_core::units::{Length, Mass};
+use ready_slab_core::shape::{LogForm, MixedFault, Portion, SheetKind};
+use ready_slab_core::units::{Length, Mass, Temperature};
 use rstest::rstest;
 
 fn mm(v: f64) -> Length {
@@ -212,4 +214,112 @@ fn round_and_oval_sheets_are_planned_with_re_rolls(#[case] sheet: SheetKind) {
         assert!((mass.g() - roll.mass.g()).abs() < 0.01, "{roll:?}");
         assert!(roll.layout.least_gap.is_none_or(|g| g.mm() >= 2.95));
     }
+}
+
+#[test]
+fn what_is_not_said_of_a_piece_is_as_the_plan_has_it() {
+    let cold = |place| Whereabouts::Cold(place);
+    let cut = usual(job_input());
+    let job = Job::new(job_input()).unwrap();
+    let first = GoesIn::default().as_planned(&job, &cut);
+    assert_eq!((first.purpose, first.piece), (Target::Rolling, cut.cold.form.piece));
+    assert_eq!((first.place, first.start), (cold(cut.cold.place), cut.dough.temperature));
+    // For the oven it is the cut pieces on their tray.
+    let again = GoesIn { purpose: Some(Target::Oven), ..GoesIn::default() }.as_planned(&job, &cut);
+    let tray = cut.cold.tray_chill.as_ref().unwrap();
+    assert_eq!((again.piece, again.start), (Piece::Sheet { thickness: job.thickness() }, tray.start));
+    assert_eq!(again.place, cold(tray.place));
+    // A log is chilled to be sliced, portions for the oven; what is said counts.
+    let sliced = GoesIn::default().as_planned(&log(60), &plan_of(&log(60)));
+    assert_eq!((sliced.purpose, sliced.piece), (Target::Slicing, Piece::Log { diameter: mm(48.0) }));
+    let balls = lot(Making::Portioned(Portion::Ball { mass: Mass::new_g(30.0) }), 30, 6.0);
+    assert_eq!(GoesIn::default().as_planned(&balls, &plan_of(&balls)).purpose, Target::Oven);
+    let said = GoesIn { place: Some(Whereabouts::Bench), start: Some(Temperature::new_c(9.0)), ..GoesIn::default() };
+    let went = said.as_planned(&job, &cut);
+    assert_eq!((went.place, went.start.c()), (Whereabouts::Bench, 9.0));
+}
+
+/// Job and formula by number; lots of job 1, with nobody mixed.
+fn kin(job: i64, formula: i64) -> Kin {
+    Kin { job, formula, version: None, lot_of: (job != 1).then_some(1), dough_with: None }
+}
+
+// By hand: the rule is that one dough is mixed once.
+#[test]
+fn lots_of_one_formula_at_one_version_are_mixed_with_the_first_of_them() {
+    let old = Kin { version: Some(2), ..kin(4, 7) };
+    let outside = Kin { dough_with: Some(90), ..kin(5, 9) };
+    let stale = Kin { dough_with: Some(1), ..kin(6, 10) };
+    let family = [kin(1, 7), kin(2, 8), kin(3, 7), old, outside, stale, kin(7, 8)];
+    assert_eq!(mixed_with(&family), [None, None, Some(1), None, Some(90), None, Some(2)]);
+    let lead = Kin { dough_with: Some(90), ..kin(1, 7) };
+    assert_eq!(mixed_with(&[lead, kin(2, 7)]), [Some(90), Some(1)]);
+}
+
+#[test]
+fn a_bake_keeps_the_version_for_all_that_was_in_its_bowl() {
+    let outside = Kin { lot_of: None, dough_with: Some(1), ..kin(8, 7) };
+    let stranger = Kin { lot_of: None, ..kin(9, 7) };
+    let pinned = Kin { version: Some(2), ..kin(4, 7) };
+    let all = [kin(1, 7), kin(2, 8), kin(3, 7), pinned, outside, stranger];
+    assert_eq!(keep_version_with(&kin(1, 7), &all), [1, 3, 8]);
+    assert_eq!(keep_version_with(&stranger, &all), [9]);
+    assert!(keep_version_with(&pinned, &all).is_empty());
+}
+
+#[rstest]
+#[case(kin(2, 7), true, kin(1, 7), "mixed")]
+#[case(kin(1, 7), false, kin(1, 7), "lot_of")]
+#[case(kin(2, 7), false, kin(3, 7), "lot_of")]
+#[case(kin(1, 7), false, Kin { lot_of: None, ..kin(9, 7) }, "lot_of")]
+fn who_may_be_no_lot(#[case] own: Kin, #[case] sheets: bool, #[case] lead: Kin, #[case] field: &str) {
+    let all = [kin(1, 7), kin(2, 7), kin(3, 7)];
+    let faults = check_lot(&own, sheets, &lead, &all).unwrap_err();
+    assert_eq!(faults.all()[0].field(), field);
+    assert!(check_lot(&kin(4, 8), false, &kin(1, 7), &all).is_ok());
+}
+
+#[rstest]
+#[case(kin(1, 7), kin(1, 7))]
+#[case(kin(2, 7), Kin { dough_with: Some(1), ..kin(3, 7) })]
+#[case(kin(2, 7), kin(1, 8))]
+#[case(kin(5, 7), kin(1, 7))]
+fn whose_dough_is_not_shared(#[case] own: Kin, #[case] with: Kin) {
+    let all = [kin(1, 7), Kin { dough_with: Some(5), ..kin(4, 7) }];
+    assert_eq!(check_shared_dough(&own, &with, &all).unwrap_err().all()[0].field(), "dough_with");
+    assert!(check_shared_dough(&kin(2, 7), &kin(1, 7), &all).is_ok());
+}
+
+#[test]
+fn a_job_goes_with_its_lots_and_what_was_shared_with_them_ends() {
+    let all = [kin(1, 7), kin(2, 7), kin(3, 8), Kin { lot_of: None, dough_with: Some(2), ..kin(9, 7) }];
+    let gone = goes_along(1, &all);
+    assert_eq!(gone, [3, 2, 1]);
+    assert_eq!(left_of(&all[3], std::iter::empty(), &gone), Left { dough_with: None, keeps_sheets: true });
+    // A lot alone goes alone; the sheets that held its pieces go with it.
+    let gone = goes_along(3, &all);
+    assert_eq!(gone, [3]);
+    assert_eq!(left_of(&all[0], [1, 3].into_iter(), &gone), Left { dough_with: None, keeps_sheets: false });
+    assert_eq!(left_of(&all[3], [9].into_iter(), &gone), Left { dough_with: Some(2), keeps_sheets: true });
+}
+
+#[test]
+fn shared_sheets_say_what_no_longer_holds() {
+    let outline = round(60.0);
+    let lot = |number: i64, formula: i64| {
+        let input = JobInput { pieces: 1, name: format!("lot {number}"), ..job_input() };
+        OnSheets { kin: kin(number, formula), job: Job::new(input).unwrap(), outline: outline.clone() }
+    };
+    let at = |x: f64| Placement { x_mm: x, y_mm: 60.0, turn_deg: 0.0 };
+    let sheet = KeptSheet { length: Length::new_mm(120.0), pieces: vec![(1, at(60.0)), (2, at(160.0))] };
+    let shared = SharedSheets { lots: vec![lot(1, 7), lot(2, 7)], sheets: vec![sheet.clone()] };
+    let kitchen = Kitchen::new(kitchen_input()).unwrap();
+    // Two equal rounds: half each.
+    let own = shared.share(2, &kitchen).unwrap().unwrap();
+    assert!((own.share.value() - 0.5).abs() < 1e-9 && own.pieces == 1);
+    assert!(shared.share(3, &kitchen).is_none());
+    let other = SharedSheets { lots: vec![lot(1, 7), lot(2, 8)], sheets: vec![sheet.clone()] };
+    assert_eq!(other.share(1, &kitchen), Some(Err(MixedFault::NotAlike("lot 2".to_owned()))));
+    let gone = SharedSheets { lots: vec![lot(1, 7)], sheets: vec![sheet] };
+    assert_eq!(gone.share(1, &kitchen), Some(Err(MixedFault::LotGone)));
 }

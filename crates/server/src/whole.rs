@@ -6,11 +6,10 @@ use ready_slab_core::cold::{Finding, Learnt, Window, learn_limits};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{
-    AlsoMixed, Beside, DoughPlan, Kitchen, LotPlan, Making, Plan, Together, dough_of, largest_sheet, piece_outline,
-    plan_dough, plan_together, plan_with,
+    AlsoMixed, Beside, DoughPlan, Kin, Kitchen, LotPlan, MOST_LOTS, Making, OnSheets, Plan, SharedSheets, Together,
+    check_lot, check_shared_dough, dough_of, mixed_with, piece_outline, plan_dough, plan_together, plan_with,
 };
 use ready_slab_core::oven::BakeKnowledge;
-use ready_slab_core::shape::{MixedFault, MixedShare, MixedSheet, NestCutter, NestPiece, share_of_mixed};
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredMixedSheet, StoredTouch};
 use ready_slab_words::piece_name;
 
@@ -26,7 +25,7 @@ pub struct WholeJob {
     /// Working temperatures by the dough's fat alone, and how far hands have moved them; absent where no cold makes it firm.
     pub felt: Option<(Window, Learnt)>,
     with: Vec<(StoredJob, StoredCutter)>,
-    mixed: Option<MixedSheets>,
+    mixed: Option<SharedSheets>,
     /// What accepted bakes of its formula have taught.
     pub learnt: Option<BakeKnowledge>,
 }
@@ -46,48 +45,6 @@ fn made(stored: &StoredJob, formula: &Formula, cutter: StoredCutter) -> Result<S
     })
 }
 
-/// The sheets that several lots of one job are cut from, and those lots.
-struct MixedSheets {
-    lots: Vec<(StoredJob, StoredCutter)>,
-    sheets: Vec<StoredMixedSheet>,
-    /// Why they are not one dough of one thickness any longer.
-    fault: Option<MixedFault>,
-}
-
-impl MixedSheets {
-    /// The share of one of them; `None` for a job whose pieces do not lie there.
-    fn share(&self, id: JobId, kitchen: &Kitchen) -> Option<Result<MixedShare, MixedFault>> {
-        let lot = self.lots.iter().position(|(job, _)| job.id == id)?;
-        if let Some(fault) = &self.fault {
-            return Some(Err(fault.clone()));
-        }
-        let lead = &self.lots[0].0.job;
-        let cutters: Vec<NestCutter> = (self.lots.iter())
-            .map(|(job, cutter)| NestCutter {
-                outline: cutter.outline.clone(),
-                turning: job.job.input().turning,
-                wanted: Some(job.job.baked_pieces()),
-            })
-            .collect();
-        let number = |id: JobId| self.lots.iter().position(|(job, _)| job.id == id);
-        let sheets: Option<Vec<MixedSheet>> = (self.sheets.iter())
-            .map(|sheet| {
-                let pieces = sheet.pieces.iter().map(|(id, at)| Some(NestPiece { cutter: number(*id)?, at: *at }));
-                Some(MixedSheet { length: sheet.length, pieces: pieces.collect::<Option<_>>()? })
-            })
-            .collect();
-        let Some(sheets) = sheets else { return Some(Err(MixedFault::LotGone)) };
-        Some(share_of_mixed(&cutters, largest_sheet(lead, kitchen).extent(), lead.spacing(), &sheets, lot))
-    }
-}
-
-/// What sheets a job's pieces may be cut from: jobs of one key may share them; nothing where none are cut.
-pub fn sheet_key(job: &StoredJob) -> Option<String> {
-    let version = job.formula_version.map_or_else(|| "newest".to_owned(), |v| v.to_string());
-    let thickness = job.job.sheet_thickness()?;
-    Some(format!("formula {}, {version}, {:.3} mm", job.formula_id.0, thickness.mm()))
-}
-
 /// The day of all lots of a job.
 pub struct Day {
     /// Each with its plan, its steps where the others leave room for them.
@@ -95,9 +52,6 @@ pub struct Day {
     /// What they have to do with each other.
     pub together: Together,
 }
-
-/// Our own choice: more than a bench keeps apart in a day.
-const MOST_LOTS: usize = 12;
 
 /// A job and its lots.
 pub struct Family {
@@ -166,21 +120,15 @@ impl Family {
         Ok(Ok(Day { lots, together }))
     }
 
-    /// Every lot of one formula at one version is mixed with the first of them.
+    /// Every dough is mixed once.
     pub fn relink(&mut self) {
-        for lot in 1..self.all.len() {
-            let own = &self.all[lot];
-            let first = self.all[..lot]
-                .iter()
-                .find(|j| j.formula_id == own.formula_id && j.formula_version == own.formula_version)
-                .map(|j| j.id);
-            // A dough shared with a job outside stays shared.
-            let outside = own.dough_with.filter(|with| self.all.iter().all(|j| j.id != *with));
-            self.all[lot].dough_with = first.or(outside);
+        let kin: Vec<Kin> = self.all.iter().map(StoredJob::kin).collect();
+        for (lot, with) in self.all.iter_mut().zip(mixed_with(&kin)) {
+            lot.dough_with = with.map(JobId);
         }
     }
 
-    async fn mixed(&self, store: &Store) -> Result<Option<MixedSheets>, ApiError> {
+    async fn mixed(&self, store: &Store) -> Result<Option<SharedSheets>, ApiError> {
         let lead = &self.all[0];
         if lead.mixed.is_empty() {
             return Ok(None);
@@ -188,12 +136,10 @@ impl Family {
         let on_them = |j: &&StoredJob| lead.mixed.iter().any(|s| s.pieces.iter().any(|(id, _)| *id == j.id));
         let mut lots = Vec::new();
         for job in self.all.iter().filter(on_them) {
-            lots.push((job.clone(), store.cutter(job.cutter_id).await?));
+            let outline = store.cutter(job.cutter_id).await?.outline;
+            lots.push(OnSheets { kin: job.kin(), job: job.job.clone(), outline });
         }
-        let Some((first, _)) = lots.first() else { return Ok(None) };
-        let alike = |j: &StoredJob| sheet_key(j).is_some() && sheet_key(j) == sheet_key(first);
-        let fault = lots.iter().find(|(j, _)| !alike(j)).map(|(j, _)| MixedFault::NotAlike(j.job.input().name.clone()));
-        Ok(Some(MixedSheets { lots, sheets: lead.mixed.clone(), fault }))
+        Ok(Some(SharedSheets { lots, sheets: lead.mixed.iter().map(StoredMixedSheet::kept).collect() }))
     }
 }
 
@@ -240,7 +186,7 @@ impl WholeJob {
     }
 
     fn beside(&self, kitchen: &Kitchen) -> Result<Beside, InputErrors> {
-        let share = |id: JobId| self.mixed.as_ref().and_then(|m| m.share(id, kitchen));
+        let share = |id: JobId| self.mixed.as_ref().and_then(|m| m.share(id.0, kitchen));
         let also = self.with.iter().map(|(job, cutter)| {
             let mixed = share(job.id);
             Ok(AlsoMixed {
@@ -276,41 +222,20 @@ impl WholeJob {
     }
 }
 
-/// Whether a job may be a lot of the job it names, and keep what only a job itself keeps.
-pub async fn check_lot(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
-    let refuse = |field: &str, why: &str| ApiError::from(InputError::refused(field, why));
+async fn all_kin(store: &Store) -> Result<Vec<Kin>, ApiError> {
+    Ok(store.jobs().await?.iter().map(StoredJob::kin).collect())
+}
+
+/// Whether a job may be a lot of the job it names.
+pub async fn may_be_lot(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
     let Some(lead) = job.lot_of else { return Ok(()) };
-    if !job.mixed.is_empty() {
-        return Err(refuse("mixed", "the job itself keeps sheets for several lots, not one of its lots"));
-    }
-    if lead == job.id {
-        return Err(refuse("lot_of", "a job is no lot of itself"));
-    }
-    if store.job(lead).await?.lot_of.is_some() {
-        return Err(refuse("lot_of", "that is a lot itself; choose its job"));
-    }
-    if store.jobs().await?.iter().any(|j| j.lot_of == Some(job.id)) {
-        return Err(refuse("lot_of", "this job has lots of its own; take them out first"));
-    }
-    Ok(())
+    let lead = store.job(lead).await?.kin();
+    Ok(check_lot(&job.kin(), !job.mixed.is_empty(), &lead, &all_kin(store).await?)?)
 }
 
 /// Whether a job's dough may be mixed with that of the job it names.
-pub async fn check_shared_dough(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
+pub async fn may_share_dough(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
     let Some(with) = job.dough_with else { return Ok(()) };
-    let refuse = |why: &str| ApiError::from(InputError::refused("dough_with", why));
-    if with == job.id {
-        return Err(refuse("a job cannot be mixed with itself"));
-    }
-    let other = store.job(with).await?;
-    if other.dough_with.is_some() {
-        return Err(refuse("that job's own dough is mixed with another; choose that one"));
-    }
-    if other.formula_id != job.formula_id {
-        return Err(refuse("only jobs of one formula can share a dough"));
-    }
-    if store.jobs().await?.iter().any(|j| j.dough_with == Some(job.id)) {
-        return Err(refuse("other jobs are mixed with this one; take them out first"));
-    }
-    Ok(())
+    let with = store.job(with).await?.kin();
+    Ok(check_shared_dough(&job.kin(), &with, &all_kin(store).await?)?)
 }

@@ -3,7 +3,7 @@
 use crate::cold::{moment, purpose_from, purpose_word, written};
 use crate::error::StoreError;
 use crate::rows::word;
-use crate::rows_oven::readings_text;
+use crate::rows_oven::{readings_from, readings_text};
 use crate::store::Store;
 use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
 use chrono::{DateTime, Utc};
@@ -94,17 +94,19 @@ impl Store {
         .bind(formula.0)
         .fetch_optional(&mut *self.conn().await?)
         .await?;
-        let now = readings_text(&self.kitchen().await?.input().oven_readings);
         let damaged =
             || StoreError::Damaged { thing: "knowledge of bakes", id: formula.0, why: "no number".to_owned() };
         let k = |v: f64| TemperatureDifference::from_k(v).map_err(|_| damaged());
-        let oven = match oven.filter(|o| o.measured == now) {
-            Some(o) => Some(OvenKnowledge {
-                offset: k(o.offset_k)?,
-                offset_sd: k(o.offset_sd_k)?,
-                heat: o.heat(),
-                records: o.records,
-            }),
+        let oven = match oven {
+            Some(o) => {
+                let known = OvenKnowledge {
+                    offset: k(o.offset_k)?,
+                    offset_sd: k(o.offset_sd_k)?,
+                    heat: o.heat(),
+                    records: o.records,
+                };
+                Some((known, readings_from(1, &o.measured)?))
+            }
             None => None,
         };
         let dough = dough.map(|d| DoughKnowledge {
@@ -115,13 +117,13 @@ impl Store {
             time_sd: d.time_sd,
             records: d.records,
         });
-        if oven.is_none() && dough.is_none() {
-            return Ok(None);
-        }
-        Ok(Some(BakeKnowledge { oven, dough: dough.unwrap_or(DoughKnowledge::NONE) }))
+        let kitchen = self.kitchen().await?;
+        let readings = &kitchen.input().oven_readings;
+        Ok(BakeKnowledge::standing(oven.as_ref().map(|(o, beside)| (*o, beside.as_slice())), readings, dough))
     }
 
-    /// Takes over what bakes teach of the oven and of formulas, in place of all they taught before.
+    /// Takes over what bakes teach of the oven and of formulas, in place of what they taught of these before. A formula that is not among
+    /// them keeps what it was taught while a bake of it stands in the ledger.
     pub async fn teach_by_bakes(
         &self,
         oven: &OvenKnowledge,
@@ -129,7 +131,13 @@ impl Store {
     ) -> Result<(), StoreError> {
         let measured = readings_text(&self.kitchen().await?.input().oven_readings);
         let w = self.begin(None).await?;
-        forget_all(&mut *w.conn().await?).await?;
+        sqlx::query("DELETE FROM oven_knowledge").execute(&mut *w.conn().await?).await?;
+        sqlx::query(
+            "DELETE FROM dough_knowledge WHERE formula_id NOT IN
+             (SELECT formula_id FROM bake_record WHERE struck_at IS NULL AND formula_id IS NOT NULL)",
+        )
+        .execute(&mut *w.conn().await?)
+        .await?;
         sqlx::query(
             "INSERT INTO oven_knowledge (id, offset_k, offset_sd_k, records, measured, taught_at, heat, heat_sd, heat_with_offset)
              VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?)",
@@ -146,7 +154,7 @@ impl Store {
         .await?;
         for (formula, k) in doughs {
             sqlx::query(
-                "INSERT INTO dough_knowledge (formula_id, spread, spread_sd, time, browning, time_sd, records)
+                "INSERT OR REPLACE INTO dough_knowledge (formula_id, spread, spread_sd, time, browning, time_sd, records)
                  VALUES (?, ?, ?, ?, ?, ?, ?)",
             )
             .bind(formula.0)

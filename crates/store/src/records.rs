@@ -10,6 +10,7 @@ use crate::things::{
     StoredRecord,
 };
 use ready_slab_core::dough::Pantry;
+use ready_slab_core::job::keep_version_with;
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span, Temperature};
 use serde::{Deserialize, Serialize};
@@ -184,16 +185,12 @@ impl Store {
         };
         let kept = NewRecord { formula_id: Some(job.formula_id), formula_version: Some(version), ..record.clone() };
         let id = w.keep_record(&kept).await?;
-        if own_bake && job.formula_version.is_none() {
-            let with = |j: &StoredJob| j.dough_with.unwrap_or(j.id);
-            let lead = |j: &StoredJob| j.lot_of.unwrap_or(j.id);
-            // One bowl, one version: who shares the mixes, and lots of one dough that are planned as one day.
-            let pinned: Vec<StoredJob> = (w.jobs().await?.into_iter())
-                .filter(|j| j.formula_id == job.formula_id && j.formula_version.is_none())
-                .filter(|j| j.id == job.id || with(j) == with(&job) || lead(j) == lead(&job))
-                .map(|j| StoredJob { formula_version: Some(version), ..j })
-                .collect();
-            w.save_jobs(&pinned, &format!("version {version} kept, since it was baked")).await?;
+        let jobs = if own_bake { w.jobs().await? } else { vec![] };
+        let keep = keep_version_with(&job.kin(), &jobs.iter().map(StoredJob::kin).collect::<Vec<_>>());
+        if !keep.is_empty() {
+            let kept = jobs.into_iter().filter(|j| keep.contains(&j.id.0));
+            let kept: Vec<StoredJob> = kept.map(|j| StoredJob { formula_version: Some(version), ..j }).collect();
+            w.save_jobs(&kept, &format!("version {version} kept, since it was baked")).await?;
         }
         w.commit().await?;
         Ok(id)

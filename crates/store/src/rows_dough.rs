@@ -5,8 +5,8 @@ use crate::rows::{from_word, list, text, word};
 use crate::things::{
     FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, PantryId, StoredEntry, StoredFormula, StoredMixNote,
 };
-use ready_slab_core::dough::{Analysis, Formula, Household, Ingredient, IngredientInput, LineInput, Pantry};
-use ready_slab_core::units::{Mass, Temperature};
+use ready_slab_core::dough::{Analysis, BowlNote, Formula, Household, Ingredient, IngredientInput, LineInput, Pantry};
+use ready_slab_core::units::Mass;
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
 
@@ -190,21 +190,20 @@ impl MixNoteRow {
             formula_id: n.formula_id.0,
             formula_version: n.formula_version,
             noted_at: n.noted_at.clone(),
-            mix: n.mix,
-            feel: word(n.feel),
-            squeeze: word(n.squeeze),
-            ingredient: n.ingredient.clone(),
-            grams: n.added.g(),
-            left_over_g: n.left_over.g(),
+            mix: n.note.mix,
+            feel: word(n.note.feel),
+            squeeze: word(n.note.squeeze),
+            ingredient: n.note.ingredient.clone(),
+            grams: n.note.added_g,
+            left_over_g: n.note.left_over_g,
             flour_g: n.flour.g(),
-            dough_c: n.dough.map(|t| t.c()),
+            dough_c: n.note.dough_c,
         }
     }
 
     pub fn into_core(self) -> Result<StoredMixNote, StoreError> {
         let id = self.id;
-        let mass =
-            |v: f64| Mass::from_g(v).map_err(|e| StoreError::Damaged { thing: "mix note", id, why: e.to_string() });
+        let damaged = |why: String| StoreError::Damaged { thing: "mix note", id, why };
         Ok(StoredMixNote {
             id: MixNoteId(id),
             kept: NewMixNote {
@@ -212,14 +211,16 @@ impl MixNoteRow {
                 formula_id: FormulaId(self.formula_id),
                 formula_version: self.formula_version,
                 noted_at: self.noted_at,
-                mix: self.mix,
-                feel: from_word("mix note", id, &self.feel)?,
-                squeeze: from_word("mix note", id, &self.squeeze)?,
-                ingredient: self.ingredient,
-                added: mass(self.grams)?,
-                left_over: mass(self.left_over_g)?,
-                flour: mass(self.flour_g)?,
-                dough: self.dough_c.and_then(|c| Temperature::from_c(c).ok()),
+                note: BowlNote {
+                    mix: self.mix,
+                    feel: from_word("mix note", id, &self.feel)?,
+                    squeeze: from_word("mix note", id, &self.squeeze)?,
+                    ingredient: self.ingredient,
+                    added_g: self.grams,
+                    left_over_g: self.left_over_g,
+                    dough_c: self.dough_c,
+                },
+                flour: Mass::from_g(self.flour_g).map_err(|e| damaged(e.to_string()))?,
             },
         })
     }

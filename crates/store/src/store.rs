@@ -10,7 +10,7 @@ use crate::tables::{job_rows, read};
 use crate::things::{CutterId, FormulaId, JobId, NewRecord, StoredCutter, StoredJob};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::job::{Job, Kitchen};
+use ready_slab_core::job::{Job, Kin, Kitchen, goes_along, left_of};
 use std::path::Path;
 
 static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
@@ -258,21 +258,22 @@ impl Store {
         let w = self.begin(None).await?;
         w.job(id).await?;
         let jobs = w.jobs().await?;
-        let gone: Vec<JobId> =
-            std::iter::once(id).chain(jobs.iter().filter(|j| j.lot_of == Some(id)).map(|j| j.id)).collect();
+        let kin: Vec<Kin> = jobs.iter().map(StoredJob::kin).collect();
+        let gone = goes_along(id.0, &kin);
         let mut changes: Vec<Change> = Vec::new();
-        for mut other in jobs.into_iter().filter(|j| !gone.contains(&j.id)) {
+        for mut other in jobs.into_iter().filter(|j| !gone.contains(&j.id.0)) {
             let before = other.clone();
-            other.dough_with = other.dough_with.filter(|with| !gone.contains(with));
-            if other.mixed.iter().any(|s| s.pieces.iter().any(|(lot, _)| gone.contains(lot))) {
+            let on_sheets = other.mixed.iter().flat_map(|s| s.pieces.iter().map(|(lot, _)| lot.0));
+            let left = left_of(&other.kin(), on_sheets, &gone);
+            other.dough_with = left.dough_with.map(JobId);
+            if !left.keeps_sheets {
                 other.mixed = vec![];
             }
             if other != before {
                 changes.push(Change::put(Row::Job(Box::new(JobRow::of(other.id.0, &other)))));
             }
         }
-        // The lots before the job they name.
-        changes.extend(gone.iter().rev().map(|job| Change::Remove(Key { thing: Thing::Job, id: job.0 })));
+        changes.extend(gone.iter().map(|job| Change::Remove(Key { thing: Thing::Job, id: *job })));
         w.note(label, changes).await?;
         w.commit().await
     }

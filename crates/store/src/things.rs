@@ -2,9 +2,9 @@
 
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target};
-use ready_slab_core::dough::{Feel, Formula, Ingredient, Squeeze};
+use ready_slab_core::dough::{BowlNote, Formula, Ingredient};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{Job, Kitchen, Whereabouts};
+use ready_slab_core::job::{Job, KeptSheet, Kin, Kitchen, Whereabouts, sheet_key};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 
@@ -79,22 +79,10 @@ pub struct NewMixNote {
     pub formula_version: u32,
     /// Local time, ISO 8601.
     pub noted_at: String,
-    /// Which mix of the job, from 1.
-    pub mix: u32,
-    /// How it felt.
-    pub feel: Feel,
-    /// What a squeezed handful did.
-    pub squeeze: Squeeze,
-    /// Key of what was added.
-    pub ingredient: Option<String>,
-    /// How much of it.
-    pub added: Mass,
-    /// Of the flour kept aside, what was not used.
-    pub left_over: Mass,
+    /// What was done.
+    pub note: BowlNote,
     /// Flour of the mix by formula.
     pub flour: Mass,
-    /// The dough, where it was measured.
-    pub dough: Option<Temperature>,
 }
 
 /// A kept note.
@@ -151,6 +139,32 @@ impl StoredJob {
     pub fn alone(id: JobId, job: Job, formula_id: FormulaId, cutter_id: CutterId) -> Self {
         let (formula_version, dough_with, lot_of) = (None, None, None);
         Self { id, job, formula_id, cutter_id, formula_version, dough_with, lot_of, mixed: vec![], revision: 0 }
+    }
+
+    /// What it has to do with others.
+    #[must_use]
+    pub fn kin(&self) -> Kin {
+        Kin {
+            job: self.id.0,
+            formula: self.formula_id.0,
+            version: self.formula_version,
+            lot_of: self.lot_of.map(|j| j.0),
+            dough_with: self.dough_with.map(|j| j.0),
+        }
+    }
+
+    /// Jobs of one key may be cut from one sheet; nothing where none are cut.
+    #[must_use]
+    pub fn sheet_key(&self) -> Option<String> {
+        sheet_key(&self.kin(), &self.job)
+    }
+}
+
+impl StoredMixedSheet {
+    /// The sheet as the core has it.
+    #[must_use]
+    pub fn kept(&self) -> KeptSheet {
+        KeptSheet { length: self.length, pieces: self.pieces.iter().map(|(job, at)| (job.0, *at)).collect() }
     }
 }
 

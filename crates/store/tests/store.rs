@@ -4,7 +4,7 @@ mod shelf;
 
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target, Touch};
 use ready_slab_core::dough::{
-    Analysis, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Squeeze,
+    Analysis, BowlNote, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Squeeze,
 };
 use ready_slab_core::job::{ColdPlace, Kitchen, KitchenInput, OvenMeasured, Whereabouts};
 use ready_slab_core::oven::{DoughKnowledge, HeatKnowledge, OvenKnowledge};
@@ -193,14 +193,16 @@ async fn what_the_bowl_asked_for_is_kept_with_the_mix() {
         formula_id: f,
         formula_version: 1,
         noted_at: "2026-11-28T09:10".into(),
-        mix: 1,
-        feel: Feel::TooSticky,
-        squeeze: Squeeze::Clings,
-        ingredient: Some("flour-ap".into()),
-        added: Mass::new_g(6.0),
-        left_over: Mass::new_g(0.0),
+        note: BowlNote {
+            mix: 1,
+            feel: Feel::TooSticky,
+            squeeze: Squeeze::Clings,
+            ingredient: Some("flour-ap".into()),
+            added_g: 6.0,
+            left_over_g: 0.0,
+            dough_c: Some(20.5),
+        },
         flour: Mass::new_g(300.0),
-        dough: Some(Temperature::new_c(20.5)),
     };
     let id = store.add_mix_note(&note).await.unwrap();
     assert_eq!(store.mix_notes(j).await.unwrap()[0].kept, note);
@@ -388,4 +390,25 @@ async fn what_bakes_taught_is_kept_until_it_is_forgotten_or_the_oven_is_measured
     assert_eq!(store.taught_by_bakes(other).await.unwrap(), None);
     store.forget_bakes().await.unwrap();
     assert_eq!(store.taught_by_bakes(one).await.unwrap(), None);
+}
+
+#[tokio::test]
+async fn a_formula_keeps_what_bakes_taught_while_one_of_them_stands() {
+    // The ledger has a bake of the first formula, and none of the other.
+    let (_dir, store, one, _, j) = filled().await;
+    let bake = store.add_record(&record(j), false).await.unwrap();
+    let other = store.add_formula(&formula("Rye caraway"), "added").await.unwrap();
+    let k = TemperatureDifference::new_k;
+    let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat: None, records: 5 };
+    let taught = |spread| DoughKnowledge { spread, records: 4, ..DoughKnowledge::NONE };
+    let spread = async |f| store.taught_by_bakes(f).await.unwrap().unwrap().dough.spread;
+    store.teach_by_bakes(&oven, &[(one, taught(1.2)), (other, taught(1.3))]).await.unwrap();
+    // The newest bakes are of neither: the one that was baked keeps what it was taught.
+    store.teach_by_bakes(&oven, &[]).await.unwrap();
+    assert_eq!((spread(one).await, spread(other).await), (1.2, 1.0));
+    store.teach_by_bakes(&oven, &[(one, taught(1.1))]).await.unwrap();
+    assert_eq!(spread(one).await, 1.1);
+    store.strike_record(bake, true).await.unwrap();
+    store.teach_by_bakes(&oven, &[]).await.unwrap();
+    assert_eq!(spread(one).await, 1.0);
 }

@@ -4,7 +4,7 @@ mod shelf;
 
 use chrono::{DateTime, TimeZone, Utc};
 use ready_slab_core::cold::{Finding, Piece, Spot, Target, Touch};
-use ready_slab_core::dough::{Feel, Squeeze};
+use ready_slab_core::dough::{BowlNote, Feel, Squeeze};
 use ready_slab_core::job::{ColdPlace, JobInput, Whereabouts};
 use ready_slab_core::units::{Length, Mass, Temperature};
 use ready_slab_store::{FormulaId, JobId, NewChill, NewMixNote, RecordId, Store, StoreError, StoredJob};
@@ -34,14 +34,16 @@ fn note(job_id: JobId, formula_id: FormulaId) -> NewMixNote {
         formula_id,
         formula_version: 1,
         noted_at: "2026-11-28T09:10".into(),
-        mix: 1,
-        feel: Feel::TooSticky,
-        squeeze: Squeeze::Clings,
-        ingredient: Some("flour-ap".into()),
-        added: Mass::new_g(6.0),
-        left_over: Mass::new_g(0.0),
+        note: BowlNote {
+            mix: 1,
+            feel: Feel::TooSticky,
+            squeeze: Squeeze::Clings,
+            ingredient: Some("flour-ap".into()),
+            added_g: 6.0,
+            left_over_g: 0.0,
+            dough_c: None,
+        },
         flour: Mass::new_g(300.0),
-        dough: None,
     }
 }
 

@@ -1932,7 +1932,7 @@ export interface components {
             /** @description The schools. */
             schools: components["schemas"]["SchoolView"][];
         };
-        /** @description What the hand says. */
+        /** @description A dough as it feels at the bowl. */
         BowlRequest: {
             /**
              * Format: double
@@ -3330,7 +3330,7 @@ export interface components {
             kind: "swap";
             /**
              * Format: double
-             * @description 0 to 100.
+             * @description How much of it, 0 to 100.
              */
             share_percent: number;
             /** @description Key of what comes in. */
@@ -3356,7 +3356,7 @@ export interface components {
         } | {
             /**
              * Format: double
-             * @description Factor.
+             * @description 0.5 to 2.
              */
             factor: number;
             /** @enum {string} */
@@ -3366,13 +3366,13 @@ export interface components {
             kind: "altitude";
             /**
              * Format: double
-             * @description Metres.
+             * @description Metres, 0 to 4,000.
              */
             metres: number;
         } | {
             /**
              * Format: double
-             * @description Relative humidity.
+             * @description Relative humidity, 20 to 90 %.
              */
             humidity_percent: number;
             /** @enum {string} */
@@ -3380,14 +3380,14 @@ export interface components {
         } | {
             /**
              * Format: double
-             * @description Of the flour.
+             * @description Per cent of the flour, -10 to 10.
              */
             flour_percent: number;
             /** @enum {string} */
             kind: "from_the_bowl";
             /**
              * Format: double
-             * @description Of the flour.
+             * @description Grams of water to 100 g of flour, -10 to 10.
              */
             water_percent: number;
         };
@@ -3946,16 +3946,16 @@ export interface components {
          * @enum {string}
          */
         MixMethod: "light_and_fluffy" | "just_combined" | "rubbed_in";
-        /** @description What was done, to be kept with the mix. */
+        /** @description What was done at the bowl. */
         MixNoteBody: {
             /**
              * Format: double
-             * @description How much of it, 0 to 20,000.
+             * @description How much of it, 0 to the mass of the mix.
              */
             added_g?: number;
             /**
              * Format: double
-             * @description The dough, where it was measured.
+             * @description The dough, where it was measured, -5 to 45.
              */
             dough_c?: number | null;
             /** @description How it felt. */
@@ -3964,12 +3964,12 @@ export interface components {
             ingredient?: string | null;
             /**
              * Format: double
-             * @description Of the flour kept aside, what was left over, 0 to 20,000.
+             * @description Of the flour kept aside, what was left over, 0 to the mass of the mix.
              */
             left_over_g?: number;
             /**
              * Format: int32
-             * @description Which mix, from 1.
+             * @description Which mix of the job, from 1.
              */
             mix: number;
             /** @description What a squeezed handful did. */

@@ -1,8 +1,8 @@
 //! The correction at the bowl: what the hand says, what to add, and when to stop adding. Common practice, no source.
 
 use super::ingredient::{Kind, Role};
-use super::{Formula, MixMethod, Reason};
-use crate::error::{Checks, InputErrors};
+use super::{Formula, MixMethod, MixPlan, Pantry, Reason};
+use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Mass, Share, Temperature};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
@@ -59,27 +59,46 @@ const SPOON: (Mass, Mass) = (Mass::new_g(15.0), Mass::new_g(600.0));
 /// Spoons in all.
 const SPOONS_LIMIT: f64 = 3.0;
 
-/// What to add to a mix of `mix` grams that feels so. `added_flour` and `added_liquid` went in before; `measured` is the
-/// dough's temperature, where one was taken.
+/// A dough as it feels at the bowl.
+#[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(
+    feature = "wire",
+    derive(Serialize, Deserialize, utoipa::ToSchema),
+    serde(deny_unknown_fields),
+    schema(as = BowlRequest)
+)]
+pub struct BowlQuestion {
+    /// Which mix, from 1.
+    pub mix: u32,
+    /// How it feels.
+    pub feel: Feel,
+    /// What a squeezed handful does.
+    pub squeeze: Squeeze,
+    /// The dough, where it was measured, -5 to 45.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub dough_c: Option<f64>,
+}
+
+/// What to add to a mix that feels so, to which `added` went before.
 ///
-/// Fails when what was added before is negative or more than the mix.
+/// Fails, naming the field, when there is no such mix, its temperature is none of a dough, or what was added before is negative or
+/// more than the mix.
 pub fn correct(
-    formula: &Formula,
-    mix: Mass,
+    mixes: &MixPlan,
     method: MixMethod,
-    feel: Feel,
-    squeeze: Squeeze,
-    measured: Option<Temperature>,
-    added: (Mass, Mass),
+    question: &BowlQuestion,
+    added: Added,
 ) -> Result<Correction, InputErrors> {
+    let (formula, mix) = (&mixes.formula, mixes.each);
+    let BowlQuestion { feel, squeeze, .. } = *question;
     let mut checks = Checks::new();
-    checks.range("added_flour_g", added.0.g(), 0.0, mix.g(), "g");
-    checks.range("added_liquid_g", added.1.g(), 0.0, mix.g(), "g");
-    if let Some(t) = measured {
-        checks.range("dough_c", t.c(), -5.0, 45.0, "\u{b0}C");
-    }
+    check_mix(&mut checks, question.mix, mixes);
+    checks.range("added_flour_g", added.flour.g(), 0.0, mix.g(), "g");
+    checks.range("added_liquid_g", added.liquid.g(), 0.0, mix.g(), "g");
+    check_dough(&mut checks, question.dough_c);
     checks.finish(())?;
-    let flour = formula.role_mass(Role::Flour) * (mix / formula.total());
+    let measured = question.dough_c.map(Temperature::new_c);
+    let flour = flour_of_a_mix(mixes);
     let high = method.dough_between().1;
     let warm = measured.filter(|t| t.c() > high.c() + 0.5);
     let nothing = |say: Reason, reasons: Vec<Reason>| Correction {
@@ -103,12 +122,12 @@ pub fn correct(
         Feel::TooSticky => {
             let step = if squeeze == Squeeze::Clings { FLOUR_STEP.1 } else { FLOUR_STEP.0 };
             let limit = flour * FLOUR_LIMIT;
-            let room = (limit.g() - added.0.g()).max(0.0);
+            let room = (limit.g() - added.flour.g()).max(0.0);
             let amount = Mass::new_g((flour.g() * step).min(room).round());
             if amount.g() < 1.0 {
                 return Ok(nothing(
                     Reason::NoMoreFlour,
-                    vec![Reason::FlourWentIn { mass: added.0, at_most: Share::new(FLOUR_LIMIT) }],
+                    vec![Reason::FlourWentIn { mass: added.flour, at_most: Share::new(FLOUR_LIMIT) }],
                 ));
             }
             Correction {
@@ -126,12 +145,12 @@ pub fn correct(
             let spoon = mix.g() * (SPOON.0 / SPOON.1);
             let step = if squeeze == Squeeze::Crumbles { 1.0 } else { 0.5 };
             let limit = Mass::new_g(spoon * SPOONS_LIMIT);
-            let room = (limit.g() - added.1.g()).max(0.0);
+            let room = (limit.g() - added.liquid.g()).max(0.0);
             let amount = Mass::new_g((spoon * step).min(room).round());
             if amount.g() < 1.0 {
                 return Ok(nothing(
                     Reason::NoMoreLiquid,
-                    vec![Reason::LiquidWentIn { mass: added.1, spoons: SPOONS_LIMIT }],
+                    vec![Reason::LiquidWentIn { mass: added.liquid, spoons: SPOONS_LIMIT }],
                 ));
             }
             let with = liquid_key(formula);
@@ -185,6 +204,124 @@ pub struct Learnt {
     pub water_percent: f64,
 }
 
+/// What was done at the bowl.
+#[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(
+    feature = "wire",
+    derive(Serialize, Deserialize, utoipa::ToSchema),
+    serde(deny_unknown_fields),
+    schema(as = MixNoteBody)
+)]
+pub struct BowlNote {
+    /// Which mix of the job, from 1.
+    pub mix: u32,
+    /// How it felt.
+    pub feel: Feel,
+    /// What a squeezed handful did.
+    pub squeeze: Squeeze,
+    /// Key of what was added.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub ingredient: Option<String>,
+    /// How much of it, 0 to the mass of the mix.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub added_g: f64,
+    /// Of the flour kept aside, what was left over, 0 to the mass of the mix.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub left_over_g: f64,
+    /// The dough, where it was measured, -5 to 45.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub dough_c: Option<f64>,
+}
+
+impl BowlNote {
+    /// Fails, naming the field, when there is no such mix, more went in than it weighs, its temperature is none of a dough, or what was
+    /// added is not in the pantry.
+    pub fn check(&self, mixes: &MixPlan, pantry: &Pantry) -> Result<(), InputErrors> {
+        let most = mixes.each.g().max(1.0);
+        let mut checks = Checks::new();
+        check_mix(&mut checks, self.mix, mixes);
+        checks.range("added_g", self.added_g, 0.0, most, "g");
+        checks.range("left_over_g", self.left_over_g, 0.0, most, "g");
+        check_dough(&mut checks, self.dough_c);
+        if self.ingredient.as_deref().is_some_and(|key| pantry.get(key).is_none()) {
+            checks.push(InputError::refused("ingredient", "that is not in the pantry"));
+        }
+        checks.finish(())
+    }
+
+    fn is_flour(&self, pantry: &Pantry) -> bool {
+        self.ingredient.as_deref().is_some_and(|key| is_flour(key, pantry))
+    }
+}
+
+fn is_flour(key: &str, pantry: &Pantry) -> bool {
+    pantry.get(key).is_some_and(|i| i.role() == Role::Flour)
+}
+
+fn check_mix(checks: &mut Checks, mix: u32, mixes: &MixPlan) {
+    checks.range("mix", f64::from(mix), 1.0, f64::from(mixes.count), "mixes");
+}
+
+fn check_dough(checks: &mut Checks, dough_c: Option<f64>) {
+    if let Some(c) = dough_c {
+        checks.range("dough_c", c, -5.0, 45.0, "\u{b0}C");
+    }
+}
+
+/// Flour of one mix, by the formula.
+#[must_use]
+pub fn flour_of_a_mix(mixes: &MixPlan) -> Mass {
+    mixes.formula.role_mass(Role::Flour) * (mixes.each / mixes.formula.total())
+}
+
+/// What went into a mix by hand.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Added {
+    /// Flour.
+    pub flour: Mass,
+    /// Anything else.
+    pub liquid: Mass,
+}
+
+impl Added {
+    /// By the notes on the mix numbered `mix`.
+    #[must_use]
+    pub fn to<'a>(mix: u32, notes: impl IntoIterator<Item = &'a BowlNote>, pantry: &Pantry) -> Self {
+        let (mut flour_g, mut liquid_g) = (0.0, 0.0);
+        for note in notes.into_iter().filter(|n| n.mix == mix) {
+            if note.is_flour(pantry) { flour_g += note.added_g } else { liquid_g += note.added_g }
+        }
+        Self { flour: Mass::new_g(flour_g), liquid: Mass::new_g(liquid_g) }
+    }
+
+    /// Of the kind that is to be added now.
+    #[must_use]
+    pub fn like(&self, key: &str, pantry: &Pantry) -> Mass {
+        if is_flour(key, pantry) { self.flour } else { self.liquid }
+    }
+}
+
+/// Notes as mixes: several notes on one mix of a job are one mix. Each note with its job and the flour of its mix by formula.
+#[must_use]
+pub fn noted_mixes<'a>(notes: impl IntoIterator<Item = (i64, Mass, &'a BowlNote)>, pantry: &Pantry) -> Vec<NotedMix> {
+    let mut mixes: Vec<((i64, u32), NotedMix)> = Vec::new();
+    for (job, flour, note) in notes {
+        let key = (job, note.mix);
+        let at = mixes.iter().position(|m| m.0 == key).unwrap_or_else(|| {
+            mixes.push((key, NotedMix { flour, flour_more_g: 0.0, water_more_g: 0.0 }));
+            mixes.len() - 1
+        });
+        let mix = &mut mixes[at].1;
+        mix.flour_more_g -= note.left_over_g;
+        if note.is_flour(pantry) {
+            mix.flour_more_g += note.added_g;
+        } else if let Some(liquid) = note.ingredient.as_deref().and_then(|key| pantry.get(key)) {
+            mix.water_more_g += note.added_g * liquid.analysis.water / 100.0;
+        }
+    }
+    mixes.into_iter().map(|m| m.1).collect()
+}
+
 /// One mix that was noted: its flour, the flour added or left over (negative), and the water of the liquid added.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct NotedMix {
@@ -223,10 +360,14 @@ mod tests {
         Formula::new("Test", &lines.map(Into::into), Pantry::built_in()).unwrap()
     }
 
+    fn mixes() -> MixPlan {
+        let (weights, reasons, warnings) = (vec![], vec![], vec![]);
+        MixPlan { count: 2, each: Mass::new_g(925.0), weights, formula: formula(), reasons, warnings }
+    }
+
     fn ask(feel: Feel, squeeze: Squeeze, dough_c: Option<f64>, added: (f64, f64)) -> Correction {
-        let added = (Mass::new_g(added.0), Mass::new_g(added.1));
-        let measured = dough_c.map(Temperature::new_c);
-        correct(&formula(), Mass::new_g(925.0), MixMethod::JustCombined, feel, squeeze, measured, added).unwrap()
+        let added = Added { flour: Mass::new_g(added.0), liquid: Mass::new_g(added.1) };
+        correct(&mixes(), MixMethod::JustCombined, &BowlQuestion { mix: 1, feel, squeeze, dough_c }, added).unwrap()
     }
 
     // Common practice, no source: flour 1-2 % at a time; a spoon of liquid (15 g) to 600 g of dough.
@@ -256,9 +397,47 @@ mod tests {
         assert_eq!(ask(Feel::TooSticky, Squeeze::Clings, None, (23.0, 0.0)).amount.g(), 5.0);
         assert!(ask(Feel::TooSticky, Squeeze::Clings, None, (28.0, 0.0)).add.is_none());
         assert_eq!(ask(Feel::DryWontGather, Squeeze::Crumbles, None, (0.0, 70.0)).say, Reason::NoMoreLiquid);
-        let bad = (Mass::new_g(-1.0), Mass::new_g(0.0));
-        let mix = Mass::new_g(925.0);
-        assert!(correct(&formula(), mix, MixMethod::RubbedIn, Feel::TooWarm, Squeeze::Holds, None, bad).is_err());
+        let sure = BowlQuestion { mix: 1, feel: Feel::TooWarm, squeeze: Squeeze::Holds, dough_c: None };
+        let none = Added { flour: Mass::new_g(0.0), liquid: Mass::new_g(0.0) };
+        let ask = |question, added| correct(&mixes(), MixMethod::RubbedIn, &question, added);
+        assert!(ask(sure, none).is_ok() && ask(sure, Added { flour: Mass::new_g(-1.0), ..none }).is_err());
+        let field = |question| ask(question, none).unwrap_err().all()[0].field().to_owned();
+        assert_eq!(field(BowlQuestion { mix: 3, ..sure }), "mix");
+        assert_eq!(field(BowlQuestion { dough_c: Some(60.0), ..sure }), "dough_c");
+    }
+
+    fn note(mix: u32, ingredient: Option<&str>, added_g: f64, left_over_g: f64) -> BowlNote {
+        let (feel, squeeze) = (Feel::TooSticky, Squeeze::Clings);
+        BowlNote { mix, feel, squeeze, ingredient: ingredient.map(str::to_owned), added_g, left_over_g, dough_c: None }
+    }
+
+    #[test]
+    fn a_note_names_what_cannot_be() {
+        let check = |note: BowlNote| note.check(&mixes(), Pantry::built_in());
+        assert!(check(note(2, Some("flour-ap"), 12.0, 3.0)).is_ok());
+        let faults = check(note(3, Some("kelp"), 926.0, -1.0)).unwrap_err();
+        let fields: Vec<_> = faults.all().iter().map(|f| f.field()).collect();
+        assert_eq!(fields, ["mix", "added_g", "left_over_g", "ingredient"]);
+    }
+
+    #[test]
+    fn notes_on_one_mix_of_a_job_are_one_mix() {
+        let flour = Mass::new_g(400.0);
+        let all = [
+            (1, flour, &note(1, Some("flour-ap"), 8.0, 0.0)),
+            (1, flour, &note(1, Some("milk"), 100.0, 2.0)),
+            (1, flour, &note(2, None, 0.0, 5.0)),
+            (2, flour, &note(1, Some("water"), 4.0, 0.0)),
+        ];
+        let pantry = Pantry::built_in();
+        let mixes = noted_mixes(all, pantry);
+        let found: Vec<_> = mixes.iter().map(|m| (m.flour_more_g, m.water_more_g)).collect();
+        // By hand; milk is the water of its analysis.
+        let milk = pantry.get("milk").unwrap().analysis.water;
+        assert_eq!(found, [(6.0, milk), (-5.0, 0.0), (0.0, 4.0)]);
+        let added = Added::to(1, all[..3].iter().map(|n| n.2), pantry);
+        assert_eq!((added.flour.g(), added.liquid.g()), (8.0, 100.0));
+        assert_eq!((added.like("flour-rye", pantry).g(), added.like("egg", pantry).g()), (8.0, 100.0));
     }
 
     #[test]

@@ -208,6 +208,13 @@ impl Character {
     }
 }
 
+/// Which of the others is nearest to a formula by what they are made of; `None` when there are none.
+pub fn nearest_to<'a>(own: &Formula, others: impl Iterator<Item = &'a Formula>) -> Option<usize> {
+    let own = Character::of(own);
+    let away = others.map(|other| own.distance(&Character::of(other)));
+    away.enumerate().min_by(|a, b| a.1.total_cmp(&b.1)).map(|(i, _)| i)
+}
+
 /// Starch, protein, fibre and ash: what flour, cocoa and meals bring.
 fn dry(balance: &Balance) -> Share {
     Share::new(balance.starch.value() + balance.protein.value() + balance.rest.value())
@@ -298,6 +305,15 @@ mod tests {
     }
 
     const SOFT: [(&str, f64); 4] = [("flour-ap", 170.0), ("butter", 100.0), ("sugar", 90.0), ("egg", 22.0)];
+
+    #[test]
+    fn the_nearest_is_the_one_made_of_most_alike() {
+        let shelf = [&[("flour-ap", 300.0), ("butter", 100.0)][..], &SOFT, &[("flour-ap", 90.0), ("butter", 200.0)]];
+        let shelf = shelf.map(formula);
+        let own = formula(&[("flour-ap", 172.0), ("butter", 101.0), ("sugar", 90.0), ("egg", 20.0)]);
+        assert_eq!(nearest_to(&own, shelf.iter()), Some(1));
+        assert_eq!(nearest_to(&own, std::iter::empty()), None);
+    }
 
     fn with(more: &[(&str, f64)]) -> f64 {
         let mut lines = SOFT.to_vec();

@@ -5,28 +5,43 @@
 
 use super::ingredient::{Ingredient, Kind, Role};
 use super::rebalance::{FAT, FIRMNESS, Part, Rebalance, SALT, SUGARS, WATER};
-use super::{Formula, Pantry, Reason};
+use super::{EggClass, Formula, Pantry, Reason};
 use crate::air::{boiling_c, standard_pressure_pa};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Mass, Share, Temperature};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 use std::sync::Arc;
 
-/// One change.
+/// One change to a formula.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(
+    feature = "wire",
+    derive(Serialize, Deserialize, utoipa::ToSchema),
+    serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields),
+    schema(as = LeverBody)
+)]
 pub enum Lever {
-    /// A share (0 to 1) of one ingredient is exchanged for another of its role, or flour for cocoa or a meal.
+    /// A share of one ingredient is exchanged for another of its role, or flour for cocoa or a meal.
     Swap {
         /// Key of what goes out.
         from: String,
         /// Key of what comes in.
         to: String,
-        /// How much of it, 0 to 1.
-        share: f64,
+        /// How much of it, 0 to 100.
+        share_percent: f64,
     },
     /// Eggs to this mass in all; butter and flour follow.
     Eggs {
         /// Grams.
         grams: f64,
+    },
+    /// So many whole eggs of a size class, in place of all egg; butter and flour follow.
+    EggCount {
+        /// 0.25 to 200.
+        count: f64,
+        /// Their size.
+        egg_class: EggClass,
     },
     /// Fats times this; nothing else changes.
     Rich {
@@ -93,8 +108,14 @@ impl Lever {
     /// make up for it.
     pub fn pull(&self, formula: &Formula, pantry: &Pantry) -> Result<Pulled, InputErrors> {
         let (after, reasons) = match self {
-            Self::Swap { from, to, share } => swap(formula, pantry, from, to, *share)?,
-            Self::Eggs { grams } => eggs(formula, *grams)?,
+            Self::Swap { from, to, share_percent } => swap(formula, pantry, from, to, *share_percent)?,
+            Self::Eggs { grams } => eggs(formula, "grams", *grams)?,
+            Self::EggCount { count, egg_class } => {
+                let mut checks = Checks::new();
+                checks.range("count", *count, 0.25, 200.0, "eggs");
+                checks.finish(())?;
+                eggs(formula, "count", count * egg_class.whole().g())?
+            }
             Self::Rich { factor } => rich(formula, *factor)?,
             Self::Altitude { metres } => altitude(formula, pantry, *metres)?,
             Self::DampAir { humidity_percent } => damp_air(formula, *humidity_percent)?,
@@ -138,11 +159,12 @@ fn swap(
     pantry: &Pantry,
     from: &str,
     to: &str,
-    share: f64,
+    share_percent: f64,
 ) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
-    checks.range("share", share, 0.0, 1.0, "of it");
+    checks.range("share_percent", share_percent, 0.0, 100.0, "% of it");
     checks.finish(())?;
+    let share = share_percent / 100.0;
     let to = wanted(pantry, "to", to)?;
     let Some(out) = formula.lines().iter().position(|l| l.ingredient().key == from) else {
         return Err(InputError::refused("from", "the formula holds none of it").into());
@@ -246,12 +268,13 @@ fn main_fat(b: &Rebalance) -> Result<usize, InputErrors> {
     main_of(b, Role::Fat, "fat")
 }
 
-fn eggs(formula: &Formula, grams: f64) -> Result<(Formula, Vec<Reason>), InputErrors> {
+/// Eggs to `grams` in all; a fault names `field`, which said so.
+fn eggs(formula: &Formula, field: &str, grams: f64) -> Result<(Formula, Vec<Reason>), InputErrors> {
     let mut checks = Checks::new();
     let total = formula.role_mass(Role::Egg).g();
-    checks.range("grams", grams, 0.0, formula.total().g() / 2.0, "g");
+    checks.range(field, grams, 0.0, formula.total().g() / 2.0, "g");
     if total <= 0.0 {
-        checks.push(InputError::refused("grams", "the formula has no egg to change; add one first"));
+        checks.push(InputError::refused(field, "the formula has no egg to change; add one first"));
     }
     checks.finish(())?;
     let mut b = Rebalance::of(formula);
@@ -263,9 +286,7 @@ fn eggs(formula: &Formula, grams: f64) -> Result<(Formula, Vec<Reason>), InputEr
         }
     }
     if !b.solve(&[fat, flour], &kept) {
-        return Err(
-            InputError::refused("grams", "there is too little butter or flour to make up for so much egg").into()
-        );
+        return Err(InputError::refused(field, "there is too little butter or flour to make up for so much egg").into());
     }
     let reasons =
         vec![Reason::EggInstead { mass: Mass::new_g(grams), before: Mass::new_g(total) }, Reason::ButterGivesWay];
@@ -384,7 +405,7 @@ mod tests {
     }
 
     fn swap_of(from: &str, to: &str, share: f64) -> Lever {
-        Lever::Swap { from: from.to_owned(), to: to.to_owned(), share }
+        Lever::Swap { from: from.to_owned(), to: to.to_owned(), share_percent: 100.0 * share }
     }
 
     fn pull(lever: &Lever) -> Formula {
@@ -489,7 +510,9 @@ mod tests {
     #[case(swap_of("butter", "sugar", 1.0), "to")]
     #[case(swap_of("lard", "butter", 1.0), "from")]
     #[case(swap_of("butter", "moon", 1.0), "to")]
-    #[case(swap_of("butter", "lard", 1.5), "share")]
+    #[case(swap_of("butter", "lard", 1.5), "share_percent")]
+    #[case(Lever::EggCount { count: 0.0, egg_class: EggClass::UsLarge }, "count")]
+    #[case(Lever::EggCount { count: 190.0, egg_class: EggClass::EuLarge }, "count")]
     #[case(Lever::Rich { factor: 9.0 }, "factor")]
     #[case(Lever::Altitude { metres: f64::NAN }, "metres")]
     #[case(Lever::Eggs { grams: -1.0 }, "grams")]

@@ -27,9 +27,12 @@ mod strength;
 mod texture;
 mod warnings;
 
-pub use bowl::{Correction, Feel, Learnt, NotedMix, Squeeze, correct, learn};
+pub use bowl::{
+    Added, BowlNote, BowlQuestion, Correction, Feel, Learnt, NotedMix, Squeeze, correct, flour_of_a_mix, learn,
+    noted_mixes,
+};
 pub use browning::hides_colour;
-pub use character::{Balance, Character, SpreadTendency, spread_tendency};
+pub use character::{Balance, Character, SpreadTendency, nearest_to, spread_tendency};
 pub use component::{
     AIR_SHARE, FREEZING_K_PER_MOLAL, LATENT_ICE_J_KG, conductivity_w_mk, density_kg_m3, rolled_density,
     specific_heat_j_kgk,

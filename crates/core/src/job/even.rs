@@ -4,7 +4,7 @@ use super::{BakeQuestion, Job, Kitchen, Reason};
 use crate::dough::{Formula, spread_tendency};
 use crate::error::InputErrors;
 use crate::oven::{BakePiece, BakeSetting, bake_practice};
-use crate::shape::{Evenness, ONE_CLASS};
+use crate::shape::{Evenness, ONE_CLASS, judge_evenness};
 use crate::units::{Length, Span};
 
 /// What an uneven sheet does to the bake.
@@ -18,6 +18,14 @@ pub struct EvenBake {
     pub one_tray: bool,
     /// What to do.
     pub advice: Vec<Reason>,
+}
+
+/// How even a sheet of the job is, by what was read on it; `None` when nothing was. Readings are kept in shares of the sheet; its
+/// proportions are those of a full tray.
+#[must_use]
+pub fn even_sheet(job: &Job, kitchen: &Kitchen, sheet: usize) -> Option<Evenness> {
+    let trays = kitchen.trays();
+    judge_evenness(job.input().measured.get(sheet)?, job.thickness(), trays.width(), trays.length())
 }
 
 /// Bake times of the thinnest and the thickest pieces of a sheet, and what to do about it.

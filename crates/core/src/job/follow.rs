@@ -1,6 +1,6 @@
 //! Pieces of a job followed through the kitchen's places.
 
-use super::{ColdPlace, Kitchen, Making, Reason};
+use super::{ColdPlace, Job, Kitchen, Making, Plan, Reason};
 use crate::cold::{BENCH_FILM, Lies, LiveStay, Piece, Place, PlaceKnowledge, Support, Target, Tracked, Wrap};
 use crate::dough::{Composition, Keeping};
 use crate::error::InputErrors;
@@ -101,6 +101,82 @@ pub fn usual_purpose(making: &Making, piece: Piece) -> Target {
     }
 }
 
+/// A piece that goes into the cold, as far as anything is said of it.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct GoesIn {
+    /// What it is for.
+    pub purpose: Option<Target>,
+    /// Its form.
+    pub piece: Option<Piece>,
+    /// Where.
+    pub place: Option<Whereabouts>,
+    /// All of it.
+    pub start: Option<Temperature>,
+}
+
+/// A piece as it goes into the cold.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct WentIn {
+    /// What it is for.
+    pub purpose: Target,
+    /// Its form.
+    pub piece: Piece,
+    /// Where.
+    pub place: Whereabouts,
+    /// All of it.
+    pub start: Temperature,
+}
+
+impl GoesIn {
+    /// What is not said is as the job's plan has it: for the oven, cut pieces on their tray as the plan chills them then.
+    #[must_use]
+    pub fn as_planned(self, job: &Job, plan: &Plan) -> WentIn {
+        let form = plan.cold.form.piece;
+        let purpose = self.purpose.unwrap_or_else(|| usual_purpose(&job.input().making, self.piece.unwrap_or(form)));
+        // Only what was cut goes cold a second time, on its tray.
+        let tray = plan.cold.tray_chill.as_ref().filter(|_| matches!(purpose, Target::Oven));
+        let usual = match tray {
+            Some(tray) => (Piece::Sheet { thickness: job.thickness() }, tray.start, tray.place),
+            None => (form, plan.dough.temperature, plan.cold.place),
+        };
+        WentIn {
+            purpose,
+            piece: self.piece.unwrap_or(usual.0),
+            place: self.place.unwrap_or(Whereabouts::Cold(usual.2)),
+            start: self.start.unwrap_or(usual.1),
+        }
+    }
+}
+
+/// A stay of a piece that was read, and what its readings say.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct StayRead {
+    /// Where.
+    pub place: Whereabouts,
+    /// Whether it was crowded or often opened.
+    pub busy: bool,
+    /// What is thought of the place by its readings.
+    pub found: PlaceKnowledge,
+    /// How many of them count.
+    pub readings: usize,
+}
+
+/// What a piece teaches of the cold places, each in each of its uses: of several stays in one, the first with most readings, as it
+/// counts on another day. A stay that nobody read teaches nothing.
+#[must_use]
+pub fn lessons(stays: &[StayRead]) -> Vec<(ColdPlace, bool, PlaceKnowledge)> {
+    let mut best: Vec<(ColdPlace, &StayRead)> = Vec::new();
+    for stay in stays.iter().filter(|s| s.readings > 0) {
+        let Whereabouts::Cold(place) = stay.place else { continue };
+        match best.iter_mut().find(|b| b.0 == place && b.1.busy == stay.busy) {
+            Some(other) if other.1.readings < stay.readings => other.1 = stay,
+            Some(_) => {}
+            None => best.push((place, stay)),
+        }
+    }
+    best.into_iter().map(|(place, stay)| (place, stay.busy, stay.found.another_day())).collect()
+}
+
 /// The piece with its places as this kitchen has them.
 ///
 /// Fails as [`Tracked::new`] does.
@@ -197,6 +273,29 @@ pub fn kept_too_long(keeping: &Keeping, stays: &[(Whereabouts, Span)], now: Span
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn of_several_stays_in_one_place_the_most_read_teaches() {
+        let (fridge, freezer) = (Whereabouts::Cold(ColdPlace::Fridge), Whereabouts::Cold(ColdPlace::Freezer));
+        let stay = |place, busy, ln_film: f64, readings| {
+            let found = PlaceKnowledge { ln_film: (ln_film, 0.05), ..PlaceKnowledge::default() };
+            StayRead { place, busy, found, readings }
+        };
+        let stays = [
+            stay(fridge, false, 0.1, 0),
+            stay(fridge, false, 0.2, 4),
+            stay(Whereabouts::Bench, false, 0.3, 90),
+            stay(fridge, false, 0.4, 9),
+            stay(fridge, true, 0.5, 1),
+            stay(freezer, false, 0.6, 0),
+            stay(fridge, false, 0.7, 9),
+        ];
+        let learnt = lessons(&stays);
+        let told: Vec<_> = learnt.iter().map(|(place, busy, k)| (*place, *busy, k.ln_film.0)).collect();
+        assert_eq!(told, [(ColdPlace::Fridge, false, 0.4), (ColdPlace::Fridge, true, 0.5)]);
+        // Another day is less sure.
+        assert!(learnt[0].2.ln_film.1 > 0.05);
+    }
 
     #[test]
     fn fridge_and_freezer_are_counted_by_themselves() {

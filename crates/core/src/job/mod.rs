@@ -10,6 +10,7 @@ mod chill;
 mod clock;
 mod cold;
 mod even;
+mod family;
 mod finishing;
 mod follow;
 mod kitchen;
@@ -40,9 +41,14 @@ pub use answers::{
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
 pub use board::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use chill::question_of;
-pub use even::{EvenBake, even_bake};
+pub use even::{EvenBake, even_bake, even_sheet};
+pub use family::{
+    KeptSheet, Kin, Left, MOST_LOTS, OnSheets, SharedSheets, check_lot, check_shared_dough, goes_along,
+    keep_version_with, left_of, mixed_with, sheet_key,
+};
 pub use follow::{
-    Followed, Put, ReadSoFar, ReadingNote, Whereabouts, follow, kept_too_long, notes_on_readings, usual_purpose,
+    Followed, GoesIn, Put, ReadSoFar, ReadingNote, StayRead, WentIn, Whereabouts, follow, kept_too_long, lessons,
+    notes_on_readings, usual_purpose,
 };
 pub use kitchen::{Kitchen, KitchenInput, OvenKit, OvenMeasured};
 pub use making::Making;

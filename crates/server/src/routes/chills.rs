@@ -9,10 +9,9 @@ use crate::wire::{LiveView, MoveBody, PhysicsView, ProbeBody, PutInBody, Reading
 use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use chrono::{DateTime, TimeDelta, Utc};
-use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS, Piece, PlaceKnowledge, Target};
+use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{ColdPlace, Plan, Whereabouts, usual_purpose};
-use ready_slab_core::units::Temperature;
+use ready_slab_core::job::{StayRead, WentIn, Whereabouts, lessons};
 use ready_slab_store::{ChillId, JobId, NewChill, Store, StoredStay};
 use std::fmt::Write as _;
 
@@ -52,28 +51,6 @@ pub async fn show(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::Js
     Ok(web::Json(view(&*board.by_id(ChillId(*id)).await?, Utc::now())))
 }
 
-/// What is not said of a piece is as the plan has it.
-fn as_planned(
-    body: &PutInBody,
-    whole: &WholeJob,
-    plan: &Plan,
-) -> Result<(Piece, Target, Temperature, Whereabouts), InputErrors> {
-    let piece = body.piece.map(|p| p.piece().map_err(|e| e.within("piece"))).transpose()?;
-    let making = &whole.stored.job.input().making;
-    let target = body.purpose.map_or_else(|| usual_purpose(making, piece.unwrap_or(plan.cold.form.piece)), Into::into);
-    // Only what was cut goes cold a second time, on its tray.
-    let tray = plan.cold.tray_chill.as_ref().filter(|_| matches!(target, Target::Oven));
-    let cut = tray.is_some();
-    let thickness = whole.stored.job.thickness();
-    let (start, place) = tray.map_or((plan.dough.temperature, plan.cold.place), |t| (t.start, t.place));
-    Ok((
-        piece.unwrap_or(if cut { Piece::Sheet { thickness } } else { plan.cold.form.piece }),
-        target,
-        body.start_c.map_or(start, Temperature::new_c),
-        body.place.map_or(Whereabouts::Cold(place), Into::into),
-    ))
-}
-
 async fn busy(store: &Store, place: Whereabouts) -> Result<bool, ApiError> {
     match place {
         Whereabouts::Cold(cold) => Ok(store.busy(cold).await?),
@@ -99,11 +76,9 @@ pub async fn put_in(
     }
     let whole = WholeJob::read(&store, id).await?;
     let name = body.name.trim().to_owned();
-    let (piece, purpose, start, place) = web::block(move || {
-        let plan = whole.plan()?;
-        as_planned(&body, &whole, &plan)
-    })
-    .await??;
+    let said = body.goes_in()?;
+    let WentIn { purpose, piece, place, start } =
+        web::block(move || Ok::<_, InputErrors>(said.as_planned(&whole.stored.job, &whole.plan()?))).await??;
     let busy = busy(&store, place).await?;
     let new = NewChill { job_id: id, name, place, busy, piece, purpose, start, clock_speed, put_in_at };
     let kept = store.put_in(&new).await?;
@@ -307,23 +282,6 @@ pub async fn probe_out(
     after_change(&board, ChillId(*id)).await
 }
 
-/// Of each place in each of its uses, the stay with most readings: what it taught.
-fn lessons(piece: &LivePiece) -> Vec<(ColdPlace, bool, PlaceKnowledge)> {
-    let now = view(piece, Utc::now());
-    let mut found: Vec<(ColdPlace, bool, PlaceKnowledge, usize)> = Vec::new();
-    for ((stay, fit), shown) in piece.stored.stays.iter().zip(&piece.live.fits).zip(&now.stays) {
-        let Whereabouts::Cold(place) = stay.place else { continue };
-        let lesson = (place, stay.busy, fit.place.another_day(), shown.readings);
-        match found.iter_mut().find(|f| f.0 == place && f.1 == stay.busy) {
-            Some(other) if other.3 < lesson.3 => *other = lesson,
-            Some(_) => {}
-            None if lesson.3 > 0 => found.push(lesson),
-            None => {}
-        }
-    }
-    found.into_iter().map(|(place, busy, knowledge, _)| (place, busy, knowledge)).collect()
-}
-
 /// Accepts what a piece's readings say of its places for all pieces to come.
 #[utoipa::path(tag = "live", operation_id = "live_teach", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/chills/{id}/teach")]
@@ -343,7 +301,15 @@ pub async fn teach(
             "some of these readings are a stand-in's: they say nothing of your real fridge. Strike them out, or follow a piece with a real thermometer",
         );
     }
-    let learnt = lessons(&piece);
+    let shown = view(&piece, Utc::now()).stays;
+    let stays = piece.stored.stays.iter().zip(&piece.live.fits).zip(&shown);
+    let stays = stays.map(|((stay, fit), shown)| StayRead {
+        place: stay.place,
+        busy: stay.busy,
+        found: fit.place,
+        readings: shown.readings,
+    });
+    let learnt = lessons(&stays.collect::<Vec<_>>());
     if learnt.is_empty() {
         return refuse("there is no reading from a fridge or freezer to accept yet");
     }

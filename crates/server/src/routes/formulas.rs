@@ -3,7 +3,7 @@
 use super::read;
 use crate::problem::{ApiError, Problem, Query};
 use crate::revise::{Base, Tagged, made_from, merged};
-use crate::wire::{BesideView, FormulaBody, FormulaView, LeverBody, PulledView, VersionView};
+use crate::wire::{BesideView, FormulaBody, FormulaView, PulledView, VersionView};
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put, web};
 use ready_slab_core::dough::{
@@ -103,7 +103,7 @@ pub async fn beside(
 }
 
 /// Pulls a lever on a formula and shows what comes of it; nothing is kept.
-#[utoipa::path(tag = "formulas", operation_id = "formulas_pull", request_body = LeverBody, responses((status = 200, body = PulledView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "formulas", operation_id = "formulas_pull", request_body = Lever, responses((status = 200, body = PulledView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/formulas/{id}/pull")]
 pub async fn pull(
     store: web::Data<Store>,
@@ -111,7 +111,7 @@ pub async fn pull(
     payload: web::Payload,
 ) -> Result<web::Json<PulledView>, ApiError> {
     let formula = store.formula(FormulaId(*id)).await?.formula;
-    let lever: Lever = read::<LeverBody>(payload).await?.into();
+    let lever: Lever = read(payload).await?;
     let pulled = lever.pull(&formula, &store.pantry().await?)?;
     Ok(web::Json(PulledView::new(&formula, &pulled)))
 }

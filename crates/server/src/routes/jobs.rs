@@ -4,7 +4,7 @@ use super::{label, read};
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Changed, Tagged, made_from, merged};
 use crate::seed;
-use crate::whole::{Family, WholeJob, check_lot, check_shared_dough};
+use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
 use crate::wire::{
     ConditionsBody, CutterInFile, JobBody, JobFile, JobView, LotBody, LotView, PlanView, RecordInFile, RecordView,
     TogetherView, job_word, ring,
@@ -86,9 +86,9 @@ pub async fn change(
     let (body, changed) = merged(patch, &JobBody::of(&before), &base, before.revision)?;
     let has = |name: &str| changed.iter().any(|(field, ..)| field == name);
     let stored = body.stored(id)?;
-    check_lot(&w, &stored).await?;
+    may_be_lot(&w, &stored).await?;
     if stored.lot_of.is_none() || has("dough_with") {
-        check_shared_dough(&w, &stored).await?;
+        may_share_dough(&w, &stored).await?;
     }
     if has("ready_by") {
         w.kitchen().await?.zone().moment("ready_by", stored.job.input().ready_by)?;

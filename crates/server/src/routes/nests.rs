@@ -5,7 +5,7 @@ use crate::problem::{ApiError, Problem, Query};
 use crate::routes::stream::event;
 use crate::searches::{Said, Search, Searches};
 use crate::template;
-use crate::whole::{Family, WholeJob, sheet_key};
+use crate::whole::{Family, WholeJob};
 use crate::wire::{
     GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,
 };
@@ -133,7 +133,7 @@ async fn on_sheet(store: &Store, id: i64, lots: &[LotWanted]) -> Result<OnSheet,
     let mut all = vec![(first.stored.job.clone(), first.cutter.outline)];
     for (i, lot) in lots.iter().enumerate() {
         let other = store.job(JobId(lot.job_id)).await?;
-        if sheet_key(&other).is_none() || sheet_key(&other) != sheet_key(&first.stored) {
+        if other.sheet_key().is_none() || other.sheet_key() != first.stored.sheet_key() {
             let why = "only cut lots of one dough and one thickness go on one sheet";
             return Err(InputError::refused(format!("lots[{i}]"), why).into());
         }

@@ -5,8 +5,8 @@ use crate::whole::WholeJob;
 use crate::wire::{EvenQuery, EvenView, FirmView, PortionQuery, PortionView};
 use actix_web::{get, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{ColdPlace, chill_portion, even_bake};
-use ready_slab_core::shape::{judge_evenness, portion_out};
+use ready_slab_core::job::{ColdPlace, chill_portion, even_bake, even_sheet};
+use ready_slab_core::shape::portion_out;
 use ready_slab_store::{JobId, Store};
 
 /// What the job's dough gives in portions, how large they are and when they are firm for the oven.
@@ -45,12 +45,7 @@ pub async fn evenness(
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
         let job = &whole.stored.job;
-        let Some(readings) = job.input().measured.get(query.sheet) else { return Ok(None) };
-        let trays = whole.kitchen.trays();
-        // The map is drawn in shares of the sheet; its proportions are those of a full one.
-        let Some(even) = judge_evenness(readings, job.thickness(), trays.width(), trays.length()) else {
-            return Ok(None);
-        };
+        let Some(even) = even_sheet(job, &whole.kitchen, query.sheet) else { return Ok(None) };
         let plan = whole.plan()?;
         let bake = even_bake(job, &whole.formula.formula, &whole.kitchen, &plan.oven.question, &even)?;
         Ok::<_, InputErrors>(Some(EvenView::new(&even, bake)))

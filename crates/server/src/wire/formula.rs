@@ -1,9 +1,8 @@
 //! Formulas on the wire: what they hold, what they are, their versions, and levers pulled on them.
 
 use super::{SentenceView, say, say_all};
-use ready_slab_core::dough::EggClass;
 use ready_slab_core::dough::{
-    Character, Formula, Judgement, Lever, LineChange, LineInput, Pantry, Pulled, SCHOOLS, packing,
+    Character, Formula, Judgement, LineChange, LineInput, Pantry, Pulled, SCHOOLS, nearest_to, packing,
 };
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::oven::StandardSpread;
@@ -257,7 +256,6 @@ impl BesideView {
         for (i, school) in SCHOOLS.iter().enumerate() {
             neighbours.push(NeighbourView { key: format!("school:{i}"), name: format!("the {} school", school.name) });
         }
-        let character = Character::of(&own.formula);
         let chosen = key.and_then(|key| {
             let on_shelf = others.iter().find(|(k, _)| k == key).map(|(_, f)| (f.formula.clone(), Some(f.id.0)));
             let school = key.strip_prefix("school:").and_then(|i| i.parse::<usize>().ok()).and_then(|i| SCHOOLS.get(i));
@@ -265,11 +263,9 @@ impl BesideView {
         });
         let (neighbour, id) = chosen
             .or_else(|| {
-                let away = |f: &Formula| character.distance(&Character::of(f));
-                others
-                    .iter()
-                    .min_by(|a, b| away(&a.1.formula).total_cmp(&away(&b.1.formula)))
-                    .map(|(_, f)| (f.formula.clone(), Some(f.id.0)))
+                let nearest = nearest_to(&own.formula, others.iter().map(|(_, f)| &f.formula))?;
+                let (_, near) = others[nearest];
+                Some((near.formula.clone(), Some(near.id.0)))
             })
             .unwrap_or_else(|| (SCHOOLS[0].formula(), None));
         let name = if id.is_some() { neighbour.name().to_owned() } else { format!("the {} school", neighbour.name()) };
@@ -287,71 +283,6 @@ impl BesideView {
                 })
                 .collect(),
             neighbours,
-        }
-    }
-}
-
-/// One change to a formula.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
-pub enum LeverBody {
-    /// A share of one ingredient is exchanged for another.
-    Swap {
-        /// Key of what goes out.
-        from: String,
-        /// Key of what comes in.
-        to: String,
-        /// 0 to 100.
-        share_percent: f64,
-    },
-    /// Eggs to this mass in all.
-    Eggs {
-        /// Grams.
-        grams: f64,
-    },
-    /// So many whole eggs of a size class, in place of all egg.
-    EggCount {
-        /// 0.25 to 200.
-        count: f64,
-        /// Their size.
-        egg_class: EggClass,
-    },
-    /// Fats times this, 0.5 to 2.
-    Rich {
-        /// Factor.
-        factor: f64,
-    },
-    /// A kitchen so high above the sea, 0 to 4,000.
-    Altitude {
-        /// Metres.
-        metres: f64,
-    },
-    /// Flour from air of this humidity, 20 to 90.
-    DampAir {
-        /// Relative humidity.
-        humidity_percent: f64,
-    },
-    /// What the bowl asked for in the mixes before.
-    FromTheBowl {
-        /// Of the flour.
-        flour_percent: f64,
-        /// Of the flour.
-        water_percent: f64,
-    },
-}
-
-impl From<LeverBody> for Lever {
-    fn from(body: LeverBody) -> Self {
-        match body {
-            LeverBody::Swap { from, to, share_percent } => Self::Swap { from, to, share: share_percent / 100.0 },
-            LeverBody::Eggs { grams } => Self::Eggs { grams },
-            LeverBody::EggCount { count, egg_class } => Self::Eggs { grams: count * egg_class.whole().g() },
-            LeverBody::Rich { factor } => Self::Rich { factor },
-            LeverBody::Altitude { metres } => Self::Altitude { metres },
-            LeverBody::DampAir { humidity_percent } => Self::DampAir { humidity_percent },
-            LeverBody::FromTheBowl { flour_percent, water_percent } => {
-                Self::FromTheBowl { flour_percent, water_percent }
-            }
         }
     }
 }

@@ -281,12 +281,7 @@ fn readings(bodies: &[ReadingsBody]) -> Result<Vec<SheetReadings>, InputErrors> 
 
 impl From<&StoredJob> for JobView {
     fn from(stored: &StoredJob) -> Self {
-        Self {
-            id: stored.id.0,
-            revision: stored.revision,
-            sheet_key: crate::whole::sheet_key(stored),
-            body: JobBody::of(stored),
-        }
+        Self { id: stored.id.0, revision: stored.revision, sheet_key: stored.sheet_key(), body: JobBody::of(stored) }
     }
 }
 

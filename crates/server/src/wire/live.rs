@@ -5,12 +5,10 @@ use super::PurposeWord;
 use super::plan::{CurvePoint, PieceWire, WindowView, curve};
 use super::{SentenceView, say, say_all};
 use chrono::{DateTime, TimeDelta, Utc};
-use ready_slab_core::cold::Side;
-use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Spot, Tracked};
+use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Side, Spot, Tracked};
 use ready_slab_core::dough::Keeping;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
-use ready_slab_core::job::Whereabouts;
-use ready_slab_core::job::{ReadSoFar, kept_too_long, notes_on_readings};
+use ready_slab_core::job::{GoesIn, ReadSoFar, Whereabouts, kept_too_long, notes_on_readings};
 use ready_slab_core::safety::Caution;
 use ready_slab_core::units::{Span, Temperature, TemperatureDifference};
 use ready_slab_store::{StoredChill, StoredReading};
@@ -35,7 +33,7 @@ const READINGS_SENT: usize = 400;
 pub struct PutInBody {
     /// What it is called, 1 to 40 characters.
     pub name: String,
-    /// What it is for; rolling when null.
+    /// What it is for; when null, the oven for portions, slicing for logs and bars, rolling for all else.
     #[serde(default)]
     pub purpose: Option<PurposeWord>,
     /// Its form; the plan's when null.
@@ -285,6 +283,16 @@ pub fn elapsed(chill: &StoredChill, to: DateTime<Utc>) -> Span {
 }
 
 impl PutInBody {
+    /// What is said of it.
+    pub fn goes_in(&self) -> Result<GoesIn, InputErrors> {
+        Ok(GoesIn {
+            purpose: self.purpose.map(Into::into),
+            piece: self.piece.map(|p| p.piece().map_err(|e| e.within("piece"))).transpose()?,
+            place: self.place,
+            start: self.start_c.map(Temperature::new_c),
+        })
+    }
+
     /// When it went in and how fast its clock runs, all checked.
     pub fn checked(&self, now: DateTime<Utc>) -> Result<(DateTime<Utc>, f64), InputErrors> {
         let mut checks = Checks::new();

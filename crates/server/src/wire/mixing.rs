@@ -1,9 +1,8 @@
 //! The mixing sheet, the correction at the bowl, sizes, cost and label on the wire.
 
 use super::{SentenceView, say, say_all};
-use ready_slab_core::dough::Feel;
+use ready_slab_core::dough::BowlNote;
 use ready_slab_core::dough::MixMethod;
-use ready_slab_core::dough::Squeeze;
 use ready_slab_core::dough::{
     Correction, Cost, LabelItem, Learnt, MixPlan, MixStep, MixingSheet, SizeBy, Sized, label_text,
 };
@@ -209,21 +208,6 @@ pub struct LearntView {
     pub water_percent: f64,
 }
 
-/// What the hand says.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct BowlRequest {
-    /// Which mix, from 1.
-    pub mix: u32,
-    /// How it feels.
-    pub feel: Feel,
-    /// What a squeezed handful does.
-    pub squeeze: Squeeze,
-    /// The dough, where it was measured, -5 to 45.
-    #[serde(default)]
-    pub dough_c: Option<f64>,
-}
-
 /// What to do about it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct CorrectionView {
@@ -258,30 +242,6 @@ impl CorrectionView {
     }
 }
 
-/// What was done, to be kept with the mix.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct MixNoteBody {
-    /// Which mix, from 1.
-    pub mix: u32,
-    /// How it felt.
-    pub feel: Feel,
-    /// What a squeezed handful did.
-    pub squeeze: Squeeze,
-    /// Key of what was added.
-    #[serde(default)]
-    pub ingredient: Option<String>,
-    /// How much of it, 0 to 20,000.
-    #[serde(default)]
-    pub added_g: f64,
-    /// Of the flour kept aside, what was left over, 0 to 20,000.
-    #[serde(default)]
-    pub left_over_g: f64,
-    /// The dough, where it was measured.
-    #[serde(default)]
-    pub dough_c: Option<f64>,
-}
-
 /// A kept note.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct MixNoteView {
@@ -293,26 +253,13 @@ pub struct MixNoteView {
     pub formula_version: u32,
     /// The note.
     #[serde(flatten)]
-    pub body: MixNoteBody,
+    pub body: BowlNote,
 }
 
 impl From<&StoredMixNote> for MixNoteView {
     fn from(stored: &StoredMixNote) -> Self {
         let n = &stored.kept;
-        Self {
-            id: stored.id.0,
-            noted_at: n.noted_at.clone(),
-            formula_version: n.formula_version,
-            body: MixNoteBody {
-                mix: n.mix,
-                feel: n.feel,
-                squeeze: n.squeeze,
-                ingredient: n.ingredient.clone(),
-                added_g: n.added.g(),
-                left_over_g: n.left_over.g(),
-                dough_c: n.dough.map(|t| t.c()),
-            },
-        }
+        Self { id: stored.id.0, noted_at: n.noted_at.clone(), formula_version: n.formula_version, body: n.note.clone() }
     }
 }
 

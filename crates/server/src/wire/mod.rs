@@ -38,7 +38,7 @@ pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use finish::{FinishBody, FinishView};
-pub use formula::{BesideView, FormulaBody, FormulaView, LeverBody, LineBody, PulledView, VersionView};
+pub use formula::{BesideView, FormulaBody, FormulaView, LineBody, PulledView, VersionView};
 pub use job::{JobBody, JobView, LotBody, MixedSheetBody, job_word};
 pub use kitchen::{KitchenView, kitchen_word};
 pub use live::{
@@ -46,9 +46,7 @@ pub use live::{
     written,
 };
 pub use log::{LogQuery, LogView, PatternQuery, PatternView};
-pub use mixing::{
-    BowlRequest, CorrectionView, LabelView, MixNoteBody, MixNoteView, MixingView, PartView, SizeRequest, SizedView,
-};
+pub use mixing::{CorrectionView, LabelView, MixNoteView, MixingView, PartView, SizeRequest, SizedView};
 pub use nest::{
     GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,
 };

@@ -135,6 +135,20 @@ impl BakeKnowledge {
     /// Before any bake.
     pub const NONE: Self = Self { oven: None, dough: DoughKnowledge::NONE };
 
+    /// What still counts of what bakes taught; `None` when that is nothing. The oven was taught beside the readings of a thermometer that
+    /// stood then: when others stand now, they are newer and count instead of it.
+    pub fn standing<R: PartialEq>(
+        oven: Option<(OvenKnowledge, &[R])>,
+        readings_now: &[R],
+        dough: Option<DoughKnowledge>,
+    ) -> Option<Self> {
+        let oven = oven.filter(|(_, beside)| *beside == readings_now).map(|(oven, _)| oven);
+        if oven.is_none() && dough.is_none() {
+            return None;
+        }
+        Some(Self { oven, dough: dough.unwrap_or(DoughKnowledge::NONE) })
+    }
+
     /// As the model takes it; `measured` is the oven's offset by a thermometer.
     #[must_use]
     pub fn fit(&self, measured: TemperatureDifference) -> BakeFit {
@@ -403,6 +417,19 @@ mod tests {
         let lines = [("butter", 100.0), ("sugar", 90.0), ("flour-ap", 170.0), ("egg", 22.0), ("salt", 1.0)];
         let lines: Vec<LineInput> = lines.iter().map(|l| (*l).into()).collect();
         OvenDough::of(&Formula::new("Test", &lines, Pantry::built_in()).unwrap(), 0.08).unwrap()
+    }
+
+    #[test]
+    fn a_newer_reading_of_the_oven_counts_instead_of_what_bakes_taught_of_it() {
+        let k = TemperatureDifference::new_k;
+        let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat: None, records: 5 };
+        let dough = DoughKnowledge { spread: 1.2, ..DoughKnowledge::NONE };
+        let beside = [(175.0, 170.0)];
+        let standing = |now: &[(f64, f64)], dough| BakeKnowledge::standing(Some((oven, &beside[..])), now, dough);
+        assert_eq!(standing(&beside, Some(dough)), Some(BakeKnowledge { oven: Some(oven), dough }));
+        assert_eq!(standing(&[(175.0, 171.0)], Some(dough)), Some(BakeKnowledge { oven: None, dough }));
+        let only_oven = BakeKnowledge { oven: Some(oven), dough: DoughKnowledge::NONE };
+        assert_eq!((standing(&[], None), standing(&beside, None)), (None, Some(only_oven)));
     }
 
     /// What would be recorded of a bake in an oven that is so far off, of a dough that spreads so much more, with noise.

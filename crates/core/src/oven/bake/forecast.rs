@@ -150,6 +150,14 @@ pub struct BakeForecast {
     pub warnings: Vec<BakeWarning>,
 }
 
+impl BakeForecast {
+    /// Outward growth of a piece at its rim: a round of its dough, `radius` from the middle, grows there in proportion.
+    #[must_use]
+    pub fn growth(&self, piece: &BakePiece) -> Length {
+        piece.radius * self.spread.value()
+    }
+}
+
 /// Forecasts a bake to its end.
 ///
 /// Fails, naming what and the range, where [`check_bake`] does.
