@@ -78,7 +78,7 @@ impl Say for PartsAhead {
             self.by_colour.then(|| said![if one { " and is " } else { " and are " }, shade.name(), " when it is done"]);
         said![
             which,
-            ", on the whole ",
+            ", about ",
             mm(self.width),
             " wide, ",
             done,

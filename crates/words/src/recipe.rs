@@ -78,7 +78,7 @@ impl Say for Ask {
             ],
             Self::HowMuch { name, to_taste: true } => said!["How much ", name, " is to your taste?"],
             Self::HowMuch { name, to_taste: false } => said!["How much ", name, "?"],
-            Self::OutsideAnyDough => "That is far less or far more than any dough holds. How many grams is it?".into(),
+            Self::OutsideAnyDough => "That is far less or far more than any dough holds. What does it weigh?".into(),
             Self::MinusBefore => "There is a minus before the number. Is it a dash, or is something taken away?".into(),
             Self::TwoNumbers { text, large, small } => said![
                 quoted(text),
@@ -86,14 +86,14 @@ impl Say for Ask {
                 number(*large, 3),
                 " to one reader and ",
                 number(*small, 3),
-                " to another. How many grams is it?",
+                " to another. What does it weigh?",
             ],
-            Self::GramsOfThat { name } => said!["How many grams of ", name, " is that?"],
-            Self::GramsOfAMeasure { word, name } => said!["How many grams is a ", word, " of ", name, "?"],
-            Self::GramsInAContainer { word, name } => said!["How many grams of ", name, " are in a ", word, "?"],
-            Self::GramsEach { said, name } => said!["How many grams is ", said, " ", name, "?"],
-            Self::GramsOfAStick { name } => said!["How many grams is a stick of ", name, "?"],
-            Self::GramsOf { said, name } => said!["How many grams is ", said, " of ", name, "?"],
+            Self::GramsOfThat { name } => said!["What is the weight of that ", name, "?"],
+            Self::GramsOfAMeasure { word, name } => said!["What does a ", word, " of ", name, " weigh?"],
+            Self::GramsInAContainer { word, name } => said!["What does the ", name, " in a ", word, " weigh?"],
+            Self::GramsEach { said, name } => said!["What is the weight of ", said, " ", name, "?"],
+            Self::GramsOfAStick { name } => said!["What does a stick of ", name, " weigh?"],
+            Self::GramsOf { said, name } => said!["What is the weight of ", said, " of ", name, "?"],
             Self::Disagrees { said, name, mass, other, apart } => said![
                 said,
                 " of ",
@@ -107,12 +107,12 @@ impl Say for Ask {
                 percent(Share::new(*apart), 0),
                 "). Which is right?",
             ],
-            Self::NothingLeft { name } => said!["That leaves nothing of the ", name, ". How many grams is it?"],
+            Self::NothingLeft { name } => said!["That leaves nothing of the ", name, ". What does it weigh?"],
             Self::Narrated { name, mass } => {
                 said!["Out of a running text: ", grams_fine(*mass), " of ", name, ". Is it right?"]
             }
             Self::NotUnderstood { text } => {
-                said![quoted(text), " is not understood. Which ingredient is it, and how many grams?"]
+                said![quoted(text), " is not understood. Which ingredient is it, and what does it weigh?"]
             }
             Self::Unlikely { name, mass, flour, most } => said![
                 grams_fine(*mass),

@@ -1475,6 +1475,11 @@ export interface components {
             /** @description What can be done, the quickest first. */
             remedies: components["schemas"]["RemedyView"][];
         };
+        /**
+         * @description What was measured, against what was expected.
+         * @enum {string}
+         */
+        AgainstExpected: "less" | "within" | "more";
         /** @description Grams in 100 g. */
         AnalysisBody: {
             /**
@@ -1923,6 +1928,8 @@ export interface components {
         BesideView: {
             /** @description How they differ, the largest first. */
             differences: components["schemas"]["SentenceView"][];
+            /** @description Flour to one of butter and sugar together: from here a soft cut-out, a firm one, one that holds its shape. */
+            dryness_lines: number[];
             /** @description What it is compared with. */
             neighbour: components["schemas"]["CharacterView"];
             /** @description All that it can be compared with: `formula:3`, `school:0`, and the name. */
@@ -2003,6 +2010,11 @@ export interface components {
              * @description Growth across that piece.
              */
             spread_most_percent: number;
+            /**
+             * Format: double
+             * @description Across the round that is meant: 6 mm thick, chilled to 6 degC.
+             */
+            spread_round_mm: number;
             /**
              * Format: double
              * @description Growth all round that piece; null where the forecast knows nothing of the dough.
@@ -2141,6 +2153,8 @@ export interface components {
             mass_g: number;
             /** @description When the plan takes the first mix out. */
             out_at: string;
+            /** @description What people call a night in the cold, at least and at most. */
+            overnight_min: number[];
             /** @description Too cold from then, unless it stays workable. */
             past_at?: string | null;
             /** @description The form. */
@@ -4494,6 +4508,11 @@ export interface components {
             look_for: components["schemas"]["SentenceView"];
             /**
              * Format: double
+             * @description Lots whose times are within so much of each other may share a tray.
+             */
+            one_class_percent: number;
+            /**
+             * Format: double
              * @description Set to.
              */
             oven_c: number;
@@ -5474,6 +5493,8 @@ export interface components {
             mean_width_mm: number;
             /** @description By the kitchen's clock. */
             recorded_at: string;
+            /** @description The same against what was expected then. */
+            spread_against: components["schemas"]["AgainstExpected"];
             /**
              * Format: double
              * @description Width over thickness after baking.

@@ -8,7 +8,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import { api, settled, type Answer, type ReadLine, type ReadRequest, type Reading } from "../api/client";
 import { keys, useAddFormula, useJob, useKitchen, useReading } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
-import { number } from "../drawing/units";
+import { number, type Format } from "../drawing/units";
 import { Choice, type Option } from "../kit/Choice";
 import { FileButton } from "../kit/FileButton";
 import { Fault, otherFault } from "../kit/Fault";
@@ -59,9 +59,9 @@ interface Settled {
 }
 
 /** What a cup of flour is then, by the cups that are meant. */
-function cupOfFlour(grams: readonly number[]): string {
-  const [spooned, scooped, sifted] = grams.map((g) => number(g, 0));
-  return sifted === undefined ? "" : `: a cup of flour is then ${spooned}, ${scooped} or ${sifted} g`;
+function cupOfFlour(grams: readonly number[], format: Format): string {
+  const [spooned, scooped, sifted] = grams.map((g) => number(format.shown("mass", g), format.system === "us" ? 1 : 0));
+  return sifted === undefined ? "" : `: a cup of flour is then ${spooned}, ${scooped} or ${sifted} ${format.symbol("mass")}`;
 }
 
 export function ReadPage() {
@@ -227,7 +227,7 @@ export function ReadPage() {
                 onChange={(w) => setWay(w)}
               />
               <p className="text-fine text-soft">
-                Into the cup with a spoon and levelled, scooped from the bag, or sifted{cupOfFlour(reading.data?.cup_of_flour_g ?? [])}.
+                Into the cup with a spoon and levelled, scooped from the bag, or sifted{cupOfFlour(reading.data?.cup_of_flour_g ?? [], format)}.
               </p>
               <Choice
                 label="Cups"

@@ -110,19 +110,24 @@ impl Ratio {
         self.flour / (1.0 + self.sugar)
     }
 
+    /// Flour to one of butter and sugar together, from which a dough is a soft cut-out, a firm one, and holds its shape. Common practice, no
+    /// source.
+    pub const DRYNESS: [f64; 3] = [0.82, 1.1, 1.3];
+
     /// Where it stands. Common practice, no source.
     #[must_use]
     pub fn standing(self) -> Standing {
         let dryness = self.flour_over_rest();
+        let [soft, firm, holds] = Self::DRYNESS;
         if self.sugar < 0.8 && self.flour < 2.0 && dryness >= 0.85 {
             Standing::ShortAndTender
-        } else if dryness >= 1.3 {
+        } else if dryness >= holds {
             Standing::HoldsItsShape
-        } else if dryness >= 1.1 {
+        } else if dryness >= firm {
             Standing::FirmCutOut
         } else if dryness >= 0.95 && self.sugar >= 1.5 {
             Standing::SweetAndCrisp
-        } else if dryness >= 0.82 {
+        } else if dryness >= soft {
             Standing::SoftCutOut
         } else {
             Standing::RichAndSoft

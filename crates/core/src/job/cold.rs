@@ -14,6 +14,9 @@ use crate::error::{InputError, InputErrors, Problem};
 use crate::shape::DemandAnswer;
 use crate::units::{Share, Span, Temperature};
 
+/// What people call overnight, at least and at most. Common usage, no source.
+pub const OVERNIGHT: (Span, Span) = (Span::new_min(8.0 * 60.0), Span::new_min(14.0 * 60.0));
+
 pub(super) fn cold_plan(
     job: &Job,
     kitchen: &Kitchen,

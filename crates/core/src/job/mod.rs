@@ -41,6 +41,7 @@ pub use answers::{
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
 pub use board::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use chill::question_of;
+pub use cold::OVERNIGHT;
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
     KeptSheet, Kin, Left, MOST_LOTS, OnSheets, SharedSheets, check_lot, check_shared_dough, goes_along,

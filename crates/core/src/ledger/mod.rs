@@ -3,6 +3,8 @@
 use crate::error::{Checks, InputErrors};
 use crate::oven::EdgeColour;
 use crate::units::{Length, Share, Span};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Most pieces measured in one record.
 const MOST_MEASURED: usize = 60;
@@ -34,6 +36,30 @@ pub struct BakeFindings {
     pub spread_factor: Option<f64>,
     /// Largest less smallest width: how even the pieces are.
     pub width_range: Length,
+}
+
+/// What was measured, against what was expected.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum AgainstExpected {
+    /// Less than the least.
+    Less,
+    /// Within.
+    Within,
+    /// More than the most.
+    More,
+}
+
+impl BakeFindings {
+    /// The spread against the least and the most that were expected.
+    #[must_use]
+    pub fn spread_against(&self, (least, most): (Share, Share)) -> AgainstExpected {
+        match self.spread.value() {
+            s if s < least.value() => AgainstExpected::Less,
+            s if s > most.value() => AgainstExpected::More,
+            _ => AgainstExpected::Within,
+        }
+    }
 }
 
 impl BakeRecord {
@@ -159,6 +185,17 @@ mod tests {
             EdgeColour::JustGolden,
             "left tray first",
         )
+    }
+
+    #[test]
+    fn a_spread_at_the_edge_of_its_range_is_as_expected() {
+        let found = record(&[68.25], &[]).unwrap().findings();
+        let against = |least, most| found.spread_against((Share::new(least), Share::new(most)));
+        assert!((found.spread.value() - 0.05).abs() < 1e-12);
+        let spread = found.spread.value();
+        assert_eq!(against(spread, 0.08), AgainstExpected::Within);
+        assert_eq!(against(0.01, spread), AgainstExpected::Within);
+        assert_eq!((against(0.06, 0.08), against(0.0, 0.04)), (AgainstExpected::Less, AgainstExpected::More));
     }
 
     #[test]

@@ -2,10 +2,10 @@
 
 use super::{SentenceView, say, say_all};
 use ready_slab_core::dough::{
-    Character, Formula, Judgement, LineChange, LineInput, Pantry, Pulled, SCHOOLS, nearest_to, packing,
+    Character, Formula, Judgement, LineChange, LineInput, Pantry, Pulled, Ratio, SCHOOLS, nearest_to, packing,
 };
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::oven::StandardSpread;
+use ready_slab_core::oven::{STANDARD_PIECE, StandardSpread};
 use ready_slab_store::{FormulaVersion, StoredFormula};
 use ready_slab_words::{Name, Say, difference, known_for, spread_beside, standing};
 use serde::{Deserialize, Serialize};
@@ -152,6 +152,8 @@ pub struct CharacterView {
     pub handling: JudgementView,
     /// How far its standard piece spreads: a round of 65 mm and 6 mm, chilled to 6 degC, baked at 175 degC.
     pub spread: JudgementView,
+    /// Across the round that is meant: 6 mm thick, chilled to 6 degC.
+    pub spread_round_mm: f64,
     /// Growth across that piece.
     pub spread_least_percent: f64,
     /// Growth across that piece.
@@ -188,6 +190,7 @@ impl CharacterView {
             packing: packing(formula),
             handling: (&c.handling).into(),
             spread: (&spread.judgement).into(),
+            spread_round_mm: 2.0 * STANDARD_PIECE.radius.mm(),
             spread_least_percent: 100.0 * spread.range.0.value(),
             spread_most_percent: 100.0 * spread.range.1.value(),
             standard_grows_mm: spread.grows.map(|g| g.mm()),
@@ -223,6 +226,8 @@ pub struct BesideView {
     pub differences: Vec<SentenceView>,
     /// The schools.
     pub schools: Vec<SchoolView>,
+    /// Flour to one of butter and sugar together: from here a soft cut-out, a firm one, one that holds its shape.
+    pub dryness_lines: [f64; 3],
     /// All that it can be compared with: `formula:3`, `school:0`, and the name.
     pub neighbours: Vec<NeighbourView>,
 }
@@ -273,6 +278,7 @@ impl BesideView {
             differences: differences(&own.formula, &neighbour, &name),
             own: CharacterView::of(&own.formula, Some(own.id.0)),
             neighbour: CharacterView { name, ..CharacterView::of(&neighbour, id) },
+            dryness_lines: Ratio::DRYNESS,
             schools: SCHOOLS
                 .iter()
                 .map(|s| SchoolView {

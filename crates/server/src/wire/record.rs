@@ -5,9 +5,8 @@ use ready_slab_core::dough::Formula;
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Job, JobInput, Kitchen, KitchenInput};
-use ready_slab_core::oven::BakeEnd;
-use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::oven::TrayLiner;
+use ready_slab_core::ledger::AgainstExpected;
+use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
 use ready_slab_core::units::Temperature;
 use ready_slab_store::{AsBaked, StoredRecord};
 use serde::{Deserialize, Serialize};
@@ -128,6 +127,8 @@ pub struct RecordView {
     pub mean_thickness_mm: Option<f64>,
     /// Growth across, of the mean width.
     pub spread_percent: f64,
+    /// The same against what was expected then.
+    pub spread_against: AgainstExpected,
     /// Growth across of each piece.
     pub spreads_percent: Vec<f64>,
     /// Width over thickness after baking.
@@ -168,6 +169,7 @@ impl From<&StoredRecord> for RecordView {
             mean_width_mm: found.mean_width.mm(),
             mean_thickness_mm: found.mean_thickness.map(|l| l.mm()),
             spread_percent: 100.0 * found.spread.value(),
+            spread_against: found.spread_against(kept.expected_spread),
             spreads_percent: found.spreads.iter().map(|s| 100.0 * s.value()).collect(),
             spread_factor: found.spread_factor,
             width_range_mm: found.width_range.mm(),

@@ -14,8 +14,6 @@ const ROW = 60;
 const RIBBON = 26;
 /** Shown so long. */
 const END_MIN = 16 * 60;
-/** What people call overnight: common usage. */
-const NIGHT_MIN = [8 * 60, 14 * 60] as const;
 const LETTER = 7.3;
 
 const LOOK = {
@@ -24,14 +22,17 @@ const LOOK = {
   too_cold: { fill: "fill-cold-pale", word: "fill-cold" },
 } as const;
 
-export function Ribbons({ picture, ways, inAt, chosen, onChoose }: {
+export function Ribbons({ picture, ways, night, inAt, chosen, onChoose }: {
   picture: RefObject<SVGSVGElement | null>;
   ways: readonly Way[];
+  /** What people call overnight, min. */
+  night: readonly number[];
   inAt: string;
   chosen: string | undefined;
   onChoose(key: string): void;
 }) {
   const format = useFormat();
+  const [dusk = 0, dawn = 0] = night;
   const width = usePictureWidth();
   const right = width - 14;
   const x = nightScale(END_MIN, [LEFT, right]);
@@ -49,8 +50,8 @@ export function Ribbons({ picture, ways, inAt, chosen, onChoose }: {
   };
   return (
     <svg ref={picture} viewBox={`0 0 ${width} ${height}`} className="w-full" role="radiogroup" aria-label="Ways to chill the dough; one is looked at more closely">
-      <path d={`M${x(NIGHT_MIN[0])} ${HEAD - 3}v-5H${x(NIGHT_MIN[1])}v5`} fill="none" className="stroke-edge" />
-      <text x={(x(NIGHT_MIN[0]) + x(NIGHT_MIN[1])) / 2} y={HEAD - 13} textAnchor="middle" fontSize="14" className="soft">
+      <path d={`M${x(dusk)} ${HEAD - 3}v-5H${x(dawn)}v5`} fill="none" className="stroke-edge" />
+      <text x={(x(dusk) + x(dawn)) / 2} y={HEAD - 13} textAnchor="middle" fontSize="14" className="soft">
         overnight
       </text>
       {ticks.slice(1).map((t) => (

@@ -61,7 +61,7 @@ export function Ways() {
           />
         </div>
         <Fault text={otherFault(found.error, [])} />
-        <Ribbons picture={ribbons} ways={ways} inAt={plan.cold.in_at} chosen={way?.key} onChoose={(key) => put("way", key)} />
+        <Ribbons picture={ribbons} ways={ways} night={plan.cold.overnight_min} inAt={plan.cold.in_at} chosen={way?.key} onChoose={(key) => put("way", key)} />
         {way && section.data ? (
           <Inside key={section.data.way.key} picture={inside} section={section.data} inAt={plan.cold.in_at} dim={section.isPlaceholderData} jobName={job.name} />
         ) : null}

@@ -281,7 +281,7 @@ describe("the pictures of the cold", () => {
 
   it("ribbons say when each way is ready and are chosen by keyboard", async () => {
     const onChoose = vi.fn();
-    render(<Ribbons picture={createRef()} ways={[way("disc-freezer", "freezer", 11), way("disc-fridge", "fridge", null)]} inAt="2026-11-28T12:21" chosen="disc-freezer" onChoose={onChoose} />, { wrapper: Around });
+    render(<Ribbons picture={createRef()} ways={[way("disc-freezer", "freezer", 11), way("disc-fridge", "fridge", null)]} night={[480, 840]} inAt="2026-11-28T12:21" chosen="disc-freezer" onChoose={onChoose} />, { wrapper: Around });
     const first = screen.getByRole("radio", { name: "Disc, 22 mm, freezer: ready 12:32, after 11 min, too cold after 44 min" });
     expect(first.getAttribute("aria-checked")).toBe("true");
     expect(screen.getByRole("radio", { name: /never: too warm there/ })).toBeTruthy();

@@ -13,7 +13,7 @@ import { EGGS, eggWord } from "../../recipe/eggs";
 import { useFormat } from "../../kit/settings";
 import { KeptVersion, useJobFormula } from "./Dough";
 import { DoughNav } from "./DoughNav";
-import { spreadWords } from "./Traits";
+import { spreadWords, TRAITS, traitName } from "./Traits";
 
 type Kind = "fat" | "sugar" | "flour" | "egg" | "salted" | "rich" | "altitude" | "damp" | "bowl";
 
@@ -309,12 +309,6 @@ function One({ label, start, onPull }: { label: string; start: string; onPull(te
   );
 }
 
-const TRAITS = [
-  { key: "handling", name: "In the hand" },
-  { key: "spread", name: "Spread of a 65 mm round" },
-  { key: "browning", name: "Colour" },
-  { key: "tenderness", name: "Bite" },
-] as const;
 const PARTS = ["fat", "sugar", "starch", "water"] as const;
 
 /** How far a line's grams move. */
@@ -367,7 +361,7 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
         <tbody>
           {TRAITS.map((t) => (
             <tr key={t.key} className="border-t border-rule">
-              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{t.name}</th>
+              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{traitName(t.key, after, format)}</th>
               <td className="py-1.5 pr-2">
                 {before[t.key].word}
                 {t.key === "spread" ? <span className="num block">{spreadWords(before)}</span> : null}

@@ -8,7 +8,8 @@ const W = 400;
 const H = 300;
 
 export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElement | null>; beside: Beside }) {
-  const { own, neighbour, schools } = beside;
+  const { own, neighbour, schools, dryness_lines } = beside;
+  const holds = dryness_lines.at(-1) ?? 0;
   const mostSugar = Math.max(2.5, Math.ceil(Math.max(own.ratio_sugar, neighbour.ratio_sugar) * 2 + 0.2) / 2);
   const mostFlour = Math.max(3.5, Math.ceil(Math.max(own.ratio_flour, neighbour.ratio_flour) * 2 + 0.2) / 2);
   const x = stepped(0, mostSugar, [62, W - 14], 0.5);
@@ -28,8 +29,8 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
       </clipPath>
       <g clipPath="url(#schools-plot)">
         <rect x={x(0)} y="14" width={W - 14 - x(0)} height={H - 58} className="fill-raised" />
-        <path d={`M${x(0)} ${y(1)} L${x(0)} ${y(1.3)} L${x(mostSugar)} ${y(1.3 * (1 + mostSugar))} V14 H${x(0)} Z`} className="fill-dough" />
-        {[0.82, 1.1, 1.3].map((d) => (
+        <path d={`M${x(0)} ${y(1)} L${x(0)} ${y(holds)} L${x(mostSugar)} ${y(holds * (1 + mostSugar))} V14 H${x(0)} Z`} className="fill-dough" />
+        {dryness_lines.map((d) => (
           <line key={d} {...at(d)} className="stroke-rule" strokeWidth="1.4" strokeDasharray="5 4" />
         ))}
       </g>

@@ -1,14 +1,20 @@
 /** How the dough will handle, spread, brown and bite: each a scale with this dough and its neighbour on it, and why. */
 import type { Beside, Judgement } from "../../api/client";
 import { say, textOf } from "../../drawing/sentence";
-import { number } from "../../drawing/units";
+import { number, type Format } from "../../drawing/units";
 import { useFormat } from "../../kit/settings";
 
-const TRAITS = [
-  { key: "handling", name: "In the hand", low: "firm", high: "pipeable" },
-  { key: "spread", name: "Spread of a 65 mm round", low: "none", high: "far" },
-  { key: "browning", name: "Colour", low: "pale", high: "fast" },
-  { key: "tenderness", name: "Bite", low: "firm", high: "short" },
+/** What is judged of a dough, named; its spread of the round it is told for. */
+export const traitName = (key: (typeof TRAITS)[number]["key"], of: Beside["own"], format: Format): string => {
+  const names = { handling: "In the hand", spread: `Spread of a ${format.length(of.spread_round_mm)} round`, browning: "Colour", tenderness: "Bite" };
+  return names[key];
+};
+
+export const TRAITS = [
+  { key: "handling", low: "firm", high: "pipeable" },
+  { key: "spread", low: "none", high: "far" },
+  { key: "browning", low: "pale", high: "fast" },
+  { key: "tenderness", low: "firm", high: "short" },
 ] as const;
 
 export function Traits({ beside }: { beside: Beside }) {
@@ -19,13 +25,13 @@ export function Traits({ beside }: { beside: Beside }) {
       {TRAITS.map((t) => (
         <li key={t.key}>
           <div className="flex items-baseline justify-between gap-3">
-            <span className="text-fine text-soft">{t.name}</span>
+            <span className="text-fine text-soft">{traitName(t.key, own, format)}</span>
             <span className="text-right font-semibold">
               {own[t.key].word}
               {t.key === "spread" ? `, ${spreadWords(own)}` : ""}
             </span>
           </div>
-          <Scale trait={t} own={own[t.key]} other={neighbour[t.key]} neighbour={neighbour.name} />
+          <Scale trait={t} name={traitName(t.key, own, format)} own={own[t.key]} other={neighbour[t.key]} neighbour={neighbour.name} />
           <details className="text-fine text-soft">
             <summary className="min-h-11 cursor-pointer py-2.5">why</summary>
             <ul className="space-y-1 pb-1">
@@ -40,15 +46,15 @@ export function Traits({ beside }: { beside: Beside }) {
   );
 }
 
-/** Of the standard piece: a round of 65 mm and 6 mm, chilled. */
+/** Of the round that is told with it. */
 export const spreadWords = (of: Beside["own"]): string => `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)} %`;
 
 /** Across the scale, page units. */
 const at = (level: number) => 10 + level * 300;
 
-function Scale({ trait, own, other, neighbour }: { trait: (typeof TRAITS)[number]; own: Judgement; other: Judgement; neighbour: string }) {
+function Scale({ trait, name, own, other, neighbour }: { trait: (typeof TRAITS)[number]; name: string; own: Judgement; other: Judgement; neighbour: string }) {
   return (
-    <svg viewBox="0 0 320 34" className="w-full" role="img" aria-label={`${trait.name}: ${own.word}; ${neighbour}: ${other.word}`}>
+    <svg viewBox="0 0 320 34" className="w-full" role="img" aria-label={`${name}: ${own.word}; ${neighbour}: ${other.word}`}>
       <line x1="10" x2="310" y1="11" y2="11" className="stroke-rule" strokeWidth="5" strokeLinecap="round" />
       <circle cx={at(other.level)} cy="11" r="6" className="fill-raised stroke-cut-line" strokeWidth="2" />
       <circle cx={at(own.level)} cy="11" r="8" className="fill-butter stroke-cut-line" strokeWidth="2.5" />

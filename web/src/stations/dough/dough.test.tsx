@@ -29,6 +29,7 @@ const OWN: Character = {
   packing: 0.79,
   handling: judged("right for rolling", 0.3),
   spread: judged("spreads", 0.4),
+  spread_round_mm: 65,
   spread_least_percent: 7.2,
   spread_most_percent: 15.4,
   browning: judged("turns golden in its time", 0.4),
@@ -40,6 +41,7 @@ const BESIDE: Beside = {
   own: OWN,
   neighbour: OTHER,
   differences: [],
+  dryness_lines: [0.82, 1.1, 1.3],
   schools: [{ name: "1 : 1 : 3", sugar: 1, flour: 3, known_for: "holds" }, { name: "1 : 2 : 3", sugar: 2, flour: 3, known_for: "sweet" }],
   neighbours: [],
 };

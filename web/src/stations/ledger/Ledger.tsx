@@ -51,12 +51,12 @@ export function Ledger() {
   );
 }
 
+const AGAINST = { less: "less than expected", within: "as expected", more: "more than expected" } as const;
+
 function Entry({ record: r }: { record: BakeRecord }) {
   const format = useFormat();
   const { mutateAsync: takeAway, error } = useDeleteRecord();
   const { mutateAsync: putBack } = usePutBackRecord();
-  const within = r.spread_percent >= r.expected_spread_least_percent && r.spread_percent <= r.expected_spread_most_percent;
-  const verdict = within ? "as expected" : r.spread_percent < r.expected_spread_least_percent ? "less than expected" : "more than expected";
   const remove = async () => {
     try {
       await takeAway(r.id);
@@ -76,7 +76,7 @@ function Entry({ record: r }: { record: BakeRecord }) {
         </button>
       </div>
       <p>
-        <strong>Spread {number(r.spread_percent, 1, 1)} %</strong>, {verdict} ({number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)} %). Across{" "}
+        <strong>Spread {number(r.spread_percent, 1, 1)} %</strong>, {AGAINST[r.spread_against]} ({number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)} %). Across{" "}
         {format.length(r.mean_width_mm)} on average, {format.length(r.width_range_mm)} between widest and narrowest
         {r.mean_thickness_mm == null ? "" : `; ${format.length(r.mean_thickness_mm)} thick`}
         {r.spread_factor == null ? "" : `, spread factor ${number(r.spread_factor, 1, 1)}`}.

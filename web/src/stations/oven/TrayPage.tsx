@@ -101,7 +101,7 @@ export function TrayPage() {
               <Amount label="Least gap on the tray" kind="length" value={kitchen.data.least_gap_mm} field="least_gap_mm" onSave={(least_gap_mm) => keepKitchen({ least_gap_mm })} />
             </div>
           ) : null}
-          <p className="mt-3 text-fine text-soft">One size to a tray; lots within 12 % of each other’s time may share one.</p>
+          <p className="mt-3 text-fine text-soft">One size to a tray; lots within {number(oven.one_class_percent, 0)} % of each other’s time may share one.</p>
         </Part>
       </TicketBox>
     </>

@@ -6,7 +6,7 @@ use crate::wire::{SentenceView, say, say_all};
 use ready_slab_core::cold::ColdPlace;
 use ready_slab_core::cold::{ChillAnswer, Piece, Sample, ToldMinutes, Window};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::job::{Job, Kitchen, Plan};
+use ready_slab_core::job::{Job, Kitchen, OVERNIGHT, Plan};
 use ready_slab_core::units::{Length, Span};
 use ready_slab_words::does;
 use serde::{Deserialize, Serialize};
@@ -281,6 +281,8 @@ pub struct ColdView {
     pub works_as: String,
     /// The longest rest on the bench that this job's timeline holds.
     pub tempering_min: Option<f64>,
+    /// What people call a night in the cold, at least and at most.
+    pub overnight_min: [f64; 2],
     /// On the bench after a night in the cold.
     pub tempering_after_night_min: Option<f64>,
     /// On the bench, from just ready until too warm for its purpose; absent when the room is cool enough.
@@ -329,6 +331,7 @@ pub(super) fn cold(plan: &Plan, job: &Job, kitchen: &Kitchen) -> ColdView {
         works_as: does(c.target).to_owned(),
         flour_rest_min: c.flour_rest.min(),
         tempering_min: c.tempering.map(Span::min),
+        overnight_min: [OVERNIGHT.0.min(), OVERNIGHT.1.min()],
         tempering_after_night_min: c.tempering_after_night.map(Span::min),
         bench_min: c.bench.map(Span::min),
         bench_longest_min: c.bench_longest.map(Span::min),

@@ -2,6 +2,7 @@
 
 use crate::wire::{BakeView, SentenceView, ring, say, say_all};
 use ready_slab_core::job::Plan;
+use ready_slab_core::shape::ONE_CLASS;
 use ready_slab_words::turn;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -23,6 +24,8 @@ pub struct OvenView {
     pub look_for: SentenceView,
     /// Look first.
     pub look_after_min: f64,
+    /// Lots whose times are within so much of each other may share a tray.
+    pub one_class_percent: f64,
     /// Least growth across the longer side.
     pub spread_least_percent: f64,
     /// Most growth across the longer side.
@@ -83,6 +86,7 @@ pub(super) fn oven(plan: &Plan) -> OvenView {
         practice_bake_most_min: p.practice.bake.1.min(),
         look_for: say(&o.look_for),
         look_after_min: look_after.min(),
+        one_class_percent: 100.0 * ONE_CLASS.value(),
         spread_least_percent: 100.0 * o.spread_across().0.value(),
         spread_most_percent: 100.0 * o.spread_across().1.value(),
         round_spread_least_percent: 100.0 * p.spread.0.value(),
