@@ -69,7 +69,7 @@ const MORE = [
     path: "/jobs/1/dough/change?lever=flour",
     act: async (page) => {
       await page.getByRole("combobox", { name: "becomes" }).selectOption({ label: "Unsweetened cocoa" });
-      await page.getByRole("table", { name: "Grams in the formula" }).waitFor();
+      await page.getByRole("table", { name: "Weights in the formula" }).waitFor();
     },
   },
   { name: "pantry", path: "/pantry" },

@@ -112,7 +112,7 @@ test("a lever shows both doughs before it is kept, and undo takes it back", asyn
   await open(page, bakery, "dough");
   await page.getByRole("navigation", { name: "Views of the dough" }).getByRole("link", { name: "Change it" }).click();
   await page.getByRole("combobox", { name: "becomes" }).selectOption({ label: "Shortening" });
-  const grams = page.getByRole("table", { name: "Grams in the formula" });
+  const grams = page.getByRole("table", { name: "Weights in the formula" });
   await expect(grams.getByRole("row", { name: /^Shortening/ })).toContainText("182 g");
   await expect(grams.getByRole("row", { name: /^Water/ })).toContainText("39 g");
   await expect(page.getByText("Fat, water and salt stay as they were.")).toBeVisible();
@@ -131,7 +131,7 @@ test("eggs are changed by count and size, and butter and flour follow", async ({
   await page.getByRole("textbox", { name: "Whole eggs" }).fill("1");
   await page.getByRole("combobox", { name: "of size" }).selectOption("EU large");
   await page.getByRole("button", { name: "Show it" }).first().click();
-  const grams = page.getByRole("table", { name: "Grams in the formula" });
+  const grams = page.getByRole("table", { name: "Weights in the formula" });
   await expect(grams.getByRole("row", { name: /^Whole egg/ })).toContainText("60 g");
   await expect(grams.getByRole("row", { name: /^Unsalted butter/ })).toContainText("−");
   await expect(grams.getByRole("row", { name: /^All-purpose flour/ })).toContainText("+");
@@ -192,7 +192,7 @@ test("the bowl is asked, answered, noted, and teaches the formula", async ({ pag
   await expect(page.getByText(/^Add nothing/)).toBeVisible();
   await page.getByRole("link", { name: "Weigh it so from the start" }).click();
   await page.getByRole("button", { name: "Show it" }).click();
-  await expect(page.getByRole("table", { name: "Grams in the formula" })).toContainText("All-purpose flour");
+  await expect(page.getByRole("table", { name: "Weights in the formula" })).toContainText("All-purpose flour");
 });
 
 test("cost and label follow the pantry, and an own ingredient is made, used and read by its name", async ({ page, bakery }) => {

@@ -433,16 +433,14 @@ pub fn difference(difference: &Difference, neighbour: &str) -> Sentence {
             ". The Cold station shows between which temperatures it rolls.",
         ],
         Difference::Cocoa(by) if by.value() > 0.0 => said![
-            "Cocoa is ",
             points(by),
-            " points more of it than of ",
+            " points more cocoa than ",
             neighbour,
             ": darker, bitterer, and colour no longer tells when it is done.",
         ],
         Difference::Cocoa(by) => said![
-            "Cocoa is ",
             points(by),
-            " points less of it than of ",
+            " points less cocoa than ",
             neighbour,
             ": paler, and colour tells more of when it is done.",
         ],

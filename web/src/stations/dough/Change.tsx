@@ -24,7 +24,7 @@ const LEVERS: { kind: Kind; name: string; says: string }[] = [
   { kind: "flour", name: "Part of the flour", says: "Starch, cocoa, rye or nut meal for a share of the flour." },
   { kind: "egg", name: "More or less egg", says: "Butter and flour follow, so that it stays as firm." },
   { kind: "rich", name: "Leaner or richer", says: "Fat alone goes up or down; the dough changes with it." },
-  { kind: "altitude", name: "High up", says: "Above 900 m: less leavener and sugar, more liquid and flour." },
+  { kind: "altitude", name: "High up", says: "In thin air: less leavener and sugar, more liquid and flour." },
   { kind: "damp", name: "Damp air", says: "Flour that has drawn water weighs more for the same dough." },
   { kind: "bowl", name: "From the bowl", says: "What mixes asked for before, weighed from the start." },
 ];
@@ -93,7 +93,7 @@ export function Change() {
           )}
         </Part>
         {p ? (
-          <Part title="Why these grams">
+          <Part title="Why these weights">
             <Reasons items={p.reasons} />
           </Part>
         ) : null}
@@ -324,7 +324,7 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
   return (
     <div className="grid gap-5 md:grid-cols-2" aria-live="polite">
       <table className="w-full self-start border-collapse">
-        <caption className="h-part mb-1 text-left">Grams in the formula</caption>
+        <caption className="h-part mb-1 text-left">Weights in the formula</caption>
         <thead>
           <tr className="text-fine text-soft">
             <th scope="col" className="py-1 text-left font-normal">Ingredient</th>

@@ -116,7 +116,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                 if (key) void put((all) => [...all, { ingredient: key, grams: 10 }]).catch(() => undefined);
               }}
             >
-              <option value="">choose, then set its grams</option>
+              <option value="">choose, then set its weight</option>
               {(ingredients.data ?? []).filter((i) => !lines.some((l) => l.ingredient === i.key)).map((i) => (
                 <option key={i.key} value={i.key}>{i.name}</option>
               ))}
