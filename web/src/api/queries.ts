@@ -103,16 +103,15 @@ export const useSized = (id: number, by: SizeRequest | undefined) =>
     enabled: by !== undefined,
     retry: false,
   });
+export const readingQuery = (request: ReadRequest) => ({
+  queryKey: keys.reading(request),
+  queryFn: () => settled(api.POST("/api/recipes/read", { body: request })),
+  retry: false,
+  gcTime: 30_000,
+});
 /** A recipe as it is typed: the last reading stays until the next one comes. */
 export const useReading = (request: ReadRequest) =>
-  useQuery({
-    queryKey: keys.reading(request),
-    queryFn: () => settled(api.POST("/api/recipes/read", { body: request })),
-    enabled: request.text.trim() !== "",
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 30_000,
-  });
+  useQuery({ ...readingQuery(request), enabled: request.text.trim() !== "", placeholderData: keepPreviousData });
 export const useUnits = () => useQuery(unitsQuery);
 
 /** What takes longer to reckon is asked for again after a change, too, but no edit waits for it. */

@@ -6,7 +6,7 @@ import { type Said } from "../drawing/sentence";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, settled, type Answer, type ReadLine, type ReadRequest, type Reading } from "../api/client";
-import { keys, useAddFormula, useJob, useKitchen, useReading } from "../api/queries";
+import { keys, useAddFormula, useJob, useKitchen, readingQuery, useReading } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
 import { number, type Format } from "../drawing/units";
 import { Choice, type Option } from "../kit/Choice";
@@ -132,9 +132,14 @@ export function ReadPage() {
     }
     write(await chosen.text());
   };
-  const keep = () => {
-    if (!r?.formula || add.isPending) return;
-    add.mutate(r.formula, {
+  // What stands there now is kept, not what was last read of it: whoever types and keeps at once would lose the last lines.
+  const keep = async () => {
+    if (add.isPending || !text.trim()) return;
+    clearTimeout(timer.current);
+    setAsked(text);
+    const now = await client.fetchQuery(readingQuery({ ...request, text })).catch(() => undefined);
+    if (!now?.formula) return;
+    add.mutate(now.formula, {
       onSuccess: async (formula) => {
         sessionStorage.removeItem(DRAFT);
         if (job.data) {
@@ -181,7 +186,7 @@ export function ReadPage() {
                 onKeyDown={(e) => {
                   if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
                     e.preventDefault();
-                    keep();
+                    void keep();
                   }
                 }}
               />
@@ -243,7 +248,7 @@ export function ReadPage() {
               <span className="mb-1 block text-fine text-soft">Name</span>
               <input className="field" value={name} placeholder={r?.title ?? "New formula"} maxLength={80} onChange={(e) => setName(e.target.value)} />
             </label>
-            <button type="button" className="btn btn-main mt-3 w-full" disabled={!r?.formula || add.isPending || asked !== text} onClick={keep}>
+            <button type="button" className="btn btn-main mt-3 w-full" disabled={!r?.formula || add.isPending} onClick={() => void keep()}>
               {job.data ? `Use it for ${job.data.name}` : "Put it on the shelf"}
             </button>
             <Fault text={otherFault(add.error, [])} />

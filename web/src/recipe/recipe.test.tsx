@@ -3,11 +3,13 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
+import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, type Answer, type ReadLine } from "../api/client";
 import { SettingsProvider } from "../kit/settings";
 import { EGGS, eggWord } from "./eggs";
 import { Line } from "./Line";
+import { ReadPage } from "./ReadPage";
 
 const UNITS = [
   { symbol: "g", quantity: "mass", factor: 1, offset: 0, source: "" },
@@ -158,5 +160,32 @@ describe("a line that asks", () => {
 describe("egg sizes", () => {
   it("stand as on the box", () => {
     expect(EGGS.map(eggWord)).toEqual(["US small", "US medium", "US large", "US extra large", "US jumbo", "EU small", "EU medium", "EU large", "EU extra large"]);
+  });
+});
+
+describe("a recipe that is kept as soon as it is typed", () => {
+  it("is kept as it stands, not as it was last read", async () => {
+    const kept: unknown[] = [];
+    vi.spyOn(api, "POST").mockImplementation((async (path: string, { body }: { body: { text: string } }) => {
+      if (path === "/api/formulas") {
+        kept.push(body);
+        return answered(200, { id: 9, ...body });
+      }
+      const lines = body.text.trim().split("\n");
+      const formula = { name: "Ferry slices", lines: lines.map((text) => ({ ingredient: text, grams: 1 })) };
+      return answered(200, { format: "text", lines: [], faults: [], formula, known_g: 1, open: 0, steps: [], cup_of_flour_g: [] });
+    }) as never);
+    sessionStorage.clear();
+    shown(<MemoryRouter><ReadPage /></MemoryRouter>);
+    const user = userEvent.setup();
+    const field = screen.getByRole("textbox", { name: "The recipe" });
+    await user.type(field, "360 g flour{Enter}240 g butter");
+    await user.keyboard("{Enter}3 g salt{Control>}{Enter}{/Control}");
+    await vi.waitFor(() => expect(kept).toHaveLength(1));
+    expect((kept[0] as { lines: unknown[] }).lines).toHaveLength(3);
+    // Another press while nothing stands there keeps nothing.
+    await user.clear(field);
+    await user.keyboard("{Control>}{Enter}{/Control}");
+    expect(kept).toHaveLength(1);
   });
 });
