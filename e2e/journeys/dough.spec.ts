@@ -34,13 +34,13 @@ test("a messy recipe is pasted, its two flagged lines settled, and it ends as a 
   const keep = page.getByRole("button", { name: "Use it for Regatta gulls" });
   await expect(keep).toBeDisabled();
   const walnuts = lines.getByRole("listitem").filter({ hasText: "handful" });
-  await expect(walnuts).toContainText("How many grams is a handful of chopped walnuts?");
-  await walnuts.getByRole("textbox", { name: /Grams for a handful/ }).fill("2 oz");
+  await expect(walnuts).toContainText("What does a handful of chopped walnuts weigh?");
+  await walnuts.getByRole("textbox", { name: /Weight of a handful/ }).fill("2 oz");
   await walnuts.getByRole("button", { name: "So much" }).click();
   await expect(page.getByText("One line asks.")).toBeVisible();
   const starch = lines.getByRole("listitem").filter({ hasText: "1,200 g cornstarch" });
   await expect(starch).toContainText("1,200 to one reader and 1.2 to another");
-  await starch.getByRole("textbox", { name: /Grams for 1,200/ }).fill("30");
+  await starch.getByRole("textbox", { name: /Weight of 1,200/ }).fill("30");
   await starch.getByRole("button", { name: "So much" }).click();
   await expect(lines.getByRole("listitem").filter({ hasText: "Powdered sugar" })).toContainText("not part of the dough", { ignoreCase: true });
   await keep.click();

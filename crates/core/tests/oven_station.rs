@@ -9,7 +9,10 @@ use ready_slab_core::job::{
     BakeLever, ColdPlace, Job, JobInput, Kitchen, KitchenInput, LeverGroup, Notch, OvenMeasured, PartsAhead, Plan,
     Reason, bake_levers, colder_takes, parts_ahead,
 };
-use ready_slab_core::oven::{self, BakeEnd, BakeWarning, DoneBy, EdgeColour, TrayLiner, TrayMaterial};
+use ready_slab_core::oven::{
+    self, BakeEnd, BakeKnowledge, BakeWarning, DoneBy, DoughKnowledge, EdgeColour, OvenKnowledge, TrayLiner,
+    TrayMaterial,
+};
 use ready_slab_core::units::{Span, TemperatureDifference};
 use rstest::rstest;
 
@@ -254,4 +257,17 @@ fn trays_on_several_shelves_are_told_to_swap() {
     let two = in_kitchen(KitchenInput { racks_per_oven: 2, ..kitchen_input() });
     assert_eq!(two.oven.turn, [Reason::SwapShelves]);
     assert_eq!(usual(job_input()).oven.turn, []);
+}
+
+#[test]
+fn a_newer_reading_of_the_oven_counts_instead_of_what_bakes_taught_of_it() {
+    let k = TemperatureDifference::new_k;
+    let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat: None, records: 5 };
+    let dough = DoughKnowledge { spread: 1.2, ..DoughKnowledge::NONE };
+    let beside = [(175.0, 170.0)];
+    let standing = |now: &[(f64, f64)], dough| BakeKnowledge::standing(Some((oven, &beside[..])), now, dough);
+    assert_eq!(standing(&beside, Some(dough)), Some(BakeKnowledge { oven: Some(oven), dough }));
+    assert_eq!(standing(&[(175.0, 171.0)], Some(dough)), Some(BakeKnowledge { oven: None, dough }));
+    let only_oven = BakeKnowledge { oven: Some(oven), dough: DoughKnowledge::NONE };
+    assert_eq!((standing(&[], None), standing(&beside, None)), (None, Some(only_oven)));
 }

@@ -1,7 +1,22 @@
 /** A question that waits for its answer, over the page. */
 import { AlertDialog } from "radix-ui";
-import type { QuestionProps } from "./Window";
+import type { ReactNode } from "react";
 import { SHEET, VEIL } from "./veil";
+
+export interface QuestionProps {
+  open: boolean;
+  onOpenChange?: (open: boolean) => void;
+  title: string;
+  /** What it is about, read out with the title. */
+  about: ReactNode;
+  children?: ReactNode;
+  /** To go on, and what is done then. */
+  yes: { label: string; disabled?: boolean; act(): void };
+  /** To leave all as it is. */
+  no: { label: string; act?(): void };
+  /** Which of the two the eye finds first. */
+  first?: "yes" | "no";
+}
 
 /** A question that has to be answered before anything else. */
 export function Question({ open, onOpenChange, title, about, children, yes, no, first = "yes" }: QuestionProps) {

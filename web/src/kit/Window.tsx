@@ -1,6 +1,7 @@
 /** What opens over the page: a window to work in, and a question that waits for its answer. */
 import { Dialog } from "radix-ui";
 import { lazy, Suspense, type ReactNode } from "react";
+import type { QuestionProps } from "./Question";
 import { SHEET, VEIL } from "./veil";
 
 /** Within a `Dialog.Root`. */
@@ -17,21 +18,6 @@ export function Window({ title, children }: { title: string; children: ReactNode
       </Dialog.Content>
     </Dialog.Portal>
   );
-}
-
-export interface QuestionProps {
-  open: boolean;
-  onOpenChange?: (open: boolean) => void;
-  title: string;
-  /** What it is about, read out with the title. */
-  about: ReactNode;
-  children?: ReactNode;
-  /** To go on, and what is done then. */
-  yes: { label: string; disabled?: boolean; act(): void };
-  /** To leave all as it is. */
-  no: { label: string; act?(): void };
-  /** Which of the two the eye finds first. */
-  first?: "yes" | "no";
 }
 
 const Asked = lazy(async () => ({ default: (await import("./Question")).Question }));

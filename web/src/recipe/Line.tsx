@@ -128,7 +128,7 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
               void give();
             }}
           >
-            <input className="field num !w-28" aria-label={`Grams for ${line.text}`} placeholder={format.mass(30)} value={grams} onChange={(e) => setGrams(e.target.value)} />
+            <input className="field num !w-28" aria-label={`Weight of ${line.text}`} placeholder={format.mass(30)} value={grams} onChange={(e) => setGrams(e.target.value)} />
             <button type="submit" className="btn btn-small" disabled={!grams.trim()}>
               So much
             </button>

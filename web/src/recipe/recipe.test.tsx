@@ -74,7 +74,7 @@ const ASKS: ReadLine = {
   grams: null,
   bakers_percent: null,
   confidence: 0,
-  ask: { text: "How many grams is a handful of chopped walnuts?" },
+  ask: { text: "What does a handful of chopped walnuts weigh?" },
   doubt: "no_amount",
 };
 const ignore = () => undefined;
@@ -119,8 +119,8 @@ describe("a line that asks", () => {
   it("shows no weight and takes one as it is typed", async () => {
     const given: Answer[] = [];
     shown(<Line line={ASKS} answered={false} onAnswer={(a) => given.push(a)} onAgain={ignore} />);
-    expect(screen.getByText("How many grams is a handful of chopped walnuts?")).toBeTruthy();
-    const field = screen.getByRole("textbox", { name: "Grams for a handful of walnuts" });
+    expect(screen.getByText("What does a handful of chopped walnuts weigh?")).toBeTruthy();
+    const field = screen.getByRole("textbox", { name: "Weight of a handful of walnuts" });
     expect(screen.getByRole("button", { name: "So much" })).toHaveProperty("disabled", true);
     await userEvent.type(field, "2 oz{Enter}");
     await vi.waitFor(() => expect(given).toEqual([{ line: 3, grams: 56.7, leave_out: false, as_read: false }]));
@@ -128,7 +128,7 @@ describe("a line that asks", () => {
 
   it("keeps what is not understood and says what would be", async () => {
     shown(<Line line={ASKS} answered={false} onAnswer={ignore} onAgain={ignore} />);
-    const field = screen.getByRole("textbox", { name: /Grams for/ });
+    const field = screen.getByRole("textbox", { name: /Weight of/ });
     await userEvent.type(field, "lots{Enter}");
     expect((await screen.findByRole("alert")).textContent).toContain("try a weight such as 450 g");
     expect(field).toHaveProperty("value", "lots");

@@ -419,19 +419,6 @@ mod tests {
         OvenDough::of(&Formula::new("Test", &lines, Pantry::built_in()).unwrap(), 0.08).unwrap()
     }
 
-    #[test]
-    fn a_newer_reading_of_the_oven_counts_instead_of_what_bakes_taught_of_it() {
-        let k = TemperatureDifference::new_k;
-        let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat: None, records: 5 };
-        let dough = DoughKnowledge { spread: 1.2, ..DoughKnowledge::NONE };
-        let beside = [(175.0, 170.0)];
-        let standing = |now: &[(f64, f64)], dough| BakeKnowledge::standing(Some((oven, &beside[..])), now, dough);
-        assert_eq!(standing(&beside, Some(dough)), Some(BakeKnowledge { oven: Some(oven), dough }));
-        assert_eq!(standing(&[(175.0, 171.0)], Some(dough)), Some(BakeKnowledge { oven: None, dough }));
-        let only_oven = BakeKnowledge { oven: Some(oven), dough: DoughKnowledge::NONE };
-        assert_eq!((standing(&[], None), standing(&beside, None)), (None, Some(only_oven)));
-    }
-
     /// What would be recorded of a bake in an oven that is so far off, of a dough that spreads so much more, with noise.
     fn recorded(high: f64, across: f64, oven_c: f64, truth: &BakeFit, noise: (f64, f64)) -> BakeSeen {
         let (oven, dough) = (OvenSetup::usual(oven_c, false), dough());
