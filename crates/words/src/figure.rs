@@ -3,6 +3,8 @@
 use ready_slab_core::units::{
     Length, Mass, Quantity as Measured, Share, Span, Temperature, TemperatureDifference, UNITS,
 };
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
 
 const MINUS: char = '\u{2212}';
 
@@ -15,8 +17,10 @@ pub enum System {
     Us,
 }
 
-/// What a figure measures. Its values are in mm, g, degC, K, min or per cent.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+/// What a figure of a sentence measures, and with it the unit of its values.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[schema(as = FigureWord)]
 pub enum Quantity {
     /// mm.
     Length,
@@ -24,7 +28,7 @@ pub enum Quantity {
     Mass,
     /// degC.
     Temperature,
-    /// K.
+    /// Between two temperatures, K.
     Difference,
     /// min.
     Span,

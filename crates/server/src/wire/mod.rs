@@ -58,7 +58,7 @@ pub use portion::{FirmView, PortionQuery, PortionView};
 pub use ready_slab_core::clock::MINUTE_FORMAT;
 pub use recipe::{ReadRequest, ReadingView};
 pub use record::{ConditionsBody, RecordBody, RecordView};
-pub use sentence::{FigureView, FigureWord, PartOfSentence, SentenceView, say, say_all};
+pub use sentence::{FigureView, PartOfSentence, SentenceView, say, say_all};
 pub use together::{LotView, TogetherView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
 pub use wanted::{WantedQuery, WantedView};

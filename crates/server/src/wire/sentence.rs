@@ -4,29 +4,11 @@ use ready_slab_words::{Part, Quantity, Say, Sentence, System};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// What a figure of a sentence measures, and with it the unit of its values.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum FigureWord {
-    /// mm.
-    Length,
-    /// g.
-    Mass,
-    /// degC.
-    Temperature,
-    /// Between two temperatures, K.
-    Difference,
-    /// min.
-    Span,
-    /// Per cent.
-    Share,
-}
-
 /// A quantity in a sentence.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct FigureView {
     /// What it measures.
-    pub quantity: FigureWord,
+    pub quantity: Quantity,
     /// Its value.
     pub value: f64,
     /// Another beside it, of the same kind.
@@ -67,14 +49,7 @@ impl From<Sentence> for SentenceView {
             .map(|part| match part {
                 Part::Text(text) => PartOfSentence::Text(text.clone()),
                 Part::Figure(f) => PartOfSentence::Figure(FigureView {
-                    quantity: match f.quantity {
-                        Quantity::Length => FigureWord::Length,
-                        Quantity::Mass => FigureWord::Mass,
-                        Quantity::Temperature => FigureWord::Temperature,
-                        Quantity::Difference => FigureWord::Difference,
-                        Quantity::Span => FigureWord::Span,
-                        Quantity::Share => FigureWord::Share,
-                    },
+                    quantity: f.quantity,
                     // A hundred-thousandth is finer than any figure is told to.
                     value: (f.value * 1e5).round() / 1e5,
                     and: f.and.map(|(_, value)| (value * 1e5).round() / 1e5),
