@@ -9,10 +9,12 @@ export interface Bakery {
   restart(signal: "SIGTERM" | "SIGKILL", meanwhile?: () => Promise<void>): Promise<void>;
 }
 
-export const test = base.extend<{ bakery: Bakery }>({
-  bakery: async ({ page }, use) => {
+export const test = base.extend<{ bakery: Bakery; demo: boolean }>({
+  /** Whether the bakery begins with the demo. */
+  demo: [true, { option: true }],
+  bakery: async ({ page, demo }, use) => {
     const { db, clear } = newBakery();
-    let server = serve({ db });
+    let server = serve({ db, demo });
     const address = await server.address;
     const port = Number(new URL(address).port);
     const faults: string[] = [];
@@ -28,7 +30,7 @@ export const test = base.extend<{ bakery: Bakery }>({
       restart: async (signal, meanwhile) => {
         await server.stop(signal);
         await meanwhile?.();
-        server = serve({ db, port });
+        server = serve({ db, port, demo });
         await server.address;
       },
     });

@@ -1,6 +1,6 @@
 //! Prints median times of the core's parts, for `bench/run.mjs`: `cargo run --release -p ready-slab-core --example measure`.
 
-#[path = "../tests/bakehouse/mod.rs"]
+#[path = "../tests/all/bakehouse/mod.rs"]
 #[expect(dead_code, reason = "what the tests share; two of its parts are measured here")]
 mod bakehouse;
 
@@ -10,7 +10,7 @@ use ready_slab_core::cold::{
 use ready_slab_core::dough::{Composition, FatKind, Formula, Pantry};
 use ready_slab_core::geometry::{Outline, read_svg};
 use ready_slab_core::job::{
-    ColdPlace, Followed, Job, Kitchen, Plan, Put, WaySizes, Whereabouts, bake_levers, follow, plan, question_of_way,
+    ColdPlace, Followed, Job, Kitchen, LaidAt, Plan, WaySizes, Whereabouts, bake_levers, follow, plan, question_of_way,
     wanted_ways, ways,
 };
 use ready_slab_core::recipe::{ReadSettings, read_recipe};
@@ -82,7 +82,7 @@ fn cold_screens(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<(), Box<dyn
         piece: plan.cold.form.piece,
         target: Target::Rolling,
         start: plan.dough.temperature,
-        puts: vec![Put {
+        puts: vec![LaidAt {
             place: Whereabouts::Cold(ColdPlace::Fridge),
             from: Span::new_min(0.0),
             before: PlaceKnowledge::default(),

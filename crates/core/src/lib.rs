@@ -29,11 +29,12 @@
 //! // Forty-eight of them, 6 mm, for Saturday at two.
 //! let ready_by = chrono::NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap();
 //! let job = Job::new(JobInput {
-//!     name: "Regatta".into(), pieces: 48, thickness_mm: 6.0, ready_by, method: MixMethod::JustCombined, dough_c: None,
+//!     name: "Regatta".into(), formula_id: 1, cutter_id: 1, pieces: 48, thickness_mm: 6.0, ready_by, method: MixMethod::JustCombined, dough_c: None,
 //!     chill_as_disc: true, disc_mm: 22.0, chill_place: ColdPlace::Fridge, tray_chill_place: ColdPlace::Freezer,
 //!     web_mm: 3.0, edge_mm: 4.0, surface: BenchSurface::FlouredBoard, rerolls: 2, reserve_percent: 3.0, oven_c: 175.0,
 //!     freeze_pieces: 0, hold_back_percent: 0.0, whole_eggs: false, tints: vec![],
 //!     turning: ready_slab_core::shape::Turning::Free, layout: vec![], measured: vec![], tray_layout: vec![], making: ready_slab_core::job::Making::Cut, bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden), liner: ready_slab_core::oven::TrayLiner::Parchment, flour_rest_min: None, goes_in_c: None, finishes: vec![], sheet: ready_slab_core::shape::SheetKind::Oblong, sheet_width_mm: None, sheet_length_mm: None,
+//!     formula_version: None, dough_with: None, lot_of: None, mixed: vec![],
 //! })?;
 //!
 //! let plan = plan(&job, &formula, &cutter, &kitchen)?;

@@ -6,7 +6,7 @@ use crate::wire::{as_read, elapsed};
 use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::{Live, MOST_READINGS, PlaceKnowledge, ProbeKind, Reading, Tracked};
 use ready_slab_core::dough::{Keeping, keeping};
-use ready_slab_core::job::{Followed, Put, Whereabouts, follow};
+use ready_slab_core::job::{Followed, LaidAt, Whereabouts, follow};
 use ready_slab_core::units::Span;
 use ready_slab_store::{ChillId, JobId, Store, StoreError, StoredChill, StoredReading};
 use std::collections::HashMap;
@@ -116,7 +116,7 @@ impl Board {
                 Whereabouts::Cold(place) => store.knowledge(place, stay.busy).await?,
                 Whereabouts::Bench => PlaceKnowledge::default(),
             };
-            puts.push(Put { place: stay.place, from: elapsed(chill, stay.from), before });
+            puts.push(LaidAt { place: stay.place, from: elapsed(chill, stay.from), before });
         }
         let followed = Followed {
             composition: whole.formula.formula.composition(),

@@ -2,8 +2,9 @@
 
 use crate::board::next_step;
 use crate::problem::Problem;
-use crate::wire::{PhysicsView, ProbeBody, ReadingBody, ReadingsTaken, written};
+use crate::wire::{PhysicsView, ReadingBody, ReadingsTaken, written};
 use chrono::{TimeDelta, Utc};
+use ready_slab_core::cold::ProbeInput;
 use ready_slab_core::cold::Spot;
 use serde::de::DeserializeOwned;
 use std::collections::VecDeque;
@@ -68,7 +69,7 @@ impl Line {
 }
 
 /// Plays the thermometer until the piece is followed no more, or `count` readings were taken.
-pub fn play(server: &str, chill: i64, kind: ProbeBody, count: Option<u32>) -> Result<(), DeviceError> {
+pub fn play(server: &str, chill: i64, kind: ProbeInput, count: Option<u32>) -> Result<(), DeviceError> {
     let kind = kind.kind()?;
     let config = ureq::Agent::config_builder().timeout_global(Some(ANSWER)).http_status_as_error(false).build();
     let line = Line { agent: config.into(), server: server.trim_end_matches('/').to_owned(), chill };

@@ -26,7 +26,7 @@ struct Built {
 }
 
 /// Which of the scripts that are loaded when needed an address needs.
-fn modules_of(path: &str) -> &'static [&'static str] {
+pub fn modules_of(path: &str) -> &'static [&'static str] {
     let parts: Vec<&str> = path.split('/').collect();
     let further = parts.len() > 3;
     match (parts.as_slice(), further) {
@@ -56,9 +56,19 @@ static BUILT: LazyLock<HashMap<String, Built>> = LazyLock::new(|| {
     file.and_then(|f| serde_json::from_slice(&f.data).ok()).unwrap_or_default()
 });
 
+/// The file that the front end's build made of a module; nothing of one it does not have.
+pub fn built(module: &str) -> Option<&'static str> {
+    BUILT.get(module).map(|b| b.file.as_str())
+}
+
+/// Whether the front end was built at all.
+pub fn is_built() -> bool {
+    !BUILT.is_empty()
+}
+
 /// What the browser should fetch along with the page of an address: its script and all that this imports, so that nothing is asked for one
 /// after the other.
-fn hints(path: &str) -> Option<String> {
+pub fn hints(path: &str) -> Option<String> {
     let mut wanted: Vec<String> = modules_of(path).iter().map(|&key| key.to_owned()).collect();
     let mut at = 0;
     while let Some(built) = wanted.get(at).and_then(|key| BUILT.get(key)) {
@@ -151,48 +161,5 @@ pub async fn serve(request: HttpRequest) -> Result<HttpResponse, ApiError> {
             Err(ApiError::NoSuchPath(request.path().to_owned()))
         }
         None => page(path),
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn an_address_names_the_scripts_it_needs() {
-        assert_eq!(modules_of("jobs/12"), ["src/stations/order/Order.tsx"]);
-        assert_eq!(modules_of("jobs/1/oven"), ["src/stations/oven/first.ts"]);
-        assert_eq!(modules_of("jobs/1/oven/levers"), ["src/stations/oven/first.ts", "src/stations/oven/views.ts"]);
-        assert_eq!(modules_of("kitchen/oven"), ["src/kitchen/OvenPage.tsx"]);
-        assert!(modules_of("nothing/of/the/kind").is_empty());
-    }
-
-    /// Where the front end was built, every script that is named is there.
-    #[test]
-    fn what_is_named_is_built() {
-        if BUILT.is_empty() {
-            return;
-        }
-        let pages = ["", "live", "pantry", "read", "kitchen", "kitchen/oven"].map(str::to_owned);
-        let stations = [
-            "order",
-            "dough",
-            "cold",
-            "shape",
-            "oven",
-            "clock",
-            "ledger",
-            "dough/mix",
-            "cold/now",
-            "shape/nest",
-            "oven/levers",
-        ];
-        for path in pages.into_iter().chain(stations.map(|s| format!("jobs/1/{s}"))) {
-            let links = hints(&path).unwrap_or_else(|| panic!("{path}"));
-            for key in modules_of(&path) {
-                let built = BUILT.get(*key).unwrap_or_else(|| panic!("{path}: {key}"));
-                assert!(links.contains(&format!("</{}>; rel=modulepreload", built.file)), "{path}: {links}");
-            }
-        }
     }
 }

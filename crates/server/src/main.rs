@@ -1,13 +1,17 @@
 //! The command line.
 
 use clap::{Parser, Subcommand, ValueEnum};
+use ready_slab_core::cold::ProbeInput;
 use ready_slab_server::problem::{ApiError, parse};
-use ready_slab_server::wire::{BakeRequest, ChillRequest, ProbeBody, SheetRequest};
+use ready_slab_server::wire::{BakeRequest, ChillRequest, SheetRequest};
 use ready_slab_server::{Options, description, device, run};
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
+use tracing_subscriber::filter::{LevelFilter, Targets};
+use tracing_subscriber::layer::SubscriberExt;
+use tracing_subscriber::util::SubscriberInitExt;
 
 /// Plans, chills, cuts and bakes cold butter doughs.
 #[derive(Parser)]
@@ -49,22 +53,22 @@ enum Command {
         #[arg(long)]
         chill: i64,
         /// All chances follow from it.
-        #[arg(long, default_value_t = ProbeBody::default().seed)]
+        #[arg(long, default_value_t = ProbeInput::default().seed)]
         seed: u32,
         /// Noise of one reading, K.
-        #[arg(long, default_value_t = ProbeBody::default().noise_k)]
+        #[arg(long, default_value_t = ProbeInput::default().noise_k)]
         noise_k: f64,
         /// Share of readings lost.
-        #[arg(long, default_value_t = ProbeBody::default().drop_out)]
+        #[arg(long, default_value_t = ProbeInput::default().drop_out)]
         drop_out: f64,
         /// What really multiplies the film of the places.
-        #[arg(long, default_value_t = ProbeBody::default().film_factor)]
+        #[arg(long, default_value_t = ProbeInput::default().film_factor)]
         film_factor: f64,
         /// What the air of the places is really off by, K.
-        #[arg(long, default_value_t = ProbeBody::default().air_off_k, allow_negative_numbers = true)]
+        #[arg(long, default_value_t = ProbeInput::default().air_off_k, allow_negative_numbers = true)]
         air_off_k: f64,
         /// From one reading to the next by the piece's clock, s.
-        #[arg(long, default_value_t = ProbeBody::default().every_s)]
+        #[arg(long, default_value_t = ProbeInput::default().every_s)]
         every_s: f64,
         /// Stops after so many readings; goes on while the piece is followed when absent.
         #[arg(long)]
@@ -116,12 +120,13 @@ fn print(text: &str) -> ExitCode {
 fn log() {
     let people = std::io::stderr().is_terminal();
     let usual = if people { "warn" } else { "info,sqlx=warn" };
-    let filter = tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| usual.into());
-    let log = tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr);
+    let asked = std::env::var("RUST_LOG").ok().and_then(|said| said.parse::<Targets>().ok());
+    let filter = asked.unwrap_or_else(|| usual.parse().expect("what is usual reads"));
+    let log = tracing_subscriber::fmt().with_max_level(LevelFilter::TRACE).with_writer(std::io::stderr);
     if people {
-        log.compact().with_target(false).without_time().init();
+        log.compact().with_target(false).without_time().finish().with(filter).init();
     } else {
-        log.json().init();
+        log.json().finish().with(filter).init();
     }
 }
 
@@ -146,7 +151,7 @@ fn main() -> ExitCode {
             }
         },
         Command::Probe { server, chill, seed, noise_k, drop_out, film_factor, air_off_k, every_s, count } => {
-            let kind = ProbeBody { seed, noise_k, drop_out, film_factor, air_off_k, every_s };
+            let kind = ProbeInput { seed, noise_k, drop_out, film_factor, air_off_k, every_s };
             match device::play(&server, chill, kind, count) {
                 Ok(()) => ExitCode::SUCCESS,
                 Err(error) => {

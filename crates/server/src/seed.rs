@@ -2,14 +2,13 @@
 
 use crate::problem::{ApiError, parse};
 use crate::whole::Family;
-use crate::wire::{ConditionsBody, FormulaBody, JobBody, LotBody, NewCutter, RecordBody};
+use crate::wire::{NewCutter, RecordBody};
 use chrono::{DateTime, Datelike, Days, NaiveDateTime, NaiveTime, Utc, Weekday};
 use ready_slab_core::clock::MINUTE_FORMAT;
-use ready_slab_core::dough::Pantry;
+use ready_slab_core::dough::{FormulaInput, Pantry};
 use ready_slab_core::error::InputError;
 use ready_slab_core::geometry::BuiltinKind;
-use ready_slab_core::job::KitchenInput;
-use ready_slab_core::job::{Kitchen, plan};
+use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, KitchenInput, LotInput, plan};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::EdgeColour;
 use ready_slab_store::{CutterId, FormulaId, JobId, NewRecord, Store};
@@ -25,7 +24,7 @@ struct Demo;
 struct Bakery {
     kitchen: KitchenInput,
     prices_per_kg: std::collections::BTreeMap<String, f64>,
-    formulas: Vec<FormulaBody>,
+    formulas: Vec<FormulaInput>,
     cutters: Vec<DemoCutter>,
     jobs: Vec<DemoJob>,
 }
@@ -58,7 +57,7 @@ struct DemoJob {
 struct DemoLot {
     formula: String,
     cutter: String,
-    lot: LotBody,
+    lot: LotInput,
 }
 
 #[derive(Deserialize)]
@@ -169,21 +168,21 @@ async fn add_job(
     fields.insert("formula_id".to_owned(), formula.0.into());
     fields.insert("cutter_id".to_owned(), cutter.0.into());
     fields.insert("ready_by".to_owned(), day.and_time(time).format(MINUTE_FORMAT).to_string().into());
-    let body: JobBody = crate::problem::parse_value(fields.into())?;
-    let stored = body.stored(JobId(0))?;
-    let id = store.add_job(&stored.job, formula, cutter, &format!("new job {}", body.name)).await?;
+    let input: JobInput = crate::problem::parse_value(fields.into())?;
+    let own = Job::new(input)?;
+    let id = store.add_job(&own, &format!("new job {}", own.input().name)).await?;
     for lot in demo.lots {
         let formula = formulas.iter().find(|f| f.0 == lot.formula).ok_or_else(|| missing("formula"))?.1;
         let cutter = cutters.iter().find(|c| c.0 == lot.cutter).ok_or_else(|| missing("cutter"))?.1;
-        let body = LotBody { formula_id: Some(formula.0), cutter_id: Some(cutter.0), ..lot.lot };
-        Family::add_lot(store, id, &body).await?;
+        let lot = LotInput { formula_id: Some(formula.0), cutter_id: Some(cutter.0), ..lot.lot };
+        Family::add_lot(store, id, lot).await?;
     }
     if demo.records.is_empty() {
         return Ok(id);
     }
     let (outline, dough) = (store.cutter(cutter).await?.outline, store.formula(formula).await?.formula);
     let kitchen = store.kitchen().await?;
-    let expected = plan(&stored.job, &dough, &outline, &kitchen)?;
+    let expected = plan(&own, &dough, &outline, &kitchen)?;
     for record in demo.records {
         let RecordBody { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions } = RecordBody {
             widths_mm: record.widths_mm,
@@ -191,7 +190,7 @@ async fn add_job(
             baked_min: Some(record.baked_min),
             edge_colour: record.edge_colour,
             notes: record.notes,
-            conditions: ConditionsBody::default(),
+            conditions: Conditions::default(),
         };
         let start = expected.oven.question.piece.start;
         let at = now.checked_sub_days(Days::new(record.days_ago)).unwrap_or(now).date().and_time(time);
@@ -200,7 +199,7 @@ async fn add_job(
             recorded_at: at.format(MINUTE_FORMAT).to_string(),
             formula_id: Some(formula),
             formula_version: None,
-            as_baked: Some(conditions.as_baked(&stored.job, &dough, &outline, &kitchen, start)?),
+            as_baked: Some(conditions.as_baked(&own, &dough, &outline, &kitchen, start)?),
             record: BakeRecord::new(
                 expected.oven.width,
                 expected.oven.thickness,

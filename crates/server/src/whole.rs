@@ -1,16 +1,16 @@
 //! A job with all that it refers to, as the stations need it.
 
 use crate::problem::ApiError;
-use crate::wire::LotBody;
-use ready_slab_core::cold::{Finding, Learnt, Window, learn_limits};
+use ready_slab_core::cold::{Finding, LimitsLearnt, Window, learn_limits};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{
-    AlsoMixed, Beside, DoughPlan, Kin, Kitchen, LotPlan, MOST_LOTS, Making, OnSheets, Plan, SharedSheets, Together,
-    check_lot, check_shared_dough, dough_of, mixed_with, piece_outline, plan_dough, plan_together, plan_with,
+    AlsoMixed, DoughPlan, Job, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan, SharedSheets,
+    Together, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_dough,
+    plan_together, plan_with,
 };
 use ready_slab_core::oven::BakeKnowledge;
-use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredMixedSheet, StoredTouch};
+use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredTouch};
 use ready_slab_words::piece_name;
 
 /// A job, its formula at the version it keeps and as hands have found it, its cutter, the kitchen as it is known, and the jobs
@@ -23,7 +23,7 @@ pub struct WholeJob {
     /// What hands have found of the formula's dough, the newest first.
     pub touches: Vec<StoredTouch>,
     /// Working temperatures by the dough's fat alone, and how far hands have moved them; absent where no cold makes it firm.
-    pub felt: Option<(Window, Learnt)>,
+    pub felt: Option<(Window, LimitsLearnt)>,
     with: Vec<(StoredJob, StoredCutter)>,
     mixed: Option<SharedSheets>,
     /// What accepted bakes of its formula have taught.
@@ -31,7 +31,7 @@ pub struct WholeJob {
 }
 
 /// The cutter of a lot that is cut; for one that is sliced or portioned, what its pieces look like from above.
-fn made(stored: &StoredJob, formula: &Formula, cutter: StoredCutter) -> Result<StoredCutter, InputErrors> {
+fn seen_from_above(stored: &StoredJob, formula: &Formula, cutter: StoredCutter) -> Result<StoredCutter, InputErrors> {
     let making = &stored.job.input().making;
     if *making == Making::Cut {
         return Ok(cutter);
@@ -62,32 +62,39 @@ pub struct Family {
 impl Family {
     /// The job that `one` belongs to, with all its lots.
     pub async fn of(store: &Store, one: &StoredJob) -> Result<Self, ApiError> {
-        let lead = match one.lot_of {
+        let lead = match one.lot_of() {
             Some(lead) => store.job(lead).await?,
             None => one.clone(),
         };
-        let mut lots: Vec<StoredJob> = store.jobs().await?.into_iter().filter(|j| j.lot_of == Some(lead.id)).collect();
+        let mut lots: Vec<StoredJob> =
+            store.jobs().await?.into_iter().filter(|j| j.lot_of() == Some(lead.id)).collect();
         lots.sort_by_key(|j| j.id);
         lots.insert(0, lead);
         Ok(Self { all: lots })
     }
 
     /// Adds a lot to the job, or to the job that the one named is a lot of.
-    pub async fn add_lot(store: &Store, id: JobId, body: &LotBody) -> Result<JobId, ApiError> {
-        let mut family = Self::of(store, &store.job(id).await?).await?;
+    pub async fn add_lot(store: &Store, id: JobId, lot: LotInput) -> Result<JobId, ApiError> {
+        let family = Self::of(store, &store.job(id).await?).await?;
         if family.all.len() >= MOST_LOTS {
             return Err(InputError::refused("lots", format!("a job has at most {MOST_LOTS} lots")).into());
         }
         // Its number comes with being kept; until then it has none of the others'.
-        family.all.push(body.of(&family.all[0])?);
-        family.relink();
-        let new = family.all.pop().ok_or(ApiError::Broken)?;
-        Ok(store.add_lot(&new, &format!("lot {} added", new.job.input().name)).await?)
+        let lead = &family.all[0];
+        let lot = lot.added_to(lead.id.0, lead.job.input())?;
+        let all = mixed_once(family.jobs().into_iter().chain([(0, lot)]).collect());
+        let (_, lot) = all.into_iter().next_back().ok_or(ApiError::Broken)?;
+        Ok(store.add_job(&lot, &format!("lot {} added", lot.input().name)).await?)
+    }
+
+    /// All of them under their numbers.
+    pub fn jobs(&self) -> Vec<(i64, Job)> {
+        self.all.iter().map(|j| (j.id.0, j.job.clone())).collect()
     }
 
     /// The lot, from 0, whose mixes hold a lot's dough, when that is another.
     pub fn mixed_by(&self, lot: usize) -> Option<usize> {
-        let with = self.all[lot].dough_with?;
+        let with = self.all[lot].dough_with()?;
         self.all.iter().position(|j| j.id == with)
     }
 
@@ -120,31 +127,23 @@ impl Family {
         Ok(Ok(Day { lots, together }))
     }
 
-    /// Every dough is mixed once.
-    pub fn relink(&mut self) {
-        let kin: Vec<Kin> = self.all.iter().map(StoredJob::kin).collect();
-        for (lot, with) in self.all.iter_mut().zip(mixed_with(&kin)) {
-            lot.dough_with = with.map(JobId);
-        }
-    }
-
     async fn mixed(&self, store: &Store) -> Result<Option<SharedSheets>, ApiError> {
         let lead = &self.all[0];
-        if lead.mixed.is_empty() {
+        if lead.mixed().is_empty() {
             return Ok(None);
         }
-        let on_them = |j: &&StoredJob| lead.mixed.iter().any(|s| s.pieces.iter().any(|(id, _)| *id == j.id));
+        let on_them = |j: &&StoredJob| lead.mixed().iter().any(|s| s.pieces.iter().any(|p| p.job_id == j.id.0));
         let mut lots = Vec::new();
         for job in self.all.iter().filter(on_them) {
-            let outline = store.cutter(job.cutter_id).await?.outline;
+            let outline = store.cutter(job.cutter_id()).await?.outline;
             lots.push(OnSheets { kin: job.kin(), job: job.job.clone(), outline });
         }
-        Ok(Some(SharedSheets { lots, sheets: lead.mixed.iter().map(StoredMixedSheet::kept).collect() }))
+        Ok(Some(SharedSheets { lots, sheets: lead.mixed().to_vec() }))
     }
 }
 
 /// The formula as hands have found it.
-fn as_felt(formula: Formula, touches: &[StoredTouch]) -> (Formula, Option<(Window, Learnt)>) {
+fn as_felt(formula: Formula, touches: &[StoredTouch]) -> (Formula, Option<(Window, LimitsLearnt)>) {
     let Some(by_fat) = Window::of(&formula.composition()) else { return (formula, None) };
     let findings: Vec<Finding> = touches.iter().map(|t| t.finding).collect();
     let learnt = learn_limits(&by_fat, &findings);
@@ -155,20 +154,20 @@ impl WholeJob {
     /// Reads it.
     pub async fn read(store: &Store, id: JobId) -> Result<Self, ApiError> {
         let stored = store.job(id).await?;
-        let mut formula = store.formula_at(stored.formula_id, stored.formula_version).await?;
+        let mut formula = store.formula_at(stored.formula_id(), stored.formula_version()).await?;
         let touches = store.touches(formula.id).await?;
         let felt;
         (formula.formula, felt) = as_felt(formula.formula, &touches);
-        let cutter = made(&stored, &formula.formula, store.cutter(stored.cutter_id).await?)?;
+        let cutter = seen_from_above(&stored, &formula.formula, store.cutter(stored.cutter_id()).await?)?;
         let family = Family::of(store, &stored).await?;
         let mixed = family.mixed(store).await?;
         let learnt = store.taught_by_bakes(formula.id).await?;
         let mut with = Vec::new();
-        for other in store.jobs().await?.into_iter().filter(|j| j.dough_with == Some(id)) {
+        for other in store.jobs().await?.into_iter().filter(|j| j.dough_with() == Some(id)) {
             // Another formula, or another version of it, is another dough.
-            let same = store.formula_at(other.formula_id, other.formula_version).await?;
+            let same = store.formula_at(other.formula_id(), other.formula_version()).await?;
             if same.id == formula.id && same.formula.lines() == formula.formula.lines() {
-                let cutter = made(&other, &same.formula, store.cutter(other.cutter_id).await?)?;
+                let cutter = seen_from_above(&other, &same.formula, store.cutter(other.cutter_id()).await?)?;
                 with.push((other, cutter));
             }
         }
@@ -185,7 +184,7 @@ impl WholeJob {
         })
     }
 
-    fn beside(&self, kitchen: &Kitchen) -> Result<Beside, InputErrors> {
+    fn beside(&self, kitchen: &Kitchen) -> Result<WithOthers, InputErrors> {
         let share = |id: JobId| self.mixed.as_ref().and_then(|m| m.share(id.0, kitchen));
         let also = self.with.iter().map(|(job, cutter)| {
             let mixed = share(job.id);
@@ -196,7 +195,7 @@ impl WholeJob {
             })
         });
         let also = also.collect::<Result<_, InputErrors>>()?;
-        Ok(Beside { also, mixed: share(self.stored.id), learnt: self.learnt })
+        Ok(WithOthers { also, mixed: share(self.stored.id), learnt: self.learnt })
     }
 
     /// The whole plan.
@@ -228,14 +227,14 @@ async fn all_kin(store: &Store) -> Result<Vec<Kin>, ApiError> {
 
 /// Whether a job may be a lot of the job it names.
 pub async fn may_be_lot(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
-    let Some(lead) = job.lot_of else { return Ok(()) };
+    let Some(lead) = job.lot_of() else { return Ok(()) };
     let lead = store.job(lead).await?.kin();
-    Ok(check_lot(&job.kin(), !job.mixed.is_empty(), &lead, &all_kin(store).await?)?)
+    Ok(check_lot(&job.kin(), !job.mixed().is_empty(), &lead, &all_kin(store).await?)?)
 }
 
 /// Whether a job's dough may be mixed with that of the job it names.
 pub async fn may_share_dough(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
-    let Some(with) = job.dough_with else { return Ok(()) };
+    let Some(with) = job.dough_with() else { return Ok(()) };
     let with = store.job(with).await?.kin();
     Ok(check_shared_dough(&job.kin(), &with, &all_kin(store).await?)?)
 }

@@ -5,9 +5,9 @@ use crate::rows::word;
 use crate::store::Store;
 use crate::things::{ChillId, JobId, NewChill, StoredChill, StoredReading, StoredStay};
 use chrono::{DateTime, NaiveDateTime, Utc};
-use ready_slab_core::cold::{Piece, ProbeKind, Spot, Target};
+use ready_slab_core::cold::{Piece, ProbeInput, ProbeKind, Spot, Target};
 use ready_slab_core::job::{ColdPlace, Whereabouts};
-use ready_slab_core::units::{Length, Span, Temperature, TemperatureDifference};
+use ready_slab_core::units::{Length, Temperature};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
 use std::collections::HashMap;
@@ -173,16 +173,15 @@ impl ChillRow {
 impl ProbeRow {
     fn into_core(self) -> Result<ProbeKind, StoreError> {
         let id = self.chill_id;
-        let k = |v: f64| TemperatureDifference::from_k(v).map_err(|e| damaged(id, e));
-        let kind = ProbeKind {
-            seed: self.seed.cast_unsigned(),
-            noise: k(self.noise_k)?,
+        let asked = ProbeInput {
+            seed: u32::try_from(self.seed).map_err(|e| damaged(id, e))?,
+            noise_k: self.noise_k,
             drop_out: self.drop_out,
             film_factor: self.film_factor,
-            air_off: k(self.air_off_k)?,
-            every: Span::from_s(self.every_s).map_err(|e| damaged(id, e))?,
+            air_off_k: self.air_off_k,
+            every_s: self.every_s,
         };
-        kind.checked().map_err(|e| StoreError::damaged(THING, id, &e))
+        asked.kind().map_err(|e| StoreError::damaged(THING, id, &e))
     }
 }
 

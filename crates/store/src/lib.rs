@@ -27,6 +27,6 @@ pub use store::Store;
 pub use things::{
     AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, PantryId,
     RecordId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge, StoredMixNote,
-    StoredMixedSheet, StoredReading, StoredRecord, StoredStay, StoredTouch,
+    StoredReading, StoredRecord, StoredStay, StoredTouch,
 };
 pub use writing::Writing;

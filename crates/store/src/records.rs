@@ -6,8 +6,7 @@ use crate::rows::{CutterRow, JobRow, KitchenRow, from_word, list, text, word};
 use crate::rows_dough::{FormulaRow, MixNoteRow};
 use crate::store::{Store, now};
 use crate::things::{
-    AsBaked, CutterId, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, StoredJob, StoredMixNote,
-    StoredRecord,
+    AsBaked, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, StoredJob, StoredMixNote, StoredRecord,
 };
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::job::keep_version_with;
@@ -31,9 +30,8 @@ struct AsBakedJson {
 
 impl AsBakedJson {
     fn of(baked: &AsBaked) -> Self {
-        let stored = StoredJob::alone(JobId(0), baked.job.clone(), FormulaId(0), CutterId(0));
         Self {
-            job: JobRow::of(0, &stored),
+            job: JobRow::of(0, &baked.job.clone().alone()),
             formula: FormulaRow::of(0, &baked.formula),
             piece: CutterRow::beside("piece", "made", &baked.outline),
             kitchen: KitchenRow::of(&baked.kitchen),
@@ -179,17 +177,17 @@ impl Store {
     pub async fn add_record(&self, record: &NewRecord, own_bake: bool) -> Result<RecordId, StoreError> {
         let w = self.begin(None).await?;
         let job = w.job(record.job_id).await?;
-        let version = match job.formula_version {
+        let version = match job.formula_version() {
             Some(version) => version,
-            None => w.formula(job.formula_id).await?.version,
+            None => w.formula(job.formula_id()).await?.version,
         };
-        let kept = NewRecord { formula_id: Some(job.formula_id), formula_version: Some(version), ..record.clone() };
+        let kept = NewRecord { formula_id: Some(job.formula_id()), formula_version: Some(version), ..record.clone() };
         let id = w.keep_record(&kept).await?;
         let jobs = if own_bake { w.jobs().await? } else { vec![] };
         let keep = keep_version_with(&job.kin(), &jobs.iter().map(StoredJob::kin).collect::<Vec<_>>());
         if !keep.is_empty() {
             let kept = jobs.into_iter().filter(|j| keep.contains(&j.id.0));
-            let kept: Vec<StoredJob> = kept.map(|j| StoredJob { formula_version: Some(version), ..j }).collect();
+            let kept: Vec<StoredJob> = kept.map(|j| StoredJob { job: j.job.keeping_version(version), ..j }).collect();
             w.save_jobs(&kept, &format!("version {version} kept, since it was baked")).await?;
         }
         w.commit().await?;

@@ -3,14 +3,14 @@
 use crate::error::StoreError;
 use crate::rows_making::{making_from, making_text};
 use crate::rows_oven::{finishes_from, finishes_text, readings_from, readings_text, spots_from, spots_text};
-use crate::things::{CutterId, FormulaId, JobId, StoredCutter, StoredJob, StoredMixedSheet};
+use crate::things::{CutterId, JobId, StoredCutter, StoredJob};
 use chrono::NaiveDateTime;
 use ready_slab_core::clock::MINUTE_FORMAT;
-use ready_slab_core::dough::EggClass;
+use ready_slab_core::dough::{EggClass, TintInput};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{Job, JobInput, Kitchen, KitchenInput, Making};
+use ready_slab_core::job::{Job, JobInput, KeptPiece, KeptSheet, Kitchen, KitchenInput, Making};
 use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
-use ready_slab_core::shape::{SheetKind, SheetReadings, Turning};
+use ready_slab_core::shape::{ReadingsInput, SheetKind, Turning};
 use ready_slab_core::units::Length;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
@@ -341,24 +341,13 @@ fn oblong_sheets() -> String {
 /// Length and, for each piece, the lot's number, x, y and turn.
 type MixedInFile = (f64, Vec<(i64, f64, f64, f64)>);
 
-fn mixed_of(sheet: &StoredMixedSheet) -> MixedInFile {
-    (sheet.length.mm(), sheet.pieces.iter().map(|(job, p)| (job.0, p.x_mm, p.y_mm, p.turn_deg)).collect())
+fn mixed_of(sheet: &KeptSheet) -> MixedInFile {
+    (sheet.length_mm, sheet.pieces.iter().map(|p| (p.job_id, p.x_mm, p.y_mm, p.turn_deg)).collect())
 }
 
-fn mixed_from(id: i64, text: &str) -> Result<Vec<StoredMixedSheet>, StoreError> {
-    let sheets = list::<MixedInFile>("job", id, text)?;
-    sheets
-        .into_iter()
-        .map(|(length_mm, pieces)| {
-            let length = Length::from_mm(length_mm).map_err(|e| StoreError::Damaged {
-                thing: "job",
-                id,
-                why: format!("mixed_sheets: {e}"),
-            })?;
-            let place = |(job, x_mm, y_mm, turn_deg)| (JobId(job), Placement { x_mm, y_mm, turn_deg });
-            Ok(StoredMixedSheet { length, pieces: pieces.into_iter().map(place).collect() })
-        })
-        .collect()
+fn mixed_from((length_mm, pieces): MixedInFile) -> KeptSheet {
+    let piece = |(job_id, x_mm, y_mm, turn_deg)| KeptPiece { job_id, x_mm, y_mm, turn_deg };
+    KeptSheet { length_mm, pieces: pieces.into_iter().map(piece).collect() }
 }
 
 fn places_text(pieces: &[Placement]) -> String {
@@ -373,8 +362,8 @@ fn places(thing: &'static str, id: i64, text: &str) -> Result<Vec<Placement>, St
 /// Columns, rows and the readings in millimetres, row by row.
 type ReadInFile = (u32, u32, Vec<Option<f64>>);
 
-fn read_of(read: &SheetReadings) -> ReadInFile {
-    (read.columns(), read.rows(), read.read().iter().map(|r| r.map(|l| l.mm())).collect())
+fn read_of(read: &ReadingsInput) -> ReadInFile {
+    (read.columns, read.rows, read.read_mm.clone())
 }
 
 fn turns_freely() -> String {
@@ -382,13 +371,13 @@ fn turns_freely() -> String {
 }
 
 impl JobRow {
-    pub fn of(id: i64, stored: &StoredJob) -> Self {
-        let j = stored.job.input().clone();
+    pub fn of(id: i64, job: &Job) -> Self {
+        let j = job.input().clone();
         Self {
             id,
             name: j.name,
-            formula_id: stored.formula_id.0,
-            cutter_id: stored.cutter_id.0,
+            formula_id: j.formula_id,
+            cutter_id: j.cutter_id,
             pieces: j.pieces,
             thickness_mm: j.thickness_mm,
             ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
@@ -407,16 +396,16 @@ impl JobRow {
             freeze_pieces: j.freeze_pieces,
             hold_back_percent: j.hold_back_percent,
             whole_eggs: j.whole_eggs,
-            tints: text(&j.tints),
-            formula_version: stored.formula_version,
-            dough_with: stored.dough_with.map(|j| j.0),
+            tints: text(&j.tints.iter().map(|t| (&t.name, t.percent)).collect::<Vec<_>>()),
+            formula_version: j.formula_version,
+            dough_with: j.dough_with,
             thickness_read: text(&j.measured.iter().map(read_of).collect::<Vec<_>>()),
             turning: word(j.turning),
             layout: places_text(&j.layout),
             tray_layout: places_text(&j.tray_layout),
-            lot_of: stored.lot_of.map(|j| j.0),
+            lot_of: j.lot_of,
             making: making_text(&j.making),
-            mixed_sheets: text(&stored.mixed.iter().map(mixed_of).collect::<Vec<_>>()),
+            mixed_sheets: text(&j.mixed.iter().map(mixed_of).collect::<Vec<_>>()),
             sheet_form: word(j.sheet),
             sheet_width_mm: j.sheet_width_mm,
             sheet_length_mm: j.sheet_length_mm,
@@ -435,6 +424,8 @@ impl JobRow {
             .map_err(|e| StoreError::Damaged { thing: "job", id, why: format!("ready_by: {e}") })?;
         let job = Job::new(JobInput {
             name: self.name,
+            formula_id: self.formula_id,
+            cutter_id: self.cutter_id,
             pieces: self.pieces,
             thickness_mm: self.thickness_mm,
             ready_by,
@@ -453,15 +444,17 @@ impl JobRow {
             freeze_pieces: self.freeze_pieces,
             hold_back_percent: self.hold_back_percent,
             whole_eggs: self.whole_eggs,
-            tints: list::<(String, f64)>("job", id, &self.tints)?,
+            tints: list::<(String, f64)>("job", id, &self.tints)?
+                .into_iter()
+                .map(|(name, percent)| TintInput { name, percent })
+                .collect(),
             turning: from_word("job", id, &self.turning)?,
             layout: places("job", id, &self.layout)?,
             tray_layout: places("job", id, &self.tray_layout)?,
             measured: list::<ReadInFile>("job", id, &self.thickness_read)?
                 .into_iter()
-                .map(|(columns, rows, mm)| SheetReadings::new(columns, rows, &mm))
-                .collect::<Result<_, _>>()
-                .map_err(|e| StoreError::damaged("job", id, &e))?,
+                .map(|(columns, rows, read_mm)| ReadingsInput { columns, rows, read_mm })
+                .collect(),
             making: making_from(id, &self.making)?,
             sheet: from_word("job", id, &self.sheet_form)?,
             sheet_width_mm: self.sheet_width_mm,
@@ -471,18 +464,12 @@ impl JobRow {
             finishes: finishes_from(id, &self.finishes)?,
             goes_in_c: self.goes_in_c,
             flour_rest_min: self.flour_rest_min,
+            formula_version: self.formula_version,
+            dough_with: self.dough_with,
+            lot_of: self.lot_of,
+            mixed: list::<MixedInFile>("job", id, &self.mixed_sheets)?.into_iter().map(mixed_from).collect(),
         })
         .map_err(|e| StoreError::damaged("job", id, &e))?;
-        Ok(StoredJob {
-            lot_of: self.lot_of.map(JobId),
-            mixed: mixed_from(id, &self.mixed_sheets)?,
-            id: JobId(id),
-            job,
-            formula_id: FormulaId(self.formula_id),
-            cutter_id: CutterId(self.cutter_id),
-            formula_version: self.formula_version,
-            dough_with: self.dough_with.map(JobId),
-            revision: self.revision,
-        })
+        Ok(StoredJob { revision: self.revision, ..StoredJob::new(JobId(id), job) })
     }
 }

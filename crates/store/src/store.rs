@@ -199,27 +199,11 @@ impl Store {
         }
     }
 
-    /// Adds a job.
-    pub async fn add_job(
-        &self,
-        job: &Job,
-        formula: FormulaId,
-        cutter: CutterId,
-        label: &str,
-    ) -> Result<JobId, StoreError> {
-        let stored = StoredJob::alone(JobId(0), job.clone(), formula, cutter);
-        self.add_lot(&stored, label).await
-    }
-
-    /// Adds a lot to a job, or a job: all that is said of it but its number.
-    pub async fn add_lot(&self, lot: &StoredJob, label: &str) -> Result<JobId, StoreError> {
+    /// Adds a job, or a lot to one.
+    pub async fn add_job(&self, job: &Job, label: &str) -> Result<JobId, StoreError> {
         let w = self.begin(None).await?;
-        w.check_references(lot).await?;
-        let id = w
-            .add(label, Thing::Job, |id| {
-                Row::Job(Box::new(JobRow::of(id, &StoredJob { id: JobId(id), ..lot.clone() })))
-            })
-            .await?;
+        w.check_references(&StoredJob::new(JobId(0), job.clone())).await?;
+        let id = w.add(label, Thing::Job, |id| Row::Job(Box::new(JobRow::of(id, job)))).await?;
         w.commit().await?;
         Ok(JobId(id))
     }
@@ -236,17 +220,17 @@ impl Store {
         for stored in all {
             w.job(stored.id).await?;
             w.check_references(stored).await?;
-            changes.push(Change::put(Row::Job(Box::new(JobRow::of(stored.id.0, stored)))));
+            changes.push(Change::put(Row::Job(Box::new(JobRow::of(stored.id.0, &stored.job)))));
         }
         w.note(label, changes).await?;
         w.commit().await
     }
 
     async fn check_references(&self, stored: &StoredJob) -> Result<(), StoreError> {
-        self.formula(stored.formula_id).await?;
-        self.cutter(stored.cutter_id).await?;
-        for other in stored.dough_with.iter().chain(&stored.lot_of) {
-            self.job(*other).await?;
+        self.formula(stored.formula_id()).await?;
+        self.cutter(stored.cutter_id()).await?;
+        for other in stored.dough_with().into_iter().chain(stored.lot_of()) {
+            self.job(other).await?;
         }
         Ok(())
     }
@@ -261,16 +245,13 @@ impl Store {
         let kin: Vec<Kin> = jobs.iter().map(StoredJob::kin).collect();
         let gone = goes_along(id.0, &kin);
         let mut changes: Vec<Change> = Vec::new();
-        for mut other in jobs.into_iter().filter(|j| !gone.contains(&j.id.0)) {
-            let before = other.clone();
-            let on_sheets = other.mixed.iter().flat_map(|s| s.pieces.iter().map(|(lot, _)| lot.0));
+        for other in jobs.iter().filter(|j| !gone.contains(&j.id.0)) {
+            let on_sheets = other.mixed().iter().flat_map(|s| s.pieces.iter().map(|p| p.job_id));
             let left = left_of(&other.kin(), on_sheets, &gone);
-            other.dough_with = left.dough_with.map(JobId);
-            if !left.keeps_sheets {
-                other.mixed = vec![];
-            }
-            if other != before {
-                changes.push(Change::put(Row::Job(Box::new(JobRow::of(other.id.0, &other)))));
+            let job = other.job.clone().mixed_with(left.dough_with);
+            let job = if left.keeps_sheets { job } else { job.without_kept_sheets() };
+            if job != other.job {
+                changes.push(Change::put(Row::Job(Box::new(JobRow::of(other.id.0, &job)))));
             }
         }
         changes.extend(gone.iter().map(|job| Change::Remove(Key { thing: Thing::Job, id: *job })));
@@ -314,8 +295,8 @@ impl Store {
             }
         };
         let job_id = w.next(Thing::Job.word()).await?;
-        let stored = StoredJob::alone(JobId(job_id), job.clone(), FormulaId(formula_id), CutterId(cutter_id));
-        changes.push(Change::put(Row::Job(Box::new(JobRow::of(job_id, &stored)))));
+        let job = job.clone().referring_to(formula_id, cutter_id);
+        changes.push(Change::put(Row::Job(Box::new(JobRow::of(job_id, &job)))));
         w.note(label, changes).await?;
         for record in records {
             let own = NewRecord {

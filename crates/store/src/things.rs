@@ -3,8 +3,9 @@
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target};
 use ready_slab_core::dough::{BowlNote, Formula, Ingredient};
-use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{Job, KeptSheet, Kin, Kitchen, Whereabouts, sheet_key};
+use ready_slab_core::geometry::Outline;
+pub use ready_slab_core::job::AsBaked;
+use ready_slab_core::job::{Job, KeptSheet, Kin, Whereabouts, sheet_key};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 
@@ -109,48 +110,65 @@ pub struct StoredCutter {
     pub neck: Option<Length>,
 }
 
-/// A job with what it refers to.
+/// A job that is kept.
 #[derive(Debug, Clone, PartialEq)]
 pub struct StoredJob {
     /// Its number.
     pub id: JobId,
     /// The job.
     pub job: Job,
-    /// Its formula.
-    pub formula_id: FormulaId,
-    /// Its cutter.
-    pub cutter_id: CutterId,
-    /// The version of the formula it was baked with; the newest while absent.
-    pub formula_version: Option<u32>,
-    /// The job whose mixes also hold this one's dough.
-    pub dough_with: Option<JobId>,
-    /// The job of which it is a lot.
-    pub lot_of: Option<JobId>,
-    /// Sheets from which the pieces of several lots are cut together; empty for none. Only a job that is no lot of another
-    /// has any.
-    pub mixed: Vec<StoredMixedSheet>,
     /// How often it has changed; what is saved does not say.
     pub revision: i64,
 }
 
 impl StoredJob {
-    /// A job that has nothing to do with others.
+    /// A job under a number.
     #[must_use]
-    pub fn alone(id: JobId, job: Job, formula_id: FormulaId, cutter_id: CutterId) -> Self {
-        let (formula_version, dough_with, lot_of) = (None, None, None);
-        Self { id, job, formula_id, cutter_id, formula_version, dough_with, lot_of, mixed: vec![], revision: 0 }
+    pub fn new(id: JobId, job: Job) -> Self {
+        Self { id, job, revision: 0 }
+    }
+
+    /// Its formula.
+    #[must_use]
+    pub fn formula_id(&self) -> FormulaId {
+        FormulaId(self.job.input().formula_id)
+    }
+
+    /// Its cutter.
+    #[must_use]
+    pub fn cutter_id(&self) -> CutterId {
+        CutterId(self.job.input().cutter_id)
+    }
+
+    /// The version of the formula it keeps; the newest while absent.
+    #[must_use]
+    pub fn formula_version(&self) -> Option<u32> {
+        self.job.input().formula_version
+    }
+
+    /// The job whose mixes also hold this one's dough.
+    #[must_use]
+    pub fn dough_with(&self) -> Option<JobId> {
+        self.job.input().dough_with.map(JobId)
+    }
+
+    /// The job of which it is a lot.
+    #[must_use]
+    pub fn lot_of(&self) -> Option<JobId> {
+        self.job.input().lot_of.map(JobId)
+    }
+
+    /// Sheets from which the pieces of several lots are cut together; empty for none. Only a job that is no lot of another
+    /// has any.
+    #[must_use]
+    pub fn mixed(&self) -> &[KeptSheet] {
+        &self.job.input().mixed
     }
 
     /// What it has to do with others.
     #[must_use]
     pub fn kin(&self) -> Kin {
-        Kin {
-            job: self.id.0,
-            formula: self.formula_id.0,
-            version: self.formula_version,
-            lot_of: self.lot_of.map(|j| j.0),
-            dough_with: self.dough_with.map(|j| j.0),
-        }
+        Kin::of(self.id.0, self.job.input())
     }
 
     /// Jobs of one key may be cut from one sheet; nothing where none are cut.
@@ -158,23 +176,6 @@ impl StoredJob {
     pub fn sheet_key(&self) -> Option<String> {
         sheet_key(&self.kin(), &self.job)
     }
-}
-
-impl StoredMixedSheet {
-    /// The sheet as the core has it.
-    #[must_use]
-    pub fn kept(&self) -> KeptSheet {
-        KeptSheet { length: self.length, pieces: self.pieces.iter().map(|(job, at)| (job.0, *at)).collect() }
-    }
-}
-
-/// A sheet with the pieces of several lots.
-#[derive(Debug, Clone, PartialEq)]
-pub struct StoredMixedSheet {
-    /// Its length.
-    pub length: Length,
-    /// Whose pieces lie where, in the order of cutting.
-    pub pieces: Vec<(JobId, Placement)>,
 }
 
 /// A piece put into the cold.
@@ -274,21 +275,6 @@ pub struct StoredReading {
     pub spot: Spot,
     /// Whether a stand-in showed it.
     pub simulated: bool,
-}
-
-/// What a bake was baked with, as it was on the day: setting, liner and end in the job, oven and tray in the kitchen.
-#[derive(Debug, Clone, PartialEq)]
-pub struct AsBaked {
-    /// The job.
-    pub job: Job,
-    /// The dough.
-    pub formula: Formula,
-    /// A piece from above.
-    pub outline: Outline,
-    /// The kitchen, before anything was learnt of it.
-    pub kitchen: Kitchen,
-    /// The pieces as they went in.
-    pub start: Temperature,
 }
 
 /// A record to be kept, with what was expected.

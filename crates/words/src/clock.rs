@@ -2,6 +2,7 @@
 
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::clock::{ChillWaits, Held, MoreChill};
+use ready_slab_core::job::WhenLate;
 
 fn min(minutes: i64) -> String {
     format!("{minutes} min")
@@ -49,4 +50,20 @@ pub fn why(held: &[Held]) -> Option<Sentence> {
     let mut all = held.iter().map(Say::say);
     let first = all.next()?;
     Some(all.fold(first, |said, next| said.then("; ").then(next)))
+}
+
+/// What can still be done when the start has passed, as one sentence.
+#[must_use]
+pub fn when_late(all: &[WhenLate]) -> Sentence {
+    let one = |what: &WhenLate| match what {
+        WhenLate::Later => "move the wanted time",
+        WhenLate::InTheFreezer => "chill in the freezer",
+        WhenLate::AsSheets => "roll the dough first and chill it as sheets",
+    };
+    let words: Vec<&str> = all.iter().map(one).collect();
+    match words.split_last() {
+        Some((last, [])) => (*last).into(),
+        Some((last, before)) => format!("{}, or {last}", before.join(", ")).as_str().into(),
+        None => "".into(),
+    }
 }

@@ -6,6 +6,7 @@ mod advice;
 mod clock;
 mod cold;
 mod dough;
+mod edits;
 mod fault;
 mod figure;
 mod finish;
@@ -17,8 +18,9 @@ mod safety;
 mod sentence;
 mod shape;
 
-pub use clock::why;
+pub use clock::{when_late, why};
 pub use dough::{FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, known_for, mix_step, sift_why, standing};
+pub use edits::{job_word, kitchen_word};
 pub use figure::{Figure, Joint, Quantity, System};
 pub use finish::{coat, coat_stuff};
 pub use job::{dough_part, notch, turn, way_effort, way_name};

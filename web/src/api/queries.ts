@@ -225,7 +225,8 @@ export function useFact<Input, Output>(action: (input: Input) => Promise<Output>
   return useMutation({ scope: { id: "edits" }, mutationFn: action, onSuccess: () => refresh(client, "fact") });
 }
 
-export const useAddJob = () => useAction((body: JobBody) => settled(api.POST("/api/jobs", { body })), "job");
+/** A new job as the server begins one; of a formula where its number is given. */
+export const useAddNewJob = () => useAction((formula_id: number | null) => settled(api.POST("/api/jobs/new", { body: { formula_id } })), "job");
 export const useAddDemo = () => useAction(() => settled(api.POST("/api/demo")));
 export const useAddLot = (id: number) =>
   useAction((body: LotBody) => settled(api.POST("/api/jobs/{id}/lots", { params: { path: { id } }, body })), "job");

@@ -613,6 +613,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a new job made like the one that is wanted next, or as most are; it is wanted at noon tomorrow. */
+        post: operations["jobs_add_new"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/read-back": {
         parameters: {
             query?: never;
@@ -1469,22 +1486,40 @@ export interface components {
     schemas: {
         /** @description What to do. */
         AdviceView: {
+            /**
+             * Format: double
+             * @description The power went so long ago.
+             */
+            ago_min?: number | null;
             caution?: components["schemas"]["SentenceView"] | null;
+            /**
+             * Format: double
+             * @description The dough it was worked out for; null where the trouble has none.
+             */
+            dough_c?: number | null;
             /** @description How it stands. */
             headline: components["schemas"]["SentenceView"];
             /** @description What can be done, the quickest first. */
             remedies: components["schemas"]["RemedyView"][];
+            /**
+             * Format: double
+             * @description The room it was worked out for.
+             */
+            room_c?: number | null;
         };
         /**
          * @description What was measured, against what was expected.
          * @enum {string}
          */
         AgainstExpected: "less" | "within" | "more";
-        /** @description Grams in 100 g. */
+        /**
+         * @description Grams per 100 g. Together 100 within 2; sugars are part of the carbohydrate, reducing sugars of the sugars, salt of
+         *     the ash.
+         */
         AnalysisBody: {
             /**
              * Format: double
-             * @description 0 to 100.
+             * @description Of spirits and extracts, 0 to 100.
              */
             alcohol_g?: number;
             /**
@@ -1514,12 +1549,12 @@ export interface components {
             protein_g: number;
             /**
              * Format: double
-             * @description Within the sugars.
+             * @description Glucose, fructose, lactose, maltose within the sugars: they brown.
              */
             reducing_g?: number;
             /**
              * Format: double
-             * @description Within the ash.
+             * @description Table salt within the ash.
              */
             salt_g?: number;
             /**
@@ -1533,9 +1568,9 @@ export interface components {
              */
             water_g: number;
         };
-        /** @description What was answered to a line. */
+        /** @description What a baker answers to a line's question. */
         AnswerBody: {
-            /** @description Right as it was read. */
+            /** @description It is right as it was read. */
             as_read?: boolean;
             /**
              * Format: double
@@ -1544,7 +1579,7 @@ export interface components {
             grams?: number | null;
             /** @description Key of the ingredient that is meant. */
             ingredient?: string | null;
-            /** @description Not part of the dough. */
+            /** @description The line is not part of the dough. */
             leave_out?: boolean;
             /** @description Number of the line, from 1. */
             line: number;
@@ -1924,7 +1959,7 @@ export interface components {
          * @enum {string}
          */
         BenchSurface: "floured_board" | "between_papers";
-        /** @description A formula beside a neighbour. */
+        /** @description A formula beside the neighbour of a key, or beside the one on the shelf that is nearest to it. */
         BesideView: {
             /** @description How they differ, the largest first. */
             differences: components["schemas"]["SentenceView"][];
@@ -2069,6 +2104,8 @@ export interface components {
              * @description From start to the wanted time.
              */
             total_min: number;
+            /** @description What can still be done when the start has passed; empty among other lots. */
+            when_late: components["schemas"]["SentenceView"];
         };
         /** @description A part of what is mixed for a finish. */
         CoatPartView: {
@@ -2187,6 +2224,8 @@ export interface components {
              */
             tempering_min?: number | null;
             tray_chill?: components["schemas"]["TrayChillView"] | null;
+            /** @description Forms that may go into the cold instead, as large as they usually are. */
+            usual_forms: components["schemas"]["PieceWire"][];
             /** @description How the water was taken. */
             water: components["schemas"]["SentenceView"];
             /** @description Working temperatures. */
@@ -2239,7 +2278,10 @@ export interface components {
              */
             water: number;
         };
-        /** @description What a bake was baked with. Null is as the plan has it; of a record made before this was kept, it is not known. */
+        /**
+         * @description What a bake was baked with, where that was not as planned. Null is as the plan has it; of a record made before this was kept, it is
+         *     not known.
+         */
         ConditionsBody: {
             /** @default null */
             bake_end: components["schemas"]["BakeEnd"] | null;
@@ -2347,21 +2389,21 @@ export interface components {
              */
             warmest_c: number;
         };
-        /** @description Where a piece lies. */
+        /** @description Where an outline lies: its centre, and how far it is turned. It is never mirrored. */
         CutView: {
             /**
              * Format: double
-             * @description Turn.
+             * @description Turn in degrees.
              */
             turn_deg: number;
             /**
              * Format: double
-             * @description Centre along the width.
+             * @description Centre along the sheet's width.
              */
             x_mm: number;
             /**
              * Format: double
-             * @description Centre along the length.
+             * @description Centre along the sheet's length.
              */
             y_mm: number;
         };
@@ -2703,7 +2745,7 @@ export interface components {
             /** @description `fridge` or `freezer`. */
             place: string;
         };
-        /** @description A formula. */
+        /** @description A formula as it comes from outside; the only door to [`Formula`]. */
         FormulaBody: {
             /** @description At most 60, with flour and a fat among them. */
             lines: components["schemas"]["LineBody"][];
@@ -2809,11 +2851,11 @@ export interface components {
             /** @description What the five shades are called. */
             shades: string[];
         };
-        /** @description Grams of household measures; null where nobody measures it so. */
+        /** @description Grams of household measures; `None` where nobody measures it so. */
         HouseholdBody: {
             /**
              * Format: double
-             * @description A US cup, spooned and levelled.
+             * @description A US cup, spooned and levelled (or simply filled).
              * @default null
              */
             cup_g: number | null;
@@ -2854,7 +2896,7 @@ export interface components {
              */
             tsp_g: number | null;
         };
-        /** @description An ingredient of the bakery's own. */
+        /** @description An ingredient of the bakery's own; the only door to it. */
         IngredientBody: {
             /** @description Other names, at most 12. */
             aliases?: string[];
@@ -2887,7 +2929,10 @@ export interface components {
             /** @description What it counts as: flour, fat, sugar, egg or other. */
             role: string;
         };
-        /** @description A job. A change sends only the fields that change (JSON Merge Patch, RFC 7396). */
+        /**
+         * @description Raw values of a job, units in the names; the only door to [`Job`]. Others it refers to by the numbers they are kept under. A
+         *     change sends only the fields that change (JSON Merge Patch, RFC 7396).
+         */
         JobBody: {
             /** @description What ends its bake. */
             bake_end?: components["schemas"]["BakeEnd"];
@@ -3336,6 +3381,11 @@ export interface components {
              */
             water_percent: number;
         };
+        /**
+         * Format: double
+         * @description A length, mm.
+         */
+        Length: number;
         /** @description One change to a formula. */
         LeverBody: {
             /** @description Key of what goes out. */
@@ -3500,7 +3550,7 @@ export interface components {
              */
             within_k: number;
         };
-        /** @description One line of a formula. */
+        /** @description One line of a formula, as it comes from outside. */
         LineBody: {
             /**
              * Format: double
@@ -3551,7 +3601,7 @@ export interface components {
              */
             price_per_kg?: number | null;
         };
-        /** @description A followed piece. */
+        /** @description A followed piece, as it is at a moment, or was when it ended. */
         LiveView: {
             /**
              * Format: double
@@ -3628,8 +3678,13 @@ export interface components {
          * @enum {string}
          */
         LogFormWord: "round" | "square" | "oblong" | "half_round" | "wedge";
-        /** @description A log with where the knife goes. */
+        /** @description A log with where the knife goes, and the logs its dough is divided into. */
         LogView: {
+            /**
+             * Format: double
+             * @description A last slice counts from so much of the others' thickness.
+             */
+            counts_from_percent: number;
             /** @description Where the knife goes, from one end. */
             cuts_mm: number[];
             /**
@@ -3637,6 +3692,8 @@ export interface components {
              * @description Both ends and the rest.
              */
             ends_g: number;
+            /** @description Which three it was worked out from: those given, or the usual ones. */
+            given: string[];
             /**
              * Format: double
              * @description Of its section.
@@ -3814,8 +3871,8 @@ export interface components {
              */
             water: number;
         };
-        /** @description How the pieces are made. */
-        MakingBody: {
+        /** @description How the pieces are made: cut, sliced, or as a portion. */
+        MakingBody: ({
             /** @enum {string} */
             kind: "cut";
         } | {
@@ -3828,19 +3885,13 @@ export interface components {
             height_to_width?: number;
             /** @enum {string} */
             kind: "sliced";
-            /**
-             * Format: double
-             * @description Across, 15 to 120; the usual one when left out.
-             */
-            width_mm?: number;
-        } | {
+            /** @description Across, 15 to 120; the usual one when left out. */
+            width_mm?: components["schemas"]["Length"];
+        }) | ({
             /** @enum {string} */
             kind: "ball";
-            /**
-             * Format: double
-             * @description 2 to 500; the usual one when left out.
-             */
-            mass_g?: number;
+            /** @description 2 to 500; the usual one when left out. */
+            mass_g?: components["schemas"]["Mass"];
         } | {
             /** @enum {string} */
             kind: "scoop";
@@ -3850,62 +3901,38 @@ export interface components {
              */
             scoop: number;
         } | {
-            /**
-             * Format: double
-             * @description 4 to 60.
-             */
-            across_mm: number;
+            /** @description 4 to 60. */
+            across_mm: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "rope";
-            /**
-             * Format: double
-             * @description 20 to 600.
-             */
-            length_mm: number;
+            /** @description 20 to 600. */
+            length_mm: components["schemas"]["Length"];
         } | {
             /** @enum {string} */
             kind: "pressed";
-            /**
-             * Format: double
-             * @description 2 to 500.
-             */
-            mass_g: number;
-            /**
-             * Format: double
-             * @description 2 to 40.
-             */
-            thickness_mm: number;
+            /** @description 2 to 500. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description 2 to 40. */
+            thickness_mm: components["schemas"]["Length"];
         } | {
-            /**
-             * Format: double
-             * @description 1 to 30.
-             */
-            deep_mm: number;
-            /**
-             * Format: double
-             * @description 4 to 60.
-             */
-            dent_mm: number;
+            /** @description 1 to 30. */
+            deep_mm: components["schemas"]["Length"];
+            /** @description 4 to 60. */
+            dent_mm: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "thumbprint";
-            /**
-             * Format: double
-             * @description 2 to 500.
-             */
-            mass_g: number;
+            /** @description 2 to 500. */
+            mass_g: components["schemas"]["Mass"];
         } | {
             /** @enum {string} */
             kind: "figure";
             /** @description 2 to 12 parts of 0.5 to 300. */
-            parts_g: number[];
+            parts_g: components["schemas"]["Mass"][];
         } | {
             /** @enum {string} */
             kind: "piped";
-            /**
-             * Format: double
-             * @description 2 to 200.
-             */
-            mass_g: number;
+            /** @description 2 to 200. */
+            mass_g: components["schemas"]["Mass"];
         } | {
             /**
              * Format: int32
@@ -3914,27 +3941,23 @@ export interface components {
             columns: number;
             /** @enum {string} */
             kind: "tray_bar";
-            /**
-             * Format: double
-             * @description 100 to 900.
-             */
-            length_mm: number;
+            /** @description 100 to 900. */
+            length_mm: components["schemas"]["Length"];
             /**
              * Format: int32
              * @description 1 to 30.
              */
             rows: number;
-            /**
-             * Format: double
-             * @description 4 to 60.
-             */
-            thickness_mm: number;
-            /**
-             * Format: double
-             * @description 100 to 900.
-             */
-            width_mm: number;
-        };
+            /** @description 4 to 60. */
+            thickness_mm: components["schemas"]["Length"];
+            /** @description 100 to 900. */
+            width_mm: components["schemas"]["Length"];
+        });
+        /**
+         * Format: double
+         * @description A mass, g.
+         */
+        Mass: number;
         /** @description Pieces as a hand has laid them. */
         MeasureBody: {
             /** @description Form of the sheet. */
@@ -4050,7 +4073,7 @@ export interface components {
              */
             y_mm: number;
         };
-        /** @description A sheet with the pieces of several lots. */
+        /** @description A sheet from which the pieces of several lots are cut. */
         MixedSheetBody: {
             /**
              * Format: double
@@ -4287,6 +4310,14 @@ export interface components {
             /** @description Its corners, y downwards. */
             outline_mm: number[][];
         };
+        /** @description What a new job is of; all else is as in the job that is wanted next, or as most are. */
+        NewJobBody: {
+            /**
+             * Format: int64
+             * @description Number of its formula; that of the job wanted next, or the first on the shelf, when null.
+             */
+            formula_id?: number | null;
+        };
         /** @description How a followed piece is at one moment. */
         NowView: {
             /** @description What is allowed of that, in words. */
@@ -4330,11 +4361,8 @@ export interface components {
         };
         /** @description Something on hand. */
         OnHandBody: {
-            /**
-             * Format: double
-             * @description How much there is.
-             */
-            grams: number;
+            /** @description How much there is. */
+            grams: components["schemas"]["Mass"];
             /** @description Key. */
             ingredient: string;
         };
@@ -4372,7 +4400,7 @@ export interface components {
              */
             tray_c?: number | null;
         };
-        /** @description A reading of a thermometer in the oven. */
+        /** @description A reading of a thermometer in the oven, unchecked. */
         OvenReadBody: {
             /**
              * Format: double
@@ -4857,15 +4885,12 @@ export interface components {
             /** @description What is round it. */
             wrap: components["schemas"]["Wrap"];
         };
-        /** @description A piece in the cold. */
+        /** @description A piece of dough. */
         PieceWire: {
             /** @enum {string} */
             kind: "sheet";
-            /**
-             * Format: double
-             * @description 1 to 60.
-             */
-            thickness_mm: number;
+            /** @description 1 to 60. */
+            thickness_mm: components["schemas"]["Length"];
         } | {
             /**
              * Format: int32
@@ -4874,61 +4899,37 @@ export interface components {
             count: number;
             /** @enum {string} */
             kind: "stack";
-            /**
-             * Format: double
-             * @description Of one sheet.
-             */
-            thickness_mm: number;
+            /** @description Of one sheet. */
+            thickness_mm: components["schemas"]["Length"];
         } | {
-            /**
-             * Format: double
-             * @description 10 to 600.
-             */
-            diameter_mm: number;
+            /** @description 10 to 600. */
+            diameter_mm: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "disc";
-            /**
-             * Format: double
-             * @description 1 to 200.
-             */
-            thickness_mm: number;
+            /** @description 1 to 200. */
+            thickness_mm: components["schemas"]["Length"];
         } | {
-            /**
-             * Format: double
-             * @description 1 to 200.
-             */
-            diameter_mm: number;
+            /** @description 1 to 200. */
+            diameter_mm: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "ball";
         } | {
-            /**
-             * Format: double
-             * @description 1 to 200.
-             */
-            diameter_mm: number;
+            /** @description 1 to 200. */
+            diameter_mm: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "sphere";
         } | {
-            /**
-             * Format: double
-             * @description 1 to 200.
-             */
-            diameter_mm: number;
+            /** @description 1 to 200. */
+            diameter_mm: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "log";
         } | {
-            /**
-             * Format: double
-             * @description 1 to 200.
-             */
-            height_mm: number;
+            /** @description 1 to 200. */
+            height_mm: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "bar";
-            /**
-             * Format: double
-             * @description 1 to 200.
-             */
-            width_mm: number;
+            /** @description 1 to 200. */
+            width_mm: components["schemas"]["Length"];
         };
         /** @description A place. */
         PlaceBody: {
@@ -5127,7 +5128,7 @@ export interface components {
              */
             price_per_kg?: number | null;
         };
-        /** @description The stand-in thermometer. */
+        /** @description The stand-in thermometer, as it is asked for; the only door to [`ProbeKind`]. */
         ProbeBody: {
             /**
              * Format: double
@@ -5233,11 +5234,11 @@ export interface components {
             start_c?: number | null;
         };
         /**
-         * @description A quantity that can be typed.
+         * @description What is measured. Each has one base unit in which values travel and are kept.
          * @enum {string}
          */
         QuantityWord: "length" | "mass" | "volume" | "temperature" | "duration" | "percent" | "count";
-        /** @description A line as understood. */
+        /** @description A line as understood, beside the flour read so far. */
         ReadLineView: {
             ask?: components["schemas"]["SentenceView"] | null;
             /**
@@ -5252,7 +5253,7 @@ export interface components {
             confidence: number;
             /**
              * @description Why it asks: `unknown_ingredient`, `strange_word`, `two_things`, `no_amount`, `two_numbers`, `disagrees`,
-             *     `no_weight` or `unlikely`; empty when it asks nothing.
+             *     `no_weight`, `unlikely` or `narrated`; empty when it asks nothing.
              */
             doubt: string;
             /**
@@ -5343,7 +5344,7 @@ export interface components {
             /** @description What it says it makes. */
             yields?: string | null;
         };
-        /** @description Thickness read on one sheet, at the middles of the cells of a grid. */
+        /** @description Thickness read on one sheet, at the middles of the cells of a grid; the only door to [`SheetReadings`]. */
         ReadingsBody: {
             /**
              * Format: int32
@@ -5795,11 +5796,8 @@ export interface components {
         SizeRequest: {
             /** @enum {string} */
             by: "dough";
-            /**
-             * Format: double
-             * @description Dough.
-             */
-            dough_g: number;
+            /** @description Dough. */
+            dough_g: components["schemas"]["Mass"];
         } | {
             /** @enum {string} */
             by: "factor";
@@ -5826,6 +5824,11 @@ export interface components {
              * @description The written formula times this.
              */
             factor: number;
+            /**
+             * Format: int32
+             * @description Of those, as many kept in the freezer as the job has there, with one left to bake.
+             */
+            freeze_pieces: number;
             /** @description What stays over of what is on hand. */
             over: components["schemas"]["TakeView"][];
             /**
@@ -5982,19 +5985,13 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "tray";
-            /**
-             * Format: double
-             * @description Its temperature when the piece is laid on it, -40 to 45.
-             */
-            start_c: number;
+            /** @description Its temperature when the piece is laid on it, -40 to 45. */
+            start_c: components["schemas"]["Temperature"];
             /** @description Of what. */
             tray: components["schemas"]["TrayKind"];
         } | {
-            /**
-             * Format: double
-             * @description Its temperature, -40 to 45.
-             */
-            bench_c: number;
+            /** @description Its temperature, -40 to 45. */
+            bench_c: components["schemas"]["Temperature"];
             /** @enum {string} */
             kind: "bench";
         };
@@ -6127,7 +6124,12 @@ export interface components {
              */
             time_sd_percent: number;
         };
-        /** @description A portion that is coloured. */
+        /**
+         * Format: double
+         * @description A temperature, degC.
+         */
+        Temperature: number;
+        /** @description A portion that is coloured; the only door to [`Tint`]. */
         TintBody: {
             /** @description The colour, 1 to 40 characters. */
             name: string;
@@ -7926,6 +7928,37 @@ export interface operations {
             };
         };
     };
+    jobs_add_new: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewJobBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_read_back: {
         parameters: {
             query?: never;
@@ -8325,11 +8358,11 @@ export interface operations {
                 /** @description Which. */
                 trouble: "too_warm" | "too_hard" | "warm_room" | "no_space" | "power_out";
                 /** @description The dough, -30 to 45; for `too_warm`, `too_hard` and `power_out` (when it went). */
-                dough_c?: number | null;
+                dough_c?: number;
                 /** @description The room, 5 to 40; for `warm_room`. */
-                room_c?: number | null;
+                room_c?: number;
                 /** @description Minutes since the power went, 0 to 4320; for `power_out`. */
-                ago_min?: number | null;
+                ago_min?: number;
             };
             header?: never;
             path: {

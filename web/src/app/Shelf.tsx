@@ -1,9 +1,9 @@
 /** Outside a job: the shelf of jobs, formulas and cutters. */
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import type { Cutter, Formula, Job, JobBody } from "../api/client";
-import { useAddDemo, useAddJob, useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
-import { clock, daysLater, longDay, now } from "../drawing/time";
+import type { Cutter, Formula, Job } from "../api/client";
+import { useAddDemo, useAddNewJob, useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
+import { clock, longDay } from "../drawing/time";
 import { say } from "../drawing/sentence";
 import { number, type Format } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
@@ -32,12 +32,12 @@ export function Shelf() {
           <h1 id="jobs-head" className="h-station">
             Jobs
           </h1>
-          <NewJob formulas={formulas.data} cutters={cutters.data} like={jobs.data[0]} />
+          <NewJob ready={formulas.data.length > 0 && cutters.data.length > 0} />
         </div>
         {jobs.data.length === 0 ? <First /> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
       </section>
       <div className="grid gap-4 lg:grid-cols-2">
-        <FormulaShelf formulas={formulas.data} jobs={jobs.data} cutter={cutters.data[0]} />
+        <FormulaShelf formulas={formulas.data} jobs={jobs.data} cutters={cutters.data.length} />
         <CutterShelf cutters={cutters.data} />
       </div>
     </main>
@@ -123,26 +123,11 @@ function madeWords(job: Job, cutter: Cutter | undefined, format: Format): string
   }
 }
 
-/** A new job like the last one, or as most are: of a formula where one is given. */
-function newJob(formula: Formula | undefined, cutter: Cutter | undefined, like: Job | undefined, own?: Formula): JobBody | undefined {
-  if (!formula || !cutter) return undefined;
-  const basis: Omit<JobBody, "name" | "ready_by"> = like ?? {
-    formula_id: formula.id, cutter_id: cutter.id, pieces: 24, thickness_mm: 6, method: "just_combined", dough_c: null,
-    chill_as_disc: true, disc_mm: 22, chill_place: "fridge", tray_chill_place: "fridge", web_mm: 3, edge_mm: 4,
-    surface: "floured_board", rerolls: 2, reserve_percent: 3, oven_c: 175, freeze_pieces: 0, hold_back_percent: 0,
-    whole_eggs: false, tints: [], turning: "free", layout: [], measured: [], tray_layout: [], formula_version: null, dough_with: null,
-    making: { kind: "cut" }, bake_end: "just_golden", liner: "parchment", sheet: "oblong", sheet_width_mm: null, sheet_length_mm: null, lot_of: null, mixed: [],
-  };
-  const { id: _, sheet_key: __, revision: ___, ...rest } = basis as Job;
-  return { ...rest, ...(own ? { formula_id: own.id } : {}), formula_version: null, dough_with: null, lot_of: null, mixed: [], freeze_pieces: 0, layout: [], measured: [], tray_layout: [], name: own ? own.name : "New job", ready_by: `${daysLater(now(), 1).slice(0, 10)}T12:00` };
-}
-
-function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cutter[]; like: Job | undefined }) {
-  const add = useAddJob();
+function NewJob({ ready }: { ready: boolean }) {
+  const add = useAddNewJob();
   const readBack = useReadBack();
   const navigate = useNavigate();
   const [unread, setUnread] = useState<string>();
-  const [formula, cutter] = [formulas[0], cutters[0]];
   const open = (job: Job) => void navigate(`/jobs/${job.id}/order`);
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -166,11 +151,8 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
       <button
         type="button"
         className="btn btn-main"
-        disabled={!formula || !cutter || add.isPending}
-        onClick={() => {
-          const job = newJob(formula, cutter, like);
-          if (job) add.mutate(job, { onSuccess: open });
-        }}
+        disabled={!ready || add.isPending}
+        onClick={() => add.mutate(null, { onSuccess: open })}
       >
         New job
       </button>
@@ -179,14 +161,11 @@ function NewJob({ formulas, cutters, like }: { formulas: Formula[]; cutters: Cut
   );
 }
 
-function FormulaShelf({ formulas, jobs, cutter }: { formulas: Formula[]; jobs: Job[]; cutter: Cutter | undefined }) {
+function FormulaShelf({ formulas, jobs, cutters }: { formulas: Formula[]; jobs: Job[]; cutters: number }) {
   const remove = useDeleteFormula();
-  const add = useAddJob();
+  const add = useAddNewJob();
   const navigate = useNavigate();
-  const start = (f: Formula) => {
-    const job = newJob(f, cutter, jobs[0], f);
-    if (job) add.mutate(job, { onSuccess: (made) => void navigate(`/jobs/${made.id}/dough`) });
-  };
+  const start = (f: Formula) => add.mutate(f.id, { onSuccess: (made) => void navigate(`/jobs/${made.id}/dough`) });
   return (
     <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="formulas-head">
       <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
@@ -219,7 +198,7 @@ function FormulaShelf({ formulas, jobs, cutter }: { formulas: Formula[]; jobs: J
                 </span>
                 {job ? null : (
                   <>
-                    <button type="button" className="btn btn-quiet btn-small" aria-label={`Start a job with ${f.name}`} disabled={!cutter || add.isPending} onClick={() => start(f)}>
+                    <button type="button" className="btn btn-quiet btn-small" aria-label={`Start a job with ${f.name}`} disabled={cutters === 0 || add.isPending} onClick={() => start(f)}>
                       Start a job
                     </button>
                     <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${f.name}`} onClick={() => remove.mutate(f.id)}>

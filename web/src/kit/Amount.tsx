@@ -8,6 +8,7 @@ import { api, settled } from "../api/client";
 import { number, type Format, type Quantity } from "../drawing/units";
 import { Fault, faultOf, otherFault } from "./Fault";
 import { useFormat } from "./settings";
+import { useTyped } from "./typed";
 
 type Kind = Quantity | "count" | "percent" | "ratio";
 
@@ -36,9 +37,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
   const format = useFormat();
   const id = useId();
   const text = unset ? "" : inWords(format, kind, value);
-  // A draft belongs to the value it was begun on: when another edit or an undo changes that value, a draft without fault
-  // gives way.
-  const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
+  const typing = useTyped(text);
   const [fault, setFault] = useState<Said>();
   const busy = useRef(false);
   const under = useRef("");
@@ -54,8 +53,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
     kept.current = value;
     if (!busy.current) wanted.current = value;
   }, [value]);
-  const draft = begun && (begun.on === text || fault || saving) ? begun.typed : null;
-  const setDraft = (typed: string | null) => setBegun(typed === null ? null : { on: text, typed });
+  const draft = typing.typed ?? (fault || saving ? typing.last : null);
 
   const save = async (typed: string): Promise<void> => {
     if (busy.current) {
@@ -70,6 +68,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
       const base = await readTyped(format, kind, typed);
       if (base !== kept.current || unset) {
         const before = shownNow.current;
+        typing.sending();
         await onSave(base);
         // Where the page follows already it may show another value than was wanted here: somebody else's was left as it is.
         kept.current = shownNow.current === before ? base : shownNow.current;
@@ -78,9 +77,10 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
       if (next.current === null) wanted.current = kept.current;
       setFault(undefined);
       // What was typed since then stays.
-      if (next.current === null) setBegun((now) => (now?.typed === typed ? null : now));
+      if (next.current === null) typing.end(typed);
     } catch (error) {
       wanted.current = kept.current;
+      typing.refused();
       setFault(faultOf(error, "text") ?? faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
     } finally {
       busy.current = false;
@@ -97,7 +97,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
     const to = Math.round((shown + direction * by) * 10_000) / 10_000;
     wanted.current = bare(kind) ? to : format.base(kind, to);
     const typed = inWords(format, kind, wanted.current);
-    setDraft(typed);
+    typing.type(typed);
     void save(typed);
   };
 
@@ -118,15 +118,15 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
         aria-invalid={fault ? true : undefined}
         aria-describedby={fault ? `${id}-fault` : undefined}
         onFocus={(e) => e.target.select()}
-        onChange={(e) => setDraft(e.target.value)}
+        onChange={(e) => typing.type(e.target.value)}
         onBlur={() => {
           if (draft !== null && draft !== text) void save(draft);
-          else if (!fault) setDraft(null);
+          else if (!fault) typing.end();
         }}
         onKeyDown={(e) => {
           if (e.key === "Enter" && draft !== null) void save(draft);
           if (e.key === "Escape") {
-            setDraft(null);
+            typing.end();
             setFault(undefined);
           }
           if (e.key === "ArrowUp" || e.key === "ArrowDown") {

@@ -2,6 +2,7 @@
 import { type Said } from "../drawing/sentence";
 import { useRef, useState } from "react";
 import { Fault, faultOf, otherFault } from "./Fault";
+import { useTyped } from "./typed";
 
 export function TextField({ label, value, field, onSave }: { label: string; value: string; field: string; onSave(value: string): Promise<unknown> }) {
   const change = useDraft(value, onSave, field);
@@ -34,34 +35,37 @@ export function TextField({ label, value, field, onSave }: { label: string; valu
  * begun on changes (an undo, another device): what stands is what is shown.
  */
 export function useDraft(value: string, onSave: (value: string) => Promise<unknown>, field: string) {
-  const [begun, setBegun] = useState<{ on: string; typed: string } | null>(null);
+  const typing = useTyped(value);
   const [fault, setFault] = useState<Said>();
   // Leaving the field while it is being saved saves nothing twice.
   const sending = useRef<string>(undefined);
-  const draft = begun && (begun.on === value || fault) ? begun.typed : value;
-  const set = (typed: string) => setBegun({ on: value, typed });
+  const draft = typing.typed ?? (fault ? typing.last : null) ?? value;
   const commit = () => {
     if (draft === value) {
-      setBegun(null);
+      typing.end();
       return;
     }
     const sent = draft;
     if (sending.current === sent) return;
     sending.current = sent;
+    typing.sending();
     const done = () => {
       if (sending.current === sent) sending.current = undefined;
     };
     onSave(sent).finally(done).then(
       () => {
         setFault(undefined);
-        setBegun((now) => (now?.typed === sent ? null : now));
+        typing.end(sent);
       },
-      (error: unknown) => setFault(faultOf(error, field) ?? otherFault(error, []) ?? "That was refused."),
+      (error: unknown) => {
+        typing.refused();
+        setFault(faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
+      },
     );
   };
   const reset = () => {
-    setBegun(null);
+    typing.end();
     setFault(undefined);
   };
-  return { draft, set, fault, commit, reset };
+  return { draft, set: typing.type, fault, commit, reset };
 }

@@ -135,6 +135,28 @@ describe("an amount", () => {
     await act(async () => waiting[1]?.());
   });
 
+  it("keeps what is typed when the answer to the one before comes", async () => {
+    const waiting: (() => void)[] = [];
+    const save = vi.fn<(value: number) => Promise<void>>(() => new Promise((done) => { waiting.push(done); }));
+    const at = (value: number) => (
+      <Around>
+        <Amount label="Thickness" kind="length" value={value} field="thickness_mm" onSave={save} />
+      </Around>
+    );
+    const { rerender } = render(at(6));
+    const field = await screen.findByLabelText("Thickness");
+    await userEvent.clear(field);
+    await userEvent.type(field, "8{Enter}");
+    await waitFor(() => expect(save).toHaveBeenCalledTimes(1));
+    await userEvent.clear(field);
+    await userEvent.type(field, "7 m");
+    await act(async () => waiting[0]?.());
+    rerender(at(8));
+    expect((field as HTMLInputElement).value).toBe("7 m");
+    await userEvent.type(field, "m{Enter}");
+    await waitFor(() => expect(save).toHaveBeenLastCalledWith(7));
+  });
+
   it("is nudged by the arrows", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
@@ -234,6 +256,24 @@ describe("a text", () => {
     await user.clear(field);
     await user.tab();
     expect((await screen.findByRole("alert")).textContent).toBe("A name is needed.");
+  });
+});
+
+describe("a text typed over one that is on its way", () => {
+  it("outlives the answer, but not a change from elsewhere", async () => {
+    const waiting: (() => void)[] = [];
+    const save = vi.fn<(value: string) => Promise<void>>(() => new Promise((done) => { waiting.push(done); }));
+    const at = (value: string) => <Around><TextField label="Name" value={value} field="name" onSave={save} /></Around>;
+    const { rerender } = render(at("Gulls"));
+    const field = screen.getByLabelText("Name");
+    await userEvent.type(field, " A{Enter}");
+    await userEvent.type(field, "B");
+    await act(async () => waiting[0]?.());
+    rerender(at("Gulls A"));
+    expect((field as HTMLInputElement).value).toBe("Gulls AB");
+    await userEvent.type(field, "C");
+    rerender(at("Terns"));
+    expect((field as HTMLInputElement).value).toBe("Terns");
   });
 });
 

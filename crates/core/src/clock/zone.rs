@@ -7,6 +7,28 @@ use chrono_tz::{OffsetComponents, OffsetName, Tz};
 /// How times of a kitchen's clock are written: ISO 8601 to the minute, without zone.
 pub const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
 
+/// A time as [`MINUTE_FORMAT`] writes it, in JSON.
+#[cfg(feature = "wire")]
+pub(crate) mod minute {
+    use super::{MINUTE_FORMAT, NaiveDateTime};
+    use crate::error::Problem;
+    use serde::de::{Deserialize, Deserializer, Error};
+    use serde::ser::Serializer;
+
+    pub fn serialize<S: Serializer>(time: &NaiveDateTime, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_str(&time.format(MINUTE_FORMAT))
+    }
+
+    pub fn deserialize<'de, D: Deserializer<'de>>(deserializer: D) -> Result<NaiveDateTime, D::Error> {
+        let text = String::deserialize(deserializer)?;
+        NaiveDateTime::parse_from_str(&text, MINUTE_FORMAT).map_err(|_| {
+            let said: String = text.chars().filter(|c| !c.is_control()).take(40).collect();
+            let accepted = "a date and time such as 2026-11-28T14:00";
+            Error::custom(Problem::Unreadable { text: said, accepted })
+        })
+    }
+}
+
 /// A time zone by its name in the IANA database (the database comes with the chrono-tz crate).
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Zone(Tz);

@@ -2,7 +2,7 @@
 //! before as a prior, and the ready time and its range follow.
 
 use super::piece::Support;
-use super::report::{ChillQuestion, Doubt, FILM_LN_SD, Place, RANGE_SDS};
+use super::report::{ChillQuestion, FILM_LN_SD, Place, PlaceDoubt, RANGE_SDS};
 use super::solver::{Body, Sample};
 use super::thermal::Thermal;
 use crate::error::{Checks, InputErrors};
@@ -104,7 +104,7 @@ impl PlaceKnowledge {
     pub fn apply(&self, place: &Place) -> Place {
         let air = (place.air().c() + self.air.0.k()).clamp(-40.0, 45.0);
         let film = (place.film().w_m2k() * self.film_factor().1).clamp(1.0, 60.0);
-        let doubt = Doubt {
+        let doubt = PlaceDoubt {
             ln_film_sd: self.ln_film.1,
             air_sd: if self.air_taught { self.air.1 } else { TemperatureDifference::new_k(0.0) },
             correlation: self.correlation,
@@ -147,7 +147,7 @@ pub fn fit(question: &ChillQuestion, readings: &[Reading], before: &PlaceKnowled
     let thermal = Thermal::new(&question.composition, question.start, question.place.air());
     let alike = matches!(question.support, Support::Rack);
     let body = Body::new(&thermal, question.piece, question.wrap, question.start, alike);
-    Ok(Stage { body: &body, place: &question.place, support: question.support }.fit(readings, before))
+    Ok(PieceInPlace { body: &body, place: &question.place, support: question.support }.fit(readings, before))
 }
 
 pub(super) fn check_readings(readings: &[Reading]) -> Result<(), InputErrors> {
@@ -161,7 +161,7 @@ pub(super) fn check_readings(readings: &[Reading]) -> Result<(), InputErrors> {
 }
 
 /// A piece as it came to a place that is to be learnt.
-pub(super) struct Stage<'a> {
+pub(super) struct PieceInPlace<'a> {
     pub body: &'a Body<'a>,
     pub place: &'a Place,
     pub support: Support,
@@ -214,7 +214,7 @@ fn first_of(group: &Group, readings: &[Reading]) -> Span {
     readings[group.members[0]].after
 }
 
-impl Stage<'_> {
+impl PieceInPlace<'_> {
     /// Fits the place to checked readings, their times counted from when the piece came here.
     pub fn fit(&self, readings: &[Reading], before: &PlaceKnowledge) -> Fit {
         let groups = grouped(readings);
@@ -378,7 +378,7 @@ mod tests {
     fn run_of(q: &ChillQuestion, place: &PlaceKnowledge, until: Span) -> Vec<Sample> {
         let thermal = Thermal::new(&q.composition, q.start, q.place.air());
         let body = Body::new(&thermal, q.piece, q.wrap, q.start, true);
-        Stage { body: &body, place: &q.place, support: q.support }.run(place, until)
+        PieceInPlace { body: &body, place: &q.place, support: q.support }.run(place, until)
     }
 
     /// Readings every five minutes of a piece in a place that is not as assumed.

@@ -1,7 +1,7 @@
 //! A piece that lies in the cold (or on the bench) now: what the readings say of its places, how it is, when it is ready and for
 //! how long.
 
-use super::fit::{Fit, PlaceKnowledge, Reading, Spot, Stage, check_readings, shown};
+use super::fit::{Fit, PieceInPlace, PlaceKnowledge, Reading, Spot, check_readings, shown};
 use super::never::Never;
 use super::piece::{Piece, Support, Wrap};
 use super::report::{HORIZON, Place, settled};
@@ -166,7 +166,8 @@ impl Tracked {
                 .collect();
             let of_stay: Vec<Reading> =
                 here.iter().map(|&r| Reading { after: readings[r].after - stay.from, ..readings[r] }).collect();
-            let fit = Stage { body: &body, place: &stay.place, support: stay.support }.fit(&of_stay, &stay.before);
+            let fit =
+                PieceInPlace { body: &body, place: &stay.place, support: stay.support }.fit(&of_stay, &stay.before);
             live.set_aside.extend(fit.set_aside.iter().map(|&k| here[k]));
             let place = fit.place.apply(&stay.place);
             live.place = place;

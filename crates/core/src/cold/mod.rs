@@ -19,14 +19,14 @@ pub use fit::{Fit, LONGEST_READ, MOST_READINGS, PlaceKnowledge, Reading, Spot, f
 pub use live::{Live, LiveStay, MOST_STAYS, Tracked};
 pub use never::{ColdPlace, Lies, Never};
 pub use piece::{Piece, Support, TrayKind, Wrap};
-pub use probe::ProbeKind;
+pub use probe::{ProbeInput, ProbeKind};
 pub(crate) use report::{BENCH_FILM, left_for, left_through};
 pub use report::{
-    Bench, ChillAnswer, ChillQuestion, Doubt, Place, RANGE_SDS, ToldMinutes, chill, chill_briefly, tempering_to,
+    Bench, ChillAnswer, ChillQuestion, Place, PlaceDoubt, RANGE_SDS, ToldMinutes, chill, chill_briefly, tempering_to,
 };
 pub use section::{Frame, Section, SectionKind, section};
 pub use solver::{Body, Sample};
 pub use thermal::{Thermal, WaterState};
-pub use touch::{Finding, Learnt, MovedLimit, Touch, learn_limits};
+pub use touch::{Finding, LimitsLearnt, MovedLimit, Touch, learn_limits};
 pub use wanted::{InTime, disc_in_time, disc_of, in_time};
 pub use window::{DoughState, Feeling, Side, Target, Window, Working};

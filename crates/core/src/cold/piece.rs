@@ -7,51 +7,72 @@ use serde::{Deserialize, Serialize};
 
 /// A piece of dough.
 #[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = PieceWire))]
+#[cfg_attr(feature = "wire", serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields))]
 pub enum Piece {
     /// A sheet or cut pieces of one thickness; heat goes through the two faces.
     Sheet {
-        /// Its thickness.
+        /// 1 to 60.
+        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
         thickness: Length,
     },
     /// Sheets lying on each other: one slab as thick as all of them.
     Stack {
         /// Of one sheet.
+        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
         thickness: Length,
-        /// How many.
+        /// 2 to 12.
         count: u32,
     },
     /// A disc pressed flat.
     Disc {
-        /// Its thickness.
+        /// 1 to 200.
+        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
         thickness: Length,
-        /// Across.
+        /// 10 to 600.
+        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
         diameter: Length,
     },
     /// A ball as it left the bowl, taken as a cylinder as high as wide.
     Ball {
-        /// Across.
+        /// 1 to 200.
+        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
         diameter: Length,
     },
     /// A portion rolled round in the hands.
     Sphere {
-        /// Across.
+        /// 1 to 200.
+        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
         diameter: Length,
     },
     /// A round log, long against its width.
     Log {
-        /// Across.
+        /// 1 to 200.
+        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
         diameter: Length,
     },
     /// A bar, long against its section.
     Bar {
-        /// Width of the section.
+        /// 1 to 200.
+        #[cfg_attr(feature = "wire", serde(rename = "width_mm"))]
         width: Length,
-        /// Height of the section.
+        /// 1 to 200.
+        #[cfg_attr(feature = "wire", serde(rename = "height_mm"))]
         height: Length,
     },
 }
 
 impl Piece {
+    /// Forms that go into the cold beside the plan's, as large as they usually are. Common practice, no source.
+    pub const USUAL: [Self; 6] = [
+        Self::Disc { thickness: Length::new_mm(22.0), diameter: Length::new_mm(180.0) },
+        Self::Sheet { thickness: Length::new_mm(6.0) },
+        Self::Ball { diameter: Length::new_mm(100.0) },
+        Self::Sphere { diameter: Length::new_mm(35.0) },
+        Self::Log { diameter: Length::new_mm(50.0) },
+        Self::Bar { width: Length::new_mm(60.0), height: Length::new_mm(35.0) },
+    ];
+
     /// The piece with its sizes checked: 1 to 200 mm thick or across a log, up to 600 mm across a disc, 2 to 12 sheets.
     pub fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
@@ -123,21 +144,39 @@ impl TrayKind {
 
 /// What the piece lies on.
 #[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = SupportBody))]
+#[cfg_attr(feature = "wire", serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields))]
 pub enum Support {
     /// A wire shelf: the lower face meets the air too.
     Rack,
     /// A tray, its lower face in the air.
     Tray {
-        /// What it is made of.
+        /// Of what.
+        #[cfg_attr(feature = "wire", serde(rename = "tray"))]
         kind: TrayKind,
-        /// Its temperature when the piece is laid on it.
+        /// Its temperature when the piece is laid on it, -40 to 45.
+        #[cfg_attr(feature = "wire", serde(rename = "start_c"))]
         start: Temperature,
     },
-    /// A bench through one paper, the bench staying at its temperature.
+    /// A bench, through one paper; it stays at its temperature.
     Bench {
-        /// The bench's temperature.
+        /// Its temperature, -40 to 45.
+        #[cfg_attr(feature = "wire", serde(rename = "bench_c"))]
         bench: Temperature,
     },
+}
+
+impl Support {
+    /// The same with its temperatures checked.
+    pub fn checked(self) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        match self {
+            Self::Rack => {}
+            Self::Tray { start, .. } => checks.range("start_c", start.c(), -40.0, 45.0, "\u{b0}C"),
+            Self::Bench { bench } => checks.range("bench_c", bench.c(), -40.0, 45.0, "\u{b0}C"),
+        }
+        checks.finish(self)
+    }
 }
 
 /// Contact between dough and tray through paper, W/m2K. Common practice, no source.

@@ -22,18 +22,67 @@ pub struct ProbeKind {
     pub every: Span,
 }
 
-impl ProbeKind {
-    /// The same with its values checked: noise to 5 K, film 0.3 to 3 times, air off by 8 K at most, every 5 s to an hour.
-    pub fn checked(self) -> Result<Self, InputErrors> {
+/// The stand-in thermometer, as it is asked for; the only door to [`ProbeKind`].
+#[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = ProbeBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields, default))]
+pub struct ProbeInput {
+    /// All its chances follow from this.
+    pub seed: u32,
+    /// Noise of one reading, 0 to 5.
+    pub noise_k: f64,
+    /// Share of readings lost, 0 to 0.9.
+    pub drop_out: f64,
+    /// What really multiplies the film, 0.3 to 3.
+    pub film_factor: f64,
+    /// What the air is really off by, -8 to 8.
+    pub air_off_k: f64,
+    /// From one reading to the next by the piece's clock, 5 to 3600.
+    pub every_s: f64,
+}
+
+impl Default for ProbeInput {
+    /// A cheap probe in a fridge that is a little stronger and a little warmer than its dial says.
+    fn default() -> Self {
+        Self { seed: 1, noise_k: 0.3, drop_out: 0.1, film_factor: 1.15, air_off_k: 0.6, every_s: 120.0 }
+    }
+}
+
+impl ProbeInput {
+    /// The stand-in, checked.
+    pub fn kind(self) -> Result<ProbeKind, InputErrors> {
         let mut checks = Checks::new();
-        checks.range("noise_k", self.noise.k(), 0.0, 5.0, "K");
+        checks.range("noise_k", self.noise_k, 0.0, 5.0, "K");
         checks.range("drop_out", self.drop_out, 0.0, 0.9, "of the readings");
         checks.range("film_factor", self.film_factor, 0.3, 3.0, "times the film");
-        checks.range("air_off_k", self.air_off.k(), -8.0, 8.0, "K");
-        checks.range("every_s", self.every.s(), 5.0, 3600.0, "s");
-        checks.finish(self)
+        checks.range("air_off_k", self.air_off_k, -8.0, 8.0, "K");
+        checks.range("every_s", self.every_s, 5.0, 3600.0, "s");
+        checks.finish(())?;
+        Ok(ProbeKind {
+            seed: self.seed.into(),
+            noise: TemperatureDifference::new_k(self.noise_k),
+            drop_out: self.drop_out,
+            film_factor: self.film_factor,
+            air_off: TemperatureDifference::new_k(self.air_off_k),
+            every: Span::new_s(self.every_s),
+        })
     }
+}
 
+impl From<ProbeKind> for ProbeInput {
+    fn from(kind: ProbeKind) -> Self {
+        Self {
+            seed: u32::try_from(kind.seed).unwrap_or(u32::MAX),
+            noise_k: kind.noise.k(),
+            drop_out: kind.drop_out,
+            film_factor: kind.film_factor,
+            air_off_k: kind.air_off.k(),
+            every_s: kind.every.s(),
+        }
+    }
+}
+
+impl ProbeKind {
     /// What it shows of a piece at a moment; `None` when this reading is lost. Each moment has its own chance, so asking
     /// twice answers alike, whoever asks and however often it was started anew.
     ///
@@ -149,8 +198,8 @@ mod tests {
 
     #[test]
     fn impossible_kinds_are_refused_by_name() {
-        let bad = ProbeKind { drop_out: 1.5, every: Span::new_s(0.0), ..kind() };
-        let errors = bad.checked().unwrap_err();
+        let bad = ProbeInput { drop_out: 1.5, every_s: f64::NAN, ..ProbeInput::default() };
+        let errors = bad.kind().unwrap_err();
         let fields: Vec<_> = errors.all().iter().map(crate::error::InputError::field).collect();
         assert_eq!(fields, ["drop_out", "every_s"]);
     }

@@ -26,7 +26,7 @@ pub(super) const SETTLED_K: f64 = 0.15;
 pub struct Place {
     air: Temperature,
     film: Film,
-    doubt: Doubt,
+    doubt: PlaceDoubt,
     lies: Lies,
 }
 
@@ -40,7 +40,7 @@ impl Place {
         Ok(Self {
             air: Temperature::new_c(air_c),
             film: Film::new_w_m2k(film_w_m2k),
-            doubt: Doubt::default(),
+            doubt: PlaceDoubt::default(),
             lies: Lies::Somewhere,
         })
     }
@@ -59,13 +59,13 @@ impl Place {
 
     /// The same place, otherwise known.
     #[must_use]
-    pub(super) fn doubted(self, doubt: Doubt) -> Self {
+    pub(super) fn doubted(self, doubt: PlaceDoubt) -> Self {
         Self { doubt, ..self }
     }
 
     /// How well it is known.
     #[must_use]
-    pub fn doubt(&self) -> Doubt {
+    pub fn doubt(&self) -> PlaceDoubt {
         self.doubt
     }
 
@@ -84,7 +84,7 @@ impl Place {
 
 /// How well a place is known: standard deviations of what its film and its air may be off by.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Doubt {
+pub struct PlaceDoubt {
     /// Of the natural logarithm of the film.
     pub ln_film_sd: f64,
     /// Of the air; zero where it is taken as said.
@@ -93,7 +93,7 @@ pub struct Doubt {
     pub correlation: f64,
 }
 
-impl Default for Doubt {
+impl Default for PlaceDoubt {
     /// The film is known to about a quarter, the air taken as said.
     fn default() -> Self {
         Self { ln_film_sd: FILM_LN_SD, air_sd: TemperatureDifference::new_k(0.0), correlation: 0.0 }
@@ -104,7 +104,7 @@ impl Default for Doubt {
 const FILM_LN_STEP: f64 = 0.05;
 const AIR_STEP_K: f64 = 0.2;
 
-impl Doubt {
+impl PlaceDoubt {
     /// The range that holds a time nine times in ten; `at` gives it for a change of the film's logarithm and of the air, K.
     ///
     /// With the film alone in doubt its two ends are run; else the time is taken as linear in both.

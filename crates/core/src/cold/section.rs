@@ -9,6 +9,8 @@ use crate::units::{Length, Span, Temperature};
 
 /// What the columns of a section are.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = SectionWord))]
+#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
 pub enum SectionKind {
     /// One column that stands for the whole width.
     Slab,

@@ -54,7 +54,7 @@ pub struct MovedLimit {
 
 /// What findings say of the three limits.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Learnt {
+pub struct LimitsLearnt {
     /// Cold end of rolling.
     pub rolls_from: MovedLimit,
     /// Warm end of rolling.
@@ -63,7 +63,7 @@ pub struct Learnt {
     pub slices_to: MovedLimit,
 }
 
-impl Learnt {
+impl LimitsLearnt {
     /// As the dough carries it.
     #[must_use]
     pub fn felt(&self) -> Felt {
@@ -76,7 +76,7 @@ impl Learnt {
 /// What cracked lay below the cold end, what stuck above the warm end, what went right between; each with the doubt of a
 /// hand and a thermometer. A finding far from a limit says nothing new of it.
 #[must_use]
-pub fn learn_limits(window: &Window, findings: &[Finding]) -> Learnt {
+pub fn learn_limits(window: &Window, findings: &[Finding]) -> LimitsLearnt {
     let rolling = |f: &&Finding| matches!(f.purpose, Target::Rolling);
     let slicing = |f: &&Finding| matches!(f.purpose, Target::Slicing);
     // `true`: the limit lies above the dough's temperature.
@@ -96,7 +96,7 @@ pub fn learn_limits(window: &Window, findings: &[Finding]) -> Learnt {
         Touch::Right => Some(true),
         Touch::Cracked => None,
     };
-    Learnt {
+    LimitsLearnt {
         rolls_from: moved(window.rolls_from, &cold_end),
         rolls_to: moved(window.rolls_to, &of(&warm_end, &rolling)),
         slices_to: moved(window.slices_to, &of(&warm_end, &slicing)),

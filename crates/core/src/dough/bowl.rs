@@ -195,7 +195,7 @@ fn liquid_key(formula: &Formula) -> &'static str {
 
 /// What was added to mixes before, as shares of their flour.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Learnt {
+pub struct MixesLearnt {
     /// How many mixes it rests on.
     pub mixes: usize,
     /// Flour added, per cent of the flour, mean over all mixes; flour kept aside and not used counts as less.
@@ -335,14 +335,14 @@ pub struct NotedMix {
 
 /// The mean of noted mixes; `None` when there are none.
 #[must_use]
-pub fn learn(mixes: &[NotedMix]) -> Option<Learnt> {
+pub fn learn(mixes: &[NotedMix]) -> Option<MixesLearnt> {
     if mixes.is_empty() {
         return None;
     }
     #[expect(clippy::cast_precision_loss, reason = "a handful of mixes")]
     let n = mixes.len() as f64;
     let mean = |of: &dyn Fn(&NotedMix) -> f64| mixes.iter().map(|m| 100.0 * of(m) / m.flour.g()).sum::<f64>() / n;
-    Some(Learnt {
+    Some(MixesLearnt {
         mixes: mixes.len(),
         flour_percent: mean(&|m| m.flour_more_g),
         water_percent: mean(&|m| m.water_more_g),

@@ -4,6 +4,8 @@ use super::ingredient::Role;
 use super::{Composition, FatKind, Felt, Ingredient, Kind, Pantry};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{BakersPercent, Mass};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use std::sync::Arc;
 
@@ -42,15 +44,47 @@ impl FormulaLine {
     }
 }
 
-/// A line as it comes from outside.
+/// One line of a formula, as it comes from outside.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = LineBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct LineInput {
     /// Key of an ingredient.
     pub ingredient: String,
-    /// Grams.
+    /// 0.01 to 200,000.
     pub grams: f64,
-    /// What is done to it first.
+    /// What is done to it first, at most 80 characters.
+    #[cfg_attr(feature = "wire", serde(default, skip_serializing_if = "String::is_empty"))]
     pub note: String,
+}
+
+/// A formula as it comes from outside; the only door to [`Formula`].
+#[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = FormulaBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+pub struct FormulaInput {
+    /// Its name, 1 to 80 characters.
+    pub name: String,
+    /// At most 60, with flour and a fat among them.
+    pub lines: Vec<LineInput>,
+}
+
+impl FormulaInput {
+    /// The formula of ingredients in a pantry, checked.
+    pub fn formula(&self, pantry: &Pantry) -> Result<Formula, InputErrors> {
+        Formula::new(&self.name, &self.lines, pantry)
+    }
+}
+
+impl From<&Formula> for FormulaInput {
+    fn from(formula: &Formula) -> Self {
+        let line = |l: &FormulaLine| LineInput {
+            ingredient: l.ingredient.key.to_string(),
+            grams: l.mass.g(),
+            note: l.note.clone(),
+        };
+        Self { name: formula.name().to_owned(), lines: formula.lines().iter().map(line).collect() }
+    }
 }
 
 impl From<(&str, f64)> for LineInput {

@@ -44,20 +44,29 @@ pub enum Spoons {
 
 /// Grams of household measures; `None` where nobody measures it so.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = HouseholdBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields, default))]
 pub struct Household {
     /// A US cup, spooned and levelled (or simply filled).
+    #[cfg_attr(feature = "wire", serde(rename = "cup_g"))]
     pub cup: Option<f64>,
     /// A US cup scooped from the bag.
+    #[cfg_attr(feature = "wire", serde(rename = "cup_scooped_g"))]
     pub cup_scooped: Option<f64>,
     /// A US cup sifted.
+    #[cfg_attr(feature = "wire", serde(rename = "cup_sifted_g"))]
     pub cup_sifted: Option<f64>,
     /// A US cup packed.
+    #[cfg_attr(feature = "wire", serde(rename = "cup_packed_g"))]
     pub cup_packed: Option<f64>,
     /// A US teaspoon.
+    #[cfg_attr(feature = "wire", serde(rename = "tsp_g"))]
     pub tsp: Option<f64>,
     /// One of it.
+    #[cfg_attr(feature = "wire", serde(rename = "each_g"))]
     pub each: Option<f64>,
     /// A stick.
+    #[cfg_attr(feature = "wire", serde(rename = "stick_g"))]
     pub stick: Option<f64>,
 }
 

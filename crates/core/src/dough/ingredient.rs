@@ -112,6 +112,7 @@ impl Kind {
 
 /// What an ingredient counts as in butter : sugar : flour.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize), serde(rename_all = "snake_case"))]
 pub enum Role {
     /// Flours and starches; the hundred of baker's percentages.
     Flour,
@@ -128,26 +129,38 @@ pub enum Role {
 /// Grams per 100 g. Together 100 within 2; sugars are part of the carbohydrate, reducing sugars of the sugars, salt of
 /// the ash.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = AnalysisBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct Analysis {
-    /// Water.
+    /// 0 to 100.
+    #[cfg_attr(feature = "wire", serde(rename = "water_g"))]
     pub water: f64,
-    /// Alcohol of spirits and extracts.
+    /// Of spirits and extracts, 0 to 100.
+    #[cfg_attr(feature = "wire", serde(rename = "alcohol_g", default))]
     pub alcohol: f64,
-    /// Fat.
+    /// 0 to 100.
+    #[cfg_attr(feature = "wire", serde(rename = "fat_g"))]
     pub fat: f64,
-    /// Protein.
+    /// 0 to 100.
+    #[cfg_attr(feature = "wire", serde(rename = "protein_g"))]
     pub protein: f64,
-    /// Carbohydrate without fibre.
+    /// Without fibre, 0 to 100.
+    #[cfg_attr(feature = "wire", serde(rename = "carbohydrate_g"))]
     pub carbohydrate: f64,
-    /// Sugars within the carbohydrate.
+    /// Within the carbohydrate.
+    #[cfg_attr(feature = "wire", serde(rename = "sugars_g"))]
     pub sugars: f64,
-    /// Reducing sugars (glucose, fructose, lactose, maltose) within the sugars: they brown.
+    /// Glucose, fructose, lactose, maltose within the sugars: they brown.
+    #[cfg_attr(feature = "wire", serde(rename = "reducing_g", default))]
     pub reducing: f64,
-    /// Fibre.
+    /// 0 to 100.
+    #[cfg_attr(feature = "wire", serde(rename = "fibre_g"))]
     pub fibre: f64,
-    /// Ash.
+    /// 0 to 100.
+    #[cfg_attr(feature = "wire", serde(rename = "ash_g"))]
     pub ash: f64,
     /// Table salt within the ash.
+    #[cfg_attr(feature = "wire", serde(rename = "salt_g", default))]
     pub salt: f64,
 }
 
@@ -188,25 +201,46 @@ pub struct Ingredient {
     pub source: Text,
 }
 
-/// Raw values of an ingredient of one's own; the only door to it.
+/// An ingredient of the bakery's own; the only door to it.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = IngredientBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct IngredientInput {
-    /// Its name.
+    /// 1 to 60 characters, without digits, commas or brackets.
     pub name: String,
     /// What it is.
     pub kind: Kind,
-    /// Its make-up.
+    /// Together 98 to 102 g.
     pub analysis: Analysis,
     /// Kind of its fat.
     pub fat_kind: FatKind,
-    /// What household measures of it weigh.
+    /// What household measures weigh.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub household: Household,
-    /// Allergens.
+    /// At most 12.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub allergens: Vec<String>,
-    /// Other names.
+    /// Other names, at most 12.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub aliases: Vec<String>,
-    /// Where the figures come from.
+    /// Where the figures come from, at most 120 characters.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub source: String,
+}
+
+impl From<&Ingredient> for IngredientInput {
+    fn from(i: &Ingredient) -> Self {
+        Self {
+            name: i.name.to_string(),
+            kind: i.kind,
+            analysis: i.analysis,
+            fat_kind: i.fat_kind,
+            household: i.household,
+            allergens: i.allergens.iter().map(ToString::to_string).collect(),
+            aliases: i.aliases.iter().map(ToString::to_string).collect(),
+            source: i.source.to_string(),
+        }
+    }
 }
 
 impl Ingredient {

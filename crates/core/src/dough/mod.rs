@@ -28,7 +28,7 @@ mod texture;
 mod warnings;
 
 pub use bowl::{
-    Added, BowlNote, BowlQuestion, Correction, Feel, Learnt, NotedMix, Squeeze, correct, flour_of_a_mix, learn,
+    Added, BowlNote, BowlQuestion, Correction, Feel, MixesLearnt, NotedMix, Squeeze, correct, flour_of_a_mix, learn,
     noted_mixes,
 };
 pub use browning::hides_colour;
@@ -39,7 +39,7 @@ pub use component::{
 };
 pub use composition::{Composition, Felt};
 pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_share};
-pub use formula::{BakersLine, Formula, FormulaLine, LineInput, Ratio, Standing};
+pub use formula::{BakersLine, Formula, FormulaInput, FormulaLine, LineInput, Ratio, Standing};
 pub use household::{CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, Spoons, US_CUP_ML};
 pub use ingredient::{Analysis, Ingredient, IngredientInput, Kind, Role};
 pub use judgement::Judgement;
@@ -51,9 +51,9 @@ pub use mixing::{MixingTemperatures, dough_temperature, heat_balance, mixing_tem
 pub use pantry::Pantry;
 pub use part::Part;
 pub use reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, SpreadCause};
-pub use scale::{MixPlan, MixerLimits, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
+pub use scale::{MixPlan, MixerLimits, OnHand, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
 pub use school::{KnownFor, SCHOOLS, School};
-pub use sheet::{BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Tint, TintPortion, mixing_sheet};
+pub use sheet::{BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Tint, TintInput, TintPortion, mixing_sheet};
 pub use stiffness::packing;
 pub use texture::{Texture, texture};
 

@@ -247,15 +247,39 @@ fn spoons(ingredient: &Ingredient, mass: Mass) -> Option<Spoons> {
     })
 }
 
-/// By what a dough is sized.
+/// By what a dough is to be sized.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = SizeRequest))]
+#[cfg_attr(feature = "wire", serde(tag = "by", rename_all = "snake_case", deny_unknown_fields))]
 pub enum SizeBy {
-    /// Grams of dough.
-    Dough(Mass),
-    /// The written formula times this.
-    Factor(f64),
-    /// What is there, by key; the scarcest sets the size.
-    OnHand(Vec<(String, Mass)>),
+    /// Grams of dough, 20 to 200,000.
+    Dough {
+        /// Dough.
+        #[cfg_attr(feature = "wire", serde(rename = "dough_g"))]
+        dough: Mass,
+    },
+    /// The written formula times this, 0.01 to 1,000.
+    Factor {
+        /// Times.
+        factor: f64,
+    },
+    /// What is there; the scarcest sets the size.
+    OnHand {
+        /// Things of the formula.
+        on_hand: Vec<OnHand>,
+    },
+}
+
+/// Something on hand.
+#[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = OnHandBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+pub struct OnHand {
+    /// Key.
+    pub ingredient: String,
+    /// How much there is.
+    #[cfg_attr(feature = "wire", serde(rename = "grams"))]
+    pub mass: Mass,
 }
 
 /// A size with what set it.
@@ -279,20 +303,20 @@ pub fn size_dough(formula: &Formula, by: &SizeBy) -> Result<Sized, InputErrors> 
     let total = formula.total();
     let mut checks = Checks::new();
     let (factor, scarce) = match by {
-        SizeBy::Dough(mass) => {
+        SizeBy::Dough { dough: mass } => {
             checks.range("dough_g", mass.g(), 20.0, 200_000.0, "g");
             (*mass / total, None)
         }
-        SizeBy::Factor(factor) => {
+        SizeBy::Factor { factor } => {
             checks.range("factor", *factor, 0.01, 1000.0, "times");
             (*factor, None)
         }
-        SizeBy::OnHand(things) => {
+        SizeBy::OnHand { on_hand: things } => {
             let mut least: Option<(f64, Arc<Ingredient>)> = None;
             if things.is_empty() {
                 checks.push(InputError::refused("on_hand", "say what is on hand, such as 340 g of butter"));
             }
-            for (i, (key, mass)) in things.iter().enumerate() {
+            for (i, OnHand { ingredient: key, mass }) in things.iter().enumerate() {
                 checks.range(&format!("on_hand[{i}].grams"), mass.g(), 0.1, 200_000.0, "g");
                 let needs = formula.mass_of(key);
                 let Some(line) = formula.lines().iter().find(|l| l.ingredient().key == *key) else {
@@ -312,15 +336,15 @@ pub fn size_dough(formula: &Formula, by: &SizeBy) -> Result<Sized, InputErrors> 
     };
     checks.finish(())?;
     let over = match by {
-        SizeBy::OnHand(things) => things
+        SizeBy::OnHand { on_hand: things } => things
             .iter()
-            .filter_map(|(key, mass)| {
+            .filter_map(|OnHand { ingredient: key, mass }| {
                 let line = formula.lines().iter().find(|l| l.ingredient().key == *key)?;
                 let left = mass.g() - formula.mass_of(key).g() * factor;
                 (left > 0.05).then(|| (Arc::clone(line.ingredient()), Mass::new_g(left)))
             })
             .collect(),
-        SizeBy::Dough(_) | SizeBy::Factor(_) => vec![],
+        SizeBy::Dough { .. } | SizeBy::Factor { .. } => vec![],
     };
     Ok(Sized { dough: total * factor, factor, scarce, over })
 }
@@ -331,6 +355,10 @@ mod tests {
     use proptest::prelude::*;
 
     const DENSITY: Density = Density::new_kg_m3(1210.0);
+
+    fn on_hand(key: &str, g: f64) -> OnHand {
+        OnHand { ingredient: key.to_owned(), mass: Mass::new_g(g) }
+    }
 
     fn formula() -> Formula {
         let lines = [("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0), ("egg", 25.0), ("salt", 1.0)];
@@ -424,9 +452,8 @@ mod tests {
 
     #[test]
     fn the_scarce_ingredient_sets_the_size() {
-        let hand = |butter: f64, egg: f64| {
-            SizeBy::OnHand(vec![("butter".into(), Mass::new_g(butter)), ("egg".into(), Mass::new_g(egg))])
-        };
+        let hand =
+            |butter: f64, egg: f64| SizeBy::OnHand { on_hand: vec![on_hand("butter", butter), on_hand("egg", egg)] };
         // 340 g of butter would make 3.4 formulas, three large eggs six: butter is scarce and 65 g of egg stay over.
         let sized = size_dough(&formula(), &hand(340.0, 150.0)).unwrap();
         assert_eq!(sized.scarce.unwrap().key, "butter");
@@ -439,11 +466,13 @@ mod tests {
 
     #[test]
     fn what_cannot_be_scaled_to_is_named() {
-        let unknown = SizeBy::OnHand(vec![("honey".into(), Mass::new_g(10.0))]);
+        let unknown = SizeBy::OnHand { on_hand: vec![on_hand("honey", 10.0)] };
         assert!(size_dough(&formula(), &unknown).unwrap_err().to_string().contains("holds no"));
-        assert!(size_dough(&formula(), &SizeBy::OnHand(vec![])).is_err());
-        assert!(size_dough(&formula(), &SizeBy::Factor(0.0)).unwrap_err().to_string().contains("0.01 to 1000"));
-        assert!(size_dough(&formula(), &SizeBy::Dough(Mass::new_g(1e9))).is_err());
+        assert!(size_dough(&formula(), &SizeBy::OnHand { on_hand: vec![] }).is_err());
+        assert!(
+            size_dough(&formula(), &SizeBy::Factor { factor: 0.0 }).unwrap_err().to_string().contains("0.01 to 1000")
+        );
+        assert!(size_dough(&formula(), &SizeBy::Dough { dough: Mass::new_g(1e9) }).is_err());
     }
 
     proptest! {

@@ -7,6 +7,8 @@ use super::mixing::{MixingTemperatures, mixing_temperatures};
 use super::scale::{MixPlan, Weighed};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Mass, Share, Temperature};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Paste colour to begin with, of the portion's mass. Common practice, no source: easier to add than to take away.
 const PASTE_TO_BEGIN: f64 = 0.003;
@@ -32,21 +34,35 @@ pub struct Tint {
     share: Share,
 }
 
+/// A portion that is coloured; the only door to [`Tint`].
+#[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = TintBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+pub struct TintInput {
+    /// The colour, 1 to 40 characters.
+    pub name: String,
+    /// Of the dough, 1 to 100.
+    pub percent: f64,
+}
+
 impl Tint {
     /// The tints of a dough; each 1 to 100 %, together at most all of it.
-    pub fn list(parts: &[(String, f64)]) -> Result<Vec<Self>, InputErrors> {
+    pub fn list(parts: &[TintInput]) -> Result<Vec<Self>, InputErrors> {
         let mut checks = Checks::new();
         checks.limit("tints", parts.len(), MOST_TINTS, "tints");
-        for (i, (name, percent)) in parts.iter().enumerate() {
+        for (i, TintInput { name, percent }) in parts.iter().enumerate() {
             checks.text(&format!("tints[{i}].name"), name, 40, "a colour");
             checks.range(&format!("tints[{i}].percent"), *percent, 1.0, 100.0, "% of the dough");
         }
-        let together: f64 = parts.iter().map(|p| p.1).filter(|p| p.is_finite()).sum();
+        let together: f64 = parts.iter().map(|p| p.percent).filter(|p| p.is_finite()).sum();
         if together > 100.0 {
             checks.range("tints", together, 0.0, 100.0, "% of the dough together");
         }
         checks.finish(())?;
-        Ok(parts.iter().map(|(name, p)| Self { name: name.trim().to_owned(), share: Share::new(p / 100.0) }).collect())
+        Ok(parts
+            .iter()
+            .map(|p| Self { name: p.name.trim().to_owned(), share: Share::new(p.percent / 100.0) })
+            .collect())
     }
 
     /// The colour.
@@ -317,6 +333,10 @@ mod tests {
         ("raisin", 60.0),
     ];
 
+    fn part(name: &str, percent: f64) -> TintInput {
+        TintInput { name: name.to_owned(), percent }
+    }
+
     fn sheet(method: MixMethod, hold_back: f64, tints: &[Tint]) -> MixingSheet {
         mixing_sheet(&mixes(&RICH, hold_back), method, tints, Temperature::new_c(22.0), Temperature::new_c(4.0))
     }
@@ -355,16 +375,14 @@ mod tests {
 
     #[test]
     fn tints_are_portions_of_the_dough() {
-        let tints = Tint::list(&[("red".to_owned(), 25.0), ("blue".to_owned(), 10.0)]).unwrap();
+        let tints = Tint::list(&[part("red", 25.0), part("blue", 10.0)]).unwrap();
         let sheet = sheet(MixMethod::JustCombined, 0.0, &tints);
         assert!((sheet.tints[0].dough.g() - 248.0).abs() < 0.5, "{:?}", sheet.tints);
         assert_eq!(sheet.tints[0].paste.g(), 0.7);
         // Black wants several times the paste of pink: common practice, no source.
         let [pink, black] = ["pink", "Ink black"].map(|c| paste_of(c, Mass::new_g(248.0)).g());
         assert_eq!((pink, black), (0.7, 3.0));
-        assert!(
-            Tint::list(&[("red".to_owned(), 60.0), ("blue".to_owned(), 60.0)]).unwrap_err().to_string().contains("120")
-        );
-        assert!(Tint::list(&[(String::new(), f64::NAN)]).is_err());
+        assert!(Tint::list(&[part("red", 60.0), part("blue", 60.0)]).unwrap_err().to_string().contains("120"));
+        assert!(Tint::list(&[part("", f64::NAN)]).is_err());
     }
 }

@@ -61,6 +61,8 @@ impl FillingKind {
 
 /// A finish.
 #[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize))]
+#[cfg_attr(feature = "wire", serde(from = "super::coat_key::CoatKey", into = "super::coat_key::CoatKey"))]
 pub enum Coat {
     /// Sugar.
     Sugar(SugarCoat),

@@ -1,6 +1,8 @@
 //! After the bake: coats and fillings by arithmetic for the lot, how long it keeps, and what is left of spirits.
 
 mod coat;
+#[cfg(feature = "wire")]
+mod coat_key;
 mod keep;
 mod reason;
 mod spirit;

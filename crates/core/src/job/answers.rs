@@ -1,5 +1,6 @@
 //! What the stations answer for one job.
 
+use super::clock::WhenLate;
 use super::{BakeQuestion, ColdPlace, Cooling, Job, Reason};
 use crate::clock::{Relay, RelayLot, Step, Zone};
 use crate::cold::{ChillAnswer, Piece, Target, Window};
@@ -224,6 +225,8 @@ pub struct ClockPlan {
     pub lot: RelayLot,
     /// Where its clocks are.
     pub zone: Zone,
+    /// What is left to be done when the start has passed.
+    pub when_late: Vec<WhenLate>,
     /// Why.
     pub reasons: Vec<Reason>,
 }

@@ -3,13 +3,36 @@
 use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan};
 use super::bench::HandsAtTheBench;
 use super::cold::{chill_waits, rests_after, slow_end};
-use super::{Job, Kitchen, Reason};
+use super::{ColdPlace, Job, Kitchen, Making, Reason};
 use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
 use crate::units::Span;
 use chrono::TimeDelta;
 
 /// To weigh one mix, min. Common practice, no source.
 const WEIGH_MIN: f64 = 5.0;
+
+/// What can still be done when the start has passed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum WhenLate {
+    /// Want it later.
+    Later,
+    /// Chill the dough in the freezer.
+    InTheFreezer,
+    /// Roll it first and chill it as sheets.
+    AsSheets,
+}
+
+/// What a job leaves to be done when its start has passed, the surest first.
+fn when_late(job: &Job) -> Vec<WhenLate> {
+    let j = job.input();
+    let cut = j.making == Making::Cut;
+    let all = [
+        (true, WhenLate::Later),
+        (j.chill_place == ColdPlace::Fridge, WhenLate::InTheFreezer),
+        (cut && j.chill_as_disc, WhenLate::AsSheets),
+    ];
+    all.into_iter().filter(|(open, _)| *open).map(|(_, what)| what).collect()
+}
 
 pub(super) fn clock_plan(
     job: &Job,
@@ -49,7 +72,7 @@ pub(super) fn clock_plan(
         reasons.push(Reason::TraysGoRound { trays: kitchen.trays().owned(), times: shape.trays.rounds });
     }
     reasons.extend(clock_change(job, kitchen.zone(), &relay));
-    ClockPlan { relay, chill_min, lot, zone: kitchen.zone(), reasons }
+    ClockPlan { relay, chill_min, lot, zone: kitchen.zone(), when_late: when_late(job), reasons }
 }
 
 /// What a change of the clocks between the start and the wanted time does to the hours that are read off the wall.

@@ -25,7 +25,7 @@ pub struct EvenBake {
 #[must_use]
 pub fn even_sheet(job: &Job, kitchen: &Kitchen, sheet: usize) -> Option<Evenness> {
     let trays = kitchen.trays();
-    judge_evenness(job.input().measured.get(sheet)?, job.thickness(), trays.width(), trays.length())
+    judge_evenness(job.measured().get(sheet)?, job.thickness(), trays.width(), trays.length())
 }
 
 /// Bake times of the thinnest and the thickest pieces of a sheet, and what to do about it.

@@ -1,10 +1,15 @@
 //! A job among the others: its lots, the dough it shares with them, and the sheets that several are cut from.
 
-use super::{Job, Kitchen, largest_sheet};
-use crate::error::{InputError, InputErrors};
+use super::{Job, JobInput, Kitchen, Making, largest_sheet};
+use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::{Outline, Placement};
-use crate::shape::{MixedFault, MixedShare, MixedSheet, NestCutter, NestPiece, share_of_mixed};
+use crate::shape::{
+    MOST_MIXED_SHEETS, MOST_SEARCHED, MixedFault, MixedShare, MixedSheet, NestCutter, NestPiece, SHEET_MM,
+    share_of_mixed,
+};
 use crate::units::Length;
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// Our own choice: more than a bench keeps apart in a day.
 pub const MOST_LOTS: usize = 12;
@@ -25,6 +30,13 @@ pub struct Kin {
 }
 
 impl Kin {
+    /// What a job that is kept under a number has to do with others.
+    #[must_use]
+    pub fn of(job: i64, input: &JobInput) -> Self {
+        let (formula, version) = (input.formula_id, input.formula_version);
+        Self { job, formula, version, lot_of: input.lot_of, dough_with: input.dough_with }
+    }
+
     fn same_dough(&self, other: &Self) -> bool {
         (self.formula, self.version) == (other.formula, other.version)
     }
@@ -43,6 +55,44 @@ pub fn mixed_with(family: &[Kin]) -> Vec<Option<i64>> {
             first.or_else(|| own.dough_with.filter(|with| family.iter().all(|other| other.job != *with)))
         })
         .collect()
+}
+
+/// The jobs of a family, the job itself first and then its lots, that change when one of them becomes `new`, or when that one joins
+/// them: itself, all others when it is wanted at another time, and those whose dough is mixed elsewhere from then on. One that joins
+/// is wanted when they are.
+pub fn changed_with(family: &[(i64, Job)], number: i64, new: &Job) -> Result<Vec<(i64, Job)>, InputErrors> {
+    if family.iter().all(|(job, _)| *job == number) {
+        return Ok(vec![(number, new.clone())]);
+    }
+    let wanted = |job: &Job, ready_by| Job::new(JobInput { ready_by, ..job.input().clone() });
+    let dough = |job: &Job| (job.input().formula_id, job.input().formula_version, job.input().lot_of);
+    let mut all = family.to_vec();
+    let mixed_elsewhere = match all.iter_mut().find(|(job, _)| *job == number) {
+        Some((_, own)) => {
+            let before = std::mem::replace(own, new.clone());
+            let ready_by = new.input().ready_by;
+            if before.input().ready_by != ready_by {
+                for (_, job) in &mut all {
+                    *job = wanted(job, ready_by)?;
+                }
+            }
+            dough(&before) != dough(new)
+        }
+        None => {
+            all.push((number, wanted(new, family[0].1.input().ready_by)?));
+            true
+        }
+    };
+    let all = if mixed_elsewhere { mixed_once(all) } else { all };
+    let changed = |(job, now): &(i64, Job)| *job == number || !family.iter().any(|(j, was)| j == job && was == now);
+    Ok(all.into_iter().filter(changed).collect())
+}
+
+/// A family in which every dough is mixed once.
+#[must_use]
+pub fn mixed_once(family: Vec<(i64, Job)>) -> Vec<(i64, Job)> {
+    let with = mixed_with(&family.iter().map(|(number, job)| Kin::of(*number, job.input())).collect::<Vec<_>>());
+    family.into_iter().zip(with).map(|((number, job), with)| (number, job.mixed_with(with))).collect()
 }
 
 /// The jobs that keep a version of their formula once `own`, of `all`, was baked with it: that one, who shares its mixes, and lots of
@@ -99,6 +149,56 @@ pub fn check_shared_dough(own: &Kin, with: &Kin, all: &[Kin]) -> Result<(), Inpu
     Ok(())
 }
 
+/// Another lot of a job: what differs from the job itself.
+#[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = LotBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+pub struct LotInput {
+    /// Its name, 1 to 80 characters.
+    pub name: String,
+    /// Number of its formula; the job's own when null.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub formula_id: Option<i64>,
+    /// Number of its cutter; the job's own when null.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub cutter_id: Option<i64>,
+    /// 1 to 20,000.
+    pub pieces: u32,
+    /// Thickness of sheet or slice, 2 to 25; the job's own when null.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub thickness_mm: Option<f64>,
+    /// How its pieces are made.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub making: Making,
+}
+
+impl LotInput {
+    /// The lot as it is added to the job kept under a number. What was laid out, coloured or measured of the other's pieces says
+    /// nothing of these.
+    pub fn added_to(self, number: i64, job: &JobInput) -> Result<Job, InputErrors> {
+        Job::new(JobInput {
+            name: self.name,
+            formula_id: self.formula_id.unwrap_or(job.formula_id),
+            cutter_id: self.cutter_id.unwrap_or(job.cutter_id),
+            pieces: self.pieces,
+            thickness_mm: self.thickness_mm.unwrap_or(job.thickness_mm),
+            making: self.making,
+            freeze_pieces: 0,
+            dough_c: None,
+            tints: vec![],
+            layout: vec![],
+            tray_layout: vec![],
+            measured: vec![],
+            formula_version: None,
+            dough_with: None,
+            lot_of: Some(number),
+            mixed: vec![],
+            goes_in_c: None,
+            ..job.clone()
+        })
+    }
+}
+
 /// What becomes of a job when others are taken away.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Left {
@@ -125,11 +225,53 @@ pub fn left_of(own: &Kin, mut on_sheets: impl Iterator<Item = i64>, gone: &[i64]
 
 /// A sheet from which the pieces of several lots are cut.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = MixedSheetBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct KeptSheet {
-    /// Its length.
-    pub length: Length,
-    /// Whose pieces lie where, in the order of cutting.
-    pub pieces: Vec<(i64, Placement)>,
+    /// Its length; it is as wide as the lots' largest sheet.
+    pub length_mm: f64,
+    /// In the order of cutting.
+    pub pieces: Vec<KeptPiece>,
+}
+
+/// Whose piece lies where.
+#[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = MixedPieceBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+pub struct KeptPiece {
+    /// The lot.
+    pub job_id: i64,
+    /// Centre along the width.
+    pub x_mm: f64,
+    /// Centre along the length.
+    pub y_mm: f64,
+    /// Turn.
+    pub turn_deg: f64,
+}
+
+impl KeptPiece {
+    /// Where it lies.
+    #[must_use]
+    pub fn at(&self) -> Placement {
+        Placement { x_mm: self.x_mm, y_mm: self.y_mm, turn_deg: self.turn_deg }
+    }
+}
+
+/// Whether sheets that are to be kept for several lots can be: how many, how long, and all pieces somewhere on them.
+pub(super) fn check_kept(checks: &mut Checks, sheets: &[KeptSheet]) {
+    checks.limit("mixed", sheets.len(), MOST_MIXED_SHEETS, "sheets");
+    for (i, sheet) in sheets.iter().enumerate() {
+        checks.range(&format!("mixed[{i}].length_mm"), sheet.length_mm, SHEET_MM.0, SHEET_MM.1, "mm");
+        checks.limit(&format!("mixed[{i}].pieces"), sheet.pieces.len(), MOST_SEARCHED, "pieces");
+        if let Some(at) = sheet.pieces.iter().position(|p| !on_a_sheet(&p.at())) {
+            checks.push(InputError::refused(format!("mixed[{i}].pieces[{at}]"), "not a place on any sheet"));
+        }
+    }
+}
+
+/// Whether a piece lies anywhere on the largest sheet.
+pub(super) fn on_a_sheet(p: &Placement) -> bool {
+    [p.x_mm, p.y_mm].iter().all(|v| (0.0..=SHEET_MM.1).contains(v)) && (-720.0..=720.0).contains(&p.turn_deg)
 }
 
 /// What sheets a job's pieces may be cut from: jobs of one key may share them; nothing where none are cut.
@@ -182,8 +324,8 @@ impl SharedSheets {
             .collect();
         let sheets: Option<Vec<MixedSheet>> = (self.sheets.iter())
             .map(|sheet| {
-                let pieces = sheet.pieces.iter().map(|(job, at)| Some(NestPiece { cutter: number(*job)?, at: *at }));
-                Some(MixedSheet { length: sheet.length, pieces: pieces.collect::<Option<_>>()? })
+                let pieces = sheet.pieces.iter().map(|p| Some(NestPiece { cutter: number(p.job_id)?, at: p.at() }));
+                Some(MixedSheet { length: Length::new_mm(sheet.length_mm), pieces: pieces.collect::<Option<_>>()? })
             })
             .collect();
         let Some(sheets) = sheets else { return Some(Err(MixedFault::LotGone)) };

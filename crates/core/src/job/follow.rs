@@ -66,7 +66,7 @@ impl utoipa::ToSchema for Whereabouts {
 
 /// A piece was put somewhere.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Put {
+pub struct LaidAt {
     /// Where.
     pub place: Whereabouts,
     /// Since it was first put anywhere.
@@ -87,7 +87,7 @@ pub struct Followed {
     /// All of it when it was first put anywhere.
     pub start: Temperature,
     /// Where it was put, in order.
-    pub puts: Vec<Put>,
+    pub puts: Vec<LaidAt>,
 }
 
 /// What a piece of a job is chilled for where nobody says: portions for the oven as they are, logs and bars to be sliced, all else

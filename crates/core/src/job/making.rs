@@ -6,7 +6,10 @@ use crate::units::Length;
 
 /// A log across, mm: thinner breaks when it is sliced, thicker gives slices larger than a hand. Common practice, no source.
 const LOG_ACROSS_MM: (f64, f64) = (15.0, 120.0);
+
 /// How the pieces are made.
+///
+/// In JSON one object, whose `kind` is `cut`, `sliced` or that of a portion.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub enum Making {
     /// Cut from a rolled sheet with the lot's cutter.
@@ -39,6 +42,100 @@ impl Making {
                 checks.finish(self)
             }
             Self::Portioned(portion) => Ok(Self::Portioned(portion.checked().map_err(|e| e.within("making"))?)),
+        }
+    }
+}
+
+/// The same in JSON: a portion lies flat beside the other ways, under its own `kind`.
+#[cfg(feature = "wire")]
+mod wire {
+    use super::Making;
+    use crate::shape::{LogKind, Portion, USUAL_LOG_ACROSS};
+    use crate::units::Length;
+    use serde::de::{Deserialize, Deserializer, Error};
+    use serde::ser::{Serialize, Serializer};
+    use std::borrow::Cow;
+    use utoipa::openapi::{OneOfBuilder, RefOr, Schema};
+    use utoipa::{PartialSchema, ToSchema};
+
+    /// The ways that are no portion.
+    #[derive(serde::Serialize, serde::Deserialize, ToSchema)]
+    #[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+    enum Whole {
+        /// Cut with the lot's cutter.
+        Cut,
+        /// Sliced from a log or bar; the lot's thickness is the slice's.
+        Sliced {
+            /// Its section.
+            form: LogKind,
+            /// Height over width of an oblong or a wedge, 0.1 to 10.
+            #[serde(default = "as_high_as_wide")]
+            height_to_width: f64,
+            /// Across, 15 to 120; the usual one when left out.
+            #[serde(default = "usual_across", rename = "width_mm")]
+            width: Length,
+        },
+    }
+
+    const fn as_high_as_wide() -> f64 {
+        1.0
+    }
+
+    const fn usual_across() -> Length {
+        USUAL_LOG_ACROSS
+    }
+
+    impl Serialize for Making {
+        fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+            match self {
+                Self::Cut => Whole::Cut.serialize(serializer),
+                Self::Sliced { form, width } => {
+                    let height_to_width = form.height_to_width().unwrap_or_else(as_high_as_wide);
+                    Whole::Sliced { form: form.kind(), height_to_width, width: *width }.serialize(serializer)
+                }
+                Self::Portioned(portion) => portion.serialize(serializer),
+            }
+        }
+    }
+
+    impl<'de> Deserialize<'de> for Making {
+        fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+            let given = serde_json::Value::deserialize(deserializer)?;
+            let read = match given.get("kind").and_then(serde_json::Value::as_str) {
+                Some("cut" | "sliced") => Whole::deserialize(given).map(Self::from),
+                _ => Portion::deserialize(given).map(Self::Portioned),
+            };
+            read.map_err(D::Error::custom)
+        }
+    }
+
+    impl From<Whole> for Making {
+        fn from(whole: Whole) -> Self {
+            match whole {
+                Whole::Cut => Self::Cut,
+                Whole::Sliced { form, height_to_width, width } => {
+                    Self::Sliced { form: form.with_height(height_to_width), width }
+                }
+            }
+        }
+    }
+
+    impl PartialSchema for Making {
+        fn schema() -> RefOr<Schema> {
+            let said = "How the pieces are made: cut, sliced, or as a portion.";
+            let ways = OneOfBuilder::new().item(Whole::schema()).item(Portion::schema());
+            RefOr::T(Schema::OneOf(ways.description(Some(said)).build()))
+        }
+    }
+
+    impl ToSchema for Making {
+        fn name() -> Cow<'static, str> {
+            "MakingBody".into()
+        }
+
+        fn schemas(schemas: &mut Vec<(String, RefOr<Schema>)>) {
+            Whole::schemas(schemas);
+            Portion::schemas(schemas);
         }
     }
 }

@@ -3,9 +3,9 @@
 mod advice;
 mod ahead;
 mod answers;
+mod as_baked;
 mod bake;
 mod bench;
-mod board;
 mod chill;
 mod clock;
 mod cold;
@@ -14,6 +14,7 @@ mod family;
 mod finishing;
 mod follow;
 mod kitchen;
+mod levers;
 mod making;
 mod order;
 mod oven;
@@ -32,33 +33,36 @@ mod weighed;
 
 pub use crate::cold::ColdPlace;
 pub use advice::{
-    Advice, AdviceCaution, Because, BenchWork, Enough, Headline, Measure, PowerState, Remedy, Trouble, When, advise,
+    Advice, AdviceCaution, Because, BenchWork, Enough, Headline, Measure, PowerState, Remedy, Trouble, TroubleInput,
+    TroubleKind, When, advise,
 };
 pub use ahead::PartsAhead;
 pub use answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FinishPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
 };
+pub use as_baked::{AsBaked, Conditions};
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
-pub use board::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use chill::question_of;
+pub use clock::WhenLate;
 pub use cold::OVERNIGHT;
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
-    KeptSheet, Kin, Left, MOST_LOTS, OnSheets, SharedSheets, check_lot, check_shared_dough, goes_along,
-    keep_version_with, left_of, mixed_with, sheet_key,
+    KeptPiece, KeptSheet, Kin, Left, LotInput, MOST_LOTS, OnSheets, SharedSheets, changed_with, check_lot,
+    check_shared_dough, goes_along, keep_version_with, left_of, mixed_once, mixed_with, sheet_key,
 };
 pub use follow::{
-    Followed, GoesIn, Put, ReadSoFar, ReadingNote, StayRead, WentIn, Whereabouts, follow, kept_too_long, lessons,
+    Followed, GoesIn, LaidAt, ReadSoFar, ReadingNote, StayRead, WentIn, Whereabouts, follow, kept_too_long, lessons,
     notes_on_readings, usual_purpose,
 };
 pub use kitchen::{Kitchen, KitchenInput, OvenKit, OvenMeasured};
+pub use levers::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use making::Making;
-pub use order::{ChillForm, Job, JobInput};
+pub use order::{ChillForm, Job, JobInput, usually_wanted};
 pub use oven::question_as_baked;
 pub use pan::{PanFill, pan_fill};
 pub use parts::parts_ahead;
 pub use pieces::{PieceSize, largest_sheet, piece_outline, piece_size};
-pub use plan::{Beside, compute_sheet, plan, plan_dough, plan_with};
+pub use plan::{WithOthers, compute_sheet, plan, plan_dough, plan_with};
 pub use portioned::chill_portion;
 pub use reason::{PotCaution, Reason, Setting};
 pub use sheets::{SheetChoice, sheet_choices};

@@ -1,17 +1,20 @@
 //! What is wanted and how it is to be made.
 
-use super::{ColdPlace, Making};
-use crate::dough::{MixMethod, Tint};
+use super::family::{check_kept, on_a_sheet};
+use super::{ColdPlace, KeptSheet, Making};
+use crate::dough::{MixMethod, Tint, TintInput};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::finish::{Coat, MOST_COATS};
 use crate::geometry::Placement;
-use crate::oven::{BakeEnd, BakeSetting, START_C, TrayLiner};
+use crate::oven::{BakeEnd, BakeSetting, EdgeColour, START_C, TrayLiner};
 use crate::shape::{
-    BenchSurface, MOST_SEARCHED, MOST_SHEETS_MEASURED, RollingRules, SHEET_MM, SheetKind, SheetReadings, Spacing,
-    Turning,
+    BenchSurface, MOST_SEARCHED, MOST_SHEETS_MEASURED, ReadingsInput, RollingRules, SHEET_MM, SheetKind, SheetReadings,
+    Spacing, Turning,
 };
 use crate::units::{Length, Span, Temperature};
-use chrono::{Days, NaiveDateTime};
+use chrono::{Days, NaiveDateTime, NaiveTime};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 
 /// In which form the dough is chilled.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -25,76 +28,210 @@ pub enum ChillForm {
     Sheets,
 }
 
-/// Raw values of a job, units in the names; the only door to [`Job`].
+/// Raw values of a job, units in the names; the only door to [`Job`]. Others it refers to by the numbers they are kept under. A
+/// change sends only the fields that change (JSON Merge Patch, RFC 7396).
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = JobBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct JobInput {
-    /// Its name.
+    /// Its name, 1 to 80 characters.
     pub name: String,
-    /// Pieces wanted.
+    /// Number of its formula.
+    pub formula_id: i64,
+    /// Number of its cutter.
+    pub cutter_id: i64,
+    /// 1 to 20,000.
     pub pieces: u32,
-    /// Rolled to, mm.
+    /// Rolled to, 2 to 25.
     pub thickness_mm: f64,
-    /// Wanted at, local time.
+    /// Wanted at, local time, `2026-11-28T14:00`.
+    #[cfg_attr(feature = "wire", serde(with = "crate::clock::minute"), schema(value_type = String))]
     pub ready_by: NaiveDateTime,
     /// How the dough is mixed.
     pub method: MixMethod,
-    /// Dough out of the mixer as measured, degC; computed when absent.
+    /// Dough out of the mixer as measured, -5 to 35; computed when null.
     pub dough_c: Option<f64>,
-    /// Whether it chills as discs (else as sheets).
+    /// Chilled as discs (true) or rolled first and chilled as sheets.
     pub chill_as_disc: bool,
-    /// Discs pressed to, mm.
+    /// Discs pressed to, 8 to 80.
     pub disc_mm: f64,
     /// Where the dough chills.
     pub chill_place: ColdPlace,
     /// Where the cut pieces chill.
     pub tray_chill_place: ColdPlace,
-    /// Least gap between cuts, mm.
+    /// Least gap between cuts, 0.5 to 10.
     pub web_mm: f64,
-    /// Rim kept free, mm.
+    /// Rim kept free, 0 to 30.
     pub edge_mm: f64,
     /// Rolled on.
     pub surface: BenchSurface,
-    /// Re-rolls allowed.
+    /// Re-rolls allowed, 0 to 2.
     pub rerolls: u32,
-    /// Dough kept back, %.
+    /// Dough kept back, 0 to 25.
     pub reserve_percent: f64,
-    /// Oven set to, degC.
+    /// Oven set to, 140 to 220.
     pub oven_c: f64,
-    /// Of the pieces, kept as dough in the freezer.
+    /// Of the pieces, kept as dough in the freezer; at least one is baked.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub freeze_pieces: u32,
-    /// Flour kept aside to be added by feel, % of it.
+    /// Flour kept aside to be added by feel, 0 to 20.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub hold_back_percent: f64,
     /// Whether eggs are used whole.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub whole_eggs: bool,
-    /// Portions that are coloured: name and % of the dough.
-    pub tints: Vec<(String, f64)>,
-    /// How the cutter may be turned on the sheet.
+    /// Portions that are coloured, at most 8, together at most 100 %.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub tints: Vec<TintInput>,
+    /// How the cutter may be turned on the sheet; never over.
+    #[cfg_attr(feature = "wire", serde(default = "usual::turning"))]
     pub turning: Turning,
-    /// A layout of the cutter on one sheet that was kept from nesting; empty when rows are used.
+    /// A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub layout: Vec<Placement>,
-    /// How a hand has laid the pieces on a tray; empty when rows are used.
+    /// How a hand has laid the pieces on a tray, at most 400; rows are used when empty.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub tray_layout: Vec<Placement>,
-    /// Thickness read on its sheets, in the order of the sheets.
-    pub measured: Vec<SheetReadings>,
+    /// Thickness read on its sheets, in the order of the sheets; at most 24.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub measured: Vec<ReadingsInput>,
     /// How its pieces are made.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub making: Making,
     /// What ends its bake.
+    #[cfg_attr(feature = "wire", serde(default = "usual::end"))]
     pub bake_end: BakeEnd,
     /// What lies between tray and piece.
+    #[cfg_attr(feature = "wire", serde(default = "usual::liner"))]
     pub liner: TrayLiner,
-    /// The dough rests at least so long for its flour, min; as long as its method usually rests when absent.
+    /// The dough rests at least so long for its flour, 0 to 720; as long as its method usually rests when null.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub flour_rest_min: Option<f64>,
-    /// The pieces as they go into the oven as measured, degC; as their chill leaves them when absent.
+    /// The pieces as they go into the oven as measured, -20 to 28; as their chill leaves them when null.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub goes_in_c: Option<f64>,
-    /// What goes onto or between the pieces, at most four.
+    /// What goes onto or between the pieces, at most 4.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub finishes: Vec<Coat>,
-    /// What form it is rolled to.
+    /// What form its sheets are rolled to.
+    #[cfg_attr(feature = "wire", serde(default = "usual::sheet"))]
     pub sheet: SheetKind,
-    /// A sheet no wider than this, mm: paper, the pin, or what one person rolls before it goes soft. The tray's width when
-    /// absent.
+    /// Sheets no wider than this, 40 to 1200; the tray's width when null.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub sheet_width_mm: Option<f64>,
-    /// A sheet no longer than this, mm. The tray's length when absent.
+    /// Sheets no longer than this, 40 to 1200; the tray's length when null.
+    #[cfg_attr(feature = "wire", serde(default))]
     pub sheet_length_mm: Option<f64>,
+    /// The version of the formula it keeps; null while it follows the newest.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub formula_version: Option<u32>,
+    /// The job whose mixes also hold this one's dough.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub dough_with: Option<i64>,
+    /// The job of which it is a lot.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub lot_of: Option<i64>,
+    /// Sheets from which the pieces of several lots of one dough are cut together, at most 40; empty for none. Only a job
+    /// that is no lot of another keeps any.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub mixed: Vec<KeptSheet>,
+}
+
+/// What a job has that does not say it.
+#[cfg(feature = "wire")]
+mod usual {
+    use super::{BakeEnd, EdgeColour, SheetKind, TrayLiner, Turning};
+
+    pub(super) const fn turning() -> Turning {
+        Turning::Free
+    }
+
+    pub(super) const fn end() -> BakeEnd {
+        BakeEnd::Colour(EdgeColour::JustGolden)
+    }
+
+    pub(super) const fn liner() -> TrayLiner {
+        TrayLiner::Parchment
+    }
+
+    pub(super) const fn sheet() -> SheetKind {
+        SheetKind::Oblong
+    }
+}
+
+/// When a new job is wanted until somebody says: at noon, the day after it was begun. Our own choice.
+#[must_use]
+pub fn usually_wanted(now: NaiveDateTime) -> NaiveDateTime {
+    (now.date() + Days::new(1)).and_time(NaiveTime::from_hms_opt(12, 0, 0).unwrap_or_default())
+}
+
+impl JobInput {
+    /// A new job as most are: two dozen, 6 mm, from discs of 22 mm out of the fridge. Common practice, no source.
+    #[must_use]
+    pub fn usual(name: &str, formula_id: i64, cutter_id: i64, ready_by: NaiveDateTime) -> Self {
+        Self {
+            name: name.to_owned(),
+            formula_id,
+            cutter_id,
+            pieces: 24,
+            thickness_mm: 6.0,
+            ready_by,
+            method: MixMethod::JustCombined,
+            dough_c: None,
+            chill_as_disc: true,
+            disc_mm: 22.0,
+            chill_place: ColdPlace::Fridge,
+            tray_chill_place: ColdPlace::Fridge,
+            web_mm: 3.0,
+            edge_mm: 4.0,
+            surface: BenchSurface::FlouredBoard,
+            rerolls: 2,
+            reserve_percent: 3.0,
+            oven_c: 175.0,
+            freeze_pieces: 0,
+            hold_back_percent: 0.0,
+            whole_eggs: false,
+            tints: vec![],
+            turning: Turning::Free,
+            layout: vec![],
+            tray_layout: vec![],
+            measured: vec![],
+            making: Making::Cut,
+            bake_end: BakeEnd::Colour(EdgeColour::JustGolden),
+            liner: TrayLiner::Parchment,
+            flour_rest_min: None,
+            goes_in_c: None,
+            finishes: vec![],
+            sheet: SheetKind::Oblong,
+            sheet_width_mm: None,
+            sheet_length_mm: None,
+            formula_version: None,
+            dough_with: None,
+            lot_of: None,
+            mixed: vec![],
+        }
+    }
+
+    /// A new job made the way this one is. What was laid out, measured or put away of this one's pieces, and what it has to do with
+    /// other jobs, stays with it.
+    #[must_use]
+    pub fn again(&self, name: &str, ready_by: NaiveDateTime) -> Self {
+        Self {
+            name: name.to_owned(),
+            ready_by,
+            dough_c: None,
+            goes_in_c: None,
+            freeze_pieces: 0,
+            layout: vec![],
+            tray_layout: vec![],
+            measured: vec![],
+            formula_version: None,
+            dough_with: None,
+            lot_of: None,
+            mixed: vec![],
+            ..self.clone()
+        }
+    }
 }
 
 /// A job whose values were checked.
@@ -104,6 +241,7 @@ pub struct Job {
     spacing: Spacing,
     rolling: RollingRules,
     tints: Vec<Tint>,
+    measured: Vec<SheetReadings>,
 }
 
 impl Job {
@@ -154,15 +292,16 @@ impl Job {
         }
         checks.limit("measured", input.measured.len(), MOST_SHEETS_MEASURED, "sheets");
         checks.limit("layout", input.layout.len(), MOST_SEARCHED, "pieces");
-        let on_sheet = |p: &Placement| {
-            [p.x_mm, p.y_mm].iter().all(|v| (0.0..=SHEET_MM.1).contains(v)) && (-720.0..=720.0).contains(&p.turn_deg)
-        };
         checks.limit("tray_layout", input.tray_layout.len(), MOST_SEARCHED, "pieces");
         for (field, pieces) in [("layout", &input.layout), ("tray_layout", &input.tray_layout)] {
-            if let Some(at) = pieces.iter().position(|p| !on_sheet(p)) {
+            if let Some(at) = pieces.iter().position(|p| !on_a_sheet(p)) {
                 checks.push(InputError::refused(format!("{field}[{at}]"), "not a place on any sheet"));
             }
         }
+        check_kept(&mut checks, &input.mixed);
+        let read = input.measured.iter().enumerate();
+        let measured: Option<Vec<SheetReadings>> =
+            read.map(|(i, read)| checks.take(&format!("measured[{i}]"), read.checked())).collect();
         let mut keep = |faults: InputErrors| faults.all().iter().cloned().for_each(|e| checks.push(e));
         let spacing = Spacing::new(input.web_mm, input.edge_mm).map_err(&mut keep).ok();
         let rolling = RollingRules::new(input.rerolls, input.surface, input.reserve_percent).map_err(&mut keep).ok();
@@ -174,6 +313,7 @@ impl Job {
             spacing: spacing.expect("checked"),
             rolling: rolling.expect("checked"),
             tints: tints.expect("checked"),
+            measured: measured.expect("checked"),
             input,
         })
     }
@@ -184,10 +324,57 @@ impl Job {
         &self.input
     }
 
+    /// Thickness read on its sheets, in the order of the sheets.
+    #[must_use]
+    pub fn measured(&self) -> &[SheetReadings] {
+        &self.measured
+    }
+
+    /// The same, its dough mixed with that of another, or by itself.
+    #[must_use]
+    pub fn mixed_with(mut self, other: Option<i64>) -> Self {
+        self.input.dough_with = other;
+        self
+    }
+
+    /// The same with another formula and cutter.
+    #[must_use]
+    pub fn referring_to(mut self, formula_id: i64, cutter_id: i64) -> Self {
+        (self.input.formula_id, self.input.cutter_id) = (formula_id, cutter_id);
+        self
+    }
+
+    /// The same, keeping a version of its formula.
+    #[must_use]
+    pub fn keeping_version(mut self, version: u32) -> Self {
+        self.input.formula_version = Some(version);
+        self
+    }
+
+    /// The same without sheets for several lots.
+    #[must_use]
+    pub fn without_kept_sheets(mut self) -> Self {
+        self.input.mixed.clear();
+        self
+    }
+
+    /// The same with nothing to do with other jobs.
+    #[must_use]
+    pub fn alone(mut self) -> Self {
+        self.input.lot_of = None;
+        self.mixed_with(None).without_kept_sheets()
+    }
+
     /// Pieces that are baked this time.
     #[must_use]
     pub fn baked_pieces(&self) -> u32 {
         self.input.pieces - self.input.freeze_pieces
+    }
+
+    /// Of so many pieces, as many kept in the freezer as this job has there, with at least one left to bake.
+    #[must_use]
+    pub fn frozen_of(&self, pieces: u32) -> u32 {
+        self.input.freeze_pieces.min(pieces.saturating_sub(1))
     }
 
     /// Portions that are coloured.

@@ -24,7 +24,7 @@ use crate::units::Length;
 
 /// What a lot has to do with other lots.
 #[derive(Debug, Clone, Default)]
-pub struct Beside {
+pub struct WithOthers {
     /// Others whose dough is mixed with this one's.
     pub also: Vec<AlsoMixed>,
     /// What recorded bakes of its formula have taught.
@@ -35,7 +35,7 @@ pub struct Beside {
 
 /// Plans one job whose dough is mixed by itself: [`plan_with`] without others.
 pub fn plan(job: &Job, formula: &Formula, outline: &Outline, kitchen: &Kitchen) -> Result<Plan, InputErrors> {
-    plan_with(job, formula, outline, kitchen, &Beside::default())
+    plan_with(job, formula, outline, kitchen, &WithOthers::default())
 }
 
 /// Plans one job of one lot.
@@ -47,7 +47,7 @@ pub fn plan_with(
     formula: &Formula,
     outline: &Outline,
     kitchen: &Kitchen,
-    beside: &Beside,
+    beside: &WithOthers,
 ) -> Result<Plan, InputErrors> {
     let composition = formula.composition();
     let Some(window) = Window::of(&composition) else {
@@ -85,7 +85,7 @@ pub fn plan_dough(
     formula: &Formula,
     outline: &Outline,
     kitchen: &Kitchen,
-    beside: &Beside,
+    beside: &WithOthers,
 ) -> Result<DoughPlan, InputErrors> {
     let takes = Takes::of(job, formula, outline, kitchen, beside.mixed.as_ref())?;
     let demand = takes.baked()?;

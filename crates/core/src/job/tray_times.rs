@@ -108,7 +108,7 @@ impl Times {
 fn thicknesses(job: &Job, plan: &Plan) -> Vec<Length> {
     let Some(roll) = plan.shape.demand.rolls.first() else { return vec![] };
     let (width, length) = roll.form.extent();
-    let judged = job.input().measured.iter().find_map(|read| judge_evenness(read, job.thickness(), width, length));
+    let judged = job.measured().iter().find_map(|read| judge_evenness(read, job.thickness(), width, length));
     let Some(even) = judged else { return vec![] };
     roll.layout.pieces.iter().map(|p| even.at(p.x_mm / width.mm(), p.y_mm / length.mm())).collect()
 }

@@ -14,12 +14,14 @@ const DOOR_WITHIN_MIN: f64 = 2.0;
 /// Held for less than this, nothing is said of it: a thermostat's swing takes five minutes and more. Common practice, no source.
 const LEAST_HELD_MIN: f64 = 8.0;
 
-/// One reading of a test, unchecked.
+/// A reading of a thermometer in the oven, unchecked.
 #[derive(Debug, Clone, Copy, PartialEq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = OvenReadBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct OvenReading {
-    /// Since it was switched on, min.
+    /// Since the oven was switched on, 0 to 360.
     pub after_min: f64,
-    /// What it shows, degC.
+    /// What it shows, 0 to 350.
     pub shows_c: f64,
 }
 

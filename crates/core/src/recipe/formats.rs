@@ -77,12 +77,12 @@ pub fn read_recipe(
     } else if let Some(pages) = csv_pages(text) {
         (RecipeFormat::Csv, pages)
     } else {
-        (RecipeFormat::Text, plain(text))
+        (RecipeFormat::Text, as_text(text))
     };
     Ok((format, understand(pages, pantry, settings, answers)))
 }
 
-fn plain(text: &str) -> Pages {
+fn as_text(text: &str) -> Pages {
     let mut lines: Vec<(usize, Source)> = text
         .trim_start_matches('\u{feff}')
         .lines()

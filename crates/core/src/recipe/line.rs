@@ -3,7 +3,7 @@
 use super::ReadSettings;
 use super::amount::TwoWays;
 use super::names::Names;
-use super::question::{Doubt, LineAnswer, Question, SettleOption, Understood, weighs};
+use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood, weighs};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use super::split::{note_of, second_amount, second_thing, split, take_apart, tidy};
 use super::weigh::{first_way, weigh};
@@ -24,7 +24,7 @@ pub(super) fn read_line(
     answer: Option<&LineAnswer>,
 ) -> Option<Understood> {
     if text.chars().count() > LONGEST_LINE {
-        return Some(asks(Doubt::UnknownIngredient, Ask::LineTooLong { most: LONGEST_LINE }, vec![]));
+        return Some(asks(LineDoubt::UnknownIngredient, Ask::LineTooLong { most: LONGEST_LINE }, vec![]));
     }
     let minus = text
         .trim_start()
@@ -56,7 +56,7 @@ pub(super) fn read_line(
         // In some kitchens it is the starch, in others the ground grain.
         let keys = ["cornstarch", "flour-maize"];
         let options: Vec<_> = keys.iter().filter_map(|k| pantry.get(k)).map(|i| is_it(number, i)).collect();
-        let mut line = asks(Doubt::TwoThings, Ask::CornFlour, options);
+        let mut line = asks(LineDoubt::TwoThings, Ask::CornFlour, options);
         line.ingredient = pantry.get(keys[0]).cloned();
         line.note = note_of(&rest);
         return Some(line);
@@ -89,7 +89,7 @@ pub(super) fn read_line(
                 }
             } else if let Some(other) = found.also.first() {
                 question = Some(Question {
-                    doubt: Doubt::TwoThings,
+                    doubt: LineDoubt::TwoThings,
                     ask: Ask::TwoThings { first: name, other: other.name.to_lowercase() },
                     options: [&found.ingredient, other].map(|i| is_it(number, i)).to_vec(),
                 });
@@ -97,7 +97,7 @@ pub(super) fn read_line(
                 let mut like = vec![Arc::clone(&found.ingredient)];
                 like.extend(names.like(&found.strange, 3).into_iter().filter(|i| i.key != found.ingredient.key));
                 question = Some(Question {
-                    doubt: Doubt::StrangeWord,
+                    doubt: LineDoubt::StrangeWord,
                     ask: Ask::NotKnown { word: shown(&found.strange.join(" ")), name },
                     options: like.iter().map(|i| is_it(number, i)).collect(),
                 });
@@ -107,7 +107,7 @@ pub(super) fn read_line(
         (None, None) => {
             let like = names.like(&words, 4);
             question = Some(Question {
-                doubt: Doubt::UnknownIngredient,
+                doubt: LineDoubt::UnknownIngredient,
                 ask: Ask::NotInThePantry { name: shown(&rest.name) },
                 options: like.iter().map(|i| is_it(number, i)).collect(),
             });
@@ -119,7 +119,7 @@ pub(super) fn read_line(
         let first = rest.name.strip_suffix(second).unwrap_or(&rest.name).trim_end_matches(['+', '&', ' ']);
         let parts = [tokens(first), tokens(second)].map(|w| names.find(&w, &[]));
         question = Some(Question {
-            doubt: Doubt::TwoThings,
+            doubt: LineDoubt::TwoThings,
             ask: Ask::TwoAmounts { second: shown(second) },
             options: parts.iter().flatten().map(|f| is_it(number, &f.ingredient)).collect(),
         });
@@ -128,7 +128,7 @@ pub(super) fn read_line(
         && let Some(all) = either(&words, &beside, names).or_else(|| listed(&words, &rest.beside, names))
     {
         question = Some(Question {
-            doubt: Doubt::TwoThings,
+            doubt: LineDoubt::TwoThings,
             ask: Ask::Several { names: all.iter().map(|i| i.name.to_string()).collect() },
             options: all.iter().map(|i| is_it(number, i)).collect(),
         });
@@ -151,7 +151,7 @@ pub(super) fn read_line(
             None => {
                 let name = line.ingredient.as_ref().map_or_else(|| rest.name.clone(), |i| i.name.to_lowercase());
                 let ask = Ask::HowMuch { name, to_taste: rest.to_taste };
-                question.get_or_insert(Question { doubt: Doubt::NoAmount, ask, options: vec![] });
+                question.get_or_insert(Question { doubt: LineDoubt::NoAmount, ask, options: vec![] });
             }
         }
     }
@@ -160,11 +160,11 @@ pub(super) fn read_line(
     }
     if line.mass.is_some_and(|m| m.g() < 0.01 || m.g() > 200_000.0) {
         line.mass = None;
-        question.get_or_insert(Question { doubt: Doubt::Unlikely, ask: Ask::OutsideAnyDough, options: vec![] });
+        question.get_or_insert(Question { doubt: LineDoubt::Unlikely, ask: Ask::OutsideAnyDough, options: vec![] });
     }
     if minus && line.left_out.is_none() && grams.is_none() && !answer.is_some_and(|a| a.as_read) {
         question.get_or_insert(Question {
-            doubt: Doubt::TwoNumbers,
+            doubt: LineDoubt::TwoNumbers,
             ask: Ask::MinusBefore,
             options: vec![SettleOption {
                 label: Settle::ADash,
@@ -247,7 +247,7 @@ fn blank() -> Understood {
     }
 }
 
-fn asks(doubt: Doubt, ask: Ask, options: Vec<SettleOption>) -> Understood {
+fn asks(doubt: LineDoubt, ask: Ask, options: Vec<SettleOption>) -> Understood {
     Understood { question: Some(Question { doubt, ask, options }), confidence: 0.0, ..blank() }
 }
 
@@ -282,7 +282,7 @@ fn two_numbers(
     let kilograms = line.to_lowercase().contains("kg");
     let factor = if kilograms { 1000.0 } else { 1.0 };
     let mut found = asks(
-        Doubt::TwoNumbers,
+        LineDoubt::TwoNumbers,
         Ask::TwoNumbers { text: two.text.clone(), large, small },
         vec![weighs(number, large * factor, None), weighs(number, small * factor, None)],
     );

@@ -5,7 +5,7 @@ use super::ReadSettings;
 use super::line::read_line;
 use super::names::Names;
 use super::pages::{LineInFile, Pages, Source};
-use super::question::{Doubt, LineAnswer, Question, SettleOption, Understood};
+use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
 use crate::dough::{Formula, Kind, LineInput, Pantry, Role};
@@ -265,7 +265,7 @@ fn confirm(number: usize, understood: &mut Understood) {
     let (Some(ingredient), Some(mass)) = (&understood.ingredient, understood.mass) else { return };
     understood.confidence = 0.0;
     understood.question = Some(Question {
-        doubt: Doubt::Narrated,
+        doubt: LineDoubt::Narrated,
         ask: Ask::Narrated { name: ingredient.name.to_lowercase(), mass },
         options: vec![SettleOption {
             label: Settle::ItIsRight,
@@ -281,7 +281,10 @@ fn is_title(reading: &Reading, text: &str, understood: &Understood, listed: bool
         super::split::amount_at(&super::split::tidy(text), settings).is_some() && understood.ingredient.is_some();
     let without_amount = !amount
         && understood.mass.is_none()
-        && understood.question.as_ref().is_none_or(|q| q.doubt != Doubt::Disagrees && q.doubt != Doubt::TwoNumbers);
+        && understood
+            .question
+            .as_ref()
+            .is_none_or(|q| q.doubt != LineDoubt::Disagrees && q.doubt != LineDoubt::TwoNumbers);
     reading.title.is_none()
         && reading.lines.is_empty()
         && !listed
@@ -300,7 +303,7 @@ fn unknown(number: usize, text: &str) -> Understood {
         why: vec![],
         note: String::new(),
         question: Some(Question {
-            doubt: Doubt::UnknownIngredient,
+            doubt: LineDoubt::UnknownIngredient,
             ask: Ask::NotUnderstood { text: shown },
             options: vec![SettleOption {
                 label: Settle::NoIngredient,
@@ -352,7 +355,7 @@ fn doubt_the_unlikely(reading: &mut Reading, answers: &[LineAnswer]) {
             };
             understood.confidence = 0.0;
             understood.question = Some(Question {
-                doubt: Doubt::Unlikely,
+                doubt: LineDoubt::Unlikely,
                 ask,
                 options: vec![SettleOption {
                     label: Settle::ItIsRight,

@@ -15,9 +15,9 @@ pub(super) struct Rest {
     pub to_taste: bool,
 }
 
-/// Blanks, dashes and bullets made plain; numbering taken off.
+/// Blanks, dashes and bullets made without_marks; numbering taken off.
 pub(super) fn tidy(text: &str) -> String {
-    let plain: String = text
+    let without_marks: String = text
         .chars()
         .map(|c| match c {
             '\u{a0}' | '\u{2007}' | '\u{2009}' | '\u{200a}' | '\u{202f}' | '\t' => ' ',
@@ -27,7 +27,7 @@ pub(super) fn tidy(text: &str) -> String {
         })
         .filter(|c| !c.is_control() && !matches!(c, '\u{200b}'..='\u{200f}' | '\u{feff}' | '\u{ad}'))
         .collect();
-    let mut line = plain.trim();
+    let mut line = without_marks.trim();
     loop {
         let cut = line.trim_start_matches(|c: char| {
             c.is_whitespace()

@@ -2,7 +2,7 @@
 
 use super::ReadSettings;
 use super::amount::{Amount, Amounts, Measure};
-use super::question::{Doubt, LineAnswer, Question, Understood, weighs};
+use super::question::{LineAnswer, LineDoubt, Question, Understood, weighs};
 use super::reason::{Ask, ReadBy};
 use super::words::tokens;
 use crate::dough::{CupWay, EggClass, Ingredient, Kind};
@@ -109,7 +109,7 @@ pub(super) fn weigh(
             None => {
                 let apart = second / grams - 1.0;
                 question.get_or_insert(Question {
-                    doubt: Doubt::Disagrees,
+                    doubt: LineDoubt::Disagrees,
                     ask: Ask::Disagrees {
                         said: said_first.clone(),
                         name,
@@ -124,7 +124,11 @@ pub(super) fn weigh(
         }
     }
     if grams <= 0.0 {
-        question.get_or_insert(Question { doubt: Doubt::NoAmount, ask: Ask::NothingLeft { name }, options: vec![] });
+        question.get_or_insert(Question {
+            doubt: LineDoubt::NoAmount,
+            ask: Ask::NothingLeft { name },
+            options: vec![],
+        });
         return;
     }
     line.mass = Some(Mass::new_g(grams));
@@ -182,7 +186,7 @@ fn one_weighs(
     size: Option<&'static str>,
     settings: &ReadSettings,
     why: &mut Vec<ReadBy>,
-) -> Result<(f64, f64), Doubt> {
+) -> Result<(f64, f64), LineDoubt> {
     let name = ingredient.name.to_lowercase();
     match &amount.measure {
         Measure::Mass(g, word) => {
@@ -200,7 +204,7 @@ fn one_weighs(
             let brown = ingredient.kind == Kind::Sugar && ingredient.household.cup_packed.is_some();
             // Brown sugar is packed unless somebody says otherwise: that is how recipes mean it.
             let way = if brown { CupWay::Packed } else { way };
-            let Some(weight) = ingredient.household.of_volume(of_it, way) else { return Err(Doubt::NoWeight) };
+            let Some(weight) = ingredient.household.of_volume(of_it, way) else { return Err(LineDoubt::NoWeight) };
             let each = weight.g() / amount.high;
             let cups = matches!(*word, "cup" | "pint" | "quart" | "metric cup" | "dL" | "L" | "mL" | "cL" | "fl oz");
             if matches!(*word, "pinch" | "dash" | "smidgen" | "drop" | "knife tip") {
@@ -226,7 +230,7 @@ fn one_weighs(
                 why.push(ReadBy::StickWeighs { name, mass: Mass::new_g(g) });
                 Ok((g, 0.97))
             }
-            None => Err(Doubt::NoWeight),
+            None => Err(LineDoubt::NoWeight),
         },
         Measure::Each => {
             let class = settings.eggs.sized(size);
@@ -239,11 +243,11 @@ fn one_weighs(
                     why.push(ReadBy::OneTakenAs { mass: Mass::new_g(g) });
                     Ok((g, 0.7))
                 }
-                None => Err(Doubt::NoAmount),
+                None => Err(LineDoubt::NoAmount),
             }
         }
-        Measure::Container(_) => Err(Doubt::NoWeight),
-        Measure::Vague(_) => Err(Doubt::NoAmount),
+        Measure::Container(_) => Err(LineDoubt::NoWeight),
+        Measure::Vague(_) => Err(LineDoubt::NoAmount),
     }
 }
 

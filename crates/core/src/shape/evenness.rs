@@ -24,6 +24,26 @@ pub struct SheetReadings {
     read: Vec<Option<Length>>,
 }
 
+/// Thickness read on one sheet, at the middles of the cells of a grid; the only door to [`SheetReadings`].
+#[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = ReadingsBody))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+pub struct ReadingsInput {
+    /// Across the sheet, 1 to 8.
+    pub columns: u32,
+    /// Along the sheet, 1 to 8.
+    pub rows: u32,
+    /// Row by row, 0.5 to 40, null where nothing was read.
+    pub read_mm: Vec<Option<f64>>,
+}
+
+impl ReadingsInput {
+    /// The readings, checked.
+    pub fn checked(&self) -> Result<SheetReadings, InputErrors> {
+        SheetReadings::new(self.columns, self.rows, &self.read_mm)
+    }
+}
+
 impl SheetReadings {
     /// A grid of 1 to 8 each way, read row by row; readings of 0.5 to 40 mm.
     pub fn new(columns: u32, rows: u32, read_mm: &[Option<f64>]) -> Result<Self, InputErrors> {

@@ -2,6 +2,8 @@
 
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Area, Density, Length, Mass, Span};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
 
 /// Across a log that nobody has sized yet. Common practice, no source.
@@ -12,7 +14,7 @@ pub const LOG_TRIM: Length = Length::new_mm(5.0);
 /// Logs and bars are made no longer: a shelf and a knife allow no more. Common practice, no source.
 pub const LONGEST_LOG: Length = Length::new_mm(300.0);
 /// A last slice of at least this share of the others is a slice; a thinner one joins the ends. Common practice, no source.
-const LAST_SLICE: f64 = 0.8;
+pub const LAST_SLICE: f64 = 0.8;
 /// A soft round log that lies is turned so often, or it gets a flat. Common practice, no source.
 const TURN_EVERY: Span = Span::new_min(15.0);
 
@@ -43,7 +45,59 @@ pub enum LogForm {
     },
 }
 
+/// The outline of a log's section.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = LogFormWord))]
+#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
+pub enum LogKind {
+    /// A circle.
+    Round,
+    /// A square.
+    Square,
+    /// A rectangle.
+    Oblong,
+    /// Half a circle on its flat.
+    HalfRound,
+    /// A triangle on its base.
+    Wedge,
+}
+
+impl LogKind {
+    /// The section, so many times as high as wide where it can be.
+    #[must_use]
+    pub const fn with_height(self, height_to_width: f64) -> LogForm {
+        match self {
+            Self::Round => LogForm::Round,
+            Self::Square => LogForm::Square,
+            Self::Oblong => LogForm::Oblong { height_to_width },
+            Self::HalfRound => LogForm::HalfRound,
+            Self::Wedge => LogForm::Wedge { height_to_width },
+        }
+    }
+}
+
 impl LogForm {
+    /// Its kind.
+    #[must_use]
+    pub const fn kind(self) -> LogKind {
+        match self {
+            Self::Round => LogKind::Round,
+            Self::Square => LogKind::Square,
+            Self::Oblong { .. } => LogKind::Oblong,
+            Self::HalfRound => LogKind::HalfRound,
+            Self::Wedge { .. } => LogKind::Wedge,
+        }
+    }
+
+    /// How many times as high as wide, where that is given.
+    #[must_use]
+    pub const fn height_to_width(self) -> Option<f64> {
+        match self {
+            Self::Oblong { height_to_width } | Self::Wedge { height_to_width } => Some(height_to_width),
+            _ => None,
+        }
+    }
+
     /// The same with its proportion checked.
     pub fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
@@ -105,6 +159,34 @@ pub struct LogGiven {
     pub slice: Option<Length>,
     /// Number of slices, 1 to 2000.
     pub slices: Option<u32>,
+}
+
+/// Dough in a log that one hand rolls with ease. Common practice, no source.
+const USUAL_LOG: Mass = Mass::new_g(600.0);
+
+impl LogGiven {
+    /// The same; where nothing is said, as much of a mix as one hand rolls, as thick as logs are, in slices of this thickness.
+    #[must_use]
+    pub fn or_usual(self, mix: Mass, slice: Length) -> Self {
+        if self != Self::default() {
+            return self;
+        }
+        let mass = Mass::new_g(mix.g().min(USUAL_LOG.g()).round());
+        Self { mass: Some(mass), width: Some(USUAL_LOG_ACROSS), slice: Some(slice), ..Self::default() }
+    }
+
+    /// Which are known, as the fields that carry them.
+    #[must_use]
+    pub fn known(&self) -> Vec<&'static str> {
+        let all = [
+            (self.mass.is_some(), "mass_g"),
+            (self.length.is_some(), "length_mm"),
+            (self.width.is_some(), "width_mm"),
+            (self.slice.is_some(), "slice_mm"),
+            (self.slices.is_some(), "slices"),
+        ];
+        all.into_iter().filter(|(known, _)| *known).map(|(_, field)| field).collect()
+    }
 }
 
 /// A log, with where the knife goes.

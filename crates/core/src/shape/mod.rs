@@ -18,10 +18,14 @@ mod template;
 mod tray;
 
 pub use demand::{BenchSurface, Demand, DemandAnswer, OblongSheets, Roll, RollingRules, Sheets, demand_to_dough};
-pub use evenness::{Evenness, MOST_READINGS_A_SIDE, MOST_SHEETS_MEASURED, SheetReadings, SpotIs, judge_evenness};
+pub use evenness::{
+    Evenness, MOST_READINGS_A_SIDE, MOST_SHEETS_MEASURED, ReadingsInput, SheetReadings, SpotIs, judge_evenness,
+};
 pub use lattice::LatticeTable;
 pub use layout::Layout;
-pub use log::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, USUAL_LOG_ACROSS, divide_batch, solve_log};
+pub use log::{
+    LAST_SLICE, LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, LogKind, USUAL_LOG_ACROSS, divide_batch, solve_log,
+};
 pub use mixed::{MOST_MIXED_SHEETS, MixedFault, MixedShare, MixedSheet, share_of_mixed};
 pub use nest::{
     KeptFault, MOST_CUTTERS, MOST_SEARCHED, NestCutter, NestPiece, NestQuestion, Nested, Nester, PieceGaps,

@@ -14,63 +14,84 @@ const FILLING_G_ML: f64 = 1.33;
 
 /// How a portion is made, with its sizes.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema))]
+#[cfg_attr(feature = "wire", serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields))]
 pub enum Portion {
     /// Rolled to a ball of a mass, 2 to 500 g.
     Ball {
-        /// Its mass.
+        /// 2 to 500; the usual one when left out.
+        #[cfg_attr(feature = "wire", serde(rename = "mass_g", default = "usual_ball"))]
         mass: Mass,
     },
     /// Levelled in a scoop, number 4 to 120.
     Scoop {
-        /// How many fill a US quart.
+        /// How many of it fill a US quart, 4 to 120.
+        #[cfg_attr(feature = "wire", serde(rename = "scoop"))]
         number: u32,
     },
     /// Rolled to a rope: crescents, rings, knots.
     Rope {
-        /// Across, 4 to 60 mm.
+        /// 4 to 60.
+        #[cfg_attr(feature = "wire", serde(rename = "across_mm"))]
         across: Length,
-        /// Long, 20 to 600 mm.
+        /// 20 to 600.
+        #[cfg_attr(feature = "wire", serde(rename = "length_mm"))]
         length: Length,
     },
     /// A ball pressed or stamped flat.
     Pressed {
-        /// Its mass, 2 to 500 g.
+        /// 2 to 500.
+        #[cfg_attr(feature = "wire", serde(rename = "mass_g"))]
         mass: Mass,
-        /// Pressed to, 2 to 40 mm.
+        /// 2 to 40.
+        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
         thickness: Length,
     },
     /// A ball with a dent for a filling.
     Thumbprint {
-        /// Its mass, 2 to 500 g.
+        /// 2 to 500.
+        #[cfg_attr(feature = "wire", serde(rename = "mass_g"))]
         mass: Mass,
-        /// The dent, across, 4 to 60 mm.
+        /// 4 to 60.
+        #[cfg_attr(feature = "wire", serde(rename = "dent_mm"))]
         dent: Length,
-        /// The dent, deep, 1 to 30 mm.
+        /// 1 to 30.
+        #[cfg_attr(feature = "wire", serde(rename = "deep_mm"))]
         deep: Length,
     },
     /// Put together of balls of these masses, 2 to 12 parts.
     Figure {
-        /// The parts.
+        /// 2 to 12 parts of 0.5 to 300.
+        #[cfg_attr(feature = "wire", serde(rename = "parts_g"))]
         parts: Vec<Mass>,
     },
     /// Piped, 2 to 200 g.
     Piped {
-        /// Its mass.
+        /// 2 to 200.
+        #[cfg_attr(feature = "wire", serde(rename = "mass_g"))]
         mass: Mass,
     },
     /// Spread over a tray and cut after baking.
     TrayBar {
-        /// Of the tray, 100 to 900 mm.
+        /// 100 to 900.
+        #[cfg_attr(feature = "wire", serde(rename = "width_mm"))]
         width: Length,
-        /// Of the tray, 100 to 900 mm.
+        /// 100 to 900.
+        #[cfg_attr(feature = "wire", serde(rename = "length_mm"))]
         length: Length,
-        /// Spread to, 4 to 60 mm.
+        /// 4 to 60.
+        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
         depth: Length,
-        /// Cut across into, 1 to 30.
+        /// 1 to 30.
         columns: u32,
-        /// Cut along into, 1 to 30.
+        /// 1 to 30.
         rows: u32,
     },
+}
+
+#[cfg(feature = "wire")]
+const fn usual_ball() -> Mass {
+    Portion::USUAL_BALL
 }
 
 /// The ways to portion.

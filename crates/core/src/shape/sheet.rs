@@ -50,6 +50,16 @@ pub enum SheetForm {
 }
 
 impl SheetForm {
+    /// Its kind.
+    #[must_use]
+    pub const fn kind(&self) -> SheetKind {
+        match self {
+            Self::Oblong { .. } => SheetKind::Oblong,
+            Self::Round { .. } => SheetKind::Round,
+            Self::Oval { .. } => SheetKind::Oval,
+        }
+    }
+
     /// An oblong.
     pub fn oblong(width_mm: f64, length_mm: f64, corner_mm: f64) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();

@@ -17,6 +17,8 @@
 
 mod parse;
 mod table;
+#[cfg(feature = "wire")]
+mod wire;
 
 pub(crate) use parse::{leading_number, vulgar};
 pub use parse::{parse_count, parse_quantity};

@@ -10,6 +10,9 @@ const LONGEST_TEXT: usize = 60;
 /// A bare number is taken in the unit that `default_symbol` names. Several parts add up (`1 h 20 min`, `2 lb 3 oz`);
 /// a bare number after hours is minutes. Fails, naming `field`, when the text does not read whole.
 pub fn parse_quantity(field: &str, quantity: Quantity, text: &str, default_symbol: &str) -> Result<f64, InputError> {
+    if quantity == Quantity::Count {
+        return parse_count(field, text).map(f64::from);
+    }
     let unreadable =
         || InputError::new(field, Problem::Unreadable { text: shortened(text), accepted: example(quantity) });
     if text.chars().count() > LONGEST_TEXT {
@@ -78,6 +81,7 @@ fn example(quantity: Quantity) -> &'static str {
         Quantity::Temperature => "a temperature such as 175 or 350F",
         Quantity::Duration => "a time such as 45 min or 1 h 20",
         Quantity::Percent => "a percentage such as 3 or 2.5 %",
+        Quantity::Count => "a whole number such as 48",
     }
 }
 

@@ -2,19 +2,39 @@
 
 /// What is measured. Each has one base unit in which values travel and are kept.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = QuantityWord))]
+#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
 pub enum Quantity {
-    /// Base unit: millimetre.
+    /// Base unit mm.
     Length,
-    /// Base unit: gram.
+    /// Base unit g.
     Mass,
-    /// Base unit: millilitre.
+    /// Base unit mL.
     Volume,
-    /// Base unit: degree Celsius.
+    /// Base unit degC.
     Temperature,
-    /// Base unit: minute.
+    /// Base unit min.
     Duration,
-    /// Base unit: per cent.
+    /// Base unit %.
     Percent,
+    /// Pieces; whole, without a unit.
+    Count,
+}
+
+impl Quantity {
+    /// The symbol of its base unit.
+    #[must_use]
+    pub const fn base(self) -> &'static str {
+        match self {
+            Self::Length => "mm",
+            Self::Mass => "g",
+            Self::Volume => "mL",
+            Self::Temperature => "\u{b0}C",
+            Self::Duration => "min",
+            Self::Percent => "%",
+            Self::Count => "",
+        }
+    }
 }
 
 /// One unit: `base = value * factor + offset`.

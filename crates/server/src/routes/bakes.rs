@@ -8,10 +8,9 @@ use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{bake_levers, bake_seen, colder_takes, cooling, question_as_baked};
-use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::job::{bake_levers, colder_takes, cooling};
 use ready_slab_core::oven::{BakeSeen, BakesFitted, MOST_FITTED, learn_bakes};
-use ready_slab_store::{AsBaked, FormulaId, JobId, RecordId, Store};
+use ready_slab_store::{FormulaId, JobId, RecordId, Store};
 use std::convert::Infallible;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -52,7 +51,7 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
                 let Some(lever) = levers.get(at) else { return };
                 let effect = lever.effect(planned.bake).map_err(|e| e.to_string());
                 // Nobody listens any more: the rest is not wanted.
-                if tell.send(LeverView::new(at, levers.len(), lever, (&planned, &oven), effect)).is_err() {
+                if tell.send(LeverView::new(at, levers.len(), lever, &planned, &oven, &effect)).is_err() {
                     return;
                 }
             }
@@ -121,7 +120,7 @@ impl Book {
                     formulas.push(formula);
                     formulas.len() - 1
                 });
-                match seen_of(number, baked, &record.kept.record) {
+                match baked.seen(number, &record.kept.record) {
                     Some(one) => seen.push((record.id, one)),
                     None => beyond.push(record.id),
                 }
@@ -134,13 +133,6 @@ impl Book {
     fn learn(&self) -> Result<Option<BakesFitted>, InputErrors> {
         learn_bakes(&self.seen.iter().map(|(_, seen)| seen.clone()).collect::<Vec<_>>())
     }
-}
-
-/// A bake as the fit takes it: against what it was baked with, whatever has become of job, formula and kitchen since.
-fn seen_of(formula: usize, baked: &AsBaked, record: &BakeRecord) -> Option<BakeSeen> {
-    let AsBaked { job, formula: dough, outline, kitchen, start } = baked;
-    let question = question_as_baked(job, dough, outline, record.cut_thickness(), kitchen, *start).ok()?;
-    bake_seen(formula, kitchen, outline, &question, record)
 }
 
 /// What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over.

@@ -5,10 +5,11 @@ use super::read;
 use crate::board::{Board, LivePiece};
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
-use crate::wire::{LiveView, MoveBody, PhysicsView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, written};
+use crate::wire::{LiveView, MoveBody, PhysicsView, PutInBody, ReadingBody, ReadingsTaken, written};
 use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use chrono::{DateTime, TimeDelta, Utc};
+use ready_slab_core::cold::ProbeInput;
 use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{StayRead, WentIn, Whereabouts, lessons};
@@ -251,7 +252,7 @@ pub async fn physics(board: web::Data<Board>, id: web::Path<i64>) -> Result<web:
 }
 
 /// Puts the stand-in thermometer into a piece, in place of any other.
-#[utoipa::path(tag = "live", operation_id = "live_probe", params(("id" = i64, Path)), request_body = ProbeBody, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "live", operation_id = "live_probe", params(("id" = i64, Path)), request_body = ProbeInput, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/chills/{id}/probe")]
 pub async fn probe(
     store: web::Data<Store>,
@@ -260,7 +261,7 @@ pub async fn probe(
     payload: web::Payload,
 ) -> Result<web::Json<LiveView>, ApiError> {
     let id = ChillId(*id);
-    let kind = read::<ProbeBody>(payload).await?.kind()?;
+    let kind = read::<ProbeInput>(payload).await?.kind()?;
     if store.chill(id).await?.ended_at.is_some() {
         return Err(InputError::refused("probe", "the piece is followed no more").into());
     }

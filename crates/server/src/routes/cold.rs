@@ -2,11 +2,11 @@
 
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
-use crate::wire::{AdviceQuery, AdviceView, SectionView, WantedQuery, WantedView, WayView, WaysQuery};
+use crate::wire::{AdviceView, SectionView, WantedQuery, WantedView, WayView, WaysQuery};
 use actix_web::{get, web};
 use ready_slab_core::cold::section;
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{advise, one_way, question_of_way, wanted_ways, ways};
+use ready_slab_core::job::{TroubleInput, advise, one_way, question_of_way, wanted_ways, ways};
 use ready_slab_core::units::Span;
 use ready_slab_store::{JobId, Store};
 
@@ -81,19 +81,19 @@ pub async fn inside(
 }
 
 /// What to do when something went wrong, with figures.
-#[utoipa::path(tag = "cold", operation_id = "cold_advice", params(("id" = i64, Path), AdviceQuery), responses((status = 200, body = AdviceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "cold", operation_id = "cold_advice", params(("id" = i64, Path), TroubleInput), responses((status = 200, body = AdviceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/cold/advice")]
 pub async fn advice(
     store: web::Data<Store>,
     id: web::Path<i64>,
-    query: Query<AdviceQuery>,
+    query: Query<TroubleInput>,
 ) -> Result<web::Json<AdviceView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
         let plan = whole.plan()?;
-        let trouble = query.trouble(&whole.kitchen, plan.cold.place)?;
+        let trouble = query.trouble(&whole.kitchen, &plan)?;
         let found = advise(&whole.stored.job, &whole.kitchen, &plan, trouble, &|kitchen| whole.plan_in(kitchen))?;
-        Ok::<_, InputErrors>(AdviceView::from(found))
+        Ok::<_, InputErrors>(AdviceView::new(&found, trouble))
     })
     .await??;
     Ok(web::Json(view))

@@ -3,10 +3,10 @@
 use super::read;
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
-use crate::wire::{CorrectionView, LabelView, MINUTE_FORMAT, MixNoteView, MixingView, SizeRequest, SizedView};
+use crate::wire::{CorrectionView, LabelView, MINUTE_FORMAT, MixNoteView, MixingView, SizedView};
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::dough::{
-    Added, BowlNote, BowlQuestion, correct, cost_of, flour_of_a_mix, label, learn, mixing_sheet, noted_mixes,
+    Added, BowlNote, BowlQuestion, SizeBy, correct, cost_of, flour_of_a_mix, label, learn, mixing_sheet, noted_mixes,
     size_dough,
 };
 use ready_slab_core::error::InputErrors;
@@ -21,7 +21,7 @@ pub async fn mixing(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::
     let id = JobId(*id);
     let whole = WholeJob::read(&store, id).await?;
     let notes = store.mix_notes(id).await?;
-    let all = store.mix_notes_of(whole.stored.formula_id).await?;
+    let all = store.mix_notes_of(whole.stored.formula_id()).await?;
     let pantry = store.pantry().await?;
     let view = web::block(move || {
         let plan = whole.dough()?;
@@ -71,7 +71,7 @@ pub async fn bowl_note(
     note.check(&mixes, &store.pantry().await?)?;
     let new = NewMixNote {
         job_id: id,
-        formula_id: whole.stored.formula_id,
+        formula_id: whole.stored.formula_id(),
         formula_version: whole.formula.version,
         noted_at: whole.kitchen.zone().shown(chrono::Utc::now()).format(MINUTE_FORMAT).to_string(),
         flour: flour_of_a_mix(&mixes),
@@ -98,20 +98,21 @@ pub async fn bowl_put_back(store: web::Data<Store>, id: web::Path<i64>) -> Resul
 }
 
 /// What size a dough has by mass, factor or what is on hand, and how many of the job's pieces that makes; nothing is kept.
-#[utoipa::path(tag = "dough", operation_id = "dough_size", request_body = SizeRequest, responses((status = 200, body = SizedView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "dough", operation_id = "dough_size", request_body = SizeBy, responses((status = 200, body = SizedView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/size")]
 pub async fn size(
     store: web::Data<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<SizedView>, ApiError> {
-    let request: SizeRequest = read(payload).await?;
+    let by: SizeBy = read(payload).await?;
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
         let formula = &whole.formula.formula;
-        let sized = size_dough(formula, &request.by()?)?;
-        let pieces = pieces_from(sized.dough, &whole.stored.job, formula, &whole.cutter.outline, &whole.kitchen)?;
-        Ok::<_, InputErrors>(SizedView::new(&sized, formula, pieces, pan_fill(sized.dough, &whole.stored.job, formula)))
+        let sized = size_dough(formula, &by)?;
+        let job = &whole.stored.job;
+        let pieces = pieces_from(sized.dough, job, formula, &whole.cutter.outline, &whole.kitchen)?;
+        Ok::<_, InputErrors>(SizedView::new(&sized, formula, job, pieces, pan_fill(sized.dough, job, formula)))
     })
     .await??;
     Ok(web::Json(view))

@@ -3,11 +3,11 @@
 use super::read;
 use crate::problem::{ApiError, Problem, Query};
 use crate::revise::{Base, Tagged, made_from, merged};
-use crate::wire::{BesideView, FormulaBody, FormulaView, PulledView, VersionView};
+use crate::wire::{BesideView, FormulaView, PulledView, VersionView};
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put, web};
 use ready_slab_core::dough::{
-    Lever, MixMethod, MixerLimits, WeighRules, divide_into_mixes, mixing_sheet, rolled_density,
+    FormulaInput, Lever, MixMethod, MixerLimits, WeighRules, divide_into_mixes, mixing_sheet, rolled_density,
 };
 use ready_slab_core::recipe::{write_csv, write_json, write_json_ld, write_text};
 use ready_slab_store::{FormulaId, Store, StoredFormula};
@@ -23,16 +23,16 @@ pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<FormulaView>>
 }
 
 /// Puts a formula on the shelf.
-#[utoipa::path(tag = "formulas", operation_id = "formulas_add", request_body = FormulaBody, responses((status = 200, body = FormulaView), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "formulas", operation_id = "formulas_add", request_body = FormulaInput, responses((status = 200, body = FormulaView), (status = 422, body = Problem)))]
 #[post("/api/formulas")]
 pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<FormulaView>, ApiError> {
-    let formula = read::<FormulaBody>(payload).await?.formula(&store.pantry().await?)?;
+    let formula = read::<FormulaInput>(payload).await?.formula(&store.pantry().await?)?;
     let id = store.add_formula(&formula, &format!("new formula {}", formula.name())).await?;
     Ok(web::Json((&store.formula(id).await?).into()))
 }
 
 /// Changes a formula, as a further version. What somebody else has changed since the revision named is asked about (412).
-#[utoipa::path(tag = "formulas", operation_id = "formulas_change", params(("id" = i64, Path), ("If-Match" = Option<String>, Header, description = "The revision that the change was made from")), request_body = FormulaBody, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 412, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "formulas", operation_id = "formulas_change", params(("id" = i64, Path), ("If-Match" = Option<String>, Header, description = "The revision that the change was made from")), request_body = FormulaInput, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 412, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/formulas/{id}")]
 pub async fn change(
     store: web::Data<Store>,
@@ -41,15 +41,15 @@ pub async fn change(
     payload: web::Payload,
 ) -> Result<Tagged<FormulaView>, ApiError> {
     let id = FormulaId(*id);
-    let (wanted, from) = (read::<FormulaBody>(payload).await?, made_from(&request)?);
+    let (wanted, from) = (read::<FormulaInput>(payload).await?, made_from(&request)?);
     let w = store.begin(None).await?;
     let before = w.formula(id).await?;
     let older = match from {
-        Some(from) => w.formula_at_revision(id, from).await?.map(|f| FormulaBody::from(&f.formula)),
+        Some(from) => w.formula_at_revision(id, from).await?.map(|f| FormulaInput::from(&f.formula)),
         None => None,
     };
     // A formula is sent whole: what it leaves as it was is no change of it.
-    let fields = |body: &FormulaBody| match serde_json::to_value(body) {
+    let fields = |body: &FormulaInput| match serde_json::to_value(body) {
         Ok(serde_json::Value::Object(fields)) => Ok(fields),
         Ok(_) | Err(_) => Err(ApiError::Broken),
     };
@@ -59,7 +59,7 @@ pub async fn change(
         let older = fields(older)?;
         patch.retain(|name, value| older.get(name) != Some(value));
     }
-    let (body, _) = merged(patch, &FormulaBody::from(&before.formula), &base, before.revision)?;
+    let (body, _) = merged(patch, &FormulaInput::from(&before.formula), &base, before.revision)?;
     let formula = body.formula(&w.pantry().await?)?;
     if before.formula != formula {
         w.save_formula(id, &formula, &format!("formula {}", formula.name())).await?;

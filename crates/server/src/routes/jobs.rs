@@ -2,22 +2,22 @@
 
 use super::{label, read};
 use crate::problem::{ApiError, Problem};
-use crate::revise::{Base, Changed, Tagged, made_from, merged};
+use crate::revise::{Base, Tagged, made_from, merged};
 use crate::seed;
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
-use crate::wire::{
-    ConditionsBody, CutterInFile, JobBody, JobFile, JobView, LotBody, LotView, PlanView, RecordInFile, RecordView,
-    TogetherView, job_word, ring,
-};
+use crate::wire::{CutterInFile, JobFile, JobView, LotView, PlanView, RecordInFile, RecordView, TogetherView, ring};
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
 use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::job::{Job, Kitchen};
+use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, changed_with, usually_wanted};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span, Temperature};
-use ready_slab_store::{JobId, NewRecord, Store, StoredJob};
+use ready_slab_store::{FormulaId, JobId, NewRecord, Store, StoredJob};
+use ready_slab_words::job_word;
+use serde::Deserialize;
+use utoipa::ToSchema;
 
 /// All jobs, the soonest first.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_list", responses((status = 200, body = Vec<JobView>)))]
@@ -27,17 +27,58 @@ pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<JobView>>, Ap
 }
 
 /// Adds a job.
-#[utoipa::path(tag = "jobs", operation_id = "jobs_add", request_body = JobBody, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_add", request_body = JobInput, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
 #[post("/api/jobs")]
 pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
-    let body: JobBody = read(payload).await?;
-    let new = body.stored(JobId(0))?;
+    // What refers to other jobs, or to a version, is said of a job that is there.
+    let new = Job::new(JobInput { formula_version: None, ..read(payload).await? })?.alone();
     let w = store.begin(None).await?;
-    w.kitchen().await?.zone().moment("ready_by", new.job.input().ready_by)?;
-    let id = w.add_job(&new.job, new.formula_id, new.cutter_id, &format!("new job {}", new.job.input().name)).await?;
+    w.kitchen().await?.zone().moment("ready_by", new.input().ready_by)?;
+    let id = w.add_job(&new, &format!("new job {}", new.input().name)).await?;
     let kept = w.job(id).await?;
     w.commit().await?;
     Ok(web::Json((&kept).into()))
+}
+
+/// What a new job is of; all else is as in the job that is wanted next, or as most are.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewJobBody {
+    /// Number of its formula; that of the job wanted next, or the first on the shelf, when null.
+    #[serde(default)]
+    pub formula_id: Option<i64>,
+}
+
+/// Adds a new job made like the one that is wanted next, or as most are; it is wanted at noon tomorrow.
+#[utoipa::path(tag = "jobs", operation_id = "jobs_add_new", request_body = NewJobBody, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
+#[post("/api/jobs/new")]
+pub async fn add_new(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
+    let body: NewJobBody = read(payload).await?;
+    let w = store.begin(None).await?;
+    let wanted = usually_wanted(w.kitchen().await?.zone().shown(chrono::Utc::now()));
+    let next = w.jobs().await?.into_iter().find(|j| j.lot_of().is_none());
+    let formulas = w.formulas().await?;
+    let formula = match body.formula_id.or(next.as_ref().map(|j| j.formula_id().0)) {
+        Some(id) => w.formula(FormulaId(id)).await?,
+        None => formulas.into_iter().next().ok_or_else(|| missing("formula_id", "a formula on the shelf"))?,
+    };
+    let name = if body.formula_id.is_some() { formula.formula.name() } else { "New job" };
+    let input = match &next {
+        Some(next) => JobInput { formula_id: formula.id.0, ..next.job.input().again(name, wanted) },
+        None => {
+            let cutter =
+                w.cutters().await?.into_iter().next().ok_or_else(|| missing("cutter_id", "a cutter on the shelf"))?;
+            JobInput::usual(name, formula.id.0, cutter.id.0, wanted)
+        }
+    };
+    let id = w.add_job(&Job::new(input)?, &format!("new job {name}")).await?;
+    let kept = w.job(id).await?;
+    w.commit().await?;
+    Ok(web::Json((&kept).into()))
+}
+
+fn missing(field: &'static str, wanted: &'static str) -> InputError {
+    InputError::new(field, ready_slab_core::error::Problem::Missing { wanted })
 }
 
 /// Adds the demo job, its formulas and cutters, and, to a bakery without one, its kitchen.
@@ -79,27 +120,32 @@ pub async fn change(
     let w = store.begin(None).await?;
     let before = w.job(id).await?;
     let older = match from {
-        Some(from) => w.job_at(id, from).await?.as_ref().map(JobBody::of),
+        Some(from) => w.job_at(id, from).await?.map(|j| j.job.input().clone()),
         None => None,
     };
     let base = Base::of(from, before.revision, older);
-    let (body, changed) = merged(patch, &JobBody::of(&before), &base, before.revision)?;
+    let (input, changed) = merged(patch, before.job.input(), &base, before.revision)?;
     let has = |name: &str| changed.iter().any(|(field, ..)| field == name);
-    let stored = body.stored(id)?;
+    let stored = StoredJob::new(id, Job::new(input)?);
     may_be_lot(&w, &stored).await?;
-    if stored.lot_of.is_none() || has("dough_with") {
+    if stored.lot_of().is_none() || has("dough_with") {
         may_share_dough(&w, &stored).await?;
     }
     if has("ready_by") {
         w.kitchen().await?.zone().moment("ready_by", stored.job.input().ready_by)?;
     }
-    if let Some(version) = stored.formula_version
-        && !w.versions(stored.formula_id).await?.iter().any(|v| v.number == version)
+    if let Some(version) = stored.formula_version()
+        && !w.versions(stored.formula_id()).await?.iter().any(|v| v.number == version)
     {
         return Err(InputError::refused("formula_version", "the formula has no such version").into());
     }
     if !changed.is_empty() {
-        let all = with_its_lots(&w, stored, &changed).await?;
+        let mut family = Family::of(&w, &stored).await?.jobs();
+        if let Some((_, own)) = family.iter_mut().find(|(number, _)| *number == id.0) {
+            own.clone_from(&before.job);
+        }
+        let all = changed_with(&family, id.0, &stored.job)?;
+        let all: Vec<_> = all.into_iter().map(|(number, job)| StoredJob::new(JobId(number), job)).collect();
         w.save_jobs(&all, &label(&changed, job_word)).await?;
     }
     let kept = w.job(id).await?;
@@ -107,42 +153,17 @@ pub async fn change(
     Ok(Tagged((&kept).into(), kept.revision))
 }
 
-/// A changed job with those of its lots that change with it: all are wanted at one time, and lots of one formula are mixed
-/// together.
-async fn with_its_lots(store: &Store, stored: StoredJob, changed: &[Changed]) -> Result<Vec<StoredJob>, ApiError> {
-    let mut family = Family::of(store, &stored).await?;
-    let before = family.all.clone();
-    if family.all.len() == 1 {
-        return Ok(vec![stored]);
-    }
-    let has = |field: &str| changed.iter().any(|(f, ..)| f == field);
-    for lot in &mut family.all {
-        if lot.id == stored.id {
-            *lot = stored.clone();
-        } else if has("ready_by") {
-            let mut input = lot.job.input().clone();
-            input.ready_by = stored.job.input().ready_by;
-            lot.job = Job::new(input)?;
-        }
-    }
-    if has("formula_id") || has("formula_version") || has("lot_of") {
-        family.relink();
-    }
-    let differs = |j: &StoredJob| j.id == stored.id || !before.contains(j);
-    Ok(family.all.into_iter().filter(differs).collect())
-}
-
 /// Adds a lot to a job: like the job itself but for what is said of it. Lots of one formula are mixed together.
-#[utoipa::path(tag = "jobs", operation_id = "jobs_add_lot", params(("id" = i64, Path)), request_body = LotBody, responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "jobs", operation_id = "jobs_add_lot", params(("id" = i64, Path)), request_body = LotInput, responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/lots")]
 pub async fn add_lot(
     store: web::Data<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<JobView>, ApiError> {
-    let body: LotBody = read(payload).await?;
+    let lot: LotInput = read(payload).await?;
     let w = store.begin(None).await?;
-    let id = Family::add_lot(&w, JobId(*id), &body).await?;
+    let id = Family::add_lot(&w, JobId(*id), lot).await?;
     let kept = w.job(id).await?;
     w.commit().await?;
     Ok(web::Json((&kept).into()))
@@ -205,17 +226,17 @@ pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web:
 pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
     let stored = store.job(id).await?;
-    let formula = store.formula_at(stored.formula_id, stored.formula_version).await?;
-    let cutter = store.cutter(stored.cutter_id).await?;
+    let formula = store.formula_at(stored.formula_id(), stored.formula_version()).await?;
+    let cutter = store.cutter(stored.cutter_id()).await?;
     let kitchen = store.kitchen().await?;
     // A file holds one lot: what refers to other jobs stays behind.
-    let alone = StoredJob { lot_of: None, dough_with: None, mixed: vec![], ..stored.clone() };
+    let alone = stored.job.alone();
     let mut records = Vec::new();
     for record in store.records(id).await? {
         let mut view = RecordView::from(&record);
         // A file holds one formula: a bake of another version of it goes along without what it was baked with.
         if record.kept.as_baked.as_ref().is_some_and(|b| b.formula != formula.formula) {
-            view.body.conditions = ConditionsBody::default();
+            view.body.conditions = Conditions::default();
         }
         records.push(RecordInFile {
             recorded_at: view.recorded_at,
@@ -227,7 +248,7 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
         });
     }
     let file = JobFile::new(
-        JobView::from(&alone).body,
+        alone.input().clone(),
         &formula.formula,
         CutterInFile {
             name: cutter.name,
@@ -247,7 +268,7 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     let mut file: JobFile = read(payload).await?;
     file.check_version()?;
-    let job = file.job.job().map_err(|e| e.within("job"))?;
+    let job = Job::new(JobInput { formula_version: None, ..file.job.clone() }).map_err(|e| e.within("job"))?.alone();
     let pantry = store.pantry().await?;
     let missing = file.settle_ingredients(&pantry)?;
     // The formula is checked with what it will bring before anything is put into the pantry.
@@ -256,7 +277,7 @@ pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result
         .cloned()
         .chain(pantry.all().iter().filter(|i| i.key.starts_with("own-")).map(|i| i.as_ref().clone()))
         .collect();
-    let mut formula = file.formula.clone().formula(&Pantry::with(whole, vec![])?).map_err(|e| e.within("formula"))?;
+    let mut formula = file.formula.formula(&Pantry::with(whole, vec![])?).map_err(|e| e.within("formula"))?;
     let points = |ring: &Vec<[f64; 2]>| ring.iter().map(|p| (p[0], p[1])).collect::<Vec<_>>();
     let holes: Vec<_> = file.cutter.holes_mm.iter().map(points).collect();
     let outline = Outline::with_holes(&points(&file.cutter.outline_mm), &holes).map_err(|e| e.within("cutter"))?;
@@ -276,7 +297,7 @@ pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result
                 line.ingredient.clone_from(&key);
             }
         }
-        formula = file.formula.clone().formula(&w.pantry().await?).map_err(|e| e.within("formula"))?;
+        formula = file.formula.formula(&w.pantry().await?).map_err(|e| e.within("formula"))?;
     }
     let kitchen = Kitchen::new(file.kitchen.clone()).map_err(|e| e.within("kitchen"))?;
     let mut records = Vec::new();

@@ -3,11 +3,12 @@
 use super::{label, read};
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
-use crate::wire::{KitchenView, kitchen_word};
+use crate::wire::KitchenView;
 use actix_web::{HttpRequest, get, patch, web};
 use ready_slab_core::clock::Zone;
 use ready_slab_core::job::Kitchen;
 use ready_slab_store::Store;
+use ready_slab_words::kitchen_word;
 
 async fn as_it_stands(store: &Store) -> Result<Tagged<KitchenView>, ApiError> {
     let revision = store.kitchen_revision().await?;

@@ -87,7 +87,7 @@ pub async fn add_touch(
     let id = JobId(*id);
     let finding = read::<TouchBody>(payload).await?.finding()?;
     let job = store.job(id).await?;
-    store.add_touch(job.formula_id, id, finding, Utc::now()).await?;
+    store.add_touch(job.formula_id(), id, finding, Utc::now()).await?;
     board.touch();
     Ok(web::Json(touches_of(&store, id).await?))
 }

@@ -21,11 +21,12 @@ pub async fn log(
 ) -> Result<web::Json<LogView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
-        let density = whole.dough()?.density;
-        let form = query.form();
-        let log = solve_log(form, &query.given()?, density)?;
-        let divided = divide_batch(form, log.mass, log.width, LONGEST_LOG, density)?;
-        Ok::<_, InputErrors>(LogView::new(&log, form, divided))
+        let (dough, form) = (whole.dough()?, query.form());
+        let density = dough.density;
+        let given = query.given()?.or_usual(dough.mixes.each, whole.stored.job.thickness());
+        let log = solve_log(form, &given, density)?;
+        let (logs, each) = divide_batch(form, log.mass, log.width, LONGEST_LOG, density)?;
+        Ok::<_, InputErrors>(LogView::new(&log, &given, form, logs, each))
     })
     .await??;
     Ok(web::Json(view))
@@ -44,7 +45,9 @@ pub async fn strip(
 ) -> Result<HttpResponse, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let pdf = web::block(move || {
-        let solved = solve_log(query.form(), &query.given()?, whole.dough()?.density)?;
+        let dough = whole.dough()?;
+        let given = query.given()?.or_usual(dough.mixes.each, whole.stored.job.thickness());
+        let solved = solve_log(query.form(), &given, dough.density)?;
         let (width, short, long) = STRIP_MM;
         let mut drawing = Drawing {
             name: format!("{}: {} slices, {:.0} mm", whole.stored.job.input().name, solved.slices, solved.length.mm()),

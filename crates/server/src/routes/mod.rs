@@ -48,7 +48,7 @@ pub const BODY_LIMIT_BYTES: usize = 2_500_000;
         crate::wire::LotWanted,
         crate::wire::LeverView,
         crate::wire::LeversDone,
-        crate::wire::OvenReadBody,
+        ready_slab_core::oven::OvenReading,
         crate::wire::NestBeat,
         crate::wire::NestDone
     ))
@@ -83,6 +83,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(cutters::as_svg)
         .service(jobs::list)
         .service(jobs::add)
+        .service(jobs::add_new)
         .service(jobs::read_back)
         .service(jobs::show)
         .service(jobs::change)

@@ -137,7 +137,7 @@ async fn on_sheet(store: &Store, id: i64, lots: &[LotWanted]) -> Result<OnSheet,
             let why = "only cut lots of one dough and one thickness go on one sheet";
             return Err(InputError::refused(format!("lots[{i}]"), why).into());
         }
-        let cutter = store.cutter(other.cutter_id).await?;
+        let cutter = store.cutter(other.cutter_id()).await?;
         all.push((other.job, cutter.outline));
     }
     Ok(all)
@@ -171,18 +171,18 @@ async fn sheet_of(store: &Store, id: i64, query: &TemplateQuery) -> Result<templ
 async fn mixed_sheet(store: &Store, id: i64, number: usize) -> Result<template::Drawing, ApiError> {
     let family = Family::of(store, &store.job(JobId(id)).await?).await?;
     let lead = &family.all[0];
-    let Some(sheet) = lead.mixed.get(number) else {
-        let fault = format!("{} sheets are kept for several lots; they count from 0", lead.mixed.len());
+    let Some(sheet) = lead.mixed().get(number) else {
+        let fault = format!("{} sheets are kept for several lots; they count from 0", lead.mixed().len());
         return Err(InputError::refused("mixed", fault).into());
     };
     let mut placed = Vec::with_capacity(sheet.pieces.len());
-    for (job, at) in &sheet.pieces {
-        let job = family.all.iter().find(|j| j.id == *job).ok_or(ApiError::Broken)?;
-        placed.push((store.cutter(job.cutter_id).await?.outline, *at));
+    for piece in &sheet.pieces {
+        let job = family.all.iter().find(|j| j.id.0 == piece.job_id).ok_or(ApiError::Broken)?;
+        placed.push((store.cutter(job.cutter_id()).await?.outline, piece.at()));
     }
     let width = largest_sheet(&lead.job, &store.kitchen_as_known().await?).extent().0;
-    let form = SheetForm::oblong(width.mm(), sheet.length.mm(), 0.0)?;
-    let name = format!("{}, sheet {} of {}", lead.job.input().name, number + 1, lead.mixed.len());
+    let form = SheetForm::oblong(width.mm(), sheet.length_mm, 0.0)?;
+    let name = format!("{}, sheet {} of {}", lead.job.input().name, number + 1, lead.mixed().len());
     Ok(drawing(name, form, placed))
 }
 

@@ -4,9 +4,7 @@ use super::read;
 use super::stream::event;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
-use crate::wire::{
-    HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery, TrayTimesView,
-};
+use crate::wire::{HotSpotsView, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery, TrayTimesView};
 use crate::wire::{SentenceView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
@@ -90,7 +88,7 @@ pub async fn thermometer(store: web::Data<Store>, query: Query<ThermometerQuery>
                 (before, Some(reading)) => {
                     let wait_min = before.map_or(0.0, |b| reading.after_min - b.after_min);
                     tokio::time::sleep(Duration::from_secs_f64(60.0 * wait_min / query.speed)).await;
-                    event("reading", &OvenReadBody::from(reading))
+                    event("reading", reading)
                 }
                 (Some(_), None) => event("found", &OvenTestView::from(&found)),
                 (None, None) => return None,

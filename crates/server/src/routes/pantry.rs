@@ -2,9 +2,9 @@
 
 use super::read;
 use crate::problem::{ApiError, Problem};
-use crate::wire::{IngredientBody, IngredientView, PriceBody};
+use crate::wire::{IngredientView, PriceBody};
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use ready_slab_core::dough::{Ingredient, Pantry};
+use ready_slab_core::dough::{Ingredient, IngredientInput, Pantry};
 use ready_slab_core::error::InputError;
 use ready_slab_store::Store;
 
@@ -18,7 +18,7 @@ pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<IngredientVie
 async fn shown(store: &Store, key: &str) -> Result<web::Json<IngredientView>, ApiError> {
     let pantry = store.pantry().await?;
     let found = pantry.get(key).ok_or_else(|| ApiError::NoSuchPath(format!("ingredient {key}")))?;
-    Ok(web::Json(IngredientView::of(found, &pantry)))
+    Ok(web::Json(IngredientView::new(found, &pantry)))
 }
 
 /// Refuses a name that another ingredient has: recipes are read by names.
@@ -33,14 +33,14 @@ fn unlike_others(pantry: &Pantry, own: &Ingredient) -> Result<(), ApiError> {
 }
 
 /// Puts an ingredient of one's own into the pantry.
-#[utoipa::path(tag = "pantry", operation_id = "pantry_add", request_body = IngredientBody, responses((status = 200, body = IngredientView), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "pantry", operation_id = "pantry_add", request_body = IngredientInput, responses((status = 200, body = IngredientView), (status = 422, body = Problem)))]
 #[post("/api/ingredients")]
 pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<IngredientView>, ApiError> {
-    let body: IngredientBody = read(payload).await?;
+    let body: IngredientInput = read(payload).await?;
     let pantry = store.pantry().await?;
     let label = format!("new ingredient {}", body.name);
     let make = |key: String| -> Result<Ingredient, ApiError> {
-        let own = Ingredient::own(key, body.into())?;
+        let own = Ingredient::own(key, body)?;
         unlike_others(&pantry, &own)?;
         Ok(own)
     };
@@ -49,14 +49,14 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
 }
 
 /// Changes an ingredient of one's own.
-#[utoipa::path(tag = "pantry", operation_id = "pantry_change", request_body = IngredientBody, responses((status = 200, body = IngredientView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "pantry", operation_id = "pantry_change", request_body = IngredientInput, responses((status = 200, body = IngredientView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/ingredients/{key}")]
 pub async fn change(
     store: web::Data<Store>,
     key: web::Path<String>,
     payload: web::Payload,
 ) -> Result<web::Json<IngredientView>, ApiError> {
-    let own = Ingredient::own(key.clone(), read::<IngredientBody>(payload).await?.into())?;
+    let own = Ingredient::own(key.clone(), read::<IngredientInput>(payload).await?)?;
     unlike_others(&store.pantry().await?, &own)?;
     store.save_ingredient(&own, &format!("ingredient {}", own.name)).await?;
     shown(&store, &key).await

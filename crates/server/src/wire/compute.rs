@@ -1,16 +1,13 @@
 //! Requests and results of the compute endpoints and of `ready-slab compute`, which are the same JSON.
 
-use super::plan::{CurvePoint, CutView, PieceWire, ReadyView, WindowView, curve, cuts};
-use super::{FormulaBody, NewCutter};
-use super::{SentenceView, say};
-use ready_slab_core::cold::TrayKind;
-use ready_slab_core::cold::Wrap;
-use ready_slab_core::cold::{ChillQuestion, Piece, Place, Support, Target, chill};
-use ready_slab_core::dough::FatKind;
-use ready_slab_core::dough::{Composition, MixMethod, Pantry, rolled_density};
+use super::plan::{CurvePoint, ReadyView, WindowView, curve};
+use super::{NewCutter, SentenceView, say, view};
+use ready_slab_core::cold::{ChillAnswer, ChillQuestion, Piece, Place, Support, Target, Wrap, chill};
+use ready_slab_core::dough::{Composition, FatKind, FormulaInput, MixMethod, Pantry, rolled_density};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
+use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::compute_sheet;
-use ready_slab_core::shape::Spacing;
+use ready_slab_core::shape::{Layout, Spacing};
 use ready_slab_core::units::{Length, Mass, Temperature};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -42,7 +39,7 @@ pub enum DoughBody {
     /// Mass fractions.
     Composition(CompositionBody),
     /// Ingredients by weight.
-    Formula(FormulaBody),
+    Formula(FormulaInput),
 }
 
 impl DoughBody {
@@ -52,41 +49,8 @@ impl DoughBody {
                 Composition::from_analysis(c.water, c.fat, c.protein, c.carbohydrate, c.ash, c.fibre, c.fat_kind)
                     .map_err(|e| e.within("composition"))
             }
-            Self::Formula(f) => {
-                Ok(f.clone().formula(Pantry::built_in()).map_err(|e| e.within("formula"))?.composition())
-            }
+            Self::Formula(f) => Ok(f.formula(Pantry::built_in()).map_err(|e| e.within("formula"))?.composition()),
         }
-    }
-}
-
-/// What the piece lies on.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
-pub enum SupportBody {
-    /// A wire shelf.
-    Rack,
-    /// A tray.
-    Tray {
-        /// Of what.
-        tray: TrayKind,
-        /// Its temperature when the piece is laid on it, -40 to 45.
-        start_c: f64,
-    },
-    /// A bench, through one paper.
-    Bench {
-        /// Its temperature, -40 to 45.
-        bench_c: f64,
-    },
-}
-
-impl SupportBody {
-    /// What it stands for, its temperatures checked.
-    pub fn support(&self) -> Result<Support, InputErrors> {
-        Ok(match self {
-            Self::Rack => Support::Rack,
-            Self::Tray { tray, start_c } => Support::Tray { kind: (*tray), start: degrees("start_c", *start_c)? },
-            Self::Bench { bench_c } => Support::Bench { bench: degrees("bench_c", *bench_c)? },
-        })
     }
 }
 
@@ -124,11 +88,11 @@ pub struct ChillRequest {
     #[serde(flatten)]
     pub dough: DoughBody,
     /// The form.
-    pub piece: PieceWire,
+    pub piece: Piece,
     /// What is round it.
     pub wrap: Wrap,
     /// What it lies on.
-    pub support: SupportBody,
+    pub support: Support,
     /// All of it when it goes in, -30 to 45.
     pub start_c: f64,
     /// Where it goes.
@@ -137,18 +101,19 @@ pub struct ChillRequest {
     pub target: TargetBody,
 }
 
-/// The answer.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct ChillResult {
-    /// When.
-    #[serde(flatten)]
-    pub ready: ReadyView,
-    /// Working temperatures, where the dough has any.
-    pub window: Option<WindowView>,
-    /// How the water was taken.
-    pub water: SentenceView,
-    /// The run.
-    pub curve: Vec<CurvePoint>,
+view! {
+    /// The answer.
+    pub struct ChillResult(a: &ChillAnswer) {
+        /// When.
+        #[serde(flatten)]
+        ready: ReadyView = a.into(),
+        /// Working temperatures, where the dough has any.
+        window: Option<WindowView> = a.window.map(Into::into),
+        /// How the water was taken.
+        water: SentenceView = say(&a.water),
+        /// The run.
+        curve: Vec<CurvePoint> = curve(&a.curve),
+    }
 }
 
 fn degrees(field: &str, c: f64) -> Result<Temperature, InputErrors> {
@@ -161,8 +126,8 @@ impl ChillRequest {
     /// Answers the question.
     pub fn answer(&self) -> Result<ChillResult, InputErrors> {
         let composition = self.dough.composition()?;
-        let piece = self.piece.piece().map_err(|e| e.within("piece"))?;
-        let support = self.support.support().map_err(|e| e.within("support"))?;
+        let piece = self.piece.checked().map_err(|e| e.within("piece"))?;
+        let support = self.support.checked().map_err(|e| e.within("support"))?;
         if matches!(piece, Piece::Log { .. } | Piece::Sphere { .. }) && !matches!(support, Support::Rack) {
             return Err(InputError::refused("support", "a round piece hardly touches what it lies on: use rack").into());
         }
@@ -174,13 +139,7 @@ impl ChillRequest {
             TargetBody::Core { core_c } => Target::Core(degrees("target.core_c", core_c)?),
         };
         let question = ChillQuestion::new(composition, piece, self.wrap, support, self.start_c, place, target)?;
-        let answer = chill(&question);
-        Ok(ChillResult {
-            ready: (&answer).into(),
-            window: answer.window.map(Into::into),
-            water: say(&answer.water),
-            curve: curve(&answer.curve),
-        })
+        Ok((&chill(&question)).into())
     }
 }
 
@@ -193,7 +152,7 @@ pub struct RolledDough {
     /// 1 to 60.
     pub thickness_mm: f64,
     /// For its density.
-    pub formula: FormulaBody,
+    pub formula: FormulaInput,
 }
 
 /// A question to the shape station.
@@ -215,17 +174,18 @@ pub struct SheetRequest {
     pub dough: Option<RolledDough>,
 }
 
-/// The layout.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct SheetResult {
-    /// How many pieces.
-    pub pieces: usize,
-    /// Length of sheet they need.
-    pub needs_length_mm: f64,
-    /// Smallest gap, measured on the final layout.
-    pub least_gap_mm: Option<f64>,
-    /// Where they lie.
-    pub cuts: Vec<CutView>,
+view! {
+    /// The layout.
+    pub struct SheetResult(layout: Layout) {
+        /// How many pieces.
+        pieces: usize = layout.pieces.len(),
+        /// Length of sheet they need.
+        needs_length_mm: f64 = layout.length.mm(),
+        /// Smallest gap, measured on the final layout.
+        least_gap_mm: Option<f64> = layout.least_gap.map(Length::mm),
+        /// Where they lie.
+        cuts: Vec<Placement> = layout.pieces,
+    }
 }
 
 impl SheetRequest {
@@ -238,7 +198,7 @@ impl SheetRequest {
         if let Some(dough) = &self.dough {
             checks.range("dough.mass_g", dough.mass_g, 1.0, 200_000.0, "g");
             checks.range("dough.thickness_mm", dough.thickness_mm, 1.0, 60.0, "mm");
-            if let Some(formula) = checks.take("dough.formula", dough.formula.clone().formula(Pantry::built_in()))
+            if let Some(formula) = checks.take("dough.formula", dough.formula.formula(Pantry::built_in()))
                 && dough.mass_g.is_finite()
                 && dough.thickness_mm.is_finite()
             {
@@ -250,12 +210,6 @@ impl SheetRequest {
         checks.finish(())?;
         let (_, _, outline) = self.cutter.build().map_err(|e| e.within("cutter"))?;
         let (width, longest) = (Length::new_mm(self.width_mm), Length::new_mm(self.length_mm));
-        let layout = compute_sheet(&outline, width, longest, spacing?, area)?;
-        Ok(SheetResult {
-            pieces: layout.pieces.len(),
-            needs_length_mm: layout.length.mm(),
-            least_gap_mm: layout.least_gap.map(|g| g.mm()),
-            cuts: cuts(&layout),
-        })
+        Ok(compute_sheet(&outline, width, longest, spacing?, area)?.into())
     }
 }

@@ -1,16 +1,12 @@
 //! A single bake on the wire: `compute bake`.
 
-use super::FormulaBody;
-use super::{SentenceView, say_all};
+use super::{SentenceView, say_all, view};
 use ready_slab_core::air::standard_pressure_pa;
-use ready_slab_core::dough::{MixMethod, Pantry, hides_colour};
+use ready_slab_core::dough::{FormulaInput, MixMethod, Pantry, hides_colour};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
-use ready_slab_core::oven::BakeEnd;
-use ready_slab_core::oven::TrayLiner;
-use ready_slab_core::oven::TrayMaterial;
 use ready_slab_core::oven::{
-    ACROSS_MM, BakeAlone, BakeForecast, BakePiece, BakeSample, BakeUntil, COVER, DoneBy, OVEN_C, OvenSetup, START_C,
-    THICKNESS_MM, TRAY_C, TrayCover, look_lab, shade_of,
+    ACROSS_MM, BakeAlone, BakeAloneAnswer, BakeEnd, BakeForecast, BakePiece, BakeSample, BakeUntil, COVER, DoneBy,
+    OVEN_C, OvenSetup, START_C, THICKNESS_MM, TRAY_C, TrayCover, TrayLiner, TrayMaterial, look_lab, shade_of,
 };
 use ready_slab_core::units::{Length, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_words::Name;
@@ -73,7 +69,7 @@ const fn parchment() -> TrayLiner {
 #[serde(deny_unknown_fields)]
 pub struct BakeRequest {
     /// Ingredients by weight.
-    pub formula: FormulaBody,
+    pub formula: FormulaInput,
     /// How it was mixed; light and fluffy when neither is told.
     #[serde(default)]
     pub method: Option<MixMethod>,
@@ -94,81 +90,94 @@ pub struct BakeRequest {
     pub at_min: Option<f64>,
 }
 
-/// How a surface looks.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct LookView {
-    /// Colour index, 0 raw to 100 burnt.
-    pub index: f64,
-    /// L*, a* and b* of the CIE.
-    pub lab: [f64; 3],
-    /// The word for it.
-    pub word: String,
+view! {
+    /// How a surface looks.
+    pub struct LookView(index: f64, cocoa: bool) {
+        // What cocoa hides has no word of its own.
+        let word = if cocoa { "dark" } else { shade_of(index).name() };
+
+        /// Colour index, 0 raw to 100 burnt.
+        index: f64 = index,
+        /// L*, a* and b* of the CIE.
+        lab: [f64; 3] = look_lab(index, cocoa),
+        /// The word for it.
+        word: String = word.to_owned(),
+    }
 }
 
-/// A moment of it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct BakeMoment {
-    /// Since it went in.
-    pub after_min: f64,
-    /// Middle of the piece.
-    pub core_c: f64,
-    /// Surface above the rim.
-    pub edge_c: f64,
-    /// The tray under it.
-    pub tray_c: f64,
-    /// Across, of the width as cut.
-    pub spread_percent: f64,
-    /// Colour index of the rim.
-    pub edge: f64,
-    /// Of the underside.
-    pub underside: f64,
-    /// Set, of the middle, 0 to 1.
-    pub set: f64,
+view! {
+    /// A moment of it.
+    pub struct BakeMoment(s: &BakeSample) {
+        /// Since it went in.
+        after_min: f64 = s.after.min(),
+        /// Middle of the piece.
+        core_c: f64 = s.core.c(),
+        /// Surface above the rim.
+        edge_c: f64 = s.top.1.c(),
+        /// The tray under it.
+        tray_c: f64 = s.tray.c(),
+        /// Across, of the width as cut.
+        spread_percent: f64 = 100.0 * s.spread.value(),
+        /// Colour index of the rim.
+        edge: f64 = s.colour[0],
+        /// Of the underside.
+        underside: f64 = s.colour[2],
+        /// Set, of the middle, 0 to 1.
+        set: f64 = s.set.value(),
+    }
 }
 
-/// The answer.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct BakeResult {
-    /// In the oven; null when it is not done within 50 min, and the other figures are then those after 50.
-    pub minutes: Option<f64>,
-    /// Nine of ten bakes lie within, in an oven as well known as this one; null without minutes.
-    pub minutes_band: Option<[f64; 2]>,
-    /// What common practice states.
-    pub practice_minutes: [f64; 2],
-    /// `rim`, `dull`, `set`, `time` or `not done`.
-    pub done_by: String,
-    /// Growth across.
-    pub spread_percent: f64,
-    /// Nine of ten bakes lie within; null when it is not done.
-    pub spread_percent_band: Option<[f64; 2]>,
-    /// What common practice states of such doughs, chilled and 6 mm.
-    pub practice_spread_percent: [f64; 2],
-    /// Growth all round.
-    pub grows_mm: f64,
-    /// Once it has cooled.
-    pub thickness_mm: f64,
-    /// Once it has cooled.
-    pub density_kg_m3: f64,
-    /// Of the mass as it went in.
-    pub loss_percent: f64,
-    /// Middle of the piece as it comes out.
-    pub core_c: f64,
-    /// The rim.
-    pub edge: LookView,
-    /// The middle above.
-    pub middle: LookView,
-    /// The middle beneath.
-    pub underside: LookView,
-    /// When the fat has let go.
-    pub fat_min: Option<f64>,
-    /// When the middle is set.
-    pub set_min: Option<f64>,
-    /// When the middle no longer shines.
-    pub dull_min: Option<f64>,
-    /// What to mind.
-    pub warnings: Vec<SentenceView>,
-    /// Every 10 s.
-    pub curve: Vec<BakeMoment>,
+view! {
+    /// The answer.
+    pub struct BakeResult(question: &BakeAlone, told: &BakeAloneAnswer) {
+        let cocoa = hides_colour(&question.formula);
+        let f = &told.forecast;
+        let done = f.done_by != DoneBy::Never;
+        let asked_at = matches!(question.until, BakeUntil::After(_));
+        let percent = |(a, b): (Share, Share)| [100.0 * a.value(), 100.0 * b.value()];
+        let minutes = |(a, b): (Span, Span)| [a.min(), b.min()];
+
+        /// In the oven; null when it is not done within 50 min, and the other figures are then those after 50.
+        minutes: Option<f64> = done.then(|| f.bake.min()),
+        /// Nine of ten bakes lie within, in an oven as well known as this one; null without minutes.
+        minutes_band: Option<[f64; 2]> = told.range.filter(|_| !asked_at).map(|r| minutes(r.bake)),
+        /// What common practice states.
+        practice_minutes: [f64; 2] = minutes(told.practice.bake),
+        /// `rim`, `dull`, `set`, `time` or `not done`.
+        done_by: String = done_word(f).to_owned(),
+        /// Growth across.
+        spread_percent: f64 = 100.0 * f.spread.value(),
+        /// Nine of ten bakes lie within; null when it is not done.
+        spread_percent_band: Option<[f64; 2]> = told.range.map(|r| percent(r.spread)),
+        /// What common practice states of such doughs, chilled and 6 mm.
+        practice_spread_percent: [f64; 2] = percent(told.practice.spread),
+        /// Growth all round.
+        grows_mm: f64 = (question.piece.radius * f.spread.value()).mm(),
+        /// Once it has cooled.
+        thickness_mm: f64 = f.thickness.mm(),
+        /// Once it has cooled.
+        density_kg_m3: f64 = f.density.kg_m3(),
+        /// Of the mass as it went in.
+        loss_percent: f64 = 100.0 * f.loss.value(),
+        /// Middle of the piece as it comes out.
+        core_c: f64 = f.core.c(),
+        /// The rim.
+        edge: LookView = LookView::new(f.rim_colour, cocoa),
+        /// The middle above.
+        middle: LookView = LookView::new(f.middle_colour, cocoa),
+        /// The middle beneath.
+        underside: LookView = LookView::new(f.under_colour, cocoa),
+        /// When the fat has let go.
+        fat_min: Option<f64> = f.fat_after.map(Span::min),
+        /// When the middle is set.
+        set_min: Option<f64> = f.set_after.map(Span::min),
+        /// When the middle no longer shines.
+        dull_min: Option<f64> = f.dull_after.map(Span::min),
+        /// What to mind.
+        warnings: Vec<SentenceView> = say_all(&f.warnings),
+        /// Every 10 s.
+        curve: Vec<BakeMoment> = f.curve.iter().step_by(TOLD).map(Into::into).collect(),
+    }
 }
 
 /// Every fifth sample is told.
@@ -198,7 +207,7 @@ impl BakeRequest {
         if self.method.is_some() && self.air.is_some() {
             checks.push(InputError::refused("air", "give either `method` or `air`"));
         }
-        let formula = checks.take("formula", self.formula.clone().formula(Pantry::built_in()));
+        let formula = checks.take("formula", self.formula.formula(Pantry::built_in()));
         checks.finish(())?;
         let mut oven = OvenSetup::usual(o.set_c, o.fan);
         (oven.tray, oven.liner) = (o.tray, o.liner);
@@ -232,34 +241,7 @@ impl BakeRequest {
     /// Answers the question.
     pub fn answer(&self) -> Result<BakeResult, InputErrors> {
         let question = self.question()?;
-        let told = question.answer()?;
-        let cocoa = hides_colour(&question.formula);
-        let f = &told.forecast;
-        let done = f.done_by != DoneBy::Never;
-        let percent = |(a, b): (Share, Share)| [100.0 * a.value(), 100.0 * b.value()];
-        let minutes = |(a, b): (Span, Span)| [a.min(), b.min()];
-        Ok(BakeResult {
-            minutes: done.then(|| f.bake.min()),
-            minutes_band: told.range.filter(|_| self.at_min.is_none()).map(|r| minutes(r.bake)),
-            practice_minutes: minutes(told.practice.bake),
-            done_by: done_word(f).to_owned(),
-            spread_percent: 100.0 * f.spread.value(),
-            spread_percent_band: told.range.map(|r| percent(r.spread)),
-            practice_spread_percent: percent(told.practice.spread),
-            grows_mm: (question.piece.radius * f.spread.value()).mm(),
-            thickness_mm: f.thickness.mm(),
-            density_kg_m3: f.density.kg_m3(),
-            loss_percent: 100.0 * f.loss.value(),
-            core_c: f.core.c(),
-            edge: look(f.rim_colour, cocoa),
-            middle: look(f.middle_colour, cocoa),
-            underside: look(f.under_colour, cocoa),
-            fat_min: f.fat_after.map(Span::min),
-            set_min: f.set_after.map(Span::min),
-            dull_min: f.dull_after.map(Span::min),
-            warnings: say_all(&f.warnings),
-            curve: f.curve.iter().step_by(TOLD).map(moment).collect(),
-        })
+        Ok(BakeResult::new(&question, &question.answer()?))
     }
 }
 
@@ -270,24 +252,5 @@ const fn done_word(f: &BakeForecast) -> &'static str {
         DoneBy::Set => "set",
         DoneBy::Time => "time",
         DoneBy::Never => "not done",
-    }
-}
-
-fn look(index: f64, cocoa: bool) -> LookView {
-    // What cocoa hides has no word of its own.
-    let word = if cocoa { "dark" } else { shade_of(index).name() };
-    LookView { index, lab: look_lab(index, cocoa), word: word.to_owned() }
-}
-
-fn moment(s: &BakeSample) -> BakeMoment {
-    BakeMoment {
-        after_min: s.after.min(),
-        core_c: s.core.c(),
-        edge_c: s.top.1.c(),
-        tray_c: s.tray.c(),
-        spread_percent: 100.0 * s.spread.value(),
-        edge: s.colour[0],
-        underside: s.colour[2],
-        set: s.set.value(),
     }
 }

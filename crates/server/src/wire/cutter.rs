@@ -1,6 +1,6 @@
 //! Cutters on the wire.
 
-use super::{SentenceView, say};
+use super::{SentenceView, say, view};
 use base64::Engine as _;
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::geometry::DarkEdge;
@@ -14,49 +14,33 @@ use ready_slab_words::Name;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
-/// A cutter on the shelf.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct CutterView {
-    /// Its number.
-    pub id: i64,
-    /// Its name.
-    pub name: String,
-    /// `svg`, or the word of a built-in form.
-    pub origin: String,
-    /// Box around it.
-    pub width_mm: f64,
-    /// Box around it.
-    pub height_mm: f64,
-    /// Inside the outline.
-    pub area_mm2: f64,
-    /// Length of the cutting edge.
-    pub perimeter_mm: f64,
-    /// Narrowest neck; absent when it has none.
-    pub neck_mm: Option<f64>,
-    /// What to mind, as a sentence; absent when nothing.
-    pub warning: Option<SentenceView>,
-    /// The outline, centred, y downwards.
-    pub outline_mm: Vec<[f64; 2]>,
-    /// Its holes, about the same centre.
-    pub holes_mm: Vec<Vec<[f64; 2]>>,
-}
-
-impl From<&StoredCutter> for CutterView {
-    fn from(stored: &StoredCutter) -> Self {
+view! {
+    /// A cutter on the shelf.
+    pub struct CutterView(stored: &StoredCutter) {
         let (width, height) = stored.outline.extent();
-        Self {
-            id: stored.id.0,
-            name: stored.name.clone(),
-            origin: stored.origin.clone(),
-            width_mm: width.mm(),
-            height_mm: height.mm(),
-            area_mm2: stored.outline.area().mm2(),
-            perimeter_mm: stored.outline.perimeter().mm(),
-            neck_mm: stored.neck.map(|n| n.mm()),
-            warning: stored.neck.and_then(neck_warning).as_ref().map(say),
-            outline_mm: ring(&stored.outline.points()),
-            holes_mm: stored.outline.holes().iter().map(|hole| ring(hole)).collect(),
-        }
+
+        /// Its number.
+        id: i64 = stored.id.0,
+        /// Its name.
+        name: String = stored.name.clone(),
+        /// `svg`, or the word of a built-in form.
+        origin: String = stored.origin.clone(),
+        /// Box around it.
+        width_mm: f64 = width.mm(),
+        /// Box around it.
+        height_mm: f64 = height.mm(),
+        /// Inside the outline.
+        area_mm2: f64 = stored.outline.area().mm2(),
+        /// Length of the cutting edge.
+        perimeter_mm: f64 = stored.outline.perimeter().mm(),
+        /// Narrowest neck; absent when it has none.
+        neck_mm: Option<f64> = stored.neck.map(|n| n.mm()),
+        /// What to mind, as a sentence; absent when nothing.
+        warning: Option<SentenceView> = stored.neck.and_then(neck_warning).as_ref().map(say),
+        /// The outline, centred, y downwards.
+        outline_mm: Vec<[f64; 2]> = ring(&stored.outline.points()),
+        /// Its holes, about the same centre.
+        holes_mm: Vec<Vec<[f64; 2]>> = stored.outline.holes().iter().map(|hole| ring(hole)).collect(),
     }
 }
 

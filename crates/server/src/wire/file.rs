@@ -1,9 +1,9 @@
 //! A whole job as a file: everything needed to read it back elsewhere. Documented in `docs/job-file.md`.
 
-use super::{FormulaBody, IngredientBody, JobBody, RecordBody};
-use ready_slab_core::dough::{Formula, Ingredient, Pantry};
+use super::RecordBody;
+use ready_slab_core::dough::{Formula, FormulaInput, Ingredient, IngredientInput, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::KitchenInput;
+use ready_slab_core::job::{JobInput, KitchenInput};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -51,7 +51,7 @@ pub struct OwnInFile {
     /// The key that lines of the formula name it by.
     pub key: String,
     /// The ingredient.
-    pub ingredient: IngredientBody,
+    pub ingredient: IngredientInput,
 }
 
 /// A whole job.
@@ -63,9 +63,9 @@ pub struct JobFile {
     /// 1.
     pub version: u32,
     /// The job; `formula_id` and `cutter_id` are those of the bakery it came from and are not looked at.
-    pub job: JobBody,
+    pub job: JobInput,
     /// Its formula.
-    pub formula: FormulaBody,
+    pub formula: FormulaInput,
     /// Ingredients of the formula that are the bakery's own.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub ingredients: Vec<OwnInFile>,
@@ -80,7 +80,7 @@ pub struct JobFile {
 impl JobFile {
     /// A file of these parts.
     pub fn new(
-        job: JobBody,
+        job: JobInput,
         formula: &Formula,
         cutter: CutterInFile,
         kitchen: KitchenInput,
@@ -104,7 +104,7 @@ impl JobFile {
         for (i, own) in self.ingredients.clone().into_iter().enumerate() {
             let place = format!("ingredients[{i}].ingredient");
             // A key of another bakery means nothing here, and must not meet one of this bakery's.
-            let made = Ingredient::own(format!("file-{i}"), own.ingredient.into()).map_err(|e| e.within(&place))?;
+            let made = Ingredient::own(format!("file-{i}"), own.ingredient).map_err(|e| e.within(&place))?;
             let same = |i: &Ingredient| i.name.eq_ignore_ascii_case(&made.name);
             let known = pantry.all().iter().map(AsRef::as_ref).chain(&missing).find(|i| same(i));
             let key = match known {

@@ -2,16 +2,18 @@
 //! faster tells its own minutes.
 
 use super::PurposeWord;
-use super::plan::{CurvePoint, PieceWire, WindowView, curve};
-use super::{SentenceView, say, say_all};
+use super::plan::{CurvePoint, WindowView, curve};
+use super::{SentenceView, say, say_all, view};
 use chrono::{DateTime, TimeDelta, Utc};
-use ready_slab_core::cold::{LONGEST_READ, Live, ProbeKind, Reading, Sample, Side, Spot, Tracked};
+use ready_slab_core::cold::{
+    Fit, LONGEST_READ, Live, LiveStay, Piece, ProbeInput, RANGE_SDS, Reading, Sample, Side, Spot, Tracked,
+};
 use ready_slab_core::dough::Keeping;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
 use ready_slab_core::job::{GoesIn, ReadSoFar, Whereabouts, kept_too_long, notes_on_readings};
 use ready_slab_core::safety::Caution;
-use ready_slab_core::units::{Span, Temperature, TemperatureDifference};
-use ready_slab_store::{StoredChill, StoredReading};
+use ready_slab_core::units::{Span, Temperature};
+use ready_slab_store::{StoredChill, StoredReading, StoredStay};
 use ready_slab_words::Name;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -38,7 +40,7 @@ pub struct PutInBody {
     pub purpose: Option<PurposeWord>,
     /// Its form; the plan's when null.
     #[serde(default)]
-    pub piece: Option<PieceWire>,
+    pub piece: Option<Piece>,
     /// Where; the plan's place when null.
     #[serde(default)]
     pub place: Option<Whereabouts>,
@@ -86,179 +88,180 @@ pub struct ReadingsTaken {
     pub total: u64,
 }
 
-/// A kept reading.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct KeptReading {
-    /// Its number.
-    pub id: i64,
-    /// When, UTC.
-    pub read_at: String,
-    /// Minutes after it went in, by the piece's clock.
-    pub after_min: f64,
-    /// What it showed.
-    pub shows_c: f64,
-    /// Where.
-    pub spot: Spot,
-    /// It does not fit the others and is not counted.
-    pub set_aside: bool,
-    /// A stand-in showed it.
-    pub simulated: bool,
-}
-
-/// The stand-in thermometer.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields, default)]
-pub struct ProbeBody {
-    /// All its chances follow from this.
-    pub seed: u32,
-    /// Noise of one reading, 0 to 5.
-    pub noise_k: f64,
-    /// Share of readings lost, 0 to 0.9.
-    pub drop_out: f64,
-    /// What really multiplies the film, 0.3 to 3.
-    pub film_factor: f64,
-    /// What the air is really off by, -8 to 8.
-    pub air_off_k: f64,
-    /// From one reading to the next by the piece's clock, 5 to 3600.
-    pub every_s: f64,
-}
-
-impl Default for ProbeBody {
-    /// A cheap probe in a fridge that is a little stronger and a little warmer than its dial says.
-    fn default() -> Self {
-        Self { seed: 1, noise_k: 0.3, drop_out: 0.1, film_factor: 1.15, air_off_k: 0.6, every_s: 120.0 }
+view! {
+    /// A kept reading.
+    pub struct KeptReading(chill: &StoredChill, r: &StoredReading, set_aside: bool) {
+        /// Its number.
+        id: i64 = r.id,
+        /// When, UTC.
+        read_at: String = written(r.read_at),
+        /// Minutes after it went in, by the piece's clock.
+        after_min: f64 = elapsed(chill, r.read_at).min(),
+        /// What it showed.
+        shows_c: f64 = r.shows.c(),
+        /// Where.
+        spot: Spot = r.spot,
+        /// It does not fit the others and is not counted.
+        set_aside: bool = set_aside,
+        /// A stand-in showed it.
+        simulated: bool = r.simulated,
     }
 }
 
-impl ProbeBody {
-    /// The stand-in, checked.
-    pub fn kind(self) -> Result<ProbeKind, InputErrors> {
-        let finite = |field: &str, v: f64| -> Result<TemperatureDifference, InputErrors> {
-            TemperatureDifference::from_k(v).map_err(|_| InputError::new(field, Problem::NotFinite).into())
-        };
-        ProbeKind {
-            seed: self.seed.into(),
-            noise: finite("noise_k", self.noise_k)?,
-            drop_out: self.drop_out,
-            film_factor: self.film_factor,
-            air_off: finite("air_off_k", self.air_off_k)?,
-            every: Span::from_s(self.every_s)
-                .map_err(|_| InputErrors::from(InputError::new("every_s", Problem::NotFinite)))?,
-        }
-        .checked()
+view! {
+    /// A stay in one place.
+    pub struct StayView(stay: &StoredStay, set: &LiveStay, fit: &Fit, readings: usize) {
+        let (low, middle, high) = fit.place.film_factor();
+
+        /// Where.
+        place: Whereabouts = stay.place,
+        /// Whether it was crowded or often opened.
+        busy: bool = stay.busy,
+        /// Since when, minutes of the piece's clock.
+        from_min: f64 = set.from.min(),
+        /// The air as it is now thought to be, and nine times in ten within so much of it.
+        air_c: f64 = set.place.air().c() + fit.place.air.0.k(),
+        /// Half the range of the air.
+        air_within_k: f64 = fit.place.air.1.k() * RANGE_SDS,
+        /// What multiplies the film that was assumed: lower end, middle, upper end.
+        film_factor: [f64; 3] = [low, middle, high],
+        /// How many of its readings count.
+        readings: usize = readings - fit.set_aside.len(),
     }
 }
 
-impl From<ProbeKind> for ProbeBody {
-    fn from(kind: ProbeKind) -> Self {
-        Self {
-            seed: u32::try_from(kind.seed).unwrap_or(u32::MAX),
-            noise_k: kind.noise.k(),
-            drop_out: kind.drop_out,
-            film_factor: kind.film_factor,
-            air_off_k: kind.air_off.k(),
-            every_s: kind.every.s(),
-        }
+/// The stays of a piece, in order.
+fn stays_of(stored: &StoredChill, readings: &[StoredReading], live: &Live, tracked: &Tracked) -> Vec<StayView> {
+    let at = |i: usize| stored.stays.get(i).map(|s| elapsed(stored, s.from));
+    let all = stored.stays.iter().zip(tracked.stays()).zip(&live.fits).enumerate();
+    all.map(|(i, ((stay, set), fit))| {
+        let mine = readings.iter().filter(|r| {
+            let after = elapsed(stored, r.read_at);
+            after >= set.from && at(i + 1).is_none_or(|next| after < next)
+        });
+        StayView::new(stay, set, fit, mine.count())
+    })
+    .collect()
+}
+
+view! {
+    /// How a followed piece is at one moment.
+    pub struct NowView(chill: &StoredChill, live: &Live, keeping: &Keeping, at: DateTime<Utc>) {
+        let spent = elapsed(chill, at);
+        let stays = chill.stays.iter().map(|s| (s.place, elapsed(chill, s.from))).collect::<Vec<_>>();
+        let feels = live.feels(spent);
+
+        /// Whose.
+        id: i64 = chill.id.0,
+        /// The moment, UTC.
+        now_at: String = written(at),
+        /// Minutes since it was first put somewhere, by its own clock.
+        elapsed_min: f64 = spent.min(),
+        /// The warmest point (when it warms up, the coldest).
+        core_c: f64 = live.shows(spent, Spot::Core).c(),
+        /// The mean.
+        mean_c: f64 = live.at(spent).mean.c(),
+        /// Which side of ready; null where the dough has no window.
+        side: Option<Side> = feels.map(|(side, _)| side),
+        /// The trade's word for it.
+        word: Option<String> = feels.map(|(_, feeling)| feeling.name().to_owned()),
+        /// Minutes until it is ready by its clock; negative since it is.
+        left_min: Option<f64> = live.ready_after.map(|r| (r - spent).min()),
+        /// Minutes out of the cold so far.
+        out_of_cold_min: f64 = live.out_of_the_cold(spent).min(),
+        /// What is allowed of that, in words.
+        cold_rule: SentenceView = say(&Caution::ColdRule),
+        /// That it lies longer than its dough keeps; null while it does not.
+        too_long: Option<SentenceView> = kept_too_long(keeping, &stays, spent).as_ref().map(say),
     }
 }
 
-/// A stay in one place.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct StayView {
-    /// Where.
-    pub place: Whereabouts,
-    /// Whether it was crowded or often opened.
-    pub busy: bool,
-    /// Since when, minutes of the piece's clock.
-    pub from_min: f64,
-    /// The air as it is now thought to be, and nine times in ten within so much of it.
-    pub air_c: f64,
-    /// Half the range of the air.
-    pub air_within_k: f64,
-    /// What multiplies the film that was assumed: lower end, middle, upper end.
-    pub film_factor: [f64; 3],
-    /// How many of its readings count.
-    pub readings: usize,
+/// The run as far ahead as matters.
+fn run_shown(live: &Live, spent_min: f64) -> Vec<CurvePoint> {
+    let ahead = live.past_after.or(live.ready_after.map(|r| r * 2.0)).map_or(60.0, Span::min);
+    let shown = Span::new_min(ahead.max(spent_min) * 1.2 + 5.0);
+    let samples: Vec<Sample> = live.curve.iter().take_while(|s| s.after <= shown).copied().collect();
+    curve(&samples)
 }
 
-/// How a followed piece is at one moment.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct NowView {
-    /// Whose.
-    pub id: i64,
-    /// The moment, UTC.
-    pub now_at: String,
-    /// Minutes since it was first put somewhere, by its own clock.
-    pub elapsed_min: f64,
-    /// The warmest point (when it warms up, the coldest).
-    pub core_c: f64,
-    /// The mean.
-    pub mean_c: f64,
-    /// Which side of ready; null where the dough has no window.
-    pub side: Option<Side>,
-    /// The trade's word for it.
-    pub word: Option<String>,
-    /// Minutes until it is ready by its clock; negative since it is.
-    pub left_min: Option<f64>,
-    /// Minutes out of the cold so far.
-    pub out_of_cold_min: f64,
-    /// What is allowed of that, in words.
-    pub cold_rule: SentenceView,
-    /// That it lies longer than its dough keeps; null while it does not.
-    pub too_long: Option<SentenceView>,
+/// What the readings say of the place where a piece lies, and of those that do not fit.
+fn said_of(here: Option<&StayView>, readings: &[StoredReading], live: &Live) -> Vec<SentenceView> {
+    let here = here.map(|here| ReadSoFar {
+        place: here.place,
+        readings: here.readings,
+        takes_heat: here.film_factor[1],
+        air: Temperature::new_c(here.air_c),
+    });
+    let aside: Vec<Temperature> = live.set_aside.iter().map(|&i| readings[i].shows).collect();
+    say_all(&notes_on_readings(here, &aside))
 }
 
-/// A followed piece.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct LiveView {
-    /// Its number.
-    pub id: i64,
-    /// The job it belongs to.
-    pub job_id: i64,
-    /// That job's name.
-    pub job_name: String,
-    /// What it is called.
-    pub name: String,
-    /// Its form.
-    pub piece: PieceWire,
-    /// What it is for.
-    pub purpose: PurposeWord,
-    /// All of it when it went in.
-    pub start_c: f64,
-    /// How much faster than ours its clock runs.
-    pub clock_speed: f64,
-    /// When it went in, UTC.
-    pub put_in_at: String,
-    /// When it was used or put away, UTC.
-    pub ended_at: Option<String>,
-    /// Whether its readings were accepted for its places.
-    pub taught: bool,
-    /// The stand-in thermometer in it.
-    pub probe: Option<ProbeBody>,
-    /// Where it lay, in order; the last is where it lies.
-    pub stays: Vec<StayView>,
-    /// As it is.
-    pub now: NowView,
-    /// Since when, or when, it is ready, minutes of its clock.
-    pub ready_after_min: Option<f64>,
-    /// Nine times in ten not before.
-    pub ready_earliest_min: Option<f64>,
-    /// Nine times in ten not after.
-    pub ready_latest_min: Option<f64>,
-    /// When it is no longer.
-    pub past_after_min: Option<f64>,
-    /// Why it does not get ready where it lies.
-    pub never: Option<SentenceView>,
-    /// Working temperatures.
-    pub window: Option<WindowView>,
-    /// The run as it is now thought to be, as far ahead as matters.
-    pub curve: Vec<CurvePoint>,
-    /// The newest of what was read of it.
-    pub readings: Vec<KeptReading>,
-    /// How many there are in all.
-    pub readings_total: usize,
-    /// What the readings say, in sentences.
-    pub said: Vec<SentenceView>,
+view! {
+    /// A followed piece, as it is at a moment, or was when it ended.
+    pub struct LiveView(
+        stored: &StoredChill,
+        job_name: &str,
+        readings: &[StoredReading],
+        live: &Live,
+        keeping: &Keeping,
+        tracked: &Tracked,
+        now: DateTime<Utc>,
+    ) {
+        let state = NowView::new(stored, live, keeping, stored.ended_at.unwrap_or(now));
+        let stays = stays_of(stored, readings, live, tracked);
+        let kept = &stored.kept;
+        let newest = readings.iter().enumerate().skip(readings.len().saturating_sub(READINGS_SENT));
+        let is_aside = |i: usize| live.set_aside.binary_search(&i).is_ok();
+
+        /// Its number.
+        id: i64 = stored.id.0,
+        /// The job it belongs to.
+        job_id: i64 = kept.job_id.0,
+        /// That job's name.
+        job_name: String = job_name.to_owned(),
+        /// What it is called.
+        name: String = kept.name.clone(),
+        /// Its form.
+        piece: Piece = kept.piece,
+        /// What it is for.
+        purpose: PurposeWord = kept.purpose.into(),
+        /// All of it when it went in.
+        start_c: f64 = kept.start.c(),
+        /// How much faster than ours its clock runs.
+        clock_speed: f64 = kept.clock_speed,
+        /// When it went in, UTC.
+        put_in_at: String = written(kept.put_in_at),
+        /// When it was used or put away, UTC.
+        ended_at: Option<String> = stored.ended_at.map(written),
+        /// Whether its readings were accepted for its places.
+        taught: bool = stored.taught,
+        /// The stand-in thermometer in it.
+        probe: Option<ProbeInput> = stored.probe.map(Into::into),
+        /// What the readings say, in sentences.
+        said: Vec<SentenceView> = said_of(stays.last(), readings, live),
+        /// Where it lay, in order; the last is where it lies.
+        stays: Vec<StayView> = stays,
+        /// The run as it is now thought to be, as far ahead as matters.
+        curve: Vec<CurvePoint> = run_shown(live, state.elapsed_min),
+        /// As it is.
+        now: NowView = state,
+        /// Since when, or when, it is ready, minutes of its clock.
+        ready_after_min: Option<f64> = live.ready_after.map(Span::min),
+        /// Nine times in ten not before.
+        ready_earliest_min: Option<f64> = live.ready_between.map(|(early, _)| early.min()),
+        /// Nine times in ten not after.
+        ready_latest_min: Option<f64> = live.ready_between.map(|(_, late)| late.min()),
+        /// When it is no longer.
+        past_after_min: Option<f64> = live.past_after.map(Span::min),
+        /// Why it does not get ready where it lies.
+        never: Option<SentenceView> = live.never.as_ref().map(say),
+        /// Working temperatures.
+        window: Option<WindowView> = live.window.map(Into::into),
+        /// The newest of what was read of it.
+        readings: Vec<KeptReading> = newest.map(|(i, r)| KeptReading::new(stored, r, is_aside(i))).collect(),
+        /// How many there are in all.
+        readings_total: usize = readings.len(),
+    }
 }
 
 /// A moment as devices write it, in any zone.
@@ -287,7 +290,7 @@ impl PutInBody {
     pub fn goes_in(&self) -> Result<GoesIn, InputErrors> {
         Ok(GoesIn {
             purpose: self.purpose.map(Into::into),
-            piece: self.piece.map(|p| p.piece().map_err(|e| e.within("piece"))).transpose()?,
+            piece: self.piece.map(|p| p.checked().map_err(|e| e.within("piece"))).transpose()?,
             place: self.place,
             start: self.start_c.map(Temperature::new_c),
         })
@@ -372,118 +375,4 @@ impl ReadingBody {
 /// Kept readings as the core takes them.
 pub fn as_read(chill: &StoredChill, readings: &[StoredReading]) -> Vec<Reading> {
     readings.iter().map(|r| Reading { after: elapsed(chill, r.read_at), shows: r.shows, spot: r.spot }).collect()
-}
-
-impl NowView {
-    /// A piece at a moment.
-    pub fn new(chill: &StoredChill, live: &Live, keeping: &Keeping, at: DateTime<Utc>) -> Self {
-        let spent = elapsed(chill, at);
-        let stays: Vec<_> = chill.stays.iter().map(|s| (s.place, elapsed(chill, s.from))).collect();
-        let feels = live.feels(spent);
-        Self {
-            id: chill.id.0,
-            now_at: written(at),
-            elapsed_min: spent.min(),
-            core_c: live.shows(spent, Spot::Core).c(),
-            mean_c: live.at(spent).mean.c(),
-            side: feels.map(|(side, _)| side),
-            word: feels.map(|(_, feeling)| feeling.name().to_owned()),
-            left_min: live.ready_after.map(|r| (r - spent).min()),
-            out_of_cold_min: live.out_of_the_cold(spent).min(),
-            cold_rule: say(&Caution::ColdRule),
-            too_long: kept_too_long(keeping, &stays, spent).as_ref().map(say),
-        }
-    }
-}
-
-impl LiveView {
-    /// A piece as it is at a moment, or was when it ended.
-    pub fn new(
-        stored: &StoredChill,
-        job_name: &str,
-        readings: &[StoredReading],
-        live: &Live,
-        keeping: &Keeping,
-        tracked: &Tracked,
-        now: DateTime<Utc>,
-    ) -> Self {
-        let at = stored.ended_at.unwrap_or(now);
-        let state = NowView::new(stored, live, keeping, at);
-        let kept = &stored.kept;
-        let ahead = live.past_after.or(live.ready_after.map(|r| r * 2.0)).map_or(60.0, Span::min);
-        let shown = Span::new_min(ahead.max(state.elapsed_min) * 1.2 + 5.0);
-        let samples: Vec<Sample> = live.curve.iter().take_while(|s| s.after <= shown).copied().collect();
-        let stays: Vec<StayView> = stored
-            .stays
-            .iter()
-            .zip(&live.fits)
-            .zip(tracked.stays())
-            .enumerate()
-            .map(|(i, ((stay, fit), set))| {
-                let (low, middle, high) = fit.place.film_factor();
-                let next = stored.stays.get(i + 1).map(|s| elapsed(stored, s.from));
-                let mine = |r: &StoredReading| {
-                    let after = elapsed(stored, r.read_at);
-                    after >= set.from && next.is_none_or(|n| after < n)
-                };
-                StayView {
-                    place: stay.place,
-                    busy: stay.busy,
-                    from_min: set.from.min(),
-                    air_c: set.place.air().c() + fit.place.air.0.k(),
-                    air_within_k: fit.place.air.1.k() * ready_slab_core::cold::RANGE_SDS,
-                    film_factor: [low, middle, high],
-                    readings: readings.iter().filter(|r| mine(r)).count() - fit.set_aside.len(),
-                }
-            })
-            .collect();
-        let here = stays.last().map(|here| ReadSoFar {
-            place: here.place,
-            readings: here.readings,
-            takes_heat: here.film_factor[1],
-            air: Temperature::new_c(here.air_c),
-        });
-        let aside: Vec<Temperature> = live.set_aside.iter().map(|&i| readings[i].shows).collect();
-        let said = say_all(&notes_on_readings(here, &aside));
-        let skip = readings.len().saturating_sub(READINGS_SENT);
-        Self {
-            id: stored.id.0,
-            job_id: kept.job_id.0,
-            job_name: job_name.to_owned(),
-            name: kept.name.clone(),
-            piece: kept.piece.into(),
-            purpose: kept.purpose.into(),
-            start_c: kept.start.c(),
-            clock_speed: kept.clock_speed,
-            put_in_at: written(kept.put_in_at),
-            ended_at: stored.ended_at.map(written),
-            taught: stored.taught,
-            probe: stored.probe.map(Into::into),
-            stays,
-            now: state,
-            ready_after_min: live.ready_after.map(Span::min),
-            ready_earliest_min: live.ready_between.map(|(early, _)| early.min()),
-            ready_latest_min: live.ready_between.map(|(_, late)| late.min()),
-            past_after_min: live.past_after.map(Span::min),
-            never: live.never.as_ref().map(say),
-            window: live.window.map(Into::into),
-            curve: curve(&samples),
-            readings: readings
-                .iter()
-                .enumerate()
-                .skip(skip)
-                .map(|(i, r)| KeptReading {
-                    id: r.id,
-                    read_at: written(r.read_at),
-                    after_min: elapsed(stored, r.read_at).min(),
-                    shows_c: r.shows.c(),
-                    spot: r.spot,
-                    set_aside: live.set_aside.binary_search(&i).is_ok(),
-                    simulated: r.simulated,
-                })
-                .collect(),
-            readings_total: readings.len(),
-            said,
-        }
-    }
 }

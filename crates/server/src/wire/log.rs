@@ -1,25 +1,27 @@
 //! Logs and patterned bars, on the wire.
 
 use super::SentenceView;
-use super::words::LogFormWord;
+use super::view;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::geometry::PaperSize;
 use ready_slab_core::shape::PatternKind;
 use ready_slab_core::shape::WhichDough;
-use ready_slab_core::shape::{LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, Pattern, Patterned, USUAL_BAR};
+use ready_slab_core::shape::{
+    LAST_SLICE, LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, LogKind, Pattern, PatternPart, Patterned, USUAL_BAR,
+};
 use ready_slab_core::units::{Length, Mass, Span};
 use ready_slab_words::{Name, pattern_steps};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
-/// A log of which three of mass, length, width, slice and slices are known.
+/// A log of which three of mass, length, width, slice and slices are known; the usual ones where none is.
 #[derive(Debug, Clone, Deserialize, IntoParams)]
 #[serde(deny_unknown_fields)]
 #[into_params(parameter_in = Query)]
 pub struct LogQuery {
     /// Its section.
     #[param(inline)]
-    pub form: LogFormWord,
+    pub form: LogKind,
     /// Height over width of an oblong or a wedge, 0.1 to 10; 1 when absent.
     pub height_to_width: Option<f64>,
     /// 10 to 200,000.
@@ -60,64 +62,45 @@ impl LogQuery {
     }
 }
 
-/// A log with where the knife goes.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct LogView {
-    /// Ends and all.
-    pub mass_g: f64,
-    /// Ends and all.
-    pub length_mm: f64,
-    /// Of its section.
-    pub width_mm: f64,
-    /// Of its section.
-    pub height_mm: f64,
-    /// Of one slice.
-    pub slice_mm: f64,
-    /// How many.
-    pub slices: u32,
-    /// A last slice that is thinner but counts.
-    pub short_last_mm: Option<f64>,
-    /// What joins the far end.
-    pub rest_mm: f64,
-    /// One whole slice.
-    pub slice_mass_g: f64,
-    /// Both ends and the rest.
-    pub ends_g: f64,
-    /// Where the knife goes, from one end.
-    pub cuts_mm: Vec<f64>,
-    /// How often a soft one is turned while it gets firm; null where it lies on a flat.
-    pub turn_every_min: Option<f64>,
-    /// Trimmed from each end.
-    pub trim_mm: f64,
-    /// No log is made longer.
-    pub longest_mm: f64,
-    /// Logs no longer than that which its dough makes.
-    pub logs: u32,
-    /// Dough in each of those.
-    pub log_g: f64,
-}
-
-impl LogView {
-    /// A log, and the logs its dough is divided into.
-    pub fn new(log: &Log, form: LogForm, (logs, each): (u32, Mass)) -> Self {
-        Self {
-            mass_g: log.mass.g(),
-            length_mm: log.length.mm(),
-            width_mm: log.width.mm(),
-            height_mm: log.height.mm(),
-            slice_mm: log.slice.mm(),
-            slices: log.slices,
-            short_last_mm: log.short_last.map(Length::mm),
-            rest_mm: log.rest.mm(),
-            slice_mass_g: log.slice_mass.g(),
-            ends_g: log.ends.g(),
-            cuts_mm: log.cuts.iter().map(|c| c.mm()).collect(),
-            turn_every_min: form.turned_every().map(Span::min),
-            trim_mm: LOG_TRIM.mm(),
-            longest_mm: LONGEST_LOG.mm(),
-            logs,
-            log_g: each.g(),
-        }
+view! {
+    /// A log with where the knife goes, and the logs its dough is divided into.
+    pub struct LogView(log: &Log, given: &LogGiven, form: LogForm, logs: u32, each: Mass) {
+        /// Which three it was worked out from: those given, or the usual ones.
+        given: Vec<String> = given.known().into_iter().map(str::to_owned).collect(),
+        /// Ends and all.
+        mass_g: f64 = log.mass.g(),
+        /// Ends and all.
+        length_mm: f64 = log.length.mm(),
+        /// Of its section.
+        width_mm: f64 = log.width.mm(),
+        /// Of its section.
+        height_mm: f64 = log.height.mm(),
+        /// Of one slice.
+        slice_mm: f64 = log.slice.mm(),
+        /// How many.
+        slices: u32 = log.slices,
+        /// A last slice that is thinner but counts.
+        short_last_mm: Option<f64> = log.short_last.map(Length::mm),
+        /// What joins the far end.
+        rest_mm: f64 = log.rest.mm(),
+        /// One whole slice.
+        slice_mass_g: f64 = log.slice_mass.g(),
+        /// Both ends and the rest.
+        ends_g: f64 = log.ends.g(),
+        /// Where the knife goes, from one end.
+        cuts_mm: Vec<f64> = log.cuts.iter().map(|c| c.mm()).collect(),
+        /// How often a soft one is turned while it gets firm; null where it lies on a flat.
+        turn_every_min: Option<f64> = form.turned_every().map(Span::min),
+        /// Trimmed from each end.
+        trim_mm: f64 = LOG_TRIM.mm(),
+        /// A last slice counts from so much of the others' thickness.
+        counts_from_percent: f64 = 100.0 * LAST_SLICE,
+        /// No log is made longer.
+        longest_mm: f64 = LONGEST_LOG.mm(),
+        /// Logs no longer than that which its dough makes.
+        logs: u32 = logs,
+        /// Dough in each of those.
+        log_g: f64 = each.g(),
     }
 }
 
@@ -235,61 +218,38 @@ impl PatternSizes {
     }
 }
 
-/// Something to be rolled or cut, as long as the bar.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct PatternPartView {
-    /// Of which of the two doughs.
-    pub dough: WhichDough,
-    /// `strips`, `sheet`, `core`, `wrap`, `layers`.
-    pub what: String,
-    /// How many.
-    pub count: u32,
-    /// Of one.
-    pub width_mm: f64,
-    /// Of one.
-    pub thickness_mm: f64,
-    /// Of all of them.
-    pub mass_g: f64,
+view! {
+    /// Something to be rolled or cut, as long as the bar.
+    pub struct PatternPartView(p: &PatternPart) {
+        /// Of which of the two doughs.
+        dough: WhichDough = p.dough,
+        /// `strips`, `sheet`, `core`, `wrap`, `layers`.
+        what: String = p.what.name().to_owned(),
+        /// How many.
+        count: u32 = p.count,
+        /// Of one.
+        width_mm: f64 = p.width.mm(),
+        /// Of one.
+        thickness_mm: f64 = p.thickness.mm(),
+        /// Of all of them.
+        mass_g: f64 = p.mass.g(),
+    }
 }
 
-/// A patterned bar.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct PatternView {
-    /// Which.
-    pub pattern: PatternKind,
-    /// Of its section.
-    pub width_mm: f64,
-    /// Of its section.
-    pub height_mm: f64,
-    /// What it is built of.
-    pub parts: Vec<PatternPartView>,
-    /// How, step by step.
-    pub steps: Vec<SentenceView>,
-    /// The sizes it was built with.
-    pub sizes: PatternSizes,
-}
-
-impl PatternView {
-    /// As built.
-    pub fn new(word: PatternKind, pattern: &Pattern, length: Length, p: Patterned) -> Self {
-        Self {
-            pattern: word,
-            sizes: PatternSizes::new(pattern, length),
-            width_mm: p.width.mm(),
-            height_mm: p.height.mm(),
-            steps: pattern_steps(&p).into_iter().map(Into::into).collect(),
-            parts: p
-                .parts
-                .into_iter()
-                .map(|part| PatternPartView {
-                    dough: part.dough,
-                    what: part.what.name().to_owned(),
-                    count: part.count,
-                    width_mm: part.width.mm(),
-                    thickness_mm: part.thickness.mm(),
-                    mass_g: part.mass.g(),
-                })
-                .collect(),
-        }
+view! {
+    /// A patterned bar.
+    pub struct PatternView(word: PatternKind, pattern: &Pattern, length: Length, p: Patterned) {
+        /// Which.
+        pattern: PatternKind = word,
+        /// Of its section.
+        width_mm: f64 = p.width.mm(),
+        /// Of its section.
+        height_mm: f64 = p.height.mm(),
+        /// What it is built of.
+        parts: Vec<PatternPartView> = p.parts.iter().map(Into::into).collect(),
+        /// How, step by step.
+        steps: Vec<SentenceView> = pattern_steps(&p).into_iter().map(Into::into).collect(),
+        /// The sizes it was built with.
+        sizes: PatternSizes = PatternSizes::new(pattern, length),
     }
 }

@@ -12,7 +12,6 @@ mod job;
 mod kitchen;
 mod live;
 mod log;
-mod making;
 mod mixing;
 mod nest;
 mod oven;
@@ -25,6 +24,7 @@ mod record;
 mod sentence;
 mod together;
 mod unit;
+mod view;
 mod wanted;
 mod ways;
 mod words;
@@ -37,32 +37,30 @@ pub use compute_bake::{BakeRequest, BakeResult};
 pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
-pub use finish::{FinishBody, FinishView};
-pub use formula::{BesideView, FormulaBody, FormulaView, LineBody, PulledView, VersionView};
-pub use job::{JobBody, JobView, LotBody, MixedSheetBody, job_word};
-pub use kitchen::{KitchenView, kitchen_word};
+pub use finish::FinishView;
+pub use formula::{BesideView, FormulaView, PulledView, VersionView};
+pub use job::JobView;
+pub use kitchen::KitchenView;
 pub use live::{
-    KeptReading, LiveView, MoveBody, NowView, ProbeBody, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed,
-    written,
+    KeptReading, LiveView, MoveBody, NowView, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed, written,
 };
 pub use log::{LogQuery, LogView, PatternQuery, PatternView};
-pub use mixing::{CorrectionView, LabelView, MixNoteView, MixingView, PartView, SizeRequest, SizedView};
+pub use mixing::{CorrectionView, LabelView, MixNoteView, MixingView, PartView, SizedView};
 pub use nest::{
     GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,
 };
-pub use oven::{HotSpotsView, OvenReadBody, OvenTestBody, OvenTestView, ThermometerQuery};
-pub use pantry::{IngredientBody, IngredientView, PriceBody};
+pub use oven::{HotSpotsView, OvenTestBody, OvenTestView, ThermometerQuery};
+pub use pantry::{IngredientView, PriceBody};
 pub use physics::PhysicsView;
 pub use plan::PlanView;
 pub use portion::{FirmView, PortionQuery, PortionView};
 pub use ready_slab_core::clock::MINUTE_FORMAT;
 pub use recipe::{ReadRequest, ReadingView};
-pub use record::{ConditionsBody, RecordBody, RecordView};
-pub use sentence::{FigureView, PartOfSentence, SentenceView, say, say_all};
+pub use record::{RecordBody, RecordView};
+pub use sentence::{FigureView, PartOfSentence, SentenceView, say, say_all, word};
 pub use together::{LotView, TogetherView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
+use view::view;
 pub use wanted::{WantedQuery, WantedView};
-pub use ways::{
-    AdviceQuery, AdviceView, PlaceUseBody, PlaceView, SectionView, TouchBody, TouchesView, WayView, WaysQuery,
-};
+pub use ways::{AdviceView, PlaceUseBody, PlaceView, SectionView, TouchBody, TouchesView, WayView, WaysQuery};
 pub use words::{PurposeWord, UseWord};

@@ -1,5 +1,6 @@
 //! Nesting on the wire.
 
+use super::view;
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::geometry::PaperSize;
 use ready_slab_core::geometry::{Outline, Placement};
@@ -151,43 +152,27 @@ impl NestBody {
     }
 }
 
-/// A better layout.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct NestView {
-    /// In the order of cutting.
-    pub cuts: Vec<LaidPiece>,
-    /// Where in `cuts` the rows begin.
-    pub rows: Vec<usize>,
-    /// Wanted pieces of each that do not lie on the sheet: the job's own, then the lots'.
-    pub missing: Vec<u32>,
-    /// Of the sheet's length, the rim included.
-    pub used_mm: f64,
-    /// Cut out, of the sheet's area.
-    pub cut_percent: f64,
-    /// Smallest gap between two pieces, where two are near each other.
-    pub least_gap_mm: Option<f64>,
-    /// Smallest gap to the rim.
-    pub least_rim_mm: f64,
-    /// No layout can hold more.
-    pub bound: usize,
-    /// Found after so long.
-    pub after_s: f64,
-}
-
-impl NestView {
-    /// A layout found after so many seconds.
-    pub fn new(nested: &Nested, question: &NestQuestion, after_s: f64) -> Self {
-        Self {
-            cuts: nested.pieces.iter().map(LaidPiece::from).collect(),
-            rows: nested.rows.clone(),
-            missing: nested.missing.clone(),
-            used_mm: nested.used.mm(),
-            cut_percent: 100.0 * (nested.cut / question.sheet().area()),
-            least_gap_mm: nested.least_gap.map(|g| g.mm()),
-            least_rim_mm: nested.least_rim.mm(),
-            bound: question.area_bound(),
-            after_s,
-        }
+view! {
+    /// A better layout.
+    pub struct NestView(nested: &Nested, question: &NestQuestion, after_s: f64) {
+        /// In the order of cutting.
+        cuts: Vec<LaidPiece> = nested.pieces.iter().map(LaidPiece::from).collect(),
+        /// Where in `cuts` the rows begin.
+        rows: Vec<usize> = nested.rows.clone(),
+        /// Wanted pieces of each that do not lie on the sheet: the job's own, then the lots'.
+        missing: Vec<u32> = nested.missing.clone(),
+        /// Of the sheet's length, the rim included.
+        used_mm: f64 = nested.used.mm(),
+        /// Cut out, of the sheet's area.
+        cut_percent: f64 = 100.0 * (nested.cut / question.sheet().area()),
+        /// Smallest gap between two pieces, where two are near each other.
+        least_gap_mm: Option<f64> = nested.least_gap.map(|g| g.mm()),
+        /// Smallest gap to the rim.
+        least_rim_mm: f64 = nested.least_rim.mm(),
+        /// No layout can hold more.
+        bound: usize = question.area_bound(),
+        /// Found after so long.
+        after_s: f64 = after_s,
     }
 }
 
@@ -234,27 +219,17 @@ pub struct MeasureBody {
     pub tray: Option<TrayGap>,
 }
 
-/// What one piece keeps to all around it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct GapsView {
-    /// To the nearest other piece, where one is near.
-    pub nearest_mm: Option<f64>,
-    /// Others it lies nearer to than the web.
-    pub too_near: Vec<usize>,
-    /// To the rim.
-    pub rim_mm: f64,
-    /// Whether the rim is nearer than it may be.
-    pub over_rim: bool,
-}
-
-impl From<&PieceGaps> for GapsView {
-    fn from(gaps: &PieceGaps) -> Self {
-        Self {
-            nearest_mm: gaps.nearest.map(|(g, _)| g.mm()),
-            too_near: gaps.too_near.clone(),
-            rim_mm: gaps.rim.mm(),
-            over_rim: gaps.over_rim,
-        }
+view! {
+    /// What one piece keeps to all around it.
+    pub struct GapsView(gaps: &PieceGaps) {
+        /// To the nearest other piece, where one is near.
+        nearest_mm: Option<f64> = gaps.nearest.map(|(g, _)| g.mm()),
+        /// Others it lies nearer to than the web.
+        too_near: Vec<usize> = gaps.too_near.clone(),
+        /// To the rim.
+        rim_mm: f64 = gaps.rim.mm(),
+        /// Whether the rim is nearer than it may be.
+        over_rim: bool = gaps.over_rim,
     }
 }
 
@@ -294,29 +269,18 @@ pub(super) const fn usual_paper() -> PaperSize {
     PaperSize::A4
 }
 
-/// Another sheet for the job, and what it would take on it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct SheetChoiceView {
-    /// Its form.
-    pub sheet: SheetKind,
-    /// As wide at most; as it is where null.
-    pub width_mm: Option<f64>,
-    /// The dough of the job on such sheets.
-    pub dough_g: f64,
-    /// That much less than as planned.
-    pub saves_g: f64,
-    /// The same, of the dough as planned.
-    pub saves_percent: f64,
-}
-
-impl From<SheetChoice> for SheetChoiceView {
-    fn from(c: SheetChoice) -> Self {
-        Self {
-            sheet: c.sheet,
-            width_mm: c.width.map(|w| w.mm()),
-            dough_g: c.dough.g(),
-            saves_g: c.saves.g(),
-            saves_percent: 100.0 * c.saved.value(),
-        }
+view! {
+    /// Another sheet for the job, and what it would take on it.
+    pub struct SheetChoiceView(c: SheetChoice) {
+        /// Its form.
+        sheet: SheetKind = c.sheet,
+        /// As wide at most; as it is where null.
+        width_mm: Option<f64> = c.width.map(|w| w.mm()),
+        /// The dough of the job on such sheets.
+        dough_g: f64 = c.dough.g(),
+        /// That much less than as planned.
+        saves_g: f64 = c.saves.g(),
+        /// The same, of the dough as planned.
+        saves_percent: f64 = 100.0 * c.saved.value(),
     }
 }

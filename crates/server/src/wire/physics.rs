@@ -1,13 +1,11 @@
 //! All that a simulation of a followed piece needs, on the wire, so that a stand-in device can be a program of its own.
 
 use super::PurposeWord;
-use super::compute::SupportBody;
 use super::live::{moment, written};
-use super::plan::PieceWire;
+use super::view;
 use chrono::{DateTime, Utc};
-use ready_slab_core::cold::{LiveStay, Place, PlaceKnowledge, Support, Tracked, Wrap};
-use ready_slab_core::dough::Composition;
-use ready_slab_core::dough::FatKind;
+use ready_slab_core::cold::{LiveStay, Piece, Place, PlaceKnowledge, Support, Tracked, Wrap};
+use ready_slab_core::dough::{Composition, FatKind};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::units::Span;
 use ready_slab_store::StoredChill;
@@ -23,97 +21,64 @@ pub struct FatShare {
     pub share: f64,
 }
 
-/// A place of a followed piece, as it is set.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct StayPhysics {
-    /// Since when, minutes of the piece's clock.
-    pub from_min: f64,
-    /// Its air.
-    pub air_c: f64,
-    /// Its film, radiation included.
-    pub film_w_m2k: f64,
-    /// On what.
-    pub support: SupportBody,
+view! {
+    /// A place of a followed piece, as it is set.
+    pub struct StayPhysics(s: &LiveStay) {
+        /// Since when, minutes of the piece's clock.
+        from_min: f64 = s.from.min(),
+        /// Its air.
+        air_c: f64 = s.place.air().c(),
+        /// Its film, radiation included.
+        film_w_m2k: f64 = s.place.film().w_m2k(),
+        /// On what.
+        support: Support = s.support,
+    }
 }
 
-/// All that a simulation of a followed piece needs, for stand-in devices.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct PhysicsView {
-    /// Mass fraction.
-    pub water: f64,
-    /// Mass fraction.
-    pub fat: f64,
-    /// Mass fraction.
-    pub protein: f64,
-    /// Mass fraction, without fibre.
-    pub carbohydrate: f64,
-    /// Mass fraction.
-    pub ash: f64,
-    /// Mass fraction.
-    pub fibre: f64,
-    /// Of the carbohydrate, where known.
-    pub sugars: Option<f64>,
-    /// Dry flour, where known.
-    pub flour_solids: Option<f64>,
-    /// What the fat is made of.
-    pub fats: Vec<FatShare>,
-    /// Its form.
-    pub piece: PieceWire,
-    /// What is round it.
-    pub wrap: Wrap,
-    /// What it is for.
-    pub purpose: PurposeWord,
-    /// All of it when it went in.
-    pub start_c: f64,
-    /// How much faster than ours its clock runs.
-    pub clock_speed: f64,
-    /// When it went in, UTC.
-    pub put_in_at: String,
-    /// Whether it is followed no more.
-    pub ended: bool,
-    /// Its places.
-    pub stays: Vec<StayPhysics>,
+view! {
+    /// All that a simulation of a followed piece needs, for stand-in devices.
+    pub struct PhysicsView(stored: &StoredChill, tracked: &Tracked) {
+        let c = tracked.composition();
+        let (ash, fibre) = c.ash_and_fibre();
+
+        /// Mass fraction.
+        water: f64 = c.water(),
+        /// Mass fraction.
+        fat: f64 = c.fat(),
+        /// Mass fraction.
+        protein: f64 = c.protein(),
+        /// Mass fraction, without fibre.
+        carbohydrate: f64 = c.carbohydrate(),
+        /// Mass fraction.
+        ash: f64 = ash,
+        /// Mass fraction.
+        fibre: f64 = fibre,
+        /// Of the carbohydrate, where known.
+        sugars: Option<f64> = c.sugars(),
+        /// Dry flour, where known.
+        flour_solids: Option<f64> = c.flour_solids(),
+        /// What the fat is made of.
+        fats: Vec<FatShare> = c.fats().iter().map(|&(kind, share)| FatShare { kind, share }).collect(),
+        /// Its form.
+        piece: Piece = stored.kept.piece,
+        /// What is round it.
+        wrap: Wrap = tracked.wrap(),
+        /// What it is for.
+        purpose: PurposeWord = stored.kept.purpose.into(),
+        /// All of it when it went in.
+        start_c: f64 = stored.kept.start.c(),
+        /// How much faster than ours its clock runs.
+        clock_speed: f64 = stored.kept.clock_speed,
+        /// When it went in, UTC.
+        put_in_at: String = written(stored.kept.put_in_at),
+        /// Whether it is followed no more.
+        ended: bool = stored.ended_at.is_some(),
+        /// Its places.
+        stays: Vec<StayPhysics> = tracked.stays().iter().map(Into::into).collect(),
+    }
 }
 
 impl PhysicsView {
-    /// A followed piece as a simulation takes it.
-    pub fn new(stored: &StoredChill, tracked: &Tracked) -> Self {
-        let c = tracked.composition();
-        let (ash, fibre) = c.ash_and_fibre();
-        Self {
-            water: c.water(),
-            fat: c.fat(),
-            protein: c.protein(),
-            carbohydrate: c.carbohydrate(),
-            ash,
-            fibre,
-            sugars: c.sugars(),
-            flour_solids: c.flour_solids(),
-            fats: c.fats().iter().map(|&(kind, share)| FatShare { kind, share }).collect(),
-            piece: stored.kept.piece.into(),
-            wrap: tracked.wrap(),
-            purpose: stored.kept.purpose.into(),
-            start_c: stored.kept.start.c(),
-            clock_speed: stored.kept.clock_speed,
-            put_in_at: written(stored.kept.put_in_at),
-            ended: stored.ended_at.is_some(),
-            stays: tracked
-                .stays()
-                .iter()
-                .map(|s| StayPhysics {
-                    from_min: s.from.min(),
-                    air_c: s.place.air().c(),
-                    film_w_m2k: s.place.film().w_m2k(),
-                    support: match s.support {
-                        Support::Rack => SupportBody::Rack,
-                        Support::Tray { kind, start } => SupportBody::Tray { tray: kind, start_c: start.c() },
-                        Support::Bench { bench } => SupportBody::Bench { bench_c: bench.c() },
-                    },
-                })
-                .collect(),
-        }
-    }
-
     /// The piece as the core follows it.
     pub fn tracked(&self) -> Result<Tracked, InputErrors> {
         let kind = self.fats.first().map_or(FatKind::Butter, |f| f.kind);
@@ -138,13 +103,12 @@ impl PhysicsView {
                     from: Span::from_s(s.from_min * 60.0)
                         .map_err(|_| InputErrors::from(InputError::new("stays", Problem::NotFinite)))?,
                     place: Place::new(s.air_c, s.film_w_m2k)?,
-                    support: s.support.support()?,
+                    support: s.support.checked()?,
                     before: PlaceKnowledge::default(),
                 })
             })
             .collect::<Result<Vec<_>, InputErrors>>()?;
-        let wrap: Wrap = self.wrap;
-        Tracked::new(dough, self.piece.piece()?, wrap, self.start_c, self.purpose.into(), stays)
+        Tracked::new(dough, self.piece.checked()?, self.wrap, self.start_c, self.purpose.into(), stays)
     }
 
     /// Time by the piece's clock at a moment.

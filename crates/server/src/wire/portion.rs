@@ -1,8 +1,7 @@
 //! Portions on the wire.
 
-use super::plan::PieceWire;
-use super::{SentenceView, say};
-use ready_slab_core::cold::ChillAnswer;
+use super::{SentenceView, say, view};
+use ready_slab_core::cold::{ChillAnswer, Piece};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::shape::{Portion, PortionKind, Portioned};
 use ready_slab_core::units::{Length, Mass};
@@ -120,56 +119,46 @@ fn masses(text: &str) -> Result<Vec<Mass>, InputErrors> {
         .collect()
 }
 
-/// Firm for the oven in a cold place.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct FirmView {
-    /// `fridge` or `freezer`.
-    pub place: String,
-    /// At the earliest; absent when it never is.
-    pub least_min: Option<f64>,
-    /// At the latest.
-    pub most_min: Option<f64>,
-    /// Why it never is, as a sentence.
-    pub never: Option<SentenceView>,
-}
-
-impl FirmView {
-    /// In this place.
-    pub fn new(place: &str, answer: &ChillAnswer) -> Self {
-        Self {
-            place: place.to_owned(),
-            least_min: answer.ready_between.map(|b| b.0.min()),
-            most_min: answer.ready_between.map(|b| b.1.min()),
-            never: answer.never.as_ref().map(say),
-        }
+view! {
+    /// Firm for the oven in a cold place.
+    pub struct FirmView(place: &str, answer: &ChillAnswer) {
+        /// `fridge` or `freezer`.
+        place: String = place.to_owned(),
+        /// At the earliest; absent when it never is.
+        least_min: Option<f64> = answer.ready_between.map(|b| b.0.min()),
+        /// At the latest.
+        most_min: Option<f64> = answer.ready_between.map(|b| b.1.min()),
+        /// Why it never is, as a sentence.
+        never: Option<SentenceView> = answer.never.as_ref().map(say),
     }
 }
 
-/// What a batch gives in portions.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct PortionView {
-    /// The dough portioned.
-    pub batch_g: f64,
-    /// Of one.
-    pub mass_g: f64,
-    /// How many.
-    pub pieces: u32,
-    /// Left of the batch.
-    pub rest_g: f64,
-    /// Across as it goes into the oven (the longer side where it has two).
-    pub across_mm: f64,
-    /// High as it goes into the oven.
-    pub high_mm: f64,
-    /// Of a bar over a tray, the dough that fills the whole tray.
-    pub tray_g: Option<f64>,
-    /// Filling in its dent.
-    pub filling_g: Option<f64>,
-    /// The sizes it was reckoned with.
-    pub sizes: PortionSizes,
-    /// The form in which it chills: its thickest part.
-    pub chills_as: PieceWire,
-    /// Until it is firm for the oven.
-    pub firm: Vec<FirmView>,
+view! {
+    /// What a batch gives in portions.
+    pub struct PortionView(portion: &Portion, batch: Mass, found: &Portioned, firm: Vec<FirmView>) {
+        /// The dough portioned.
+        batch_g: f64 = batch.g(),
+        /// Of one.
+        mass_g: f64 = found.mass.g(),
+        /// How many.
+        pieces: u32 = found.pieces,
+        /// Left of the batch.
+        rest_g: f64 = found.rest.g(),
+        /// Across as it goes into the oven (the longer side where it has two).
+        across_mm: f64 = found.across.mm(),
+        /// High as it goes into the oven.
+        high_mm: f64 = found.high.mm(),
+        /// Of a bar over a tray, the dough that fills the whole tray.
+        tray_g: Option<f64> = found.tray.map(|m| m.g()),
+        /// Filling in its dent.
+        filling_g: Option<f64> = found.filling.map(|m| m.g()),
+        /// The sizes it was reckoned with.
+        sizes: PortionSizes = PortionSizes::new(portion, found),
+        /// The form in which it chills: its thickest part.
+        chills_as: Piece = found.chills_as,
+        /// Until it is firm for the oven.
+        firm: Vec<FirmView> = firm,
+    }
 }
 
 /// The sizes of a portion, those of its own kind.
@@ -227,25 +216,6 @@ impl PortionSizes {
                 rows: Some(*rows),
                 ..none
             },
-        }
-    }
-}
-
-impl PortionView {
-    /// What was found.
-    pub fn new(portion: &Portion, batch: Mass, found: &Portioned, firm: Vec<FirmView>) -> Self {
-        Self {
-            batch_g: batch.g(),
-            mass_g: found.mass.g(),
-            pieces: found.pieces,
-            rest_g: found.rest.g(),
-            across_mm: found.across.mm(),
-            high_mm: found.high.mm(),
-            tray_g: found.tray.map(|m| m.g()),
-            filling_g: found.filling.map(|m| m.g()),
-            sizes: PortionSizes::new(portion, found),
-            chills_as: found.chills_as.into(),
-            firm,
         }
     }
 }

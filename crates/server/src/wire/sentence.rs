@@ -69,6 +69,14 @@ impl From<&str> for SentenceView {
     }
 }
 
+/// The word of a core enum, as its JSON has it.
+pub fn word<T: Serialize>(value: T) -> String {
+    match serde_json::to_value(value) {
+        Ok(serde_json::Value::String(word)) => word,
+        other => unreachable!("an enum of plain variants is one word: {other:?}"),
+    }
+}
+
 /// What one thing says.
 pub fn say<T: Say>(thing: &T) -> SentenceView {
     thing.say().into()

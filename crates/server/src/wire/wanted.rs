@@ -1,11 +1,10 @@
 //! The cold station asked the other way round, on the wire.
 
 use super::MINUTE_FORMAT;
-use super::plan::PieceWire;
-use super::{SentenceView, say};
+use super::{SentenceView, say, view};
 use chrono::NaiveDateTime;
 use ready_slab_core::clock::Zone;
-use ready_slab_core::cold::ColdPlace;
+use ready_slab_core::cold::{ColdPlace, Piece};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::WantedWay;
 use ready_slab_core::units::Span;
@@ -22,32 +21,37 @@ pub struct WantedQuery {
     pub ready_at: String,
 }
 
-/// One way to have it ready.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct WantedWayView {
-    /// The form.
-    pub piece: PieceWire,
-    /// Where.
-    pub place: ColdPlace,
-    /// How long it takes at the slow end of its range; null when it never gets ready.
-    pub needs_min: Option<f64>,
-    /// The last moment it can be put in, local time.
-    pub in_by: Option<String>,
-    /// Whether that is not before it can be put in.
-    pub makes_it: bool,
-    /// For a disc: the thickest that is ready in time; null where even the thinnest is not.
-    pub thickest_mm: Option<f64>,
-    /// Why it never gets ready.
-    pub never: Option<SentenceView>,
+view! {
+    /// One way to have it ready.
+    pub struct WantedWayView(w: &WantedWay, ready_at: NaiveDateTime, zone: Zone) {
+        let needs = w.needs.as_ref().ok();
+
+        /// The form.
+        piece: Piece = w.piece,
+        /// Where.
+        place: ColdPlace = w.place,
+        /// How long it takes at the slow end of its range; null when it never gets ready.
+        needs_min: Option<f64> = needs.map(|n| n.min()),
+        /// The last moment it can be put in, local time.
+        in_by: Option<String> =
+            needs.map(|n| zone.after(ready_at, -n.min_up()).format(MINUTE_FORMAT).to_string()),
+        /// Whether that is not before it can be put in.
+        makes_it: bool = w.makes_it,
+        /// For a disc: the thickest that is ready in time; null where even the thinnest is not.
+        thickest_mm: Option<f64> = w.thickest.map(|t| t.mm()),
+        /// Why it never gets ready.
+        never: Option<SentenceView> = w.needs.as_ref().err().map(say),
+    }
 }
 
-/// All ways, those that make it first.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct WantedView {
-    /// Time there is.
-    pub within_min: f64,
-    /// The ways.
-    pub ways: Vec<WantedWayView>,
+view! {
+    /// All ways, those that make it first.
+    pub struct WantedView(ways: &[WantedWay], within: Span, ready_at: NaiveDateTime, zone: Zone) {
+        /// Time there is.
+        within_min: f64 = within.min(),
+        /// The ways.
+        ways: Vec<WantedWayView> = ways.iter().map(|w| WantedWayView::new(w, ready_at, zone)).collect(),
+    }
 }
 
 impl WantedQuery {
@@ -73,26 +77,5 @@ impl WantedQuery {
             .into());
         }
         Ok((Span::new_min(f64::from(minutes)), to))
-    }
-}
-
-impl WantedView {
-    /// The ways as sent.
-    pub fn new(ways: &[WantedWay], within: Span, ready_at: NaiveDateTime, zone: Zone) -> Self {
-        let way = |w: &WantedWay| {
-            let needs_min = w.needs.as_ref().ok().map(|n| n.min());
-            #[expect(clippy::cast_possible_truncation, reason = "a day or two at most")]
-            let in_by = needs_min.map(|m| zone.after(ready_at, -(m.ceil() as i64)));
-            WantedWayView {
-                piece: w.piece.into(),
-                place: w.place,
-                needs_min,
-                in_by: in_by.map(|t| t.format(MINUTE_FORMAT).to_string()),
-                makes_it: w.makes_it,
-                thickest_mm: w.thickest.map(|t| t.mm()),
-                never: w.needs.as_ref().err().map(say),
-            }
-        };
-        Self { within_min: within.min(), ways: ways.iter().map(way).collect() }
     }
 }

@@ -1,38 +1,8 @@
 //! Words of the trade on the wire, and the core's values they stand for.
 
 use ready_slab_core::cold::Target;
-use ready_slab_core::shape::LogForm;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-
-/// The outline of a log's section.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum LogFormWord {
-    /// A circle.
-    Round,
-    /// A square.
-    Square,
-    /// A rectangle.
-    Oblong,
-    /// Half a circle on its flat.
-    HalfRound,
-    /// A triangle on its base.
-    Wedge,
-}
-
-impl LogFormWord {
-    /// The section, so many times as high as wide where it can be.
-    pub const fn with_height(self, height_to_width: f64) -> LogForm {
-        match self {
-            Self::Round => LogForm::Round,
-            Self::Square => LogForm::Square,
-            Self::Oblong => LogForm::Oblong { height_to_width },
-            Self::HalfRound => LogForm::HalfRound,
-            Self::Wedge => LogForm::Wedge { height_to_width },
-        }
-    }
-}
 
 /// How a place is used.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]

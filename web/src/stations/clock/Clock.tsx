@@ -50,7 +50,7 @@ export function Clock() {
           <p className="mb-3 mt-1 text-soft">for {clock(plan.ready_by)}, {duration(day.total_min)} later</p>
           {late ? (
             <p className="rounded-xl bg-warm-pale px-4 py-3 text-warm" role="status">
-              <strong>That start has passed.</strong> Move the wanted time, chill in the freezer, or roll the dough first and chill it as sheets.
+              <strong>That start has passed.</strong> <Says of={day.when_late} />
             </p>
           ) : (
             <p className="say">

@@ -1,7 +1,7 @@
 /** What to do when something goes wrong, with this job's own figures. */
 import { useSearchParams } from "react-router";
 import type { Trouble } from "../../api/client";
-import { useAdvice, type TroubleQuery } from "../../api/cold";
+import { useAdvice } from "../../api/cold";
 import { useJobContext } from "../../app/JobFrame";
 import { duration } from "../../drawing/time";
 import { say, textOf } from "../../drawing/sentence";
@@ -20,37 +20,27 @@ const TROUBLES: readonly { value: Trouble; label: string }[] = [
   { value: "power_out", label: "The power went" },
 ];
 
-/** The figures a trouble comes with, and where they begin. */
-function startOf(trouble: Trouble, fridge_c: number, start_c: number): Omit<TroubleQuery, "trouble"> {
-  switch (trouble) {
-    case "too_warm":
-      return { dough_c: start_c };
-    case "too_hard":
-      return { dough_c: fridge_c };
-    case "warm_room":
-      return { room_c: 29 };
-    case "no_space":
-      return {};
-    case "power_out":
-      return { dough_c: fridge_c, ago_min: 60 };
-  }
-}
-
 const FIGURES = {
   dough_c: { label: "The dough, in the middle", kind: "temperature", step: 0.5 },
   room_c: { label: "The room", kind: "temperature", step: 1 },
   ago_min: { label: "The power went, this long ago", kind: "duration", step: 10 },
 } as const;
-const NAMES = ["dough_c", "room_c", "ago_min"] as const;
+/** Which figures belong to a trouble; what they begin with is the server's to say. */
+const OF: Record<Trouble, readonly (keyof typeof FIGURES)[]> = {
+  too_warm: ["dough_c"],
+  too_hard: ["dough_c"],
+  warm_room: ["room_c"],
+  no_space: [],
+  power_out: ["dough_c", "ago_min"],
+};
 
 export function GoesWrong() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
   const [search, setSearch] = useSearchParams();
   const trouble = TROUBLES.find((t) => t.value === search.get("trouble"))?.value ?? "too_warm";
-  const usual = startOf(trouble, plan.cold.air_c, Math.round((plan.cold.curve[0]?.warmest_c ?? 21) * 10) / 10);
-  const given = { ...usual, ...Object.fromEntries(NAMES.filter((n) => n in usual && search.get(n) !== null).map((n) => [n, Number(search.get(n))])) };
-  const advice = useAdvice(job.id, { trouble, ...given });
+  const asked = Object.fromEntries(OF[trouble].filter((n) => search.get(n) !== null).map((n) => [n, Number(search.get(n))]));
+  const advice = useAdvice(job.id, { trouble, ...asked });
   const a = advice.data;
   return (
     <>
@@ -66,13 +56,13 @@ export function GoesWrong() {
           />
         </div>
         <div className="mb-4 grid max-w-[34rem] grid-cols-2 gap-3">
-          {NAMES.filter((n) => n in usual).map((n) => (
+          {OF[trouble].map((n) => (
             <Amount
               key={`${trouble} ${n}`}
               label={FIGURES[n].label}
               kind={FIGURES[n].kind}
               step={FIGURES[n].step}
-              value={given[n] ?? 0}
+              value={asked[n] ?? Math.round((a?.[n] ?? 0) * 10) / 10}
               field={n}
               onSave={(value) => {
                 setSearch((s) => {

@@ -1,6 +1,6 @@
 /** Putting a piece in starts its clock. What is not said is as the plan has it. */
 import { useState } from "react";
-import type { Piece, PutInBody } from "../../api/client";
+import type { Piece, Plan, PutInBody } from "../../api/client";
 import { useForgetPiece, usePutIn } from "../../api/cold";
 import { pieceWord, useJobContext } from "../../app/JobFrame";
 import { Amount } from "../../kit/Amount";
@@ -43,15 +43,16 @@ function pieceOf(form: Form, s: Sizes): Piece | null {
   }
 }
 
-const USUAL: Record<Form, Sizes> = {
-  plan: { thickness: 22, across: 180, height: 35 },
-  disc: { thickness: 22, across: 180, height: 35 },
-  sheet: { thickness: 6, across: 180, height: 35 },
-  ball: { thickness: 22, across: 100, height: 35 },
-  sphere: { thickness: 22, across: 35, height: 35 },
-  log: { thickness: 22, across: 50, height: 35 },
-  bar: { thickness: 22, across: 60, height: 35 },
-};
+/** The sizes of a form as it usually is, those it does not have as they were. */
+function usualSizes(form: Form, usual: Plan["cold"]["usual_forms"], before: Sizes): Sizes {
+  const piece = usual.find((p) => p.kind === form);
+  if (!piece) return before;
+  return {
+    thickness: "thickness_mm" in piece ? piece.thickness_mm : before.thickness,
+    across: "diameter_mm" in piece ? piece.diameter_mm : "width_mm" in piece ? piece.width_mm : before.across,
+    height: "height_mm" in piece ? piece.height_mm : before.height,
+  };
+}
 
 /** The first name of its kind that is free. */
 export function freeName(word: string, taken: readonly string[]): string {
@@ -64,7 +65,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
   const putIn = usePutIn(job.id);
   const { mutateAsync: forget } = useForgetPiece();
   const [form, setForm] = useState<Form>("plan");
-  const [sizes, setSizes] = useState<Sizes>(USUAL.plan);
+  const [sizes, setSizes] = useState<Sizes>(usualSizes("disc", plan.cold.usual_forms, { thickness: 0, across: 0, height: 0 }));
   const [purpose, setPurpose] = useState<PutInBody["purpose"]>(null);
   const [place, setPlace] = useState<PutInBody["place"]>(null);
   const [start, setStart] = useState<number>();
@@ -110,7 +111,7 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
       <details>
         <summary className="min-h-11 cursor-pointer py-2 font-semibold">Not as planned</summary>
         <div className="space-y-3 pb-2">
-          <Choice label="Form" value={form} options={FORMS} onChange={(f) => { setForm(f); setSizes(USUAL[f]); }} />
+          <Choice label="Form" value={form} options={FORMS} onChange={(f) => { setForm(f); setSizes((s) => usualSizes(f, plan.cold.usual_forms, s)); }} />
           {form === "plan" ? null : (
             <div className="grid grid-cols-2 gap-3">
               {form === "sheet" || form === "disc" ? <Amount label="Thick" kind="length" value={sizes.thickness} field="thickness_mm" onSave={keep("thickness")} /> : null}

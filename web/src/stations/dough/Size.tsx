@@ -181,7 +181,7 @@ function OnHand() {
             type="button"
             className="btn btn-main mt-3"
             disabled={answer.pieces < 1 || answer.pieces === job.pieces}
-            onClick={() => change.mutate({ pieces: answer.pieces, freeze_pieces: Math.min(job.freeze_pieces ?? 0, answer.pieces - 1) })}
+            onClick={() => change.mutate({ pieces: answer.pieces, freeze_pieces: answer.freeze_pieces })}
           >
             Order {answer.pieces} pieces
           </button>

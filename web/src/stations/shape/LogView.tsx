@@ -5,6 +5,7 @@ import { askLog, useLog, type LogQuery } from "../../api/logs";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { duration } from "../../drawing/time";
+import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -33,7 +34,7 @@ const FIELDS: Record<Measure, { label: string; kind: "mass" | "length" | "count"
 };
 
 export function LogView() {
-  const { job, plan, dim } = useJobContext();
+  const { job, dim } = useJobContext();
   const format = useFormat();
   const change = useChangeJob(job.id);
   const navigate = useNavigate();
@@ -42,12 +43,12 @@ export function LogView() {
   const strip = useRef<SVGSVGElement>(null);
   const form = FORMS.find((f) => f.value === search.get("form"))?.value ?? "round";
   const ratio = Number(search.get("high") ?? 0.6);
-  const usual: Given = [["mass_g", Math.round(Math.min(plan.dough.mix_g, 600))], ["width_mm", 48], ["slice_mm", job.thickness_mm]];
-  const given = givenIn(search, usual);
+  const asked = givenIn(search);
   const tall = form === "oblong" || form === "wedge";
   const query = (of: Given): LogQuery => ({ form, ...(tall ? { height_to_width: ratio } : {}), ...Object.fromEntries(of) });
-  const found = useLog(job.id, query(given));
+  const found = useLog(job.id, query(asked));
   const log = found.error ? undefined : found.data;
+  const given: Given = asked.length > 0 || !log ? asked : MEASURES.filter((m) => log.given.includes(m)).map((m) => [m, log[m]] as const);
   const put = (of: Given, more: Record<string, string> = {}) =>
     setSearch({ form, ...(tall ? { high: String(ratio) } : {}), ...more, ...Object.fromEntries(of.map(([n, v]) => [n, String(v)])) }, { replace: true });
   const save = (name: Measure) => async (value: number) => {
@@ -136,7 +137,7 @@ export function LogView() {
               {log.turn_every_min ? <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row> : null}
             </Rows>
             <p className="mt-2 text-fine text-soft">
-              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from four fifths of the others’ thickness; a thinner one joins the ends.
+              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from {number(log.counts_from_percent, 0)} % of the others’ thickness; a thinner one joins the ends.
             </p>
           </Part>
         ) : null}

@@ -4,11 +4,11 @@ export const MEASURES = ["mass_g", "length_mm", "width_mm", "slice_mm", "slices"
 export type Measure = (typeof MEASURES)[number];
 export type Given = readonly (readonly [Measure, number])[];
 
-export function givenIn(search: URLSearchParams, usual: Given): Given {
+export function givenIn(search: URLSearchParams): Given {
   const given = [...search.entries()]
     .filter((e): e is [Measure, string] => (MEASURES as readonly string[]).includes(e[0]))
     .map(([name, value]) => [name, Number(value)] as const);
-  return given.length === 3 ? given : usual;
+  return given.length === 3 ? given : [];
 }
 
 /** What may be given once `name` is typed, the likeliest first: where it was open, the one typed longest ago gives way. */

@@ -11,7 +11,7 @@ use crate::cold::{
     BENCH_FILM, ChillAnswer, ChillQuestion, Piece, Place, Support, Target, Working, Wrap, chill_briefly, disc_of,
     left_for, tempering_to,
 };
-use crate::error::{Checks, InputErrors};
+use crate::error::{Checks, InputError, InputErrors, Problem};
 use crate::safety::Caution;
 use crate::units::{Length, Span, Temperature};
 pub use reason::{Because, BenchWork, Enough, Headline, Measure, PowerState, When};
@@ -52,6 +52,85 @@ pub enum Trouble {
         /// The dough when it went.
         dough: Temperature,
     },
+}
+
+impl Trouble {
+    /// The dough, the room and the time since the power went, as far as they belong to it.
+    #[must_use]
+    pub fn figures(self) -> (Option<Temperature>, Option<Temperature>, Option<Span>) {
+        match self {
+            Self::TooWarm { core: dough } | Self::TooHard { dough } => (Some(dough), None, None),
+            Self::WarmRoom { room } => (None, Some(room), None),
+            Self::NoSpace => (None, None, None),
+            Self::PowerOut { ago, dough } => (Some(dough), None, Some(ago)),
+        }
+    }
+}
+
+/// Which trouble.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = TroubleWord))]
+#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
+pub enum TroubleKind {
+    /// The dough is too warm to roll now.
+    TooWarm,
+    /// The dough is too hard.
+    TooHard,
+    /// The room is warm.
+    WarmRoom,
+    /// The fridge is full.
+    NoSpace,
+    /// The power is off.
+    PowerOut,
+}
+
+/// A trouble with its figures; what is not said is as the plan and the kitchen have it.
+#[derive(Debug, Clone)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::IntoParams))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields), into_params(parameter_in = Query))]
+pub struct TroubleInput {
+    /// Which.
+    #[cfg_attr(feature = "wire", param(inline))]
+    pub trouble: TroubleKind,
+    /// The dough, -30 to 45; for `too_warm`, `too_hard` and `power_out` (when it went).
+    pub dough_c: Option<f64>,
+    /// The room, 5 to 40; for `warm_room`.
+    pub room_c: Option<f64>,
+    /// Minutes since the power went, 0 to 4320; for `power_out`.
+    pub ago_min: Option<f64>,
+}
+
+/// A warm room, where nobody says how warm. Our own choice.
+const WARM_ROOM: Temperature = Temperature::new_c(29.0);
+/// The power is off so long, where nobody says. Our own choice.
+const USUALLY_OFF: Span = Span::new_min(60.0);
+/// After three days nothing in a fridge is worth asking about. Our own choice.
+const LONGEST_OFF: Span = Span::new_min(3.0 * 24.0 * 60.0);
+
+impl TroubleInput {
+    /// The trouble of the dough of a plan.
+    pub fn trouble(&self, kitchen: &Kitchen, plan: &Plan) -> Result<Trouble, InputErrors> {
+        let celsius = |field: &str, given: Option<f64>, otherwise: Temperature| match given {
+            None => Ok(otherwise),
+            Some(c) => Temperature::from_c(c).map_err(|_| InputError::new(field, Problem::NotFinite)),
+        };
+        let fridge = kitchen.place(plan.cold.place).air();
+        Ok(match self.trouble {
+            TroubleKind::TooWarm => {
+                Trouble::TooWarm { core: celsius("dough_c", self.dough_c, plan.dough.temperature)? }
+            }
+            TroubleKind::TooHard => Trouble::TooHard { dough: celsius("dough_c", self.dough_c, fridge)? },
+            TroubleKind::WarmRoom => Trouble::WarmRoom { room: celsius("room_c", self.room_c, WARM_ROOM)? },
+            TroubleKind::NoSpace => Trouble::NoSpace,
+            TroubleKind::PowerOut => {
+                let mut checks = Checks::new();
+                let ago = self.ago_min.unwrap_or(USUALLY_OFF.min());
+                checks.range("ago_min", ago, 0.0, LONGEST_OFF.min(), "min");
+                checks.finish(())?;
+                Trouble::PowerOut { ago: Span::new_min(ago), dough: celsius("dough_c", self.dough_c, fridge)? }
+            }
+        })
+    }
 }
 
 /// One thing that can be done.

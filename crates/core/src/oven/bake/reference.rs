@@ -183,7 +183,7 @@ impl Set {
 }
 
 fn cases() -> Vec<(Value, Set)> {
-    let all: Vec<Value> = serde_json::from_str(include_str!("../../../tests/bake/cases.json")).unwrap();
+    let all: Vec<Value> = serde_json::from_str(include_str!("../../../tests/all/bake/cases.json")).unwrap();
     all.into_iter()
         .map(|c| {
             let (air, protein) = (c["dough"]["air"].as_f64().unwrap(), c["dough"]["protein"].as_f64().unwrap());
@@ -194,7 +194,7 @@ fn cases() -> Vec<(Value, Set)> {
 }
 
 fn rows() -> Vec<(Value, Set)> {
-    let all: Vec<Value> = serde_json::from_str(include_str!("../../../tests/bake/practice_rows.json")).unwrap();
+    let all: Vec<Value> = serde_json::from_str(include_str!("../../../tests/all/bake/practice_rows.json")).unwrap();
     all.into_iter()
         .map(|r| {
             let (air, protein) = (r["air"].as_f64().unwrap(), r["protein"].as_f64().unwrap());

@@ -178,7 +178,7 @@ mod tests {
         assert!(measure_layout(&with, &best.pieces).iter().all(PieceGaps::is_sound));
         let inside = best.pieces.iter().filter(|p| p.cutter == 1 && lies_in_a_hole(&with, p, &best.pieces)).count();
         assert_eq!(inside, 6);
-        // Beside the rings they take more of the sheet.
+        // WithOthers the rings they take more of the sheet.
         assert!(Nester::new(asked, 1).unwrap().best().used.mm() > best.used.mm() + 20.0);
     }
 

@@ -39,15 +39,15 @@ impl Nester {
     /// Fails when a cutter is larger than the sheet.
     pub fn new(question: NestQuestion, seed: u64) -> Result<Self, InputErrors> {
         let Some(holes) = question.holes.then(|| InHoles::find(&question)).flatten() else {
-            return Self::plain(question, seed);
+            return Self::without_holes(question, seed);
         };
-        let mut found = Self::plain(holes.without(), seed)?;
+        let mut found = Self::without_holes(holes.without(), seed)?;
         let shown = holes.filled(&found.best);
         found.in_holes = Some((holes, shown));
         Ok(found)
     }
 
-    fn plain(question: NestQuestion, seed: u64) -> Result<Self, InputErrors> {
+    fn without_holes(question: NestQuestion, seed: u64) -> Result<Self, InputErrors> {
         let mut pieces: Vec<NestPiece> = question.held.iter().chain(&question.start).copied().collect();
         if question.start.is_empty() && question.held.is_empty() {
             let rows = first::rows(&question);

@@ -1,134 +1,98 @@
 //! The dough station on the wire.
 
 use crate::wire::PartView;
-use crate::wire::{SentenceView, say, say_all};
-use ready_slab_core::dough::MixMethod;
+use crate::wire::{SentenceView, say, say_all, view};
+use ready_slab_core::dough::{Composition, MixMethod, Weighed};
 use ready_slab_core::job::{Job, Plan};
+use ready_slab_core::units::BakersPercent;
 use ready_slab_words::{Say, System, standing};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// A weight and its baker's percentage.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct WeightView {
-    /// Key.
-    pub ingredient: String,
-    /// Name.
-    pub name: String,
-    /// For one mix, the part kept aside included.
-    pub mass_g: f64,
-    /// Of it, kept aside to be added by feel.
-    pub held_back_g: f64,
-    /// Spoons that come near it.
-    pub measure: Option<String>,
-    /// Why the scale may not read it.
-    pub warning: Option<SentenceView>,
-    /// What is done to it first.
-    pub note: String,
-    /// Over the flour.
-    pub bakers_percent: f64,
+view! {
+    /// A weight and its baker's percentage.
+    pub struct WeightView(w: &Weighed, bakers: BakersPercent) {
+        /// Key.
+        ingredient: String = w.ingredient.key.to_string(),
+        /// Name.
+        name: String = w.ingredient.name.to_string(),
+        /// For one mix, the part kept aside included.
+        mass_g: f64 = w.mass.g(),
+        /// Of it, kept aside to be added by feel.
+        held_back_g: f64 = w.held_back.g(),
+        /// Spoons that come near it.
+        measure: Option<String> = w.measure.map(|m| m.say().text(System::Metric)),
+        /// Why the scale may not read it.
+        warning: Option<SentenceView> = w.warning.as_ref().map(say),
+        /// What is done to it first.
+        note: String = w.note.clone(),
+        /// Over the flour.
+        bakers_percent: f64 = bakers.percent(),
+    }
 }
 
-/// Mass fractions.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct MakeUpView {
-    /// Of the dough.
-    pub water: f64,
-    /// Of the dough.
-    pub fat: f64,
-    /// Of the dough.
-    pub sugars: f64,
-    /// Carbohydrate that is neither sugar nor fibre.
-    pub starch: f64,
-    /// Of the dough.
-    pub protein: f64,
-    /// Fibre and ash.
-    pub rest: f64,
+view! {
+    /// Mass fractions.
+    pub struct MakeUpView(c: &Composition) {
+        let sugars = c.sugars().unwrap_or(0.0);
+
+        /// Of the dough.
+        water: f64 = c.water(),
+        /// Of the dough.
+        fat: f64 = c.fat(),
+        /// Of the dough.
+        sugars: f64 = sugars,
+        /// Carbohydrate that is neither sugar nor fibre.
+        starch: f64 = c.carbohydrate() - sugars,
+        /// Of the dough.
+        protein: f64 = c.protein(),
+        /// Fibre and ash.
+        rest: f64 = 1.0 - c.water() - c.fat() - c.carbohydrate() - c.protein(),
+    }
 }
 
-/// The dough station.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct DoughView {
-    /// To mix in all: reserve, freezer and other jobs included.
-    pub dough_g: f64,
-    /// What of it is for what.
-    pub parts: Vec<PartView>,
-    /// Most dough in one mix, by motor and bowl.
-    pub mix_limit_g: f64,
-    /// One piece as cut.
-    pub piece_g: f64,
-    /// With its air.
-    pub density_kg_m3: f64,
-    /// How many equal mixes.
-    pub mixes: u32,
-    /// Dough in each.
-    pub mix_g: f64,
-    /// To weigh for one mix.
-    pub weights: Vec<WeightView>,
-    /// Sugar over fat.
-    pub ratio_sugar: f64,
-    /// Flour over fat.
-    pub ratio_flour: f64,
-    /// The school, in words.
-    pub school: String,
-    /// Out of the mixer.
-    pub dough_c: f64,
-    /// Measured rather than computed.
-    pub dough_measured: bool,
-    /// How it is mixed.
-    pub method: MixMethod,
-    /// What the fats should be when they go in.
-    pub butter_c: f64,
-    /// What it is made of.
-    pub make_up: MakeUpView,
-    /// To name on a label; local rules decide.
-    pub allergens: Vec<String>,
-    /// What to mind.
-    pub warnings: Vec<SentenceView>,
-    /// Why.
-    pub reasons: Vec<SentenceView>,
-}
+view! {
+    /// The dough station.
+    pub struct DoughView(plan: &Plan, job: &Job) {
+        let d = &plan.dough;
 
-pub(super) fn dough(plan: &Plan, job: &Job) -> DoughView {
-    let d = &plan.dough;
-    let c = &d.composition;
-    let sugars = c.sugars().unwrap_or(0.0);
-    let weights = d.mixes.weights.iter().zip(&d.bakers).map(|(w, b)| WeightView {
-        ingredient: w.ingredient.key.to_string(),
-        name: w.ingredient.name.to_string(),
-        mass_g: w.mass.g(),
-        held_back_g: w.held_back.g(),
-        measure: w.measure.map(|m| m.say().text(System::Metric)),
-        warning: w.warning.as_ref().map(say),
-        note: w.note.clone(),
-        bakers_percent: b.percent.percent(),
-    });
-    DoughView {
-        dough_g: d.dough.g(),
-        parts: d.parts.iter().map(Into::into).collect(),
-        mix_limit_g: d.mix_limit.g(),
-        piece_g: d.piece.g(),
-        density_kg_m3: d.density.kg_m3(),
-        mixes: d.mixes.count,
-        mix_g: d.mixes.each.g(),
-        weights: weights.collect(),
-        ratio_sugar: d.ratio.sugar,
-        ratio_flour: d.ratio.flour,
-        school: standing(d.ratio.standing()).to_owned(),
-        dough_c: d.temperature.c(),
-        dough_measured: d.temperature_measured,
-        method: job.input().method,
-        butter_c: job.input().method.butter().c(),
-        make_up: MakeUpView {
-            water: c.water(),
-            fat: c.fat(),
-            sugars,
-            starch: c.carbohydrate() - sugars,
-            protein: c.protein(),
-            rest: 1.0 - c.water() - c.fat() - c.carbohydrate() - c.protein(),
-        },
-        allergens: d.allergens.clone(),
-        warnings: say_all(&d.warnings),
-        reasons: say_all(&d.reasons),
+        /// To mix in all: reserve, freezer and other jobs included.
+        dough_g: f64 = d.dough.g(),
+        /// What of it is for what.
+        parts: Vec<PartView> = d.parts.iter().map(Into::into).collect(),
+        /// Most dough in one mix, by motor and bowl.
+        mix_limit_g: f64 = d.mix_limit.g(),
+        /// One piece as cut.
+        piece_g: f64 = d.piece.g(),
+        /// With its air.
+        density_kg_m3: f64 = d.density.kg_m3(),
+        /// How many equal mixes.
+        mixes: u32 = d.mixes.count,
+        /// Dough in each.
+        mix_g: f64 = d.mixes.each.g(),
+        /// To weigh for one mix.
+        weights: Vec<WeightView> = d.mixes.weights.iter().zip(&d.bakers).map(|(w, b)| WeightView::new(w, b.percent)).collect(),
+        /// Sugar over fat.
+        ratio_sugar: f64 = d.ratio.sugar,
+        /// Flour over fat.
+        ratio_flour: f64 = d.ratio.flour,
+        /// The school, in words.
+        school: String = standing(d.ratio.standing()).to_owned(),
+        /// Out of the mixer.
+        dough_c: f64 = d.temperature.c(),
+        /// Measured rather than computed.
+        dough_measured: bool = d.temperature_measured,
+        /// How it is mixed.
+        method: MixMethod = job.input().method,
+        /// What the fats should be when they go in.
+        butter_c: f64 = job.input().method.butter().c(),
+        /// What it is made of.
+        make_up: MakeUpView = (&d.composition).into(),
+        /// To name on a label; local rules decide.
+        allergens: Vec<String> = d.allergens.clone(),
+        /// What to mind.
+        warnings: Vec<SentenceView> = say_all(&d.warnings),
+        /// Why.
+        reasons: Vec<SentenceView> = say_all(&d.reasons),
     }
 }

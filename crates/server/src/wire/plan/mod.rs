@@ -7,70 +7,50 @@ mod oven;
 mod shape;
 mod time;
 
-pub(super) use cold::{CurvePoint, PieceWire, ReadyView, WindowView, curve};
-pub(super) use shape::{CutView, cuts};
+pub(super) use cold::{CurvePoint, ReadyView, WindowView, curve};
 
-use super::making::MakingBody;
 use super::{CutterView, FinishView, SentenceView, say_all};
+use crate::wire::view;
 pub(super) use clock::ClockView;
 use cold::ColdView;
 use dough::DoughView;
 use oven::OvenView;
-use ready_slab_core::job::{Job, Kitchen, Plan};
+use ready_slab_core::job::{Job, Kitchen, Making, Plan};
 use ready_slab_store::StoredCutter;
 use serde::{Deserialize, Serialize};
 use shape::ShapeView;
 use time::time;
 use utoipa::ToSchema;
 
-/// All stations' answers.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct PlanView {
-    /// Wanted at, by the kitchen's clock.
-    pub ready_by: String,
-    /// The same moment, UTC.
-    pub ready_utc: String,
-    /// The kitchen's time zone, by its IANA name.
-    pub zone: String,
-    /// How its pieces are made.
-    pub making: MakingBody,
-    /// The cutter, or what a piece that is not cut looks like from above.
-    pub cutter: CutterView,
-    /// Dough.
-    pub dough: DoughView,
-    /// Cold.
-    pub cold: ColdView,
-    /// Shape.
-    pub shape: ShapeView,
-    /// Oven.
-    pub oven: OvenView,
-    /// Finish and keeping.
-    pub finish: FinishView,
-    /// Clock.
-    pub clock: ClockView,
-    /// What to mind with raw dough, each said once.
-    pub cautions: Vec<SentenceView>,
+view! {
+    /// All stations' answers.
+    pub struct PlanView(plan: &Plan, job: &Job, kitchen: &Kitchen, cutter: &StoredCutter) {
+        /// Wanted at, by the kitchen's clock.
+        ready_by: String = time(plan, job, 0),
+        /// The same moment, UTC.
+        ready_utc: String = plan.clock.zone.nearest(job.input().ready_by).format(UTC_FORMAT).to_string(),
+        /// The kitchen's time zone, by its IANA name.
+        zone: String = plan.clock.zone.name().to_owned(),
+        /// How its pieces are made.
+        making: Making = job.input().making.clone(),
+        /// The cutter, or what a piece that is not cut looks like from above.
+        cutter: CutterView = cutter.into(),
+        /// Dough.
+        dough: DoughView = DoughView::new(plan, job),
+        /// Cold.
+        cold: ColdView = ColdView::new(plan, job, kitchen),
+        /// Shape.
+        shape: ShapeView = ShapeView::new(plan, job, kitchen),
+        /// Oven.
+        oven: OvenView = plan.into(),
+        /// Finish and keeping.
+        finish: FinishView = (&plan.finish).into(),
+        /// Clock.
+        clock: ClockView = ClockView::new(&plan.clock.relay, job, plan.clock.zone, &plan.clock.when_late, &plan.clock.reasons),
+        /// What to mind with raw dough, each said once.
+        cautions: Vec<SentenceView> = say_all(&plan.cautions),
+    }
 }
 
 /// A moment, UTC, to the minute.
 const UTC_FORMAT: &str = "%Y-%m-%dT%H:%M:00Z";
-
-impl PlanView {
-    /// The plan of a job, as sent.
-    pub fn new(plan: &Plan, job: &Job, kitchen: &Kitchen, cutter: &StoredCutter) -> Self {
-        Self {
-            ready_by: time(plan, job, 0),
-            ready_utc: plan.clock.zone.nearest(job.input().ready_by).format(UTC_FORMAT).to_string(),
-            zone: plan.clock.zone.name().to_owned(),
-            making: (&job.input().making).into(),
-            cutter: cutter.into(),
-            dough: dough::dough(plan, job),
-            cold: cold::cold(plan, job, kitchen),
-            shape: shape::shape(plan, job, kitchen),
-            oven: oven::oven(plan),
-            finish: (&plan.finish).into(),
-            clock: clock::clock(plan, job),
-            cautions: say_all(&plan.cautions),
-        }
-    }
-}

@@ -1,0 +1,108 @@
+//! The demo kitchen, a job, a dough and a cutter, as many tests need them.
+
+use chrono::NaiveDate;
+use ready_slab_core::cold::TrayKind;
+use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry};
+use ready_slab_core::error::InputErrors;
+use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan, plan};
+use ready_slab_core::shape::BenchSurface;
+
+pub fn kitchen_input() -> KitchenInput {
+    KitchenInput {
+        name: "Tern Street Bakehouse".into(),
+        room_c: 22.0,
+        fridge_c: 4.0,
+        fridge_fan: false,
+        freezer_c: -18.0,
+        tray_width_mm: 310.0,
+        tray_length_mm: 440.0,
+        tray_kind: TrayKind::Aluminium,
+        trays_owned: 4,
+        least_gap_mm: 25.0,
+        mixer_limit_g: 1200.0,
+        bowl_ml: Some(4500.0),
+        scale_step_g: 1.0,
+        fine_step_g: 0.1,
+        egg_class: EggClass::UsLarge,
+        currency: "\u{20ac}".to_owned(),
+        rods_mm: vec![3.0, 6.0, 8.0],
+        ovens: 1,
+        racks_per_oven: 1,
+        oven_fan: false,
+        preheat_min: 20.0,
+        oven_readings: vec![],
+        door_dip_k: 15.0,
+        recovery_min: 1.5,
+        hot_spots: None,
+        cover_pot: false,
+        altitude_m: 0.0,
+        roll_min: 4.0,
+        cut_s: 6.0,
+        zone: "Europe/Lisbon".into(),
+    }
+}
+
+pub fn job_input() -> JobInput {
+    JobInput {
+        name: "Regatta".into(),
+        formula_id: 1,
+        cutter_id: 1,
+        pieces: 48,
+        thickness_mm: 6.0,
+        ready_by: NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap(),
+        method: MixMethod::JustCombined,
+        dough_c: None,
+        chill_as_disc: true,
+        disc_mm: 22.0,
+        chill_place: ColdPlace::Fridge,
+        tray_chill_place: ColdPlace::Freezer,
+        web_mm: 3.0,
+        edge_mm: 4.0,
+        surface: BenchSurface::FlouredBoard,
+        rerolls: 2,
+        reserve_percent: 3.0,
+        oven_c: 175.0,
+        freeze_pieces: 0,
+        hold_back_percent: 0.0,
+        whole_eggs: false,
+        tints: vec![],
+        turning: ready_slab_core::shape::Turning::Free,
+        layout: vec![],
+        measured: vec![],
+        tray_layout: vec![],
+        making: ready_slab_core::job::Making::Cut,
+        bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden),
+        liner: ready_slab_core::oven::TrayLiner::Parchment,
+        flour_rest_min: None,
+        goes_in_c: None,
+        finishes: vec![],
+        sheet: ready_slab_core::shape::SheetKind::Oblong,
+        sheet_width_mm: None,
+        sheet_length_mm: None,
+        formula_version: None,
+        dough_with: None,
+        lot_of: None,
+        mixed: vec![],
+    }
+}
+
+pub fn formula(lines: &[(&str, f64)]) -> Formula {
+    Formula::new("Dough", &lines.iter().map(|l| (*l).into()).collect::<Vec<_>>(), Pantry::built_in()).unwrap()
+}
+
+pub fn lemon_thyme() -> Formula {
+    formula(&[("flour-ap", 430.0), ("cornstarch", 30.0), ("butter", 225.0), ("sugar-caster", 190.0), ("egg", 50.0)])
+}
+
+pub fn round(across: f64) -> Outline {
+    Builtin::new(BuiltinKind::Round, across, 0.0).unwrap().outline().unwrap()
+}
+
+pub fn planned(job: JobInput, kitchen: KitchenInput, formula: &Formula, cutter: &Outline) -> Result<Plan, InputErrors> {
+    plan(&Job::new(job)?, formula, cutter, &Kitchen::new(kitchen)?)
+}
+
+pub fn usual(job: JobInput) -> Plan {
+    planned(job, kitchen_input(), &lemon_thyme(), &round(65.0)).unwrap()
+}

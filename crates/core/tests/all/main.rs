@@ -1,0 +1,18 @@
+//! The rules of the trade as its users meet them, and against the outside world. One program: it builds and links once.
+
+mod bakehouse;
+mod cold_record;
+mod cold_reference;
+mod cold_station;
+mod dough_rules;
+mod hostile_files;
+mod lots;
+mod nesting;
+mod oven_reference;
+mod oven_station;
+mod photo_outlines;
+mod recipe_lines;
+mod recipe_words;
+mod told_minutes;
+mod units_properties;
+mod whole_job;

@@ -1,0 +1,13 @@
+//! The API and the command line. One program: it builds and links once.
+
+mod api;
+mod bakery;
+mod cold_api;
+mod command_line;
+mod dough_api;
+mod faults_api;
+mod inside;
+mod lots_api;
+mod oven_api;
+mod shape_api;
+mod trust_api;

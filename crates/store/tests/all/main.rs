@@ -1,0 +1,5 @@
+//! The store on real files. One program: it builds and links once.
+
+mod shelf;
+mod store;
+mod trust;

@@ -1,0 +1,5 @@
+//! What is said. One program: it builds and links once.
+
+mod figures;
+mod said;
+mod sentences;

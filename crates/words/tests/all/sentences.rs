@@ -1,0 +1,98 @@
+//! Every sentence, read through in both systems of units: one snapshot a station, metric first, US units beneath where they differ.
+
+use crate::said::{advice, clock, cold, dough, finish, oven, plan, recipe, shape};
+use ready_slab_words::{Part, Say, Sentence, System, all};
+
+fn told(sentences: &[Sentence]) -> String {
+    let lines = sentences.iter().map(|s| {
+        let (metric, us) = (s.text(System::Metric), s.text(System::Us));
+        if metric == us { metric } else { format!("{metric}\n    {us}") }
+    });
+    lines.collect::<Vec<_>>().join("\n")
+}
+
+/// A length, a mass or a temperature that stands in the words themselves would be told in metric units to everybody.
+fn hidden_quantity(text: &str) -> bool {
+    let after_number = |unit: &str| {
+        text.match_indices(unit).any(|(at, _)| {
+            let ends = text[at + unit.len()..].chars().next().is_none_or(|c| !c.is_alphanumeric() && c != '/');
+            ends && text[..at].trim_end().ends_with(|c: char| c.is_ascii_digit())
+        })
+    };
+    [" mm", " cm", " g", " kg", "\u{b0}"].into_iter().any(after_number)
+}
+
+fn check(name: &str, sentences: &[Sentence]) {
+    for sentence in sentences {
+        let text = sentence.text(System::Metric);
+        assert!(!text.trim().is_empty() && !text.contains("  ") && text == text.trim(), "{name}: {text:?}");
+        for part in sentence.parts() {
+            if let Part::Text(words) = part {
+                // What was typed in Fahrenheit is told in the degrees that were asked for.
+                let meant = words.contains("if Fahrenheit is meant");
+                assert!(meant || !hidden_quantity(words), "{name}: a quantity in the words of {text:?}");
+            }
+        }
+        assert_eq!(Sentence::read(&text).text(System::Metric), text, "{name}: braces in {text:?}");
+    }
+    insta::assert_snapshot!(name, told(sentences));
+}
+
+#[test]
+fn dough_reads_well() {
+    check("dough", &dough());
+}
+
+#[test]
+fn cold_reads_well() {
+    check("cold", &cold());
+}
+
+#[test]
+fn advice_reads_well() {
+    check("advice", &advice());
+}
+
+#[test]
+fn shape_reads_well() {
+    check("shape", &shape());
+}
+
+#[test]
+fn oven_reads_well() {
+    check("oven", &oven());
+}
+
+#[test]
+fn plan_reads_well() {
+    check("plan", &plan());
+}
+
+#[test]
+fn finish_reads_well() {
+    check("finish", &finish());
+}
+
+#[test]
+fn clock_reads_well() {
+    check("clock", &clock());
+}
+
+#[test]
+fn recipe_reads_well() {
+    check("recipe", &recipe());
+}
+
+#[test]
+fn whole_sentences_end_as_sentences() {
+    let whole = [dough(), plan()].concat();
+    for said in whole {
+        let text = said.text(System::Metric);
+        let begins = text.starts_with(char::is_uppercase);
+        assert!(!begins || text.ends_with(['.', '?']), "{text}");
+    }
+    // Several things at once are each said.
+    let two = all(&[ready_slab_core::safety::Caution::ColdRule, ready_slab_core::safety::Caution::PowerOff]);
+    assert!(two[1].text(System::Us).ends_with(&two[0].text(System::Us)));
+    assert!(ready_slab_core::safety::Caution::ColdRule.say().text(System::Us).contains("at 41\u{b0} or colder"));
+}
