@@ -20,11 +20,11 @@ e2e/node_modules/.installed: e2e/package-lock.json
 
 setup: web/node_modules/.installed e2e/node_modules/.installed
 
-# Debian's Chromium, for the journeys and the pictures.
+# Debian's Chromium without a window, for the journeys and the pictures; one that is there already will do where it cannot be had.
 setup-browser:
-	@command -v chromium >/dev/null || { \
+	@command -v chromium-headless-shell >/dev/null || { \
 	  if [ "$$(id -u)" = 0 ]; then SUDO=; else SUDO=sudo; fi; \
-	  $$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq chromium >/dev/null; }
+	  { $$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq chromium-headless-shell >/dev/null; } || command -v chromium; }
 
 web: web/node_modules/.installed
 	cd web && npm run -s build

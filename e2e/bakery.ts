@@ -1,5 +1,5 @@
 /** A bakery of its own for every journey, and the few steps that many of them take. */
-import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { test as base, expect, type Locator, type Page, type Request } from "@playwright/test";
 import { newBakery, serve } from "./server.mjs";
 
 export interface Bakery {
@@ -7,6 +7,18 @@ export interface Bakery {
   db: string;
   /** Ends the program with a signal and starts it again on the same file and address. */
   restart(signal: "SIGTERM" | "SIGKILL", meanwhile?: () => Promise<void>): Promise<void>;
+}
+
+/** What each page has asked for and not got yet; the live stream, which never ends, is not counted. */
+const waiting = new WeakMap<Page, Set<Request>>();
+
+function watch(page: Page): void {
+  const open = new Set<Request>();
+  waiting.set(page, open);
+  page.on("request", (r) => {
+    if (r.resourceType() !== "eventsource") open.add(r);
+  });
+  for (const end of ["requestfinished", "requestfailed"] as const) page.on(end, (r) => open.delete(r));
 }
 
 export const test = base.extend<{ bakery: Bakery; demo: boolean }>({
@@ -17,6 +29,7 @@ export const test = base.extend<{ bakery: Bakery; demo: boolean }>({
     let server = serve({ db, demo });
     const address = await server.address;
     const port = Number(new URL(address).port);
+    watch(page);
     const faults: string[] = [];
     page.on("pageerror", (error) => faults.push(String(error)));
     page.on("console", (message) => {
@@ -48,6 +61,31 @@ export { expect };
 export async function open(page: Page, bakery: Bakery, station: string, job = 1): Promise<void> {
   await page.goto(`${bakery.address}/jobs/${job}/${station}`);
   await expect(page.getByRole("navigation", { name: "Stations of this job" })).toBeVisible();
+}
+
+/** Until the view stands: nothing is asked for any longer, and nothing shown is about to change. */
+export async function settled(page: Page): Promise<void> {
+  const quiet = async () => waiting.get(page)?.size === 0 && (await page.locator("main [aria-busy=true], main [role=status]:text-is('One moment…')").count()) === 0;
+  await expect(page.getByRole("main")).toBeVisible();
+  // A view that was just gone to asks for its script first, then for its answers: it stands when all was quiet for a while.
+  await expect
+    .poll(async () => {
+      for (let i = 0; i < 4; i += 1) {
+        await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn, 50))));
+        if (!(await quiet())) return false;
+      }
+      return true;
+    }, { intervals: [20] })
+    .toBe(true);
+}
+
+/** Goes to another address inside the page, as a link does: the program is not loaded anew. */
+export async function go(page: Page, path: string): Promise<void> {
+  await page.evaluate((to) => {
+    history.pushState(null, "", to);
+    dispatchEvent(new PopStateEvent("popstate"));
+  }, path);
+  await settled(page);
 }
 
 /** The figure a station shows on the counter. */

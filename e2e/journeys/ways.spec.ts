@@ -8,8 +8,14 @@ test.describe("a bakery without the demo", () => {
     await expect(page.getByText("Nothing on the shelf yet")).toBeVisible();
     await page.getByRole("link", { name: /recipe/i }).first().click();
     await page.getByRole("textbox", { name: "The recipe" }).fill("Slipway rounds\n300 g flour\n200 g butter\n100 g sugar\n1 egg\n2 g salt");
-    await page.getByRole("button", { name: /^Keep/ }).click();
+    await page.getByRole("button", { name: "Put it on the shelf" }).click();
+    await expect(page.getByText("Slipway rounds").first()).toBeVisible();
     await page.goto(bakery.address);
+    await page.getByRole("button", { name: "Add a cutter" }).click();
+    await page.getByRole("tab", { name: "A plain form" }).click();
+    await page.getByRole("dialog").getByRole("textbox", { name: "Name" }).fill("Slipway round");
+    await page.getByRole("button", { name: "Add it" }).click();
+    await expect(page.getByRole("dialog")).toHaveCount(0);
     await page.getByRole("button", { name: "Start a job with Slipway rounds" }).click();
     await expect(page).toHaveURL(/\/dough$/);
     await page.getByRole("navigation", { name: "Stations of this job" }).getByRole("link", { name: /^Order/ }).click();
@@ -45,7 +51,7 @@ test("a piece is dragged by a finger, and told when it lies too near", async ({ 
 test("paper is white, in the dark scheme too", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
   await page.getByRole("button", { name: "Night: dark scheme" }).click();
-  const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+  const ground = () => page.evaluate(() => [document.body, document.documentElement].map((e) => getComputedStyle(e).backgroundColor).find((c) => !c.endsWith(", 0)")) ?? "rgb(255, 255, 255)");
   const lightness = async () => {
     const [r = 0, g = 0, b = 0] = (await ground()).match(/[\d.]+/g)?.map(Number) ?? [];
     return (r + g + b) / 3;
@@ -59,13 +65,11 @@ test("paper is white, in the dark scheme too", async ({ page, bakery }) => {
 });
 
 test("an older version is kept by one job, and made the newest again for all", async ({ page, bakery }) => {
-  await open(page, bakery, "dough/mix");
-  await page.request.put(`${bakery.address}/api/formulas/1`, {
-    data: await page.request.get(`${bakery.address}/api/formulas/1`).then(async (answer) => {
-      const { name, lines } = await answer.json();
-      return { name, lines: lines.map((l: { ingredient: string; grams: number }) => (l.ingredient === "butter" ? { ...l, grams: l.grams + 30 } : l)) };
-    }),
-  });
+  const formulas = (await (await page.request.get(`${bakery.address}/api/formulas`)).json()) as { id: number; name: string; lines: { ingredient: string; grams: number }[] }[];
+  const own = formulas.find((f) => f.id === 1);
+  if (!own) throw new Error("the demo has no first formula");
+  const lines = own.lines.map((l) => (l.ingredient === "butter" ? { ...l, grams: l.grams + 30 } : l));
+  await page.request.put(`${bakery.address}/api/formulas/1`, { data: { name: own.name, lines } });
   await open(page, bakery, "dough/versions");
   const versions = page.getByRole("main").getByRole("listitem");
   const second = versions.filter({ has: page.getByRole("heading", { name: /^Version 2/ }) });

@@ -3,7 +3,7 @@
 //! Each step sweeps the columns, then the layers (locally one-dimensional splitting). A sweep solves one tridiagonal
 //! system for the temperature with the slope of the enthalpy curve at the old temperature, then books the heat that
 //! flowed as enthalpy and reads the new temperature off the curve. Verified against the textbook one-term series and
-//! an independent solver's runs (`tests/cold_reference.rs`).
+//! an independent solver's runs (`tests/all/cold_reference.rs`).
 
 use super::firmness::{FatCurve, Pace};
 use super::grid::Grid;

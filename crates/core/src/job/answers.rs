@@ -1,6 +1,5 @@
 //! What the stations answer for one job.
 
-use super::clock::WhenLate;
 use super::{BakeQuestion, ColdPlace, Cooling, Job, Reason};
 use crate::clock::{Relay, RelayLot, Step, Zone};
 use crate::cold::{ChillAnswer, Piece, Target, Window};
@@ -212,6 +211,17 @@ pub struct FinishPlan {
     pub keeping: BakedKeeping,
     /// What is left of the dough's alcohol in a piece; nothing of a dough without any.
     pub spirit: Option<SpiritLeft>,
+}
+
+/// What can still be done when the start has passed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum WhenLate {
+    /// Want it later.
+    Later,
+    /// Chill the dough in the freezer.
+    InTheFreezer,
+    /// Roll it first and chill it as sheets.
+    AsSheets,
 }
 
 /// The clock station's answer.

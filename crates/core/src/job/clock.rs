@@ -1,6 +1,6 @@
 //! The clock station of a plan: its steps counted back from the wanted time.
 
-use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan};
+use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan, WhenLate};
 use super::bench::HandsAtTheBench;
 use super::cold::{chill_waits, rests_after, slow_end};
 use super::{ColdPlace, Job, Kitchen, Making, Reason};
@@ -10,17 +10,6 @@ use chrono::TimeDelta;
 
 /// To weigh one mix, min. Common practice, no source.
 const WEIGH_MIN: f64 = 5.0;
-
-/// What can still be done when the start has passed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum WhenLate {
-    /// Want it later.
-    Later,
-    /// Chill the dough in the freezer.
-    InTheFreezer,
-    /// Roll it first and chill it as sheets.
-    AsSheets,
-}
 
 /// What a job leaves to be done when its start has passed, the surest first.
 fn when_late(job: &Job) -> Vec<WhenLate> {

@@ -13,6 +13,7 @@ mod even;
 mod family;
 mod finishing;
 mod follow;
+mod kept_sheet;
 mod kitchen;
 mod levers;
 mod making;
@@ -39,21 +40,22 @@ pub use advice::{
 pub use ahead::PartsAhead;
 pub use answers::{
     ClockPlan, ColdPlan, DoughPart, DoughPlan, FinishPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
+    WhenLate,
 };
 pub use as_baked::{AsBaked, Conditions};
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
 pub use chill::question_of;
-pub use clock::WhenLate;
 pub use cold::OVERNIGHT;
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
-    KeptPiece, KeptSheet, Kin, Left, LotInput, MOST_LOTS, OnSheets, SharedSheets, changed_with, check_lot,
-    check_shared_dough, goes_along, keep_version_with, left_of, mixed_once, mixed_with, sheet_key,
+    Kin, Left, LotInput, MOST_LOTS, OnSheets, SharedSheets, changed_with, check_lot, check_shared_dough, goes_along,
+    keep_version_with, left_of, mixed_once, mixed_with, sheet_key,
 };
 pub use follow::{
     Followed, GoesIn, LaidAt, ReadSoFar, ReadingNote, StayRead, WentIn, Whereabouts, follow, kept_too_long, lessons,
     notes_on_readings, usual_purpose,
 };
+pub use kept_sheet::{KeptPiece, KeptSheet};
 pub use kitchen::{Kitchen, KitchenInput, OvenKit, OvenMeasured};
 pub use levers::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use making::Making;

@@ -1,6 +1,6 @@
 //! What is wanted and how it is to be made.
 
-use super::family::{check_kept, on_a_sheet};
+use super::kept_sheet::{check_kept, on_a_sheet};
 use super::{ColdPlace, KeptSheet, Making};
 use crate::dough::{MixMethod, Tint, TintInput};
 use crate::error::{Checks, InputError, InputErrors};

@@ -353,6 +353,16 @@ mod tests {
         solve_log(LogForm::Round, &given, density()).unwrap()
     }
 
+    #[test]
+    fn a_log_of_which_nothing_is_said_is_as_large_as_one_hand_rolls() {
+        let (slice, usual) = (Length::new_mm(7.0), LogGiven::default());
+        let found = usual.or_usual(Mass::new_g(1450.4), slice);
+        assert_eq!((found.known(), found.mass), (vec!["mass_g", "width_mm", "slice_mm"], Some(Mass::new_g(600.0))));
+        assert_eq!(usual.or_usual(Mass::new_g(412.3), slice).mass, Some(Mass::new_g(412.0)));
+        let said = LogGiven { slices: Some(12), ..usual };
+        assert_eq!(said.or_usual(Mass::new_g(412.3), slice), said);
+    }
+
     /// Worked by hand: 450 g / 1.21 g/cm3 / (pi 4.8^2 / 4 cm2) = 20.55 cm; 195.5 mm hold 32 slices of 6 mm and 3.5 mm.
     #[test]
     fn a_round_log_of_450_g_gives_32_slices() {

@@ -7,7 +7,9 @@ use ready_slab_core::cold::Piece;
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, clearance_mm, read_svg};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, Plan, sheet_choices};
+use ready_slab_core::job::{
+    ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, Plan, WhenLate, sheet_choices, usually_wanted,
+};
 use ready_slab_core::shape::LogForm;
 use ready_slab_core::units::Length;
 use rstest::rstest;
@@ -261,4 +263,39 @@ fn the_dough_can_be_had_ready_when_it_is_wanted() {
     assert!(!disc.makes_it && disc.thickest.is_some_and(|t| t.mm() < 22.0 && t.mm() >= 10.0), "{disc:?}");
     assert!(soon.iter().any(|w| w.makes_it && matches!(w.piece, Piece::Sheet { .. })), "{soon:?}");
     assert!(wanted_ways(&job, &kitchen, &plan, Span::new_min(0.0)).is_err());
+}
+
+#[test]
+fn a_new_job_is_made_like_another_without_what_was_that_ones_alone() {
+    let now = job_input().ready_by;
+    let wanted = usually_wanted(now);
+    assert_eq!(wanted.to_string(), "2026-11-29 12:00:00");
+    // As most are, it can be planned at once.
+    let usual_one = JobInput::usual("New job", 1, 1, wanted);
+    assert_eq!(usual(usual_one).dough.parts[0].pieces, 24);
+    let before = JobInput {
+        dough_c: Some(19.0),
+        goes_in_c: Some(5.0),
+        freeze_pieces: 8,
+        formula_version: Some(2),
+        dough_with: Some(3),
+        lot_of: Some(4),
+        thickness_mm: 8.0,
+        ..job_input()
+    };
+    let next = before.again("Terns", wanted);
+    assert_eq!((next.name.as_str(), next.thickness_mm, next.pieces), ("Terns", 8.0, 48));
+    let none = (next.dough_c, next.goes_in_c, next.formula_version, next.dough_with, next.lot_of);
+    assert_eq!((none, next.freeze_pieces), ((None, None, None, None, None), 0));
+    // At least one is baked, however few are ordered.
+    let job = Job::new(before).unwrap();
+    assert_eq!([1, 5, 9, 60].map(|pieces| job.frozen_of(pieces)), [0, 4, 8, 8]);
+}
+
+#[test]
+fn what_is_left_when_the_start_has_passed_is_what_the_job_does_not_do_yet() {
+    let left = |input: JobInput| usual(input).clock.when_late;
+    assert_eq!(left(job_input()), [WhenLate::Later, WhenLate::InTheFreezer, WhenLate::AsSheets]);
+    let cold = JobInput { chill_place: ColdPlace::Freezer, chill_as_disc: false, ..job_input() };
+    assert_eq!(left(cold), [WhenLate::Later]);
 }

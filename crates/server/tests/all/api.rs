@@ -464,3 +464,48 @@ async fn a_wanted_time_is_answered_with_what_makes_it() {
         assert!(said[0].0 == "ready_at" && said[0].1.contains(says), "{said:?}");
     }
 }
+
+#[actix_web::test]
+async fn a_new_job_is_like_the_next_or_as_most_are_and_wants_a_formula_and_a_cutter() {
+    let (_dir, store) = demo().await;
+    let next = get(&store, "/api/jobs").await[0].clone();
+    let (status, job) = call(&store, Method::POST, "/api/jobs/new", Some(json!({}))).await;
+    assert_eq!((status, &job["name"], &job["formula_id"]), (StatusCode::OK, &json!("New job"), &next["formula_id"]));
+    assert_eq!((&job["pieces"], &job["making"]), (&next["pieces"], &next["making"]));
+    assert!(job["ready_by"].as_str().unwrap().ends_with("T12:00"));
+    let other = get(&store, "/api/formulas").await.as_array().unwrap().last().unwrap().clone();
+    let (_, of_it) = call(&store, Method::POST, "/api/jobs/new", Some(json!({ "formula_id": other["id"] }))).await;
+    assert_eq!((&of_it["formula_id"], &of_it["name"]), (&other["id"], &other["name"]));
+    let (status, problem) = call(&store, Method::POST, "/api/jobs/new", Some(json!({ "formula_id": 99 }))).await;
+    assert_eq!(status, StatusCode::NOT_FOUND, "{problem}");
+
+    let dir = tempfile::tempdir().unwrap();
+    let empty = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    seed::ensure_kitchen(&empty).await.unwrap();
+    let wanted = |problem: &Value| field_messages(problem).into_iter().next().unwrap();
+    let (status, problem) = call(&empty, Method::POST, "/api/jobs/new", Some(json!({}))).await;
+    assert_eq!((status, wanted(&problem).0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "formula_id"));
+    let formula = json!({ "name": "Slipway", "lines": [
+        { "ingredient": "flour-ap", "grams": 300 }, { "ingredient": "butter", "grams": 200 }, { "ingredient": "sugar", "grams": 100 }] });
+    call(&empty, Method::POST, "/api/formulas", Some(formula)).await;
+    let (_, problem) = call(&empty, Method::POST, "/api/jobs/new", Some(json!({}))).await;
+    assert_eq!(wanted(&problem).0, "cutter_id");
+    let cutter = json!({ "kind": "builtin", "name": "Round", "form": "round", "width_mm": 50 });
+    call(&empty, Method::POST, "/api/cutters", Some(cutter)).await;
+    let (status, job) = call(&empty, Method::POST, "/api/jobs/new", Some(json!({}))).await;
+    assert_eq!((status, &job["pieces"], &job["thickness_mm"]), (StatusCode::OK, &json!(24), &json!(6.0)));
+}
+
+#[actix_web::test]
+async fn advice_and_logs_say_what_they_were_worked_out_from() {
+    let (_dir, store) = demo().await;
+    let plan = get(&store, "/api/jobs/1/plan").await;
+    let advice = get(&store, "/api/jobs/1/cold/advice?trouble=too_warm").await;
+    assert_eq!(advice["dough_c"], plan["dough"]["dough_c"]);
+    let advice = get(&store, "/api/jobs/1/cold/advice?trouble=warm_room&room_c=31").await;
+    assert_eq!((&advice["room_c"], &advice["dough_c"]), (&json!(31.0), &Value::Null));
+    let log = get(&store, "/api/jobs/1/log?form=round").await;
+    assert_eq!(log["given"], json!(["mass_g", "width_mm", "slice_mm"]));
+    let log = get(&store, "/api/jobs/1/log?form=round&mass_g=450&length_mm=200&slices=20").await;
+    assert_eq!(log["given"], json!(["mass_g", "length_mm", "slices"]));
+}

@@ -14,7 +14,7 @@ use ready_slab_core::finish;
 use ready_slab_core::geometry::{NarrowKind, PlaceOnPiece, neck_warning};
 use ready_slab_core::job::{
     self, AdviceCaution, Because, BenchWork, Enough, Headline, Measure, Notch, PartsAhead, PotCaution, PowerState,
-    ReadSoFar, ReadingNote, Setting, When, Whereabouts,
+    ReadSoFar, ReadingNote, Setting, When, WhenLate, Whereabouts,
 };
 use ready_slab_core::oven::{
     self, BakeEnd, BakeWarning, DoneBy, EdgeColour, LookFor, OvenSide, Profile, Shade, TrayLiner, TrayMaterial,
@@ -23,7 +23,9 @@ use ready_slab_core::recipe::{Ask, LeftOut, ReadBy, Settle};
 use ready_slab_core::safety::Caution;
 use ready_slab_core::shape::{KeptFault, MixedFault, Pattern, PatternKind, SheetForm, build_pattern};
 use ready_slab_core::units::{Area, Density, Length, Mass, Share, Span, Temperature, TemperatureDifference};
-use ready_slab_words::{Say, Sentence, all, difference, mix_step, notch, pattern_steps, spread_beside, turn, why};
+use ready_slab_words::{
+    Say, Sentence, all, difference, mix_step, notch, pattern_steps, spread_beside, turn, when_late, why,
+};
 
 fn mm(v: f64) -> Length {
     Length::new_mm(v)
@@ -432,7 +434,8 @@ pub fn clock() -> Vec<Sentence> {
         Held::TooCold,
     ];
     let both = why(&[Held::Chill(chill), Held::HandsBusy { longer_min: 11 }]).unwrap();
-    all(&held).into_iter().chain([both]).collect()
+    let late = when_late(&[WhenLate::Later, WhenLate::InTheFreezer, WhenLate::AsSheets]);
+    all(&held).into_iter().chain([both, late]).collect()
 }
 
 pub fn recipe() -> Vec<Sentence> {
