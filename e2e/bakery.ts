@@ -65,15 +65,17 @@ export async function open(page: Page, bakery: Bakery, station: string, job = 1)
 
 /** Until the view stands: nothing is asked for any longer, and nothing shown is about to change. */
 export async function settled(page: Page): Promise<void> {
-  const quiet = async () => waiting.get(page)?.size === 0 && (await page.locator("main [aria-busy=true], main [role=status]:text-is('One moment…')").count()) === 0;
-  await expect(page.getByRole("main")).toBeVisible();
   // A view that was just gone to asks for its script first, then for its answers: it stands when all was quiet for a while.
+  const stands = () =>
+    page.evaluate(async () => {
+      await new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn, 50)));
+      const main = document.querySelector("main");
+      const coming = [...document.querySelectorAll("[role=status]")].some((s) => /^(One moment|Opening)…$/.test(s.textContent?.trim() ?? ""));
+      return main !== null && !coming && main.querySelector("[aria-busy=true]") === null;
+    });
   await expect
     .poll(async () => {
-      for (let i = 0; i < 4; i += 1) {
-        await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn, 50))));
-        if (!(await quiet())) return false;
-      }
+      for (let i = 0; i < 4; i += 1) if (!(await stands()) || waiting.get(page)?.size !== 0) return false;
       return true;
     }, { intervals: [20] })
     .toBe(true);

@@ -116,9 +116,15 @@ test("the dough is portioned: by mass, by figure, across the tray", async ({ pag
   await set(field(page, "Dough in one"), "20 g");
   await expect(pieces).toHaveText("35");
   await page.getByRole("radio", { name: "Figure" }).click();
-  await set(field(page, "Parts, in grams"), "20, 8, 2, x");
-  await expect(page.getByRole("alert")).toContainText("is no mass in grams");
-  await set(field(page, "Parts, in grams"), "20, 8, 2, 2");
+  // Each part in the units shown, and as many as the figure has.
+  await set(field(page, "Part 1"), "x");
+  await expect(page.getByRole("alert")).toContainText("is not understood");
+  await set(field(page, "Part 1"), "20 g");
+  for (const [at, mass] of ["8 g", "2 g"].entries()) await set(field(page, `Part ${at + 2}`), mass);
+  const none = page.getByRole("button", { name: "No part 4" });
+  while ((await none.count()) > 0) await none.click();
+  await page.getByRole("button", { name: "Another part" }).click();
+  await expect(field(page, "Part 4")).toHaveValue("2 g");
   await expect(pieces).toHaveText("22");
   await page.getByRole("radio", { name: "Across the tray" }).click();
   await expect(page.getByText(/A whole tray takes/)).toBeVisible();

@@ -11,11 +11,11 @@ import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { TextField } from "../../kit/TextField";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { LogDrawing } from "./LogDrawing";
 import { FORMS } from "./LogView";
+import { Parts } from "./Parts";
 import { PortionDrawing } from "./PortionDrawing";
 import { FIELDS, KINDS, WORD, type Size } from "./PortionView";
 import { ShapeNav } from "./ShapeNav";
@@ -126,9 +126,7 @@ function Portions({ making }: { making: Portioned }) {
             <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>
           {making.kind === "figure" ? (
-            <div className="mt-3">
-              <TextField label="Parts, in grams" value={making.parts_g.join(", ")} field="making.parts" onSave={(text) => keep({ making: { kind: "figure", parts_g: text.split(/[,\s+]+/).filter(Boolean).map(Number) } })} />
-            </div>
+            <Parts parts_g={making.parts_g} field="making.parts" onSave={(parts_g) => keep({ making: { kind: "figure", parts_g } })} />
           ) : null}
           <p className="mt-2 text-fine text-soft">Another kind of portion is chosen under Portions.</p>
         </Part>

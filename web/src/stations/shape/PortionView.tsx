@@ -12,9 +12,9 @@ import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { TextField } from "../../kit/TextField";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
+import { Parts } from "./Parts";
 import { PortionDrawing } from "./PortionDrawing";
 import { ShapeNav } from "./ShapeNav";
 
@@ -91,9 +91,7 @@ export function PortionView() {
             {found ? <Amount label="Dough in all" kind="mass" step={50} value={Math.round(found.batch_g)} field="batch_g" onSave={(v) => put({ batch_g: String(v) })} /> : null}
           </div>
           {found?.sizes.parts_g ? (
-            <div className="mt-3">
-              <TextField label="Parts, in grams" value={found.sizes.parts_g.join(", ")} field="parts" onSave={(text) => put({ parts: text })} />
-            </div>
+            <Parts parts_g={found.sizes.parts_g} field="parts" onSave={(parts) => put({ parts: parts.join(",") })} />
           ) : null}
         </Part>
         {found ? (
