@@ -55,15 +55,17 @@ pub fn why(held: &[Held]) -> Option<Sentence> {
 /// What can still be done when the start has passed, as one sentence.
 #[must_use]
 pub fn when_late(all: &[WhenLate]) -> Sentence {
-    let one = |what: &WhenLate| match what {
-        WhenLate::Later => "move the wanted time",
-        WhenLate::InTheFreezer => "chill in the freezer",
-        WhenLate::AsSheets => "roll the dough first and chill it as sheets",
+    let one = |(at, what): (usize, &WhenLate)| match (at, what) {
+        (0, WhenLate::Later) => "Move the wanted time",
+        (_, WhenLate::Later) => "move the wanted time",
+        (_, WhenLate::InTheFreezer) => "chill in the freezer",
+        (_, WhenLate::AsSheets) => "roll the dough first and chill it as sheets",
     };
-    let words: Vec<&str> = all.iter().map(one).collect();
-    match words.split_last() {
-        Some((last, [])) => (*last).into(),
-        Some((last, before)) => format!("{}, or {last}", before.join(", ")).as_str().into(),
-        None => "".into(),
-    }
+    let words: Vec<&str> = all.iter().enumerate().map(one).collect();
+    let said = match words.split_last() {
+        Some((last, [])) => format!("{last}."),
+        Some((last, before)) => format!("{}, or {last}.", before.join(", ")),
+        None => String::new(),
+    };
+    said.as_str().into()
 }
