@@ -8,6 +8,7 @@ import { searchNest, type Nested } from "../../api/nest";
 import { showView } from "../../kit/showView";
 import { PhotoCutter } from "../order/PhotoCutter";
 import { GoesWrong } from "../cold/GoesWrong";
+import { Parts } from "./Parts";
 import { EvenView } from "./EvenView";
 import { LogView } from "./LogView";
 import { NestView, TrayView } from "./NestView";
@@ -270,5 +271,26 @@ describe("what to do when it goes wrong", () => {
     expect(screen.getByRole<HTMLInputElement>("textbox", { name: "The dough, in the middle" }).value).toMatch(/^21\.9/);
     await userEvent.click(screen.getByRole("radio", { name: "The power went" }));
     await waitFor(() => expect(queries.at(-1)).toEqual({ trouble: "power_out" }));
+  });
+});
+
+describe("the parts of a figure", () => {
+  it("stay both when two are changed one right after the other", async () => {
+    vi.spyOn(api, "GET").mockImplementation((async () => answered([])) as never);
+    vi.spyOn(api, "POST").mockImplementation((async (_: string, { body }: { body: { text: string } }) => answered({ value: Number.parseFloat(body.text) })) as never);
+    const saved: number[][] = [];
+    const save = vi.fn((parts: number[]) => {
+      saved.push(parts);
+      return new Promise<void>(() => undefined);
+    });
+    show(<Parts parts_g={[20, 8, 2]} field="parts" onSave={save} />);
+    for (const [part, text] of [["Part 1", "25"], ["Part 2", "9"]] as const) {
+      const field = await screen.findByRole("textbox", { name: part });
+      await userEvent.clear(field);
+      await userEvent.type(field, `${text}{Enter}`);
+    }
+    await waitFor(() => expect(saved.at(-1)).toEqual([25, 9, 2]));
+    await userEvent.click(screen.getByRole("button", { name: "No part 3" }));
+    expect(saved.at(-1)).toEqual([25, 9]);
   });
 });
