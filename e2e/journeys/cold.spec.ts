@@ -15,7 +15,7 @@ async function putIn(page: Page, bakery: Bakery, speed: string): Promise<void> {
 }
 
 async function readings(page: Page): Promise<number> {
-  const text = await page.getByText(/^\d+ in all\./).innerText();
+  const text = await page.getByText(/^\d+\sin all\./).innerText();
   return Number.parseInt(text, 10);
 }
 
@@ -38,7 +38,7 @@ test("a piece is followed by the stand-in from putting in to ready, through a ki
   await expect(page.getByRole("button", { name: "Take it out" })).toBeVisible();
   await expect.poll(() => readings(page)).toBeGreaterThan(1);
   await expect(page.getByText(/readings so far: the fridge takes heat/)).toBeVisible();
-  await expect(page).toHaveTitle(/^Disc 1: \d+ min left · Regatta gulls/);
+  await expect(page).toHaveTitle(/^Disc 1: \d+\smin left · Regatta gulls/);
   const before = await readings(page);
   await bakery.restart("SIGKILL", async () => {
     await expect(page.getByText("The server does not answer; trying again.")).toBeVisible();
@@ -125,7 +125,7 @@ test("readings by hand, in either unit, with what is wrong said beside them", as
 test("other ways over the clock: by keyboard, with the inside at a movable time and sizes as levers", async ({ page, bakery }) => {
   await open(page, bakery, "cold/ways");
   await expect(page.getByText("are both right, of different pieces")).toBeVisible();
-  const planned = page.getByRole("radio", { name: /^Disc, 22 mm, fridge: ready/ });
+  const planned = page.getByRole("radio", { name: /^Disc, 22\smm, fridge: ready/ });
   await expect(planned).toBeChecked();
   await planned.focus();
   await page.keyboard.press("ArrowDown");
@@ -138,13 +138,13 @@ test("other ways over the clock: by keyboard, with the inside at a movable time 
   await page.keyboard.press("Home");
   await expect(page.getByRole("img", { name: /^Inside after 0 minutes: from 21\.3° to 21\.3°/ })).toBeVisible();
   await set(field(page, "Disc"), "12 mm");
-  await expect(page.getByRole("radio", { name: /^Disc, 12 mm, fridge: ready/ })).toBeVisible();
+  await expect(page.getByRole("radio", { name: /^Disc, 12\smm, fridge: ready/ })).toBeVisible();
   await set(field(page, "Disc"), "300 mm");
   await expect(page.getByRole("alert")).toContainText("8 to 80 mm");
   // The view has its own address.
   await page.goto(`${bakery.address}/jobs/1/cold/ways?disc_mm=12&place=both&way=log-fridge`);
-  await expect(page.getByRole("radio", { name: /^Log, 50 mm across, fridge/ })).toBeChecked();
-  await expect(page.getByRole("radio", { name: /^Disc, 12 mm, fridge/ })).toBeVisible();
+  await expect(page.getByRole("radio", { name: /^Log, 50\smm across, fridge/ })).toBeChecked();
+  await expect(page.getByRole("radio", { name: /^Disc, 12\smm, fridge/ })).toBeVisible();
 });
 
 test("advice with figures for each trouble, and what hands find moves the window", async ({ page, bakery }) => {

@@ -68,7 +68,7 @@ test("how flour gets into the cup moves the grams, and the two amounts of a line
   await expect(flour).toContainText("317 g");
   const sugar = lines.getByRole("listitem").filter({ hasText: "(400 g) sugar" });
   await expect(sugar).toContainText("Which is right?");
-  await sugar.getByRole("button", { name: /^400 g/ }).click();
+  await sugar.getByRole("button", { name: /^400\sg/ }).click();
   await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeEnabled();
 });
 
@@ -184,7 +184,7 @@ test("the bowl is asked, answered, noted, and teaches the formula", async ({ pag
   await expect(page.getByRole("list", { name: "Steps" })).toContainText("The flour kept aside, by feel");
   await page.getByRole("radio", { name: "Too sticky" }).click();
   await page.getByRole("radio", { name: "clings" }).click();
-  await expect(page.getByText(/^Add 7 g of flour/)).toBeVisible();
+  await expect(page.getByText(/^Add 7\sg of flour/)).toBeVisible();
   await page.getByRole("button", { name: "Note it with the mix" }).click();
   await expect(page.getByRole("list", { name: "Notes on mixes" })).toContainText("7 g all-purpose flour");
   await page.getByRole("radio", { name: "Too warm" }).click();

@@ -13,7 +13,7 @@ test("a lot is added, made of balls, and the whole day follows", async ({ page, 
   await page.getByRole("link", { name: "its sizes are at Shape" }).click();
   await expect(page.getByRole("heading", { name: "12 balls" })).toBeVisible();
   await set(field(page, "Dough in one"), "25 g");
-  await expect(page.getByText(/12 portions of 25 g each/)).toBeVisible();
+  await expect(page.getByText(/12 portions of 25\sg each/)).toBeVisible();
   await set(field(page, "Dough in one"), "900 g");
   await expect(page.getByRole("alert")).toContainText("2 to 500 g");
   await page.keyboard.press("Escape");
@@ -66,9 +66,9 @@ test("a log beside the plan becomes the lot, and goes back to the cutter", async
 test("sheets are rolled round, and a ring leaves its hole", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
   await page.getByRole("radio", { name: "Round", exact: true }).click();
-  await expect(page.getByText(/covers a round of \d+ mm/)).toBeVisible();
+  await expect(page.getByText(/covers a round of \d+\smm/)).toBeVisible();
   await set(field(page, "Across, at most"), "240 mm");
-  await expect(page.getByText(/covers a round of 2[0-4]\d mm/)).toBeVisible();
+  await expect(page.getByText(/covers a round of 2[0-4]\d\smm/)).toBeVisible();
   await page.getByRole("link", { name: "Nest", exact: true }).click();
   await page.getByRole("button", { name: "Nest it" }).click();
   await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible({ timeout: 20_000 });

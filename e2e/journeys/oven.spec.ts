@@ -3,7 +3,7 @@ import { expect, field, figure, open, set, test } from "../bakery";
 
 test("the forecast follows the end, the oven and what lies on the tray", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
-  const head = page.getByRole("heading", { name: /^Done after \d+ min/ });
+  const head = page.getByRole("heading", { name: /^Done after \d+\smin/ });
   await expect(head).toBeVisible();
   const before = await head.innerText();
   await expect(page.getByRole("img", { name: /as cut and as baked/ })).toBeVisible();
@@ -72,7 +72,7 @@ test("the bake sheet says when each tray goes in, when to look and what for", as
 
 test("recorded bakes are taken over and the forecast moves, and forgotten again", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
-  const head = page.getByRole("heading", { name: /^Done after \d+ min/ });
+  const head = page.getByRole("heading", { name: /^Done after \d+\smin/ });
   const before = await head.innerText();
   await open(page, bakery, "ledger");
   for (const minutes of ["12", "13", "12.5"]) {
@@ -96,7 +96,7 @@ test("recorded bakes are taken over and the forecast moves, and forgotten again"
 
 test("the oven is measured by the stand-in thermometer and its map of hot places, and every tray follows", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
-  const head = page.getByRole("heading", { name: /^Done after \d+ min/ });
+  const head = page.getByRole("heading", { name: /^Done after \d+\smin/ });
   const before = await head.innerText();
   await expect(page.getByRole("list", { name: "Parts that bake ahead" })).toContainText("The two points");
   await page.getByRole("link", { name: "The oven as a thing" }).click();

@@ -7,7 +7,7 @@ test("any two of a log's five measures follow from the other three", async ({ pa
   const slices = page.getByRole("complementary").locator(".answer");
   await expect(slices).toHaveText("44");
   await set(field(page, /^Dough in it/), "450 g");
-  await expect(page.getByRole("img", { name: /^A log .* cut into 3\d slices of 6 mm$/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /^A log .* cut into 3\d slices of 6\smm$/ })).toBeVisible();
   // Slices become given: what was typed longest ago gives way.
   await set(field(page, /^Slices(: follows)?$/), "12");
   await expect(slices).toHaveText("12");
@@ -30,12 +30,12 @@ test("any two of a log's five measures follow from the other three", async ({ pa
 
 test("a pinwheel is formed: its sheets, its masses, its steps", async ({ page, bakery }) => {
   await open(page, bakery, "shape/pattern");
-  await expect(page.getByRole("img", { name: /^Section of the checkerboard, 36 mm by 36 mm/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /^Section of the checkerboard, 36\smm by 36\smm/ })).toBeVisible();
   await page.getByRole("radio", { name: "Pinwheel" }).click();
   await expect(page.getByText("1 sheet, 239 mm × 4 mm").first()).toBeVisible();
-  await expect(page.getByText(/both 239 × 200 mm, between papers/)).toBeVisible();
+  await expect(page.getByText(/both 239 × 200\smm, between papers/)).toBeVisible();
   await set(page.getByRole("textbox", { name: "Across", exact: true }), "60 mm");
-  await expect(page.getByText(/1 sheet, 347 mm/).first()).toBeVisible();
+  await expect(page.getByText(/1 sheet, 347\smm/).first()).toBeVisible();
   await set(field(page, "First turn, across"), "80 mm");
   await expect(page.getByRole("alert")).toContainText("0 to 30 mm");
 });
@@ -177,7 +177,7 @@ test("a cutter is read from a photo of it on paper, and its pair put beside it",
   }
   await page.getByRole("button", { name: "Find the outline" }).click();
   const said = page.getByRole("dialog").locator(".answer");
-  await expect(said).toHaveText(/^(59|60|61) mm × (39|40|41) mm$/);
+  await expect(said).toHaveText(/^(59|60|61)\smm × (39|40|41)\smm$/);
   await page.getByRole("checkbox", { name: /mirror image/ }).check();
   await page.getByRole("button", { name: "Add it" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
@@ -193,7 +193,7 @@ test("a sheet's thickness is read at the bench and its thin and thick spots are 
   await set(field(page, "Thickness, 4 along, 3 down"), "4.4");
   await set(field(page, "Thickness, 2 along, 2 down"), "7.5 mm");
   await expect(page.getByRole("complementary").locator(".answer")).toHaveText("4.4–7.5");
-  await expect(page.getByRole("img", { name: /4\.4 mm thin/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /4\.4\smm thin/ })).toBeVisible();
   await expect(page.getByText("better apart")).toBeVisible();
   await set(field(page, "Thickness, 2 along, 2 down"), "75 mm");
   await expect(page.getByRole("alert")).toContainText("0.5 to 40 mm");

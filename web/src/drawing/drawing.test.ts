@@ -20,21 +20,21 @@ const TABLE: Unit[] = [
 
 describe("quantities in words", () => {
   it("shows inches as a baker reads them", () => {
-    expect(inches(0.25)).toBe("\u00bc in");
-    expect(inches(2.5)).toBe("2\u00bd in");
-    expect(inches(3)).toBe("3 in");
-    expect(inches(0.1875)).toBe("3\u204416 in");
-    expect(inches(10.3125)).toBe("10\u00a05\u204416 in");
-    expect(inches(2.25)).toBe("2\u00bc in");
-    expect(inches(6 / 25.4)).toBe("0.24 in");
+    expect(inches(0.25)).toBe("\u00bc\u00a0in");
+    expect(inches(2.5)).toBe("2\u00bd\u00a0in");
+    expect(inches(3)).toBe("3\u00a0in");
+    expect(inches(0.1875)).toBe("3\u204416\u00a0in");
+    expect(inches(10.3125)).toBe("10\u00a05\u204416\u00a0in");
+    expect(inches(2.25)).toBe("2\u00bc\u00a0in");
+    expect(inches(6 / 25.4)).toBe("0.24\u00a0in");
   });
 
   it("carries sixteen ounces into the pound", () => {
     const us = makeFormat("us", TABLE);
-    expect(us.mass(453.59)).toBe("16 oz");
-    expect(us.mass(453.6)).toBe("1 lb");
-    expect(us.mass(907.1)).toBe("2 lb");
-    expect(us.mass(1155)).toBe("2 lb 8.7 oz");
+    expect(us.mass(453.59)).toBe("16\u00a0oz");
+    expect(us.mass(453.6)).toBe("1\u00a0lb");
+    expect(us.mass(907.1)).toBe("2\u00a0lb");
+    expect(us.mass(1155)).toBe("2\u00a0lb 8.7\u00a0oz");
   });
 
   it("shows one value in both systems and brings it back", () => {
@@ -63,20 +63,21 @@ describe("sentences of the server", () => {
 
   it("write every figure as the server's own words do, in both systems", () => {
     for (const { metric: text, us: there, ...figure } of FIGURES as (Figure & { metric: string; us: string })[]) {
-      expect(say({ text: `${text}.`, parts: [figure, "."] }, us)).toBe(`${there}.`);
-      expect(say({ text: `${text}.`, parts: [figure, "."] }, metric)).toBe(`${text}.`);
+      expect(say({ text: `${text}.`, parts: [figure, "."] }, us).replaceAll("\u00a0", " ")).toBe(`${there.replaceAll("\u00a0", " ")}.`);
+      expect(say({ text: `${text}.`, parts: [figure, "."] }, metric).replaceAll("\u00a0", " ")).toBe(`${text}.`);
     }
   });
 
   it("keep what is no quantity, and words of the page", () => {
-    expect(say({ text: "5 pieces of the 2nd re-roll." }, us)).toBe("5 pieces of the 2nd re-roll.");
-    expect(say("6 mm of our own", us)).toBe("6 mm of our own");
+    expect(say({ text: "5 pieces of the 2nd re-roll." }, us).replaceAll("\u00a0", " ")).toBe("5 pieces of the 2nd re-roll.");
+    expect(say({ text: "6 mm for 5 min, 10 g" }, metric)).toBe("6\u00a0mm for 5\u00a0min, 10\u00a0g");
+    expect(say("6 mm of our own", us).replaceAll("\u00a0", " ")).toBe("6 mm of our own");
   });
 
   it("begin with a capital and end with a stop in both", () => {
     const said = sentence({ text: "never: at 19\u00b0", parts: ["never: at ", { quantity: "temperature", value: 19, places: 0 }] });
     expect([say(said, metric), say(said, us)]).toEqual(["Never: at 19\u00b0.", "Never: at 66\u00b0."]);
-    expect(say(after("Taken back: ", { text: "to 6.35 mm", parts: ["to ", { quantity: "length", value: 6.35, places: 2 }] }), us)).toBe("Taken back: to \u00bc in");
+    expect(say(after("Taken back: ", { text: "to 6.35\u00a0mm", parts: ["to ", { quantity: "length", value: 6.35, places: 2 }] }), us)).toBe("Taken back: to \u00bc\u00a0in");
   });
 });
 
@@ -123,7 +124,7 @@ describe("times in words", () => {
   });
 
   it("says how long", () => {
-    expect([8.4, 60, 104, 125.2].map(duration)).toEqual(["8 min", "1 h", "1 h 44", "2 h 05"]);
+    expect([8.4, 60, 104, 125.2].map(duration)).toEqual(["8\u00a0min", "1\u00a0h", "1\u00a0h\u00a044", "2\u00a0h\u00a005"]);
   });
 });
 

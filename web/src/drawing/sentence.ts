@@ -24,8 +24,8 @@ function figure({ quantity, value, and, joint, places }: Figure, format: Format)
     mass: [format.mass, ""] as const,
     temperature: [(c: number) => number(format.shown("temperature", c), places), "\u00b0"] as const,
     difference: [(k: number) => number(format.shown("temperature", k) - format.shown("temperature", 0), places), "\u00b0"] as const,
-    span: [(min: number) => number(min, places), " min"] as const,
-    share: [(percent: number) => number(percent, places), " %"] as const,
+    span: [(min: number) => number(min, places), "\u00a0min"] as const,
+    share: [(percent: number) => number(percent, places), "\u00a0%"] as const,
   }[quantity] as [(v: number) => string, string];
   const first = one(value);
   const other = and === undefined || and === null ? undefined : one(and);
@@ -34,10 +34,13 @@ function figure({ quantity, value, and, joint, places }: Figure, format: Format)
   return `${first} ${joint ?? "to"} ${other}${unit}`;
 }
 
+/** A figure and its unit never part at the end of a line. */
+const tied = (text: string): string => text.replace(/(\d) (mm|k?g|min|h|%)(?![\p{L}\d])/gu, "$1\u00a0$2");
+
 /** What is said, in the units shown. */
 export function say(said: Said, format: Format): string {
   if (typeof said === "string") return said;
-  if (format.system === "metric" || !said.parts?.length) return said.text;
+  if (format.system === "metric" || !said.parts?.length) return tied(said.text);
   return said.parts.map((part) => (typeof part === "string" ? part : figure(part, format))).join("");
 }
 

@@ -131,9 +131,9 @@ export function utcOf(iso: string): string {
 /** `46 min`, `1 h 44`, `2 h`. */
 export function duration(minutes: number): string {
   const whole = Math.round(minutes);
-  if (whole < 60) return `${whole} min`;
+  if (whole < 60) return `${whole}\u00a0min`;
   const rest = whole % 60;
-  return rest === 0 ? `${Math.floor(whole / 60)} h` : `${Math.floor(whole / 60)} h ${two(rest)}`;
+  return rest === 0 ? `${Math.floor(whole / 60)}\u00a0h` : `${Math.floor(whole / 60)}\u00a0h\u00a0${two(rest)}`;
 }
 
 /** `14:05`, `14.05`, `1405` or `14` as a time of the day; nothing when it is none. */

@@ -30,7 +30,7 @@ export function number(value: number, most: number, least = 0): string {
 /** Inches as a baker reads them: to the sixteenth where that is true to 0.02 in, else in hundredths. */
 export function inches(value: number): string {
   const sixteenths = Math.round(value * 16);
-  if (Math.abs(sixteenths / 16 - value) > 0.003 || sixteenths === 0) return `${number(value, 2)} in`;
+  if (Math.abs(sixteenths / 16 - value) > 0.003 || sixteenths === 0) return `${number(value, 2)}\u00a0in`;
   const whole = Math.floor(sixteenths / 16);
   let top = sixteenths % 16;
   let bottom = 16;
@@ -38,11 +38,11 @@ export function inches(value: number): string {
     top /= 2;
     bottom /= 2;
   }
-  if (top === 0) return `${whole} in`;
+  if (top === 0) return `${whole}\u00a0in`;
   const one = VULGAR[`${top}/${bottom}`];
   // A fraction that has no sign of its own stands apart from the whole, or 10 and 5/16 would read as 105/16.
   const part = one ?? `${top}\u2044${bottom}`;
-  return `${whole > 0 ? whole : ""}${whole > 0 && one === undefined ? "\u00a0" : ""}${part} in`;
+  return `${whole > 0 ? whole : ""}${whole > 0 && one === undefined ? "\u00a0" : ""}${part}\u00a0in`;
 }
 
 export interface Format {
@@ -82,26 +82,26 @@ export function makeFormat(system: System, table: readonly Unit[]): Format {
   const pound = find("mass", "lb");
   const ounce = find("mass", "oz");
   const mass = (g: number): string => {
-    if (!us) return `${number(g, g < 10 ? 1 : 0)} g`;
+    if (!us) return `${number(g, g < 10 ? 1 : 0)}\u00a0g`;
     // A teaspoon of salt is a fifth of an ounce: small weights need their second place.
-    if (g < pound.factor) return `${number(g / ounce.factor, g < ounce.factor ? 2 : 1)} oz`;
+    if (g < pound.factor) return `${number(g / ounce.factor, g < ounce.factor ? 2 : 1)}\u00a0oz`;
     let whole = Math.floor(g / pound.factor);
     let rest = Math.round(((g - whole * pound.factor) / ounce.factor) * 10) / 10;
     if (rest * ounce.factor >= pound.factor) {
       whole += 1;
       rest = 0;
     }
-    return rest === 0 ? `${whole} lb` : `${whole} lb ${number(rest, 1)} oz`;
+    return rest === 0 ? `${whole}\u00a0lb` : `${whole}\u00a0lb ${number(rest, 1)}\u00a0oz`;
   };
   return {
     system: us ? "us" : "metric",
     lengths: (from, to) =>
       us
-        ? `${number(shown("length", from), 2)}–${number(shown("length", to), 2)} in`
-        : `${number(from, from < 20 ? 1 : 0)}–${number(to, from < 20 ? 1 : 0)} mm`,
-    length: (mm) => (us ? inches(shown("length", mm)) : `${number(mm, mm < 20 ? 1 : 0)} mm`),
+        ? `${number(shown("length", from), 2)}–${number(shown("length", to), 2)}\u00a0in`
+        : `${number(from, from < 20 ? 1 : 0)}–${number(to, from < 20 ? 1 : 0)}\u00a0mm`,
+    length: (mm) => (us ? inches(shown("length", mm)) : `${number(mm, mm < 20 ? 1 : 0)}\u00a0mm`),
     mass,
-    bigMass: (g) => (us || g < 1000 ? mass(g) : `${number(g / find("mass", "kg").factor, 2, 2)} kg`),
+    bigMass: (g) => (us || g < 1000 ? mass(g) : `${number(g / find("mass", "kg").factor, 2, 2)}\u00a0kg`),
     temperature: (c, places = 1) => `${number(shown("temperature", c), places)}\u00b0`,
     difference: (k) => `${number(k / unit("temperature").factor, 1)}\u00b0`,
     symbol: (quantity) => SHOWN[us ? "us" : "metric"][quantity],

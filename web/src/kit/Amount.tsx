@@ -155,7 +155,10 @@ export function nudgeOf(format: Format, kind: Kind, step: number): number {
   }
 }
 
-function inWords(format: Format, kind: Kind, value: number): string {
+/** As it stands in the field: with spaces that a keyboard has. */
+const inWords = (format: Format, kind: Kind, value: number): string => figureOf(format, kind, value).replaceAll("\u00a0", " ");
+
+function figureOf(format: Format, kind: Kind, value: number): string {
   switch (kind) {
     case "length":
       return format.length(value);

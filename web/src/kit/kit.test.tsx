@@ -216,9 +216,9 @@ describe("units", () => {
     const user = userEvent.setup();
     render(<Switch />, { wrapper: Around });
     const button = screen.getByRole("button");
-    expect(button.textContent).toBe("6.4 mm");
+    expect(button.textContent).toBe("6.4\u00a0mm");
     await user.click(button);
-    await waitFor(() => expect(button.textContent).toBe("\u00bc in"));
+    await waitFor(() => expect(button.textContent).toBe("\u00bc\u00a0in"));
     expect(localStorage.getItem("units")).toBe("us");
   });
 });

@@ -108,8 +108,8 @@ afterEach(() => {
 
 describe("a followed piece in words", () => {
   it("says state and time left as a colleague would", () => {
-    expect([stateWords(PIECE), leftWords(PIECE)]).toEqual(["Not ready yet", "5 min left"]);
-    expect([stateWords(READY), leftWords(READY)]).toEqual(["Ready to roll", "for 40 min more"]);
+    expect([stateWords(PIECE), leftWords(PIECE)]).toEqual(["Not ready yet", "5\u00a0min left"]);
+    expect([stateWords(READY), leftWords(READY)]).toEqual(["Ready to roll", "for 40\u00a0min more"]);
     expect(stateWords(like({ purpose: "slicing" }, { side: "ready" }))).toBe("Ready to slice");
     expect(leftWords(like({ past_after_min: null }, { side: "ready" }))).toBe("stays so");
     const out = like({}, { side: "too_warm", left_min: -60 });
@@ -122,9 +122,9 @@ describe("a followed piece in words", () => {
 
   it("says form and place, and a time by its own clock", () => {
     const format = makeFormat("metric", []);
-    expect(formWords({ kind: "log", diameter_mm: 50 }, format)).toBe("log, 50 mm across");
-    expect(formWords({ kind: "stack", thickness_mm: 6, count: 3 }, format)).toBe("stack of 3, 6 mm each");
-    expect(formWords({ kind: "sphere", diameter_mm: 35 }, format)).toBe("portion, 35 mm across");
+    expect(formWords({ kind: "log", diameter_mm: 50 }, format)).toBe("log, 50\u00a0mm across");
+    expect(formWords({ kind: "stack", thickness_mm: 6, count: 3 }, format)).toBe("stack of 3, 6\u00a0mm each");
+    expect(formWords({ kind: "sphere", diameter_mm: 35 }, format)).toBe("portion, 35\u00a0mm across");
     const busy = { ...PIECE.stays[0]!, busy: true };
     expect([placeWords(PIECE), placeWords(like({ stays: [busy] })), placeWords(like({ stays: [{ ...busy, place: "bench" }] }))]).toEqual([
       "in the fridge", "in the busy fridge", "on the bench",
@@ -241,7 +241,7 @@ describe("telling", () => {
     vi.stubGlobal("Notification", Told);
     vi.stubGlobal("AudioContext", Audio);
     const { rerender } = renderHook(useBoth, { initialProps: { pieces: [PIECE] } });
-    expect(document.title).toMatch(/^Disc 1: 5 min left · /);
+    expect(document.title).toMatch(/^Disc 1: 5\smin left · /);
     expect(told).toEqual([]);
     rerender({ pieces: [READY] });
     expect(told).toContain("Disc 1: ready to roll");
@@ -282,7 +282,7 @@ describe("the pictures of the cold", () => {
   it("ribbons say when each way is ready and are chosen by keyboard", async () => {
     const onChoose = vi.fn();
     render(<Ribbons picture={createRef()} ways={[way("disc-freezer", "freezer", 11), way("disc-fridge", "fridge", null)]} night={[480, 840]} inAt="2026-11-28T12:21" chosen="disc-freezer" onChoose={onChoose} />, { wrapper: Around });
-    const first = screen.getByRole("radio", { name: "Disc, 22 mm, freezer: ready 12:32, after 11 min, too cold after 44 min" });
+    const first = screen.getByRole("radio", { name: "Disc, 22\u00a0mm, freezer: ready 12:32, after 11\u00a0min, too cold after 44\u00a0min" });
     expect(first.getAttribute("aria-checked")).toBe("true");
     expect(screen.getByRole("radio", { name: /never: too warm there/ })).toBeTruthy();
     first.focus();
@@ -313,7 +313,7 @@ describe("the live page", () => {
     expect(first.getByText("Not ready yet")).toBeTruthy();
     expect(first.getByText("5 min left")).toBeTruthy();
     expect(first.getByText("19.8°")).toBeTruthy();
-    expect(within(screen.getByRole("listitem", { name: "Log 1" })).getByText(/1 h 15 out of the cold/)).toBeTruthy();
+    expect(within(screen.getByRole("listitem", { name: "Log 1" })).getByText(/1\sh 15 out of the cold/)).toBeTruthy();
     act(() => Stream.opened.at(-1)!.send("pieces", []));
     expect(screen.getByText("Nothing is in the cold.")).toBeTruthy();
   });

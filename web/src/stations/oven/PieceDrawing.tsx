@@ -18,10 +18,12 @@ export function PieceDrawing({ picture, plan, forecast, parts }: { picture: RefO
   const grown = Math.max(0, forecast.growth_mm);
   const span = cutter.width_mm + 2 * grown;
   const margin = parts.length > 0 ? 44 : 18;
-  const scale = Math.min(((narrow ? width : width * 0.52) - 30) / span, 230 / (cutter.height_mm + 2 * grown), 4);
+  // To either side there is room for the number of a point.
+  const beside = parts.length > 0 ? 26 : 10;
+  const scale = Math.min(((narrow ? width : width * 0.52) - Math.max(30, 2 * beside)) / span, 230 / (cutter.height_mm + 2 * grown), 4);
   const path = cutterPath(cutter);
   const top = (cutter.height_mm + 2 * grown) * scale + margin;
-  const cx = (span * scale) / 2 + (parts.length > 0 ? 26 : 10);
+  const cx = (span * scale) / 2 + beside;
   const tall = Math.max(oven.thickness_mm, forecast.thickness_mm) * scale;
   const side = top + 34;
   const half = (w: number, h: number) => domed(w * scale, h * scale, forecast.profile);

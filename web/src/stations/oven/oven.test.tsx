@@ -75,7 +75,7 @@ describe("the board of levers", () => {
     const user = userEvent.setup();
     for (const n of [2, 0, 1, 3]) await user.click(screen.getByRole("button", { name: new RegExp(`lever ${n}$`) }));
     expect(screen.getAllByRole("img").map((i) => i.getAttribute("aria-label"))).toEqual([
-      "As planned: grows 2.4 mm all round", "A: lever 2: grows 5 mm all round", "B: lever 0: grows 3 mm all round", "C: lever 1: grows 4 mm all round",
+      "As planned: grows 2.4\u00a0mm all round", "A: lever 2: grows 5\u00a0mm all round", "B: lever 0: grows 3\u00a0mm all round", "C: lever 1: grows 4\u00a0mm all round",
     ]);
     await user.click(screen.getByRole("button", { name: /lever 2$/ }));
     expect(screen.getAllByRole("img")).toHaveLength(3);
@@ -112,7 +112,7 @@ describe("the finish", () => {
     expect(screen.getByText("2.1 g on each, 17 pieces")).toBeTruthy();
     expect(screen.getByText("1–2 weeks")).toBeTruthy();
     expect(screen.getByText("plain only")).toBeTruthy();
-    expect(screen.getByText(/0.01 to 0.03 g are left/)).toBeTruthy();
+    expect(screen.getByText(/0.01 to 0.03\sg are left/)).toBeTruthy();
     expect(screen.getByText(/On the label: milk, wheat/)).toBeTruthy();
   });
 

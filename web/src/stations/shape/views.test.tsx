@@ -157,7 +157,7 @@ describe("portions and evenness", () => {
     };
     vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path.endsWith("portion") ? found : [])) as never);
     show(<PortionView />, "/?kind=thumbprint");
-    expect(await screen.findByText(/Each dent takes 2 g of jam or the like, 56 g in all/)).toBeTruthy();
+    expect(await screen.findByText(/Each dent takes 2\sg of jam or the like, 56\sg in all/)).toBeTruthy();
     expect(screen.getByText("31 min to 44 min")).toBeTruthy();
     expect(screen.getByText("never: too warm there")).toBeTruthy();
     expect(screen.getByRole("textbox", { name: "Dent, deep" })).toHaveProperty("value", "8 mm");
@@ -169,7 +169,7 @@ describe("portions and evenness", () => {
     };
     vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path.endsWith("evenness") ? even : [])) as never);
     show(<EvenView />, "/", { ...JOB, measured: [{ columns: 2, rows: 3, read_mm: [5, null, null, null, null, 7] }] } as Job);
-    expect(await screen.findByRole("img", { name: /5 mm thin, 7 mm thick/ })).toBeTruthy();
+    expect(await screen.findByRole("img", { name: /5\smm thin, 7\smm thick/ })).toBeTruthy();
     expect(screen.getByText("better apart")).toBeTruthy();
     expect(screen.getByRole("textbox", { name: "Thickness, 1 along, 2 down" })).toHaveProperty("value", "5 mm");
     expect(screen.getByRole("textbox", { name: "Thickness, 2 along, 1 down" })).toHaveProperty("value", "");
@@ -219,7 +219,7 @@ describe("logs and patterned bars", () => {
     expect(screen.getByRole("textbox", { name: "Slices: follows" })).toHaveProperty("value", "32");
     expect(screen.getByRole("textbox", { name: "Dough in it" })).toHaveProperty("value", "450 g");
     expect(screen.getByText("every 15 min")).toBeTruthy();
-    expect(screen.getByText(/with 3.5 mm left over/)).toBeTruthy();
+    expect(screen.getByText(/with 3.5\smm left over/)).toBeTruthy();
     const strip = screen.getByRole("link", { name: "Strip as PDF" }).getAttribute("href");
     expect(strip).toBe("/api/jobs/1/log/strip.pdf?form=round&mass_g=450&width_mm=48&slice_mm=6&paper=a4");
   });
@@ -237,7 +237,7 @@ describe("logs and patterned bars", () => {
       return asked === 1 ? answered(board) : new Promise(() => undefined);
     }) as never);
     show(<PatternView />);
-    expect(await screen.findByRole("img", { name: /Section of the checkerboard, 36 mm by 36 mm/ })).toBeTruthy();
+    expect(await screen.findByRole("img", { name: /Section of the checkerboard, 36\smm by 36\smm/ })).toBeTruthy();
     expect(screen.getByRole("textbox", { name: "Strips each way" })).toHaveProperty("value", "3");
     expect(screen.getByText("174 g")).toBeTruthy();
     await userEvent.click(screen.getByRole("radio", { name: "Pinwheel" }));
