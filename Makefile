@@ -34,16 +34,20 @@ api:
 	cargo run -q --locked -p ready-slab -- openapi > docs/openapi.json
 	cd web && npm run -s api
 
+# Each check by itself, so that what a change cannot touch is not run again after it (scripts/once; AGAIN=1 runs all).
+RUST = Cargo.toml Cargo.lock .cargo crates demo docs/openapi.json
+WEB = web docs/openapi.json
+
 test: setup setup-browser
 	cargo fmt --all --check
 	node scripts/circles.mjs
-	cd web && npm run -s check && npm run -s lint && npm test
+	scripts/once web $(WEB) -- sh -c 'cd web && npm run -s check && npm run -s lint && npm test'
 	$(MAKE) web
-	cargo clippy --workspace --all-targets --locked -- -D warnings
-	cargo test --workspace --locked --no-fail-fast
+	scripts/once clippy $(RUST) -- cargo clippy --workspace --all-targets --locked -- -D warnings
+	scripts/once rust $(RUST) $(WEB) -- cargo test --workspace --locked --no-fail-fast
 # The tests of the command line have built the program already; a plain build would unite features anew and take minutes.
-	sh scripts/check-api-drift
-	cd e2e && npx playwright test
+	scripts/once api $(RUST) $(WEB) scripts -- sh scripts/check-api-drift
+	scripts/once journeys $(RUST) $(WEB) e2e -- sh -c 'cd e2e && npx playwright test'
 
 # Property tests with other cases each time, and more of them. What fails is kept beside the tests; the seed brings the run back.
 explore:

@@ -167,3 +167,34 @@ test("advice with figures for each trouble, and what hands find moves the window
   await page.getByRole("button", { name: /^Strike out stuck/ }).click();
   await expect.poll(() => limit.innerText()).toBe(before);
 });
+
+test("dough and pieces are not chilled, then wait overnight, then so long as a recipe says", async ({ page, bakery }) => {
+  await open(page, bakery, "cold");
+  const dough = page.getByRole("radiogroup", { name: "How long the dough chills" });
+  const pieces = page.getByRole("radiogroup", { name: "How long the pieces chill" });
+  const start = await figure(page, "Clock").innerText();
+  await dough.getByRole("radio", { name: "Not at all" }).click();
+  await expect(figure(page, "Cold")).toContainText("Not chilled");
+  await expect(page.getByText(/at 21° it is tacky\. Roll it between papers/)).toBeVisible();
+  await pieces.getByRole("radio", { name: "Not at all" }).click();
+  await expect(page.getByText(/The cut pieces are not chilled/)).toBeVisible();
+  expect(await figure(page, "Clock").innerText(), "it is begun later").not.toBe(start);
+
+  await dough.getByRole("radio", { name: "Overnight" }).click();
+  await page.getByRole("radio", { name: "In its bowl" }).click();
+  await expect(page.getByText(/It comes out hard: let it rest/)).toBeVisible();
+  await expect(figure(page, "Cold")).toContainText("lump, fridge");
+  await open(page, bakery, "clock");
+  // Mixed the evening before: the run sheet has two days.
+  await expect(page.getByRole("listitem").filter({ hasText: /^Friday \d+ \w+$/ })).toBeVisible();
+  await expect(page.getByRole("listitem").filter({ hasText: /^Saturday \d+ \w+$/ })).toBeVisible();
+  await expect(page.getByText("Scrape the dough together, cover")).toBeVisible();
+  await expect(page.getByText("The dough onto the bench, to soften")).toBeVisible();
+
+  await open(page, bakery, "cold");
+  await dough.getByRole("radio", { name: "Exactly" }).click();
+  await set(field(page, "So long, ready or not"), "20");
+  await expect(page.getByText(/It comes out after 20\smin as you set it/)).toBeVisible();
+  await set(field(page, "So long, ready or not"), "9 days");
+  await expect(page.getByRole("alert")).toContainText("4320 min");
+});

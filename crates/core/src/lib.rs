@@ -6,10 +6,9 @@
 //!
 //! ```
 //! use ready_slab_core::cold::TrayKind;
-//! use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry};
+//! use ready_slab_core::dough::{EggClass, Formula, Pantry};
 //! use ready_slab_core::geometry::{Builtin, BuiltinKind};
 //! use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, plan};
-//! use ready_slab_core::shape::BenchSurface;
 //!
 //! // A dough by weight: one of butter, one of sugar, three of flour.
 //! let lines = [("flour-ap", 300.0), ("butter", 100.0), ("sugar", 100.0), ("egg", 25.0), ("salt", 1.0)];
@@ -29,12 +28,7 @@
 //! // Forty-eight of them, 6 mm, for Saturday at two.
 //! let ready_by = chrono::NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap();
 //! let job = Job::new(JobInput {
-//!     name: "Regatta".into(), formula_id: 1, cutter_id: 1, pieces: 48, thickness_mm: 6.0, ready_by, method: MixMethod::JustCombined, dough_c: None,
-//!     chill_as_disc: true, disc_mm: 22.0, chill_place: ColdPlace::Fridge, tray_chill_place: ColdPlace::Freezer,
-//!     web_mm: 3.0, edge_mm: 4.0, surface: BenchSurface::FlouredBoard, rerolls: 2, reserve_percent: 3.0, oven_c: 175.0,
-//!     freeze_pieces: 0, hold_back_percent: 0.0, whole_eggs: false, tints: vec![],
-//!     turning: ready_slab_core::shape::Turning::Free, layout: vec![], measured: vec![], tray_layout: vec![], making: ready_slab_core::job::Making::Cut, bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden), liner: ready_slab_core::oven::TrayLiner::Parchment, flour_rest_min: None, goes_in_c: None, finishes: vec![], sheet: ready_slab_core::shape::SheetKind::Oblong, sheet_width_mm: None, sheet_length_mm: None,
-//!     formula_version: None, dough_with: None, lot_of: None, mixed: vec![],
+//!     pieces: 48, tray_chill_place: ColdPlace::Freezer, ..JobInput::usual("Regatta", 1, 1, ready_by)
 //! })?;
 //!
 //! let plan = plan(&job, &formula, &cutter, &kitchen)?;

@@ -8,7 +8,7 @@ use chrono::NaiveDateTime;
 use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::dough::{EggClass, TintInput};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{Job, JobInput, KeptPiece, KeptSheet, Kitchen, KitchenInput, Making};
+use ready_slab_core::job::{DoughForm, Job, JobInput, KeptPiece, KeptSheet, Kitchen, KitchenInput, Making};
 use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
 use ready_slab_core::shape::{ReadingsInput, SheetKind, Turning};
 use ready_slab_core::units::Length;
@@ -264,7 +264,18 @@ pub(crate) struct JobRow {
     pub ready_by: String,
     pub method: String,
     pub dough_c: Option<f64>,
-    pub chill_as_disc: bool,
+    #[serde(alias = "chill_as_disc", deserialize_with = "form_text")]
+    pub dough_form: String,
+    #[serde(default = "one")]
+    pub sheet_stack: u32,
+    #[serde(default)]
+    pub dough_for: Option<String>,
+    #[serde(default = "an_hour")]
+    pub dough_for_min: f64,
+    #[serde(default)]
+    pub pieces_for: Option<String>,
+    #[serde(default = "a_quarter")]
+    pub pieces_for_min: f64,
     pub disc_mm: f64,
     pub chill_place: String,
     pub tray_chill_place: String,
@@ -320,6 +331,33 @@ pub(crate) struct JobRow {
     #[serde(skip)]
     #[sqlx(default)]
     pub revision: i64,
+}
+
+/// Rows of before there were three forms say whether it was a disc.
+fn form_text<'de, D: serde::Deserializer<'de>>(deserializer: D) -> Result<String, D::Error> {
+    #[derive(Deserialize)]
+    #[serde(untagged)]
+    enum Kept {
+        AsDisc(bool),
+        Form(String),
+    }
+    Ok(match Kept::deserialize(deserializer)? {
+        Kept::AsDisc(true) => word(DoughForm::Disc),
+        Kept::AsDisc(false) => word(DoughForm::Sheets),
+        Kept::Form(form) => form,
+    })
+}
+
+const fn one() -> u32 {
+    1
+}
+
+const fn an_hour() -> f64 {
+    60.0
+}
+
+const fn a_quarter() -> f64 {
+    15.0
 }
 
 fn just_golden() -> String {
@@ -383,7 +421,12 @@ impl JobRow {
             ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
             method: word(j.method),
             dough_c: j.dough_c,
-            chill_as_disc: j.chill_as_disc,
+            dough_form: word(j.dough_form),
+            sheet_stack: j.sheet_stack,
+            dough_for: j.dough_for.map(word),
+            dough_for_min: j.dough_for_min,
+            pieces_for: j.pieces_for.map(word),
+            pieces_for_min: j.pieces_for_min,
             disc_mm: j.disc_mm,
             chill_place: word(j.chill_place),
             tray_chill_place: word(j.tray_chill_place),
@@ -431,7 +474,12 @@ impl JobRow {
             ready_by,
             method: from_word("job", id, &self.method)?,
             dough_c: self.dough_c,
-            chill_as_disc: self.chill_as_disc,
+            dough_form: from_word("job", id, &self.dough_form)?,
+            sheet_stack: self.sheet_stack,
+            dough_for: self.dough_for.map(|w| from_word("job", id, &w)).transpose()?,
+            dough_for_min: self.dough_for_min,
+            pieces_for: self.pieces_for.map(|w| from_word("job", id, &w)).transpose()?,
+            pieces_for_min: self.pieces_for_min,
             disc_mm: self.disc_mm,
             chill_place: from_word("job", id, &self.chill_place)?,
             tray_chill_place: from_word("job", id, &self.tray_chill_place)?,

@@ -7,7 +7,7 @@ use crate::names::Name;
 use crate::oven::{signed, within};
 use crate::sentence::{Say, Sentence, listed, said};
 use crate::shape;
-use ready_slab_core::cold::{ColdPlace, Piece};
+use ready_slab_core::cold::{ColdPlace, Feeling, Piece};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::NarrowKind;
 use ready_slab_core::job::{DoughPart, Notch, PartUse, PartsAhead, PotCaution, Reason, Setting, Way, WayKind};
@@ -168,6 +168,49 @@ impl Say for Reason {
                 "It rests ",
                 minutes(*at_least, 0),
                 " at least for its flour: water spreads evenly, and the sheet cracks less.",
+            ],
+            Self::NotChilled { what: Setting::Dough, at, feels: Feeling::RollsClean } => {
+                said!["It is not chilled: at ", degrees(*at, 0), " it rolls clean as it is."]
+            }
+            Self::NotChilled { what: Setting::Dough, at, feels } => said![
+                "It is not chilled: at ",
+                degrees(*at, 0),
+                " it is ",
+                feels.name(),
+                ". Roll it between papers and leave the pieces where they are. It spreads a little more: fine for lean doughs and plain rounds, not for detail.",
+            ],
+            Self::NotChilled { what: Setting::CutPiece, at, .. } => {
+                said!["The pieces are not chilled: they go in at ", degrees(*at, 0), " and spread a little more."]
+            }
+            Self::PiecesNotChilled { at } => said![
+                "The cut pieces are not chilled: they go in at ",
+                degrees(*at, 0),
+                ", soft. Move them on their paper, not by hand; they spread a little more and lose fine edges.",
+            ],
+            Self::ChilledFor { what, span, at, feels, ready } => {
+                let name = match what {
+                    Setting::Dough => "It comes out after ",
+                    Setting::CutPiece => "The pieces come out after ",
+                };
+                let out =
+                    said![name, minutes(*span, 0), " as you set it: ", degrees(*at, 0), " on average, ", feels.name(), "."];
+                match ready {
+                    Some(ready) if *ready > *span => {
+                        out.then(said![" By the forecast it is ready after ", minutes(*ready, 0), "."])
+                    }
+                    _ => out,
+                }
+            }
+            Self::ChilledOvernight { what: Setting::Dough } => {
+                "It goes in the evening before: that is time off for you. Its flour is wetted evenly, so it spreads a little less; it colours a little deeper. It comes out hard: let it rest, or cut it into slabs, which soften in about 10 minutes.".into()
+            }
+            Self::ChilledOvernight { what: Setting::CutPiece } => {
+                "The pieces stay on their trays overnight: cover them, or they dry at the edge.".into()
+            }
+            Self::FlourNotRested { usually } => said![
+                "Dough mixed like this usually rests ",
+                minutes(*usually, 0),
+                " for its flour; rolled at once, the sheet cracks more.",
             ],
             Self::StillSets { what, cold_enough, more } => said![
                 match what {
@@ -478,7 +521,7 @@ pub fn way_name(way: &Way) -> Sentence {
         (WayKind::Stack, Piece::Stack { thickness, count }) => said![count, " sheets of ", mm(thickness), ", stacked"],
         (WayKind::Log, Piece::Log { diameter }) => said!["Log, ", mm(diameter)],
         (WayKind::Bar, Piece::Bar { width, height }) => said!["Bar, ", sides(width, height)],
-        (WayKind::Ball, _) => "Ball as it left the bowl".into(),
+        (WayKind::Ball, _) => "Lump, as it left the bowl".into(),
         (WayKind::Portions, _) => "Portions as they are".into(),
         (WayKind::Disc | WayKind::Sheets | WayKind::Stack | WayKind::Log | WayKind::Bar, _) => "As it is".into(),
     }

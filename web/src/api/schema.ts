@@ -2060,6 +2060,11 @@ export interface components {
             /** @description What to mind. */
             warnings: components["schemas"]["SentenceView"][];
         };
+        /**
+         * @description How long it stays in the cold.
+         * @enum {string}
+         */
+        ChillFor: "no" | "ready" | "at_least" | "exactly" | "overnight";
         /** @description A question to the cold station. */
         ChillRequest: components["schemas"]["DoughBody"] & {
             /** @description The form. */
@@ -2174,12 +2179,16 @@ export interface components {
             count: number;
             /** @description The run. */
             curve: components["schemas"]["CurvePoint"][];
+            /** @description How long the dough chills before it is shaped, as this job has it. */
+            dough_for: components["schemas"]["ChillFor"];
+            /** @description What it means that the dough stays in the cold as long as it does. */
+            dough_means: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description It rests at least so long for its flour.
              */
             flour_rest_min: number;
-            /** @description When the first mix goes in, local time. */
+            /** @description When the first mix goes in, local time; where it is not chilled, when it would. */
             in_at: string;
             /** @description How long the raw dough keeps. */
             keeping: components["schemas"]["KeepingView"];
@@ -2188,16 +2197,29 @@ export interface components {
              * @description Dough in each.
              */
             mass_g: number;
+            /** @description How it feels then, in the trade's words. */
+            out_as: string;
             /** @description When the plan takes the first mix out. */
             out_at: string;
+            /**
+             * Format: double
+             * @description On average, as it comes out.
+             */
+            out_c: number;
             /** @description What people call a night in the cold, at least and at most. */
             overnight_min: number[];
             /** @description Too cold from then, unless it stays workable. */
             past_at?: string | null;
             /** @description The form. */
             piece: components["schemas"]["PieceWire"];
+            /** @description How long the shaped pieces chill, as this job has it. */
+            pieces_for: components["schemas"]["ChillFor"];
+            /** @description The same of the shaped pieces. */
+            pieces_mean: components["schemas"]["SentenceView"][];
             /** @description Where. */
             place: components["schemas"]["ColdPlace"];
+            /** @description Whether what goes into the cold first are the portions themselves. */
+            portions_first: boolean;
             /** @description What it is chilled for first. */
             purpose: components["schemas"]["PurposeWord"];
             /** @description Ready then. */
@@ -2213,6 +2235,8 @@ export interface components {
              * @description Room temperature, for the sentence.
              */
             room_c: number;
+            /** @description How long what goes in first stays. */
+            stays: components["schemas"]["ChillFor"];
             /**
              * Format: double
              * @description On the bench after a night in the cold.
@@ -2473,6 +2497,11 @@ export interface components {
             /** @description Ingredients by weight. */
             formula: components["schemas"]["FormulaBody"];
         };
+        /**
+         * @description In which form the dough lies in the cold before it is cut or portioned; a log that is sliced is always chilled as it is.
+         * @enum {string}
+         */
+        DoughForm: "lump" | "disc" | "sheets";
         /** @description The dough station. */
         DoughView: {
             /** @description To name on a label; local rules decide. */
@@ -2936,8 +2965,6 @@ export interface components {
         JobBody: {
             /** @description What ends its bake. */
             bake_end?: components["schemas"]["BakeEnd"];
-            /** @description Chilled as discs (true) or rolled first and chilled as sheets. */
-            chill_as_disc: boolean;
             /** @description Where the dough chills. */
             chill_place: components["schemas"]["ColdPlace"];
             /**
@@ -2955,6 +2982,14 @@ export interface components {
              * @description Dough out of the mixer as measured, -5 to 35; computed when null.
              */
             dough_c?: number | null;
+            dough_for?: components["schemas"]["ChillFor"] | null;
+            /**
+             * Format: double
+             * @description With `at_least` and `exactly`: so long, 1 to 4,320.
+             */
+            dough_for_min?: number;
+            /** @description In which form the dough lies in the cold before it is cut. */
+            dough_form: components["schemas"]["DoughForm"];
             /**
              * Format: int64
              * @description The job whose mixes also hold this one's dough.
@@ -3029,6 +3064,12 @@ export interface components {
              * @description 1 to 20,000.
              */
             pieces: number;
+            pieces_for?: components["schemas"]["ChillFor"] | null;
+            /**
+             * Format: double
+             * @description With `at_least` and `exactly`: so long, 1 to 4,320.
+             */
+            pieces_for_min?: number;
             /** @description Wanted at, local time, `2026-11-28T14:00`. */
             ready_by: string;
             /**
@@ -3049,6 +3090,11 @@ export interface components {
              */
             sheet_length_mm?: number | null;
             /**
+             * Format: int32
+             * @description Of sheets: so many lie on each other, 1 to 6.
+             */
+            sheet_stack?: number;
+            /**
              * Format: double
              * @description Sheets no wider than this, 40 to 1200; the tray's width when null.
              */
@@ -3062,7 +3108,7 @@ export interface components {
             thickness_mm: number;
             /** @description Portions that are coloured, at most 8, together at most 100 %. */
             tints?: components["schemas"]["TintBody"][];
-            /** @description Where the cut pieces chill. */
+            /** @description Where the shaped pieces chill. */
             tray_chill_place: components["schemas"]["ColdPlace"];
             /** @description How a hand has laid the pieces on a tray, at most 400; rows are used when empty. */
             tray_layout?: components["schemas"]["CutView"][];
@@ -6233,6 +6279,16 @@ export interface components {
         };
         /** @description Cut pieces on their tray before the oven. */
         TrayChillView: components["schemas"]["ReadyView"] & {
+            /**
+             * Format: int64
+             * @description At least so long, whole minutes; over night the clock makes it longer.
+             */
+            least_min: number;
+            /**
+             * Format: double
+             * @description On average, as it comes out.
+             */
+            out_c: number;
             /** @description Where. */
             place: components["schemas"]["ColdPlace"];
             /**
@@ -6240,6 +6296,8 @@ export interface components {
              * @description Taken to be as warm as this when it goes in.
              */
             start_c: number;
+            /** @description How long it stays. */
+            stays: components["schemas"]["ChillFor"];
         };
         /** @description The room that pieces keep on a tray. */
         TrayGap: {

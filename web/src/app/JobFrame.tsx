@@ -109,7 +109,8 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
         under: dough.mixes === 1 ? "one mix" : `${dough.mixes} mixes of ${format.mass(dough.mix_g)}`,
       };
     case "cold":
-      return { figure: `Ready ${clock(cold.ready_at)}`, under: `${pieceWord(plan, format)}, ${cold.place}` };
+      if (cold.stays === "no") return { figure: "Not chilled", under: `${cold.out_as} at ${format.temperature(cold.out_c, 0)}` };
+      return { figure: cold.stays === "exactly" || cold.stays === "overnight" ? `Out ${clock(cold.out_at)}` : `Ready ${clock(cold.ready_at)}`, under: `${pieceWord(plan, format)}, ${cold.place}` };
     case "shape": {
       if (plan.making.kind !== "cut") {
         const count = shape.rolls[0]?.sheets ?? 0;
@@ -145,7 +146,7 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
 /** What lies in the cold, of `count` or of as many as the plan has. */
 export function pieceWord({ cold, making }: Pick<Plan, "cold" | "making">, format: Format, count = cold.count): string {
   if (making.kind === "sliced") return cold.piece.kind === "bar" ? (count === 1 ? "bar" : "bars") : count === 1 ? "log" : "logs";
-  if (making.kind !== "cut") return making.kind === "tray_bar" ? (count === 1 ? "pan" : "pans") : count === 1 ? "portion" : "portions";
+  if (making.kind !== "cut" && cold.portions_first) return making.kind === "tray_bar" ? (count === 1 ? "pan" : "pans") : count === 1 ? "portion" : "portions";
   switch (cold.piece.kind) {
     case "disc":
       return `${count === 1 ? "disc" : "discs"}, ${format.length(cold.piece.thickness_mm)}`;
@@ -156,6 +157,7 @@ export function pieceWord({ cold, making }: Pick<Plan, "cold" | "making">, forma
     case "sphere":
       return count === 1 ? "portion" : "portions";
     case "ball":
+      return count === 1 ? "lump" : "lumps";
     case "log":
     case "bar":
       return cold.piece.kind;

@@ -148,6 +148,13 @@ pub enum MoreChill {
     },
     /// The sheet is to stay workable while it is rolled and cut.
     Bench,
+    /// The baker wants it in there so long.
+    Asked {
+        /// In the cold in all.
+        at_least_min: i64,
+    },
+    /// It stays over night.
+    Overnight,
 }
 
 /// What of a chill is what.
@@ -357,10 +364,14 @@ fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted
     // It comes out earlier by its rest, and the shorter it was in, the less rest it needs: the shortest that is enough.
     let span = wanted - formed;
     let rest = (0..span).find(|&rest| rest >= lot.rest_after(span - rest)).unwrap_or(0);
-    let mut found = vec![
-        task(Step::Form, Lane::Hands, formed - lot.form_min, formed, vec![]),
-        task(Step::Chill, Lane::Cold, formed, wanted - rest, why),
-    ];
+    let mut found = Vec::with_capacity(3);
+    if lot.form_min > 0 {
+        found.push(task(Step::Form, Lane::Hands, formed - lot.form_min, formed, vec![]));
+    }
+    // Dough that is not chilled at all lies there only while the hands are busy.
+    if wanted - rest > formed {
+        found.push(task(Step::Chill, Lane::Cold, formed, wanted - rest, why));
+    }
     if rest > 0 {
         found.push(task(Step::Rest, Lane::Cooling, wanted - rest, wanted, vec![Held::TooCold]));
     }

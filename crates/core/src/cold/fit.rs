@@ -354,11 +354,13 @@ fn inverse(m: [[f64; 2]; 2]) -> [[f64; 2]; 2] {
 
 #[cfg(test)]
 mod tests {
-    use super::super::probe::Chance;
     use super::super::{Piece, Target, Wrap};
     use super::*;
     use crate::dough::{Composition, FatKind};
     use crate::units::Length;
+    use rand::{RngExt as _, SeedableRng as _};
+    use rand_distr::StandardNormal;
+    use rand_pcg::Pcg64Mcg;
 
     fn question(piece: Piece) -> ChillQuestion {
         let a = Composition::from_analysis(0.1287, 0.1666, 0.0642, 0.6223, 0.0038, 0.0144, FatKind::Butter).unwrap();
@@ -387,7 +389,7 @@ mod tests {
         place: &PlaceKnowledge,
         count: u32,
         noise_k: f64,
-        chance: &mut Chance,
+        chance: &mut Pcg64Mcg,
     ) -> Vec<Reading> {
         let curve = run_of(q, place, Span::new_min(5.0 * f64::from(count) + 1.0));
         (1..=count)
@@ -398,7 +400,9 @@ mod tests {
                     spot: Spot::Core,
                 };
                 Reading {
-                    shows: Temperature::new_c(Sample::at(&curve, blank.after).warmest.c() + noise_k * chance.normal()),
+                    shows: Temperature::new_c(
+                        Sample::at(&curve, blank.after).warmest.c() + noise_k * chance.sample::<f64, _>(StandardNormal),
+                    ),
                     ..blank
                 }
             })
@@ -417,7 +421,7 @@ mod tests {
     #[test]
     fn exact_readings_find_the_place_whatever_their_order() {
         let q = sheet();
-        let mut seen = readings(&q, &true_place(0.20, 0.8), 14, 0.0, &mut Chance::new(1));
+        let mut seen = readings(&q, &true_place(0.20, 0.8), 14, 0.0, &mut Pcg64Mcg::seed_from_u64(1));
         let in_order = fit(&q, &seen, &PlaceKnowledge::default()).unwrap();
         // Film and air pull the same way, so each alone is found within its stated range; together they meet the readings.
         let (film, air) = (in_order.place.ln_film, in_order.place.air);
@@ -432,7 +436,7 @@ mod tests {
     #[test]
     fn each_reading_narrows_the_range() {
         let q = sheet();
-        let all = readings(&q, &true_place(-0.1, 0.3), 12, 0.0, &mut Chance::new(2));
+        let all = readings(&q, &true_place(-0.1, 0.3), 12, 0.0, &mut Pcg64Mcg::seed_from_u64(2));
         let width = |n: usize| fit(&q, &all[..n], &PlaceKnowledge::default()).unwrap().place.ln_film.1;
         // From the third reading on the air is fitted too, which first widens what is said of the film.
         assert!(width(1) < FILM_LN_SD && width(2) < width(1) && width(6) < width(3) && width(12) < width(6));
@@ -441,10 +445,13 @@ mod tests {
     #[test]
     fn two_hundred_noisy_probes_lie_within_their_stated_range_nine_times_in_ten() {
         let q = sheet();
-        let mut chance = Chance::new(20_261_125);
+        let mut chance = Pcg64Mcg::seed_from_u64(20_261_125);
         let (mut film, mut air) = (0, 0);
         for _ in 0..200 {
-            let truth = true_place(FILM_LN_SD * chance.normal(), AIR_SD_K * chance.normal());
+            let truth = true_place(
+                FILM_LN_SD * chance.sample::<f64, _>(StandardNormal),
+                AIR_SD_K * chance.sample::<f64, _>(StandardNormal),
+            );
             let seen = readings(&q, &truth, 10, READING_SD_K, &mut chance);
             let f = fit(&q, &seen, &PlaceKnowledge::default()).unwrap().place;
             let within = |(mean, sd): (f64, f64), truth: f64| (mean - truth).abs() <= RANGE_SDS * sd;
@@ -458,7 +465,7 @@ mod tests {
     #[test]
     fn a_reading_in_the_wrong_unit_is_set_aside_and_said() {
         let q = sheet();
-        let mut seen = readings(&q, &true_place(0.1, 0.0), 8, 0.2, &mut Chance::new(3));
+        let mut seen = readings(&q, &true_place(0.1, 0.0), 8, 0.2, &mut Pcg64Mcg::seed_from_u64(3));
         let clean = fit(&q, &seen, &PlaceKnowledge::default()).unwrap();
         assert!(clean.set_aside.is_empty(), "{clean:?}");
         seen[4].shows = Temperature::new_c(39.0);
@@ -496,12 +503,15 @@ mod tests {
     fn a_thousand_readings_of_one_second_count_as_one() {
         let q = sheet();
         let truth = true_place(0.2, 0.0);
-        let few = readings(&q, &truth, 6, 0.0, &mut Chance::new(5));
-        let mut chance = Chance::new(6);
+        let few = readings(&q, &truth, 6, 0.0, &mut Pcg64Mcg::seed_from_u64(5));
+        let mut chance = Pcg64Mcg::seed_from_u64(6);
         let many: Vec<Reading> = few
             .iter()
             .flat_map(|r| (0..1000).map(|_| *r).collect::<Vec<_>>())
-            .map(|r| Reading { shows: r.shows + TemperatureDifference::new_k(0.1 * chance.normal()), ..r })
+            .map(|r| Reading {
+                shows: r.shows + TemperatureDifference::new_k(0.1 * chance.sample::<f64, _>(StandardNormal)),
+                ..r
+            })
             .collect();
         let (a, b) =
             (fit(&q, &few, &PlaceKnowledge::default()).unwrap(), fit(&q, &many, &PlaceKnowledge::default()).unwrap());
@@ -516,11 +526,12 @@ mod tests {
     fn what_was_learnt_one_day_is_the_prior_of_the_next_and_fades_a_little() {
         let q = sheet();
         let truth = true_place(0.3, 1.0);
-        let first =
-            fit(&q, &readings(&q, &truth, 8, 0.3, &mut Chance::new(8)), &PlaceKnowledge::default()).unwrap().place;
+        let first = fit(&q, &readings(&q, &truth, 8, 0.3, &mut Pcg64Mcg::seed_from_u64(8)), &PlaceKnowledge::default())
+            .unwrap()
+            .place;
         let kept = first.another_day();
         assert!(kept.ln_film.1 > first.ln_film.1 && kept.air.1 > first.air.1 && kept.ln_film.0 == first.ln_film.0);
-        let second = fit(&q, &readings(&q, &truth, 8, 0.3, &mut Chance::new(9)), &kept).unwrap().place;
+        let second = fit(&q, &readings(&q, &truth, 8, 0.3, &mut Pcg64Mcg::seed_from_u64(9)), &kept).unwrap().place;
         assert!(second.ln_film.1 < kept.ln_film.1, "{second:?}");
         assert!(
             second.air_taught && second.correlation > 0.0,

@@ -4,6 +4,9 @@ use super::fit::{PlaceKnowledge, Reading, Spot};
 use super::live::Tracked;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Span, TemperatureDifference};
+use rand::{RngExt as _, SeedableRng as _};
+use rand_distr::StandardNormal;
+use rand_pcg::Pcg64Mcg;
 
 /// What the stand-in is like.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -94,8 +97,8 @@ impl ProbeKind {
             reason = "weeks at most, and not before the start"
         )]
         let step = (after.s().max(0.0) / self.every.s()).round() as u64;
-        let mut chance = Chance::new(self.seed ^ step.wrapping_mul(0x2545_f491_4f6c_dd1d));
-        if chance.uniform() < self.drop_out {
+        let mut chance = Pcg64Mcg::seed_from_u64(self.seed ^ step.wrapping_mul(0x2545_f491_4f6c_dd1d));
+        if chance.random_bool(self.drop_out) {
             return Ok(None);
         }
         let really = PlaceKnowledge {
@@ -104,32 +107,8 @@ impl ProbeKind {
             ..PlaceKnowledge::default()
         };
         let truth = piece.really(&really)?.live(&[])?;
-        let shows = truth.shows(after, Spot::Core) + self.noise * chance.normal();
+        let shows = truth.shows(after, Spot::Core) + self.noise * chance.sample::<f64, _>(StandardNormal);
         Ok(Some(Reading { after, shows, spot: Spot::Core }))
-    }
-}
-
-/// Seeded numbers: splitmix64 (Steele, Lea and Flood 2014), and a normal deviate of twelve of them.
-#[derive(Debug, Clone)]
-pub(super) struct Chance(u64);
-
-impl Chance {
-    pub fn new(seed: u64) -> Self {
-        Self(seed)
-    }
-
-    /// From 0 to 1.
-    pub fn uniform(&mut self) -> f64 {
-        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
-        let mut z = self.0;
-        z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
-        z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
-        f64::from(u32::try_from((z ^ (z >> 31)) >> 32).expect("32 bits")) / f64::from(u32::MAX)
-    }
-
-    /// Mean 0, standard deviation 1 (the sum of twelve uniform numbers, less six).
-    pub fn normal(&mut self) -> f64 {
-        (0..12).map(|_| self.uniform()).sum::<f64>() - 6.0
     }
 }
 

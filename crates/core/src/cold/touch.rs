@@ -3,6 +3,7 @@
 use super::window::Target;
 use super::window::Window;
 use crate::dough::Felt;
+use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Temperature, TemperatureDifference};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
@@ -39,6 +40,29 @@ pub struct Finding {
     pub touch: Touch,
     /// The dough then.
     pub dough: Temperature,
+}
+
+impl Finding {
+    /// Fails on a temperature no dough has, on what hands do not feel, and on how it cannot go.
+    pub fn new(purpose: Target, touch: Touch, dough_c: f64) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        checks.range("dough_c", dough_c, -20.0, 40.0, "\u{b0}C");
+        if purpose == Target::Oven {
+            checks.push(InputError::refused("purpose", "only rolling and slicing are felt by hand"));
+        }
+        let fits = match touch {
+            Touch::Squashed => purpose == Target::Slicing,
+            Touch::Cracked | Touch::Stuck => purpose == Target::Rolling,
+            Touch::Right => true,
+        };
+        if !fits {
+            checks.push(InputError::refused(
+                "touch",
+                "rolled dough cracks or sticks, sliced dough is squashed; either is right",
+            ));
+        }
+        checks.finish(Self { purpose, touch, dough: Temperature::new_c(dough_c) })
+    }
 }
 
 /// A limit as hands have moved it.

@@ -1,8 +1,8 @@
 //! What the stations answer for one job.
 
-use super::{BakeQuestion, ColdPlace, Cooling, Job, Reason};
+use super::{BakeQuestion, ChillFor, ColdPlace, Cooling, Job, Reason};
 use crate::clock::{Relay, RelayLot, Step, Zone};
-use crate::cold::{ChillAnswer, Piece, Target, Window};
+use crate::cold::{ChillAnswer, Feeling, Piece, Sample, Target, Window};
 use crate::dough;
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
 use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft};
@@ -87,6 +87,12 @@ pub struct TrayChill {
     pub place: ColdPlace,
     /// Taken to be as warm as this when it goes in.
     pub start: Temperature,
+    /// How long it stays.
+    pub stays: ChillFor,
+    /// At least so long, min; overnight as long as the clock makes it.
+    pub least_min: i64,
+    /// As it comes out.
+    pub out: Sample,
     /// Ready, with the band.
     pub answer: ChillAnswer,
 }
@@ -100,6 +106,12 @@ pub struct ColdPlan {
     pub place: ColdPlace,
     /// Its air.
     pub air: Temperature,
+    /// How long it stays.
+    pub stays: ChillFor,
+    /// As it comes out: as it left the bowl where it is not chilled.
+    pub out: Sample,
+    /// How it feels then, for its purpose.
+    pub feels: Feeling,
     /// The run.
     pub answer: ChillAnswer,
     /// Working temperatures of this dough.
@@ -123,6 +135,8 @@ pub struct ColdPlan {
     pub flour_rest: Span,
     /// How long the raw dough keeps.
     pub keeping: Keeping,
+    /// What it means that the dough, and that the pieces, stay as long as they do.
+    pub means: (Vec<Reason>, Vec<Reason>),
     /// Why.
     pub reasons: Vec<Reason>,
 }
@@ -270,8 +284,11 @@ impl Plan {
     /// When the first mix goes into the cold, minutes after the wanted time.
     #[must_use]
     pub fn chill_start_min(&self) -> i64 {
-        let first = self.clock.relay.tasks.iter().find(|t| t.step == Step::Chill);
-        first.map_or(0, |t| t.start_min)
+        let tasks = &self.clock.relay.tasks;
+        let first = tasks.iter().find(|t| t.step == Step::Chill);
+        // What is not chilled would go in once it is mixed and formed.
+        let formed = || tasks.iter().filter(|t| t.mix == Some(0) && matches!(t.step, Step::Mix | Step::Form));
+        first.map_or_else(|| formed().map(|t| t.end_min).max().unwrap_or(0), |t| t.start_min)
     }
 
     /// When it comes out, minutes after the wanted time.

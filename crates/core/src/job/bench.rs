@@ -1,7 +1,7 @@
 //! Hands at the bench: how long rolling and cutting take, and what the dough allows meanwhile.
 
 use super::answers::{ClockPlan, ColdPlan, ShapePlan};
-use super::{ChillForm, Job, Kitchen, Making, Reason};
+use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason};
 use crate::clock::Step;
 use crate::cold::{Bench, Piece, Target};
 use crate::dough::Composition;
@@ -10,31 +10,33 @@ use crate::units::{Span, Temperature};
 
 /// To press one disc and wrap it, min. Common practice, no source.
 pub(super) const PRESS_MIN: f64 = 2.0;
+/// To scrape a mix together and cover it, min. Common practice, no source.
+pub(super) const BALL_MIN: f64 = 1.0;
 /// To form and wrap one log, min; to slice one piece, s. Common practice, no source.
 pub(super) const LOG_MIN: f64 = 4.0;
-pub(super) const SLICE_S: f64 = 3.0;
-/// To weigh and roll, scoop or press one portion, s; to roll a rope out and bend it; to dent a ball and fill it; to set one part of a
-/// figure to the next; to lay the chilled portions of a tray apart, min. Common practice, no source.
-const PORTION_S: f64 = 10.0;
-const ROPE_S: f64 = 30.0;
-const DENT_S: f64 = 8.0;
-const JOIN_S: f64 = 8.0;
+pub(super) const SLICE_S: f64 = 4.0;
+/// To roll one portion to a ball, to level one in a scoop or pipe it, to press a ball flat, to dent and fill one, to roll out a rope, to make
+/// one part of a figure and set it to the next, s; to press dough into a pan, to lay the chilled portions of a tray apart, min. Common
+/// practice, no source.
+const BALL_S: f64 = 6.0;
+const SCOOP_S: f64 = 4.0;
+const PRESS_S: f64 = 3.0;
+const DENT_S: f64 = 10.0;
+const ROPE_S: f64 = 20.0;
+const PART_S: f64 = 15.0;
+const PAN_MIN: f64 = 5.0;
 const SPACE_OUT_MIN: f64 = 1.0;
 
-/// To shape one portion: a figure part by part, each weighed, rolled and set to the next.
+/// To shape one portion: a figure part by part, a ball before it is pressed or dented; a pan as a whole.
 pub(super) fn shaping(portion: &Portion) -> Span {
     Span::new_s(match portion {
-        Portion::Figure { parts } => {
-            let parts = f64::from(u32::try_from(parts.len()).unwrap_or(u32::MAX));
-            PORTION_S * parts + JOIN_S * (parts - 1.0).max(0.0)
-        }
+        Portion::Figure { parts } => PART_S * f64::from(u32::try_from(parts.len()).unwrap_or(u32::MAX)),
         Portion::Rope { .. } => ROPE_S,
-        Portion::Thumbprint { .. } => PORTION_S + DENT_S,
-        Portion::Ball { .. }
-        | Portion::Scoop { .. }
-        | Portion::Pressed { .. }
-        | Portion::Piped { .. }
-        | Portion::TrayBar { .. } => PORTION_S,
+        Portion::Thumbprint { .. } => BALL_S + DENT_S,
+        Portion::Pressed { .. } => BALL_S + PRESS_S,
+        Portion::Ball { .. } => BALL_S,
+        Portion::Scoop { .. } | Portion::Piped { .. } => SCOOP_S,
+        Portion::TrayBar { .. } => PAN_MIN * 60.0,
     })
 }
 
@@ -52,31 +54,49 @@ impl HandsAtTheBench {
 }
 
 pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench {
-    let mixes = f64::from(shape.demand.mixes);
+    let mixes_made = f64::from(shape.demand.mixes);
     let (roll_min, cut_s) = (kitchen.input().roll_min, kitchen.input().cut_s);
     let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
     let sheets = f64::from(first_sheets(&shape.demand));
-    let per_mix = sheets / mixes;
+    let per_mix = sheets / mixes_made;
+
+    let seconds_a_tray = |each_s: f64| -> Vec<i64> {
+        let minutes = |n: &u32| Span::new_min(f64::from(*n) * each_s / 60.0).min_up().max(1);
+        shape.trays.fill.iter().map(minutes).collect()
+    };
     match &job.input().making {
         Making::Cut => {}
         Making::Sliced { .. } => {
-            let minutes = |n: &u32| Span::new_min(f64::from(*n) * SLICE_S / 60.0).min_up().max(1);
-            let form_min = LOG_MIN * per_mix;
-            return HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() };
+            return HandsAtTheBench { form_min: LOG_MIN * per_mix, cut_min: seconds_a_tray(SLICE_S) };
         }
-        Making::Portioned(Portion::TrayBar { .. }) => {
-            return HandsAtTheBench { form_min: roll_min * per_mix, cut_min: vec![0; shape.trays.fill.len()] };
+        Making::Portioned(portion) if job.portions_from_cold() => {
+            let form_min = BALL_MIN;
+            let cut_min = if let Portion::TrayBar { .. } = portion {
+                let pan = Span::new_min(PAN_MIN * sheets / trays).min_up().max(1);
+                vec![pan; shape.trays.fill.len()]
+            } else {
+                seconds_a_tray(shaping(portion).s())
+            };
+            return HandsAtTheBench { form_min, cut_min };
+        }
+        Making::Portioned(portion @ Portion::TrayBar { .. }) => {
+            let form_min = shaping(portion).min() * per_mix;
+            return HandsAtTheBench { form_min, cut_min: vec![0; shape.trays.fill.len()] };
         }
         Making::Portioned(portion) => {
-            let cut_min = vec![Span::new_min(SPACE_OUT_MIN).min_up(); shape.trays.fill.len()];
+            // What does not chill is laid on its tray as it is made.
+            let spacing = if job.first_for().0 == ChillFor::No { 0.0 } else { SPACE_OUT_MIN };
+            let cut_min = vec![Span::new_min(spacing).min_up(); shape.trays.fill.len()];
             return HandsAtTheBench { form_min: shaping(portion).min() * per_mix, cut_min };
         }
     }
     let rerolled: u32 = shape.demand.rolls.iter().filter(|r| r.number > 0).map(|r| r.sheets).sum();
     // Discs are rolled when they come out; sheets were rolled before the chill. Re-rolls are always rolled then.
-    let (form_min, rolled_at_cut) = match job.chill_form() {
-        ChillForm::Disc { .. } => (PRESS_MIN * per_mix, sheets),
-        ChillForm::Sheets => (roll_min * per_mix, 0.0),
+    let (form_min, rolled_at_cut) = match (job.dough_for(), job.chill_form()) {
+        (ChillFor::No, _) => (0.0, sheets),
+        (_, ChillForm::Lump | ChillForm::Log) => (BALL_MIN, sheets),
+        (_, ChillForm::Disc { .. }) => (PRESS_MIN * per_mix, sheets),
+        (_, ChillForm::Sheets { .. }) => (roll_min * per_mix, 0.0),
     };
     let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
     let minutes = |n: &u32| Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0).min_up().max(1);

@@ -1,14 +1,21 @@
 //! What is put into the cold first, and what it is asked there.
 
 use super::portioned::portion_question;
-use super::{ColdPlace, DoughPlan, Job, Kitchen, Making};
+use super::{ColdPlace, DoughPlan, Job, Kitchen};
 use crate::cold::{ChillQuestion, Piece, Support, Target, Wrap};
 use crate::dough::Composition;
 use crate::error::InputErrors;
-use crate::units::Temperature;
+use crate::units::{Density, Length, Mass, Temperature};
+use std::f64::consts::PI;
 
 /// A disc is pressed to this where nobody says otherwise, mm. Common practice, no source.
 pub(super) const USUAL_DISC_MM: f64 = 22.0;
+
+/// All of a mix as it left the bowl: a cylinder as high as wide.
+pub(super) fn lump_of(mass: Mass, density: Density) -> Piece {
+    let across = (mass.g() * 1e6 / density.kg_m3() * 4.0 / PI).cbrt();
+    Piece::Ball { diameter: Length::new_mm(across.clamp(10.0, 200.0)) }
+}
 
 /// The first chill of a job's dough: to be rolled or sliced, or, of portions, until they are firm for the oven.
 pub(super) fn first_chill(
@@ -18,10 +25,10 @@ pub(super) fn first_chill(
     piece: Piece,
     place: ColdPlace,
 ) -> Result<ChillQuestion, InputErrors> {
-    match job.input().making {
-        Making::Portioned(_) => portion_question(kitchen, dough, piece, place),
-        Making::Cut | Making::Sliced { .. } => chill_question(kitchen, dough, piece, place),
+    if job.portions_first() {
+        return portion_question(kitchen, dough, piece, place);
     }
+    chill_question(kitchen, dough, piece, place)
 }
 
 /// The dough out of the bowl, as it is put into the cold to be rolled: [`question_of`] a plan's dough.
@@ -45,7 +52,7 @@ pub fn question_of(
     place: ColdPlace,
 ) -> Result<ChillQuestion, InputErrors> {
     let support = match piece {
-        Piece::Sheet { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+        Piece::Sheet { .. } | Piece::Stack { .. } => Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
         _ => Support::Rack,
     };
     let target = match piece {

@@ -2,11 +2,12 @@
 
 use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan, WhenLate};
 use super::bench::HandsAtTheBench;
-use super::cold::{chill_waits, rests_after, slow_end};
-use super::{ColdPlace, Job, Kitchen, Making, Reason};
-use crate::clock::{Relay, RelayInput, RelayLot, Zone, plan_relay};
+use super::chilling::EVENING_MIN;
+use super::cold::{chill_waits, least_min, rests_after, slow_end};
+use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, Reason};
+use crate::clock::{Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
 use crate::units::Span;
-use chrono::TimeDelta;
+use chrono::{TimeDelta, Timelike};
 
 /// To weigh one mix, min. Common practice, no source.
 const WEIGH_MIN: f64 = 5.0;
@@ -18,7 +19,7 @@ fn when_late(job: &Job) -> Vec<WhenLate> {
     let all = [
         (true, WhenLate::Later),
         (j.chill_place == ColdPlace::Fridge, WhenLate::InTheFreezer),
-        (cut && j.chill_as_disc, WhenLate::AsSheets),
+        (cut && j.dough_form != DoughForm::Sheets && job.dough_for() != ChillFor::No, WhenLate::AsSheets),
     ];
     all.into_iter().filter(|(open, _)| *open).map(|(_, what)| what).collect()
 }
@@ -33,9 +34,16 @@ pub(super) fn clock_plan(
     hands: HandsAtTheBench,
 ) -> ClockPlan {
     let method = job.input().method;
-    let chill_min =
-        slow_end(&cold.answer).max(cold.workable_after.map_or(0, Span::min_up)).max(job.flour_rest().min_up());
-    let lot = RelayLot {
+    let (stays, least) = job.first_for();
+    let flour_min = cold.flour_rest.min_up();
+    let least = least_min(&cold.answer, stays, least);
+    let chill_min = match stays {
+        ChillFor::No | ChillFor::Exactly => least,
+        ChillFor::Overnight => least.max(flour_min).max(slow_end(&cold.answer)),
+        ChillFor::Ready | ChillFor::AtLeast => least.max(cold.workable_after.map_or(0, Span::min_up)).max(flour_min),
+    };
+    let tray_chill_min = cold.tray_chill.as_ref().map_or(0, |t| t.least_min);
+    let mut lot = RelayLot {
         mixes: shape.demand.mixes,
         mixed_by: None,
         // Where other dough is mixed with this one, its mixes are made before and after, and count here.
@@ -46,22 +54,52 @@ pub(super) fn clock_plan(
         form_min: Span::new_min(hands.form_min).min_up(),
         chill_min,
         cut_min: hands.cut_min,
-        // Slices come from a firm log and portions have been chilled as they are: both go straight into the oven.
-        tray_chill_min: cold.tray_chill.as_ref().map_or(0, |t| slow_end(&t.answer)),
+        tray_chill_min,
         bake_min: oven.expected.bake.1.min_up(),
         oven_c: oven.oven.c(),
         cool_min: oven.cooling.on_tray().min_up(),
         rack_min: oven.cooling.on_rack().min_up(),
         rests: rests_after(kitchen, dough, cold),
-        chill_why: chill_waits(cold, chill_min, job.flour_rest().min_up()),
+        chill_why: chill_waits(cold, chill_min, flour_min),
     };
-    let relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+    let mut relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+    for (step, stays) in [(Step::TrayChill, cold.tray_chill.as_ref().map(|t| t.stays)), (Step::Chill, Some(stays))] {
+        if stays != Some(ChillFor::Overnight) {
+            continue;
+        }
+        let sooner = until_the_evening(job, kitchen.zone(), &relay, step);
+        match step {
+            Step::TrayChill => lot.tray_chill_min += sooner,
+            _ => {
+                lot.chill_min += sooner;
+                lot.chill_why = chill_waits(cold, lot.chill_min, flour_min);
+            }
+        }
+        if sooner > 0 {
+            relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+        }
+    }
+    let chill_min = lot.chill_min;
     let mut reasons = vec![Reason::CountedBack, Reason::DoneWhenPacked, Reason::SlowAndLongEnds];
     if shape.trays.rounds > 1 {
         reasons.push(Reason::TraysGoRound { trays: kitchen.trays().owned(), times: shape.trays.rounds });
     }
     reasons.extend(clock_change(job, kitchen.zone(), &relay));
     ClockPlan { relay, chill_min, lot, zone: kitchen.zone(), when_late: when_late(job), reasons }
+}
+
+/// How much sooner what stays over night has to go in, so that the last of it does in the evening.
+fn until_the_evening(job: &Job, zone: Zone, relay: &Relay, step: Step) -> i64 {
+    let last = relay.tasks.iter().filter(|t| t.step == step).map(|t| t.start_min).max();
+    let Some(last) = last else { return 0 };
+    let at = zone.after(job.input().ready_by, last);
+    let of_day = i64::from(at.hour()) * 60 + i64::from(at.minute());
+    let (from, to) = EVENING_MIN;
+    match of_day {
+        m if m > to => m - to,
+        m if m < from => m + 24 * 60 - to,
+        _ => 0,
+    }
 }
 
 /// What a change of the clocks between the start and the wanted time does to the hours that are read off the wall.

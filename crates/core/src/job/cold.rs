@@ -2,12 +2,14 @@
 
 use super::answers::{ColdPlan, DoughPlan, FormSize, TrayChill};
 use super::bench::first_sheets;
-use super::chill::first_chill;
+use super::chill::{first_chill, lump_of};
+use super::chilling::SHORTEST_NIGHT_MIN;
 use super::pieces::chilled_form;
-use super::{ChillForm, Job, Kitchen, Making, Reason, Setting};
+use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason, Setting};
 use crate::clock::{ChillWaits, MoreChill};
 use crate::cold::{
-    Bench, ChillAnswer, ChillQuestion, Piece, Sample, Support, Target, Window, Wrap, chill, disc_of, tempering_to,
+    Bench, ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Support, Target, Window, Wrap, chill, disc_of, left_for,
+    tempering_to,
 };
 use crate::dough::Keeping;
 use crate::error::{InputError, InputErrors, Problem};
@@ -25,44 +27,19 @@ pub(super) fn cold_plan(
     window: &Window,
     keeping: Keeping,
 ) -> Result<ColdPlan, InputErrors> {
-    let density = dough.density;
-    let first = &demand.rolls[0];
-    let piece = match (chilled_form(&job.input().making, density)?, job.chill_form()) {
-        (Some(piece), _) => piece,
-        (None, ChillForm::Disc { thickness }) => disc_of(first.mass, thickness, density),
-        (None, ChillForm::Sheets) => Piece::Sheet { thickness: job.thickness() },
-    };
-    let place = job.input().chill_place;
+    let form = first_form(job, dough, demand)?;
+    let piece = form.piece;
+    let place = if job.portions_first() { job.input().tray_chill_place } else { job.input().chill_place };
     let question = first_chill(job, kitchen, dough, piece, place)?;
     let target = question.target();
     let answer = chill(&question);
-    if let Some(never) = &answer.never {
-        return Err(InputError::new("chill_place", Problem::NeverReady(*never)).into());
-    }
+    let (stays, least) = job.first_for();
+    must_get_ready(&answer, stays, if job.portions_first() { "tray_chill_place" } else { "chill_place" })?;
+    let out = comes_out(&question, &answer, stays, least);
+    let feels = window.feels_at(target, &out, false).1;
     let warm = window.rolls_to;
-    // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case.
-    let tray_place = job.input().tray_chill_place;
-    // Only what is cut goes cold a second time: slices come from a firm log, and portions have been chilled as they are.
-    let tray_chill = if job.input().making == Making::Cut {
-        let question = ChillQuestion::new(
-            dough.composition.clone(),
-            Piece::Sheet { thickness: job.thickness() },
-            Wrap::Open,
-            Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
-            warm.c(),
-            kitchen.place(tray_place),
-            Target::Oven,
-        )?;
-        let answer = chill(&question);
-        if let Some(never) = &answer.never {
-            return Err(InputError::new("tray_chill_place", Problem::NeverReady(*never)).into());
-        }
-        Some(TrayChill { place: tray_place, start: warm, answer })
-    } else {
-        None
-    };
+    let tray_chill = tray_chill(job, kitchen, dough, piece, (&out, warm))?;
     let air = kitchen.place(place).air();
-    let (ready_mean, ready_felt) = at_ready(&answer).map_or((warm, warm), |s| (s.mean, s.felt));
     let working = window.working(target);
     // What is cut is rolled to a sheet first; logs and portions lie on the bench as they are.
     let on_the_bench =
@@ -77,34 +54,208 @@ pub(super) fn cold_plan(
     if window.shift.k().abs() > 0.05 {
         reasons.push(Reason::FatMovesTheWindow { fat: Share::new(dough.composition.fat()), by: window.shift });
     }
-    let rests = job.flour_rest();
+    let rests = if stays == ChillFor::No { Span::new_s(0.0) } else { job.flour_rest() };
     if rests.min() > 0.0 {
         reasons.push(Reason::RestsForItsFlour { at_least: rests });
     }
-    reasons.extend(still_sets(Setting::Dough, &answer));
-    reasons.extend(tray_chill.as_ref().and_then(|chill| still_sets(Setting::CutPiece, &chill.answer)));
+    let setting = |what, answer| {
+        if job.portions_first() { still_sets(Setting::CutPiece, answer) } else { still_sets(what, answer) }
+    };
+    reasons.extend(setting(Setting::Dough, &answer).filter(|_| waits_for_ready(stays)));
+    let tray_sets = tray_chill.as_ref().filter(|t| waits_for_ready(t.stays));
+    reasons.extend(tray_sets.and_then(|t| still_sets(Setting::CutPiece, &t.answer)));
+    let means = what_it_means(job, window, (stays, &answer, &out, feels), tray_chill.as_ref());
     reasons.push(if kitchen.known(place).air_taught {
         Reason::RangeOfReadings { place }
     } else {
         Reason::RangeOfTheFilm
     });
     Ok(ColdPlan {
-        form: FormSize { piece, count: first_sheets(demand), mass: first.mass },
+        form,
         place,
         air,
+        stays,
+        out,
+        feels,
         target,
         tempering_after_night: after_night,
         tempering: None,
         window: *window,
-        bench: bench.stays_workable(ready_mean, ready_felt),
+        bench: {
+            // What is too cold rests first, until it can be worked.
+            let rested = |t: Temperature| working.from.map_or(t, |from| if t < from { from } else { t });
+            bench.stays_workable(rested(out.mean), rested(out.felt))
+        },
         bench_longest: bench.stays_workable(coldest, coldest),
         workable_after: None,
         answer,
         tray_chill,
         flour_rest: rests,
         keeping,
+        means,
         reasons,
     })
+}
+
+/// What goes into the cold first: the lump, disc, sheets or log that the dough is formed to, or the portions.
+fn first_form(job: &Job, dough: &DoughPlan, demand: &DemandAnswer) -> Result<FormSize, InputErrors> {
+    let (first, density, sheets) = (&demand.rolls[0], dough.density, first_sheets(demand));
+    let whole = |piece, count, mass| FormSize { piece, count, mass };
+    if job.portions_first() {
+        let piece = chilled_form(&job.input().making, density)?;
+        return Ok(whole(piece.unwrap_or(Piece::Sheet { thickness: job.thickness() }), sheets, first.mass));
+    }
+    Ok(match job.chill_form() {
+        ChillForm::Lump => {
+            let mass = dough.mixes.each;
+            whole(lump_of(mass, density), dough.mixes.count, mass)
+        }
+        ChillForm::Disc { thickness } => whole(disc_of(first.mass, thickness, density), sheets, first.mass),
+        ChillForm::Sheets { stack } => {
+            // No more lie on each other than there are.
+            let count = stack.min(sheets.max(1));
+            let piece = if count > 1 {
+                Piece::Stack { thickness: job.thickness(), count }
+            } else {
+                Piece::Sheet { thickness: job.thickness() }
+            };
+            whole(piece, sheets.div_ceil(count), first.mass * f64::from(count))
+        }
+        ChillForm::Log => {
+            let piece = chilled_form(&job.input().making, density)?;
+            whole(piece.unwrap_or(Piece::Sheet { thickness: job.thickness() }), sheets, first.mass)
+        }
+    })
+}
+
+/// A plan that waits until it is ready needs a place where it gets so.
+fn must_get_ready(answer: &ChillAnswer, stays: ChillFor, field: &str) -> Result<(), InputErrors> {
+    match answer.never {
+        Some(never) if waits_for_ready(stays) => Err(InputError::new(field, Problem::NeverReady(never)).into()),
+        _ => Ok(()),
+    }
+}
+
+/// The shaped pieces on their tray before the oven; nothing where they go in as they are.
+fn tray_chill(
+    job: &Job,
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    first: Piece,
+    (dough_out, warm): (&Sample, Temperature),
+) -> Result<Option<TrayChill>, InputErrors> {
+    let (stays, least) = job.second_for();
+    if stays == ChillFor::No {
+        return Ok(None);
+    }
+    let place = job.input().tray_chill_place;
+    // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case. Slices have not.
+    let start = if matches!(first, Piece::Log { .. } | Piece::Bar { .. }) && job.dough_for() != ChillFor::No {
+        dough_out.mean
+    } else {
+        as_worked(dough_out, warm)
+    };
+    let question = match chilled_form(&job.input().making, dough.density)? {
+        Some(portion) if job.portions_from_cold() => {
+            super::portioned::portion_question(kitchen, dough, portion, place)?.starting(start)
+        }
+        _ => ChillQuestion::new(
+            dough.composition.clone(),
+            Piece::Sheet { thickness: job.thickness() },
+            Wrap::Open,
+            Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
+            start.c(),
+            kitchen.place(place),
+            Target::Oven,
+        )?,
+    };
+    let answer = chill(&question);
+    must_get_ready(&answer, stays, "tray_chill_place")?;
+    let out = comes_out(&question, &answer, stays, least);
+    Ok(Some(TrayChill { place, start, stays, least_min: least_min(&answer, stays, least), out, answer }))
+}
+
+/// As warm as dough is once it is rolled and cut: at the window's warm end, or as it was if that is warmer.
+fn as_worked(out: &Sample, warm: Temperature) -> Temperature {
+    if out.mean > warm { out.mean } else { warm }
+}
+
+/// At least so long in the cold, min.
+pub(super) fn least_min(answer: &ChillAnswer, stays: ChillFor, least: Span) -> i64 {
+    match stays {
+        ChillFor::No => 0,
+        ChillFor::Ready => slow_end(answer),
+        ChillFor::AtLeast => slow_end(answer).max(least.min_up()),
+        ChillFor::Exactly => least.min_up().max(1),
+        ChillFor::Overnight => SHORTEST_NIGHT_MIN,
+    }
+}
+
+/// A piece as it comes out.
+fn comes_out(question: &ChillQuestion, answer: &ChillAnswer, stays: ChillFor, least: Span) -> Sample {
+    let minutes = |m: i64| Span::new_min(f64::from(i32::try_from(m).unwrap_or(i32::MAX)));
+    let until = match stays {
+        ChillFor::No => Span::new_s(0.0),
+        ChillFor::Ready => match at_ready(answer) {
+            Some(sample) => return sample,
+            None => Span::new_s(0.0),
+        },
+        ChillFor::AtLeast => match at_ready(answer) {
+            Some(sample) if sample.after >= least => return sample,
+            _ => least,
+        },
+        ChillFor::Exactly | ChillFor::Overnight => minutes(least_min(answer, stays, least)),
+    };
+    // What was in there for a day is as cold as its place.
+    let day = Span::new_min(24.0 * 60.0);
+    let run = left_for(question, if until < day { until } else { day });
+    run.last().copied().unwrap_or_else(|| answer.curve[0])
+}
+
+const fn waits_for_ready(stays: ChillFor) -> bool {
+    matches!(stays, ChillFor::Ready | ChillFor::AtLeast)
+}
+
+/// What it means that the dough, and that the pieces, stay in the cold as long as they do.
+fn what_it_means(
+    job: &Job,
+    window: &Window,
+    (stays, answer, out, feels): (ChillFor, &ChillAnswer, &Sample, Feeling),
+    tray: Option<&TrayChill>,
+) -> (Vec<Reason>, Vec<Reason>) {
+    if job.portions_first() {
+        return (vec![], means(Setting::CutPiece, stays, answer, out, feels).into_iter().collect());
+    }
+    let mut dough: Vec<Reason> = means(Setting::Dough, stays, answer, out, feels).into_iter().collect();
+    if stays == ChillFor::No && job.flour_rest().min() > 0.0 {
+        dough.push(Reason::FlourNotRested { usually: job.flour_rest() });
+    }
+    let pieces = match tray {
+        Some(tray) => {
+            let feels = window.feels_at(Target::Oven, &tray.out, false).1;
+            means(Setting::CutPiece, tray.stays, &tray.answer, &tray.out, feels)
+        }
+        None if job.input().making == Making::Cut => {
+            Some(Reason::PiecesNotChilled { at: as_worked(out, window.rolls_to) })
+        }
+        None => None,
+    };
+    (dough, pieces.into_iter().collect())
+}
+
+fn means(what: Setting, stays: ChillFor, answer: &ChillAnswer, out: &Sample, feels: Feeling) -> Option<Reason> {
+    match stays {
+        ChillFor::No => Some(Reason::NotChilled { what, at: out.mean, feels }),
+        ChillFor::Ready | ChillFor::AtLeast => None,
+        ChillFor::Exactly => Some(Reason::ChilledFor {
+            what,
+            span: out.after,
+            at: out.mean,
+            feels,
+            ready: answer.told().map(|t| t.ready()),
+        }),
+        ChillFor::Overnight => Some(Reason::ChilledOvernight { what }),
+    }
 }
 
 /// What of a chill is the fat's own time.
@@ -123,17 +274,22 @@ pub(super) fn slow_end(answer: &ChillAnswer) -> i64 {
     answer.told().map_or(0, |t| t.latest)
 }
 
-/// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and the wait for a sheet that lasts.
+/// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and what it waits for beyond that.
 pub(super) fn chill_waits(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) -> Option<ChillWaits> {
+    if matches!(cold.stays, ChillFor::No | ChillFor::Exactly) {
+        return None;
+    }
     let (ready_min, slow) = cold.answer.told().map_or((0, 0), |t| (t.ready, t.latest));
     let more = chill_min - slow;
     let waits = ChillWaits {
         ready_min,
         slow_min: slow - ready_min,
-        more: match more {
-            1.. if chill_min == flour_rest_min => Some((more, MoreChill::Flour { at_least_min: flour_rest_min })),
-            1.. => Some((more, MoreChill::Bench)),
-            _ => None,
+        more: match (more, cold.stays) {
+            (..1, _) => None,
+            (_, ChillFor::Overnight) => Some((more, MoreChill::Overnight)),
+            (_, _) if chill_min == flour_rest_min => Some((more, MoreChill::Flour { at_least_min: flour_rest_min })),
+            (_, ChillFor::AtLeast) => Some((more, MoreChill::Asked { at_least_min: chill_min })),
+            (_, _) => Some((more, MoreChill::Bench)),
         },
     };
     (waits.slow_min > 0 || waits.more.is_some()).then_some(waits)
@@ -168,12 +324,18 @@ pub(super) fn rests_after(kitchen: &Kitchen, dough: &DoughPlan, cold: &ColdPlan)
     found
 }
 
-/// How cold pieces are when they go into the oven, and as firm as at what: as measured, else cut ones after their tray chill and others as
-/// they leave the cold.
+/// How cold pieces are when they go into the oven, and as firm as at what: as measured, else as their chill on the tray leaves them;
+/// without one, cut pieces as they were worked and others as they leave the cold.
 pub(super) fn goes_in_at(job: &Job, cold: &ColdPlan) -> (Temperature, Temperature) {
     if let Some(measured) = job.measured_pieces() {
         return (measured, measured);
     }
-    let last = cold.tray_chill.as_ref().map_or(&cold.answer, |t| &t.answer);
-    at_ready(last).map_or((cold.air, cold.air), |s| (s.mean, s.felt))
+    match &cold.tray_chill {
+        Some(tray) => (tray.out.mean, tray.out.felt),
+        None if job.input().making == Making::Cut => {
+            let worked = as_worked(&cold.out, cold.window.rolls_to);
+            (worked, worked)
+        }
+        None => (cold.out.mean, cold.out.felt),
+    }
 }

@@ -7,6 +7,8 @@ mod as_baked;
 mod bake;
 mod bench;
 mod chill;
+mod chilled;
+mod chilling;
 mod clock;
 mod cold;
 mod even;
@@ -45,6 +47,7 @@ pub use answers::{
 pub use as_baked::{AsBaked, Conditions};
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
 pub use chill::question_of;
+pub use chilling::{ChillFor, ChillForm, DoughForm};
 pub use cold::OVERNIGHT;
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
@@ -59,7 +62,7 @@ pub use kept_sheet::{KeptPiece, KeptSheet};
 pub use kitchen::{Kitchen, KitchenInput, OvenKit, OvenMeasured};
 pub use levers::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use making::Making;
-pub use order::{ChillForm, Job, JobInput, usually_wanted};
+pub use order::{Job, JobInput, usually_wanted};
 pub use oven::question_as_baked;
 pub use pan::{PanFill, pan_fill};
 pub use parts::parts_ahead;

@@ -1,7 +1,10 @@
 //! What is wanted and how it is to be made.
 
+use super::chilling::{LONGEST_CHILL_MIN, MOST_STACKED};
+#[cfg(feature = "wire")]
+use super::chilling::{either, usual as chilling_usual};
 use super::kept_sheet::{check_kept, on_a_sheet};
-use super::{ColdPlace, KeptSheet, Making};
+use super::{ChillFor, ColdPlace, DoughForm, KeptSheet, Making};
 use crate::dough::{MixMethod, Tint, TintInput};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::finish::{Coat, MOST_COATS};
@@ -15,18 +18,6 @@ use crate::units::{Length, Span, Temperature};
 use chrono::{Days, NaiveDateTime, NaiveTime};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
-
-/// In which form the dough is chilled.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum ChillForm {
-    /// Pressed to a disc, wrapped, rolled after the chill.
-    Disc {
-        /// As pressed.
-        thickness: Length,
-    },
-    /// Rolled first between papers, the sheets chilled on trays.
-    Sheets,
-}
 
 /// Raw values of a job, units in the names; the only door to [`Job`]. Others it refers to by the numbers they are kept under. A
 /// change sends only the fields that change (JSON Merge Patch, RFC 7396).
@@ -51,14 +42,30 @@ pub struct JobInput {
     pub method: MixMethod,
     /// Dough out of the mixer as measured, -5 to 35; computed when null.
     pub dough_c: Option<f64>,
-    /// Chilled as discs (true) or rolled first and chilled as sheets.
-    pub chill_as_disc: bool,
+    /// In which form the dough lies in the cold before it is cut.
+    #[cfg_attr(feature = "wire", serde(alias = "chill_as_disc", deserialize_with = "either::deserialize"))]
+    pub dough_form: DoughForm,
+    /// Of sheets: so many lie on each other, 1 to 6.
+    #[cfg_attr(feature = "wire", serde(default = "chilling_usual::one"))]
+    pub sheet_stack: u32,
+    /// How long the dough chills; until ready when null, and not at all where it is portioned.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub dough_for: Option<ChillFor>,
+    /// With `at_least` and `exactly`: so long, 1 to 4,320.
+    #[cfg_attr(feature = "wire", serde(default = "chilling_usual::dough_min"))]
+    pub dough_for_min: f64,
     /// Discs pressed to, 8 to 80.
     pub disc_mm: f64,
     /// Where the dough chills.
     pub chill_place: ColdPlace,
-    /// Where the cut pieces chill.
+    /// Where the shaped pieces chill.
     pub tray_chill_place: ColdPlace,
+    /// How long the shaped pieces chill; until ready when null, and not at all where they are slices or come from chilled dough.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub pieces_for: Option<ChillFor>,
+    /// With `at_least` and `exactly`: so long, 1 to 4,320.
+    #[cfg_attr(feature = "wire", serde(default = "chilling_usual::pieces_min"))]
+    pub pieces_for_min: f64,
     /// Least gap between cuts, 0.5 to 10.
     pub web_mm: f64,
     /// Rim kept free, 0 to 30.
@@ -178,7 +185,12 @@ impl JobInput {
             ready_by,
             method: MixMethod::JustCombined,
             dough_c: None,
-            chill_as_disc: true,
+            dough_form: DoughForm::Disc,
+            sheet_stack: 1,
+            dough_for: None,
+            dough_for_min: 60.0,
+            pieces_for: None,
+            pieces_for_min: 15.0,
             disc_mm: 22.0,
             chill_place: ColdPlace::Fridge,
             tray_chill_place: ColdPlace::Fridge,
@@ -268,6 +280,9 @@ impl Job {
         if let Some(goes_in_c) = input.goes_in_c {
             checks.range("goes_in_c", goes_in_c, *START_C.start(), *START_C.end(), "\u{b0}C");
         }
+        checks.range("sheet_stack", f64::from(input.sheet_stack), 1.0, f64::from(MOST_STACKED), "sheets");
+        checks.range("dough_for_min", input.dough_for_min, 1.0, LONGEST_CHILL_MIN, "min");
+        checks.range("pieces_for_min", input.pieces_for_min, 1.0, LONGEST_CHILL_MIN, "min");
         checks.range("hold_back_percent", input.hold_back_percent, 0.0, 20.0, "% of the flour");
         if input.pieces > 0 {
             let most = f64::from(input.pieces - 1);
@@ -394,16 +409,6 @@ impl Job {
     #[must_use]
     pub fn thickness(&self) -> Length {
         Length::new_mm(self.input.thickness_mm)
-    }
-
-    /// How the dough chills.
-    #[must_use]
-    pub fn chill_form(&self) -> ChillForm {
-        if self.input.chill_as_disc {
-            ChillForm::Disc { thickness: Length::new_mm(self.input.disc_mm) }
-        } else {
-            ChillForm::Sheets
-        }
     }
 
     /// Dough out of the mixer as measured.

@@ -1,7 +1,7 @@
 //! Why a plan is as it is, and what to mind with it.
 
 use super::ahead::PartsAhead;
-use crate::cold::ColdPlace;
+use crate::cold::{ColdPlace, Feeling};
 use crate::error::InputErrors;
 use crate::oven::{DoneBy, Profile};
 use crate::shape::{KeptFault, MixedFault, SheetForm};
@@ -54,6 +54,11 @@ pub enum Reason {
     LeavesTheMixer { at: Temperature, measured: bool },
     FatMovesTheWindow { fat: Share, by: TemperatureDifference },
     RestsForItsFlour { at_least: Span },
+    NotChilled { what: Setting, at: Temperature, feels: Feeling },
+    ChilledFor { what: Setting, span: Span, at: Temperature, feels: Feeling, ready: Option<Span> },
+    ChilledOvernight { what: Setting },
+    FlourNotRested { usually: Span },
+    PiecesNotChilled { at: Temperature },
     StillSets { what: Setting, cold_enough: Span, more: Span },
     RangeOfReadings { place: ColdPlace },
     RangeOfTheFilm,

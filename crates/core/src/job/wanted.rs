@@ -30,11 +30,11 @@ pub fn wanted_ways(job: &Job, kitchen: &Kitchen, plan: &Plan, within: Span) -> R
     let mut checks = Checks::new();
     checks.range("within_min", within.min(), 1.0, 2.0 * 24.0 * 60.0, "min");
     checks.finish(())?;
-    let mass = plan.cold.form.mass;
+    let mass = plan.shape.demand.rolls[0].mass;
     let density = plan.dough.density;
     let thickness = match job.chill_form() {
         super::ChillForm::Disc { thickness } => thickness,
-        super::ChillForm::Sheets => Length::new_mm(USUAL_DISC_MM),
+        _ => Length::new_mm(USUAL_DISC_MM),
     };
     let mut ways = Vec::with_capacity(4);
     for place in [ColdPlace::Fridge, ColdPlace::Freezer] {

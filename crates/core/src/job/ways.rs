@@ -1,8 +1,8 @@
 //! The same dough chilled another way: ball, disc, sheets, stack, log or bar, in fridge or freezer.
 
 use super::answers::Plan;
-use super::bench::{LOG_MIN, PRESS_MIN, SLICE_S, shaping};
-use super::chill::{USUAL_DISC_MM, first_chill};
+use super::bench::{BALL_MIN, LOG_MIN, PRESS_MIN, SLICE_S, first_sheets, shaping};
+use super::chill::{USUAL_DISC_MM, first_chill, lump_of};
 use super::{ChillForm, ColdPlace, Job, Kitchen, Making};
 use crate::cold::{
     ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to,
@@ -11,9 +11,8 @@ use crate::error::{Checks, InputErrors};
 use crate::shape::LONGEST_LOG;
 use crate::units::{Area, Length, Span};
 
-/// To form and wrap one bar, a ball. Common practice, no source.
+/// To form and wrap one bar. Common practice, no source.
 const BAR_MIN: f64 = 5.0;
-const BALL_MIN: f64 = 1.0;
 
 /// Sizes of the ways, where they can be chosen.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -188,19 +187,20 @@ struct Form {
 }
 
 fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<Form> {
-    let (mass, density) = (plan.cold.form.mass, plan.dough.density);
+    let (mass, density) = (plan.shape.demand.rolls[0].mass, plan.dough.density);
     let thickness = job.thickness();
-    let sheets = plan.cold.form.count;
+    let sheets = first_sheets(&plan.shape.demand);
     let each = f64::from(sheets);
     let roll = kitchen.input().roll_min;
     let slicing = f64::from(job.baked_pieces()) * SLICE_S / 60.0;
     let disc = sizes.disc.unwrap_or(match job.chill_form() {
         ChillForm::Disc { thickness } => thickness,
-        ChillForm::Sheets => Length::new_mm(USUAL_DISC_MM),
+        _ => Length::new_mm(USUAL_DISC_MM),
     });
-    // All of one mix: a cylinder as high as wide.
-    let ball = (plan.dough.mixes.each.g() * 1e6 / density.kg_m3() * 4.0 / std::f64::consts::PI).cbrt();
-    let stacked = sizes.stack.unwrap_or(sheets.clamp(2, 12));
+    let stacked = sizes.stack.unwrap_or(match plan.cold.form.piece {
+        Piece::Stack { count, .. } => count,
+        _ => sheets.clamp(2, 12),
+    });
     let whole = mass * each;
     let lengths = |section: Area| -> u32 {
         let length = whole.g() * 1e6 / density.kg_m3() / section.mm2();
@@ -218,19 +218,23 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
         let kind = match (&job.input().making, plan.cold.form.piece) {
             (Making::Sliced { .. }, Piece::Log { .. }) => WayKind::Log,
             (_, Piece::Bar { .. }) => WayKind::Bar,
+            (_, Piece::Ball { .. }) => WayKind::Ball,
             _ => WayKind::Portions,
         };
         let hands = match &job.input().making {
+            Making::Portioned(portion) if job.portions_from_cold() => {
+                min(BALL_MIN * each, shaping(portion).min() * f64::from(job.baked_pieces()))
+            }
             Making::Portioned(portion) => min(shaping(portion).min() * each, 0.0),
             Making::Sliced { .. } | Making::Cut => min(LOG_MIN * each, slicing),
         };
-        return vec![form(kind, plan.cold.form.piece, sheets, hands)];
+        return vec![form(kind, plan.cold.form.piece, plan.cold.form.count, hands)];
     }
     let mixes = plan.dough.mixes.count;
     vec![
         form(
             WayKind::Ball,
-            Piece::Ball { diameter: Length::new_mm(ball.clamp(10.0, 200.0)) },
+            lump_of(plan.dough.mixes.each, density),
             mixes,
             min(BALL_MIN * f64::from(mixes), roll * each),
         ),

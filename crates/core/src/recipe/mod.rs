@@ -22,7 +22,7 @@ pub use amount::CupSystem;
 pub use formats::{FormulaFile, RecipeFormat, read_recipe};
 pub use pages::LineInFile;
 pub use question::{LineAnswer, LineDoubt, Question, SettleOption, Understood};
-pub use reading::{LineKind, MOST_RECIPE_BYTES, MOST_RECIPE_LINES, ReadLine, Reading};
+pub use reading::{LineKind, LineState, MOST_RECIPE_BYTES, MOST_RECIPE_LINES, ReadLine, Reading};
 pub use reason::{Ask, LeftOut, ReadBy, Settle};
 pub use write::{write_csv, write_json, write_json_ld, write_text};
 

@@ -8,7 +8,7 @@ use super::pages::{LineInFile, Pages, Source};
 use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
-use crate::dough::{Formula, Kind, LineInput, Pantry, Role};
+use crate::dough::{Formula, Kind, LineInput, Pantry, Ratio, Role};
 use crate::error::{InputError, InputErrors};
 use crate::units::{Mass, Share};
 
@@ -40,6 +40,47 @@ pub struct ReadLine {
     pub kind: LineKind,
 }
 
+/// How surely a line was read.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(serde::Serialize), serde(rename_all = "snake_case"))]
+pub enum LineState {
+    /// Read without a doubt worth telling.
+    Sure,
+    /// Read, but a look is worth while.
+    Fair,
+    /// It asks something.
+    Asks,
+    /// Not of the dough.
+    LeftOut,
+    /// The heading of a section.
+    Heading,
+    /// A title, a yield, a step.
+    Note,
+}
+
+impl ReadLine {
+    /// How surely it was read.
+    #[must_use]
+    pub fn state(&self) -> LineState {
+        match &self.kind {
+            LineKind::Heading => LineState::Heading,
+            LineKind::Note => LineState::Note,
+            LineKind::Ingredient(u) if u.left_out.is_some() => LineState::LeftOut,
+            LineKind::Ingredient(u) if u.question.is_some() => LineState::Asks,
+            LineKind::Ingredient(u) if u.confidence >= SURE => LineState::Sure,
+            LineKind::Ingredient(_) => LineState::Fair,
+        }
+    }
+
+    /// What it weighs for one weight of the flour; nothing while that is not known or the line asks.
+    #[must_use]
+    pub fn per_flour(&self, flour: Mass) -> Option<f64> {
+        let LineKind::Ingredient(u) = &self.kind else { return None };
+        let counts = matches!(self.state(), LineState::Sure | LineState::Fair) && flour.g() > 0.0;
+        u.mass.filter(|_| counts).map(|m| m.g() / flour.g())
+    }
+}
+
 /// A recipe as read.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Reading {
@@ -59,6 +100,8 @@ pub struct Reading {
 const UNLIKELY: [(Kind, f64); 4] =
     [(Kind::Leavener, 0.05), (Kind::Salt, 0.06), (Kind::Flavour, 0.15), (Kind::Colour, 0.05)];
 const UNLIKELY_PIECE: f64 = 3.0;
+// From this confidence a line counts as sure: our own choice.
+const SURE: f64 = 0.8;
 
 pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings, answers: &[LineAnswer]) -> Reading {
     let names = Names::of(pantry);
@@ -391,6 +434,20 @@ impl Reading {
                 Some(LineInput { ingredient: ingredient.key.to_string(), grams: mass.g(), note: u.note.clone() })
             })
             .collect()
+    }
+
+    /// What is known of one role.
+    #[must_use]
+    pub fn known_of(&self, role: Role, pantry: &Pantry) -> Mass {
+        let of_role = |l: &&LineInput| pantry.get(&l.ingredient).is_some_and(|i| i.role() == role);
+        Mass::new_g(self.known().iter().filter(of_role).map(|l| l.grams).sum())
+    }
+
+    /// Sugar and flour over the fat, once there is fat.
+    #[must_use]
+    pub fn ratio(&self, pantry: &Pantry) -> Option<Ratio> {
+        let [flour, fat, sugar] = [Role::Flour, Role::Fat, Role::Sugar].map(|r| self.known_of(r, pantry).g());
+        (fat > 0.0).then_some(Ratio { sugar: sugar / fat, flour: flour / fat })
     }
 
     /// All known lines together.

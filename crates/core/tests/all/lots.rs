@@ -113,9 +113,9 @@ fn shaping_takes_as_long_as_its_parts() {
         plan.clock.relay.tasks.iter().filter(|t| t.step == Step::Form).map(|t| t.end_min - t.start_min).sum::<i64>()
     };
     let ball = forms(Portion::Ball { mass: Mass::new_g(24.0) });
-    assert_eq!(ball, 4);
-    assert_eq!(forms(Portion::Figure { parts: [12.0, 6.0, 6.0].map(Mass::new_g).to_vec() }), 19);
-    assert_eq!(forms(Portion::Rope { across: mm(12.0), length: mm(90.0) }), 12);
+    assert_eq!(ball, 3);
+    assert_eq!(forms(Portion::Figure { parts: [12.0, 6.0, 6.0].map(Mass::new_g).to_vec() }), 18);
+    assert_eq!(forms(Portion::Rope { across: mm(12.0), length: mm(90.0) }), 8);
 }
 
 #[rstest]

@@ -1,5 +1,6 @@
 //! The rules of the trade as its users meet them, and against the outside world. One program: it builds and links once.
 
+mod as_sent;
 mod bakehouse;
 mod cold_record;
 mod cold_reference;
@@ -15,4 +16,5 @@ mod recipe_lines;
 mod recipe_words;
 mod told_minutes;
 mod units_properties;
+mod ways_of_working;
 mod whole_job;

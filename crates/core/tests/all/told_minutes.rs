@@ -2,7 +2,7 @@
 //! the Clock hold. Whole minutes, never sooner than computed for what has to be over, never later for what must not be missed.
 
 use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual};
-use ready_slab_core::job::{ColdPlace, JobInput, Plan, Reason, Setting};
+use ready_slab_core::job::{ColdPlace, DoughForm, JobInput, Plan, Reason, Setting};
 use ready_slab_core::units::Span;
 use rstest::rstest;
 
@@ -14,8 +14,8 @@ fn jobs() -> Vec<JobInput> {
     let mut all = Vec::new();
     for (thickness_mm, disc_mm, oven_c) in [(3.0, 15.0, 160.0), (6.0, 22.0, 175.0), (10.0, 40.0, 190.0)] {
         for chill_place in [ColdPlace::Fridge, ColdPlace::Freezer] {
-            for chill_as_disc in [true, false] {
-                all.push(JobInput { thickness_mm, disc_mm, oven_c, chill_place, chill_as_disc, ..job_input() });
+            for dough_form in [DoughForm::Disc, DoughForm::Sheets] {
+                all.push(JobInput { thickness_mm, disc_mm, oven_c, chill_place, dough_form, ..job_input() });
             }
         }
     }

@@ -8,7 +8,7 @@ use ready_slab_core::dough::Formula;
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, clearance_mm, read_svg};
 use ready_slab_core::job::{
-    ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, Plan, WhenLate, sheet_choices, usually_wanted,
+    ColdPlace, DoughForm, Job, JobInput, Kitchen, KitchenInput, Making, Plan, WhenLate, sheet_choices, usually_wanted,
 };
 use ready_slab_core::shape::LogForm;
 use ready_slab_core::units::Length;
@@ -88,7 +88,7 @@ proptest! {
             thickness_mm: thickness,
             web_mm: web,
             rerolls,
-            chill_as_disc: disc,
+            dough_form: if disc { DoughForm::Disc } else { DoughForm::Sheets },
             chill_place: if freezer { ColdPlace::Freezer } else { ColdPlace::Fridge },
             ..job_input()
         };
@@ -156,7 +156,7 @@ fn a_thicker_disc_takes_longer_and_the_freezer_less() {
     let usual_disc = ready(job_input());
     assert!(ready(JobInput { disc_mm: 35.0, ..job_input() }) > usual_disc);
     assert!(ready(JobInput { chill_place: ColdPlace::Freezer, ..job_input() }) < usual_disc);
-    assert!(ready(JobInput { chill_as_disc: false, ..job_input() }) < usual_disc);
+    assert!(ready(JobInput { dough_form: DoughForm::Sheets, ..job_input() }) < usual_disc);
 }
 
 #[test]
@@ -296,6 +296,6 @@ fn a_new_job_is_made_like_another_without_what_was_that_ones_alone() {
 fn what_is_left_when_the_start_has_passed_is_what_the_job_does_not_do_yet() {
     let left = |input: JobInput| usual(input).clock.when_late;
     assert_eq!(left(job_input()), [WhenLate::Later, WhenLate::InTheFreezer, WhenLate::AsSheets]);
-    let cold = JobInput { chill_place: ColdPlace::Freezer, chill_as_disc: false, ..job_input() };
+    let cold = JobInput { chill_place: ColdPlace::Freezer, dough_form: DoughForm::Sheets, ..job_input() };
     assert_eq!(left(cold), [WhenLate::Later]);
 }

@@ -1,7 +1,7 @@
 //! Recipes on the wire: a text with its settings and answers in, its lines as understood out.
 
 use super::{SentenceView, say, view, word};
-use ready_slab_core::dough::{CupWay, EggClass, FormulaInput, Pantry, Ratio, Role};
+use ready_slab_core::dough::{CupWay, EggClass, FormulaInput, Pantry, Role};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::recipe::{
     CupSystem, LineAnswer, LineKind, ReadLine, ReadSettings, Reading, RecipeFormat, SettleOption, read_recipe,
@@ -43,16 +43,14 @@ view! {
 
 view! {
     /// A line as understood, beside the flour read so far.
-    pub struct ReadLineView(line: &ReadLine, flour_g: f64) {
+    pub struct ReadLineView(line: &ReadLine, flour: Mass) {
         let understood = match &line.kind {
             LineKind::Ingredient(u) => Some(u),
             LineKind::Heading | LineKind::Note => None,
         };
-        let state = state_of(&line.kind);
         let ingredient = understood.and_then(|u| u.ingredient.as_ref());
         let question = understood.and_then(|u| u.question.as_ref());
         let grams = understood.and_then(|u| u.mass).map(Mass::g);
-        let counts = matches!(state, "sure" | "fair") && flour_g > 0.0;
         let left_out = understood.and_then(|u| u.left_out.as_ref());
 
         /// From 1.
@@ -60,7 +58,7 @@ view! {
         /// As written.
         text: String = line.text.clone(),
         /// `sure`, `fair`, `asks`, `left_out`, `heading` or `note`.
-        state: String = state.to_owned(),
+        state: String = word(line.state()),
         /// Key of the ingredient.
         ingredient: Option<String> = ingredient.map(|i| i.key.to_string()),
         /// Its name.
@@ -68,7 +66,7 @@ view! {
         /// What it weighs.
         grams: Option<f64> = grams,
         /// Over the flour read so far.
-        bakers_percent: Option<f64> = grams.filter(|_| counts).map(|g| 100.0 * g / flour_g),
+        bakers_percent: Option<f64> = line.per_flour(flour).map(|share| 100.0 * share),
         /// 0 to 1.
         confidence: f64 = understood.map_or(1.0, |u| u.confidence),
         /// How it was read.
@@ -89,9 +87,9 @@ view! {
 view! {
     /// A recipe as read.
     pub struct ReadingView(format: RecipeFormat, reading: &Reading, name: &str, cups: CupSystem, pantry: &Pantry) {
-        let [flour, fat, sugar] = [Role::Flour, Role::Fat, Role::Sugar].map(|r| role_g(reading, r, pantry));
+        let flour = reading.known_of(Role::Flour, pantry);
         let formula = reading.formula(name, pantry);
-        let ratio = (fat > 0.0).then_some(Ratio { sugar: sugar / fat, flour: flour / fat });
+        let ratio = reading.ratio(pantry);
         let ways = [CupWay::Spooned, CupWay::Scooped, CupWay::Sifted];
 
         /// What the text turned out to be.
@@ -122,25 +120,6 @@ view! {
         /// The formula, once nothing is open and it is a dough.
         formula: Option<FormulaInput> = formula.ok().map(|f| (&f).into()),
     }
-}
-
-/// From this confidence a line counts as sure (our own choice).
-const SURE: f64 = 0.8;
-
-fn state_of(kind: &LineKind) -> &'static str {
-    match kind {
-        LineKind::Heading => "heading",
-        LineKind::Note => "note",
-        LineKind::Ingredient(u) if u.left_out.is_some() => "left_out",
-        LineKind::Ingredient(u) if u.question.is_some() => "asks",
-        LineKind::Ingredient(u) if u.confidence >= SURE => "sure",
-        LineKind::Ingredient(_) => "fair",
-    }
-}
-
-fn role_g(reading: &Reading, role: Role, pantry: &Pantry) -> f64 {
-    let of_role = |key: &str| pantry.get(key).is_some_and(|i| i.role() == role);
-    reading.known().iter().filter(|l| of_role(&l.ingredient)).map(|l| l.grams).sum()
 }
 
 impl ReadRequest {

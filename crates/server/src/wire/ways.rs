@@ -8,7 +8,7 @@ use ready_slab_core::cold::{
     ColdPlace, Finding, Frame, LimitsLearnt, MovedLimit, Piece, PlaceKnowledge, RANGE_SDS, Section, SectionKind, Side,
     Touch, Window,
 };
-use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
+use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::job::{Advice, Kitchen, Remedy, Spell, Trouble, Way, WaySizes};
 use ready_slab_core::units::{Length, Span, Temperature};
 use ready_slab_store::{StoredKnowledge, StoredTouch};
@@ -222,24 +222,7 @@ pub struct TouchBody {
 impl TouchBody {
     /// The finding, checked.
     pub fn finding(&self) -> Result<Finding, InputErrors> {
-        let mut checks = Checks::new();
-        checks.range("dough_c", self.dough_c, -20.0, 40.0, "\u{b0}C");
-        if self.purpose == PurposeWord::Oven {
-            checks.push(InputError::refused("purpose", "only rolling and slicing are felt by hand"));
-        }
-        let fits = match self.touch {
-            Touch::Squashed => self.purpose == PurposeWord::Slicing,
-            Touch::Cracked | Touch::Stuck => self.purpose == PurposeWord::Rolling,
-            Touch::Right => true,
-        };
-        if !fits {
-            checks.push(InputError::refused(
-                "touch",
-                "rolled dough cracks or sticks, sliced dough is squashed; either is right",
-            ));
-        }
-        checks.finish(())?;
-        Ok(Finding { purpose: self.purpose.into(), touch: self.touch, dough: Temperature::new_c(self.dough_c) })
+        Finding::new(self.purpose.into(), self.touch, self.dough_c)
     }
 }
 

@@ -1,5 +1,6 @@
 //! What is said. One program: it builds and links once.
 
+mod fields;
 mod figures;
 mod said;
 mod sentences;

@@ -1,11 +1,11 @@
 /** The day's timeline, and the run sheet that goes with it. */
 import { Says } from "../../kit/Says";
-import { useRef } from "react";
+import { Fragment, useRef } from "react";
 import type { Plan } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { useFamily, useTogether } from "../../app/lots";
-import { clock, duration, longDay, shifted } from "../../drawing/time";
+import { clock, dayClock, duration, longDay, sameDay, shifted } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
@@ -28,11 +28,12 @@ export function Clock() {
   const lots: Lot[] = all ? all.lots : [{ name: job.name, plan }];
   const seen = useMinute();
   const late = day.start_at < seen;
+  const days = daysOf(day);
   return (
     <>
       <Work dim={dim || (family.length > 1 && together.isFetching)}>
         <div className="no-print">
-        <StationHead title={<span>{longDay(day.start_at)}</span>} sub={`${clock(day.start_at)} to ${clock(plan.ready_by)}`}>
+        <StationHead title={<span>{longDay(day.start_at)}</span>} sub={`${clock(day.start_at)} to ${days.length > 1 ? dayClock(plan.ready_by) : clock(plan.ready_by)}`}>
           <SaveSvg picture={picture} name={`${job.name} day`} />
           <button type="button" className="btn btn-small" onClick={() => print()}>
             Print the run sheet
@@ -95,13 +96,16 @@ function does(task: Task, plan: Plan): string {
       return `Weigh and mix${mix || " the dough"}`;
     case "form":
       if (making.kind === "sliced") return `Form${mix} to ${several ? "logs" : "a log"}, wrap`;
-      if (making.kind === "tray_bar") return `Spread${mix} over the ${several ? "trays" : "tray"}`;
-      if (making.kind !== "cut") return `Portion${mix || " the dough"}`;
+      if (making.kind === "tray_bar" && plan.cold.portions_first) return `Spread${mix} over the ${several ? "trays" : "tray"}`;
+      if (making.kind !== "cut") return plan.cold.portions_first ? `Portion${mix || " the dough"}` : `Scrape${mix || " the dough"} together, cover`;
+      if (plan.cold.piece.kind === "ball") return `Scrape${mix || " the dough"} together, cover`;
       return sheets ? `Roll${mix} between papers` : `Press${mix} to ${several ? "discs" : "a disc"}, wrap`;
     case "chill":
-      return `${mix ? `Mix ${task.mix}` : making.kind === "cut" ? "Dough" : making.kind === "sliced" ? (several ? "Logs" : "Log") : making.kind === "tray_bar" ? "Trays" : "Portions"} into the ${plan.cold.place}`;
+      return `${mix ? `Mix ${task.mix}` : making.kind === "cut" || !plan.cold.portions_first && making.kind !== "sliced" ? "Dough" : making.kind === "sliced" ? (several ? "Logs" : "Log") : making.kind === "tray_bar" ? "Trays" : "Portions"} into the ${plan.cold.place}`;
     case "cut":
       if (making.kind === "sliced") return `Slice tray ${task.tray}: ${onTray} pieces`;
+      if (making.kind === "tray_bar") return `Press the dough into pan ${task.tray}`;
+      if (making.kind !== "cut" && !plan.cold.portions_first) return `Portion tray ${task.tray}: ${onTray} pieces`;
       if (making.kind !== "cut") return `Lay tray ${task.tray}: ${onTray} pieces`;
       return `${sheets ? "Cut" : "Roll and cut"} tray ${task.tray}: ${onTray} pieces`;
     case "tray_chill":
@@ -119,14 +123,18 @@ function does(task: Task, plan: Plan): string {
   }
 }
 
+/** The days on which something begins. */
+const daysOf = (day: Plan["clock"]): string[] => [...new Set(day.tasks.map((t) => t.start_at.slice(0, 10)))];
+
 function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Plan["clock"]; name: string; ready_by: string }) {
   const format = useFormat();
   const heats = [...new Set(lots.map((l) => l.plan.oven.oven_c))];
+  const many = daysOf(day).length > 1;
   return (
     <section className="mt-5" aria-labelledby="run-head">
       <h2 className="only-print h-station">Run sheet: {name}</h2>
       <p className="only-print">
-        {longDay(day.start_at)}, ready {clock(ready_by)}. Oven {heats.map((c) => format.temperature(c, 0)).join(", then ")}.
+        {longDay(day.start_at)}, ready {many ? dayClock(ready_by) : clock(ready_by)}. Oven {heats.map((c) => format.temperature(c, 0)).join(", then ")}.
       </p>
       <h3 id="run-head" className="no-print h-part mb-1">
         Run sheet
@@ -136,8 +144,12 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
           const lot = lots[t.lot];
           if (!lot) return null;
           const { oven } = lot.plan;
+          const before = day.tasks[i - 1];
+          const dawns = many && !(before && sameDay(before.start_at, t.start_at));
           return (
-          <li key={i} className="flex break-inside-avoid gap-3 border-t border-rule py-1.5 text-[1.0625rem]">
+          <Fragment key={i}>
+          {dawns ? <li className="break-inside-avoid break-after-avoid border-t border-rule pb-1 pt-3 font-semibold">{longDay(t.start_at)}</li> : null}
+          <li className="flex break-inside-avoid gap-3 border-t border-rule py-1.5 text-[1.0625rem]">
             <span className="num w-14 shrink-0 text-right font-semibold">{clock(t.start_at)}</span>
             <span className="min-w-0">
               {does(t, lot.plan)}
@@ -154,6 +166,7 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
             </span>
             <span className="only-print ml-auto">□</span>
           </li>
+          </Fragment>
           );
         })}
       </ol>

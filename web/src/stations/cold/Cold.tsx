@@ -1,89 +1,38 @@
 /** When it is ready, how long it stays ready, and what to do if it is past it. */
-import { say, type Said } from "../../drawing/sentence";
 import { useRef } from "react";
 import type { Plan } from "../../api/client";
-import { useChangeJob } from "../../api/queries";
 import { pieceWord, useJobContext } from "../../app/JobFrame";
-import { clock, duration } from "../../drawing/time";
-import { number } from "../../drawing/units";
-import { Amount } from "../../kit/Amount";
-import { Choice } from "../../kit/Choice";
-import { Fault, otherFault } from "../../kit/Fault";
+import { clock, dayClock, duration, minutesBetween, sameDay } from "../../drawing/time";
+import { number, type Format } from "../../drawing/units";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Cautions, Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
+import { Chilling } from "./Chilling";
 import { ColdNav } from "./ColdNav";
 import { CoolingCurve } from "./CoolingCurve";
 import { HaveReady } from "./HaveReady";
-import { capital, readyTo, worksBetween } from "./words";
+import { capital, formWords, readyTo, worksBetween } from "./words";
 
 export function Cold() {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
-  const { mutateAsync: keep } = useChangeJob(job.id);
-  const change = useChangeJob(job.id);
   const picture = useRef<SVGSVGElement>(null);
   const { cold } = plan;
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)}`} sub={`${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}`}>
+        <StationHead {...headOf(plan, format)}>
           <SaveSvg picture={picture} name={`${job.name} cooling`} />
         </StationHead>
         <ColdNav jobId={job.id} />
+        {cold.stays === "no" ? <p className="mb-2 text-soft">Were it chilled, {formWords(cold.piece, format)} in the {cold.place}:</p> : null}
         <CoolingCurve picture={picture} cold={cold} />
-        <HaveReady />
+        {cold.stays === "ready" || cold.stays === "at_least" ? <HaveReady /> : null}
       </Work>
       <TicketBox>
-        <Part title={readyTo(cold.purpose)}>
-          <p className="answer">
-            <Live value={clock(cold.ready_at)} />
-          </p>
-          <p className="mb-3 mt-1 text-soft">
-            {duration(cold.told?.ready_min ?? 0)} after it goes in at {clock(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely
-          </p>
-          <p className="say">{staysSentence(plan)}</p>
-        </Part>
-        <Part title="How it is chilled">
-          <div className="space-y-3">
-            {plan.making.kind === "cut" ? <Choice
-              label="Form for the cold"
-              value={job.chill_as_disc ? "disc" : "sheets"}
-              options={[{ value: "disc", label: "Pressed to discs" }, { value: "sheets", label: "Rolled first" }]}
-              onChange={(v) => change.mutate({ chill_as_disc: v === "disc" })}
-            /> : null}
-            <Choice
-              label="Place to chill"
-              value={job.chill_place}
-              options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }]}
-              onChange={(chill_place) => change.mutate({ chill_place })}
-            />
-            {job.chill_as_disc && plan.making.kind === "cut" ? (
-              <Amount label="Discs pressed to" kind="length" value={job.disc_mm} field="disc_mm" step={1} onSave={(disc_mm) => keep({ disc_mm })} />
-            ) : null}
-            <Amount
-              label={job.flour_rest_min == null ? "Rests for its flour at least, as usual" : "Rests for its flour at least"}
-              kind="duration"
-              value={plan.cold.flour_rest_min}
-              field="flour_rest_min"
-              step={5}
-              onSave={(flour_rest_min) => keep({ flour_rest_min })}
-            />
-            <Fault text={otherFault(change.error, ["disc_mm", "flour_rest_min"])} />
-          </div>
-        </Part>
-        {cold.tray_chill ? <Part title="Cut pieces, before the oven">
-          <Choice
-            label="Place for the tray chill"
-            value={job.tray_chill_place}
-            options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }]}
-            onChange={(tray_chill_place) => change.mutate({ tray_chill_place })}
-          />
-          <p className="mt-2">
-            Firm after <strong><Live value={say(minuteRange(cold.tray_chill), format)} /></strong> on their tray, from {format.temperature(cold.tray_chill.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
-          </p>
-        </Part> : null}
+        <Answer plan={plan} />
+        <Chilling job={job} plan={plan} />
         <Part title="How long it keeps">
           <Rows>
             <Row name="Fridge, well wrapped">{range(cold.keeping.fridge_days, "day")}</Row>
@@ -97,7 +46,7 @@ export function Cold() {
           <Rows>
             <Row name={capital(cold.works_as)}>{worksBetween(cold, format)}</Row>
             <Row name={`${onBench(cold)} at ${format.temperature(cold.room_c, 0)}`}>{benchWords(cold)}</Row>
-            <Row name="After a night, rest">{cold.tempering_after_night_min == null ? "the room is too cold" : cold.tempering_after_night_min < 0.5 ? "none needed" : duration(cold.tempering_after_night_min)}</Row>
+            <Row name="After a night, let it soften">{cold.tempering_after_night_min == null ? "the room is too cold" : cold.tempering_after_night_min < 0.5 ? "none needed" : duration(cold.tempering_after_night_min)}</Row>
           </Rows>
           <div className="mt-3">
             <Reasons items={[...cold.reasons, cold.water]} />
@@ -113,10 +62,46 @@ function range([from = 0, to = 0]: readonly number[], unit: string): string {
   return `${from === to ? "" : `${number(from, 0)}–`}${number(to, 0)} ${unit}${to === 1 ? "" : "s"}`;
 }
 
-function minuteRange(ready: NonNullable<Plan["cold"]["tray_chill"]>): Said {
-  if (ready.never) return ready.never;
-  const { earliest_min: from, latest_min: to } = ready.told ?? { earliest_min: 0, latest_min: 0 };
-  return from === to ? `${to} min` : `${from}–${to} min`;
+function headOf(plan: Plan, format: Format): { title: string; sub: string } {
+  const { cold } = plan;
+  if (cold.stays === "no") return { title: cold.portions_first ? "Pieces not chilled" : "Dough not chilled", sub: `${cold.portions_first ? "into the oven" : "worked"} at ${format.temperature(cold.out_c)}` };
+  return { title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)}`, sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}` };
+}
+
+/** When it is ready, or what it is like when it comes out at a time of the baker's own. */
+function Answer({ plan }: { plan: Plan }) {
+  const format = useFormat();
+  const { cold } = plan;
+  const out = `${format.temperature(cold.out_c)} on average: ${cold.out_as}`;
+  if (cold.stays === "no") {
+    return (
+      <Part title={cold.portions_first ? "Into the oven at once" : "Shaped at once"}>
+        <p className="answer"><Live value={clock(cold.out_at)} /></p>
+        <p className="mt-1 text-soft">{out}</p>
+      </Part>
+    );
+  }
+  const day = sameDay(cold.in_at, plan.ready_by) ? clock : dayClock;
+  if (cold.stays === "exactly" || cold.stays === "overnight") {
+    return (
+      <Part title="Take it out at">
+        <p className="answer"><Live value={clock(cold.out_at)} /></p>
+        <p className="mb-3 mt-1 text-soft">In at {day(cold.in_at)}, {duration(minutesBetween(cold.in_at, cold.out_at))} in the {cold.place}</p>
+        <p className="say">It comes out at {out}.{cold.tempering_min != null && cold.tempering_min >= 0.5 ? ` Let it soften on the bench for ${duration(cold.tempering_min)}.` : ""}</p>
+      </Part>
+    );
+  }
+  return (
+    <Part title={readyTo(cold.purpose)}>
+      <p className="answer">
+        <Live value={clock(cold.ready_at)} />
+      </p>
+      <p className="mb-3 mt-1 text-soft">
+        {duration(cold.told?.ready_min ?? 0)} after it goes in at {day(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely
+      </p>
+      <p className="say">{staysSentence(plan)}</p>
+    </Part>
+  );
 }
 
 /** What of it lies on the bench while it is worked. */

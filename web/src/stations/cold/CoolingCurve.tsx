@@ -31,7 +31,7 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
       <svg ref={picture} viewBox={`0 0 ${width} 330`} className="w-full" role="img" aria-labelledby="cool-title cool-desc">
         <title id="cool-title">Temperature of the dough in the {cold.place}</title>
         <desc id="cool-desc">
-          {`Core ${format.temperature(start)} at ${clock(cold.in_at)}; ${readyTo(cold.purpose).toLowerCase()} at ${clock(cold.ready_at)}${cold.past_at ? `; too cold from ${clock(cold.past_at)}` : ""}. It ${cold.works_as} ${worksBetween(cold, format)}.`}
+          {`Core ${format.temperature(start)} at ${clock(cold.in_at)}; ${cold.told ? `${readyTo(cold.purpose).toLowerCase()} at ${clock(cold.ready_at)}` : "never ready there"}${cold.past_at ? `; too cold from ${clock(cold.past_at)}` : ""}. It ${cold.works_as} ${worksBetween(cold, format)}.`}
         </desc>
         <Ground bands={bandsOf(window, cold.purpose)} y={y} at={height} right={RIGHT} />
         {x.ticks.map((t) => (
@@ -42,15 +42,19 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
             </text>
           </g>
         ))}
-        <path d={`M${x0(ready)} ${TOP}V${BOTTOM}`} className="stroke-spruce" strokeWidth="1.4" strokeDasharray="5 4" />
+        {cold.told == null ? null : <path d={`M${x0(ready)} ${TOP}V${BOTTOM}`} className="stroke-spruce" strokeWidth="1.4" strokeDasharray="5 4" />}
         {past == null ? null : <path d={`M${x0(past)} ${TOP}V${BOTTOM}`} className="stroke-cold" strokeWidth="1.4" strokeDasharray="5 4" />}
         <path d={curvePath(curve.map((p) => at(p, "warmest_c")))} fill="none" className="stroke-ink" strokeWidth="3.2" strokeLinejoin="round" />
         <path d={curvePath(curve.map((p) => at(p, "mean_c")))} fill="none" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" />
         <path d={curvePath(curve.map((p) => at(p, "softest_c")))} fill="none" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
-        <circle cx={x0(ready)} cy={height(cold.works_to_c)} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />
-        <text x={x0(ready) + 12} y={height(cold.works_to_c) - 10} fontSize="16" fontWeight="700">
-          {`ready ${clock(cold.ready_at)}`}
-        </text>
+        {cold.told == null ? null : (
+          <>
+            <circle cx={x0(ready)} cy={height(cold.works_to_c)} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />
+            <text x={x0(ready) + 12} y={height(cold.works_to_c) - 10} fontSize="16" fontWeight="700">
+              {`ready ${clock(cold.ready_at)}`}
+            </text>
+          </>
+        )}
         {past == null ? null : (
           <text x={x0(past) - 8} y={BOTTOM - 10} textAnchor="end" fontSize="15" fontWeight="600" className="fill-cold">
             {`too cold from ${clock(cold.past_at ?? cold.ready_at)}`}

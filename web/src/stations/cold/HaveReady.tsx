@@ -24,7 +24,7 @@ export function HaveReady() {
   const ways = wanted.error ? [] : (wanted.data?.ways ?? []);
   const form = (w: Way) => (w.piece.kind === "disc" ? `Disc, ${format.length(w.piece.thickness_mm)}` : w.piece.kind === "sheet" ? `Sheets, ${format.length(w.piece.thickness_mm)}` : capital(formWords(w.piece, format)));
   const take = (w: Way, disc_mm?: number) =>
-    change.mutate(w.piece.kind === "disc" ? { chill_as_disc: true, disc_mm: disc_mm ?? w.piece.thickness_mm, chill_place: w.place } : { chill_as_disc: false, chill_place: w.place });
+    change.mutate(w.piece.kind === "disc" ? { dough_form: "disc", disc_mm: disc_mm ?? w.piece.thickness_mm, chill_place: w.place } : { dough_form: "sheets", chill_place: w.place });
   return (
     <section className="no-print mt-6" aria-labelledby="wanted-head">
       <h3 id="wanted-head" className="h-part mb-2">Have it ready at a time</h3>

@@ -18,7 +18,7 @@ const FORMS: readonly { value: Form; label: string }[] = [
   { value: "plan", label: "As planned" },
   { value: "disc", label: "Disc" },
   { value: "sheet", label: "Sheet" },
-  { value: "ball", label: "Ball" },
+  { value: "ball", label: "Lump" },
   { value: "sphere", label: "Portion, rolled round" },
   { value: "log", label: "Log" },
   { value: "bar", label: "Bar" },

@@ -97,10 +97,14 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
   const piece = way.piece;
   const take =
     piece.kind === "disc"
-      ? { chill_as_disc: true, disc_mm: piece.thickness_mm, chill_place: way.place }
+      ? { dough_form: "disc" as const, disc_mm: piece.thickness_mm, chill_place: way.place, dough_for: "ready" as const }
       : piece.kind === "sheet"
-        ? { chill_as_disc: false, chill_place: way.place }
-        : undefined;
+        ? { dough_form: "sheets" as const, sheet_stack: 1, chill_place: way.place, dough_for: "ready" as const }
+        : piece.kind === "stack"
+          ? { dough_form: "sheets" as const, sheet_stack: piece.count, chill_place: way.place, dough_for: "ready" as const }
+          : piece.kind === "ball"
+            ? { dough_form: "lump" as const, chill_place: way.place, dough_for: "ready" as const }
+            : undefined;
   return (
     <>
       <Part title={`${sentenceCase(formWords(piece, format))}, ${way.place}`}>
@@ -181,7 +185,7 @@ function bothRight(ways: readonly Way[], length: (mm: number) => string): string
   const quick = rolled.find((w) => w.piece.kind === "sheet" && w.place === "fridge");
   const slow = rolled.filter((w) => w.after_night_min != null && w.place === "fridge").at(-1);
   if (quick?.piece.kind !== "sheet" || quick.told == null || slow?.told == null || slow.after_night_min == null) return "";
-  const name = slow.piece.kind === "ball" ? "A ball" : slow.piece.kind === "disc" ? `A ${length(slow.piece.thickness_mm)} disc` : "A stack";
+  const name = slow.piece.kind === "ball" ? "A lump" : slow.piece.kind === "disc" ? `A ${length(slow.piece.thickness_mm)} disc` : "A stack";
   const rest = slow.after_night_min < 0.5 ? "needs no rest" : `rests ${duration(Math.max(1, slow.after_night_min))} on the bench`;
   return `‘Chill a quarter of an hour’ and ‘overnight’ are both right, of different pieces. Rolled first, to ${length(quick.piece.thickness_mm)}, this dough is ready in ${duration(quick.told.ready_min)}. ${name} takes ${duration(slow.told.ready_min)}; left overnight it ${rest} before it rolls. A night is time off for the baker, not what the dough needs.`;
 }

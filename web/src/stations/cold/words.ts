@@ -63,7 +63,7 @@ export function formWords(piece: Piece, format: Format): string {
     case "disc":
       return `disc, ${format.length(piece.thickness_mm)}`;
     case "ball":
-      return `ball, ${format.length(piece.diameter_mm)} across`;
+      return `lump, ${format.length(piece.diameter_mm)} across`;
     case "sphere":
       return `portion, ${format.length(piece.diameter_mm)} across`;
     case "log":

@@ -62,7 +62,8 @@ export function LogView() {
         refusal ??= error;
       }
     }
-    throw refusal;
+    // Nothing to solve from: what stood in the way of the usual log is in the way of this one too.
+    throw refusal ?? found.error;
   };
   const isGiven = (name: Measure) => given.some(([n]) => n === name);
   return (

@@ -2,11 +2,10 @@
 
 use chrono::NaiveDate;
 use ready_slab_core::cold::TrayKind;
-use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry};
+use ready_slab_core::dough::{EggClass, Formula, Pantry};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline};
 use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Plan, plan};
-use ready_slab_core::shape::BenchSurface;
 
 pub fn kitchen_input() -> KitchenInput {
     KitchenInput {
@@ -44,47 +43,8 @@ pub fn kitchen_input() -> KitchenInput {
 }
 
 pub fn job_input() -> JobInput {
-    JobInput {
-        name: "Regatta".into(),
-        formula_id: 1,
-        cutter_id: 1,
-        pieces: 48,
-        thickness_mm: 6.0,
-        ready_by: NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap(),
-        method: MixMethod::JustCombined,
-        dough_c: None,
-        chill_as_disc: true,
-        disc_mm: 22.0,
-        chill_place: ColdPlace::Fridge,
-        tray_chill_place: ColdPlace::Freezer,
-        web_mm: 3.0,
-        edge_mm: 4.0,
-        surface: BenchSurface::FlouredBoard,
-        rerolls: 2,
-        reserve_percent: 3.0,
-        oven_c: 175.0,
-        freeze_pieces: 0,
-        hold_back_percent: 0.0,
-        whole_eggs: false,
-        tints: vec![],
-        turning: ready_slab_core::shape::Turning::Free,
-        layout: vec![],
-        measured: vec![],
-        tray_layout: vec![],
-        making: ready_slab_core::job::Making::Cut,
-        bake_end: ready_slab_core::oven::BakeEnd::Colour(ready_slab_core::oven::EdgeColour::JustGolden),
-        liner: ready_slab_core::oven::TrayLiner::Parchment,
-        flour_rest_min: None,
-        goes_in_c: None,
-        finishes: vec![],
-        sheet: ready_slab_core::shape::SheetKind::Oblong,
-        sheet_width_mm: None,
-        sheet_length_mm: None,
-        formula_version: None,
-        dough_with: None,
-        lot_of: None,
-        mixed: vec![],
-    }
+    let ready_by = NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap();
+    JobInput { pieces: 48, tray_chill_place: ColdPlace::Freezer, ..JobInput::usual("Regatta", 1, 1, ready_by) }
 }
 
 pub fn formula(lines: &[(&str, f64)]) -> Formula {

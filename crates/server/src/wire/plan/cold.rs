@@ -6,9 +6,9 @@ use crate::wire::{SentenceView, say, say_all, view};
 use ready_slab_core::cold::ColdPlace;
 use ready_slab_core::cold::{ChillAnswer, Piece, Sample, ToldMinutes, Window};
 use ready_slab_core::dough::Keeping;
-use ready_slab_core::job::{Job, Kitchen, OVERNIGHT, Plan, TrayChill};
+use ready_slab_core::job::{ChillFor, Job, Kitchen, OVERNIGHT, Plan, TrayChill};
 use ready_slab_core::units::Span;
-use ready_slab_words::does;
+use ready_slab_words::{Name as _, does};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -112,6 +112,12 @@ view! {
         place: ColdPlace = t.place,
         /// Taken to be as warm as this when it goes in.
         start_c: f64 = t.start.c(),
+        /// How long it stays.
+        stays: ChillFor = t.stays,
+        /// At least so long, whole minutes; over night the clock makes it longer.
+        least_min: i64 = t.least_min,
+        /// On average, as it comes out.
+        out_c: f64 = t.out.mean.c(),
         /// When.
         #[serde(flatten)]
         ready: ReadyView = (&t.answer).into(),
@@ -137,7 +143,19 @@ view! {
         place: ColdPlace = c.place,
         /// Its air.
         air_c: f64 = c.air.c(),
-        /// When the first mix goes in, local time.
+        /// How long the dough chills before it is shaped, as this job has it.
+        dough_for: ChillFor = job.dough_for(),
+        /// How long the shaped pieces chill, as this job has it.
+        pieces_for: ChillFor = job.pieces_for(),
+        /// Whether what goes into the cold first are the portions themselves.
+        portions_first: bool = job.portions_first(),
+        /// How long what goes in first stays.
+        stays: ChillFor = c.stays,
+        /// On average, as it comes out.
+        out_c: f64 = c.out.mean.c(),
+        /// How it feels then, in the trade's words.
+        out_as: String = c.feels.name().to_owned(),
+        /// When the first mix goes in, local time; where it is not chilled, when it would.
         in_at: String = time(plan, job, start),
         /// Ready then.
         ready_at: String = at(told.map(|t| t.ready)),
@@ -186,6 +204,10 @@ view! {
         usual_forms: Vec<Piece> = Piece::USUAL.to_vec(),
         /// How the water was taken.
         water: SentenceView = say(&c.answer.water),
+        /// What it means that the dough stays in the cold as long as it does.
+        dough_means: Vec<SentenceView> = say_all(&c.means.0),
+        /// The same of the shaped pieces.
+        pieces_mean: Vec<SentenceView> = say_all(&c.means.1),
         /// Why.
         reasons: Vec<SentenceView> = say_all(&c.reasons),
     }

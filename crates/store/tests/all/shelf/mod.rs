@@ -7,7 +7,9 @@ use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry, TintInput};
 use ready_slab_core::finish::Coat;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured};
+use ready_slab_core::job::{
+    ChillFor, ColdPlace, DoughForm, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured,
+};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpotsInput, SpotTest, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, LogForm, ReadingsInput, SheetKind, Turning};
@@ -69,7 +71,12 @@ pub fn job(pieces: u32, formula: FormulaId, cutter: CutterId) -> Job {
         ready_by: NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap(),
         method: MixMethod::RubbedIn,
         dough_c: Some(19.5),
-        chill_as_disc: true,
+        dough_form: DoughForm::Sheets,
+        sheet_stack: 2,
+        dough_for: Some(ChillFor::AtLeast),
+        dough_for_min: 45.0,
+        pieces_for: Some(ChillFor::Exactly),
+        pieces_for_min: 12.0,
         disc_mm: 22.0,
         chill_place: ColdPlace::Fridge,
         tray_chill_place: ColdPlace::Freezer,

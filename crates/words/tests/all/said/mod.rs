@@ -4,7 +4,7 @@ mod plan;
 
 pub use plan::plan;
 use ready_slab_core::clock::{ChillWaits, Held, MoreChill};
-use ready_slab_core::cold::{ColdPlace, Lies, Never, Target, WaterState};
+use ready_slab_core::cold::{ColdPlace, Feeling, Lies, Never, Target, WaterState};
 use ready_slab_core::dough::{
     self, BalancePart, Bite, Browning, Difference, EggClass, FatKind, Handling, MixStep, MixWork, Part, SCHOOLS,
     Spoons, SpreadCause, Standing, Texture,
@@ -224,6 +224,8 @@ pub fn cold() -> Vec<Sentence> {
         waits(6, None),
         waits(6, Some((12, MoreChill::Flour { at_least_min: 50 }))),
         waits(0, Some((9, MoreChill::Bench))),
+        waits(6, Some((82, MoreChill::Asked { at_least_min: 120 }))),
+        waits(6, Some((862, MoreChill::Overnight))),
     ];
     [all(&never), all(&water), all(&notes), all(&chills)].concat()
 }

@@ -1,0 +1,100 @@
+//! Two decisions, free of each other, for cut, sliced and portioned pieces alike: how the dough chills before it is shaped, and how the
+//! shaped pieces do.
+
+use crate::units::Length;
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
+
+/// In which form the dough lies in the cold before it is cut or portioned; a log that is sliced is always chilled as it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum DoughForm {
+    /// In its bowl, or as a lump in film.
+    Lump,
+    /// Pressed to discs, wrapped.
+    Disc,
+    /// Rolled first between papers, on trays.
+    Sheets,
+}
+
+/// How long it stays in the cold.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum ChillFor {
+    /// Not at all.
+    No,
+    /// Until it is ready by the forecast.
+    Ready,
+    /// Until it is ready, and at least so long.
+    AtLeast,
+    /// So long, ready or not.
+    Exactly,
+    /// From the evening before.
+    Overnight,
+}
+
+/// The dough in the cold, as it is really done.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum ChillForm {
+    /// All of a mix, as it left the bowl.
+    Lump,
+    /// Pressed to a disc, wrapped, rolled after the chill.
+    Disc {
+        /// As pressed.
+        thickness: Length,
+    },
+    /// Rolled first between papers.
+    Sheets {
+        /// So many on each other.
+        stack: u32,
+    },
+    /// The log or bar that is sliced.
+    Log,
+}
+
+/// Most sheets on each other: more are one thick slab whose middle is hours behind. Common practice, no source.
+pub(super) const MOST_STACKED: u32 = 6;
+/// Longest stay in the cold that is planned, min: three days, as long as dough is kept in a fridge. Common practice, no source.
+pub(super) const LONGEST_CHILL_MIN: f64 = 3.0 * 24.0 * 60.0;
+/// Overnight is never shorter than this, min. Common usage, no source.
+pub(super) const SHORTEST_NIGHT_MIN: i64 = 8 * 60;
+/// Dough for the night goes in between these hours of the clock, in minutes of the day: after work, before bed. Our own choice.
+pub(super) const EVENING_MIN: (i64, i64) = (15 * 60, 21 * 60 + 30);
+
+/// Until somebody says: an hour of the dough, a quarter of the pieces. Common practice, no source.
+#[cfg(feature = "wire")]
+pub(super) mod usual {
+    pub(in crate::job) const fn one() -> u32 {
+        1
+    }
+
+    pub(in crate::job) const fn dough_min() -> f64 {
+        60.0
+    }
+
+    pub(in crate::job) const fn pieces_min() -> f64 {
+        15.0
+    }
+}
+
+/// Jobs kept before there were more than two forms say whether the dough is a disc.
+#[cfg(feature = "wire")]
+pub(super) mod either {
+    use super::DoughForm;
+    use serde::{Deserialize, Deserializer};
+
+    #[derive(Deserialize)]
+    #[serde(untagged, expecting = "lump, disc or sheets")]
+    enum Kept {
+        AsDisc(bool),
+        Form(DoughForm),
+    }
+
+    pub(in crate::job) fn deserialize<'de, D: Deserializer<'de>>(deserializer: D) -> Result<DoughForm, D::Error> {
+        Ok(match Kept::deserialize(deserializer)? {
+            Kept::AsDisc(true) => DoughForm::Disc,
+            Kept::AsDisc(false) => DoughForm::Sheets,
+            Kept::Form(form) => form,
+        })
+    }
+}

@@ -1,0 +1,126 @@
+/** Two decisions, free of each other: how the dough chills before it is shaped, and how the shaped pieces do. */
+import type { Job, Plan } from "../../api/client";
+import { useChangeJob } from "../../api/queries";
+import { Amount } from "../../kit/Amount";
+import { Choice, type Option } from "../../kit/Choice";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { Part } from "../../kit/Ticket";
+import { say, textOf } from "../../drawing/sentence";
+import { duration } from "../../drawing/time";
+import { useFormat } from "../../kit/settings";
+
+type ChillFor = Plan["cold"]["dough_for"];
+
+const HOW_LONG: readonly Option<ChillFor>[] = [
+  { value: "no", label: "Not at all" },
+  { value: "ready", label: "Until ready" },
+  { value: "at_least", label: "At least" },
+  { value: "exactly", label: "Exactly" },
+  { value: "overnight", label: "Overnight" },
+];
+
+const PLACES = [{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }] as const;
+
+const FORMS: readonly Option<Job["dough_form"]>[] = [
+  { value: "lump", label: "In its bowl" },
+  { value: "disc", label: "Discs" },
+  { value: "sheets", label: "Rolled first" },
+];
+
+const FIELDS = ["disc_mm", "sheet_stack", "dough_for_min", "pieces_for_min", "flour_rest_min"] as const;
+
+export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
+  const change = useChangeJob(job.id);
+  const { mutateAsync: keep } = change;
+  const { cold } = plan;
+  const made = plan.making.kind;
+  const chills = cold.dough_for !== "no";
+  return (
+    <>
+      <Part title={made === "sliced" ? "The log" : "The dough, before it is shaped"}>
+        <div className="space-y-3">
+          <Choice label="How long the dough chills" value={cold.dough_for} options={HOW_LONG} onChange={(dough_for) => change.mutate({ dough_for })} />
+          {cold.dough_for === "at_least" || cold.dough_for === "exactly" ? (
+            <Amount
+              label={cold.dough_for === "exactly" ? "So long, ready or not" : "At least so long"}
+              kind="duration"
+              value={job.dough_for_min ?? 0}
+              field="dough_for_min"
+              step={5}
+              onSave={(dough_for_min) => keep({ dough_for_min })}
+            />
+          ) : null}
+          {chills ? (
+            <>
+              {made === "cut" ? <Choice label="Form for the cold" value={job.dough_form} options={FORMS} onChange={(dough_form) => change.mutate({ dough_form })} /> : null}
+              <Choice label="Place to chill" value={job.chill_place} options={PLACES} onChange={(chill_place) => change.mutate({ chill_place })} />
+              {made === "cut" && job.dough_form === "disc" ? (
+                <Amount label="Discs pressed to" kind="length" value={job.disc_mm} field="disc_mm" step={1} onSave={(disc_mm) => keep({ disc_mm })} />
+              ) : null}
+              {made === "cut" && job.dough_form === "sheets" ? (
+                <Amount label="Sheets on each other" kind="count" value={job.sheet_stack ?? 1} field="sheet_stack" step={1} onSave={(sheet_stack) => keep({ sheet_stack })} />
+              ) : null}
+              <Amount
+                label={job.flour_rest_min == null ? "Rests for its flour at least, as usual" : "Rests for its flour at least"}
+                kind="duration"
+                value={cold.flour_rest_min}
+                field="flour_rest_min"
+                step={5}
+                onSave={(flour_rest_min) => keep({ flour_rest_min })}
+              />
+            </>
+          ) : null}
+          <Means items={cold.dough_means} />
+        </div>
+      </Part>
+      <Part title={made === "sliced" ? "The slices, before the oven" : made === "cut" ? "The cut pieces, before the oven" : "The shaped pieces, before the oven"}>
+        <div className="space-y-3">
+          <Choice label="How long the pieces chill" value={cold.pieces_for} options={HOW_LONG} onChange={(pieces_for) => change.mutate({ pieces_for })} />
+          {cold.pieces_for === "at_least" || cold.pieces_for === "exactly" ? (
+            <Amount
+              label={cold.pieces_for === "exactly" ? "So long, firm or not" : "At least so long"}
+              kind="duration"
+              value={job.pieces_for_min ?? 0}
+              field="pieces_for_min"
+              step={1}
+              onSave={(pieces_for_min) => keep({ pieces_for_min })}
+            />
+          ) : null}
+          {cold.pieces_for === "no" ? null : (
+            <Choice label="Place for the tray chill" value={job.tray_chill_place} options={PLACES} onChange={(tray_chill_place) => change.mutate({ tray_chill_place })} />
+          )}
+          <TrayWords cold={cold} />
+          <Means items={cold.pieces_mean} />
+        </div>
+      </Part>
+      <Fault text={otherFault(change.error, FIELDS)} />
+    </>
+  );
+}
+
+/** What a choice means, where it is made. */
+function Means({ items }: { items: Plan["cold"]["dough_means"] }) {
+  const format = useFormat();
+  return items.map((item) => <p key={textOf(item)} className="text-fine text-soft">{say(item, format)}</p>);
+}
+
+/** What becomes of the pieces on their tray. */
+function TrayWords({ cold }: { cold: Plan["cold"] }) {
+  const format = useFormat();
+  const tray = cold.tray_chill;
+  if (!tray) return null;
+  const firm = tray.told ? (tray.told.earliest_min === tray.told.latest_min ? duration(tray.told.ready_min) : `${tray.told.earliest_min}–${tray.told.latest_min}\u00a0min`) : undefined;
+  return (
+    <p>
+      {firm ? (
+        <>
+          Firm after <strong><Live value={firm} /></strong>, from {format.temperature(tray.start_c)} down to {format.temperature(cold.window.oven_ready_c)}.
+        </>
+      ) : (
+        "They never get firm there."
+      )}
+      {tray.stays === "at_least" ? ` They come out at ${format.temperature(tray.out_c)}.` : ""}
+    </p>
+  );
+}
