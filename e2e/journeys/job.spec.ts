@@ -69,6 +69,7 @@ test("bad values show their error and lose nothing", async ({ page, bakery }) =>
 test("a cutter comes from an SVG file and the whole job follows it", async ({ page, bakery }) => {
   await open(page, bakery, "order");
   await page.getByRole("button", { name: "Add a cutter" }).click();
+  await page.getByRole("tab", { name: "From an SVG file" }).click();
   const dialog = page.getByRole("dialog");
   const file = (name: string, body: string) => ({ name, mimeType: "image/svg+xml", buffer: Buffer.from(body) });
   const chooser = dialog.locator("input[type=file]");
@@ -92,10 +93,8 @@ test("a cutter too large for the tray says so and offers the way back", async ({
   await open(page, bakery, "order");
   await page.getByRole("button", { name: "Add a cutter" }).click();
   const dialog = page.getByRole("dialog");
-  await dialog.getByRole("tab", { name: "A plain form" }).click();
   await field(dialog, "Name").fill("Platter");
   await set(field(dialog, "Across"), "390");
-  await dialog.getByRole("button", { name: "Add it" }).click();
   await expect(page.getByRole("alert")).toContainText("larger than the sheet");
   await page.locator("label", { hasText: "Anchor" }).click();
   await expect(page.getByRole("alert")).toHaveCount(0);
@@ -250,6 +249,7 @@ test("a deep link opens one roll, and a link to nothing says so", async ({ page,
 test("a dropped SVG becomes a cutter", async ({ page, bakery }) => {
   await page.goto(bakery.address);
   await page.getByRole("button", { name: "Add a cutter" }).click();
+  await page.getByRole("tab", { name: "From an SVG file" }).click();
   const dialog = page.getByRole("dialog");
   const dropped = await page.evaluateHandle(() => {
     const data = new DataTransfer();

@@ -74,7 +74,6 @@ test("sheets are rolled round, and a ring leaves its hole", async ({ page, baker
   await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible({ timeout: 20_000 });
   await page.goto(`${bakery.address}/jobs/1/order`);
   await page.getByRole("button", { name: "Add a cutter" }).click();
-  await page.getByRole("tab", { name: "A plain form" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByRole("radio", { name: "Ring" }).click();
   await dialog.getByRole("textbox", { name: "Name" }).fill("Lifebelt");

@@ -48,6 +48,7 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="80mm" viewBox="0 0 80 80"><path d="M${star.join("L")}Z"/></svg>`;
   await open(page, bakery, "order");
   await page.getByRole("button", { name: "Add a cutter" }).click();
+  await page.getByRole("tab", { name: "From an SVG file" }).click();
   await page.setInputFiles('input[type="file"][accept*="svg"]', { name: "harbour star.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
   await page.getByRole("button", { name: "Add it" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
@@ -215,4 +216,25 @@ test("a tray is laid by hand, and the trays are filled like it", async ({ page, 
   await page.getByRole("radio", { name: "As cut" }).click();
   await page.getByRole("button", { name: "Back to rows" }).click();
   await expect(page.getByRole("complementary").locator(".answer")).toHaveText(String(full));
+});
+
+test("a built-in shape is chosen by its picture, and a letter by its sign", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByRole("radio")).toHaveCount(16);
+  await dialog.getByRole("radio", { name: "Heart" }).click();
+  // It is called what it is, in the size it is sold as, until somebody says otherwise.
+  await expect(field(dialog, "Name")).toHaveValue("Heart");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("heading", { level: 2, name: "48 × Heart" })).toBeVisible();
+
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  await dialog.getByRole("radio", { name: "Letter" }).click();
+  await field(dialog, "Letter or number").fill("?");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("no letter from A to Z");
+  await field(dialog, "Letter or number").fill("r");
+  await dialog.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("heading", { level: 2, name: "48 × Letter R" })).toBeVisible();
 });

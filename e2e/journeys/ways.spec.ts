@@ -12,7 +12,6 @@ test.describe("a bakery without the demo", () => {
     await expect(page.getByText("Slipway rounds").first()).toBeVisible();
     await page.goto(bakery.address);
     await page.getByRole("button", { name: "Add a cutter" }).click();
-    await page.getByRole("tab", { name: "A plain form" }).click();
     await page.getByRole("dialog").getByRole("textbox", { name: "Name" }).fill("Slipway round");
     await page.getByRole("button", { name: "Add it" }).click();
     await expect(page.getByRole("dialog")).toHaveCount(0);

@@ -133,9 +133,13 @@ pub async fn add_demo(store: &Store, now: NaiveDateTime) -> Result<JobId, ApiErr
                     width_mm: Some(cutter.width_mm),
                 }
             }
-            (None, Some(form)) => {
-                NewCutter::Builtin { name: cutter.name.clone(), form, width_mm: cutter.width_mm, height_mm: None }
-            }
+            (None, Some(form)) => NewCutter::Builtin {
+                name: cutter.name.clone(),
+                form,
+                width_mm: cutter.width_mm,
+                height_mm: None,
+                letter: None,
+            },
             (None, None) => return Err(InputError::refused("cutters", "a demo cutter needs a file or a form").into()),
         };
         let (name, origin, outline) = new.build()?;

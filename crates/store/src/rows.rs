@@ -104,6 +104,8 @@ pub(crate) struct KitchenRow {
     #[serde(default)]
     pub cover_pot: bool,
     #[serde(default)]
+    pub small_oven: bool,
+    #[serde(default)]
     pub altitude_m: f64,
     #[serde(default)]
     pub zone: String,
@@ -146,6 +148,7 @@ impl KitchenRow {
             recovery_min: k.recovery_min,
             hot_spots: spots_text(k.hot_spots.as_ref()),
             cover_pot: k.cover_pot,
+            small_oven: k.small_oven,
             altitude_m: k.altitude_m,
             zone: k.zone,
             preheat_min: k.preheat_min,
@@ -181,6 +184,7 @@ impl KitchenRow {
             recovery_min: self.recovery_min,
             hot_spots: spots_from(self.id, &self.hot_spots)?,
             cover_pot: self.cover_pot,
+            small_oven: self.small_oven,
             altitude_m: self.altitude_m,
             zone: self.zone,
             preheat_min: self.preheat_min,

@@ -75,6 +75,7 @@ pub fn kitchen_word(field: &str) -> &'static str {
         "recovery_min" => "recovery of the oven",
         "hot_spots" => "hot spots of the oven",
         "cover_pot" => "oven or covered pot",
+        "small_oven" => "size of the oven",
         "altitude_m" => "altitude",
         "preheat_min" => "time to heat the oven",
         "roll_min" => "time to roll a sheet",

@@ -402,6 +402,9 @@ impl Say for Reason {
             Self::FillsItsPan => {
                 "It fills its pan, whose walls hold it: it rises and does not spread sideways.".into()
             }
+            Self::SmallOven => {
+                "A small oven’s elements are near: keep the tray in the middle and paper well away from them, turn it half way, look early, and bake one tray at a time. It swings more than the forecast takes it to.".into()
+            }
             Self::SwapShelves => "Trays on several shelves swap theirs half way.".into(),
             Self::Pot(caution) => caution.say(),
             Self::PotIsNotForecast => "A pot on a burner has neither a setting nor a measured air, so nothing is forecast: about twice an oven's time is common practice.".into(),

@@ -66,7 +66,8 @@ names! {
     }
     BuiltinKind {
         Round => "round", Oval => "oval", Square => "square", Oblong => "oblong", Scalloped => "scalloped",
-        Hexagon => "hexagon", Petal => "petal", Ring => "ring",
+        Hexagon => "hexagon", Petal => "petal", Ring => "ring", Heart => "heart", Star => "star", Tree => "tree", Figure => "gingerbread figure",
+        Crescent => "crescent", Mitten => "mitten", Leaf => "leaf", Letter => "letter",
     }
     RecipeFormat {
         Text => "text", JsonLd => "schema.org recipe", Html => "page with a schema.org recipe", Csv => "table",

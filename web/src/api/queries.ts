@@ -68,6 +68,9 @@ export const useKitchen = () => useQuery(kitchenQuery);
 export const useZones = (wanted: boolean) =>
   useQuery({ queryKey: ["zones"], queryFn: () => settled(api.GET("/api/zones")), staleTime: Infinity, enabled: wanted });
 export const useFormulas = () => useQuery(formulasQuery);
+/** The built-in shapes never change while the page is open. */
+export const useCutterForms = () => useQuery({ queryKey: ["cutter forms"], queryFn: () => settled(api.GET("/api/cutters/forms")), staleTime: Infinity });
+
 export const useCutters = () => useQuery({ queryKey: keys.cutters, queryFn: () => settled(api.GET("/api/cutters")) });
 export const useHistory = () => useQuery({ queryKey: keys.history, queryFn: () => settled(api.GET("/api/history")) });
 export const useIngredients = () =>

@@ -333,6 +333,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cutters/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The built-in forms, as they look. */
+        get: operations["cutters_forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cutters/look": {
         parameters: {
             query?: never;
@@ -1995,7 +2012,7 @@ export interface components {
          * @description The built-in forms.
          * @enum {string}
          */
-        BuiltinKind: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal" | "ring";
+        BuiltinKind: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal" | "ring" | "heart" | "star" | "tree" | "figure" | "crescent" | "mitten" | "leaf" | "letter";
         /** @description What a formula is. */
         CharacterView: {
             /** @description What it is made of. */
@@ -2313,7 +2330,7 @@ export interface components {
             liner: components["schemas"]["TrayLiner"] | null;
             /**
              * Format: double
-             * @description Oven set to, 140 to 220.
+             * @description Oven set to, 100 to 260.
              * @default null
              */
             oven_c: number | null;
@@ -2774,6 +2791,34 @@ export interface components {
             /** @description `fridge` or `freezer`. */
             place: string;
         };
+        /** @description A built-in form, as it looks at its usual size. */
+        FormView: {
+            /** @description Which. */
+            form: components["schemas"]["BuiltinKind"];
+            /**
+             * Format: double
+             * @description Box around it.
+             */
+            height_mm: number;
+            /** @description Its holes, about the same centre. */
+            holes_mm: number[][][];
+            /** @description Its name. */
+            name: string;
+            /** @description The outline, centred, y downwards. */
+            outline_mm: number[][];
+            /** @description Whether it has two sizes; of a ring the second is its hole. */
+            two_sizes: boolean;
+            /**
+             * Format: double
+             * @description What it is usually sold as, across; a letter, high.
+             */
+            usual_mm: number;
+            /**
+             * Format: double
+             * @description Box around it.
+             */
+            width_mm: number;
+        };
         /** @description A formula as it comes from outside; the only door to [`Formula`]. */
         FormulaBody: {
             /** @description At most 60, with flour and a fat among them. */
@@ -3056,7 +3101,7 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description Oven set to, 140 to 220.
+             * @description Oven set to, 100 to 260; outside 140 to 220 common practice stands in for the forecast.
              */
             oven_c: number;
             /**
@@ -3310,6 +3355,8 @@ export interface components {
              * @description Smallest step of the scale, 0.01 to 50.
              */
             scale_step_g?: number;
+            /** @description Whether it is a small one on the worktop, its elements near the tray. */
+            small_oven?: boolean;
             /** @description What the trays are of. */
             tray_kind: components["schemas"]["TrayKind"];
             /**
@@ -4327,6 +4374,8 @@ export interface components {
             height_mm?: number | null;
             /** @enum {string} */
             kind: "builtin";
+            /** @description Which letter from A to Z or figure from 0 to 9, of that form. */
+            letter?: string | null;
             /** @description Its name, 1 to 80 characters. */
             name: string;
             /**
@@ -7306,6 +7355,25 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutters_forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormView"][];
                 };
             };
         };

@@ -117,7 +117,7 @@ export function KitchenPage() {
           <Choice
             label="Heat in the oven"
             value={k.oven_fan ? "fan" : "still"}
-            options={[{ value: "still", label: "Top and bottom heat" }, { value: "fan", label: "Fan" }]}
+            options={[{ value: "still", label: "Top and bottom heat" }, { value: "fan", label: "Fan, without steam" }]}
             onChange={(v) => change.mutate({ oven_fan: v === "fan" })}
           />
           <p className="text-fine"><Link to="/kitchen/oven">{k.cover_pot ? "A covered pot stands in for it" : ovenWords(k)}</Link></p>

@@ -17,12 +17,13 @@ export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
     <>
       <Choice
         label="Baked in"
-        value={kitchen.cover_pot ? "pot" : "oven"}
-        options={[{ value: "oven", label: "An oven" }, { value: "pot", label: "A covered pot on a burner" }]}
-        onChange={(v) => (v === "pot" ? setAsking(true) : change.mutate({ cover_pot: false }))}
+        value={kitchen.cover_pot ? "pot" : kitchen.small_oven ? "small" : "oven"}
+        options={[{ value: "oven", label: "An oven" }, { value: "small", label: "A small worktop oven" }, { value: "pot", label: "A covered pot on a burner" }]}
+        onChange={(v) => (v === "pot" ? setAsking(true) : change.mutate({ cover_pot: false, small_oven: v === "small" }))}
       />
       <Fault text={otherFault(change.error, [])} />
       {kitchen.cover_pot ? <p className="caution mt-3">Nothing is forecast of a pot: jobs are planned with about twice an oven’s time, one small tray after the other. Set the tray’s size to what lies on its rack.</p> : null}
+      {kitchen.small_oven && !kitchen.cover_pot ? <p className="mt-3 text-fine text-soft">Each job’s oven sheet says what to mind with it.</p> : null}
       <Question
         open={asking}
         onOpenChange={setAsking}

@@ -1,6 +1,6 @@
 //! Cutters with a formula for an outline. Sizes are across, as a tin cutter is sold.
 
-use super::Outline;
+use super::{Outline, drawn};
 use crate::error::{InputError, InputErrors};
 use crate::units::Length;
 #[cfg(feature = "wire")]
@@ -27,12 +27,55 @@ pub enum BuiltinKind {
     Petal,
     /// A circle with a round hole, whose size takes the place of the height.
     Ring,
+    /// A heart.
+    Heart,
+    /// A star of five points.
+    Star,
+    /// A fir.
+    Tree,
+    /// A gingerbread figure.
+    Figure,
+    /// A crescent.
+    Crescent,
+    /// A mitten.
+    Mitten,
+    /// A leaf with its stalk.
+    Leaf,
+    /// A capital letter or a figure, as high as its width says.
+    Letter,
 }
 
 impl BuiltinKind {
     /// All of them, in the order they are offered.
-    pub const ALL: [Self; 8] =
-        [Self::Round, Self::Oval, Self::Square, Self::Oblong, Self::Scalloped, Self::Hexagon, Self::Petal, Self::Ring];
+    pub const ALL: [Self; 16] = [
+        Self::Round,
+        Self::Scalloped,
+        Self::Heart,
+        Self::Star,
+        Self::Tree,
+        Self::Figure,
+        Self::Oval,
+        Self::Square,
+        Self::Oblong,
+        Self::Hexagon,
+        Self::Petal,
+        Self::Leaf,
+        Self::Mitten,
+        Self::Crescent,
+        Self::Ring,
+        Self::Letter,
+    ];
+
+    /// What it is usually sold as, across, mm; a letter, high. Common practice, no source.
+    #[must_use]
+    pub const fn usual_mm(self) -> f64 {
+        match self {
+            Self::Figure | Self::Tree | Self::Leaf => 70.0,
+            Self::Crescent | Self::Heart | Self::Star | Self::Mitten => 75.0,
+            Self::Letter => 80.0,
+            _ => 65.0,
+        }
+    }
 
     /// Whether a height is needed besides the width.
     #[must_use]
@@ -45,6 +88,7 @@ impl BuiltinKind {
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Builtin {
     kind: BuiltinKind,
+    letter: char,
     width: Length,
     height: Length,
 }
@@ -60,7 +104,13 @@ impl Builtin {
         }
         checks.finish(())?;
         let height = if kind.takes_height() { height_mm } else { width_mm };
-        Ok(Self { kind, width: Length::new_mm(width_mm), height: Length::new_mm(height) })
+        Ok(Self { kind, letter: 'A', width: Length::new_mm(width_mm), height: Length::new_mm(height) })
+    }
+
+    /// The same of another letter or figure; no matter for any other form.
+    #[must_use]
+    pub fn of_letter(self, letter: char) -> Self {
+        Self { letter, ..self }
     }
 
     /// Its outline, flat to within 0.1 mm of the true curve.
@@ -75,7 +125,16 @@ impl Builtin {
             let n = (TAU / 2.0 / (1.0 - 0.05 / r).acos()).ceil().clamp(24.0, 360.0) as u32;
             n.next_multiple_of(12)
         };
+        let drawn = |parts| drawn::figure_outline(parts, self.width);
         let points = match self.kind {
+            BuiltinKind::Heart => return drawn(drawn::HEART),
+            BuiltinKind::Star => return drawn(drawn::STAR),
+            BuiltinKind::Tree => return drawn(drawn::TREE),
+            BuiltinKind::Figure => return drawn(drawn::FIGURE),
+            BuiltinKind::Crescent => return drawn(drawn::CRESCENT),
+            BuiltinKind::Mitten => return drawn(drawn::MITTEN),
+            BuiltinKind::Leaf => return drawn(drawn::LEAF),
+            BuiltinKind::Letter => return drawn::letter_outline(self.letter, self.width),
             BuiltinKind::Round | BuiltinKind::Oval => around(chords(a.max(b)), &|t| (a * t.cos(), b * t.sin())),
             BuiltinKind::Ring => {
                 let hole = around(chords(b), &|t| (b * t.cos(), b * t.sin()));
@@ -111,7 +170,7 @@ mod tests {
 
     #[rstest]
     fn every_form_is_as_wide_as_it_says() {
-        for kind in BuiltinKind::ALL {
+        for kind in BuiltinKind::ALL.into_iter().filter(|kind| *kind != BuiltinKind::Letter) {
             let outline = Builtin::new(kind, 60.0, 40.0).unwrap().outline().unwrap();
             assert!((outline.extent().0.mm() - 60.0).abs() < 0.15, "{:?} {:?}", kind, outline.extent());
         }

@@ -1,6 +1,7 @@
 //! Closed outlines in millimetres: what a cutter's edge looks like from above. Knows no station.
 
 mod builtin;
+mod drawn;
 mod hole;
 mod narrow;
 mod outline;

@@ -44,7 +44,7 @@ impl AsBaked {
 #[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = ConditionsBody))]
 #[cfg_attr(feature = "wire", serde(deny_unknown_fields, default))]
 pub struct Conditions {
-    /// Oven set to, 140 to 220.
+    /// Oven set to, 100 to 260.
     pub oven_c: Option<f64>,
     /// With a fan.
     pub oven_fan: Option<bool>,

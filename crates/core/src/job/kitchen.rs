@@ -47,6 +47,9 @@ pub struct KitchenInput {
     /// Whether a covered pot on a burner stands in for an oven.
     #[cfg_attr(feature = "wire", serde(default))]
     pub cover_pot: bool,
+    /// Whether it is a small one on the worktop, its elements near the tray.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub small_oven: bool,
     /// Above the sea, -400 to 4500.
     #[cfg_attr(feature = "wire", serde(default))]
     pub altitude_m: f64,
@@ -282,6 +285,12 @@ impl Kitchen {
         self.hot_spots.as_ref().filter(|_| !self.input.cover_pot)
     }
 
+    /// Whether its oven is a small one on the worktop.
+    #[must_use]
+    pub fn small_oven(&self) -> bool {
+        self.input.small_oven && !self.input.cover_pot
+    }
+
     /// Whether a covered pot on a burner stands in for an oven.
     #[must_use]
     pub fn cover_pot(&self) -> bool {
@@ -412,6 +421,7 @@ mod tests {
             recovery_min: 1.5,
             hot_spots: None,
             cover_pot: false,
+            small_oven: false,
             altitude_m: 0.0,
             preheat_min: 20.0,
             roll_min: 4.0,

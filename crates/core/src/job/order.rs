@@ -76,7 +76,7 @@ pub struct JobInput {
     pub rerolls: u32,
     /// Dough kept back, 0 to 25.
     pub reserve_percent: f64,
-    /// Oven set to, 140 to 220.
+    /// Oven set to, 100 to 260; outside 140 to 220 common practice stands in for the forecast.
     pub oven_c: f64,
     /// Of the pieces, kept as dough in the freezer; at least one is baked.
     #[cfg_attr(feature = "wire", serde(default))]

@@ -55,7 +55,7 @@ pub(super) fn oven_plan(
 ) -> Result<OvenPlan, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let (w, h) = outline.extent();
-    let BakeExpected { mut expected, mut reasons, warnings, forecast } =
+    let BakeExpected { mut expected, mut reasons, mut warnings, forecast } =
         expect_bake(job, formula, kitchen, question, learnt)?;
     // Spread is that of a round; it happens at the rim, so any outline grows like the disc that stands for it.
     let in_pan = matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. }));
@@ -71,6 +71,9 @@ pub(super) fn oven_plan(
     };
     expected.cool_on_tray = cooling.on_tray();
     let width = if w > h { w } else { h };
+    if kitchen.small_oven() {
+        warnings.push(Reason::SmallOven);
+    }
     reasons.push(if in_pan { Reason::FillsItsPan } else { Reason::GrowsAtTheRim { by: growth } });
     Ok(OvenPlan {
         baked_holes: outline.holes_after_spread(growth.1),

@@ -97,6 +97,7 @@ pub enum Reason {
     GrowsAtTheRim { by: (Length, Length) },
     FillsItsPan,
     SwapShelves,
+    SmallOven,
     Pot(PotCaution),
     PotIsNotForecast,
     PotStaysPale,

@@ -1,7 +1,7 @@
 //! Ranges the trade states for time and spread by thickness, temperature and make-up. Common practice, no source; every
 //! oven differs, so the screen says 'look early'.
 
-use super::bake::{BakeEnd, OVEN_C};
+use super::bake::{BakeEnd, SETTING_C};
 use super::edge::EdgeColour;
 use super::reason::Reason;
 use crate::dough::{SpreadTendency, between};
@@ -11,9 +11,20 @@ use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
 /// Thickness in mm against the least and most minutes at 175 degC in a still oven.
 const MINUTES_AT_175: [(f64, f64, f64); 5] =
     [(2.0, 4.0, 6.0), (3.0, 5.0, 7.0), (6.0, 8.0, 14.0), (11.0, 12.0, 17.0), (20.0, 15.0, 22.0)];
-/// Oven in degC against what multiplies the least and the most of them (6 mm: 12-20 at 162, 7-10 at 190, 6-8 at 205).
-const TEMPERATURE_FACTORS: [(f64, f64, f64); 5] =
-    [(150.0, 1.75, 1.65), (162.0, 1.5, 1.43), (175.0, 1.0, 1.0), (190.0, 0.875, 0.714), (205.0, 0.7, 0.57)];
+/// Oven in degC against what multiplies the least and the most of them (6 mm: 60-90 at 100, 35-50 at 120, 18-28 at 140, 12-20 at 162,
+/// 7-10 at 190, 6-8 at 205, 5-7 at 220, 3-5 at 260).
+const TEMPERATURE_FACTORS: [(f64, f64, f64); 10] = [
+    (100.0, 7.5, 6.4),
+    (120.0, 4.4, 3.6),
+    (140.0, 2.25, 2.0),
+    (150.0, 1.75, 1.65),
+    (162.0, 1.5, 1.43),
+    (175.0, 1.0, 1.0),
+    (190.0, 0.875, 0.714),
+    (205.0, 0.7, 0.57),
+    (220.0, 0.6, 0.5),
+    (260.0, 0.4, 0.36),
+];
 /// A fan oven bakes like a still one set this much higher (the trade lowers a fan oven by 15 to 25).
 const FAN: TemperatureDifference = TemperatureDifference::new_k(20.0);
 /// What a bake to another colour takes of the time to just golden. Common practice, no source: pale ones come out early, brown ones late.
@@ -43,10 +54,10 @@ pub struct BakeSetting {
 }
 
 impl BakeSetting {
-    /// An oven of 140 to 220 degC, with or without its fan.
+    /// An oven of 100 to 260 degC, with or without its fan.
     pub fn new(oven_c: f64, fan: bool) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
-        checks.range("oven_c", oven_c, *OVEN_C.start(), *OVEN_C.end(), "\u{b0}C");
+        checks.range("oven_c", oven_c, *SETTING_C.start(), *SETTING_C.end(), "\u{b0}C");
         checks.finish(())?;
         Ok(Self { oven: Temperature::new_c(oven_c), fan })
     }

@@ -206,3 +206,30 @@ fn a_place_that_never_makes_it_firm_stops_only_a_plan_that_waits_for_it() {
     assert!(mild(None).is_err(), "a log never slices at 12 degrees");
     assert!(mild(Some(ChillFor::Exactly)).is_ok() && mild(Some(ChillFor::No)).is_ok());
 }
+
+#[test]
+fn a_slow_oven_and_a_hot_one_are_planned_by_common_practice_and_say_so() {
+    // 6 mm: some 35 to 50 min at 120 degrees, three to six at 240. The forecast reaches from 140 to 220.
+    for (oven_c, least, most) in [(120.0, 30.0, 60.0), (240.0, 3.0, 8.0)] {
+        let plan = plan_of(JobInput { oven_c, ..job_input() });
+        assert!(plan.oven.forecast.is_none());
+        assert!(plan.oven.warnings.iter().any(|r| matches!(r, Reason::BeyondTheForecast { .. })), "{oven_c}");
+        let (from, to) = plan.oven.expected.bake;
+        assert!(from.min() >= least - 1.0 && to.min() <= most + 1.0 && from < to, "{oven_c}: {from:?} to {to:?}");
+    }
+    // What practice states falls with the heat without a jump, over all that may be set.
+    let slow_end = |oven_c: f64| plan_of(JobInput { oven_c, ..job_input() }).oven.expected.bake.1.min();
+    let outside: Vec<f64> = [100.0, 110.0, 120.0, 130.0].map(slow_end).to_vec();
+    assert!(outside.windows(2).all(|w| w[0] > w[1]), "{outside:?}");
+}
+
+#[test]
+fn a_small_oven_is_warned_of_where_it_bakes() {
+    let plan = |small_oven| {
+        planned(job_input(), KitchenInput { small_oven, ..kitchen_input() }, &lemon_thyme(), &round(65.0)).unwrap()
+    };
+    assert!(
+        plan(true).oven.warnings.contains(&Reason::SmallOven)
+            && !plan(false).oven.warnings.contains(&Reason::SmallOven)
+    );
+}

@@ -2,7 +2,7 @@
 
 use super::{bytes, read};
 use crate::problem::{ApiError, Problem, Query};
-use crate::wire::{CutterView, NewCutter, PhotoQuery, PhotoView};
+use crate::wire::{CutterView, FormView, NewCutter, PhotoQuery, PhotoView};
 use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::InputErrors;
@@ -14,6 +14,13 @@ use ready_slab_store::{CutterId, Store, StoredCutter};
 #[get("/api/cutters")]
 pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<CutterView>>, ApiError> {
     Ok(web::Json(store.cutters().await?.iter().map(Into::into).collect()))
+}
+
+/// The built-in forms, as they look.
+#[utoipa::path(tag = "cutters", operation_id = "cutters_forms", responses((status = 200, body = Vec<FormView>)))]
+#[get("/api/cutters/forms")]
+pub async fn forms() -> Result<web::Json<Vec<FormView>>, ApiError> {
+    Ok(web::Json(crate::wire::cutter_forms()?))
 }
 
 /// Puts a cutter on the shelf: a built-in form, or the outline of an SVG file.

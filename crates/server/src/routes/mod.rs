@@ -76,6 +76,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(pantry::price)
         .service(recipes::read_text)
         .service(cutters::list)
+        .service(cutters::forms)
         .service(cutters::add)
         .service(cutters::look)
         .service(cutters::from_photo)

@@ -44,6 +44,41 @@ view! {
     }
 }
 
+view! {
+    /// A built-in form, as it looks at its usual size.
+    pub struct FormView(kind: BuiltinKind, outline: &Outline) {
+        let (width, height) = outline.extent();
+
+        /// Which.
+        form: BuiltinKind = kind,
+        /// Its name.
+        name: String = kind.name().to_owned(),
+        /// Whether it has two sizes; of a ring the second is its hole.
+        two_sizes: bool = kind.takes_height(),
+        /// What it is usually sold as, across; a letter, high.
+        usual_mm: f64 = kind.usual_mm(),
+        /// Box around it.
+        width_mm: f64 = width.mm(),
+        /// Box around it.
+        height_mm: f64 = height.mm(),
+        /// The outline, centred, y downwards.
+        outline_mm: Vec<[f64; 2]> = ring(&outline.points()),
+        /// Its holes, about the same centre.
+        holes_mm: Vec<Vec<[f64; 2]>> = outline.holes().iter().map(|hole| ring(hole)).collect(),
+    }
+}
+
+/// All built-in forms, in the order in which they are offered.
+pub fn forms() -> Result<Vec<FormView>, InputErrors> {
+    let form = |kind: BuiltinKind| {
+        let usual = kind.usual_mm();
+        let outline =
+            Builtin::new(kind, usual, usual * if kind == BuiltinKind::Ring { 0.4 } else { 0.7 })?.outline()?;
+        Ok(FormView::new(kind, &outline))
+    };
+    BuiltinKind::ALL.into_iter().map(form).collect()
+}
+
 /// A closed ring as it is sent.
 pub fn ring(points: &[(f64, f64)]) -> Vec<[f64; 2]> {
     points.iter().map(|p| [p.0, p.1]).collect()
@@ -64,6 +99,9 @@ pub enum NewCutter {
         /// Along, for forms with two sizes; of a ring, its hole.
         #[serde(default)]
         height_mm: Option<f64>,
+        /// Which letter from A to Z or figure from 0 to 9, of that form.
+        #[serde(default)]
+        letter: Option<char>,
     },
     /// A file.
     Svg {
@@ -92,11 +130,12 @@ impl NewCutter {
     pub fn build(&self) -> Result<(String, String, Outline), InputErrors> {
         let mut checks = Checks::new();
         match self {
-            Self::Builtin { name, form, width_mm, height_mm } => {
+            Self::Builtin { name, form, width_mm, height_mm, letter } => {
                 checks.text("name", name, 80, "a name");
                 checks.finish(())?;
                 let kind = *form;
-                let outline = Builtin::new(kind, *width_mm, height_mm.unwrap_or(*width_mm))?.outline()?;
+                let form = Builtin::new(kind, *width_mm, height_mm.unwrap_or(*width_mm))?;
+                let outline = letter.map_or(form, |letter| form.of_letter(letter)).outline()?;
                 Ok((name.trim().to_owned(), kind.name().to_owned(), outline))
             }
             Self::Outline { name, outline_mm, mirrored } => {

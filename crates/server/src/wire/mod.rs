@@ -34,7 +34,7 @@ pub use bake::{
 };
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use compute_bake::{BakeRequest, BakeResult};
-pub use cutter::{CutterView, NewCutter, PhotoQuery, PhotoView, ring};
+pub use cutter::{CutterView, FormView, NewCutter, PhotoQuery, PhotoView, forms as cutter_forms, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use finish::FinishView;

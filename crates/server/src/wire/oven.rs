@@ -2,7 +2,7 @@
 
 use super::{SentenceView, say, say_all, view};
 use ready_slab_core::error::{Checks, InputErrors};
-use ready_slab_core::oven::{HotSpots, OVEN_C, OvenReading, OvenTest, judge_oven};
+use ready_slab_core::oven::{HotSpots, OvenReading, OvenTest, SETTING_C, judge_oven};
 use ready_slab_core::units::Span;
 use ready_slab_words::spot_shades;
 use serde::{Deserialize, Serialize};
@@ -79,7 +79,7 @@ impl ThermometerQuery {
     /// The same within its ranges.
     pub fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
-        checks.range("set_c", self.set_c, *OVEN_C.start(), *OVEN_C.end(), "\u{b0}C");
+        checks.range("set_c", self.set_c, *SETTING_C.start(), *SETTING_C.end(), "\u{b0}C");
         checks.range("speed", self.speed, 1.0, 3600.0, "times");
         checks.finish(self)
     }

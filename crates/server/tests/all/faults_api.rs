@@ -142,7 +142,7 @@ async fn a_fault_says_the_field_what_was_given_and_what_is_accepted() {
     let hot = patch(json!({"oven_c": 375.0})).await;
     assert_eq!(
         (hot["field"].as_str(), hot["given"].as_str(), hot["accepted"].as_str()),
-        (Some("oven_c"), Some("375 \u{b0}C"), Some("140 to 220 \u{b0}C"))
+        (Some("oven_c"), Some("375 \u{b0}C"), Some("100 to 260 \u{b0}C"))
     );
     assert!(hot["message"].as_str().unwrap().contains("if Fahrenheit is meant, that is 190.6"), "{hot}");
     assert_eq!(

@@ -6,19 +6,12 @@ import type { Cutter, NewCutter } from "../../api/client";
 import { useAddCutter, useLookAtCutter } from "../../api/queries";
 import { TrueSize } from "./TrueSize";
 import { readTyped } from "../../kit/Amount";
-import { Choice } from "../../kit/Choice";
 import { FileButton } from "../../kit/FileButton";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
 import { Window } from "../../kit/Window";
 import { PhotoCutter } from "./PhotoCutter";
-
-type Form = "ring" | "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal";
-const FORMS: { value: Form; label: string }[] = [
-  { value: "round", label: "Round" }, { value: "scalloped", label: "Scalloped" }, { value: "oval", label: "Oval" },
-  { value: "square", label: "Square" }, { value: "oblong", label: "Oblong" }, { value: "hexagon", label: "Hexagon" },
-  { value: "petal", label: "Petal" }, { value: "ring", label: "Ring" },
-];
+import { ShapeForm } from "./ShapeForm";
 
 export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const format = useFormat();
@@ -27,13 +20,9 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const [name, setName] = useState("");
   const [svg, setSvg] = useState<{ file: string; text: string }>();
   const [width, setWidth] = useState("");
-  const [form, setForm] = useState<Form>("round");
-  const [across, setAcross] = useState(format.length(65));
-  const [along, setAlong] = useState(format.length(45));
   const [unread, setUnread] = useState<{ field: string; text: Said }>();
   const [over, setOver] = useState(false);
   const nameId = useId();
-  const twoSizes = form === "oval" || form === "oblong" || form === "ring";
 
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
@@ -57,12 +46,6 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
     setUnread(undefined);
     const width_mm = width.trim() === "" ? null : await size("width_mm", width);
     if (svg && width_mm !== undefined) put({ kind: "svg", name, svg: svg.text, width_mm });
-  };
-  const addForm = async () => {
-    setUnread(undefined);
-    const width_mm = await size("width_mm", across);
-    const height_mm = twoSizes ? await size("height_mm", along) : null;
-    if (width_mm !== undefined && height_mm !== undefined) put({ kind: "builtin", name, form, width_mm, height_mm });
   };
   const put = (body: NewCutter) =>
     add.mutate(body, {
@@ -101,16 +84,16 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
   );
   return (
     <Window title="Add a cutter">
-      <Tabs.Root defaultValue="svg" onValueChange={() => add.reset()}>
+      <Tabs.Root defaultValue="builtin" onValueChange={() => add.reset()}>
         <Tabs.List className="seg mb-4" aria-label="Where from">
+          <Tabs.Trigger value="builtin" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
+            A shape
+          </Tabs.Trigger>
           <Tabs.Trigger value="svg" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
             From an SVG file
           </Tabs.Trigger>
           <Tabs.Trigger value="photo" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
             From a photo
-          </Tabs.Trigger>
-          <Tabs.Trigger value="builtin" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
-            A plain form
           </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="svg" className="space-y-4">
@@ -150,22 +133,8 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
         <Tabs.Content value="photo">
           <PhotoCutter onAdded={onAdded} />
         </Tabs.Content>
-        <Tabs.Content value="builtin" className="space-y-4">
-          <Choice label="Form" value={form} options={FORMS} onChange={(v) => setForm(v)} />
-          {nameField}
-          <div className="grid grid-cols-2 gap-3">
-            {sizeField("width_mm", "Across", across, setAcross)}
-            {twoSizes ? sizeField("height_mm", form === "ring" ? "Its hole, across" : "Along", along, setAlong) : null}
-          </div>
-          <Fault text={otherFault(add.error, ["name", "width_mm", "height_mm"])} />
-          <button
-            type="button"
-            className="btn btn-main"
-            disabled={add.isPending}
-            onClick={() => void addForm()}
-          >
-            Add it
-          </button>
+        <Tabs.Content value="builtin">
+          <ShapeForm onAdded={onAdded} />
         </Tabs.Content>
       </Tabs.Root>
     </Window>

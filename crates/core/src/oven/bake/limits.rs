@@ -14,7 +14,9 @@ pub const THICKNESS_MM: RangeInclusive<f64> = 2.0..=25.0;
 pub const ACROSS_MM: RangeInclusive<f64> = 15.0..=200.0;
 /// Radius of the smallest disc it knows, mm.
 pub const LEAST_RADIUS_MM: f64 = 7.5;
-/// Setting of an oven, degC.
+/// Setting of an oven that people bake cookies at, degC: from drying to a pizza oven's least. Common practice, no source.
+pub const SETTING_C: RangeInclusive<f64> = 100.0..=260.0;
+/// Setting of an oven that the model knows, degC.
 pub const OVEN_C: RangeInclusive<f64> = 140.0..=220.0;
 /// Dough as it goes in, degC.
 pub const START_C: RangeInclusive<f64> = -20.0..=28.0;

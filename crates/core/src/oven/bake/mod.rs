@@ -39,7 +39,8 @@ pub use forecast::{
     BakeForecast, BakeSample, DoneBy, LookFor, Profile, cools_after, forecast, forecast_at, spread_until_set,
 };
 pub use limits::{
-    ACROSS_MM, BAKES_THIN, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, START_C, THICKNESS_MM, TRAY_C, check_bake,
+    ACROSS_MM, BAKES_THIN, BakeWarning, COVER, LEAST_RADIUS_MM, OVEN_C, SETTING_C, START_C, THICKNESS_MM, TRAY_C,
+    check_bake,
 };
 pub use run::{BakeBalance, simulate};
 pub use setup::{BakeFit, BakePiece, OvenSetup, TrayCover, TrayLiner, TrayMaterial};

@@ -35,6 +35,7 @@ pub fn kitchen_input() -> KitchenInput {
         recovery_min: 1.5,
         hot_spots: None,
         cover_pot: false,
+        small_oven: false,
         altitude_m: 0.0,
         roll_min: 4.0,
         cut_s: 6.0,

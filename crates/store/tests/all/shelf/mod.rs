@@ -43,6 +43,7 @@ pub fn kitchen(room_c: f64) -> Kitchen {
         recovery_min: 2.0,
         hot_spots: Some(HotSpotsInput { test: SpotTest::Bread, columns: 2, rows: 1, shades: vec![Some(2), None] }),
         cover_pot: false,
+        small_oven: true,
         altitude_m: 340.0,
         preheat_min: 20.0,
         roll_min: 4.0,

@@ -99,6 +99,7 @@ pub fn plan() -> Vec<Sentence> {
         R::GrowsAtTheRim { by: (mm(0.3), mm(1.1)) },
         R::FillsItsPan,
         R::SwapShelves,
+        R::SmallOven,
         R::PotIsNotForecast,
         R::PotStaysPale,
         R::PotTray { tray: (mm(340.0), mm(440.0)) },
