@@ -156,8 +156,8 @@ test("a covered pot is planned only after its cautions were read", async ({ page
 test("a finish is chosen, changed, undone, and worked out for the lot", async ({ page, bakery }) => {
   await open(page, bakery, "oven/finish");
   await expect(page.getByText(/They stay plain/)).toBeVisible();
-  await page.getByRole("button", { name: "Water glaze" }).click();
-  const card = page.getByRole("listitem").filter({ hasText: "Water glaze" });
+  await page.getByRole("button", { name: "Sugar glaze" }).click();
+  const card = page.getByRole("listitem").filter({ hasText: "Sugar glaze" });
   await expect(card).toContainText("48 pieces");
   const total = card.locator("[data-live]").first();
   const thin = await total.innerText();
@@ -166,11 +166,33 @@ test("a finish is chosen, changed, undone, and worked out for the lot", async ({
   await set(field(page, "As thick as"), "9 mm");
   await expect(page.getByRole("alert")).toContainText("0.1 to 2 mm");
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "Chocolate between" }).click();
+  await page.getByRole("button", { name: "Chocolate sandwich" }).click();
   await expect(page.getByText("24 pairs")).toBeVisible();
   await expect(page.getByText("1–2 days")).toBeVisible();
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(page.getByText("24 pairs")).toBeHidden();
-  await page.getByRole("button", { name: "Without: Water glaze" }).click();
+  await page.getByRole("button", { name: "Remove Sugar glaze" }).click();
   await expect(page.getByText(/They stay plain/)).toBeVisible();
+});
+
+test("iced pieces are dry and packed by the wanted time, and 'ready' can mean something else", async ({ page, bakery }) => {
+  await open(page, bakery, "oven/finish");
+  await page.getByRole("button", { name: "Royal icing", exact: true }).click();
+  await expect(page.getByText(/A line round \d+\smm of edge/)).toBeVisible();
+  await expect(page.getByText("meringue powder", { exact: true })).toBeVisible();
+  await open(page, bakery, "order");
+  const means = page.getByRole("radiogroup", { name: "What ready means" });
+  await expect(means.getByRole("radio", { name: "Finished and dry" })).toBeChecked();
+  await means.getByRole("radio", { name: "Packed" }).click();
+  await expect(page.getByText(/to the last piece packed/)).toBeVisible();
+  await open(page, bakery, "clock");
+  const run = page.getByRole("region", { name: "Run sheet" }).getByRole("listitem");
+  await expect(run.filter({ hasText: /^\d+:\d\dRoyal icing: tray 1/ })).toHaveCount(1);
+  await expect(run.filter({ hasText: "Tray 1 dries, in one layer" })).toHaveCount(1);
+  await expect(run.last()).toContainText("Pack tray");
+  // A finish of hours is put on the day before.
+  await expect(run.filter({ hasText: /^Friday \d+ \w+$/ })).toHaveCount(1);
+  await open(page, bakery, "order");
+  await means.getByRole("radio", { name: "Out of the oven" }).click();
+  await expect(page.getByText(/to the last tray out of the oven/)).toBeVisible();
 });

@@ -48,7 +48,7 @@ test("undo takes back what was done here last, in a text field too, and says wha
   await page.keyboard.press("Tab");
   await open(page, bakery, "ledger");
   await expect(page.getByRole("heading", { level: 2, name: "2 bakes" })).toBeVisible();
-  await page.getByRole("button", { name: /^Take away the bake/ }).first().click();
+  await page.getByRole("button", { name: /^Remove the bake/ }).first().click();
   await expect(page.getByRole("heading", { level: 2, name: "One bake" })).toBeVisible();
   await page.getByRole("button", { name: "Take back", exact: true }).click();
   await expect(page.getByRole("heading", { level: 2, name: "2 bakes" })).toBeVisible();

@@ -266,6 +266,8 @@ pub(crate) struct JobRow {
     pub pieces: u32,
     pub thickness_mm: f64,
     pub ready_by: String,
+    #[serde(default)]
+    pub ready_means: Option<String>,
     pub method: String,
     pub dough_c: Option<f64>,
     #[serde(alias = "chill_as_disc", deserialize_with = "form_text")]
@@ -423,6 +425,7 @@ impl JobRow {
             pieces: j.pieces,
             thickness_mm: j.thickness_mm,
             ready_by: j.ready_by.format(MINUTE_FORMAT).to_string(),
+            ready_means: j.ready_means.map(word),
             method: word(j.method),
             dough_c: j.dough_c,
             dough_form: word(j.dough_form),
@@ -476,6 +479,7 @@ impl JobRow {
             pieces: self.pieces,
             thickness_mm: self.thickness_mm,
             ready_by,
+            ready_means: self.ready_means.map(|w| from_word("job", id, &w)).transpose()?,
             method: from_word("job", id, &self.method)?,
             dough_c: self.dough_c,
             dough_form: from_word("job", id, &self.dough_form)?,

@@ -63,6 +63,7 @@ pub fn when_late(all: &[WhenLate]) -> Sentence {
         (0, WhenLate::Later) => "Move the wanted time",
         (_, WhenLate::Later) => "move the wanted time",
         (_, WhenLate::InTheFreezer) => "chill in the freezer",
+        (_, WhenLate::QuickerFinish) => "take a finish that dries sooner, such as sugar or chocolate",
         (_, WhenLate::AsSheets) => "roll the dough first and chill it as sheets",
     };
     let words: Vec<&str> = all.iter().enumerate().map(one).collect();

@@ -10,6 +10,7 @@ pub fn job_word(field: &str) -> &'static str {
         "pieces" => "pieces",
         "thickness_mm" => "thickness",
         "ready_by" => "wanted time",
+        "ready_means" => "what ready means",
         "method" => "mixing method",
         "dough_c" => "dough temperature",
         "dough_form" => "form for the cold",

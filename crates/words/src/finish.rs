@@ -1,6 +1,6 @@
 //! What is said of finishes, of keeping what was baked, and of spirits.
 
-use crate::figure::{grams, minutes, mm, number, percent};
+use crate::figure::{grams, grams_fine, minutes, mm, number, percent};
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::dough::Texture;
@@ -31,11 +31,20 @@ pub const fn coat(coat: Coat) -> (&'static str, &'static str) {
             "First while they are warm enough to hold it, again when they are cold: the first melts in.",
         ),
         Coat::Glaze { spirit, .. } => (
-            if spirit { "Spirit glaze" } else { "Water glaze" },
+            if spirit { "Spirit glaze" } else { "Sugar glaze" },
             "When they are as cool as the room all through: on warm ones it runs and stays dull.",
         ),
         Coat::Dip { .. } => ("Dipped in chocolate", "When they are cold: warm ones dull it."),
         Coat::Drizzle => ("Drizzled with chocolate", "When they are cold, on paper, close together."),
+        Coat::Royal { fresh_white, .. } => (
+            if fresh_white { "Royal icing, fresh white" } else { "Royal icing" },
+            "When they are cool all through, below 25°: first the line round the edge, then the flood within it.",
+        ),
+        Coat::Fondant { .. } => (
+            "Rolled fondant",
+            "When they are cool: rolled out, cut with the same cutter and stuck on with a brush of thin jam or piping gel.",
+        ),
+        Coat::Buttercream { .. } => ("Buttercream", "When they are cool all through, on the day they are eaten."),
         Coat::Filling { kind: FillingKind::Jam, .. } => ("Filled with jam", COLD_FILLING),
         Coat::Filling { kind: FillingKind::Chocolate, .. } => ("Filled with chocolate and cream", COLD_FILLING),
         Coat::Filling { kind: FillingKind::Icing, .. } => ("Filled with butter icing", COLD_FILLING),
@@ -55,6 +64,10 @@ pub const fn coat_stuff(stuff: CoatStuff) -> &'static str {
         CoatStuff::Jam => "jam, cooked until it holds",
         CoatStuff::Cream => "cream",
         CoatStuff::Butter => "butter",
+        CoatStuff::Milk => "milk",
+        CoatStuff::MeringuePowder => "meringue powder",
+        CoatStuff::EggWhite => "fresh egg white",
+        CoatStuff::Fondant => "fondant",
     }
 }
 
@@ -111,6 +124,31 @@ impl Say for Reason {
                 format!(" off the rim, {density_g_ml} g/mL."),
                 A_TENTH_MORE,
             ],
+            Self::LineAndFlood { line, round, flood, film } => said![
+                "A line round ",
+                mm(round),
+                " of edge, ",
+                grams_fine(line),
+                " each, stiff enough to stand (15 to 20 seconds until it is smooth); within it ",
+                mm(film),
+                ", ",
+                grams_fine(flood),
+                ", thinned until it is smooth after 8 to 12 seconds.",
+                A_TENTH_MORE,
+            ],
+            Self::RolledOn { film, top, density_g_ml } => said![
+                mm(film),
+                " over ",
+                cm2(top),
+                format!(", {density_g_ml:.1} g/mL, and a third more to roll it out; what is left is kneaded and kept."),
+            ],
+            Self::SpreadOn { film, top, density_g_ml } => {
+                said![mm(film), " over ", cm2(top), format!(", {density_g_ml:.2} g/mL."), A_TENTH_MORE]
+            }
+            Self::RawWhite => "Fresh white stays raw: take pasteurised white, or meringue powder, for children, pregnant women, the old and the ill. Egg is on the label.".into(),
+            Self::EggOnTheLabel => "Meringue powder is egg: it is on the label.".into(),
+            Self::IcedInLayers => "Iced and dry through they keep two to three weeks, in layers with paper between.".into(),
+            Self::CreamedGoSoft => "Buttercream softens what it lies on: two to three days, cool.".into(),
             Self::UnusualGlaze => {
                 "Usual are 6 to 8 parts: with fewer it runs off, with more it does not level.".into()
             }

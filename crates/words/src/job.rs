@@ -10,7 +10,9 @@ use crate::shape;
 use ready_slab_core::cold::{ColdPlace, Feeling, Piece};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::NarrowKind;
-use ready_slab_core::job::{DoughPart, Notch, PartUse, PartsAhead, PotCaution, Reason, Setting, Way, WayKind};
+use ready_slab_core::job::{
+    DoughPart, Notch, PartUse, PartsAhead, PotCaution, ReadyMeans, Reason, Setting, Way, WayKind,
+};
 use ready_slab_core::oven::{DoneBy, Profile, Shade, shade_of};
 use ready_slab_core::units::Span;
 
@@ -451,9 +453,13 @@ impl Say for Reason {
                 },
             ],
             Self::CountedBack => "Counted back from the wanted time in one fixed order: each step as late as the step after it, one pair of hands, trays and ovens allow. Another order may start later.".into(),
-            Self::DoneWhenPacked => {
-                "Done is when the last piece has cooled enough to be packed, iced or filled.".into()
+            Self::DoneWhen { means } => match means {
+                ReadyMeans::Out => "Ready is when the last tray is out of the oven; it cools after that.",
+                ReadyMeans::Cool => "Ready is when the last piece has cooled enough to be packed, iced or filled.",
+                ReadyMeans::Finished => "Ready is when the last piece is finished and what is on it is dry.",
+                ReadyMeans::Packed => "Ready is when the last piece is packed.",
             }
+            .into(),
             Self::SlowAndLongEnds => {
                 "Chills count at the slow end of their range, bakes at the long end.".into()
             }

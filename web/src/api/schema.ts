@@ -2714,7 +2714,7 @@ export interface components {
         FinishBody: {
             /**
              * Format: double
-             * @description Of a glaze and a dip: as thick as it lies, 0.1 to 3.
+             * @description Of a glaze, a dip, royal icing, fondant and buttercream: as thick as it lies.
              */
             film_mm?: number | null;
             /** @description What. */
@@ -2774,7 +2774,7 @@ export interface components {
          * @description A kind of finish.
          * @enum {string}
          */
-        FinishWord: "coarse_sugar" | "powdered_sugar" | "water_glaze" | "spirit_glaze" | "dip" | "drizzle" | "jam" | "chocolate_filling" | "icing";
+        FinishWord: "coarse_sugar" | "powdered_sugar" | "water_glaze" | "spirit_glaze" | "dip" | "drizzle" | "royal" | "royal_fresh" | "fondant" | "buttercream" | "jam" | "chocolate_filling" | "icing";
         /** @description Firm for the oven in a cold place. */
         FirmView: {
             /**
@@ -3117,6 +3117,7 @@ export interface components {
             pieces_for_min?: number;
             /** @description Wanted at, local time, `2026-11-28T14:00`. */
             ready_by: string;
+            ready_means?: components["schemas"]["ReadyMeans"] | null;
             /**
              * Format: int32
              * @description Re-rolls allowed, 0 to 2.
@@ -5102,6 +5103,8 @@ export interface components {
             oven: components["schemas"]["OvenView"];
             /** @description Wanted at, by the kitchen's clock. */
             ready_by: string;
+            /** @description What is done by then, as this job has it. */
+            ready_means: components["schemas"]["ReadyMeans"];
             /** @description The same moment, UTC. */
             ready_utc: string;
             /** @description Shape. */
@@ -5467,6 +5470,11 @@ export interface components {
              */
             total: number;
         };
+        /**
+         * @description What is to be done by the wanted time.
+         * @enum {string}
+         */
+        ReadyMeans: "out" | "cool" | "finished" | "packed";
         /** @description When it is ready and when past. */
         ReadyView: {
             never?: components["schemas"]["SentenceView"] | null;
@@ -6066,7 +6074,7 @@ export interface components {
          * @description What is done.
          * @enum {string}
          */
-        Step: "mix" | "form" | "chill" | "rest" | "cut" | "tray_chill" | "preheat" | "bake" | "cool" | "cool_on_rack";
+        Step: "mix" | "form" | "chill" | "rest" | "cut" | "tray_chill" | "preheat" | "bake" | "cool" | "cool_on_rack" | "finish" | "dry" | "pack";
         /** @description The edit that was taken back or done again, if any, and what comes next. */
         StepView: {
             edit?: components["schemas"]["EditView"] | null;

@@ -192,7 +192,7 @@ function Rods({ rods, onSave }: { rods: number[]; onSave(rods: number[]): Promis
         {rods.map((r) => (
           <li key={r} className="flex items-center rounded-lg border-[1.5px] border-edge pl-3">
             <span className="num">{format.length(r)}</span>
-            <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Take away ${format.length(r)}`} onClick={() => void onSave(rods.filter((x) => x !== r))}>
+            <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Remove ${format.length(r)}`} onClick={() => void onSave(rods.filter((x) => x !== r))}>
               ×
             </button>
           </li>

@@ -120,7 +120,7 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
               <th className="py-1">Set to</th>
               <th>It holds</th>
               <th>It swings</th>
-              <th><span className="visually-hidden">Take away</span></th>
+              <th><span className="visually-hidden">Remove</span></th>
             </tr>
           </thead>
           <tbody className="num">
@@ -130,7 +130,7 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
                 <td>{`${format.temperature(r.read_c)}, ${r.read_c < r.set_c ? "−" : "+"}${format.difference(Math.abs(r.read_c - r.set_c))}`}</td>
                 <td>{r.swing_k ? `± ${format.difference(r.swing_k)}` : "–"}</td>
                 <td className="text-right">
-                  <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Take away the reading at ${format.temperature(r.set_c, 0)}`} onClick={() => change.mutate((now) => ({ oven_readings: (now.oven_readings ?? []).filter((o) => o.set_c !== r.set_c) }))}>×</button>
+                  <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Remove the reading at ${format.temperature(r.set_c, 0)}`} onClick={() => change.mutate((now) => ({ oven_readings: (now.oven_readings ?? []).filter((o) => o.set_c !== r.set_c) }))}>×</button>
                 </td>
               </tr>
             ))}

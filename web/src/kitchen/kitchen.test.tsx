@@ -67,7 +67,7 @@ describe("the oven as a thing", () => {
     await waitFor(() => expect(sent).toEqual([{ oven_readings: [{ set_c: 175, read_c: 166, swing_k: 4 }], preheat_min: 13, door_dip_k: 17, recovery_min: 1.7 }]));
     expect(await screen.findByRole("button", { name: "Taken over" })).toBeTruthy();
     // It can be taken away again.
-    await user.click(await screen.findByRole("button", { name: "Take away the reading at 175°" }));
+    await user.click(await screen.findByRole("button", { name: "Remove the reading at 175°" }));
     await waitFor(() => expect(sent.at(-1)).toEqual({ oven_readings: [] }));
   });
 

@@ -42,6 +42,14 @@ pub struct RelayLot {
     pub cool_min: i64,
     /// On a rack after that, until they can be packed, iced or filled.
     pub rack_min: i64,
+    /// Hands a tray once it is cool: icing, glazing, filling; nothing where they stay plain, or where that is no part of what is wanted.
+    pub finish_min: Vec<i64>,
+    /// Until what was put on is dry.
+    pub dry_min: i64,
+    /// Hands a tray to pack it; nothing where that is no part of what is wanted.
+    pub pack_min: Vec<i64>,
+    /// Whether it is wanted straight from the oven: it cools after the wanted time.
+    pub warm: bool,
     /// How long the dough rests on the bench when it comes out of the cold, by how long it was in: from so many minutes on, so many
     /// minutes; in order. Nothing where it is never too cold.
     pub rests: Vec<(i64, i64)>,
@@ -113,6 +121,12 @@ pub enum Step {
     Cool,
     /// Cool on the rack.
     CoolOnRack,
+    /// Ice, glaze, dip, fill.
+    Finish,
+    /// What was put on dries.
+    Dry,
+    /// Pack.
+    Pack,
 }
 
 /// One bar of the timeline.
@@ -193,6 +207,14 @@ pub enum Held {
     TooCold,
 }
 
+impl RelayTask {
+    /// A step of a tray of a lot, outside the oven.
+    fn of_tray(step: Step, lane: Lane, (lot, tray): (usize, usize), start_min: i64, end_min: i64) -> Self {
+        let (lot, tray) = (as_u32(lot), Some(as_u32(tray)));
+        Self { step, lane, lot, mix: None, tray, oven: None, start_min, end_min, why: vec![] }
+    }
+}
+
 /// The whole relay.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Relay {
@@ -240,13 +262,34 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
         let settle = if next_start < i64::MAX && (next_c - lot.oven_c).abs() > 0.5 { OTHER_HEAT_MIN } else { 0 };
         // A tray must have cooled before the tray that takes it over is cut.
         let reuse = load.iter().filter(|&&t| t + owned < all.len()).map(|&t| cut_start[t + owned]).min();
-        let free_by = reuse.unwrap_or(0).min(-lot.rack_min);
+        // What is done to its pieces once they are cool, the last tray last: packed, dry before that, finished before that.
+        let mut after: Vec<RelayTask> = Vec::new();
+        let mut cool_by = 0;
+        for &tray in load.iter().rev() {
+            let mut step = |step, lane, start: i64, end: i64| {
+                if end > start {
+                    after.push(RelayTask::of_tray(step, lane, (lot_at, all[tray].number), start, end));
+                }
+            };
+            let of = |minutes: &[i64]| minutes.get(all[tray].number).copied().unwrap_or(0);
+            let (finish_min, pack_min) = (of(&lot.finish_min), of(&lot.pack_min));
+            let packed = hands.latest(0, pack_min);
+            let dry = packed - pack_min;
+            let finished = hands.latest(dry - lot.dry_min, finish_min);
+            step(Step::Pack, Lane::Hands, dry, packed);
+            step(Step::Dry, Lane::Cooling, finished, dry);
+            step(Step::Finish, Lane::Hands, finished - finish_min, finished);
+            cool_by = cool_by.min(finished - finish_min);
+        }
+        tasks.append(&mut after);
+        let lifted_by = if lot.warm { lot.cool_min } else { cool_by - lot.rack_min };
+        let free_by = reuse.unwrap_or(lifted_by).min(lifted_by);
         let bake_end = (free_by - lot.cool_min).min(next_start.saturating_sub(settle));
         let bake_start = bake_end - lot.bake_min;
         let why = if next_start.saturating_sub(settle) < free_by - lot.cool_min {
             Some(if settle > 0 { Held::AnotherHeat } else { Held::OvenWanted })
         } else {
-            reuse.is_some_and(|r| r < -lot.rack_min).then_some(Held::TrayWanted)
+            reuse.is_some_and(|r| r < lifted_by).then_some(Held::TrayWanted)
         };
         oven_free[oven] = (bake_start, lot.oven_c);
         for &tray in load.iter().rev() {
@@ -428,6 +471,10 @@ mod tests {
             oven_c: 175.0,
             cool_min: 8,
             rack_min: 0,
+            finish_min: vec![],
+            dry_min: 0,
+            pack_min: vec![],
+            warm: false,
             rests: vec![],
             chill_why: None,
         }
@@ -552,6 +599,31 @@ mod tests {
     }
 
     #[test]
+    fn pieces_are_iced_once_they_are_cool_and_dry_before_they_are_packed() {
+        let iced = RelayLot { rack_min: 25, finish_min: vec![20; 2], dry_min: 600, pack_min: vec![3; 2], ..lot(2) };
+        let i = RelayInput { lots: vec![iced], ..input(2, 4) };
+        let relay = plan_relay(&i);
+        assert_sound(&i, &relay);
+        let of = |step, tray| relay.tasks.iter().find(|t| t.step == step && t.tray == Some(tray)).unwrap();
+        for tray in [0, 1] {
+            let (rack, finish, dry, pack) =
+                (of(Step::CoolOnRack, tray), of(Step::Finish, tray), of(Step::Dry, tray), of(Step::Pack, tray));
+            assert!(rack.end_min <= finish.start_min && finish.end_min == dry.start_min, "{tray}");
+            assert!(dry.end_min - dry.start_min >= 600 && dry.end_min <= pack.start_min, "{tray}");
+        }
+        // By hand: the last is packed from -3 to 0, so it is dry from -603 and iced from -623.
+        assert_eq!((of(Step::Finish, 1).start_min, of(Step::Pack, 1).end_min), (-623, 0));
+    }
+
+    #[test]
+    fn what_is_wanted_warm_comes_out_at_the_wanted_time() {
+        let i = RelayInput { lots: vec![RelayLot { warm: true, rack_min: 25, ..lot(1) }], ..input(1, 4) };
+        let relay = plan_relay(&i);
+        let bake = relay.tasks.iter().find(|t| t.step == Step::Bake).unwrap();
+        assert_eq!((bake.end_min, relay.tasks.iter().map(|t| t.end_min).max()), (0, Some(33)));
+    }
+
+    #[test]
     fn fewer_trays_start_earlier() {
         let (two, four) = (plan_relay(&input(6, 2)), plan_relay(&input(6, 4)));
         assert!(two.start_min < four.start_min);
@@ -560,9 +632,9 @@ mod tests {
 
     proptest! {
         #[test]
-        fn every_relay_is_sound(trays in 1usize..14, owned in 1u32..8, racks in 1u32..4, ovens in 1u32..3, mixes in 1u32..4, bake in 5i64..30, cut in 1i64..20, chill in 0i64..90, rack in 0i64..40, past in 0i64..60, rest in 0i64..20) {
+        fn every_relay_is_sound(trays in 1usize..14, owned in 1u32..8, racks in 1u32..4, ovens in 1u32..3, mixes in 1u32..4, bake in 5i64..30, cut in 1i64..20, chill in 0i64..90, rack in 0i64..40, past in 0i64..60, rest in 0i64..20, finish in 0i64..15, dry in 0i64..200) {
             let rests = if rest > 0 { vec![(chill + past, rest)] } else { vec![] };
-            let one = RelayLot { mixes, bake_min: bake, cut_min: vec![cut; trays], chill_min: chill, rack_min: rack, rests, ..lot(trays) };
+            let one = RelayLot { mixes, bake_min: bake, cut_min: vec![cut; trays], chill_min: chill, rack_min: rack, rests, finish_min: vec![finish; trays], dry_min: dry, ..lot(trays) };
             let i = RelayInput { lots: vec![one], racks, ovens, ..input(trays, owned) };
             assert_sound(&i, &plan_relay(&i));
         }

@@ -26,6 +26,19 @@ const THIN_CHOCOLATE: [(CoatStuff, f64); 2] = [
 /// Lines of a drizzle: as far apart, as wide and as high, mm; a line is round on top, of which 0.7 is there. Our own choice.
 const LINES_MM: (f64, f64, f64) = (10.0, 2.0, 0.8);
 const LINE_FULL: f64 = 0.7;
+/// Royal icing: a line round the top of 2 mm, 3.1 mm2 of it, 1.45 g/mL; thinned it fills what is inside, 1.4 g/mL. To 100 of powdered
+/// sugar 4.5 of meringue powder and 16 of water, or 17 of fresh white; 2.5 more of water where it is thinned. Common practice, no source.
+const ROYAL_LINE_MM2: f64 = 3.1;
+const ROYAL_LINE_WIDE: Length = Length::new_mm(2.0);
+const ROYAL_G_ML: (f64, f64) = (1.45, 1.40);
+const ROYAL_PARTS: (f64, f64, f64, f64) = (4.5, 16.0, 17.0, 2.5);
+/// Rolled fondant, g/mL, and how much more is rolled than is cut out of it; what goes back is kneaded in again. Common practice, no source.
+const FONDANT_G_ML: f64 = 1.4;
+const FONDANT_SCRAP: f64 = 0.30;
+/// Buttercream: to 100 of butter 200 of powdered sugar and 7.5 of milk; g/mL beaten. Common practice, no source.
+const BUTTERCREAM_PARTS: [(CoatStuff, f64); 3] =
+    [(CoatStuff::Butter, 100.0 / 307.5), (CoatStuff::PowderedSugar, 200.0 / 307.5), (CoatStuff::Milk, 7.5 / 307.5)];
+const BUTTERCREAM_G_ML: f64 = 1.05;
 /// A filling is spread to so far from the rim. Common practice, no source.
 const FILLING_RIM: Length = Length::new_mm(3.0);
 
@@ -84,6 +97,23 @@ pub enum Coat {
     },
     /// Lines of melted chocolate over the top.
     Drizzle,
+    /// Piped round the edge and flooded within.
+    Royal {
+        /// As high as it lies, mm.
+        film_mm: f64,
+        /// Whether fresh egg white takes the place of meringue powder.
+        fresh_white: bool,
+    },
+    /// Rolled out and cut with the same cutter.
+    Fondant {
+        /// As thick as it is rolled, mm.
+        film_mm: f64,
+    },
+    /// Piped or spread on the top.
+    Buttercream {
+        /// As high as it lies, mm.
+        film_mm: f64,
+    },
     /// Two pieces with a filling between.
     Filling {
         /// What.
@@ -98,6 +128,24 @@ impl Coat {
     #[must_use]
     pub const fn usual_glaze(spirit: bool) -> Self {
         Self::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit }
+    }
+
+    /// One and three quarters of a millimetre high, of meringue powder. Common practice, no source.
+    #[must_use]
+    pub const fn usual_royal(fresh_white: bool) -> Self {
+        Self::Royal { film_mm: 1.75, fresh_white }
+    }
+
+    /// Rolled to 2.5 mm. Common practice, no source.
+    #[must_use]
+    pub const fn usual_fondant() -> Self {
+        Self::Fondant { film_mm: 2.5 }
+    }
+
+    /// Four millimetres high. Common practice, no source.
+    #[must_use]
+    pub const fn usual_buttercream() -> Self {
+        Self::Buttercream { film_mm: 4.0 }
     }
 
     /// Half of each piece, a millimetre thick. Common practice, no source.
@@ -125,6 +173,9 @@ impl Coat {
                 checks.range("part_percent", 100.0 * part.value(), 5.0, 100.0, "%");
                 checks.range("film_mm", film_mm, 0.3, 3.0, "mm");
             }
+            Self::Royal { film_mm, .. } => checks.range("film_mm", film_mm, 0.5, 4.0, "mm"),
+            Self::Fondant { film_mm } => checks.range("film_mm", film_mm, 1.0, 6.0, "mm"),
+            Self::Buttercream { film_mm } => checks.range("film_mm", film_mm, 1.0, 15.0, "mm"),
             Self::Filling { layer_mm, .. } => {
                 checks.range("layer_mm", layer_mm, 0.5, 8.0, "mm");
             }
@@ -167,6 +218,14 @@ pub enum CoatStuff {
     Cream,
     /// Butter.
     Butter,
+    /// Milk.
+    Milk,
+    /// Dried egg white with sugar.
+    MeringuePowder,
+    /// White of a fresh egg.
+    EggWhite,
+    /// Rolled fondant, bought or made.
+    Fondant,
 }
 
 /// A part of what is mixed for a finish.
@@ -267,6 +326,51 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             plan.cautions.push(Reason::ChocolateHoldsMilk);
             plan
         }
+        Coat::Royal { film_mm, fresh_white } => {
+            let line_g = piece.edge.mm() * ROYAL_LINE_MM2 / 1000.0 * ROYAL_G_ML.0;
+            let inside = (piece.top.mm2() - piece.edge.mm() * ROYAL_LINE_WIDE.mm()).max(0.0);
+            let flood_g = inside * film_mm / 1000.0 * ROYAL_G_ML.1;
+            let (powder, water, white, thinner) = ROYAL_PARTS;
+            let thinner = thinner * flood_g / (line_g + flood_g);
+            let of: Vec<(CoatStuff, f64)> = if fresh_white {
+                vec![(CoatStuff::PowderedSugar, 100.0), (CoatStuff::EggWhite, white), (CoatStuff::Water, thinner)]
+            } else {
+                vec![
+                    (CoatStuff::PowderedSugar, 100.0),
+                    (CoatStuff::MeringuePowder, powder),
+                    (CoatStuff::Water, water + thinner),
+                ]
+            };
+            let all: f64 = of.iter().map(|(_, parts)| parts).sum();
+            let of: Vec<(CoatStuff, f64)> = of.into_iter().map(|(stuff, parts)| (stuff, parts / all)).collect();
+            let reason = Reason::LineAndFlood {
+                line: Mass::new_g(line_g),
+                round: piece.edge,
+                flood: Mass::new_g(flood_g),
+                film: Length::new_mm(film_mm),
+            };
+            let mut plan = plan(line_g + flood_g, piece.pieces, &of, reason);
+            plan.cautions.push(if fresh_white { Reason::RawWhite } else { Reason::EggOnTheLabel });
+            plan
+        }
+        Coat::Fondant { film_mm } => {
+            let each = piece.top.mm2() * film_mm / 1000.0 * FONDANT_G_ML;
+            let film = Length::new_mm(film_mm);
+            let reason = Reason::RolledOn { film, top: piece.top, density_g_ml: FONDANT_G_ML };
+            let mut plan = plan(each, piece.pieces, &[(CoatStuff::Fondant, 1.0)], reason);
+            let rolled = plan.each * f64::from(plan.count) * (1.0 + FONDANT_SCRAP);
+            plan.parts[0].mass = rolled;
+            plan.total = rolled;
+            plan
+        }
+        Coat::Buttercream { film_mm } => {
+            let each = piece.top.mm2() * film_mm / 1000.0 * BUTTERCREAM_G_ML;
+            let film = Length::new_mm(film_mm);
+            let reason = Reason::SpreadOn { film, top: piece.top, density_g_ml: BUTTERCREAM_G_ML };
+            let mut plan = plan(each, piece.pieces, &BUTTERCREAM_PARTS, reason);
+            plan.cautions.push(Reason::ButterIsMilk);
+            plan
+        }
         Coat::Filling { kind, layer_mm } => {
             // Drawn in from the rim: the edge's band goes off, and comes back where it overlaps itself in a full turn.
             let rim = FILLING_RIM.mm();
@@ -328,6 +432,41 @@ mod tests {
     }
 
     #[test]
+    fn royal_icing_of_a_75_mm_piece_is_eight_to_ten_grams() {
+        // 'A 75 mm piece about 8-10 g in all': common practice. By hand: 235.6 mm x 3.1 mm2 x 1.45 g/mL = 1.06 g of line, and
+        // (44.18 - 4.71) cm2 x 0.175 cm x 1.4 g/mL = 9.67 g within.
+        let r = 37.5;
+        let piece = FinishedPiece {
+            top: Area::new_mm2(std::f64::consts::PI * r * r),
+            edge: Length::new_mm(std::f64::consts::TAU * r),
+            ..round(24)
+        };
+        let plan = coat_plan(Coat::usual_royal(false), piece);
+        assert!((plan.each.g() - 10.73).abs() < 0.05, "{plan:?}");
+        let thin = coat_plan(Coat::Royal { film_mm: 1.5, fresh_white: false }, piece);
+        assert!((8.0..=10.0).contains(&thin.each.g()), "{thin:?}");
+        // 100 of sugar, 4.5 of powder, 16 and a little of water.
+        let of = |stuff| plan.parts.iter().find(|p| p.stuff == stuff).map(|p| p.mass.g()).unwrap();
+        assert!((of(CoatStuff::MeringuePowder) / of(CoatStuff::PowderedSugar) - 0.045).abs() < 1e-9);
+        let water = of(CoatStuff::Water) / of(CoatStuff::PowderedSugar);
+        assert!((0.16..=0.185).contains(&water), "{water}");
+        let fresh = coat_plan(Coat::usual_royal(true), piece);
+        assert!(fresh.cautions.contains(&Reason::RawWhite), "raw egg is told");
+    }
+
+    #[test]
+    fn fondant_is_rolled_with_more_than_is_cut_and_buttercream_is_of_its_parts() {
+        // 38.48 cm2 x 0.25 cm x 1.4 g/mL = 13.47 g.
+        let fondant = coat_plan(Coat::usual_fondant(), round(10));
+        assert!(
+            (fondant.each.g() - 13.47).abs() < 0.02 && (fondant.total.g() - 13.47 * 13.0).abs() < 0.3,
+            "{fondant:?}"
+        );
+        let cream = coat_plan(Coat::usual_buttercream(), round(10));
+        assert!((cream.parts[1].mass / cream.parts[0].mass - 2.0).abs() < 1e-9, "{cream:?}");
+    }
+
+    #[test]
     fn a_filling_takes_two_pieces_and_keeps_off_the_rim() {
         let plan = coat_plan(Coat::Filling { kind: FillingKind::Jam, layer_mm: 2.0 }, round(49));
         // A disc of 32 mm: 32.17 cm2 x 0.2 cm x 1.33 g/mL.
@@ -363,7 +502,7 @@ mod tests {
 
     proptest! {
         #[test]
-        fn the_parts_make_up_the_whole(pieces in 1u32..500, kind in 0usize..7) {
+        fn the_parts_make_up_the_whole(pieces in 1u32..500, kind in 0usize..10) {
             let coat = [
                 Coat::Sugar(SugarCoat::Coarse),
                 Coat::Sugar(SugarCoat::Powdered),
@@ -372,6 +511,9 @@ mod tests {
                 Coat::Drizzle,
                 Coat::Filling { kind: FillingKind::Chocolate, layer_mm: 3.0 },
                 Coat::Filling { kind: FillingKind::Icing, layer_mm: 3.0 },
+                Coat::Royal { film_mm: 2.0, fresh_white: pieces % 2 == 0 },
+                Coat::Fondant { film_mm: 3.0 },
+                Coat::Buttercream { film_mm: 5.0 },
             ][kind];
             let plan = coat_plan(coat, round(pieces));
             let sum: f64 = plan.parts.iter().map(|p| p.mass.g()).sum();

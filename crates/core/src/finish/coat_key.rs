@@ -17,6 +17,10 @@ pub enum CoatWord {
     SpiritGlaze,
     Dip,
     Drizzle,
+    Royal,
+    RoyalFresh,
+    Fondant,
+    Buttercream,
     Jam,
     ChocolateFilling,
     Icing,
@@ -32,7 +36,7 @@ pub struct CoatKey {
     /// Of a glaze: parts of powdered sugar to one of water by weight, 3 to 12.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub sugar_parts: Option<f64>,
-    /// Of a glaze and a dip: as thick as it lies, 0.1 to 3.
+    /// Of a glaze, a dip, royal icing, fondant and buttercream: as thick as it lies.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub film_mm: Option<f64>,
     /// Of a dip: so much of each piece, 5 to 100.
@@ -52,6 +56,10 @@ impl From<CoatKey> for Coat {
             CoatWord::SpiritGlaze => Coat::usual_glaze(true),
             CoatWord::Dip => Coat::usual_dip(),
             CoatWord::Drizzle => Coat::Drizzle,
+            CoatWord::Royal => Coat::usual_royal(false),
+            CoatWord::RoyalFresh => Coat::usual_royal(true),
+            CoatWord::Fondant => Coat::usual_fondant(),
+            CoatWord::Buttercream => Coat::usual_buttercream(),
             CoatWord::Jam => Coat::usual_filling(FillingKind::Jam),
             CoatWord::ChocolateFilling => Coat::usual_filling(FillingKind::Chocolate),
             CoatWord::Icing => Coat::usual_filling(FillingKind::Icing),
@@ -68,6 +76,11 @@ impl From<CoatKey> for Coat {
             Coat::Dip { part: usual, film_mm } => {
                 Coat::Dip { part: part.unwrap_or(usual), film_mm: key.film_mm.unwrap_or(film_mm) }
             }
+            Coat::Royal { film_mm, fresh_white } => {
+                Coat::Royal { film_mm: key.film_mm.unwrap_or(film_mm), fresh_white }
+            }
+            Coat::Fondant { film_mm } => Coat::Fondant { film_mm: key.film_mm.unwrap_or(film_mm) },
+            Coat::Buttercream { film_mm } => Coat::Buttercream { film_mm: key.film_mm.unwrap_or(film_mm) },
             Coat::Filling { kind, layer_mm } => Coat::Filling { kind, layer_mm: key.layer_mm.unwrap_or(layer_mm) },
         }
     }
@@ -90,6 +103,12 @@ impl From<Coat> for CoatKey {
                 ..of_kind(CoatWord::Dip)
             },
             Coat::Drizzle => of_kind(CoatWord::Drizzle),
+            Coat::Royal { film_mm, fresh_white } => Self {
+                film_mm: Some(film_mm),
+                ..of_kind(if fresh_white { CoatWord::RoyalFresh } else { CoatWord::Royal })
+            },
+            Coat::Fondant { film_mm } => Self { film_mm: Some(film_mm), ..of_kind(CoatWord::Fondant) },
+            Coat::Buttercream { film_mm } => Self { film_mm: Some(film_mm), ..of_kind(CoatWord::Buttercream) },
             Coat::Filling { kind, layer_mm } => Self {
                 layer_mm: Some(layer_mm),
                 ..of_kind(match kind {

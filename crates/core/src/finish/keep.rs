@@ -20,6 +20,8 @@ pub struct BakedKeeping {
 const PLAIN_DAYS: (f64, f64) = (14.0, 28.0);
 const SOFT_DAYS: (f64, f64) = (7.0, 14.0);
 const GLAZED_DAYS: (f64, f64) = (7.0, 14.0);
+const ICED_DAYS: (f64, f64) = (14.0, 21.0);
+const CREAM_DAYS: (f64, f64) = (2.0, 3.0);
 const FILLED_DAYS: (f64, f64) = (1.0, 2.0);
 const PLAIN_MONTHS: (f64, f64) = (2.0, 3.0);
 const NUTTY_MONTHS: (f64, f64) = (1.0, 2.0);
@@ -40,6 +42,14 @@ pub fn baked_keeping(formula: &Formula, texture: Texture, coats: &[Coat]) -> Bak
         reasons.push(Reason::NutsGoStale);
     }
     let has = |wanted: fn(&Coat) -> bool| coats.iter().any(wanted);
+    if has(|c| matches!(c, Coat::Royal { .. } | Coat::Fondant { .. })) {
+        tin = (tin.0.min(ICED_DAYS.0), tin.1.min(ICED_DAYS.1));
+        reasons.push(Reason::IcedInLayers);
+    }
+    if has(|c| matches!(c, Coat::Buttercream { .. })) {
+        tin = (tin.0.min(CREAM_DAYS.0), tin.1.min(CREAM_DAYS.1));
+        reasons.push(Reason::CreamedGoSoft);
+    }
     if has(|c| matches!(c, Coat::Glaze { .. } | Coat::Sugar(_) | Coat::Drizzle | Coat::Dip { .. })) {
         tin = (tin.0.min(GLAZED_DAYS.0), tin.1.min(GLAZED_DAYS.1));
         reasons.push(Reason::CoatDrawsMoisture);
@@ -50,7 +60,9 @@ pub fn baked_keeping(formula: &Formula, texture: Texture, coats: &[Coat]) -> Bak
         in_the_cold = has(|c| matches!(c, Coat::Filling { kind: super::FillingKind::Chocolate, .. }));
         reasons.push(Reason::FilledGoSoft);
     }
-    let wet = has(|c| matches!(c, Coat::Glaze { .. } | Coat::Dip { .. } | Coat::Drizzle));
+    let wet = has(|c| {
+        matches!(c, Coat::Glaze { .. } | Coat::Dip { .. } | Coat::Drizzle | Coat::Royal { .. } | Coat::Fondant { .. })
+    });
     if wet {
         reasons.push(Reason::FreezePlain);
     }
@@ -98,6 +110,8 @@ mod tests {
                 Coat::Sugar(SugarCoat::Coarse),
                 Coat::Drizzle,
                 Coat::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit: false },
+                Coat::usual_royal(false),
+                Coat::usual_buttercream(),
                 Coat::Filling { kind: FillingKind::Icing, layer_mm: 2.0 },
             ] {
                 let coated = keeps(&dough, &[coat]);

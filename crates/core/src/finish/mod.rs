@@ -6,8 +6,10 @@ mod coat_key;
 mod keep;
 mod reason;
 mod spirit;
+mod work;
 
 pub use coat::{Coat, CoatPart, CoatPlan, CoatStuff, FillingKind, FinishedPiece, MOST_COATS, SugarCoat, coat_plan};
 pub use keep::{BakedKeeping, baked_keeping};
 pub use reason::Reason;
 pub use spirit::{SpiritLeft, spirit_left};
+pub use work::CoatWork;

@@ -14,7 +14,12 @@ pub enum Reason {
     DipFilm { film: Length, part: Share, round: Area, least: Option<Mass> },
     Lines { wide: Length, high: Length, apart: Length, top: Area },
     Layer { layer: Length, over: Area, rim: Length, density_g_ml: f64 },
+    LineAndFlood { line: Mass, round: Length, flood: Mass, film: Length },
+    RolledOn { film: Length, top: Area, density_g_ml: f64 },
+    SpreadOn { film: Length, top: Area, density_g_ml: f64 },
     // What to mind.
+    RawWhite,
+    EggOnTheLabel,
     UnusualGlaze,
     SpiritStays,
     MeltedBurnsAndHoldsMilk,
@@ -27,6 +32,8 @@ pub enum Reason {
     NutsGoStale,
     CoatDrawsMoisture,
     FilledGoSoft,
+    CreamedGoSoft,
+    IcedInLayers,
     FreezePlain,
     // Alcohol.
     TableBeginsLater { from: Span, left: Share, bake: Span },

@@ -236,6 +236,8 @@ pub enum WhenLate {
     InTheFreezer,
     /// Roll it first and chill it as sheets.
     AsSheets,
+    /// Take a finish that dries sooner: sugar, chocolate, a thin glaze that is not packed yet.
+    QuickerFinish,
 }
 
 /// The clock station's answer.

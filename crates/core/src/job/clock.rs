@@ -4,13 +4,19 @@ use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan, WhenLa
 use super::bench::HandsAtTheBench;
 use super::chilling::EVENING_MIN;
 use super::cold::{chill_waits, least_min, rests_after, slow_end};
-use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, Reason};
+use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, ReadyMeans, Reason};
 use crate::clock::{Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
+use crate::finish::{Coat, CoatWork};
 use crate::units::Span;
 use chrono::{TimeDelta, Timelike};
 
 /// To weigh one mix, min. Common practice, no source.
 const WEIGH_MIN: f64 = 5.0;
+/// To pack one piece, s. Common practice, no source.
+const PACK_S: f64 = 5.0;
+/// What dries so long, min, does so through the night; nobody ices between these minutes of the day. Our own choice.
+const LONG_DRY_MIN: i64 = 4 * 60;
+const NIGHT_MIN: (i64, i64) = (22 * 60, 7 * 60);
 
 /// What a job leaves to be done when its start has passed, the surest first.
 fn when_late(job: &Job) -> Vec<WhenLate> {
@@ -19,6 +25,11 @@ fn when_late(job: &Job) -> Vec<WhenLate> {
     let all = [
         (true, WhenLate::Later),
         (j.chill_place == ColdPlace::Fridge, WhenLate::InTheFreezer),
+        (
+            job.ready_means() >= ReadyMeans::Finished
+                && j.finishes.iter().any(|c| c.work().dries.min_up() >= LONG_DRY_MIN),
+            WhenLate::QuickerFinish,
+        ),
         (cut && j.dough_form != DoughForm::Sheets && job.dough_for() != ChillFor::No, WhenLate::AsSheets),
     ];
     all.into_iter().filter(|(open, _)| *open).map(|(_, what)| what).collect()
@@ -59,10 +70,22 @@ pub(super) fn clock_plan(
         oven_c: oven.oven.c(),
         cool_min: oven.cooling.on_tray().min_up(),
         rack_min: oven.cooling.on_rack().min_up(),
+        finish_min: vec![],
+        dry_min: 0,
+        pack_min: vec![],
+        warm: job.ready_means() == ReadyMeans::Out,
         rests: rests_after(kitchen, dough, cold),
         chill_why: chill_waits(cold, chill_min, flour_min),
     };
+    after_the_bake(job, shape, &mut lot);
     let mut relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+    // Nobody ices at night: what dries for hours is put on the evening before.
+    let icing = relay.tasks.iter().filter(|t| t.step == Step::Finish).map(|t| t.end_min).max();
+    let sooner = icing.map_or(0, |end| out_of_the_night(job, kitchen.zone(), end));
+    if lot.dry_min >= LONG_DRY_MIN && sooner > 0 {
+        lot.dry_min += sooner;
+        relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+    }
     for (step, stays) in [(Step::TrayChill, cold.tray_chill.as_ref().map(|t| t.stays)), (Step::Chill, Some(stays))] {
         if stays != Some(ChillFor::Overnight) {
             continue;
@@ -80,7 +103,7 @@ pub(super) fn clock_plan(
         }
     }
     let chill_min = lot.chill_min;
-    let mut reasons = vec![Reason::CountedBack, Reason::DoneWhenPacked, Reason::SlowAndLongEnds];
+    let mut reasons = vec![Reason::CountedBack, Reason::DoneWhen { means: job.ready_means() }, Reason::SlowAndLongEnds];
     if shape.trays.rounds > 1 {
         reasons.push(Reason::TraysGoRound { trays: kitchen.trays().owned(), times: shape.trays.rounds });
     }
@@ -88,14 +111,51 @@ pub(super) fn clock_plan(
     ClockPlan { relay, chill_min, lot, zone: kitchen.zone(), when_late: when_late(job), reasons }
 }
 
+/// Hands and drying after the bake, as far as they are part of what is wanted.
+fn after_the_bake(job: &Job, shape: &ShapePlan, lot: &mut RelayLot) {
+    let works: Vec<CoatWork> = job.input().finishes.iter().map(Coat::work).collect();
+    let by_tray = |each_s: f64| -> Vec<i64> {
+        shape.trays.fill.iter().map(|pieces| Span::new_s(each_s * f64::from(*pieces)).min_up()).collect()
+    };
+    let seconds =
+        |before: bool| -> f64 { works.iter().filter(|w| w.before_the_bake == before).map(|w| w.hands.s()).sum() };
+    let before_s = seconds(true);
+    for (cut, more) in lot.cut_min.iter_mut().zip(by_tray(before_s)) {
+        *cut += more;
+    }
+    if matches!(job.ready_means(), ReadyMeans::Finished | ReadyMeans::Packed) {
+        lot.finish_min = by_tray(seconds(false));
+        lot.dry_min = works.iter().map(|w| w.dries.min_up()).max().unwrap_or(0);
+    }
+    if job.ready_means() == ReadyMeans::Packed {
+        lot.pack_min = by_tray(PACK_S);
+    }
+}
+
+/// How much sooner what ends in the night has to end, so that it does so before it.
+fn out_of_the_night(job: &Job, zone: Zone, end_min: i64) -> i64 {
+    let of_day = minute_of_day(zone, job, end_min);
+    let (bed, up) = NIGHT_MIN;
+    if of_day > bed {
+        of_day - bed
+    } else if of_day < up {
+        of_day + 24 * 60 - bed
+    } else {
+        0
+    }
+}
+
+fn minute_of_day(zone: Zone, job: &Job, minutes: i64) -> i64 {
+    let at = zone.after(job.input().ready_by, minutes);
+    i64::from(at.hour()) * 60 + i64::from(at.minute())
+}
+
 /// How much sooner what stays over night has to go in, so that the last of it does in the evening.
 fn until_the_evening(job: &Job, zone: Zone, relay: &Relay, step: Step) -> i64 {
     let last = relay.tasks.iter().filter(|t| t.step == step).map(|t| t.start_min).max();
     let Some(last) = last else { return 0 };
-    let at = zone.after(job.input().ready_by, last);
-    let of_day = i64::from(at.hour()) * 60 + i64::from(at.minute());
     let (from, to) = EVENING_MIN;
-    match of_day {
+    match minute_of_day(zone, job, last) {
         m if m > to => m - to,
         m if m < from => m + 24 * 60 - to,
         _ => 0,

@@ -4,7 +4,7 @@ use super::chilling::{LONGEST_CHILL_MIN, MOST_STACKED};
 #[cfg(feature = "wire")]
 use super::chilling::{either, usual as chilling_usual};
 use super::kept_sheet::{check_kept, on_a_sheet};
-use super::{ChillFor, ColdPlace, DoughForm, KeptSheet, Making};
+use super::{ChillFor, ColdPlace, DoughForm, KeptSheet, Making, ReadyMeans};
 use crate::dough::{MixMethod, Tint, TintInput};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::finish::{Coat, MOST_COATS};
@@ -38,6 +38,9 @@ pub struct JobInput {
     /// Wanted at, local time, `2026-11-28T14:00`.
     #[cfg_attr(feature = "wire", serde(with = "crate::clock::minute"), schema(value_type = String))]
     pub ready_by: NaiveDateTime,
+    /// What is done by then; null: all finished and dry where something goes on after the bake, else all cool.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub ready_means: Option<ReadyMeans>,
     /// How the dough is mixed.
     pub method: MixMethod,
     /// Dough out of the mixer as measured, -5 to 35; computed when null.
@@ -183,6 +186,7 @@ impl JobInput {
             pieces: 24,
             thickness_mm: 6.0,
             ready_by,
+            ready_means: None,
             method: MixMethod::JustCombined,
             dough_c: None,
             dough_form: DoughForm::Disc,
@@ -378,6 +382,13 @@ impl Job {
     pub fn alone(mut self) -> Self {
         self.input.lot_of = None;
         self.mixed_with(None).without_kept_sheets()
+    }
+
+    /// What is done by the wanted time.
+    #[must_use]
+    pub fn ready_means(&self) -> ReadyMeans {
+        let after = self.input.finishes.iter().any(|coat| !coat.work().before_the_bake);
+        self.input.ready_means.unwrap_or(if after { ReadyMeans::Finished } else { ReadyMeans::Cool })
     }
 
     /// Pieces that are baked this time.

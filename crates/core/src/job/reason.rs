@@ -1,5 +1,6 @@
 //! Why a plan is as it is, and what to mind with it.
 
+use super::ReadyMeans;
 use super::ahead::PartsAhead;
 use crate::cold::{ColdPlace, Feeling};
 use crate::error::InputErrors;
@@ -113,7 +114,7 @@ pub enum Reason {
     SheetOff { thicker: bool, by: Length },
     // The clock.
     CountedBack,
-    DoneWhenPacked,
+    DoneWhen { means: ReadyMeans },
     SlowAndLongEnds,
     TraysGoRound { trays: u32, times: u32 },
     ClocksChange { from: NaiveDateTime, to: NaiveDateTime },

@@ -101,6 +101,10 @@ fn a_finish_without_figures_is_the_usual_one_and_comes_back_with_them() {
         "jam",
         "chocolate_filling",
         "icing",
+        "royal",
+        "royal_fresh",
+        "fondant",
+        "buttercream",
     ] {
         let coat: Coat = serde_json::from_value(json!({ "kind": kind })).unwrap();
         let sent = serde_json::to_value(coat).unwrap();

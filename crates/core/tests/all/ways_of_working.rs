@@ -4,7 +4,10 @@
 use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual as plan_of};
 use ready_slab_core::clock::{Held, Step};
 use ready_slab_core::cold::{Feeling, Piece};
-use ready_slab_core::job::{ChillFor, ColdPlace, DoughForm, JobInput, KitchenInput, Making, Plan, Reason};
+use ready_slab_core::finish::{Coat, SugarCoat};
+use ready_slab_core::job::{
+    ChillFor, ColdPlace, DoughForm, JobInput, KitchenInput, Making, Plan, ReadyMeans, Reason, WhenLate,
+};
 use ready_slab_core::shape::{LogForm, Portion};
 use ready_slab_core::units::{Length, Mass};
 use rstest::rstest;
@@ -232,4 +235,57 @@ fn a_small_oven_is_warned_of_where_it_bakes() {
         plan(true).oven.warnings.contains(&Reason::SmallOven)
             && !plan(false).oven.warnings.contains(&Reason::SmallOven)
     );
+}
+
+#[test]
+fn iced_and_packed_by_noon_is_iced_the_day_before_and_dries_through_the_night() {
+    let noon = job_input().ready_by.date().and_hms_opt(12, 0, 0).unwrap();
+    let job = JobInput {
+        ready_by: noon,
+        ready_means: Some(ReadyMeans::Packed),
+        finishes: vec![Coat::usual_royal(false)],
+        pieces: 24,
+        ..job_input()
+    };
+    let plan = plan_of(job.clone());
+    // Dry through in 8 to 12 h: nothing shorter is packed.
+    let dry = minutes(&plan, Step::Dry);
+    assert!(!dry.is_empty() && dry.iter().all(|m| *m >= 8 * 60), "{dry:?}");
+    // 24 pieces at a minute each: a line and its flood.
+    let hands: i64 = minutes(&plan, Step::Finish).iter().sum();
+    assert!((20..=50).contains(&hands), "{hands} min");
+    // Nobody ices at night: the last is done before ten in the evening, after all are cool.
+    use chrono::Timelike;
+    let of = |step| plan.clock.relay.tasks.iter().filter(move |t| t.step == step);
+    let iced = of(Step::Finish).map(|t| t.end_min).max().unwrap();
+    let at = plan.clock.zone.after(noon, iced);
+    assert!(at.date() < noon.date() && (8..=22).contains(&at.hour()), "iced by {at}");
+    for finish in of(Step::Finish) {
+        let cool = of(Step::CoolOnRack).find(|c| c.tray == finish.tray).unwrap();
+        assert!(cool.end_min <= finish.start_min, "{finish:?}");
+    }
+    assert_eq!(of(Step::Pack).map(|t| t.end_min).max(), Some(0));
+    assert!(plan.clock.when_late.contains(&WhenLate::QuickerFinish), "what dries sooner is offered where it is late");
+    // Of the same pieces, chocolate is dry within the hour: begun the same day.
+    let dipped = plan_of(JobInput { finishes: vec![Coat::usual_dip()], ready_means: None, ..job });
+    assert!(dipped.clock.relay.start_min > -8 * 60, "{}", dipped.clock.relay.start_min);
+}
+
+#[test]
+fn ready_means_what_is_said() {
+    let start = |ready_means, finishes: Vec<Coat>| {
+        plan_of(JobInput { ready_means, finishes, ..job_input() }).clock.relay.start_min
+    };
+    let glazed = || vec![Coat::usual_glaze(false)];
+    let (out, cool) = (start(Some(ReadyMeans::Out), glazed()), start(Some(ReadyMeans::Cool), glazed()));
+    let (finished, packed) = (start(Some(ReadyMeans::Finished), glazed()), start(Some(ReadyMeans::Packed), glazed()));
+    assert!(out > cool && cool > finished && finished >= packed, "{out} {cool} {finished} {packed}");
+    // Until somebody says: cool where they stay plain or sugar went on before the bake, else finished and dry.
+    assert_eq!(start(None, vec![]), start(Some(ReadyMeans::Cool), vec![]));
+    assert_eq!(start(None, glazed()), finished);
+    let sugared = plan_of(JobInput { finishes: vec![Coat::Sugar(SugarCoat::Coarse)], ..job_input() });
+    assert!(sugared.clock.relay.tasks.iter().all(|t| t.step != Step::Finish));
+    // Pressed on before the bake, it takes its seconds at the tray.
+    let cut = |p: &Plan| minutes(p, Step::Cut).iter().sum::<i64>();
+    assert!(cut(&sugared) > cut(&plan_of(job_input())));
 }

@@ -88,7 +88,7 @@ export function Clock() {
 function does(task: Task, plan: Plan): string {
   const { making } = plan;
   const mix = (task.mix ?? 1) > 1 || plan.dough.mixes > 1 ? ` mix ${task.mix}` : "";
-  const sheets = plan.cold.piece.kind === "sheet";
+  const sheets = (plan.cold.piece.kind === "sheet" || plan.cold.piece.kind === "stack") && plan.cold.stays !== "no";
   const onTray = plan.shape.trays.fill[(task.tray ?? 1) - 1] ?? 0;
   const several = plan.cold.count !== 1;
   switch (task.step) {
@@ -120,6 +120,12 @@ function does(task: Task, plan: Plan): string {
       return `Tray ${task.tray} out, stays on the tray`;
     case "cool_on_rack":
       return `Tray ${task.tray} onto the rack`;
+    case "finish":
+      return `${plan.finish.coats.map((c) => c.name).join(", ")}: tray ${task.tray}, ${onTray} pieces`;
+    case "dry":
+      return `Tray ${task.tray} dries, in one layer`;
+    case "pack":
+      return `Pack tray ${task.tray}`;
   }
 }
 
@@ -158,8 +164,8 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
               <span className="block text-fine text-soft">
                 {t.step === "bake"
                   ? `${heats.length > 1 ? `${format.temperature(oven.oven_c, 0)}, ` : ""}look from ${clock(shifted(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
-                  : t.step === "chill" || t.step === "tray_chill" || t.step === "cool_on_rack"
-                    ? `until ${clock(t.end_at)}`
+                  : t.step === "chill" || t.step === "tray_chill" || t.step === "cool_on_rack" || t.step === "dry"
+                    ? `until ${sameDay(t.start_at, t.end_at) ? clock(t.end_at) : dayClock(t.end_at)}`
                     : `${duration(t.end_min - t.start_min)}`}
                 {t.why ? <>; <Says of={t.why} /></> : null}
               </span>

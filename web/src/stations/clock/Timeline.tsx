@@ -9,12 +9,12 @@ type Task = Plan["clock"]["tasks"][number];
 
 const FILL: Record<Task["step"], string> = {
   mix: "fill-spruce", form: "fill-spruce", cut: "fill-spruce", chill: "fill-cold-pale", tray_chill: "fill-cold-pale",
-  rest: "fill-warm-pale", preheat: "fill-stone-2", bake: "fill-butter", cool: "fill-stone-2", cool_on_rack: "fill-stone",
+  rest: "fill-warm-pale", preheat: "fill-stone-2", bake: "fill-butter", cool: "fill-stone-2", cool_on_rack: "fill-stone", finish: "fill-spruce", dry: "fill-stone", pack: "fill-spruce",
 };
 const WORD: Record<Task["step"], string> = {
-  mix: "mix", form: "form", cut: "cut", chill: "chill", tray_chill: "chill", rest: "rest", preheat: "heat up", bake: "bake", cool: "cool", cool_on_rack: "cool",
+  mix: "mix", form: "form", cut: "cut", chill: "chill", tray_chill: "chill", rest: "rest", preheat: "heat up", bake: "bake", cool: "cool", cool_on_rack: "cool", finish: "finish", dry: "dry", pack: "pack",
 };
-const LIGHT: Task["step"][] = ["mix", "form", "cut"];
+const LIGHT: Task["step"][] = ["mix", "form", "cut", "finish", "pack"];
 
 /** A lot and its plan. */
 export interface Lot {
@@ -54,7 +54,9 @@ export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<
   const step = stepFor(total_min, width > 500 ? 8 : 4, CLOCK_STEPS);
   const offset = minutesPast(start_at) % step;
   const from = -total_min - offset;
-  const span = Math.ceil((total_min + offset) / step) * step;
+  // What is wanted warm cools after the wanted time.
+  const last = Math.max(0, ...tasks.map((t) => t.end_min));
+  const span = Math.ceil((total_min + offset + last) / step) * step;
   const row = lines.length > 14 ? 26 : 34;
   const left = several && width > 500 ? 196 : 66;
   const x = (minute: number) => left + ((minute - from) / span) * (end - left);

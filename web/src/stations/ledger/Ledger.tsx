@@ -71,8 +71,8 @@ function Entry({ record: r }: { record: BakeRecord }) {
         <h3 className="h-part">
           {longDay(r.recorded_at)}, {clock(r.recorded_at)}
         </h3>
-        <button type="button" className="btn btn-quiet btn-small" aria-label={`Take away the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
-          Take away
+        <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
+          Remove
         </button>
       </div>
       <p>

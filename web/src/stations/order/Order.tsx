@@ -1,13 +1,14 @@
 /** What is wanted: how many of which, how thick, for when. */
 import { useRef, type RefObject } from "react";
 import { useNavigate } from "react-router";
-import type { Cutter } from "../../api/client";
+import type { Cutter, Plan } from "../../api/client";
 import { useChangeJob, useCutters, useFormulas, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { cutterPath } from "../../drawing/path";
 import { clock, dayClock, duration, longDay } from "../../drawing/time";
 import { say } from "../../drawing/sentence";
 import { Amount } from "../../kit/Amount";
+import { Choice, type Option } from "../../kit/Choice";
 import { CutterPicture } from "../../kit/CutterPicture";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
@@ -20,6 +21,14 @@ import { AddCutter } from "./AddCutter";
 import { Lots } from "./Lots";
 import { MadeHow, wayOf } from "./MadeHow";
 import { Thickness } from "./Thickness";
+
+const MEANS: readonly Option<Plan["ready_means"]>[] = [
+  { value: "out", label: "Out of the oven" },
+  { value: "cool", label: "Cool" },
+  { value: "finished", label: "Finished and dry" },
+  { value: "packed", label: "Packed" },
+];
+const LAST: Record<Plan["ready_means"], string> = { out: "tray out of the oven", cool: "cooled tray", finished: "piece finished and dry", packed: "piece packed" };
 
 export function Order() {
   const { job, plan, day, dim } = useJobContext();
@@ -52,13 +61,14 @@ export function Order() {
           </p>
           <p className="mb-3 mt-1 text-soft">{longDay(plan.ready_by)}</p>
           <p className="say">
-            <strong>Start {dayClock(day.start_at)}.</strong> It takes {duration(day.total_min)} from the scale to the last cooled tray, {duration(day.hands_min)} of it by hand.
+            <strong>Start {dayClock(day.start_at)}.</strong> It takes {duration(day.total_min)} from the scale to the last {LAST[plan.ready_means]}, {duration(day.hands_min)} of it by hand.
           </p>
         </Part>
         <Part title="The order">
           <div className="space-y-3">
             <TextField label="Job" value={job.name} onSave={(name) => keep({ name })} field="name" />
             <ReadyBy value={job.ready_by} onSave={(ready_by) => keep({ ready_by })} />
+            <Choice label="What ready means" value={plan.ready_means} options={MEANS} onChange={(ready_means) => change.mutate({ ready_means })} />
             <Amount label="Pieces" kind="count" value={job.pieces} step={1} field="pieces" onSave={(pieces) => keep({ pieces })} />
             <MadeHow job={job} />
             {wayOf(job.making) === "portioned" ? null : <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />}

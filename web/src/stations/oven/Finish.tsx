@@ -17,9 +17,11 @@ type Finish = Schemas["FinishBody"];
 type Coat = Schemas["CoatView"];
 
 const KINDS: readonly { kind: Finish["kind"]; name: string }[] = [
-  { kind: "coarse_sugar", name: "Coarse sugar" }, { kind: "powdered_sugar", name: "Powdered sugar" }, { kind: "water_glaze", name: "Water glaze" },
-  { kind: "spirit_glaze", name: "Spirit glaze" }, { kind: "dip", name: "Chocolate dip" }, { kind: "drizzle", name: "Drizzle" },
-  { kind: "jam", name: "Jam between" }, { kind: "chocolate_filling", name: "Chocolate between" }, { kind: "icing", name: "Icing between" },
+  { kind: "royal", name: "Royal icing" }, { kind: "royal_fresh", name: "Royal icing, fresh white" }, { kind: "water_glaze", name: "Sugar glaze" },
+  { kind: "spirit_glaze", name: "Spirit glaze" }, { kind: "dip", name: "Chocolate dip" }, { kind: "drizzle", name: "Chocolate drizzle" },
+  { kind: "buttercream", name: "Buttercream" }, { kind: "fondant", name: "Fondant" }, { kind: "coarse_sugar", name: "Coarse sugar" },
+  { kind: "powdered_sugar", name: "Powdered sugar" }, { kind: "jam", name: "Jam sandwich" }, { kind: "chocolate_filling", name: "Chocolate sandwich" },
+  { kind: "icing", name: "Buttercream sandwich" },
 ];
 const MOST = 4;
 
@@ -106,7 +108,7 @@ function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coa
           <h3 className="font-head text-xl">{coat.name}</h3>
           <p className="text-soft">{coat.when}</p>
         </div>
-        <button type="button" className="btn btn-small no-print" aria-label={`Without: ${coat.name}`} onClick={() => void onRemove().catch(() => undefined)}>Take away</button>
+        <button type="button" className="btn btn-small no-print" aria-label={`Remove ${coat.name}`} onClick={() => void onRemove().catch(() => undefined)}>Remove</button>
       </div>
       <div className="mt-3 grid gap-x-6 gap-y-3 md:grid-cols-[auto_1fr]">
         <p>

@@ -63,7 +63,7 @@ export function Oven() {
             <BakeCurve forecast={forecast} oven={oven} />
           </>
         ) : (
-          <p className="my-6 max-w-xl text-lg">{oven.cover_pot ? "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often." : <>The forecast does not reach this bake. What is said here are ranges of common practice; {oven.warnings[0] ? say(oven.warnings[0], format) : ""}</>}</p>
+          <p className="my-6 max-w-xl text-lg">{oven.cover_pot ? "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often." : <>The forecast does not reach this bake. {oven.warnings[0] ? say(oven.warnings[0], format) : ""}</>}</p>
         )}
       </Work>
       <TicketBox>

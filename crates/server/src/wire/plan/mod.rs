@@ -15,7 +15,7 @@ pub(super) use clock::ClockView;
 use cold::ColdView;
 use dough::DoughView;
 use oven::OvenView;
-use ready_slab_core::job::{Job, Kitchen, Making, Plan};
+use ready_slab_core::job::{Job, Kitchen, Making, Plan, ReadyMeans};
 use ready_slab_store::StoredCutter;
 use serde::{Deserialize, Serialize};
 use shape::ShapeView;
@@ -27,6 +27,8 @@ view! {
     pub struct PlanView(plan: &Plan, job: &Job, kitchen: &Kitchen, cutter: &StoredCutter) {
         /// Wanted at, by the kitchen's clock.
         ready_by: String = time(plan, job, 0),
+        /// What is done by then, as this job has it.
+        ready_means: ReadyMeans = job.ready_means(),
         /// The same moment, UTC.
         ready_utc: String = plan.clock.zone.nearest(job.input().ready_by).format(UTC_FORMAT).to_string(),
         /// The kitchen's time zone, by its IANA name.

@@ -8,7 +8,7 @@ use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry, TintInput};
 use ready_slab_core::finish::Coat;
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{
-    ChillFor, ColdPlace, DoughForm, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured,
+    ChillFor, ColdPlace, DoughForm, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured, ReadyMeans,
 };
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpotsInput, SpotTest, TrayLiner};
@@ -70,6 +70,7 @@ pub fn job(pieces: u32, formula: FormulaId, cutter: CutterId) -> Job {
         pieces,
         thickness_mm: 6.0,
         ready_by: NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap(),
+        ready_means: Some(ReadyMeans::Packed),
         method: MixMethod::RubbedIn,
         dough_c: Some(19.5),
         dough_form: DoughForm::Sheets,

@@ -406,6 +406,13 @@ pub fn finish() -> Vec<Sentence> {
         R::DipFilm { film: mm(1.0), part: part(0.5), round, least: Some(g(150.0)) },
         R::Lines { wide: mm(2.0), high: mm(0.8), apart: mm(10.0), top },
         R::Layer { layer: mm(2.0), over: top, rim: mm(3.0), density_g_ml: 1.33 },
+        R::LineAndFlood { line: g(1.06), round: mm(236.0), flood: g(9.67), film: mm(1.75) },
+        R::RolledOn { film: mm(2.5), top, density_g_ml: 1.4 },
+        R::SpreadOn { film: mm(4.0), top, density_g_ml: 1.05 },
+        R::RawWhite,
+        R::EggOnTheLabel,
+        R::CreamedGoSoft,
+        R::IcedInLayers,
         R::UnusualGlaze,
         R::SpiritStays,
         R::MeltedBurnsAndHoldsMilk,
@@ -436,7 +443,7 @@ pub fn clock() -> Vec<Sentence> {
         Held::TooCold,
     ];
     let both = why(&[Held::Chill(chill), Held::HandsBusy { longer_min: 11 }]).unwrap();
-    let late = when_late(&[WhenLate::Later, WhenLate::InTheFreezer, WhenLate::AsSheets]);
+    let late = when_late(&[WhenLate::Later, WhenLate::InTheFreezer, WhenLate::QuickerFinish, WhenLate::AsSheets]);
     all(&held).into_iter().chain([both, late]).collect()
 }
 

@@ -1,0 +1,18 @@
+//! What 'ready by' means.
+
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
+
+/// What is to be done by the wanted time.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum ReadyMeans {
+    /// The last tray is out of the oven.
+    Out,
+    /// All pieces are cool.
+    Cool,
+    /// All are finished and dry.
+    Finished,
+    /// All are packed.
+    Packed,
+}
