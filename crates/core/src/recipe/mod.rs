@@ -14,6 +14,7 @@ mod question;
 mod reading;
 mod reason;
 mod split;
+mod tongues;
 mod weigh;
 mod words;
 mod write;

@@ -7,6 +7,7 @@ use super::names::Names;
 use super::pages::{LineInFile, Pages, Source};
 use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
+use super::tongues;
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
 use crate::dough::{Formula, Kind, LineInput, Pantry, Ratio, Role};
 use crate::error::{InputError, InputErrors};
@@ -137,10 +138,11 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
         };
         let trimmed = text.trim();
         let words = tokens(trimmed);
-        let kind = if heads_method(trimmed) && !pages.only_ingredients {
+        let head = tongues::heading(trimmed).unwrap_or(trimmed);
+        let kind = if heads_method(head) && !pages.only_ingredients {
             in_method = true;
             LineKind::Heading
-        } else if heads_ingredients(trimmed) && !pages.only_ingredients {
+        } else if heads_ingredients(head) && !pages.only_ingredients {
             (in_method, listed, aside) = (false, true, None);
             LineKind::Heading
         } else if in_method {
@@ -156,7 +158,13 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
         } else if instructs(&words) && !listed {
             LineKind::Note
         } else {
-            let read = read_line(number, trimmed, &names, pantry, settings, answer);
+            let mut read = read_line(number, trimmed, &names, pantry, settings, answer);
+            if read.as_ref().is_none_or(|found| found.question.is_some())
+                && let Some(english) = tongues::in_english(trimmed)
+                && let Some(found) = read_line(number, &english, &names, pantry, settings, answer)
+            {
+                read = Some(found);
+            }
             match read {
                 Some(understood) if is_title(&reading, trimmed, &understood, listed, settings) => {
                     reading.title = Some(trimmed.chars().take(80).collect());

@@ -13,6 +13,7 @@ mod oven_reference;
 mod oven_station;
 mod photo_outlines;
 mod recipe_lines;
+mod recipe_tongues;
 mod recipe_words;
 mod told_minutes;
 mod units_properties;
