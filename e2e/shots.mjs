@@ -20,7 +20,7 @@ const VIEWS = [
     path: "/read",
     act: async (page) => {
       await page.getByRole("button", { name: "Try it with a messy one" }).click();
-      await page.getByText("One line asks").waitFor();
+      await page.getByText("One line needs an answer").waitFor();
     },
   },
   { name: "cold", path: "/jobs/1/cold" },
@@ -32,7 +32,7 @@ const VIEWS = [
     name: "shape-nest",
     path: "/jobs/1/shape/nest",
     act: async (page) => {
-      await page.getByRole("button", { name: "Nest it" }).click();
+      await page.getByRole("button", { name: "Find a tighter layout" }).click();
       await page.getByText("Its time is up").waitFor({ timeout: 60_000 });
     },
   },
@@ -53,7 +53,7 @@ const VIEWS = [
     name: "kitchen-oven",
     path: "/kitchen/oven",
     act: async (page) => {
-      await page.getByRole("button", { name: "Let the stand-in read" }).click();
+      await page.getByRole("button", { name: "Read a simulated thermometer" }).click();
       await page.getByRole("button", { name: "Plan with it" }).waitFor({ timeout: 30_000 });
       await page.evaluate(() => scrollTo(0, 0));
     },

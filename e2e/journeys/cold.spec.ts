@@ -58,7 +58,7 @@ test("a piece is followed by the stand-in from putting in to ready, through a ki
   const card = page.getByRole("listitem", { name: "Disc 1" });
   await expect(card.getByText("Ready to roll")).toBeVisible();
   await expect(card.getByText(/^for .* more$/).last()).toBeVisible();
-  await card.getByRole("button", { name: "Used, follow no more" }).click();
+  await card.getByRole("button", { name: "Taken out to use" }).click();
   await expect(page.getByText("Nothing is in the cold.")).toBeVisible();
   await expect(page).toHaveTitle(/^In the cold/);
 });
@@ -116,7 +116,7 @@ test("readings by hand, in either unit, with what is wrong said beside them", as
   await expect(second.getByText(/in the fridge/)).toBeVisible();
   await second.close();
   await page.goto(`${bakery.address}/jobs/1/cold/now?piece=1`);
-  await page.getByRole("button", { name: "Used, follow no more" }).click();
+  await page.getByRole("button", { name: "Taken out to use" }).click();
   await expect(page.getByText(/^Taken out at/)).toBeVisible();
   await page.getByRole("button", { name: "It is still there" }).click();
   await expect(page.getByRole("button", { name: "Onto the bench" })).toBeVisible();

@@ -30,14 +30,14 @@ test("a messy recipe is pasted, its two flagged lines settled, and it ends as a 
   await text.fill(MESSY);
   const lines = page.getByRole("list", { name: "Lines as read" });
   await expect(lines.getByRole("listitem").filter({ hasText: "All-purpose flour" })).toContainText("280 g");
-  await expect(page.getByText("2 lines ask.")).toBeVisible();
+  await expect(page.getByText("2 lines need an answer before they count.")).toBeVisible();
   const keep = page.getByRole("button", { name: "Use it for Regatta gulls" });
   await expect(keep).toBeDisabled();
   const walnuts = lines.getByRole("listitem").filter({ hasText: "handful" });
   await expect(walnuts).toContainText("What does a handful of chopped walnuts weigh?");
   await walnuts.getByRole("textbox", { name: /Weight of a handful/ }).fill("2 oz");
   await walnuts.getByRole("button", { name: "So much" }).click();
-  await expect(page.getByText("One line asks.")).toBeVisible();
+  await expect(page.getByText("One line needs an answer before it counts.")).toBeVisible();
   const starch = lines.getByRole("listitem").filter({ hasText: "1,200 g cornstarch" });
   await expect(starch).toContainText("1,200 to one reader and 1.2 to another");
   await starch.getByRole("textbox", { name: /Weight of 1,200/ }).fill("30");
@@ -69,7 +69,7 @@ test("how flour gets into the cup moves the grams, and the two amounts of a line
   const sugar = lines.getByRole("listitem").filter({ hasText: "(400 g) sugar" });
   await expect(sugar).toContainText("Which is right?");
   await sugar.getByRole("button", { name: /^400\sg/ }).click();
-  await expect(page.getByRole("button", { name: "Put it on the shelf" })).toBeEnabled();
+  await expect(page.getByRole("button", { name: "Save recipe" })).toBeEnabled();
 });
 
 test("a whole formula is entered and kept by keyboard alone", async ({ page, bakery }) => {

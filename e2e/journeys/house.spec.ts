@@ -89,3 +89,27 @@ test("a job that is sliced is told at Cold when it slices, not when it rolls", a
   await expect(page.locator("svg text").filter({ hasText: "slices clean" }).first()).toBeVisible();
   await expect(page.getByText("rolls clean")).toHaveCount(0);
 });
+
+test("each station says what comes next, from the order to what came out", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  const next = page.getByRole("region", { name: "What now" }).getByRole("link");
+  for (const [label, path] of [
+    [/^Weigh out .* of dough$/, /\/dough\/mix$/],
+    [/^Put the disc, .* into the fridge$/, /\/cold\/now$/],
+  ] as const) {
+    await expect(next).toHaveText(label);
+    await next.click();
+    await expect(page).toHaveURL(path);
+  }
+  for (const [station, label, path] of [
+    ["cold", "Roll and cut it", /\/shape$/],
+    ["shape", /^Bake \d trays: print the bake sheet$/, /\/oven\/sheet$/],
+    ["oven", "See the whole day", /\/clock$/],
+    ["clock", "Write down what came out", /\/ledger$/],
+  ] as const) {
+    await open(page, bakery, station);
+    await expect(next).toHaveText(label);
+    await next.click();
+    await expect(page).toHaveURL(path);
+  }
+});

@@ -29,7 +29,7 @@ test("a changed thickness moves dough, cold and trays, and undo brings them back
 
 test("units are typed freely and shown either way", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
-  const web = field(page, "Web");
+  const web = field(page, "Gap between pieces");
   await set(web, "1/8 in");
   await expect(web).toHaveValue("3.2 mm");
   await page.getByRole("button", { name: /show US units/ }).click();

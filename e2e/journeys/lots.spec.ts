@@ -69,9 +69,9 @@ test("sheets are rolled round, and a ring leaves its hole", async ({ page, baker
   await expect(page.getByText(/covers a round of \d+\smm/)).toBeVisible();
   await set(field(page, "Across, at most"), "240 mm");
   await expect(page.getByText(/covers a round of 2[0-4]\d\smm/)).toBeVisible();
-  await page.getByRole("link", { name: "Nest", exact: true }).click();
-  await page.getByRole("button", { name: "Nest it" }).click();
-  await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole("link", { name: "Tighter layout" }).click();
+  await page.getByRole("button", { name: "Find a tighter layout" }).click();
+  await expect(page.getByText(/Its time is up|As tight as it gets/)).toBeVisible({ timeout: 20_000 });
   await page.goto(`${bakery.address}/jobs/1/order`);
   await page.getByRole("button", { name: "Add a cutter" }).click();
   const dialog = page.getByRole("dialog");

@@ -99,8 +99,8 @@ test("the oven is measured by the stand-in thermometer and its map of hot places
   const head = page.getByRole("heading", { name: /^Done after \d+\smin/ });
   const before = await head.innerText();
   await expect(page.getByRole("list", { name: "Parts that bake ahead" })).toContainText("The two points");
-  await page.getByRole("link", { name: "The oven as a thing" }).click();
-  await page.getByRole("button", { name: "Let the stand-in read" }).click();
+  await page.getByRole("link", { name: "Test and set up your oven" }).click();
+  await page.getByRole("button", { name: "Read a simulated thermometer" }).click();
   await page.getByRole("button", { name: "Plan with it" }).click({ timeout: 30_000 });
   await expect(page.getByRole("button", { name: "Taken over" })).toBeVisible();
   await expect(page.getByRole("table", { name: "Readings of the oven" })).toContainText("175°");

@@ -56,9 +56,9 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
   await page.goto(`${bakery.address}/jobs/1/shape/nest`);
   const answer = page.getByRole("complementary").locator(".answer");
   const rows = Number(await answer.textContent());
-  await page.getByRole("button", { name: "Nest it" }).click();
+  await page.getByRole("button", { name: "Find a tighter layout" }).click();
   await expect(page.getByRole("progressbar", { name: "Search" })).toBeVisible();
-  await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible();
+  await expect(page.getByText(/Its time is up|As tight as it gets/)).toBeVisible();
   const nested = Number(await answer.textContent());
   expect(nested).toBeGreaterThanOrEqual(rows);
   // A piece dragged onto another is told at once, and cannot be kept so.
@@ -77,7 +77,7 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
   await expect(page.getByRole("button", { name: "Keep this layout" })).toBeDisabled();
   // The held piece stays, the rest goes around it.
   await page.getByRole("button", { name: "Improve the rest" }).click();
-  await expect(page.getByText(/Its time is up|Nothing more can be won/)).toBeVisible();
+  await expect(page.getByText(/Its time is up|As tight as it gets/)).toBeVisible();
   await expect(page.getByRole("alert")).toHaveCount(0);
   await expect(page.locator("#nest-desc")).toContainText("1 held");
   await page.getByRole("button", { name: "Keep this layout" }).click();
@@ -94,19 +94,19 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
 test("a search is stopped, and the server answers meanwhile", async ({ page, bakery }) => {
   await open(page, bakery, "shape/nest", 3);
   await page.getByRole("radio", { name: "30 s" }).click();
-  await page.getByRole("button", { name: "Nest it" }).click();
+  await page.getByRole("button", { name: "Find a tighter layout" }).click();
   await expect(page.getByRole("progressbar", { name: "Search" })).toBeVisible();
   const plan = await page.request.get(`${bakery.address}/api/jobs/1/plan`);
   expect(plan.ok()).toBe(true);
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.getByText("Stopped; the best so far stays.")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Nest it" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Find a tighter layout" })).toBeVisible();
   // By the keyboard alone: a piece is chosen, nudged and taken back.
   await page.getByRole("button", { name: "Choose the next piece" }).press("Enter");
   await expect(page.getByText(/^Piece 1 of/)).toBeVisible();
   await page.getByRole("button", { name: "Right 1 mm" }).press("Enter");
   await expect(page.locator("#nest-desc")).toContainText("1 held");
-  await page.getByRole("button", { name: "Take the move back" }).press("Enter");
+  await page.getByRole("button", { name: "Undo last move" }).press("Enter");
   await expect(page.locator("#nest-desc")).toContainText("0 held");
 });
 

@@ -8,7 +8,7 @@ test.describe("a bakery without the demo", () => {
     await expect(page.getByText("Nothing on the shelf yet")).toBeVisible();
     await page.getByRole("link", { name: /recipe/i }).first().click();
     await page.getByRole("textbox", { name: "The recipe" }).fill("Slipway rounds\n300 g flour\n200 g butter\n100 g sugar\n1 egg\n2 g salt");
-    await page.getByRole("button", { name: "Put it on the shelf" }).click();
+    await page.getByRole("button", { name: "Save recipe" }).click();
     await expect(page.getByText("Slipway rounds").first()).toBeVisible();
     await page.goto(bakery.address);
     await page.getByRole("button", { name: "Add a cutter" }).click();

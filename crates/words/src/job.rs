@@ -288,7 +288,7 @@ impl Say for Reason {
                 said!["No guide rods of ", mm(*thickness), " in the kitchen: rolled by eye."]
             }
             Self::LayoutNotUsed { fault } => {
-                said!["The layout you kept is not used: ", fault.say(), ". Nest it again."]
+                said!["The layout you kept is not used: ", fault.say(), ". Find one again."]
             }
             Self::SheetsNotUsed { fault } => said![
                 "The sheets you kept for several lots are not used: ",
@@ -381,7 +381,7 @@ impl Say for Reason {
                 " of the tray lies under dough: the fuller, the slower and the paler beneath.",
             ],
             Self::FlowsBetween { fat, set } => said![
-                "The fat lets go after ",
+                "It starts to spread after ",
                 minutes(*fat, 1),
                 ", the dough is set after ",
                 minutes(*set, 1),

@@ -92,7 +92,7 @@ export function KitchenPage() {
         </Thing>
         <Thing name="Scale" picture={<ScalePicture />}>
           <div className="grid grid-cols-2 gap-3">
-            {amount("scale_step_g", "It reads steps of", "mass")}
+            {amount("scale_step_g", "Weighs to the nearest", "mass")}
             {amount("fine_step_g", "A fine one reads", "mass", 0.1)}
           </div>
           <p className="text-fine text-soft">Leaveners, salt and spices go on the fine one.</p>

@@ -116,10 +116,10 @@ function Telling() {
       </div>
       {allowed === "default" ? (
         <button type="button" className="btn" onClick={() => void Notification.requestPermission().then(setAllowed)}>
-          Tell me outside this tab, too
+          Also notify me outside this tab
         </button>
       ) : (
-        <p className="pb-2.5 text-fine text-soft">{allowed === "granted" ? "You are told outside this tab, too." : "This browser tells it in the tab only."}</p>
+        <p className="pb-2.5 text-fine text-soft">{allowed === "granted" ? "You are also notified outside this tab." : "This browser notifies in the tab only."}</p>
       )}
     </div>
   );

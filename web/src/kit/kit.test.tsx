@@ -76,8 +76,8 @@ describe("an amount", () => {
   it("keeps what was typed once the server has read it", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
-    const field = screen.getByRole("textbox", { name: "Web" });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Gap between pieces" });
     expect(field).toHaveProperty("value", "6 mm");
     await user.clear(field);
     await user.type(field, "1/4 in{Enter}");
@@ -88,8 +88,8 @@ describe("an amount", () => {
   it("holds a text that does not read, with its fault, and does not save it", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
-    const field = screen.getByRole("textbox", { name: "Web" });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Gap between pieces" });
     await user.clear(field);
     await user.type(field, "a bit{Enter}");
     expect((await screen.findByRole("alert")).textContent).toContain("is not understood");
@@ -160,8 +160,8 @@ describe("an amount", () => {
   it("is nudged by the arrows", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
-    await user.click(screen.getByRole("textbox", { name: "Web" }));
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    await user.click(screen.getByRole("textbox", { name: "Gap between pieces" }));
     await user.keyboard("{ArrowUp}");
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(7));
     await user.keyboard("{ArrowDown}");
@@ -171,8 +171,8 @@ describe("an amount", () => {
   it("is nudged on from what was typed, and by as many presses as there were", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
-    const web = screen.getByRole("textbox", { name: "Web" });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const web = screen.getByRole("textbox", { name: "Gap between pieces" });
     await user.clear(web);
     await user.type(web, "8{Enter}");
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(8));
@@ -183,19 +183,19 @@ describe("an amount", () => {
   it("gives way to a value changed elsewhere", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    const { rerender } = render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
-    const field = screen.getByRole("textbox", { name: "Web" });
+    const { rerender } = render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const field = screen.getByRole("textbox", { name: "Gap between pieces" });
     await user.clear(field);
     await user.type(field, "99");
-    rerender(<Amount label="Web" kind="length" value={3} field="web_mm" onSave={onSave} />);
+    rerender(<Amount label="Gap between pieces" kind="length" value={3} field="web_mm" onSave={onSave} />);
     expect(field).toHaveProperty("value", "3 mm");
   });
 
   it("does not ask the server when it is left as it was", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Web" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
-    await user.click(screen.getByRole("textbox", { name: "Web" }));
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    await user.click(screen.getByRole("textbox", { name: "Gap between pieces" }));
     await user.tab();
     expect(asked).toEqual([]);
     expect(onSave).not.toHaveBeenCalled();

@@ -1,4 +1,4 @@
-/** The oven as a thing: measured against a thermometer, its hot places, its door, how high it stands. */
+/** Test and set up your oven: measured against a thermometer, its hot places, its door, how high it stands. */
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { Refusal, type Kitchen } from "../api/client";
@@ -82,7 +82,7 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
         {test.running ? (
           <button type="button" className="btn" onClick={test.cancel}>Stop</button>
         ) : (
-          <button type="button" className="btn btn-main" onClick={() => void test.standIn(set_c)}>Let the stand-in read</button>
+          <button type="button" className="btn btn-main" onClick={() => void test.standIn(set_c)}>Read a simulated thermometer</button>
         )}
         <FileButton label="Readings as CSV" accept=".csv,text/csv,text/plain" onFile={(f) => void f.text().then((t) => test.fromFile(set_c, t))}>Read a CSV</FileButton>
         {test.readings.length > 0 && !test.running ? <button type="button" className="btn" onClick={() => download(`oven at ${at} C.csv`, "text/csv", writeCsv(test.readings))}>Save as CSV</button> : null}

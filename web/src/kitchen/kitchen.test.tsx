@@ -60,7 +60,7 @@ describe("the oven as a thing", () => {
     const found = { preheat_min: 12.3, holds_c: 166.2, swing_k: 4.1, door_dip_k: 17.4, recovery_min: 1.72, reasons: ["Set to 175° it holds 166° on the whole, off by −9°."] };
     vi.spyOn(globalThis, "fetch").mockResolvedValue(stream([["reading", { after_min: 0, shows_c: 22 }], ["reading", { after_min: 12, shows_c: 160 }], ["found", found]]));
     const user = await shown();
-    await user.click(screen.getByRole("button", { name: "Let the stand-in read" }));
+    await user.click(screen.getByRole("button", { name: "Read a simulated thermometer" }));
     expect(await screen.findByText(/it holds 166°/)).toBeTruthy();
     expect(screen.getByRole("img", { name: /Thermometer in the oven, set to 175°: holds 166°/ })).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "Plan with it" }));
@@ -75,7 +75,7 @@ describe("the oven as a thing", () => {
     const problem = { title: "values", status: 422, detail: "60 °C is outside 140 to 220 °C", errors: [{ field: "set_c", message: "60 °C is outside 140 to 220 °C", accepted: "" }] };
     vi.spyOn(globalThis, "fetch").mockResolvedValue(new Response(JSON.stringify(problem), { status: 422 }));
     const user = await shown();
-    await user.click(screen.getByRole("button", { name: "Let the stand-in read" }));
+    await user.click(screen.getByRole("button", { name: "Read a simulated thermometer" }));
     expect((await screen.findByRole("alert")).textContent).toContain("outside 140 to 220");
   });
 
@@ -99,6 +99,6 @@ describe("the oven as a thing", () => {
     await user.click(screen.getByRole("button", { name: /I have read it/ }));
     await waitFor(() => expect(sent).toEqual([{ cover_pot: true }]));
     expect(await screen.findByText(/Nothing is forecast of a pot/)).toBeTruthy();
-    expect(screen.queryByRole("button", { name: "Let the stand-in read" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Read a simulated thermometer" })).toBeNull();
   });
 });

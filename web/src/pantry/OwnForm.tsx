@@ -13,11 +13,11 @@ const KINDS = [
 const FATS = ["butter", "shortening", "margarine", "lard", "coconut", "liquid"] as const;
 const PARTS: [keyof IngredientBody["analysis"], string][] = [
   ["water_g", "Water"], ["alcohol_g", "Alcohol"], ["fat_g", "Fat"], ["protein_g", "Protein"], ["carbohydrate_g", "Carbohydrate"],
-  ["sugars_g", "of it sugars"], ["reducing_g", "early browning"], ["fibre_g", "Fibre"], ["ash_g", "Ash"], ["salt_g", "of it salt"],
+  ["sugars_g", "of which sugars"], ["reducing_g", "early browning"], ["fibre_g", "Fibre"], ["ash_g", "Ash"], ["salt_g", "of which salt"],
 ];
 const MEASURES: [keyof NonNullable<IngredientBody["household"]>, string][] = [
   ["cup_g", "Cup"], ["cup_scooped_g", "Cup, scooped"], ["cup_sifted_g", "Cup, sifted"], ["cup_packed_g", "Cup, packed"], ["tsp_g", "Teaspoon"],
-  ["each_g", "One of it"], ["stick_g", "Stick"],
+  ["each_g", "One piece"], ["stick_g", "Stick"],
 ];
 const WHOLE = new Set(["water_g", "alcohol_g", "fat_g", "protein_g", "carbohydrate_g", "fibre_g", "ash_g"]);
 
@@ -104,11 +104,11 @@ export function OwnForm({ own }: { own: Ingredient }) {
         <div className="grid grid-cols-3 gap-2">{MEASURES.map(([key, label]) => one(key, label, own.household?.[key]))}</div>
       </fieldset>
       <label className="block">
-        <span className="block text-fine text-soft">Allergens, apart by commas</span>
+        <span className="block text-fine text-soft">Allergens, separated by commas</span>
         <input className="field" value={words("allergens", (own.allergens ?? []).join(", "))} onChange={(e) => set("allergens", e.target.value)} />
       </label>
       <label className="block">
-        <span className="block text-fine text-soft">Other names, apart by commas</span>
+        <span className="block text-fine text-soft">Other names, separated by commas</span>
         <input className="field" value={words("aliases", (own.aliases ?? []).join(", "))} onChange={(e) => set("aliases", e.target.value)} />
       </label>
       <label className="block">

@@ -128,12 +128,12 @@ function Detail({ chosen, currency, onGone }: { chosen: Ingredient; currency: st
   const h = chosen.household;
   const rows: [string, number | null | undefined][] = [
     ["A cup, spooned and levelled", h?.cup_g], ["scooped from the bag", h?.cup_scooped_g], ["sifted", h?.cup_sifted_g], ["packed", h?.cup_packed_g],
-    ["A teaspoon", h?.tsp_g], ["One of it", h?.each_g], ["A stick", h?.stick_g],
+    ["A teaspoon", h?.tsp_g], ["One piece", h?.each_g], ["A stick", h?.stick_g],
   ];
   const parts: [string, number][] = [
     ["Water", a.water_g], ["Alcohol", a.alcohol_g ?? 0], ["Fat", a.fat_g], ["Protein", a.protein_g], ["Sugars", a.sugars_g],
     ["of them, early browning", a.reducing_g ?? 0], ["Starch", a.carbohydrate_g - a.sugars_g], ["Fibre", a.fibre_g], ["Ash", a.ash_g],
-    ["of it, salt", a.salt_g ?? 0],
+    ["of which salt", a.salt_g ?? 0],
   ];
   const copy = () => {
     const { key: _key, role: _role, own: _own, price_per_kg: _price, ...body } = chosen;
@@ -179,7 +179,7 @@ function Detail({ chosen, currency, onGone }: { chosen: Ingredient; currency: st
         </button>
         {chosen.own ? (
           <button type="button" className="btn btn-quiet" onClick={() => remove.mutate(chosen.key, { onSuccess: () => onGone() })}>
-            Take it away
+            Remove it
           </button>
         ) : null}
       </div>

@@ -214,7 +214,7 @@ export function ReadPage() {
             </p>
             {r && r.open > 0 ? (
               <p className="say">
-                {r.open === 1 ? "One line asks." : `${r.open} lines ask.`} Nothing of {r.open === 1 ? "it" : "them"} is counted before it is settled.
+                {r.open === 1 ? "One line needs an answer before it counts." : `${r.open} lines need an answer before they count.`}
               </p>
             ) : r?.missing ? (
               <p className="say">{r.missing.charAt(0).toUpperCase() + r.missing.slice(1)}.</p>
@@ -249,7 +249,7 @@ export function ReadPage() {
               <input className="field" value={name} placeholder={r?.title ?? "New formula"} maxLength={80} onChange={(e) => setName(e.target.value)} />
             </label>
             <button type="button" className="btn btn-main mt-3 w-full" disabled={!r?.formula || add.isPending} onClick={() => void keep()}>
-              {job.data ? `Use it for ${job.data.name}` : "Put it on the shelf"}
+              {job.data ? `Use it for ${job.data.name}` : "Save recipe"}
             </button>
             <Fault text={otherFault(add.error, [])} />
             {r?.yields ? (

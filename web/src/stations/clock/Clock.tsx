@@ -4,6 +4,7 @@ import { Fragment, useRef } from "react";
 import type { Plan } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import { useFamily, useTogether } from "../../app/lots";
 import { clock, dayClock, duration, longDay, sameDay, shifted } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
@@ -71,7 +72,7 @@ export function Clock() {
         ) : null}
         <Part title="What it rests on">
           <Rows>
-            {all ? <Row name="Trays of all lots">{String(all.trays)}</Row> : <Row name="Trays go round">{plan.shape.trays.rounds === 1 ? "once" : `${plan.shape.trays.rounds} times`}</Row>}
+            {all ? <Row name="Trays of all lots">{String(all.trays)}</Row> : <Row name="Each tray is used">{plan.shape.trays.rounds === 1 ? "once" : plan.shape.trays.rounds === 2 ? "twice" : `${plan.shape.trays.rounds} times`}</Row>}
             <Row name="Oven heats from">{clock(day.tasks.find((t) => t.step === "preheat")?.start_at ?? day.start_at)}</Row>
           </Rows>
           <div className="mt-3">
@@ -80,6 +81,7 @@ export function Clock() {
           <Fault text={otherFault(together.error, [])} />
           <Cautions items={plan.cautions} />
         </Part>
+        <NextStep station="clock" />
       </TicketBox>
     </>
   );

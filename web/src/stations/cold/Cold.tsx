@@ -2,6 +2,7 @@
 import { useRef } from "react";
 import type { Plan } from "../../api/client";
 import { pieceWord, useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import { clock, dayClock, duration, minutesBetween, sameDay } from "../../drawing/time";
 import { number, type Format } from "../../drawing/units";
 import { Live } from "../../kit/Live";
@@ -53,6 +54,7 @@ export function Cold() {
           </div>
           <Cautions items={plan.cautions} />
         </Part>
+        <NextStep station="cold" />
       </TicketBox>
     </>
   );

@@ -1,7 +1,7 @@
 /** The cooling curve over the working temperatures, on the clock. */
 import type { RefObject } from "react";
 import type { Plan } from "../../api/client";
-import { curvePath } from "../../drawing/curve";
+import { linePath } from "../../drawing/line";
 import { CLOCK_STEPS, stepFor, stepped } from "../../drawing/scale";
 import { clock, minutesPast, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";
@@ -44,9 +44,9 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
         ))}
         {cold.told == null ? null : <path d={`M${x0(ready)} ${TOP}V${BOTTOM}`} className="stroke-spruce" strokeWidth="1.4" strokeDasharray="5 4" />}
         {past == null ? null : <path d={`M${x0(past)} ${TOP}V${BOTTOM}`} className="stroke-cold" strokeWidth="1.4" strokeDasharray="5 4" />}
-        <path d={curvePath(curve.map((p) => at(p, "warmest_c")))} fill="none" className="stroke-ink" strokeWidth="3.2" strokeLinejoin="round" />
-        <path d={curvePath(curve.map((p) => at(p, "mean_c")))} fill="none" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" />
-        <path d={curvePath(curve.map((p) => at(p, "softest_c")))} fill="none" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
+        <path d={linePath(curve.map((p) => at(p, "warmest_c")))} fill="none" className="stroke-ink" strokeWidth="3.2" strokeLinejoin="round" />
+        <path d={linePath(curve.map((p) => at(p, "mean_c")))} fill="none" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" />
+        <path d={linePath(curve.map((p) => at(p, "softest_c")))} fill="none" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
         {cold.told == null ? null : (
           <>
             <circle cx={x0(ready)} cy={height(cold.works_to_c)} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />

@@ -117,7 +117,7 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
         <p className={`mb-2 inline-block rounded-lg px-3 py-1 font-head text-xl font-bold ${stateLook(piece.now.side)}`}>{stateWords(piece)}</p>
         <p className="answer">{piece.ended_at ? format.temperature(piece.now.core_c) : leftWords(piece)}</p>
         <p className="mt-2 text-soft">
-          <span className="num font-semibold text-ink">{format.temperature(piece.now.core_c)}</span> inside, {format.temperature(piece.now.mean_c)} on the mean
+          <span className="num font-semibold text-ink">{format.temperature(piece.now.core_c)}</span> inside, {format.temperature(piece.now.mean_c)} on average
           {piece.now.word ? `: ${piece.now.word}` : ""}.
         </p>
         {piece.never && piece.now.side !== "ready" ? <p className="say mt-3">{say(sentence(piece.never), format)}</p> : null}

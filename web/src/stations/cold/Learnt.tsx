@@ -4,7 +4,6 @@ import type { Place, TouchBody } from "../../api/client";
 import { useAddTouch, useDeleteTouch, usePlaces, usePlaceUse, useResetPlace, useTouches } from "../../api/cold";
 import { useJobContext } from "../../app/JobFrame";
 import { dayClock, localTime } from "../../drawing/time";
-import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -67,10 +66,10 @@ function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly 
           <p className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
             <span className="font-semibold">{u.busy ? "Crowded" : "As usual"}{u.present ? ": now" : ""}</span>
             <span className="text-fine text-soft">
-              {u.pieces === 0 ? "as anybody would guess" : `learnt from ${u.pieces === 1 ? "one piece" : `${u.pieces} pieces`}${u.taught_at ? `, last ${dayClock(localTime(u.taught_at))}` : ""}`}
+              {u.pieces === 0 ? "a starting guess" : `learnt from ${u.pieces === 1 ? "one piece" : `${u.pieces} pieces`}${u.taught_at ? `, last ${dayClock(localTime(u.taught_at))}` : ""}`}
             </span>
           </p>
-          <Range label="Takes heat" low={u.film_factor[0] ?? 1} middle={u.film_factor[1] ?? 1} high={u.film_factor[2] ?? 1} from={0.4} to={2.2} words={`${number(u.film_factor[1] ?? 1, 2)} × as assumed`} mark={1} />
+          <Range label="Chills" low={u.film_factor[0] ?? 1} middle={u.film_factor[1] ?? 1} high={u.film_factor[2] ?? 1} from={0.4} to={2.2} words={paceWords(u.film_factor[1] ?? 1)} mark={1} />
           <Range
             label="Air"
             low={u.air_c - u.air_within_k}
@@ -121,7 +120,7 @@ function Feel() {
   const [dough, setDough] = useState(Math.round(plan.cold.window.rolls_to_c - 2));
   return (
     <div className="space-y-3">
-      <p className="text-soft">Said at a temperature, it moves the limits of this formula, in every job of it.</p>
+      <p className="text-soft">Tell us how it felt: we learn where this dough rolls for you, in every job of it.</p>
       <Choice label="What was done" value={purpose} options={[{ value: "rolling", label: "Rolled" }, { value: "slicing", label: "Sliced" }] as const} onChange={(p: "rolling" | "slicing") => setPurpose(p)} />
       <Amount label="The dough was at" kind="temperature" value={dough} field="dough_c" step={0.5} onSave={(c) => { setDough(c); return Promise.resolve(); }} />
       <div className="flex flex-wrap gap-2">
@@ -189,4 +188,11 @@ function Limits() {
       <Fault text={otherFault(remove.error, [])} />
     </section>
   );
+}
+
+/** How much quicker or slower than assumed: heat that passes so many times as well. */
+function paceWords(factor: number): string {
+  const percent = Math.round(Math.abs(factor - 1) * 100);
+  if (percent < 1) return "as fast as assumed";
+  return `${percent}\u00a0% ${factor > 1 ? "faster" : "more slowly"} than assumed`;
 }

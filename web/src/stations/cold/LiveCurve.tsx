@@ -1,7 +1,7 @@
 /** The run of a followed piece as its readings tell it, from when it went in to when it is past, with the readings on it. */
 import type { RefObject } from "react";
 import type { LivePiece } from "../../api/client";
-import { curvePath } from "../../drawing/curve";
+import { linePath } from "../../drawing/line";
 import { CLOCK_STEPS, stepFor, stepped } from "../../drawing/scale";
 import { clock, duration, localTime, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";
@@ -25,7 +25,7 @@ export function LiveCurve({ picture, piece }: { picture: RefObject<SVGSVGElement
   const went = real ? Number(inAt.slice(11, 13)) * 60 + Number(inAt.slice(14, 16)) : 0;
   const x = stepped(went, went + end, [LEFT, right], stepFor(end, width > 500 ? 8 : 4, CLOCK_STEPS));
   const x0 = (after: number) => x(went + after);
-  const path = (key: "warmest_c" | "mean_c" | "softest_c") => curvePath(curve.map((p): [number, number] => [x0(p.after_min), at(p[key])]));
+  const path = (key: "warmest_c" | "mean_c" | "softest_c") => linePath(curve.map((p): [number, number] => [x0(p.after_min), at(p[key])]));
   const clip = (c: number) => Math.min(BOTTOM, Math.max(TOP, at(c)));
   const ready = piece.ready_after_min;
   const level = BOTTOM - 16;

@@ -20,7 +20,7 @@ export function Moves({ piece, large = false }: { piece: LivePiece; large?: bool
           </button>
         ))}
         <button type="button" className={`btn ${size}`} disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "end" }, { onSuccess: () => didFact(`${piece.name} is no longer followed`, () => act.mutateAsync({ id: piece.id, act: "reopen" })) })}>
-          Used, follow no more
+          Taken out to use
         </button>
         {piece.stays.length > 1 ? (
           <button type="button" className={`btn btn-quiet ${size}`} disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "unmove" })}>

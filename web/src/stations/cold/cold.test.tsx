@@ -111,11 +111,11 @@ describe("a followed piece in words", () => {
     expect([stateWords(PIECE), leftWords(PIECE)]).toEqual(["Not ready yet", "5\u00a0min left"]);
     expect([stateWords(READY), leftWords(READY)]).toEqual(["Ready to roll", "for 40\u00a0min more"]);
     expect(stateWords(like({ purpose: "slicing" }, { side: "ready" }))).toBe("Ready to slice");
-    expect(leftWords(like({ past_after_min: null }, { side: "ready" }))).toBe("stays so");
+    expect(leftWords(like({ past_after_min: null }, { side: "ready" }))).toBe("stays ready");
     const out = like({}, { side: "too_warm", left_min: -60 });
     expect([stateWords(out), leftWords(out)]).toEqual(["Too warm", "past it"]);
     const never = like({ never: { text: "never: the place is at 19.0°" }, ready_after_min: null }, { left_min: null });
-    expect([stateWords(never), leftWords(never)]).toEqual(["Too warm", "not here"]);
+    expect([stateWords(never), leftWords(never)]).toEqual(["Too warm", "will not get ready here"]);
     expect(leftWords(like({}, { left_min: 0.4 }))).toBe("under a minute");
     expect(stateWords(like({}, { side: "too_cold" }))).toBe("Too cold");
   });

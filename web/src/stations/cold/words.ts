@@ -34,7 +34,7 @@ export function stateWords(p: LivePiece): string {
     case "too_cold":
       return "Too cold";
     default:
-      return "Not to be told";
+      return "Not known for this dough";
   }
 }
 
@@ -42,10 +42,10 @@ export function stateWords(p: LivePiece): string {
 export function leftWords(p: LivePiece): string {
   if (p.now.side === "ready") {
     const past = p.past_after_min;
-    return past == null ? "stays so" : `for ${duration(Math.max(0, past - p.now.elapsed_min))} more`;
+    return past == null ? "stays ready" : `for ${duration(Math.max(0, past - p.now.elapsed_min))} more`;
   }
   const left = p.now.left_min;
-  if (left == null || left < 0) return p.never ? "not here" : "past it";
+  if (left == null || left < 0) return p.never ? "will not get ready here" : "past it";
   return left < 1 ? "under a minute" : `${duration(left)} left`;
 }
 

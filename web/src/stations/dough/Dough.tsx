@@ -4,6 +4,7 @@ import { Link, Outlet, useSearchParams } from "react-router";
 import type { Formula } from "../../api/client";
 import { useBeside, useChangeJob, useFormulas } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import { say, textOf } from "../../drawing/sentence";
 import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -167,6 +168,7 @@ function DoughTicket() {
           Add flour slowly, its dust harms the lungs. The allergen list is a draft; local rules decide what a label says.
         </p>
       </Part>
+      <NextStep station="dough" />
     </TicketBox>
   );
 }

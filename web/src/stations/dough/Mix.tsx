@@ -2,6 +2,7 @@
 import type { Mixing } from "../../api/client";
 import { useChangeJob, useMixing } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import { say } from "../../drawing/sentence";
 import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -52,6 +53,7 @@ export function Mix() {
           <Reasons items={m?.reasons ?? []} />
           {plan.dough.dough_measured ? <p className="mt-2 text-fine">You measured {format.temperature(plan.dough.dough_c)}: the plan goes on from that.</p> : null}
         </Part>
+        <NextStep station="dough" />
       </TicketBox>
     </>
   );

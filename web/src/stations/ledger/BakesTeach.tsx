@@ -56,7 +56,7 @@ export function BakesTeach({ records }: { records: number }) {
           {found.beyond.length > 0 ? <p className="mt-2 text-fine text-soft">{found.beyond.length} lie beyond what the forecast knows.</p> : null}
         </>
       ) : found && !asked.isPending ? (
-        <p className="text-fine text-soft">{found.incomplete.length > 0 ? "The records here do not say what they were baked with: nothing is learnt from them." : "No record yet that the forecast reaches."}</p>
+        <p className="text-fine text-soft">{found.incomplete.length > 0 ? "The records here do not say what they were baked with: nothing is learnt from them." : "No bake close enough to compare."}</p>
       ) : null}
       {found?.taken ? <p className="mt-3 text-fine text-soft">{`Taken over: ${says(found.taken)}`}</p> : null}
       <div className="mt-3 flex flex-wrap gap-2">

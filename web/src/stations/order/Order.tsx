@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import type { Cutter, Plan } from "../../api/client";
 import { useChangeJob, useCutters, useFormulas, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import { cutterPath } from "../../drawing/path";
 import { clock, dayClock, duration, longDay } from "../../drawing/time";
 import { say } from "../../drawing/sentence";
@@ -106,6 +107,7 @@ export function Order() {
             </a>
           </div>
         </Part>
+        <NextStep station="order" />
       </TicketBox>
     </>
   );

@@ -20,7 +20,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
   const widest = Math.max(5, ...curve.map((p) => p.spread_percent)) * 1.15;
   const wide = (s: number) => TOP + HIGH - (Math.max(0, s) / widest) * HIGH;
   const marks = [
-    { at: forecast.fat_after_min, word: "fat lets go" },
+    { at: forecast.fat_after_min, word: "starts to spread" },
     { at: forecast.set_after_min, word: "set" },
     { at: forecast.dull_after_min, word: "dull" },
   ].filter((m): m is { at: number; word: string } => m.at != null && m.at < last).toSorted((a, b) => a.at - b.at);

@@ -46,7 +46,7 @@ export function BakeSheet() {
               <th className="py-1 pr-2">Tray</th>
               <th className="pr-2">In</th>
               <th className="pr-2">Look</th>
-              <th className="pr-2">Out, by the look</th>
+              <th className="pr-2">Take out when it looks done</th>
               <th>On the rack</th>
             </tr>
           </thead>

@@ -76,7 +76,7 @@ export function FinishPage() {
         </Part>
         <Part title="When they are cool">
           <Rows>
-            <Row name="First coat while warm">{cooling?.lifts_after_min == null ? "from the tray on" : `from ${number(cooling.lifts_after_min, 0)} min`}</Row>
+            <Row name="First coat while warm">{cooling?.lifts_after_min == null ? "once they lift off the tray" : `from ${number(cooling.lifts_after_min, 0)} min`}</Row>
             <Row name="Glaze, chocolate, filling">{cooling?.packs_after_min == null ? "cool all through" : `after ${number(cooling.packs_after_min, 0)} min`}</Row>
           </Rows>
           <p className="mt-2 text-fine text-soft">Counted on the tray; on a rack sooner. Cool in one layer, uncovered, in a dry room: packed warm they go soft.</p>

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, settled } from "../../api/client";
 import { useChangeJob, useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import { say, textOf } from "../../drawing/sentence";
 import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
@@ -112,7 +113,7 @@ export function Oven() {
                 onSave={(read_c) => keepKitchen((now) => ({ oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 }] }))}
               />
             ) : null}
-            <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.temperature(r.set_c, 0)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">The oven as a thing</Link> has its test, its hot places and its door.</p>
+            <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.temperature(r.set_c, 0)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">Test and set up your oven</Link> has its test, its hot places and its door.</p>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>
@@ -127,7 +128,7 @@ export function Oven() {
                 <Row name="Density, baked"><Live value={`${number(forecast.density_kg_m3 / 1000, 2, 2)} g/cm³`} /></Row>
                 <Row name="Middle as it comes out"><Live value={format.temperature(forecast.core_c, 0)} /></Row>
                 <Row name="Lighter by"><Live value={`${number(forecast.loss_percent, 1)} %`} /></Row>
-                <Row name="Rim against middle"><Live value={`ΔE ${number(forecast.rim_apart_de, 1)}, ${forecast.rim_apart_seen ? "seen by anybody" : "hardly seen"}`} /></Row>
+                <Row name="Edges against the middle"><Live value={`${forecast.rim_apart_seen ? "clearly darker" : "hardly darker"}`} /></Row>
               </>
             ) : null}
           </Rows>
@@ -149,6 +150,7 @@ export function Oven() {
           ))}
           <p className="caution mt-3">Every oven differs: look early. Oven gloves; hot trays away from children. Raw dough with egg or flour is not for tasting.</p>
         </Part>
+        <NextStep station="oven" />
       </TicketBox>
     </>
   );

@@ -56,7 +56,7 @@ export function TrayPage() {
         <OvenNav jobId={job.id} />
         <TrayDrawing picture={picture} plan={plan} baked={baked} times={show === "done" ? times : undefined} />
         <p className="mt-2 text-fine text-soft">
-          A full tray to scale. {baked ? "Dark: as cut. Pale rim: the most it is likely to grow." : show === "done" ? "On each piece its minutes; hatched: done too late for one time." : "As cut."} {format.length(Math.round(trays.gap_mm))} is kept between pieces
+          A full tray to scale. {baked ? "Dark: as cut. Pale rim: the most it is likely to grow." : show === "done" ? "On each piece its minutes; striped: need longer than one timer gives." : "As cut."} {format.length(Math.round(trays.gap_mm))} is kept between pieces
           {trays.rounds > 1 ? `; your trays go round ${trays.rounds} times` : ""}. They are laid by hand at <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
         </p>
         {times ? (

@@ -6,7 +6,7 @@ export const ENDS = [
   { value: "just_golden", label: "Just golden" },
   { value: "golden", label: "Golden" },
   { value: "brown", label: "Brown" },
-  { value: "dull", label: "Dull middle" },
+  { value: "dull", label: "Until the middle loses its shine" },
   { value: "soft_pale", label: "Pale, soft middle" },
 ] as const;
 

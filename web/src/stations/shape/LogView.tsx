@@ -107,7 +107,7 @@ export function LogView() {
             </div>
           ) : null}
         </Part>
-        <Part title="Three say the other two">
+        <Part title="Type any three, the rest follow">
           <div className="grid grid-cols-2 gap-3">
             {MEASURES.map((name) => {
               const f = FIELDS[name];
@@ -123,7 +123,7 @@ export function LogView() {
         </Part>
         {log ? (
           <Part title="For this lot">
-            <p className="mb-2 text-fine text-soft">{job.making?.kind === "sliced" ? "This lot is sliced already; take these sizes for it." : "So far this is a sum beside the plan."}</p>
+            <p className="mb-2 text-fine text-soft">{job.making?.kind === "sliced" ? "This batch is sliced already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
             <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: tall ? ratio : 1, width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
               {`Slice ${log.slices} pieces of this log`}
             </button>

@@ -4,6 +4,7 @@ import type { Job, JobBody } from "../../api/client";
 import { useLog, usePortion, type LogQuery, type PortionQuery } from "../../api/logs";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import type { Making } from "../../app/lots";
 import { duration } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
@@ -70,7 +71,7 @@ function Slices({ making }: { making: Sliced }) {
             {tall && log ? (
               <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep(remade({ height_to_width: high / log.width_mm }))} />
             ) : null}
-            <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+            <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>
           <Fault text={otherFault(change.error, [])} />
         </Part>
@@ -82,6 +83,7 @@ function Slices({ making }: { making: Sliced }) {
           </Rows>
           <div className="mt-3"><Reasons items={plan.shape.reasons} /></div>
         </Part>
+        <NextStep station="shape" />
       </TicketBox>
     </>
   );
@@ -123,7 +125,7 @@ function Portions({ making }: { making: Portioned }) {
               const f = FIELDS[name];
               return f ? <Amount key={name} label={f.label} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep(remade({ [name]: v }))} /> : null;
             })}
-            <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+            <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>
           {making.kind === "figure" ? (
             <Parts parts_g={making.parts_g} field="making.parts" onSave={(parts_g) => keep({ making: { kind: "figure", parts_g } })} />
@@ -133,6 +135,7 @@ function Portions({ making }: { making: Portioned }) {
         <Part title="Why">
           <Reasons items={plan.shape.reasons} />
         </Part>
+        <NextStep station="shape" />
       </TicketBox>
     </>
   );

@@ -155,7 +155,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
             setBoard(fromCuts(nested.cuts, heldPieces));
           },
           beat: (after_s) => setSearch((s) => (s ? { ...s, after_s } : s)),
-          done: (_, exhausted) => setSaid(exhausted ? "Nothing more can be won." : "Its time is up; a longer search may find more."),
+          done: (_, exhausted) => setSaid(exhausted ? "As tight as it gets." : "Its time is up; a longer search may find more."),
         },
         stop.signal,
       );
@@ -196,7 +196,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
       <Work dim={dim && !search}>
         <StationHead title={onTray ? "Lay the tray" : "Nest the sheet"} sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}>
           <button type="button" className="btn btn-small" disabled={past.length === 0 || search !== undefined} onClick={back}>
-            Take the move back
+            Undo last move
           </button>
           <SaveSvg picture={picture} name={`${job.name} ${onTray ? "tray" : "nested sheet"}`} />
         </StationHead>
@@ -286,7 +286,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
               </>
             ) : (
               <div className="flex flex-wrap gap-2">
-                <button type="button" className="btn btn-main grow" onClick={() => void begin(seed)}>{held > 0 ? "Improve the rest" : "Nest it"}</button>
+                <button type="button" className="btn btn-main grow" onClick={() => void begin(seed)}>{held > 0 ? "Improve the rest" : "Find a tighter layout"}</button>
                 <button type="button" className="btn" onClick={() => void begin(seed + 1)}>Another way</button>
               </div>
             )}

@@ -96,7 +96,7 @@ export function PortionView() {
         </Part>
         {found ? (
           <Part title="For this lot">
-            <p className="mb-2 text-fine text-soft">{isPortioned(job.making) ? "This lot is portioned already; take these sizes for it." : "So far this is a sum beside the plan."}</p>
+            <p className="mb-2 text-fine text-soft">{isPortioned(job.making) ? "This batch is portioned already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
             <button type="button" className="btn btn-small" disabled={change.isPending || found.pieces < 1} onClick={() => change.mutate({ making: makingOf(kind, found), pieces: found.pieces }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
               {`Make ${found.pieces} ${WORD[kind]}`}
             </button>

@@ -5,6 +5,7 @@ import { useSearchParams } from "react-router";
 import { api, settled, type Plan } from "../../api/client";
 import { useChangeJob, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { NextStep } from "../../app/NextStep";
 import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
@@ -152,8 +153,8 @@ function Sheets() {
               )}
             </p>
             <div className="grid grid-cols-2 gap-3">
-              <Amount label="Web" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => keep({ web_mm })} />
-              <Amount label="Rim kept free" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => keep({ edge_mm })} />
+              <Amount label="Gap between pieces" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => keep({ web_mm })} />
+              <Amount label="Margin to the edge" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => keep({ edge_mm })} />
             </div>
             <Choice
               label="Rolled on"
@@ -163,7 +164,7 @@ function Sheets() {
             />
             <div className="grid grid-cols-2 gap-3">
               <Amount label="Re-rolls, at most" kind="count" value={job.rerolls} field="rerolls" onSave={(rerolls) => keep({ rerolls })} />
-              <Amount label="Reserve" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+              <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
             </div>
             <Fault text={otherFault(change.error, ["web_mm", "edge_mm", "sheet_width_mm", "sheet_length_mm", "rerolls", "reserve_percent", "thickness_mm"])} />
           </div>
@@ -177,7 +178,7 @@ function Sheets() {
             <Row name="Lost to board and hands">
               <Live value={format.mass(shape.lost_g)} />
             </Row>
-            <Row name="Kept back as reserve">
+            <Row name="Spare dough kept back">
               <Live value={format.mass(shape.reserve_g)} />
             </Row>
             <Row name="Flour picked up re-rolling">
@@ -191,6 +192,7 @@ function Sheets() {
             Print the cut list
           </button>
         </Part>
+        <NextStep station="shape" />
       </TicketBox>
     </>
   );

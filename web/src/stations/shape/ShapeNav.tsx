@@ -4,7 +4,7 @@ import { useJobContext } from "../../app/JobFrame";
 import { cutWith, useFamily } from "../../app/lots";
 import { SubNav } from "../../kit/SubNav";
 
-const NEST = { path: "/nest", name: "Nest" };
+const NEST = { path: "/nest", name: "Tighter layout" };
 const MIXED = { path: "/mixed", name: "Several lots" };
 const OTHERS = [
   { path: "/log", name: "Log or bar" },

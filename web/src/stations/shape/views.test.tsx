@@ -90,7 +90,7 @@ describe("the nesting board", () => {
     const patch = vi.spyOn(api, "PATCH").mockImplementation((async () => answered(JOB)) as never);
     show(<NestView />);
     expect(screen.getByRole("button", { name: "Keep this layout" })).toHaveProperty("disabled", true);
-    await userEvent.click(screen.getByRole("button", { name: "Nest it" }));
+    await userEvent.click(screen.getByRole("button", { name: "Find a tighter layout" }));
     await screen.findByText("Its time is up; a longer search may find more.");
     expect(screen.getByText(/1 more than in rows/)).toBeTruthy();
     expect(screen.getByText(/no layout holds more than 5/)).toBeTruthy();
@@ -107,8 +107,8 @@ describe("the nesting board", () => {
     expect((await screen.findByRole("alert")).textContent).toContain("2 pieces lie too near");
     expect(screen.getByRole("button", { name: "Keep this layout" })).toHaveProperty("disabled", true);
     expect(screen.getByRole("button", { name: "Improve the rest" })).toBeTruthy();
-    await userEvent.click(screen.getByRole("button", { name: "Take the move back" }));
-    expect(await screen.findByRole("button", { name: "Nest it" })).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Undo last move" }));
+    expect(await screen.findByRole("button", { name: "Find a tighter layout" })).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Take off" }));
     expect(screen.getByText("No piece chosen")).toBeTruthy();
   });
@@ -125,7 +125,7 @@ describe("the nesting board", () => {
     await userEvent.click(screen.getByRole("button", { name: "Choose the next piece" }));
     await userEvent.click(screen.getByRole("button", { name: "Hold" }));
     await userEvent.click(screen.getByRole("button", { name: "Improve the rest" }));
-    await screen.findByText("Nothing more can be won.");
+    await screen.findByText("As tight as it gets.");
     expect(asked[0]).toMatchObject({ pieces: 2, seconds: 10, seed: 0, held: [CUTS[0]], start: [CUTS[1]] });
     await userEvent.click(screen.getByRole("button", { name: "Another way" }));
     await waitFor(() => expect(asked).toHaveLength(2));
@@ -141,7 +141,7 @@ describe("the tray board", () => {
     expect(screen.getByText("Tray 2: 1 of the first roll")).toBeTruthy();
     expect(screen.getByText(/go round 2 times/)).toBeTruthy();
     expect(screen.queryByRole("radio", { name: "Less dough" })).toBeNull();
-    await userEvent.click(screen.getByRole("button", { name: "Nest it" }));
+    await userEvent.click(screen.getByRole("button", { name: "Find a tighter layout" }));
     await screen.findByText(/Its time is up/);
     await userEvent.click(screen.getByRole("button", { name: "Keep this layout" }));
     await waitFor(() => expect(patch).toHaveBeenCalled());

@@ -1,0 +1,41 @@
+/** The answer to 'what now': at the end of each station's ticket, the next sensible step. */
+import { Link } from "react-router";
+import type { Plan } from "../api/client";
+import { clock } from "../drawing/time";
+import { useFormat } from "../kit/settings";
+import type { Format } from "../drawing/units";
+import { pieceWord, useJobContext } from "./JobFrame";
+
+type Station = "order" | "dough" | "cold" | "shape" | "oven" | "clock";
+
+function stepOf(station: Station, plan: Plan, format: Format): { label: string; to: string } {
+  const { cold, making } = plan;
+  switch (station) {
+    case "order":
+      return { label: `Weigh out ${format.bigMass(plan.dough.dough_g)} of dough`, to: "dough/mix" };
+    case "dough":
+      return cold.stays === "no"
+        ? { label: making.kind === "cut" ? "Roll it at once" : "Shape it at once", to: "shape" }
+        : { label: `Put ${cold.count === 1 ? "the" : "all"} ${pieceWord(plan, format)} into the ${cold.place}`, to: "cold/now" };
+    case "cold":
+      return { label: making.kind === "cut" ? "Roll and cut it" : making.kind === "sliced" ? "Slice it" : "Lay out the trays", to: making.kind === "cut" ? "shape" : "shape/trays" };
+    case "shape":
+      return { label: `Bake ${plan.shape.trays.fill.length === 1 ? "the tray" : `${plan.shape.trays.fill.length} trays`}: print the bake sheet`, to: "oven/sheet" };
+    case "oven":
+      return { label: "See the whole day", to: "clock" };
+    case "clock":
+      return { label: "Write down what came out", to: "ledger" };
+  }
+}
+
+export function NextStep({ station }: { station: Station }) {
+  const { job, plan, day } = useJobContext();
+  const format = useFormat();
+  const step = stepOf(station, plan, format);
+  return (
+    <section className="border-t border-rule pt-4" aria-label="What now">
+      <p className="mb-2 text-fine text-soft">{station === "order" ? `Next, from ${clock(day.start_at)}` : "Next"}</p>
+      <Link to={`/jobs/${job.id}/${step.to}`} className="btn btn-main inline-flex max-w-full items-center">{step.label}</Link>
+    </section>
+  );
+}
