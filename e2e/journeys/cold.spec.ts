@@ -34,7 +34,7 @@ test("a piece is followed by the stand-in from putting in to ready, through a ki
   // Twenty minutes of the fridge in forty seconds.
   await putIn(page, bakery, "60");
   await expect(page.getByRole("complementary").getByText("Not ready yet")).toBeVisible();
-  await page.getByRole("button", { name: "Put the stand-in in" }).click();
+  await page.getByRole("button", { name: "Use a simulated thermometer" }).click();
   await expect(page.getByRole("button", { name: "Take it out" })).toBeVisible();
   await expect.poll(() => readings(page)).toBeGreaterThan(1);
   await expect(page.getByText(/readings so far: the fridge takes heat/)).toBeVisible();

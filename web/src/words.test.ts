@@ -5,7 +5,7 @@ const RETIRED = [
   "Nothing more can be won", "Take the move back", "say the other two", "a sum beside the plan", "Dull middle", "The oven as a thing",
   "seen by anybody", "fat lets go", "done too late for one time", "by the look", "from the tray on", "as anybody would guess", "Not to be told",
   "follow no more", "One line asks", "is counted before it is settled", "It reads steps of", "that the forecast reaches", "of it sugars",
-  "apart by commas", "Tell me outside", "Put it on the shelf", "Nest it", "Let the stand-in", "Take away", "Take it away", "Rim kept free", "\"Web\"",
+  "apart by commas", "Tell me outside", "Put it on the shelf", "Nest it", "Nest the sheet", "Let the stand-in", "Put the stand-in", "try the stand-in", "Take away", "Take it away", "Rim kept free", "\"Web\"",
   "\"Reserve\"", "over night", "Ball as it left", "After a night, rest",
 ];
 

@@ -1,4 +1,5 @@
 /** The search for a layout, as the server streams it; and pieces measured as a hand lays them. */
+import { EventSourceParserStream } from "eventsource-parser/stream";
 import { api, Refusal, settled, type Problem, type Schemas } from "./client";
 
 export type Nested = Schemas["NestView"];
@@ -15,13 +16,6 @@ export interface Heard {
   done(after_s: number, exhausted: boolean): void;
 }
 
-/** One event of a stream, its lines as they came. */
-export function readEvent(text: string): { name: string; data: unknown } | undefined {
-  const name = /^event: (.*)$/m.exec(text)?.[1];
-  const data = /^data: (.*)$/m.exec(text)?.[1];
-  return name && data ? { name, data: JSON.parse(data) as unknown } : undefined;
-}
-
 function tell(heard: Heard, event: { name: string; data: unknown }): void {
   if (event.name === "layout") heard.layout(event.data as Nested);
   else if (event.name === "beat") heard.beat((event.data as Schemas["NestBeat"]).after_s);
@@ -34,18 +28,11 @@ function tell(heard: Heard, event: { name: string; data: unknown }): void {
 /** The events of an answer, as they come. */
 export async function readEvents(answer: Response, hear: (event: { name: string; data: unknown }) => void): Promise<void> {
   if (!answer.ok || !answer.body) throw new Refusal((await answer.json()) as Problem);
-  const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
-  let waiting = "";
+  const events = answer.body.pipeThrough(new TextDecoderStream()).pipeThrough(new EventSourceParserStream()).getReader();
   for (;;) {
-    const { done, value } = await reader.read();
+    const { done, value } = await events.read();
     if (done) return;
-    waiting += value;
-    const events = waiting.split("\n\n");
-    waiting = events.pop() ?? "";
-    for (const text of events) {
-      const event = readEvent(text);
-      if (event) hear(event);
-    }
+    if (value.event) hear({ name: value.event, data: JSON.parse(value.data) as unknown });
   }
 }
 

@@ -76,7 +76,7 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
   const taken = (kitchen.oven_readings ?? []).some((r) => r.set_c === at && test.found !== undefined && Math.abs(r.read_c - test.found.holds_c) < 0.3);
   return (
     <Box title="A thermometer in it">
-      <p className="mb-3 max-w-2xl text-soft">Switch the oven on cold, let it hold for half an hour, open the door once for half a minute. A stand-in thermometer that comes with the program shows how it goes, many times as fast; readings of your own come in as CSV: minutes, °C.</p>
+      <p className="mb-3 max-w-2xl text-soft">Switch the oven on cold, let it hold for half an hour, open the door once for half a minute. A simulated thermometer that comes with the program shows how it goes, many times as fast; readings of your own come in as CSV: minutes, °C.</p>
       <div className="mb-3 flex flex-wrap items-end gap-3">
         <div className="w-32"><Amount label="Set to" kind="temperature" step={5} value={set_c} field="set_c" onSave={async (v) => setSet(v)} /></div>
         {test.running ? (

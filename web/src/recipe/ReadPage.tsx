@@ -191,7 +191,7 @@ export function ReadPage() {
                 }}
               />
               <p className="mt-1 text-fine text-soft">
-                Text, recipe data of a web page (also the whole page), tables, or a formula file. Ctrl Enter keeps the formula.
+                Text, recipe data of a web page (also the whole page), tables, or a formula file. Ctrl Enter saves the recipe.
               </p>
               <Fault
                 text={

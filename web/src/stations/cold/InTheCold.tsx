@@ -85,7 +85,7 @@ function Nothing() {
       <p className="font-head text-lg font-bold">Nothing of this job is in the cold.</p>
       <p className="mt-1 max-w-[38rem] text-soft">
         Put a piece in when it goes into the fridge: its clock starts, and the screen says when it is ready. A reading from a thermometer
-        now and then makes the time sharper. Without one at hand, try the stand-in thermometer with a fast clock.
+        now and then makes the time sharper. Without one at hand, try the simulated thermometer with a fast clock.
       </p>
     </div>
   );

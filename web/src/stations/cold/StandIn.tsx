@@ -32,7 +32,7 @@ export function StandIn({ piece }: { piece: LivePiece }) {
     <>
       <p className="mb-2 text-soft">No thermometer at hand? A simulated one can lie in the piece.</p>
       <button type="button" className="btn" disabled={probe.isPending} onClick={() => probe.mutate(kind)}>
-        Put the stand-in in
+        Use a simulated thermometer
       </button>
       <details className="mt-1">
         <summary className="min-h-11 cursor-pointer py-2 font-semibold">How it behaves</summary>

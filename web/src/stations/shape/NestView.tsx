@@ -194,7 +194,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
     <>
       <AskToLeave when={dirty} what={onTray ? "This tray is laid otherwise than it is kept." : "This sheet is laid otherwise than it is kept."} />
       <Work dim={dim && !search}>
-        <StationHead title={onTray ? "Lay the tray" : "Nest the sheet"} sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}>
+        <StationHead title={onTray ? "Lay the tray" : "A tighter layout"} sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}>
           <button type="button" className="btn btn-small" disabled={past.length === 0 || search !== undefined} onClick={back}>
             Undo last move
           </button>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { readEvent } from "../../api/nest";
+import { readEvents } from "../../api/nest";
 import { within } from "../order/photo";
 import { atFault, faults, fromCuts, heldOf, holding, latest, moved, restOf, without, type Board } from "./board";
 
@@ -40,9 +40,17 @@ describe("pieces on a board", () => {
 });
 
 describe("a stream's events", () => {
-  it("have a name and data, or are let pass", () => {
-    expect(readEvent('event: beat\ndata: {"after_s":0.4}')).toEqual({ name: "beat", data: { after_s: 0.4 } });
-    expect(readEvent("retry: 1000")).toBeUndefined();
+  it("are heard by name however the answer is cut up, and one without a name is let pass", async () => {
+    const chunks = ["retry: 1000\n\nevent: be", 'at\ndata: {"after_s":0.4}\n', "\n"];
+    const body = new ReadableStream<Uint8Array>({
+      start(stream) {
+        for (const text of chunks) stream.enqueue(new TextEncoder().encode(text));
+        stream.close();
+      },
+    });
+    const heard: unknown[] = [];
+    await readEvents(new Response(body), (event) => heard.push(event));
+    expect(heard).toEqual([{ name: "beat", data: { after_s: 0.4 } }]);
   });
 });
 
