@@ -38,7 +38,7 @@ pub const fn coat(coat: Coat) -> (&'static str, &'static str) {
         Coat::Drizzle => ("Drizzled with chocolate", "When they are cold, on paper, close together."),
         Coat::Royal { fresh_white, .. } => (
             if fresh_white { "Royal icing, fresh white" } else { "Royal icing" },
-            "When they are cool all through, below 25°: first the line round the edge, then the flood within it.",
+            "When they are cool all through, on a warm one it slides: first the line round the edge, then the flood within it.",
         ),
         Coat::Fondant { .. } => (
             "Rolled fondant",

@@ -96,3 +96,31 @@ fn whole_sentences_end_as_sentences() {
     assert!(two[1].text(System::Us).ends_with(&two[0].text(System::Us)));
     assert!(ready_slab_core::safety::Caution::ColdRule.say().text(System::Us).contains("at 41\u{b0} or colder"));
 }
+
+/// What stands beside every finish is the same in both systems, so it may hold no quantity of either.
+#[test]
+fn when_a_finish_goes_on_is_told_without_figures() {
+    use ready_slab_core::finish::{Coat, FillingKind, SugarCoat};
+    let fillings = [FillingKind::Jam, FillingKind::Chocolate, FillingKind::Icing].map(Coat::usual_filling);
+    let all = [
+        Coat::Sugar(SugarCoat::Coarse),
+        Coat::Sugar(SugarCoat::Powdered),
+        Coat::usual_glaze(false),
+        Coat::usual_glaze(true),
+        Coat::usual_dip(),
+        Coat::Drizzle,
+        Coat::usual_royal(false),
+        Coat::usual_royal(true),
+        Coat::usual_fondant(),
+        Coat::usual_buttercream(),
+    ];
+    let mut names = Vec::new();
+    for coat in all.into_iter().chain(fillings) {
+        let (name, when) = ready_slab_words::coat(coat);
+        assert!(!hidden_quantity(name) && !hidden_quantity(when), "{name}: {when}");
+        names.push(name);
+    }
+    names.sort_unstable();
+    names.dedup();
+    assert_eq!(names.len(), 13, "two finishes go by one name");
+}

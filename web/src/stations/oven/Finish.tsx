@@ -103,12 +103,12 @@ function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coa
   const between = finish?.layer_mm != null;
   return (
     <li className="rounded-xl border border-rule bg-raised p-4">
-      <div className="flex flex-wrap items-start justify-between gap-3">
-        <div>
+      <div className="flex items-start justify-between gap-3">
+        <div className="min-w-0">
           <h3 className="font-head text-xl">{coat.name}</h3>
           <p className="text-soft">{coat.when}</p>
         </div>
-        <button type="button" className="btn btn-small no-print" aria-label={`Remove ${coat.name}`} onClick={() => void onRemove().catch(() => undefined)}>Remove</button>
+        <button type="button" className="btn btn-small no-print shrink-0" aria-label={`Remove ${coat.name}`} onClick={() => void onRemove().catch(() => undefined)}>Remove</button>
       </div>
       <div className="mt-3 grid gap-x-6 gap-y-3 md:grid-cols-[auto_1fr]">
         <p>
