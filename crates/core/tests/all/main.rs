@@ -12,6 +12,7 @@ mod nesting;
 mod oven_reference;
 mod oven_station;
 mod photo_outlines;
+mod reading;
 mod recipe_lines;
 mod recipe_tongues;
 mod recipe_words;

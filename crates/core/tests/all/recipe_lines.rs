@@ -1,34 +1,14 @@
 //! Recipe lines of wide variety, each with the grams it should weigh. Household weights: USDA FoodData Central, SR Legacy
 //! (from memory), as listed in the pantry's own checks; units: NIST Handbook 44, Appendix C. Worked by hand.
 
+use crate::reading::{line, line_with, read, read_with, weighs};
 use proptest::prelude::*;
 use ready_slab_core::dough::{CupWay, EggClass, Formula, LineInput, Pantry};
 use ready_slab_core::recipe::{
-    CupSystem, LineAnswer, LineDoubt, LineKind, ReadSettings, Reading, RecipeFormat, Understood, read_recipe,
-    write_csv, write_json, write_json_ld, write_text,
+    CupSystem, LineAnswer, LineDoubt, LineKind, ReadSettings, RecipeFormat, read_recipe, write_csv, write_json,
+    write_json_ld, write_text,
 };
 use rstest::rstest;
-
-fn read_with(text: &str, settings: &ReadSettings, answers: &[LineAnswer]) -> Reading {
-    read_recipe(text, Pantry::built_in(), settings, answers).unwrap().1
-}
-
-fn read(text: &str) -> Reading {
-    read_with(text, &ReadSettings::default(), &[])
-}
-
-/// A single line, under a heading so that it is not taken for a title.
-fn line(text: &str) -> Understood {
-    line_with(text, &ReadSettings::default())
-}
-
-fn line_with(text: &str, settings: &ReadSettings) -> Understood {
-    let reading = read_with(&format!("Ingredients\n{text}"), settings, &[]);
-    match &reading.lines[1].kind {
-        LineKind::Ingredient(found) => found.clone(),
-        other => panic!("{text}: {other:?}"),
-    }
-}
 
 #[rstest]
 // Weights, plain.
@@ -151,12 +131,7 @@ fn line_with(text: &str, settings: &ReadSettings) -> Understood {
 #[case("1 tsp vanilla extract (optional)", "vanilla", 4.2)]
 #[case("100 g dark chocolate (at least 60% cocoa), chopped", "chocolate", 100.0)]
 fn a_line_weighs_what_it_says(#[case] text: &str, #[case] key: &str, #[case] grams: f64) {
-    let found = line(text);
-    assert_eq!(found.question, None, "{text}");
-    assert_eq!(found.ingredient.as_ref().map(|i| i.key.as_ref()), Some(key), "{text}: {:?}", found.why);
-    let read = found.mass.unwrap().g();
-    assert!((read - grams).abs() <= 0.002 * grams + 0.02, "{text}: {read}, {:?}", found.why);
-    assert!(!found.why.is_empty() && found.confidence > 0.3);
+    weighs(text, key, grams, 0.002);
 }
 
 #[rstest]

@@ -1,20 +1,9 @@
 //! Recipe lines in five languages, each with the grams it should weigh. Spoons of 15 and 5 mL and what a packet holds: from memory, as
 //! cookbooks have them; household weights as the pantry has them (USDA FoodData Central, SR Legacy, from memory). Worked by hand.
 
+use crate::reading::{line, read, weighs};
 use ready_slab_core::dough::Pantry;
-use ready_slab_core::recipe::{LineKind, ReadSettings, Reading, Understood, read_recipe};
 use rstest::rstest;
-
-fn read(text: &str) -> Reading {
-    read_recipe(text, Pantry::built_in(), &ReadSettings::default(), &[]).unwrap().1
-}
-
-fn line(text: &str) -> Understood {
-    match &read(&format!("Zutaten\n{text}")).lines[1].kind {
-        LineKind::Ingredient(found) => found.clone(),
-        other => panic!("{text}: {other:?}"),
-    }
-}
 
 #[rstest]
 // German.
@@ -99,11 +88,7 @@ fn line(text: &str) -> Understood {
 #[case("1 zakje vanillesuiker", "sugar-vanilla", 8.0)]
 #[case("200 g zelfrijzend bakmeel", "flour-self-raising", 200.0)]
 fn a_line_of_another_language_weighs_what_it_says(#[case] text: &str, #[case] key: &str, #[case] grams: f64) {
-    let found = line(text);
-    assert!(found.question.is_none(), "{text}: {:?}", found.question);
-    assert_eq!(found.ingredient.as_ref().unwrap().key.as_ref(), key, "{text}");
-    let weighs = found.mass.unwrap().g();
-    assert!((weighs - grams).abs() < 0.02 * grams + 0.02, "{text}: {weighs} g, not {grams}");
+    weighs(text, key, grams, 0.02);
 }
 
 /// Two things go by these names, or their amount says nothing: each is asked, none is guessed.

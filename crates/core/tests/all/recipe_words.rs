@@ -1,28 +1,12 @@
 //! Recipes as people say them: amounts in words, vague ones, corrections, what goes onto the dough and not into it, a whole recipe in
 //! one breath; and ten thousand texts of a grammar of amounts, words, scripts and rubbish.
 
+use crate::reading::{line, read, read_with, weighs};
 use proptest::prelude::*;
 use proptest::test_runner::{Config, RngAlgorithm, TestRng, TestRunner};
 use ready_slab_core::dough::Pantry;
-use ready_slab_core::recipe::{
-    Ask, LeftOut, LineAnswer, LineDoubt, LineKind, ReadSettings, Reading, Understood, read_recipe,
-};
+use ready_slab_core::recipe::{Ask, LeftOut, LineAnswer, LineDoubt, LineKind, ReadSettings, read_recipe};
 use rstest::rstest;
-
-fn read_with(text: &str, answers: &[LineAnswer]) -> Reading {
-    read_recipe(text, Pantry::built_in(), &ReadSettings::default(), answers).unwrap().1
-}
-
-fn read(text: &str) -> Reading {
-    read_with(text, &[])
-}
-
-fn line(text: &str) -> Understood {
-    match &read(&format!("Ingredients\n{text}")).lines[1].kind {
-        LineKind::Ingredient(found) => found.clone(),
-        other => panic!("{text}: {other:?}"),
-    }
-}
 
 /// Household weights: USDA FoodData Central, SR Legacy (from memory), as the pantry has them; worked by hand.
 #[rstest]
@@ -62,11 +46,7 @@ fn line(text: &str) -> Understood {
 #[case("1 cup salted, I mean unsalted, butter", "butter", 227.0)]
 #[case("1 cup, I mean 2 cups, of flour", "flour-ap", 250.0)]
 fn amounts_in_words_weigh_what_they_say(#[case] text: &str, #[case] key: &str, #[case] grams: f64) {
-    let found = line(text);
-    assert!(found.question.is_none(), "{text}: {:?}", found.question);
-    assert_eq!(found.ingredient.unwrap().key, key, "{text}");
-    let got = found.mass.unwrap().g();
-    assert!((got / grams - 1.0).abs() < 0.02, "{text}: {got} against {grams}");
+    weighs(text, key, grams, 0.02);
 }
 
 #[rstest]
@@ -178,7 +158,7 @@ fn a_recipe_told_in_one_breath_is_told_apart_and_confirmed() {
     assert_eq!(reading.open(), 6, "each is confirmed");
     let all: Vec<LineAnswer> =
         reading.lines.iter().map(|l| LineAnswer { line: l.number, as_read: true, ..LineAnswer::default() }).collect();
-    assert_eq!(read_with(told, &all).open(), 0);
+    assert_eq!(read_with(told, &ReadSettings::default(), &all).open(), 0);
     // Nothing that was said is lost.
     let kept: String = reading.lines.iter().map(|l| l.text.clone()).collect::<Vec<_>>().join(" ");
     for word in ["So I take", "cream them", "vanilla extract", "pinch of salt"] {
