@@ -8,7 +8,9 @@ use chrono::NaiveDateTime;
 use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::dough::{EggClass, TintInput};
 use ready_slab_core::geometry::{Outline, Placement};
-use ready_slab_core::job::{DoughForm, Job, JobInput, KeptPiece, KeptSheet, Kitchen, KitchenInput, Making};
+use ready_slab_core::job::{
+    Job, JobInput, KeptPiece, KeptSheet, Kitchen, KitchenInput, Making, USUAL_CHILL_MIN, kept_dough_form,
+};
 use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
 use ready_slab_core::shape::{ReadingsInput, SheetKind, Turning};
 use ready_slab_core::units::Length;
@@ -112,7 +114,7 @@ pub(crate) struct KitchenRow {
 }
 
 fn usual_dip() -> f64 {
-    15.0
+    USUAL_CHILL_MIN.1
 }
 
 fn usual_recovery() -> f64 {
@@ -339,19 +341,8 @@ pub(crate) struct JobRow {
     pub revision: i64,
 }
 
-/// Rows of before there were three forms say whether it was a disc.
 fn form_text<'de, D: serde::Deserializer<'de>>(deserializer: D) -> Result<String, D::Error> {
-    #[derive(Deserialize)]
-    #[serde(untagged)]
-    enum Kept {
-        AsDisc(bool),
-        Form(String),
-    }
-    Ok(match Kept::deserialize(deserializer)? {
-        Kept::AsDisc(true) => word(DoughForm::Disc),
-        Kept::AsDisc(false) => word(DoughForm::Sheets),
-        Kept::Form(form) => form,
-    })
+    kept_dough_form(deserializer).map(word)
 }
 
 const fn one() -> u32 {
@@ -359,11 +350,11 @@ const fn one() -> u32 {
 }
 
 const fn an_hour() -> f64 {
-    60.0
+    USUAL_CHILL_MIN.0
 }
 
 const fn a_quarter() -> f64 {
-    15.0
+    USUAL_CHILL_MIN.1
 }
 
 fn just_golden() -> String {

@@ -24,6 +24,8 @@ impl Say for ChillWaits {
             Some((more, MoreChill::Asked { at_least_min })) => {
                 said.then(said![", ", min(more), " more, for you want it in there ", min(at_least_min), " at least"])
             }
+            // What never gets ready there may stay the night all the same.
+            Some((_, MoreChill::Overnight)) if self.ready_min == 0 => "overnight".into(),
             Some((_, MoreChill::Overnight)) => said!["overnight; ready after ", min(self.ready_min)],
             None => said,
         }

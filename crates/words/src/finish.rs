@@ -136,11 +136,13 @@ impl Say for Reason {
                 ", thinned until it is smooth after 8 to 12 seconds.",
                 A_TENTH_MORE,
             ],
-            Self::RolledOn { film, top, density_g_ml } => said![
+            Self::RolledOn { film, top, density_g_ml, more } => said![
                 mm(film),
                 " over ",
                 cm2(top),
-                format!(", {density_g_ml:.1} g/mL, and a third more to roll it out; what is left is kneaded and kept."),
+                format!(", {density_g_ml:.1} g/mL, and "),
+                percent(more, 0),
+                " more to roll it out; what is left is kneaded and kept.",
             ],
             Self::SpreadOn { film, top, density_g_ml } => {
                 said![mm(film), " over ", cm2(top), format!(", {density_g_ml:.2} g/mL."), A_TENTH_MORE]

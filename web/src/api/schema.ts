@@ -2077,6 +2077,18 @@ export interface components {
             /** @description What to mind. */
             warnings: components["schemas"]["SentenceView"][];
         };
+        /** @description What of a job changes when it is chilled another way: the fields of it, those that stay left out. */
+        ChillChange: {
+            chill_place?: components["schemas"]["ColdPlace"];
+            /** Format: double */
+            disc_mm?: number;
+            dough_for?: components["schemas"]["ChillFor"];
+            dough_form?: components["schemas"]["DoughForm"];
+            pieces_for?: components["schemas"]["ChillFor"];
+            /** Format: int32 */
+            sheet_stack?: number;
+            tray_chill_place?: components["schemas"]["ColdPlace"];
+        };
         /**
          * @description How long it stays in the cold.
          * @enum {string}
@@ -2806,13 +2818,16 @@ export interface components {
             name: string;
             /** @description The outline, centred, y downwards. */
             outline_mm: number[][];
-            /** @description Whether it has two sizes; of a ring the second is its hole. */
-            two_sizes: boolean;
             /**
              * Format: double
              * @description What it is usually sold as, across; a letter, high.
              */
             usual_mm: number;
+            /**
+             * Format: double
+             * @description Its second size, along; of a ring, its hole. Null where it has one size.
+             */
+            usual_second_mm?: number | null;
             /**
              * Format: double
              * @description Box around it.
@@ -6552,6 +6567,7 @@ export interface components {
             piece: components["schemas"]["PieceWire"];
             /** @description Where. */
             place: components["schemas"]["ColdPlace"];
+            take?: components["schemas"]["ChillChange"] | null;
             /**
              * Format: double
              * @description For a disc: the thickest that is ready in time; null where even the thinnest is not.
@@ -6596,6 +6612,7 @@ export interface components {
             purpose: components["schemas"]["PurposeWord"];
             /** @description How it feels meanwhile. */
             spells: components["schemas"]["SpellView"][];
+            take?: components["schemas"]["ChillChange"] | null;
         };
         /** @description A weight and its baker's percentage. */
         WeightView: {

@@ -182,6 +182,18 @@ impl ChillQuestion {
         Self { start, ..self }
     }
 
+    /// The piece.
+    #[must_use]
+    pub fn piece(&self) -> Piece {
+        self.piece
+    }
+
+    /// The same question for another purpose.
+    #[must_use]
+    pub(crate) fn wanted_for(self, target: Target) -> Self {
+        Self { target, ..self }
+    }
+
     /// The same question in another place.
     #[must_use]
     pub(crate) fn in_place(self, place: Place) -> Self {

@@ -34,7 +34,7 @@ const ROYAL_G_ML: (f64, f64) = (1.45, 1.40);
 const ROYAL_PARTS: (f64, f64, f64, f64) = (4.5, 16.0, 17.0, 2.5);
 /// Rolled fondant, g/mL, and how much more is rolled than is cut out of it; what goes back is kneaded in again. Common practice, no source.
 const FONDANT_G_ML: f64 = 1.4;
-const FONDANT_SCRAP: f64 = 0.30;
+const FONDANT_SCRAP: Share = Share::new(0.30);
 /// Buttercream: to 100 of butter 200 of powdered sugar and 7.5 of milk; g/mL beaten. Common practice, no source.
 const BUTTERCREAM_PARTS: [(CoatStuff, f64); 3] =
     [(CoatStuff::Butter, 100.0 / 307.5), (CoatStuff::PowderedSugar, 200.0 / 307.5), (CoatStuff::Milk, 7.5 / 307.5)];
@@ -356,9 +356,9 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
         Coat::Fondant { film_mm } => {
             let each = piece.top.mm2() * film_mm / 1000.0 * FONDANT_G_ML;
             let film = Length::new_mm(film_mm);
-            let reason = Reason::RolledOn { film, top: piece.top, density_g_ml: FONDANT_G_ML };
+            let reason = Reason::RolledOn { film, top: piece.top, density_g_ml: FONDANT_G_ML, more: FONDANT_SCRAP };
             let mut plan = plan(each, piece.pieces, &[(CoatStuff::Fondant, 1.0)], reason);
-            let rolled = plan.each * f64::from(plan.count) * (1.0 + FONDANT_SCRAP);
+            let rolled = plan.each * f64::from(plan.count) * (1.0 + FONDANT_SCRAP.value());
             plan.parts[0].mass = rolled;
             plan.total = rolled;
             plan

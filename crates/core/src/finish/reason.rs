@@ -15,7 +15,7 @@ pub enum Reason {
     Lines { wide: Length, high: Length, apart: Length, top: Area },
     Layer { layer: Length, over: Area, rim: Length, density_g_ml: f64 },
     LineAndFlood { line: Mass, round: Length, flood: Mass, film: Length },
-    RolledOn { film: Length, top: Area, density_g_ml: f64 },
+    RolledOn { film: Length, top: Area, density_g_ml: f64, more: Share },
     SpreadOn { film: Length, top: Area, density_g_ml: f64 },
     // What to mind.
     RawWhite,

@@ -6,7 +6,7 @@ use crate::units::Span;
 /// Hands and drying of a finish.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct CoatWork {
-    /// Hands for each piece, or each pair.
+    /// Hands for each piece; of a pair that is filled, half for each.
     pub hands: Span,
     /// Until it is dry through, so that they may be packed.
     pub dries: Span,
@@ -16,7 +16,7 @@ pub struct CoatWork {
 
 impl Coat {
     /// Hands: sugar pressed on 2 s, dusted 4, a glaze brushed 6, a dip 10, a drizzle 4, a line and its flood 60, fondant 20, buttercream 15,
-    /// a filling 12. Dry: royal icing overnight (8 to 12 h), a glaze overnight (8 h), fondant 3 h, chocolate half an hour, fillings and
+    /// a filled pair 12. Dry: royal icing overnight (8 to 12 h), a glaze overnight (8 h), fondant 3 h, chocolate half an hour, fillings and
     /// buttercream an hour.
     #[must_use]
     pub fn work(&self) -> CoatWork {
@@ -29,7 +29,7 @@ impl Coat {
             Self::Royal { .. } => (60.0, 10.0 * 60.0),
             Self::Fondant { .. } => (20.0, 3.0 * 60.0),
             Self::Buttercream { .. } => (15.0, 60.0),
-            Self::Filling { .. } => (12.0, 60.0),
+            Self::Filling { .. } => (12.0 / 2.0, 60.0),
         };
         CoatWork {
             hands: Span::new_s(hands_s),

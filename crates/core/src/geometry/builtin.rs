@@ -77,6 +77,14 @@ impl BuiltinKind {
         }
     }
 
+    /// The second size of a form that has two, as it usually is sold, mm: an oval and an oblong seven tenths as long, a ring's hole four tenths
+    /// of it. Common practice, no source.
+    #[must_use]
+    pub fn usual_second_mm(self) -> Option<f64> {
+        let of = if matches!(self, Self::Ring) { 0.4 } else { 0.7 };
+        self.takes_height().then(|| of * self.usual_mm())
+    }
+
     /// Whether a height is needed besides the width.
     #[must_use]
     pub const fn takes_height(self) -> bool {
@@ -88,7 +96,7 @@ impl BuiltinKind {
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Builtin {
     kind: BuiltinKind,
-    letter: char,
+    letter: Option<char>,
     width: Length,
     height: Length,
 }
@@ -104,13 +112,19 @@ impl Builtin {
         }
         checks.finish(())?;
         let height = if kind.takes_height() { height_mm } else { width_mm };
-        Ok(Self { kind, letter: 'A', width: Length::new_mm(width_mm), height: Length::new_mm(height) })
+        Ok(Self { kind, letter: None, width: Length::new_mm(width_mm), height: Length::new_mm(height) })
+    }
+
+    /// A form in the size it is usually sold in; of letters an A.
+    pub fn usual(kind: BuiltinKind) -> Result<Self, InputErrors> {
+        let across = kind.usual_mm();
+        Ok(Self::new(kind, across, kind.usual_second_mm().unwrap_or(across))?.of_letter('A'))
     }
 
     /// The same of another letter or figure; no matter for any other form.
     #[must_use]
     pub fn of_letter(self, letter: char) -> Self {
-        Self { letter, ..self }
+        Self { letter: Some(letter), ..self }
     }
 
     /// Its outline, flat to within 0.1 mm of the true curve.
@@ -134,7 +148,12 @@ impl Builtin {
             BuiltinKind::Crescent => return drawn(drawn::CRESCENT),
             BuiltinKind::Mitten => return drawn(drawn::MITTEN),
             BuiltinKind::Leaf => return drawn(drawn::LEAF),
-            BuiltinKind::Letter => return drawn::letter_outline(self.letter, self.width),
+            BuiltinKind::Letter => {
+                let Some(letter) = self.letter else {
+                    return Err(InputError::refused("letter", "which letter from A to Z, or figure from 0 to 9?"));
+                };
+                return drawn::letter_outline(letter, self.width);
+            }
             BuiltinKind::Round | BuiltinKind::Oval => around(chords(a.max(b)), &|t| (a * t.cos(), b * t.sin())),
             BuiltinKind::Ring => {
                 let hole = around(chords(b), &|t| (b * t.cos(), b * t.sin()));
@@ -187,5 +206,15 @@ mod tests {
     fn sizes_no_cutter_has_are_refused() {
         assert!(Builtin::new(BuiltinKind::Round, 3.0, 0.0).is_err());
         assert!(Builtin::new(BuiltinKind::Oval, 60.0, f64::NAN).is_err());
+    }
+
+    #[test]
+    fn every_form_has_a_usual_size_and_a_letter_wants_its_sign() {
+        for kind in BuiltinKind::ALL {
+            assert!(Builtin::usual(kind).unwrap().outline().is_ok(), "{kind:?}");
+        }
+        let unsaid = Builtin::new(BuiltinKind::Letter, 60.0, 0.0).unwrap();
+        assert_eq!(unsaid.outline().unwrap_err().field(), "letter");
+        assert!(unsaid.of_letter('k').outline().is_ok());
     }
 }

@@ -4,7 +4,7 @@
 use super::Outline;
 use crate::error::InputError;
 use crate::units::Length;
-use geo::{Area as _, BooleanOps, BoundingRect, Buffer, LineString, MultiPolygon, Polygon, Simplify, unary_union};
+use geo::{Area as _, BooleanOps, BoundingRect, Buffer, LineString, MultiPolygon, Polygon, Simplify};
 use kurbo::{BezPath, PathEl};
 
 /// Curves are flat to within this, as a share of the drawing's 100 units.
@@ -123,7 +123,7 @@ fn put_together(parts: &[Part]) -> MultiPolygon<f64> {
             Part::Stroke(path, half) => geo::MultiLineString::new(lines(path)).buffer(*half),
         })
         .collect();
-    areas.into_iter().reduce(|all, one| all.union(&one)).unwrap_or_else(|| unary_union::<'_, Polygon<f64>>(&[]))
+    areas.into_iter().fold(MultiPolygon::new(vec![]), |all, one| all.union(&one))
 }
 
 fn lines(path: &str) -> Vec<LineString<f64>> {

@@ -2,7 +2,7 @@
 
 use super::{BakeQuestion, ChillFor, ColdPlace, Cooling, Job, Reason};
 use crate::clock::{Relay, RelayLot, Step, Zone};
-use crate::cold::{ChillAnswer, Feeling, Piece, Sample, Target, Window};
+use crate::cold::{ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Target, Window};
 use crate::dough;
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
 use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft};
@@ -95,6 +95,8 @@ pub struct TrayChill {
     pub out: Sample,
     /// Ready, with the band.
     pub answer: ChillAnswer,
+    /// What it was asked.
+    pub question: ChillQuestion,
 }
 
 /// The cold station's answer.

@@ -1,8 +1,32 @@
 //! What of a job chills in which form and for how long.
 
-use super::chilling::{ChillFor, ChillForm, DoughForm};
-use super::{Job, Making};
+use super::chilling::{ChillFor, ChillForm, DoughForm, MOST_STACKED};
+use super::{ColdPlace, Job, Making};
+use crate::cold::Piece;
 use crate::units::{Length, Span};
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
+
+/// What of a job changes when it is chilled another way: the fields of it, those that stay left out.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema))]
+#[expect(missing_docs, reason = "each is the job's field of its name")]
+pub struct ChillChange {
+    #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
+    pub dough_form: Option<DoughForm>,
+    #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
+    pub disc_mm: Option<f64>,
+    #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
+    pub sheet_stack: Option<u32>,
+    #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
+    pub chill_place: Option<ColdPlace>,
+    #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
+    pub tray_chill_place: Option<ColdPlace>,
+    #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
+    pub dough_for: Option<ChillFor>,
+    #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
+    pub pieces_for: Option<ChillFor>,
+}
 
 impl Job {
     /// How the dough chills.
@@ -66,5 +90,30 @@ impl Job {
 
     fn second(&self) -> (ChillFor, Span) {
         (self.pieces_for(), Span::new_min(self.input().pieces_for_min))
+    }
+
+    /// What has to change for the job to chill this piece first, there; nothing where it would have to be made another way.
+    #[must_use]
+    pub fn chilled_as(&self, piece: Piece, place: ColdPlace) -> Option<ChillChange> {
+        let no = self.first_for().0 == ChillFor::No;
+        // What was not chilled at all is from now on, until it is ready.
+        let stays = no.then_some(ChillFor::Ready);
+        if self.portions_first() {
+            return Some(ChillChange { tray_chill_place: Some(place), pieces_for: stays, ..ChillChange::default() });
+        }
+        let there = ChillChange { chill_place: Some(place), dough_for: stays, ..ChillChange::default() };
+        let cut = self.input().making == Making::Cut;
+        let form = |dough_form| ChillChange { dough_form: Some(dough_form), ..there };
+        let sheets = |stack| ChillChange { sheet_stack: Some(stack), ..form(DoughForm::Sheets) };
+        match piece {
+            _ if !cut => Some(there),
+            Piece::Ball { .. } => Some(form(DoughForm::Lump)),
+            Piece::Disc { thickness, .. } => {
+                Some(ChillChange { disc_mm: Some(thickness.mm()), ..form(DoughForm::Disc) })
+            }
+            Piece::Sheet { .. } => Some(sheets(1)),
+            Piece::Stack { count, .. } => (count <= MOST_STACKED).then(|| sheets(count)),
+            Piece::Log { .. } | Piece::Bar { .. } | Piece::Sphere { .. } => None,
+        }
     }
 }

@@ -1,7 +1,7 @@
 //! Two decisions, free of each other, for cut, sliced and portioned pieces alike: how the dough chills before it is shaped, and how the
 //! shaped pieces do.
 
-use crate::units::Length;
+use crate::units::{Length, Span};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
@@ -56,45 +56,50 @@ pub enum ChillForm {
 pub(super) const MOST_STACKED: u32 = 6;
 /// Longest stay in the cold that is planned, min: three days, as long as dough is kept in a fridge. Common practice, no source.
 pub(super) const LONGEST_CHILL_MIN: f64 = 3.0 * 24.0 * 60.0;
-/// Overnight is never shorter than this, min. Common usage, no source.
-pub(super) const SHORTEST_NIGHT_MIN: i64 = 8 * 60;
+/// What people call overnight, at least and at most. Common usage, no source.
+pub const OVERNIGHT: (Span, Span) = (Span::new_min(8.0 * 60.0), Span::new_min(14.0 * 60.0));
+/// At least and exactly so long until somebody says: an hour of the dough, a quarter of the pieces, min. Common practice, no source.
+pub const USUAL_CHILL_MIN: (f64, f64) = (60.0, 15.0);
 /// Dough for the night goes in between these hours of the clock, in minutes of the day: after work, before bed. Our own choice.
 pub(super) const EVENING_MIN: (i64, i64) = (15 * 60, 21 * 60 + 30);
 
-/// Until somebody says: an hour of the dough, a quarter of the pieces. Common practice, no source.
 #[cfg(feature = "wire")]
 pub(super) mod usual {
+    use super::USUAL_CHILL_MIN;
+
     pub(in crate::job) const fn one() -> u32 {
         1
     }
 
     pub(in crate::job) const fn dough_min() -> f64 {
-        60.0
+        USUAL_CHILL_MIN.0
     }
 
     pub(in crate::job) const fn pieces_min() -> f64 {
-        15.0
+        USUAL_CHILL_MIN.1
     }
 }
 
-/// Jobs kept before there were more than two forms say whether the dough is a disc.
+/// A form as it is kept: before there were more than two it was told whether the dough is a disc.
 #[cfg(feature = "wire")]
-pub(super) mod either {
-    use super::DoughForm;
-    use serde::{Deserialize, Deserializer};
-
+pub fn kept_dough_form<'de, D: serde::Deserializer<'de>>(deserializer: D) -> Result<DoughForm, D::Error> {
     #[derive(Deserialize)]
     #[serde(untagged, expecting = "lump, disc or sheets")]
     enum Kept {
         AsDisc(bool),
         Form(DoughForm),
     }
+    Ok(match Kept::deserialize(deserializer)? {
+        Kept::AsDisc(true) => DoughForm::Disc,
+        Kept::AsDisc(false) => DoughForm::Sheets,
+        Kept::Form(form) => form,
+    })
+}
 
-    pub(in crate::job) fn deserialize<'de, D: Deserializer<'de>>(deserializer: D) -> Result<DoughForm, D::Error> {
-        Ok(match Kept::deserialize(deserializer)? {
-            Kept::AsDisc(true) => DoughForm::Disc,
-            Kept::AsDisc(false) => DoughForm::Sheets,
-            Kept::Form(form) => form,
-        })
+impl ChillFor {
+    /// Whether it stays at least until it is ready.
+    #[must_use]
+    pub const fn waits_for_ready(self) -> bool {
+        matches!(self, Self::Ready | Self::AtLeast)
     }
 }

@@ -3,7 +3,7 @@
 use super::answers::{ColdPlan, DoughPlan, FormSize, TrayChill};
 use super::bench::first_sheets;
 use super::chill::{first_chill, lump_of};
-use super::chilling::SHORTEST_NIGHT_MIN;
+use super::chilling::OVERNIGHT;
 use super::pieces::chilled_form;
 use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason, Setting};
 use crate::clock::{ChillWaits, MoreChill};
@@ -15,9 +15,6 @@ use crate::dough::Keeping;
 use crate::error::{InputError, InputErrors, Problem};
 use crate::shape::DemandAnswer;
 use crate::units::{Share, Span, Temperature};
-
-/// What people call overnight, at least and at most. Common usage, no source.
-pub const OVERNIGHT: (Span, Span) = (Span::new_min(8.0 * 60.0), Span::new_min(14.0 * 60.0));
 
 pub(super) fn cold_plan(
     job: &Job,
@@ -61,8 +58,8 @@ pub(super) fn cold_plan(
     let setting = |what, answer| {
         if job.portions_first() { still_sets(Setting::CutPiece, answer) } else { still_sets(what, answer) }
     };
-    reasons.extend(setting(Setting::Dough, &answer).filter(|_| waits_for_ready(stays)));
-    let tray_sets = tray_chill.as_ref().filter(|t| waits_for_ready(t.stays));
+    reasons.extend(setting(Setting::Dough, &answer).filter(|_| stays.waits_for_ready()));
+    let tray_sets = tray_chill.as_ref().filter(|t| t.stays.waits_for_ready());
     reasons.extend(tray_sets.and_then(|t| still_sets(Setting::CutPiece, &t.answer)));
     let means = what_it_means(job, window, (stays, &answer, &out, feels), tray_chill.as_ref());
     reasons.push(if kitchen.known(place).air_taught {
@@ -131,7 +128,7 @@ fn first_form(job: &Job, dough: &DoughPlan, demand: &DemandAnswer) -> Result<For
 /// A plan that waits until it is ready needs a place where it gets so.
 fn must_get_ready(answer: &ChillAnswer, stays: ChillFor, field: &str) -> Result<(), InputErrors> {
     match answer.never {
-        Some(never) if waits_for_ready(stays) => Err(InputError::new(field, Problem::NeverReady(never)).into()),
+        Some(never) if stays.waits_for_ready() => Err(InputError::new(field, Problem::NeverReady(never)).into()),
         _ => Ok(()),
     }
 }
@@ -172,7 +169,7 @@ fn tray_chill(
     let answer = chill(&question);
     must_get_ready(&answer, stays, "tray_chill_place")?;
     let out = comes_out(&question, &answer, stays, least);
-    Ok(Some(TrayChill { place, start, stays, least_min: least_min(&answer, stays, least), out, answer }))
+    Ok(Some(TrayChill { place, start, stays, least_min: least_min(&answer, stays, least), out, answer, question }))
 }
 
 /// As warm as dough is once it is rolled and cut: at the window's warm end, or as it was if that is warmer.
@@ -187,7 +184,7 @@ pub(super) fn least_min(answer: &ChillAnswer, stays: ChillFor, least: Span) -> i
         ChillFor::Ready => slow_end(answer),
         ChillFor::AtLeast => slow_end(answer).max(least.min_up()),
         ChillFor::Exactly => least.min_up().max(1),
-        ChillFor::Overnight => SHORTEST_NIGHT_MIN,
+        ChillFor::Overnight => OVERNIGHT.0.min_up(),
     }
 }
 
@@ -210,10 +207,6 @@ fn comes_out(question: &ChillQuestion, answer: &ChillAnswer, stays: ChillFor, le
     let day = Span::new_min(24.0 * 60.0);
     let run = left_for(question, if until < day { until } else { day });
     run.last().copied().unwrap_or_else(|| answer.curve[0])
-}
-
-const fn waits_for_ready(stays: ChillFor) -> bool {
-    matches!(stays, ChillFor::Ready | ChillFor::AtLeast)
 }
 
 /// What it means that the dough, and that the pieces, stay in the cold as long as they do.

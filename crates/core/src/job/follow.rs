@@ -95,6 +95,8 @@ pub struct Followed {
 #[must_use]
 pub fn usual_purpose(making: &Making, piece: Piece) -> Target {
     match (making, piece) {
+        // What lies there as it left the bowl is to be portioned yet.
+        (Making::Portioned(_), Piece::Ball { .. }) => Target::Rolling,
         (Making::Portioned(_), _) => Target::Oven,
         (_, Piece::Log { .. } | Piece::Bar { .. }) => Target::Slicing,
         _ => Target::Rolling,
@@ -133,10 +135,9 @@ impl GoesIn {
     pub fn as_planned(self, job: &Job, plan: &Plan) -> WentIn {
         let form = plan.cold.form.piece;
         let purpose = self.purpose.unwrap_or_else(|| usual_purpose(&job.input().making, self.piece.unwrap_or(form)));
-        // Only what was cut goes cold a second time, on its tray.
         let tray = plan.cold.tray_chill.as_ref().filter(|_| matches!(purpose, Target::Oven));
         let usual = match tray {
-            Some(tray) => (Piece::Sheet { thickness: job.thickness() }, tray.start, tray.place),
+            Some(tray) => (tray.question.piece(), tray.start, tray.place),
             None => (form, plan.dough.temperature, plan.cold.place),
         };
         WentIn {

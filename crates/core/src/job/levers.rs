@@ -1,8 +1,8 @@
 //! The board of levers: what each of them would change of spread, time and colour, around the bake as it is planned.
 
-use super::{BakeQuestion, ColdPlace, Job, Kitchen, Plan};
+use super::{BakeQuestion, ColdPlace, Plan};
 use crate::air::standard_pressure_pa;
-use crate::cold::{ChillQuestion, Piece, Support, Target, Wrap, chill_briefly};
+use crate::cold::{Target, chill_briefly};
 use crate::dough::{Formula, MixMethod, Pantry, Role};
 use crate::error::InputErrors;
 use crate::oven::{
@@ -156,26 +156,16 @@ const WARM_TRAY: Temperature = Temperature::new_c(45.0);
 const HIGH_M: f64 = 1600.0;
 const HEIGHT_NOTCH: Length = Length::new_mm(1.0);
 
-/// How much longer a tray of cut pieces stays in the cold, and where, to go in so much colder: the lever's price. `None` for
-/// pieces that are not cut, and where the place never makes them so cold.
-pub fn colder_takes(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<Option<(Span, ColdPlace)>, InputErrors> {
-    let Some(tray_chill) = &plan.cold.tray_chill else { return Ok(None) };
-    let chill_to = |core: Temperature| -> Result<Option<Span>, InputErrors> {
-        let question = ChillQuestion::new(
-            plan.dough.composition.clone(),
-            Piece::Sheet { thickness: job.thickness() },
-            Wrap::Open,
-            Support::Tray { kind: kitchen.tray_kind(), start: kitchen.room() },
-            tray_chill.start.c(),
-            kitchen.place(tray_chill.place),
-            Target::Core(core),
-        )?;
-        Ok(chill_briefly(&question).ready_after)
-    };
+/// How much longer a tray of shaped pieces stays in the cold, and where, to go in so much colder: the lever's price. `None` for
+/// pieces that are not chilled on their tray, and where the place never makes them so cold.
+#[must_use]
+pub fn colder_takes(plan: &Plan) -> Option<(Span, ColdPlace)> {
+    let tray_chill = plan.cold.tray_chill.as_ref()?;
+    let chill_to =
+        |core: Temperature| chill_briefly(&tray_chill.question.clone().wanted_for(Target::Core(core))).ready_after;
     let now = plan.oven.question.piece.start;
     let colder = now + TemperatureDifference::new_k(-COLDER_K);
-    let (Some(now), Some(then)) = (chill_to(now)?, chill_to(colder)?) else { return Ok(None) };
-    Ok(Some((then - now, tray_chill.place)))
+    Some((chill_to(colder)? - chill_to(now)?, tray_chill.place))
 }
 
 fn starts(question: &BakeQuestion, colder: Option<(Span, ColdPlace)>) -> Vec<(Notch, BakeQuestion)> {

@@ -48,8 +48,10 @@ pub use answers::{
 pub use as_baked::{AsBaked, Conditions};
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
 pub use chill::question_of;
-pub use chilling::{ChillFor, ChillForm, DoughForm};
-pub use cold::OVERNIGHT;
+pub use chilled::ChillChange;
+#[cfg(feature = "wire")]
+pub use chilling::kept_dough_form;
+pub use chilling::{ChillFor, ChillForm, DoughForm, OVERNIGHT, USUAL_CHILL_MIN};
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
     Kin, Left, LotInput, MOST_LOTS, OnSheets, SharedSheets, changed_with, check_lot, check_shared_dough, goes_along,

@@ -1,8 +1,8 @@
 //! What is wanted and how it is to be made.
 
-use super::chilling::{LONGEST_CHILL_MIN, MOST_STACKED};
+use super::chilling::{LONGEST_CHILL_MIN, MOST_STACKED, USUAL_CHILL_MIN};
 #[cfg(feature = "wire")]
-use super::chilling::{either, usual as chilling_usual};
+use super::chilling::{kept_dough_form, usual as chilling_usual};
 use super::kept_sheet::{check_kept, on_a_sheet};
 use super::{ChillFor, ColdPlace, DoughForm, KeptSheet, Making, ReadyMeans};
 use crate::dough::{MixMethod, Tint, TintInput};
@@ -46,7 +46,7 @@ pub struct JobInput {
     /// Dough out of the mixer as measured, -5 to 35; computed when null.
     pub dough_c: Option<f64>,
     /// In which form the dough lies in the cold before it is cut.
-    #[cfg_attr(feature = "wire", serde(alias = "chill_as_disc", deserialize_with = "either::deserialize"))]
+    #[cfg_attr(feature = "wire", serde(alias = "chill_as_disc", deserialize_with = "kept_dough_form"))]
     pub dough_form: DoughForm,
     /// Of sheets: so many lie on each other, 1 to 6.
     #[cfg_attr(feature = "wire", serde(default = "chilling_usual::one"))]
@@ -192,9 +192,9 @@ impl JobInput {
             dough_form: DoughForm::Disc,
             sheet_stack: 1,
             dough_for: None,
-            dough_for_min: 60.0,
+            dough_for_min: USUAL_CHILL_MIN.0,
             pieces_for: None,
-            pieces_for_min: 15.0,
+            pieces_for_min: USUAL_CHILL_MIN.1,
             disc_mm: 22.0,
             chill_place: ColdPlace::Fridge,
             tray_chill_place: ColdPlace::Fridge,

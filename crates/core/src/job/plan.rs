@@ -10,7 +10,7 @@ use super::oven::{lay_out, oven_plan};
 use super::pan::fits_its_tray;
 use super::pieces::largest_sheet;
 use super::weighed::{AlsoMixed, Takes, dough_plan};
-use super::{ChillFor, Job, Kitchen, Making, Reason};
+use super::{Job, Kitchen, Making, Reason};
 use crate::cold::Window;
 use crate::dough::{Formula, keeping};
 use crate::error::{InputError, InputErrors};
@@ -66,7 +66,7 @@ pub fn plan_with(
     let mut shape = shape_plan(job, kitchen, demand, trays);
     shape.reasons.extend(takes.source.fault().cloned());
     let hands = hands_at_the_bench(job, kitchen, &shape);
-    if job.input().making == Making::Cut && matches!(cold.stays, ChillFor::Ready | ChillFor::AtLeast) {
+    if job.input().making == Making::Cut && cold.stays.waits_for_ready() {
         cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
         cold.reasons.extend(bench_waits(&cold, hands.longest()));
     }

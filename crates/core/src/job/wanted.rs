@@ -2,8 +2,8 @@
 
 use super::answers::Plan;
 use super::chill::{USUAL_DISC_MM, chill_question, first_chill};
-use super::{ColdPlace, Job, Kitchen, Making};
-use crate::cold::{Never, Piece, disc_in_time, disc_of, in_time};
+use super::{ChillChange, ColdPlace, Job, Kitchen, Making};
+use crate::cold::{InTime, Never, Piece, disc_in_time, disc_of, in_time};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Span};
 
@@ -20,6 +20,8 @@ pub struct WantedWay {
     pub makes_it: bool,
     /// For a disc: the thickest that is ready in time.
     pub thickest: Option<Length>,
+    /// What taking it changes of the job: pressed to the thickest that is ready in time where it does not make it.
+    pub take: Option<ChillChange>,
 }
 
 /// Every way to have the first mix ready within the time there is: discs as pressed in this job (or as is usual) and sheets
@@ -40,15 +42,15 @@ pub fn wanted_ways(job: &Job, kitchen: &Kitchen, plan: &Plan, within: Span) -> R
     for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
         if job.input().making != Making::Cut {
             let piece = plan.cold.form.piece;
-            ways.push(way(piece, place, in_time(&first_chill(job, kitchen, &plan.dough, piece, place)?, within)));
+            ways.push(way(job, piece, place, in_time(&first_chill(job, kitchen, &plan.dough, piece, place)?, within)));
             continue;
         }
         let disc = disc_of(mass, thickness, density);
         let question = chill_question(kitchen, &plan.dough, disc, place)?;
-        ways.push(way(disc, place, disc_in_time(&question, mass, density, within)));
+        ways.push(way(job, disc, place, disc_in_time(&question, mass, density, within)));
         let sheet = Piece::Sheet { thickness: job.thickness() };
         let question = chill_question(kitchen, &plan.dough, sheet, place)?;
-        ways.push(way(sheet, place, in_time(&question, within)));
+        ways.push(way(job, sheet, place, in_time(&question, within)));
     }
     // The slower of those that make it is the gentler: it has longer until it is too cold.
     ways.sort_by(|a, b| {
@@ -62,11 +64,14 @@ pub fn wanted_ways(job: &Job, kitchen: &Kitchen, plan: &Plan, within: Span) -> R
     Ok(ways)
 }
 
-fn way(piece: Piece, place: ColdPlace, answer: Result<crate::cold::InTime, Never>) -> WantedWay {
+fn way(job: &Job, piece: Piece, place: ColdPlace, answer: Result<InTime, Never>) -> WantedWay {
+    let take = job.chilled_as(piece, place);
     match answer {
-        Ok(found) => {
-            WantedWay { piece, place, needs: Ok(found.needs), makes_it: found.makes_it, thickest: found.thickest }
+        Ok(InTime { needs, makes_it, thickest }) => {
+            let thinner = thickest.filter(|_| !makes_it).map(Length::mm);
+            let take = take.map(|take| ChillChange { disc_mm: thinner.or(take.disc_mm), ..take });
+            WantedWay { piece, place, needs: Ok(needs), makes_it, thickest, take }
         }
-        Err(never) => WantedWay { piece, place, needs: Err(never), makes_it: false, thickest: None },
+        Err(never) => WantedWay { piece, place, needs: Err(never), makes_it: false, thickest: None, take: None },
     }
 }

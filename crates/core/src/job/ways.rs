@@ -3,7 +3,7 @@
 use super::answers::Plan;
 use super::bench::{BALL_MIN, LOG_MIN, PRESS_MIN, SLICE_S, first_sheets, shaping};
 use super::chill::{USUAL_DISC_MM, first_chill, lump_of};
-use super::{ChillForm, ColdPlace, Job, Kitchen, Making};
+use super::{ChillChange, ChillFor, ChillForm, ColdPlace, Job, Kitchen, Making};
 use crate::cold::{
     ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to,
 };
@@ -106,6 +106,8 @@ pub struct Way {
     pub hands: (Span, Span),
     /// Whether it is the way of the plan.
     pub chosen: bool,
+    /// What taking it changes of the job; nothing where that would be made another way.
+    pub take: Option<ChillChange>,
 }
 
 /// All ways for the dough of a plan's first roll, the quickest first.
@@ -132,7 +134,7 @@ pub fn one_way(
     Ok(built(job, kitchen, plan, sizes, wanted)?.pop())
 }
 
-/// The ways whose key and being chosen are `wanted`.
+/// The ways whose key and being the plan's are `wanted`.
 fn built(
     job: &Job,
     kitchen: &Kitchen,
@@ -155,12 +157,12 @@ fn built(
     for form in forms(job, kitchen, plan, sizes) {
         for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
             let key = format!("{}-{}", form.kind.key(), place.key());
-            let chosen = form.piece == plan.cold.form.piece && place == plan.cold.place;
-            if !wanted(&key, chosen) {
+            let planned = form.piece == plan.cold.form.piece && place == plan.cold.place;
+            if !wanted(&key, planned) {
                 continue;
             }
             let question = first_chill(job, kitchen, &plan.dough, form.piece, place)?;
-            let answer = if chosen { plan.cold.answer.clone() } else { chill_briefly(&question) };
+            let answer = if planned { plan.cold.answer.clone() } else { chill_briefly(&question) };
             found.push(Way {
                 key,
                 kind: form.kind,
@@ -172,7 +174,9 @@ fn built(
                 after_night: after_night(&question, kitchen, plan, form.piece, place),
                 hands: form.hands,
                 answer,
-                chosen,
+                // The form that a job has which is not chilled at all is one to be taken yet.
+                chosen: planned && plan.cold.stays != ChillFor::No,
+                take: job.chilled_as(form.piece, place),
             });
         }
     }

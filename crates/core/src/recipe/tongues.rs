@@ -24,7 +24,7 @@ const NAMES: &[(&str, &str)] = &[
     ("semolina", "grieß|griess|hartweizengrieß|semoule fine|semoule|sémola|semolino|griesmeel"),
     (
         "cornstarch",
-        "speisestärke|maisstärke|stärke|maïzena|maizena|fécule de maïs|fécule|maicena|almidón de maíz|amido di mais|maizena|maïzetmeel",
+        "speisestärke|maisstärke|stärke|maïzena|maizena|fécule de maïs|fécule|maicena|almidón de maíz|amido di mais|maïzetmeel",
     ),
     ("potato starch", "kartoffelstärke|fécule de pomme de terre|fecola di patate|almidón de patata|aardappelzetmeel"),
     (
@@ -296,6 +296,8 @@ pub(super) fn in_english(line: &str) -> Option<String> {
             i += phrase.words.len();
         } else if let Some(grams) = packet(&words, i, before_number) {
             said.push(format!("x {grams} g"));
+            // Nobody said what is in it.
+            said.insert(0, "about".to_owned());
             i += 1;
         } else if let Some(measure) = MEASURED.iter().find(|p| before_number && at(i, &p.words)) {
             said.push(measure.english.to_owned());

@@ -4,8 +4,8 @@ use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, us
 use ready_slab_core::dough::MixMethod;
 use ready_slab_core::geometry::{NarrowKind, Outline};
 use ready_slab_core::job::{
-    BakeLever, ColdPlace, Job, JobInput, Kitchen, KitchenInput, LeverGroup, Notch, OvenMeasured, PartsAhead, Plan,
-    Reason, bake_levers, colder_takes, parts_ahead,
+    BakeLever, ColdPlace, Job, JobInput, KitchenInput, LeverGroup, Notch, OvenMeasured, PartsAhead, Plan, Reason,
+    bake_levers, colder_takes, parts_ahead,
 };
 use ready_slab_core::oven::{
     self, BakeEnd, BakeKnowledge, BakeWarning, DoneBy, DoughKnowledge, EdgeColour, OvenKnowledge, TrayLiner,
@@ -90,8 +90,7 @@ fn what_the_forecast_does_not_reach_keeps_the_ranges_of_common_practice_and_says
 #[test]
 fn colder_pieces_are_told_with_what_they_cost_in_the_cold() {
     let plan = usual(job_input());
-    let colder =
-        colder_takes(&Job::new(job_input()).unwrap(), &Kitchen::new(kitchen_input()).unwrap(), &plan).unwrap().unwrap();
+    let colder = colder_takes(&plan).unwrap();
     // The tray chill is in the freezer: a few minutes more.
     assert!((1.0..15.0).contains(&colder.0.min()) && colder.1 == ColdPlace::Freezer, "{colder:?}");
     let levers = bake_levers(&plan.oven.question, Some(colder), &lemon_thyme(), MixMethod::JustCombined).unwrap();

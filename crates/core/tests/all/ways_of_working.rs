@@ -3,14 +3,16 @@
 
 use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual as plan_of};
 use ready_slab_core::clock::{Held, Step};
-use ready_slab_core::cold::{Feeling, Piece};
-use ready_slab_core::finish::{Coat, SugarCoat};
+use ready_slab_core::cold::{Feeling, Piece, Target};
+use ready_slab_core::finish::{Coat, FillingKind, SugarCoat};
 use ready_slab_core::job::{
-    ChillFor, ColdPlace, DoughForm, JobInput, KitchenInput, Making, Plan, ReadyMeans, Reason, WhenLate,
+    ChillFor, ColdPlace, DoughForm, GoesIn, Job, JobInput, Kitchen, KitchenInput, Making, Plan, ReadyMeans, Reason,
+    WaySizes, WhenLate, ways,
 };
 use ready_slab_core::shape::{LogForm, Portion};
 use ready_slab_core::units::{Length, Mass};
 use rstest::rstest;
+use serde_json::Value;
 
 fn minutes(plan: &Plan, step: Step) -> Vec<i64> {
     plan.clock.relay.tasks.iter().filter(|t| t.step == step).map(|t| t.end_min - t.start_min).collect()
@@ -186,7 +188,7 @@ fn a_bar_in_a_pan_needs_no_cold() {
 #[case("pieces_for_min", JobInput { pieces_for_min: 5_000.0, ..job_input() })]
 #[case("sheet_stack", JobInput { sheet_stack: 9, ..job_input() })]
 fn what_cannot_be_is_refused_by_its_name(#[case] field: &str, #[case] input: JobInput) {
-    let faults = ready_slab_core::job::Job::new(input).unwrap_err();
+    let faults = Job::new(input).unwrap_err();
     assert_eq!(faults.all()[0].field(), field, "{faults}");
 }
 
@@ -288,4 +290,62 @@ fn ready_means_what_is_said() {
     // Pressed on before the bake, it takes its seconds at the tray.
     let cut = |p: &Plan| minutes(p, Step::Cut).iter().sum::<i64>();
     assert!(cut(&sugared) > cut(&plan_of(job_input())));
+}
+
+/// Taken, each way is what the plan then has: the form that goes in first, where, and that it is chilled.
+#[rstest]
+#[case(job_input())]
+#[case(JobInput { dough_for: Some(ChillFor::No), ..job_input() })]
+#[case(JobInput { making: Making::Portioned(Portion::Ball { mass: Mass::new_g(20.0) }), ..job_input() })]
+#[case(JobInput { making: Making::Sliced { form: LogForm::Round, width: Length::new_mm(40.0) }, ..job_input() })]
+fn a_way_that_is_taken_is_the_plan(#[case] input: JobInput) {
+    let (job, kitchen) = (Job::new(input.clone()).unwrap(), Kitchen::new(kitchen_input()).unwrap());
+    let found = ways(&job, &kitchen, &plan_of(input.clone()), &WaySizes::default()).unwrap();
+    let mut taken = 0;
+    for way in found.iter().filter(|way| way.answer.never.is_none()) {
+        let Some(change) = way.take else { continue };
+        let mut sent = serde_json::to_value(&input).unwrap();
+        let Value::Object(changes) = serde_json::to_value(change).unwrap() else { panic!("no object") };
+        for (field, value) in changes {
+            sent[field] = value;
+        }
+        let plan = plan_of(serde_json::from_value(sent).unwrap());
+        // A stack holds no more sheets than there are.
+        if !matches!(way.piece, Piece::Stack { .. }) {
+            assert_eq!(plan.cold.form.piece, way.piece, "{}", way.key);
+        }
+        assert_eq!((plan.cold.place, plan.cold.stays), (way.place, ChillFor::Ready), "{}", way.key);
+        taken += 1;
+    }
+    assert!(taken >= 2, "{:?}", found.iter().map(|w| &w.key).collect::<Vec<_>>());
+    let chosen = found.iter().filter(|way| way.chosen).count();
+    assert_eq!(chosen, usize::from(input.dough_for != Some(ChillFor::No)), "what is not chilled is nobody's way");
+}
+
+#[test]
+fn portions_of_a_chilled_bowl_are_followed_as_what_they_are() {
+    let input = JobInput {
+        making: Making::Portioned(Portion::Ball { mass: Mass::new_g(20.0) }),
+        dough_for: Some(ChillFor::Exactly),
+        dough_for_min: 30.0,
+        pieces_for: Some(ChillFor::Exactly),
+        ..job_input()
+    };
+    let (job, plan) = (Job::new(input.clone()).unwrap(), plan_of(input));
+    // The bowl goes in to be portioned; what comes of it goes in as balls on their tray.
+    let bowl = GoesIn::default().as_planned(&job, &plan);
+    assert_eq!((bowl.purpose, bowl.piece), (Target::Rolling, plan.cold.form.piece));
+    let balls = GoesIn { purpose: Some(Target::Oven), ..GoesIn::default() }.as_planned(&job, &plan);
+    assert!(matches!(balls.piece, Piece::Sphere { .. }), "{balls:?}");
+    assert_eq!(balls.start, plan.cold.tray_chill.as_ref().unwrap().start);
+}
+
+#[test]
+fn a_pair_that_is_filled_takes_the_hands_of_one() {
+    let hands = |coat: Coat| {
+        minutes(&plan_of(JobInput { finishes: vec![coat], ..job_input() }), Step::Finish).iter().sum::<i64>()
+    };
+    // 24 pairs at 12 s are 5 min, not ten; trays are rounded up each by itself.
+    let filled = hands(Coat::usual_filling(FillingKind::Jam));
+    assert!((5..=8).contains(&filled), "{filled}");
 }

@@ -34,7 +34,7 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
             return Err(InputErrors::from(InputError::refused("bake", why)));
         };
         let input = whole.stored.job.input();
-        let colder = colder_takes(&whole.stored.job, &whole.kitchen, &plan)?;
+        let colder = colder_takes(&plan);
         let levers = bake_levers(&plan.oven.question, colder, &whole.formula.formula, input.method)?;
         let planned = forecast.clone();
         Ok((Arc::new(plan.oven), Arc::new(planned), levers))

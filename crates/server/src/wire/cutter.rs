@@ -53,8 +53,8 @@ view! {
         form: BuiltinKind = kind,
         /// Its name.
         name: String = kind.name().to_owned(),
-        /// Whether it has two sizes; of a ring the second is its hole.
-        two_sizes: bool = kind.takes_height(),
+        /// Its second size, along; of a ring, its hole. Null where it has one size.
+        usual_second_mm: Option<f64> = kind.usual_second_mm(),
         /// What it is usually sold as, across; a letter, high.
         usual_mm: f64 = kind.usual_mm(),
         /// Box around it.
@@ -70,12 +70,7 @@ view! {
 
 /// All built-in forms, in the order in which they are offered.
 pub fn forms() -> Result<Vec<FormView>, InputErrors> {
-    let form = |kind: BuiltinKind| {
-        let usual = kind.usual_mm();
-        let outline =
-            Builtin::new(kind, usual, usual * if kind == BuiltinKind::Ring { 0.4 } else { 0.7 })?.outline()?;
-        Ok(FormView::new(kind, &outline))
-    };
+    let form = |kind: BuiltinKind| Ok(FormView::new(kind, &Builtin::usual(kind)?.outline()?));
     BuiltinKind::ALL.into_iter().map(form).collect()
 }
 

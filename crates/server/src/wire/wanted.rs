@@ -6,7 +6,7 @@ use chrono::NaiveDateTime;
 use ready_slab_core::clock::Zone;
 use ready_slab_core::cold::{ColdPlace, Piece};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::job::WantedWay;
+use ready_slab_core::job::{ChillChange, WantedWay};
 use ready_slab_core::units::Span;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -41,6 +41,8 @@ view! {
         thickest_mm: Option<f64> = w.thickest.map(|t| t.mm()),
         /// Why it never gets ready.
         never: Option<SentenceView> = w.needs.as_ref().err().map(say),
+        /// What taking it changes of the job; a disc that does not make it, pressed to the thickest that does.
+        take: Option<ChillChange> = w.take,
     }
 }
 

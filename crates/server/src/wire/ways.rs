@@ -9,7 +9,7 @@ use ready_slab_core::cold::{
     Touch, Window,
 };
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::job::{Advice, Kitchen, Remedy, Spell, Trouble, Way, WaySizes};
+use ready_slab_core::job::{Advice, ChillChange, Kitchen, Remedy, Spell, Trouble, Way, WaySizes};
 use ready_slab_core::units::{Length, Span, Temperature};
 use ready_slab_store::{StoredKnowledge, StoredTouch};
 use ready_slab_words::{Name, way_effort, way_name};
@@ -97,6 +97,8 @@ view! {
         effort: String = way_effort(w.kind).to_owned(),
         /// The way of the plan.
         chosen: bool = w.chosen,
+        /// What taking it changes of the job; null where the pieces would be made another way.
+        take: Option<ChillChange> = w.take,
     }
 }
 

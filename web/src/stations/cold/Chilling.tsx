@@ -1,5 +1,5 @@
 /** Two decisions, free of each other: how the dough chills before it is shaped, and how the shaped pieces do. */
-import type { Job, Plan } from "../../api/client";
+import type { Job, JobBody, Plan } from "../../api/client";
 import { useChangeJob } from "../../api/queries";
 import { Amount } from "../../kit/Amount";
 import { Choice, type Option } from "../../kit/Choice";
@@ -40,17 +40,7 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
     <>
       <Part title={made === "sliced" ? "The log" : "The dough, before it is shaped"}>
         <div className="space-y-3">
-          <Choice label="How long the dough chills" value={cold.dough_for} options={HOW_LONG} onChange={(dough_for) => change.mutate({ dough_for })} />
-          {cold.dough_for === "at_least" || cold.dough_for === "exactly" ? (
-            <Amount
-              label={cold.dough_for === "exactly" ? "So long, ready or not" : "At least so long"}
-              kind="duration"
-              value={job.dough_for_min ?? 0}
-              field="dough_for_min"
-              step={5}
-              onSave={(dough_for_min) => keep({ dough_for_min })}
-            />
-          ) : null}
+          <HowLong of="dough" value={cold.dough_for} minutes={job.dough_for_min} step={5} exactly="So long, ready or not" onChange={keep} />
           {chills ? (
             <>
               {made === "cut" ? <Choice label="Form for the cold" value={job.dough_form} options={FORMS} onChange={(dough_form) => change.mutate({ dough_form })} /> : null}
@@ -76,17 +66,7 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
       </Part>
       <Part title={made === "sliced" ? "The slices, before the oven" : made === "cut" ? "The cut pieces, before the oven" : "The shaped pieces, before the oven"}>
         <div className="space-y-3">
-          <Choice label="How long the pieces chill" value={cold.pieces_for} options={HOW_LONG} onChange={(pieces_for) => change.mutate({ pieces_for })} />
-          {cold.pieces_for === "at_least" || cold.pieces_for === "exactly" ? (
-            <Amount
-              label={cold.pieces_for === "exactly" ? "So long, firm or not" : "At least so long"}
-              kind="duration"
-              value={job.pieces_for_min ?? 0}
-              field="pieces_for_min"
-              step={1}
-              onSave={(pieces_for_min) => keep({ pieces_for_min })}
-            />
-          ) : null}
+          <HowLong of="pieces" value={cold.pieces_for} minutes={job.pieces_for_min} step={1} exactly="So long, firm or not" onChange={keep} />
           {cold.pieces_for === "no" ? null : (
             <Choice label="Place for the tray chill" value={job.tray_chill_place} options={PLACES} onChange={(tray_chill_place) => change.mutate({ tray_chill_place })} />
           )}
@@ -95,6 +75,25 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
         </div>
       </Part>
       <Fault text={otherFault(change.error, FIELDS)} />
+    </>
+  );
+}
+
+/** How long the dough or the pieces chill, with the minutes where they are the baker's own. */
+function HowLong({ of, value, minutes, step, exactly, onChange }: {
+  of: "dough" | "pieces";
+  value: ChillFor;
+  minutes: number | undefined;
+  step: number;
+  exactly: string;
+  onChange(change: Partial<JobBody>): Promise<unknown>;
+}) {
+  return (
+    <>
+      <Choice label={`How long the ${of === "dough" ? "dough chills" : "pieces chill"}`} value={value} options={HOW_LONG} onChange={(next) => void onChange({ [`${of}_for`]: next }).catch(() => undefined)} />
+      {value === "at_least" || value === "exactly" ? (
+        <Amount label={value === "exactly" ? exactly : "At least so long"} kind="duration" value={minutes ?? 0} field={`${of}_for_min`} step={step} onSave={(min) => onChange({ [`${of}_for_min`]: min })} />
+      ) : null}
     </>
   );
 }

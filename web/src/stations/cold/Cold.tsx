@@ -27,7 +27,7 @@ export function Cold() {
           <SaveSvg picture={picture} name={`${job.name} cooling`} />
         </StationHead>
         <ColdNav jobId={job.id} />
-        {cold.stays === "no" ? <p className="mb-2 text-soft">Were it chilled, {formWords(cold.piece, format)} in the {cold.place}:</p> : null}
+        {cold.stays === "no" ? <p className="mb-2 text-soft">If it were chilled ({formWords(cold.piece, format)}, {cold.place}):</p> : null}
         <CoolingCurve picture={picture} cold={cold} />
         {cold.stays === "ready" || cold.stays === "at_least" ? <HaveReady /> : null}
       </Work>

@@ -23,8 +23,7 @@ export function HaveReady() {
   const wanted = useWanted(job.id, inAt, readyAt);
   const ways = wanted.error ? [] : (wanted.data?.ways ?? []);
   const form = (w: Way) => (w.piece.kind === "disc" ? `Disc, ${format.length(w.piece.thickness_mm)}` : w.piece.kind === "sheet" ? `Sheets, ${format.length(w.piece.thickness_mm)}` : capital(formWords(w.piece, format)));
-  const take = (w: Way, disc_mm?: number) =>
-    change.mutate(w.piece.kind === "disc" ? { dough_form: "disc", disc_mm: disc_mm ?? w.piece.thickness_mm, chill_place: w.place } : { dough_form: "sheets", chill_place: w.place });
+  const take = (w: Way) => w.take && change.mutate(w.take);
   return (
     <section className="no-print mt-6" aria-labelledby="wanted-head">
       <h3 id="wanted-head" className="h-part mb-2">Have it ready at a time</h3>
@@ -61,7 +60,7 @@ export function HaveReady() {
                 Take
               </button>
             ) : w.thickest_mm ? (
-              <button type="button" className="btn btn-small" onClick={() => take(w, w.thickest_mm ?? undefined)}>
+              <button type="button" className="btn btn-small" onClick={() => take(w)}>
                 Press to {format.length(w.thickest_mm)}
               </button>
             ) : null}

@@ -95,16 +95,7 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
   const change = useChangeJob(jobId);
   const { told } = way;
   const piece = way.piece;
-  const take =
-    piece.kind === "disc"
-      ? { dough_form: "disc" as const, disc_mm: piece.thickness_mm, chill_place: way.place, dough_for: "ready" as const }
-      : piece.kind === "sheet"
-        ? { dough_form: "sheets" as const, sheet_stack: 1, chill_place: way.place, dough_for: "ready" as const }
-        : piece.kind === "stack"
-          ? { dough_form: "sheets" as const, sheet_stack: piece.count, chill_place: way.place, dough_for: "ready" as const }
-          : piece.kind === "ball"
-            ? { dough_form: "lump" as const, chill_place: way.place, dough_for: "ready" as const }
-            : undefined;
+  const { take } = way;
   return (
     <>
       <Part title={`${sentenceCase(formWords(piece, format))}, ${way.place}`}>

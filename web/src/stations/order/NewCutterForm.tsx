@@ -1,26 +1,23 @@
 /** What is asked of a cutter that is added: from a file, dropped or chosen, from a photo, or one of the built-in forms. */
-import { type Said } from "../../drawing/sentence";
 import { Tabs } from "radix-ui";
 import { useId, useState } from "react";
 import type { Cutter, NewCutter } from "../../api/client";
 import { useAddCutter, useLookAtCutter } from "../../api/queries";
 import { TrueSize } from "./TrueSize";
-import { readTyped } from "../../kit/Amount";
 import { FileButton } from "../../kit/FileButton";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
-import { useFormat } from "../../kit/settings";
 import { Window } from "../../kit/Window";
 import { PhotoCutter } from "./PhotoCutter";
 import { ShapeForm } from "./ShapeForm";
+import { SizeField, useSizes } from "./typedSize";
 
 export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
-  const format = useFormat();
   const add = useAddCutter();
   const seen = useLookAtCutter();
   const [name, setName] = useState("");
   const [svg, setSvg] = useState<{ file: string; text: string }>();
   const [width, setWidth] = useState("");
-  const [unread, setUnread] = useState<{ field: string; text: Said }>();
+  const sizes = useSizes();
   const [over, setOver] = useState(false);
   const nameId = useId();
 
@@ -33,18 +30,9 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
     seen.mutate({ kind: "svg", name: chosen.name.slice(0, 80), svg: text, width_mm: null });
     if (!name) setName(chosen.name.replace(/\.svg$/i, ""));
   };
-  /** Reads a size as typed; `undefined` when it does not read, and its fault then stands by its field. */
-  const size = async (field: string, typed: string): Promise<number | undefined> => {
-    try {
-      return await readTyped(format, "length", typed);
-    } catch (error) {
-      setUnread({ field, text: faultOf(error, "text") ?? otherFault(error, []) ?? "That does not read." });
-      return undefined;
-    }
-  };
   const addFile = async () => {
-    setUnread(undefined);
-    const width_mm = width.trim() === "" ? null : await size("width_mm", width);
+    sizes.forget();
+    const width_mm = width.trim() === "" ? null : await sizes.read("width_mm", width);
     if (svg && width_mm !== undefined) put({ kind: "svg", name, svg: svg.text, width_mm });
   };
   const put = (body: NewCutter) =>
@@ -63,23 +51,6 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
       </label>
       <input id={nameId} className="field" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} autoComplete="off" />
       <Fault text={faultOf(add.error, "name")} />
-    </div>
-  );
-  const sizeField = (field: string, label: string, value: string, set: (text: string) => void, placeholder = "") => (
-    <div>
-      <label htmlFor={`${nameId}-${field}`} className="mb-1 block text-fine text-soft">
-        {label}
-      </label>
-      <input
-        id={`${nameId}-${field}`}
-        className="field num"
-        value={value}
-        placeholder={placeholder}
-        autoComplete="off"
-        onChange={(e) => set(e.target.value)}
-        aria-invalid={unread?.field === field ? true : undefined}
-      />
-      <Fault text={unread?.field === field ? unread.text : faultOf(add.error, field)} />
     </div>
   );
   return (
@@ -119,7 +90,7 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
           </div>
           {seen.data ? <TrueSize cutter={seen.data} /> : null}
           {nameField}
-          {sizeField("width_mm", "Width across, if it should be other than drawn", width, setWidth, "as drawn")}
+          <SizeField field="width_mm" label="Width across, if it should be other than drawn" value={width} placeholder="as drawn" sizes={sizes} refused={add.error} onChange={setWidth} />
           <Fault text={otherFault(add.error, ["svg", "name", "width_mm"])} />
           <button
             type="button"

@@ -3,12 +3,11 @@ import { ToggleGroup } from "radix-ui";
 import { useId, useState } from "react";
 import type { Cutter, Schemas } from "../../api/client";
 import { useAddCutter, useCutterForms } from "../../api/queries";
-import { readTyped } from "../../kit/Amount";
 import { CutterPicture } from "../../kit/CutterPicture";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Unread } from "../../kit/Unread";
 import { useFormat } from "../../kit/settings";
-import { type Said } from "../../drawing/sentence";
+import { SizeField, useSizes } from "./typedSize";
 
 type Shape = Schemas["FormView"];
 
@@ -28,42 +27,20 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
   const [named, setNamed] = useState<string>();
   const [letter, setLetter] = useState("A");
   const [typed, setTyped] = useState<{ width_mm?: string; height_mm?: string }>({});
-  const [unread, setUnread] = useState<{ field: string; text: Said }>();
+  const sizes = useSizes();
   const form = forms.find((f) => f.form === chosen);
   if (!form) return null;
   const isLetter = form.form === "letter";
   const across = typed.width_mm ?? format.length(form.usual_mm);
-  const along = typed.height_mm ?? format.length(form.form === "ring" ? form.usual_mm * 0.4 : form.height_mm);
+  const along = typed.height_mm ?? (form.usual_second_mm == null ? "" : format.length(form.usual_second_mm));
   const name = named ?? (isLetter ? `Letter ${letter.toUpperCase()}` : capital(form.name));
-  const size = async (field: string, text: string): Promise<number | undefined> => {
-    try {
-      return await readTyped(format, "length", text);
-    } catch (error) {
-      setUnread({ field, text: faultOf(error, "text") ?? otherFault(error, []) ?? "That does not read." });
-      return undefined;
-    }
-  };
   const save = async () => {
-    setUnread(undefined);
-    const width_mm = await size("width_mm", across);
-    const height_mm = form.two_sizes ? await size("height_mm", along) : null;
+    sizes.forget();
+    const width_mm = await sizes.read("width_mm", across);
+    const height_mm = form.usual_second_mm == null ? null : await sizes.read("height_mm", along);
     if (width_mm === undefined || height_mm === undefined) return;
     add.mutate({ kind: "builtin", name, form: form.form, width_mm, height_mm, ...(isLetter ? { letter } : {}) }, { onSuccess: onAdded });
   };
-  const field = (key: "width_mm" | "height_mm", label: string, value: string) => (
-    <div>
-      <label htmlFor={`${id}-${key}`} className="mb-1 block text-fine text-soft">{label}</label>
-      <input
-        id={`${id}-${key}`}
-        className="field num"
-        value={value}
-        autoComplete="off"
-        aria-invalid={unread?.field === key ? true : undefined}
-        onChange={(e) => setTyped((t) => ({ ...t, [key]: e.target.value }))}
-      />
-      <Fault text={unread?.field === key ? unread.text : faultOf(add.error, key)} />
-    </div>
-  );
   return (
     <form
       className="space-y-4"
@@ -99,8 +76,8 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
             <Fault text={faultOf(add.error, "letter")} />
           </div>
         ) : null}
-        {field("width_mm", isLetter ? "High" : "Across", across)}
-        {form.two_sizes ? field("height_mm", form.form === "ring" ? "Its hole, across" : "Along", along) : null}
+        <SizeField field="width_mm" label={isLetter ? "High" : "Across"} value={across} sizes={sizes} refused={add.error} onChange={(width_mm) => setTyped((t) => ({ ...t, width_mm }))} />
+        {form.usual_second_mm == null ? null : <SizeField field="height_mm" label={form.form === "ring" ? "Its hole, across" : "Along"} value={along} sizes={sizes} refused={add.error} onChange={(height_mm) => setTyped((t) => ({ ...t, height_mm }))} />}
       </div>
       <div>
         <label htmlFor={`${id}-name`} className="mb-1 block text-fine text-soft">Name</label>

@@ -226,6 +226,7 @@ pub fn cold() -> Vec<Sentence> {
         waits(0, Some((9, MoreChill::Bench))),
         waits(6, Some((82, MoreChill::Asked { at_least_min: 120 }))),
         waits(6, Some((862, MoreChill::Overnight))),
+        ChillWaits { ready_min: 0, slow_min: 0, more: Some((480, MoreChill::Overnight)) },
     ];
     [all(&never), all(&water), all(&notes), all(&chills)].concat()
 }
@@ -407,7 +408,7 @@ pub fn finish() -> Vec<Sentence> {
         R::Lines { wide: mm(2.0), high: mm(0.8), apart: mm(10.0), top },
         R::Layer { layer: mm(2.0), over: top, rim: mm(3.0), density_g_ml: 1.33 },
         R::LineAndFlood { line: g(1.06), round: mm(236.0), flood: g(9.67), film: mm(1.75) },
-        R::RolledOn { film: mm(2.5), top, density_g_ml: 1.4 },
+        R::RolledOn { film: mm(2.5), top, density_g_ml: 1.4, more: part(0.3) },
         R::SpreadOn { film: mm(4.0), top, density_g_ml: 1.05 },
         R::RawWhite,
         R::EggOnTheLabel,
