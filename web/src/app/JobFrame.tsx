@@ -128,7 +128,7 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
     case "oven":
       return {
         figure: shape.trays.fill.length === 1 ? "1 tray" : `${shape.trays.fill.length} trays`,
-        under: `${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min at ${format.temperature(oven.oven_c, 0)}`,
+        under: `${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min at ${format.temperature(oven.oven_c, 0)}`,
       };
     case "clock":
       return {
@@ -138,7 +138,7 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
     case "ledger":
       return {
         figure: records === 1 ? "1 bake" : `${records} bakes`,
-        under: spread === undefined ? "nothing measured yet" : `spread ${number(spread, 1)} % last`,
+        under: spread === undefined ? "nothing measured yet" : `spread ${number(spread, 1)}\u00a0% last`,
       };
   }
 }

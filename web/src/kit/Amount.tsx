@@ -167,11 +167,11 @@ function figureOf(format: Format, kind: Kind, value: number): string {
     case "temperature":
       return format.temperature(value);
     case "duration":
-      return value > 0 && value < 1 ? `${Math.round(value * 60)} s` : `${Math.round(value * 10) / 10} min`;
+      return value > 0 && value < 1 ? `${Math.round(value * 60)}\u00a0s` : `${Math.round(value * 10) / 10}\u00a0min`;
     case "volume":
       return `${number(format.shown("volume", value), format.system === "us" ? 2 : 0).replaceAll(",", "")} ${format.symbol("volume")}${format.system === "us" ? "s" : ""}`;
     case "percent":
-      return `${value} %`;
+      return `${value}\u00a0%`;
     case "count":
     case "ratio":
       return String(value);

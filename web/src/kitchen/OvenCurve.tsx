@@ -29,7 +29,7 @@ export function OvenCurve({ set_c, readings, found }: { set_c: number; readings:
         </g>
       ))}
       {x.ticks.map((t) => (
-        <text key={t} x={x(t)} y={TOP + HIGH + 21} textAnchor={t === from ? "start" : t === to ? "end" : "middle"} fontSize="14" className="num soft">{t === to ? `${number(t, 0)} min` : number(t, 0)}</text>
+        <text key={t} x={x(t)} y={TOP + HIGH + 21} textAnchor={t === from ? "start" : t === to ? "end" : "middle"} fontSize="14" className="num soft">{t === to ? `${number(t, 0)}\u00a0min` : number(t, 0)}</text>
       ))}
       <path d={`M${LEFT} ${y(shown(set_c))}H${right}`} className="stroke-ink" strokeWidth="1.4" strokeDasharray="6 5" />
       <text x={right} y={y(shown(set_c)) - 6} textAnchor="end" fontSize="14">{`set to ${format.temperature(set_c, 0)}`}</text>
@@ -37,7 +37,7 @@ export function OvenCurve({ set_c, readings, found }: { set_c: number; readings:
       {found?.preheat_min == null ? null : (
         <g>
           <path d={`M${x(found.preheat_min)} ${TOP + HIGH}V${y(shown(found.holds_c))}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 4" />
-          <text x={x(found.preheat_min) + 6} y={TOP + HIGH - 8} fontSize="14">{`heated up, ${number(found.preheat_min, 0)} min`}</text>
+          <text x={x(found.preheat_min) + 6} y={TOP + HIGH - 8} fontSize="14">{`heated up, ${number(found.preheat_min, 0)}\u00a0min`}</text>
         </g>
       )}
     </svg>

@@ -90,7 +90,7 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
       <Fault text={test.trouble instanceof Error && !(test.trouble instanceof Refusal) ? test.trouble.message : otherFault(test.trouble, [])} />
       {test.readings.length > 0 ? <OvenCurve set_c={at} readings={test.readings} found={test.found} /> : null}
       <div role="status">
-        {test.running ? <p className="mt-2 text-soft">{`${number(test.readings.at(-1)?.after_min ?? 0, 0)} min on: ${format.temperature(test.readings.at(-1)?.shows_c ?? 0)}`}</p> : null}
+        {test.running ? <p className="mt-2 text-soft">{`${number(test.readings.at(-1)?.after_min ?? 0, 0)}\u00a0min on: ${format.temperature(test.readings.at(-1)?.shows_c ?? 0)}`}</p> : null}
         {test.found ? (
           <>
             <div className="say mt-2 space-y-1">

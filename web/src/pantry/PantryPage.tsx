@@ -149,7 +149,7 @@ function Detail({ chosen, currency, onGone }: { chosen: Ingredient; currency: st
             <p className="mb-2 text-fine text-soft">in 100 g; {chosen.fat_kind === "liquid" || a.fat_g < 1 ? "" : `fat as ${chosen.fat_kind}; `}source: {chosen.source}</p>
             <Rows>
               {parts.filter((p) => p[1] > 0.04).map(([name, g]) => (
-                <Row key={name} name={name}>{number(g, 1, 1)} g</Row>
+                <Row key={name} name={name}>{number(g, 1, 1)}&nbsp;g</Row>
               ))}
             </Rows>
           </>

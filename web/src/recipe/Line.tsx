@@ -46,7 +46,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
           </span>
         ) : null}
         {line.bakers_percent !== null && line.bakers_percent !== undefined ? (
-          <span className="num hidden w-16 whitespace-nowrap text-right text-fine text-soft sm:inline">{number(line.bakers_percent, 1, 1)} %</span>
+          <span className="num hidden w-16 whitespace-nowrap text-right text-fine text-soft sm:inline">{number(line.bakers_percent, 1, 1)}&nbsp;%</span>
         ) : null}
       </div>
       {asks ? (
@@ -55,7 +55,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
         <details className="pl-8 text-fine text-soft">
           <summary className="min-h-11 cursor-pointer truncate py-2.5">
             {line.text}
-            {line.state === "fair" ? `, ${number(100 * line.confidence, 0)} % sure` : ""}
+            {line.state === "fair" ? `, ${number(100 * line.confidence, 0)}\u00a0% sure` : ""}
           </summary>
           <ul className="py-1">
             {line.why.map((w) => (

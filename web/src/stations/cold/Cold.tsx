@@ -114,7 +114,7 @@ function onBench(cold: Plan["cold"]): string {
 function benchWords(cold: Plan["cold"]): string {
   if (cold.bench_min == null) return "stays workable";
   const longest = cold.bench_longest_min;
-  return longest != null && longest > cold.bench_min + 0.5 ? `${number(cold.bench_min, 0)}–${number(longest, 0)} min` : `${number(cold.bench_min, 0)} min`;
+  return longest != null && longest > cold.bench_min + 0.5 ? `${number(cold.bench_min, 0)}–${number(longest, 0)}\u00a0min` : `${number(cold.bench_min, 0)}\u00a0min`;
 }
 
 function staysSentence(plan: Plan): string {

@@ -169,7 +169,7 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
 }
 
 function readySentence(piece: LivePiece, real: boolean): string {
-  const at = (after: number) => (real ? clockOf(piece, after) : `${Math.round(after)} min`);
+  const at = (after: number) => (real ? clockOf(piece, after) : `${Math.round(after)}\u00a0min`);
   const ready = piece.ready_after_min ?? 0;
   const since = piece.now.elapsed_min >= ready;
   const range = piece.ready_earliest_min != null && piece.ready_latest_min != null ? `${at(piece.ready_earliest_min)} to ${at(piece.ready_latest_min)} is likely. ` : "";

@@ -41,7 +41,7 @@ export function LiveCurve({ picture, piece }: { picture: RefObject<SVGSVGElement
           <g key={t}>
             <path d={`M${x(t)} ${BOTTOM}v6`} className="stroke-edge" />
             <text x={x(t)} y={BOTTOM + 23} textAnchor="middle" fontSize="14.5" className="num soft">
-              {real ? clock(shifted(inAt, t - went)) : `${t} min`}
+              {real ? clock(shifted(inAt, t - went)) : `${t}\u00a0min`}
             </text>
           </g>
         ))}

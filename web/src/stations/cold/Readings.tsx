@@ -83,7 +83,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
         <ul aria-label="Newest readings">
           {newest.map((r) => (
             <li key={r.id} className="flex items-center gap-3 border-t border-rule">
-              <span className="num w-14 text-soft">{piece.clock_speed === 1 ? clockOf(piece, r.after_min) : `${Math.round(r.after_min)} min`}</span>
+              <span className="num w-14 text-soft">{piece.clock_speed === 1 ? clockOf(piece, r.after_min) : `${Math.round(r.after_min)}\u00a0min`}</span>
               <span className="num w-14 font-semibold">{format.temperature(r.shows_c)}</span>
               <span className={`flex-1 text-fine ${r.set_aside ? "text-warm" : "text-soft"}`}>{r.set_aside ? "set aside" : r.spot === "surface" ? "on its face" : ""}</span>
               <button type="button" className="btn btn-quiet btn-small" aria-label={`Strike out ${format.temperature(r.shows_c)}`} onClick={() => strike(r)}>

@@ -106,7 +106,7 @@ export function Ribbons({ picture, ways, night, inAt, chosen, onChoose }: {
       })}
       {ticks.map((t) => (
         <text key={t} x={x(t)} y={HEAD + ways.length * ROW + 20} textAnchor={t === 0 ? "start" : t === END_MIN ? "end" : "middle"} fontSize="14" className="num soft" aria-hidden="true">
-          {t === 0 ? clock(inAt) : t < 60 ? `+${t} min` : `+${t / 60} h`}
+          {t === 0 ? clock(inAt) : t < 60 ? `+${t}\u00a0min` : `+${t / 60}\u00a0h`}
         </text>
       ))}
     </svg>

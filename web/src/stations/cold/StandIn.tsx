@@ -20,7 +20,7 @@ export function StandIn({ piece }: { piece: LivePiece }) {
     return (
       <>
         <p className="mb-2 text-soft">
-          It reads every {Math.round(piece.probe.every_s ?? 0)} s of the piece’s clock, with a noise of {format.difference(piece.probe.noise_k ?? 0)}.
+          It reads every {Math.round(piece.probe.every_s ?? 0)}&nbsp;s of the piece’s clock, with a noise of {format.difference(piece.probe.noise_k ?? 0)}.
         </p>
         <button type="button" className="btn" onClick={() => probe.mutate(null)}>
           Take it out

@@ -104,7 +104,7 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
           {told == null
             ? way.never && say(way.never, format)
             : `${way.purpose === "slicing" ? "Slices" : "Rolls"} clean after ${duration(told.ready_min)}${
-                told.earliest_min < told.latest_min ? `; ${told.earliest_min} to ${told.latest_min} min is likely` : ""
+                told.earliest_min < told.latest_min ? `; ${told.earliest_min} to ${told.latest_min}\u00a0min is likely` : ""
               }`}
         </p>
         <Rows>
@@ -139,7 +139,7 @@ function Inside({ picture, section, inAt, dim, jobName }: {
   const first = ready == null ? section.frames.length - 1 : section.frames.findIndex((f) => f.after_min >= ready);
   const [frame, setFrame] = useState(Math.max(0, first));
   const at = section.frames[Math.min(frame, section.frames.length - 1)]?.after_min ?? 0;
-  const when = `${clock(shifted(inAt, Math.round(at)))}, after ${at < 10 ? `${at.toFixed(1)} min` : duration(at)}`;
+  const when = `${clock(shifted(inAt, Math.round(at)))}, after ${at < 10 ? `${at.toFixed(1)}\u00a0min` : duration(at)}`;
   return (
     <section className={`mt-5 ${dim ? "opacity-60" : ""}`} aria-labelledby="inside-head">
       <div className="mb-1 flex flex-wrap items-center justify-between gap-3">

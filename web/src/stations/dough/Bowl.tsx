@@ -154,8 +154,8 @@ export function Bowl({ m }: { m: Mixing }) {
         ) : null}
         {m.learnt && (Math.abs(m.learnt.flour_percent) > 0.05 || Math.abs(m.learnt.water_percent) > 0.05) ? (
           <p className="text-fine">
-            In {m.learnt.mixes === 1 ? "one mix" : `${m.learnt.mixes} mixes`} this formula took {number(m.learnt.flour_percent, 1)} % more flour and{" "}
-            {number(m.learnt.water_percent, 1)} % more water than it says.{" "}
+            In {m.learnt.mixes === 1 ? "one mix" : `${m.learnt.mixes} mixes`} this formula took {number(m.learnt.flour_percent, 1)}&nbsp;% more flour and{" "}
+            {number(m.learnt.water_percent, 1)}&nbsp;% more water than it says.{" "}
             <Link
               className="font-semibold underline"
               to={`/jobs/${job.id}/dough/change?lever=bowl&flour=${m.learnt.flour_percent.toFixed(2)}&water=${m.learnt.water_percent.toFixed(2)}`}

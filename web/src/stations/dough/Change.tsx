@@ -183,7 +183,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       form = (
         <div className="flex flex-wrap items-end gap-3">
           <p>
-            {number(flour, 1)} % more flour and {number(water, 1)} % more water, of the flour, as your mixes asked for.
+            {number(flour, 1)}&nbsp;% more flour and {number(water, 1)}&nbsp;% more water, of the flour, as your mixes asked for.
           </p>
           <button type="button" className="btn" onClick={() => onPull({ kind: "from_the_bowl", flour_percent: flour, water_percent: water })}>
             Show it
@@ -375,8 +375,8 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
           {PARTS.map((part) => (
             <tr key={part} className="border-t border-rule">
               <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{part.charAt(0).toUpperCase() + part.slice(1)}</th>
-              <td className="num py-1.5">{number(100 * before.balance[part], 1, 1)} %</td>
-              <td className="num py-1.5 font-semibold">{number(100 * after.balance[part], 1, 1)} %</td>
+              <td className="num py-1.5">{number(100 * before.balance[part], 1, 1)}&nbsp;%</td>
+              <td className="num py-1.5 font-semibold">{number(100 * after.balance[part], 1, 1)}&nbsp;%</td>
             </tr>
           ))}
           <tr className="border-t border-rule">

@@ -156,7 +156,7 @@ function DoughTicket() {
             <Live value={`1 : ${number(dough.ratio_sugar, 2, 2)} : ${number(dough.ratio_flour, 2, 2)}`} />
           </Row>
           <Row name="Density, with its air">
-            <Live value={`${number(dough.density_kg_m3 / 1000, 3, 3)} g/cm³`} />
+            <Live value={`${number(dough.density_kg_m3 / 1000, 3, 3)}\u00a0g/cm³`} />
           </Row>
           <Row name="Allergens">{dough.allergens.join(", ") || "none known"}</Row>
         </Rows>

@@ -85,7 +85,7 @@ export function LabelView() {
               <Rows>
                 <Row name="All of the dough">{money(l.cost)}</Row>
                 <Row name="Pieces">{l.pieces}</Row>
-                <Row name="Of the dough's mass priced">{number(l.priced_percent, 0)} %</Row>
+                <Row name="Of the dough's mass priced">{number(l.priced_percent, 0)}&nbsp;%</Row>
               </Rows>
               {l.without_price.length > 0 ? <p className="mt-3 text-fine text-soft">Without a price: {l.without_price.join(", ").toLowerCase()}.</p> : null}
               <p className="mt-3 text-fine text-soft">
@@ -98,7 +98,7 @@ export function LabelView() {
           <Part title="By weight">
             <Rows>
               {l.items.map((i) => (
-                <Row key={i.name} name={i.name}>{number(i.percent, 1, 1)} %</Row>
+                <Row key={i.name} name={i.name}>{number(i.percent, 1, 1)}&nbsp;%</Row>
               ))}
             </Rows>
           </Part>

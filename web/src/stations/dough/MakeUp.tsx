@@ -53,7 +53,7 @@ export function MakeUp({ picture, own, neighbour }: { picture: RefObject<SVGSVGE
             {p.w > WIDE_ENOUGH ? (
               <>
                 <text x={p.x + p.w / 2} y={y1 + 28} textAnchor="middle" fontSize="17" fontWeight="600" className={p.key === "fat" ? "num on-butter" : "num"}>
-                  {`${number(p.share * 100, 0)} %`}
+                  {`${number(p.share * 100, 0)}\u00a0%`}
                 </text>
                 <text x={p.x + p.w / 2} y={y1 + 50} textAnchor="middle" fontSize="15" className={p.key === "fat" ? "on-butter" : "soft"}>
                   {p.name}
@@ -62,7 +62,7 @@ export function MakeUp({ picture, own, neighbour }: { picture: RefObject<SVGSVGE
             ) : null}
             {other.w > WIDE_ENOUGH ? (
               <text x={other.x + other.w / 2} y={y2 + 26} textAnchor="middle" fontSize="15.5" className={p.key === "fat" ? "num on-butter" : "num"}>
-                {`${number(other.share * 100, 0)} %`}
+                {`${number(other.share * 100, 0)}\u00a0%`}
               </text>
             ) : null}
           </g>
@@ -72,7 +72,7 @@ export function MakeUp({ picture, own, neighbour }: { picture: RefObject<SVGSVGE
       <rect x="10" y={y2} width={width} height={h2} rx="3" fill="none" className="stroke-cut-line" strokeWidth="2" />
       <text x="10" y={y2 + h2 + 20} fontSize="15.5" fontWeight="600">{neighbour.name}</text>
       <text x={whole - 10} y={y2 + h2 + 20} textAnchor="end" fontSize="15" className="soft">
-        {top.filter((p) => p.w <= WIDE_ENOUGH).map((p) => `${p.name} ${number(p.share * 100, 0)} %`).join(", ")}
+        {top.filter((p) => p.w <= WIDE_ENOUGH).map((p) => `${p.name} ${number(p.share * 100, 0)}\u00a0%`).join(", ")}
       </text>
     </svg>
   );

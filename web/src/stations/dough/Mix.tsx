@@ -87,8 +87,8 @@ function Temperatures({ m }: { m: Mixing }) {
 
 function minutes(least: number | null | undefined, most: number | null | undefined): string {
   if (least === null || least === undefined || most === null || most === undefined) return "";
-  if (most <= 1) return `${number(least * 60, 0)}–${number(most * 60, 0)} s`;
-  return `${number(least, 1)}–${number(most, 1)} min`;
+  if (most <= 1) return `${number(least * 60, 0)}–${number(most * 60, 0)}\u00a0s`;
+  return `${number(least, 1)}–${number(most, 1)}\u00a0min`;
 }
 
 function Steps({ m }: { m: Mixing }) {

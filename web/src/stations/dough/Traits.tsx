@@ -47,7 +47,7 @@ export function Traits({ beside }: { beside: Beside }) {
 }
 
 /** Of the round that is told with it. */
-export const spreadWords = (of: Beside["own"]): string => `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)} %`;
+export const spreadWords = (of: Beside["own"]): string => `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)}\u00a0%`;
 
 /** Across the scale, page units. */
 const at = (level: number) => 10 + level * 300;

@@ -63,7 +63,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                     <Live value={format.mass(w.mass_g)} />
                     {w.measure && w.mass_g < 20 ? <span className="block font-sans text-fine font-normal tracking-normal [word-spacing:normal] text-soft">{w.measure}</span> : null}
                   </td>
-                  <td className="num hidden w-20 whitespace-nowrap pr-3 text-right text-soft sm:table-cell print:table-cell">{number(w.bakers_percent, 1, 1)} %</td>
+                  <td className="num hidden w-20 whitespace-nowrap pr-3 text-right text-soft sm:table-cell print:table-cell">{number(w.bakers_percent, 1, 1)}&nbsp;%</td>
                   <td className="hidden w-[20%] sm:table-cell" aria-hidden="true">
                     <div className="h-2.5 rounded-full bg-stone">
                       <div className="h-2.5 rounded-full bg-butter-deep" style={{ width: `${(100 * w.bakers_percent) / most}%` }} />

@@ -33,8 +33,8 @@ export function BakesTeach({ records }: { records: number }) {
       t.offset_k == null || t.offset_sd_k == null
         ? "Its thermometer was read since, and counts."
         : `The oven is ${Math.abs(t.offset_k) < 0.5 ? `no hotter or cooler ${than}` : `${format.difference(Math.abs(t.offset_k))} ${t.offset_k < 0 ? "cooler" : "hotter"} ${than}`}, give or take ${format.difference(t.offset_sd_k)}, by ${counted(t.oven_records)}.`;
-    const dough = t.records === 0 ? " Of this dough itself nothing is recorded." : ` This dough spreads ${number(t.spread, 2)} times as far as the model has it, give or take ${number(t.spread_sd_percent, 0)} %, takes ${number(t.time, 2)} times as long and browns ${number(t.browning, 2)} times as fast, by ${counted(t.records)}.`;
-    const heat = t.heat == null || t.heat_sd_percent == null ? "" : ` It heats ${number(t.heat, 2)} times as strongly as the model has it, give or take ${number(t.heat_sd_percent, 0)} %; the two trade off.`;
+    const dough = t.records === 0 ? " Of this dough itself nothing is recorded." : ` This dough spreads ${number(t.spread, 2)} times as far as the model has it, give or take ${number(t.spread_sd_percent, 0)}\u00a0%, takes ${number(t.time, 2)} times as long and browns ${number(t.browning, 2)} times as fast, by ${counted(t.records)}.`;
+    const heat = t.heat == null || t.heat_sd_percent == null ? "" : ` It heats ${number(t.heat, 2)} times as strongly as the model has it, give or take ${number(t.heat_sd_percent, 0)}\u00a0%; the two trade off.`;
     return oven + heat + dough;
   };
   return (
@@ -75,4 +75,4 @@ export function BakesTeach({ records }: { records: number }) {
 
 const counted = (n: number): string => (n === 1 ? "one bake" : `${n} bakes`);
 
-const bandWords = (b: Band): string => `${number(b.bake_least_min, 0)}–${number(b.bake_most_min, 0)} min, ${number(b.spread_least_percent, 1)}–${number(b.spread_most_percent, 1)} %`;
+const bandWords = (b: Band): string => `${number(b.bake_least_min, 0)}–${number(b.bake_most_min, 0)}\u00a0min, ${number(b.spread_least_percent, 1)}–${number(b.spread_most_percent, 1)}\u00a0%`;

@@ -23,7 +23,7 @@ export function Ledger() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)} % across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)} min`}>
+        <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)}\u00a0min`}>
           {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
         </StationHead>
         <Fault text={otherFault(records.error, [])} />
@@ -76,13 +76,13 @@ function Entry({ record: r }: { record: BakeRecord }) {
         </button>
       </div>
       <p>
-        <strong>Spread {number(r.spread_percent, 1, 1)} %</strong>, {AGAINST[r.spread_against]} ({number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)} %). Across{" "}
+        <strong>Spread {number(r.spread_percent, 1, 1)}&nbsp;%</strong>, {AGAINST[r.spread_against]} ({number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)}&nbsp;%). Across{" "}
         {format.length(r.mean_width_mm)} on average, {format.length(r.width_range_mm)} between widest and narrowest
         {r.mean_thickness_mm == null ? "" : `; ${format.length(r.mean_thickness_mm)} thick`}
         {r.spread_factor == null ? "" : `, spread factor ${number(r.spread_factor, 1, 1)}`}.
       </p>
       <p className="text-soft">
-        {r.baked_min == null ? "" : `${number(r.baked_min, 1)} min in the oven, expected ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}. `}
+        {r.baked_min == null ? "" : `${number(r.baked_min, 1)}\u00a0min in the oven, expected ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}. `}
         Edge {EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase()}.
       </p>
       <BakedWith record={r} />

@@ -23,7 +23,7 @@ export function SpreadChart({ picture, records, plan }: { picture: RefObject<SVG
         {x.ticks.map((t) => (
           <g key={t}>
             <path d={`M${x(t)} 10V${bottom}`} className="stroke-rule" strokeWidth="0.8" />
-            <text x={x(t)} y={bottom + 20} textAnchor="middle" fontSize="14.5" className="num soft">{`${number(t, 0)} %`}</text>
+            <text x={x(t)} y={bottom + 20} textAnchor="middle" fontSize="14.5" className="num soft">{`${number(t, 0)}\u00a0%`}</text>
           </g>
         ))}
         {shown.map((r, i) => {

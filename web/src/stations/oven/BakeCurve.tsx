@@ -62,7 +62,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
         </g>
       ))}
       <path d={`M${x(forecast.bake_min)} ${TOP - 6}V${TOP + HIGH + 46}`} className="stroke-ink" strokeWidth="2.2" />
-      <text x={x(forecast.bake_min)} y={TOP + HIGH + 64} textAnchor="middle" fontSize="14.5" fontWeight="600">{`done, ${number(forecast.bake_min, 1)} min`}</text>
+      <text x={x(forecast.bake_min)} y={TOP + HIGH + 64} textAnchor="middle" fontSize="14.5" fontWeight="600">{`done, ${number(forecast.bake_min, 1)}\u00a0min`}</text>
     </svg>
   );
 }

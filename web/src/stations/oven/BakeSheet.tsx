@@ -53,7 +53,7 @@ export function BakeSheet() {
           <tbody className="num">
             {bakes.map((t, i) => (
               <tr key={i} className="border-b border-rule">
-                <td className="py-2 pr-2 font-semibold">{t.tray}: {plan.shape.trays.fill[(t.tray ?? 1) - 1] ?? 0}</td>
+                <td className="whitespace-nowrap py-2 pr-2 font-semibold">{t.tray}: {plan.shape.trays.fill[(t.tray ?? 1) - 1] ?? 0}</td>
                 <td className="pr-2">{clock(t.start_at)}</td>
                 <td className="pr-2">{clock(shifted(t.start_at, early))}</td>
                 <td className="pr-2">{clock(shifted(t.start_at, least))}–{clock(t.end_at)}</td>
@@ -64,22 +64,22 @@ export function BakeSheet() {
         </table>
         <ol className="mt-4 list-decimal space-y-2 pl-6 text-lg">
           <li>{say(oven.look_for, format)}</li>
-          <li>Look first after {number(oven.look_after_min, 0)} min; then every minute. {oven.turn ? say(oven.turn, format) : "Turn the tray when you look, if one side of the oven is hotter."}</li>
+          <li>Look first after {number(oven.look_after_min, 0)}&nbsp;min; then every minute. {oven.turn ? say(oven.turn, format) : "Turn the tray when you look, if one side of the oven is hotter."}</li>
           <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen rims are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
-          <li>{number(oven.cool_on_tray_min, 0)} min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>
-          <li>{cooling?.packs_after_min == null ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake." : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)} min, on a rack sooner.`}</li>
+          <li>{number(oven.cool_on_tray_min, 0)}&nbsp;min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>
+          <li>{cooling?.packs_after_min == null ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake." : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)}\u00a0min, on a rack sooner.`}</li>
         </ol>
       </Work>
       <TicketBox>
         <Part title="A tray takes">
-          <p className="answer">{`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min`}</p>
-          {oven.forecast ? <p className="mt-1 text-soft">{`forecast ${number(oven.forecast.bake_min, 1)} min from ${format.temperature(oven.forecast.start_c, 0)} pieces`}</p> : null}
+          <p className="answer">{`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min`}</p>
+          {oven.forecast ? <p className="mt-1 text-soft">{`forecast ${number(oven.forecast.bake_min, 1)}\u00a0min from ${format.temperature(oven.forecast.start_c, 0)} pieces`}</p> : null}
         </Part>
         <Part title="Mind">
           {oven.warnings.map((w) => (
             <p key={textOf(w)} className="caution mb-2">{say(w, format)}</p>
           ))}
-          <p className="caution">Oven gloves; hot trays away from children. {oven.cover_pot ? "" : `Shut the door at once: the oven takes some ${number(oven.comes_back_min, 0)} min to come back, which the forecast reckons with.`}</p>
+          <p className="caution">Oven gloves; hot trays away from children. {oven.cover_pot ? "" : `Shut the door at once: the oven takes some ${number(oven.comes_back_min, 0)}\u00a0min to come back, which the forecast reckons with.`}</p>
         </Part>
       </TicketBox>
     </>

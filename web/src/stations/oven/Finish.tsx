@@ -76,14 +76,14 @@ export function FinishPage() {
         </Part>
         <Part title="When they are cool">
           <Rows>
-            <Row name="First coat while warm">{cooling?.lifts_after_min == null ? "once they lift off the tray" : `from ${number(cooling.lifts_after_min, 0)} min`}</Row>
-            <Row name="Glaze, chocolate, filling">{cooling?.packs_after_min == null ? "cool all through" : `after ${number(cooling.packs_after_min, 0)} min`}</Row>
+            <Row name="First coat while warm">{cooling?.lifts_after_min == null ? "once they lift off the tray" : `from ${number(cooling.lifts_after_min, 0)}\u00a0min`}</Row>
+            <Row name="Glaze, chocolate, filling">{cooling?.packs_after_min == null ? "cool all through" : `after ${number(cooling.packs_after_min, 0)}\u00a0min`}</Row>
           </Rows>
           <p className="mt-2 text-fine text-soft">Counted on the tray; on a rack sooner. Cool in one layer, uncovered, in a dry room: packed warm they go soft.</p>
         </Part>
         {finish.spirit ? (
           <Part title="Spirit">
-            <p className="say">{`A piece is mixed with ${number(finish.spirit.mixed_g, 2)} g of alcohol; ${finish.spirit.left_least_g === finish.spirit.left_most_g ? `${number(finish.spirit.left_least_g, 2)} g is` : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)} g are`} left.`}</p>
+            <p className="say">{`A piece is mixed with ${number(finish.spirit.mixed_g, 2)}\u00a0g of alcohol; ${finish.spirit.left_least_g === finish.spirit.left_most_g ? `${number(finish.spirit.left_least_g, 2)}\u00a0g is` : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)}\u00a0g are`} left.`}</p>
             <p className="mt-2 text-fine text-soft"><Says of={finish.spirit.reason} /></p>
           </Part>
         ) : null}

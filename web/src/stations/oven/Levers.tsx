@@ -84,7 +84,7 @@ export function Levers() {
                       {c ? (
                         <>
                           <td><Bar value={c.spread} most={most.spread} text={`${signed(c.spread ?? 0, 1)} points`} /></td>
-                          <td><Bar value={c.time} most={most.time} text={`${signed(c.time ?? 0, 1)} min`} /></td>
+                          <td><Bar value={c.time} most={most.time} text={`${signed(c.time ?? 0, 1)}\u00a0min`} /></td>
                           <td><Bar value={c.colour} most={most.colour} text={(c.colour ?? 0) > 0 ? "darker" : "paler"} {...(l.rim_screen ? { fill: l.rim_screen } : {})} /></td>
                         </>
                       ) : (
@@ -100,8 +100,8 @@ export function Levers() {
       </Work>
       <TicketBox>
         <Part title="As planned">
-          <p className="answer">{number(forecast.bake_min, 1)} min</p>
-          <p className="mt-1 text-soft">{`grows ${format.length(Math.round(forecast.growth_mm * 10) / 10)} all round, ${number(forecast.across_percent, 1)} % across it; ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} high`}</p>
+          <p className="answer">{number(forecast.bake_min, 1)}&nbsp;min</p>
+          <p className="mt-1 text-soft">{`grows ${format.length(Math.round(forecast.growth_mm * 10) / 10)} all round, ${number(forecast.across_percent, 1)}\u00a0% across it; ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} high`}</p>
         </Part>
         <Part title="Side by side">
           {chosen.length === 0 ? <p className="text-fine text-soft">Pin up to three levers to see their pieces beside the one as planned.</p> : null}
@@ -166,7 +166,7 @@ function Beside({ plan, name, growth_mm, bake_min, rim }: { plan: Plan; name: st
       </svg>
       <figcaption className="min-w-0 text-fine">
         <strong className="block">{name}</strong>
-        {`${number(bake_min, 1)} min, grows ${format.length(Math.round(g * 10) / 10)}`}
+        {`${number(bake_min, 1)}\u00a0min, grows ${format.length(Math.round(g * 10) / 10)}`}
       </figcaption>
     </figure>
   );

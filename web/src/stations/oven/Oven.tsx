@@ -43,7 +43,7 @@ export function Oven() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={forecast ? `Done after ${number(forecast.bake_min, 0)} min` : "In the oven"} sub={`at ${format.temperature(oven.oven_c, 0)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
+        <StationHead title={forecast ? `Done after ${number(forecast.bake_min, 0)}\u00a0min` : "In the oven"} sub={`at ${format.temperature(oven.oven_c, 0)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
           <SaveSvg picture={picture} name={`${job.name} baked`} />
         </StationHead>
         <OvenNav jobId={job.id} />
@@ -70,9 +70,9 @@ export function Oven() {
       <TicketBox>
         <Part title="In the oven">
           <p className="answer">
-            <Live value={`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)} min`} />
+            <Live value={`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min`} />
           </p>
-          <p className="mt-1 text-soft">look first after {number(oven.look_after_min, 0)} min</p>
+          <p className="mt-1 text-soft">look first after {number(oven.look_after_min, 0)}&nbsp;min</p>
           {forecast ? (
             <BesidePractice
               name="Nine of ten bakes"
@@ -82,7 +82,7 @@ export function Oven() {
               practice={{ least: oven.practice_bake_least_min, most: oven.practice_bake_most_min }}
             />
           ) : null}
-          <p className="say mt-3">{say(oven.look_for, format)} It is soft then; leave it {number(oven.cool_on_tray_min, 0)} min on the tray.</p>
+          <p className="say mt-3">{say(oven.look_for, format)} It is soft then; leave it {number(oven.cool_on_tray_min, 0)}&nbsp;min on the tray.</p>
         </Part>
         <Part title="Baked until">
           <Choice label="Baked until" value={job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end) => change.mutate({ bake_end })} />
@@ -120,14 +120,14 @@ export function Oven() {
         <Part title="What comes out">
           <Rows>
             <Row name="Grows all round"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
-            <Row name="Across this piece"><Live value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)} %`} /></Row>
+            <Row name="Across this piece"><Live value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)}\u00a0%`} /></Row>
             <Row name="Across, baked"><Live value={format.lengths(Math.round(oven.baked_width_least_mm * 10) / 10, Math.round(oven.baked_width_most_mm * 10) / 10)} /></Row>
             {forecast ? (
               <>
                 <Row name="Height, cut → baked"><Live value={`${format.length(Math.round(oven.thickness_mm * 10) / 10)} → ${format.length(Math.round(forecast.thickness_mm * 10) / 10)}`} /></Row>
-                <Row name="Density, baked"><Live value={`${number(forecast.density_kg_m3 / 1000, 2, 2)} g/cm³`} /></Row>
+                <Row name="Density, baked"><Live value={`${number(forecast.density_kg_m3 / 1000, 2, 2)}\u00a0g/cm³`} /></Row>
                 <Row name="Middle as it comes out"><Live value={format.temperature(forecast.core_c, 0)} /></Row>
-                <Row name="Lighter by"><Live value={`${number(forecast.loss_percent, 1)} %`} /></Row>
+                <Row name="Lighter by"><Live value={`${number(forecast.loss_percent, 1)}\u00a0%`} /></Row>
                 <Row name="Edges against the middle"><Live value={`${forecast.rim_apart_seen ? "clearly darker" : "hardly darker"}`} /></Row>
               </>
             ) : null}

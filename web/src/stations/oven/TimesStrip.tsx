@@ -55,7 +55,7 @@ export function TimesStrip({ times, others }: { times: Times; others: readonly O
       {x.ticks.map((m) => (
         <g key={m}>
           <path d={`M${x(m)} 8V${bottom}`} className="stroke-rule" strokeWidth="0.8" />
-          <text x={x(m)} y={bottom + 18} textAnchor="middle" fontSize="14" className="num soft">{m === x.domain[1] ? `${number(m, 1)} min` : number(m, 1)}</text>
+          <text x={x(m)} y={bottom + 18} textAnchor="middle" fontSize="14" className="num soft">{m === x.domain[1] ? `${number(m, 1)}\u00a0min` : number(m, 1)}</text>
         </g>
       ))}
       {drawn.map((r) => (

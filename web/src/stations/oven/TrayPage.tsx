@@ -83,7 +83,7 @@ export function TrayPage() {
         </Part>
         {times ? (
           <Part title="One time for all">
-            <p className="answer">{times.last_min - times.first_min < 0.05 ? `${number(times.first_min, 1, 1)} min` : `${number(times.first_min, 1, 1)}–${number(times.last_min, 1, 1)} min`}</p>
+            <p className="answer">{times.last_min - times.first_min < 0.05 ? `${number(times.first_min, 1, 1)}\u00a0min` : `${number(times.first_min, 1, 1)}–${number(times.last_min, 1, 1)}\u00a0min`}</p>
             <div className="mt-2 space-y-2">
               {times.advice.map((a) => (
                 <p key={textOf(a)} className={times.one_tray ? "say" : ""}>{say(a, format)}</p>
@@ -101,7 +101,7 @@ export function TrayPage() {
               <Amount label="Least gap on the tray" kind="length" value={kitchen.data.least_gap_mm} field="least_gap_mm" onSave={(least_gap_mm) => keepKitchen({ least_gap_mm })} />
             </div>
           ) : null}
-          <p className="mt-3 text-fine text-soft">One size to a tray; lots within {number(oven.one_class_percent, 0)} % of each other’s time may share one.</p>
+          <p className="mt-3 text-fine text-soft">One size to a tray; lots within {number(oven.one_class_percent, 0)}&nbsp;% of each other’s time may share one.</p>
         </Part>
       </TicketBox>
     </>

@@ -57,7 +57,7 @@ describe("the board of levers", () => {
     show(<Levers />);
     expect(await screen.findByText("2 levers, one notch each")).toBeTruthy();
     const rows = screen.getAllByRole("row").filter((r) => r.textContent?.includes("lever "));
-    expect(rows.map((r) => r.textContent)).toEqual(["lever 0−2.5 points−1.3 mindarker", "lever 1beyond what the forecast knows"]);
+    expect(rows.map((r) => r.textContent)).toEqual(["lever 0−2.5 points−1.3\u00a0mindarker", "lever 1beyond what the forecast knows"]);
   });
 
   it("shows nothing for what lies within the forecast's own steps", async () => {
@@ -65,7 +65,7 @@ describe("the board of levers", () => {
     show(<Levers />);
     await screen.findByText("2 levers, one notch each");
     const rows = screen.getAllByRole("row").filter((r) => r.textContent?.includes("lever "));
-    expect(rows.map((r) => r.textContent)).toEqual(["lever 0no changeno changeno change", "lever 1no change+0.6 minno change"]);
+    expect(rows.map((r) => r.textContent)).toEqual(["lever 0no changeno changeno change", "lever 1no change+0.6\u00a0minno change"]);
   });
 
   it("pins up to three and draws them beside the plan", async () => {

@@ -95,8 +95,8 @@ export function EvenView() {
         {even && read > 0 ? (
           <Part title="What it does to the bake">
             <Rows>
-              <Row name="Thinnest pieces, about">{`${number(even.thin_min, 1)} min`}</Row>
-              <Row name="Thickest pieces, about">{`${number(even.thick_min, 1)} min`}</Row>
+              <Row name="Thinnest pieces, about">{`${number(even.thin_min, 1)}\u00a0min`}</Row>
+              <Row name="Thickest pieces, about">{`${number(even.thick_min, 1)}\u00a0min`}</Row>
               <Row name="On one tray">{even.one_tray ? "yes" : "better apart"}</Row>
             </Rows>
             <p className="mt-2 text-fine text-soft">By the forecast; beyond what it knows, by common practice.</p>

@@ -138,7 +138,7 @@ export function LogView() {
               {log.turn_every_min ? <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row> : null}
             </Rows>
             <p className="mt-2 text-fine text-soft">
-              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from {number(log.counts_from_percent, 0)} % of the others’ thickness; a thinner one joins the ends.
+              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from {number(log.counts_from_percent, 0)}&nbsp;% of the others’ thickness; a thinner one joins the ends.
             </p>
           </Part>
         ) : null}

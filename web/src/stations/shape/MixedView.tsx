@@ -177,12 +177,12 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               </li>
             ))}
           </ol>
-          {sheet?.cut_percent === undefined ? null : <Rows><Row name="Cut out of this sheet">{`${number(sheet.cut_percent, 1)} %`}</Row></Rows>}
+          {sheet?.cut_percent === undefined ? null : <Rows><Row name="Cut out of this sheet">{`${number(sheet.cut_percent, 1)}\u00a0%`}</Row></Rows>}
           {bad > 0 ? <p className="mt-2 font-semibold text-warm" role="alert">{bad === 1 ? "A piece lies" : `${bad} pieces lie`} too near another or the rim.</p> : null}
         </Part>
         <Part title="Search">
           <div className="space-y-3">
-            <Choice label="For how long, each sheet" value={seconds} options={SECONDS.map((s) => ({ value: s, label: `${s} s` }))} onChange={(s) => setSeconds(s)} />
+            <Choice label="For how long, each sheet" value={seconds} options={SECONDS.map((s) => ({ value: s, label: `${s}\u00a0s` }))} onChange={(s) => setSeconds(s)} />
             {holed ? <Choice label="Holes" value={inHoles ? "used" : "empty"} options={[{ value: "used", label: "Small ones in holes" }, { value: "empty", label: "Holes left empty" }]} onChange={(v) => setInHoles(v === "used")} /> : null}
             {stop ? (
               <button type="button" className="btn btn-main w-full" onClick={() => stop.abort()}>Stop</button>

@@ -302,8 +302,8 @@ function LayingBoard({ ground }: { ground: Ground }) {
           <Part title="Measured on the layout">
             <Rows>
               <Row name="Smallest gap">{found.least_gap_mm == null ? "none near" : format.length(Math.round(found.least_gap_mm * 100) / 100)}</Row>
-              <Row name="Smallest rim">{format.length(Math.round(found.least_rim_mm * 100) / 100)}</Row>
-              <Row name="Cut out">{`${number(found.cut_percent, 1)} %`}</Row>
+              <Row name="Smallest margin">{format.length(Math.round(found.least_rim_mm * 100) / 100)}</Row>
+              <Row name="Cut out">{`${number(found.cut_percent, 1)}\u00a0%`}</Row>
               <Row name={onTray ? "Tray used" : "Sheet used"}>{`${format.length(Math.round(found.used_mm))} of ${format.length(Math.round(length_mm))}`}</Row>
               <Row name="Rows to cut">{String(found.rows.length)}</Row>
             </Rows>

@@ -52,7 +52,7 @@ function OtherSheets() {
           <li key={s.sheet} className="row">
             <span>
               <span className="font-semibold">{`${FORMS[s.sheet]}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}</span>
-              <span className="block text-fine text-soft">{`${format.mass(s.saves_g)} less, ${number(s.saves_percent, 1)} %`}</span>
+              <span className="block text-fine text-soft">{`${format.mass(s.saves_g)} less, ${number(s.saves_percent, 1)}\u00a0%`}</span>
             </span>
             <button
               type="button"
@@ -182,7 +182,7 @@ function Sheets() {
               <Live value={format.mass(shape.reserve_g)} />
             </Row>
             <Row name="Flour picked up re-rolling">
-              <Live value={`${number(shape.flour_taken_up_percent, 1, 1)} %`} />
+              <Live value={`${number(shape.flour_taken_up_percent, 1, 1)}\u00a0%`} />
             </Row>
           </Rows>
           <div className="mt-3">
