@@ -105,3 +105,11 @@ export async function set(value: Locator, text: string): Promise<void> {
   await value.fill(text);
   await value.press("Enter");
 }
+
+/** Chooses the units that usually go together. */
+export async function units(page: Page, system: "Metric" | "US"): Promise<void> {
+  await page.getByRole("button", { name: /^Units:/ }).click();
+  await page.getByRole("dialog", { name: "Units" }).getByRole("radio", { name: system, exact: true }).click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+}

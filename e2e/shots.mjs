@@ -11,6 +11,7 @@ const only = process.argv.slice(3);
 const WIDE = { width: 1280, height: 800 };
 const NARROW = { width: 390, height: 844 };
 const VIEWS = [
+  { name: "first", path: "/", empty: true },
   { name: "shelf", path: "/" },
   { name: "order", path: "/jobs/1/order" },
   { name: "dough", path: "/jobs/1/dough" },
@@ -37,13 +38,12 @@ const VIEWS = [
     },
   },
   { name: "shape-log", path: "/jobs/1/shape/log" },
-  { name: "shape-tray", path: "/jobs/1/shape/trays" },
   { name: "oven", path: "/jobs/1/oven" },
   {
     name: "oven-levers",
     path: "/jobs/1/oven/levers",
     act: async (page) => {
-      await page.getByText(/levers, one notch each/).waitFor({ timeout: 30_000 });
+      await page.getByText(/changes, one step each/).waitFor({ timeout: 30_000 });
       await page.getByRole("button", { name: "greased tray" }).click();
       await page.getByRole("button", { name: "a tenth more flour" }).click();
       await page.evaluate(() => scrollTo(0, 0));
@@ -64,12 +64,14 @@ const VIEWS = [
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [
+  { name: "shape-tray", path: "/jobs/1/shape/trays" },
+  { name: "new", path: "/new" },
   {
     name: "dough-change",
     path: "/jobs/1/dough/change?lever=flour",
     act: async (page) => {
       await page.getByRole("combobox", { name: "becomes" }).selectOption({ label: "Unsweetened cocoa" });
-      await page.getByRole("table", { name: "Weights in the formula" }).waitFor();
+      await page.getByRole("table", { name: "Weights in the recipe" }).waitFor();
     },
   },
   { name: "pantry", path: "/pantry" },
@@ -139,6 +141,9 @@ mkdirSync(folder, { recursive: true });
 const bakery = newBakery();
 const server = serve({ db: bakery.db });
 const base = await server.address;
+// A bakery in which nobody has done anything yet.
+const nothing = newBakery();
+const fresh = serve({ db: nothing.db, demo: false });
 const browser = await launch();
 const wanted = only.length > 0 ? [...VIEWS, ...MORE, ...EXTRA].filter((v) => only.includes(v.name)) : VIEWS;
 if (wanted.some((v) => v.live)) await piecesInTheCold();
@@ -149,7 +154,7 @@ for (const view of wanted) {
     if (m.type() === "error") console.error(`${view.name}: ${m.text()}`);
   });
   if (view.us) await page.addInitScript(() => localStorage.setItem("units", "us"));
-  await page.goto(base + view.path);
+  await page.goto((view.empty ? await fresh.address : base) + view.path);
   await page.getByRole("main").waitFor();
   await page.waitForLoadState("networkidle");
   await page.evaluate(() => document.fonts.ready);
@@ -168,4 +173,6 @@ for (const view of wanted) {
 }
 await browser.close();
 await server.stop();
+await fresh.stop();
 bakery.clear();
+nothing.clear();

@@ -73,6 +73,7 @@ test("a device of its own posts readings, and they are accepted for the kitchen"
   await page.getByRole("button", { name: "Accept what they say" }).click();
   await expect(page.getByText("Accepted: the plans use it.")).toBeVisible();
   await expect(figure(page, "Cold")).not.toHaveText(before);
+  await page.getByRole("navigation", { name: "Views of the cold" }).getByRole("button", { name: "More" }).click();
   await page.getByRole("link", { name: "What was learnt" }).click();
   await expect(page.getByText(/learnt from one piece/)).toBeVisible();
   page.once("dialog", (d) => void d.accept());

@@ -51,7 +51,7 @@ test("a messy recipe is pasted, its two flagged lines settled, and it ends as a 
   await expect(page.getByRole("heading", { level: 2, name: "Pier-end shortcakes" })).toBeVisible();
   await expect(page.getByText("Dough out of the bowl")).toBeVisible();
   // The job goes on with it, and one undo brings the old formula back.
-  await page.getByRole("button", { name: /^Undo formula/ }).click();
+  await page.getByRole("button", { name: /^Undo recipe/ }).click();
   await expect(page.getByRole("heading", { level: 2, name: "Lemon-thyme" })).toBeVisible();
 });
 
@@ -83,8 +83,7 @@ test("a whole formula is entered and kept by keyboard alone", async ({ page, bak
   await page.keyboard.type("Ferry slices\n\nIngredients\n360 g flour\n240 g butter\n120 g icing sugar\n2 yolks\n3 g salt", { delay: 1 });
   await expect(page.getByText("1 : 0.5 : 1.5 butter, sugar, flour")).toBeVisible();
   await page.keyboard.press("Control+Enter");
-  await expect(page.getByRole("heading", { name: "Formulas" })).toBeVisible();
-  await expect(page.getByRole("listitem").filter({ hasText: "Ferry slices" })).toContainText("1 : 0.5 : 1.5");
+  await expect(page.getByRole("radio", { name: "Ferry slices" })).toContainText("1 : 0.5 : 1.5");
 });
 
 test("what no one can read is kept with a clear message", async ({ page, bakery }) => {
@@ -112,17 +111,18 @@ test("a lever shows both doughs before it is kept, and undo takes it back", asyn
   await open(page, bakery, "dough");
   await page.getByRole("navigation", { name: "Views of the dough" }).getByRole("link", { name: "Change it" }).click();
   await page.getByRole("combobox", { name: "becomes" }).selectOption({ label: "Shortening" });
-  const grams = page.getByRole("table", { name: "Weights in the formula" });
+  const grams = page.getByRole("table", { name: "Weights in the recipe" });
   await expect(grams.getByRole("row", { name: /^Shortening/ })).toContainText("182 g");
   await expect(grams.getByRole("row", { name: /^Water/ })).toContainText("39 g");
   await expect(page.getByText("Fat, water and salt stay as they were.")).toBeVisible();
   await page.getByRole("button", { name: "Keep it so" }).click();
   await expect(page).toHaveURL(/\/dough$/);
   await expect(page.getByRole("row", { name: /^Shortening/ })).toBeVisible();
+  await page.getByRole("navigation", { name: "Views of the dough" }).getByRole("button", { name: "More" }).click();
   await page.getByRole("navigation", { name: "Views of the dough" }).getByRole("link", { name: "Versions" }).click();
   await expect(page.getByRole("heading", { name: /Version 2/ })).toBeVisible();
   await expect(page.getByRole("listitem").filter({ hasText: "Version 2" })).toContainText("Unsalted butter 225 g → out");
-  await page.getByRole("button", { name: /^Undo formula Lemon-thyme/ }).click();
+  await page.getByRole("button", { name: /^Undo recipe Lemon-thyme/ }).click();
   await expect(page.getByRole("heading", { name: /Version 2/ })).toHaveCount(0);
 });
 
@@ -131,7 +131,7 @@ test("eggs are changed by count and size, and butter and flour follow", async ({
   await page.getByRole("textbox", { name: "Whole eggs" }).fill("1");
   await page.getByRole("combobox", { name: "of size" }).selectOption("EU large");
   await page.getByRole("button", { name: "Show it" }).first().click();
-  const grams = page.getByRole("table", { name: "Weights in the formula" });
+  const grams = page.getByRole("table", { name: "Weights in the recipe" });
   await expect(grams.getByRole("row", { name: /^Whole egg/ })).toContainText("60 g");
   await expect(grams.getByRole("row", { name: /^Unsalted butter/ })).toContainText("−");
   await expect(grams.getByRole("row", { name: /^All-purpose flour/ })).toContainText("+");
@@ -148,13 +148,16 @@ test("a formula without a job begins one from the shelf, and goes when it is not
   await page.goto(bakery.address);
   await page.getByRole("button", { name: "Remove Black sesame" }).click();
   await expect(page.getByRole("listitem").filter({ hasText: "Black sesame" })).toHaveCount(0);
-  await page.getByRole("button", { name: "Start a job with Rye-caraway" }).click();
-  await expect(page).toHaveURL(/\/jobs\/8\/dough$/);
-  await expect(page.getByRole("heading", { level: 2, name: "Rye-caraway" })).toBeVisible();
+  await page.getByRole("link", { name: "Start a job with Rye-caraway" }).click();
+  await expect(page.getByRole("radio", { name: "Rye-caraway" })).toHaveAttribute("aria-checked", "true");
+  await page.getByRole("button", { name: "Make the plan" }).click();
+  await expect(page).toHaveURL(/\/jobs\/8\/order$/);
+  await expect(page.getByRole("combobox", { name: "Dough" })).toHaveValue("3");
 });
 
 test("dough is sized by what is on hand, frozen in part and shared with another job", async ({ page, bakery }) => {
   await open(page, bakery, "dough");
+  await page.getByRole("navigation", { name: "Views of the dough" }).getByRole("button", { name: "More" }).click();
   await page.getByRole("navigation", { name: "Views of the dough" }).getByRole("link", { name: "Size it" }).click();
   await set(page.getByRole("textbox", { name: "Unsalted butter on hand" }), "340");
   await expect(page.getByText("Unsalted butter runs out first.")).toBeVisible();
@@ -192,7 +195,7 @@ test("the bowl is asked, answered, noted, and teaches the formula", async ({ pag
   await expect(page.getByText(/^Add nothing/)).toBeVisible();
   await page.getByRole("link", { name: "Weigh it so from the start" }).click();
   await page.getByRole("button", { name: "Show it" }).click();
-  await expect(page.getByRole("table", { name: "Weights in the formula" })).toContainText("All-purpose flour");
+  await expect(page.getByRole("table", { name: "Weights in the recipe" })).toContainText("All-purpose flour");
 });
 
 test("cost and label follow the pantry, and an own ingredient is made, used and read by its name", async ({ page, bakery }) => {
@@ -216,7 +219,7 @@ test("cost and label follow the pantry, and an own ingredient is made, used and 
 
 test("a formula leaves in open formats and is read back", async ({ page, bakery }) => {
   await open(page, bakery, "dough/versions");
-  for (const [name, format, ending] of [["Recipe data", "read as schema.org recipe", "jsonld"], ["Table", "read as table", "csv"], ["Formula file", "read as formula file", "json"], ["Text", "read as text", "txt"]] as const) {
+  for (const [name, format, ending] of [["Recipe data", "read as schema.org recipe", "jsonld"], ["Table", "read as table", "csv"], ["Recipe file", "read as recipe file", "json"], ["Text", "read as text", "txt"]] as const) {
     await page.goto(`${bakery.address}/jobs/1/dough/versions`);
     const leaving = page.waitForEvent("download");
     await page.getByRole("link", { name, exact: true }).click();

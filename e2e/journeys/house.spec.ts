@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, field, figure, open, set, test } from "../bakery";
+import { expect, field, figure, open, set, test, units } from "../bakery";
 
 /** The scripts a page asked for before it was loaded, their size as sent, and those that neither the page nor its hints named. */
 async function firstScripts(page: Page, address: string) {
@@ -66,7 +66,7 @@ test("quick arrows all count, and each is taken back", async ({ page, bakery }) 
 
 test("inches are typed as a rule shows them, mixed fractions too", async ({ page, bakery }) => {
   await page.goto(`${bakery.address}/jobs/1/order`);
-  await page.getByRole("button", { name: /show US units/ }).click();
+  await units(page, "US");
   await page.getByRole("button", { name: "Add a cutter" }).click();
   const dialog = page.getByRole("dialog", { name: "Add a cutter" });
   await dialog.getByRole("radio", { name: "Round", exact: true }).click();
@@ -76,7 +76,7 @@ test("inches are typed as a rule shows them, mixed fractions too", async ({ page
   await expect(dialog).toBeHidden();
   await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("Buoy top");
   await expect(page.getByText("2½ in").first()).toBeVisible();
-  await page.getByRole("button", { name: /show metric units/ }).click();
+  await units(page, "Metric");
   // 2 1/2 in are 63.5 mm, told in whole ones here.
   await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("64 mm across");
 });

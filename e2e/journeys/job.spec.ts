@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, field, figure, open, set, test } from "../bakery";
+import { expect, field, figure, open, set, test, units } from "../bakery";
 
 test("a changed thickness moves dough, cold and trays, and undo brings them back", async ({ page, bakery }) => {
   await open(page, bakery, "order");
@@ -32,15 +32,15 @@ test("units are typed freely and shown either way", async ({ page, bakery }) => 
   const web = field(page, "Gap between pieces");
   await set(web, "1/8 in");
   await expect(web).toHaveValue("3.2 mm");
-  await page.getByRole("button", { name: /show US units/ }).click();
+  await units(page, "US");
   await expect(web).toHaveValue("⅛ in");
   await expect(figure(page, "Dough")).toContainText("lb");
-  await expect(figure(page, "Oven")).toContainText("347°");
+  await expect(figure(page, "Oven")).toContainText("350°F");
   await open(page, bakery, "oven");
   await set(field(page, "Set to"), "350");
-  await expect(field(page, "Set to")).toHaveValue("350°");
-  await page.getByRole("button", { name: /show metric units/ }).click();
-  await expect(field(page, "Set to")).toHaveValue("176.7°");
+  await expect(field(page, "Set to")).toHaveValue("350°F");
+  await units(page, "Metric");
+  await expect(field(page, "Set to")).toHaveValue("177°");
 });
 
 test("bad values show their error and lose nothing", async ({ page, bakery }) => {
@@ -105,10 +105,10 @@ test("a formula is changed on the scale and everything is weighed anew", async (
   await open(page, bakery, "dough");
   const row = page.getByRole("row", { name: /Unsalted butter/ });
   const before = await row.innerText();
-  await set(field(page, "Unsalted butter in the formula"), "300");
+  await set(field(page, "Unsalted butter in the recipe"), "300");
   await expect.poll(() => row.innerText()).not.toBe(before);
   await page.getByLabel("Add an ingredient").selectOption("vanilla");
-  await set(field(page, "Vanilla extract in the formula"), "4 g");
+  await set(field(page, "Vanilla extract in the recipe"), "4 g");
   await expect(page.getByRole("row", { name: /Vanilla extract/ })).toContainText("%");
   await page.getByRole("button", { name: "Take All-purpose flour out" }).click();
   // The rows below move up.
@@ -175,17 +175,17 @@ test("everything is there again after a restart and after a kill", async ({ page
   await expect(figure(page, "Order")).toContainText("60 pieces");
 });
 
-test("an empty bakery teaches with the demo", async ({ page, bakery }) => {
+test("a bakery whose jobs are done says how to plan the next", async ({ page, bakery }) => {
   await page.goto(bakery.address);
   await page.getByRole("button", { name: "Delete Regatta gulls" }).click();
   await page.getByRole("button", { name: "Delete Prize-giving boats" }).click();
   await page.getByRole("button", { name: "Delete Boxes: fish" }).click();
   await page.getByRole("button", { name: "Delete Harbour café tins" }).click();
-  await expect(page.getByText("Nothing on the shelf yet")).toBeVisible();
+  await expect(page.getByText("No job is planned")).toBeVisible();
   await page.getByRole("button", { name: /^Undo job Harbour/ }).click();
   await expect(page.getByRole("link", { name: "Harbour café tins" })).toBeVisible();
-  await page.getByRole("button", { name: "New job" }).click();
-  await expect(page).toHaveURL(/\/order$/);
+  await page.getByRole("link", { name: "New job" }).click();
+  await expect(page).toHaveURL(/\/new$/);
   await page.goBack();
   await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
 });

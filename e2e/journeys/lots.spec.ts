@@ -3,9 +3,9 @@ import { expect, field, open, set, test } from "../bakery";
 
 test("a lot is added, made of balls, and the whole day follows", async ({ page, bakery }) => {
   await open(page, bakery, "order");
-  await page.getByRole("button", { name: "Add a lot" }).click();
-  const tabs = page.getByRole("navigation", { name: "Lots of this job" });
-  await expect(tabs.getByRole("link", { name: /Lot 2/ })).toHaveAttribute("aria-current", "page");
+  await page.getByRole("button", { name: "Add a batch" }).click();
+  const tabs = page.getByRole("navigation", { name: "Batches of this job" });
+  await expect(tabs.getByRole("link", { name: /Batch 2/ })).toHaveAttribute("aria-current", "page");
   await set(field(page, "Job"), "Regatta balls");
   await page.getByRole("radio", { name: "Portioned" }).click();
   await expect(page.getByRole("heading", { name: "12 × ball" })).toBeVisible();
@@ -46,7 +46,7 @@ test("fish and buoys of one dough are cut from one sheet, kept and printed", asy
   await page.getByRole("link", { name: /^Order/ }).click();
   await set(field(page, "Pieces"), "19");
   await page.getByRole("link", { name: /^Shape/ }).click();
-  await expect(page.getByText(/The sheets you kept for several lots are not used/)).toBeVisible();
+  await expect(page.getByText(/The sheets you kept for several batches are not used/)).toBeVisible();
 });
 
 test("a log beside the plan becomes the lot, and goes back to the cutter", async ({ page, bakery }) => {
@@ -66,9 +66,9 @@ test("a log beside the plan becomes the lot, and goes back to the cutter", async
 test("sheets are rolled round, and a ring leaves its hole", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
   await page.getByRole("radio", { name: "Round", exact: true }).click();
-  await expect(page.getByText(/covers a round of \d+\smm/)).toBeVisible();
+  await expect(page.getByText(/covers a round of [\d.]+\scm/)).toBeVisible();
   await set(field(page, "Across, at most"), "240 mm");
-  await expect(page.getByText(/covers a round of 2[0-4]\d\smm/)).toBeVisible();
+  await expect(page.getByText(/covers a round of 2[0-4][\d.]*\scm/)).toBeVisible();
   await page.getByRole("link", { name: "Tighter layout" }).click();
   await page.getByRole("button", { name: "Find a tighter layout" }).click();
   await expect(page.getByText(/Its time is up|As tight as it gets/)).toBeVisible({ timeout: 20_000 });

@@ -23,7 +23,7 @@ test("the forecast follows the end, the oven and what lies on the tray", async (
 
 test("warmer dough is seen to spread further on the board, and pinned beside the plan", async ({ page, bakery }) => {
   await open(page, bakery, "oven/levers");
-  await expect(page.getByText(/\d+ levers, one notch each/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/\d+ changes, one step each/)).toBeVisible({ timeout: 30_000 });
   const row = page.getByRole("row").filter({ hasText: "pieces 6° warmer" });
   await expect(row).toContainText(/\+\d+(\.\d)? points/);
   await expect(page.getByRole("row").filter({ hasText: "pieces 6° colder" })).toContainText(/−\d+(\.\d)? points/);
@@ -178,7 +178,7 @@ test("a finish is chosen, changed, undone, and worked out for the lot", async ({
 test("iced pieces are dry and packed by the wanted time, and 'ready' can mean something else", async ({ page, bakery }) => {
   await open(page, bakery, "oven/finish");
   await page.getByRole("button", { name: "Royal icing", exact: true }).click();
-  await expect(page.getByText(/A line round \d+\smm of edge/)).toBeVisible();
+  await expect(page.getByText(/A line round [\d.]+\scm of edge/)).toBeVisible();
   await expect(page.getByText("meringue powder", { exact: true })).toBeVisible();
   await open(page, bakery, "order");
   const means = page.getByRole("radiogroup", { name: "What ready means" });

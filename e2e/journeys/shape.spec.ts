@@ -3,6 +3,7 @@ import { expect, field, open, set, test } from "../bakery";
 
 test("any two of a log's five measures follow from the other three", async ({ page, bakery }) => {
   await open(page, bakery, "shape");
+  await page.getByRole("navigation", { name: "Views of the shape" }).getByRole("button", { name: "More" }).click();
   await page.getByRole("link", { name: "Log or bar" }).click();
   const slices = page.getByRole("complementary").locator(".answer");
   await expect(slices).toHaveText("44");
@@ -32,10 +33,10 @@ test("a pinwheel is formed: its sheets, its masses, its steps", async ({ page, b
   await open(page, bakery, "shape/pattern");
   await expect(page.getByRole("img", { name: /^Section of the checkerboard, 36\smm by 36\smm/ })).toBeVisible();
   await page.getByRole("radio", { name: "Pinwheel" }).click();
-  await expect(page.getByText("1 sheet, 239 mm × 4 mm").first()).toBeVisible();
-  await expect(page.getByText(/both 239 × 200\smm, between papers/)).toBeVisible();
+  await expect(page.getByText("1 sheet, 23.9 cm × 4 mm").first()).toBeVisible();
+  await expect(page.getByText(/both 23\.9 × 20\scm, between papers/)).toBeVisible();
   await set(page.getByRole("textbox", { name: "Across", exact: true }), "60 mm");
-  await expect(page.getByText(/1 sheet, 347\smm/).first()).toBeVisible();
+  await expect(page.getByText(/1 sheet, 34\.7\scm/).first()).toBeVisible();
   await set(field(page, "First turn, across"), "80 mm");
   await expect(page.getByRole("alert")).toContainText("0 to 30 mm");
 });
@@ -73,7 +74,7 @@ test("a cutter is dropped in, its sheet nested, a piece dragged, the rest improv
   await page.mouse.down();
   await page.mouse.move((from.x + onto.x) / 2, (from.y + onto.y) / 2, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByRole("alert")).toContainText("too near another or the rim");
+  await expect(page.getByRole("alert")).toContainText("too near another or the margin");
   await expect(page.getByRole("button", { name: "Keep this layout" })).toBeDisabled();
   // The held piece stays, the rest goes around it.
   await page.getByRole("button", { name: "Improve the rest" }).click();

@@ -83,7 +83,7 @@ test("work that is half done is still there, or is asked about", async ({ page, 
 
 test("a double tap takes one ingredient out, an address of nothing says so, and single keys can be turned off", async ({ page, bakery }) => {
   await open(page, bakery, "dough");
-  const rows = page.getByRole("button", { name: /^Take .* out of the formula/ });
+  const rows = page.getByRole("button", { name: /^Take .* out of the recipe/ });
   await expect(page.getByRole("row", { name: /Lemon zest/ })).toBeVisible();
   const before = await rows.count();
   await page.getByRole("button", { name: "Take Lemon zest out" }).dblclick();

@@ -5,18 +5,18 @@ test.describe("a bakery without the demo", () => {
 
   test("goes from a pasted recipe and a cutter of its own to a run sheet", async ({ page, bakery }) => {
     await page.goto(bakery.address);
-    await expect(page.getByText("Nothing on the shelf yet")).toBeVisible();
-    await page.getByRole("link", { name: /recipe/i }).first().click();
+    await expect(page.getByRole("heading", { level: 1, name: "Your first batch" })).toBeVisible();
+    await page.getByRole("link", { name: /^Paste a recipe/ }).click();
     await page.getByRole("textbox", { name: "The recipe" }).fill("Slipway rounds\n300 g flour\n200 g butter\n100 g sugar\n1 egg\n2 g salt");
     await page.getByRole("button", { name: "Save recipe" }).click();
-    await expect(page.getByText("Slipway rounds").first()).toBeVisible();
-    await page.goto(bakery.address);
-    await page.getByRole("button", { name: "Add a cutter" }).click();
+    await expect(page.getByRole("radio", { name: "Slipway rounds" })).toHaveAttribute("aria-checked", "true");
+    await page.getByRole("button", { name: "Your own outline: SVG or photo" }).click();
     await page.getByRole("dialog").getByRole("textbox", { name: "Name" }).fill("Slipway round");
     await page.getByRole("button", { name: "Add it" }).click();
     await expect(page.getByRole("dialog")).toHaveCount(0);
-    await page.getByRole("button", { name: "Start a job with Slipway rounds" }).click();
-    await expect(page).toHaveURL(/\/dough$/);
+    await expect(page.getByRole("radio", { name: "Slipway round", exact: true })).toHaveAttribute("aria-checked", "true");
+    await page.getByRole("button", { name: "Make the plan" }).click();
+    await expect(page).toHaveURL(/\/order$/);
     await page.getByRole("navigation", { name: "Stations of this job" }).getByRole("link", { name: /^Order/ }).click();
     await set(field(page, "Pieces"), "30");
     await expect(figure(page, "Order")).toContainText("30 pieces");
@@ -43,7 +43,7 @@ test("a piece is dragged by a finger, and told when it lies too near", async ({ 
   await touch("touchStart", from);
   for (const share of [0.15, 0.3, 0.45]) await touch("touchMove", { x: from.x + (onto.x - from.x) * share, y: from.y + (onto.y - from.y) * share });
   await touch("touchEnd");
-  await expect(page.getByRole("alert")).toContainText("too near another or the rim");
+  await expect(page.getByRole("alert")).toContainText("too near another or the margin");
   await context.close();
 });
 

@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { setNonce } from "get-nonce";
+import { BASE } from "./api/base";
 import { Refusal } from "./api/client";
 import { askAhead } from "./api/queries";
 import { loadAhead, router } from "./app/router";
@@ -28,7 +29,7 @@ const client = new QueryClient({
   },
 });
 
-askAhead(client, location.pathname);
+askAhead(client, location.pathname.slice(BASE.length));
 
 const root = document.getElementById("root");
 if (root) {

@@ -1,16 +1,15 @@
 //! Puts the server together and runs it until it is told to stop.
 
-use crate::board::Board;
+use crate::bakeries::{Bakeries, Bakery, demo_beside, which};
 use crate::description::description;
 use crate::guard::{AllowedHosts, guard};
 use crate::problem::ApiError;
 use crate::routes::{BODY_LIMIT_BYTES, Description, configure};
-use crate::searches::Searches;
 use crate::{embed, seed};
 use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
 use actix_web::middleware::{Compress, Next, from_fn};
-use actix_web::{App, HttpServer, web};
+use actix_web::{App, HttpMessage as _, HttpServer, web};
 use ready_slab_core::clock::Zone;
 use ready_slab_store::Store;
 use std::net::SocketAddr;
@@ -32,11 +31,9 @@ pub struct Options {
     pub allow_hosts: Vec<String>,
 }
 
-/// The application with all routes, on a store.
+/// The application with all routes, on a bakery and the demo beside it.
 pub fn application(
-    store: Store,
-    board: Board,
-    searches: Searches,
+    bakeries: Bakeries,
     allow_hosts: &[String],
 ) -> App<
     impl ServiceFactory<
@@ -48,9 +45,7 @@ pub fn application(
     > + use<>,
 > {
     let (app, _) = App::new().into_utoipa_app().openapi(Description::openapi()).configure(configure).split_for_parts();
-    app.app_data(web::Data::new(store))
-        .app_data(web::Data::new(board))
-        .app_data(web::Data::new(searches))
+    app.app_data(web::Data::new(bakeries))
         .app_data(web::Data::new(AllowedHosts::new(allow_hosts)))
         .app_data(web::PayloadConfig::new(BODY_LIMIT_BYTES))
         .app_data(
@@ -60,6 +55,7 @@ pub fn application(
         .route("/api/openapi.json", web::get().to(|| async { web::Json(description()) }))
         .default_service(web::to(embed::serve))
         .wrap(from_fn(tell_of_changes))
+        .wrap(from_fn(which))
         .wrap(Compress::default())
         .wrap(from_fn(guard))
         .wrap(TracingLogger::default())
@@ -71,7 +67,7 @@ async fn tell_of_changes(
     next: Next<impl MessageBody + 'static>,
 ) -> Result<ServiceResponse<impl MessageBody + 'static>, actix_web::Error> {
     let changes = !request.method().is_safe();
-    let board = request.app_data::<web::Data<Board>>().cloned();
+    let board = request.extensions().get::<Bakery>().map(|b| b.board.clone());
     let response = next.call(request).await?;
     if changes
         && response.status().is_success()
@@ -103,9 +99,10 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
         seed::ensure_kitchen(&store).await?;
     }
     store.settle_zone(&zone).await?;
-    let board = Board::new(store.clone());
-    board.tend_probes().await?;
-    let for_workers = (store.clone(), board.clone(), Searches::new(board.closing()));
+    let bakeries = Bakeries::new(store, Some(demo_beside(&options.db)));
+    bakeries.own().board.tend_probes().await?;
+    bakeries.open_left().await?;
+    let for_workers = bakeries.clone();
     let mut hosts = options.allow_hosts.clone();
     if !options.listen.ip().is_loopback() && !options.listen.ip().is_unspecified() {
         hosts.push(match options.listen {
@@ -113,32 +110,31 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
             SocketAddr::V6(a) => format!("[{}]", a.ip()),
         });
     }
-    let server = HttpServer::new(move || {
-        application(for_workers.0.clone(), for_workers.1.clone(), for_workers.2.clone(), &hosts)
-    })
-    .workers(2)
-    // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
-    .tcp_nodelay(true)
-    .shutdown_timeout(10)
-    .disable_signals()
-    .bind(options.listen)?;
+    let server = HttpServer::new(move || application(for_workers.clone(), &hosts))
+        .workers(2)
+        // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
+        .tcp_nodelay(true)
+        .shutdown_timeout(10)
+        .disable_signals()
+        .bind(options.listen)?;
     for address in server.addrs() {
         // The one line meant for people, on standard output; logs go to standard error.
         println!("Ready Slab is at http://{address}/");
     }
     let server = server.run();
     let handle = server.handle();
+    let hushed = bakeries.clone();
     actix_web::rt::spawn(async move {
         if let Err(error) = told_to_stop().await {
             tracing::error!(%error, "signals cannot be heard");
             return;
         }
         // Streams never end by themselves, and would hold the server up.
-        board.close();
+        hushed.hush().await;
         handle.stop(true).await;
     });
     server.await?;
-    store.close().await;
+    bakeries.close().await;
     tracing::info!("stopped, the bakery file is closed");
     Ok(())
 }

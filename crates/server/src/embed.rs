@@ -33,6 +33,7 @@ pub fn modules_of(path: &str) -> &'static [&'static str] {
         ([""], _) => &["src/app/Shelf.tsx"],
         (["live"], _) => &["src/app/LivePage.tsx"],
         (["pantry"], _) => &["src/pantry/PantryPage.tsx"],
+        (["new"], _) => &["src/begin/NewJobPage.tsx"],
         (["read"], _) => &["src/recipe/ReadPage.tsx"],
         (["kitchen"], _) => &["src/app/KitchenPage.tsx"],
         (["kitchen", "oven"], _) => &["src/kitchen/OvenPage.tsx"],

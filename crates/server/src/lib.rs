@@ -1,6 +1,7 @@
 //! Ready Slab's server: routes, the embedded front end, the demo, and the command line's computations.
 
 pub mod app;
+pub mod bakeries;
 pub mod board;
 mod description;
 pub mod device;

@@ -87,7 +87,7 @@ fn next_saturday(today: NaiveDateTime) -> chrono::NaiveDate {
 pub async fn ensure_kitchen(store: &Store) -> Result<(), ApiError> {
     let w = store.begin(None).await?;
     if w.is_empty().await? {
-        let kitchen = Kitchen::new(KitchenInput { name: "My kitchen".to_owned(), ..bakery()?.kitchen })?;
+        let kitchen = Kitchen::new(KitchenInput::usual())?;
         w.save_kitchen(&kitchen, "kitchen").await?;
         w.forget_history().await?;
     }
@@ -111,7 +111,7 @@ pub async fn seed(store: &Store, zone: &str, now: DateTime<Utc>) -> Result<(), A
 }
 
 /// Adds the demo's formulas, cutters and jobs and returns the first job.
-pub async fn add_demo(store: &Store, now: NaiveDateTime) -> Result<JobId, ApiError> {
+async fn add_demo(store: &Store, now: NaiveDateTime) -> Result<JobId, ApiError> {
     let demo = bakery()?;
     for (key, price) in &demo.prices_per_kg {
         store.save_price(key, Some(*price), &format!("price of {key}")).await?;
@@ -119,7 +119,7 @@ pub async fn add_demo(store: &Store, now: NaiveDateTime) -> Result<JobId, ApiErr
     let mut formulas: Vec<(String, FormulaId)> = Vec::new();
     for body in demo.formulas {
         let formula = body.formula(Pantry::built_in())?;
-        let id = store.add_formula(&formula, &format!("new formula {}", formula.name())).await?;
+        let id = store.add_formula(&formula, &format!("new recipe {}", formula.name())).await?;
         formulas.push((formula.name().to_owned(), id));
     }
     let mut cutters: Vec<(String, CutterId)> = Vec::new();

@@ -77,14 +77,14 @@ impl Family {
     pub async fn add_lot(store: &Store, id: JobId, lot: LotInput) -> Result<JobId, ApiError> {
         let family = Self::of(store, &store.job(id).await?).await?;
         if family.all.len() >= MOST_LOTS {
-            return Err(InputError::refused("lots", format!("a job has at most {MOST_LOTS} lots")).into());
+            return Err(InputError::refused("lots", format!("a job has at most {MOST_LOTS} batches")).into());
         }
         // Its number comes with being kept; until then it has none of the others'.
         let lead = &family.all[0];
         let lot = lot.added_to(lead.id.0, lead.job.input())?;
         let all = mixed_once(family.jobs().into_iter().chain([(0, lot)]).collect());
         let (_, lot) = all.into_iter().next_back().ok_or(ApiError::Broken)?;
-        Ok(store.add_job(&lot, &format!("lot {} added", lot.input().name)).await?)
+        Ok(store.add_job(&lot, &format!("batch {} added", lot.input().name)).await?)
     }
 
     /// All of them under their numbers.
@@ -108,7 +108,7 @@ impl Family {
         // Each lot is planned on a thread of its own.
         let planning = all.into_iter().map(|whole| {
             actix_web::web::block(move || {
-                let plan = whole.plan().map_err(|e| e.within(&format!("lot {}", whole.stored.job.input().name)))?;
+                let plan = whole.plan().map_err(|e| e.within(&format!("batch {}", whole.stored.job.input().name)))?;
                 Ok::<_, InputErrors>((whole, plan))
             })
         });

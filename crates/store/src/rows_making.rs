@@ -2,7 +2,7 @@
 
 use crate::error::StoreError;
 use ready_slab_core::job::Making;
-use ready_slab_core::shape::{LogForm, Portion};
+use ready_slab_core::shape::{Bent, LogForm, Portion};
 use ready_slab_core::units::{Length, Mass};
 
 /// The word, and the sizes in the order of the core's fields.
@@ -23,7 +23,10 @@ pub(crate) fn making_text(making: &Making) -> String {
         Making::Portioned(portion) => match portion {
             Portion::Ball { mass } => ("ball", vec![mass.g()]),
             Portion::Scoop { number } => ("scoop", vec![f64::from(*number)]),
-            Portion::Rope { across, length } => ("rope", vec![mm(across), mm(length)]),
+            Portion::Rope { across, length, bent } => {
+                let at = Bent::ALL.iter().position(|b| b == bent).unwrap_or(0);
+                ("rope", vec![mm(across), mm(length), f64::from(u32::try_from(at).unwrap_or(0))])
+            }
             Portion::Pressed { mass, thickness } => ("pressed", vec![mass.g(), mm(thickness)]),
             Portion::Thumbprint { mass, dent, deep } => ("thumbprint", vec![mass.g(), mm(dent), mm(deep)]),
             Portion::Figure { parts } => ("figure", parts.iter().map(|p| p.g()).collect()),
@@ -56,7 +59,12 @@ pub(crate) fn making_from(id: i64, text: &str) -> Result<Making, StoreError> {
         ("wedge_log", 2) => Making::Sliced { form: LogForm::Wedge { height_to_width: sizes[1] }, width: mm(0) },
         ("ball", 1) => portion(Portion::Ball { mass: g(0) }),
         ("scoop", 1) => portion(Portion::Scoop { number: count(0) }),
-        ("rope", 2) => portion(Portion::Rope { across: mm(0), length: mm(1) }),
+        // Ropes of earlier days were straight.
+        ("rope", 2 | 3) => {
+            let at = sizes.get(2).map_or(0, |_| count(2) as usize);
+            let bent = *Bent::ALL.get(at).ok_or_else(|| damaged(format!("making: no rope is bent in way {at}")))?;
+            portion(Portion::Rope { across: mm(0), length: mm(1), bent })
+        }
         ("pressed", 2) => portion(Portion::Pressed { mass: g(0), thickness: mm(1) }),
         ("thumbprint", 3) => portion(Portion::Thumbprint { mass: g(0), dent: mm(1), deep: mm(2) }),
         ("figure", _) => portion(Portion::Figure { parts: (0..sizes.len()).map(g).collect() }),
@@ -87,7 +95,8 @@ mod tests {
         let portions = [
             Portion::Ball { mass: g(30.5) },
             Portion::Scoop { number: 40 },
-            Portion::Rope { across: mm(12.0), length: mm(90.0) },
+            Portion::Rope { across: mm(12.0), length: mm(90.0), bent: Bent::Straight },
+            Portion::Rope { across: mm(12.0), length: mm(200.0), bent: Bent::Knot },
             Portion::Pressed { mass: g(25.0), thickness: mm(8.0) },
             Portion::Thumbprint { mass: g(25.0), dent: mm(20.0), deep: mm(8.0) },
             Portion::Figure { parts: vec![g(20.0), g(8.0)] },

@@ -67,7 +67,7 @@ impl Store {
         .await?;
         if count > 0 {
             let by =
-                if count == 1 { "formula or an earlier version of it" } else { "formulas or their earlier versions" };
+                if count == 1 { "recipe or an earlier version of it" } else { "recipes or their earlier versions" };
             return Err(StoreError::InUse { thing: "ingredient", by, count });
         }
         w.note(label, vec![Change::Remove(Key { thing: Thing::Pantry, id: entry.id.0 })]).await?;

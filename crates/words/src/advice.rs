@@ -219,14 +219,14 @@ impl Say for Because {
                 "Turn it once. It is ready when the knife goes through without a splinter.".into()
             }
             Self::TurnItOnce(Target::Rolling | Target::Oven | Target::Core(_)) => {
-                "Turn it once. It is ready when a thumb dents it and the rim no longer cracks.".into()
+                "Turn it once. It is ready when a thumb dents it and the edge no longer cracks.".into()
             }
             Self::HalvesInTurn => {
                 "Each half is half as thick. Roll them one after the other, the second from the cold.".into()
             }
             Self::RoomIsColder { room } => said!["The room is at ", at(room), ", colder than the dough must be."],
             Self::RimMelts => {
-                "The rim melts while the middle is still hard, and melted fat does not come back as it was.".into()
+                "The edge melts while the middle is still hard, and melted fat does not come back as it was.".into()
             }
             Self::AsTheKitchenIsSet { dough, ready } => said![
                 "In this kitchen as set it is ",

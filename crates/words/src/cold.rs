@@ -32,7 +32,7 @@ impl Say for Never {
             Self::GettingWarmer { mean } => {
                 said!["too warm at ", degrees(mean, 1), " and getting warmer: put it back in the cold"]
             }
-            Self::RimFirst => "never all through: its rim is too hard here before its middle is firm; take it out early and let it rest".into(),
+            Self::RimFirst => "never all through: its edge is too hard here before its middle is firm; take it out early and let it rest".into(),
         }
     }
 }

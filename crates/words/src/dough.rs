@@ -4,8 +4,8 @@ use crate::figure::{apart, degrees, degrees_between, grams, number, percent, per
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::dough::{
-    BalancePart, BowlCaution, Difference, FatKind, Handling, KnownFor, MixStep, MixWork, Part, Reason, School, SiftWhy,
-    Spoons, SpreadCause, Standing,
+    BalancePart, Beside, BowlCaution, CupWay, Difference, FatKind, Handling, KnownFor, MixStep, MixWork, Part, Reason,
+    School, SiftWhy, Spoons, SpreadCause, Standing,
 };
 use ready_slab_core::units::{Share, TemperatureDifference};
 
@@ -32,6 +32,23 @@ pub const fn known_for(known: KnownFor) -> &'static str {
         KnownFor::SweetAndCrisp => "sweet and crisp",
         KnownFor::SoftAndRich => "soft and rich",
         KnownFor::SweetAndRich => "sweet and rich",
+        KnownFor::ShortAndTender => "short and tender",
+        KnownFor::CleanSlices => "slices cleanly from a cold log",
+        KnownFor::Figures => "firm and long keeping",
+    }
+}
+
+/// What comes of a basic dough, to choose by.
+#[must_use]
+pub const fn gives(known: KnownFor) -> &'static str {
+    match known {
+        KnownFor::Shape => "Keeps its edges; good for icing.",
+        KnownFor::SweetAndCrisp => "Thin and crisp, browns well.",
+        KnownFor::SoftAndRich => "Soft, rolled to balls.",
+        KnownFor::SweetAndRich => "Chewy, spreads wide.",
+        KnownFor::ShortAndTender => "Crumbly, cut thick.",
+        KnownFor::CleanSlices => "Sliced cold from a log.",
+        KnownFor::Figures => "Firm; keeps for weeks.",
     }
 }
 
@@ -62,7 +79,7 @@ const fn fat_means(kind: FatKind) -> &'static str {
 
 const fn handles(handling: Handling) -> &'static str {
     match handling {
-        Handling::Firm => "it holds any edge, and cracks at the rim when it is cold or dry",
+        Handling::Firm => "it holds any edge, and cracks at the edge when it is cold or dry",
         Handling::Right => "it rolls clean in its window and holds a cut edge",
         Handling::Soft => "it can be rolled between papers and cut when it is well chilled; as a log it is easier",
         Handling::Pipeable => "so soft that it is rather piped, scooped or pressed than rolled",
@@ -74,7 +91,7 @@ fn among_schools(nearest: &School, own: Standing, more_flour: Share, to_the_lett
     if to_the_letter {
         return said![nearest.name, " to the letter: ", known, "."];
     }
-    let is = if nearest.known_for == KnownFor::Shape { "" } else { "is " };
+    let is = if matches!(nearest.known_for, KnownFor::Shape | KnownFor::CleanSlices) { "" } else { "is " };
     let firmer = match more_flour.value() {
         d if d > 0.03 => {
             said!["; with ", percent(more_flour, 0), " more flour to butter and sugar it is firmer than that"]
@@ -125,20 +142,53 @@ fn too_much(by: TemperatureDifference) -> &'static str {
     }
 }
 
+/// A number of parts as people write it: `2\u{bc}`.
+fn mixed(value: u32, of: u32) -> String {
+    let part = ["", "\u{215b}", "\u{bc}", "\u{215c}", "\u{bd}", "\u{215d}", "\u{be}", "\u{215e}"]
+        [(value % of * 8 / of) as usize];
+    match value / of {
+        0 if !part.is_empty() => part.to_owned(),
+        whole => format!("{whole}{part}"),
+    }
+}
+
 impl Say for Spoons {
     fn say(&self) -> Sentence {
-        let mixed = |value: u32, of: u32| {
-            let part = ["", "\u{215b}", "\u{bc}", "\u{215c}", "\u{bd}", "\u{215d}", "\u{be}", "\u{215e}"]
-                [(value % of * 8 / of) as usize];
-            match value / of {
-                0 if !part.is_empty() => part.to_owned(),
-                whole => format!("{whole}{part}"),
-            }
-        };
         match *self {
             Self::Pinch => "a pinch".into(),
             Self::TeaspoonEighths(n) => said![mixed(n, 8), " tsp"],
             Self::TablespoonHalves(n) => said![mixed(n, 2), " tbsp"],
+        }
+    }
+}
+
+/// So many large measures in quarters, and the tablespoons left over.
+fn with_spoons(quarters: u32, tablespoons: u32, one: &str, many: &str) -> String {
+    let large = match quarters {
+        0 => String::new(),
+        n => format!("{} {}", mixed(n, 4), if n > 4 { many } else { one }),
+    };
+    let small = if tablespoons == 0 { String::new() } else { format!("{tablespoons} tbsp") };
+    match (large.is_empty(), small.is_empty()) {
+        (false, false) => format!("{large} and {small}"),
+        _ => large + &small,
+    }
+}
+
+impl Say for Beside {
+    fn say(&self) -> Sentence {
+        match *self {
+            Self::EachHalves(n) => said!["\u{d7} ", mixed(n, 2)],
+            Self::Sticks { tablespoons } => with_spoons(tablespoons / 8 * 4, tablespoons % 8, "stick", "sticks").into(),
+            Self::Cups { tablespoons, filled } => {
+                let cups = with_spoons(tablespoons / 4, tablespoons % 4, "cup", "cups");
+                match filled {
+                    Some(CupWay::Spooned) => said![cups, ", spooned"],
+                    Some(CupWay::Packed) => said![cups, ", packed"],
+                    _ => cups.into(),
+                }
+            }
+            Self::Spoons(spoons) => spoons.say(),
         }
     }
 }
@@ -268,7 +318,7 @@ impl Say for Reason {
             Self::MuchForOneBowl { times } => said![
                 "One bowl holds ",
                 number(*times, 1),
-                " times the written formula. Doubling goes well where tripling may not: scrape more often, and expect it to take longer.",
+                " times the written recipe. Doubling goes well where tripling may not: scrape more often, and expect it to take longer.",
             ],
             Self::MoreForWholeEggs { more, egg, count, class } => said![
                 grams(*more),
@@ -325,7 +375,7 @@ impl Say for Reason {
                 grams(*mass),
                 " have gone in already; more than ",
                 percent(*at_most, 0),
-                " of the flour makes another formula.",
+                " of the flour makes another recipe.",
             ],
             Self::AddFlour { mass } => said!["Add ", grams(*mass), " of flour, mix ten seconds, and squeeze again."],
             Self::FlourAtATime { share, flour } => said![

@@ -5,7 +5,7 @@
 pub fn job_word(field: &str) -> &'static str {
     match field {
         "name" => "name",
-        "formula_id" => "formula",
+        "formula_id" => "recipe",
         "cutter_id" => "cutter",
         "pieces" => "pieces",
         "thickness_mm" => "thickness",
@@ -23,7 +23,7 @@ pub fn job_word(field: &str) -> &'static str {
         "chill_place" => "place to chill",
         "tray_chill_place" => "place for the tray chill",
         "web_mm" => "web",
-        "edge_mm" => "rim",
+        "edge_mm" => "margin",
         "surface" => "board or papers",
         "rerolls" => "re-rolls",
         "reserve_percent" => "reserve",
@@ -36,7 +36,7 @@ pub fn job_word(field: &str) -> &'static str {
         "layout" => "layout of the sheet",
         "tray_layout" => "layout of the tray",
         "measured" => "thickness read on a sheet",
-        "formula_version" => "version of the formula",
+        "formula_version" => "version of the recipe",
         "dough_with" => "shared dough",
         "making" => "way of making",
         "bake_end" => "end of the bake",
@@ -47,8 +47,8 @@ pub fn job_word(field: &str) -> &'static str {
         "sheet" => "form of the sheet",
         "sheet_width_mm" => "widest sheet",
         "sheet_length_mm" => "longest sheet",
-        "lot_of" => "job it is a lot of",
-        "mixed" => "sheets for several lots",
+        "lot_of" => "job it is a batch of",
+        "mixed" => "sheets for several batches",
         _ => "job",
     }
 }

@@ -28,6 +28,8 @@ pub enum Quantity {
     Mass,
     /// degC.
     Temperature,
+    /// An oven's setting, degC.
+    Setting,
     /// Between two temperatures, K.
     Difference,
     /// min.
@@ -46,7 +48,8 @@ pub enum Joint {
 }
 
 impl Quantity {
-    const ALL: [Self; 6] = [Self::Length, Self::Mass, Self::Temperature, Self::Difference, Self::Span, Self::Share];
+    const ALL: [Self; 7] =
+        [Self::Length, Self::Mass, Self::Temperature, Self::Setting, Self::Difference, Self::Span, Self::Share];
 
     /// As it is written in a kept sentence.
     const fn key(self) -> &'static str {
@@ -54,6 +57,7 @@ impl Quantity {
             Self::Length => "length",
             Self::Mass => "mass",
             Self::Temperature => "temperature",
+            Self::Setting => "setting",
             Self::Difference => "difference",
             Self::Span => "span",
             Self::Share => "share",
@@ -110,21 +114,23 @@ fn unit(measured: Measured, symbol: &str) -> (f64, f64) {
     UNITS.iter().find(|u| u.quantity == measured && u.symbol == symbol).map_or((1.0, 0.0), |u| (u.factor, u.offset))
 }
 
-/// Inches to the sixteenth where that is true to 0.003 in, else in hundredths.
-fn inches(mm: f64) -> String {
-    let value = mm / unit(Measured::Length, "in").0;
-    let sixteenths = (value * 16.0).round();
-    if (sixteenths / 16.0 - value).abs() > 0.003 || sixteenths == 0.0 {
-        return format!("{} in", number(value, 2));
-    }
-    let whole = (sixteenths / 16.0).floor();
-    let (mut top, mut bottom) = (sixteenths - 16.0 * whole, 16.0);
+/// Below this no ruler shows it: half its smallest division, in inches.
+const UNDER: f64 = 1.0 / 32.0;
+/// So near a division it is that, in inches; else a baker says scant or full. Our own choice.
+const AS_GOOD_AS: f64 = 0.008;
+
+/// A length by the ruler: sixteenths up to an inch, eighths above.
+fn fraction(value: f64) -> String {
+    let fine = if value < 1.0 { 16.0 } else { 8.0 };
+    let parts = (value * fine).round();
+    let whole = (parts / fine).floor();
+    let (mut top, mut bottom) = (parts - fine * whole, fine);
     while top > 0.0 && top % 2.0 == 0.0 {
         top /= 2.0;
         bottom /= 2.0;
     }
     let one = match (top, bottom) {
-        (0.0, _) => return format!("{whole} in"),
+        (0.0, _) => return format!("{whole}"),
         (1.0, 8.0) => "\u{215b}",
         (1.0, 4.0) => "\u{bc}",
         (3.0, 8.0) => "\u{215c}",
@@ -137,10 +143,37 @@ fn inches(mm: f64) -> String {
     let before = if whole > 0.0 { whole.to_string() } else { String::new() };
     // A fraction that has no sign of its own stands apart from the whole.
     match (one, whole > 0.0) {
-        ("", true) => format!("{before}\u{a0}{top}\u{2044}{bottom} in"),
-        ("", false) => format!("{top}\u{2044}{bottom} in"),
-        _ => format!("{before}{one} in"),
+        ("", true) => format!("{before}\u{a0}{top}\u{2044}{bottom}"),
+        ("", false) => format!("{top}\u{2044}{bottom}"),
+        _ => format!("{before}{one}"),
     }
+}
+
+/// Inches as a baker reads them off a ruler.
+fn inches(mm: f64) -> String {
+    let value = mm / unit(Measured::Length, "in").0;
+    let size = value.abs();
+    if size == 0.0 {
+        return "0 in".to_owned();
+    }
+    if size < UNDER {
+        return "under 1\u{2044}16 in".to_owned();
+    }
+    let fine = if size < 1.0 { 16.0 } else { 8.0 };
+    let off = size - (size * fine).round() / fine;
+    let nearly = match off {
+        off if size >= 1.0 || off.abs() <= AS_GOOD_AS => "",
+        off if off < 0.0 => "scant ",
+        _ => "full ",
+    };
+    let sign = if value < 0.0 { MINUS.to_string() } else { String::new() };
+    format!("{sign}{nearly}{} in", fraction(size))
+}
+
+/// What an oven's dial can be set to: every 25 degrees Fahrenheit, and by fives between.
+fn on_dial(f: f64) -> f64 {
+    let mark = (f / 25.0).round() * 25.0;
+    if (f - mark).abs() <= 4.0 { mark } else { (f / 5.0).round() * 5.0 }
 }
 
 /// Pounds and ounces; small weights to the hundredth of an ounce.
@@ -159,6 +192,9 @@ fn ounces(g: f64) -> String {
         format!("{} lb {} oz", number(whole, 0), number(rest, 1))
     }
 }
+
+/// From here on lengths are told in centimetres.
+const IN_CM_FROM_MM: f64 = 100.0;
 
 fn length_places(mm: f64) -> usize {
     usize::from(mm.abs() < 20.0)
@@ -199,12 +235,20 @@ impl Figure {
         let us = system == System::Us;
         match (self.quantity, us) {
             (Quantity::Length, true) => self.each(inches, ""),
+            (Quantity::Length, false) if self.most().abs() >= IN_CM_FROM_MM => {
+                self.each(|mm| number(mm / unit(Measured::Length, "cm").0, 1), " cm")
+            }
             (Quantity::Length, false) => self.each(|mm| number(mm, length_places(self.value).max(self.places)), " mm"),
             (Quantity::Mass, true) => self.each(ounces, ""),
             (Quantity::Mass, false) => self.each(|g| number(g, mass_places(g).max(self.places)), " g"),
             (Quantity::Temperature, _) => {
                 let (factor, offset) = if us { unit(Measured::Temperature, "\u{b0}F") } else { (1.0, 0.0) };
-                self.each(|c| number((c - offset) / factor, self.places), "\u{b0}")
+                self.each(|c| number((c - offset) / factor, self.places), if us { "\u{b0}F" } else { "\u{b0}" })
+            }
+            (Quantity::Setting, false) => self.each(|c| number(c, 0), "\u{b0}"),
+            (Quantity::Setting, true) => {
+                let (factor, offset) = unit(Measured::Temperature, "\u{b0}F");
+                self.each(|c| number(on_dial((c - offset) / factor), 0), "\u{b0}F")
             }
             (Quantity::Difference, _) => {
                 let factor = if us { unit(Measured::Temperature, "\u{b0}F").0 } else { 1.0 };
@@ -231,6 +275,11 @@ impl Figure {
     /// The same up to another value.
     pub(crate) const fn up_to(self, value: f64) -> Self {
         Self { and: Some((Joint::To, value)), ..self }
+    }
+
+    /// The larger of its two values, or its one.
+    fn most(&self) -> f64 {
+        self.and.map_or(self.value, |(_, other)| self.value.max(other))
     }
 
     fn each(&self, write: impl Fn(f64) -> String, unit: &str) -> String {
@@ -278,6 +327,11 @@ pub(crate) fn grams_fine(mass: Mass) -> Figure {
 /// A temperature.
 pub(crate) fn degrees(t: Temperature, places: usize) -> Figure {
     Figure::one(Quantity::Temperature, t.c(), places)
+}
+
+/// What an oven is set to.
+pub(crate) fn setting(t: Temperature) -> Figure {
+    Figure::one(Quantity::Setting, t.c(), 0)
 }
 
 /// From one temperature to another, in whole degrees.
@@ -328,10 +382,10 @@ mod tests {
         // 6.35 mm and 453.59237 g (NIST Handbook 44, Appendix C).
         assert_eq!(us(mm(Length::new_mm(6.35))), "\u{bc} in");
         assert_eq!(us(mm(Length::new_mm(7.9375))), "5\u{2044}16 in");
-        assert_eq!(us(mm(Length::new_mm(33.3375))), "1\u{a0}5\u{2044}16 in");
+        assert_eq!(us(mm(Length::new_mm(33.3375))), "1\u{215c} in");
         assert_eq!(us(grams(Mass::new_g(453.592_37))), "1 lb");
         assert_eq!(us(grams(Mass::new_g(1155.0))), "2 lb 8.7 oz");
-        assert_eq!(us(degrees(Temperature::new_c(175.0), 0)), "347\u{b0}");
+        assert_eq!(us(degrees(Temperature::new_c(175.0), 0)), "347\u{b0}F");
         assert_eq!(us(apart(TemperatureDifference::new_k(-10.0), 1)), "18\u{b0}");
     }
 }

@@ -121,7 +121,7 @@ impl Say for Reason {
                 cm2(over),
                 ", ",
                 mm(rim),
-                format!(" off the rim, {density_g_ml} g/mL."),
+                format!(" off the edge, {density_g_ml} g/mL."),
                 A_TENTH_MORE,
             ],
             Self::LineAndFlood { line, round, flood, film } => said![

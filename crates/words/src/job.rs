@@ -95,7 +95,7 @@ impl Say for PartsAhead {
 
 fn done_by(by: DoneBy) -> &'static str {
     match by {
-        DoneBy::Rim => "the rim has its colour",
+        DoneBy::Rim => "the edge has its colour",
         DoneBy::Dull => "the middle no longer shines, which here comes last",
         DoneBy::Set => "the middle is set, which here comes last",
         DoneBy::Time | DoneBy::Never => "the forecast ends: it is not done by then",
@@ -110,7 +110,7 @@ fn turn_of(kind: Profile) -> &'static str {
     match kind {
         Profile::Domed => ", domed",
         Profile::Flat => ", flat",
-        Profile::Sunken => ", its rim a little higher than its middle",
+        Profile::Sunken => ", its edge a little higher than its middle",
     }
 }
 
@@ -291,7 +291,7 @@ impl Say for Reason {
                 said!["The layout you kept is not used: ", fault.say(), ". Find one again."]
             }
             Self::SheetsNotUsed { fault } => said![
-                "The sheets you kept for several lots are not used: ",
+                "The sheets you kept for several batches are not used: ",
                 fault.say(),
                 ". Lay them out again.",
             ],
@@ -324,7 +324,7 @@ impl Say for Reason {
             Self::WideBar { across } => said![
                 "A tray-wide bar is larger than the forecast knows: it is told as a slab of ",
                 mm(*across),
-                ", whose rim browns first and whose middle follows late.",
+                ", whose edge browns first and whose middle follows late.",
             ],
             Self::DoneAfter { span, by } => said![minutes(*span, 1), " until ", done_by(*by), "."],
             Self::OvenTaught { bakes, off, sd, measured } => said![
@@ -397,7 +397,7 @@ impl Say for Reason {
                 ".",
             ],
             Self::GrowsAtTheRim { by } => said![
-                "Spread is that of a round. Growth happens at the rim: ",
+                "Spread is that of a round. Growth happens at the edge: ",
                 shape::growth(*by),
                 " all round this piece.",
             ],
@@ -474,7 +474,7 @@ impl Say for Reason {
             Self::AsLateAsTheNextAllows => {
                 "Every step is put as late as the next one, one pair of hands and the trays allow.".into()
             }
-            Self::HeatsSettle => "Between two heats the oven is given ten minutes to settle: put lots of one heat next to each other.".into(),
+            Self::HeatsSettle => "Between two heats the oven is given ten minutes to settle: put batches of one heat next to each other.".into(),
             Self::MayShareATray { lots, bake, within } => said![
                 listed(lots),
                 " are of one dough and take ",

@@ -19,7 +19,9 @@ mod sentence;
 mod shape;
 
 pub use clock::{when_late, why};
-pub use dough::{FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, known_for, mix_step, sift_why, standing};
+pub use dough::{
+    FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, gives, known_for, mix_step, sift_why, standing,
+};
 pub use edits::{job_word, kitchen_word};
 pub use figure::{Figure, Joint, Quantity, System};
 pub use finish::{coat, coat_stuff};

@@ -6,7 +6,7 @@ use ready_slab_core::geometry::{BuiltinKind, NarrowKind, PlaceOnPiece};
 use ready_slab_core::job::{Making, Whereabouts};
 use ready_slab_core::oven::{EdgeColour, OvenSide, Shade, SpotTest, Spreading, TrayLiner, TrayMaterial};
 use ready_slab_core::recipe::RecipeFormat;
-use ready_slab_core::shape::{LogForm, PatternPiece, Portion};
+use ready_slab_core::shape::{Bent, LogForm, PatternPiece, Portion};
 
 /// What has a name.
 pub trait Name {
@@ -71,7 +71,7 @@ names! {
     }
     RecipeFormat {
         Text => "text", JsonLd => "schema.org recipe", Html => "page with a schema.org recipe", Csv => "table",
-        Json => "formula file",
+        Json => "recipe file",
     }
     PatternPiece { Strips => "strips", Sheet => "sheet", Core => "core", Wrap => "wrap", Layers => "layers" }
 }
@@ -141,7 +141,13 @@ pub fn piece_name(making: &Making, cutter: &str) -> String {
         Making::Portioned(portion) => match portion {
             Portion::Ball { .. } => "ball",
             Portion::Scoop { .. } => "scoop",
-            Portion::Rope { .. } => "rope",
+            Portion::Rope { bent, .. } => match bent {
+                Bent::Straight => "rope",
+                Bent::Crescent => "crescent",
+                Bent::Ring => "ring",
+                Bent::Knot => "knot",
+                Bent::Twist => "twist",
+            },
             Portion::Pressed { .. } => "pressed disc",
             Portion::Thumbprint { .. } => "thumb-print",
             Portion::Figure { .. } => "figure",

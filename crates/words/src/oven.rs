@@ -1,6 +1,6 @@
 //! What is said of bakes.
 
-use crate::figure::{apart, degrees, degrees_between, minutes, minutes_between, mm, percent, percent_between};
+use crate::figure::{apart, degrees, degrees_between, minutes, minutes_between, mm, percent, percent_between, setting};
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::oven::{BAKES_THIN as THIN, BakeEnd, BakeWarning, EdgeColour, LookFor, OvenSide, Reason};
@@ -70,14 +70,14 @@ impl Say for Reason {
                 " is common practice for ",
                 mm(*thickness),
                 " in a still oven at ",
-                degrees(*at, 0),
+                setting(*at),
                 ".",
             ],
             Self::FanBakesLike { set, like } => {
-                said!["The fan makes ", degrees(*set, 0), " bake like ", degrees(*like, 0), "."]
+                said!["The fan makes ", setting(*set), " bake like ", setting(*like), "."]
             }
             Self::TimesStretch { at, by } => {
-                said!["At ", degrees(*at, 0), " the times become ", percent_between(by.0, by.1, 0), " of that.",]
+                said!["At ", setting(*at), " the times become ", percent_between(by.0, by.1, 0), " of that.",]
             }
             Self::WideRanges => {
                 "Thick pieces of a dough that spreads: the ranges are wide here, bake one tray first.".into()
@@ -92,7 +92,7 @@ impl Say for Reason {
                 ", chilled to ",
                 degrees(*chilled, 0),
                 " and baked at ",
-                degrees(*oven, 0),
+                setting(*oven),
                 ", grows ",
                 mm(*by),
                 " all round: ",
@@ -102,7 +102,7 @@ impl Say for Reason {
             Self::StandardUnknown => "Beyond what the forecast knows: the range is that of common practice.".into(),
             Self::OvenHolds { set, holds, swings } => said![
                 "Set to ",
-                degrees(*set, 0),
+                setting(*set),
                 " it holds ",
                 degrees(*holds, 0),
                 " on the whole, off by ",
@@ -138,9 +138,9 @@ impl Say for LookFor {
     fn say(&self) -> Sentence {
         let Some((rim, under)) = self.seen else { return usually(self.end).into() };
         let seen = if rim == under {
-            said!["rim and underside are ", rim.name()]
+            said!["edge and underside are ", rim.name()]
         } else {
-            said!["the rim is ", rim.name(), " and the underside ", under.name()]
+            said!["the edge is ", rim.name(), " and the underside ", under.name()]
         };
         let after = match self.end {
             BakeEnd::Colour(EdgeColour::Brown) => ". It goes on browning fast, so stand by it.",
@@ -155,16 +155,16 @@ impl Say for LookFor {
 const fn usually(end: BakeEnd) -> &'static str {
     match end {
         BakeEnd::Colour(EdgeColour::Pale) => {
-            "Done when the middle no longer shines and the rim is still pale, the underside just off white."
+            "Done when the middle no longer shines and the edge is still pale, the underside just off white."
         }
         BakeEnd::Colour(EdgeColour::JustGolden) => {
-            "Done when the middle no longer shines, the rim just turns golden and the underside is light brown."
+            "Done when the middle no longer shines, the edge just turns golden and the underside is light brown."
         }
         BakeEnd::Colour(EdgeColour::Golden) => {
-            "Done when the rim is golden a finger\u{2019}s breadth in and the underside is golden brown."
+            "Done when the edge is golden a finger\u{2019}s breadth in and the underside is golden brown."
         }
         BakeEnd::Colour(EdgeColour::Brown) => {
-            "Done when the rim is brown; the middle follows within a minute or two, so stand by it."
+            "Done when the edge is brown; the middle follows within a minute or two, so stand by it."
         }
         BakeEnd::Dull => {
             "Done when the middle no longer shines and holds a light touch: go by time and touch, not by colour."

@@ -17,7 +17,7 @@ impl Say for KeptFault {
             ],
             Self::LargerThanSheet => "its cutter is larger than the sheet".into(),
             Self::IntoTheRim(pieces) => {
-                said![pieces, " of its pieces ", if pieces == 1 { "reaches" } else { "reach" }, " into the rim"]
+                said![pieces, " of its pieces ", if pieces == 1 { "reaches" } else { "reach" }, " into the margin"]
             }
             Self::TooNear(pieces) => {
                 said![pieces, " of its pieces ", if pieces == 1 { "lies" } else { "lie" }, " nearer than the web"]
@@ -32,9 +32,9 @@ impl Say for MixedFault {
             Self::LongerThanTheTray(sheet) => said!["sheet ", *sheet, " is longer than the tray"],
             Self::CutterTooLarge(sheet) => said!["a cutter no longer fits sheet ", *sheet],
             Self::TooNear { sheet, pieces } => {
-                said![*pieces, " pieces of sheet ", *sheet, " lie nearer than the web or reach into the rim"]
+                said![*pieces, " pieces of sheet ", *sheet, " lie nearer than the gap or reach into the margin"]
             }
-            Self::OtherCount { held, wanted } => said!["they hold ", *held, " pieces where a lot wants ", *wanted],
+            Self::OtherCount { held, wanted } => said!["they hold ", *held, " pieces where a batch wants ", *wanted],
             Self::LotGone => "they hold pieces of a job that is gone".into(),
             Self::NotAlike(lot) => said![lot, " is not of the same dough and thickness any longer"],
         }

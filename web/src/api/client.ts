@@ -1,5 +1,6 @@
 /** The typed way to the server. Types come from `schema.ts`, which is made from the server's own description. */
 import createClient from "openapi-fetch";
+import { BASE } from "./base";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -53,7 +54,7 @@ export type TouchBody = Schemas["TouchBody"];
 export type Problem = Schemas["Problem"];
 export type FieldProblem = Schemas["FieldProblem"];
 
-export const api = createClient<paths>({ baseUrl: "" });
+export const api = createClient<paths>({ baseUrl: BASE });
 
 /** A refusal of the server, with its field faults. */
 export class Refusal extends Error {

@@ -1,4 +1,5 @@
 /** The board of levers, told one after the other. */
+import { at } from "./base";
 import { useEffect, useState } from "react";
 import type { Schemas } from "./client";
 import { readEvents } from "./nest";
@@ -26,7 +27,7 @@ export function useLevers(id: number, key: string | undefined): Board {
     const put = (more: Partial<Board>) => setTold((t) => ({ key, board: { ...(t.key === key ? t.board : NONE), levers, ...more } }));
     void (async () => {
       try {
-        const answer = await fetch(`/api/jobs/${id}/levers`, { signal: stop.signal });
+        const answer = await fetch(at(`/api/jobs/${id}/levers`), { signal: stop.signal });
         await readEvents(answer, ({ name, data }) => {
           if (name === "lever") {
             const lever = data as Lever;

@@ -1,4 +1,5 @@
 /** The search for a layout, as the server streams it; and pieces measured as a hand lays them. */
+import { at } from "./base";
 import { EventSourceParserStream } from "eventsource-parser/stream";
 import { api, Refusal, settled, type Problem, type Schemas } from "./client";
 
@@ -38,7 +39,7 @@ export async function readEvents(answer: Response, hear: (event: { name: string;
 
 /** Searches until its time is up or `signal` says stop; throws the refusal. */
 export async function searchNest(id: number, body: NestBody, heard: Heard, signal: AbortSignal): Promise<void> {
-  const answer = await fetch(`/api/jobs/${id}/nest`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body), signal });
+  const answer = await fetch(at(`/api/jobs/${id}/nest`), { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body), signal });
   return readEvents(answer, (event) => tell(heard, event));
 }
 

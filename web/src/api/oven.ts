@@ -1,4 +1,5 @@
 /** The thermometer in the oven: the stand-in as it reads, a file of one's own, and what they say. */
+import { at } from "./base";
 import { useRef, useState } from "react";
 import { api, settled, type Schemas } from "./client";
 import { readEvents } from "./nest";
@@ -40,7 +41,7 @@ export function useOvenTest() {
     let readings: OvenRead[] = [];
     setState({ set_c, readings, running: true });
     try {
-      const answer = await fetch(`/api/kitchen/oven-thermometer?set_c=${set_c}`, { signal: run.signal });
+      const answer = await fetch(at(`/api/kitchen/oven-thermometer?set_c=${set_c}`), { signal: run.signal });
       await readEvents(answer, ({ name, data }) => {
         if (name === "reading") {
           readings = [...readings, data as OvenRead];

@@ -186,7 +186,7 @@ export function useChangeFormula(id: number) {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "edits" },
-    // The change is made to the formula as it stands when its turn comes, so that two quick edits do not undo each other.
+    // The change is made to the recipe as it stands when its turn comes, so that two quick edits do not undo each other.
     mutationFn: async (wanted: (formula: FormulaBody) => FormulaBody) => {
       const all = client.getQueryData<Formula[]>(keys.formulas) ?? (await formulasQuery.queryFn());
       const current = all.find((f) => f.id === id);
@@ -196,7 +196,7 @@ export function useChangeFormula(id: number) {
         settled(api.PUT("/api/formulas/{id}", { params: { path: { id } }, body, ...madeFrom(revision) }));
       const asItIs = async () => {
         const found = (await formulasQuery.queryFn()).find((f) => f.id === id);
-        if (!found) throw new Error("the formula is gone");
+        if (!found) throw new Error("the recipe is gone");
         return found;
       };
       return change(current?.revision, send, asItIs);
@@ -229,8 +229,6 @@ export function useFact<Input, Output>(action: (input: Input) => Promise<Output>
 }
 
 /** A new job as the server begins one; of a formula where its number is given. */
-export const useAddNewJob = () => useAction((formula_id: number | null) => settled(api.POST("/api/jobs/new", { body: { formula_id } })), "job");
-export const useAddDemo = () => useAction(() => settled(api.POST("/api/demo")));
 export const useAddLot = (id: number) =>
   useAction((body: LotBody) => settled(api.POST("/api/jobs/{id}/lots", { params: { path: { id } }, body })), "job");
 export const useDeleteJob = () =>

@@ -6,6 +6,8 @@ export type Edited = "job" | "kitchen" | "formula" | "ingredient" | "cutter" | "
 /** By the first word of a query's key. What is not listed may rest on anything: most is computed from a job, and with it from all the others. */
 const RESTS_ON: Readonly<Record<string, readonly Edited[]>> = {
   units: [],
+  "cutter forms": [],
+  starters: [],
   zones: [],
   "pot-cautions": [],
   // Hot places are computed from what is sent.

@@ -428,11 +428,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Whether the demo is there. */
+        get: operations["demo_show"];
         put?: never;
-        /** Adds the demo job, its formulas and cutters, and, to a bakery without one, its kitchen. */
-        post: operations["jobs_add_demo"];
-        delete?: never;
+        /** Opens the demo, a bakery of its own beside this one; made anew where it is not there. */
+        post: operations["demo_open"];
+        /** Removes the demo whole, with all that was done in it. */
+        delete: operations["demo_remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -639,8 +641,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Adds a new job made like the one that is wanted next, or as most are; it is wanted at noon tomorrow. */
-        post: operations["jobs_add_new"];
+        /** Adds a job, with what it needs and is not on the shelf yet. */
+        post: operations["jobs_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/new/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The plan of a job before it is added; nothing is kept. */
+        post: operations["jobs_begin_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1412,6 +1431,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The basic doughs. */
+        get: operations["starters_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/touches/{id}": {
         parameters: {
             query?: never;
@@ -1976,6 +2012,11 @@ export interface components {
          * @enum {string}
          */
         BenchSurface: "floured_board" | "between_papers";
+        /**
+         * @description What a rope is bent to.
+         * @enum {string}
+         */
+        Bent: "straight" | "crescent" | "ring" | "knot" | "twist";
         /** @description A formula beside the neighbour of a key, or beside the one on the shelf that is nearest to it. */
         BesideView: {
             /** @description How they differ, the largest first. */
@@ -2513,6 +2554,13 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description The demo beside this bakery. */
+        DemoView: {
+            /** @description Where its pages are; its routes are the same as here, below this. */
+            at: string;
+            /** @description Whether it is there. */
+            open: boolean;
+        };
         /**
          * @description What decided when it was done.
          * @enum {string}
@@ -2601,6 +2649,21 @@ export interface components {
             warnings: components["schemas"]["SentenceView"][];
             /** @description To weigh for one mix. */
             weights: components["schemas"]["WeightView"][];
+        };
+        /** @description What a new job's dough is. */
+        DoughWanted: {
+            /** @enum {string} */
+            kind: "starter";
+            /** @description Its word. */
+            starter: string;
+        } | {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            formula_id: number;
+            /** @enum {string} */
+            kind: "recipe";
         };
         /**
          * @description The colour at which a bake is ended, or was.
@@ -2721,7 +2784,7 @@ export interface components {
          * @description What a figure of a sentence measures, and with it the unit of its values.
          * @enum {string}
          */
-        FigureWord: "length" | "mass" | "temperature" | "difference" | "span" | "share";
+        FigureWord: "length" | "mass" | "temperature" | "setting" | "difference" | "span" | "share";
         /** @description A finish; figures that its kind does not have are left out, those it has and are left out are the usual ones. */
         FinishBody: {
             /**
@@ -3402,6 +3465,8 @@ export interface components {
              * @description How often it has changed; a change names the one it was made from in `If-Match`.
              */
             revision: number;
+            /** @description Fields that still are as in most kitchens, where nobody has said or measured anything else. */
+            usual: string[];
         };
         /** @description One name on a label. */
         LabelItemView: {
@@ -4012,6 +4077,8 @@ export interface components {
         } | {
             /** @description 4 to 60. */
             across_mm: components["schemas"]["Length"];
+            /** @description What it is bent to; left straight when left out. */
+            bent?: components["schemas"]["Bent"];
             /** @enum {string} */
             kind: "rope";
             /** @description 20 to 600. */
@@ -4421,13 +4488,31 @@ export interface components {
             /** @description Its corners, y downwards. */
             outline_mm: number[][];
         };
-        /** @description What a new job is of; all else is as in the job that is wanted next, or as most are. */
+        /** @description A new job; what is left out is as most do it. */
         NewJobBody: {
+            /** @description Its dough. */
+            dough: components["schemas"]["DoughWanted"];
             /**
              * Format: int64
-             * @description Number of its formula; that of the job wanted next, or the first on the shelf, when null.
+             * @description Number of the job whose settings it takes; the usual ones when left out.
              */
-            formula_id?: number | null;
+            like?: number | null;
+            /** @description Its name, 1 to 80 characters; what its pieces are when left out. */
+            name?: string | null;
+            /**
+             * Format: int32
+             * @description How many, 1 to 20,000.
+             */
+            pieces?: number | null;
+            /** @description For when, local time, `2026-11-28T14:00`; noon tomorrow when left out. */
+            ready_by?: string | null;
+            /** @description Its pieces. */
+            shape: components["schemas"]["ShapeWanted"];
+            /**
+             * Format: double
+             * @description How thick, 2 to 25.
+             */
+            thickness_mm?: number | null;
         };
         /** @description How a followed piece is at one moment. */
         NowView: {
@@ -5134,6 +5219,7 @@ export interface components {
              * @description Rope.
              */
             across_mm?: number | null;
+            bent?: components["schemas"]["Bent"] | null;
             /**
              * Format: int32
              * @description Tray.
@@ -5207,14 +5293,23 @@ export interface components {
             firm: components["schemas"]["FirmView"][];
             /**
              * Format: double
+             * @description Its footprint on the tray.
+             */
+            height_mm: number;
+            /**
+             * Format: double
              * @description High as it goes into the oven.
              */
             high_mm: number;
+            /** @description Its holes, about the same centre. */
+            holes_mm: number[][][];
             /**
              * Format: double
              * @description Of one.
              */
             mass_g: number;
+            /** @description From above as it lies on the tray, centred, y downwards. */
+            outline_mm: number[][];
             /**
              * Format: int32
              * @description How many.
@@ -5232,6 +5327,11 @@ export interface components {
              * @description Of a bar over a tray, the dough that fills the whole tray.
              */
             tray_g?: number | null;
+            /**
+             * Format: double
+             * @description Its footprint on the tray.
+             */
+            width_mm: number;
         };
         /** @description A price. */
         PriceBody: {
@@ -5808,6 +5908,49 @@ export interface components {
             /** @description On trays. */
             trays: components["schemas"]["TraysView"];
         };
+        /** @description What a new job's pieces are. */
+        ShapeWanted: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            cutter_id: number;
+            /** @enum {string} */
+            kind: "cutter";
+        } | {
+            /** @description Which. */
+            form: components["schemas"]["BuiltinKind"];
+            /**
+             * Format: double
+             * @description Along, for forms with two sizes; of a ring, its hole.
+             */
+            height_mm?: number | null;
+            /** @enum {string} */
+            kind: "builtin";
+            /** @description Which letter or figure, of that form. */
+            letter?: string | null;
+            /**
+             * Format: double
+             * @description Across, 8 to 400.
+             */
+            width_mm: number;
+        } | {
+            /**
+             * Format: double
+             * @description Across, 15 to 120; the usual one when left out.
+             */
+            across_mm?: number | null;
+            /** @enum {string} */
+            kind: "log";
+        } | {
+            /** @enum {string} */
+            kind: "balls";
+            /**
+             * Format: double
+             * @description Each, 2 to 500; the usual one when left out.
+             */
+            mass_g?: number | null;
+        };
         /** @description Another sheet for the job, and what it would take on it. */
         SheetChoiceView: {
             /**
@@ -6039,6 +6182,47 @@ export interface components {
          * @enum {string}
          */
         Squeeze: "holds" | "cracks" | "crumbles" | "clings" | "smears";
+        /** @description A basic dough to begin from. */
+        StarterView: {
+            /**
+             * Format: double
+             * @description Of its weight.
+             */
+            fat_percent: number;
+            /**
+             * Format: double
+             * @description Of its weight.
+             */
+            flour_percent: number;
+            /** @description What comes of it, to choose by. */
+            gives: components["schemas"]["SentenceView"];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Flour over butter, by weight.
+             */
+            ratio_flour: number;
+            /**
+             * Format: double
+             * @description Sugar over butter, by weight.
+             */
+            ratio_sugar: number;
+            /** @description The word it is asked for by. */
+            starter: string;
+            /**
+             * Format: double
+             * @description Of its weight.
+             */
+            sugar_percent: number;
+            /** @description How its pieces are usually made. */
+            suits: components["schemas"]["Suits"];
+            /**
+             * Format: double
+             * @description How thick they usually are.
+             */
+            thickness_mm: number;
+        };
         /** @description A place of a followed piece, as it is set. */
         StayPhysics: {
             /**
@@ -6096,6 +6280,11 @@ export interface components {
             /** @description What comes next. */
             history: components["schemas"]["HistoryView"];
         };
+        /**
+         * @description How the pieces of a basic dough are usually made.
+         * @enum {string}
+         */
+        Suits: "cutter" | "log" | "balls";
         /** @description What the piece lies on. */
         SupportBody: {
             /** @enum {string} */
@@ -6621,6 +6810,8 @@ export interface components {
              * @description Over the flour.
              */
             bakers_percent: number;
+            /** @description Cups, spoons, sticks or eggs that come near it. */
+            beside?: string | null;
             /**
              * Format: double
              * @description Of it, kept aside to be added by feel.
@@ -7553,7 +7744,7 @@ export interface operations {
             };
         };
     };
-    jobs_add_demo: {
+    demo_show: {
         parameters: {
             query?: never;
             header?: never;
@@ -7567,8 +7758,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobView"];
+                    "application/json": components["schemas"]["DemoView"];
                 };
+            };
+        };
+    };
+    demo_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    demo_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -8079,7 +8314,7 @@ export interface operations {
             };
         };
     };
-    jobs_add_new: {
+    jobs_begin: {
         parameters: {
             query?: never;
             header?: never;
@@ -8098,6 +8333,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_begin_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewJobBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -9300,6 +9582,8 @@ export interface operations {
                 across_mm?: number;
                 /** @description Rope: 20 to 600; tray: 100 to 900. */
                 length_mm?: number;
+                /** @description Rope: what it is bent to; straight when absent. */
+                bent?: "straight" | "crescent" | "ring" | "knot" | "twist";
                 /** @description Tray: 100 to 900. */
                 width_mm?: number;
                 /** @description Pressed: 2 to 40; tray: 4 to 60. */
@@ -10053,6 +10337,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepView"];
+                };
+            };
+        };
+    };
+    starters_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterView"][];
                 };
             };
         };

@@ -1,18 +1,23 @@
 /** The bar that is always there: where you are, what can be undone, units and light. */
-import { Suspense, useEffect, useRef } from "react";
+import { lazy, Suspense, useEffect, useRef } from "react";
 import { Link, Outlet, useLocation, useMatch } from "react-router";
 import { useHistory, useJob } from "../api/queries";
 import { say, type Said } from "../drawing/sentence";
 import { useSettings } from "../kit/settings";
+import { BASE } from "../api/base";
 import { useAlerts } from "./alerts";
 import { KeySheet, useKeys, useTakeBack } from "./keys";
+import { UnitsButton } from "./UnitsButton";
 import { SaidHere } from "../kit/SaidHere";
 import { StaleHere } from "../kit/Stale";
 import { useLive, type LiveState } from "./live";
 
+const DemoBar = lazy(async () => ({ default: (await import("./DemoBar")).DemoBar }));
+
 export function Frame() {
   const match = useMatch("/jobs/:jobId/*");
   const live = useLive();
+  const { units } = useSettings();
   useKeys(match?.params.jobId);
   useAlerts(live.pieces);
   useArrival();
@@ -43,7 +48,9 @@ export function Frame() {
           <KeySheet />
         </nav>
       </header>
-      <Suspense fallback={<p className="p-6 text-soft" role="status">Opening…</p>}>
+      {BASE === "" ? null : <Suspense><DemoBar /></Suspense>}
+      {/* Times are written without asking for settings: another clock draws all of them anew. */}
+      <Suspense key={units.clock} fallback={<p className="p-6 text-soft" role="status">Opening…</p>}>
         <Outlet />
       </Suspense>
       <SaidHere />
@@ -138,18 +145,10 @@ function UndoButtons() {
 }
 
 function Switches() {
-  const { system, setSystem, theme, setTheme } = useSettings();
+  const { theme, setTheme } = useSettings();
   return (
     <>
-      <button
-        type="button"
-        className="btn btn-quiet btn-small"
-        onClick={() => setSystem(system === "metric" ? "us" : "metric")}
-        aria-label={system === "metric" ? "g · mm · °C: show US units" : "oz · in · °F: show metric units"}
-      >
-        <span className="sm:hidden">{system === "metric" ? "g · mm" : "oz · in"}</span>
-        <span className="hidden sm:inline">{system === "metric" ? "g · mm · °C" : "oz · in · °F"}</span>
-      </button>
+      <UnitsButton />
       <button
         type="button"
         className="btn btn-quiet btn-small"

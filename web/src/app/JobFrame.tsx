@@ -14,6 +14,7 @@ import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
 import { setTitle } from "./alerts";
 import { Missing } from "./Missing";
+import { pieceWord } from "./pieceWord";
 import { STATIONS, type StationKey } from "./stations";
 
 export interface JobContext {
@@ -128,7 +129,7 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
     case "oven":
       return {
         figure: shape.trays.fill.length === 1 ? "1 tray" : `${shape.trays.fill.length} trays`,
-        under: `${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min at ${format.temperature(oven.oven_c, 0)}`,
+        under: `${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min at ${format.oven(oven.oven_c)}`,
       };
     case "clock":
       return {
@@ -140,27 +141,6 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
         figure: records === 1 ? "1 bake" : `${records} bakes`,
         under: spread === undefined ? "nothing measured yet" : `spread ${number(spread, 1)}\u00a0% last`,
       };
-  }
-}
-
-/** What lies in the cold, of `count` or of as many as the plan has. */
-export function pieceWord({ cold, making }: Pick<Plan, "cold" | "making">, format: Format, count = cold.count): string {
-  if (making.kind === "sliced") return cold.piece.kind === "bar" ? (count === 1 ? "bar" : "bars") : count === 1 ? "log" : "logs";
-  if (making.kind !== "cut" && cold.portions_first) return making.kind === "tray_bar" ? (count === 1 ? "pan" : "pans") : count === 1 ? "portion" : "portions";
-  switch (cold.piece.kind) {
-    case "disc":
-      return `${count === 1 ? "disc" : "discs"}, ${format.length(cold.piece.thickness_mm)}`;
-    case "sheet":
-      return `${count === 1 ? "sheet" : "sheets"}, ${format.length(cold.piece.thickness_mm)}`;
-    case "stack":
-      return "stacked sheets";
-    case "sphere":
-      return count === 1 ? "portion" : "portions";
-    case "ball":
-      return count === 1 ? "lump" : "lumps";
-    case "log":
-    case "bar":
-      return cold.piece.kind;
   }
 }
 

@@ -4,7 +4,8 @@ import type { Plan } from "../api/client";
 import { clock } from "../drawing/time";
 import { useFormat } from "../kit/settings";
 import type { Format } from "../drawing/units";
-import { pieceWord, useJobContext } from "./JobFrame";
+import { useJobContext } from "./JobFrame";
+import { pieceWord } from "./pieceWord";
 
 type Station = "order" | "dough" | "cold" | "shape" | "oven" | "clock";
 

@@ -1,8 +1,9 @@
 /** Outside a job: the shelf of jobs, formulas and cutters. */
+import { at } from "../api/base";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, Navigate, useNavigate } from "react-router";
 import type { Cutter, Formula, Job } from "../api/client";
-import { useAddDemo, useAddNewJob, useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
+import { useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
 import { clock, longDay } from "../drawing/time";
 import { say } from "../drawing/sentence";
 import { number, type Format } from "../drawing/units";
@@ -11,6 +12,7 @@ import { FileButton } from "../kit/FileButton";
 import { Fault, otherFault } from "../kit/Fault";
 import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
+import { SeeDemo } from "./SeeDemo";
 import { AddCutter } from "../stations/order/AddCutter";
 
 export function Shelf() {
@@ -25,6 +27,8 @@ export function Shelf() {
       </main>
     );
   }
+  // A new bakery begins with its first batch.
+  if (jobs.data.length + formulas.data.length + cutters.data.length === 0) return <Navigate to="/new" replace />;
   return (
     <main id="work" className="flex-1 space-y-4">
       <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="jobs-head">
@@ -32,37 +36,15 @@ export function Shelf() {
           <h1 id="jobs-head" className="h-station">
             Jobs
           </h1>
-          <NewJob ready={formulas.data.length > 0 && cutters.data.length > 0} />
+          <NewJob />
         </div>
-        {jobs.data.length === 0 ? <First /> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
+        {jobs.data.length === 0 ? <p className="max-w-2xl text-lg">No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.</p> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
       </section>
       <div className="grid gap-4 lg:grid-cols-2">
-        <FormulaShelf formulas={formulas.data} jobs={jobs.data} cutters={cutters.data.length} />
+        <FormulaShelf formulas={formulas.data} jobs={jobs.data} />
         <CutterShelf cutters={cutters.data} />
       </div>
     </main>
-  );
-}
-
-function First() {
-  const demo = useAddDemo();
-  const navigate = useNavigate();
-  return (
-    <div className="max-w-2xl">
-      <p className="mb-3 text-lg">
-        Nothing on the shelf yet. The demo shows how a job goes: forty-eight gulls for a regatta, from the order to what came out of
-        the oven. Change any figure in it and watch the rest follow.
-      </p>
-      <button
-        type="button"
-        className="btn btn-main"
-        disabled={demo.isPending}
-        onClick={() => demo.mutate(undefined, { onSuccess: (job) => void navigate(`/jobs/${job.id}/order`) })}
-      >
-        Put the demo on the shelf
-      </button>
-      <Fault text={otherFault(demo.error, [])} />
-    </div>
   );
 }
 
@@ -123,14 +105,14 @@ function madeWords(job: Job, cutter: Cutter | undefined, format: Format): string
   }
 }
 
-function NewJob({ ready }: { ready: boolean }) {
-  const add = useAddNewJob();
+function NewJob() {
   const readBack = useReadBack();
   const navigate = useNavigate();
   const [unread, setUnread] = useState<string>();
   const open = (job: Job) => void navigate(`/jobs/${job.id}/order`);
   return (
     <div className="flex flex-wrap items-center gap-2">
+      <SeeDemo>Demo bakery</SeeDemo>
       <FileButton
         label="Job file"
         accept=".json,application/json"
@@ -148,35 +130,25 @@ function NewJob({ ready }: { ready: boolean }) {
       >
         Read a job file
       </FileButton>
-      <button
-        type="button"
-        className="btn btn-main"
-        disabled={!ready || add.isPending}
-        onClick={() => add.mutate(null, { onSuccess: open })}
-      >
-        New job
-      </button>
-      <Fault text={unread ?? otherFault(readBack.error, []) ?? otherFault(add.error, [])} />
+      <Link to="/new" className="btn btn-main">New job</Link>
+      <Fault text={unread ?? otherFault(readBack.error, [])} />
     </div>
   );
 }
 
-function FormulaShelf({ formulas, jobs, cutters }: { formulas: Formula[]; jobs: Job[]; cutters: number }) {
+function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) {
   const remove = useDeleteFormula();
-  const add = useAddNewJob();
-  const navigate = useNavigate();
-  const start = (f: Formula) => add.mutate(f.id, { onSuccess: (made) => void navigate(`/jobs/${made.id}/dough`) });
   return (
     <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="formulas-head">
       <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
         <h2 id="formulas-head" className="h-station">
-          Formulas
+          Recipes
         </h2>
         <Link to="/read" className="btn btn-small">
           Read or write a recipe
         </Link>
       </div>
-      <Fault text={otherFault(remove.error, []) ?? otherFault(add.error, [])} />
+      <Fault text={otherFault(remove.error, [])} />
       <ul>
         {formulas.map((f) => {
           const job = jobs.find((j) => j.formula_id === f.id);
@@ -198,9 +170,9 @@ function FormulaShelf({ formulas, jobs, cutters }: { formulas: Formula[]; jobs: 
                 </span>
                 {job ? null : (
                   <>
-                    <button type="button" className="btn btn-quiet btn-small" aria-label={`Start a job with ${f.name}`} disabled={cutters === 0 || add.isPending} onClick={() => start(f)}>
+                    <Link to={`/new?recipe=${f.id}`} className="btn btn-quiet btn-small" aria-label={`Start a job with ${f.name}`}>
                       Start a job
-                    </button>
+                    </Link>
                     <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${f.name}`} onClick={() => remove.mutate(f.id)}>
                       Remove
                     </button>
@@ -211,7 +183,7 @@ function FormulaShelf({ formulas, jobs, cutters }: { formulas: Formula[]; jobs: 
           );
         })}
       </ul>
-      <p className="mt-2 text-fine text-soft">Butter : sugar : flour by weight. A job's Dough station edits its formula.</p>
+      <p className="mt-2 text-fine text-soft">Butter : sugar : flour by weight. A job's Dough station edits its recipe.</p>
     </section>
   );
 }
@@ -240,7 +212,7 @@ function CutterShelf({ cutters }: { cutters: Cutter[] }) {
             </p>
             {c.warning ? <p className="mt-1 text-fine text-warm">{say(c.warning, format)}</p> : null}
             <div className="mt-2 flex justify-center gap-1">
-              <a href={`/api/cutters/${c.id}/outline.svg`} className="btn btn-quiet btn-small" aria-label={`SVG of ${c.name}`}>
+              <a href={at(`/api/cutters/${c.id}/outline.svg`)} className="btn btn-quiet btn-small" aria-label={`SVG of ${c.name}`}>
                 SVG
               </a>
               <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${c.name}`} onClick={() => remove.mutate(c.id)}>

@@ -1,14 +1,12 @@
 /** Keys for everything, and the sheet that lists them. */
 import { after } from "../drawing/sentence";
-import { Dialog } from "radix-ui";
-import { useCallback, useEffect } from "react";
+import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { useRedo, useUndo } from "../api/queries";
 import { faultOf, otherFault } from "../kit/Fault";
 import { lastDeed, say } from "../kit/said";
 import { useSettings } from "../kit/settings";
-import { Window } from "../kit/Window";
 import { STATIONS } from "./stations";
 
 type Step = Schemas["StepView"];
@@ -76,54 +74,30 @@ export function useTakeBack(): (again?: boolean) => void {
   );
 }
 
-const OTHERS: [string, string][] = [
-  ["S", "the shelf"],
-  ["L", "in the cold, live"],
-  ["K", "the kitchen"],
-  ["P", "the pantry"],
-  ["R", "read a recipe"],
-  ["Ctrl Enter", "keep what was read"],
-  ["Ctrl Z", "undo"],
-  ["Ctrl Shift Z", "redo"],
-  ["↑ ↓ in a value", "a little more or less"],
-  ["Enter in a value", "keep it"],
-  ["Esc in a value", "leave it as it was"],
-  ["?", "this sheet"],
-];
+const keyWindow = () => import("./KeyWindow");
+const KeyWindow = lazy(async () => ({ default: (await keyWindow()).KeyWindow }));
 
+/** Opens the sheet of keys, which comes when it is asked for. */
 export function KeySheet() {
-  const { singleKeys, setSingleKeys } = useSettings();
-  return (
-    <Dialog.Root>
-      <Dialog.Trigger id={OPEN_SHEET} className="btn btn-quiet btn-small" aria-label="Keys" aria-keyshortcuts="?">
-        ?
-      </Dialog.Trigger>
-      <Window title="Keys">
-        <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2 sm:grid-cols-[auto_1fr_auto_1fr]">
-          {STATIONS.map((s, i) => (
-            <Key key={s.key} name={String(i + 1)} does={s.name} />
-          ))}
-          {OTHERS.map(([name, does]) => (
-            <Key key={name} name={name} does={does} />
-          ))}
-        </dl>
-        <p className="mt-5 text-fine text-soft">
-          Values take their unit as you type it: 1/4 in, 6mm, 350F, 4 dozen. Keys rest while you type in a value.
-        </p>
-        <label className="mt-4 flex min-h-11 items-center gap-3">
-          <input type="checkbox" className="h-5 w-5 accent-[var(--c-spruce)]" checked={singleKeys} onChange={(e) => setSingleKeys(e.target.checked)} />
-          Single letters and numbers act. Turn it off if you speak to the computer, or if a cat walks over it.
-        </label>
-      </Window>
-    </Dialog.Root>
-  );
-}
-
-function Key({ name, does }: { name: string; does: string }) {
+  const [open, setOpen] = useState(false);
+  const [wanted, setWanted] = useState(false);
   return (
     <>
-      <dt className="num whitespace-nowrap font-semibold">{name}</dt>
-      <dd className="text-soft">{does}</dd>
+      <button
+        type="button"
+        id={OPEN_SHEET}
+        className="btn btn-quiet btn-small"
+        aria-label="Keys"
+        aria-haspopup="dialog"
+        aria-keyshortcuts="?"
+        onClick={() => {
+          setWanted(true);
+          setOpen(true);
+        }}
+      >
+        ?
+      </button>
+      {wanted ? <Suspense><KeyWindow open={open} onOpen={setOpen} /></Suspense> : null}
     </>
   );
 }

@@ -1,4 +1,5 @@
 /** The followed pieces, as the server streams them. One stream for the whole program; the server reckons, this only holds. */
+import { at } from "../api/base";
 import { useSyncExternalStore } from "react";
 import type { LivePiece, PieceNow } from "../api/client";
 
@@ -52,7 +53,7 @@ export function atMoment(pieces: readonly LivePiece[], now: readonly PieceNow[])
 function open(): void {
   clearTimeout(again);
   source?.close();
-  const stream = new EventSource("/api/cold/live");
+  const stream = new EventSource(at("/api/cold/live"));
   source = stream;
   stream.addEventListener("pieces", (e) => set({ pieces: JSON.parse(e.data as string) as LivePiece[], connected: true }));
   stream.addEventListener("now", (e) => set({ pieces: atMoment(state.pieces ?? [], JSON.parse(e.data as string) as PieceNow[]), connected: true }));

@@ -1,3 +1,4 @@
+import { BASE } from "../api/base";
 import { lazy, type ComponentType } from "react";
 import { createBrowserRouter, Navigate } from "react-router";
 import { cutterForm } from "../stations/order/AddCutter";
@@ -24,10 +25,13 @@ const pantry = () => import("../pantry/PantryPage");
 const reader = () => import("../recipe/ReadPage");
 const kitchen = () => import("./KitchenPage");
 const kitchenOven = () => import("../kitchen/OvenPage");
+const begin = () => import("../begin/NewJobPage");
 const question = () => import("../kit/Question");
+const units = () => import("./UnitsWindow");
+const keys = () => import("./KeyWindow");
 
 const REST: (() => Promise<unknown>)[] = [
-  order, dough, cold, shape, oven, clock, ledger, question, doughViews, coldViews, shapeViews, ovenViews, cutterForm, shelf, kitchen, pantry, reader, kitchenOven, live,
+  order, dough, cold, shape, oven, clock, ledger, question, doughViews, coldViews, shapeViews, ovenViews, cutterForm, units, keys, begin, shelf, kitchen, pantry, reader, kitchenOven, live,
 ];
 
 /** Loads the rest ahead, one after the other: a change of station waits for nothing, and works while the server is away. */
@@ -47,6 +51,7 @@ export const router = createBrowserRouter([
     errorElement: <Failed />,
     children: [
       { index: true, ...page(shelf, "Shelf") },
+      { path: "new", ...page(begin, "NewJobPage") },
       { path: "kitchen", ...page(kitchen, "KitchenPage") },
       { path: "kitchen/oven", ...page(kitchenOven, "OvenPage") },
       { path: "pantry", ...page(pantry, "PantryPage") },
@@ -113,4 +118,4 @@ export const router = createBrowserRouter([
       { path: "*", element: <Missing /> },
     ],
   },
-]);
+], { basename: BASE || "/" });

@@ -10,6 +10,7 @@ import { inches, makeFormat, number, type Unit } from "./units";
 const TABLE: Unit[] = [
   { symbol: "mm", quantity: "length", factor: 1, offset: 0 },
   { symbol: "in", quantity: "length", factor: 25.4, offset: 0 },
+  { symbol: "cm", quantity: "length", factor: 10, offset: 0 },
   { symbol: "g", quantity: "mass", factor: 1, offset: 0 },
   { symbol: "kg", quantity: "mass", factor: 1000, offset: 0 },
   { symbol: "oz", quantity: "mass", factor: 28.349523125, offset: 0 },
@@ -24,9 +25,11 @@ describe("quantities in words", () => {
     expect(inches(2.5)).toBe("2\u00bd\u00a0in");
     expect(inches(3)).toBe("3\u00a0in");
     expect(inches(0.1875)).toBe("3\u204416\u00a0in");
-    expect(inches(10.3125)).toBe("10\u00a05\u204416\u00a0in");
+    // A ruler is read in eighths above an inch, and nobody reads hundredths off it.
+    expect(inches(10.3125)).toBe("10\u215c\u00a0in");
     expect(inches(2.25)).toBe("2\u00bc\u00a0in");
-    expect(inches(6 / 25.4)).toBe("0.24\u00a0in");
+    expect(inches(6 / 25.4)).toBe("scant \u00bc\u00a0in");
+    expect(inches(0.01)).toBe("under 1\u204416\u00a0in");
   });
 
   it("carries sixteen ounces into the pound", () => {
@@ -41,11 +44,24 @@ describe("quantities in words", () => {
     const metric = makeFormat("metric", TABLE);
     const us = makeFormat("us", TABLE);
     expect(metric.temperature(175, 0)).toBe("175\u00b0");
-    expect(us.temperature(175, 0)).toBe("347\u00b0");
-    expect(us.temperature(-18, 0)).toBe("0\u00b0");
+    expect(us.temperature(175, 0)).toBe("347\u00b0F");
+    expect(us.temperature(-18, 0)).toBe("0\u00b0F");
+    // As the dial has it: 325, 350 and 375 are the marks of a US oven. Common practice.
+    expect([163, 175, 190].map(us.oven)).toEqual(["325\u00b0F", "350\u00b0F", "375\u00b0F"]);
+    expect(metric.oven(175)).toBe("175\u00b0");
     expect(us.difference(1.5)).toBe("2.7\u00b0");
     for (const c of [-18, 4, 21.9, 175]) expect(us.base("temperature", us.shown("temperature", c))).toBeCloseTo(c, 9);
     for (const mm of [3, 6, 6.35, 440]) expect(us.base("length", us.shown("length", mm))).toBeCloseTo(mm, 9);
+  });
+
+  it("takes four choices, free of each other", () => {
+    const mixed = makeFormat({ weight: "g", length: "in", temperature: "f", clock: "24" }, TABLE);
+    expect([mixed.mass(450), mixed.length(6.35), mixed.temperature(4, 0)]).toEqual(["450\u00a0g", "\u00bc\u00a0in", "39\u00b0F"]);
+    expect(say({ text: "450 g at 4\u00b0", parts: [{ quantity: "mass", value: 450, places: 0 }, " at ", { quantity: "temperature", value: 4, places: 0 }] }, mixed)).toBe("450\u00a0g at 39\u00b0F");
+    const metric = makeFormat("metric", TABLE);
+    expect([metric.length(99), metric.length(310), metric.lengths(95, 310), metric.lengths(0, 0.5)]).toEqual(["99\u00a0mm", "31\u00a0cm", "9.5\u201331\u00a0cm", "0\u20130.5\u00a0mm"]);
+    const us = makeFormat("us", TABLE);
+    expect([us.lengths(0, 0.5), us.lengths(0, 2), us.lengths(96, 98)]).toEqual(["under 1\u204416\u00a0in", "0\u20131\u204416\u00a0in", "3\u00be\u20133\u215e\u00a0in"]);
   });
 
   it("writes a true minus and never minus nothing", () => {
@@ -76,7 +92,7 @@ describe("sentences of the server", () => {
 
   it("begin with a capital and end with a stop in both", () => {
     const said = sentence({ text: "never: at 19\u00b0", parts: ["never: at ", { quantity: "temperature", value: 19, places: 0 }] });
-    expect([say(said, metric), say(said, us)]).toEqual(["Never: at 19\u00b0.", "Never: at 66\u00b0."]);
+    expect([say(said, metric), say(said, us)]).toEqual(["Never: at 19\u00b0.", "Never: at 66\u00b0F."]);
     expect(say(after("Taken back: ", { text: "to 6.35\u00a0mm", parts: ["to ", { quantity: "length", value: 6.35, places: 2 }] }), us)).toBe("Taken back: to \u00bc\u00a0in");
   });
 });

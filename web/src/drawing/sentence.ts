@@ -2,7 +2,7 @@
 import { number, type Format } from "./units";
 
 export interface Figure {
-  quantity: "length" | "mass" | "temperature" | "difference" | "span" | "share";
+  quantity: "length" | "mass" | "temperature" | "setting" | "difference" | "span" | "share";
   value: number;
   and?: number | null;
   joint?: string | null;
@@ -22,7 +22,8 @@ function figure({ quantity, value, and, joint, places }: Figure, format: Format)
   const [one, unit]: [(v: number) => string, string] = {
     length: [format.length, ""] as const,
     mass: [format.mass, ""] as const,
-    temperature: [(c: number) => number(format.shown("temperature", c), places), "\u00b0"] as const,
+    temperature: [(c: number) => number(format.shown("temperature", c), places), format.units.temperature === "f" ? "\u00b0F" : "\u00b0"] as const,
+    setting: [format.oven, ""] as const,
     difference: [(k: number) => number(format.shown("temperature", k) - format.shown("temperature", 0), places), "\u00b0"] as const,
     span: [(min: number) => number(min, places), "\u00a0min"] as const,
     share: [(percent: number) => number(percent, places), "\u00a0%"] as const,
@@ -40,7 +41,8 @@ const tied = (text: string): string => text.replace(/(\d) (mm|k?g|min|h|%)(?![\p
 /** What is said, in the units shown. */
 export function say(said: Said, format: Format): string {
   if (typeof said === "string") return said;
-  if (format.system === "metric" || !said.parts?.length) return tied(said.text);
+  const { weight, length, temperature } = format.units;
+  if ((weight !== "oz" && length === "mm" && temperature === "c") || !said.parts?.length) return tied(said.text);
   return said.parts.map((part) => (typeof part === "string" ? part : figure(part, format))).join("");
 }
 

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from "vitest";
-import { clock, daysLater, localTime, minutesBetween, nearest, nextAfter, setZone, shifted, utcOf } from "./time";
+import { clock, daysLater, localTime, minutesBetween, nearest, nextAfter, setClockHours, setZone, shifted, timeOfDay, utcOf } from "./time";
 
 afterEach(() => setZone("UTC"));
 
@@ -34,5 +34,15 @@ describe("the kitchen's clock", () => {
     expect(nearest("2026-11-28T00:20", "23:50")).toBe("2026-11-27T23:50");
     expect(nextAfter("2026-11-28T23:40", "00:30")).toBe("2026-11-29T00:30");
     expect(daysLater("2026-12-31T12:00", 1)).toBe("2027-01-01T12:00");
+  });
+});
+
+describe("a clock that goes twice to twelve", () => {
+  afterEach(() => setClockHours("24"));
+
+  it("tells and takes am and pm", () => {
+    setClockHours("12");
+    expect(["2026-11-28T00:05", "2026-11-28T09:26", "2026-11-28T12:00", "2026-11-28T14:00"].map(clock)).toEqual(["12:05\u00a0am", "9:26\u00a0am", "12:00\u00a0pm", "2:00\u00a0pm"]);
+    expect(["2:05 pm", "2pm", "12 am", "12:30 p.m.", "14:05", "0 pm", "13 pm"].map(timeOfDay)).toEqual(["14:05", "14:00", "00:00", "12:30", "14:05", undefined, undefined]);
   });
 });

@@ -50,10 +50,18 @@ function momentOf(iso: string): number {
   return found.length > 0 ? Math.min(...found) : naive - offset(naive - 86_400_000);
 }
 
-/** `14:00`, `9:26`. */
+let hours12 = false;
+
+/** Whether the clock goes to 24, or twice to 12. */
+export function setClockHours(hours: "24" | "12"): void {
+  hours12 = hours === "12";
+}
+
+/** `14:00`, `9:26`; `2:00 pm`, `9:26 am`. */
 export function clock(iso: string): string {
   const [, hours = "0", minutes = "00"] = /T(\d\d):(\d\d)/.exec(iso) ?? [];
-  return `${Number(hours)}:${minutes}`;
+  const hour = Number(hours);
+  return hours12 ? `${hour % 12 || 12}:${minutes}\u00a0${hour < 12 ? "am" : "pm"}` : `${hour}:${minutes}`;
 }
 
 /** `Sat 14:00`. */
@@ -136,10 +144,13 @@ export function duration(minutes: number): string {
   return rest === 0 ? `${Math.floor(whole / 60)}\u00a0h` : `${Math.floor(whole / 60)}\u00a0h\u00a0${two(rest)}`;
 }
 
-/** `14:05`, `14.05`, `1405` or `14` as a time of the day; nothing when it is none. */
+/** `14:05`, `14.05`, `1405`, `14` or `2:05 pm` as a time of the day; nothing when it is none. */
 export function timeOfDay(text: string): string | undefined {
-  const found = /^\s*(\d{1,2})\s*[:.h]?\s*(\d{2})?\s*$/.exec(text);
-  const [hours, minutes] = [Number(found?.[1]), Number(found?.[2] ?? 0)];
+  const found = /^\s*(\d{1,2})\s*[:.h]?\s*(\d{2})?\s*([ap])?\.?(?:m\.?)?\s*$/i.exec(text);
+  const half = found?.[3]?.toLowerCase();
+  const [said, minutes] = [Number(found?.[1]), Number(found?.[2] ?? 0)];
+  if (half && (said < 1 || said > 12)) return undefined;
+  const hours = half ? (said % 12) + (half === "p" ? 12 : 0) : said;
   if (!found || hours > 23 || minutes > 59) return undefined;
   return `${two(hours)}:${two(minutes)}`;
 }

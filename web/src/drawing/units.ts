@@ -1,6 +1,22 @@
 /** Quantities in words, by the server's table of units. The factors are the core's; none stand here. */
 
 export type System = "metric" | "us";
+
+/** How somebody likes to read things: four choices, free of each other. */
+export interface Units {
+  /** Grams; ounces and pounds; grams with cups and spoons beside. */
+  weight: "g" | "oz" | "cups";
+  /** Millimetres, centimetres from ten of them; inches by the ruler's fractions. */
+  length: "mm" | "in";
+  temperature: "c" | "f";
+  clock: "24" | "12";
+}
+
+/** The choices that usually go together. */
+export const PRESETS: Record<System, Units> = {
+  metric: { weight: "g", length: "mm", temperature: "c", clock: "24" },
+  us: { weight: "oz", length: "in", temperature: "f", clock: "12" },
+};
 export type Quantity = "length" | "mass" | "volume" | "temperature" | "duration";
 export interface Unit {
   symbol: string;
@@ -27,27 +43,58 @@ export function number(value: number, most: number, least = 0): string {
   return value < 0 && Number(text) !== 0 ? MINUS + shown : shown;
 }
 
-/** Inches as a baker reads them: to the sixteenth where that is true to 0.02 in, else in hundredths. */
-export function inches(value: number): string {
-  const sixteenths = Math.round(value * 16);
-  if (Math.abs(sixteenths / 16 - value) > 0.003 || sixteenths === 0) return `${number(value, 2)}\u00a0in`;
-  const whole = Math.floor(sixteenths / 16);
-  let top = sixteenths % 16;
-  let bottom = 16;
+/** Below this no ruler shows it: half its smallest division. */
+const UNDER = 1 / 32;
+/** So near a division it is that; else a baker says scant or full. Our own choice. */
+const AS_GOOD_AS = 0.008;
+
+/** A length by the ruler: sixteenths up to an inch, eighths above. */
+function fraction(value: number): string {
+  const fine = value < 1 ? 16 : 8;
+  const parts = Math.round(value * fine);
+  const whole = Math.floor(parts / fine);
+  let top = parts % fine;
+  let bottom = fine;
   while (top > 0 && top % 2 === 0) {
     top /= 2;
     bottom /= 2;
   }
-  if (top === 0) return `${whole}\u00a0in`;
+  if (top === 0) return String(whole);
   const one = VULGAR[`${top}/${bottom}`];
   // A fraction that has no sign of its own stands apart from the whole, or 10 and 5/16 would read as 105/16.
   const part = one ?? `${top}\u2044${bottom}`;
-  return `${whole > 0 ? whole : ""}${whole > 0 && one === undefined ? "\u00a0" : ""}${part}\u00a0in`;
+  return `${whole > 0 ? whole : ""}${whole > 0 && one === undefined ? "\u00a0" : ""}${part}`;
+}
+
+/** Inches as a baker reads them off a ruler: `¼ in`, `scant ¼ in`, `9¾ in`. */
+export function inches(value: number): string {
+  const size = Math.abs(value);
+  if (size === 0) return "0\u00a0in";
+  if (size < UNDER) return "under 1\u204416\u00a0in";
+  const fine = size < 1 ? 16 : 8;
+  const off = size - Math.round(size * fine) / fine;
+  const nearly = size >= 1 || Math.abs(off) <= AS_GOOD_AS ? "" : off < 0 ? "scant " : "full ";
+  return `${value < 0 ? MINUS : ""}${nearly}${fraction(size)}\u00a0in`;
+}
+
+/** From so many inches to so many. */
+function inchesBetween(from: number, to: number): string {
+  if (to < UNDER) return inches(to);
+  const [least, most] = [fraction(from), fraction(to)];
+  return least === most ? `${most}\u00a0in` : `${least}–${most}\u00a0in`;
+}
+
+/** What an oven's dial can be set to: every 25 °F, and by fives between. */
+function onDial(f: number): number {
+  const mark = Math.round(f / 25) * 25;
+  return Math.abs(f - mark) <= 4 ? mark : Math.round(f / 5) * 5;
 }
 
 export interface Format {
-  system: System;
-  /** `6 mm`, `¼ in`. */
+  units: Units;
+  /** Of rulers and paper. */
+  ruler: System;
+  /** `6 mm`, `31 cm`, `¼ in`. */
   length(mm: number): string;
   /** `98–101 mm`. */
   lengths(from_mm: number, to_mm: number): string;
@@ -55,8 +102,10 @@ export interface Format {
   mass(g: number): string;
   /** `2.31 kg`: for headlines. */
   bigMass(g: number): string;
-  /** `4.2°`, `39.6°`: the scale is named where the switch is. */
+  /** `4.2°`, `39.6°F`. */
   temperature(c: number, places?: number): string;
+  /** An oven's setting, as its dial shows it: `175°`, `350°F`. */
+  oven(c: number): string;
   /** `1.3°` warmer or colder. */
   difference(k: number): string;
   /** Symbol in which a bare number is typed and shown. */
@@ -67,22 +116,28 @@ export interface Format {
   base(quantity: Quantity, shown: number): number;
 }
 
-const SHOWN: Record<System, Record<Quantity, string>> = {
-  metric: { length: "mm", mass: "g", volume: "mL", temperature: "\u00b0C", duration: "min" },
-  us: { length: "in", mass: "oz", volume: "cup", temperature: "\u00b0F", duration: "min" },
-};
+/** From here on lengths are told in centimetres. */
+const IN_CM_FROM_MM = 100;
 
-export function makeFormat(system: System, table: readonly Unit[]): Format {
+export function makeFormat(of: System | Units, table: readonly Unit[]): Format {
+  // Until the table of units is there, all is shown as it is kept.
+  const chosen = table.length === 0 ? PRESETS.metric : typeof of === "string" ? PRESETS[of] : of;
+  const ounces = chosen.weight === "oz";
+  const inch = chosen.length === "in";
+  const fahrenheit = chosen.temperature === "f";
+  const symbols: Record<Quantity, string> = {
+    length: inch ? "in" : "mm", mass: ounces ? "oz" : "g", volume: chosen.weight === "g" ? "mL" : "cup", temperature: fahrenheit ? "\u00b0F" : "\u00b0C", duration: "min",
+  };
   const find = (quantity: Quantity, symbol: string): Unit =>
     table.find((u) => u.quantity === quantity && u.symbol === symbol) ?? { symbol, quantity, factor: 1, offset: 0 };
-  const unit = (quantity: Quantity) => find(quantity, SHOWN[system][quantity]);
+  const unit = (quantity: Quantity) => find(quantity, symbols[quantity]);
   const shown = (quantity: Quantity, base: number) => (base - unit(quantity).offset) / unit(quantity).factor;
   const base = (quantity: Quantity, value: number) => value * unit(quantity).factor + unit(quantity).offset;
-  const us = system === "us" && table.length > 0;
   const pound = find("mass", "lb");
   const ounce = find("mass", "oz");
+  const centimetre = find("length", "cm");
   const mass = (g: number): string => {
-    if (!us) return `${number(g, g < 10 ? 1 : 0)}\u00a0g`;
+    if (!ounces) return `${number(g, g < 10 ? 1 : 0)}\u00a0g`;
     // A teaspoon of salt is a fifth of an ounce: small weights need their second place.
     if (g < pound.factor) return `${number(g / ounce.factor, g < ounce.factor ? 2 : 1)}\u00a0oz`;
     let whole = Math.floor(g / pound.factor);
@@ -93,18 +148,25 @@ export function makeFormat(system: System, table: readonly Unit[]): Format {
     }
     return rest === 0 ? `${whole}\u00a0lb` : `${whole}\u00a0lb ${number(rest, 1)}\u00a0oz`;
   };
+  const long = (mm: number) => table.length > 0 && Math.abs(mm) >= IN_CM_FROM_MM;
+  const metric = (mm: number) => (long(mm) ? `${number(mm / centimetre.factor, 1)}\u00a0cm` : `${number(mm, mm < 20 ? 1 : 0)}\u00a0mm`);
+  const metricBetween = (from: number, to: number) => {
+    if (long(to)) return `${number(from / centimetre.factor, 1)}–${number(to / centimetre.factor, 1)}\u00a0cm`;
+    const places = from < 20 ? 1 : 0;
+    return `${number(from, places)}–${number(to, places)}\u00a0mm`;
+  };
+  const degree = fahrenheit ? "\u00b0F" : "\u00b0";
   return {
-    system: us ? "us" : "metric",
-    lengths: (from, to) =>
-      us
-        ? `${number(shown("length", from), 2)}–${number(shown("length", to), 2)}\u00a0in`
-        : `${number(from, from < 20 ? 1 : 0)}–${number(to, from < 20 ? 1 : 0)}\u00a0mm`,
-    length: (mm) => (us ? inches(shown("length", mm)) : `${number(mm, mm < 20 ? 1 : 0)}\u00a0mm`),
+    units: chosen,
+    ruler: inch ? "us" : "metric",
+    lengths: (from, to) => (inch ? inchesBetween(shown("length", from), shown("length", to)) : metricBetween(from, to)),
+    length: (mm) => (inch ? inches(shown("length", mm)) : metric(mm)),
     mass,
-    bigMass: (g) => (us || g < 1000 ? mass(g) : `${number(g / find("mass", "kg").factor, 2, 2)}\u00a0kg`),
-    temperature: (c, places = 1) => `${number(shown("temperature", c), places)}\u00b0`,
+    bigMass: (g) => (ounces || g < 1000 ? mass(g) : `${number(g / find("mass", "kg").factor, 2, 2)}\u00a0kg`),
+    temperature: (c, places = 1) => `${number(shown("temperature", c), places)}${degree}`,
+    oven: (c) => `${number(fahrenheit ? onDial(shown("temperature", c)) : c, 0)}${degree}`,
     difference: (k) => `${number(k / unit("temperature").factor, 1)}\u00b0`,
-    symbol: (quantity) => SHOWN[us ? "us" : "metric"][quantity],
+    symbol: (quantity) => symbols[quantity],
     shown,
     base,
   };

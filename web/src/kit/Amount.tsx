@@ -10,7 +10,7 @@ import { Fault, faultOf, otherFault } from "./Fault";
 import { useFormat } from "./settings";
 import { useTyped } from "./typed";
 
-type Kind = Quantity | "count" | "percent" | "ratio";
+type Kind = Quantity | "count" | "percent" | "ratio" | "oven";
 
 /** Kinds without a unit. */
 const bare = (kind: Kind): kind is "count" | "percent" | "ratio" => kind === "count" || kind === "percent" || kind === "ratio";
@@ -65,7 +65,7 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
     under.current = typed;
     setSaving(true);
     try {
-      const base = await readTyped(format, kind, typed);
+      const base = await readTyped(format, kind, typed, inWords(format, kind, kept.current));
       if (base !== kept.current || unset) {
         const before = shownNow.current;
         typing.sending();
@@ -93,9 +93,12 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
 
   const nudge = (direction: number) => {
     const by = nudgeOf(format, kind, step);
-    const shown = bare(kind) ? wanted.current : format.shown(kind, wanted.current);
-    const to = Math.round((shown + direction * by) * 10_000) / 10_000;
-    wanted.current = bare(kind) ? to : format.base(kind, to);
+    const measured = bare(kind) ? undefined : kind === "oven" ? "temperature" : kind;
+    const shown = measured ? format.shown(measured, wanted.current) : wanted.current;
+    // Along a ruler and round a dial it goes from mark to mark.
+    const marked = (kind === "length" && format.units.length === "in") || (kind === "oven" && format.units.temperature === "f");
+    const to = marked ? markAfter(shown, by, direction) : Math.round((shown + direction * by) * 10_000) / 10_000;
+    wanted.current = measured ? format.base(measured, to) : to;
     const typed = inWords(format, kind, wanted.current);
     typing.type(typed);
     void save(typed);
@@ -140,17 +143,30 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
   );
 }
 
+/** The next mark of a scale in a direction; what stands on one to a tenth of a step goes on to the one after it. */
+const markAfter = (value: number, step: number, direction: number): number =>
+  (direction > 0 ? Math.floor(value / step + 0.1) + 1 : Math.ceil(value / step - 0.1) - 1) * step;
+
 /** One press of an arrow in the unit shown: as given in metric units, and the usual step of a US kitchen nearest to that. */
 export function nudgeOf(format: Format, kind: Kind, step: number): number {
-  if (format.system === "metric" || bare(kind) || kind === "duration") return step;
+  if (bare(kind)) return step;
+  const { length, weight, temperature } = format.units;
   switch (kind) {
+    case "duration":
+      return step;
+    case "oven":
+      return temperature === "f" ? 25 : step;
     case "length":
+      if (length === "mm") return step;
       return step >= 10 ? 0.5 : step >= 2 ? 0.125 : 0.0625;
     case "mass":
+      if (weight !== "oz") return step;
       return step >= 100 ? 4 : step >= 10 ? 0.5 : 0.1;
     case "temperature":
+      if (temperature === "c") return step;
       return step >= 5 ? 10 : step >= 1 ? 2 : 1;
     case "volume":
+      if (weight === "g") return step;
       return step >= 250 ? 1 : 0.25;
   }
 }
@@ -165,11 +181,14 @@ function figureOf(format: Format, kind: Kind, value: number): string {
     case "mass":
       return format.mass(value).replaceAll(",", "");
     case "temperature":
-      return format.temperature(value);
+      // A whole degree Fahrenheit is finer than a half of the others.
+      return format.temperature(value, format.units.temperature === "f" ? 0 : 1);
+    case "oven":
+      return format.oven(value);
     case "duration":
       return value > 0 && value < 1 ? `${Math.round(value * 60)}\u00a0s` : `${Math.round(value * 10) / 10}\u00a0min`;
     case "volume":
-      return `${number(format.shown("volume", value), format.system === "us" ? 2 : 0).replaceAll(",", "")} ${format.symbol("volume")}${format.system === "us" ? "s" : ""}`;
+      return `${number(format.shown("volume", value), format.units.weight === "g" ? 0 : 2).replaceAll(",", "")} ${format.symbol("volume")}${format.units.weight === "g" ? "" : "s"}`;
     case "percent":
       return `${value}\u00a0%`;
     case "count":
@@ -179,8 +198,11 @@ function figureOf(format: Format, kind: Kind, value: number): string {
 }
 
 /** The base value of what was typed, as the server reads it; throws its refusal. */
-export async function readTyped(format: Format, kind: Kind, typed: string): Promise<number> {
-  const default_symbol = bare(kind) ? "" : format.symbol(kind);
-  const answer = await settled(api.POST("/api/units/parse", { body: { quantity: kind === "ratio" ? "percent" : kind, text: typed, default_symbol } }));
+export async function readTyped(format: Format, kind: Kind, typed: string, shown = ""): Promise<number> {
+  const quantity = kind === "oven" ? "temperature" : kind === "ratio" ? "percent" : kind;
+  // Beside centimetres a bare number of two digits is meant so; 320 is millimetres all the same.
+  const inCm = kind === "length" && shown.endsWith("cm") && /^\s*\d{1,2}([.,]\d*)?\s*$/.test(typed);
+  const default_symbol = bare(kind) ? "" : inCm ? "cm" : format.symbol(kind === "oven" ? "temperature" : kind);
+  const answer = await settled(api.POST("/api/units/parse", { body: { quantity, text: typed, default_symbol } }));
   return answer.value;
 }

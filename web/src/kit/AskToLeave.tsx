@@ -1,7 +1,7 @@
 /** Asks before work that is not kept is left behind: another page, another view, or the window shut. */
 import { useEffect } from "react";
 import { useBlocker } from "react-router";
-import { Question } from "./Window";
+import { Question } from "./Asks";
 
 export function AskToLeave({ when, what }: { when: boolean; what: string }) {
   const blocker = useBlocker(({ currentLocation, nextLocation }) => when && currentLocation.pathname !== nextLocation.pathname);

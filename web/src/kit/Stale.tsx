@@ -2,7 +2,7 @@
 import { useSyncExternalStore } from "react";
 import { sentence } from "../drawing/sentence";
 import { askedNow, onAsked } from "./asked";
-import { Question } from "./Window";
+import { Question } from "./Asks";
 
 /** `thickness_mm` in words. */
 export function fieldWords(field: string): string {

@@ -1,9 +1,10 @@
 /** What is half typed or ticked off, kept for as long as this window is open: a look at another page does not lose it. */
+import { BASE } from "../api/base";
 import { useEffect, useState, type Dispatch, type SetStateAction } from "react";
 
 function read<T>(key: string, otherwise: T): T {
   try {
-    const text = sessionStorage.getItem(key);
+    const text = sessionStorage.getItem(BASE + key);
     return text === null ? otherwise : (JSON.parse(text) as T);
   } catch {
     return otherwise;
@@ -12,7 +13,7 @@ function read<T>(key: string, otherwise: T): T {
 
 function write(key: string, value: unknown): void {
   try {
-    sessionStorage.setItem(key, JSON.stringify(value));
+    sessionStorage.setItem(BASE + key, JSON.stringify(value));
   } catch {
     // No room, or not allowed: it is kept as long as the page is.
   }

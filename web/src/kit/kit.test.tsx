@@ -10,6 +10,7 @@ import { sentence } from "../drawing/sentence";
 import { faultOf, otherFault } from "./Fault";
 import { Live } from "./Live";
 import { SettingsProvider, useSettings } from "./settings";
+import { PRESETS } from "../drawing/units";
 import { TextField } from "./TextField";
 import type { ReactNode } from "react";
 
@@ -203,9 +204,9 @@ describe("an amount", () => {
 });
 
 function Switch() {
-  const { format, setSystem } = useSettings();
+  const { format, setUnits } = useSettings();
   return (
-    <button type="button" onClick={() => setSystem("us")}>
+    <button type="button" onClick={() => setUnits(PRESETS.us)}>
       {format.length(6.35)}
     </button>
   );
@@ -219,7 +220,7 @@ describe("units", () => {
     expect(button.textContent).toBe("6.4\u00a0mm");
     await user.click(button);
     await waitFor(() => expect(button.textContent).toBe("\u00bc\u00a0in"));
-    expect(localStorage.getItem("units")).toBe("us");
+    expect(JSON.parse(localStorage.getItem("units") ?? "")).toEqual(PRESETS.us);
   });
 });
 

@@ -1,13 +1,14 @@
 /** How this person likes to see things: units and light. Kept in this browser. */
 import { createContext, use, useEffect, useMemo, useState, type ReactNode } from "react";
 import { useUnits } from "../api/queries";
-import { makeFormat, type Format, type System } from "../drawing/units";
+import { setClockHours } from "../drawing/time";
+import { makeFormat, PRESETS, type Format, type System, type Units } from "../drawing/units";
 
 export type Theme = "light" | "dark";
 interface Settings {
   format: Format;
-  system: System;
-  setSystem(system: System): void;
+  units: Units;
+  setUnits(units: Units): void;
   theme: Theme;
   setTheme(theme: Theme): void;
   /** Whether single keys act (WCAG 2.1.4). */
@@ -33,9 +34,25 @@ function keep(key: string, value: string): void {
   }
 }
 
+/** What was chosen here before; one word of earlier days stands for all four. */
+function keptUnits(): Units {
+  const text = kept("units");
+  const named = PRESETS[text as System] as Units | undefined;
+  let units = named ?? PRESETS.metric;
+  if (!named && text) {
+    try {
+      units = { ...units, ...(JSON.parse(text) as Partial<Units>) };
+    } catch {
+      // What cannot be read is as if nothing had been chosen.
+    }
+  }
+  setClockHours(units.clock);
+  return units;
+}
+
 export function SettingsProvider({ children }: { children: ReactNode }) {
   const units = useUnits();
-  const [system, setSystem] = useState<System>(kept("units") === "us" ? "us" : "metric");
+  const [chosen, setChosen] = useState<Units>(keptUnits);
   const [theme, setTheme] = useState<Theme>(() => {
     const chosen = kept("theme");
     if (chosen === "dark" || chosen === "light") return chosen;
@@ -47,11 +64,12 @@ export function SettingsProvider({ children }: { children: ReactNode }) {
   }, [theme]);
   const value = useMemo<Settings>(
     () => ({
-      format: makeFormat(system, units.data ?? []),
-      system,
-      setSystem: (next) => {
-        keep("units", next);
-        setSystem(next);
+      format: makeFormat(chosen, units.data ?? []),
+      units: chosen,
+      setUnits: (next) => {
+        keep("units", JSON.stringify(next));
+        setClockHours(next.clock);
+        setChosen(next);
       },
       theme,
       setTheme: (next) => {
@@ -64,7 +82,7 @@ export function SettingsProvider({ children }: { children: ReactNode }) {
         setSingleKeys(on);
       },
     }),
-    [system, theme, singleKeys, units.data],
+    [chosen, theme, singleKeys, units.data],
   );
   return <Context value={value}>{children}</Context>;
 }

@@ -7,7 +7,7 @@ import { api, settled, type Kitchen } from "../api/client";
 import { useChangeKitchen } from "../api/queries";
 import { Choice } from "../kit/Choice";
 import { Fault, otherFault } from "../kit/Fault";
-import { Question } from "../kit/Window";
+import { Question } from "../kit/Asks";
 
 export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
   const change = useChangeKitchen();

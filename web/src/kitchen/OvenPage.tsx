@@ -150,7 +150,7 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
   const { mutateAsync: keep } = useChangeKitchen();
   const format = useFormat();
   // A difference in the shown unit.
-  const us = format.system === "us";
+  const us = format.units.length === "in";
   const metres = us ? METRES_PER_FOOT : 1;
   const degree = format.shown("temperature", 1) - format.shown("temperature", 0);
   return (

@@ -2,6 +2,7 @@
  * A recipe becomes a formula: paste it, drop it, or type it line by line; it is read as you go. What is not clear asks, and
  * nothing is counted before it is settled. The text stays here until it is kept.
  */
+import { BASE } from "../api/base";
 import { type Said } from "../drawing/sentence";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
@@ -60,7 +61,7 @@ interface Settled {
 
 /** What a cup of flour is then, by the cups that are meant. */
 function cupOfFlour(grams: readonly number[], format: Format): string {
-  const [spooned, scooped, sifted] = grams.map((g) => number(format.shown("mass", g), format.system === "us" ? 1 : 0));
+  const [spooned, scooped, sifted] = grams.map((g) => number(format.shown("mass", g), format.units.weight === "oz" ? 1 : 0));
   return sifted === undefined ? "" : `: a cup of flour is then ${spooned}, ${scooped} or ${sifted} ${format.symbol("mass")}`;
 }
 
@@ -73,7 +74,7 @@ export function ReadPage() {
   const kitchen = useKitchen();
   const format = useFormat();
   const add = useAddFormula();
-  const [text, setText] = useState(() => sessionStorage.getItem(DRAFT) ?? "");
+  const [text, setText] = useState(() => sessionStorage.getItem(BASE + DRAFT) ?? "");
   const [asked, setAsked] = useState(text);
   const [answers, setAnswers] = useState<Settled[]>([]);
   const [way, setWay] = useState<ReadRequest["way"]>("spooned");
@@ -105,7 +106,7 @@ export function ReadPage() {
     }
     setText(next);
     setFault(undefined);
-    sessionStorage.setItem(DRAFT, next);
+    sessionStorage.setItem(BASE + DRAFT, next);
     // An answer goes with its line when lines move, and is forgotten when the line is written anew.
     const lines = next.split(/\r?\n/).map((l) => l.trim());
     setAnswers((all) =>
@@ -141,7 +142,7 @@ export function ReadPage() {
     if (!now?.formula) return;
     add.mutate(now.formula, {
       onSuccess: async (formula) => {
-        sessionStorage.removeItem(DRAFT);
+        sessionStorage.removeItem(BASE + DRAFT);
         if (job.data) {
           try {
             await settled(api.PATCH("/api/jobs/{id}", { params: { path: { id: job.data.id } }, body: { formula_id: formula.id, formula_version: null, dough_with: null } as unknown as Record<string, never> }));
@@ -149,11 +150,11 @@ export function ReadPage() {
             await client.invalidateQueries();
             void navigate(`/jobs/${job.data.id}/dough/mix`);
           } catch (error) {
-            setFault(otherFault(error, []) ?? "The job could not take the formula; it is on the shelf.");
+            setFault(otherFault(error, []) ?? "The job could not take the recipe; it is on the shelf.");
           }
           return;
         }
-        void navigate("/");
+        void navigate(`/new?recipe=${formula.id}`);
       },
     });
   };

@@ -5,5 +5,7 @@ mod zone;
 
 pub use relay::{ChillWaits, Held, Lane, MoreChill, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};
 #[cfg(feature = "wire")]
+pub use zone::Minute;
+#[cfg(feature = "wire")]
 pub(crate) use zone::minute;
 pub use zone::{ClockChange, MINUTE_FORMAT, Zone};

@@ -29,6 +29,12 @@ pub(crate) mod minute {
     }
 }
 
+/// A moment by the kitchen's clock as it travels, `2026-11-28T14:00`.
+#[cfg(feature = "wire")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[serde(transparent)]
+pub struct Minute(#[serde(with = "minute")] pub NaiveDateTime);
+
 /// A time zone by its name in the IANA database (the database comes with the chrono-tz crate).
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Zone(Tz);

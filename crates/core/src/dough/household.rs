@@ -42,6 +42,37 @@ pub enum Spoons {
     TablespoonHalves(u32),
 }
 
+/// Cups, sticks or single things that come near a mass.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Beside {
+    /// Halves of one.
+    EachHalves(u32),
+    /// Tablespoons of sticks, eight to each.
+    Sticks {
+        /// In all.
+        tablespoons: u32,
+    },
+    /// Tablespoons, sixteen to a cup.
+    Cups {
+        /// In all.
+        tablespoons: u32,
+        /// How the cup is filled, where that makes a difference.
+        filled: Option<CupWay>,
+    },
+    /// Too little for a cup.
+    Spoons(Spoons),
+}
+
+/// Up to this a mass is told in spoons.
+const SPOONED: Mass = Mass::new_g(30.0);
+/// A teaspoon in mL (NIST Handbook 44, Appendix C).
+const TSP_ML: f64 = US_CUP_ML / 48.0;
+
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a whole number of small measures")]
+fn count(n: f64) -> u32 {
+    n.round().clamp(0.0, 1e6) as u32
+}
+
 /// Grams of household measures; `None` where nobody measures it so.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 #[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = HouseholdBody))]
@@ -91,6 +122,41 @@ impl Household {
     #[must_use]
     pub fn depends_on_way(&self) -> bool {
         self.cup.is_some() && (self.cup_scooped.is_some() || self.cup_sifted.is_some())
+    }
+
+    /// What comes near a mass without a scale: things one by one, sticks, cups with the spoons left over, or spoons alone. A cup whose filling
+    /// matters is spooned and levelled.
+    #[must_use]
+    pub fn beside(&self, mass: Mass) -> Option<Beside> {
+        if let Some(each) = self.each {
+            return Some(Beside::EachHalves(count(mass.g() / each * 2.0))).filter(|b| *b != Beside::EachHalves(0));
+        }
+        if mass <= SPOONED {
+            return self.spoons(mass).map(Beside::Spoons);
+        }
+        if let Some(stick) = self.stick {
+            return Some(Beside::Sticks { tablespoons: count(mass.g() / stick * 8.0) });
+        }
+        let (cup, filled) = match (self.cup, self.cup_packed) {
+            (Some(cup), _) => (cup, self.depends_on_way().then_some(CupWay::Spooned)),
+            (None, Some(packed)) => (packed, Some(CupWay::Packed)),
+            (None, None) => return None,
+        };
+        Some(Beside::Cups { tablespoons: count(mass.g() / cup * 16.0), filled })
+    }
+
+    /// Spoons that come near a small mass, to the eighth of a teaspoon.
+    pub(super) fn spoons(&self, mass: Mass) -> Option<Spoons> {
+        if mass > SPOONED {
+            return None;
+        }
+        let one = self.of_volume(TSP_ML, CupWay::Spooned)?;
+        let eighths = count(mass / one * 8.0);
+        Some(match eighths {
+            0 => Spoons::Pinch,
+            24.. => Spoons::TablespoonHalves(count(mass / one / 3.0 * 2.0)),
+            _ => Spoons::TeaspoonEighths(eighths),
+        })
     }
 
     pub(super) fn check(&self, checks: &mut Checks) {
@@ -211,6 +277,23 @@ mod tests {
         // USDA FoodData Central, SR Legacy, from memory: 50 g without shell, white 33, yolk 17.
         let large = EggClass::UsLarge;
         assert_eq!((large.whole().g(), large.yolk().g(), large.white().g()), (50.0, 17.0, 33.0));
+    }
+
+    /// Common household weights: a cup of flour 125 g, of sugar 200 g, a stick 113 g, a tablespoon a sixteenth of a cup (USDA FoodData Central,
+    /// SR Legacy, from memory; NIST Handbook 44, Appendix C).
+    #[test]
+    fn grams_have_their_cups_sticks_and_spoons_beside_them() {
+        let of = |key: &str, g: f64| {
+            let pantry = crate::dough::Pantry::built_in();
+            pantry.all().iter().find(|i| &*i.key == key).expect("known").household.beside(Mass::new_g(g))
+        };
+        let cups = |tablespoons, filled| Some(Beside::Cups { tablespoons, filled });
+        assert_eq!(of("flour-ap", 250.0), cups(32, Some(CupWay::Spooned)));
+        assert_eq!(of("flour-ap", 390.0), cups(50, Some(CupWay::Spooned)));
+        assert_eq!(of("sugar", 200.0), cups(16, None));
+        assert_eq!(of("butter", 226.8), Some(Beside::Sticks { tablespoons: 16 }));
+        assert_eq!(of("egg", 50.0), Some(Beside::EachHalves(2)));
+        assert!(matches!(of("salt", 3.0), Some(Beside::Spoons(Spoons::TeaspoonEighths(4)))));
     }
 
     #[test]

@@ -167,7 +167,7 @@ fn swap(
     let share = share_percent / 100.0;
     let to = wanted(pantry, "to", to)?;
     let Some(out) = formula.lines().iter().position(|l| l.ingredient().key == from) else {
-        return Err(InputError::refused("from", "the formula holds none of it").into());
+        return Err(InputError::refused("from", "the recipe holds none of it").into());
     };
     let from = Arc::clone(formula.lines()[out].ingredient());
     let alike = from.role() == to.role() && from.role() != Role::Other || from.kind == to.kind;
@@ -195,7 +195,7 @@ fn swap(
         InputErrors::from(InputError::refused(
             "to",
             format!(
-                "the rest of the formula cannot make up for {}: there is too little to take away",
+                "the rest of the recipe cannot make up for {}: there is too little to take away",
                 to.name.to_lowercase()
             ),
         ))
@@ -274,7 +274,7 @@ fn eggs(formula: &Formula, field: &str, grams: f64) -> Result<(Formula, Vec<Reas
     let total = formula.role_mass(Role::Egg).g();
     checks.range(field, grams, 0.0, formula.total().g() / 2.0, "g");
     if total <= 0.0 {
-        checks.push(InputError::refused(field, "the formula has no egg to change; add one first"));
+        checks.push(InputError::refused(field, "the recipe has no egg to change; add one first"));
     }
     checks.finish(())?;
     let mut b = Rebalance::of(formula);
@@ -293,7 +293,7 @@ fn eggs(formula: &Formula, field: &str, grams: f64) -> Result<(Formula, Vec<Reas
     if grams == 0.0 {
         // The line would vanish and with it the way back.
         return Err(
-            InputError::refused("grams", "more than 0 g is needed; take the egg out of the formula instead").into()
+            InputError::refused("grams", "more than 0 g is needed; take the egg out of the recipe instead").into()
         );
     }
     Ok((b.finish(formula)?, reasons))

@@ -22,6 +22,7 @@ mod rebalance;
 mod scale;
 mod school;
 mod sheet;
+mod starter;
 pub(crate) mod stiffness;
 mod strength;
 mod texture;
@@ -40,7 +41,9 @@ pub use component::{
 pub use composition::{Composition, Felt};
 pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_share};
 pub use formula::{BakersLine, Formula, FormulaInput, FormulaLine, LineInput, Ratio, Standing};
-pub use household::{CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, Spoons, US_CUP_ML};
+pub use household::{
+    Beside, CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, Spoons, US_CUP_ML,
+};
 pub use ingredient::{Analysis, Ingredient, IngredientInput, Kind, Role};
 pub use judgement::Judgement;
 pub use keeping::{Keeping, is_nutty, keeping};
@@ -54,6 +57,7 @@ pub use reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, Spre
 pub use scale::{MixPlan, MixerLimits, OnHand, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
 pub use school::{KnownFor, SCHOOLS, School};
 pub use sheet::{BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Tint, TintInput, TintPortion, mixing_sheet};
+pub use starter::{STARTERS, Starter, Suits};
 pub use stiffness::packing;
 pub use texture::{Texture, texture};
 

@@ -1,6 +1,6 @@
 //! Scaling: to a mass, by a factor, to what is on hand; into mixes within the mixer; to weights that a scale can read.
 
-use super::household::{EggClass, Spoons};
+use super::household::{Beside, EggClass, Spoons};
 use super::ingredient::{Kind, Role};
 use super::levers::Lever;
 use super::reason::Reason;
@@ -94,6 +94,8 @@ pub struct Weighed {
     pub note: String,
     /// Spoons that come near it.
     pub measure: Option<Spoons>,
+    /// What comes near it without a scale.
+    pub beside: Option<Beside>,
     /// Why the scale may not read it.
     pub warning: Option<Reason>,
 }
@@ -215,7 +217,11 @@ fn weigh(ingredient: &Arc<Ingredient>, mass: Mass, hold_back: f64, note: &str, r
     let step = if fine { rules.fine_step } else { rules.step };
     let rounded = |g: f64, step: Mass| Mass::new_g(((g / step.g()).round() * step.g() * 1e6).round() / 1e6);
     let read = rounded(mass.g(), step);
-    let measure = spoons(ingredient, mass);
+    // Whole sticks and eggs are not needed by a scale.
+    let measure = match ingredient.kind {
+        Kind::Egg | Kind::Fat => None,
+        _ => ingredient.household.spoons(mass),
+    };
     let warning = (mass.g() < step.g()).then_some(Reason::TooLittleForTheScale { mass, step, spoons: measure });
     let mass = if warning.is_some() { Mass::new_g((mass.g() * 100.0).round() / 100.0) } else { read };
     Weighed {
@@ -224,27 +230,9 @@ fn weigh(ingredient: &Arc<Ingredient>, mass: Mass, hold_back: f64, note: &str, r
         held_back: rounded(mass.g() * hold_back, rules.step),
         note: note.to_owned(),
         measure,
+        beside: ingredient.household.beside(mass),
         warning,
     }
-}
-
-/// A teaspoon in mL (NIST Handbook 44, Appendix C).
-const TSP_ML: f64 = 4.928_921_593_75;
-
-/// Spoons that come near a small mass, to the eighth of a teaspoon; whole sticks are not needed by a scale.
-fn spoons(ingredient: &Ingredient, mass: Mass) -> Option<Spoons> {
-    if mass.g() > 30.0 || matches!(ingredient.kind, Kind::Egg | Kind::Fat) {
-        return None;
-    }
-    let one = ingredient.household.of_volume(TSP_ML, super::household::CupWay::Spooned)?;
-    let eighths = (mass / one * 8.0).round();
-    Some(if eighths < 1.0 {
-        Spoons::Pinch
-    } else if eighths >= 24.0 {
-        Spoons::TablespoonHalves(count((mass / one / 3.0 * 2.0).round()))
-    } else {
-        Spoons::TeaspoonEighths(count(eighths))
-    })
 }
 
 /// By what a dough is to be sized.
@@ -322,7 +310,7 @@ pub fn size_dough(formula: &Formula, by: &SizeBy) -> Result<Sized, InputErrors> 
                 let Some(line) = formula.lines().iter().find(|l| l.ingredient().key == *key) else {
                     checks.push(InputError::refused(
                         format!("on_hand[{i}].ingredient"),
-                        format!("the formula holds no \u{201c}{}\u{201d}", key.chars().take(40).collect::<String>()),
+                        format!("the recipe holds no \u{201c}{}\u{201d}", key.chars().take(40).collect::<String>()),
                     ));
                     continue;
                 };

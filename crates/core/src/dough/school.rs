@@ -13,6 +13,12 @@ pub enum KnownFor {
     SoftAndRich,
     /// Sweet and rich.
     SweetAndRich,
+    /// Short and tender.
+    ShortAndTender,
+    /// Slicing cleanly from a cold log.
+    CleanSlices,
+    /// Figures that stand and keep.
+    Figures,
 }
 
 /// A balance that practitioners name.

@@ -3,6 +3,7 @@
 mod builtin;
 mod drawn;
 mod hole;
+mod joined;
 mod narrow;
 mod outline;
 mod paper;
@@ -13,6 +14,7 @@ mod svg;
 mod svg_safe;
 
 pub use builtin::{Builtin, BuiltinKind};
+pub use joined::{Strand, strand, union_of_rounds};
 pub use narrow::{NarrowKind, NarrowPart, PlaceOnPiece, narrow_parts};
 pub use outline::{Outline, Placement, ThinNeck, neck_warning};
 pub use paper::PaperSize;

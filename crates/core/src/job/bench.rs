@@ -5,7 +5,7 @@ use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason};
 use crate::clock::Step;
 use crate::cold::{Bench, Piece, Target};
 use crate::dough::Composition;
-use crate::shape::{DemandAnswer, Portion};
+use crate::shape::{Bent, DemandAnswer, Portion};
 use crate::units::{Span, Temperature};
 
 /// To press one disc and wrap it, min. Common practice, no source.
@@ -15,7 +15,7 @@ pub(super) const BALL_MIN: f64 = 1.0;
 /// To form and wrap one log, min; to slice one piece, s. Common practice, no source.
 pub(super) const LOG_MIN: f64 = 4.0;
 pub(super) const SLICE_S: f64 = 4.0;
-/// To roll one portion to a ball, to level one in a scoop or pipe it, to press a ball flat, to dent and fill one, to roll out a rope, to make
+/// To roll one portion to a ball, to level one in a scoop or pipe it, to press a ball flat, to dent and fill one, to roll out a rope (5 more bent to a crescent, 8 to a ring, 20 knotted or twisted), to make
 /// one part of a figure and set it to the next, s; to press dough into a pan, to lay the chilled portions of a tray apart, min. Common
 /// practice, no source.
 const BALL_S: f64 = 6.0;
@@ -31,7 +31,15 @@ const SPACE_OUT_MIN: f64 = 1.0;
 pub(super) fn shaping(portion: &Portion) -> Span {
     Span::new_s(match portion {
         Portion::Figure { parts } => PART_S * f64::from(u32::try_from(parts.len()).unwrap_or(u32::MAX)),
-        Portion::Rope { .. } => ROPE_S,
+        Portion::Rope { bent, .. } => {
+            ROPE_S
+                + match bent {
+                    Bent::Straight => 0.0,
+                    Bent::Crescent => 5.0,
+                    Bent::Ring => 8.0,
+                    Bent::Knot | Bent::Twist => 20.0,
+                }
+        }
         Portion::Thumbprint { .. } => BALL_S + DENT_S,
         Portion::Pressed { .. } => BALL_S + PRESS_S,
         Portion::Ball { .. } => BALL_S,

@@ -111,16 +111,16 @@ pub fn keep_version_with(own: &Kin, all: &[Kin]) -> Vec<i64> {
 pub fn check_lot(own: &Kin, keeps_sheets: bool, lead: &Kin, all: &[Kin]) -> Result<(), InputErrors> {
     let refuse = |field: &str, why: &str| Err(InputError::refused(field, why).into());
     if keeps_sheets {
-        return refuse("mixed", "the job itself keeps sheets for several lots, not one of its lots");
+        return refuse("mixed", "the job itself keeps sheets for several batches, not one of its batches");
     }
     if lead.job == own.job {
-        return refuse("lot_of", "a job is no lot of itself");
+        return refuse("lot_of", "a job is no batch of itself");
     }
     if lead.lot_of.is_some() {
-        return refuse("lot_of", "that is a lot itself; choose its job");
+        return refuse("lot_of", "that is a batch itself; choose its job");
     }
     if all.iter().any(|j| j.lot_of == Some(own.job)) {
-        return refuse("lot_of", "this job has lots of its own; take them out first");
+        return refuse("lot_of", "this job has batches of its own; take them out first");
     }
     Ok(())
 }
@@ -138,7 +138,7 @@ pub fn check_shared_dough(own: &Kin, with: &Kin, all: &[Kin]) -> Result<(), Inpu
         return refuse("that job's own dough is mixed with another; choose that one");
     }
     if with.formula != own.formula {
-        return refuse("only jobs of one formula can share a dough");
+        return refuse("only jobs of one recipe can share a dough");
     }
     if all.iter().any(|j| j.dough_with == Some(own.job)) {
         return refuse("other jobs are mixed with this one; take them out first");

@@ -6,7 +6,7 @@ use crate::cold::{ColdPlace, Lies, Place, PlaceKnowledge, TrayKind};
 use crate::dough::{EggClass, MixerLimits, WeighRules};
 use crate::error::{Checks, InputErrors, Problem};
 use crate::geometry::straight_between;
-use crate::oven::{HotSpots, HotSpotsInput};
+use crate::oven::{HotSpots, HotSpotsInput, OvenSetup};
 use crate::shape::TrayRules;
 use crate::units::{Length, Mass, Span, Temperature, TemperatureDifference};
 #[cfg(feature = "wire")]
@@ -97,6 +97,47 @@ pub struct KitchenInput {
     /// Where its clocks are: a name of the IANA time zone database, such as `Europe/Lisbon`; empty is UTC.
     #[cfg_attr(feature = "wire", serde(default))]
     pub zone: String,
+}
+
+impl KitchenInput {
+    /// A home kitchen as most are, until somebody says or measures. Common practice, no source; trays 310 by 440 mm inside their rims.
+    #[must_use]
+    pub fn usual() -> Self {
+        let oven = OvenSetup::usual(175.0, false);
+        Self {
+            name: "My kitchen".to_owned(),
+            room_c: 22.0,
+            fridge_c: 4.0,
+            fridge_fan: false,
+            freezer_c: -18.0,
+            oven_readings: vec![],
+            door_dip_k: oven.door_dip.k(),
+            recovery_min: oven.recovery.min(),
+            hot_spots: None,
+            cover_pot: false,
+            small_oven: false,
+            altitude_m: 0.0,
+            tray_width_mm: 310.0,
+            tray_length_mm: 440.0,
+            tray_kind: TrayKind::Aluminium,
+            trays_owned: 2,
+            least_gap_mm: 25.0,
+            mixer_limit_g: 1200.0,
+            bowl_ml: None,
+            scale_step_g: 1.0,
+            fine_step_g: 0.1,
+            egg_class: EggClass::UsLarge,
+            currency: "\u{20ac}".to_owned(),
+            rods_mm: vec![3.0, 5.0, 6.0, 8.0, 10.0],
+            ovens: 1,
+            racks_per_oven: 1,
+            oven_fan: false,
+            preheat_min: 20.0,
+            roll_min: 4.0,
+            cut_s: 6.0,
+            zone: String::new(),
+        }
+    }
 }
 
 /// The oven's air at a setting.

@@ -5,6 +5,7 @@ mod ahead;
 mod answers;
 mod as_baked;
 mod bake;
+mod begun;
 mod bench;
 mod chill;
 mod chilled;
@@ -47,6 +48,7 @@ pub use answers::{
 };
 pub use as_baked::{AsBaked, Conditions};
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
+pub use begun::Asked;
 pub use chill::question_of;
 pub use chilled::ChillChange;
 #[cfg(feature = "wire")]
@@ -70,7 +72,7 @@ pub use order::{Job, JobInput, usually_wanted};
 pub use oven::question_as_baked;
 pub use pan::{PanFill, pan_fill};
 pub use parts::parts_ahead;
-pub use pieces::{PieceSize, largest_sheet, piece_outline, piece_size};
+pub use pieces::{PieceSize, largest_sheet, piece_outline, piece_size, portion_outline};
 pub use plan::{WithOthers, compute_sheet, plan, plan_dough, plan_with};
 pub use portioned::chill_portion;
 pub use reason::{PotCaution, Reason, Setting};

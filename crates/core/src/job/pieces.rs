@@ -4,10 +4,11 @@ use super::{Job, Kitchen, Making, Reason};
 use crate::cold::Piece;
 use crate::dough::{Formula, rolled_density};
 use crate::error::{InputError, InputErrors};
-use crate::geometry::Outline;
+use crate::geometry::{Outline, strand, union_of_rounds};
 use crate::shape::{
-    Demand, DemandAnswer, KeptFault, LOG_TRIM, LONGEST_LOG, LatticeTable, Layout, LogForm, MixedFault, MixedShare,
-    OblongSheets, Portion, Portioned, Roll, RoundSheets, SheetForm, SheetKind, Sheets, portion_out,
+    Bent, CRESCENT_RADIUS, Demand, DemandAnswer, KeptFault, LOG_TRIM, LONGEST_LOG, LatticeTable, Layout, LogForm,
+    MixedFault, MixedShare, OblongSheets, Portion, Portioned, Roll, RoundSheets, SheetForm, SheetKind, Sheets,
+    bent_extent, portion_out,
 };
 use crate::units::{Density, Length, Mass, Share};
 use std::f64::consts::{PI, TAU};
@@ -15,6 +16,13 @@ use std::f64::consts::{PI, TAU};
 /// A ball stands for a disc of its volume that is half as high as the ball: so it looks once its rim has melted, before it
 /// spreads. Common practice, no source.
 const SETTLES_TO: f64 = 0.5;
+/// A knot's middle line as two curves, drawn by eye.
+const KNOT: [[(f64, f64); 4]; 2] =
+    [[(-1.0, 0.9), (0.5, 0.4), (1.3, -0.9), (0.0, -1.0)], [(0.0, -1.0), (-1.3, -0.9), (-0.5, 0.4), (1.0, 0.9)]];
+/// A part so large beside the first is a head rather than an ear, by their diameters. Our own choice.
+const HEAD_OVER_BODY: f64 = 0.6;
+/// A part is let into the one it is put to by so much of itself. Common practice, no source.
+const LET_IN: f64 = 0.2;
 /// Corners of a round outline made up here.
 const ROUND_CORNERS: u32 = 96;
 
@@ -40,7 +48,15 @@ pub fn piece_size(job: &Job, outline: &Outline, density: Density) -> Result<Piec
         }
         Making::Portioned(portion) => {
             let one = portioned(portion, density)?;
-            Ok(PieceSize { mass: one.mass, thickness: one.mass.height_over(outline.area(), density) })
+            let on_the_whole = one.mass.height_over(outline.area(), density);
+            // A figure is done when its thickest part is; a bent rope is nowhere thinner than a straight one.
+            let thickest = match portion {
+                Portion::Figure { .. } => one.high * SETTLES_TO,
+                Portion::Rope { across, bent: Bent::Knot | Bent::Twist, .. } => *across * (PI / 4.0),
+                _ => on_the_whole,
+            };
+            let thickness = if thickest > on_the_whole { thickest } else { on_the_whole };
+            Ok(PieceSize { mass: one.mass, thickness })
         }
     }
 }
@@ -52,21 +68,24 @@ pub fn piece_outline(job: &Job, formula: &Formula, cutter: &Outline) -> Result<O
     let points = match &job.input().making {
         Making::Cut => return Ok(cutter.clone()),
         Making::Sliced { form, width } => section(*form, width.mm()),
-        Making::Portioned(portion) => {
-            let one = portioned(portion, density)?;
-            match portion {
-                Portion::Pressed { .. } => circle(one.across.mm()),
-                Portion::Rope { across, length } => oblong(length.mm(), across.mm()),
-                Portion::TrayBar { width, length, columns, rows, .. } => {
-                    oblong(width.mm() / f64::from(*columns), length.mm() / f64::from(*rows))
-                }
-                // Standing parts lie beside each other, each as wide as it is.
-                Portion::Figure { .. } => oblong(one.across.mm(), one.high.mm()),
-                // pi/4 D^2 s d = pi/6 d^3.
-                Portion::Ball { .. } | Portion::Scoop { .. } | Portion::Thumbprint { .. } | Portion::Piped { .. } => {
-                    circle(one.across.mm() * (2.0 / 3.0 / SETTLES_TO).sqrt())
-                }
-            }
+        Making::Portioned(portion) => return portion_outline(portion, density),
+    };
+    Outline::new(&points).map_err(|e| InputErrors::from(e).within("making"))
+}
+
+/// What a portion looks like from above as it goes into the oven.
+pub fn portion_outline(portion: &Portion, density: Density) -> Result<Outline, InputErrors> {
+    let one = portioned(portion, density)?;
+    let points = match portion {
+        Portion::Pressed { .. } => circle(one.across.mm()),
+        Portion::Rope { across, length, bent } => return bent_rope(*bent, *across, *length),
+        Portion::TrayBar { width, length, columns, rows, .. } => {
+            oblong(width.mm() / f64::from(*columns), length.mm() / f64::from(*rows))
+        }
+        Portion::Figure { .. } => joined(&one.parts),
+        // pi/4 D^2 s d = pi/6 d^3.
+        Portion::Ball { .. } | Portion::Scoop { .. } | Portion::Thumbprint { .. } | Portion::Piped { .. } => {
+            circle(one.across.mm() * (2.0 / 3.0 / SETTLES_TO).sqrt())
         }
     };
     Outline::new(&points).map_err(|e| InputErrors::from(e).within("making"))
@@ -77,6 +96,89 @@ fn circle(across: f64) -> Vec<(f64, f64)> {
     let n = f64::from(ROUND_CORNERS);
     let radius = across / 2.0 * (TAU / n / (TAU / n).sin()).sqrt();
     (0..ROUND_CORNERS).map(|i| TAU * f64::from(i) / n).map(|turn| (radius * turn.cos(), radius * turn.sin())).collect()
+}
+
+/// A rope as it lies bent.
+fn bent_rope(bent: Bent, across: Length, length: Length) -> Result<Outline, InputErrors> {
+    let made = |outline: Result<Outline, InputError>| outline.map_err(|e| InputErrors::from(e).within("making"));
+    let (d, l) = (across.mm(), length.mm());
+    let (wide, high) = bent_extent(bent, across, length);
+    match bent {
+        Bent::Straight => made(Outline::new(&stadium(l, d))),
+        Bent::Twist => made(Outline::new(&stadium(wide.mm(), high.mm()))),
+        Bent::Crescent => {
+            let (radius, half) = (l / CRESCENT_RADIUS, CRESCENT_RADIUS / 2.0);
+            // Full in the middle, tapered to a third at its ends.
+            let side = |out: f64| {
+                (0..=ROUND_CORNERS / 2).map(move |i| {
+                    let along = f64::from(i) / f64::from(ROUND_CORNERS / 2) * 2.0 - 1.0;
+                    let width = d * (1.0 - 2.0 / 3.0 * along.powi(4));
+                    let (r, turn) = (radius + out * width / 2.0, half * along);
+                    (r * turn.sin(), -r * turn.cos())
+                })
+            };
+            let inner: Vec<_> = side(-1.0).collect();
+            made(Outline::new(&side(1.0).chain(inner.into_iter().rev()).collect::<Vec<_>>()))
+        }
+        Bent::Ring => made(Outline::with_holes(&circle(l / PI + d), &[circle(l / PI - d)])),
+        Bent::Knot => {
+            // Its middle line, drawn by eye: up, over itself and down again; laid to the size of its footprint.
+            let line: Vec<(f64, f64)> = KNOT.iter().flat_map(|curve| (0..=24).map(move |i| bezier(curve, i))).collect();
+            let (half_w, half_h) =
+                line.iter().fold((0.0_f64, 0.0_f64), |m, p| (m.0.max(p.0.abs()), m.1.max(p.1.abs())));
+            let (to_w, to_h) = ((wide.mm() - d) / 2.0 / half_w, (high.mm() - d) / 2.0 / half_h);
+            let laid: Vec<_> = line.into_iter().map(|(x, y)| (x * to_w, y * to_h)).collect();
+            let knot = strand(&laid, d);
+            made(Outline::with_holes(&knot.outer, &knot.open))
+        }
+    }
+}
+
+/// A point of a cubic curve, in twenty-fourths of it.
+fn bezier(curve: &[(f64, f64); 4], i: u32) -> (f64, f64) {
+    let t = f64::from(i) / 24.0;
+    let by = [(1.0 - t).powi(3), 3.0 * t * (1.0 - t).powi(2), 3.0 * t * t * (1.0 - t), t.powi(3)];
+    curve.iter().zip(by).fold((0.0, 0.0), |sum, (p, w)| (sum.0 + w * p.0, sum.1 + w * p.1))
+}
+
+/// Balls put together: a head on the first where the second is large enough for one, the others at the upper edge of the topmost, each let in by
+/// a fifth of itself. Common practice, no source.
+fn joined(parts: &[Length]) -> Vec<(f64, f64)> {
+    let flat = (2.0 / 3.0 / SETTLES_TO).sqrt() / 2.0;
+    let radius = |part: &Length| part.mm() * flat;
+    let Some((first, rest)) = parts.split_first() else { return vec![] };
+    let mut placed = vec![(0.0, 0.0, radius(first))];
+    let (mut top, mut others) = ((0.0, 0.0, radius(first)), rest);
+    if let Some((second, ears)) = rest.split_first()
+        && !ears.is_empty()
+        && second.mm() > HEAD_OVER_BODY * first.mm()
+    {
+        let r = radius(second);
+        top = (0.0, -(top.2 + r - LET_IN * 2.0 * r), r);
+        placed.push(top);
+        others = ears;
+    }
+    let count = f64::from(u32::try_from(others.len()).unwrap_or(u32::MAX));
+    for (i, part) in (0_u32..).zip(others) {
+        let turn = if others.len() == 1 { PI / 2.0 } else { PI / 4.0 + PI / 2.0 * f64::from(i) / (count - 1.0) };
+        let r = radius(part);
+        let away = top.2 + r - LET_IN * 2.0 * r;
+        placed.push((top.0 + away * turn.cos(), top.1 - away * turn.sin(), r));
+    }
+    union_of_rounds(&placed)
+}
+
+/// An oblong whose ends are half round.
+fn stadium(length: f64, width: f64) -> Vec<(f64, f64)> {
+    let (r, reach) = (width / 2.0, (length - width).max(0.0) / 2.0);
+    let half = ROUND_CORNERS / 2;
+    let end = |side: f64| {
+        (0..=half).map(move |i| {
+            let turn = PI * f64::from(i) / f64::from(half) - PI / 2.0;
+            (side * (reach + r * turn.cos()), side * r * turn.sin())
+        })
+    };
+    end(1.0).chain(end(-1.0)).collect()
 }
 
 fn oblong(width: f64, height: f64) -> Vec<(f64, f64)> {

@@ -111,11 +111,11 @@ fn json(text: &str) -> Result<(RecipeFormat, Pages), InputErrors> {
         .map_err(|e| InputError::refused("text", format!("it begins like JSON but does not read as such: {e}")))?;
     if value.get("format").and_then(Value::as_str) == Some(FORMAT) {
         let file: FormulaFile = serde_json::from_value(value)
-            .map_err(|e| InputError::refused("text", format!("the formula file does not read: {e}")))?;
+            .map_err(|e| InputError::refused("text", format!("the recipe file does not read: {e}")))?;
         if file.version != VERSION {
             return Err(InputError::refused(
                 "text",
-                format!("the formula file has version {}, this program reads version {VERSION}", file.version),
+                format!("the recipe file has version {}, this program reads version {VERSION}", file.version),
             )
             .into());
         }

@@ -1,7 +1,7 @@
 //! One line of a recipe: what it says, what that weighs, how sure that is and why, and what it asks.
 
 use super::ReadSettings;
-use super::amount::TwoWays;
+use super::amount::{Amount, Measure, TwoWays};
 use super::names::Names;
 use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood, weighs};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
@@ -36,11 +36,14 @@ pub(super) fn read_line(
         line.left_out = Some(LeftOut::ByYou);
         return Some(line);
     }
-    let (amount, rest) = match split(&line, settings) {
+    let (mut amount, rest) = match split(&line, settings) {
         Ok(found) => found,
         Err(two) => return Some(two_numbers(number, &two, answer, &line, names, pantry)),
     };
     let rest = take_apart(&rest);
+    if let Some(amount) = &mut amount {
+        amount.also.extend(weights_beside(&rest.beside, settings));
+    }
     let (words, mut beside) = (tokens(&rest.name), tokens(&rest.beside));
     // `cake flour (not self-rising)` is not the one named last.
     if let Some(at) = beside.iter().position(|w| w == "not") {
@@ -292,4 +295,16 @@ fn two_numbers(
 
 fn shown(text: &str) -> String {
     text.chars().filter(|c| !c.is_control()).take(40).collect()
+}
+
+/// Weights that stand after the name, in brackets or behind a comma: `2 cups flour (240 g)`.
+fn weights_beside(beside: &str, settings: &ReadSettings) -> Vec<Amount> {
+    let weight = |part: &str| match split(part.trim(), settings) {
+        Ok((Some(amounts), rest)) if rest.trim().is_empty() => match amounts.parts.as_slice() {
+            [(_, one)] if matches!(one.measure, Measure::Mass(..)) => Some(one.clone()),
+            _ => None,
+        },
+        _ => None,
+    };
+    beside.split([',', ';', '/', '(', ')']).filter_map(weight).collect()
 }

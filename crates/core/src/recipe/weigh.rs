@@ -42,6 +42,20 @@ pub(super) fn weigh(
                 grams += sign * middle * each;
                 line.confidence *= sure;
             }
+            // What is counted or comes in a container is weighed in brackets beside it: `1 can (397 g)`, `5 dried figs (100 g)`. Of
+            // several containers nobody can tell whether each or all of them weigh so.
+            Err(_)
+                if amounts.parts.len() == 1
+                    && (amount.high <= 1.0 || matches!(amount.measure, Measure::Each))
+                    && beside_grams(amounts).is_some() =>
+            {
+                line.mass = beside_grams(amounts).map(Mass::new_g);
+                if let Some(other) = amounts.also.iter().find(|a| matches!(a.measure, Measure::Mass(..))) {
+                    line.why.push(ReadBy::WeightCounts { said: amount.said(), other: other.said() });
+                }
+                line.confidence *= 0.95;
+                return;
+            }
             Err(doubt) => {
                 let ask = match &amount.measure {
                     Measure::Vague(word)
@@ -142,6 +156,15 @@ fn total(amounts: &Amounts, ingredient: &Ingredient, way: CupWay, settings: &Rea
             * one_weighs(a, ingredient, way, amounts.size, settings, &mut Vec::new()).ok()?.0;
     }
     Some(sum)
+}
+
+/// The weight that is said beside an amount, g; grams before ounces.
+fn beside_grams(amounts: &Amounts) -> Option<f64> {
+    let grams = |a: &Amount| match a.measure {
+        Measure::Mass(each, unit) => Some((matches!(unit, "g" | "kg"), f64::midpoint(a.low, a.high) * each)),
+        _ => None,
+    };
+    amounts.also.iter().filter_map(grams).max_by_key(|(metric, _)| *metric).map(|(_, g)| g)
 }
 
 fn by_weight(amounts: &Amounts) -> Option<f64> {

@@ -32,7 +32,8 @@ pub use nest::{
     measure_layout,
 };
 pub use pattern::{Pattern, PatternKind, PatternPart, PatternPiece, Patterned, USUAL_BAR, WhichDough, build_pattern};
-pub use portion::{Portion, PortionKind, Portioned, portion_out};
+pub(crate) use portion::CRESCENT_RADIUS;
+pub use portion::{Bent, Portion, PortionKind, Portioned, bent_extent, portion_out};
 pub use round_sheets::RoundSheets;
 pub use sheet::{SHEET_MM, SheetForm, SheetKind};
 pub use spacing::{Spacing, Turning, WEB_STEPS_MM};

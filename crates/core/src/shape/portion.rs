@@ -37,6 +37,9 @@ pub enum Portion {
         /// 20 to 600.
         #[cfg_attr(feature = "wire", serde(rename = "length_mm"))]
         length: Length,
+        /// What it is bent to; left straight when left out.
+        #[cfg_attr(feature = "wire", serde(default))]
+        bent: Bent,
     },
     /// A ball pressed or stamped flat.
     Pressed {
@@ -90,6 +93,52 @@ pub enum Portion {
 }
 
 #[cfg(feature = "wire")]
+/// What a rope is bent to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum Bent {
+    /// Left straight.
+    #[default]
+    Straight,
+    /// A crescent with tapered ends.
+    Crescent,
+    /// A ring, its ends pressed together.
+    Ring,
+    /// A knot whose strands cross, such as a pretzel.
+    Knot,
+    /// Folded in two and twisted.
+    Twist,
+}
+
+impl Bent {
+    /// All, in the order in which they are offered.
+    pub const ALL: [Self; 5] = [Self::Straight, Self::Crescent, Self::Ring, Self::Knot, Self::Twist];
+
+    /// A rope that is bent so is usually as long as this. Common practice, no source.
+    #[must_use]
+    pub const fn usual_length(self) -> Length {
+        Length::new_mm(match self {
+            Self::Straight => 90.0,
+            Self::Crescent => 100.0,
+            Self::Ring => 120.0,
+            Self::Knot => 240.0,
+            Self::Twist => 200.0,
+        })
+    }
+
+    /// The shortest rope of a thickness that can be bent so; shorter ones have no hole, or nothing to cross. Our own choice.
+    #[must_use]
+    pub fn shortest(self, across: Length) -> Length {
+        across
+            * match self {
+                Self::Straight => 1.0,
+                Self::Crescent => 3.0,
+                Self::Ring => 5.0,
+                Self::Knot | Self::Twist => 8.0,
+            }
+    }
+}
+
 const fn usual_ball() -> Mass {
     Portion::USUAL_BALL
 }
@@ -150,7 +199,9 @@ impl Portion {
         match kind {
             PortionKind::Ball => Self::Ball { mass: Self::USUAL_BALL },
             PortionKind::Scoop => Self::Scoop { number: 40 },
-            PortionKind::Rope => Self::Rope { across: mm(12.0), length: mm(90.0) },
+            PortionKind::Rope => {
+                Self::Rope { across: mm(12.0), length: Bent::Straight.usual_length(), bent: Bent::Straight }
+            }
             PortionKind::Pressed => Self::Pressed { mass: g(25.0), thickness: mm(8.0) },
             PortionKind::Thumbprint => Self::Thumbprint { mass: g(25.0), dent: mm(20.0), deep: mm(8.0) },
             PortionKind::Figure => Self::Figure { parts: vec![g(20.0), g(8.0), g(2.0), g(2.0)] },
@@ -169,9 +220,10 @@ impl Portion {
             Self::Ball { mass: m } => mass(&mut checks, *m, 500.0),
             Self::Piped { mass: m } => mass(&mut checks, *m, 200.0),
             Self::Scoop { number } => checks.range("scoop", f64::from(*number), 4.0, 120.0, "to the quart"),
-            Self::Rope { across, length } => {
+            Self::Rope { across, length, bent } => {
                 checks.range("across_mm", across.mm(), 4.0, 60.0, "mm");
-                checks.range("length_mm", length.mm(), 20.0, 600.0, "mm");
+                let least = bent.shortest(*across).mm().clamp(20.0, 600.0);
+                checks.range("length_mm", length.mm(), least, 600.0, "mm");
             }
             Self::Pressed { mass: m, thickness } => {
                 mass(&mut checks, *m, 500.0);
@@ -199,6 +251,27 @@ impl Portion {
         checks.finish(self)
     }
 }
+
+/// The larger side of a bent rope's footprint and the other. Common practice, no source: a crescent on a radius of a 2.2nd of its length, a ring
+/// as its length closes, a knot 0.42 by 0.32 of it, a twist just under half of it and two strands wide.
+#[must_use]
+pub fn bent_extent(bent: Bent, across: Length, length: Length) -> (Length, Length) {
+    let (d, l) = (across.mm(), length.mm());
+    let (a, b) = match bent {
+        Bent::Straight => (l, d),
+        Bent::Crescent => {
+            let (radius, half) = (l / CRESCENT_RADIUS, CRESCENT_RADIUS / 2.0);
+            (2.0 * (radius + d / 2.0) * half.sin(), radius + d / 2.0 - (radius - d / 2.0) * half.cos())
+        }
+        Bent::Ring => (l / PI + d, l / PI + d),
+        Bent::Knot => (0.42 * l, 0.32 * l),
+        Bent::Twist => (0.45 * l, 1.8 * d),
+    };
+    (Length::new_mm(a), Length::new_mm(b))
+}
+
+/// A crescent's length over its radius. Common practice, no source.
+pub(crate) const CRESCENT_RADIUS: f64 = 2.2;
 
 /// Across of a ball.
 fn ball(mass: Mass, density: Density) -> Length {
@@ -228,9 +301,10 @@ pub fn portion_out(portion: Portion, batch: Mass, density: Density) -> Result<Po
     let (mass, across, high, filling, chills_as) = match portion {
         Portion::Ball { mass } | Portion::Piped { mass } => round(mass),
         Portion::Scoop { number } => round(Mass::new_g(QUART_ML / f64::from(number) * density.kg_m3() / 1000.0)),
-        Portion::Rope { across, length } => {
+        Portion::Rope { across, length, bent } => {
             let section = Area::new_mm2(PI / 4.0 * across.mm().powi(2));
-            (section.mass_at(length, density), length, across, None, Piece::Log { diameter: across })
+            let footprint = bent_extent(bent, across, length).0;
+            (section.mass_at(length, density), footprint, across, None, Piece::Log { diameter: across })
         }
         Portion::Pressed { mass, thickness } => {
             let across = Length::new_mm((mass.rolled_to(thickness, density).mm2() * 4.0 / PI).sqrt());
@@ -318,7 +392,10 @@ mod tests {
     #[test]
     fn ropes_discs_and_trays_weigh_what_they_hold() {
         // By hand: a rope 12 mm by 90 mm is 10.18 mL; 25 g at 8 mm cover 2583 mm2, 57.3 mm across; 440 x 310 x 15 mm are 2046 mL.
-        assert!((out(Portion::Rope { across: mm(12.0), length: mm(90.0) }).mass.g() - 12.32).abs() < 0.01);
+        assert!(
+            (out(Portion::Rope { across: mm(12.0), length: mm(90.0), bent: Bent::Straight }).mass.g() - 12.32).abs()
+                < 0.01
+        );
         let pressed = out(Portion::Pressed { mass: g(25.0), thickness: mm(8.0) });
         assert!((pressed.across.mm() - 57.34).abs() < 0.02 && pressed.high == mm(8.0));
         let bar = out(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 });
@@ -338,7 +415,8 @@ mod tests {
     #[rstest]
     #[case(Portion::Ball { mass: g(0.1) }, "mass_g")]
     #[case(Portion::Scoop { number: 1 }, "scoop")]
-    #[case(Portion::Rope { across: mm(12.0), length: mm(5.0) }, "length_mm")]
+    #[case(Portion::Rope { across: mm(12.0), length: mm(5.0), bent: Bent::Straight }, "length_mm")]
+    #[case(Portion::Rope { across: mm(12.0), length: mm(40.0), bent: Bent::Ring }, "length_mm")]
     #[case(Portion::Thumbprint { mass: g(10.0), dent: mm(20.0), deep: mm(28.0) }, "deep_mm")]
     #[case(Portion::Figure { parts: vec![g(10.0)] }, "parts")]
     #[case(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(1.0), columns: 4, rows: 6 }, "depth_mm")]

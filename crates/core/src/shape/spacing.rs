@@ -84,7 +84,7 @@ impl Spacing {
 pub(super) fn larger_than_sheet(outline: &Outline, sheet: (Length, Length), edge: Length) -> String {
     let (w, h) = outline.extent();
     format!(
-        "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept at the rim",
+        "the cutter ({:.0} \u{d7} {:.0} mm) is larger than the sheet: {:.0} \u{d7} {:.0} mm with {:.0} mm kept as its margin",
         w.mm(),
         h.mm(),
         sheet.0.mm(),

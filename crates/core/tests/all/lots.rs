@@ -7,10 +7,11 @@ use ready_slab_core::dough::{MixMethod, rolled_density};
 use ready_slab_core::job::{
     GoesIn, Job, JobInput, KeptPiece, KeptSheet, Kin, Kitchen, Left, LotPlan, Making, OnSheets, Plan, Reason,
     SharedSheets, WaySizes, Whereabouts, changed_with, check_lot, check_shared_dough, dough_of, goes_along,
-    keep_version_with, left_of, mixed_with, pan_fill, piece_outline, piece_size, pieces_from, plan_together, ways,
+    keep_version_with, left_of, mixed_with, pan_fill, piece_outline, piece_size, pieces_from, plan_together,
+    portion_outline, ways,
 };
-use ready_slab_core::shape::{LogForm, MixedFault, Portion, SheetKind};
-use ready_slab_core::units::{Length, Mass, Temperature};
+use ready_slab_core::shape::{Bent, LogForm, MixedFault, Portion, SheetKind};
+use ready_slab_core::units::{Density, Length, Mass, Temperature};
 use rstest::rstest;
 
 fn mm(v: f64) -> Length {
@@ -115,7 +116,47 @@ fn shaping_takes_as_long_as_its_parts() {
     let ball = forms(Portion::Ball { mass: Mass::new_g(24.0) });
     assert_eq!(ball, 3);
     assert_eq!(forms(Portion::Figure { parts: [12.0, 6.0, 6.0].map(Mass::new_g).to_vec() }), 18);
-    assert_eq!(forms(Portion::Rope { across: mm(12.0), length: mm(90.0) }), 8);
+    assert_eq!(forms(Portion::Rope { across: mm(12.0), length: mm(90.0), bent: Bent::Straight }), 8);
+    // 20 s to roll one out, 20 more to knot it.
+    assert_eq!(forms(Portion::Rope { across: mm(12.0), length: mm(240.0), bent: Bent::Knot }), 16);
+}
+
+/// Common practice, no source: a ring's middle line is as long as its rope; a crescent of a rope of 100 mm lies 75 to 90 mm wide; a knot of 240 mm
+/// about 100 by 77 mm.
+#[test]
+fn a_rope_lies_on_the_tray_as_it_is_bent() {
+    let density = Density::new_kg_m3(1210.0);
+    let of = |length: f64, bent| {
+        let rope = Portion::Rope { across: mm(12.0), length: mm(length), bent };
+        let outline = portion_outline(&rope, density).unwrap();
+        let (w, h) = outline.extent();
+        (w.mm(), h.mm(), outline)
+    };
+    let (w, h, ring) = of(120.0, Bent::Ring);
+    assert!(
+        (w - (120.0 / std::f64::consts::PI + 12.0)).abs() < 0.2 && (w - h).abs() < 0.2 && ring.holes().len() == 1,
+        "{w} {h}"
+    );
+    // Bending loses no dough: a ring's area is its rope's.
+    assert!((ring.area().mm2() - 120.0 * 12.0).abs() < 8.0, "{}", ring.area().mm2());
+    let (w, h, crescent) = of(100.0, Bent::Crescent);
+    assert!((75.0..90.0).contains(&w) && (30.0..45.0).contains(&h), "{w} {h}");
+    assert!((0.75..1.0).contains(&(crescent.area().mm2() / 1200.0)));
+    let (w, h, knot) = of(240.0, Bent::Knot);
+    assert!((w - 100.8).abs() < 0.5 && (70.0..78.0).contains(&h) && knot.holes().len() == 1, "{w} {h}");
+}
+
+#[test]
+fn a_figures_parts_lie_where_they_touch_and_its_thickest_decides() {
+    let density = Density::new_kg_m3(1210.0);
+    let bear = Portion::Figure { parts: [20.0, 8.0, 2.0, 2.0].map(Mass::new_g).to_vec() };
+    let outline = portion_outline(&bear, density).unwrap();
+    let (w, h) = outline.extent();
+    // In a row its balls would be 31.6 + 23.3 + 14.7 + 14.7 mm; put together it is higher than wide, its ears a little wider apart than its body.
+    assert!(h > w && (36.0..46.0).contains(&w.mm()) && (50.0..80.0).contains(&h.mm()), "{w:?} {h:?}");
+    let job = lot(Making::Portioned(bear), 12, 6.0);
+    let size = piece_size(&job, &outline, density).unwrap();
+    assert!((size.thickness.mm() - 31.6 / 2.0).abs() < 0.2, "{:?}", size.thickness);
 }
 
 #[rstest]
@@ -124,7 +165,9 @@ fn shaping_takes_as_long_as_its_parts() {
 #[case(lot(Making::Sliced { form: LogForm::Wedge { height_to_width: 0.8 }, width: mm(50.0) }, 40, 7.0))]
 #[case(lot(Making::Sliced { form: LogForm::Oblong { height_to_width: 0.6 }, width: mm(60.0) }, 40, 7.0))]
 #[case(lot(Making::Portioned(Portion::Scoop { number: 40 }), 36, 6.0))]
-#[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(90.0) }), 36, 6.0))]
+#[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(90.0), bent: Bent::Straight }), 36, 6.0))]
+#[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(100.0), bent: Bent::Crescent }), 36, 6.0))]
+#[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(120.0), bent: Bent::Ring }), 36, 6.0))]
 #[case(lot(Making::Portioned(Portion::Thumbprint { mass: Mass::new_g(25.0), dent: mm(20.0), deep: mm(8.0) }), 36, 6.0))]
 #[case(lot(Making::Portioned(Portion::Pressed { mass: Mass::new_g(25.0), thickness: mm(8.0) }), 36, 6.0))]
 fn every_way_of_making_is_planned_whole(#[case] job: Job) {

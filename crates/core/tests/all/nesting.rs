@@ -232,7 +232,7 @@ fn what_cannot_be_laid_out_is_refused_with_its_reason() {
     assert!(NestQuestion::new(two, sheet, spacing).unwrap_err().to_string().contains("how many"));
     let q = question(vec![cutter(&round(20.0), None)], sheet, 3.0, 4.0);
     let beyond = NestPiece { cutter: 0, at: Placement { x_mm: 5.0, y_mm: 30.0, turn_deg: 0.0 } };
-    assert!(q.clone().starting_from(vec![beyond], vec![]).unwrap_err().to_string().contains("rim"));
+    assert!(q.clone().starting_from(vec![beyond], vec![]).unwrap_err().to_string().contains("margin"));
     let nowhere = NestPiece { cutter: 7, at: Placement { x_mm: f64::NAN, y_mm: 30.0, turn_deg: 0.0 } };
     assert!(q.starting_from(vec![nowhere], vec![]).is_err());
 }

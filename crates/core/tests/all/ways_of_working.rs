@@ -7,9 +7,9 @@ use ready_slab_core::cold::{Feeling, Piece, Target};
 use ready_slab_core::finish::{Coat, FillingKind, SugarCoat};
 use ready_slab_core::job::{
     ChillFor, ColdPlace, DoughForm, GoesIn, Job, JobInput, Kitchen, KitchenInput, Making, Plan, ReadyMeans, Reason,
-    WaySizes, WhenLate, ways,
+    WaySizes, WhenLate, piece_outline, ways,
 };
-use ready_slab_core::shape::{LogForm, Portion};
+use ready_slab_core::shape::{Bent, LogForm, Portion};
 use ready_slab_core::units::{Length, Mass};
 use rstest::rstest;
 use serde_json::Value;
@@ -148,6 +148,27 @@ fn portions_come_from_a_bowl_that_was_half_an_hour_in_the_cold() {
     // Without the bowl's chill the portions are what goes in first, as before.
     let at_once = plan_of(JobInput { making: ball, ..job_input() });
     assert!(matches!(at_once.cold.form.piece, Piece::Sphere { .. }) && at_once.cold.tray_chill.is_none());
+}
+
+/// 48 pieces of a rope of 10 by 200 mm, twisted from a bowl that was half an hour in the cold: 20 s to roll one out and 20 to twist it, so some 32 min of
+/// hands; each some 18 to 20 g; they lie about 90 mm long and two strands wide, and go in soft, which is what lets them bend.
+#[test]
+fn twisted_ropes_come_soft_from_a_chilled_bowl_and_take_the_hands_of_half_an_hour() {
+    let twist = Portion::Rope { across: Length::new_mm(10.0), length: Length::new_mm(200.0), bent: Bent::Twist };
+    let input = JobInput {
+        making: Making::Portioned(twist),
+        dough_for: Some(ChillFor::Exactly),
+        dough_for_min: 30.0,
+        ..job_input()
+    };
+    let outline = piece_outline(&Job::new(input.clone()).unwrap(), &lemon_thyme(), &round(65.0)).unwrap();
+    let plan = planned(input, kitchen_input(), &lemon_thyme(), &outline).unwrap();
+    let hands: i64 = minutes(&plan, Step::Cut).iter().sum();
+    assert!((30..=38).contains(&hands), "{hands} min");
+    assert!((17.0..21.0).contains(&plan.dough.piece.g()), "{}", plan.dough.piece.g());
+    assert!((88.0..92.0).contains(&plan.oven.width.mm()), "{:?}", plan.oven.width);
+    assert!(plan.cold.out.mean.c() > 12.0, "firm rope breaks where it is bent: {:?}", plan.cold.out);
+    assert!(plan.shape.trays.fill.len() >= 2, "{:?}", plan.shape.trays.fill);
 }
 
 #[test]

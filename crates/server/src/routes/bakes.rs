@@ -1,5 +1,6 @@
 //! The board of levers, told one after the other; and what recorded bakes teach.
 
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::whole::WholeJob;
@@ -24,7 +25,7 @@ const THREADS: usize = 2;
 /// the end. It stops when the connection is closed.
 #[utoipa::path(tag = "oven", operation_id = "oven_levers", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/event-stream"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/levers")]
-pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn levers(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let began = Instant::now();
     let (oven, planned, levers) = web::block(move || {
@@ -78,7 +79,7 @@ pub async fn levers(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 /// How a piece of the job cools on its tray.
 #[utoipa::path(tag = "oven", operation_id = "oven_cooling", params(("id" = i64, Path)), responses((status = 200, body = CoolingView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/cooling")]
-pub async fn cools(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<CoolingView>, ApiError> {
+pub async fn cools(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<CoolingView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let found = web::block(move || {
         let plan = whole.plan()?;
@@ -138,7 +139,7 @@ impl Book {
 /// What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over.
 #[utoipa::path(tag = "oven", operation_id = "oven_bakes_teach", params(("id" = i64, Path)), responses((status = 200, body = BakesTeachView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/bakes-teach")]
-pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<BakesTeachView>, ApiError> {
+pub async fn bakes_teach(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<BakesTeachView>, ApiError> {
     let mut book = Book::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
         let found = book.learn()?;
@@ -168,7 +169,7 @@ pub async fn bakes_teach(store: web::Data<Store>, id: web::Path<i64>) -> Result<
 /// Takes over what the recorded bakes of the kitchen teach of its oven and of every formula among them.
 #[utoipa::path(tag = "oven", operation_id = "oven_take_over", params(("id" = i64, Path)), responses((status = 200, body = TaughtView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/bakes-teach")]
-pub async fn take_over(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<TaughtView>, ApiError> {
+pub async fn take_over(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<TaughtView>, ApiError> {
     let book = Book::read(&store, JobId(*id)).await?;
     let formulas = book.formulas.clone();
     let Some(found) = web::block(move || book.learn()).await?? else {
@@ -182,7 +183,7 @@ pub async fn take_over(store: web::Data<Store>, id: web::Path<i64>) -> Result<we
 /// Forgets what bakes have taught of the oven and of all formulas.
 #[utoipa::path(tag = "oven", operation_id = "oven_forget", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/jobs/{id}/bakes-teach")]
-pub async fn forget(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn forget(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.job(JobId(*id)).await?;
     store.forget_bakes().await?;
     Ok(HttpResponse::NoContent().finish())

@@ -2,6 +2,7 @@
 //! its own way back.
 
 use super::read;
+use crate::bakeries::Of;
 use crate::board::{Board, LivePiece};
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
@@ -40,7 +41,7 @@ pub async fn views(board: &Board) -> Result<Vec<LiveView>, ApiError> {
 /// Pieces of a job that lie in the cold or lay there, as they are now.
 #[utoipa::path(tag = "live", operation_id = "live_of_job", params(("id" = i64, Path)), responses((status = 200, body = Vec<LiveView>), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}/chills")]
-pub async fn of_job(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::Json<Vec<LiveView>>, ApiError> {
+pub async fn of_job(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<Vec<LiveView>>, ApiError> {
     let now = Utc::now();
     Ok(web::Json(board.of_job(JobId(*id)).await?.iter().map(|p| view(p, now)).collect()))
 }
@@ -48,7 +49,7 @@ pub async fn of_job(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::
 /// One piece, as it is now.
 #[utoipa::path(tag = "live", operation_id = "live_show", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
 #[get("/api/chills/{id}")]
-pub async fn show(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
+pub async fn show(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
     Ok(web::Json(view(&*board.by_id(ChillId(*id)).await?, Utc::now())))
 }
 
@@ -63,8 +64,8 @@ async fn busy(store: &Store, place: Whereabouts) -> Result<bool, ApiError> {
 #[utoipa::path(tag = "live", operation_id = "live_put_in", params(("id" = i64, Path)), request_body = PutInBody, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/chills")]
 pub async fn put_in(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<LiveView>, ApiError> {
@@ -90,8 +91,8 @@ pub async fn put_in(
 #[utoipa::path(tag = "live", operation_id = "live_move", params(("id" = i64, Path)), request_body = MoveBody, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/chills/{id}/move")]
 pub async fn move_to(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<LiveView>, ApiError> {
@@ -121,11 +122,7 @@ pub async fn move_to(
 /// Takes the last move back, as if it had not happened.
 #[utoipa::path(tag = "live", operation_id = "live_unmove", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
 #[post("/api/chills/{id}/unmove")]
-pub async fn unmove(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
-    id: web::Path<i64>,
-) -> Result<web::Json<LiveView>, ApiError> {
+pub async fn unmove(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
     store.unmove_chill(ChillId(*id)).await?;
     after_change(&board, ChillId(*id)).await
 }
@@ -133,11 +130,7 @@ pub async fn unmove(
 /// Notes that a piece was used or put away; its clock stops.
 #[utoipa::path(tag = "live", operation_id = "live_end", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
 #[post("/api/chills/{id}/end")]
-pub async fn end(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
-    id: web::Path<i64>,
-) -> Result<web::Json<LiveView>, ApiError> {
+pub async fn end(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
     let id = ChillId(*id);
     if store.chill(id).await?.ended_at.is_none() {
         store.end_chill(id, Some(Utc::now().max(store.chill(id).await?.latest()))).await?;
@@ -149,11 +142,7 @@ pub async fn end(
 /// Follows a piece again that was ended by mistake, as if it had lain there all the time.
 #[utoipa::path(tag = "live", operation_id = "live_reopen", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
 #[post("/api/chills/{id}/reopen")]
-pub async fn reopen(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
-    id: web::Path<i64>,
-) -> Result<web::Json<LiveView>, ApiError> {
+pub async fn reopen(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
     store.end_chill(ChillId(*id), None).await?;
     board.tend_probes().await?;
     after_change(&board, ChillId(*id)).await
@@ -162,11 +151,7 @@ pub async fn reopen(
 /// Forgets a piece with its readings.
 #[utoipa::path(tag = "live", operation_id = "live_forget", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/chills/{id}")]
-pub async fn forget(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
-    id: web::Path<i64>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn forget(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.forget_chill(ChillId(*id)).await?;
     board.stop_probe(ChillId(*id));
     board.touch();
@@ -177,8 +162,8 @@ pub async fn forget(
 #[utoipa::path(tag = "live", operation_id = "live_readings", params(("id" = i64, Path)), request_body = Vec<ReadingBody>, responses((status = 200, body = ReadingsTaken), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/chills/{id}/readings")]
 pub async fn readings(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<ReadingsTaken>, ApiError> {
@@ -202,11 +187,7 @@ pub async fn readings(
 /// Takes a reading away.
 #[utoipa::path(tag = "live", operation_id = "live_delete_reading", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/readings/{id}")]
-pub async fn delete_reading(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
-    id: web::Path<i64>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn delete_reading(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.delete_reading(*id).await?;
     board.touch();
     Ok(HttpResponse::NoContent().finish())
@@ -215,7 +196,7 @@ pub async fn delete_reading(
 /// All readings of a piece as a table (CSV, RFC 4180).
 #[utoipa::path(tag = "live", operation_id = "live_csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
 #[get("/api/chills/{id}/readings.csv")]
-pub async fn as_csv(board: web::Data<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn as_csv(board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let piece = board.by_id(ChillId(*id)).await?;
     let mut table = "read_at,after_min,shows_c,spot,set_aside,simulated\r\n".to_owned();
     for (i, (stored, read)) in
@@ -246,7 +227,7 @@ pub async fn as_csv(board: web::Data<Board>, id: web::Path<i64>) -> Result<HttpR
 /// Everything a simulation of the piece needs, for stand-in devices.
 #[utoipa::path(tag = "live", operation_id = "live_physics", params(("id" = i64, Path)), responses((status = 200, body = PhysicsView), (status = 404, body = Problem)))]
 #[get("/api/chills/{id}/physics")]
-pub async fn physics(board: web::Data<Board>, id: web::Path<i64>) -> Result<web::Json<PhysicsView>, ApiError> {
+pub async fn physics(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<PhysicsView>, ApiError> {
     let piece = board.by_id(ChillId(*id)).await?;
     Ok(web::Json(PhysicsView::new(&piece.stored, &piece.tracked)))
 }
@@ -255,8 +236,8 @@ pub async fn physics(board: web::Data<Board>, id: web::Path<i64>) -> Result<web:
 #[utoipa::path(tag = "live", operation_id = "live_probe", params(("id" = i64, Path)), request_body = ProbeInput, responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/chills/{id}/probe")]
 pub async fn probe(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<LiveView>, ApiError> {
@@ -274,8 +255,8 @@ pub async fn probe(
 #[utoipa::path(tag = "live", operation_id = "live_probe_out", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
 #[delete("/api/chills/{id}/probe")]
 pub async fn probe_out(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
 ) -> Result<web::Json<LiveView>, ApiError> {
     store.set_probe(ChillId(*id), None).await?;
@@ -286,11 +267,7 @@ pub async fn probe_out(
 /// Accepts what a piece's readings say of its places for all pieces to come.
 #[utoipa::path(tag = "live", operation_id = "live_teach", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/chills/{id}/teach")]
-pub async fn teach(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
-    id: web::Path<i64>,
-) -> Result<web::Json<LiveView>, ApiError> {
+pub async fn teach(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
     let id = ChillId(*id);
     let piece = board.by_id(id).await?;
     let refuse = |why: &str| Err(ApiError::from(InputError::refused("readings", why)));

@@ -1,5 +1,6 @@
 //! The cold station of a job: what must be done to have it ready when it is wanted, other ways, and what to do if it is not.
 
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{AdviceView, SectionView, WantedQuery, WantedView, WayView, WaysQuery};
@@ -19,7 +20,7 @@ const SHOWN: Span = Span::new_min(24.0 * 60.0);
 #[utoipa::path(tag = "cold", operation_id = "cold_wanted", params(("id" = i64, Path), WantedQuery), responses((status = 200, body = WantedView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/cold/wanted")]
 pub async fn wanted(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<WantedQuery>,
 ) -> Result<web::Json<WantedView>, ApiError> {
@@ -39,7 +40,7 @@ pub async fn wanted(
 #[utoipa::path(tag = "cold", operation_id = "cold_ways", params(("id" = i64, Path), WaysQuery), responses((status = 200, body = Vec<WayView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/cold/ways")]
 pub async fn other_ways(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<WaysQuery>,
 ) -> Result<web::Json<Vec<WayView>>, ApiError> {
@@ -57,7 +58,7 @@ pub async fn other_ways(
 #[utoipa::path(tag = "cold", operation_id = "cold_section", params(("id" = i64, Path), WaysQuery), responses((status = 200, body = SectionView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/cold/section")]
 pub async fn inside(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<WaysQuery>,
 ) -> Result<web::Json<SectionView>, ApiError> {
@@ -84,7 +85,7 @@ pub async fn inside(
 #[utoipa::path(tag = "cold", operation_id = "cold_advice", params(("id" = i64, Path), TroubleInput), responses((status = 200, body = AdviceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/cold/advice")]
 pub async fn advice(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<TroubleInput>,
 ) -> Result<web::Json<AdviceView>, ApiError> {

@@ -1,6 +1,7 @@
 //! Cutters.
 
 use super::{bytes, read};
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::wire::{CutterView, FormView, NewCutter, PhotoQuery, PhotoView};
 use actix_web::http::header;
@@ -12,7 +13,7 @@ use ready_slab_store::{CutterId, Store, StoredCutter};
 /// All cutters by name.
 #[utoipa::path(tag = "cutters", operation_id = "cutters_list", responses((status = 200, body = Vec<CutterView>)))]
 #[get("/api/cutters")]
-pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<CutterView>>, ApiError> {
+pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<CutterView>>, ApiError> {
     Ok(web::Json(store.cutters().await?.iter().map(Into::into).collect()))
 }
 
@@ -26,7 +27,7 @@ pub async fn forms() -> Result<web::Json<Vec<FormView>>, ApiError> {
 /// Puts a cutter on the shelf: a built-in form, or the outline of an SVG file.
 #[utoipa::path(tag = "cutters", operation_id = "cutters_add", request_body = NewCutter, responses((status = 200, body = CutterView), (status = 413, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/cutters")]
-pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
+pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
     let new: NewCutter = read(payload).await?;
     // Reading a file and measuring its neck take a moment; other requests go on meanwhile.
     let (name, origin, outline) = web::block(move || new.build()).await??;
@@ -63,7 +64,7 @@ pub async fn from_photo(query: Query<PhotoQuery>, payload: web::Payload) -> Resu
 /// Takes a cutter off the shelf.
 #[utoipa::path(tag = "cutters", operation_id = "cutters_delete", responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[delete("/api/cutters/{id}")]
-pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = CutterId(*id);
     let name = store.cutter(id).await?.name;
     store.delete_cutter(id, &format!("cutter {name} taken away")).await?;
@@ -73,7 +74,7 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 /// A cutter as an SVG file at true size.
 #[utoipa::path(tag = "cutters", operation_id = "cutters_as_svg", responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem)))]
 #[get("/api/cutters/{id}/outline.svg")]
-pub async fn as_svg(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn as_svg(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let cutter = store.cutter(CutterId(*id)).await?;
     Ok(HttpResponse::Ok()
         .content_type("image/svg+xml")

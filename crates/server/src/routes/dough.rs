@@ -1,6 +1,7 @@
 //! The dough station of a job: sizes, the mixing sheet, the bowl, cost and label.
 
 use super::read;
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
 use crate::wire::{CorrectionView, LabelView, MINUTE_FORMAT, MixNoteView, MixingView, SizedView};
@@ -17,7 +18,7 @@ use ready_slab_store::{JobId, MixNoteId, NewMixNote, Store, StoredMixNote};
 /// The mixing sheet of a job.
 #[utoipa::path(tag = "dough", operation_id = "dough_mixing", responses((status = 200, body = MixingView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/mixing")]
-pub async fn mixing(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<MixingView>, ApiError> {
+pub async fn mixing(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<MixingView>, ApiError> {
     let id = JobId(*id);
     let whole = WholeJob::read(&store, id).await?;
     let notes = store.mix_notes(id).await?;
@@ -39,7 +40,7 @@ pub async fn mixing(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::
 #[utoipa::path(tag = "dough", operation_id = "dough_bowl_advice", request_body = BowlQuestion, responses((status = 200, body = CorrectionView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/bowl/advice")]
 pub async fn bowl_advice(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<CorrectionView>, ApiError> {
@@ -60,7 +61,7 @@ pub async fn bowl_advice(
 #[utoipa::path(tag = "dough", operation_id = "dough_bowl_note", request_body = BowlNote, responses((status = 200, body = MixNoteView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/bowl")]
 pub async fn bowl_note(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<MixNoteView>, ApiError> {
@@ -84,7 +85,7 @@ pub async fn bowl_note(
 /// Strikes a note on a mix out; it is kept and can be put back.
 #[utoipa::path(tag = "dough", operation_id = "dough_bowl_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/bowl/{id}")]
-pub async fn bowl_delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn bowl_delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.strike_mix_note(MixNoteId(*id), true).await?;
     Ok(HttpResponse::NoContent().finish())
 }
@@ -92,7 +93,7 @@ pub async fn bowl_delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<
 /// Puts a note on a mix back that was struck out.
 #[utoipa::path(tag = "dough", operation_id = "dough_bowl_put_back", responses((status = 204), (status = 404, body = Problem)))]
 #[post("/api/bowl/{id}/put-back")]
-pub async fn bowl_put_back(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn bowl_put_back(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.strike_mix_note(MixNoteId(*id), false).await?;
     Ok(HttpResponse::NoContent().finish())
 }
@@ -101,7 +102,7 @@ pub async fn bowl_put_back(store: web::Data<Store>, id: web::Path<i64>) -> Resul
 #[utoipa::path(tag = "dough", operation_id = "dough_size", request_body = SizeBy, responses((status = 200, body = SizedView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/size")]
 pub async fn size(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<SizedView>, ApiError> {
@@ -121,7 +122,7 @@ pub async fn size(
 /// What the job's dough costs, and the draft of its label.
 #[utoipa::path(tag = "dough", operation_id = "dough_label", responses((status = 200, body = LabelView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/label")]
-pub async fn cost_and_label(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<LabelView>, ApiError> {
+pub async fn cost_and_label(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<LabelView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let plan = whole.dough()?;
     let pantry = store.pantry().await?;

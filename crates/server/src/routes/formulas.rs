@@ -1,6 +1,7 @@
 //! Formulas: kept, compared, changed by levers, with their versions, and as files.
 
 use super::read;
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::wire::{BesideView, FormulaView, PulledView, VersionView};
@@ -18,16 +19,16 @@ use utoipa::{IntoParams, ToSchema};
 /// All formulas by name.
 #[utoipa::path(tag = "formulas", operation_id = "formulas_list", responses((status = 200, body = Vec<FormulaView>)))]
 #[get("/api/formulas")]
-pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<FormulaView>>, ApiError> {
+pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<FormulaView>>, ApiError> {
     Ok(web::Json(store.formulas().await?.iter().map(Into::into).collect()))
 }
 
 /// Puts a formula on the shelf.
 #[utoipa::path(tag = "formulas", operation_id = "formulas_add", request_body = FormulaInput, responses((status = 200, body = FormulaView), (status = 422, body = Problem)))]
 #[post("/api/formulas")]
-pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<FormulaView>, ApiError> {
+pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<FormulaView>, ApiError> {
     let formula = read::<FormulaInput>(payload).await?.formula(&store.pantry().await?)?;
-    let id = store.add_formula(&formula, &format!("new formula {}", formula.name())).await?;
+    let id = store.add_formula(&formula, &format!("new recipe {}", formula.name())).await?;
     Ok(web::Json((&store.formula(id).await?).into()))
 }
 
@@ -35,7 +36,7 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
 #[utoipa::path(tag = "formulas", operation_id = "formulas_change", params(("id" = i64, Path), ("If-Match" = Option<String>, Header, description = "The revision that the change was made from")), request_body = FormulaInput, responses((status = 200, body = FormulaView), (status = 404, body = Problem), (status = 412, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/formulas/{id}")]
 pub async fn change(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     request: HttpRequest,
     payload: web::Payload,
@@ -62,7 +63,7 @@ pub async fn change(
     let (body, _) = merged(patch, &FormulaInput::from(&before.formula), &base, before.revision)?;
     let formula = body.formula(&w.pantry().await?)?;
     if before.formula != formula {
-        w.save_formula(id, &formula, &format!("formula {}", formula.name())).await?;
+        w.save_formula(id, &formula, &format!("recipe {}", formula.name())).await?;
     }
     let kept = w.formula(id).await?;
     w.commit().await?;
@@ -72,10 +73,10 @@ pub async fn change(
 /// Takes a formula off the shelf, with its versions.
 #[utoipa::path(tag = "formulas", operation_id = "formulas_delete", responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[delete("/api/formulas/{id}")]
-pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = FormulaId(*id);
     let name = store.formula(id).await?.formula.name().to_owned();
-    store.delete_formula(id, &format!("formula {name} taken away")).await?;
+    store.delete_formula(id, &format!("recipe {name} taken away")).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -93,7 +94,7 @@ pub struct BesideQuery {
 #[utoipa::path(tag = "formulas", operation_id = "formulas_beside", params(("id" = i64, Path), BesideQuery), responses((status = 200, body = BesideView), (status = 404, body = Problem)))]
 #[get("/api/formulas/{id}/beside")]
 pub async fn beside(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<BesideQuery>,
 ) -> Result<web::Json<BesideView>, ApiError> {
@@ -106,7 +107,7 @@ pub async fn beside(
 #[utoipa::path(tag = "formulas", operation_id = "formulas_pull", request_body = Lever, responses((status = 200, body = PulledView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/formulas/{id}/pull")]
 pub async fn pull(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<PulledView>, ApiError> {
@@ -119,7 +120,7 @@ pub async fn pull(
 /// All versions of a formula, the latest first.
 #[utoipa::path(tag = "formulas", operation_id = "formulas_versions", responses((status = 200, body = Vec<VersionView>), (status = 404, body = Problem)))]
 #[get("/api/formulas/{id}/versions")]
-pub async fn versions(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<VersionView>>, ApiError> {
+pub async fn versions(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<VersionView>>, ApiError> {
     Ok(web::Json(VersionView::list(&store.versions(FormulaId(*id)).await?)))
 }
 
@@ -144,7 +145,7 @@ pub enum WrittenAs {
     responses((status = 200, content_type = "text/plain", body = String), (status = 404, body = Problem))
 )]
 #[get("/api/formulas/{id}/as/{format}")]
-pub async fn as_file(store: web::Data<Store>, path: web::Path<(i64, WrittenAs)>) -> Result<HttpResponse, ApiError> {
+pub async fn as_file(store: Of<Store>, path: web::Path<(i64, WrittenAs)>) -> Result<HttpResponse, ApiError> {
     let (id, format) = path.into_inner();
     let stored = store.formula(FormulaId(id)).await?;
     let steps = steps_of(&stored, &store).await?;

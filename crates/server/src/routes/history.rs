@@ -1,5 +1,6 @@
 //! Undo and redo: one history for the bakery, in the order in which things were done.
 
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query, StaleField};
 use crate::wire::SentenceView;
 use actix_web::{get, post, web};
@@ -51,7 +52,7 @@ async fn now(store: &Store) -> Result<HistoryView, ApiError> {
 /// What undo and redo would do now.
 #[utoipa::path(tag = "history", operation_id = "history_show", responses((status = 200, body = HistoryView)))]
 #[get("/api/history")]
-pub async fn show(store: web::Data<Store>) -> Result<web::Json<HistoryView>, ApiError> {
+pub async fn show(store: Of<Store>) -> Result<web::Json<HistoryView>, ApiError> {
     Ok(web::Json(now(&store).await?))
 }
 
@@ -66,7 +67,7 @@ pub struct UndoQuery {
 /// Takes back the latest edit. Where another was meant, since somebody edited meanwhile, it says so (412) and takes back nothing.
 #[utoipa::path(tag = "history", operation_id = "history_undo", params(UndoQuery), responses((status = 200, body = StepView), (status = 412, body = Problem)))]
 #[post("/api/undo")]
-pub async fn undo(store: web::Data<Store>, query: Query<UndoQuery>) -> Result<web::Json<StepView>, ApiError> {
+pub async fn undo(store: Of<Store>, query: Query<UndoQuery>) -> Result<web::Json<StepView>, ApiError> {
     let w = store.begin(None).await?;
     let latest = w.history().await?.undo;
     if let (Some(meant), Some(latest)) = (query.edit, &latest)
@@ -84,7 +85,7 @@ pub async fn undo(store: web::Data<Store>, query: Query<UndoQuery>) -> Result<we
 /// Does the latest undone edit again.
 #[utoipa::path(tag = "history", operation_id = "history_redo", responses((status = 200, body = StepView)))]
 #[post("/api/redo")]
-pub async fn redo(store: web::Data<Store>) -> Result<web::Json<StepView>, ApiError> {
+pub async fn redo(store: Of<Store>) -> Result<web::Json<StepView>, ApiError> {
     let edit = store.redo().await?.map(Into::into);
     Ok(web::Json(StepView { edit, history: now(&store).await? }))
 }

@@ -1,9 +1,9 @@
 //! Jobs, their plans, and whole jobs as files.
 
 use super::{label, read};
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
-use crate::seed;
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
 use crate::wire::{CutterInFile, JobFile, JobView, LotView, PlanView, RecordInFile, RecordView, TogetherView, ring};
 use actix_web::http::header;
@@ -11,25 +11,23 @@ use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
 use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, changed_with, usually_wanted};
+use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, changed_with};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span, Temperature};
-use ready_slab_store::{FormulaId, JobId, NewRecord, Store, StoredJob};
+use ready_slab_store::{JobId, NewRecord, Store, StoredJob};
 use ready_slab_words::job_word;
-use serde::Deserialize;
-use utoipa::ToSchema;
 
 /// All jobs, the soonest first.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_list", responses((status = 200, body = Vec<JobView>)))]
 #[get("/api/jobs")]
-pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<JobView>>, ApiError> {
+pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<JobView>>, ApiError> {
     Ok(web::Json(store.jobs().await?.iter().map(Into::into).collect()))
 }
 
 /// Adds a job.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_add", request_body = JobInput, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
 #[post("/api/jobs")]
-pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
+pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     // What refers to other jobs, or to a version, is said of a job that is there.
     let new = Job::new(JobInput { formula_version: None, ..read(payload).await? })?.alone();
     let w = store.begin(None).await?;
@@ -40,62 +38,10 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
     Ok(web::Json((&kept).into()))
 }
 
-/// What a new job is of; all else is as in the job that is wanted next, or as most are.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct NewJobBody {
-    /// Number of its formula; that of the job wanted next, or the first on the shelf, when null.
-    #[serde(default)]
-    pub formula_id: Option<i64>,
-}
-
-/// Adds a new job made like the one that is wanted next, or as most are; it is wanted at noon tomorrow.
-#[utoipa::path(tag = "jobs", operation_id = "jobs_add_new", request_body = NewJobBody, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
-#[post("/api/jobs/new")]
-pub async fn add_new(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
-    let body: NewJobBody = read(payload).await?;
-    let w = store.begin(None).await?;
-    let wanted = usually_wanted(w.kitchen().await?.zone().shown(chrono::Utc::now()));
-    let next = w.jobs().await?.into_iter().find(|j| j.lot_of().is_none());
-    let formulas = w.formulas().await?;
-    let formula = match body.formula_id.or(next.as_ref().map(|j| j.formula_id().0)) {
-        Some(id) => w.formula(FormulaId(id)).await?,
-        None => formulas.into_iter().next().ok_or_else(|| missing("formula_id", "a formula on the shelf"))?,
-    };
-    let name = if body.formula_id.is_some() { formula.formula.name() } else { "New job" };
-    let input = match &next {
-        Some(next) => JobInput { formula_id: formula.id.0, ..next.job.input().again(name, wanted) },
-        None => {
-            let cutter =
-                w.cutters().await?.into_iter().next().ok_or_else(|| missing("cutter_id", "a cutter on the shelf"))?;
-            JobInput::usual(name, formula.id.0, cutter.id.0, wanted)
-        }
-    };
-    let id = w.add_job(&Job::new(input)?, &format!("new job {name}")).await?;
-    let kept = w.job(id).await?;
-    w.commit().await?;
-    Ok(web::Json((&kept).into()))
-}
-
-fn missing(field: &'static str, wanted: &'static str) -> InputError {
-    InputError::new(field, ready_slab_core::error::Problem::Missing { wanted })
-}
-
-/// Adds the demo job, its formulas and cutters, and, to a bakery without one, its kitchen.
-#[utoipa::path(tag = "jobs", operation_id = "jobs_add_demo", responses((status = 200, body = JobView)))]
-#[post("/api/demo")]
-pub async fn add_demo(store: web::Data<Store>) -> Result<web::Json<JobView>, ApiError> {
-    let w = store.begin(Some("demo added")).await?;
-    let now = w.kitchen().await?.zone().shown(chrono::Utc::now());
-    let id = seed::add_demo(&w, now).await?;
-    w.commit().await?;
-    Ok(web::Json((&store.job(id).await?).into()))
-}
-
 /// One job.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_show", responses((status = 200, body = JobView), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}")]
-pub async fn show(store: web::Data<Store>, id: web::Path<i64>) -> Result<Tagged<JobView>, ApiError> {
+pub async fn show(store: Of<Store>, id: web::Path<i64>) -> Result<Tagged<JobView>, ApiError> {
     let found = store.job(JobId(*id)).await?;
     Ok(Tagged((&found).into(), found.revision))
 }
@@ -109,7 +55,7 @@ pub async fn show(store: web::Data<Store>, id: web::Path<i64>) -> Result<Tagged<
 )]
 #[patch("/api/jobs/{id}")]
 pub async fn change(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     request: HttpRequest,
     payload: web::Payload,
@@ -137,7 +83,7 @@ pub async fn change(
     if let Some(version) = stored.formula_version()
         && !w.versions(stored.formula_id()).await?.iter().any(|v| v.number == version)
     {
-        return Err(InputError::refused("formula_version", "the formula has no such version").into());
+        return Err(InputError::refused("formula_version", "the recipe has no such version").into());
     }
     if !changed.is_empty() {
         let mut family = Family::of(&w, &stored).await?.jobs();
@@ -157,7 +103,7 @@ pub async fn change(
 #[utoipa::path(tag = "jobs", operation_id = "jobs_add_lot", params(("id" = i64, Path)), request_body = LotInput, responses((status = 200, body = JobView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/lots")]
 pub async fn add_lot(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<JobView>, ApiError> {
@@ -172,7 +118,7 @@ pub async fn add_lot(
 /// All lots of a job together: their plans, the day they share, and which pieces may share a tray.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_together", params(("id" = i64, Path)), responses((status = 200, body = TogetherView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/together")]
-pub async fn together(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<TogetherView>, ApiError> {
+pub async fn together(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<TogetherView>, ApiError> {
     let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
     let day = family.day(&store).await??;
     let views = day.lots.iter().enumerate().map(|(i, (whole, plan))| {
@@ -187,7 +133,7 @@ pub async fn together(store: web::Data<Store>, id: web::Path<i64>) -> Result<web
 /// Deletes a job with its lots; their records and pieces in the cold stay, for when it is brought back.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/jobs/{id}")]
-pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
     let w = store.begin(None).await?;
     let name = w.job(id).await?.job.input().name.clone();
@@ -199,7 +145,7 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 /// The plan: all stations' answers for a job as it stands.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_plan_of", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/plan")]
-pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
+pub async fn plan_of(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
     let id = JobId(*id);
     let stored = store.job(id).await?;
     let family = Family::of(&store, &stored).await?;
@@ -223,7 +169,7 @@ pub async fn plan_of(store: web::Data<Store>, id: web::Path<i64>) -> Result<web:
 /// A job as a file.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_export", responses((status = 200, body = JobFile), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}/export")]
-pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn export(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
     let stored = store.job(id).await?;
     let formula = store.formula_at(stored.formula_id(), stored.formula_version()).await?;
@@ -265,7 +211,7 @@ pub async fn export(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 /// Reads a job back from a file, as a new job. What it needs and is not on the shelf yet is put there.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_read_back", request_body = JobFile, responses((status = 200, body = JobView), (status = 422, body = Problem)))]
 #[post("/api/jobs/read-back")]
-pub async fn read_back(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
+pub async fn read_back(store: Of<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     let mut file: JobFile = read(payload).await?;
     file.check_version()?;
     let job = Job::new(JobInput { formula_version: None, ..file.job.clone() }).map_err(|e| e.within("job"))?.alone();

@@ -1,6 +1,7 @@
 //! The kitchen.
 
 use super::{label, read};
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::wire::KitchenView;
@@ -12,15 +13,14 @@ use ready_slab_words::kitchen_word;
 
 async fn as_it_stands(store: &Store) -> Result<Tagged<KitchenView>, ApiError> {
     let revision = store.kitchen_revision().await?;
-    let view =
-        KitchenView { revision, made_up: store.is_made_up().await?, body: store.kitchen().await?.input().clone() };
+    let view = KitchenView::new(store.kitchen().await?.input(), revision, store.is_made_up().await?);
     Ok(Tagged(view, revision))
 }
 
 /// The kitchen.
 #[utoipa::path(tag = "kitchen", operation_id = "kitchen_show", responses((status = 200, body = KitchenView)))]
 #[get("/api/kitchen")]
-pub async fn show(store: web::Data<Store>) -> Result<Tagged<KitchenView>, ApiError> {
+pub async fn show(store: Of<Store>) -> Result<Tagged<KitchenView>, ApiError> {
     as_it_stands(&store).await
 }
 
@@ -33,7 +33,7 @@ pub async fn show(store: web::Data<Store>) -> Result<Tagged<KitchenView>, ApiErr
 )]
 #[patch("/api/kitchen")]
 pub async fn change(
-    store: web::Data<Store>,
+    store: Of<Store>,
     request: HttpRequest,
     payload: web::Payload,
 ) -> Result<Tagged<KitchenView>, ApiError> {

@@ -1,6 +1,7 @@
 //! What was learnt of the kitchen's cold places and of the doughs, visible and resettable.
 
 use super::read;
+use crate::bakeries::Of;
 use crate::board::Board;
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
@@ -28,7 +29,7 @@ async fn places_of(store: &Store) -> Result<Vec<PlaceView>, ApiError> {
 /// What is thought of each cold place, in its usual use and when it is crowded or often opened.
 #[utoipa::path(tag = "learnt", operation_id = "places_list", responses((status = 200, body = Vec<PlaceView>)))]
 #[get("/api/places")]
-pub async fn places(store: web::Data<Store>) -> Result<web::Json<Vec<PlaceView>>, ApiError> {
+pub async fn places(store: Of<Store>) -> Result<web::Json<Vec<PlaceView>>, ApiError> {
     Ok(web::Json(places_of(&store).await?))
 }
 
@@ -36,8 +37,8 @@ pub async fn places(store: web::Data<Store>) -> Result<web::Json<Vec<PlaceView>>
 #[utoipa::path(tag = "learnt", operation_id = "place_use", params(("place" = ColdPlace, Path)), request_body = PlaceUseBody, responses((status = 200, body = Vec<PlaceView>), (status = 422, body = Problem)))]
 #[put("/api/places/{place}/use")]
 pub async fn use_of(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     place: web::Path<ColdPlace>,
     payload: web::Payload,
 ) -> Result<web::Json<Vec<PlaceView>>, ApiError> {
@@ -51,8 +52,8 @@ pub async fn use_of(
 #[utoipa::path(tag = "learnt", operation_id = "place_reset", params(("place" = ColdPlace, Path), ("used" = UseWord, Path)), responses((status = 200, body = Vec<PlaceView>)))]
 #[delete("/api/places/{place}/{used}")]
 pub async fn reset(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     path: web::Path<(ColdPlace, UseWord)>,
 ) -> Result<web::Json<Vec<PlaceView>>, ApiError> {
     let (place, used) = path.into_inner();
@@ -71,7 +72,7 @@ async fn touches_of(store: &Store, job: JobId) -> Result<TouchesView, ApiError> 
 /// What hands have found of the job's dough, and how far it moved the dough's limits.
 #[utoipa::path(tag = "learnt", operation_id = "touches_list", params(("id" = i64, Path)), responses((status = 200, body = TouchesView), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}/touches")]
-pub async fn touches(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<TouchesView>, ApiError> {
+pub async fn touches(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<TouchesView>, ApiError> {
     Ok(web::Json(touches_of(&store, JobId(*id)).await?))
 }
 
@@ -79,8 +80,8 @@ pub async fn touches(store: web::Data<Store>, id: web::Path<i64>) -> Result<web:
 #[utoipa::path(tag = "learnt", operation_id = "touches_add", params(("id" = i64, Path)), request_body = TouchBody, responses((status = 200, body = TouchesView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/touches")]
 pub async fn add_touch(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
+    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<TouchesView>, ApiError> {
@@ -95,11 +96,7 @@ pub async fn add_touch(
 /// Takes a finding away.
 #[utoipa::path(tag = "learnt", operation_id = "touches_delete", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/touches/{id}")]
-pub async fn delete_touch(
-    store: web::Data<Store>,
-    board: web::Data<Board>,
-    id: web::Path<i64>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn delete_touch(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.delete_touch(*id).await?;
     board.touch();
     Ok(HttpResponse::NoContent().finish())

@@ -1,5 +1,6 @@
 //! Logs and patterned bars of a job's dough.
 
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::template::{self, Drawing};
 use crate::whole::WholeJob;
@@ -14,11 +15,7 @@ use ready_slab_store::{JobId, Store};
 /// A log of the job's dough, solved for the two of its five measures that are not given.
 #[utoipa::path(tag = "shape", operation_id = "shape_log", params(("id" = i64, Path), LogQuery), responses((status = 200, body = LogView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/log")]
-pub async fn log(
-    store: web::Data<Store>,
-    id: web::Path<i64>,
-    query: Query<LogQuery>,
-) -> Result<web::Json<LogView>, ApiError> {
+pub async fn log(store: Of<Store>, id: web::Path<i64>, query: Query<LogQuery>) -> Result<web::Json<LogView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let view = web::block(move || {
         let (dough, form) = (whole.dough()?, query.form());
@@ -38,11 +35,7 @@ const STRIP_MM: (f64, f64, f64) = (26.0, 8.0, 14.0);
 /// The strip that is laid along a log, at true size: a line at each cut, every fifth longer and counted.
 #[utoipa::path(tag = "shape", operation_id = "shape_log_strip", params(("id" = i64, Path), LogQuery), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/log/strip.pdf")]
-pub async fn strip(
-    store: web::Data<Store>,
-    id: web::Path<i64>,
-    query: Query<LogQuery>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn strip(store: Of<Store>, id: web::Path<i64>, query: Query<LogQuery>) -> Result<HttpResponse, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let pdf = web::block(move || {
         let dough = whole.dough()?;
@@ -78,7 +71,7 @@ pub async fn strip(
 #[utoipa::path(tag = "shape", operation_id = "shape_pattern", params(("id" = i64, Path), PatternQuery), responses((status = 200, body = PatternView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/pattern")]
 pub async fn pattern(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<PatternQuery>,
 ) -> Result<web::Json<PatternView>, ApiError> {

@@ -1,10 +1,12 @@
 //! The routes, one file a resource.
 
 mod bakes;
+mod begin;
 mod chills;
 mod cold;
 mod compute;
 mod cutters;
+mod demo;
 mod dough;
 mod formulas;
 mod history;
@@ -84,7 +86,9 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(cutters::as_svg)
         .service(jobs::list)
         .service(jobs::add)
-        .service(jobs::add_new)
+        .service(begin::starters)
+        .service(begin::begin)
+        .service(begin::begin_plan)
         .service(jobs::read_back)
         .service(jobs::show)
         .service(jobs::change)
@@ -159,7 +163,9 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(compute::chill)
         .service(compute::sheet)
         .service(compute::bake)
-        .service(jobs::add_demo);
+        .service(demo::show)
+        .service(demo::open)
+        .service(demo::remove);
 }
 
 /// The whole body, or why not.

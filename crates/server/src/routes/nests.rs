@@ -1,6 +1,7 @@
 //! Nesting a sheet of a job: searched live, measured by hand, printed at true size.
 
 use super::read;
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::routes::stream::event;
 use crate::searches::{Said, Search, Searches};
@@ -26,7 +27,7 @@ const BEAT: Duration = Duration::from_millis(200);
 /// Other sheets than the job's own that need less dough, the best of each form, the best first.
 #[utoipa::path(tag = "shape", operation_id = "shape_sheets", params(("id" = i64, Path)), responses((status = 200, body = Vec<SheetChoiceView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/sheets")]
-pub async fn sheets(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<SheetChoiceView>>, ApiError> {
+pub async fn sheets(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<SheetChoiceView>>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let found = web::block(move || {
         sheet_choices(&whole.stored.job, &whole.formula.formula, &whole.cutter.outline, &whole.kitchen)
@@ -95,8 +96,8 @@ impl Listener {
 )]
 #[post("/api/jobs/{id}/nest")]
 pub async fn search(
-    store: web::Data<Store>,
-    searches: web::Data<Searches>,
+    store: Of<Store>,
+    searches: Of<Searches>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<HttpResponse, ApiError> {
@@ -118,7 +119,7 @@ pub async fn search(
 #[utoipa::path(tag = "shape", operation_id = "shape_measure", params(("id" = i64, Path)), request_body = MeasureBody, responses((status = 200, body = Vec<GapsView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/nest/measure")]
 pub async fn measure(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<Vec<GapsView>>, ApiError> {
@@ -134,7 +135,7 @@ async fn on_sheet(store: &Store, id: i64, lots: &[LotWanted]) -> Result<OnSheet,
     for (i, lot) in lots.iter().enumerate() {
         let other = store.job(JobId(lot.job_id)).await?;
         if other.sheet_key().is_none() || other.sheet_key() != first.stored.sheet_key() {
-            let why = "only cut lots of one dough and one thickness go on one sheet";
+            let why = "only cut batches of one dough and one thickness go on one sheet";
             return Err(InputError::refused(format!("lots[{i}]"), why).into());
         }
         let cutter = store.cutter(other.cutter_id()).await?;
@@ -152,7 +153,7 @@ async fn sheet_of(store: &Store, id: i64, query: &TemplateQuery) -> Result<templ
     web::block(move || {
         let plan = whole.plan()?;
         if whole.stored.job.input().making != Making::Cut {
-            return Err(InputErrors::from(InputError::refused("roll", "this lot is not cut from a sheet")));
+            return Err(InputErrors::from(InputError::refused("roll", "this batch is not cut from a sheet")));
         }
         let rolls = &plan.shape.demand.rolls;
         let Some(roll) = rolls.get(roll) else {
@@ -172,7 +173,7 @@ async fn mixed_sheet(store: &Store, id: i64, number: usize) -> Result<template::
     let family = Family::of(store, &store.job(JobId(id)).await?).await?;
     let lead = &family.all[0];
     let Some(sheet) = lead.mixed().get(number) else {
-        let fault = format!("{} sheets are kept for several lots; they count from 0", lead.mixed().len());
+        let fault = format!("{} sheets are kept for several batches; they count from 0", lead.mixed().len());
         return Err(InputError::refused("mixed", fault).into());
     };
     let mut placed = Vec::with_capacity(sheet.pieces.len());
@@ -213,7 +214,7 @@ fn drawing(name: String, form: SheetForm, placed: Vec<(Outline, Placement)>) -> 
 #[utoipa::path(tag = "shape", operation_id = "shape_template_pdf", params(("id" = i64, Path), TemplateQuery), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/template.pdf")]
 pub async fn template_pdf(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
@@ -230,7 +231,7 @@ pub async fn template_pdf(
 #[utoipa::path(tag = "shape", operation_id = "shape_template_svg", params(("id" = i64, Path), TemplateQuery), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/template.svg")]
 pub async fn template_svg(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {

@@ -2,6 +2,7 @@
 
 use super::read;
 use super::stream::event;
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{HotSpotsView, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery, TrayTimesView};
@@ -21,7 +22,7 @@ use std::time::Duration;
 /// Points and necks of a job's piece that bake ahead of the rest; none where the forecast does not reach.
 #[utoipa::path(tag = "oven", operation_id = "oven_parts", params(("id" = i64, Path)), responses((status = 200, body = Vec<PartsAheadView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/parts-ahead")]
-pub async fn parts(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<PartsAheadView>>, ApiError> {
+pub async fn parts(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<PartsAheadView>>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let found = web::block(move || {
         let plan = whole.plan()?;
@@ -39,7 +40,7 @@ pub async fn parts(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::J
 /// When each piece of a job's full tray is done, by its place in the oven and by the sheet it was cut from.
 #[utoipa::path(tag = "oven", operation_id = "oven_tray_times", params(("id" = i64, Path)), responses((status = 200, body = TrayTimesView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/tray-times")]
-pub async fn tray(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<TrayTimesView>, ApiError> {
+pub async fn tray(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<TrayTimesView>, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let found = web::block(move || {
         let plan = whole.plan()?;
@@ -76,7 +77,7 @@ pub async fn test(payload: web::Payload) -> Result<web::Json<OvenTestView>, ApiE
 /// `OvenTestView`). It stops when the connection is closed.
 #[utoipa::path(tag = "oven", operation_id = "oven_thermometer", params(ThermometerQuery), responses((status = 200, body = String, content_type = "text/event-stream"), (status = 422, body = Problem)))]
 #[get("/api/kitchen/oven-thermometer")]
-pub async fn thermometer(store: web::Data<Store>, query: Query<ThermometerQuery>) -> Result<HttpResponse, ApiError> {
+pub async fn thermometer(store: Of<Store>, query: Query<ThermometerQuery>) -> Result<HttpResponse, ApiError> {
     let query = query.0.checked()?;
     let room = store.kitchen().await?.room();
     let readings = OvenStandIn::DEMO.reads(Temperature::new_c(query.set_c), room);

@@ -1,6 +1,7 @@
 //! The pantry: ingredients with their make-up, the bakery's own, and prices.
 
 use super::read;
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::wire::{IngredientView, PriceBody};
 use actix_web::{HttpResponse, delete, get, post, put, web};
@@ -11,7 +12,7 @@ use ready_slab_store::Store;
 /// All ingredients that a formula can use.
 #[utoipa::path(tag = "pantry", operation_id = "pantry_list", responses((status = 200, body = Vec<IngredientView>)))]
 #[get("/api/ingredients")]
-pub async fn list(store: web::Data<Store>) -> Result<web::Json<Vec<IngredientView>>, ApiError> {
+pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<IngredientView>>, ApiError> {
     Ok(web::Json(IngredientView::all(&store.pantry().await?)))
 }
 
@@ -35,7 +36,7 @@ fn unlike_others(pantry: &Pantry, own: &Ingredient) -> Result<(), ApiError> {
 /// Puts an ingredient of one's own into the pantry.
 #[utoipa::path(tag = "pantry", operation_id = "pantry_add", request_body = IngredientInput, responses((status = 200, body = IngredientView), (status = 422, body = Problem)))]
 #[post("/api/ingredients")]
-pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::Json<IngredientView>, ApiError> {
+pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<IngredientView>, ApiError> {
     let body: IngredientInput = read(payload).await?;
     let pantry = store.pantry().await?;
     let label = format!("new ingredient {}", body.name);
@@ -52,7 +53,7 @@ pub async fn add(store: web::Data<Store>, payload: web::Payload) -> Result<web::
 #[utoipa::path(tag = "pantry", operation_id = "pantry_change", request_body = IngredientInput, responses((status = 200, body = IngredientView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/ingredients/{key}")]
 pub async fn change(
-    store: web::Data<Store>,
+    store: Of<Store>,
     key: web::Path<String>,
     payload: web::Payload,
 ) -> Result<web::Json<IngredientView>, ApiError> {
@@ -65,7 +66,7 @@ pub async fn change(
 /// Takes an ingredient of one's own out of the pantry.
 #[utoipa::path(tag = "pantry", operation_id = "pantry_delete", responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[delete("/api/ingredients/{key}")]
-pub async fn delete(store: web::Data<Store>, key: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub async fn delete(store: Of<Store>, key: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let name = store.pantry().await?.get(&key).map_or_else(|| key.to_string(), |i| i.name.to_string());
     store.delete_ingredient(&key, &format!("ingredient {name} taken away")).await?;
     Ok(HttpResponse::NoContent().finish())
@@ -75,7 +76,7 @@ pub async fn delete(store: web::Data<Store>, key: web::Path<String>) -> Result<H
 #[utoipa::path(tag = "pantry", operation_id = "pantry_price", request_body = PriceBody, responses((status = 200, body = IngredientView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[put("/api/ingredients/{key}/price")]
 pub async fn price(
-    store: web::Data<Store>,
+    store: Of<Store>,
     key: web::Path<String>,
     payload: web::Payload,
 ) -> Result<web::Json<IngredientView>, ApiError> {

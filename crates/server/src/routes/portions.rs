@@ -1,11 +1,12 @@
 //! Portions of a job's dough, and how even its sheets are.
 
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{EvenQuery, EvenView, FirmView, PortionQuery, PortionView};
 use actix_web::{get, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{ColdPlace, chill_portion, even_bake, even_sheet};
+use ready_slab_core::job::{ColdPlace, chill_portion, even_bake, even_sheet, portion_outline};
 use ready_slab_core::shape::portion_out;
 use ready_slab_store::{JobId, Store};
 
@@ -13,7 +14,7 @@ use ready_slab_store::{JobId, Store};
 #[utoipa::path(tag = "shape", operation_id = "shape_portion", params(("id" = i64, Path), PortionQuery), responses((status = 200, body = PortionView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/portion")]
 pub async fn portion(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<PortionQuery>,
 ) -> Result<web::Json<PortionView>, ApiError> {
@@ -24,11 +25,12 @@ pub async fn portion(
         let portion = query.portion((trays.width(), trays.length()))?;
         let batch = query.batch(dough.dough)?;
         let found = portion_out(portion.clone(), batch, dough.density)?;
+        let outline = portion_outline(&portion, dough.density)?;
         let mut firm = Vec::with_capacity(2);
         for place in [ColdPlace::Fridge, ColdPlace::Freezer] {
             firm.push(FirmView::new(place.key(), &chill_portion(&whole.kitchen, &dough, found.chills_as, place)?));
         }
-        Ok::<_, InputErrors>(PortionView::new(&portion, batch, &found, firm))
+        Ok::<_, InputErrors>(PortionView::new(&portion, batch, &found, &outline, firm))
     })
     .await??;
     Ok(web::Json(view))
@@ -38,7 +40,7 @@ pub async fn portion(
 #[utoipa::path(tag = "shape", operation_id = "shape_evenness", params(("id" = i64, Path), EvenQuery), responses((status = 200, body = Option<EvenView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/evenness")]
 pub async fn evenness(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     query: Query<EvenQuery>,
 ) -> Result<web::Json<Option<EvenView>>, ApiError> {

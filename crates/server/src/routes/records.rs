@@ -1,6 +1,7 @@
 //! What came out of the oven.
 
 use super::read;
+use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
 use crate::wire::{MINUTE_FORMAT, RecordBody, RecordView};
@@ -12,7 +13,7 @@ use ready_slab_store::{JobId, NewRecord, RecordId, Store};
 /// Records of a job, the latest first.
 #[utoipa::path(tag = "records", operation_id = "records_list", responses((status = 200, body = Vec<RecordView>), (status = 404, body = Problem)))]
 #[get("/api/jobs/{id}/records")]
-pub async fn list(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<RecordView>>, ApiError> {
+pub async fn list(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<RecordView>>, ApiError> {
     let id = JobId(*id);
     store.job(id).await?;
     Ok(web::Json(store.records(id).await?.iter().map(Into::into).collect()))
@@ -22,7 +23,7 @@ pub async fn list(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Js
 #[utoipa::path(tag = "records", operation_id = "records_add", request_body = RecordBody, responses((status = 200, body = RecordView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/records")]
 pub async fn add(
-    store: web::Data<Store>,
+    store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<RecordView>, ApiError> {
@@ -65,7 +66,7 @@ pub async fn add(
 /// Strikes a record out; it is kept and can be put back.
 #[utoipa::path(tag = "records", operation_id = "records_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/records/{id}")]
-pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.strike_record(RecordId(*id), true).await?;
     Ok(HttpResponse::NoContent().finish())
 }
@@ -73,7 +74,7 @@ pub async fn delete(store: web::Data<Store>, id: web::Path<i64>) -> Result<HttpR
 /// Puts a record back that was struck out.
 #[utoipa::path(tag = "records", operation_id = "records_put_back", responses((status = 200, body = RecordView), (status = 404, body = Problem)))]
 #[post("/api/records/{id}/put-back")]
-pub async fn put_back(store: web::Data<Store>, id: web::Path<i64>) -> Result<web::Json<RecordView>, ApiError> {
+pub async fn put_back(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<RecordView>, ApiError> {
     store.strike_record(RecordId(*id), false).await?;
     Ok(web::Json((&store.record(RecordId(*id)).await?).into()))
 }

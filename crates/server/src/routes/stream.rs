@@ -1,12 +1,13 @@
 //! The followed pieces as server-sent events (WHATWG HTML, section 9.2).
 
 use super::chills::views;
+use crate::bakeries::Of;
 use crate::board::Board;
 use crate::problem::ApiError;
 use crate::wire::NowView;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
-use actix_web::{HttpResponse, get, web};
+use actix_web::{HttpResponse, get};
 use chrono::Utc;
 use serde::Serialize;
 use std::convert::Infallible;
@@ -82,8 +83,8 @@ impl Listener {
 /// second, `trouble` (a `Problem`) where they cannot be told.
 #[utoipa::path(tag = "live", operation_id = "live_stream", responses((status = 200, body = String, content_type = "text/event-stream")))]
 #[get("/api/cold/live")]
-pub async fn live(board: web::Data<Board>) -> Result<HttpResponse, ApiError> {
-    let board = board.get_ref().clone();
+pub async fn live(board: Of<Board>) -> Result<HttpResponse, ApiError> {
+    let board = board.into_inner();
     let listener = Listener { changes: board.changes(), closing: board.closing(), board, first: true };
     Ok(HttpResponse::Ok()
         .content_type("text/event-stream")

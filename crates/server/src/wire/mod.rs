@@ -1,6 +1,7 @@
 //! What travels: JSON with units in the names. Each file turns core values into it and back; nothing is computed here.
 
 mod bake;
+mod begin;
 mod compute;
 mod compute_bake;
 mod cutter;
@@ -32,6 +33,7 @@ mod words;
 pub use bake::{
     BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
 };
+pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use compute_bake::{BakeRequest, BakeResult};
 pub use cutter::{CutterView, FormView, NewCutter, PhotoQuery, PhotoView, forms as cutter_forms, ring};

@@ -1,9 +1,10 @@
 //! Portions on the wire.
 
-use super::{SentenceView, say, view};
+use super::{SentenceView, ring, say, view};
 use ready_slab_core::cold::{ChillAnswer, Piece};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
-use ready_slab_core::shape::{Portion, PortionKind, Portioned};
+use ready_slab_core::geometry::Outline;
+use ready_slab_core::shape::{Bent, Portion, PortionKind, Portioned};
 use ready_slab_core::units::{Length, Mass};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -26,6 +27,9 @@ pub struct PortionQuery {
     pub across_mm: Option<f64>,
     /// Rope: 20 to 600; tray: 100 to 900.
     pub length_mm: Option<f64>,
+    /// Rope: what it is bent to; straight when absent.
+    #[param(inline)]
+    pub bent: Option<Bent>,
     /// Tray: 100 to 900.
     pub width_mm: Option<f64>,
     /// Pressed: 2 to 40; tray: 4 to 60.
@@ -54,9 +58,10 @@ impl PortionQuery {
             Portion::Ball { mass } => Portion::Ball { mass: self.mass(mass)? },
             Portion::Piped { mass } => Portion::Piped { mass: self.mass(mass)? },
             Portion::Scoop { number } => Portion::Scoop { number: self.scoop.unwrap_or(number) },
-            Portion::Rope { across, length } => Portion::Rope {
+            Portion::Rope { across, length, bent } => Portion::Rope {
                 across: mm("across_mm", self.across_mm, across)?,
-                length: mm("length_mm", self.length_mm, length)?,
+                length: mm("length_mm", self.length_mm, self.bent.map_or(length, Bent::usual_length))?,
+                bent: self.bent.unwrap_or(bent),
             },
             Portion::Pressed { mass, thickness } => Portion::Pressed {
                 mass: self.mass(mass)?,
@@ -135,7 +140,9 @@ view! {
 
 view! {
     /// What a batch gives in portions.
-    pub struct PortionView(portion: &Portion, batch: Mass, found: &Portioned, firm: Vec<FirmView>) {
+    pub struct PortionView(portion: &Portion, batch: Mass, found: &Portioned, outline: &Outline, firm: Vec<FirmView>) {
+        let (width, height) = outline.extent();
+
         /// The dough portioned.
         batch_g: f64 = batch.g(),
         /// Of one.
@@ -146,6 +153,14 @@ view! {
         rest_g: f64 = found.rest.g(),
         /// Across as it goes into the oven (the longer side where it has two).
         across_mm: f64 = found.across.mm(),
+        /// Its footprint on the tray.
+        width_mm: f64 = width.mm(),
+        /// Its footprint on the tray.
+        height_mm: f64 = height.mm(),
+        /// From above as it lies on the tray, centred, y downwards.
+        outline_mm: Vec<[f64; 2]> = ring(&outline.points()),
+        /// Its holes, about the same centre.
+        holes_mm: Vec<Vec<[f64; 2]>> = outline.holes().iter().map(|hole| ring(hole)).collect(),
         /// High as it goes into the oven.
         high_mm: f64 = found.high.mm(),
         /// Of a bar over a tray, the dough that fills the whole tray.
@@ -172,6 +187,8 @@ pub struct PortionSizes {
     pub across_mm: Option<f64>,
     /// Rope, tray.
     pub length_mm: Option<f64>,
+    /// Rope.
+    pub bent: Option<Bent>,
     /// Tray.
     pub width_mm: Option<f64>,
     /// Pressed, tray.
@@ -198,7 +215,9 @@ impl PortionSizes {
         match portion {
             Portion::Ball { mass } | Portion::Piped { mass } => Self { mass_g: g(mass), ..none },
             Portion::Scoop { number } => Self { scoop: Some(*number), ..none },
-            Portion::Rope { across, length } => Self { across_mm: mm(across), length_mm: mm(length), ..none },
+            Portion::Rope { across, length, bent } => {
+                Self { across_mm: mm(across), length_mm: mm(length), bent: Some(*bent), ..none }
+            }
             Portion::Pressed { mass, thickness } => Self { mass_g: g(mass), thickness_mm: mm(thickness), ..none },
             Portion::Thumbprint { mass, dent, deep } => {
                 Self { mass_g: g(mass), dent_mm: mm(dent), deep_mm: mm(deep), ..none }

@@ -128,7 +128,7 @@ impl ReadRequest {
         let settings = ReadSettings { way: self.way, cups: self.cups, eggs: self.eggs };
         let (format, reading) = read_recipe(&self.text, pantry, &settings, &self.answers)?;
         let own = self.name.as_deref().map(str::trim).filter(|n| !n.is_empty());
-        let name = own.or(reading.title.as_deref()).unwrap_or("New formula");
+        let name = own.or(reading.title.as_deref()).unwrap_or("New recipe");
         Ok(ReadingView::new(format, &reading, name, self.cups, pantry))
     }
 }

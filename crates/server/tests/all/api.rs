@@ -5,8 +5,7 @@ use actix_web::dev::Service;
 use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, init_service};
 use ready_slab_server::app::application;
-use ready_slab_server::board::Board;
-use ready_slab_server::searches::Searches;
+use ready_slab_server::bakeries::Bakeries;
 use ready_slab_server::seed;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
@@ -191,9 +190,9 @@ async fn a_job_leaves_as_a_file_and_comes_back_the_same_in_another_bakery() {
     for (field, value) in [("formula_id", 1), ("cutter_id", 1)] {
         again["job"][field] = json!(value);
     }
-    for field in ["name", "zone"] {
-        again["kitchen"][field] = file["kitchen"][field].clone();
-    }
+    // The kitchen of the file stays where it is: the other bakery has its own.
+    assert_eq!(again["kitchen"]["name"], "My kitchen");
+    again["kitchen"] = file["kitchen"].clone();
     assert_eq!(again, file);
     // What differs only in a detail it should not have is refused by name, and nothing is added.
     for (pointer, value, field) in [
@@ -351,23 +350,52 @@ async fn a_job_is_added_deleted_with_its_records_and_brought_back() {
 }
 
 #[actix_web::test]
-async fn an_empty_bakery_has_a_kitchen_and_takes_the_demo_on_request() {
+async fn an_empty_bakery_has_a_kitchen_and_the_demo_is_a_bakery_apart() {
     let dir = tempfile::tempdir().unwrap();
-    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::ensure_kitchen(&store).await.unwrap();
-    assert_eq!(get(&store, "/api/kitchen").await["name"], "My kitchen");
-    assert_eq!(get(&store, "/api/jobs").await, json!([]));
-    let (status, job) = call(&store, Method::POST, "/api/demo", None).await;
-    assert_eq!((status, &job["name"]), (StatusCode::OK, &json!("Regatta gulls")));
-    let ready_by = job["ready_by"].as_str().unwrap();
-    let day = chrono::NaiveDateTime::parse_from_str(ready_by, "%Y-%m-%dT%H:%M").unwrap();
+    let own = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    seed::ensure_kitchen(&own).await.unwrap();
+    let file = dir.path().join("bakery.demo.db");
+    let app = init_service(application(Bakeries::new(own, Some(file.clone())), &[])).await;
+    let ask = async |method: Method, path: &str| {
+        let response = app.call(from_page(method, path).to_request()).await.unwrap();
+        let status = response.status();
+        let body = actix_web::test::read_body(response).await;
+        (status, serde_json::from_slice::<Value>(&body).unwrap_or_default())
+    };
+    assert_eq!(ask(Method::GET, "/api/kitchen").await.1["name"], "My kitchen");
+    assert_eq!(ask(Method::GET, "/demo/api/jobs").await.0, StatusCode::NOT_FOUND);
+    assert_eq!(ask(Method::GET, "/demo/jobs/1/order").await.0, StatusCode::SEE_OTHER);
+    assert!(!file.exists(), "looking makes no file");
+    assert_eq!(ask(Method::POST, "/api/demo").await, (StatusCode::OK, json!({ "open": true, "at": "/demo/" })));
+    let jobs = ask(Method::GET, "/demo/api/jobs").await.1;
+    assert_eq!(jobs[0]["name"], "Regatta gulls");
+    let day = chrono::NaiveDateTime::parse_from_str(jobs[0]["ready_by"].as_str().unwrap(), "%Y-%m-%dT%H:%M").unwrap();
     assert_eq!(chrono::Datelike::weekday(&day), chrono::Weekday::Sat);
-    // Every demo job can be planned, and every demo cutter and formula is there.
-    for job in get(&store, "/api/jobs").await.as_array().unwrap() {
-        get(&store, &format!("/api/jobs/{}/plan", job["id"])).await;
+    // Every demo job can be planned, and every demo cutter and formula is there; nothing of it is in the bakery itself.
+    for job in jobs.as_array().unwrap() {
+        assert_eq!(ask(Method::GET, &format!("/demo/api/jobs/{}/plan", job["id"])).await.0, StatusCode::OK);
     }
-    assert_eq!(get(&store, "/api/cutters").await.as_array().unwrap().len(), 7);
-    assert_eq!(get(&store, "/api/formulas").await.as_array().unwrap().len(), 5);
+    assert_eq!(ask(Method::GET, "/demo/api/cutters").await.1.as_array().unwrap().len(), 7);
+    assert_eq!(ask(Method::GET, "/demo/api/formulas").await.1.as_array().unwrap().len(), 5);
+    assert_eq!(ask(Method::GET, "/demo/api/kitchen").await.1["made_up"], true);
+    for mine in ["/api/jobs", "/api/cutters", "/api/formulas"] {
+        assert_eq!(ask(Method::GET, mine).await.1, json!([]), "{mine}");
+    }
+    // What is done there stays there; opened again it is as it was left, removed it begins anew.
+    assert_eq!(ask(Method::DELETE, "/demo/api/jobs/1").await.0, StatusCode::NO_CONTENT);
+    ask(Method::POST, "/api/demo").await;
+    assert_eq!(ask(Method::GET, "/demo/api/jobs/1").await.0, StatusCode::NOT_FOUND);
+    assert_eq!(ask(Method::DELETE, "/demo/api/demo").await.0, StatusCode::NO_CONTENT);
+    assert_eq!(ask(Method::GET, "/api/demo").await.1["open"], false);
+    assert_eq!(
+        std::fs::read_dir(dir.path())
+            .unwrap()
+            .filter(|e| e.as_ref().unwrap().path().to_string_lossy().contains("demo"))
+            .count(),
+        0
+    );
+    ask(Method::POST, "/api/demo").await;
+    assert_eq!(ask(Method::GET, "/demo/api/jobs/1").await.0, StatusCode::OK);
 }
 
 #[actix_web::test]
@@ -420,9 +448,7 @@ async fn foreign_hosts_and_origins_are_turned_away_and_headers_are_strict() {
     }
     let cross = from_page(Method::POST, "/api/undo").insert_header(("sec-fetch-site", "cross-site"));
     assert_eq!(status(cross).await, StatusCode::FORBIDDEN);
-    let board = Board::new(store.clone());
-    let searches = Searches::new(board.closing());
-    let app = init_service(application(store.clone(), board, searches, &[])).await;
+    let app = init_service(application(Bakeries::new(store.clone(), None), &[])).await;
     let page = app.call(from_page(Method::GET, "/jobs/1/cold").to_request()).await.unwrap();
     let policy = page.headers().get("content-security-policy").unwrap().to_str().unwrap().to_owned();
     assert!(policy.contains("default-src 'none'") && policy.contains("script-src 'self';"), "{policy}");
@@ -466,34 +492,75 @@ async fn a_wanted_time_is_answered_with_what_makes_it() {
 }
 
 #[actix_web::test]
-async fn a_new_job_is_like_the_next_or_as_most_are_and_wants_a_formula_and_a_cutter() {
+async fn a_new_job_is_asked_for_and_takes_anothers_settings_only_where_that_was_asked() {
     let (_dir, store) = demo().await;
     let next = get(&store, "/api/jobs").await[0].clone();
-    let (status, job) = call(&store, Method::POST, "/api/jobs/new", Some(json!({}))).await;
-    assert_eq!((status, &job["name"], &job["formula_id"]), (StatusCode::OK, &json!("New job"), &next["formula_id"]));
-    assert_eq!((&job["pieces"], &job["making"]), (&next["pieces"], &next["making"]));
-    assert!(job["ready_by"].as_str().unwrap().ends_with("T12:00"));
     let other = get(&store, "/api/formulas").await.as_array().unwrap().last().unwrap().clone();
-    let (_, of_it) = call(&store, Method::POST, "/api/jobs/new", Some(json!({ "formula_id": other["id"] }))).await;
-    assert_eq!((&of_it["formula_id"], &of_it["name"]), (&other["id"], &other["name"]));
-    let (status, problem) = call(&store, Method::POST, "/api/jobs/new", Some(json!({ "formula_id": 99 }))).await;
+    let body = json!({ "dough": { "kind": "recipe", "formula_id": other["id"] }, "shape": { "kind": "cutter", "cutter_id": next["cutter_id"] } });
+    let (status, job) = call(&store, Method::POST, "/api/jobs/new", Some(body.clone())).await;
+    assert_eq!((status, &job["formula_id"], &job["pieces"]), (StatusCode::OK, &other["id"], &json!(24)), "{job}");
+    assert!(job["ready_by"].as_str().unwrap().ends_with("T12:00"));
+    let mut like = body.clone();
+    like["like"] = next["id"].clone();
+    let (_, job) = call(&store, Method::POST, "/api/jobs/new", Some(like)).await;
+    assert_eq!((&job["pieces"], &job["method"]), (&next["pieces"], &next["method"]));
+    let mut unknown = body;
+    unknown["dough"]["formula_id"] = json!(99);
+    let (status, problem) = call(&store, Method::POST, "/api/jobs/new", Some(unknown)).await;
     assert_eq!(status, StatusCode::NOT_FOUND, "{problem}");
+}
 
+#[actix_web::test]
+async fn an_empty_bakery_comes_to_a_plan_with_one_request_and_loses_it_with_one_undo() {
     let dir = tempfile::tempdir().unwrap();
     let empty = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     seed::ensure_kitchen(&empty).await.unwrap();
-    let wanted = |problem: &Value| field_messages(problem).into_iter().next().unwrap();
-    let (status, problem) = call(&empty, Method::POST, "/api/jobs/new", Some(json!({}))).await;
-    assert_eq!((status, wanted(&problem).0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "formula_id"));
-    let formula = json!({ "name": "Slipway", "lines": [
-        { "ingredient": "flour-ap", "grams": 300 }, { "ingredient": "butter", "grams": 200 }, { "ingredient": "sugar", "grams": 100 }] });
-    call(&empty, Method::POST, "/api/formulas", Some(formula)).await;
-    let (_, problem) = call(&empty, Method::POST, "/api/jobs/new", Some(json!({}))).await;
-    assert_eq!(wanted(&problem).0, "cutter_id");
-    let cutter = json!({ "kind": "builtin", "name": "Round", "form": "round", "width_mm": 50 });
-    call(&empty, Method::POST, "/api/cutters", Some(cutter)).await;
-    let (status, job) = call(&empty, Method::POST, "/api/jobs/new", Some(json!({}))).await;
-    assert_eq!((status, &job["pieces"], &job["thickness_mm"]), (StatusCode::OK, &json!(24), &json!(6.0)));
+    for (shape, name) in [
+        (json!({ "kind": "builtin", "form": "heart", "width_mm": 75 }), "Heart"),
+        (json!({ "kind": "builtin", "form": "letter", "width_mm": 60, "letter": "r" }), "Letter R"),
+        (json!({ "kind": "log" }), "Sliced log"),
+        (json!({ "kind": "balls", "mass_g": 25 }), "Balls"),
+    ] {
+        for starter in get(&empty, "/api/starters").await.as_array().unwrap() {
+            let body =
+                json!({ "dough": { "kind": "starter", "starter": starter["starter"] }, "shape": shape, "pieces": 24 });
+            // What was only looked at leaves nothing behind.
+            let (status, plan) = call(&empty, Method::POST, "/api/jobs/new/plan", Some(body.clone())).await;
+            assert_eq!(status, StatusCode::OK, "{plan}");
+            assert_eq!(get(&empty, "/api/formulas").await, json!([]));
+            let (status, job) = call(&empty, Method::POST, "/api/jobs/new", Some(body.clone())).await;
+            assert_eq!((status, &job["name"]), (StatusCode::OK, &json!(name)), "{job}");
+            let kept = get(&empty, &format!("/api/jobs/{}/plan", job["id"])).await;
+            assert_eq!(kept["dough"]["dough_g"], plan["dough"]["dough_g"]);
+            // A second one finds its dough and its cutter on the shelf.
+            call(&empty, Method::POST, "/api/jobs/new", Some(body)).await;
+            assert_eq!(get(&empty, "/api/formulas").await.as_array().unwrap().len(), 1);
+            assert_eq!(get(&empty, "/api/cutters").await.as_array().unwrap().len(), 1);
+            for _ in 0..2 {
+                call(&empty, Method::POST, "/api/undo", None).await;
+            }
+            assert_eq!((get(&empty, "/api/jobs").await, get(&empty, "/api/cutters").await), (json!([]), json!([])));
+        }
+    }
+    let body = json!({ "dough": { "kind": "starter", "starter": "brick" }, "shape": { "kind": "balls" } });
+    let (status, problem) = call(&empty, Method::POST, "/api/jobs/new", Some(body)).await;
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "dough.starter"));
+    let body = json!({ "dough": { "kind": "starter", "starter": "spiced" }, "shape": { "kind": "builtin", "form": "heart", "width_mm": 3 }, "pieces": 0 });
+    let (status, problem) = call(&empty, Method::POST, "/api/jobs/new", Some(body)).await;
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "shape.width_mm"));
+}
+
+#[actix_web::test]
+async fn a_new_kitchen_says_which_of_its_values_are_only_usual() {
+    let dir = tempfile::tempdir().unwrap();
+    let empty = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    seed::ensure_kitchen(&empty).await.unwrap();
+    let usual = |kitchen: &Value, field: &str| kitchen["usual"].as_array().unwrap().contains(&json!(field));
+    let kitchen = get(&empty, "/api/kitchen").await;
+    assert!(usual(&kitchen, "fridge_c") && usual(&kitchen, "tray_width_mm"));
+    assert_eq!(kitchen["hot_spots"], Value::Null, "nobody has looked for hot places there");
+    let (_, kitchen) = call(&empty, Method::PATCH, "/api/kitchen", Some(json!({ "fridge_c": 6.5 }))).await;
+    assert!(!usual(&kitchen, "fridge_c") && usual(&kitchen, "freezer_c"));
 }
 
 #[actix_web::test]

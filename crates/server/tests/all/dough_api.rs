@@ -140,7 +140,7 @@ async fn lots_share_one_dough_and_the_rest_waits_in_the_freezer() {
     assert!((shared["dough"]["dough_g"].as_f64().unwrap() - own - other).abs() < 1e-6);
     assert_eq!(shared["dough"]["parts"][1]["part_use"], "other_job");
     assert_eq!(shared["shape"]["rolls"], alone["shape"]["rolls"]);
-    for (job, with, says) in [(1, 1, "itself"), (1, 3, "own dough is mixed"), (2, 1, "one formula")] {
+    for (job, with, says) in [(1, 1, "itself"), (1, 3, "own dough is mixed"), (2, 1, "one recipe")] {
         let (status, problem) =
             call(&store, Method::PATCH, &format!("/api/jobs/{job}"), Some(json!({ "dough_with": with }))).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);

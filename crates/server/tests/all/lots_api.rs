@@ -139,7 +139,7 @@ async fn lots_of_one_dough_are_cut_from_one_sheet_and_share_its_dough() {
     call(&store, Method::PATCH, &format!("/api/jobs/{}", BOXES + 1), Some(json!({ "pieces": 19 }))).await;
     for id in [BOXES, BOXES + 1] {
         let said = plan(id).await["shape"]["reasons"].to_string();
-        assert!(said.contains("not used") && said.contains("a lot wants 19"), "{said}");
+        assert!(said.contains("not used") && said.contains("a batch wants 19"), "{said}");
     }
     let thick = Some(json!({ "thickness_mm": 8.0 }));
     call(&store, Method::PATCH, &format!("/api/jobs/{}", BOXES + 1), thick).await;

@@ -5,8 +5,7 @@ use actix_web::dev::Service;
 use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, init_service, read_body};
 use ready_slab_server::app::application;
-use ready_slab_server::board::Board;
-use ready_slab_server::searches::Searches;
+use ready_slab_server::bakeries::Bakeries;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
 
@@ -80,9 +79,7 @@ async fn a_formula_changed_on_two_devices_is_asked_about_and_the_answer_carries_
 #[actix_web::test]
 async fn of_twenty_who_write_twenty_fields_ten_times_nothing_is_lost() {
     let (_dir, store) = demo().await;
-    let board = Board::new(store.clone());
-    let searches = Searches::new(board.closing());
-    let app = init_service(application(store.clone(), board, searches, &[])).await;
+    let app = init_service(application(Bakeries::new(store.clone(), None), &[])).await;
     let fields = [
         ("/api/jobs/1", "pieces", 30.0),
         ("/api/jobs/1", "thickness_mm", 4.0),
@@ -143,9 +140,7 @@ async fn of_twenty_who_write_twenty_fields_ten_times_nothing_is_lost() {
 #[actix_web::test]
 async fn a_job_that_is_deleted_while_others_write_stays_deleted() {
     let (_dir, store) = demo().await;
-    let board = Board::new(store.clone());
-    let searches = Searches::new(board.closing());
-    let app = init_service(application(store.clone(), board, searches, &[])).await;
+    let app = init_service(application(Bakeries::new(store.clone(), None), &[])).await;
     let id =
         call(&store, Method::POST, "/api/jobs/1/lots", Some(json!({"name": "More gulls", "pieces": 4}))).await.1["id"]
             .clone();
@@ -293,7 +288,8 @@ async fn readings_of_a_stand_in_teach_no_real_fridge() {
     let dir = tempfile::tempdir().unwrap();
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     ready_slab_server::seed::ensure_kitchen(&store).await.unwrap();
-    let job = call(&store, Method::POST, "/api/demo", None).await.1["id"].clone();
+    let body = json!({"dough": {"kind": "starter", "starter": "holds-its-shape"}, "shape": {"kind": "builtin", "form": "round", "width_mm": 60}});
+    let job = call(&store, Method::POST, "/api/jobs/new", Some(body)).await.1["id"].clone();
     let piece = call(&store, Method::POST, &format!("/api/jobs/{job}/chills"), Some(json!({"name": "Mix 1"}))).await.1
         ["id"]
         .clone();

@@ -182,7 +182,7 @@ async fn own_ingredients_and_prices_come_back_and_are_kept_while_used() {
     store.save_formula(f, &Formula::new("Salty", &lines, &pantry).unwrap(), "salt").await.unwrap();
     store.save_formula(f, &formula("Plain"), "salt out").await.unwrap();
     let refused = store.delete_ingredient(&key, "gone").await.unwrap_err();
-    assert!(refused.to_string().contains("1 formula or an earlier version"), "{refused}");
+    assert!(refused.to_string().contains("1 recipe or an earlier version"), "{refused}");
     store.save_price("butter", None, "no price").await.unwrap();
     assert_eq!(store.pantry().await.unwrap().price_per_kg("butter"), None);
     store.undo().await.unwrap();

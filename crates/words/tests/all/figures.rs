@@ -10,6 +10,7 @@ fn figure(case: &Value) -> Figure {
         "length" => Quantity::Length,
         "mass" => Quantity::Mass,
         "temperature" => Quantity::Temperature,
+        "setting" => Quantity::Setting,
         "difference" => Quantity::Difference,
         "span" => Quantity::Span,
         "share" => Quantity::Share,

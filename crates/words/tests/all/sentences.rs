@@ -94,7 +94,7 @@ fn whole_sentences_end_as_sentences() {
     // Several things at once are each said.
     let two = all(&[ready_slab_core::safety::Caution::ColdRule, ready_slab_core::safety::Caution::PowerOff]);
     assert!(two[1].text(System::Us).ends_with(&two[0].text(System::Us)));
-    assert!(ready_slab_core::safety::Caution::ColdRule.say().text(System::Us).contains("at 41\u{b0} or colder"));
+    assert!(ready_slab_core::safety::Caution::ColdRule.say().text(System::Us).contains("at 41\u{b0}F or colder"));
 }
 
 /// What stands beside every finish is the same in both systems, so it may hold no quantity of either.

@@ -72,7 +72,7 @@ export function Clock() {
         ) : null}
         <Part title="What it rests on">
           <Rows>
-            {all ? <Row name="Trays of all lots">{String(all.trays)}</Row> : <Row name="Each tray is used">{plan.shape.trays.rounds === 1 ? "once" : plan.shape.trays.rounds === 2 ? "twice" : `${plan.shape.trays.rounds} times`}</Row>}
+            {all ? <Row name="Trays of all batches">{String(all.trays)}</Row> : <Row name="Each tray is used">{plan.shape.trays.rounds === 1 ? "once" : plan.shape.trays.rounds === 2 ? "twice" : `${plan.shape.trays.rounds} times`}</Row>}
             <Row name="Oven heats from">{clock(day.tasks.find((t) => t.step === "preheat")?.start_at ?? day.start_at)}</Row>
           </Rows>
           <div className="mt-3">
@@ -162,10 +162,10 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
             <span className="min-w-0">
               {does(t, lot.plan)}
               {lots.length > 1 && t.step !== "preheat" ? <span className="text-soft">{` · ${lot.name}`}</span> : null}
-              {t.step === "preheat" && heats.length > 1 ? ` to ${format.temperature(oven.oven_c, 0)}` : ""}
+              {t.step === "preheat" && heats.length > 1 ? ` to ${format.oven(oven.oven_c)}` : ""}
               <span className="block text-fine text-soft">
                 {t.step === "bake"
-                  ? `${heats.length > 1 ? `${format.temperature(oven.oven_c, 0)}, ` : ""}look from ${clock(shifted(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
+                  ? `${heats.length > 1 ? `${format.oven(oven.oven_c)}, ` : ""}look from ${clock(shifted(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
                   : t.step === "chill" || t.step === "tray_chill" || t.step === "cool_on_rack" || t.step === "dry"
                     ? `until ${sameDay(t.start_at, t.end_at) ? clock(t.end_at) : dayClock(t.end_at)}`
                     : `${duration(t.end_min - t.start_min)}`}

@@ -1,7 +1,8 @@
 /** When it is ready, how long it stays ready, and what to do if it is past it. */
 import { useRef } from "react";
 import type { Plan } from "../../api/client";
-import { pieceWord, useJobContext } from "../../app/JobFrame";
+import { useJobContext } from "../../app/JobFrame";
+import { pieceWord } from "../../app/pieceWord";
 import { NextStep } from "../../app/NextStep";
 import { clock, dayClock, duration, minutesBetween, sameDay } from "../../drawing/time";
 import { number, type Format } from "../../drawing/units";
@@ -121,7 +122,7 @@ function staysSentence(plan: Plan): string {
   const { cold } = plan;
   const rest = cold.tempering_after_night_min;
   const stays = cold.past_at ? `It stays right until ${clock(cold.past_at)}.` : "It stays right as long as it lies there.";
-  const hard = cold.purpose === "slicing" ? "it shatters under the knife" : "it cracks at the rim";
+  const hard = cold.purpose === "slicing" ? "it shatters under the knife" : "it cracks at the edge";
   const after = cold.past_at
     ? rest == null
       ? ` After that ${hard}, and this room is too cold to soften it.`

@@ -8,8 +8,8 @@ const VIEWS = [
   { path: "", name: "When it is ready" },
   { path: "/ways", name: "Other ways" },
   { path: "/now", name: "In the cold now" },
-  { path: "/trouble", name: "If it goes wrong" },
-  { path: "/learnt", name: "What was learnt" },
+  { path: "/trouble", name: "If it goes wrong", rare: true },
+  { path: "/learnt", name: "What was learnt", rare: true },
 ] as const;
 
 export function ColdStation() {

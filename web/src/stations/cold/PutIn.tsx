@@ -2,7 +2,8 @@
 import { useState } from "react";
 import type { Piece, Plan, PutInBody } from "../../api/client";
 import { useForgetPiece, usePutIn } from "../../api/cold";
-import { pieceWord, useJobContext } from "../../app/JobFrame";
+import { useJobContext } from "../../app/JobFrame";
+import { pieceWord } from "../../app/pieceWord";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";

@@ -1,4 +1,5 @@
 /** A reading typed by hand, and those that were taken, to be struck out where one was wrong. */
+import { at } from "../../api/base";
 import { type Said } from "../../drawing/sentence";
 import { useState } from "react";
 import type { LivePiece, ReadingBody } from "../../api/client";
@@ -67,7 +68,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
       >
         <label className="min-w-0 flex-1">
           <span className="mb-1 block text-fine text-soft">It shows</span>
-          <input className="field num" inputMode="text" autoComplete="off" placeholder={format.system === "metric" ? "16.4" : "61.5"} value={typed} aria-invalid={fault ? true : undefined} onChange={(e) => setTyped(e.target.value)} />
+          <input className="field num" inputMode="text" autoComplete="off" placeholder={format.units.temperature === "c" ? "16.4" : "61.5"} value={typed} aria-invalid={fault ? true : undefined} onChange={(e) => setTyped(e.target.value)} />
         </label>
         <label className="w-24">
           <span className="mb-1 block text-fine text-soft">At</span>
@@ -96,7 +97,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
       <p className="text-fine text-soft">
         {piece.readings_total} in all.{" "}
         {piece.readings_total > 0 ? (
-          <a className="underline" href={`/api/chills/${piece.id}/readings.csv`} download>
+          <a className="underline" href={at(`/api/chills/${piece.id}/readings.csv`)} download>
             Take them along as a table
           </a>
         ) : null}

@@ -67,7 +67,7 @@ export function SectionPicture({ picture, section, frame, purpose }: {
         {format.temperature(rim(section, layers))}
       </text>
       <text x={x0 + w + 10} y={y0 + h / 2 + 24} fontSize="14" className="soft">
-        at the rim
+        at the edge
       </text>
       <path d={`M${x0} ${y0 - 10}h${w}m0 -4v8M${x0} ${y0 - 14}v8`} fill="none" className="stroke-edge" />
       <text x={x0 + w / 2} y={y0 - 16} textAnchor="middle" fontSize="14.5" className="num soft">

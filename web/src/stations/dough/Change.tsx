@@ -44,10 +44,10 @@ export function Change() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`Change ${formula?.name ?? "the formula"}`} sub="nothing is kept before you say so" />
+        <StationHead title={`Change ${formula?.name ?? "the recipe"}`} sub="nothing is kept before you say so" />
         <DoughNav jobId={job.id} />
         <KeptVersion />
-        <nav aria-label="Levers" className="no-print mb-4 grid grid-cols-2 gap-2 sm:grid-cols-3">
+        <nav aria-label="Changes" className="no-print mb-4 grid grid-cols-2 gap-2 sm:grid-cols-3">
           {LEVERS.map((l) => (
             <button
               key={l.kind}
@@ -89,7 +89,7 @@ export function Change() {
               <Fault text={otherFault(change.error, [])} />
             </>
           ) : (
-            <p className="text-soft">Choose a lever and how far to pull it. Both doughs then stand side by side here; undo takes a kept change back.</p>
+            <p className="text-soft">Choose a change and how much of it. Both doughs then stand side by side here; undo takes a kept change back.</p>
           )}
         </Part>
         {p ? (
@@ -160,7 +160,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
       const eggs = from((i) => i.role === "egg");
       const grams = eggs.reduce((sum, l) => sum + l.grams, 0);
       form = eggs.length === 0
-        ? <p className="text-soft">This formula has no egg; add one on the scale first.</p>
+        ? <p className="text-soft">This recipe has no egg; add one on the scale first.</p>
         : <EggCount
             grams={grams}
             kitchen={kitchen.data?.egg_class ?? "us_large"}
@@ -207,7 +207,7 @@ function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: In
   const [to, setTo] = useState("");
   const [share, setShare] = useState(first);
   const chosen = others.some((i) => i.key === to) ? to : "";
-  if (outs.length === 0 || others.length === 0) return <p className="text-soft">This formula holds nothing that could be exchanged so.</p>;
+  if (outs.length === 0 || others.length === 0) return <p className="text-soft">This recipe holds nothing that could be exchanged so.</p>;
   return (
     <form
       className="flex flex-wrap items-end gap-3"
@@ -324,7 +324,7 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
   return (
     <div className="grid gap-5 md:grid-cols-2" aria-live="polite">
       <table className="w-full self-start border-collapse">
-        <caption className="h-part mb-1 text-left">Weights in the formula</caption>
+        <caption className="h-part mb-1 text-left">Weights in the recipe</caption>
         <thead>
           <tr className="text-fine text-soft">
             <th scope="col" className="py-1 text-left font-normal">Ingredient</th>

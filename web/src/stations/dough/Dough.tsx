@@ -103,7 +103,7 @@ export function KeptVersion() {
   return (
     <div className="say no-print mb-4 flex flex-wrap items-center justify-between gap-3">
       <p>
-        This job keeps version {job.formula_version} of the formula, as it was baked. The formula is now at version {formula.version}.
+        This job keeps version {job.formula_version} of the recipe, as it was baked. The recipe is now at version {formula.version}.
       </p>
       <button type="button" className="btn btn-small" onClick={() => change.mutate({ formula_version: null })}>
         Follow the newest

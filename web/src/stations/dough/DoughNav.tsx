@@ -4,10 +4,10 @@ import { SubNav } from "../../kit/SubNav";
 const VIEWS = [
   { path: "", name: "What it is" },
   { path: "/mix", name: "Mix it" },
-  { path: "/size", name: "Size it" },
   { path: "/change", name: "Change it" },
-  { path: "/label", name: "Cost and label" },
-  { path: "/versions", name: "Versions" },
+  { path: "/size", name: "Size it", rare: true },
+  { path: "/label", name: "Cost and label", rare: true },
+  { path: "/versions", name: "Versions", rare: true },
 ] as const;
 
 export function DoughNav({ jobId }: { jobId: number }) {

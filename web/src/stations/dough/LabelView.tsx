@@ -39,7 +39,7 @@ export function LabelView() {
               </p>
             </div>
             <p className="caution no-print mb-6">
-              A draft from the formula by descending weight. Local rules decide what a label must say, in which words and order, about
+              A draft from the recipe by descending weight. Local rules decide what a label must say, in which words and order, about
               traces, weight and date, and whether a home kitchen may sell at all: ask the authority where you sell.
             </p>
             <table className="no-print w-full border-collapse">

@@ -147,7 +147,7 @@ function OnHand() {
         options={[
           { value: "on_hand", label: "What is on hand" },
           { value: "dough", label: "Grams of dough" },
-          { value: "factor", label: "Times the formula" },
+          { value: "factor", label: "Times the recipe" },
         ]}
         onChange={(next) => {
           setBy(next);
@@ -157,7 +157,7 @@ function OnHand() {
       />
       <div className="mt-3 grid gap-3 sm:grid-cols-3">
         {by === "dough" ? input("dough", "Dough", format.mass(1000)) : null}
-        {by === "factor" ? input("factor", "Times the written formula", "2") : null}
+        {by === "factor" ? input("factor", "Times the written recipe", "2") : null}
         {by === "on_hand" ? weights.filter((w) => w.mass_g >= 10).slice(0, 9).map((w) => input(w.ingredient, `${w.name} on hand`, format.mass(w.mass_g * plan.dough.mixes))) : null}
       </div>
       {by === "on_hand" ? <p className="mt-2 text-fine text-soft">Fill in what could run short, such as the butter or the eggs; the scarcest sets the size.</p> : null}
@@ -168,7 +168,7 @@ function OnHand() {
             <strong>
               {answer.pans == null ? `${answer.pieces} × ${plan.making.kind === "cut" ? plan.cutter.name : pieceOf(plan.making.kind)}` : `${answer.pans === 1 ? "One pan" : `${answer.pans} pans`}, ${format.length(Math.round((answer.pan_depth_mm ?? 0) * 10) / 10)} thick`}
             </strong>
-            {plan.making.kind === "cut" || plan.making.kind === "sliced" ? ` of ${format.length(job.thickness_mm)}` : ""}, from {format.bigMass(answer.dough_g)} of dough, {number(answer.factor, 2)} times the formula.
+            {plan.making.kind === "cut" || plan.making.kind === "sliced" ? ` of ${format.length(job.thickness_mm)}` : ""}, from {format.bigMass(answer.dough_g)} of dough, {number(answer.factor, 2)} times the recipe.
           </p>
           {answer.scarce ? (
             <p>

@@ -1,4 +1,5 @@
 /** The versions of the formula: each saved edit with what changed, and the way back to any of them. */
+import { at } from "../../api/base";
 import { useState } from "react";
 import { useChangeFormula, useChangeJob, useIngredients, useVersions } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
@@ -25,10 +26,10 @@ export function Versions() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`Versions of ${formula?.name ?? "the formula"}`} sub={versions.isPending ? undefined : all.length === 1 ? "as it was first kept" : `${all.length} of them`}>
+        <StationHead title={`Versions of ${formula?.name ?? "the recipe"}`} sub={versions.isPending ? undefined : all.length === 1 ? "as it was first kept" : `${all.length} of them`}>
           {(["text", "json-ld", "csv", "json"] as const).map((as) => (
-            <a key={as} className="btn btn-small" href={`/api/formulas/${job.formula_id}/as/${as}`}>
-              {{ text: "Text", "json-ld": "Recipe data", csv: "Table", json: "Formula file" }[as]}
+            <a key={as} className="btn btn-small" href={at(`/api/formulas/${job.formula_id}/as/${as}`)}>
+              {{ text: "Text", "json-ld": "Recipe data", csv: "Table", json: "Recipe file" }[as]}
             </a>
           ))}
         </StationHead>

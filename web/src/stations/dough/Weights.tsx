@@ -43,7 +43,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
               <th scope="col" className="py-1 font-normal">Ingredient</th>
               <th scope="col" className="py-1 pr-4 text-right font-normal">One mix</th>
               <th scope="col" className="hidden py-1 font-normal sm:table-cell print:table-cell" colSpan={2}>Of the flour</th>
-              {kept ? null : <th scope="col" className="no-print w-28 py-1 pl-3 font-normal sm:w-32">Formula</th>}
+              {kept ? null : <th scope="col" className="no-print w-28 py-1 pl-3 font-normal sm:w-32">Recipe</th>}
               {kept ? null : <th scope="col" className="no-print w-10"><span className="visually-hidden">Remove</span></th>}
             </tr>
           </thead>
@@ -61,7 +61,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                   </th>
                   <td className="num whitespace-nowrap py-1.5 pr-4 text-right text-lg font-semibold">
                     <Live value={format.mass(w.mass_g)} />
-                    {w.measure && w.mass_g < 20 ? <span className="block font-sans text-fine font-normal tracking-normal [word-spacing:normal] text-soft">{w.measure}</span> : null}
+                    {besideOf(w, format.units.weight === "cups") ? <span className="block font-sans text-fine font-normal tracking-normal [word-spacing:normal] text-soft">{besideOf(w, format.units.weight === "cups")}</span> : null}
                   </td>
                   <td className="num hidden w-20 whitespace-nowrap pr-3 text-right text-soft sm:table-cell print:table-cell">{number(w.bakers_percent, 1, 1)}&nbsp;%</td>
                   <td className="hidden w-[20%] sm:table-cell" aria-hidden="true">
@@ -73,7 +73,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                     <td className="no-print py-1 pl-3">
                       {own ? (
                         <Amount
-                          label={`${w.name} in the formula`}
+                          label={`${w.name} in the recipe`}
                           hideLabel
                           kind="mass"
                           value={own.grams}
@@ -88,7 +88,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                       <button
                         type="button"
                         className="min-h-11 min-w-11 text-soft"
-                        aria-label={`Take ${w.name} out of the formula`}
+                        aria-label={`Take ${w.name} out of the recipe`}
                         disabled={!own}
                         onClick={(e) => own && take(own.ingredient, e.detail)}
                       >
@@ -123,7 +123,7 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
             </select>
           </div>
           <div className="w-52">
-            <TextField label="Name of the formula" value={formula.name} field="name" onSave={(name) => change.mutateAsync((f) => ({ ...f, name }))} />
+            <TextField label="Name of the recipe" value={formula.name} field="name" onSave={(name) => change.mutateAsync((f) => ({ ...f, name }))} />
           </div>
           <button
             type="button"
@@ -138,3 +138,6 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
     </section>
   );
 }
+
+/** What stands under a weight: cups and spoons where somebody asked for them, else spoons where a scale hardly reads it. */
+const besideOf = (w: Plan["dough"]["weights"][number], cups: boolean): string | null | undefined => (cups ? w.beside : w.mass_g < 20 ? w.measure : null);

@@ -98,7 +98,7 @@ function BakedWith({ record: r }: { record: BakeRecord }) {
   const conditions = r.conditions;
   if (!r.complete || !conditions) return <p className="text-fine text-soft">What it was baked with was not kept yet at the time, so nothing is learnt from it.</p>;
   const words = [
-    conditions.oven_c == null ? null : `${format.temperature(conditions.oven_c, 0)}${conditions.oven_fan ? " with the fan" : ""}`,
+    conditions.oven_c == null ? null : `${format.oven(conditions.oven_c)}${conditions.oven_fan ? " with the fan" : ""}`,
     conditions.tray_kind == null ? null : `on ${TRAY_WORDS[conditions.tray_kind]}`,
     conditions.liner == null ? null : conditions.liner === "bare" ? "nothing under the pieces" : `${LINER_WORDS[conditions.liner]} under the pieces`,
     conditions.bake_end == null ? null : `until ${END_WORDS[conditions.bake_end]}`,

@@ -77,7 +77,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
     }
   };
   const fault = (field: string) => (unread?.field === field ? unread.text : faultOf(error, field));
-  const us = format.system === "us";
+  const us = format.units.length === "in";
   return (
     <Part title="Record a bake">
       <form
@@ -148,7 +148,7 @@ function NotAsPlanned({ job, plan, other, onChange, onClear }: { job: Job; plan:
       <summary className="min-h-11 cursor-pointer py-2 font-semibold">Baked otherwise than planned</summary>
       <div className="space-y-3 pb-2">
         <div className="grid grid-cols-2 gap-3">
-          <Amount label="Oven set to" kind="temperature" step={5} value={other.oven_c ?? job.oven_c} field="oven_c" onSave={keep("oven_c")} />
+          <Amount label="Oven set to" kind="oven" step={5} value={other.oven_c ?? job.oven_c} field="oven_c" onSave={keep("oven_c")} />
           <Amount label="Pieces went in at" kind="temperature" value={other.start_c ?? job.goes_in_c ?? plan.oven.forecast?.start_c ?? 20} field="start_c" onSave={keep("start_c")} />
         </div>
         <Choice label="Heat" value={(other.oven_fan ?? kitchen.oven_fan) ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => onChange({ oven_fan: v === "fan" })} />

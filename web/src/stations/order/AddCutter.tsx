@@ -1,26 +1,32 @@
 /** Opens the form for a further cutter, which is loaded when it is first wanted and then keeps what was typed. */
-import { Dialog } from "radix-ui";
 import { lazy, Suspense, useState } from "react";
 import type { Cutter } from "../../api/client";
 
 export const cutterForm = () => import("./NewCutterForm");
 const NewCutterForm = lazy(async () => ({ default: (await cutterForm()).NewCutterForm }));
 
-export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
+export function AddCutter({ onAdded, label = "Add a cutter" }: { onAdded(cutter: Cutter): void; label?: string }) {
   const [open, setOpen] = useState(false);
   const [wanted, setWanted] = useState(false);
   return (
-    <Dialog.Root
-      open={open}
-      onOpenChange={(next) => {
-        setOpen(next);
-        setWanted(true);
-      }}
-    >
-      <Dialog.Trigger className="btn">Add a cutter</Dialog.Trigger>
+    <>
+      <button
+        type="button"
+        className="btn"
+        aria-haspopup="dialog"
+        aria-expanded={open}
+        onClick={() => {
+          setWanted(true);
+          setOpen(true);
+        }}
+      >
+        {label}
+      </button>
       {wanted ? (
         <Suspense>
           <NewCutterForm
+            open={open}
+            onOpen={setOpen}
             onAdded={(cutter) => {
               setOpen(false);
               onAdded(cutter);
@@ -28,6 +34,6 @@ export function AddCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
           />
         </Suspense>
       ) : null}
-    </Dialog.Root>
+    </>
   );
 }

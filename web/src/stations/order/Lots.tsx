@@ -19,7 +19,7 @@ export function Lots({ job }: { job: Job }) {
   // Dough that one lot mixes for another is weighed there.
   const dough = all?.lots.filter((l) => l.mixed_by == null).reduce((sum, l) => sum + l.plan.dough.dough_g, 0);
   return (
-    <Part title={family.length > 1 ? "Lots of this job" : "More than one kind"}>
+    <Part title={family.length > 1 ? "Batches of this job" : "More than one kind"}>
       {family.length > 1 ? (
         <ol className="mb-3">
           {family.map((lot) => {
@@ -36,11 +36,11 @@ export function Lots({ job }: { job: Job }) {
           })}
         </ol>
       ) : (
-        <p className="mb-3 text-fine text-soft">Other cutters, slices or portions for the same time, of this dough or another: each is a lot with stations of its own, and all share one day.</p>
+        <p className="mb-3 text-fine text-soft">Other cutters, slices or portions for the same time, of this dough or another: each is a batch with stations of its own, and all share one day.</p>
       )}
       {all && dough !== undefined ? (
         <Rows>
-          <Row name="All lots begin">{dayClock(all.clock.start_at)}</Row>
+          <Row name="All batches begin">{dayClock(all.clock.start_at)}</Row>
           <Row name="Dough for all">{format.bigMass(dough)}</Row>
           <Row name="Trays for all">{String(all.trays)}</Row>
         </Rows>
@@ -51,9 +51,9 @@ export function Lots({ job }: { job: Job }) {
           type="button"
           className="btn btn-small"
           disabled={add.isPending}
-          onClick={() => add.mutate({ name: `Lot ${family.length + 1}`, pieces: 12 }, { onSuccess: (lot) => void navigate(`/jobs/${lot.id}/order`) })}
+          onClick={() => add.mutate({ name: `Batch ${family.length + 1}`, pieces: 12 }, { onSuccess: (lot) => void navigate(`/jobs/${lot.id}/order`) })}
         >
-          Add a lot
+          Add a batch
         </button>
         {job.lot_of == null ? null : (
           <button type="button" className="btn btn-small" onClick={() => change.mutate({ lot_of: null, dough_with: null })}>

@@ -11,7 +11,7 @@ import { PhotoCutter } from "./PhotoCutter";
 import { ShapeForm } from "./ShapeForm";
 import { SizeField, useSizes } from "./typedSize";
 
-export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
+export function NewCutterForm({ open, onOpen, onAdded }: { open: boolean; onOpen(open: boolean): void; onAdded(cutter: Cutter): void }) {
   const add = useAddCutter();
   const seen = useLookAtCutter();
   const [name, setName] = useState("");
@@ -54,7 +54,7 @@ export function NewCutterForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
     </div>
   );
   return (
-    <Window title="Add a cutter">
+    <Window title="Add a cutter" open={open} onOpen={onOpen}>
       <Tabs.Root defaultValue="builtin" onValueChange={() => add.reset()}>
         <Tabs.List className="seg mb-4" aria-label="Where from">
           <Tabs.Trigger value="builtin" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">

@@ -1,4 +1,5 @@
 /** What is wanted: how many of which, how thick, for when. */
+import { at } from "../../api/base";
 import { useRef, type RefObject } from "react";
 import { useNavigate } from "react-router";
 import type { Cutter, Plan } from "../../api/client";
@@ -15,7 +16,8 @@ import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
-import { TextField, useDraft } from "../../kit/TextField";
+import { ReadyBy } from "../../kit/ReadyBy";
+import { TextField } from "../../kit/TextField";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { AddCutter } from "./AddCutter";
@@ -102,7 +104,7 @@ export function Order() {
             </Row>
           </Rows>
           <div className="mt-3 flex flex-wrap gap-2">
-            <a className="btn btn-small" href={`/api/jobs/${job.id}/export`} download={`${job.name}.json`}>
+            <a className="btn btn-small" href={at(`/api/jobs/${job.id}/export`)} download={`${job.name}.json`}>
               Save the job as a file
             </a>
           </div>
@@ -198,29 +200,5 @@ function CutterShelf({ cutters, chosen, onChoose }: { cutters: Cutter[]; chosen:
         ))}
       </div>
     </section>
-  );
-}
-
-function ReadyBy({ value, onSave }: { value: string; onSave(value: string): Promise<unknown> }) {
-  const change = useDraft(value, onSave, "ready_by");
-  return (
-    <div>
-      <label htmlFor="ready-by" className="mb-1 block text-fine text-soft">
-        Ready by
-      </label>
-      <input
-        id="ready-by"
-        type="datetime-local"
-        className="field num"
-        value={change.draft}
-        aria-invalid={change.fault ? true : undefined}
-        onChange={(e) => change.set(e.target.value)}
-        onBlur={change.commit}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") change.commit();
-        }}
-      />
-      <Fault text={change.fault} />
-    </div>
   );
 }

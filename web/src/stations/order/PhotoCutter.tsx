@@ -30,7 +30,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const picture = useRef<SVGSVGElement>(null);
   const [photo, setPhoto] = useState<{ blob: Blob; url: string; width: number; height: number }>();
   const [corners, setCorners] = useState(START);
-  const [paper, setPaper] = useState<PhotoQuery["paper"]>(format.system === "us" ? "letter" : "a4");
+  const [paper, setPaper] = useState<PhotoQuery["paper"]>(format.ruler === "us" ? "letter" : "a4");
   const [edge, setEdge] = useState<PhotoQuery["edge"]>("outside");
   const [name, setName] = useState("");
   const [pair, setPair] = useState(false);
@@ -153,7 +153,7 @@ function Found({ found }: { found: PhotoFound }) {
   const [w, h] = [found.paper_width_mm * scale, found.paper_height_mm * scale];
   return (
     <svg viewBox={`-46 -38 ${w + 52} ${h + 44}`} className="mx-auto block w-full" style={{ maxWidth: `calc(50dvh * ${w / h})` }} role="img" aria-label={`The outline found on the paper: ${format.length(found.width_mm)} by ${format.length(found.height_mm)}`}>
-      <Ruler width_mm={found.paper_width_mm} height_mm={found.paper_height_mm} scale={scale} system={format.system} />
+      <Ruler width_mm={found.paper_width_mm} height_mm={found.paper_height_mm} scale={scale} system={format.ruler} />
       <image href={found.picture} width={w} height={h} preserveAspectRatio="none" />
       <rect width={w} height={h} className="fill-none stroke-edge" />
       <path d={outlinePath(found.on_paper_mm.map(([x = 0, y = 0]) => [x * scale, y * scale]))} className="fill-cut/50 stroke-warm" strokeWidth="2.2" strokeLinejoin="round" />

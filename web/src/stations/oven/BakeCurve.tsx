@@ -54,7 +54,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
       {curve.slice(0, -1).map((p, i) => (
         <rect key={i} x={x(p.after_min)} y={TOP + HIGH + 28} width={x(curve[i + 1]?.after_min ?? 0) - x(p.after_min) + 0.5} height="14" fill={p.rim_screen} />
       ))}
-      <text x={LEFT - 6} y={TOP + HIGH + 40} textAnchor="end" fontSize="13" className="soft">rim</text>
+      <text x={LEFT - 6} y={TOP + HIGH + 40} textAnchor="end" fontSize="13" className="soft">edge</text>
       {marks.map((m, i) => (
         <g key={m.word}>
           <path d={`M${x(m.at)} ${TOP}V${TOP + HIGH}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 4" />

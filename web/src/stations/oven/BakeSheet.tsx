@@ -36,7 +36,7 @@ export function BakeSheet() {
           ) : (
             <>
               {heat ? <><strong>{clock(heat.start_at)}</strong> heat the oven to </> : "Oven at "}
-              <strong>{format.temperature(oven.oven_c, 0)}</strong>
+              <strong>{format.oven(oven.oven_c)}</strong>
             </>
           )}, {plan.shape.trays.fill.length === 1 ? "one tray" : `${plan.shape.trays.fill.length} trays`}.
         </p>
@@ -65,7 +65,7 @@ export function BakeSheet() {
         <ol className="mt-4 list-decimal space-y-2 pl-6 text-lg">
           <li>{say(oven.look_for, format)}</li>
           <li>Look first after {number(oven.look_after_min, 0)}&nbsp;min; then every minute. {oven.turn ? say(oven.turn, format) : "Turn the tray when you look, if one side of the oven is hotter."}</li>
-          <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen rims are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
+          <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen edges are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
           <li>{number(oven.cool_on_tray_min, 0)}&nbsp;min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>
           <li>{cooling?.packs_after_min == null ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake." : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)}\u00a0min, on a rack sooner.`}</li>
         </ol>

@@ -45,7 +45,7 @@ export function FinishPage() {
         <StationHead title="Finish and keep" sub={`${finish.coats[0]?.count === undefined ? plan.shape.trays.fill.reduce((a, b) => a + b, 0) : Math.max(...finish.coats.map((c) => c.count))} to finish, ${number(finish.top_cm2, 0)} cm² on top of each`} />
         <OvenNav jobId={job.id} />
         <Fault text={otherFault(change.error, ["finishes"])} />
-        {finish.coats.length === 0 ? <p className="mb-4 max-w-xl text-lg">They stay plain. Choose what goes on or between, and it is worked out for the whole lot.</p> : null}
+        {finish.coats.length === 0 ? <p className="mb-4 max-w-xl text-lg">They stay plain. Choose what goes on or between, and it is worked out for the whole batch.</p> : null}
         <ol className="space-y-4">
           {finish.coats.map((coat, i) => (
             <CoatCard key={`${coat.name} ${i}`} coat={coat} finish={finishes[i]} number={i} pieces={coat.count} onChange={(more) => put((now) => now.map((f, n) => (n === i ? { ...f, ...more } : f)))} onRemove={() => put((now) => now.filter((_, n) => n !== i))} />

@@ -51,13 +51,13 @@ export function Levers() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title="What would change it" sub={board.done ? `${board.levers.length} levers, one notch each` : `${board.levers.length} of ${board.of || "…"} told`} />
+        <StationHead title="What would change it" sub={board.done ? `${board.levers.length} changes, one step each` : `${board.levers.length} of ${board.of || "…"} told`} />
         <OvenNav jobId={job.id} />
         <Fault text={otherFault(board.trouble, [])} />
-        <table className="w-full border-collapse" aria-label="Levers and what they change">
+        <table className="w-full border-collapse" aria-label="Changes and what comes of them">
           <thead>
             <tr className="text-left text-fine text-soft">
-              <th className="py-1 font-semibold">Lever</th>
+              <th className="py-1 font-semibold">Change</th>
               <th className="w-[24%] font-semibold">Across it</th>
               <th className="w-[20%] font-semibold">Time</th>
               <th className="w-[20%] font-semibold">Colour, same time</th>
@@ -104,7 +104,7 @@ export function Levers() {
           <p className="mt-1 text-soft">{`grows ${format.length(Math.round(forecast.growth_mm * 10) / 10)} all round, ${number(forecast.across_percent, 1)}\u00a0% across it; ${format.length(Math.round(forecast.thickness_mm * 10) / 10)} high`}</p>
         </Part>
         <Part title="Side by side">
-          {chosen.length === 0 ? <p className="text-fine text-soft">Pin up to three levers to see their pieces beside the one as planned.</p> : null}
+          {chosen.length === 0 ? <p className="text-fine text-soft">Pin up to three changes to see their pieces beside the one as planned.</p> : null}
           <Beside plan={plan} name="As planned" growth_mm={forecast.growth_mm} bake_min={forecast.bake_min} rim={forecast.rim_screen} />
           {chosen.map((l, i) => (
             <Beside key={l.name.text} plan={plan} name={`${LETTERS[i]}: ${say(l.name, format)}`} growth_mm={l.growth_mm ?? 0} bake_min={l.bake_min ?? 0} rim={l.rim_screen ?? forecast.rim_screen} />
@@ -112,7 +112,7 @@ export function Levers() {
           <p className="mt-2 text-fine text-soft">Dashed: as cut. Colours after the time as planned.</p>
         </Part>
         <Part title="How to read it">
-          <p className="text-fine text-soft">Each bar is one lever pulled one notch, all else as planned, baked to its own end. Levers work together other than by their sum: pull one, then look again.</p>
+          <p className="text-fine text-soft">Each bar is one change of one step, all else as planned, baked to its own end. Two together do not do what each does alone: make one, then look again.</p>
         </Part>
       </TicketBox>
     </>

@@ -43,7 +43,7 @@ export function Oven() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={forecast ? `Done after ${number(forecast.bake_min, 0)}\u00a0min` : "In the oven"} sub={`at ${format.temperature(oven.oven_c, 0)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
+        <StationHead title={forecast ? `Done after ${number(forecast.bake_min, 0)}\u00a0min` : "In the oven"} sub={`at ${format.oven(oven.oven_c)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
           <SaveSvg picture={picture} name={`${job.name} baked`} />
         </StationHead>
         <OvenNav jobId={job.id} />
@@ -89,7 +89,7 @@ export function Oven() {
         </Part>
         <Part title="Oven and tray">
           <div className="space-y-3">
-            <Amount label="Set to" kind="temperature" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => keep({ oven_c })} />
+            <Amount label="Set to" kind="oven" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => keep({ oven_c })} />
             {forecast ? (
               <div className="flex items-end gap-2">
                 <Amount className="flex-1" label={job.goes_in_c == null ? "Pieces go in at, by their chill" : "Pieces go in at, as measured"} kind="temperature" value={job.goes_in_c ?? Math.round(forecast.start_c * 10) / 10} field="goes_in_c" onSave={(goes_in_c) => keep({ goes_in_c })} />
@@ -105,7 +105,7 @@ export function Oven() {
             </div>
             {kitchen.data && !oven.cover_pot ? (
               <Amount
-                label={`Thermometer in it, at ${format.temperature(job.oven_c, 0)}`}
+                label={`Thermometer in it, at ${format.oven(job.oven_c)}`}
                 kind="temperature"
                 value={here?.read_c ?? job.oven_c}
                 step={1}
@@ -113,7 +113,7 @@ export function Oven() {
                 onSave={(read_c) => keepKitchen((now) => ({ oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 }] }))}
               />
             ) : null}
-            <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.temperature(r.set_c, 0)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">Test and set up your oven</Link> has its test, its hot places and its door.</p>
+            <p className="text-fine text-soft">{readings.length === 0 ? "Nobody has measured this oven: hang a thermometer in it and the range gets narrower." : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">Test and set up your oven</Link> has its test, its hot places and its door.</p>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>

@@ -22,7 +22,7 @@ export function TrayDrawing({ picture, plan, baked, times }: { picture: RefObjec
     <svg ref={picture} viewBox={`-54 -42 ${width} ${h + (times ? 72 : 60)}`} className="w-full" role="img" aria-labelledby="tray-title tray-desc">
       <title id="tray-title">{`A tray of ${shown} pieces`}</title>
       <desc id="tray-desc">{`Usable ${format.length(width_mm)} by ${format.length(length_mm)}, ${format.length(trays.gap_mm)} between pieces as cut.`}</desc>
-      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.system} />
+      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.ruler} />
       <rect x="-7" y="-7" width={w + 14} height={h + 14} rx="16" className="fill-stone-2 stroke-edge" strokeWidth="1.6" />
       <rect width={w} height={h} rx="6" className="fill-raised stroke-rule" />
       {times ? (

@@ -56,7 +56,7 @@ export function TrayPage() {
         <OvenNav jobId={job.id} />
         <TrayDrawing picture={picture} plan={plan} baked={baked} times={show === "done" ? times : undefined} />
         <p className="mt-2 text-fine text-soft">
-          A full tray to scale. {baked ? "Dark: as cut. Pale rim: the most it is likely to grow." : show === "done" ? "On each piece its minutes; striped: need longer than one timer gives." : "As cut."} {format.length(Math.round(trays.gap_mm))} is kept between pieces
+          A full tray to scale. {baked ? "Dark: as cut. Pale border: the most it is likely to grow." : show === "done" ? "On each piece its minutes; striped: need longer than one timer gives." : "As cut."} {format.length(Math.round(trays.gap_mm))} is kept between pieces
           {trays.rounds > 1 ? `; your trays go round ${trays.rounds} times` : ""}. They are laid by hand at <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
         </p>
         {times ? (
@@ -93,7 +93,7 @@ export function TrayPage() {
         ) : null}
         <Part title="Room to grow">
           <Rows>
-            <Row name="Grows at the rim by"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
+            <Row name="Grows all round by"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
             <Row name="Across, cut">{format.length(Math.round(oven.cut_width_mm * 10) / 10)}</Row>
           </Rows>
           {kitchen.data ? (

@@ -55,7 +55,7 @@ describe("the board of levers", () => {
   it("tells each lever against the plan, in the server's order, and what it does not know", async () => {
     vi.spyOn(globalThis, "fetch").mockResolvedValue(streamed([lever(1, { bake_min: null, spread_percent: null, rim_at_same_time: null, why_not: "beyond" }), lever(0, { spread_percent: 9.5, bake_min: 8.3, rim_at_same_time: 44, spread_change_percent: -2.5, bake_change_min: -1.3, rim_change: 20 })]));
     show(<Levers />);
-    expect(await screen.findByText("2 levers, one notch each")).toBeTruthy();
+    expect(await screen.findByText("2 changes, one step each")).toBeTruthy();
     const rows = screen.getAllByRole("row").filter((r) => r.textContent?.includes("lever "));
     expect(rows.map((r) => r.textContent)).toEqual(["lever 0−2.5 points−1.3\u00a0mindarker", "lever 1beyond what the forecast knows"]);
   });
@@ -63,7 +63,7 @@ describe("the board of levers", () => {
   it("shows nothing for what lies within the forecast's own steps", async () => {
     vi.spyOn(globalThis, "fetch").mockResolvedValue(streamed([lever(0, { spread_percent: 12.1 }), lever(1, { bake_change_min: 0.6 })]));
     show(<Levers />);
-    await screen.findByText("2 levers, one notch each");
+    await screen.findByText("2 changes, one step each");
     const rows = screen.getAllByRole("row").filter((r) => r.textContent?.includes("lever "));
     expect(rows.map((r) => r.textContent)).toEqual(["lever 0no changeno changeno change", "lever 1no change+0.6\u00a0minno change"]);
   });
@@ -71,7 +71,7 @@ describe("the board of levers", () => {
   it("pins up to three and draws them beside the plan", async () => {
     vi.spyOn(globalThis, "fetch").mockResolvedValue(streamed([0, 1, 2, 3].map((n) => lever(n, { of: 4, growth_mm: 3 + n }))));
     show(<Levers />);
-    await screen.findByText("4 levers, one notch each");
+    await screen.findByText("4 changes, one step each");
     const user = userEvent.setup();
     for (const n of [2, 0, 1, 3]) await user.click(screen.getByRole("button", { name: new RegExp(`lever ${n}$`) }));
     expect(screen.getAllByRole("img").map((i) => i.getAttribute("aria-label"))).toEqual([

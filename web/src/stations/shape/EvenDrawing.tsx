@@ -28,7 +28,7 @@ export function EvenDrawing({ picture, even, readings, width_mm, length_mm }: Pr
   return (
     <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 50}`} className="w-full" role="img" aria-labelledby="even-title">
       <title id="even-title">{words.length > 0 ? `Thickness of the sheet: ${words.join(", ")}` : "The sheet, nothing read on it yet"}</title>
-      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.system} />
+      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.ruler} />
       <clipPath id="even-sheet"><rect width={w} height={h} rx="9" /></clipPath>
       <rect width={w} height={h} rx="9" className="fill-dough" />
       {even ? <Map even={even} w={w} h={h} /> : null}

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import type { LogQuery } from "../../api/logs";
 import { Ruler } from "../../drawing/Ruler";
 import { usePictureWidth } from "../../kit/narrow";
-import { useFormat, useSettings } from "../../kit/settings";
+import { useFormat } from "../../kit/settings";
 
 type LogShown = Schemas["LogView"];
 
@@ -25,7 +25,7 @@ export function sectionPath(form: LogQuery["form"], w: number, h: number): strin
 
 export function LogDrawing({ picture, log, form }: { picture: RefObject<SVGSVGElement | null>; log: LogShown; form: LogQuery["form"] }) {
   const format = useFormat();
-  const { system } = useSettings();
+  const { ruler } = useFormat();
   const width = usePictureWidth();
   // Side view and section side by side with room for words.
   const scale = Math.min((width - 150) / (log.length_mm + log.width_mm), 3.2, 240 / Math.max(log.height_mm, log.width_mm));
@@ -39,7 +39,7 @@ export function LogDrawing({ picture, log, form }: { picture: RefObject<SVGSVGEl
     <svg ref={picture} viewBox={`0 0 ${width} ${height}`} className="w-full" role="img" aria-labelledby="log-title">
       <title id="log-title">{`A log ${format.length(log.length_mm)} long and ${format.length(log.width_mm)} across, cut into ${log.slices} slices of ${format.length(log.slice_mm)}`}</title>
       <g transform={`translate(44 ${top})`}>
-        <Ruler width_mm={log.length_mm} height_mm={0} scale={scale} system={system} left={false} />
+        <Ruler width_mm={log.length_mm} height_mm={0} scale={scale} system={ruler} left={false} />
         <rect width={l} height={h} rx={form === "round" ? 8 : 2} className="fill-dough stroke-cut-line" strokeWidth="1.4" />
         <rect x={first * scale} width={(last - first) * scale} height={h} className="fill-butter" />
         {log.cuts_mm.map((c, i) => (

@@ -1,4 +1,5 @@
 /** A log or bar of the dough: any two of its five measures follow from the other three, drawn to scale with its cuts. */
+import { at } from "../../api/base";
 import { useRef } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { askLog, useLog, type LogQuery } from "../../api/logs";
@@ -72,7 +73,7 @@ export function LogView() {
         <StationHead title="Log or bar" sub={log ? `${format.mass(log.mass_g)}, ${format.length(log.length_mm)} long` : undefined}>
           <SaveSvg picture={picture} name={`${job.name} log`} />
           <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Ruler strip, 1 : 1" />
-          <a className="btn btn-small" href={`/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.system === "us" ? "letter" : "a4"}`}>Strip as PDF</a>
+          <a className="btn btn-small" href={at(`/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.ruler === "us" ? "letter" : "a4"}`)}>Strip as PDF</a>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(found.error, [])} />
@@ -122,7 +123,7 @@ export function LogView() {
           <p className="mt-2 text-fine text-soft">Type into one that follows, and the one typed longest ago follows instead.</p>
         </Part>
         {log ? (
-          <Part title="For this lot">
+          <Part title="For this batch">
             <p className="mb-2 text-fine text-soft">{job.making?.kind === "sliced" ? "This batch is sliced already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
             <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: tall ? ratio : 1, width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
               {`Slice ${log.slices} pieces of this log`}

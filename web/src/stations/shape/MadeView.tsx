@@ -1,4 +1,5 @@
 /** A lot that is not cut: its logs or portions as the plan has them, drawn to scale, their sizes changed here. */
+import { at } from "../../api/base";
 import { useRef } from "react";
 import type { Job, JobBody } from "../../api/client";
 import { useLog, usePortion, type LogQuery, type PortionQuery } from "../../api/logs";
@@ -18,7 +19,7 @@ import { LogDrawing } from "./LogDrawing";
 import { FORMS } from "./LogView";
 import { Parts } from "./Parts";
 import { PortionDrawing } from "./PortionDrawing";
-import { FIELDS, KINDS, WORD, type Size } from "./PortionView";
+import { BENT, FIELDS, KINDS, WORD, type Size } from "./PortionView";
 import { ShapeNav } from "./ShapeNav";
 
 type Sliced = Extract<Making, { kind: "sliced" }>;
@@ -52,7 +53,7 @@ function Slices({ making }: { making: Sliced }) {
       <Work dim={dim || found.isPlaceholderData}>
         <StationHead title={roll.sheets === 1 ? "One log" : `${roll.sheets} logs alike`} sub={`${format.mass(roll.mass_g)} each, ${format.length(roll.length_mm)} long`}>
           <SaveSvg picture={picture} name={`${job.name} log`} />
-          <a className="btn btn-small" href={`/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.system === "us" ? "letter" : "a4"}`}>Strip as PDF</a>
+          <a className="btn btn-small" href={at(`/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.ruler === "us" ? "letter" : "a4"}`)}>Strip as PDF</a>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(found.error, [])} />
@@ -100,6 +101,7 @@ function Portions({ making }: { making: Portioned }) {
   const { job, plan, dim } = useJobContext();
   const format = useFormat();
   const { mutateAsync: keep } = useChangeJob(job.id);
+  const change = useChangeJob(job.id);
   const picture = useRef<SVGSVGElement>(null);
   const asked = usePortion(job.id, { ...portionQuery(making), batch_g: Math.round(plan.dough.dough_g) });
   const found = asked.error ? undefined : asked.data;
@@ -129,6 +131,12 @@ function Portions({ making }: { making: Portioned }) {
           </div>
           {making.kind === "figure" ? (
             <Parts parts_g={making.parts_g} field="making.parts" onSave={(parts_g) => keep({ making: { kind: "figure", parts_g } })} />
+          ) : null}
+          {making.kind === "rope" ? (
+            <div className="mt-3">
+              <Choice label="Bent to" value={making.bent ?? "straight"} options={BENT} onChange={(bent) => change.mutate(remade({ bent }))} />
+              <Fault text={otherFault(change.error, [])} />
+            </div>
           ) : null}
           <p className="mt-2 text-fine text-soft">Another kind of portion is chosen under Portions.</p>
         </Part>

@@ -1,4 +1,5 @@
 /** Several lots of one dough cut from the same sheets: laid out sheet by sheet until all that is wanted lies there. */
+import { at as onServer } from "../../api/base";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Cutter, Job } from "../../api/client";
@@ -39,10 +40,10 @@ function Alone() {
   const { job, dim } = useJobContext();
   return (
     <Work dim={dim}>
-      <StationHead title="Several lots" />
+      <StationHead title="Several batches" />
       <ShapeNav jobId={job.id} />
       <p className="max-w-xl text-lg">
-        Lots of this job that are cut from the same dough at the same thickness can lie on one sheet, small ones between large ones. There is no other such lot yet; <Link to={`/jobs/${job.id}/order`}>add one at Order</Link>.
+        Batches of this job that are cut from the same dough at the same thickness can lie on one sheet, small ones between large ones. There is no other such batch yet; <Link to={`/jobs/${job.id}/order`}>add one at Order</Link>.
       </p>
     </Work>
   );
@@ -150,7 +151,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
     <>
       <AskToLeave when={unkept && stop === undefined} what="The sheets are laid otherwise than they are kept." />
       <Work dim={dim && !stop}>
-        <StationHead title="Several lots on one sheet" sub={sheet ? `sheet ${at + 1} of ${sheets.length}, ${format.length(Math.round(width_mm))} × ${format.length(Math.round(sheet.length_mm))}` : `${lots.length} lots, ${format.length(plan.shape.thickness_mm)} thick`}>
+        <StationHead title="Several batches on one sheet" sub={sheet ? `sheet ${at + 1} of ${sheets.length}, ${format.length(Math.round(width_mm))} × ${format.length(Math.round(sheet.length_mm))}` : `${lots.length} batches, ${format.length(plan.shape.thickness_mm)} thick`}>
           {sheets.length > 1 ? <Choice label="Which sheet" value={String(at)} options={sheets.map((_, i) => ({ value: String(i), label: String(i + 1) }))} onChange={(v) => { setAt(Number(v)); setChosen(undefined); }} /> : null}
           <SaveSvg picture={picture} name={`${lead.name} sheet ${at + 1}`} />
         </StationHead>
@@ -178,7 +179,7 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
             ))}
           </ol>
           {sheet?.cut_percent === undefined ? null : <Rows><Row name="Cut out of this sheet">{`${number(sheet.cut_percent, 1)}\u00a0%`}</Row></Rows>}
-          {bad > 0 ? <p className="mt-2 font-semibold text-warm" role="alert">{bad === 1 ? "A piece lies" : `${bad} pieces lie`} too near another or the rim.</p> : null}
+          {bad > 0 ? <p className="mt-2 font-semibold text-warm" role="alert">{bad === 1 ? "A piece lies" : `${bad} pieces lie`} too near another or the margin.</p> : null}
         </Part>
         <Part title="Search">
           <div className="space-y-3">
@@ -202,12 +203,12 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               type="button"
               className="btn btn-main"
               disabled={!unkept || left > 0 || bad > 0 || sheets.length === 0 || stop !== undefined || change.isPending}
-              onClick={() => change.mutate({ mixed: toKeep(sheets, lots) }, { onSuccess: () => { setUnkept(false); setSaid("Kept: the dough of every lot is its share of these sheets."); } })}
+              onClick={() => change.mutate({ mixed: toKeep(sheets, lots) }, { onSuccess: () => { setUnkept(false); setSaid("Kept: the dough of every batch is its share of these sheets."); } })}
             >
               Keep these sheets
             </button>
             {kept ? (
-              <button type="button" className="btn" onClick={() => change.mutate({ mixed: [] }, { onSuccess: () => { setSheets([]); setAt(0); setSaid("Every lot has sheets of its own again."); } })}>
+              <button type="button" className="btn" onClick={() => change.mutate({ mixed: [] }, { onSuccess: () => { setSheets([]); setAt(0); setSaid("Every batch has sheets of its own again."); } })}>
                 Sheets of their own
               </button>
             ) : null}
@@ -215,10 +216,10 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
           <Fault text={otherFault(change.error, [])} />
           {kept && !unkept ? (
             <p className="mt-3 text-fine text-soft">
-              Printed at true size, with a line of 100 mm to check: sheet {at + 1} on <a className="underline" href={`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`}>A4</a>, <a className="underline" href={`/api/jobs/${lead.id}/template.pdf?paper=letter&mixed=${at}`}>Letter</a>, or in one piece as <a className="underline" href={`/api/jobs/${lead.id}/template.svg?mixed=${at}`}>SVG</a>.
+              Printed at true size, with a line of 100 mm to check: sheet {at + 1} on <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`)}>A4</a>, <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=letter&mixed=${at}`)}>Letter</a>, or in one piece as <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.svg?mixed=${at}`)}>SVG</a>.
             </p>
           ) : null}
-          <p className="mt-3 text-fine text-soft">Their scrap is not counted on: it is left over. A lot by itself can re-roll its own.</p>
+          <p className="mt-3 text-fine text-soft">Their scrap is not counted on: it is left over. A batch by itself can re-roll its own.</p>
         </Part>
       </TicketBox>
     </>

@@ -75,7 +75,7 @@ export function NestDrawing({ picture, cutters, board, width_mm, length_mm, used
     <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 56}`} className="w-full touch-pan-y select-none" role="img" aria-labelledby="nest-title nest-desc">
       <title id="nest-title">{`A ${tray ? "tray" : "sheet"} of ${cutters.map((c) => c.name).join(", ")}, to scale`}</title>
       <desc id="nest-desc">
-        {`${board.pieces.length} pieces on ${format.length(width_mm)} by ${format.length(length_mm)}, ${board.pieces.filter((p) => p.held).length} held${faulty ? `, ${faulty} too near another or the rim` : ""}`}
+        {`${board.pieces.length} pieces on ${format.length(width_mm)} by ${format.length(length_mm)}, ${board.pieces.filter((p) => p.held).length} held${faulty ? `, ${faulty} too near another or the margin` : ""}`}
       </desc>
       <defs>
         <pattern id="nest-scrap" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -85,7 +85,7 @@ export function NestDrawing({ picture, cutters, board, width_mm, length_mm, used
           <path d="M0 0v6" className="stroke-warm" strokeWidth="2.4" opacity="0.55" />
         </pattern>
       </defs>
-      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.system} />
+      <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.ruler} />
       {tray ? (
         <>
           <rect x="-6" y="-4" width={w + 12} height={h + 8} rx="14" className="fill-stone-2 stroke-edge" strokeWidth="1.6" />

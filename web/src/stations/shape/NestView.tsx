@@ -1,4 +1,5 @@
 /** Nesting a sheet: the search shown live, pieces moved by hand, and what is kept of it. */
+import { at } from "../../api/base";
 import { useEffect, useRef, useState } from "react";
 import { measureNest, searchNest, type Cut, type Nested } from "../../api/nest";
 import { useChangeJob } from "../../api/queries";
@@ -238,7 +239,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
               <button type="button" className="btn btn-small" aria-pressed={piece.held} onClick={() => put(holding(shown, chosen, !piece.held))}>{piece.held ? "Let go" : "Hold"}</button>
               <button type="button" className="btn btn-small" onClick={() => { setChosen(undefined); put(without(shown, chosen)); }}>Take off</button>
               <span className="text-fine text-soft">
-                {gaps ? `${gaps.nearest_mm == null ? "nothing near" : `${format.length(Math.round(gaps.nearest_mm * 10) / 10)} to the next`}, ${format.length(Math.round(gaps.rim_mm * 10) / 10)} to the rim` : ""}
+                {gaps ? `${gaps.nearest_mm == null ? "nothing near" : `${format.length(Math.round(gaps.nearest_mm * 10) / 10)} to the next`}, ${format.length(Math.round(gaps.rim_mm * 10) / 10)} to the margin` : ""}
               </span>
             </>
           ) : null}
@@ -253,7 +254,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
           </p>
           {bad.length > 0 ? (
             <p className="mt-2 font-semibold text-warm" role="alert">
-              {bad.length === 1 ? `Piece ${(bad[0] ?? 0) + 1} lies` : `${bad.length} pieces lie`} too near another or the rim; move {bad.length === 1 ? "it" : "them"}, or improve the rest.
+              {bad.length === 1 ? `Piece ${(bad[0] ?? 0) + 1} lies` : `${bad.length} pieces lie`} too near another or the margin; move {bad.length === 1 ? "it" : "them"}, or improve the rest.
             </p>
           ) : null}
         </Part>
@@ -325,7 +326,7 @@ function LayingBoard({ ground }: { ground: Ground }) {
           <Fault text={otherFault(change.error, [])} />
           {onTray ? null : (
             <p className="mt-3 text-fine text-soft">
-              Printed at true size, with a line of 100 mm to check: <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=a4`}>A4</a>, <a className="underline" href={`/api/jobs/${job.id}/template.pdf?paper=letter`}>Letter</a>, or in one piece as <a className="underline" href={`/api/jobs/${job.id}/template.svg`}>SVG</a>. They show the sheet as the plan has it.
+              Printed at true size, with a line of 100 mm to check: <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=a4`)}>A4</a>, <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=letter`)}>Letter</a>, or in one piece as <a className="underline" href={at(`/api/jobs/${job.id}/template.svg`)}>SVG</a>. They show the sheet as the plan has it.
             </p>
           )}
         </Part>

@@ -1,6 +1,7 @@
 /** One portion from above and from the side, to one scale; a tray-wide bar with its cuts. */
 import type { RefObject } from "react";
 import type { Portioned, PortionQuery } from "../../api/logs";
+import { cutterPath } from "../../drawing/path";
 import { Ruler } from "../../drawing/Ruler";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
@@ -19,10 +20,11 @@ export function PortionDrawing({ picture, kind, found }: Props) {
   const width = usePictureWidth();
   const { sizes } = found;
   const tray = kind === "tray_bar";
-  const figures = kind === "rope";
-  const wide_mm = tray ? (sizes.length_mm ?? 0) : figures ? Math.max(sizes.length_mm ?? 0, 3 * ropeRing(sizes) + 2 * GAP_MM) : found.across_mm;
-  const top_mm = tray ? (sizes.width_mm ?? 0) : kind === "figure" ? found.high_mm : figures ? (sizes.across_mm ?? 0) : found.across_mm;
-  const under_mm = figures ? ropeRing(sizes) : kind === "figure" ? -GAP_MM : found.high_mm;
+  // Bent and put together, a piece is drawn by its own outline; others are round.
+  const own = kind === "rope" || kind === "figure";
+  const wide_mm = tray ? (sizes.length_mm ?? 0) : own ? found.width_mm : found.across_mm;
+  const top_mm = tray ? (sizes.width_mm ?? 0) : own ? found.height_mm : found.across_mm;
+  const under_mm = own ? -GAP_MM : found.high_mm;
   const scale = Math.min((width - 90) / wide_mm, 360 / (top_mm + under_mm + GAP_MM), 6);
   const h = (top_mm + under_mm + GAP_MM) * scale;
   const mid = (width - 64) / 2;
@@ -32,14 +34,12 @@ export function PortionDrawing({ picture, kind, found }: Props) {
     <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 86}`} className="w-full" role="img" aria-labelledby="portion-title">
       <title id="portion-title">{`${kind.replace("_", " ")}: ${format.length(Math.round(found.across_mm))} across, ${format.length(Math.round(found.high_mm))} high, from above and from the side`}</title>
       <g transform={`translate(${left} 0)`}>
-        <Ruler width_mm={wide_mm} height_mm={top_mm} scale={scale} system={format.system} left={tray} />
+        <Ruler width_mm={wide_mm} height_mm={top_mm} scale={scale} system={format.ruler} left={tray} />
         <g strokeWidth="1.4" strokeLinejoin="round">
           {tray ? (
             <Tray sizes={sizes} scale={scale} />
-          ) : kind === "figure" ? (
-            <Row of={sizes.parts_mm ?? []} scale={scale} top={top_mm} />
-          ) : figures ? (
-            <rect width={(sizes.length_mm ?? 0) * scale} height={(sizes.across_mm ?? 0) * scale} rx={((sizes.across_mm ?? 0) / 2) * scale} className={DOUGH} />
+          ) : own ? (
+            <path d={cutterPath(found)} transform={`translate(${(wide_mm / 2) * scale} ${(top_mm / 2) * scale}) scale(${scale})`} strokeWidth={1.4 / scale} className={DOUGH} />
           ) : (
             <>
               <circle cx={(found.across_mm / 2) * scale} cy={(found.across_mm / 2) * scale} r={(found.across_mm / 2) * scale} className={DOUGH} />
@@ -47,19 +47,17 @@ export function PortionDrawing({ picture, kind, found }: Props) {
             </>
           )}
           <g transform={`translate(0 ${y2})`}>
-            {figures ? (
-              <Bent sizes={sizes} scale={scale} />
-            ) : tray ? (
+            {tray ? (
               <rect width={wide_mm * scale} height={found.high_mm * scale} className={DOUGH} />
             ) : kind === "pressed" ? (
               <rect width={found.across_mm * scale} height={found.high_mm * scale} rx={(found.high_mm / 2) * scale} className={DOUGH} />
-            ) : kind === "figure" ? null : (
+            ) : own ? null : (
               <Side found={found} scale={scale} />
             )}
           </g>
         </g>
         <text x="0" y={h + 26} fontSize="15.5" fontWeight="600">
-          {tray ? `${sizes.columns} × ${sizes.rows}: from above, and its edge` : kind === "figure" ? "Its parts, each as a ball" : figures ? "Rolled out, and bent to a ring, a crescent and a knot" : "From above, and from the side"}
+          {tray ? `${sizes.columns} × ${sizes.rows}: from above, and its edge` : own ? "From above, as it lies on the tray" : "From above, and from the side"}
         </text>
       </g>
     </svg>
@@ -67,38 +65,6 @@ export function PortionDrawing({ picture, kind, found }: Props) {
 }
 
 type Sizes = Portioned["sizes"];
-
-/** Across a ring bent of the rope: its middle line is as long as the rope. */
-const ropeRing = (s: Sizes): number => (s.length_mm ?? 0) / Math.PI + (s.across_mm ?? 0);
-
-function Bent({ sizes, scale }: { sizes: Sizes; scale: number }) {
-  const thick = (sizes.across_mm ?? 0) * scale;
-  const r = ((sizes.length_mm ?? 0) / Math.PI / 2) * scale;
-  const side = ropeRing(sizes) * scale;
-  const step = side + GAP_MM * scale;
-  // A crescent bends over two thirds of a circle on a radius half as large again.
-  const [cr, half] = [r * 1.5, (Math.PI * 2) / 3 / 2];
-  const [cx, cy] = [cr * Math.sin(half), cr * Math.cos(half)];
-  // A rope that crosses itself is drawn part by part, the later part over the earlier.
-  const bent = (parts: readonly string[], at: number, drop: number, joint?: string) => (
-    <g transform={`translate(${at + side / 2} ${side / 2 + drop})`} fill="none" strokeLinecap="round">
-      {parts.map((d) => (
-        <g key={d}>
-          <path d={d} className="stroke-cut-line" strokeWidth={thick + 2.6} />
-          <path d={d} className="stroke-cut" strokeWidth={thick} />
-        </g>
-      ))}
-      {joint ? <path d={joint} className="stroke-cut" strokeWidth={thick - 0.4} strokeLinecap="butt" /> : null}
-    </g>
-  );
-  return (
-    <>
-      {bent([`M${r} 0A${r} ${r} 0 1 1 ${r * Math.cos(0.02)} ${-r * Math.sin(0.02)}`], 0, 0)}
-      {bent([`M${-cx} ${cr - cy}A${cr} ${cr} 0 0 1 ${cx} ${cr - cy}`], step, -cr / 3)}
-      {bent([`M${-r} ${r * 0.9}C${r * 0.5} ${r * 0.4} ${r * 1.3} ${-r * 0.9} 0 ${-r}`, `M0 ${-r}C${-r * 1.3} ${-r * 0.9} ${-r * 0.5} ${r * 0.4} ${r} ${r * 0.9}`], 2 * step, 0, `M${-r * 0.1} ${-r}H${r * 0.55}`)}
-    </>
-  );
-}
 
 function Side({ found, scale }: { found: Portioned; scale: number }) {
   const r = (found.across_mm / 2) * scale;
@@ -112,11 +78,6 @@ function Side({ found, scale }: { found: Portioned; scale: number }) {
       <path d={`M${r - dent} ${drop}H${r + dent}`} className="stroke-cut-line" strokeDasharray="4 3" fill="none" />
     </>
   );
-}
-
-function Row({ of, scale, top }: { of: readonly number[]; scale: number; top: number }) {
-  const before = (i: number) => of.slice(0, i).reduce((sum, d) => sum + d, 0);
-  return of.map((d, i) => <circle key={i} cx={(before(i) + d / 2) * scale} cy={(top - d / 2) * scale} r={(d / 2) * scale} className={DOUGH} />);
 }
 
 function Tray({ sizes, scale }: { sizes: Sizes; scale: number }) {

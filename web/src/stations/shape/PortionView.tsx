@@ -19,7 +19,17 @@ import { PortionDrawing } from "./PortionDrawing";
 import { ShapeNav } from "./ShapeNav";
 
 type Kind = PortionQuery["kind"];
-export type Size = Exclude<keyof PortionQuery, "kind" | "parts" | "batch_g">;
+export type Size = Exclude<keyof PortionQuery, "kind" | "parts" | "batch_g" | "bent">;
+export type Bent = NonNullable<PortionQuery["bent"]>;
+
+/** What a rope is bent to. */
+export const BENT: readonly { value: Bent; label: string }[] = [
+  { value: "straight", label: "Straight" },
+  { value: "crescent", label: "Crescent" },
+  { value: "ring", label: "Ring" },
+  { value: "knot", label: "Knot" },
+  { value: "twist", label: "Twist" },
+];
 
 export const KINDS: readonly { value: Kind; label: string }[] = [
   { value: "ball", label: "Ball" },
@@ -83,6 +93,7 @@ export function PortionView() {
         </Part>
         <Part title="How it is made">
           <Choice label="Portion" value={kind} options={KINDS} onChange={(k) => setSearch({ kind: k }, { replace: true })} />
+          {found?.sizes.bent ? <div className="mt-3"><Choice label="Bent to" value={found.sizes.bent} options={BENT} onChange={(bent) => setSearch({ kind, bent }, { replace: true })} /></div> : null}
           <div className="mt-3 grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
@@ -95,7 +106,7 @@ export function PortionView() {
           ) : null}
         </Part>
         {found ? (
-          <Part title="For this lot">
+          <Part title="For this batch">
             <p className="mb-2 text-fine text-soft">{isPortioned(job.making) ? "This batch is portioned already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
             <button type="button" className="btn btn-small" disabled={change.isPending || found.pieces < 1} onClick={() => change.mutate({ making: makingOf(kind, found), pieces: found.pieces }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
               {`Make ${found.pieces} ${WORD[kind]}`}
@@ -131,5 +142,5 @@ function makingOf(kind: Kind, found: Portioned): Making {
 function wordsOf(found: Portioned, format: ReturnType<typeof useFormat>): string {
   const whole = found.tray_g == null ? "" : ` A whole tray takes ${format.mass(found.tray_g)}.`;
   const filling = found.filling_g == null ? "" : ` Each dent takes ${format.mass(found.filling_g)} of jam or the like, ${format.mass(found.filling_g * found.pieces)} in all.`;
-  return `Of ${format.mass(found.batch_g)} of dough, ${format.mass(found.rest_g)} left over. One goes into the oven ${format.length(Math.round(found.across_mm * 10) / 10)} ${found.sizes.length_mm == null ? "across" : "long"} and ${format.length(Math.round(found.high_mm * 10) / 10)} high.${whole}${filling}`;
+  return `Of ${format.mass(found.batch_g)} of dough, ${format.mass(found.rest_g)} left over. One goes into the oven ${format.length(Math.round(found.across_mm * 10) / 10)} across and ${format.length(Math.round(found.high_mm * 10) / 10)} high.${whole}${filling}`;
 }

@@ -5,12 +5,13 @@ import { cutWith, useFamily } from "../../app/lots";
 import { SubNav } from "../../kit/SubNav";
 
 const NEST = { path: "/nest", name: "Tighter layout" };
-const MIXED = { path: "/mixed", name: "Several lots" };
+const MIXED = { path: "/mixed", name: "Several batches" };
+const TRAYS = { path: "/trays", name: "Trays" };
+/** Sums for doughs that this job does not have. */
 const OTHERS = [
-  { path: "/log", name: "Log or bar" },
-  { path: "/pattern", name: "Patterned bar" },
-  { path: "/portion", name: "Portions" },
-  { path: "/trays", name: "Trays" },
+  { path: "/log", name: "Log or bar", rare: true },
+  { path: "/pattern", name: "Patterned bar", rare: true },
+  { path: "/portion", name: "Portions", rare: true },
 ] as const;
 
 export function ShapeStation() {
@@ -23,7 +24,7 @@ export function ShapeNav({ jobId }: { jobId: number }) {
   const kind = job.making?.kind ?? "cut";
   const views =
     kind === "cut"
-      ? [{ path: "", name: "Sheet and cutter" }, NEST, ...(cutWith(job, family).length > 1 ? [MIXED] : []), { path: "/even", name: "Evenness" }, ...OTHERS]
-      : [{ path: "", name: kind === "sliced" ? "This log" : "This portion" }, ...OTHERS];
+      ? [{ path: "", name: "Sheet and cutter" }, NEST, ...(cutWith(job, family).length > 1 ? [MIXED] : []), TRAYS, { path: "/even", name: "Evenness", rare: true }, ...OTHERS]
+      : [{ path: "", name: kind === "sliced" ? "This log" : "This portion" }, TRAYS, ...OTHERS];
   return <SubNav label="Views of the shape" base={`/jobs/${jobId}/shape`} views={views} />;
 }

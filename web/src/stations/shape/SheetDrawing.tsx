@@ -41,7 +41,7 @@ export function SheetDrawing({ picture, rolls, cutter }: { picture: RefObject<SV
         const w = r.length_mm * scale;
         return (
           <g key={i} transform={`translate(${before(i)} 0)`}>
-            <Ruler width_mm={r.length_mm} height_mm={i === 0 ? r.width_mm : 0} scale={scale} system={format.system} left={i === 0} />
+            <Ruler width_mm={r.length_mm} height_mm={i === 0 ? r.width_mm : 0} scale={scale} system={format.ruler} left={i === 0} />
             <Dough form={r.form} w={w} h={r.width_mm * scale} className="fill-dough stroke-cut-line" />
             <Dough form={r.form} w={w} h={r.width_mm * scale} fill={`url(#${id}-scrap)`} />
             {r.cuts.map((c, j) => {

@@ -38,7 +38,7 @@ impl NestQuestion {
         };
         let gaps = measure_layout(&self, &held);
         if let Some(at) = gaps.iter().position(|g| !g.is_sound()) {
-            let why = if gaps[at].over_rim { "reaches into the rim" } else { "lies too near another held piece" };
+            let why = if gaps[at].over_rim { "reaches into the margin" } else { "lies too near another held piece" };
             return Err(InputError::refused(format!("held[{at}]"), format!("the held piece {} {why}", at + 1)).into());
         }
         let mut laid = Laid::new(&self);

@@ -22,6 +22,8 @@ view! {
         held_back_g: f64 = w.held_back.g(),
         /// Spoons that come near it.
         measure: Option<String> = w.measure.map(|m| m.say().text(System::Metric)),
+        /// Cups, spoons, sticks or eggs that come near it.
+        beside: Option<String> = w.beside.map(|b| b.say().text(System::Metric)),
         /// Why the scale may not read it.
         warning: Option<SentenceView> = w.warning.as_ref().map(say),
         /// What is done to it first.

@@ -6,8 +6,8 @@ pub use plan::plan;
 use ready_slab_core::clock::{ChillWaits, Held, MoreChill};
 use ready_slab_core::cold::{ColdPlace, Feeling, Lies, Never, Target, WaterState};
 use ready_slab_core::dough::{
-    self, BalancePart, Bite, Browning, Difference, EggClass, FatKind, Handling, MixStep, MixWork, Part, SCHOOLS,
-    Spoons, SpreadCause, Standing, Texture,
+    self, BalancePart, Beside, Bite, Browning, CupWay, Difference, EggClass, FatKind, Handling, MixStep, MixWork, Part,
+    SCHOOLS, Spoons, SpreadCause, Standing, Texture,
 };
 use ready_slab_core::error::{InputError, Problem};
 use ready_slab_core::finish;
@@ -187,9 +187,27 @@ pub fn dough() -> Vec<Sentence> {
         Sentence::from(title).then(if title.ends_with('?') { " " } else { ". " }).then(what).then(" ").then(stop)
     });
     let spoons = [Spoons::Pinch, Spoons::TeaspoonEighths(1), Spoons::TeaspoonEighths(12), Spoons::TablespoonHalves(3)];
+    let cups = |tablespoons, filled| Beside::Cups { tablespoons, filled };
+    let measures = [
+        Beside::EachHalves(2),
+        Beside::EachHalves(3),
+        Beside::Sticks { tablespoons: 18 },
+        Beside::Sticks { tablespoons: 5 },
+        cups(50, Some(CupWay::Spooned)),
+        cups(16, None),
+        cups(6, Some(CupWay::Packed)),
+        cups(3, None),
+    ];
     let beside = differences.iter().map(|d| difference(d, "Lemon-thyme"));
     let spread = [(part(0.12), part(0.05)), (part(0.021), part(0.05))].map(spread_beside);
-    all(&reasons).into_iter().chain(beside).chain(spread).chain(steps).chain(all(&spoons)).collect()
+    all(&reasons)
+        .into_iter()
+        .chain(beside)
+        .chain(spread)
+        .chain(steps)
+        .chain(all(&spoons))
+        .chain(all(&measures))
+        .collect()
 }
 
 pub fn cold() -> Vec<Sentence> {

@@ -1,0 +1,112 @@
+//! What a new job is asked for, and how it is set until somebody says otherwise.
+
+use super::{JobInput, Making};
+use crate::dough::Starter;
+use chrono::NaiveDateTime;
+
+/// A slice of a log, mm, until somebody says. Common practice, no source.
+const USUAL_SLICE_MM: f64 = 7.0;
+
+/// What a new job is asked for.
+#[derive(Debug, Clone)]
+pub struct Asked<'a> {
+    /// What it is called.
+    pub name: &'a str,
+    /// Number of its formula.
+    pub formula_id: i64,
+    /// Number of its cutter.
+    pub cutter_id: i64,
+    /// How its pieces are made.
+    pub making: Making,
+    /// How many; as most are when nobody said.
+    pub pieces: Option<u32>,
+    /// How thick; as usual for the way they are made when nobody said.
+    pub thickness_mm: Option<f64>,
+    /// For when.
+    pub ready_by: NaiveDateTime,
+    /// The basic dough it is of, which knows how it is usually mixed, rolled and baked.
+    pub of: Option<&'a Starter>,
+    /// The job whose settings it takes, where somebody asked for that.
+    pub like: Option<&'a JobInput>,
+}
+
+impl Asked<'_> {
+    /// The new job.
+    #[must_use]
+    pub fn input(self) -> JobInput {
+        let base = match self.like {
+            Some(like) => JobInput {
+                formula_id: self.formula_id,
+                cutter_id: self.cutter_id,
+                ..like.again(self.name, self.ready_by)
+            },
+            None => JobInput::usual(self.name, self.formula_id, self.cutter_id, self.ready_by),
+        };
+        let usually = match (&self.making, self.of) {
+            (Making::Sliced { .. }, None) => USUAL_SLICE_MM,
+            (Making::Sliced { .. }, Some(of)) if of.suits != crate::dough::Suits::Log => USUAL_SLICE_MM,
+            (_, Some(of)) => of.thickness_mm,
+            (_, None) => base.thickness_mm,
+        };
+        let (method, oven_c) = self.of.map_or((base.method, base.oven_c), |of| (of.method, of.oven_c));
+        // A job like another is made and set like it; what is asked for here goes before.
+        let same_way = self.like.is_some_and(|like| like.making == self.making);
+        JobInput {
+            pieces: self.pieces.unwrap_or(base.pieces),
+            thickness_mm: self.thickness_mm.unwrap_or(if same_way { base.thickness_mm } else { usually }),
+            method: if self.like.is_some() { base.method } else { method },
+            oven_c: if self.like.is_some() { base.oven_c } else { oven_c },
+            making: self.making,
+            ..base
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::shape::{LogForm, Portion, USUAL_LOG_ACROSS};
+
+    fn asked(making: Making) -> Asked<'static> {
+        let ready_by = NaiveDateTime::parse_from_str("2026-11-28T14:00", crate::clock::MINUTE_FORMAT).expect("a time");
+        Asked {
+            name: "Hearts",
+            formula_id: 1,
+            cutter_id: 2,
+            making,
+            pieces: None,
+            thickness_mm: None,
+            ready_by,
+            of: None,
+            like: None,
+        }
+    }
+
+    #[test]
+    fn what_nobody_said_is_as_most_do_it() {
+        let log = Making::Sliced { form: LogForm::Round, width: USUAL_LOG_ACROSS };
+        assert_eq!(asked(Making::Cut).input().thickness_mm, 6.0);
+        assert_eq!(asked(log).input().thickness_mm, USUAL_SLICE_MM);
+        let short = Asked { of: Starter::of("short-and-tender"), ..asked(Making::Cut) }.input();
+        assert_eq!((short.thickness_mm, short.oven_c), (8.0, 165.0));
+    }
+
+    #[test]
+    fn only_a_job_asked_to_be_like_another_takes_its_settings_and_never_its_layout() {
+        let balls = Making::Portioned(Portion::Ball { mass: Portion::USUAL_BALL });
+        let other = JobInput {
+            thickness_mm: 4.0,
+            rerolls: 0,
+            oven_c: 190.0,
+            dough_c: Some(25.0),
+            ..asked(Making::Cut).input()
+        };
+        let like = Asked { like: Some(&other), pieces: Some(12), ..asked(Making::Cut) }.input();
+        assert_eq!(
+            (like.thickness_mm, like.rerolls, like.oven_c, like.dough_c, like.pieces),
+            (4.0, 0, 190.0, None, 12)
+        );
+        let portions = Asked { like: Some(&other), ..asked(balls.clone()) }.input();
+        assert_eq!((portions.making, portions.oven_c), (balls, 190.0));
+    }
+}

@@ -1,0 +1,276 @@
+/** A new job: kitchen, dough, shape, each with its usual answer, and beside them the plan as it would be. */
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, type ReactNode } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
+import type { Cutter, Formula, Job, Kitchen, Plan } from "../api/client";
+import { beginQuery, useBegin, useBeginPlan, useStarters, type NewJobBody, type Starter } from "../api/begin";
+import { useCutterForms, useCutters, useFormulas, useJobs, useKitchen } from "../api/queries";
+import { pieceWord } from "../app/pieceWord";
+import { SeeDemo } from "../app/SeeDemo";
+import { clock, dayClock, duration, sameDay } from "../drawing/time";
+import { number } from "../drawing/units";
+import { Amount } from "../kit/Amount";
+import { Fault, otherFault } from "../kit/Fault";
+import { useKept } from "../kit/kept";
+import { Live } from "../kit/Live";
+import { ReadyBy } from "../kit/ReadyBy";
+import { Cautions, Row, Rows } from "../kit/Ticket";
+import { Unread } from "../kit/Unread";
+import { useFormat } from "../kit/settings";
+import { AddCutter } from "../stations/order/AddCutter";
+import { DoughStep } from "./DoughStep";
+import { KitchenStep, OvenFan } from "./KitchenStep";
+import { ShapeStep, type Form } from "./ShapeStep";
+
+/** What somebody chose; what nobody did is left to the server, which answers with what is usual. */
+interface Chosen {
+  dough?: NewJobBody["dough"];
+  shape?: string;
+  across_mm?: number;
+  along_mm?: number;
+  mass_g?: number;
+  letter?: string;
+  pieces?: number;
+  thickness_mm?: number;
+  ready_by?: string;
+  like?: number;
+}
+
+/** A letter, until somebody says which. */
+const FIRST_LETTER = "A";
+
+interface Known {
+  recipes: readonly Formula[];
+  cutters: readonly Cutter[];
+  forms: readonly Form[];
+  starters: readonly Starter[];
+}
+
+/** The shape as it is shown: what was chosen, else what the dough is usually made to, else the first cutter there is. */
+function shapeOf(chosen: Chosen, dough: NewJobBody["dough"], { starters, cutters }: Known): string {
+  if (chosen.shape) return chosen.shape;
+  const suits = dough.kind === "starter" ? starters.find((s) => s.starter === dough.starter)?.suits : "cutter";
+  if (suits === "log" || suits === "balls") return suits;
+  return cutters[0] ? `cutter:${cutters[0].id}` : "form:heart";
+}
+
+function bodyOf(chosen: Chosen, dough: NewJobBody["dough"], shape: string, form: Form | undefined): NewJobBody {
+  const { pieces, thickness_mm, ready_by, like } = chosen;
+  const asked = { dough, ...(pieces === undefined ? {} : { pieces }), ...(thickness_mm === undefined ? {} : { thickness_mm }), ...(ready_by === undefined ? {} : { ready_by }), ...(like === undefined ? {} : { like }) };
+  if (shape === "log") return { ...asked, shape: { kind: "log", ...(chosen.across_mm === undefined ? {} : { across_mm: chosen.across_mm }) } };
+  if (shape === "balls") return { ...asked, shape: { kind: "balls", ...(chosen.mass_g === undefined ? {} : { mass_g: chosen.mass_g }) } };
+  if (!form) return { ...asked, shape: { kind: "cutter", cutter_id: Number(shape.slice("cutter:".length)) } };
+  const along = chosen.along_mm ?? form.usual_second_mm;
+  return {
+    ...asked,
+    shape: {
+      kind: "builtin",
+      form: form.form,
+      width_mm: chosen.across_mm ?? form.usual_mm,
+      ...(form.usual_second_mm == null ? {} : { height_mm: along }),
+      ...(form.form === "letter" ? { letter: chosen.letter ?? FIRST_LETTER } : {}),
+    },
+  };
+}
+
+export function NewJobPage() {
+  const kitchen = useKitchen();
+  const formulas = useFormulas();
+  const cutters = useCutters();
+  const jobs = useJobs();
+  const forms = useCutterForms();
+  const starters = useStarters();
+  useEffect(() => {
+    document.title = "New job \u00b7 Ready Slab";
+  }, []);
+  if (!kitchen.data || !formulas.data || !cutters.data || !jobs.data || !forms.data || !starters.data) {
+    return (
+      <main id="work" className="flex-1">
+        <h1 className="visually-hidden">New job</h1>
+        <Unread of={[kitchen, formulas, cutters, jobs, forms, starters]} />
+      </main>
+    );
+  }
+  return <Steps kitchen={kitchen.data} jobs={jobs.data} known={{ recipes: formulas.data, cutters: cutters.data, forms: forms.data, starters: starters.data }} />;
+}
+
+function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[]; known: Known }) {
+  const [search, setSearch] = useSearchParams();
+  const [chosen, setChosen] = useKept<Chosen>("new job", {});
+  const choose = (some: Chosen) => setChosen((now) => ({ ...now, ...some }));
+  const asked = Number(search.get("recipe"));
+  const recipe = (id: number | undefined) => known.recipes.find((r) => r.id === id);
+  const doughChosen = chosen.dough?.kind === "recipe" && !recipe(chosen.dough.formula_id) ? undefined : chosen.dough;
+  const firstRecipe = recipe(asked) ?? known.recipes[0];
+  const dough: NewJobBody["dough"] =
+    (recipe(asked) ? undefined : doughChosen) ?? (firstRecipe ? { kind: "recipe", formula_id: firstRecipe.id } : { kind: "starter", starter: known.starters[0]?.starter ?? "" });
+  const still = chosen.shape?.startsWith("cutter:") && !known.cutters.some((c) => `cutter:${c.id}` === chosen.shape) ? { ...chosen, shape: undefined } : chosen;
+  const { shape: _gone, ...rest } = still;
+  const kept: Chosen = still.shape === undefined ? rest : { ...rest, shape: still.shape };
+  const shape = shapeOf(kept, dough, known);
+  const form = known.forms.find((f) => `form:${f.form}` === shape);
+  const body = bodyOf(kept, dough, shape, form);
+  const found = useBeginPlan(body, true);
+  const begin = useBegin();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const first = jobs.length === 0;
+  /** What is refused stays in its field, and the plan as it was. */
+  const tried = (some: Chosen) => async (): Promise<void> => {
+    const next = { ...kept, ...some };
+    await client.fetchQuery(beginQuery(bodyOf(next, dough, shape, form)));
+    choose(some);
+  };
+  const plan = found.data;
+  const leads = jobs.filter((j) => j.lot_of == null);
+  let step = 0;
+  return (
+    <main id="work" className="grid flex-1 rounded-2xl bg-worktop lg:grid-cols-[minmax(0,1fr)_21rem]">
+      <div className="p-5 sm:p-7">
+        <div className="flex flex-wrap items-baseline justify-between gap-2">
+          <h1 className="font-head text-[1.75rem] font-bold tracking-tight">{first ? "Your first batch" : "New job"}</h1>
+          {first ? <SeeDemo>See the demo bakery instead</SeeDemo> : null}
+        </div>
+        <p className="mb-4 text-soft">{first ? "Three choices, each with a usual answer. Change anything later." : "Which dough, which shape, how many and for when."}</p>
+        {first ? (
+          <Step number={(step += 1)} title="Your kitchen" beside={<OvenFan kitchen={kitchen} />}>
+            <KitchenStep kitchen={kitchen} />
+          </Step>
+        ) : null}
+        <Step number={(step += 1)} title="Your dough">
+          <DoughStep
+            value={dough}
+            recipes={known.recipes}
+            starters={known.starters}
+            onChange={(next) => {
+              setSearch({}, { replace: true });
+              const { thickness_mm: _t, ...others } = kept;
+              setChosen({ ...others, dough: next });
+            }}
+          />
+          <Fault text={otherFault(found.error, ["pieces", "thickness_mm", "ready_by", "shape", "making"])} />
+        </Step>
+        <Step number={(step += 1)} title="Your shape">
+          <ShapeStep
+            value={shape}
+            cutters={known.cutters}
+            forms={known.forms}
+            onChange={(next) => {
+              const { across_mm: _a, along_mm: _b, thickness_mm: _t, ...others } = kept;
+              setChosen({ ...others, shape: next });
+            }}
+          />
+          <div className="mt-3 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
+            <Amount label="Pieces" kind="count" value={kept.pieces ?? piecesOf(plan)} field="pieces" onSave={(pieces) => tried({ pieces })()} />
+            {form ? <Amount label={form.form === "letter" ? "High" : "Across"} kind="length" step={5} value={kept.across_mm ?? form.usual_mm} field="shape.width_mm" onSave={(across_mm) => tried({ across_mm })()} /> : null}
+            {form?.usual_second_mm != null ? <Amount label={form.form === "ring" ? "Its hole, across" : "Along"} kind="length" step={5} value={kept.along_mm ?? form.usual_second_mm} field="shape.height_mm" onSave={(along_mm) => tried({ along_mm })()} /> : null}
+            {form?.form === "letter" ? <LetterField value={kept.letter ?? FIRST_LETTER} onChange={(letter) => choose({ letter })} /> : null}
+            {shape === "log" && plan?.making.kind === "sliced" ? <Amount label="Log, across" kind="length" value={kept.across_mm ?? plan.making.width_mm ?? 0} field="making.width_mm" onSave={(across_mm) => tried({ across_mm })()} /> : null}
+            {shape === "balls" && plan?.making.kind === "ball" ? <Amount label="Each" kind="mass" value={kept.mass_g ?? plan.making.mass_g ?? 0} field="making.mass_g" onSave={(mass_g) => tried({ mass_g })()} /> : null}
+            {shape === "balls" || !plan ? null : <Amount label={shape === "log" ? "Slice" : "Thick"} kind="length" step={0.5} value={kept.thickness_mm ?? plan.shape.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => tried({ thickness_mm })()} />}
+          </div>
+          <div className="mt-3 grid items-end gap-3 sm:grid-cols-2">
+            {plan ? <ReadyBy value={kept.ready_by ?? plan.ready_by} onSave={(ready_by) => tried({ ready_by })()} /> : null}
+            {leads.length > 0 ? <Like jobs={leads} value={kept.like} onChange={(like) => {
+              const { like: _l, ...others } = kept;
+              setChosen(like === undefined ? others : { ...others, like });
+            }} /> : null}
+          </div>
+          <div className="mt-3">
+            <AddCutter label="Your own outline: SVG or photo" onAdded={(cutter) => choose({ shape: `cutter:${cutter.id}` })} />
+          </div>
+        </Step>
+      </div>
+      <aside className="border-t border-rule p-5 sm:p-6 lg:border-l lg:border-t-0" aria-label="So far">
+        <h2 className="h-part mb-2 text-soft">So far</h2>
+        {plan ? <SoFar plan={plan} dim={found.isPlaceholderData} /> : <Unread of={[found]} />}
+        <button
+          type="button"
+          className="btn btn-main mt-4 w-full"
+          disabled={begin.isPending || !plan}
+          onClick={() => begin.mutate(body, {
+            onSuccess: (job) => {
+              setChosen({});
+              void navigate(`/jobs/${job.id}/order`);
+            },
+          })}
+        >
+          Make the plan
+        </button>
+        <Fault text={otherFault(begin.error, [])} />
+        {first && kitchen.usual.includes("fridge_c") ? <p className="mt-3 text-fine text-soft">Usual values are guesses: a fridge thermometer and one look at the oven make the times yours.</p> : null}
+        {first ? null : <p className="mt-3 text-fine text-soft">In {kitchen.name}: <Link to="/kitchen">its cold, trays and oven</Link>.</p>}
+      </aside>
+    </main>
+  );
+}
+
+const piecesOf = (plan: Plan | undefined): number => plan?.dough.parts.reduce((sum, p) => sum + p.pieces, 0) ?? 24;
+
+function Step({ number: n, title, beside, children }: { number: number; title: string; beside?: ReactNode; children: ReactNode }) {
+  return (
+    <section className="grid grid-cols-1 gap-x-4 gap-y-2 border-t border-rule py-4 sm:grid-cols-[2.5rem_minmax(0,1fr)]" aria-label={title}>
+      <span className="hidden size-9 place-items-center rounded-full bg-spruce font-head font-bold text-on-spruce sm:grid" aria-hidden="true">{n}</span>
+      <div className="min-w-0">
+        <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
+          <h2 className="h-part leading-9">{title}</h2>
+          {beside}
+        </div>
+        {children}
+      </div>
+    </section>
+  );
+}
+
+function LetterField({ value, onChange }: { value: string; onChange(letter: string): void }) {
+  return (
+    <div>
+      <label htmlFor="letter" className="mb-1 block text-fine text-soft">Letter or number</label>
+      <input
+        id="letter"
+        className="field"
+        value={value}
+        maxLength={1}
+        autoComplete="off"
+        onFocus={(e) => e.target.select()}
+        onChange={(e) => {
+          if (/^[a-z0-9]$/i.test(e.target.value)) onChange(e.target.value);
+        }}
+      />
+    </div>
+  );
+}
+
+function Like({ jobs, value, onChange }: { jobs: readonly Job[]; value: number | undefined; onChange(like: number | undefined): void }) {
+  return (
+    <div>
+      <label htmlFor="like" className="mb-1 block text-fine text-soft">Settings</label>
+      <select id="like" className="field" value={value ?? ""} onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))}>
+        <option value="">The usual ones</option>
+        {jobs.map((j) => <option key={j.id} value={j.id}>As in {j.name}</option>)}
+      </select>
+    </div>
+  );
+}
+
+function SoFar({ plan, dim }: { plan: Plan; dim: boolean }) {
+  const format = useFormat();
+  const { cold, oven, shape } = plan;
+  const sheets = shape.rolls.filter((r) => r.number === 0).reduce((sum, r) => sum + r.sheets, 0);
+  const rerolls = new Set(shape.rolls.map((r) => r.number)).size - 1;
+  return (
+    <div aria-live="polite" aria-busy={dim} className={dim ? "opacity-60" : ""}>
+      <p className="answer"><Live value={`Start ${sameDay(plan.clock.start_at, plan.ready_by) ? clock(plan.clock.start_at) : dayClock(plan.clock.start_at)}`} /></p>
+      <p className="mb-3 mt-1 text-soft">for {dayClock(plan.ready_by)}, {duration(plan.clock.hands_min)} of it by hand</p>
+      <Rows>
+        <Row name="Dough"><Live value={format.bigMass(plan.dough.dough_g)} /></Row>
+        <Row name={cold.stays === "no" ? "Chilling" : `In the ${cold.place}, ${pieceWord(plan, format)}`}><Live value={cold.stays === "no" ? "none" : cold.told ? duration(cold.told.ready_min) : "never ready"} /></Row>
+        {plan.making.kind === "cut" ? <Row name="Sheets"><Live value={rerolls > 0 ? `${sheets} and ${rerolls} re-roll${rerolls > 1 ? "s" : ""}` : String(sheets)} /></Row> : null}
+        <Row name="Trays"><Live value={String(shape.trays.fill.length)} /></Row>
+        <Row name={`Bake at ${format.oven(oven.oven_c)}`}><Live value={`${number(oven.bake_least_min, 0)} to ${number(oven.bake_most_min, 0)}\u00a0min`} /></Row>
+        <Row name="Grows all round"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
+      </Rows>
+      <Cautions items={oven.warnings.slice(0, 1)} />
+    </div>
+  );
+}
