@@ -44,7 +44,7 @@ test("fish and buoys of one dough are cut from one sheet, kept and printed", asy
   await page.getByRole("link", { name: "Sheet and cutter" }).click();
   await expect(page.getByText("18/18").first()).toBeVisible();
   await page.getByRole("link", { name: /^Order/ }).click();
-  await set(field(page, "Pieces"), "19");
+  await set(field(page, /^Pieces$/), "19");
   await page.getByRole("link", { name: /^Shape/ }).click();
   await expect(page.getByText(/The sheets you kept for several batches are not used/)).toBeVisible();
 });

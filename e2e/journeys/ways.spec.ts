@@ -18,7 +18,7 @@ test.describe("a bakery without the demo", () => {
     await page.getByRole("button", { name: "Make the plan" }).click();
     await expect(page).toHaveURL(/\/order$/);
     await page.getByRole("navigation", { name: "Stations of this job" }).getByRole("link", { name: /^Order/ }).click();
-    await set(field(page, "Pieces"), "30");
+    await set(field(page, /^Pieces$/), "30");
     await expect(figure(page, "Order")).toContainText("30 pieces");
     await page.getByRole("navigation", { name: "Stations of this job" }).getByRole("link", { name: /^Clock/ }).click();
     await page.emulateMedia({ media: "print" });

@@ -20,10 +20,6 @@ fn size_of(share: Share) -> Share {
     Share::new(share.value().abs())
 }
 
-fn points(share: Share) -> String {
-    number(100.0 * share.value().abs(), 1)
-}
-
 /// What a balance is known for.
 #[must_use]
 pub const fn known_for(known: KnownFor) -> &'static str {
@@ -471,7 +467,19 @@ pub fn difference(difference: &Difference, neighbour: &str) -> Sentence {
             };
             let means = if by.value() > 0.0 { more } else { less };
             let word = more_or_less(by.value());
-            said![points(by), " points ", word, " ", name, " than ", neighbour, ": ", means, "."]
+            said![
+                "It has ",
+                word,
+                " ",
+                name,
+                " than ",
+                neighbour,
+                ", by ",
+                percent(size_of(by), 1),
+                " of its weight: ",
+                means,
+                "."
+            ]
         }
         Difference::MainFat(own, other) => said![
             "Its fat is mostly ",
@@ -483,16 +491,18 @@ pub fn difference(difference: &Difference, neighbour: &str) -> Sentence {
             ". The Cold station shows between which temperatures it rolls.",
         ],
         Difference::Cocoa(by) if by.value() > 0.0 => said![
-            points(by),
-            " points more cocoa than ",
+            "It has more cocoa than ",
             neighbour,
-            ": darker, bitterer, and colour no longer tells when it is done.",
+            ", by ",
+            percent(size_of(by), 1),
+            " of its weight: darker, bitterer, and colour no longer tells when it is done.",
         ],
         Difference::Cocoa(by) => said![
-            points(by),
-            " points less cocoa than ",
+            "It has less cocoa than ",
             neighbour,
-            ": paler, and colour tells more of when it is done.",
+            ", by ",
+            percent(size_of(by), 1),
+            " of its weight: paler, and colour tells more of when it is done.",
         ],
         Difference::Strength(own, other) => {
             let (word, means) = if own > other {

@@ -26,7 +26,7 @@ pub fn job_word(field: &str) -> &'static str {
         "edge_mm" => "margin",
         "surface" => "board or papers",
         "rerolls" => "re-rolls",
-        "reserve_percent" => "reserve",
+        "reserve_percent" => "spare dough",
         "oven_c" => "oven",
         "freeze_pieces" => "pieces for the freezer",
         "hold_back_percent" => "flour kept aside",

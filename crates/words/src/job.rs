@@ -142,7 +142,7 @@ impl Say for Reason {
             Self::ScrapAdds { scrap, reserve } => said![
                 "Scrap that no roll recovers, and what sticks to board and hands, adds ",
                 grams(*scrap),
-                "; the reserve ",
+                "; the spare dough ",
                 grams(*reserve),
                 ".",
             ],

@@ -3650,6 +3650,11 @@ export interface components {
             group: components["schemas"]["LeverGroup"];
             /**
              * Format: double
+             * @description The same as outward growth at the edge; null within the forecast's own steps.
+             */
+            growth_change_mm?: number | null;
+            /**
+             * Format: double
              * @description Outward growth at the rim.
              */
             growth_mm?: number | null;

@@ -133,6 +133,11 @@ view! {
         under_colour: Option<f64> = f.map(|f| f.under_colour),
         /// Change of the spread across the piece, percentage points; null within the forecast's own steps.
         spread_change_percent: Option<f64> = change.and_then(|c| c.spread_points).map(|points| of_a_round * points),
+        /// The same as outward growth at the edge; null within the forecast's own steps.
+        growth_change_mm: Option<f64> = change
+            .and_then(|c| c.spread_points)
+            .and(f)
+            .map(|f| f.growth(&lever.question.piece).mm() - planned.growth(&oven.question.piece).mm()),
         /// Change of the time in the oven; null within the forecast's own steps.
         bake_change_min: Option<f64> = change.and_then(|c| c.bake_min),
         /// Change of the rim's colour index after the time as planned; null where no eye tells it.

@@ -41,7 +41,7 @@ export function BakeCurve({ forecast, oven }: { forecast: Schemas["BakeView"]; o
       <text x={right} y={TOP + HIGH + 20} textAnchor="end" fontSize="14" className="soft">min</text>
       <path d={`M${x(soon)} ${TOP + 8}V${TOP}H${x(late)}V${TOP + 8}`} fill="none" className="stroke-spruce" strokeWidth="2" />
       <text x={x(late) - 4} y={TOP + 16} textAnchor="end" fontSize="12.5" className="fill-spruce">practice</text>
-      {[50, 100, 150].map((c) => (
+      {(format.units.temperature === "f" ? [100, 200, 300] : [50, 100, 150]).map((t) => format.base("temperature", t)).map((c) => (
         <g key={c}>
           <path d={`M${LEFT} ${warm(c)}H${right}`} className="stroke-rule" strokeWidth="0.6" strokeDasharray="2 5" />
           <text x={LEFT - 6} y={warm(c) + 5} textAnchor="end" fontSize="13" className="num soft">{format.temperature(c, 0)}</text>

@@ -5,7 +5,7 @@ import { useLevers, type Lever } from "../../api/levers";
 import { useJobContext } from "../../app/JobFrame";
 import { cutterPath } from "../../drawing/path";
 import { say } from "../../drawing/sentence";
-import { number } from "../../drawing/units";
+import { number, type Format } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
@@ -58,7 +58,7 @@ export function Levers() {
           <thead>
             <tr className="text-left text-fine text-soft">
               <th className="py-1 font-semibold">Change</th>
-              <th className="w-[24%] font-semibold">Across it</th>
+              <th className="w-[24%] font-semibold">Grows all round</th>
               <th className="w-[20%] font-semibold">Time</th>
               <th className="w-[20%] font-semibold">Colour, same time</th>
             </tr>
@@ -83,7 +83,7 @@ export function Levers() {
                       </td>
                       {c ? (
                         <>
-                          <td><Bar value={c.spread} most={most.spread} text={`${signed(c.spread ?? 0, 1)} points`} /></td>
+                          <td><Bar value={c.spread} most={most.spread} text={grows(l.growth_change_mm ?? 0, format)} /></td>
                           <td><Bar value={c.time} most={most.time} text={`${signed(c.time ?? 0, 1)}\u00a0min`} /></td>
                           <td><Bar value={c.colour} most={most.colour} text={(c.colour ?? 0) > 0 ? "darker" : "paler"} {...(l.rim_screen ? { fill: l.rim_screen } : {})} /></td>
                         </>
@@ -129,6 +129,9 @@ function Nothing() {
     </Work>
   );
 }
+
+/** More or less growth, in the units shown. */
+const grows = (mm: number, format: Format): string => `${mm < 0 ? "\u2212" : "+"}${format.length(Math.abs(mm))}`;
 
 function signed(v: number, places: number): string {
   const size = Math.round(Math.abs(v) * 10 ** places) / 10 ** places;

@@ -32,7 +32,7 @@ const JOB = { id: 1, name: "Harbour tins", bake_end: "golden", liner: "parchment
 
 const show = (view: ReactElement, plan: Plan = PLAN): void => showView(view, { job: JOB, plan });
 
-const lever = (number: number, more: Partial<Lever>): Lever => ({ number, of: 2, group: "oven", name: { text: `lever ${number}` }, bake_min: 9.6, spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, rim_at_same_time: 20, rim_screen: "#d2a66e", under_colour: 19, spread_change_percent: null, bake_change_min: null, rim_change: null, why_not: null, ...more });
+const lever = (number: number, more: Partial<Lever>): Lever => ({ number, of: 2, group: "oven", name: { text: `lever ${number}` }, bake_min: 9.6, spread_percent: 12, growth_mm: 2.4, thickness_mm: 5.4, rim_at_same_time: 20, rim_screen: "#d2a66e", under_colour: 19, spread_change_percent: null, growth_change_mm: null, bake_change_min: null, rim_change: null, why_not: null, ...more });
 
 /** The board as the server streams it, cut where no event ends. */
 function streamed(levers: readonly Lever[]): Response {
@@ -53,11 +53,11 @@ afterEach(() => {
 
 describe("the board of levers", () => {
   it("tells each lever against the plan, in the server's order, and what it does not know", async () => {
-    vi.spyOn(globalThis, "fetch").mockResolvedValue(streamed([lever(1, { bake_min: null, spread_percent: null, rim_at_same_time: null, why_not: "beyond" }), lever(0, { spread_percent: 9.5, bake_min: 8.3, rim_at_same_time: 44, spread_change_percent: -2.5, bake_change_min: -1.3, rim_change: 20 })]));
+    vi.spyOn(globalThis, "fetch").mockResolvedValue(streamed([lever(1, { bake_min: null, spread_percent: null, rim_at_same_time: null, why_not: "beyond" }), lever(0, { spread_percent: 9.5, bake_min: 8.3, rim_at_same_time: 44, spread_change_percent: -2.5, growth_change_mm: -0.6, bake_change_min: -1.3, rim_change: 20 })]));
     show(<Levers />);
     expect(await screen.findByText("2 changes, one step each")).toBeTruthy();
     const rows = screen.getAllByRole("row").filter((r) => r.textContent?.includes("lever "));
-    expect(rows.map((r) => r.textContent)).toEqual(["lever 0−2.5 points−1.3\u00a0mindarker", "lever 1beyond what the forecast knows"]);
+    expect(rows.map((r) => r.textContent)).toEqual(["lever 0−0.6\u00a0mm−1.3\u00a0mindarker", "lever 1beyond what the forecast knows"]);
   });
 
   it("shows nothing for what lies within the forecast's own steps", async () => {
