@@ -130,8 +130,8 @@ function Nothing() {
   );
 }
 
-/** More or less growth, in the units shown. */
-const grows = (mm: number, format: Format): string => `${mm < 0 ? "\u2212" : "+"}${format.length(Math.abs(mm))}`;
+/** More or less growth, in the units shown; what no ruler shows is told in words. */
+const grows = (mm: number, format: Format): string => (Math.abs(mm) < 0.05 ? `a touch ${mm < 0 ? "less" : "more"}` : `${mm < 0 ? "\u2212" : "+"}${format.length(Math.abs(mm))}`);
 
 function signed(v: number, places: number): string {
   const size = Math.round(Math.abs(v) * 10 ** places) / 10 ** places;
