@@ -11,6 +11,7 @@ mod fault;
 mod figure;
 mod finish;
 mod job;
+mod measures;
 mod names;
 mod oven;
 mod recipe;

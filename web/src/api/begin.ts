@@ -15,7 +15,7 @@ export const beginQuery = (body: NewJobBody) => ({
 });
 
 /** The plan as it would be. */
-export const useBeginPlan = (body: NewJobBody, wanted: boolean) => useQuery({ ...beginQuery(body), enabled: wanted, placeholderData: keepPreviousData });
+export const useBeginPlan = (body: NewJobBody) => useQuery({ ...beginQuery(body), placeholderData: keepPreviousData });
 
 /** To the demo, a bakery apart, made where it is not there yet. It is another bakery: its page is loaded anew. */
 export const useOpenDemo = () =>

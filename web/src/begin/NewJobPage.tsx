@@ -24,16 +24,16 @@ import { ShapeStep, type Form } from "./ShapeStep";
 
 /** What somebody chose; what nobody did is left to the server, which answers with what is usual. */
 interface Chosen {
-  dough?: NewJobBody["dough"];
-  shape?: string;
-  across_mm?: number;
-  along_mm?: number;
-  mass_g?: number;
-  letter?: string;
-  pieces?: number;
-  thickness_mm?: number;
-  ready_by?: string;
-  like?: number;
+  dough?: NewJobBody["dough"] | undefined;
+  shape?: string | undefined;
+  across_mm?: number | undefined;
+  along_mm?: number | undefined;
+  mass_g?: number | undefined;
+  letter?: string | undefined;
+  pieces?: number | undefined;
+  thickness_mm?: number | undefined;
+  ready_by?: string | undefined;
+  like?: number | undefined;
 }
 
 /** A letter, until somebody says which. */
@@ -56,19 +56,18 @@ function shapeOf(chosen: Chosen, dough: NewJobBody["dough"], { starters, cutters
 
 function bodyOf(chosen: Chosen, dough: NewJobBody["dough"], shape: string, form: Form | undefined): NewJobBody {
   const { pieces, thickness_mm, ready_by, like } = chosen;
-  const asked = { dough, ...(pieces === undefined ? {} : { pieces }), ...(thickness_mm === undefined ? {} : { thickness_mm }), ...(ready_by === undefined ? {} : { ready_by }), ...(like === undefined ? {} : { like }) };
-  if (shape === "log") return { ...asked, shape: { kind: "log", ...(chosen.across_mm === undefined ? {} : { across_mm: chosen.across_mm }) } };
-  if (shape === "balls") return { ...asked, shape: { kind: "balls", ...(chosen.mass_g === undefined ? {} : { mass_g: chosen.mass_g }) } };
+  const asked = { dough, pieces: pieces ?? null, thickness_mm: thickness_mm ?? null, ready_by: ready_by ?? null, like: like ?? null };
+  if (shape === "log") return { ...asked, shape: { kind: "log", across_mm: chosen.across_mm ?? null } };
+  if (shape === "balls") return { ...asked, shape: { kind: "balls", mass_g: chosen.mass_g ?? null } };
   if (!form) return { ...asked, shape: { kind: "cutter", cutter_id: Number(shape.slice("cutter:".length)) } };
-  const along = chosen.along_mm ?? form.usual_second_mm;
   return {
     ...asked,
     shape: {
       kind: "builtin",
       form: form.form,
       width_mm: chosen.across_mm ?? form.usual_mm,
-      ...(form.usual_second_mm == null ? {} : { height_mm: along }),
-      ...(form.form === "letter" ? { letter: chosen.letter ?? FIRST_LETTER } : {}),
+      height_mm: form.usual_second_mm == null ? null : (chosen.along_mm ?? form.usual_second_mm),
+      letter: form.form === "letter" ? (chosen.letter ?? FIRST_LETTER) : null,
     },
   };
 }
@@ -104,19 +103,18 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
   const firstRecipe = recipe(asked) ?? known.recipes[0];
   const dough: NewJobBody["dough"] =
     (recipe(asked) ? undefined : doughChosen) ?? (firstRecipe ? { kind: "recipe", formula_id: firstRecipe.id } : { kind: "starter", starter: known.starters[0]?.starter ?? "" });
-  const still = chosen.shape?.startsWith("cutter:") && !known.cutters.some((c) => `cutter:${c.id}` === chosen.shape) ? { ...chosen, shape: undefined } : chosen;
-  const { shape: _gone, ...rest } = still;
-  const kept: Chosen = still.shape === undefined ? rest : { ...rest, shape: still.shape };
+  const gone = chosen.shape?.startsWith("cutter:") && !known.cutters.some((c) => `cutter:${c.id}` === chosen.shape);
+  const kept: Chosen = gone ? { ...chosen, shape: undefined } : chosen;
   const shape = shapeOf(kept, dough, known);
   const form = known.forms.find((f) => `form:${f.form}` === shape);
   const body = bodyOf(kept, dough, shape, form);
-  const found = useBeginPlan(body, true);
+  const found = useBeginPlan(body);
   const begin = useBegin();
   const navigate = useNavigate();
   const client = useQueryClient();
   const first = jobs.length === 0;
   /** What is refused stays in its field, and the plan as it was. */
-  const tried = (some: Chosen) => async (): Promise<void> => {
+  const tried = async (some: Chosen): Promise<void> => {
     const next = { ...kept, ...some };
     await client.fetchQuery(beginQuery(bodyOf(next, dough, shape, form)));
     choose(some);
@@ -144,8 +142,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             starters={known.starters}
             onChange={(next) => {
               setSearch({}, { replace: true });
-              const { thickness_mm: _t, ...others } = kept;
-              setChosen({ ...others, dough: next });
+              choose({ dough: next, thickness_mm: undefined });
             }}
           />
           <Fault text={otherFault(found.error, ["pieces", "thickness_mm", "ready_by", "shape", "making"])} />
@@ -155,26 +152,20 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             value={shape}
             cutters={known.cutters}
             forms={known.forms}
-            onChange={(next) => {
-              const { across_mm: _a, along_mm: _b, thickness_mm: _t, ...others } = kept;
-              setChosen({ ...others, shape: next });
-            }}
+            onChange={(next) => choose({ shape: next, across_mm: undefined, along_mm: undefined, thickness_mm: undefined })}
           />
           <div className="mt-3 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
-            <Amount label="Pieces" kind="count" value={kept.pieces ?? piecesOf(plan)} field="pieces" onSave={(pieces) => tried({ pieces })()} />
-            {form ? <Amount label={form.form === "letter" ? "High" : "Across"} kind="length" step={5} value={kept.across_mm ?? form.usual_mm} field="shape.width_mm" onSave={(across_mm) => tried({ across_mm })()} /> : null}
-            {form?.usual_second_mm != null ? <Amount label={form.form === "ring" ? "Its hole, across" : "Along"} kind="length" step={5} value={kept.along_mm ?? form.usual_second_mm} field="shape.height_mm" onSave={(along_mm) => tried({ along_mm })()} /> : null}
+            <Amount label="Pieces" kind="count" value={kept.pieces ?? piecesOf(plan)} field="pieces" onSave={(pieces) => tried({ pieces })} />
+            {form ? <Amount label={form.form === "letter" ? "High" : "Across"} kind="length" step={5} value={kept.across_mm ?? form.usual_mm} field="shape.width_mm" onSave={(across_mm) => tried({ across_mm })} /> : null}
+            {form?.usual_second_mm != null ? <Amount label={form.form === "ring" ? "Its hole, across" : "Along"} kind="length" step={5} value={kept.along_mm ?? form.usual_second_mm} field="shape.height_mm" onSave={(along_mm) => tried({ along_mm })} /> : null}
             {form?.form === "letter" ? <LetterField value={kept.letter ?? FIRST_LETTER} onChange={(letter) => choose({ letter })} /> : null}
-            {shape === "log" && plan?.making.kind === "sliced" ? <Amount label="Log, across" kind="length" value={kept.across_mm ?? plan.making.width_mm ?? 0} field="making.width_mm" onSave={(across_mm) => tried({ across_mm })()} /> : null}
-            {shape === "balls" && plan?.making.kind === "ball" ? <Amount label="Each" kind="mass" value={kept.mass_g ?? plan.making.mass_g ?? 0} field="making.mass_g" onSave={(mass_g) => tried({ mass_g })()} /> : null}
-            {shape === "balls" || !plan ? null : <Amount label={shape === "log" ? "Slice" : "Thick"} kind="length" step={0.5} value={kept.thickness_mm ?? plan.shape.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => tried({ thickness_mm })()} />}
+            {shape === "log" && plan?.making.kind === "sliced" ? <Amount label="Log, across" kind="length" value={kept.across_mm ?? plan.making.width_mm ?? 0} field="making.width_mm" onSave={(across_mm) => tried({ across_mm })} /> : null}
+            {shape === "balls" && plan?.making.kind === "ball" ? <Amount label="Each" kind="mass" value={kept.mass_g ?? plan.making.mass_g ?? 0} field="making.mass_g" onSave={(mass_g) => tried({ mass_g })} /> : null}
+            {shape === "balls" || !plan ? null : <Amount label={shape === "log" ? "Slice" : "Thick"} kind="length" step={0.5} value={kept.thickness_mm ?? plan.shape.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => tried({ thickness_mm })} />}
           </div>
           <div className="mt-3 grid items-end gap-3 sm:grid-cols-2">
-            {plan ? <ReadyBy value={kept.ready_by ?? plan.ready_by} onSave={(ready_by) => tried({ ready_by })()} /> : null}
-            {leads.length > 0 ? <Like jobs={leads} value={kept.like} onChange={(like) => {
-              const { like: _l, ...others } = kept;
-              setChosen(like === undefined ? others : { ...others, like });
-            }} /> : null}
+            {plan ? <ReadyBy value={kept.ready_by ?? plan.ready_by} onSave={(ready_by) => tried({ ready_by })} /> : null}
+            {leads.length > 0 ? <Like jobs={leads} value={kept.like} onChange={(like) => choose({ like })} /> : null}
           </div>
           <div className="mt-3">
             <AddCutter label="Your own outline: SVG or photo" onAdded={(cutter) => choose({ shape: `cutter:${cutter.id}` })} />

@@ -1,12 +1,11 @@
 /** The shape: a cutter from the shelf, a built-in form, slices of a log or balls. */
+import { capital } from "../drawing/sentence";
 import { ToggleGroup } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Cutter, Schemas } from "../api/client";
 import { CutterPicture } from "../kit/CutterPicture";
 
 export type Form = Schemas["FormView"];
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 export function ShapeStep({ value, cutters, forms, onChange }: { value: string; cutters: readonly Cutter[]; forms: readonly Form[]; onChange(shape: string): void }) {
   return (

@@ -49,7 +49,8 @@ export function say(said: Said, format: Format): string {
 /** What tells one sentence from another. */
 export const textOf = (said: Said): string => (typeof said === "string" ? said : said.text);
 
-const begun = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+/** With a capital at the front. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const ended = (text: string) => (/[.?]$/.test(text) ? text : `${text}.`);
 
 /** With a capital at its start and a stop at its end. */
@@ -57,13 +58,13 @@ export function sentence(said: string): string;
 export function sentence(said: Sentence): Sentence;
 export function sentence(said: Said): Said;
 export function sentence(said: Said): Said {
-  if (typeof said === "string") return ended(begun(said));
+  if (typeof said === "string") return ended(capital(said));
   const [first, ...rest] = said.parts ?? [];
-  if (first === undefined) return { text: ended(begun(said.text)) };
-  const parts = [typeof first === "string" ? begun(first) : first, ...rest];
+  if (first === undefined) return { text: ended(capital(said.text)) };
+  const parts = [typeof first === "string" ? capital(first) : first, ...rest];
   const last = parts.at(-1);
   const stopped = typeof last === "string" ? [...parts.slice(0, -1), ended(last)] : [...parts, "."];
-  return { text: ended(begun(said.text)), parts: stopped };
+  return { text: ended(capital(said.text)), parts: stopped };
 }
 
 /** The same with words of this page before it. */

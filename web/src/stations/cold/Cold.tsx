@@ -1,4 +1,5 @@
 /** When it is ready, how long it stays ready, and what to do if it is past it. */
+import { capital } from "../../drawing/sentence";
 import { useRef } from "react";
 import type { Plan } from "../../api/client";
 import { useJobContext } from "../../app/JobFrame";
@@ -14,7 +15,7 @@ import { Chilling } from "./Chilling";
 import { ColdNav } from "./ColdNav";
 import { CoolingCurve } from "./CoolingCurve";
 import { HaveReady } from "./HaveReady";
-import { capital, formWords, readyTo, worksBetween } from "./words";
+import { formWords, readyTo, worksBetween } from "./words";
 
 export function Cold() {
   const { job, plan, dim } = useJobContext();

@@ -1,4 +1,5 @@
 /** The question turned round: it should be ready at a time, so what must be done? */
+import { capital } from "../../drawing/sentence";
 import { Says } from "../../kit/Says";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
@@ -8,7 +9,7 @@ import { useJobContext } from "../../app/JobFrame";
 import { clock, duration, nearest, nextAfter, shifted, timeOfDay } from "../../drawing/time";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
-import { capital, formWords, readyTo } from "./words";
+import { formWords, readyTo } from "./words";
 
 type Way = Schemas["WantedWayView"];
 

@@ -1,9 +1,10 @@
 /** Moving a piece, taking it out for good, and the way back from both. */
+import { capital } from "../../drawing/sentence";
 import type { LivePiece } from "../../api/client";
 import { useMovePiece, usePieceAct } from "../../api/cold";
 import { Fault, otherFault } from "../../kit/Fault";
 import { didFact } from "../../kit/said";
-import { capital, PLACES, placeWords } from "./words";
+import { PLACES, placeWords } from "./words";
 
 export function Moves({ piece, large = false }: { piece: LivePiece; large?: boolean }) {
   const move = useMovePiece();

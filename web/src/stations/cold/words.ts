@@ -91,5 +91,3 @@ export function stateLook(side: LivePiece["now"]["side"]): string {
   }
 }
 
-/** With a capital at the front. */
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,4 +1,5 @@
 /** A cutter of a built-in shape: chosen by its picture, in the size it is sold as until somebody says otherwise. */
+import { capital } from "../../drawing/sentence";
 import { ToggleGroup } from "radix-ui";
 import { useId, useState } from "react";
 import type { Cutter, Schemas } from "../../api/client";
@@ -16,8 +17,6 @@ export function ShapeForm({ onAdded }: { onAdded(cutter: Cutter): void }) {
   if (!forms.data) return <Unread of={[forms]} />;
   return <Shapes forms={forms.data} onAdded={onAdded} />;
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: Cutter): void }) {
   const format = useFormat();
