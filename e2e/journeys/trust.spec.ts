@@ -1,4 +1,4 @@
-import { expect, field, figure, open, set, test } from "../bakery";
+import { expect, field, figure, open, set, settled, test } from "../bakery";
 
 test("two pages change one job: different fields both stay, of the same field the later one is asked", async ({ page, bakery, context }) => {
   await open(page, bakery, "order");
@@ -94,6 +94,7 @@ test("a double tap takes one ingredient out, an address of nothing says so, and 
   await expect(page.getByRole("heading", { name: "There is nothing at this address" })).toBeVisible();
 
   await page.goto(bakery.address);
+  await settled(page);
   await page.keyboard.press("?");
   await page.getByRole("checkbox", { name: /^Single letters/ }).uncheck();
   await page.getByRole("button", { name: "Close" }).click();

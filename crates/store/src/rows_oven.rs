@@ -1,18 +1,14 @@
 //! The oven's readings and its map, and the finishes of a job, in the file.
 
 use crate::error::StoreError;
-use ready_slab_core::finish::{Coat, FillingKind, SugarCoat};
+use ready_slab_core::finish::Finish;
 use ready_slab_core::job::OvenMeasured;
 use ready_slab_core::oven::{HotSpotsInput, SpotTest};
-use ready_slab_core::units::Share;
 use serde::{Deserialize, Serialize};
 
 /// What was laid out, columns, rows, shades.
 #[derive(Serialize, Deserialize)]
 struct SpotsInFile(SpotTest, u32, u32, Vec<Option<u8>>);
-
-/// A word, and its figures in the order of the core's fields.
-type CoatInFile = (String, Vec<f64>);
 
 /// Set, read, swing; older files have no swing.
 pub(crate) fn readings_text(readings: &[OvenMeasured]) -> String {
@@ -47,66 +43,63 @@ pub(crate) fn spots_from(id: i64, text: &str) -> Result<Option<HotSpotsInput>, S
     Ok(spots)
 }
 
-pub(crate) fn finishes_text(coats: &[Coat]) -> String {
-    let one = |coat: &Coat| -> CoatInFile {
-        let (word, figures) = match *coat {
-            Coat::Sugar(SugarCoat::Coarse) => ("coarse_sugar", vec![]),
-            Coat::Sugar(SugarCoat::Powdered) => ("powdered_sugar", vec![]),
-            Coat::Glaze { sugar_parts, film_mm, spirit: false } => ("water_glaze", vec![sugar_parts, film_mm]),
-            Coat::Glaze { sugar_parts, film_mm, spirit: true } => ("spirit_glaze", vec![sugar_parts, film_mm]),
-            Coat::Dip { part, film_mm } => ("dip", vec![part.value(), film_mm]),
-            Coat::Drizzle => ("drizzle", vec![]),
-            Coat::Royal { film_mm, fresh_white: false } => ("royal", vec![film_mm]),
-            Coat::Royal { film_mm, fresh_white: true } => ("royal_fresh", vec![film_mm]),
-            Coat::Fondant { film_mm } => ("fondant", vec![film_mm]),
-            Coat::Buttercream { film_mm } => ("buttercream", vec![film_mm]),
-            Coat::Filling { kind: FillingKind::Jam, layer_mm } => ("jam", vec![layer_mm]),
-            Coat::Filling { kind: FillingKind::Chocolate, layer_mm } => ("chocolate_filling", vec![layer_mm]),
-            Coat::Filling { kind: FillingKind::Icing, layer_mm } => ("icing", vec![layer_mm]),
-        };
-        (word.to_owned(), figures)
-    };
-    serde_json::to_string(&coats.iter().map(one).collect::<Vec<_>>()).expect("numbers serialise")
+/// As they travel, in words and figures.
+pub(crate) fn finishes_text(finishes: &[Finish]) -> String {
+    serde_json::to_string(finishes).expect("numbers serialise")
 }
 
-pub(crate) fn finishes_from(id: i64, text: &str) -> Result<Vec<Coat>, StoreError> {
+/// Files of before kept a word and its figures in a row, one for each finish.
+pub(crate) fn finishes_from(id: i64, text: &str) -> Result<Vec<Finish>, StoreError> {
     let damaged = |why: String| StoreError::Damaged { thing: "job", id, why };
-    let all: Vec<CoatInFile> = serde_json::from_str(text).map_err(|e| damaged(format!("finishes: {e}")))?;
+    let all: Vec<serde_json::Value> = serde_json::from_str(text).map_err(|e| damaged(format!("finishes: {e}")))?;
     all.into_iter()
-        .map(|(word, figures)| {
-            let filling = |kind| Coat::Filling { kind, layer_mm: figures[0] };
-            let glaze = |spirit| Coat::Glaze { sugar_parts: figures[0], film_mm: figures[1], spirit };
-            Ok(match (word.as_str(), figures.len()) {
-                ("coarse_sugar", 0) => Coat::Sugar(SugarCoat::Coarse),
-                ("powdered_sugar", 0) => Coat::Sugar(SugarCoat::Powdered),
-                ("water_glaze", 2) => glaze(false),
-                ("spirit_glaze", 2) => glaze(true),
-                ("dip", 2) if figures[0].is_finite() => Coat::Dip { part: Share::new(figures[0]), film_mm: figures[1] },
-                ("drizzle", 0) => Coat::Drizzle,
-                ("royal", 1) => Coat::Royal { film_mm: figures[0], fresh_white: false },
-                ("royal_fresh", 1) => Coat::Royal { film_mm: figures[0], fresh_white: true },
-                ("fondant", 1) => Coat::Fondant { film_mm: figures[0] },
-                ("buttercream", 1) => Coat::Buttercream { film_mm: figures[0] },
-                ("jam", 1) => filling(FillingKind::Jam),
-                ("chocolate_filling", 1) => filling(FillingKind::Chocolate),
-                ("icing", 1) => filling(FillingKind::Icing),
-                _ => return Err(damaged(format!("finishes: {word} with {} figures", figures.len()))),
-            })
+        .map(|one| {
+            let key = if one.is_array() { older_finish(&one) } else { Ok(one) };
+            let finish: Finish = key.and_then(serde_json::from_value).map_err(|e| damaged(format!("finishes: {e}")))?;
+            finish.checked().map_err(|e| damaged(format!("finishes: {e}")))?;
+            Ok(finish)
         })
         .collect()
+}
+
+fn older_finish(one: &serde_json::Value) -> Result<serde_json::Value, serde_json::Error> {
+    let (word, figures): (String, Vec<f64>) = serde_json::from_value(one.clone())?;
+    let names: &[&str] = match word.as_str() {
+        "water_glaze" | "spirit_glaze" => &["sugar_parts", "film_mm"],
+        "dip" => &["part_percent", "film_mm"],
+        "royal" | "royal_fresh" | "fondant" | "buttercream" => &["film_mm"],
+        "jam" | "chocolate_filling" | "icing" => &["layer_mm"],
+        _ => &[],
+    };
+    if names.len() != figures.len() {
+        return Err(serde::de::Error::custom(format!("{word} with {} figures", figures.len())));
+    }
+    let mut key = serde_json::Map::from_iter([("kind".to_owned(), word.into())]);
+    for (name, figure) in names.iter().zip(figures) {
+        // The part of a dip was a share.
+        let figure = if *name == "part_percent" { figure * 100.0 } else { figure };
+        key.insert((*name).to_owned(), figure.into());
+    }
+    Ok(key.into())
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use ready_slab_core::dough::TintInput;
+    use ready_slab_core::finish::{Coat, FillingKind, GlazeWay, SugarCoat};
+    use ready_slab_core::units::Share;
 
     #[test]
     fn all_finishes_come_back_as_they_were() {
-        let all = vec![
+        let mut all: Vec<Finish> = [
             Coat::Sugar(SugarCoat::Coarse),
+            Coat::Sugar(SugarCoat::CoarseAfter),
             Coat::Sugar(SugarCoat::Powdered),
-            Coat::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit: false },
-            Coat::Glaze { sugar_parts: 6.5, film_mm: 0.4, spirit: true },
+            Coat::Glaze { way: GlazeWay::Spread, sugar_parts: 6.5, film_mm: 0.4, spirit: true },
+            Coat::usual_glaze(GlazeWay::Spread, false),
+            Coat::usual_glaze(GlazeWay::Drizzled, false),
+            Coat::usual_glaze(GlazeWay::Dipped, false),
             Coat::Dip { part: Share::new(0.4), film_mm: 1.1 },
             Coat::Drizzle,
             Coat::Royal { film_mm: 1.5, fresh_white: false },
@@ -116,9 +109,22 @@ mod tests {
             Coat::Filling { kind: FillingKind::Jam, layer_mm: 2.0 },
             Coat::Filling { kind: FillingKind::Chocolate, layer_mm: 3.0 },
             Coat::Filling { kind: FillingKind::Icing, layer_mm: 1.5 },
-        ];
+            Coat::JamBaked { each_g: 1.5 },
+        ]
+        .map(Finish::from)
+        .to_vec();
+        all[9].pieces = Some(24);
+        all[9].colours = vec![TintInput { name: "red".into(), percent: 25.0 }];
         assert_eq!(finishes_from(1, &finishes_text(&all)).unwrap(), all);
         assert!(finishes_from(1, r#"[["jam",[]]]"#).is_err() && finishes_from(1, "{").is_err());
+        assert!(finishes_from(1, r#"[{"kind":"royal","film_mm":99}]"#).is_err());
+    }
+
+    #[test]
+    fn finishes_of_older_files_are_read() {
+        let all = finishes_from(1, r#"[["water_glaze",[7.0,0.5]],["dip",[0.4,1.1]],["drizzle",[]]]"#).unwrap();
+        let dip = Coat::Dip { part: Share::new(0.4), film_mm: 1.1 };
+        assert_eq!(all, [Coat::usual_glaze(GlazeWay::Spread, false), dip, Coat::Drizzle].map(Finish::from));
     }
 
     #[test]

@@ -4,7 +4,7 @@ use crate::figure::{grams, grams_fine, minutes, mm, number, percent};
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::dough::Texture;
-use ready_slab_core::finish::{Coat, CoatStuff, FillingKind, Reason, SugarCoat};
+use ready_slab_core::finish::{Coat, CoatStuff, CoatUse, FillingKind, GlazeWay, Reason, SugarCoat};
 use ready_slab_core::units::{Area, Mass};
 
 fn cm2(area: Area) -> String {
@@ -23,12 +23,25 @@ const NOT_COMPLETELY: &str = " Spirits do not bake off completely.";
 pub const fn coat(coat: Coat) -> (&'static str, &'static str) {
     const COLD_FILLING: &str = "When they are cold, not long before they are eaten: a filling softens them.";
     match coat {
-        Coat::Sugar(SugarCoat::Coarse) => {
-            ("Coarse sugar", "Pressed into the top before the bake, or onto a glaze that is still wet.")
+        Coat::Sugar(SugarCoat::Coarse) => ("Coarse sugar", "Pressed into the damp top before the bake."),
+        Coat::Sugar(SugarCoat::CoarseAfter) => {
+            ("Coarse sugar on icing", "Strewn on while the icing or glaze under it is still wet.")
         }
         Coat::Sugar(SugarCoat::Powdered) => (
             "Powdered sugar, two coats",
             "First while they are warm enough to hold it, again when they are cold: the first melts in.",
+        ),
+        Coat::Glaze { way: GlazeWay::Drizzled, .. } => (
+            "Sugar glaze in lines",
+            "When they are cool, close together on paper: from a spoon or a bag with a small hole.",
+        ),
+        Coat::Glaze { way: GlazeWay::Dipped, .. } => (
+            "Dipped in sugar glaze",
+            "When they are cool all through: top down, lifted, turned, and onto a rack to drip.",
+        ),
+        Coat::JamBaked { .. } => (
+            "Jam baked in",
+            "Into the dent before the bake, or half of it then and the rest while they are hot from the oven.",
         ),
         Coat::Glaze { spirit, .. } => (
             if spirit { "Spirit glaze" } else { "Sugar glaze" },
@@ -71,6 +84,15 @@ pub const fn coat_stuff(stuff: CoatStuff) -> &'static str {
     }
 }
 
+/// What a part of an icing is for, and how it is known to be right.
+#[must_use]
+pub const fn coat_use(what: CoatUse) -> (&'static str, &'static str) {
+    match what {
+        CoatUse::Line => ("for the line", "stiff enough to stand: smooth after 15 to 20 seconds"),
+        CoatUse::Flood => ("for the flood", "thinned: smooth after 8 to 12 seconds"),
+    }
+}
+
 impl Say for Reason {
     fn say(&self) -> Sentence {
         match *self {
@@ -91,7 +113,7 @@ impl Say for Reason {
                 ".",
                 A_TENTH_MORE,
             ],
-            Self::DipFilm { film, part, round, least } => said![
+            Self::DipFilm { film, part, round } => said![
                 mm(film),
                 " on ",
                 percent(part, 0),
@@ -99,10 +121,12 @@ impl Say for Reason {
                 cm2(round),
                 " all round.",
                 A_TENTH_MORE,
-                least.map(|least| {
-                    said![" Less than ", grams(least), " is not deep enough to dip into; the rest sets and keeps."]
-                }),
             ],
+            Self::InEachDent { each } => said![grams_fine(each), " in each.", A_TENTH_MORE],
+            Self::DeepEnough { least } => {
+                said!["Less than ", grams(least), " is not deep enough to dip into: what is left sets and keeps."]
+            }
+            Self::JamBurns => "Jam is hotter than the dough and burns skin: nobody tastes them warm.".into(),
             Self::Lines { wide, high, apart, top } => said![
                 "Lines ",
                 mm(wide),
@@ -129,11 +153,11 @@ impl Say for Reason {
                 mm(round),
                 " of edge, ",
                 grams_fine(line),
-                " each, stiff enough to stand (15 to 20 seconds until it is smooth); within it ",
+                " each; within it ",
                 mm(film),
                 ", ",
                 grams_fine(flood),
-                ", thinned until it is smooth after 8 to 12 seconds.",
+                ".",
                 A_TENTH_MORE,
             ],
             Self::RolledOn { film, top, density_g_ml, more } => said![
@@ -151,9 +175,13 @@ impl Say for Reason {
             Self::EggOnTheLabel => "Meringue powder is egg: it is on the label.".into(),
             Self::IcedInLayers => "Iced and dry through they keep two to three weeks, in layers with paper between.".into(),
             Self::CreamedGoSoft => "Buttercream softens what it lies on: two to three days, cool.".into(),
-            Self::UnusualGlaze => {
-                "Usual are 6 to 8 parts: with fewer it runs off, with more it does not level.".into()
-            }
+            Self::UnusualGlaze { usual } => said![
+                "Usual are ",
+                number(usual.0, 0),
+                " to ",
+                number(usual.1, 0),
+                " parts: with fewer it runs off, with more it does not level.",
+            ],
             Self::SpiritStays => {
                 "What goes on after the bake keeps all of its alcohol: not for children, and the label says so.".into()
             }
@@ -180,8 +208,27 @@ impl Say for Reason {
             ],
             Self::NutsGoStale => "The oil of nuts and seeds goes stale sooner.".into(),
             Self::CoatDrawsMoisture => {
-                "A coat draws moisture or blooms: one to two weeks, in one layer between papers.".into()
+                "A glaze draws moisture: one to two weeks, between papers.".into()
             }
+            Self::ChocolateBlooms => "Chocolate blooms where it is warm or damp: two to three weeks, cool.".into(),
+            Self::DustedInLayers => "Dusted ones keep two to three weeks; damp air melts the powder.".into(),
+            Self::JamGoesSticky => "Jam draws water out of the air: five to seven days, in one or two layers.".into(),
+            Self::PilesAreFirm { texture } => said![
+                "They are ",
+                texture.name(),
+                match texture {
+                    Texture::Soft | Texture::Chewy => ": with paper between, or they stick to each other.",
+                    Texture::Crisp | Texture::Short => ": on edge or in piles, no paper needed.",
+                },
+            ],
+            Self::PilesBy { coat: by } => said![
+                coat(by).0,
+                match by {
+                    Coat::Buttercream { .. } => ": nothing may lie on it, so in one layer.",
+                    Coat::Filling { .. } => ": under weight the halves slide.",
+                    _ => ": what lies on it leaves its mark.",
+                },
+            ],
             Self::FilledGoSoft => "Filled ones go soft: two days. Fill on the day, freeze the halves plain.".into(),
             Self::FreezePlain => {
                 "Frozen, a glaze weeps and chocolate blooms as it thaws: freeze them plain and coat them after.".into()

@@ -456,7 +456,8 @@ impl Say for Reason {
             Self::DoneWhen { means } => match means {
                 ReadyMeans::Out => "Ready is when the last tray is out of the oven; it cools after that.",
                 ReadyMeans::Cool => "Ready is when the last piece has cooled enough to be packed, iced or filled.",
-                ReadyMeans::Finished => "Ready is when the last piece is finished and what is on it is dry.",
+                ReadyMeans::TouchDry => "Ready is when the last piece is finished and what is on it is dry to the touch: to be served, not stacked.",
+                ReadyMeans::Finished => "Ready is when the last piece is finished and what is on it is dry through.",
                 ReadyMeans::Packed => "Ready is when the last piece is packed.",
             }
             .into(),

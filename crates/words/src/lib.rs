@@ -25,7 +25,7 @@ pub use dough::{
 };
 pub use edits::{job_word, kitchen_word};
 pub use figure::{Figure, Joint, Quantity, System};
-pub use finish::{coat, coat_stuff};
+pub use finish::{coat, coat_stuff, coat_use};
 pub use job::{dough_part, notch, turn, way_effort, way_name};
 pub use names::{Name, does, piece_name, spot_shades};
 pub use oven::spread_beside;

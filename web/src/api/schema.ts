@@ -2196,11 +2196,18 @@ export interface components {
         CoatView: {
             /** @description What to mind. */
             cautions: components["schemas"]["SentenceView"][];
+            /** @description Portions of it that are coloured. */
+            colours: components["schemas"]["ColourPartView"][];
             /**
              * Format: int32
              * @description How many are finished: pieces, or pairs of them.
              */
             count: number;
+            /**
+             * Format: double
+             * @description Until it is dry through.
+             */
+            dry_min: number;
             /**
              * Format: double
              * @description On each piece, or between two.
@@ -2212,11 +2219,20 @@ export interface components {
             parts: components["schemas"]["CoatPartView"][];
             /** @description How the figures come about. */
             reason: components["schemas"]["SentenceView"];
+            /** @description Whether portions of it can be coloured. */
+            takes_colour: boolean;
             /**
              * Format: double
              * @description To be made.
              */
             total_g: number;
+            /**
+             * Format: double
+             * @description Until it is dry to the touch.
+             */
+            touch_min: number;
+            /** @description Of an icing that is used in two ways, each. */
+            uses: components["schemas"]["UsePartView"][];
             /** @description When it goes on. */
             when: string;
         };
@@ -2336,6 +2352,21 @@ export interface components {
              * @description Right for that at this or colder.
              */
             works_to_c: number;
+        };
+        /** @description A coloured portion of a finish. */
+        ColourPartView: {
+            /**
+             * Format: double
+             * @description Of the finish.
+             */
+            mass_g: number;
+            /** @description The colour. */
+            name: string;
+            /**
+             * Format: double
+             * @description Paste to begin with.
+             */
+            paste_g: number;
         };
         /** @description Mass fractions, together 1. */
         CompositionBody: {
@@ -2787,6 +2818,13 @@ export interface components {
         FigureWord: "length" | "mass" | "temperature" | "setting" | "difference" | "span" | "share";
         /** @description A finish; figures that its kind does not have are left out, those it has and are left out are the usual ones. */
         FinishBody: {
+            /** @description Portions of it that are coloured, at most 8, together at most 100 %. */
+            colours?: components["schemas"]["TintBody"][];
+            /**
+             * Format: double
+             * @description Of jam that is baked in: so much in each, 0.3 to 20.
+             */
+            each_g?: number | null;
             /**
              * Format: double
              * @description Of a glaze, a dip, royal icing, fondant and buttercream: as thick as it lies.
@@ -2804,6 +2842,11 @@ export interface components {
              * @description Of a dip: so much of each piece, 5 to 100.
              */
             part_percent?: number | null;
+            /**
+             * Format: int32
+             * @description On so many of the pieces; on all when left out.
+             */
+            pieces?: number | null;
             /**
              * Format: double
              * @description Of a glaze: parts of powdered sugar to one of water by weight, 3 to 12.
@@ -2826,6 +2869,13 @@ export interface components {
             freezer_most_months?: number | null;
             /** @description Whether it has to stand in the cold. */
             in_the_cold: boolean;
+            /** @description How they are stacked and packed. */
+            packing: components["schemas"]["PackingView"];
+            /**
+             * Format: int32
+             * @description Pieces that are baked.
+             */
+            pieces: number;
             /** @description Why. */
             reasons: components["schemas"]["SentenceView"][];
             spirit?: components["schemas"]["SpiritView"] | null;
@@ -2849,7 +2899,7 @@ export interface components {
          * @description A kind of finish.
          * @enum {string}
          */
-        FinishWord: "coarse_sugar" | "powdered_sugar" | "water_glaze" | "spirit_glaze" | "dip" | "drizzle" | "royal" | "royal_fresh" | "fondant" | "buttercream" | "jam" | "chocolate_filling" | "icing";
+        FinishWord: "coarse_sugar" | "coarse_sugar_after" | "powdered_sugar" | "water_glaze" | "spirit_glaze" | "glaze_drizzle" | "glaze_dip" | "dip" | "drizzle" | "royal" | "royal_fresh" | "fondant" | "buttercream" | "jam" | "chocolate_filling" | "icing" | "jam_baked";
         /** @description Firm for the oven in a cold place. */
         FirmView: {
             /**
@@ -4808,6 +4858,33 @@ export interface components {
             /** @description The key that lines of the formula name it by. */
             key: string;
         };
+        /** @description How a lot is stacked and packed. */
+        PackingView: {
+            /**
+             * Format: double
+             * @description After the last of it is put on; null where they only have to be cool.
+             */
+            after_min?: number | null;
+            /**
+             * Format: int32
+             * @description Pieces on each other, at most.
+             */
+            on_each_other: number;
+            /**
+             * Format: double
+             * @description The same in one layer with a fan, where that is sooner.
+             */
+            one_layer_after_min?: number | null;
+            /** @description Whether paper lies between them. */
+            paper_between: boolean;
+            /**
+             * Format: int32
+             * @description Papers for all of them.
+             */
+            papers: number;
+            /** @description What decides. */
+            reason: components["schemas"]["SentenceView"];
+        };
         /** @description A text to be read. */
         ParseRequest: {
             /** @description Symbol of the unit that a bare number has; the base unit when empty. */
@@ -5594,7 +5671,7 @@ export interface components {
          * @description What is to be done by the wanted time.
          * @enum {string}
          */
-        ReadyMeans: "out" | "cool" | "finished" | "packed";
+        ReadyMeans: "out" | "cool" | "touch_dry" | "finished" | "packed";
         /** @description When it is ready and when past. */
         ReadyView: {
             never?: components["schemas"]["SentenceView"] | null;
@@ -6441,13 +6518,13 @@ export interface components {
          * @description A temperature, degC.
          */
         Temperature: number;
-        /** @description A portion that is coloured; the only door to [`Tint`]. */
+        /** @description A portion of dough or icing that is coloured; the only door to [`Tint`]. */
         TintBody: {
             /** @description The colour, 1 to 40 characters. */
             name: string;
             /**
              * Format: double
-             * @description Of the dough, 1 to 100.
+             * @description Of all of it, 1 to 100.
              */
             percent: number;
         };
@@ -6715,6 +6792,23 @@ export interface components {
             source: string;
             /** @description Shown and accepted. */
             symbol: string;
+        };
+        /** @description A part of an icing by its use. */
+        UsePartView: {
+            /**
+             * Format: double
+             * @description All of it, with the water that thins it.
+             */
+            mass_g: number;
+            /** @description For what. */
+            name: string;
+            /** @description How it is known to be right. */
+            right_when: string;
+            /**
+             * Format: double
+             * @description Of that, water stirred in when it is set aside.
+             */
+            thinner_g: number;
         };
         /**
          * @description How a place is used.

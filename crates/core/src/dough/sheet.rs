@@ -10,21 +10,24 @@ use crate::units::{Length, Mass, Share, Temperature};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
-/// Paste colour to begin with, of the portion's mass. Common practice, no source: easier to add than to take away.
-const PASTE_TO_BEGIN: f64 = 0.003;
-/// Black and the deepest shades want so many times as much. Common practice, no source.
-const DEEP_SHADE: f64 = 4.0;
-/// Words that name such a shade.
-const DEEP: [&str; 5] = ["black", "navy", "deep", "dark", "charcoal"];
+/// Paste colour, of the portion's mass: pale 0.1 to 0.2 %, clear 0.3 to 0.5, red 0.8 to 1.2, black and the deepest 1.5 to 2.5; the low half of
+/// each to begin with, since it is easier to add than to take away. Common practice, no source.
+const SHADES: [(&[&str], f64); 3] = [
+    (&["black", "navy", "deep", "dark", "charcoal"], 0.015),
+    (&["red", "crimson", "scarlet"], 0.008),
+    (&["pale", "light", "pastel", "pink", "cream", "ivory", "sand"], 0.0015),
+];
+const CLEAR_SHADE: f64 = 0.003;
 const MOST_TINTS: usize = 8;
 /// Butter that is rubbed in goes in as dice so large. Common practice, no source.
 const DICE: Length = Length::new_mm(10.0);
 
-fn paste_of(colour: &str, dough: Mass) -> Mass {
+/// Paste to begin with for a portion of dough or icing, by what its colour is called.
+pub(crate) fn paste_of(colour: &str, portion: Mass) -> Mass {
     let colour = colour.to_lowercase();
-    let deep = colour.split(|c: char| !c.is_alphabetic()).any(|word| DEEP.contains(&word));
-    let paste = dough.g() * PASTE_TO_BEGIN * if deep { DEEP_SHADE } else { 1.0 };
-    Mass::new_g(round_tenth(paste).max(0.1))
+    let named = |words: &[&str]| colour.split(|c: char| !c.is_alphabetic()).any(|word| words.contains(&word));
+    let share = SHADES.iter().find(|(words, _)| named(words)).map_or(CLEAR_SHADE, |(_, share)| *share);
+    Mass::new_g(round_tenth(portion.g() * share).max(0.1))
 }
 
 /// A part of the dough that is coloured.
@@ -34,29 +37,38 @@ pub struct Tint {
     share: Share,
 }
 
-/// A portion that is coloured; the only door to [`Tint`].
+/// A portion of dough or icing that is coloured; the only door to [`Tint`].
 #[derive(Debug, Clone, PartialEq)]
 #[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = TintBody))]
 #[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct TintInput {
     /// The colour, 1 to 40 characters.
     pub name: String,
-    /// Of the dough, 1 to 100.
+    /// Of all of it, 1 to 100.
     pub percent: f64,
 }
 
 impl Tint {
     /// The tints of a dough; each 1 to 100 %, together at most all of it.
     pub fn list(parts: &[TintInput]) -> Result<Vec<Self>, InputErrors> {
+        Self::list_of(parts, "tints", ["% of the dough", "% of the dough together"])
+    }
+
+    /// The tints of what is named by `field` and `units`; each 1 to 100 %, together at most all of it.
+    pub(crate) fn list_of(
+        parts: &[TintInput],
+        field: &str,
+        units: [&'static str; 2],
+    ) -> Result<Vec<Self>, InputErrors> {
         let mut checks = Checks::new();
-        checks.limit("tints", parts.len(), MOST_TINTS, "tints");
+        checks.limit(field, parts.len(), MOST_TINTS, "tints");
         for (i, TintInput { name, percent }) in parts.iter().enumerate() {
-            checks.text(&format!("tints[{i}].name"), name, 40, "a colour");
-            checks.range(&format!("tints[{i}].percent"), *percent, 1.0, 100.0, "% of the dough");
+            checks.text(&format!("{field}[{i}].name"), name, 40, "a colour");
+            checks.range(&format!("{field}[{i}].percent"), *percent, 1.0, 100.0, units[0]);
         }
         let together: f64 = parts.iter().map(|p| p.percent).filter(|p| p.is_finite()).sum();
         if together > 100.0 {
-            checks.range("tints", together, 0.0, 100.0, "% of the dough together");
+            checks.range(field, together, 0.0, 100.0, units[1]);
         }
         checks.finish(())?;
         Ok(parts
@@ -378,10 +390,12 @@ mod tests {
         let tints = Tint::list(&[part("red", 25.0), part("blue", 10.0)]).unwrap();
         let sheet = sheet(MixMethod::JustCombined, 0.0, &tints);
         assert!((sheet.tints[0].dough.g() - 248.0).abs() < 0.5, "{:?}", sheet.tints);
-        assert_eq!(sheet.tints[0].paste.g(), 0.7);
-        // Black wants several times the paste of pink: common practice, no source.
-        let [pink, black] = ["pink", "Ink black"].map(|c| paste_of(c, Mass::new_g(248.0)).g());
-        assert_eq!((pink, black), (0.7, 3.0));
+        // Of the portion pale 0.1 to 0.2 %, clear 0.3 to 0.5, red 0.8 to 1.2, black 1.5 to 2.5: common practice, no source.
+        let shares = ["Pale blue", "blue", "red", "Ink black"].map(|c| paste_of(c, Mass::new_g(1000.0)).g() / 10.0);
+        for (share, practice) in shares.into_iter().zip([0.1..=0.2, 0.3..=0.5, 0.8..=1.2, 1.5..=2.5]) {
+            assert!(practice.contains(&share), "{share} against {practice:?}");
+        }
+        assert_eq!(sheet.tints[0].paste, paste_of("red", sheet.tints[0].dough));
         assert!(Tint::list(&[part("red", 60.0), part("blue", 60.0)]).unwrap_err().to_string().contains("120"));
         assert!(Tint::list(&[part("", f64::NAN)]).is_err());
     }

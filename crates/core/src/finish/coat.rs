@@ -1,5 +1,6 @@
 //! Coats and fillings: grams a piece, grams in all, of what, and when they go on. The arithmetic, not the art.
 
+use super::chosen::ColourPart;
 use super::reason::Reason;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Area, Length, Mass, Share};
@@ -9,7 +10,7 @@ pub const MOST_COATS: usize = 4;
 /// Of what is mixed, this much stays on bowl and brush. Common practice, no source.
 const STAYS_IN_THE_BOWL: f64 = 0.10;
 /// Nothing smaller can be dipped into: a cup as deep as a piece is held. Common practice, no source.
-const LEAST_DIP: Mass = Mass::new_g(150.0);
+const LEAST_DIP: Mass = Mass::new_g(200.0);
 /// Grams a square centimetre: coarse sugar pressed on once, powdered sugar dusted on once. Common practice, no source.
 const COARSE_G_CM2: f64 = 0.030;
 const POWDERED_G_CM2: f64 = 0.010;
@@ -45,10 +46,23 @@ const FILLING_RIM: Length = Length::new_mm(3.0);
 /// A coat of sugar.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum SugarCoat {
-    /// Coarse, pressed on before the bake or onto a glaze: the top.
+    /// Coarse, pressed on before the bake: the top.
     Coarse,
+    /// Coarse, strewn after the bake onto a glaze or icing that is still wet: the top.
+    CoarseAfter,
     /// Powdered, all round: once while they are warm, once when they are cold.
     Powdered,
+}
+
+/// How a sugar glaze goes on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum GlazeWay {
+    /// Spread or brushed over the top.
+    Spread,
+    /// In lines over the top.
+    Drizzled,
+    /// The top is dipped into it.
+    Dipped,
 }
 
 /// What a sandwich is filled with.
@@ -74,13 +88,13 @@ impl FillingKind {
 
 /// A finish.
 #[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize))]
-#[cfg_attr(feature = "wire", serde(from = "super::coat_key::CoatKey", into = "super::coat_key::CoatKey"))]
 pub enum Coat {
     /// Sugar.
     Sugar(SugarCoat),
-    /// Powdered sugar and water, brushed on the top.
+    /// Powdered sugar and water.
     Glaze {
+        /// Brushed, in lines, or dipped into.
+        way: GlazeWay,
         /// Parts of powdered sugar to one of water, by weight.
         sugar_parts: f64,
         /// As high as it lies, mm.
@@ -121,13 +135,43 @@ pub enum Coat {
         /// As thick as it is spread, mm.
         layer_mm: f64,
     },
+    /// Jam in a dent, filled before the bake.
+    JamBaked {
+        /// So much in each, g.
+        each_g: f64,
+    },
 }
 
 impl Coat {
-    /// A glaze of seven parts, half a millimetre high. Common practice, no source.
+    /// A glaze of seven parts half a millimetre high where it is spread; thinner in lines and where the top is dipped, of which a whole
+    /// millimetre clings. Common practice, no source: water 12 to 16 of 100 spread, 18 to 25 in lines, 20 to 25 to dip.
     #[must_use]
-    pub const fn usual_glaze(spirit: bool) -> Self {
-        Self::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit }
+    pub const fn usual_glaze(way: GlazeWay, spirit: bool) -> Self {
+        let (sugar_parts, film_mm) = match way {
+            GlazeWay::Spread => (7.0, 0.5),
+            GlazeWay::Drizzled => (4.7, 0.8),
+            GlazeWay::Dipped => (4.5, 1.0),
+        };
+        Self::Glaze { way, sugar_parts, film_mm, spirit }
+    }
+
+    /// Two grams in each: a dent 12 to 20 mm across and 5 to 7 deep holds 1 to 3. Common practice, no source.
+    #[must_use]
+    pub const fn usual_jam_baked() -> Self {
+        Self::JamBaked { each_g: 2.0 }
+    }
+
+    /// Whether portions of it are coloured: icing, glaze, fondant and buttercream are.
+    #[must_use]
+    pub const fn takes_colour(&self) -> bool {
+        matches!(
+            self,
+            Self::Glaze { .. }
+                | Self::Royal { .. }
+                | Self::Fondant { .. }
+                | Self::Buttercream { .. }
+                | Self::Filling { kind: FillingKind::Icing, .. }
+        )
     }
 
     /// One and three quarters of a millimetre high, of meringue powder. Common practice, no source.
@@ -160,7 +204,8 @@ impl Coat {
         Self::Filling { kind, layer_mm: 2.0 }
     }
 
-    /// Checks its figures: a glaze of 3 to 12 parts of sugar and 0.1 to 2 mm, a dip of 5 to 100 % and 0.3 to 3 mm, a filling of 0.5 to 8 mm.
+    /// Checks its figures: a glaze of 3 to 12 parts of sugar and 0.1 to 2 mm, a dip of 5 to 100 % and 0.3 to 3 mm, a filling of 0.5 to 8 mm,
+    /// jam of 0.3 to 20 g.
     pub fn checked(self) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
         match self {
@@ -179,6 +224,7 @@ impl Coat {
             Self::Filling { layer_mm, .. } => {
                 checks.range("layer_mm", layer_mm, 0.5, 8.0, "mm");
             }
+            Self::JamBaked { each_g } => checks.range("each_g", each_g, 0.3, 20.0, "g"),
         }
         checks.finish(self)
     }
@@ -237,6 +283,26 @@ pub struct CoatPart {
     pub mass: Mass,
 }
 
+/// What a part of an icing is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum CoatUse {
+    /// Piped round the edge, stiff.
+    Line,
+    /// Thinned, within it.
+    Flood,
+}
+
+/// A part of an icing by its use.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct UsePart {
+    /// For what.
+    pub what: CoatUse,
+    /// All of it, with the water that thins it.
+    pub mass: Mass,
+    /// Of that, water stirred in when it is set aside.
+    pub thinner: Mass,
+}
+
 /// What a finish takes.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CoatPlan {
@@ -248,6 +314,10 @@ pub struct CoatPlan {
     pub total: Mass,
     /// Of what.
     pub parts: Vec<CoatPart>,
+    /// Of an icing that is used in two ways, each; empty otherwise.
+    pub uses: Vec<UsePart>,
+    /// Portions of it that are coloured.
+    pub colours: Vec<ColourPart>,
     /// How many are finished: pieces, or pairs of them.
     pub count: u32,
     /// How the figures come about.
@@ -265,10 +335,20 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
     let plan = |each_g: f64, count: u32, of: &[(CoatStuff, f64)], reason: Reason| {
         let total = Mass::new_g(each_g * f64::from(count) * (1.0 + STAYS_IN_THE_BOWL));
         let parts = of.iter().map(|(stuff, share)| CoatPart { stuff: *stuff, mass: total * *share }).collect();
-        CoatPlan { coat, each: Mass::new_g(each_g), total, parts, count, reason, cautions: vec![] }
+        CoatPlan {
+            coat,
+            each: Mass::new_g(each_g),
+            total,
+            parts,
+            uses: vec![],
+            colours: vec![],
+            count,
+            reason,
+            cautions: vec![],
+        }
     };
     match coat {
-        Coat::Sugar(SugarCoat::Coarse) => plan(
+        Coat::Sugar(SugarCoat::Coarse | SugarCoat::CoarseAfter) => plan(
             COARSE_G_CM2 * top_cm2,
             piece.pieces,
             &[(CoatStuff::CoarseSugar, 1.0)],
@@ -280,23 +360,31 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             &[(CoatStuff::PowderedSugar, 1.0)],
             Reason::SugarAllRound { mass_a_cm2: Mass::new_g(POWDERED_G_CM2), round },
         ),
-        Coat::Glaze { sugar_parts, film_mm, spirit } => {
+        Coat::Glaze { way, sugar_parts, film_mm, spirit } => {
             let density = (sugar_parts + 1.0) / (sugar_parts / SUGAR_G_ML + 1.0);
             let liquid = if spirit { CoatStuff::Spirit } else { CoatStuff::Water };
-            let mut plan = plan(
-                top_cm2 * film_mm / 10.0 * density,
-                piece.pieces,
-                &[(CoatStuff::PowderedSugar, sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))],
-                Reason::GlazeFilm {
-                    film: Length::new_mm(film_mm),
-                    top: piece.top,
-                    density_g_ml: density,
-                    sugar_parts,
-                    spirit,
-                },
-            );
-            if !(6.0..=8.0).contains(&sugar_parts) {
-                plan.cautions.push(Reason::UnusualGlaze);
+            let film = Length::new_mm(film_mm);
+            let (each, reason) = match way {
+                GlazeWay::Drizzled => {
+                    let (apart, wide, _) = LINES_MM;
+                    let ml = piece.top.mm2() / apart * wide * film_mm * LINE_FULL / 1000.0;
+                    let [wide, apart] = [wide, apart].map(Length::new_mm);
+                    (ml * density, Reason::Lines { wide, high: film, apart, top: piece.top })
+                }
+                GlazeWay::Spread | GlazeWay::Dipped => (
+                    top_cm2 * film_mm / 10.0 * density,
+                    Reason::GlazeFilm { film, top: piece.top, density_g_ml: density, sugar_parts, spirit },
+                ),
+            };
+            let of =
+                [(CoatStuff::PowderedSugar, sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))];
+            let mut plan = plan(each, piece.pieces, &of, reason);
+            if way == GlazeWay::Dipped {
+                plan.at_least(LEAST_DIP);
+            }
+            let usual = way.usual_parts();
+            if !(usual.0..=usual.1).contains(&sugar_parts) {
+                plan.cautions.push(Reason::UnusualGlaze { usual });
             }
             if spirit {
                 plan.cautions.push(Reason::SpiritStays);
@@ -306,14 +394,8 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
         Coat::Dip { part, film_mm } => {
             let each = part.value() * round_cm2 * film_mm / 10.0 * CHOCOLATE_G_ML;
             let film = Length::new_mm(film_mm);
-            let mut plan =
-                plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::DipFilm { film, part, round, least: None });
-            if plan.total < LEAST_DIP {
-                let up = LEAST_DIP / plan.total;
-                plan.parts.iter_mut().for_each(|p| p.mass = p.mass * up);
-                plan.total = LEAST_DIP;
-                plan.reason = Reason::DipFilm { film, part, round, least: Some(LEAST_DIP) };
-            }
+            let mut plan = plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::DipFilm { film, part, round });
+            plan.at_least(LEAST_DIP);
             plan.cautions.push(Reason::MeltedBurnsAndHoldsMilk);
             plan
         }
@@ -350,6 +432,13 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
                 film: Length::new_mm(film_mm),
             };
             let mut plan = plan(line_g + flood_g, piece.pieces, &of, reason);
+            // All is mixed stiff; what floods is set aside and thinned.
+            let use_of = |what, each_g: f64, thinner: f64| UsePart {
+                what,
+                mass: plan.total * (each_g / (line_g + flood_g)),
+                thinner: plan.total * (thinner / all),
+            };
+            plan.uses = vec![use_of(CoatUse::Line, line_g, 0.0), use_of(CoatUse::Flood, flood_g, thinner)];
             plan.cautions.push(if fresh_white { Reason::RawWhite } else { Reason::EggOnTheLabel });
             plan
         }
@@ -402,6 +491,35 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             }
             plan
         }
+        Coat::JamBaked { each_g } => {
+            let mut plan =
+                plan(each_g, piece.pieces, &[(CoatStuff::Jam, 1.0)], Reason::InEachDent { each: Mass::new_g(each_g) });
+            plan.cautions.push(Reason::JamBurns);
+            plan
+        }
+    }
+}
+
+impl CoatPlan {
+    /// More of it where less is not deep enough to dip into.
+    fn at_least(&mut self, least: Mass) {
+        if self.total < least {
+            let up = least / self.total;
+            self.parts.iter_mut().for_each(|p| p.mass = p.mass * up);
+            self.total = least;
+            self.cautions.push(Reason::DeepEnough { least });
+        }
+    }
+}
+
+impl GlazeWay {
+    /// Parts of sugar to one of water that are usual, by the brief of [`Coat::usual_glaze`].
+    const fn usual_parts(self) -> (f64, f64) {
+        match self {
+            Self::Spread => (6.0, 8.5),
+            Self::Drizzled => (4.0, 5.6),
+            Self::Dipped => (4.0, 5.0),
+        }
     }
 }
 
@@ -423,7 +541,7 @@ mod tests {
 
     #[test]
     fn a_water_glaze_is_worked_out_by_hand() {
-        let plan = coat_plan(Coat::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit: false }, round(48));
+        let plan = coat_plan(Coat::usual_glaze(GlazeWay::Spread, false), round(48));
         // 38.48 cm2 x 0.05 cm x 8 / (7 / 1.59 + 1) g/mL = 2.849 g; 48 of them and a tenth: 150.4 g, one eighth of it water.
         assert!((plan.each.g() - 2.849).abs() < 0.01, "{plan:?}");
         assert!((plan.total.g() - 150.4).abs() < 0.5, "{plan:?}");
@@ -481,12 +599,15 @@ mod tests {
         assert!((plan.each.g() - 5.586).abs() < 0.01, "{plan:?}");
         assert_eq!(plan.total, LEAST_DIP);
         let sum: f64 = plan.parts.iter().map(|p| p.mass.g()).sum();
-        assert!((sum - 150.0).abs() < 1e-9);
+        assert!((sum - 200.0).abs() < 1e-9 && plan.cautions.contains(&Reason::DeepEnough { least: LEAST_DIP }));
+        // A glaze to dip into wants as much: 'vessel of 200 g at least', common practice.
+        assert_eq!(coat_plan(Coat::usual_glaze(GlazeWay::Dipped, false), round(6)).total, LEAST_DIP);
     }
 
     #[test]
     fn spirit_and_odd_glazes_are_cautioned() {
-        let plan = coat_plan(Coat::Glaze { sugar_parts: 4.0, film_mm: 0.5, spirit: true }, round(10));
+        let plan =
+            coat_plan(Coat::Glaze { way: GlazeWay::Spread, sugar_parts: 4.0, film_mm: 0.5, spirit: true }, round(10));
         assert_eq!(plan.cautions.len(), 2);
         assert_eq!(plan.parts[1].stuff, CoatStuff::Spirit);
     }
@@ -494,7 +615,10 @@ mod tests {
     #[test]
     fn figures_beyond_their_range_are_named() {
         let said = |coat: Coat| coat.checked().unwrap_err().all()[0].field().to_owned();
-        assert_eq!(said(Coat::Glaze { sugar_parts: 1.0, film_mm: 0.5, spirit: false }), "sugar_parts");
+        assert_eq!(
+            said(Coat::Glaze { way: GlazeWay::Spread, sugar_parts: 1.0, film_mm: 0.5, spirit: false }),
+            "sugar_parts"
+        );
         assert_eq!(said(Coat::Dip { part: Share::new(0.0), film_mm: 1.0 }), "part_percent");
         assert_eq!(said(Coat::Filling { kind: FillingKind::Icing, layer_mm: f64::NAN }), "layer_mm");
         assert!(Coat::Drizzle.checked().is_ok());
@@ -502,11 +626,15 @@ mod tests {
 
     proptest! {
         #[test]
-        fn the_parts_make_up_the_whole(pieces in 1u32..500, kind in 0usize..10) {
+        fn the_parts_make_up_the_whole(pieces in 1u32..500, kind in 0usize..14) {
             let coat = [
                 Coat::Sugar(SugarCoat::Coarse),
                 Coat::Sugar(SugarCoat::Powdered),
-                Coat::Glaze { sugar_parts: 7.0, film_mm: 0.4, spirit: false },
+                Coat::usual_glaze(GlazeWay::Spread, false),
+                Coat::usual_glaze(GlazeWay::Drizzled, false),
+                Coat::usual_glaze(GlazeWay::Dipped, false),
+                Coat::Sugar(SugarCoat::CoarseAfter),
+                Coat::usual_jam_baked(),
                 Coat::Dip { part: Share::new(0.4), film_mm: 0.9 },
                 Coat::Drizzle,
                 Coat::Filling { kind: FillingKind::Chocolate, layer_mm: 3.0 },
@@ -518,6 +646,8 @@ mod tests {
             let plan = coat_plan(coat, round(pieces));
             let sum: f64 = plan.parts.iter().map(|p| p.mass.g()).sum();
             prop_assert!((sum - plan.total.g()).abs() < 1e-6);
+            let used: f64 = plan.uses.iter().map(|u| u.mass.g()).sum();
+            prop_assert!(plan.uses.is_empty() || (used - plan.total.g()).abs() < 1e-6);
             prop_assert!(plan.total.g() >= plan.each.g() * f64::from(plan.count) - 1e-9);
         }
     }

@@ -1,6 +1,6 @@
 //! How long what was baked keeps, by its kind. Common practice, no source; local rules on shelf life decide.
 
-use super::{Coat, Reason};
+use super::{Coat, Reason, SugarCoat};
 use crate::dough::{Formula, Texture, is_nutty};
 
 /// Shelf and freezer of baked pieces.
@@ -20,6 +20,9 @@ pub struct BakedKeeping {
 const PLAIN_DAYS: (f64, f64) = (14.0, 28.0);
 const SOFT_DAYS: (f64, f64) = (7.0, 14.0);
 const GLAZED_DAYS: (f64, f64) = (7.0, 14.0);
+const CHOCOLATE_DAYS: (f64, f64) = (14.0, 21.0);
+const DUSTED_DAYS: (f64, f64) = (14.0, 21.0);
+const JAM_DAYS: (f64, f64) = (5.0, 7.0);
 const ICED_DAYS: (f64, f64) = (14.0, 21.0);
 const CREAM_DAYS: (f64, f64) = (2.0, 3.0);
 const FILLED_DAYS: (f64, f64) = (1.0, 2.0);
@@ -50,9 +53,21 @@ pub fn baked_keeping(formula: &Formula, texture: Texture, coats: &[Coat]) -> Bak
         tin = (tin.0.min(CREAM_DAYS.0), tin.1.min(CREAM_DAYS.1));
         reasons.push(Reason::CreamedGoSoft);
     }
-    if has(|c| matches!(c, Coat::Glaze { .. } | Coat::Sugar(_) | Coat::Drizzle | Coat::Dip { .. })) {
+    if has(|c| matches!(c, Coat::Glaze { .. })) {
         tin = (tin.0.min(GLAZED_DAYS.0), tin.1.min(GLAZED_DAYS.1));
         reasons.push(Reason::CoatDrawsMoisture);
+    }
+    if has(|c| matches!(c, Coat::Drizzle | Coat::Dip { .. })) {
+        tin = (tin.0.min(CHOCOLATE_DAYS.0), tin.1.min(CHOCOLATE_DAYS.1));
+        reasons.push(Reason::ChocolateBlooms);
+    }
+    if has(|c| matches!(c, Coat::Sugar(SugarCoat::Powdered))) {
+        tin = (tin.0.min(DUSTED_DAYS.0), tin.1.min(DUSTED_DAYS.1));
+        reasons.push(Reason::DustedInLayers);
+    }
+    if has(|c| matches!(c, Coat::JamBaked { .. })) {
+        tin = (tin.0.min(JAM_DAYS.0), tin.1.min(JAM_DAYS.1));
+        reasons.push(Reason::JamGoesSticky);
     }
     let mut in_the_cold = false;
     if has(|c| matches!(c, Coat::Filling { .. })) {
@@ -74,7 +89,7 @@ mod tests {
     use super::*;
     use crate::dough;
     use crate::dough::{LineInput, Pantry, texture};
-    use crate::finish::{FillingKind, SugarCoat};
+    use crate::finish::{FillingKind, GlazeWay};
 
     fn formula(lines: &[(&str, f64)]) -> Formula {
         let lines: Vec<LineInput> = lines.iter().map(|l| (*l).into()).collect();
@@ -98,6 +113,23 @@ mod tests {
         assert!(!keeps(&short(), &[Coat::Filling { kind: FillingKind::Jam, layer_mm: 2.0 }]).in_the_cold);
     }
 
+    /// Weeks of a chocolate coat and of powdered sugar, days of jam, as the trade has them: common practice, no source.
+    #[test]
+    fn each_coat_keeps_as_practice_says() {
+        for (coat, days) in [
+            (Coat::Drizzle, (14.0, 21.0)),
+            (Coat::Sugar(SugarCoat::Powdered), (14.0, 21.0)),
+            (Coat::usual_royal(false), (14.0, 21.0)),
+            (Coat::usual_glaze(GlazeWay::Spread, false), (7.0, 14.0)),
+            (Coat::usual_jam_baked(), (5.0, 7.0)),
+            (Coat::usual_buttercream(), (2.0, 3.0)),
+        ] {
+            assert_eq!(keeps(&short(), &[coat]).tin_days, days, "{coat:?}");
+        }
+        // Coarse sugar keeps 'as plain'.
+        assert_eq!(keeps(&short(), &[Coat::Sugar(SugarCoat::Coarse)]).tin_days, keeps(&short(), &[]).tin_days);
+    }
+
     #[test]
     fn no_finish_makes_anything_keep_longer() {
         // Soft ones keep shorter by themselves: a coat's own days must not lengthen theirs.
@@ -109,7 +141,7 @@ mod tests {
             for coat in [
                 Coat::Sugar(SugarCoat::Coarse),
                 Coat::Drizzle,
-                Coat::Glaze { sugar_parts: 7.0, film_mm: 0.5, spirit: false },
+                Coat::usual_glaze(GlazeWay::Spread, false),
                 Coat::usual_royal(false),
                 Coat::usual_buttercream(),
                 Coat::Filling { kind: FillingKind::Icing, layer_mm: 2.0 },

@@ -1,15 +1,24 @@
 //! After the bake: coats and fillings by arithmetic for the lot, how long it keeps, and what is left of spirits.
 
+mod chosen;
 mod coat;
 #[cfg(feature = "wire")]
 mod coat_key;
 mod keep;
+mod packing;
 mod reason;
 mod spirit;
 mod work;
 
-pub use coat::{Coat, CoatPart, CoatPlan, CoatStuff, FillingKind, FinishedPiece, MOST_COATS, SugarCoat, coat_plan};
+pub use chosen::{ColourPart, Finish};
+pub use coat::{
+    Coat, CoatPart, CoatPlan, CoatStuff, CoatUse, FillingKind, FinishedPiece, GlazeWay, MOST_COATS, SugarCoat, UsePart,
+    coat_plan,
+};
+#[cfg(feature = "wire")]
+pub use coat_key::FinishKey;
 pub use keep::{BakedKeeping, baked_keeping};
+pub use packing::{Packing, packing};
 pub use reason::Reason;
 pub use spirit::{SpiritLeft, spirit_left};
 pub use work::CoatWork;

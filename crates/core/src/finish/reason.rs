@@ -1,5 +1,6 @@
 //! Why a finish takes so much, and how long finished pieces keep.
 
+use super::Coat;
 use crate::dough::Texture;
 use crate::units::{Area, Length, Mass, Share, Span};
 
@@ -11,16 +12,19 @@ pub enum Reason {
     SugarOnTop { mass_a_cm2: Mass, top: Area },
     SugarAllRound { mass_a_cm2: Mass, round: Area },
     GlazeFilm { film: Length, top: Area, density_g_ml: f64, sugar_parts: f64, spirit: bool },
-    DipFilm { film: Length, part: Share, round: Area, least: Option<Mass> },
+    DipFilm { film: Length, part: Share, round: Area },
     Lines { wide: Length, high: Length, apart: Length, top: Area },
     Layer { layer: Length, over: Area, rim: Length, density_g_ml: f64 },
     LineAndFlood { line: Mass, round: Length, flood: Mass, film: Length },
     RolledOn { film: Length, top: Area, density_g_ml: f64, more: Share },
     SpreadOn { film: Length, top: Area, density_g_ml: f64 },
+    InEachDent { each: Mass },
     // What to mind.
     RawWhite,
     EggOnTheLabel,
-    UnusualGlaze,
+    UnusualGlaze { usual: (f64, f64) },
+    DeepEnough { least: Mass },
+    JamBurns,
     SpiritStays,
     MeltedBurnsAndHoldsMilk,
     ChocolateHoldsMilk,
@@ -31,10 +35,16 @@ pub enum Reason {
     Eats { texture: Texture },
     NutsGoStale,
     CoatDrawsMoisture,
+    ChocolateBlooms,
     FilledGoSoft,
     CreamedGoSoft,
     IcedInLayers,
+    DustedInLayers,
+    JamGoesSticky,
     FreezePlain,
+    // Packing.
+    PilesAreFirm { texture: Texture },
+    PilesBy { coat: Coat },
     // Alcohol.
     TableBeginsLater { from: Span, left: Share, bake: Span },
     LeftByTheTable { bake: Span, left: Share },

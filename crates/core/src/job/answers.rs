@@ -5,7 +5,7 @@ use crate::clock::{Relay, RelayLot, Step, Zone};
 use crate::cold::{ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Target, Window};
 use crate::dough;
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
-use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, SpiritLeft};
+use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, Packing, SpiritLeft};
 use crate::oven::{BakeForecast, Expected, LookFor};
 use crate::safety::Caution;
 use crate::shape::{DemandAnswer, TrayAnswer};
@@ -225,6 +225,8 @@ pub struct FinishPlan {
     pub coats: Vec<CoatPlan>,
     /// How long they keep.
     pub keeping: BakedKeeping,
+    /// How they are stacked and packed.
+    pub packing: Packing,
     /// What is left of the dough's alcohol in a piece; nothing of a dough without any.
     pub spirit: Option<SpiritLeft>,
 }

@@ -6,7 +6,7 @@ use super::chilling::EVENING_MIN;
 use super::cold::{chill_waits, least_min, rests_after, slow_end};
 use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, ReadyMeans, Reason};
 use crate::clock::{Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
-use crate::finish::{Coat, CoatWork};
+use crate::finish::{CoatWork, Finish};
 use crate::units::Span;
 use chrono::{TimeDelta, Timelike};
 
@@ -27,7 +27,7 @@ fn when_late(job: &Job) -> Vec<WhenLate> {
         (j.chill_place == ColdPlace::Fridge, WhenLate::InTheFreezer),
         (
             job.ready_means() >= ReadyMeans::Finished
-                && j.finishes.iter().any(|c| c.work().dries.min_up() >= LONG_DRY_MIN),
+                && j.finishes.iter().any(|f| f.coat.work().dries.min_up() >= LONG_DRY_MIN),
             WhenLate::QuickerFinish,
         ),
         (cut && j.dough_form != DoughForm::Sheets && job.dough_for() != ChillFor::No, WhenLate::AsSheets),
@@ -113,19 +113,25 @@ pub(super) fn clock_plan(
 
 /// Hands and drying after the bake, as far as they are part of what is wanted.
 fn after_the_bake(job: &Job, shape: &ShapePlan, lot: &mut RelayLot) {
-    let works: Vec<CoatWork> = job.input().finishes.iter().map(Coat::work).collect();
+    // What goes on a part of the pieces is spread over the trays as they are.
+    let works = || {
+        let share = |f: &Finish| f.part_of(job.baked_pieces());
+        job.input().finishes.iter().map(move |f| (f.coat.work(), share(f)))
+    };
     let by_tray = |each_s: f64| -> Vec<i64> {
         shape.trays.fill.iter().map(|pieces| Span::new_s(each_s * f64::from(*pieces)).min_up()).collect()
     };
-    let seconds =
-        |before: bool| -> f64 { works.iter().filter(|w| w.before_the_bake == before).map(|w| w.hands.s()).sum() };
+    let seconds = |before: bool| -> f64 {
+        works().filter(|(w, _)| w.before_the_bake == before).map(|(w, share)| w.hands.s() * share).sum()
+    };
     let before_s = seconds(true);
     for (cut, more) in lot.cut_min.iter_mut().zip(by_tray(before_s)) {
         *cut += more;
     }
-    if matches!(job.ready_means(), ReadyMeans::Finished | ReadyMeans::Packed) {
+    if job.ready_means() >= ReadyMeans::TouchDry {
         lot.finish_min = by_tray(seconds(false));
-        lot.dry_min = works.iter().map(|w| w.dries.min_up()).max().unwrap_or(0);
+        let dry = |(w, _): (CoatWork, f64)| if job.ready_means() == ReadyMeans::TouchDry { w.touch } else { w.dries };
+        lot.dry_min = works().map(dry).map(Span::min_up).max().unwrap_or(0);
     }
     if job.ready_means() == ReadyMeans::Packed {
         lot.pack_min = by_tray(PACK_S);

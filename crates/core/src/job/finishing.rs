@@ -2,7 +2,7 @@
 
 use super::{FinishPlan, Job, OvenPlan};
 use crate::dough::{Formula, texture};
-use crate::finish::{FinishedPiece, baked_keeping, coat_plan, spirit_left};
+use crate::finish::{Coat, FinishedPiece, baked_keeping, packing, spirit_left};
 use crate::geometry::Outline;
 use crate::oven::BakeEnd;
 use crate::units::{Area, Length, Mass, Span};
@@ -24,15 +24,17 @@ pub(super) fn finish_plan(job: &Job, formula: &Formula, outline: &Outline, oven:
         Some(f) => f.bake,
         None => Span::new_min(f64::midpoint(oven.expected.bake.0.min(), oven.expected.bake.1.min())),
     };
-    let coats = &job.input().finishes;
+    let finishes = &job.input().finishes;
+    let coats: Vec<Coat> = finishes.iter().map(|f| f.coat).collect();
     let texture = match job.input().bake_end {
         BakeEnd::Soft(_) => texture(formula).baked_soft(),
         BakeEnd::Colour(_) | BakeEnd::Dull => texture(formula),
     };
     FinishPlan {
         piece,
-        coats: coats.iter().map(|c| coat_plan(*c, piece)).collect(),
-        keeping: baked_keeping(formula, texture, coats),
+        coats: finishes.iter().map(|f| f.plan(piece)).collect(),
+        keeping: baked_keeping(formula, texture, &coats),
+        packing: packing(texture, &coats, piece.pieces),
         spirit: spirit_left(formula, dough, bake),
     }
 }

@@ -11,7 +11,9 @@ pub enum ReadyMeans {
     Out,
     /// All pieces are cool.
     Cool,
-    /// All are finished and dry.
+    /// All are finished and dry to the touch: they can be moved and served, not stacked.
+    TouchDry,
+    /// All are finished and dry through.
     Finished,
     /// All are packed.
     Packed,

@@ -7,7 +7,7 @@ use super::kept_sheet::{check_kept, on_a_sheet};
 use super::{ChillFor, ColdPlace, DoughForm, KeptSheet, Making, ReadyMeans};
 use crate::dough::{MixMethod, Tint, TintInput};
 use crate::error::{Checks, InputError, InputErrors};
-use crate::finish::{Coat, MOST_COATS};
+use crate::finish::{Finish, MOST_COATS};
 use crate::geometry::Placement;
 use crate::oven::{BakeEnd, BakeSetting, EdgeColour, START_C, TrayLiner};
 use crate::shape::{
@@ -122,7 +122,7 @@ pub struct JobInput {
     pub goes_in_c: Option<f64>,
     /// What goes onto or between the pieces, at most 4.
     #[cfg_attr(feature = "wire", serde(default))]
-    pub finishes: Vec<Coat>,
+    pub finishes: Vec<Finish>,
     /// What form its sheets are rolled to.
     #[cfg_attr(feature = "wire", serde(default = "usual::sheet"))]
     pub sheet: SheetKind,
@@ -306,8 +306,8 @@ impl Job {
             }
         }
         checks.limit("finishes", input.finishes.len(), MOST_COATS, "finishes");
-        for (i, coat) in input.finishes.iter().enumerate() {
-            checks.take(&format!("finishes[{i}]"), coat.checked());
+        for (i, finish) in input.finishes.iter().enumerate() {
+            checks.take(&format!("finishes[{i}]"), finish.checked());
         }
         checks.limit("measured", input.measured.len(), MOST_SHEETS_MEASURED, "sheets");
         checks.limit("layout", input.layout.len(), MOST_SEARCHED, "pieces");
@@ -387,7 +387,7 @@ impl Job {
     /// What is done by the wanted time.
     #[must_use]
     pub fn ready_means(&self) -> ReadyMeans {
-        let after = self.input.finishes.iter().any(|coat| !coat.work().before_the_bake);
+        let after = self.input.finishes.iter().any(|f| !f.coat.work().before_the_bake);
         self.input.ready_means.unwrap_or(if after { ReadyMeans::Finished } else { ReadyMeans::Cool })
     }
 

@@ -2,7 +2,7 @@
 //! exported, and the store, hold them.
 
 use ready_slab_core::cold::Piece;
-use ready_slab_core::finish::Coat;
+use ready_slab_core::finish::Finish;
 use ready_slab_core::job::{JobInput, Making};
 use ready_slab_core::shape::{LogForm, Portion};
 use ready_slab_core::units::{Length, Mass};
@@ -105,13 +105,17 @@ fn a_finish_without_figures_is_the_usual_one_and_comes_back_with_them() {
         "royal_fresh",
         "fondant",
         "buttercream",
+        "coarse_sugar_after",
+        "glaze_drizzle",
+        "glaze_dip",
+        "jam_baked",
     ] {
-        let coat: Coat = serde_json::from_value(json!({ "kind": kind })).unwrap();
-        let sent = serde_json::to_value(coat).unwrap();
+        let coat: Finish = serde_json::from_value(json!({ "kind": kind })).unwrap();
+        let sent = serde_json::to_value(&coat).unwrap();
         assert_eq!(sent["kind"], kind);
-        assert_eq!(serde_json::from_value::<Coat>(sent).unwrap(), coat);
+        assert_eq!(serde_json::from_value::<Finish>(sent).unwrap(), coat);
     }
-    let glaze: Coat = serde_json::from_value(json!({"kind": "water_glaze", "film_mm": 1.5})).unwrap();
+    let glaze: Finish = serde_json::from_value(json!({"kind": "water_glaze", "film_mm": 1.5})).unwrap();
     assert_eq!(serde_json::to_value(glaze).unwrap()["film_mm"], 1.5);
-    assert!(serde_json::from_value::<Coat>(json!({"kind": "tar"})).unwrap_err().to_string().contains("tar"));
+    assert!(serde_json::from_value::<Finish>(json!({"kind": "tar"})).unwrap_err().to_string().contains("tar"));
 }

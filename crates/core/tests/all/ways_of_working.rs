@@ -4,7 +4,7 @@
 use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, usual as plan_of};
 use ready_slab_core::clock::{Held, Step};
 use ready_slab_core::cold::{Feeling, Piece, Target};
-use ready_slab_core::finish::{Coat, FillingKind, SugarCoat};
+use ready_slab_core::finish::{Coat, FillingKind, Finish, GlazeWay, SugarCoat};
 use ready_slab_core::job::{
     ChillFor, ColdPlace, DoughForm, GoesIn, Job, JobInput, Kitchen, KitchenInput, Making, Plan, ReadyMeans, Reason,
     WaySizes, WhenLate, piece_outline, ways,
@@ -266,7 +266,7 @@ fn iced_and_packed_by_noon_is_iced_the_day_before_and_dries_through_the_night() 
     let job = JobInput {
         ready_by: noon,
         ready_means: Some(ReadyMeans::Packed),
-        finishes: vec![Coat::usual_royal(false)],
+        finishes: vec![Coat::usual_royal(false).into()],
         pieces: 24,
         ..job_input()
     };
@@ -290,23 +290,26 @@ fn iced_and_packed_by_noon_is_iced_the_day_before_and_dries_through_the_night() 
     assert_eq!(of(Step::Pack).map(|t| t.end_min).max(), Some(0));
     assert!(plan.clock.when_late.contains(&WhenLate::QuickerFinish), "what dries sooner is offered where it is late");
     // Of the same pieces, chocolate is dry within the hour: begun the same day.
-    let dipped = plan_of(JobInput { finishes: vec![Coat::usual_dip()], ready_means: None, ..job });
+    let dipped = plan_of(JobInput { finishes: vec![Coat::usual_dip().into()], ready_means: None, ..job });
     assert!(dipped.clock.relay.start_min > -8 * 60, "{}", dipped.clock.relay.start_min);
 }
 
 #[test]
 fn ready_means_what_is_said() {
-    let start = |ready_means, finishes: Vec<Coat>| {
+    let start = |ready_means, finishes: Vec<Finish>| {
         plan_of(JobInput { ready_means, finishes, ..job_input() }).clock.relay.start_min
     };
-    let glazed = || vec![Coat::usual_glaze(false)];
+    let glazed = || vec![Finish::from(Coat::usual_glaze(GlazeWay::Spread, false))];
     let (out, cool) = (start(Some(ReadyMeans::Out), glazed()), start(Some(ReadyMeans::Cool), glazed()));
     let (finished, packed) = (start(Some(ReadyMeans::Finished), glazed()), start(Some(ReadyMeans::Packed), glazed()));
     assert!(out > cool && cool > finished && finished >= packed, "{out} {cool} {finished} {packed}");
+    // Dry to the touch is hours before dry through: 1 to 2 h against a night.
+    let touch = start(Some(ReadyMeans::TouchDry), glazed());
+    assert!(cool > touch && touch - finished > 5 * 60, "{touch} against {finished}");
     // Until somebody says: cool where they stay plain or sugar went on before the bake, else finished and dry.
     assert_eq!(start(None, vec![]), start(Some(ReadyMeans::Cool), vec![]));
     assert_eq!(start(None, glazed()), finished);
-    let sugared = plan_of(JobInput { finishes: vec![Coat::Sugar(SugarCoat::Coarse)], ..job_input() });
+    let sugared = plan_of(JobInput { finishes: vec![Coat::Sugar(SugarCoat::Coarse).into()], ..job_input() });
     assert!(sugared.clock.relay.tasks.iter().all(|t| t.step != Step::Finish));
     // Pressed on before the bake, it takes its seconds at the tray.
     let cut = |p: &Plan| minutes(p, Step::Cut).iter().sum::<i64>();
@@ -364,9 +367,22 @@ fn portions_of_a_chilled_bowl_are_followed_as_what_they_are() {
 #[test]
 fn a_pair_that_is_filled_takes_the_hands_of_one() {
     let hands = |coat: Coat| {
-        minutes(&plan_of(JobInput { finishes: vec![coat], ..job_input() }), Step::Finish).iter().sum::<i64>()
+        minutes(&plan_of(JobInput { finishes: vec![coat.into()], ..job_input() }), Step::Finish).iter().sum::<i64>()
     };
     // 24 pairs at 12 s are 5 min, not ten; trays are rounded up each by itself.
     let filled = hands(Coat::usual_filling(FillingKind::Jam));
     assert!((5..=8).contains(&filled), "{filled}");
+}
+
+#[test]
+fn what_goes_on_half_of_them_takes_half_the_hands_and_half_the_icing() {
+    let royal = |pieces| Finish { pieces, ..Coat::usual_royal(false).into() };
+    let hands = |finish: Finish| {
+        let plan = plan_of(JobInput { finishes: vec![finish], ..job_input() });
+        (minutes(&plan, Step::Finish).iter().sum::<i64>(), plan.finish.coats[0].total.g())
+    };
+    let ((all_min, all_g), (half_min, half_g)) = (hands(royal(None)), hands(royal(Some(24))));
+    // 48 pieces at a minute each, or 24 of them.
+    assert!((48..=52).contains(&all_min) && (24..=28).contains(&half_min), "{all_min} {half_min}");
+    assert!((half_g * 2.0 - all_g).abs() < 1e-6);
 }

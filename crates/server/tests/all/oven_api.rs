@@ -272,6 +272,20 @@ async fn finishes_are_worked_out_for_the_lot_and_shorten_what_it_keeps() {
     let (status, problem) = call(&store, Method::PATCH, "/api/jobs/1", Some(bad)).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(field_messages(&problem)[0].0, "finishes[0].part_percent");
+    // Icing by its use and in its colours, on a part of them; sugar has no colour.
+    let red = json!([{ "name": "red", "percent": 30.0 }]);
+    let iced = json!({ "finishes": [{ "kind": "royal", "pieces": 20, "colours": red }] });
+    let (status, job) = call(&store, Method::PATCH, "/api/jobs/1", Some(iced)).await;
+    assert_eq!((status, &job["finishes"][0]["pieces"]), (StatusCode::OK, &json!(20)));
+    let finish = get(&store, "/api/jobs/1/plan").await["finish"].clone();
+    let royal = &finish["coats"][0];
+    let used: f64 = royal["uses"].as_array().unwrap().iter().map(|u| num(&u["mass_g"])).sum();
+    assert!((used - num(&royal["total_g"])).abs() < 1e-6 && royal["count"] == json!(20));
+    assert!((num(&royal["colours"][0]["mass_g"]) - 0.3 * used).abs() < 1e-6);
+    assert_eq!((&finish["packing"]["on_each_other"], &finish["packing"]["papers"]), (&json!(4), &json!(36)));
+    let bad = json!({ "finishes": [{ "kind": "drizzle", "colours": red }] });
+    let (_, problem) = call(&store, Method::PATCH, "/api/jobs/1", Some(bad)).await;
+    assert_eq!(field_messages(&problem)[0].0, "finishes[0].colours");
     let many = json!({ "finishes": vec![json!({ "kind": "drizzle" }); 5] });
     let (_, problem) = call(&store, Method::PATCH, "/api/jobs/1", Some(many)).await;
     assert_eq!(field_messages(&problem)[0].0, "finishes");

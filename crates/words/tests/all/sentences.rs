@@ -100,13 +100,17 @@ fn whole_sentences_end_as_sentences() {
 /// What stands beside every finish is the same in both systems, so it may hold no quantity of either.
 #[test]
 fn when_a_finish_goes_on_is_told_without_figures() {
-    use ready_slab_core::finish::{Coat, FillingKind, SugarCoat};
+    use ready_slab_core::finish::{Coat, FillingKind, GlazeWay, SugarCoat};
     let fillings = [FillingKind::Jam, FillingKind::Chocolate, FillingKind::Icing].map(Coat::usual_filling);
     let all = [
         Coat::Sugar(SugarCoat::Coarse),
         Coat::Sugar(SugarCoat::Powdered),
-        Coat::usual_glaze(false),
-        Coat::usual_glaze(true),
+        Coat::Sugar(SugarCoat::CoarseAfter),
+        Coat::usual_glaze(GlazeWay::Spread, false),
+        Coat::usual_glaze(GlazeWay::Spread, true),
+        Coat::usual_glaze(GlazeWay::Drizzled, false),
+        Coat::usual_glaze(GlazeWay::Dipped, false),
+        Coat::usual_jam_baked(),
         Coat::usual_dip(),
         Coat::Drizzle,
         Coat::usual_royal(false),
@@ -122,5 +126,5 @@ fn when_a_finish_goes_on_is_told_without_figures() {
     }
     names.sort_unstable();
     names.dedup();
-    assert_eq!(names.len(), 13, "two finishes go by one name");
+    assert_eq!(names.len(), 17, "two finishes go by one name");
 }

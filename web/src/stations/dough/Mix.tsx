@@ -15,7 +15,7 @@ import { useFormat } from "../../kit/settings";
 import { Bowl } from "./Bowl";
 import { KeptVersion } from "./Dough";
 import { DoughNav } from "./DoughNav";
-import { Tints } from "./Tints";
+import { Tints } from "../../kit/Tints";
 
 export function Mix() {
   const { job, plan, dim } = useJobContext();
@@ -196,7 +196,7 @@ function HowMixed() {
           </button>
         ) : null}
         <Fault text={otherFault(change.error, ["hold_back_percent", "dough_c"])} />
-        <Tints tints={job.tints ?? []} onSave={(tints) => keep({ tints })} />
+        <Tints of="the dough" field="tints" tints={job.tints ?? []} onSave={(tints) => keep({ tints })} />
       </div>
     </Part>
   );

@@ -9,7 +9,7 @@ import { SettingsProvider } from "../../kit/settings";
 import { Price } from "../../pantry/Price";
 import { MakeUp } from "./MakeUp";
 import { SchoolMap } from "./SchoolMap";
-import { Tints } from "./Tints";
+import { Tints } from "../../kit/Tints";
 import { Traits } from "./Traits";
 
 // The width of the page is asked for as soon as the pictures are read in.
@@ -142,7 +142,7 @@ describe("tints", () => {
       if (tints.length > 1) throw new Refusal({ title: "", status: 422, detail: "", errors: [{ field: "tints", message: "120 % together is too much", accepted: "" }] });
       kept.push(tints);
     });
-    const { rerender } = shown(<Tints tints={[]} onSave={save} />);
+    const { rerender } = shown(<Tints of="the dough" field="tints" tints={[]} onSave={save} />);
     await userEvent.type(screen.getByRole("textbox", { name: "Colour" }), "red");
     await userEvent.type(screen.getByRole("textbox", { name: "Share of the dough" }), "20 %");
     await userEvent.click(screen.getByRole("button", { name: "Add" }));
@@ -150,7 +150,7 @@ describe("tints", () => {
     rerender(
       <QueryClientProvider client={new QueryClient()}>
         <SettingsProvider>
-          <Tints tints={[{ name: "red", percent: 20 }]} onSave={save} />
+          <Tints of="the dough" field="tints" tints={[{ name: "red", percent: 20 }]} onSave={save} />
         </SettingsProvider>
       </QueryClientProvider>,
     );

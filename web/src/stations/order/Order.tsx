@@ -28,10 +28,11 @@ import { Thickness } from "./Thickness";
 const MEANS: readonly Option<Plan["ready_means"]>[] = [
   { value: "out", label: "Out of the oven" },
   { value: "cool", label: "Cool" },
+  { value: "touch_dry", label: "Dry to the touch" },
   { value: "finished", label: "Finished and dry" },
   { value: "packed", label: "Packed" },
 ];
-const LAST: Record<Plan["ready_means"], string> = { out: "tray out of the oven", cool: "cooled tray", finished: "piece finished and dry", packed: "piece packed" };
+const LAST: Record<Plan["ready_means"], string> = { out: "tray out of the oven", cool: "cooled tray", touch_dry: "piece dry to the touch", finished: "piece finished and dry", packed: "piece packed" };
 
 export function Order() {
   const { job, plan, day, dim } = useJobContext();
@@ -71,7 +72,7 @@ export function Order() {
           <div className="space-y-3">
             <TextField label="Job" value={job.name} onSave={(name) => keep({ name })} field="name" />
             <ReadyBy value={job.ready_by} onSave={(ready_by) => keep({ ready_by })} />
-            <Choice label="What ready means" value={plan.ready_means} options={MEANS} onChange={(ready_means) => change.mutate({ ready_means })} />
+            <Choice label="What ready means" value={plan.ready_means} options={MEANS.filter((m) => m.value !== "touch_dry" || plan.ready_means === "touch_dry" || plan.finish.coats.some((c) => c.touch_min < c.dry_min))} onChange={(ready_means) => change.mutate({ ready_means })} />
             <Amount label="Pieces" kind="count" value={job.pieces} step={1} field="pieces" onSave={(pieces) => keep({ pieces })} />
             <MadeHow job={job} />
             {wayOf(job.making) === "portioned" ? null : <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />}

@@ -1,14 +1,17 @@
 /** After the bake: coats and fillings for the lot, when each goes on, and how long it keeps then. */
 import { Says } from "../../kit/Says";
+import { Fragment } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { api, settled, type Schemas } from "../../api/client";
 import { useChangeJob } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { say, textOf } from "../../drawing/sentence";
+import { duration } from "../../drawing/time";
 import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Live } from "../../kit/Live";
+import { Tints } from "../../kit/Tints";
 import { Part, Reasons, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
 import { OvenNav } from "./OvenNav";
@@ -16,12 +19,12 @@ import { OvenNav } from "./OvenNav";
 type Finish = Schemas["FinishBody"];
 type Coat = Schemas["CoatView"];
 
-const KINDS: readonly { kind: Finish["kind"]; name: string }[] = [
-  { kind: "royal", name: "Royal icing" }, { kind: "royal_fresh", name: "Royal icing, fresh white" }, { kind: "water_glaze", name: "Sugar glaze" },
-  { kind: "spirit_glaze", name: "Spirit glaze" }, { kind: "dip", name: "Chocolate dip" }, { kind: "drizzle", name: "Chocolate drizzle" },
-  { kind: "buttercream", name: "Buttercream" }, { kind: "fondant", name: "Fondant" }, { kind: "coarse_sugar", name: "Coarse sugar" },
-  { kind: "powdered_sugar", name: "Powdered sugar" }, { kind: "jam", name: "Jam sandwich" }, { kind: "chocolate_filling", name: "Chocolate sandwich" },
-  { kind: "icing", name: "Buttercream sandwich" },
+const KINDS: readonly { where: string; kinds: readonly { kind: Finish["kind"]; name: string }[] }[] = [
+  { where: "Iced", kinds: [{ kind: "royal", name: "Royal icing" }, { kind: "royal_fresh", name: "with fresh white" }, { kind: "fondant", name: "Fondant" }, { kind: "buttercream", name: "Buttercream" }] },
+  { where: "Sugar glaze", kinds: [{ kind: "water_glaze", name: "Spread" }, { kind: "glaze_drizzle", name: "In lines" }, { kind: "glaze_dip", name: "Dipped" }, { kind: "spirit_glaze", name: "with spirit" }] },
+  { where: "Chocolate", kinds: [{ kind: "dip", name: "Dipped" }, { kind: "drizzle", name: "In lines" }] },
+  { where: "Sugar", kinds: [{ kind: "coarse_sugar", name: "Coarse, before the bake" }, { kind: "coarse_sugar_after", name: "Coarse, on wet icing" }, { kind: "powdered_sugar", name: "Powdered" }] },
+  { where: "Filled", kinds: [{ kind: "jam_baked", name: "Jam baked in" }, { kind: "jam", name: "Jam sandwich" }, { kind: "chocolate_filling", name: "Chocolate sandwich" }, { kind: "icing", name: "Buttercream sandwich" }] },
 ];
 const MOST = 4;
 
@@ -42,25 +45,32 @@ export function FinishPage() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title="Finish and keep" sub={`${finish.coats[0]?.count === undefined ? plan.shape.trays.fill.reduce((a, b) => a + b, 0) : Math.max(...finish.coats.map((c) => c.count))} to finish, ${number(finish.top_cm2, 0)} cm² on top of each`} />
+        <StationHead title="Finish and keep" sub={`${finish.pieces} pieces, ${number(finish.top_cm2, 0)} cm² on top of each`} />
         <OvenNav jobId={job.id} />
         <Fault text={otherFault(change.error, ["finishes"])} />
         {finish.coats.length === 0 ? <p className="mb-4 max-w-xl text-lg">They stay plain. Choose what goes on or between, and it is worked out for the whole batch.</p> : null}
         <ol className="space-y-4">
           {finish.coats.map((coat, i) => (
-            <CoatCard key={`${coat.name} ${i}`} coat={coat} finish={finishes[i]} number={i} pieces={coat.count} onChange={(more) => put((now) => now.map((f, n) => (n === i ? { ...f, ...more } : f)))} onRemove={() => put((now) => now.filter((_, n) => n !== i))} />
+            <CoatCard key={`${coat.name} ${i}`} coat={coat} finish={finishes[i]} number={i} all={finish.pieces} onChange={(more) => put((now) => now.map((f, n) => (n === i ? { ...f, ...more } : f)))} onRemove={() => put((now) => now.filter((_, n) => n !== i))} />
           ))}
         </ol>
         {finishes.length < MOST ? (
           <div className="no-print mt-5">
             <h3 className="h-part mb-2">{finishes.length === 0 ? "What goes on" : "And more"}</h3>
-            <div className="seg">
-              {KINDS.map((k) => (
-                <button key={k.kind} type="button" className="seg-item" disabled={change.isPending} onClick={() => void put((now) => [...now, { kind: k.kind }]).catch(() => undefined)}>
-                  {k.name}
-                </button>
+            <dl className="grid gap-x-4 gap-y-2 sm:grid-cols-[auto_1fr] sm:items-center">
+              {KINDS.map(({ where, kinds }) => (
+                <Fragment key={where}>
+                  <dt className="text-soft" id={`finish-${where}`}>{where}</dt>
+                  <dd className="seg justify-self-start" role="group" aria-labelledby={`finish-${where}`}>
+                    {kinds.map((k) => (
+                      <button key={k.kind} type="button" className="seg-item" disabled={change.isPending} onClick={() => void put((now) => [...now, { kind: k.kind }]).catch(() => undefined)}>
+                        {k.name}
+                      </button>
+                    ))}
+                  </dd>
+                </Fragment>
               ))}
-            </div>
+            </dl>
           </div>
         ) : null}
       </Work>
@@ -81,6 +91,15 @@ export function FinishPage() {
           </Rows>
           <p className="mt-2 text-fine text-soft">Counted on the tray; on a rack sooner. Cool in one layer, uncovered, in a dry room: packed warm they go soft.</p>
         </Part>
+        <Part title="Packing">
+          <Rows>
+            <Row name="On each other">{finish.packing.on_each_other === 1 ? "one layer" : `up to ${finish.packing.on_each_other}`}</Row>
+            <Row name="Papers between">{finish.packing.papers === 0 ? "none" : finish.packing.papers}</Row>
+            <Row name="Packed">{finish.packing.after_min == null ? "when as cool as the room" : `${duration(finish.packing.after_min)} after the last is done`}</Row>
+            {finish.packing.one_layer_after_min == null ? null : <Row name="In one layer, with a fan">{`after ${duration(finish.packing.one_layer_after_min)}`}</Row>}
+          </Rows>
+          <p className="mt-2 text-fine text-soft"><Says of={finish.packing.reason} /></p>
+        </Part>
         {finish.spirit ? (
           <Part title="Spirit">
             <p className="say">{`A piece is mixed with ${number(finish.spirit.mixed_g, 2)}\u00a0g of alcohol; ${finish.spirit.left_least_g === finish.spirit.left_most_g ? `${number(finish.spirit.left_least_g, 2)}\u00a0g is` : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)}\u00a0g are`} left.`}</p>
@@ -98,7 +117,7 @@ export function FinishPage() {
 
 const days = (least: number, most: number): string => (most >= 14 ? `${number(least / 7, 0)}–${number(most / 7, 0)} weeks` : `${number(least, 0)}–${number(most, 0)} days`);
 
-function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coat: Coat; finish: Finish | undefined; number: number; pieces: number; onChange(more: Partial<Finish>): Promise<unknown>; onRemove(): Promise<unknown> }) {
+function CoatCard({ coat, finish, number: n, all, onChange, onRemove }: { coat: Coat; finish: Finish | undefined; number: number; all: number; onChange(more: Partial<Finish>): Promise<unknown>; onRemove(): Promise<unknown> }) {
   const format = useFormat();
   const between = finish?.layer_mm != null;
   return (
@@ -113,7 +132,7 @@ function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coa
       <div className="mt-3 grid gap-x-6 gap-y-3 md:grid-cols-[auto_1fr]">
         <p>
           <span className="block font-head text-3xl font-bold"><Live value={format.mass(Math.ceil(coat.total_g))} /></span>
-          <span className="text-fine text-soft">{`${format.mass(coat.each_g)} ${between ? "between two" : "on each"}, ${pieces} ${between ? "pairs" : "pieces"}`}</span>
+          <span className="text-fine text-soft">{`${format.mass(coat.each_g)} ${between ? "between two" : "on each"}, ${coat.count} ${between ? "pairs" : coat.count < all ? `of ${all} pieces` : "pieces"}`}</span>
         </p>
         <dl>
           {coat.parts.map((p) => (
@@ -121,12 +140,43 @@ function CoatCard({ coat, finish, number: n, pieces, onChange, onRemove }: { coa
           ))}
         </dl>
       </div>
-      {finish && finish.kind !== "coarse_sugar" && finish.kind !== "powdered_sugar" && finish.kind !== "drizzle" ? (
+      {coat.uses.length > 0 ? (
+        <ul className="mt-3 space-y-1">
+          {coat.uses.map((u) => (
+            <li key={u.name}>
+              <span className="num font-semibold">{format.mass(Math.round(u.mass_g))}</span> {u.name}, {u.right_when}
+              {u.thinner_g >= 0.05 ? `, with ${format.mass(Math.round(u.thinner_g * 10) / 10)} of water` : ""}.
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {coat.colours.length > 0 ? (
+        <ul className="mt-3 space-y-1">
+          {coat.colours.map((c) => (
+            <li key={c.name}>
+              <span className="num font-semibold">{format.mass(Math.round(c.mass_g))}</span> {c.name}: {format.mass(c.paste_g)} of paste to begin with.
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {coat.dry_min > 0 ? (
+        <p className="mt-3">
+          {coat.touch_min < coat.dry_min ? `Dry to the touch after ${duration(coat.touch_min)}, through after ${duration(coat.dry_min)}.` : `Set after ${duration(coat.dry_min)}.`}
+        </p>
+      ) : null}
+      {finish ? (
         <div className="no-print mt-3 grid max-w-md grid-cols-2 gap-3">
+          <Amount label={`On so many of ${all}`} kind="count" step={1} value={finish.pieces ?? all} field={`finishes[${n}].pieces`} onSave={(pieces) => onChange({ pieces: pieces >= all ? null : pieces })} />
           {finish.sugar_parts == null ? null : <Amount label="Parts of sugar to one" kind="ratio" step={0.5} value={finish.sugar_parts} field={`finishes[${n}].sugar_parts`} onSave={(sugar_parts) => onChange({ sugar_parts })} />}
           {finish.part_percent == null ? null : <Amount label="Of each piece" kind="percent" step={5} value={finish.part_percent} field={`finishes[${n}].part_percent`} onSave={(part_percent) => onChange({ part_percent })} />}
           {finish.film_mm == null ? null : <Amount label="As thick as" kind="length" step={0.1} value={finish.film_mm} field={`finishes[${n}].film_mm`} onSave={(film_mm) => onChange({ film_mm })} />}
           {finish.layer_mm == null ? null : <Amount label="Spread" kind="length" step={0.5} value={finish.layer_mm} field={`finishes[${n}].layer_mm`} onSave={(layer_mm) => onChange({ layer_mm })} />}
+          {finish.each_g == null ? null : <Amount label="In each" kind="mass" step={0.5} value={finish.each_g} field={`finishes[${n}].each_g`} onSave={(each_g) => onChange({ each_g })} />}
+        </div>
+      ) : null}
+      {finish && coat.takes_colour ? (
+        <div className="no-print mt-3 max-w-md">
+          <Tints of="the icing" field={`finishes[${n}].colours`} tints={finish.colours ?? []} onSave={(colours) => onChange({ colours })} />
         </div>
       ) : null}
       <p className="mt-2 text-fine text-soft">{say(coat.reason, format)}</p>

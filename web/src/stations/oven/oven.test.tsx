@@ -101,19 +101,31 @@ describe("the bake sheet", () => {
 });
 
 describe("the finish", () => {
-  const COAT = { name: "Water glaze", each_g: 2.12, total_g: 70.1, parts: [{ name: "powdered sugar", mass_g: 61.3 }, { name: "water", mass_g: 8.8 }], count: 17, when: "When they are cool.", reason: "0.5 mm over 29 cm².", cautions: ["Usual are 6 to 8 parts."] };
-  const FINISH = { top_cm2: 29, coats: [COAT], tin_least_days: 7, tin_most_days: 14, freezer_least_months: null, freezer_most_months: null, in_the_cold: false, reasons: ["A coat draws moisture."], spirit: { mixed_g: 0.03, left_least_g: 0.012, left_most_g: 0.03, reason: "Spirits do not bake off completely." } };
+  const COAT = { name: "Water glaze", each_g: 2.12, total_g: 70.1, parts: [{ name: "powdered sugar", mass_g: 61.3 }, { name: "water", mass_g: 8.8 }], count: 17, when: "When they are cool.", reason: "0.5 mm over 29 cm².", cautions: ["Usual are 6 to 8 parts."], uses: [{ name: "for the line", right_when: "stiff enough to stand", mass_g: 20, thinner_g: 0 }, { name: "for the flood", right_when: "thinned", mass_g: 50.1, thinner_g: 1.2 }], colours: [{ name: "red", mass_g: 21, paste_g: 0.2 }], takes_colour: true, touch_min: 90, dry_min: 480 };
+  const PACKING = { on_each_other: 4, paper_between: true, papers: 12, after_min: 480, one_layer_after_min: 300, reason: "What lies on it leaves its mark." };
+  const FINISH = { pieces: 20, packing: PACKING, top_cm2: 29, coats: [COAT], tin_least_days: 7, tin_most_days: 14, freezer_least_months: null, freezer_most_months: null, in_the_cold: false, reasons: ["A coat draws moisture."], spirit: { mixed_g: 0.03, left_least_g: 0.012, left_most_g: 0.03, reason: "Spirits do not bake off completely." } };
   const plan = { ...PLAN, dough: { allergens: ["milk", "wheat"] }, finish: FINISH } as unknown as Plan;
 
   it("tells grams, when, how long it keeps and what is left of spirits", () => {
     show(<FinishPage />, plan);
     expect(screen.getByRole("heading", { name: "Water glaze" })).toBeTruthy();
     expect(screen.getByText("71 g", { selector: "[data-live]" })).toBeTruthy();
-    expect(screen.getByText("2.1 g on each, 17 pieces")).toBeTruthy();
+    expect(screen.getByText("2.1 g on each, 17 of 20 pieces")).toBeTruthy();
     expect(screen.getByText("1–2 weeks")).toBeTruthy();
     expect(screen.getByText("plain only")).toBeTruthy();
     expect(screen.getByText(/0.01 to 0.03\sg are left/)).toBeTruthy();
     expect(screen.getByText(/On the label: milk, wheat/)).toBeTruthy();
+  });
+
+  it("tells an icing by its use and colours, when it is dry to the touch and through, and how it is packed", () => {
+    show(<FinishPage />, plan);
+    const lines = screen.getAllByRole("listitem").map((l) => l.textContent.replaceAll("\u00a0", " "));
+    expect(lines).toContain("20 g for the line, stiff enough to stand.");
+    expect(lines).toContain("50 g for the flood, thinned, with 1.2 g of water.");
+    expect(lines).toContain("21 g red: 0.2 g of paste to begin with.");
+    expect(screen.getByText(/^Dry to the touch after 1.h.30, through after 8.h\.$/)).toBeTruthy();
+    expect(screen.getByText("12")).toBeTruthy();
+    expect(screen.getByText(/^8.h after the last is done$/)).toBeTruthy();
   });
 
   it("says that they stay plain where nothing was chosen", () => {

@@ -5,7 +5,7 @@
 use chrono::NaiveDate;
 use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry, TintInput};
-use ready_slab_core::finish::Coat;
+use ready_slab_core::finish::{Coat, Finish};
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{
     ChillFor, ColdPlace, DoughForm, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured, ReadyMeans,
@@ -102,7 +102,14 @@ pub fn job(pieces: u32, formula: FormulaId, cutter: CutterId) -> Job {
         liner: TrayLiner::Silicone,
         goes_in_c: Some(9.5),
         flour_rest_min: Some(35.0),
-        finishes: vec![Coat::Drizzle, Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }],
+        finishes: vec![
+            Coat::Drizzle.into(),
+            Finish { pieces: Some(20), ..Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }.into() },
+            Finish {
+                colours: vec![TintInput { name: "red".into(), percent: 30.0 }],
+                ..Coat::usual_royal(false).into()
+            },
+        ],
         sheet_width_mm: Some(280.0),
         sheet_length_mm: None,
         formula_version: None,

@@ -118,6 +118,7 @@ pub fn plan() -> Vec<Sentence> {
         R::CountedBack,
         R::DoneWhen { means: job::ReadyMeans::Out },
         R::DoneWhen { means: job::ReadyMeans::Cool },
+        R::DoneWhen { means: job::ReadyMeans::TouchDry },
         R::DoneWhen { means: job::ReadyMeans::Finished },
         R::DoneWhen { means: job::ReadyMeans::Packed },
         R::SlowAndLongEnds,

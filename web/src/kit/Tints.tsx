@@ -1,15 +1,23 @@
-/** Portions of the dough that are coloured. */
-import { type Said } from "../../drawing/sentence";
+/** Portions of a dough or an icing that are coloured. */
+import { type Said } from "../drawing/sentence";
 import { useState } from "react";
-import type { Job } from "../../api/client";
-import { Amount, readTyped } from "../../kit/Amount";
-import { Fault, faultOf, otherFault } from "../../kit/Fault";
-import { unlessChanged } from "../../kit/sent";
-import { useFormat } from "../../kit/settings";
+import type { Job } from "../api/client";
+import { Amount, readTyped } from "./Amount";
+import { Fault, faultOf, otherFault } from "./Fault";
+import { unlessChanged } from "./sent";
+import { useFormat } from "./settings";
 
 type Tint = NonNullable<Job["tints"]>[number];
 
-export function Tints({ tints, onSave }: { tints: readonly Tint[]; onSave(tints: Tint[]): Promise<unknown> }) {
+interface Of {
+  /** What it is a portion of. */
+  of: "the dough" | "the icing";
+  tints: readonly Tint[];
+  field: string;
+  onSave(tints: Tint[]): Promise<unknown>;
+}
+
+export function Tints({ of, tints, field, onSave }: Of) {
   const format = useFormat();
   const [name, setName] = useState("");
   const [share, setShare] = useState("");
@@ -22,23 +30,23 @@ export function Tints({ tints, onSave }: { tints: readonly Tint[]; onSave(tints:
       setShare(unlessChanged(share, ""));
       setFault(undefined);
     } catch (error) {
-      setFault(faultOf(error, "tints") ?? faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.");
+      setFault(faultOf(error, field) ?? faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.");
     }
   };
   return (
     <div>
-      <p className="mb-1 text-fine text-soft">Portions to tint</p>
+      <p className="mb-1 text-fine text-soft">{`Portions of ${of} to tint`}</p>
       <ul>
         {tints.map((t, i) => (
           <li key={`${t.name}-${i}`} className="flex items-center gap-2 py-1">
             <span className="min-w-0 flex-1 truncate font-semibold">{t.name}</span>
             <Amount
               className="w-24"
-              label={`${t.name}, share of the dough`}
+              label={`${t.name}, share of ${of}`}
               hideLabel
               kind="percent"
               value={t.percent}
-              field="tints"
+              field={field}
               onSave={(percent) => onSave(tints.map((other, at) => (at === i ? { ...other, percent } : other)))}
             />
             <button
@@ -60,7 +68,7 @@ export function Tints({ tints, onSave }: { tints: readonly Tint[]; onSave(tints:
         }}
       >
         <input className="field min-w-0 flex-1" aria-label="Colour" placeholder="red" value={name} onChange={(e) => setName(e.target.value)} />
-        <input className="field num !w-24" aria-label="Share of the dough" placeholder="20 %" value={share} onChange={(e) => setShare(e.target.value)} />
+        <input className="field num !w-24" aria-label={`Share of ${of}`} placeholder="20 %" value={share} onChange={(e) => setShare(e.target.value)} />
         <button type="submit" className="btn btn-small" disabled={!name.trim() || !share.trim()}>
           Add
         </button>
