@@ -7,7 +7,7 @@ const RETIRED = [
   "follow no more", "One line asks", "is counted before it is settled", "It reads steps of", "that the forecast reaches", "of it sugars",
   "apart by commas", "Tell me outside", "Put it on the shelf", "Nest it", "Nest the sheet", "Let the stand-in", "Put the stand-in", "try the stand-in", "Take away", "Take it away", "Rim kept free", "\"Web\"",
   "\"Reserve\"", "over night", "Ball as it left", "After a night, rest",
-  "the formula", "Formula file", "this lot", "the reserve", " points`", " points more", "several lots", "Several lots", "Add a lot", "Lots of this job", "the rim", "levers, one notch", "Levers and",
+  "the formula", "this formula", "A formula\"", "New formula", "a formula file", "Formula file", "this lot", "the reserve", " points`", " points more", "several lots", "Several lots", "Add a lot", "Lots of this job", "the rim", "levers, one notch", "Levers and",
 ];
 
 /** Strings and text, without comments. */

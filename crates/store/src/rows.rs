@@ -9,7 +9,7 @@ use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::dough::{EggClass, TintInput};
 use ready_slab_core::geometry::{Outline, Placement};
 use ready_slab_core::job::{
-    Job, JobInput, KeptPiece, KeptSheet, Kitchen, KitchenInput, Making, USUAL_CHILL_MIN, kept_dough_form,
+    ChillFor, Job, JobInput, KeptPiece, KeptSheet, Kitchen, KitchenInput, Making, USUAL_CHILL_MIN, kept_dough_form,
 };
 use ready_slab_core::oven::{BakeEnd, EdgeColour, TrayLiner};
 use ready_slab_core::shape::{ReadingsInput, SheetKind, Turning};
@@ -287,6 +287,16 @@ pub(crate) struct JobRow {
     pub disc_mm: f64,
     pub chill_place: String,
     pub tray_chill_place: String,
+    #[serde(default = "not_at_all")]
+    pub bulk_for: String,
+    #[serde(default = "an_hour")]
+    pub bulk_for_min: f64,
+    #[serde(default)]
+    pub thaws: Option<String>,
+    #[serde(default)]
+    pub cut_in_place: bool,
+    #[serde(default)]
+    pub pricked: bool,
     pub web_mm: f64,
     pub edge_mm: f64,
     pub surface: String,
@@ -339,6 +349,10 @@ pub(crate) struct JobRow {
     #[serde(skip)]
     #[sqlx(default)]
     pub revision: i64,
+}
+
+fn not_at_all() -> String {
+    word(ChillFor::No)
 }
 
 fn form_text<'de, D: serde::Deserializer<'de>>(deserializer: D) -> Result<String, D::Error> {
@@ -428,6 +442,11 @@ impl JobRow {
             disc_mm: j.disc_mm,
             chill_place: word(j.chill_place),
             tray_chill_place: word(j.tray_chill_place),
+            bulk_for: word(j.bulk_for),
+            bulk_for_min: j.bulk_for_min,
+            thaws: j.thaws.map(word),
+            cut_in_place: j.cut_in_place,
+            pricked: j.pricked,
             web_mm: j.web_mm,
             edge_mm: j.edge_mm,
             surface: word(j.surface),
@@ -482,6 +501,11 @@ impl JobRow {
             disc_mm: self.disc_mm,
             chill_place: from_word("job", id, &self.chill_place)?,
             tray_chill_place: from_word("job", id, &self.tray_chill_place)?,
+            bulk_for: from_word("job", id, &self.bulk_for)?,
+            bulk_for_min: self.bulk_for_min,
+            thaws: self.thaws.map(|w| from_word("job", id, &w)).transpose()?,
+            cut_in_place: self.cut_in_place,
+            pricked: self.pricked,
             web_mm: self.web_mm,
             edge_mm: self.edge_mm,
             surface: from_word("job", id, &self.surface)?,

@@ -1,48 +1,25 @@
-//! How a lot's pieces are made, in the file: a word and its sizes in millimetres, grams or numbers.
+//! How a lot's pieces are made, in the file: as it travels. Older files hold a word and its sizes in millimetres, grams or numbers.
 
 use crate::error::StoreError;
 use ready_slab_core::job::Making;
 use ready_slab_core::shape::{Bent, LogForm, Portion};
 use ready_slab_core::units::{Length, Mass};
 
-/// The word, and the sizes in the order of the core's fields.
-type InFile = (String, Vec<f64>);
+/// The word, and the sizes in a fixed order.
+type Older = (String, Vec<f64>);
 
-/// To the file.
+/// To the file, as it travels.
 pub(crate) fn making_text(making: &Making) -> String {
-    let mm = |l: &Length| l.mm();
-    let (word, sizes): (&str, Vec<f64>) = match making {
-        Making::Cut => ("cut", vec![]),
-        Making::Sliced { form, width } => match form {
-            LogForm::Round => ("round_log", vec![width.mm()]),
-            LogForm::Square => ("square_log", vec![width.mm()]),
-            LogForm::Oblong { height_to_width } => ("oblong_log", vec![width.mm(), *height_to_width]),
-            LogForm::HalfRound => ("half_round_log", vec![width.mm()]),
-            LogForm::Wedge { height_to_width } => ("wedge_log", vec![width.mm(), *height_to_width]),
-        },
-        Making::Portioned(portion) => match portion {
-            Portion::Ball { mass } => ("ball", vec![mass.g()]),
-            Portion::Scoop { number } => ("scoop", vec![f64::from(*number)]),
-            Portion::Rope { across, length, bent } => {
-                let at = Bent::ALL.iter().position(|b| b == bent).unwrap_or(0);
-                ("rope", vec![mm(across), mm(length), f64::from(u32::try_from(at).unwrap_or(0))])
-            }
-            Portion::Pressed { mass, thickness } => ("pressed", vec![mass.g(), mm(thickness)]),
-            Portion::Thumbprint { mass, dent, deep } => ("thumbprint", vec![mass.g(), mm(dent), mm(deep)]),
-            Portion::Figure { parts } => ("figure", parts.iter().map(|p| p.g()).collect()),
-            Portion::Piped { mass } => ("piped", vec![mass.g()]),
-            Portion::TrayBar { width, length, depth, columns, rows } => {
-                ("tray_bar", vec![mm(width), mm(length), mm(depth), f64::from(*columns), f64::from(*rows)])
-            }
-        },
-    };
-    serde_json::to_string(&(word, sizes)).expect("numbers serialise")
+    serde_json::to_string(making).expect("numbers serialise")
 }
 
 /// From the file.
 pub(crate) fn making_from(id: i64, text: &str) -> Result<Making, StoreError> {
     let damaged = |why: String| StoreError::Damaged { thing: "job", id, why };
-    let (word, sizes): InFile = serde_json::from_str(text).map_err(|e| damaged(format!("making: {e}")))?;
+    if !text.starts_with('[') {
+        return serde_json::from_str(text).map_err(|e| damaged(format!("making: {e}")));
+    }
+    let (word, sizes): Older = serde_json::from_str(text).map_err(|e| damaged(format!("making: {e}")))?;
     if sizes.iter().any(|v| !v.is_finite()) {
         return Err(damaged("making: a size is not a number".to_owned()));
     }
@@ -52,13 +29,13 @@ pub(crate) fn making_from(id: i64, text: &str) -> Result<Making, StoreError> {
     let portion = Making::Portioned;
     Ok(match (word.as_str(), sizes.len()) {
         ("cut", 0) => Making::Cut,
-        ("round_log", 1) => Making::Sliced { form: LogForm::Round, width: mm(0) },
-        ("square_log", 1) => Making::Sliced { form: LogForm::Square, width: mm(0) },
-        ("oblong_log", 2) => Making::Sliced { form: LogForm::Oblong { height_to_width: sizes[1] }, width: mm(0) },
-        ("half_round_log", 1) => Making::Sliced { form: LogForm::HalfRound, width: mm(0) },
-        ("wedge_log", 2) => Making::Sliced { form: LogForm::Wedge { height_to_width: sizes[1] }, width: mm(0) },
+        ("round_log", 1) => Making::sliced(LogForm::Round, mm(0)),
+        ("square_log", 1) => Making::sliced(LogForm::Square, mm(0)),
+        ("oblong_log", 2) => Making::sliced(LogForm::Oblong { height_to_width: sizes[1] }, mm(0)),
+        ("half_round_log", 1) => Making::sliced(LogForm::HalfRound, mm(0)),
+        ("wedge_log", 2) => Making::sliced(LogForm::Wedge { height_to_width: sizes[1] }, mm(0)),
         ("ball", 1) => portion(Portion::Ball { mass: g(0) }),
-        ("scoop", 1) => portion(Portion::Scoop { number: count(0) }),
+        ("scoop", 1) => portion(Portion::Scoop { number: count(0), weighs: None }),
         // Ropes of earlier days were straight.
         ("rope", 2 | 3) => {
             let at = sizes.get(2).map_or(0, |_| count(2) as usize);
@@ -81,6 +58,7 @@ pub(crate) fn making_from(id: i64, text: &str) -> Result<Making, StoreError> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use ready_slab_core::shape::Spoon;
 
     #[test]
     fn every_way_of_making_comes_back_as_it_went() {
@@ -94,7 +72,10 @@ mod tests {
         ];
         let portions = [
             Portion::Ball { mass: g(30.5) },
-            Portion::Scoop { number: 40 },
+            Portion::Scoop { number: 40, weighs: None },
+            Portion::Scoop { number: 60, weighs: Some(g(17.0)) },
+            Portion::Spoon { spoon: Spoon::Teaspoon, heaped: true, weighs: None },
+            Portion::Stamped { across: mm(60.0), thickness: mm(8.0), relief: mm(1.5) },
             Portion::Rope { across: mm(12.0), length: mm(90.0), bent: Bent::Straight },
             Portion::Rope { across: mm(12.0), length: mm(200.0), bent: Bent::Knot },
             Portion::Pressed { mass: g(25.0), thickness: mm(8.0) },
@@ -103,12 +84,35 @@ mod tests {
             Portion::Piped { mass: g(15.0) },
             Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 },
         ];
-        let all = logs.into_iter().map(|form| Making::Sliced { form, width: mm(48.0) });
+        let all =
+            logs.into_iter().map(|form| Making::Sliced { form, width: mm(48.0), longest: mm(450.0), ends_kept: true });
         for making in all.chain(portions.into_iter().map(Making::Portioned)).chain([Making::Cut]) {
             assert_eq!(making_from(1, &making_text(&making)).unwrap(), making);
         }
-        for damaged in ["[\"ball\",[]]", "[\"cookie\",[1]]", "{}", "[\"ball\",[null]]"] {
+        for damaged in ["[\"ball\",[]]", "[\"cookie\",[1]]", "{}", "{\"kind\":\"cookie\"}", "[\"ball\",[null]]"] {
             assert!(making_from(1, damaged).is_err(), "{damaged}");
+        }
+    }
+
+    #[test]
+    fn what_older_files_hold_is_read() {
+        let (mm, g) = (Length::new_mm, Mass::new_g);
+        for (text, making) in [
+            (r#"["cut",[]]"#, Making::Cut),
+            (r#"["round_log",[48.0]]"#, Making::sliced(LogForm::Round, mm(48.0))),
+            (r#"["wedge_log",[40.0,1.5]]"#, Making::sliced(LogForm::Wedge { height_to_width: 1.5 }, mm(40.0))),
+            (r#"["scoop",[40.0]]"#, Making::Portioned(Portion::Scoop { number: 40, weighs: None })),
+            (
+                r#"["rope",[12.0,90.0]]"#,
+                Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(90.0), bent: Bent::Straight }),
+            ),
+            (
+                r#"["rope",[12.0,200.0,3.0]]"#,
+                Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(200.0), bent: Bent::Knot }),
+            ),
+            (r#"["figure",[20.0,8.0]]"#, Making::Portioned(Portion::Figure { parts: vec![g(20.0), g(8.0)] })),
+        ] {
+            assert_eq!(making_from(1, text).unwrap(), making, "{text}");
         }
     }
 }

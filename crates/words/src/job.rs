@@ -11,7 +11,7 @@ use ready_slab_core::cold::{ColdPlace, Feeling, Piece};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::NarrowKind;
 use ready_slab_core::job::{
-    DoughPart, Notch, PartUse, PartsAhead, PotCaution, ReadyMeans, Reason, Setting, Way, WayKind,
+    DoughPart, Notch, PartUse, PartsAhead, PotCaution, ReadyMeans, Reason, Setting, Thaw, Way, WayKind,
 };
 use ready_slab_core::oven::{DoneBy, Profile, Shade, shade_of};
 use ready_slab_core::units::Span;
@@ -184,6 +184,74 @@ impl Say for Reason {
             Self::NotChilled { what: Setting::CutPiece, at, .. } => {
                 said!["The pieces are not chilled: they go in at ", degrees(*at, 0), " and spread a little more."]
             }
+            Self::ThawsOnly { way: Thaw::Fridge, span } => said![
+                "From the freezer into the fridge the evening before, still wrapped; in the morning it can be worked after ",
+                minutes(*span, 0),
+                " on the bench.",
+            ],
+            Self::ThawsOnly { way: Thaw::Bench, span } => said![
+                "From the freezer it can be worked after ",
+                minutes(*span, 0),
+                " on the bench, still wrapped: the damp settles on the film, not on the dough.",
+            ],
+            Self::NeverTwice => {
+                "Never in warm water: its rim melts while its middle is frozen. What has thawed is not frozen again.".into()
+            }
+            Self::BulkFirst { formed } => said![
+                "Firm as a lump, its logs are formed at ",
+                degrees(*formed, 0),
+                " and chill from there: they keep their section better than logs of soft dough.",
+            ],
+            Self::CrossingsBakeLast => {
+                "Where its strands cross it is twice as thick: judge by the crossings, they bake last.".into()
+            }
+            Self::ThinEndsAhead => "Its tapered ends brown ahead of the middle: judge by the middle.".into(),
+            Self::SmallPartsAhead => {
+                "Done when its largest part is; small parts brown ahead, and may be covered with a strip of foil.".into()
+            }
+            Self::ReliefHolds { spread, most } => said![
+                "It spreads by ",
+                percent(*spread, 0),
+                " at most: under ",
+                percent(*most, 0),
+                " the relief shows. Dip the stamp in sugar, flour or starch.",
+            ],
+            Self::ReliefFades { spread, most } => said![
+                "It spreads by up to ",
+                percent(*spread, 0),
+                ": over ",
+                percent(*most, 0),
+                " a relief runs together. Colder pieces, less sugar or a hotter oven hold it.",
+            ],
+            Self::PowderLiftsTheRelief => "Its leavening lifts the relief: leave it out of stamped dough.".into(),
+            Self::CutInPlace { gap } => said![
+                "Rolled on the paper of its tray and cut there, ",
+                mm(*gap),
+                " apart; the scraps are lifted away and nothing is moved.",
+            ],
+            Self::InPlaceTooNear { gap, needed } => said![
+                "They lie ",
+                mm(*gap),
+                " apart and need ",
+                mm(*needed),
+                " to grow: they may touch. Cut them on the bench and move them further apart.",
+            ],
+            Self::PrickedSoOften { times, every } => said![
+                "Prick each ",
+                counted(*times, "time"),
+                " to the bottom, a fork every ",
+                mm(every.0),
+                " to ",
+                mm(every.1),
+                ": steam gets out and it stays flat.",
+            ],
+            Self::ThickNotPricked { every } => said![
+                "Thick and not pricked, steam may lift it: a fork every ",
+                mm(every.0),
+                " to ",
+                mm(every.1),
+                " keeps it flat.",
+            ],
             Self::PiecesNotChilled { at } => said![
                 "The cut pieces are not chilled: they go in at ",
                 degrees(*at, 0),

@@ -141,6 +141,8 @@ pub fn piece_name(making: &Making, cutter: &str) -> String {
         Making::Portioned(portion) => match portion {
             Portion::Ball { .. } => "ball",
             Portion::Scoop { .. } => "scoop",
+            Portion::Spoon { .. } => "spoonful",
+            Portion::Stamped { .. } => "stamped piece",
             Portion::Rope { bent, .. } => match bent {
                 Bent::Straight => "rope",
                 Bent::Crescent => "crescent",

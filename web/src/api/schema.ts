@@ -980,6 +980,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/marbled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The scraps of this job and of another pressed together and rolled once: what they give with this job's cutter. */
+        get: operations["shape_marbled"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/mixing": {
         parameters: {
             query?: never;
@@ -2054,6 +2071,35 @@ export interface components {
          * @enum {string}
          */
         BuiltinKind: "round" | "oval" | "square" | "oblong" | "scalloped" | "hexagon" | "petal" | "ring" | "heart" | "star" | "tree" | "figure" | "crescent" | "mitten" | "leaf" | "letter";
+        /** @description The dough of logs as a lump, before they are formed. */
+        BulkChillView: components["schemas"]["ReadyView"] & {
+            /**
+             * Format: double
+             * @description As the logs are when they are formed.
+             */
+            formed_c: number;
+            /**
+             * Format: int64
+             * @description At least so long, whole minutes; over night the clock makes it longer.
+             */
+            least_min: number;
+            /**
+             * Format: double
+             * @description On average, as it comes out.
+             */
+            out_c: number;
+            /** @description The lump. */
+            piece: components["schemas"]["PieceWire"];
+            /** @description Where. */
+            place: components["schemas"]["ColdPlace"];
+            /**
+             * Format: int64
+             * @description On the bench after that, until it can be formed.
+             */
+            rest_min: number;
+            /** @description How long it stays. */
+            stays: components["schemas"]["ChillFor"];
+        };
         /** @description What a formula is. */
         CharacterView: {
             /** @description What it is made of. */
@@ -2128,6 +2174,7 @@ export interface components {
             pieces_for?: components["schemas"]["ChillFor"];
             /** Format: int32 */
             sheet_stack?: number;
+            thaws?: components["schemas"]["Thaw"] | null;
             tray_chill_place?: components["schemas"]["ColdPlace"];
         };
         /**
@@ -2194,6 +2241,8 @@ export interface components {
         };
         /** @description What a finish takes. */
         CoatView: {
+            /** @description Whether it goes on before the bake. */
+            before_the_bake: boolean;
             /** @description What to mind. */
             cautions: components["schemas"]["SentenceView"][];
             /** @description Portions of it that are coloured. */
@@ -2258,6 +2307,7 @@ export interface components {
              * @description On the bench, from just ready until too warm for its purpose; absent when the room is cool enough.
              */
             bench_min?: number | null;
+            bulk?: components["schemas"]["BulkChillView"] | null;
             /**
              * Format: int32
              * @description How many.
@@ -2333,6 +2383,7 @@ export interface components {
              * @description The longest rest on the bench that this job's timeline holds.
              */
             tempering_min?: number | null;
+            thaw?: components["schemas"]["ThawView"] | null;
             tray_chill?: components["schemas"]["TrayChillView"] | null;
             /** @description Forms that may go into the cold instead, as large as they usually are. */
             usual_forms: components["schemas"]["PieceWire"][];
@@ -2342,6 +2393,8 @@ export interface components {
             window: components["schemas"]["WindowView"];
             /** @description What it does then, in the trade's words. */
             works_as: string;
+            /** @description When the first mix can be worked: taken out, and rested where it is too hard. */
+            works_at: string;
             /**
              * Format: double
              * @description Colder than this it is too cold for that; null where it cannot be.
@@ -3138,8 +3191,17 @@ export interface components {
         JobBody: {
             /** @description What ends its bake. */
             bake_end?: components["schemas"]["BakeEnd"];
+            /** @description Of a log that is sliced: how long its dough chills as a lump before it is formed. */
+            bulk_for?: components["schemas"]["ChillFor"];
+            /**
+             * Format: double
+             * @description With `at_least` and `exactly`: so long, 1 to 4,320.
+             */
+            bulk_for_min?: number;
             /** @description Where the dough chills. */
             chill_place: components["schemas"]["ColdPlace"];
+            /** @description Whether a rolled sheet is cut on the paper of its tray and the scraps lifted away: nothing is moved, the gaps are as wide as on the tray. */
+            cut_in_place?: boolean;
             /**
              * Format: int64
              * @description Number of its cutter.
@@ -3243,6 +3305,8 @@ export interface components {
              * @description With `at_least` and `exactly`: so long, 1 to 4,320.
              */
             pieces_for_min?: number;
+            /** @description Whether the pieces are pricked with a fork before the bake. */
+            pricked?: boolean;
             /** @description Wanted at, local time, `2026-11-28T14:00`. */
             ready_by: string;
             ready_means?: components["schemas"]["ReadyMeans"] | null;
@@ -3275,6 +3339,7 @@ export interface components {
             sheet_width_mm?: number | null;
             /** @description Rolled on. */
             surface: components["schemas"]["BenchSurface"];
+            thaws?: components["schemas"]["Thaw"] | null;
             /**
              * Format: double
              * @description Rolled to, 2 to 25.
@@ -3930,6 +3995,11 @@ export interface components {
             height_mm: number;
             /**
              * Format: double
+             * @description Height over width of an oblong or a wedge; null of other sections.
+             */
+            height_to_width?: number | null;
+            /**
+             * Format: double
              * @description Ends and all.
              */
             length_mm: number;
@@ -4105,6 +4175,8 @@ export interface components {
             /** @enum {string} */
             kind: "cut";
         } | {
+            /** @description Whether the ends are baked as they are; otherwise 5 mm are cut off at each. */
+            ends_kept?: boolean;
             /** @description Its section. */
             form: components["schemas"]["LogFormWord"];
             /**
@@ -4114,6 +4186,8 @@ export interface components {
             height_to_width?: number;
             /** @enum {string} */
             kind: "sliced";
+            /** @description No log is made longer, 100 to 500; 300 when left out. */
+            longest_mm?: components["schemas"]["Length"];
             /** @description Across, 15 to 120; the usual one when left out. */
             width_mm?: components["schemas"]["Length"];
         }) | ({
@@ -4124,11 +4198,29 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "scoop";
+            mass_g?: components["schemas"]["Mass"] | null;
             /**
              * Format: int32
              * @description How many of it fill a US quart, 4 to 120.
              */
             scoop: number;
+        } | {
+            /** @description Heaped rather than level. */
+            heaped?: boolean;
+            /** @enum {string} */
+            kind: "spoon";
+            mass_g?: components["schemas"]["Mass"] | null;
+            /** @description Which. */
+            spoon: components["schemas"]["Spoon"];
+        } | {
+            /** @description Of the stamp, 20 to 150. */
+            across_mm: components["schemas"]["Length"];
+            /** @description As deep as the stamp goes in, 0.5 to 6. */
+            deep_mm: components["schemas"]["Length"];
+            /** @enum {string} */
+            kind: "stamped";
+            /** @description As high as its raised parts stay, 4 to 20. */
+            thickness_mm: components["schemas"]["Length"];
         } | {
             /** @description 4 to 60. */
             across_mm: components["schemas"]["Length"];
@@ -4184,6 +4276,60 @@ export interface components {
             /** @description 100 to 900. */
             width_mm: components["schemas"]["Length"];
         });
+        /** @description What scraps of two doughs give. */
+        MarbledView: {
+            /** @description Of both doughs: all of them are on the label. */
+            allergens: string[];
+            /** @description Where its pieces are cut. */
+            cuts: components["schemas"]["CutView"][];
+            /** @description Torn to pieces so large, at least and at most. */
+            grain_mm: number[];
+            /**
+             * Format: double
+             * @description What is left, not rolled again.
+             */
+            left_g: number;
+            /**
+             * Format: double
+             * @description The sheet.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Both together.
+             */
+            mass_g: number;
+            /**
+             * Format: double
+             * @description Of the other's.
+             */
+            other_g: number;
+            /**
+             * Format: double
+             * @description Of it, the other's.
+             */
+            other_percent: number;
+            /**
+             * Format: double
+             * @description Of this job's dough.
+             */
+            own_g: number;
+            /**
+             * Format: double
+             * @description Of one.
+             */
+            piece_g: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            pieces: number;
+            /**
+             * Format: double
+             * @description The sheet.
+             */
+            width_mm: number;
+        };
         /**
          * Format: double
          * @description A mass, g.
@@ -4547,6 +4693,8 @@ export interface components {
         NewJobBody: {
             /** @description Its dough. */
             dough: components["schemas"]["DoughWanted"];
+            /** @description What goes onto or between its pieces, at most 4; nothing when left out. */
+            finishes?: components["schemas"]["FinishBody"][];
             /**
              * Format: int64
              * @description Number of the job whose settings it takes; the usual ones when left out.
@@ -5273,6 +5421,8 @@ export interface components {
             clock: components["schemas"]["ClockView"];
             /** @description Cold. */
             cold: components["schemas"]["ColdView"];
+            /** @description Whether its sheets are cut on the paper of their tray. */
+            cut_in_place: boolean;
             /** @description The cutter, or what a piece that is not cut looks like from above. */
             cutter: components["schemas"]["CutterView"];
             /** @description Dough. */
@@ -5283,6 +5433,8 @@ export interface components {
             making: components["schemas"]["MakingBody"];
             /** @description Oven. */
             oven: components["schemas"]["OvenView"];
+            /** @description Whether its pieces are pricked. */
+            pricked: boolean;
             /** @description Wanted at, by the kitchen's clock. */
             ready_by: string;
             /** @description What is done by then, as this job has it. */
@@ -5317,6 +5469,8 @@ export interface components {
              * @description Thumb-print.
              */
             dent_mm?: number | null;
+            /** @description Spoon. */
+            heaped?: boolean | null;
             /**
              * Format: double
              * @description Rope, tray.
@@ -5341,6 +5495,7 @@ export interface components {
              * @description Scoop.
              */
             scoop?: number | null;
+            spoon?: components["schemas"]["Spoon"] | null;
             /**
              * Format: double
              * @description Pressed, tray.
@@ -5608,6 +5763,10 @@ export interface components {
             cup_of_flour_g: number[];
             /** @description Faults of the text as a whole; nothing of it is lost. */
             faults: string[];
+            /** @description What those are called. */
+            finish_names: string[];
+            /** @description What goes onto or between them by its left-out lines. */
+            finishes: components["schemas"]["FinishBody"][];
             /** @description What the text turned out to be. */
             format: string;
             formula?: components["schemas"]["FormulaBody"] | null;
@@ -5622,6 +5781,11 @@ export interface components {
             missing?: string | null;
             /** @description Lines that still ask. */
             open: number;
+            /**
+             * Format: int32
+             * @description How many pieces that is, where it says so.
+             */
+            pieces?: number | null;
             /**
              * Format: double
              * @description Flour over fat, once there is fat.
@@ -6245,6 +6409,11 @@ export interface components {
             reason: components["schemas"]["SentenceView"];
         };
         /**
+         * @description A household spoon.
+         * @enum {string}
+         */
+        Spoon: "teaspoon" | "tablespoon";
+        /**
          * @description Where a thermometer was held.
          * @enum {string}
          */
@@ -6355,7 +6524,7 @@ export interface components {
          * @description What is done.
          * @enum {string}
          */
-        Step: "mix" | "form" | "chill" | "rest" | "cut" | "tray_chill" | "preheat" | "bake" | "cool" | "cool_on_rack" | "finish" | "dry" | "pack";
+        Step: "mix" | "form" | "bulk_chill" | "chill" | "thaw" | "rest" | "cut" | "tray_chill" | "preheat" | "bake" | "cool" | "cool_on_rack" | "finish" | "dry" | "pack";
         /** @description The edit that was taken back or done again, if any, and what comes next. */
         StepView: {
             edit?: components["schemas"]["EditView"] | null;
@@ -6386,6 +6555,8 @@ export interface components {
         };
         /** @description Something that goes into a step. */
         TakeView: {
+            /** @description Cups, spoons, sticks or eggs that come near it. */
+            beside?: string | null;
             /**
              * Format: double
              * @description How much.
@@ -6518,6 +6689,26 @@ export interface components {
          * @description A temperature, degC.
          */
         Temperature: number;
+        /**
+         * @description How dough from the freezer thaws.
+         * @enum {string}
+         */
+        Thaw: "fridge" | "bench";
+        /** @description Dough out of the freezer. */
+        ThawView: {
+            /**
+             * Format: double
+             * @description As warm as it is then.
+             */
+            at_c: number;
+            /**
+             * Format: double
+             * @description On the bench until it can be worked: from the freezer, or after its night in the fridge.
+             */
+            bench_min: number;
+            /** @description How. */
+            way: components["schemas"]["Thaw"];
+        };
         /** @description A portion of dough or icing that is coloured; the only door to [`Tint`]. */
         TintBody: {
             /** @description The colour, 1 to 40 characters. */
@@ -9265,10 +9456,16 @@ export interface operations {
                 length_mm?: number;
                 /** @description 8 to 250. */
                 width_mm?: number;
+                /** @description 8 to 250; of an oblong or a wedge in place of its proportion. */
+                height_mm?: number;
                 /** @description 1 to 60. */
                 slice_mm?: number;
                 /** @description 1 to 2000. */
                 slices?: number;
+                /** @description Whether the ends are baked as they are; otherwise 5 mm are cut off at each. */
+                ends_kept?: boolean;
+                /** @description No log is made longer, 100 to 500; 300 when absent. */
+                longest_mm?: number;
                 /** @description Of the printed strip; A4 when absent. */
                 paper?: "a4" | "letter";
             };
@@ -9319,10 +9516,16 @@ export interface operations {
                 length_mm?: number;
                 /** @description 8 to 250. */
                 width_mm?: number;
+                /** @description 8 to 250; of an oblong or a wedge in place of its proportion. */
+                height_mm?: number;
                 /** @description 1 to 60. */
                 slice_mm?: number;
                 /** @description 1 to 2000. */
                 slices?: number;
+                /** @description Whether the ends are baked as they are; otherwise 5 mm are cut off at each. */
+                ends_kept?: boolean;
+                /** @description No log is made longer, 100 to 500; 300 when absent. */
+                longest_mm?: number;
                 /** @description Of the printed strip; A4 when absent. */
                 paper?: "a4" | "letter";
             };
@@ -9381,6 +9584,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_marbled: {
+        parameters: {
+            query: {
+                /** @description The job whose scraps are pressed to this one's. */
+                with: number;
+                /** @description Of this job's dough, 5 to 20,000; what its cutting leaves when absent. */
+                own_g?: number;
+                /** @description Of the other's, 5 to 20,000; what its cutting leaves when absent. */
+                other_g?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarbledView"];
                 };
             };
             404: {
@@ -9670,14 +9917,18 @@ export interface operations {
         parameters: {
             query: {
                 /** @description Which. */
-                kind: "ball" | "scoop" | "rope" | "pressed" | "thumbprint" | "figure" | "piped" | "tray_bar";
+                kind: "ball" | "scoop" | "spoon" | "stamped" | "rope" | "pressed" | "thumbprint" | "figure" | "piped" | "tray_bar";
                 /** @description Dough to be portioned, 10 to 200,000; the job's own when absent. */
                 batch_g?: number;
-                /** @description Ball, pressed, thumb-print: 2 to 500; piped: 2 to 200. */
+                /** @description Ball, pressed, thumb-print: 2 to 500; piped: 2 to 200; scoop, spoon: as weighed, 2 to 500, by its volume when absent. */
                 mass_g?: number;
                 /** @description How many of it fill a US quart, 4 to 120. */
                 scoop?: number;
-                /** @description Rope: 4 to 60. */
+                /** @description Spoon: which; a tablespoon when absent. */
+                spoon?: "teaspoon" | "tablespoon";
+                /** @description Spoon: heaped rather than level. */
+                heaped?: boolean;
+                /** @description Rope: 4 to 60; stamped: 20 to 150. */
                 across_mm?: number;
                 /** @description Rope: 20 to 600; tray: 100 to 900. */
                 length_mm?: number;
@@ -9685,11 +9936,11 @@ export interface operations {
                 bent?: "straight" | "crescent" | "ring" | "knot" | "twist";
                 /** @description Tray: 100 to 900. */
                 width_mm?: number;
-                /** @description Pressed: 2 to 40; tray: 4 to 60. */
+                /** @description Pressed: 2 to 40; stamped: 4 to 20; tray: 4 to 60. */
                 thickness_mm?: number;
                 /** @description Thumb-print: the dent across, 4 to 60. */
                 dent_mm?: number;
-                /** @description Thumb-print: the dent deep, 1 to 30. */
+                /** @description Thumb-print: the dent deep, 1 to 30; stamped: the relief deep, 0.5 to 6. */
                 deep_mm?: number;
                 /** @description Figure: the masses of its parts in grams, such as `20,8,2,2`. */
                 parts?: string;

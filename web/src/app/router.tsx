@@ -95,6 +95,7 @@ export const router = createBrowserRouter([
               { path: "mixed", ...page(shapeViews, "MixedView") },
               { path: "even", ...page(shapeViews, "EvenView") },
               { path: "log", ...page(shapeViews, "LogView") },
+              { path: "marbled", ...page(shapeViews, "MarbledView") },
               { path: "pattern", ...page(shapeViews, "PatternView") },
               { path: "trays", ...page(shapeViews, "TrayView") },
               { path: "portion", ...page(shapeViews, "PortionView") },

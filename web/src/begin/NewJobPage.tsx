@@ -93,6 +93,19 @@ export function NewJobPage() {
   return <Steps kitchen={kitchen.data} jobs={jobs.data} known={{ recipes: formulas.data, cutters: cutters.data, forms: forms.data, starters: starters.data }} />;
 }
 
+/** What was read with the recipe that the address names: how many it says it makes, and what goes on. */
+function readOf(search: URLSearchParams): { pieces: number | undefined; finishes: NonNullable<NewJobBody["finishes"]> } {
+  const pieces = Number(search.get("pieces"));
+  let finishes: NonNullable<NewJobBody["finishes"]> = [];
+  try {
+    const parsed: unknown = JSON.parse(search.get("finish") ?? "[]");
+    if (Array.isArray(parsed)) finishes = parsed as typeof finishes;
+  } catch {
+    // An address that was typed over says nothing.
+  }
+  return { pieces: pieces > 0 ? pieces : undefined, finishes };
+}
+
 function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[]; known: Known }) {
   const [search, setSearch] = useSearchParams();
   const [chosen, setChosen] = useKept<Chosen>("new job", {});
@@ -107,7 +120,9 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
   const kept: Chosen = gone ? { ...chosen, shape: undefined } : chosen;
   const shape = shapeOf(kept, dough, known);
   const form = known.forms.find((f) => `form:${f.form}` === shape);
-  const body = bodyOf(kept, dough, shape, form);
+  const read = readOf(search);
+  const bodyFor = (of: Chosen): NewJobBody => ({ ...bodyOf(of, dough, shape, form), pieces: of.pieces ?? read.pieces ?? null, ...(read.finishes.length > 0 ? { finishes: read.finishes } : {}) });
+  const body = bodyFor(kept);
   const found = useBeginPlan(body);
   const begin = useBegin();
   const navigate = useNavigate();
@@ -116,7 +131,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
   /** What is refused stays in its field, and the plan as it was. */
   const tried = async (some: Chosen): Promise<void> => {
     const next = { ...kept, ...some };
-    await client.fetchQuery(beginQuery(bodyOf(next, dough, shape, form)));
+    await client.fetchQuery(beginQuery(bodyFor(next)));
     choose(some);
   };
   const plan = found.data;
@@ -145,6 +160,12 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
               choose({ dough: next, thickness_mm: undefined });
             }}
           />
+          {plan && plan.finish.coats.length > 0 && read.finishes.length > 0 ? (
+            <p className="mt-2">
+              {`Finished as the recipe says: ${plan.finish.coats.map((c) => c.name.toLowerCase()).join(", ")}. `}
+              <button type="button" className="underline" onClick={() => setSearch((now) => { now.delete("finish"); return now; }, { replace: true })}>Leave them plain</button>
+            </p>
+          ) : null}
           <Fault text={otherFault(found.error, ["pieces", "thickness_mm", "ready_by", "shape", "making"])} />
         </Step>
         <Step number={(step += 1)} title="Your shape">

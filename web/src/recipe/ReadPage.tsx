@@ -145,7 +145,7 @@ export function ReadPage() {
         sessionStorage.removeItem(BASE + DRAFT);
         if (job.data) {
           try {
-            await settled(api.PATCH("/api/jobs/{id}", { params: { path: { id: job.data.id } }, body: { formula_id: formula.id, formula_version: null, dough_with: null } as unknown as Record<string, never> }));
+            await settled(api.PATCH("/api/jobs/{id}", { params: { path: { id: job.data.id } }, body: { formula_id: formula.id, formula_version: null, dough_with: null, ...((job.data.finishes ?? []).length === 0 && now.finishes.length > 0 ? { finishes: now.finishes } : {}) } as unknown as Record<string, never> }));
             await client.invalidateQueries({ queryKey: keys.job(job.data.id) });
             await client.invalidateQueries();
             void navigate(`/jobs/${job.data.id}/dough/mix`);
@@ -154,7 +154,10 @@ export function ReadPage() {
           }
           return;
         }
-        void navigate(`/new?recipe=${formula.id}`);
+        const more = new URLSearchParams({ recipe: String(formula.id) });
+        if (now.pieces != null) more.set("pieces", String(now.pieces));
+        if (now.finishes.length > 0) more.set("finish", JSON.stringify(now.finishes));
+        void navigate(`/new?${more}`);
       },
     });
   };
@@ -192,7 +195,7 @@ export function ReadPage() {
                 }}
               />
               <p className="mt-1 text-fine text-soft">
-                Text, recipe data of a web page (also the whole page), tables, or a formula file. Ctrl Enter saves the recipe.
+                Text, recipe data of a web page (also the whole page), tables, or a recipe file. Ctrl Enter saves the recipe.
               </p>
               <Fault
                 text={
@@ -204,7 +207,7 @@ export function ReadPage() {
           </div>
         </Work>
         <TicketBox>
-          <Part title={r?.formula ? "A formula" : "Read so far"}>
+          <Part title={r?.formula ? "A recipe" : "Read so far"}>
             <p className="answer">
               <Live value={r ? format.bigMass(r.known_g) : "0 g"} />
             </p>
@@ -247,15 +250,16 @@ export function ReadPage() {
           <Part title="Keep it">
             <label className="block">
               <span className="mb-1 block text-fine text-soft">Name</span>
-              <input className="field" value={name} placeholder={r?.title ?? "New formula"} maxLength={80} onChange={(e) => setName(e.target.value)} />
+              <input className="field" value={name} placeholder={r?.title ?? "New recipe"} maxLength={80} onChange={(e) => setName(e.target.value)} />
             </label>
             <button type="button" className="btn btn-main mt-3 w-full" disabled={!r?.formula || add.isPending} onClick={() => void keep()}>
               {job.data ? `Use it for ${job.data.name}` : "Save recipe"}
             </button>
             <Fault text={otherFault(add.error, [])} />
-            {r?.yields ? (
+            {r?.yields || (r && r.finish_names.length > 0) ? (
               <Rows>
-                <Row name="It says">{r.yields}</Row>
+                {r.yields ? <Row name="It says">{r.yields}</Row> : null}
+                {r.finish_names.length > 0 ? <Row name="Goes into the finish">{r.finish_names.join(", ").toLowerCase()}</Row> : null}
               </Rows>
             ) : null}
             {r && r.steps.length > 0 ? (

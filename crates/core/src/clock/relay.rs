@@ -28,6 +28,10 @@ pub struct RelayLot {
     pub mix_min: i64,
     /// Pressing its discs, rolling its sheets between papers, forming its logs or portions.
     pub form_min: i64,
+    /// Of logs, the dough in the cold as a lump before they are formed, with its rest on the bench; 0 where they are formed at once.
+    pub bulk_min: i64,
+    /// Where the dough thaws that is in the freezer already and not mixed; nothing where it is fresh.
+    pub thaws: Option<Lane>,
     /// In the cold until it can be worked.
     pub chill_min: i64,
     /// Hands a tray: rolling and cutting, or cutting alone.
@@ -105,8 +109,12 @@ pub enum Step {
     Mix,
     /// Press or roll for the cold.
     Form,
+    /// Dough chill as a lump, before logs are formed of it.
+    BulkChill,
     /// Dough chill.
     Chill,
+    /// Dough from the freezer thaws.
+    Thaw,
     /// Dough that got too cold rests on the bench.
     Rest,
     /// Roll and cut.
@@ -356,20 +364,30 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
             let wanted = first_cut(lot_at, (mix * trays / mixes).min(trays.saturating_sub(1)));
             let others = formed_by.iter().filter(|(by, _)| *by == lot_at && mix == 0).map(|(_, start)| *start).min();
             let by = (wanted - lot.chill_min).min(others.map_or(i64::MAX, |start| start + lot.form_min));
-            let formed = hands.latest(by, lot.mix_min + lot.form_min);
+            // Nothing lies between the bowl and the bench unless the lump chills.
+            let at_once = if lot.bulk_min > 0 { 0 } else { lot.mix_min };
+            let formed = hands.latest(by, at_once + lot.form_min);
             tasks.extend(form_and_chill(lot_at, lot, mix, formed, wanted));
-            let start = formed - lot.form_min - lot.mix_min;
-            tasks.push(RelayTask {
-                step: Step::Mix,
-                lane: Lane::Hands,
+            let form_start = formed - lot.form_min;
+            let mixed =
+                if lot.bulk_min > 0 { hands.latest(form_start - lot.bulk_min, lot.mix_min) } else { form_start };
+            let of_mix = |step, lane, start_min, end_min| RelayTask {
+                step,
+                lane,
                 lot: as_u32(lot_at),
                 mix: Some(as_u32(mix)),
                 tray: None,
                 oven: None,
-                start_min: start,
-                end_min: start + lot.mix_min,
+                start_min,
+                end_min,
                 why: vec![],
-            });
+            };
+            if lot.bulk_min > 0 {
+                tasks.push(of_mix(Step::BulkChill, Lane::Cold, mixed, form_start));
+            }
+            if lot.mix_min > 0 {
+                tasks.push(of_mix(Step::Mix, Lane::Hands, mixed - lot.mix_min, mixed));
+            }
         }
     }
     tasks.sort_by_key(|t| (t.start_min, t.end_min));
@@ -405,7 +423,11 @@ fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted
     }
     // Dough that is not chilled at all lies there only while the hands are busy.
     if wanted - rest > formed {
-        found.push(task(Step::Chill, Lane::Cold, formed, wanted - rest, why));
+        let (step, lane) = match lot.thaws {
+            Some(lane) => (Step::Thaw, lane),
+            None => (Step::Chill, Lane::Cold),
+        };
+        found.push(task(step, lane, formed, wanted - rest, why));
     }
     if rest > 0 {
         found.push(task(Step::Rest, Lane::Cooling, wanted - rest, wanted, vec![Held::TooCold]));

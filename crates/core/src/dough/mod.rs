@@ -57,7 +57,9 @@ pub use reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, Spre
 pub use scale::{MixPlan, MixerLimits, OnHand, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
 pub use school::{KnownFor, SCHOOLS, School};
 pub(crate) use sheet::paste_of;
-pub use sheet::{BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Tint, TintInput, TintPortion, mixing_sheet};
+pub use sheet::{
+    BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Take, Tint, TintInput, TintPortion, mixing_sheet,
+};
 pub use starter::{STARTERS, Starter, Suits};
 pub use stiffness::packing;
 pub use texture::{Texture, texture};

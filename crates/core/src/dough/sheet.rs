@@ -1,6 +1,7 @@
 //! The mixing sheet: what is sifted, the steps in order with their times, cues and stops, what is folded in last, and the
 //! portions that are tinted. Times and cues are common practice, no source.
 
+use super::household::Beside;
 use super::ingredient::{Kind, Role};
 use super::method::MixMethod;
 use super::mixing::{MixingTemperatures, mixing_temperatures};
@@ -156,6 +157,23 @@ impl MixWork {
     }
 }
 
+/// Something that goes into a step.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Take {
+    /// Its name, with what is done to it first; nothing for the flour kept aside.
+    pub name: Option<String>,
+    /// How much.
+    pub mass: Mass,
+    /// The household measure that comes near it.
+    pub beside: Option<Beside>,
+}
+
+impl Take {
+    const fn of(name: Option<String>, mass: Mass) -> Self {
+        Self { name, mass, beside: None }
+    }
+}
+
 /// One step at the bowl.
 #[derive(Debug, Clone, PartialEq)]
 pub struct MixStep {
@@ -163,8 +181,8 @@ pub struct MixStep {
     pub work: MixWork,
     /// Least and most minutes; absent where time says nothing.
     pub minutes: Option<(f64, f64)>,
-    /// What goes in, in the order of the formula: name, or nothing for the flour kept aside, and mass.
-    pub takes: Vec<(Option<String>, Mass)>,
+    /// What goes in, in the order of the formula.
+    pub takes: Vec<Take>,
     /// Whether the bowl and its bottom are scraped after it.
     pub scrape: bool,
 }
@@ -212,8 +230,12 @@ pub struct MixingSheet {
     pub cautions: Vec<BowlCaution>,
 }
 
-fn pick(mixes: &MixPlan, which: impl Fn(&Weighed) -> bool) -> Vec<(Option<String>, Mass)> {
-    mixes.weights.iter().filter(|w| which(w)).map(|w| (Some(named(w)), w.mass - w.held_back)).collect()
+fn pick(mixes: &MixPlan, which: impl Fn(&Weighed) -> bool) -> Vec<Take> {
+    let take = |w: &Weighed| {
+        let mass = w.mass - w.held_back;
+        Take { name: Some(named(w)), mass, beside: w.ingredient.household.beside(mass) }
+    };
+    mixes.weights.iter().filter(|w| which(w)).map(take).collect()
 }
 
 fn named(w: &Weighed) -> String {
@@ -252,7 +274,7 @@ pub fn mixing_sheet(
     };
     let fats = |w: &Weighed| w.ingredient.role() == Role::Fat || is_paste(w);
     let sift = mixes.weights.iter().filter_map(|w| sifted(w).map(|why| (w.ingredient.name.to_string(), why))).collect();
-    let step = |work: MixWork, minutes: Option<(f64, f64)>, takes: Vec<(Option<String>, Mass)>, scrape: bool| MixStep {
+    let step = |work: MixWork, minutes: Option<(f64, f64)>, takes: Vec<Take>, scrape: bool| MixStep {
         work,
         minutes,
         takes,
@@ -283,7 +305,7 @@ pub fn mixing_sheet(
     });
     let held: f64 = mixes.weights.iter().map(|w| w.held_back.g()).sum();
     if held > 0.0 {
-        steps.push(step(MixWork::KeptAside, None, vec![(None, Mass::new_g(held))], false));
+        steps.push(step(MixWork::KeptAside, None, vec![Take::of(None, Mass::new_g(held))], false));
     } else {
         steps.push(step(MixWork::Check, None, vec![], false));
     }
@@ -301,7 +323,7 @@ pub fn mixing_sheet(
         })
         .collect();
     if !tints.is_empty() {
-        let portions = tints.iter().map(|t| (Some(t.name.clone()), t.dough)).collect();
+        let portions = tints.iter().map(|t| Take::of(Some(t.name.clone()), t.dough)).collect();
         steps.push(step(MixWork::Tint, Some((1.0, 2.0)), portions, false));
     }
     MixingSheet {
@@ -357,7 +379,7 @@ mod tests {
     fn everything_weighed_goes_in_once_and_pieces_go_in_last() {
         for method in MixMethod::ALL {
             let sheet = sheet(method, 10.0, &[]);
-            let taken: f64 = sheet.steps.iter().flat_map(|s| &s.takes).map(|t| t.1.g()).sum();
+            let taken: f64 = sheet.steps.iter().flat_map(|s| &s.takes).map(|t| t.mass.g()).sum();
             let total: f64 = RICH.iter().map(|l| l.1).sum();
             assert!((taken - total).abs() < 1.0, "{method:?}: {taken} {total}");
             assert_eq!(sheet.steps.last().unwrap().work, MixWork::Pieces { nuts: true, fruit: true });

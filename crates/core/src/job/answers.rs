@@ -1,6 +1,6 @@
 //! What the stations answer for one job.
 
-use super::{BakeQuestion, ChillFor, ColdPlace, Cooling, Job, Reason};
+use super::{BakeQuestion, ChillFor, ColdPlace, Cooling, Job, Reason, Thaw};
 use crate::clock::{Relay, RelayLot, Step, Zone};
 use crate::cold::{ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Target, Window};
 use crate::dough;
@@ -137,6 +137,10 @@ pub struct ColdPlan {
     pub flour_rest: Span,
     /// How long the raw dough keeps.
     pub keeping: Keeping,
+    /// The dough of logs as a lump, before that; nothing where they are formed at once.
+    pub bulk: Option<BulkChill>,
+    /// How the dough thaws; nothing where it is fresh.
+    pub thaw: Option<Thawing>,
     /// What it means that the dough, and that the pieces, stay as long as they do.
     pub means: (Vec<Reason>, Vec<Reason>),
     /// Why.
@@ -231,6 +235,38 @@ pub struct FinishPlan {
     pub spirit: Option<SpiritLeft>,
 }
 
+/// The dough of logs in the cold as a lump, before they are formed.
+#[derive(Debug, Clone)]
+pub struct BulkChill {
+    /// The lump.
+    pub piece: Piece,
+    /// Where.
+    pub place: ColdPlace,
+    /// How long.
+    pub stays: ChillFor,
+    /// At least so long, min.
+    pub least_min: i64,
+    /// On the bench after that, until it can be formed, min.
+    pub rest_min: i64,
+    /// As it comes out.
+    pub out: Sample,
+    /// As the logs are when they are formed.
+    pub formed: Temperature,
+    /// The forecast.
+    pub answer: ChillAnswer,
+}
+
+/// Dough out of the freezer.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Thawing {
+    /// How.
+    pub way: Thaw,
+    /// As warm as it is worked.
+    pub at: Temperature,
+    /// On the bench until then: from the freezer, or after its night in the fridge.
+    pub span: Span,
+}
+
 /// What can still be done when the start has passed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum WhenLate {
@@ -287,11 +323,18 @@ impl Plan {
         self.clock.zone.after(job.input().ready_by, minutes_after)
     }
 
+    /// When the first mix can be worked, minutes after the wanted time.
+    #[must_use]
+    pub fn works_min(&self) -> i64 {
+        let rest = self.clock.relay.tasks.iter().find(|t| t.step == Step::Rest && t.mix == Some(0));
+        rest.map_or_else(|| self.chill_end_min(), |t| t.end_min)
+    }
+
     /// When the first mix goes into the cold, minutes after the wanted time.
     #[must_use]
     pub fn chill_start_min(&self) -> i64 {
         let tasks = &self.clock.relay.tasks;
-        let first = tasks.iter().find(|t| t.step == Step::Chill);
+        let first = tasks.iter().find(|t| matches!(t.step, Step::BulkChill | Step::Chill | Step::Thaw));
         // What is not chilled would go in once it is mixed and formed.
         let formed = || tasks.iter().filter(|t| t.mix == Some(0) && matches!(t.step, Step::Mix | Step::Form));
         first.map_or_else(|| formed().map(|t| t.end_min).max().unwrap_or(0), |t| t.start_min)

@@ -2,6 +2,7 @@
 
 use super::{JobInput, Making};
 use crate::dough::Starter;
+use crate::finish::Finish;
 use chrono::NaiveDateTime;
 
 /// A slice of a log, mm, until somebody says. Common practice, no source.
@@ -24,6 +25,8 @@ pub struct Asked<'a> {
     pub thickness_mm: Option<f64>,
     /// For when.
     pub ready_by: NaiveDateTime,
+    /// What goes onto or between its pieces; those of the job it is like where there are none.
+    pub finishes: Vec<Finish>,
     /// The basic dough it is of, which knows how it is usually mixed, rolled and baked.
     pub of: Option<&'a Starter>,
     /// The job whose settings it takes, where somebody asked for that.
@@ -57,6 +60,7 @@ impl Asked<'_> {
             method: if self.like.is_some() { base.method } else { method },
             oven_c: if self.like.is_some() { base.oven_c } else { oven_c },
             making: self.making,
+            finishes: if self.finishes.is_empty() { base.finishes } else { self.finishes },
             ..base
         }
     }
@@ -77,6 +81,7 @@ mod tests {
             pieces: None,
             thickness_mm: None,
             ready_by,
+            finishes: vec![],
             of: None,
             like: None,
         }
@@ -84,7 +89,7 @@ mod tests {
 
     #[test]
     fn what_nobody_said_is_as_most_do_it() {
-        let log = Making::Sliced { form: LogForm::Round, width: USUAL_LOG_ACROSS };
+        let log = Making::sliced(LogForm::Round, USUAL_LOG_ACROSS);
         assert_eq!(asked(Making::Cut).input().thickness_mm, 6.0);
         assert_eq!(asked(log).input().thickness_mm, USUAL_SLICE_MM);
         let short = Asked { of: Starter::of("short-and-tender"), ..asked(Making::Cut) }.input();

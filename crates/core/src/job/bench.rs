@@ -1,10 +1,12 @@
 //! Hands at the bench: how long rolling and cutting take, and what the dough allows meanwhile.
 
 use super::answers::{ClockPlan, ColdPlan, ShapePlan};
+use super::plan::pricks_each;
 use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason};
 use crate::clock::Step;
 use crate::cold::{Bench, Piece, Target};
 use crate::dough::Composition;
+use crate::geometry::Outline;
 use crate::shape::{Bent, DemandAnswer, Portion};
 use crate::units::{Span, Temperature};
 
@@ -15,16 +17,22 @@ pub(super) const BALL_MIN: f64 = 1.0;
 /// To form and wrap one log, min; to slice one piece, s. Common practice, no source.
 pub(super) const LOG_MIN: f64 = 4.0;
 pub(super) const SLICE_S: f64 = 4.0;
-/// To roll one portion to a ball, to level one in a scoop or pipe it, to press a ball flat, to dent and fill one, to roll out a rope (5 more bent to a crescent, 8 to a ring, 20 knotted or twisted), to make
-/// one part of a figure and set it to the next, s; to press dough into a pan, to lay the chilled portions of a tray apart, min. Common
+/// To roll one portion to a ball, to level one in a scoop or pipe it, to press a ball flat, to stamp
+/// one, to dent and fill one, to roll out a rope (5 more bent to a crescent, 8 to a ring, 20 knotted or twisted), to
+/// make one part of a figure and set it to the next, s; to press dough into a pan, to lay the chilled portions of a tray apart, min. Common
 /// practice, no source.
 const BALL_S: f64 = 6.0;
 const SCOOP_S: f64 = 4.0;
 const PRESS_S: f64 = 3.0;
+const STAMP_S: f64 = 5.0;
 const DENT_S: f64 = 10.0;
 const ROPE_S: f64 = 20.0;
 const PART_S: f64 = 15.0;
 const PAN_MIN: f64 = 5.0;
+/// To pull the scraps off a sheet, min; to move one piece to its tray, to prick once with a fork, s. Common practice, no source.
+const SCRAP_MIN: f64 = 1.0;
+const MOVE_S: f64 = 3.0;
+const PRICK_S: f64 = 0.5;
 const SPACE_OUT_MIN: f64 = 1.0;
 
 /// To shape one portion: a figure part by part, a ball before it is pressed or dented; a pan as a whole.
@@ -42,10 +50,16 @@ pub(super) fn shaping(portion: &Portion) -> Span {
         }
         Portion::Thumbprint { .. } => BALL_S + DENT_S,
         Portion::Pressed { .. } => BALL_S + PRESS_S,
+        Portion::Stamped { .. } => BALL_S + STAMP_S,
         Portion::Ball { .. } => BALL_S,
-        Portion::Scoop { .. } | Portion::Piped { .. } => SCOOP_S,
+        Portion::Scoop { .. } | Portion::Spoon { .. } | Portion::Piped { .. } => SCOOP_S,
         Portion::TrayBar { .. } => PAN_MIN * 60.0,
     })
+}
+
+/// To move one cut piece to its tray, s; nothing where it was cut on the tray's own paper.
+pub(super) fn moves_s(job: &Job) -> f64 {
+    if job.cut_in_place() { 0.0 } else { MOVE_S }
 }
 
 /// Minutes of hands that forming a mix and each tray take.
@@ -61,7 +75,23 @@ impl HandsAtTheBench {
     }
 }
 
-pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench {
+pub(super) fn hands_at_the_bench(
+    job: &Job,
+    outline: &Outline,
+    kitchen: &Kitchen,
+    shape: &ShapePlan,
+) -> HandsAtTheBench {
+    let mut hands = unpricked(job, kitchen, shape);
+    if job.input().pricked {
+        let each_s = PRICK_S * f64::from(pricks_each(outline));
+        for (cut, pieces) in hands.cut_min.iter_mut().zip(&shape.trays.fill) {
+            *cut += Span::new_s(each_s * f64::from(*pieces)).min_up();
+        }
+    }
+    hands
+}
+
+fn unpricked(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench {
     let mixes_made = f64::from(shape.demand.mixes);
     let (roll_min, cut_s) = (kitchen.input().roll_min, kitchen.input().cut_s);
     let trays = f64::from(u32::try_from(shape.trays.fill.len()).unwrap_or(u32::MAX));
@@ -106,8 +136,10 @@ pub(super) fn hands_at_the_bench(job: &Job, kitchen: &Kitchen, shape: &ShapePlan
         (_, ChillForm::Disc { .. }) => (PRESS_MIN * per_mix, sheets),
         (_, ChillForm::Sheets { .. }) => (roll_min * per_mix, 0.0),
     };
-    let roll_per_tray = roll_min * (rolled_at_cut + f64::from(rerolled)) / trays;
-    let minutes = |n: &u32| Span::new_min(roll_per_tray + f64::from(*n) * cut_s / 60.0).min_up().max(1);
+    let all_sheets = sheets + f64::from(rerolled);
+    let roll_per_tray = (roll_min * (rolled_at_cut + f64::from(rerolled)) + SCRAP_MIN * all_sheets) / trays;
+    let piece_s = cut_s + moves_s(job);
+    let minutes = |n: &u32| Span::new_min(roll_per_tray + f64::from(*n) * piece_s / 60.0).min_up().max(1);
     HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() }
 }
 

@@ -1,6 +1,6 @@
 //! What of a job chills in which form and for how long.
 
-use super::chilling::{ChillFor, ChillForm, DoughForm, MOST_STACKED};
+use super::chilling::{ChillFor, ChillForm, DoughForm, MOST_STACKED, Thaw};
 use super::{ColdPlace, Job, Making};
 use crate::cold::Piece;
 use crate::units::{Length, Span};
@@ -26,9 +26,33 @@ pub struct ChillChange {
     pub dough_for: Option<ChillFor>,
     #[cfg_attr(feature = "wire", serde(skip_serializing_if = "Option::is_none"), schema(nullable = false))]
     pub pieces_for: Option<ChillFor>,
+    /// Nothing: what is chilled is fresh.
+    pub thaws: Option<Thaw>,
 }
 
 impl Job {
+    /// How its dough thaws, where that is in the freezer.
+    #[must_use]
+    pub fn thaws(&self) -> Option<Thaw> {
+        self.input()
+            .thaws
+            .filter(|_| !matches!(self.input().making, Making::Portioned(_)) || self.asked_dough_for() != ChillFor::No)
+    }
+
+    /// Where its dough chills before it is shaped; thawing, in the fridge.
+    #[must_use]
+    pub fn dough_place(&self) -> ColdPlace {
+        if self.thaws().is_some() { ColdPlace::Fridge } else { self.input().chill_place }
+    }
+
+    /// How long the dough of its logs chills as a lump before they are formed, and so long where that is said.
+    #[must_use]
+    pub fn bulk_for(&self) -> (ChillFor, Span) {
+        let input = self.input();
+        let logs = matches!(input.making, Making::Sliced { .. }) && self.thaws().is_none();
+        (if logs { input.bulk_for } else { ChillFor::No }, Span::new_min(input.bulk_for_min))
+    }
+
     /// How the dough chills.
     #[must_use]
     pub fn chill_form(&self) -> ChillForm {
@@ -44,6 +68,15 @@ impl Job {
     /// How long the dough chills before it is shaped: until it is ready where nobody says otherwise; dough that is portioned, not at all.
     #[must_use]
     pub fn dough_for(&self) -> ChillFor {
+        match self.thaws() {
+            // It is as cold as the fridge by the morning, or has come to the bench's temperature.
+            Some(Thaw::Fridge) => ChillFor::Overnight,
+            Some(Thaw::Bench) => ChillFor::No,
+            None => self.asked_dough_for(),
+        }
+    }
+
+    fn asked_dough_for(&self) -> ChillFor {
         let usual = if matches!(self.input().making, Making::Portioned(_)) { ChillFor::No } else { ChillFor::Ready };
         self.input().dough_for.unwrap_or(usual)
     }

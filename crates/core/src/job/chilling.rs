@@ -96,6 +96,16 @@ pub fn kept_dough_form<'de, D: serde::Deserializer<'de>>(deserializer: D) -> Res
     })
 }
 
+/// How dough from the freezer thaws.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum Thaw {
+    /// Overnight in the fridge, then on the bench until it can be worked.
+    Fridge,
+    /// On the bench, wrapped.
+    Bench,
+}
+
 impl ChillFor {
     /// Whether it stays at least until it is ready.
     #[must_use]

@@ -1,11 +1,11 @@
 //! The clock station of a plan: its steps counted back from the wanted time.
 
-use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan, WhenLate};
+use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan, Thawing, WhenLate};
 use super::bench::HandsAtTheBench;
 use super::chilling::EVENING_MIN;
 use super::cold::{chill_waits, least_min, rests_after, slow_end};
-use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, ReadyMeans, Reason};
-use crate::clock::{Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
+use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, ReadyMeans, Reason, Thaw};
+use crate::clock::{Lane, Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
 use crate::finish::{CoatWork, Finish};
 use crate::units::Span;
 use chrono::{TimeDelta, Timelike};
@@ -48,7 +48,9 @@ pub(super) fn clock_plan(
     let (stays, least) = job.first_for();
     let flour_min = cold.flour_rest.min_up();
     let least = least_min(&cold.answer, stays, least);
+    let thawed = cold.thaw.is_some();
     let chill_min = match stays {
+        _ if cold.thaw.is_some_and(|t| t.way == Thaw::Bench) => cold.thaw.map_or(0, |t| t.span.min_up()),
         ChillFor::No | ChillFor::Exactly => least,
         ChillFor::Overnight => least.max(flour_min).max(slow_end(&cold.answer)),
         ChillFor::Ready | ChillFor::AtLeast => least.max(cold.workable_after.map_or(0, Span::min_up)).max(flour_min),
@@ -59,10 +61,13 @@ pub(super) fn clock_plan(
         mixed_by: None,
         // Where other dough is mixed with this one, its mixes are made before and after, and count here.
         mix_min: Span::new_min(
-            (WEIGH_MIN + method.minutes()) * (f64::from(dough.mixes.count) / f64::from(shape.demand.mixes)).max(1.0),
+            if thawed { 0.0 } else { WEIGH_MIN + method.minutes() }
+                * (f64::from(dough.mixes.count) / f64::from(shape.demand.mixes)).max(1.0),
         )
         .min_up(),
-        form_min: Span::new_min(hands.form_min).min_up(),
+        form_min: if thawed { 0 } else { Span::new_min(hands.form_min).min_up() },
+        bulk_min: cold.bulk.as_ref().map_or(0, |b| b.least_min + b.rest_min),
+        thaws: cold.thaw.map(|t| if t.way == Thaw::Bench { Lane::Cooling } else { Lane::Cold }),
         chill_min,
         cut_min: hands.cut_min,
         tray_chill_min,
@@ -74,7 +79,10 @@ pub(super) fn clock_plan(
         dry_min: 0,
         pack_min: vec![],
         warm: job.ready_means() == ReadyMeans::Out,
-        rests: rests_after(kitchen, dough, cold),
+        rests: match cold.thaw {
+            Some(Thawing { way: Thaw::Bench, .. }) => vec![],
+            _ => rests_after(kitchen, dough, cold),
+        },
         chill_why: chill_waits(cold, chill_min, flour_min),
     };
     after_the_bake(job, shape, &mut lot);
@@ -86,13 +94,18 @@ pub(super) fn clock_plan(
         lot.dry_min += sooner;
         relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
     }
-    for (step, stays) in [(Step::TrayChill, cold.tray_chill.as_ref().map(|t| t.stays)), (Step::Chill, Some(stays))] {
+    let chill = if thawed { Step::Thaw } else { Step::Chill };
+    let bulk = cold.bulk.as_ref().map(|b| b.stays);
+    for (step, stays) in
+        [(Step::TrayChill, cold.tray_chill.as_ref().map(|t| t.stays)), (chill, Some(stays)), (Step::BulkChill, bulk)]
+    {
         if stays != Some(ChillFor::Overnight) {
             continue;
         }
         let sooner = until_the_evening(job, kitchen.zone(), &relay, step);
         match step {
             Step::TrayChill => lot.tray_chill_min += sooner,
+            Step::BulkChill => lot.bulk_min += sooner,
             _ => {
                 lot.chill_min += sooner;
                 lot.chill_why = chill_waits(cold, lot.chill_min, flour_min);

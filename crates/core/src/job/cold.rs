@@ -1,11 +1,11 @@
 //! The cold station of a plan: how long the dough and the cut pieces chill, and what of it is whose time.
 
-use super::answers::{ColdPlan, DoughPlan, FormSize, TrayChill};
+use super::answers::{BulkChill, ColdPlan, DoughPlan, FormSize, Thawing, TrayChill};
 use super::bench::first_sheets;
 use super::chill::{first_chill, lump_of};
 use super::chilling::OVERNIGHT;
 use super::pieces::chilled_form;
-use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason, Setting};
+use super::{ChillFor, ChillForm, ColdPlace, Job, Kitchen, Making, Reason, Setting, Thaw};
 use crate::clock::{ChillWaits, MoreChill};
 use crate::cold::{
     Bench, ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Support, Target, Window, Wrap, chill, disc_of, left_for,
@@ -14,7 +14,7 @@ use crate::cold::{
 use crate::dough::Keeping;
 use crate::error::{InputError, InputErrors, Problem};
 use crate::shape::DemandAnswer;
-use crate::units::{Share, Span, Temperature};
+use crate::units::{Share, Span, Temperature, TemperatureDifference};
 
 pub(super) fn cold_plan(
     job: &Job,
@@ -26,13 +26,21 @@ pub(super) fn cold_plan(
 ) -> Result<ColdPlan, InputErrors> {
     let form = first_form(job, dough, demand)?;
     let piece = form.piece;
-    let place = if job.portions_first() { job.input().tray_chill_place } else { job.input().chill_place };
-    let question = first_chill(job, kitchen, dough, piece, place)?;
+    let place = if job.portions_first() { job.input().tray_chill_place } else { job.dough_place() };
+    let bulk = bulk_chill(job, kitchen, dough, window)?;
+    let mut question = first_chill(job, kitchen, dough, piece, place)?;
+    if let Some(bulk) = &bulk {
+        question = question.starting(bulk.formed);
+    }
     let target = question.target();
     let answer = chill(&question);
     let (stays, least) = job.first_for();
     must_get_ready(&answer, stays, if job.portions_first() { "tray_chill_place" } else { "chill_place" })?;
-    let out = comes_out(&question, &answer, stays, least);
+    let mut out = comes_out(&question, &answer, stays, least);
+    let thaw = job.thaws().map(|way| thaw(way, kitchen, dough, piece, window.working(target).from)).transpose()?;
+    if let Some(Thawing { way: Thaw::Bench, at, span }) = thaw {
+        out = Sample { mean: at, felt: at, after: span, ..out };
+    }
     let feels = window.feels_at(target, &out, false).1;
     let warm = window.rolls_to;
     let tray_chill = tray_chill(job, kitchen, dough, piece, (&out, warm))?;
@@ -51,7 +59,8 @@ pub(super) fn cold_plan(
     if window.shift.k().abs() > 0.05 {
         reasons.push(Reason::FatMovesTheWindow { fat: Share::new(dough.composition.fat()), by: window.shift });
     }
-    let rests = if stays == ChillFor::No { Span::new_s(0.0) } else { job.flour_rest() };
+    // What was frozen has rested.
+    let rests = if stays == ChillFor::No || thaw.is_some() { Span::new_s(0.0) } else { job.flour_rest() };
     if rests.min() > 0.0 {
         reasons.push(Reason::RestsForItsFlour { at_least: rests });
     }
@@ -61,7 +70,11 @@ pub(super) fn cold_plan(
     reasons.extend(setting(Setting::Dough, &answer).filter(|_| stays.waits_for_ready()));
     let tray_sets = tray_chill.as_ref().filter(|t| t.stays.waits_for_ready());
     reasons.extend(tray_sets.and_then(|t| still_sets(Setting::CutPiece, &t.answer)));
-    let means = what_it_means(job, window, (stays, &answer, &out, feels), tray_chill.as_ref());
+    let mut means = what_it_means(job, window, (stays, &answer, &out, feels), tray_chill.as_ref());
+    if let Some(thaw) = thaw {
+        means.0 = vec![Reason::ThawsOnly { way: thaw.way, span: thaw.span }, Reason::NeverTwice];
+    }
+    means.0.extend(bulk.as_ref().map(|b| Reason::BulkFirst { formed: b.formed }));
     reasons.push(if kitchen.known(place).air_taught {
         Reason::RangeOfReadings { place }
     } else {
@@ -87,11 +100,64 @@ pub(super) fn cold_plan(
         workable_after: None,
         answer,
         tray_chill,
+        bulk,
+        thaw,
         flour_rest: rests,
         keeping,
         means,
         reasons,
     })
+}
+
+/// Hands warm dough by so much while they form it, K. Common practice, no source.
+const FORMING_WARMS: TemperatureDifference = TemperatureDifference::new_k(2.0);
+
+/// The dough of logs in the cold as a lump, before they are formed; nothing where they are formed at once.
+fn bulk_chill(
+    job: &Job,
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    window: &Window,
+) -> Result<Option<BulkChill>, InputErrors> {
+    let (stays, least) = job.bulk_for();
+    if stays == ChillFor::No {
+        return Ok(None);
+    }
+    let place = job.dough_place();
+    let piece = lump_of(dough.mixes.each, dough.density);
+    let question = first_chill(job, kitchen, dough, piece, place)?;
+    let answer = chill(&question);
+    must_get_ready(&answer, stays, "chill_place")?;
+    let out = comes_out(&question, &answer, stays, least);
+    // Too hard to be formed, it waits until it can be.
+    let rest = tempering_to(&dough.composition, piece, out.mean, kitchen.room(), window.rolls_from);
+    let workable = if out.mean < window.rolls_from { window.rolls_from } else { out.mean };
+    let (warmed, room) = (workable + FORMING_WARMS, kitchen.room());
+    let formed = if warmed > room && room > workable { room } else { warmed };
+    let least_min = least_min(&answer, stays, least);
+    Ok(Some(BulkChill { piece, place, stays, least_min, rest_min: rest.map_or(0, Span::min_up), out, formed, answer }))
+}
+
+/// Dough out of the freezer until it can be worked.
+fn thaw(
+    way: Thaw,
+    kitchen: &Kitchen,
+    dough: &DoughPlan,
+    piece: Piece,
+    until: Option<Temperature>,
+) -> Result<Thawing, InputErrors> {
+    let at = until.unwrap_or(dough.temperature);
+    let from = match way {
+        Thaw::Bench => kitchen.place(ColdPlace::Freezer).air(),
+        Thaw::Fridge => kitchen.place(ColdPlace::Fridge).air(),
+    };
+    let rest = tempering_to(&dough.composition, piece, from, kitchen.room(), at).ok_or_else(|| {
+        InputError::refused(
+            "thaws",
+            "the room is colder than the dough has to be to be worked: thaw it in the fridge and work it there",
+        )
+    })?;
+    Ok(Thawing { way, at, span: rest })
 }
 
 /// What goes into the cold first: the lump, disc, sheets or log that the dough is formed to, or the portions.

@@ -1,7 +1,7 @@
 //! How the pieces of a lot are made: cut from a sheet, sliced from a log or bar, or portioned.
 
 use crate::error::{Checks, InputErrors};
-use crate::shape::{LogForm, Portion};
+use crate::shape::{LOG_TRIM, LogForm, Portion, USUAL_LONGEST_LOG};
 use crate::units::Length;
 
 /// A log across, mm: thinner breaks when it is sliced, thicker gives slices larger than a hand. Common practice, no source.
@@ -21,21 +21,44 @@ pub enum Making {
         form: LogForm,
         /// Across, 15 to 120 mm.
         width: Length,
+        /// No log is made longer, ends and all: 100 to 500 mm.
+        longest: Length,
+        /// Whether the ends are baked as they are; otherwise 5 mm are cut off at each.
+        ends_kept: bool,
     },
     /// By hand, scoop, rope, press or over the tray.
     Portioned(Portion),
 }
 
+/// Shelves and knives take logs of 500 mm at most. Common practice, no source.
+const LONGEST_MM: (f64, f64) = (100.0, 500.0);
+
 impl Making {
+    /// Sliced from logs as long as usual, whose ends are trimmed.
+    #[must_use]
+    pub const fn sliced(form: LogForm, width: Length) -> Self {
+        Self::Sliced { form, width, longest: USUAL_LONGEST_LOG, ends_kept: false }
+    }
+
+    /// Cut off at each end of a log.
+    #[must_use]
+    pub const fn trim(&self) -> Length {
+        match self {
+            Self::Sliced { ends_kept: false, .. } => LOG_TRIM,
+            _ => Length::new_mm(0.0),
+        }
+    }
+
     /// The same with its sizes checked.
     pub fn checked(self) -> Result<Self, InputErrors> {
         match self {
             Self::Cut => Ok(Self::Cut),
-            Self::Sliced { form, width } => {
+            Self::Sliced { form, width, longest, .. } => {
                 let mut checks = Checks::new();
                 let form = checks.take("making", form.checked());
                 let (least, most) = LOG_ACROSS_MM;
                 checks.range("making.width_mm", width.mm(), least, most, "mm");
+                checks.range("making.longest_mm", longest.mm(), LONGEST_MM.0, LONGEST_MM.1, "mm");
                 if let Some(form) = form {
                     checks.range("making.height_mm", form.height(width).mm(), least / 2.0, most, "mm");
                 }
@@ -50,7 +73,7 @@ impl Making {
 #[cfg(feature = "wire")]
 mod wire {
     use super::Making;
-    use crate::shape::{LogKind, Portion, USUAL_LOG_ACROSS};
+    use crate::shape::{LogKind, Portion, USUAL_LOG_ACROSS, USUAL_LONGEST_LOG};
     use crate::units::Length;
     use serde::de::{Deserialize, Deserializer, Error};
     use serde::ser::{Serialize, Serializer};
@@ -74,6 +97,12 @@ mod wire {
             /// Across, 15 to 120; the usual one when left out.
             #[serde(default = "usual_across", rename = "width_mm")]
             width: Length,
+            /// No log is made longer, 100 to 500; 300 when left out.
+            #[serde(default = "usual_longest", rename = "longest_mm")]
+            longest: Length,
+            /// Whether the ends are baked as they are; otherwise 5 mm are cut off at each.
+            #[serde(default)]
+            ends_kept: bool,
         },
     }
 
@@ -85,13 +114,18 @@ mod wire {
         USUAL_LOG_ACROSS
     }
 
+    const fn usual_longest() -> Length {
+        USUAL_LONGEST_LOG
+    }
+
     impl Serialize for Making {
         fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
             match self {
                 Self::Cut => Whole::Cut.serialize(serializer),
-                Self::Sliced { form, width } => {
+                Self::Sliced { form, width, longest, ends_kept } => {
                     let height_to_width = form.height_to_width().unwrap_or_else(as_high_as_wide);
-                    Whole::Sliced { form: form.kind(), height_to_width, width: *width }.serialize(serializer)
+                    let (form, width, longest) = (form.kind(), *width, *longest);
+                    Whole::Sliced { form, height_to_width, width, longest, ends_kept: *ends_kept }.serialize(serializer)
                 }
                 Self::Portioned(portion) => portion.serialize(serializer),
             }
@@ -113,8 +147,8 @@ mod wire {
         fn from(whole: Whole) -> Self {
             match whole {
                 Whole::Cut => Self::Cut,
-                Whole::Sliced { form, height_to_width, width } => {
-                    Self::Sliced { form: form.with_height(height_to_width), width }
+                Whole::Sliced { form, height_to_width, width, longest, ends_kept } => {
+                    Self::Sliced { form: form.with_height(height_to_width), width, longest, ends_kept }
                 }
             }
         }

@@ -20,6 +20,7 @@ mod kept_sheet;
 mod kitchen;
 mod levers;
 mod making;
+mod marbled;
 mod means;
 mod order;
 mod oven;
@@ -43,8 +44,8 @@ pub use advice::{
 };
 pub use ahead::PartsAhead;
 pub use answers::{
-    ClockPlan, ColdPlan, DoughPart, DoughPlan, FinishPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan, TrayChill,
-    WhenLate,
+    BulkChill, ClockPlan, ColdPlan, DoughPart, DoughPlan, FinishPlan, FormSize, OvenPlan, PartUse, Plan, ShapePlan,
+    Thawing, TrayChill, WhenLate,
 };
 pub use as_baked::{AsBaked, Conditions};
 pub use bake::{BakeQuestion, Cooling, bake_seen, cooling};
@@ -53,7 +54,7 @@ pub use chill::question_of;
 pub use chilled::ChillChange;
 #[cfg(feature = "wire")]
 pub use chilling::kept_dough_form;
-pub use chilling::{ChillFor, ChillForm, DoughForm, OVERNIGHT, USUAL_CHILL_MIN};
+pub use chilling::{ChillFor, ChillForm, DoughForm, OVERNIGHT, Thaw, USUAL_CHILL_MIN};
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
     Kin, Left, LotInput, MOST_LOTS, OnSheets, SharedSheets, changed_with, check_lot, check_shared_dough, goes_along,
@@ -67,6 +68,7 @@ pub use kept_sheet::{KeptPiece, KeptSheet};
 pub use kitchen::{Kitchen, KitchenInput, OvenKit, OvenMeasured};
 pub use levers::{BakeLever, LeverChange, LeverEffect, LeverGroup, Notch, bake_levers, colder_takes};
 pub use making::Making;
+pub use marbled::{GRAIN, Marbled, marbled};
 pub use means::ReadyMeans;
 pub use order::{Job, JobInput, usually_wanted};
 pub use oven::question_as_baked;

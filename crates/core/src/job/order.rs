@@ -4,7 +4,7 @@ use super::chilling::{LONGEST_CHILL_MIN, MOST_STACKED, USUAL_CHILL_MIN};
 #[cfg(feature = "wire")]
 use super::chilling::{kept_dough_form, usual as chilling_usual};
 use super::kept_sheet::{check_kept, on_a_sheet};
-use super::{ChillFor, ColdPlace, DoughForm, KeptSheet, Making, ReadyMeans};
+use super::{ChillFor, ColdPlace, DoughForm, KeptSheet, Making, ReadyMeans, Thaw};
 use crate::dough::{MixMethod, Tint, TintInput};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::finish::{Finish, MOST_COATS};
@@ -69,6 +69,22 @@ pub struct JobInput {
     /// With `at_least` and `exactly`: so long, 1 to 4,320.
     #[cfg_attr(feature = "wire", serde(default = "chilling_usual::pieces_min"))]
     pub pieces_for_min: f64,
+    /// Of a log that is sliced: how long its dough chills as a lump before it is formed.
+    #[cfg_attr(feature = "wire", serde(default = "usual::not_at_all"))]
+    pub bulk_for: ChillFor,
+    /// With `at_least` and `exactly`: so long, 1 to 4,320.
+    #[cfg_attr(feature = "wire", serde(default = "chilling_usual::dough_min"))]
+    pub bulk_for_min: f64,
+    /// Where its dough is ready in the freezer, how it thaws; null where it is mixed for the job. Portions that are formed first are always of
+    /// fresh dough.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub thaws: Option<Thaw>,
+    /// Whether a rolled sheet is cut on the paper of its tray and the scraps lifted away: nothing is moved, the gaps are as wide as on the tray.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub cut_in_place: bool,
+    /// Whether the pieces are pricked with a fork before the bake.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub pricked: bool,
     /// Least gap between cuts, 0.5 to 10.
     pub web_mm: f64,
     /// Rim kept free, 0 to 30.
@@ -150,7 +166,11 @@ pub struct JobInput {
 /// What a job has that does not say it.
 #[cfg(feature = "wire")]
 mod usual {
-    use super::{BakeEnd, EdgeColour, SheetKind, TrayLiner, Turning};
+    use super::{BakeEnd, ChillFor, EdgeColour, SheetKind, TrayLiner, Turning};
+
+    pub(super) const fn not_at_all() -> ChillFor {
+        ChillFor::No
+    }
 
     pub(super) const fn turning() -> Turning {
         Turning::Free
@@ -198,6 +218,11 @@ impl JobInput {
             disc_mm: 22.0,
             chill_place: ColdPlace::Fridge,
             tray_chill_place: ColdPlace::Fridge,
+            bulk_for: ChillFor::No,
+            bulk_for_min: USUAL_CHILL_MIN.0,
+            thaws: None,
+            cut_in_place: false,
+            pricked: false,
             web_mm: 3.0,
             edge_mm: 4.0,
             surface: BenchSurface::FlouredBoard,
@@ -287,6 +312,7 @@ impl Job {
         checks.range("sheet_stack", f64::from(input.sheet_stack), 1.0, f64::from(MOST_STACKED), "sheets");
         checks.range("dough_for_min", input.dough_for_min, 1.0, LONGEST_CHILL_MIN, "min");
         checks.range("pieces_for_min", input.pieces_for_min, 1.0, LONGEST_CHILL_MIN, "min");
+        checks.range("bulk_for_min", input.bulk_for_min, 1.0, LONGEST_CHILL_MIN, "min");
         checks.range("hold_back_percent", input.hold_back_percent, 0.0, 20.0, "% of the flour");
         if input.pieces > 0 {
             let most = f64::from(input.pieces - 1);
@@ -440,10 +466,16 @@ impl Job {
         self.input.goes_in_c.map(Temperature::new_c)
     }
 
-    /// Web and rim.
+    /// Web and rim; as on a tray where it is cut on the tray's paper.
     #[must_use]
     pub fn spacing(&self) -> Spacing {
-        self.spacing
+        if self.cut_in_place() { Spacing::IN_PLACE } else { self.spacing }
+    }
+
+    /// Whether its sheets are cut on the paper of their tray and nothing is moved.
+    #[must_use]
+    pub fn cut_in_place(&self) -> bool {
+        self.input.cut_in_place && self.input.making == Making::Cut && self.input.mixed.is_empty()
     }
 
     /// Re-rolls, surface and reserve.

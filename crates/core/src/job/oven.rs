@@ -2,11 +2,11 @@
 
 use super::bake::{BakeExpected, Cooling, bake_question, cooling, cover_of, expect_bake, most_spread};
 use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan, Reason};
-use crate::dough::{Formula, hides_colour};
+use crate::dough::{Formula, Kind, hides_colour};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
 use crate::oven::{BakeEnd, BakeKnowledge, BakeSetting, HotSpots};
-use crate::shape::{Portion, TrayAnswer, fill_trays, trays_of_squares};
+use crate::shape::{Bent, DemandAnswer, Portion, TrayAnswer, fill_trays, trays_in_place, trays_of_squares};
 use crate::units::{Length, Share, Temperature};
 
 /// A job's pieces on their trays. How far apart they lie follows from how far they grow on a full one; how full that is, and so the question, from
@@ -17,14 +17,17 @@ pub(super) fn lay_out(
     outline: &Outline,
     kitchen: &Kitchen,
     question: &mut BakeQuestion,
-    learnt: Option<&BakeKnowledge>,
+    (demand, learnt): (Option<&DemandAnswer>, Option<&BakeKnowledge>),
 ) -> Result<TrayAnswer, InputErrors> {
     if let Making::Portioned(Portion::TrayBar { width, length, columns, rows, .. }) = &job.input().making {
         let squares = (*columns, *rows);
         return Ok(trays_of_squares(outline, job.baked_pieces(), (*width, *length), squares, kitchen.trays()));
     }
     let grows = outline.rim_radius() * most_spread(job, formula, kitchen, question, learnt)?.value();
-    let trays = fill_trays(outline, job.baked_pieces(), grows, kitchen.trays(), &job.input().tray_layout)?;
+    let trays = match demand.filter(|_| job.cut_in_place()) {
+        Some(demand) => trays_in_place(&demand.rolls, grows, kitchen.trays()),
+        None => fill_trays(outline, job.baked_pieces(), grows, kitchen.trays(), &job.input().tray_layout)?,
+    };
     question.oven.cover = cover_of(outline, trays.fill.first().copied().unwrap_or(1), kitchen);
     Ok(trays)
 }
@@ -41,7 +44,7 @@ pub fn question_as_baked(
     start: Temperature,
 ) -> Result<BakeQuestion, InputErrors> {
     let mut question = bake_question(job, formula, outline, thickness, kitchen, (start, start), None)?;
-    lay_out(job, formula, outline, kitchen, &mut question, None)?;
+    lay_out(job, formula, outline, kitchen, &mut question, (None, None))?;
     Ok(question)
 }
 
@@ -71,6 +74,7 @@ pub(super) fn oven_plan(
     };
     expected.cool_on_tray = cooling.on_tray();
     let width = if w > h { w } else { h };
+    warnings.extend(not_alike_all_over(job, formula, expected.spread.1));
     if kitchen.small_oven() {
         warnings.push(Reason::SmallOven);
     }
@@ -94,6 +98,33 @@ pub(super) fn oven_plan(
         growth,
         baked_outline: outline.spread_by(growth.1),
     })
+}
+
+/// A relief shows while a piece spreads by less than this. Common practice, no source.
+const RELIEF_HOLDS: Share = Share::new(0.08);
+/// A part so much smaller than the largest bakes ahead of it, by their masses. Our own choice.
+const SMALL_PART: f64 = 0.5;
+
+/// What to mind of a piece that is thicker or thinner in places, or has a relief.
+fn not_alike_all_over(job: &Job, formula: &Formula, spread: Share) -> Vec<Reason> {
+    let Making::Portioned(portion) = &job.input().making else { return vec![] };
+    match portion {
+        Portion::Rope { bent: Bent::Knot | Bent::Twist, .. } => vec![Reason::CrossingsBakeLast],
+        Portion::Rope { bent: Bent::Crescent, .. } => vec![Reason::ThinEndsAhead],
+        Portion::Figure { parts } => {
+            let largest = parts.iter().map(|p| p.g()).fold(0.0, f64::max);
+            let small = parts.iter().any(|p| p.g() < SMALL_PART * largest);
+            small.then_some(Reason::SmallPartsAhead).into_iter().collect()
+        }
+        Portion::Stamped { .. } => {
+            let most = RELIEF_HOLDS;
+            let relief =
+                if spread < most { Reason::ReliefHolds { spread, most } } else { Reason::ReliefFades { spread, most } };
+            let lifted = formula.kind_mass(Kind::Leavener).g() > 0.0;
+            std::iter::once(relief).chain(lifted.then_some(Reason::PowderLiftsTheRelief)).collect()
+        }
+        _ => vec![],
+    }
 }
 
 /// What to turn or swap half way; nothing in an oven that is even, or that nobody has tried.

@@ -6,9 +6,8 @@ use crate::dough::{Formula, rolled_density};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::{Outline, strand, union_of_rounds};
 use crate::shape::{
-    Bent, CRESCENT_RADIUS, Demand, DemandAnswer, KeptFault, LOG_TRIM, LONGEST_LOG, LatticeTable, Layout, LogForm,
-    MixedFault, MixedShare, OblongSheets, Portion, Portioned, Roll, RoundSheets, SheetForm, SheetKind, Sheets,
-    bent_extent, portion_out,
+    Bent, CRESCENT_RADIUS, Demand, DemandAnswer, KeptFault, LatticeTable, Layout, LogForm, MixedFault, MixedShare,
+    OblongSheets, Portion, Portioned, Roll, RoundSheets, SheetForm, SheetKind, Sheets, bent_extent, portion_out,
 };
 use crate::units::{Density, Length, Mass, Share};
 use std::f64::consts::{PI, TAU};
@@ -67,7 +66,7 @@ pub fn piece_outline(job: &Job, formula: &Formula, cutter: &Outline) -> Result<O
     let density = rolled_density(&formula.composition(), job.input().method);
     let points = match &job.input().making {
         Making::Cut => return Ok(cutter.clone()),
-        Making::Sliced { form, width } => section(*form, width.mm()),
+        Making::Sliced { form, width, .. } => section(*form, width.mm()),
         Making::Portioned(portion) => return portion_outline(portion, density),
     };
     Outline::new(&points).map_err(|e| InputErrors::from(e).within("making"))
@@ -77,16 +76,18 @@ pub fn piece_outline(job: &Job, formula: &Formula, cutter: &Outline) -> Result<O
 pub fn portion_outline(portion: &Portion, density: Density) -> Result<Outline, InputErrors> {
     let one = portioned(portion, density)?;
     let points = match portion {
-        Portion::Pressed { .. } => circle(one.across.mm()),
+        Portion::Pressed { .. } | Portion::Stamped { .. } => circle(one.across.mm()),
         Portion::Rope { across, length, bent } => return bent_rope(*bent, *across, *length),
         Portion::TrayBar { width, length, columns, rows, .. } => {
             oblong(width.mm() / f64::from(*columns), length.mm() / f64::from(*rows))
         }
         Portion::Figure { .. } => joined(&one.parts),
         // pi/4 D^2 s d = pi/6 d^3.
-        Portion::Ball { .. } | Portion::Scoop { .. } | Portion::Thumbprint { .. } | Portion::Piped { .. } => {
-            circle(one.across.mm() * (2.0 / 3.0 / SETTLES_TO).sqrt())
-        }
+        Portion::Ball { .. }
+        | Portion::Scoop { .. }
+        | Portion::Spoon { .. }
+        | Portion::Thumbprint { .. }
+        | Portion::Piped { .. } => circle(one.across.mm() * (2.0 / 3.0 / SETTLES_TO).sqrt()),
     };
     Outline::new(&points).map_err(|e| InputErrors::from(e).within("making"))
 }
@@ -203,7 +204,7 @@ fn section(form: LogForm, width: f64) -> Vec<(f64, f64)> {
 pub(super) fn chilled_form(making: &Making, density: Density) -> Result<Option<Piece>, InputErrors> {
     Ok(match making {
         Making::Cut => None,
-        Making::Sliced { form, width } => Some(match form {
+        Making::Sliced { form, width, .. } => Some(match form {
             LogForm::Round => Piece::Log { diameter: *width },
             _ => Piece::Bar { width: *width, height: form.height(*width) },
         }),
@@ -215,6 +216,11 @@ pub(super) fn chilled_form(making: &Making, density: Density) -> Result<Option<P
 #[must_use]
 pub fn largest_sheet(job: &Job, kitchen: &Kitchen) -> SheetForm {
     let input = job.input();
+    if job.cut_in_place() {
+        // It is the paper of the tray.
+        let (width, length) = (kitchen.trays().width(), kitchen.trays().length());
+        return SheetForm::Oblong { width, length, corner: Length::new_mm(0.0) };
+    }
     let within = |own: Length, most: Option<f64>| most.map_or(own, |mm| Length::new_mm(own.mm().min(mm)));
     let width = within(kitchen.trays().width(), input.sheet_width_mm);
     let length = within(kitchen.trays().length(), input.sheet_length_mm);
@@ -237,6 +243,11 @@ impl Rows {
         let (spacing, turning) = (job.spacing(), job.input().turning);
         let (width, longest) = largest.extent();
         Ok(match largest {
+            SheetForm::Oblong { .. } if job.cut_in_place() => Self::Oblong(OblongSheets {
+                table: LatticeTable::with_gap(outline, width, longest, spacing.edge(), spacing.web())?,
+                width,
+                longest,
+            }),
             SheetForm::Oblong { .. } => Self::Oblong(OblongSheets {
                 table: LatticeTable::for_turning(outline, width, longest, spacing, turning)?,
                 width,
@@ -315,9 +326,9 @@ impl Source {
                     Err(fault) => Self::Sheets(rows.sheets(), Some(Reason::LayoutNotUsed { fault }), None),
                 })
             }
-            Making::Sliced { form, width } => {
-                let usable = LONGEST_LOG.mm() - 2.0 * LOG_TRIM.mm();
-                #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a log of 300 mm at most")]
+            Making::Sliced { form, width, longest, .. } => {
+                let usable = longest.mm() - 2.0 * input.making.trim().mm();
+                #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a log of 500 mm at most")]
                 let most = (usable / job.thickness().mm() + 1e-9).floor().max(1.0) as u32;
                 Ok(Self::Logs { g_per_mm: form.area(*width).mass_at(Length::new_mm(1.0), density).g(), most })
             }
@@ -367,7 +378,7 @@ impl Source {
             Self::Logs { g_per_mm, most } => {
                 let logs = pieces.div_ceil(*most);
                 let slices = pieces.div_ceil(logs.max(1));
-                let length = job.thickness() * f64::from(slices) + LOG_TRIM * 2.0;
+                let length = job.thickness() * f64::from(slices) + job.input().making.trim() * 2.0;
                 (logs, Mass::new_g(g_per_mm * length.mm()), length)
             }
             Self::Portions { together, length } => (pieces.div_ceil(*together), piece * f64::from(*together), *length),

@@ -18,7 +18,7 @@ use crate::geometry::Outline;
 use crate::oven::BakeKnowledge;
 use crate::safety::{Caution, raw_rule};
 use crate::shape::{
-    DemandAnswer, LOG_TRIM, LatticeTable, Layout, MixedFault, MixedShare, Portion, SheetKind, Spacing, TrayAnswer,
+    DemandAnswer, LatticeTable, Layout, MixedFault, MixedShare, Portion, SheetKind, Spacing, TrayAnswer,
 };
 use crate::units::Length;
 
@@ -61,11 +61,12 @@ pub fn plan_with(
     let learnt = beside.learnt.as_ref();
     let mut question =
         bake_question(job, formula, outline, takes.size.thickness, kitchen, goes_in_at(job, &cold), learnt)?;
-    let trays = lay_out(job, formula, outline, kitchen, &mut question, learnt)?;
+    let trays = lay_out(job, formula, outline, kitchen, &mut question, (Some(&demand), learnt))?;
     let oven = oven_plan(job, formula, outline, kitchen, &question, learnt)?;
     let mut shape = shape_plan(job, kitchen, demand, trays);
+    shape.reasons.extend(pricks(job, outline));
     shape.reasons.extend(takes.source.fault().cloned());
-    let hands = hands_at_the_bench(job, kitchen, &shape);
+    let hands = hands_at_the_bench(job, outline, kitchen, &shape);
     if job.input().making == Making::Cut && cold.stays.waits_for_ready() {
         cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
         cold.reasons.extend(bench_waits(&cold, hands.longest()));
@@ -105,6 +106,31 @@ pub fn compute_sheet(
     Ok(table.layout(length))
 }
 
+/// A fork goes in so often, mm; from this thickness on a bar or piece that is not pricked may bubble. Common practice, no source.
+const PRICK_EVERY: (Length, Length) = (Length::new_mm(20.0), Length::new_mm(25.0));
+const PRICKED_FROM: Length = Length::new_mm(10.0);
+
+/// How often one piece is pricked: once for each square of the middle of the range.
+pub(super) fn pricks_each(outline: &Outline) -> u32 {
+    let every = f64::midpoint(PRICK_EVERY.0.mm(), PRICK_EVERY.1.mm());
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "of a piece that fits a tray")]
+    let times = (outline.area().mm2() / (every * every)).round().clamp(1.0, 10_000.0) as u32;
+    times
+}
+
+fn pricks(job: &Job, outline: &Outline) -> Option<Reason> {
+    let in_pan = matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. }));
+    let (cut, every) = (job.input().making == Making::Cut, PRICK_EVERY);
+    if job.input().pricked {
+        return Some(Reason::PrickedSoOften { times: pricks_each(outline), every });
+    }
+    let thick = match &job.input().making {
+        Making::Portioned(Portion::TrayBar { depth, .. }) => *depth >= PRICKED_FROM,
+        _ => cut && job.thickness() >= PRICKED_FROM,
+    };
+    (thick && (cut || in_pan)).then_some(Reason::ThickNotPricked { every })
+}
+
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {
     let mut reasons = Vec::new();
     let first = &demand.rolls[0];
@@ -117,7 +143,7 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
             length: first.form.extent().1,
             slices: first.pieces.div_ceil(first.sheets.max(1)),
             slice: job.thickness(),
-            trim: LOG_TRIM,
+            trim: job.input().making.trim(),
         },
         Making::Portioned(Portion::TrayBar { .. }) => Reason::Trays { trays: first.sheets, mass: first.mass },
         Making::Portioned(_) => Reason::Portions { portions: first.pieces, mass: first.mass },
@@ -138,6 +164,15 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
     if let Some(fault) = trays.fault {
         reasons.push(Reason::TrayNotUsed { fault, gap: trays.gap });
     }
-    reasons.push(Reason::GapOnTheTray { gap: trays.gap, by_growth: trays.gap > kitchen.trays().least_gap() });
+    if job.cut_in_place() {
+        let gap = job.spacing().web();
+        reasons.push(Reason::CutInPlace { gap });
+        // What is kept free beyond the growth is a comfort; growth itself is not.
+        if trays.gap.mm() > gap.mm() + 5.0 {
+            reasons.push(Reason::InPlaceTooNear { gap, needed: trays.gap });
+        }
+    } else {
+        reasons.push(Reason::GapOnTheTray { gap: trays.gap, by_growth: trays.gap > kitchen.trays().least_gap() });
+    }
     ShapePlan { demand, rods_owned, trays, reasons }
 }

@@ -1,7 +1,7 @@
 //! Why a plan is as it is, and what to mind with it.
 
-use super::ReadyMeans;
 use super::ahead::PartsAhead;
+use super::{ReadyMeans, Thaw};
 use crate::cold::{ColdPlace, Feeling};
 use crate::error::InputErrors;
 use crate::oven::{DoneBy, Profile};
@@ -60,6 +60,9 @@ pub enum Reason {
     ChilledOvernight { what: Setting },
     FlourNotRested { usually: Span },
     PiecesNotChilled { at: Temperature },
+    ThawsOnly { way: Thaw, span: Span },
+    NeverTwice,
+    BulkFirst { formed: Temperature },
     StillSets { what: Setting, cold_enough: Span, more: Span },
     RangeOfReadings { place: ColdPlace },
     RangeOfTheFilm,
@@ -77,6 +80,10 @@ pub enum Reason {
     LayoutNotUsed { fault: KeptFault },
     SheetsNotUsed { fault: MixedFault },
     TrayNotUsed { fault: KeptFault, gap: Length },
+    CutInPlace { gap: Length },
+    InPlaceTooNear { gap: Length, needed: Length },
+    PrickedSoOften { times: u32, every: (Length, Length) },
+    ThickNotPricked { every: (Length, Length) },
     GapOnTheTray { gap: Length, by_growth: bool },
     // The oven.
     NotDoneWithin { span: Span },
@@ -97,6 +104,13 @@ pub enum Reason {
     ComesOut { cut: Length, high: Length, density: Density, profile: Profile },
     GrowsAtTheRim { by: (Length, Length) },
     FillsItsPan,
+    // Pieces that are not alike all over.
+    CrossingsBakeLast,
+    ThinEndsAhead,
+    SmallPartsAhead,
+    ReliefHolds { spread: Share, most: Share },
+    ReliefFades { spread: Share, most: Share },
+    PowderLiftsTheRelief,
     SwapShelves,
     SmallOven,
     Pot(PotCaution),

@@ -8,7 +8,7 @@ use crate::cold::{
     ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Side, Target, chill_briefly, disc_of, tempering_to,
 };
 use crate::error::{Checks, InputErrors};
-use crate::shape::LONGEST_LOG;
+use crate::shape::USUAL_LONGEST_LOG;
 use crate::units::{Area, Length, Span};
 
 /// To form and wrap one bar. Common practice, no source.
@@ -209,7 +209,7 @@ fn forms(job: &Job, kitchen: &Kitchen, plan: &Plan, sizes: &WaySizes) -> Vec<For
     let lengths = |section: Area| -> u32 {
         let length = whole.g() * 1e6 / density.kg_m3() / section.mm2();
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few logs")]
-        let count = (length / LONGEST_LOG.mm()).ceil().clamp(1.0, 1000.0) as u32;
+        let count = (length / USUAL_LONGEST_LOG.mm()).ceil().clamp(1.0, 1000.0) as u32;
         count
     };
     let log_area = Area::new_mm2(std::f64::consts::PI / 4.0 * sizes.log.mm().powi(2));

@@ -5,6 +5,7 @@
 
 mod amount;
 mod cursor;
+mod finishing;
 mod formats;
 mod line;
 mod markup;
@@ -18,6 +19,7 @@ mod tongues;
 mod weigh;
 mod words;
 mod write;
+mod yields;
 
 pub use amount::CupSystem;
 pub use formats::{FormulaFile, RecipeFormat, read_recipe};

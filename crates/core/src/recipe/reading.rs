@@ -9,6 +9,7 @@ use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood}
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use super::tongues;
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
+use super::yields::{pieces_of, yields_of};
 use crate::dough::{Formula, Kind, LineInput, Pantry, Ratio, Role};
 use crate::error::{InputError, InputErrors};
 use crate::units::{Mass, Share};
@@ -152,7 +153,7 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
             aside = not_the_dough(trimmed).then(|| trimmed.trim_end_matches(':').to_lowercase());
             listed = true;
             LineKind::Heading
-        } else if let Some(yields) = yields_of(trimmed, &words) {
+        } else if let Some(yields) = yields_of(trimmed) {
             reading.yields.get_or_insert(yields);
             LineKind::Note
         } else if instructs(&words) && !listed {
@@ -372,13 +373,6 @@ fn is_heading(line: &str) -> bool {
         && (line.ends_with(':') || words.len() <= 5 && words.first().is_some_and(|w| w == "for") && words.len() > 1)
 }
 
-fn yields_of(line: &str, words: &[String]) -> Option<String> {
-    let first = words.first()?.as_str();
-    let says = matches!(first, "make" | "yield" | "serve" | "serving" | "quantity") && words.len() <= 10;
-    let counts = line.chars().any(|c| c.is_ascii_digit()) || line.to_lowercase().contains("dozen");
-    (says && counts).then(|| line.trim().chars().take(120).collect())
-}
-
 fn doubt_the_unlikely(reading: &mut Reading, answers: &[LineAnswer]) {
     let flour: f64 = reading
         .counted()
@@ -424,6 +418,12 @@ impl Reading {
             LineKind::Ingredient(u) if u.left_out.is_none() => Some(u),
             _ => None,
         })
+    }
+
+    /// How many pieces it says it makes.
+    #[must_use]
+    pub fn pieces(&self) -> Option<u32> {
+        self.yields.as_deref().and_then(pieces_of)
     }
 
     /// Lines that still ask.

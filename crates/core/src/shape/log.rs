@@ -1,6 +1,6 @@
 //! Logs and bars: mass, length, size, slice and number of slices belong together; any two follow from the other three.
 
-use crate::error::{Checks, InputError, InputErrors};
+use crate::error::{Checks, InputError, InputErrors, Problem};
 use crate::units::{Area, Density, Length, Mass, Span};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
@@ -11,8 +11,8 @@ pub const USUAL_LOG_ACROSS: Length = Length::new_mm(48.0);
 
 /// Cut off at each end, where a log is ragged. Common practice, no source.
 pub const LOG_TRIM: Length = Length::new_mm(5.0);
-/// Logs and bars are made no longer: a shelf and a knife allow no more. Common practice, no source.
-pub const LONGEST_LOG: Length = Length::new_mm(300.0);
+/// Logs and bars are made no longer until somebody says otherwise: so much lies across a shelf. Common practice, no source.
+pub const USUAL_LONGEST_LOG: Length = Length::new_mm(300.0);
 /// A last slice of at least this share of the others is a slice; a thinner one joins the ends. Common practice, no source.
 pub const LAST_SLICE: f64 = 0.8;
 /// A soft round log that lies is turned so often, or it gets a flat. Common practice, no source.
@@ -146,7 +146,8 @@ impl LogForm {
     }
 }
 
-/// What is known of a log: three of the five.
+/// What is known of a log: three of mass, length, width, slice and slices, with a section whose proportion is known. Where it is not, its height
+/// is one more: three of mass, length, width and height settle an oblong or a wedge, and a slice divides it.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct LogGiven {
     /// Its mass, 10 g to 200 kg.
@@ -155,6 +156,8 @@ pub struct LogGiven {
     pub length: Option<Length>,
     /// Width of its section, 8 to 250 mm.
     pub width: Option<Length>,
+    /// Height of its section, 8 to 250 mm; in place of its proportion.
+    pub height: Option<Length>,
     /// Thickness of a slice, 1 to 60 mm.
     pub slice: Option<Length>,
     /// Number of slices, 1 to 2000.
@@ -165,11 +168,19 @@ pub struct LogGiven {
 const USUAL_LOG: Mass = Mass::new_g(600.0);
 
 impl LogGiven {
-    /// The same; where nothing is said, as much of a mix as one hand rolls, as thick as logs are, in slices of this thickness.
+    /// The same; where nothing is said, as much of a mix as one hand rolls, as thick as logs are, in slices of this thickness; where only the
+    /// bar is said, in such slices.
     #[must_use]
-    pub fn or_usual(self, mix: Mass, slice: Length) -> Self {
+    pub fn or_usual(self, form: LogForm, mix: Mass, slice: Length) -> Self {
         if self != Self::default() {
-            return self;
+            let bar = form.height_to_width().is_some()
+                && [self.mass.is_some(), self.length.is_some(), self.width.is_some(), self.height.is_some()]
+                    .into_iter()
+                    .filter(|known| *known)
+                    .count()
+                    == 3;
+            let divided = self.slice.is_some() || self.slices.is_some();
+            return if bar && !divided { Self { slice: Some(slice), ..self } } else { self };
         }
         let mass = Mass::new_g(mix.g().min(USUAL_LOG.g()).round());
         Self { mass: Some(mass), width: Some(USUAL_LOG_ACROSS), slice: Some(slice), ..Self::default() }
@@ -182,6 +193,7 @@ impl LogGiven {
             (self.mass.is_some(), "mass_g"),
             (self.length.is_some(), "length_mm"),
             (self.width.is_some(), "width_mm"),
+            (self.height.is_some(), "height_mm"),
             (self.slice.is_some(), "slice_mm"),
             (self.slices.is_some(), "slices"),
         ];
@@ -216,11 +228,54 @@ pub struct Log {
     pub cuts: Vec<Length>,
 }
 
-/// Solves a log for the two of its five measures that are not given.
+/// Where a height is given, or an oblong's or wedge's mass, length and width: its section, and what is left to be solved with it.
+fn settled(
+    form: LogForm,
+    given: &LogGiven,
+    trim: Length,
+    density: Density,
+) -> Result<(LogForm, LogGiven), InputErrors> {
+    let left = LogGiven { height: None, ..*given };
+    if form.height_to_width().is_none() {
+        let Some(height) = given.height else { return Ok((form, left)) };
+        if given.width.is_some() {
+            return Err(
+                InputError::refused("given", "width and height of this section belong together: give one").into()
+            );
+        }
+        let wide = if matches!(form, LogForm::HalfRound) { 2.0 } else { 1.0 };
+        return Ok((form, LogGiven { width: Some(height * wide), ..left }));
+    }
+    let mut checks = Checks::new();
+    for (field, value) in [("height_mm", given.height), ("width_mm", given.width), ("length_mm", given.length)] {
+        let (least, most) = if field == "length_mm" { LENGTH_MM } else { ACROSS_MM };
+        value.iter().for_each(|v| checks.range(field, v.mm(), least, most, "mm"));
+    }
+    checks.finish(())?;
+    // Area over width times height.
+    let full = form.kind().with_height(1.0).fullness();
+    let by_slices = || Some(given.slice? * f64::from(given.slices?) + trim * 2.0);
+    let length = given.length.or_else(by_slices);
+    let section = |m: Mass, l: Length| m.g() * 1e6 / density.kg_m3() / l.mm() / full;
+    let (wide, high, solved) = match (given.width, given.height, given.mass, length) {
+        (Some(w), Some(h), ..) => (w.mm(), h.mm(), left),
+        (None, Some(h), Some(m), Some(l)) => (section(m, l) / h.mm(), h.mm(), LogGiven { mass: None, ..left }),
+        (Some(w), None, Some(m), Some(l)) => (w.mm(), section(m, l) / w.mm(), LogGiven { mass: None, ..left }),
+        (None, Some(_), ..) => {
+            return Err(InputError::refused("given", "with the height, give the width too, or mass and length").into());
+        }
+        (_, None, ..) => return Ok((form, left)),
+    };
+    let width = Length::from_mm(wide).map_err(|_| InputError::new("width_mm", Problem::NotFinite))?;
+    Ok((form.kind().with_height(high / wide), LogGiven { width: Some(width), ..solved }))
+}
+
+/// Solves a log for the measures that are not given; so much is cut off at each end.
 ///
 /// Fails, naming the field, where not exactly three are given, where the three do not determine the others, and where one of
-/// the five comes out of its range. Ends of 5 mm are trimmed; a last slice counts from 80 % of the others' thickness.
-pub fn solve_log(form: LogForm, given: &LogGiven, density: Density) -> Result<Log, InputErrors> {
+/// them comes out of its range. A last slice counts from 80 % of the others' thickness.
+pub fn solve_log(form: LogForm, given: &LogGiven, trim: Length, density: Density) -> Result<Log, InputErrors> {
+    let (form, given) = settled(form, given, trim, density)?;
     let form = form.checked()?;
     let count = [given.mass.is_some(), given.length.is_some(), given.width.is_some(), given.slice.is_some()]
         .into_iter()
@@ -236,7 +291,7 @@ pub fn solve_log(form: LogForm, given: &LogGiven, density: Density) -> Result<Lo
     let mut slice = given.slice.map(Length::mm);
     let mut slices = given.slices;
     check(mass, length, width, slice, slices)?;
-    let ends = 2.0 * LOG_TRIM.mm();
+    let ends = 2.0 * trim.mm();
     // One pass finds what follows from what is given, the next what follows from that.
     for _ in 0..2 {
         match (length, slice, slices) {
@@ -270,8 +325,8 @@ pub fn solve_log(form: LogForm, given: &LogGiven, density: Density) -> Result<Lo
     let width = Length::new_mm(width);
     let area = form.area(width);
     let cut = f64::from(whole) * slice + short_last.unwrap_or(0.0);
-    let mut cuts: Vec<Length> = (0..=whole).map(|i| LOG_TRIM + Length::new_mm(slice) * f64::from(i)).collect();
-    cuts.extend(short_last.map(|last| LOG_TRIM + Length::new_mm(f64::from(whole) * slice + last)));
+    let mut cuts: Vec<Length> = (0..=whole).map(|i| trim + Length::new_mm(slice) * f64::from(i)).collect();
+    cuts.extend(short_last.map(|last| trim + Length::new_mm(f64::from(whole) * slice + last)));
     Ok(Log {
         mass: Mass::new_g(mass),
         length: Length::new_mm(length),
@@ -350,17 +405,17 @@ mod tests {
     }
 
     fn round(given: LogGiven) -> Log {
-        solve_log(LogForm::Round, &given, density()).unwrap()
+        solve_log(LogForm::Round, &given, LOG_TRIM, density()).unwrap()
     }
 
     #[test]
     fn a_log_of_which_nothing_is_said_is_as_large_as_one_hand_rolls() {
         let (slice, usual) = (Length::new_mm(7.0), LogGiven::default());
-        let found = usual.or_usual(Mass::new_g(1450.4), slice);
+        let found = usual.or_usual(LogForm::Round, Mass::new_g(1450.4), slice);
         assert_eq!((found.known(), found.mass), (vec!["mass_g", "width_mm", "slice_mm"], Some(Mass::new_g(600.0))));
-        assert_eq!(usual.or_usual(Mass::new_g(412.3), slice).mass, Some(Mass::new_g(412.0)));
+        assert_eq!(usual.or_usual(LogForm::Round, Mass::new_g(412.3), slice).mass, Some(Mass::new_g(412.0)));
         let said = LogGiven { slices: Some(12), ..usual };
-        assert_eq!(said.or_usual(Mass::new_g(412.3), slice), said);
+        assert_eq!(said.or_usual(LogForm::Round, Mass::new_g(412.3), slice), said);
     }
 
     /// Worked by hand: 450 g / 1.21 g/cm3 / (pi 4.8^2 / 4 cm2) = 20.55 cm; 195.5 mm hold 32 slices of 6 mm and 3.5 mm.
@@ -403,6 +458,46 @@ mod tests {
         assert!((counts.cuts.last().unwrap().mm() - 63.0).abs() < 1e-9);
     }
 
+    /// By hand: 600 g / 1.21 are 495.9 mL; 60 mm by 33.06 mm by 250 mm.
+    #[test]
+    fn three_of_mass_length_width_and_height_settle_a_bar_and_a_slice_divides_it() {
+        let oblong = LogForm::Oblong { height_to_width: 1.0 };
+        let (mass, length, width, height) = (Some(Mass::new_g(600.0)), mm(250.0), mm(60.0), mm(33.058));
+        let none = LogGiven::default();
+        for given in [
+            LogGiven { mass, length, width, ..none },
+            LogGiven { mass, length, height, ..none },
+            LogGiven { mass, width, height, ..none },
+            LogGiven { length, width, height, ..none },
+        ] {
+            let given = given.or_usual(oblong, Mass::new_g(2000.0), Length::new_mm(6.0));
+            let bar = solve_log(oblong, &given, LOG_TRIM, density()).unwrap();
+            let close = |a: f64, b: f64| (a - b).abs() < 0.05;
+            assert!(close(bar.mass.g(), 600.0) && close(bar.length.mm(), 250.0), "{given:?}: {bar:?}");
+            assert!(close(bar.width.mm(), 60.0) && close(bar.height.mm(), 33.06) && bar.slices == 40, "{bar:?}");
+        }
+        let said = |form, given: LogGiven| {
+            let given = given.or_usual(form, Mass::new_g(2000.0), Length::new_mm(6.0));
+            solve_log(form, &given, LOG_TRIM, density()).unwrap_err().to_string()
+        };
+        assert!(
+            said(oblong, LogGiven { height, slice: mm(6.0), slices: Some(12), ..none }).contains("with the height")
+        );
+        assert!(said(LogForm::Round, LogGiven { mass, width, height, ..none }).contains("belong together"));
+        // Of a half-round, its height says its width.
+        let half = LogGiven { height: mm(25.0), length, slice: mm(6.0), ..none };
+        let half = solve_log(LogForm::HalfRound, &half, LOG_TRIM, density()).unwrap();
+        assert!((half.width.mm() - 50.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn kept_ends_are_slices_too() {
+        let given = LogGiven { length: mm(300.0), width: mm(45.0), slice: mm(6.0), ..LogGiven::default() };
+        let kept = solve_log(LogForm::Round, &given, Length::new_mm(0.0), density()).unwrap();
+        assert_eq!((kept.slices, round(given).slices), (50, 48));
+        assert!(kept.ends.g() < 1e-9 && kept.cuts[0].mm() == 0.0);
+    }
+
     #[test]
     fn twelve_slices_of_a_given_thickness_ask_for_their_width() {
         // By hand: 12 x 8 + 10 = 106 mm; 300 g / 1.21 / 10.6 cm = 23.39 cm2, 54.6 mm across.
@@ -418,7 +513,7 @@ mod tests {
     #[case::long(LogGiven { mass: Some(Mass::new_g(90_000.0)), width: mm(20.0), slice: mm(6.0), ..LogGiven::default() }, "length_mm", "20 to 3000")]
     #[case::all_ends(LogGiven { length: mm(20.0), width: mm(40.0), slice: mm(30.0), ..LogGiven::default() }, "slices", "1 to 2000")]
     fn what_cannot_be_solved_says_why(#[case] given: LogGiven, #[case] field: &str, #[case] said: &str) {
-        let errors = solve_log(LogForm::Round, &given, density()).unwrap_err();
+        let errors = solve_log(LogForm::Round, &given, LOG_TRIM, density()).unwrap_err();
         let error = &errors.all()[0];
         let text = format!("{} {}", error.problem(), error.problem().accepted());
         assert_eq!(error.field(), field);
@@ -445,7 +540,7 @@ mod tests {
             width in 30.0f64..90.0, slice in 3.0f64..15.0, slices in 5u32..60, form in 0usize..4,
         ) {
             let form = [LogForm::Round, LogForm::Square, LogForm::HalfRound, LogForm::Oblong { height_to_width: 0.6 }][form];
-            let solve = |given: LogGiven| solve_log(form, &given, density()).unwrap();
+            let solve = |given: LogGiven| solve_log(form, &given, LOG_TRIM, density()).unwrap();
             let first = solve(LogGiven { width: mm(width), slice: mm(slice), slices: Some(slices), ..LogGiven::default() });
             let (mass, length) = (Some(first.mass), Some(first.length));
             for given in [

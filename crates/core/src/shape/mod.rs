@@ -24,7 +24,7 @@ pub use evenness::{
 pub use lattice::LatticeTable;
 pub use layout::Layout;
 pub use log::{
-    LAST_SLICE, LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, LogKind, USUAL_LOG_ACROSS, divide_batch, solve_log,
+    LAST_SLICE, LOG_TRIM, Log, LogForm, LogGiven, LogKind, USUAL_LOG_ACROSS, USUAL_LONGEST_LOG, divide_batch, solve_log,
 };
 pub use mixed::{MOST_MIXED_SHEETS, MixedFault, MixedShare, MixedSheet, share_of_mixed};
 pub use nest::{
@@ -33,9 +33,9 @@ pub use nest::{
 };
 pub use pattern::{Pattern, PatternKind, PatternPart, PatternPiece, Patterned, USUAL_BAR, WhichDough, build_pattern};
 pub(crate) use portion::CRESCENT_RADIUS;
-pub use portion::{Bent, Portion, PortionKind, Portioned, bent_extent, portion_out};
+pub use portion::{Bent, Portion, PortionKind, Portioned, Spoon, bent_extent, portion_out};
 pub use round_sheets::RoundSheets;
 pub use sheet::{SHEET_MM, SheetForm, SheetKind};
 pub use spacing::{Spacing, Turning, WEB_STEPS_MM};
 pub use template::{CHECK_LINE, PAGE_FOOT, PAGE_OVERLAP, PRINT_MARGIN, Tile, tiles};
-pub use tray::{ONE_CLASS, TrayAnswer, TrayRules, fill_trays, tray_sources, trays_of_squares};
+pub use tray::{ONE_CLASS, TrayAnswer, TrayRules, fill_trays, tray_sources, trays_in_place, trays_of_squares};

@@ -9,6 +9,8 @@ use std::f64::consts::PI;
 
 /// A scoop's number is how many of it fill a US quart: 57.75 cubic inches by definition (NIST Handbook 44, Appendix C).
 const QUART_ML: f64 = 946.353;
+/// Dough lies with gaps in scoops and spoons: so much of its density is there, 0.9 to 0.95. Common practice, no source.
+const PACKS: f64 = 0.925;
 /// Jam, jelly and the like, g/mL: water with two thirds of sugar. Handbook value of such a syrup, from memory.
 const FILLING_G_ML: f64 = 1.33;
 
@@ -28,6 +30,32 @@ pub enum Portion {
         /// How many of it fill a US quart, 4 to 120.
         #[cfg_attr(feature = "wire", serde(rename = "scoop"))]
         number: u32,
+        /// What one weighs where it was put on the scale, 2 to 500; by its volume when left out.
+        #[cfg_attr(feature = "wire", serde(rename = "mass_g", default, skip_serializing_if = "Option::is_none"))]
+        weighs: Option<Mass>,
+    },
+    /// Taken with a household spoon.
+    Spoon {
+        /// Which.
+        spoon: Spoon,
+        /// Heaped rather than level.
+        #[cfg_attr(feature = "wire", serde(default))]
+        heaped: bool,
+        /// What one weighs where it was put on the scale, 2 to 500; by its volume when left out.
+        #[cfg_attr(feature = "wire", serde(rename = "mass_g", default, skip_serializing_if = "Option::is_none"))]
+        weighs: Option<Mass>,
+    },
+    /// A ball pressed with a stamp of its own diameter.
+    Stamped {
+        /// Of the stamp, 20 to 150.
+        #[cfg_attr(feature = "wire", serde(rename = "across_mm"))]
+        across: Length,
+        /// As high as its raised parts stay, 4 to 20.
+        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
+        thickness: Length,
+        /// As deep as the stamp goes in, 0.5 to 6.
+        #[cfg_attr(feature = "wire", serde(rename = "deep_mm"))]
+        relief: Length,
     },
     /// Rolled to a rope: crescents, rings, knots.
     Rope {
@@ -92,7 +120,28 @@ pub enum Portion {
     },
 }
 
-#[cfg(feature = "wire")]
+/// A household spoon.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+pub enum Spoon {
+    /// 4.9 mL level.
+    Teaspoon,
+    /// 14.8 mL level.
+    Tablespoon,
+}
+
+impl Spoon {
+    /// What it holds. Level: a teaspoon is a third of a tablespoon, that half a US fluid ounce (NIST Handbook 44, Appendix C). Heaped 1.8 and 1.6
+    /// times as much: common practice, no source.
+    fn ml(self, heaped: bool) -> f64 {
+        let (level, times) = match self {
+            Self::Teaspoon => (QUART_ML / 192.0, 1.8),
+            Self::Tablespoon => (QUART_ML / 64.0, 1.6),
+        };
+        if heaped { level * times } else { level }
+    }
+}
+
 /// What a rope is bent to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 #[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
@@ -151,6 +200,10 @@ pub enum PortionKind {
     Ball,
     /// [`Portion::Scoop`].
     Scoop,
+    /// [`Portion::Spoon`].
+    Spoon,
+    /// [`Portion::Stamped`].
+    Stamped,
     /// [`Portion::Rope`].
     Rope,
     /// [`Portion::Pressed`].
@@ -198,7 +251,9 @@ impl Portion {
         let (g, mm) = (Mass::new_g, Length::new_mm);
         match kind {
             PortionKind::Ball => Self::Ball { mass: Self::USUAL_BALL },
-            PortionKind::Scoop => Self::Scoop { number: 40 },
+            PortionKind::Scoop => Self::Scoop { number: 40, weighs: None },
+            PortionKind::Spoon => Self::Spoon { spoon: Spoon::Tablespoon, heaped: false, weighs: None },
+            PortionKind::Stamped => Self::Stamped { across: mm(60.0), thickness: mm(8.0), relief: mm(1.5) },
             PortionKind::Rope => {
                 Self::Rope { across: mm(12.0), length: Bent::Straight.usual_length(), bent: Bent::Straight }
             }
@@ -219,7 +274,16 @@ impl Portion {
         match &self {
             Self::Ball { mass: m } => mass(&mut checks, *m, 500.0),
             Self::Piped { mass: m } => mass(&mut checks, *m, 200.0),
-            Self::Scoop { number } => checks.range("scoop", f64::from(*number), 4.0, 120.0, "to the quart"),
+            Self::Scoop { number, weighs } => {
+                checks.range("scoop", f64::from(*number), 4.0, 120.0, "to the quart");
+                weighs.iter().for_each(|m| mass(&mut checks, *m, 500.0));
+            }
+            Self::Spoon { weighs, .. } => weighs.iter().for_each(|m| mass(&mut checks, *m, 500.0)),
+            Self::Stamped { across, thickness, relief } => {
+                checks.range("across_mm", across.mm(), 20.0, 150.0, "mm");
+                checks.range("thickness_mm", thickness.mm(), 4.0, 20.0, "mm");
+                checks.range("deep_mm", relief.mm(), 0.5, (thickness.mm() / 2.0).clamp(0.5, 6.0), "mm");
+            }
             Self::Rope { across, length, bent } => {
                 checks.range("across_mm", across.mm(), 4.0, 60.0, "mm");
                 let least = bent.shortest(*across).mm().clamp(20.0, 600.0);
@@ -273,6 +337,14 @@ pub fn bent_extent(bent: Bent, across: Length, length: Length) -> (Length, Lengt
 /// A crescent's length over its radius. Common practice, no source.
 pub(crate) const CRESCENT_RADIUS: f64 = 2.2;
 
+/// Of a stamp's face, the part that sinks into the dough. Our own choice.
+const STAMPED_IN: f64 = 0.5;
+
+/// Dough in a scoop or spoon of a volume.
+fn packed(ml: f64, density: Density) -> Mass {
+    Mass::new_g(ml * PACKS * density.kg_m3() / 1000.0)
+}
+
 /// Across of a ball.
 fn ball(mass: Mass, density: Density) -> Length {
     Length::new_mm((6.0 * mass.g() * 1e6 / density.kg_m3() / PI).cbrt())
@@ -300,7 +372,16 @@ pub fn portion_out(portion: Portion, batch: Mass, density: Density) -> Result<Po
     };
     let (mass, across, high, filling, chills_as) = match portion {
         Portion::Ball { mass } | Portion::Piped { mass } => round(mass),
-        Portion::Scoop { number } => round(Mass::new_g(QUART_ML / f64::from(number) * density.kg_m3() / 1000.0)),
+        Portion::Scoop { number, weighs } => {
+            round(weighs.unwrap_or_else(|| packed(QUART_ML / f64::from(number), density)))
+        }
+        Portion::Spoon { spoon, heaped, weighs } => round(weighs.unwrap_or_else(|| packed(spoon.ml(heaped), density))),
+        Portion::Stamped { across, thickness, relief } => {
+            // Half of its face is sunk by the stamp.
+            let high = thickness - relief * STAMPED_IN;
+            let face = Area::new_mm2(PI / 4.0 * across.mm().powi(2));
+            (face.mass_at(high, density), across, thickness, None, Piece::Sheet { thickness })
+        }
         Portion::Rope { across, length, bent } => {
             let section = Area::new_mm2(PI / 4.0 * across.mm().powi(2));
             let footprint = bent_extent(bent, across, length).0;
@@ -386,7 +467,33 @@ mod tests {
     #[case(40, 23.66)]
     #[case(16, 59.15)]
     fn a_scoops_number_is_how_many_fill_a_quart(#[case] number: u32, #[case] ml: f64) {
-        assert!((out(Portion::Scoop { number }).mass.g() / 1.21 - ml).abs() < 0.01);
+        assert!((out(Portion::Scoop { number, weighs: None }).mass.g() / 1.21 / PACKS - ml).abs() < 0.01);
+    }
+
+    /// Level 14.8 and 4.9 mL (NIST Handbook 44); heaped 1.6 and 1.8 times as much, dough packs at 0.9 to 0.95: common practice, no source.
+    #[rstest]
+    #[case(Spoon::Tablespoon, false, 14.8)]
+    #[case(Spoon::Tablespoon, true, 14.8 * 1.6)]
+    #[case(Spoon::Teaspoon, false, 4.93)]
+    #[case(Spoon::Teaspoon, true, 4.93 * 1.8)]
+    fn a_spoon_holds_what_spoons_hold_and_the_scale_goes_before(
+        #[case] spoon: Spoon,
+        #[case] heaped: bool,
+        #[case] ml: f64,
+    ) {
+        let by_volume = out(Portion::Spoon { spoon, heaped, weighs: None }).mass.g();
+        assert!((0.9..=0.95).contains(&(by_volume / 1.21 / ml)), "{by_volume}");
+        assert_eq!(out(Portion::Spoon { spoon, heaped, weighs: Some(g(17.0)) }).mass, g(17.0));
+        assert_eq!(out(Portion::Scoop { number: 40, weighs: Some(g(26.0)) }).mass, g(26.0));
+    }
+
+    #[test]
+    fn a_stamped_piece_is_as_wide_as_its_stamp() {
+        // By hand: 60 mm across at 8 mm with half its face 1.5 mm deep: 2827 mm2 x 7.25 mm x 1.21 = 24.8 g.
+        let stamped = out(Portion::usual(PortionKind::Stamped, (mm(310.0), mm(440.0))));
+        assert!((stamped.mass.g() - 24.80).abs() < 0.02 && stamped.across == mm(60.0), "{stamped:?}");
+        // 'Ball pressed to 7-9 mm': common practice, no source.
+        assert!((7.0..=9.0).contains(&stamped.high.mm()));
     }
 
     #[test]
@@ -414,7 +521,9 @@ mod tests {
 
     #[rstest]
     #[case(Portion::Ball { mass: g(0.1) }, "mass_g")]
-    #[case(Portion::Scoop { number: 1 }, "scoop")]
+    #[case(Portion::Scoop { number: 1, weighs: None }, "scoop")]
+    #[case(Portion::Spoon { spoon: Spoon::Teaspoon, heaped: true, weighs: Some(g(900.0)) }, "mass_g")]
+    #[case(Portion::Stamped { across: mm(60.0), thickness: mm(8.0), relief: mm(5.0) }, "deep_mm")]
     #[case(Portion::Rope { across: mm(12.0), length: mm(5.0), bent: Bent::Straight }, "length_mm")]
     #[case(Portion::Rope { across: mm(12.0), length: mm(40.0), bent: Bent::Ring }, "length_mm")]
     #[case(Portion::Thumbprint { mass: g(10.0), dent: mm(20.0), deep: mm(28.0) }, "deep_mm")]

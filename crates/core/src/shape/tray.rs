@@ -145,6 +145,31 @@ pub fn fill_trays(
     Ok(TrayAnswer { gap, layout, rounds: trays.div_ceil(rules.owned), fill, edge: TO_EDGE, fault })
 }
 
+/// Trays whose pieces were cut on their paper: each sheet is one, in the order in which they are rolled. `growth` says what gap they need.
+#[must_use]
+pub fn trays_in_place(rolls: &[Roll], growth: Length, rules: &TrayRules) -> TrayAnswer {
+    let mut fill = Vec::new();
+    for roll in rolls {
+        let each = u32::try_from(roll.layout.pieces.len()).unwrap_or(u32::MAX).max(1);
+        let mut left = roll.pieces;
+        while left > 0 {
+            fill.push(left.min(each));
+            left -= left.min(each);
+        }
+    }
+    let trays = u32::try_from(fill.len()).unwrap_or(u32::MAX);
+    let layout = rolls[0].layout.clone();
+    let needed = Length::new_mm((growth * 2.0 + BEYOND_GROWTH).mm().max(rules.least_gap.mm()));
+    TrayAnswer {
+        gap: needed,
+        layout,
+        rounds: trays.div_ceil(rules.owned),
+        fill,
+        edge: Spacing::IN_PLACE.edge(),
+        fault: None,
+    }
+}
+
 /// Trays that are covered whole with dough and cut into `cells` (across, along) after baking; the last one as the others.
 #[must_use]
 pub fn trays_of_squares(

@@ -4,7 +4,7 @@
 use ready_slab_core::cold::Piece;
 use ready_slab_core::finish::Finish;
 use ready_slab_core::job::{JobInput, Making};
-use ready_slab_core::shape::{LogForm, Portion};
+use ready_slab_core::shape::{LogForm, Portion, Spoon};
 use ready_slab_core::units::{Length, Mass};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -31,12 +31,20 @@ fn g(v: f64) -> Mass {
 fn ways_of_making_come_back_as_they_went() {
     comes_back(&Making::Cut, &json!({"kind": "cut"}));
     comes_back(
-        &Making::Sliced { form: LogForm::Oblong { height_to_width: 0.5 }, width: mm(60.0) },
-        &json!({"kind": "sliced", "form": "oblong", "height_to_width": 0.5, "width_mm": 60.0}),
+        &Making::sliced(LogForm::Oblong { height_to_width: 0.5 }, mm(60.0)),
+        &json!({"kind": "sliced", "form": "oblong", "height_to_width": 0.5, "width_mm": 60.0, "longest_mm": 300.0, "ends_kept": false}),
     );
     let portion = Making::Portioned;
     comes_back(&portion(Portion::Ball { mass: g(25.0) }), &json!({"kind": "ball", "mass_g": 25.0}));
-    comes_back(&portion(Portion::Scoop { number: 60 }), &json!({"kind": "scoop", "scoop": 60}));
+    comes_back(&portion(Portion::Scoop { number: 60, weighs: None }), &json!({"kind": "scoop", "scoop": 60}));
+    comes_back(
+        &portion(Portion::Spoon { spoon: Spoon::Teaspoon, heaped: true, weighs: Some(g(9.0)) }),
+        &json!({"kind": "spoon", "spoon": "teaspoon", "heaped": true, "mass_g": 9.0}),
+    );
+    comes_back(
+        &portion(Portion::Stamped { across: mm(60.0), thickness: mm(8.0), relief: mm(1.5) }),
+        &json!({"kind": "stamped", "across_mm": 60.0, "thickness_mm": 8.0, "deep_mm": 1.5}),
+    );
     comes_back(
         &portion(Portion::Thumbprint { mass: g(20.0), dent: mm(15.0), deep: mm(6.0) }),
         &json!({"kind": "thumbprint", "mass_g": 20.0, "dent_mm": 15.0, "deep_mm": 6.0}),
@@ -50,7 +58,9 @@ fn ways_of_making_come_back_as_they_went() {
 #[test]
 fn what_is_left_out_of_a_way_is_the_usual_one() {
     let read = |v: Value| serde_json::from_value::<Making>(v).unwrap();
-    let Making::Sliced { form, width } = read(json!({"kind": "sliced", "form": "round"})) else { panic!("not sliced") };
+    let Making::Sliced { form, width, .. } = read(json!({"kind": "sliced", "form": "round"})) else {
+        panic!("not sliced")
+    };
     assert_eq!((form, width), (LogForm::Round, ready_slab_core::shape::USUAL_LOG_ACROSS));
     assert_eq!(read(json!({"kind": "ball"})), Making::Portioned(Portion::Ball { mass: Portion::USUAL_BALL }));
 }

@@ -240,7 +240,7 @@ fn an_outage_is_followed_for_as_long_as_it_lasts_in_fridge_and_freezer() {
 
 #[test]
 fn a_log_is_advised_by_the_knife_and_a_portion_by_the_oven() {
-    let log = Making::Sliced { form: LogForm::Round, width: Length::new_mm(50.0) };
+    let log = Making::sliced(LogForm::Round, Length::new_mm(50.0));
     let c = |c: f64| Temperature::new_c(c);
     // From the fridge a log slices: it is not too cold, and needs no rest.
     let (plan_of, cold) = advice_for(log.clone(), Trouble::TooHard { dough: c(4.0) });

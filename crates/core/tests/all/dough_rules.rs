@@ -273,8 +273,8 @@ fn the_sheet_of_every_method_takes_every_ingredient_once_and_ends_with_a_dough_t
                     .steps
                     .iter()
                     .flat_map(|s| &s.takes)
-                    .filter(|t| t.0.as_ref().is_some_and(|name| name.starts_with(weighed.ingredient.name.as_ref())))
-                    .map(|t| t.1.g())
+                    .filter(|t| t.name.as_ref().is_some_and(|name| name.starts_with(weighed.ingredient.name.as_ref())))
+                    .map(|t| t.mass.g())
                     .collect();
                 assert_eq!(taken, [weighed.mass.g()], "{} {method:?}", weighed.ingredient.key);
             }

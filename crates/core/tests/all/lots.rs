@@ -33,7 +33,7 @@ fn plan_of(job: &Job) -> Plan {
 }
 
 fn log(pieces: u32) -> Job {
-    lot(Making::Sliced { form: LogForm::Round, width: mm(48.0) }, pieces, 6.0)
+    lot(Making::sliced(LogForm::Round, mm(48.0)), pieces, 6.0)
 }
 
 #[test]
@@ -161,10 +161,10 @@ fn a_figures_parts_lie_where_they_touch_and_its_thickest_decides() {
 
 #[rstest]
 #[case(log(60))]
-#[case(lot(Making::Sliced { form: LogForm::HalfRound, width: mm(50.0) }, 40, 7.0))]
-#[case(lot(Making::Sliced { form: LogForm::Wedge { height_to_width: 0.8 }, width: mm(50.0) }, 40, 7.0))]
-#[case(lot(Making::Sliced { form: LogForm::Oblong { height_to_width: 0.6 }, width: mm(60.0) }, 40, 7.0))]
-#[case(lot(Making::Portioned(Portion::Scoop { number: 40 }), 36, 6.0))]
+#[case(lot(Making::sliced(LogForm::HalfRound, mm(50.0)), 40, 7.0))]
+#[case(lot(Making::sliced(LogForm::Wedge { height_to_width: 0.8 }, mm(50.0)), 40, 7.0))]
+#[case(lot(Making::sliced(LogForm::Oblong { height_to_width: 0.6 }, mm(60.0)), 40, 7.0))]
+#[case(lot(Making::Portioned(Portion::Scoop { number: 40, weighs: None }), 36, 6.0))]
 #[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(90.0), bent: Bent::Straight }), 36, 6.0))]
 #[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(100.0), bent: Bent::Crescent }), 36, 6.0))]
 #[case(lot(Making::Portioned(Portion::Rope { across: mm(12.0), length: mm(120.0), bent: Bent::Ring }), 36, 6.0))]
@@ -196,8 +196,8 @@ fn sizes_no_hand_makes_are_named() {
         let all = Job::new(JobInput { making, ..job_input() }).unwrap_err();
         all.all()[0].field().to_owned()
     };
-    assert_eq!(fault(Making::Sliced { form: LogForm::Round, width: mm(300.0) }), "making.width_mm");
-    assert_eq!(fault(Making::Portioned(Portion::Scoop { number: 1 })), "making.scoop");
+    assert_eq!(fault(Making::sliced(LogForm::Round, mm(300.0))), "making.width_mm");
+    assert_eq!(fault(Making::Portioned(Portion::Scoop { number: 1, weighs: None })), "making.scoop");
 }
 
 #[test]

@@ -8,6 +8,7 @@ mod cold_station;
 mod dough_rules;
 mod hostile_files;
 mod lots;
+mod more_ways;
 mod nesting;
 mod oven_reference;
 mod oven_station;

@@ -174,7 +174,7 @@ fn twisted_ropes_come_soft_from_a_chilled_bowl_and_take_the_hands_of_half_an_hou
 #[test]
 fn a_log_twice_as_thick_takes_three_to_four_times_as_long() {
     let log = |across: f64| {
-        let making = Making::Sliced { form: LogForm::Round, width: Length::new_mm(across) };
+        let making = Making::sliced(LogForm::Round, Length::new_mm(across));
         plan_of(JobInput { making, chill_place: ColdPlace::Fridge, ..job_input() })
     };
     let (thin, thick) = (log(30.0), log(60.0));
@@ -221,7 +221,7 @@ fn a_place_that_never_makes_it_firm_stops_only_a_plan_that_waits_for_it() {
             JobInput {
                 dough_for,
                 tray_chill_place: ColdPlace::Freezer,
-                making: Making::Sliced { form: LogForm::Round, width: Length::new_mm(50.0) },
+                making: Making::sliced(LogForm::Round, Length::new_mm(50.0)),
                 ..job_input()
             },
             kitchen,
@@ -321,7 +321,7 @@ fn ready_means_what_is_said() {
 #[case(job_input())]
 #[case(JobInput { dough_for: Some(ChillFor::No), ..job_input() })]
 #[case(JobInput { making: Making::Portioned(Portion::Ball { mass: Mass::new_g(20.0) }), ..job_input() })]
-#[case(JobInput { making: Making::Sliced { form: LogForm::Round, width: Length::new_mm(40.0) }, ..job_input() })]
+#[case(JobInput { making: Making::sliced(LogForm::Round, Length::new_mm(40.0)), ..job_input() })]
 fn a_way_that_is_taken_is_the_plan(#[case] input: JobInput) {
     let (job, kitchen) = (Job::new(input.clone()).unwrap(), Kitchen::new(kitchen_input()).unwrap());
     let found = ways(&job, &kitchen, &plan_of(input.clone()), &WaySizes::default()).unwrap();

@@ -95,6 +95,7 @@ async fn begun(w: &Store, body: NewJobBody) -> Result<JobId, ApiError> {
         pieces: body.pieces,
         thickness_mm: body.thickness_mm,
         ready_by,
+        finishes: body.finishes.clone(),
         of,
         like: like.as_ref().map(|l| l.job.input()),
     };

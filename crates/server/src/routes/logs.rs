@@ -9,7 +9,7 @@ use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::{HttpResponse, get, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::PaperSize;
-use ready_slab_core::shape::{LONGEST_LOG, build_pattern, divide_batch, solve_log};
+use ready_slab_core::shape::{build_pattern, divide_batch, solve_log};
 use ready_slab_store::{JobId, Store};
 
 /// A log of the job's dough, solved for the two of its five measures that are not given.
@@ -20,10 +20,12 @@ pub async fn log(store: Of<Store>, id: web::Path<i64>, query: Query<LogQuery>) -
     let view = web::block(move || {
         let (dough, form) = (whole.dough()?, query.form());
         let density = dough.density;
-        let given = query.given()?.or_usual(dough.mixes.each, whole.stored.job.thickness());
-        let log = solve_log(form, &given, density)?;
-        let (logs, each) = divide_batch(form, log.mass, log.width, LONGEST_LOG, density)?;
-        Ok::<_, InputErrors>(LogView::new(&log, &given, form, logs, each))
+        let given = query.given()?.or_usual(form, dough.mixes.each, whole.stored.job.thickness());
+        let (trim, longest) = (query.trim(), query.longest()?);
+        let log = solve_log(form, &given, trim, density)?;
+        let form = form.kind().with_height(log.height / log.width);
+        let (logs, each) = divide_batch(form, log.mass, log.width, longest, density)?;
+        Ok::<_, InputErrors>(LogView::new(&log, &given, form, (trim, longest), logs, each))
     })
     .await??;
     Ok(web::Json(view))
@@ -39,8 +41,8 @@ pub async fn strip(store: Of<Store>, id: web::Path<i64>, query: Query<LogQuery>)
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let pdf = web::block(move || {
         let dough = whole.dough()?;
-        let given = query.given()?.or_usual(dough.mixes.each, whole.stored.job.thickness());
-        let solved = solve_log(query.form(), &given, dough.density)?;
+        let given = query.given()?.or_usual(query.form(), dough.mixes.each, whole.stored.job.thickness());
+        let solved = solve_log(query.form(), &given, query.trim(), dough.density)?;
         let (width, short, long) = STRIP_MM;
         let mut drawing = Drawing {
             name: format!("{}: {} slices, {:.0} mm", whole.stored.job.input().name, solved.slices, solved.length.mm()),

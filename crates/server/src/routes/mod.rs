@@ -140,6 +140,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(portions::portion)
         .service(portions::evenness)
         .service(nests::sheets)
+        .service(portions::marble)
         .service(nests::search)
         .service(nests::measure)
         .service(nests::template_pdf)

@@ -1,12 +1,12 @@
-//! Portions of a job's dough, and how even its sheets are.
+//! Portions of a job's dough, how even its sheets are, and what its scraps give with those of another.
 
 use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
-use crate::wire::{EvenQuery, EvenView, FirmView, PortionQuery, PortionView};
+use crate::wire::{EvenQuery, EvenView, FirmView, MarbledQuery, MarbledView, PortionQuery, PortionView};
 use actix_web::{get, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{ColdPlace, chill_portion, even_bake, even_sheet, portion_outline};
+use ready_slab_core::job::{ColdPlace, chill_portion, even_bake, even_sheet, marbled, portion_outline};
 use ready_slab_core::shape::portion_out;
 use ready_slab_store::{JobId, Store};
 
@@ -51,6 +51,29 @@ pub async fn evenness(
         let plan = whole.plan()?;
         let bake = even_bake(job, &whole.formula.formula, &whole.kitchen, &plan.oven.question, &even)?;
         Ok::<_, InputErrors>(Some(EvenView::new(&even, bake)))
+    })
+    .await??;
+    Ok(web::Json(view))
+}
+
+/// The scraps of this job and of another pressed together and rolled once: what they give with this job's cutter.
+#[utoipa::path(tag = "shape", operation_id = "shape_marbled", params(("id" = i64, Path), MarbledQuery), responses((status = 200, body = MarbledView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/marbled")]
+pub async fn marble(
+    store: Of<Store>,
+    id: web::Path<i64>,
+    query: Query<MarbledQuery>,
+) -> Result<web::Json<MarbledView>, ApiError> {
+    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let other = WholeJob::read(&store, JobId(query.with)).await?;
+    let view = web::block(move || {
+        let (own_plan, other_plan) = (whole.plan()?, other.plan()?);
+        let (own_left, other_left) = (own_plan.shape.demand.left, other_plan.shape.demand.left);
+        let (own, beside) = query.masses((own_left, other_left))?;
+        let both = [(own, own_plan.dough.density), (beside, other_plan.dough.density)];
+        let found = marbled(&whole.stored.job, &whole.cutter.outline, &whole.kitchen, both[0], both[1])?;
+        let allergens = [&whole, &other].into_iter().flat_map(|w| w.formula.formula.allergens()).collect();
+        Ok::<_, InputErrors>(MarbledView::new(&found, own, beside, &allergens))
     })
     .await??;
     Ok(web::Json(view))

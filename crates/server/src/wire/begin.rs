@@ -3,6 +3,7 @@
 use super::{NewCutter, SentenceView, view};
 use ready_slab_core::clock::Minute;
 use ready_slab_core::dough::{Formula, Kind, Starter, Suits};
+use ready_slab_core::finish::Finish;
 use ready_slab_core::geometry::BuiltinKind;
 use ready_slab_core::job::Making;
 use ready_slab_core::shape::{LogForm, Portion, USUAL_LOG_ACROSS};
@@ -101,7 +102,7 @@ impl ShapeWanted {
         match self {
             Self::Cutter { .. } | Self::Builtin { .. } => Making::Cut,
             Self::Log { across_mm } => {
-                Making::Sliced { form: LogForm::Round, width: across_mm.map_or(USUAL_LOG_ACROSS, Length::new_mm) }
+                Making::sliced(LogForm::Round, across_mm.map_or(USUAL_LOG_ACROSS, Length::new_mm))
             }
             Self::Balls { mass_g } => {
                 Making::Portioned(Portion::Ball { mass: mass_g.map_or(Portion::USUAL_BALL, Mass::new_g) })
@@ -144,6 +145,9 @@ pub struct NewJobBody {
     #[serde(default)]
     #[schema(value_type = Option<String>)]
     pub ready_by: Option<Minute>,
+    /// What goes onto or between its pieces, at most 4; nothing when left out.
+    #[serde(default)]
+    pub finishes: Vec<Finish>,
     /// Number of the job whose settings it takes; the usual ones when left out.
     #[serde(default)]
     pub like: Option<i64>,

@@ -84,6 +84,8 @@ view! {
         takes_colour: bool = c.coat.takes_colour(),
         /// Portions of it that are coloured.
         colours: Vec<ColourPartView> = c.colours.iter().map(Into::into).collect(),
+        /// Whether it goes on before the bake.
+        before_the_bake: bool = work.before_the_bake,
         /// Until it is dry to the touch.
         touch_min: f64 = work.touch.min(),
         /// Until it is dry through.

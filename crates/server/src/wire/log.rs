@@ -4,10 +4,12 @@ use super::SentenceView;
 use super::view;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::geometry::PaperSize;
+use ready_slab_core::job::Making;
 use ready_slab_core::shape::PatternKind;
 use ready_slab_core::shape::WhichDough;
 use ready_slab_core::shape::{
-    LAST_SLICE, LOG_TRIM, LONGEST_LOG, Log, LogForm, LogGiven, LogKind, Pattern, PatternPart, Patterned, USUAL_BAR,
+    LAST_SLICE, LOG_TRIM, Log, LogForm, LogGiven, LogKind, Pattern, PatternPart, Patterned, USUAL_BAR,
+    USUAL_LOG_ACROSS, USUAL_LONGEST_LOG,
 };
 use ready_slab_core::units::{Length, Mass, Span};
 use ready_slab_words::{Name, pattern_steps};
@@ -30,10 +32,16 @@ pub struct LogQuery {
     pub length_mm: Option<f64>,
     /// 8 to 250.
     pub width_mm: Option<f64>,
+    /// 8 to 250; of an oblong or a wedge in place of its proportion.
+    pub height_mm: Option<f64>,
     /// 1 to 60.
     pub slice_mm: Option<f64>,
     /// 1 to 2000.
     pub slices: Option<u32>,
+    /// Whether the ends are baked as they are; otherwise 5 mm are cut off at each.
+    pub ends_kept: Option<bool>,
+    /// No log is made longer, 100 to 500; 300 when absent.
+    pub longest_mm: Option<f64>,
     /// Of the printed strip; A4 when absent.
     #[param(inline)]
     pub paper: Option<PaperSize>,
@@ -49,6 +57,18 @@ impl LogQuery {
         self.form.with_height(self.height_to_width.unwrap_or(1.0))
     }
 
+    /// Cut off at each end.
+    pub fn trim(&self) -> Length {
+        if self.ends_kept == Some(true) { Length::new_mm(0.0) } else { LOG_TRIM }
+    }
+
+    /// No log is made longer.
+    pub fn longest(&self) -> Result<Length, InputErrors> {
+        let longest = mm("longest_mm", self.longest_mm)?.unwrap_or(USUAL_LONGEST_LOG);
+        let making = Making::Sliced { form: LogForm::Round, width: USUAL_LOG_ACROSS, longest, ends_kept: false };
+        making.checked().map(|_| longest)
+    }
+
     /// What is known.
     pub fn given(&self) -> Result<LogGiven, InputErrors> {
         let mass = self.mass_g.map(|g| Mass::from_g(g).map_err(|_| InputError::new("mass_g", Problem::NotFinite)));
@@ -56,6 +76,7 @@ impl LogQuery {
             mass: mass.transpose()?,
             length: mm("length_mm", self.length_mm)?,
             width: mm("width_mm", self.width_mm)?,
+            height: mm("height_mm", self.height_mm)?,
             slice: mm("slice_mm", self.slice_mm)?,
             slices: self.slices,
         })
@@ -64,7 +85,9 @@ impl LogQuery {
 
 view! {
     /// A log with where the knife goes, and the logs its dough is divided into.
-    pub struct LogView(log: &Log, given: &LogGiven, form: LogForm, logs: u32, each: Mass) {
+    pub struct LogView(log: &Log, given: &LogGiven, form: LogForm, ends: (Length, Length), logs: u32, each: Mass) {
+        let (trim, longest) = ends;
+
         /// Which three it was worked out from: those given, or the usual ones.
         given: Vec<String> = given.known().into_iter().map(str::to_owned).collect(),
         /// Ends and all.
@@ -75,6 +98,8 @@ view! {
         width_mm: f64 = log.width.mm(),
         /// Of its section.
         height_mm: f64 = log.height.mm(),
+        /// Height over width of an oblong or a wedge; null of other sections.
+        height_to_width: Option<f64> = form.height_to_width(),
         /// Of one slice.
         slice_mm: f64 = log.slice.mm(),
         /// How many.
@@ -92,11 +117,11 @@ view! {
         /// How often a soft one is turned while it gets firm; null where it lies on a flat.
         turn_every_min: Option<f64> = form.turned_every().map(Span::min),
         /// Trimmed from each end.
-        trim_mm: f64 = LOG_TRIM.mm(),
+        trim_mm: f64 = trim.mm(),
         /// A last slice counts from so much of the others' thickness.
         counts_from_percent: f64 = 100.0 * LAST_SLICE,
         /// No log is made longer.
-        longest_mm: f64 = LONGEST_LOG.mm(),
+        longest_mm: f64 = longest.mm(),
         /// Logs no longer than that which its dough makes.
         logs: u32 = logs,
         /// Dough in each of those.

@@ -2,23 +2,25 @@
 
 use super::{SentenceView, say, say_all, view};
 use ready_slab_core::dough::{
-    BowlNote, Correction, Cost, Formula, LabelItem, LineCost, MixMethod, MixPlan, MixStep, MixesLearnt, MixingSheet,
-    Pantry, SiftWhy, Sized, TintPortion, label_text,
+    Beside, BowlNote, Correction, Cost, Formula, LabelItem, LineCost, MixMethod, MixPlan, MixStep, MixesLearnt,
+    MixingSheet, Pantry, SiftWhy, Sized, TintPortion, label_text,
 };
 use ready_slab_core::job::{DoughPart, Job, PanFill, PartUse};
 use ready_slab_core::units::Mass;
 use ready_slab_store::StoredMixNote;
-use ready_slab_words::{FLOUR_KEPT_ASIDE, bowl_caution, dough_part, mix_step, sift_why};
+use ready_slab_words::{FLOUR_KEPT_ASIDE, Say, System, bowl_caution, dough_part, mix_step, sift_why};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 view! {
     /// Something that goes into a step.
-    pub struct TakeView(name: String, mass: Mass) {
+    pub struct TakeView(name: String, mass: Mass, beside: Option<Beside>) {
         /// Name, with what is done to it first.
         name: String = name,
         /// How much.
         mass_g: f64 = mass.g(),
+        /// Cups, spoons, sticks or eggs that come near it.
+        beside: Option<String> = beside.map(|b| b.say().text(System::Metric)),
     }
 }
 
@@ -35,7 +37,7 @@ view! {
         /// Most time.
         most_min: Option<f64> = s.minutes.map(|m| m.1),
         /// What goes in.
-        takes: Vec<TakeView> = s.takes.iter().map(|(name, mass)| TakeView::new(named(name), *mass)).collect(),
+        takes: Vec<TakeView> = s.takes.iter().map(|t| TakeView::new(named(&t.name), t.mass, t.beside)).collect(),
         /// What to do.
         what: SentenceView = what.into(),
         /// When to stop.
@@ -205,7 +207,7 @@ view! {
         scarce: Option<String> = sized.scarce.as_ref().map(|i| i.name.to_string()),
         /// What stays over of what is on hand.
         over: Vec<TakeView> =
-            sized.over.iter().map(|(i, m)| TakeView::new(i.name.to_string(), *m)).collect(),
+            sized.over.iter().map(|(i, m)| TakeView::new(i.name.to_string(), *m, None)).collect(),
         /// Pieces of this job's make that it yields.
         pieces: u32 = pieces,
         /// Of those, as many kept in the freezer as the job has there, with one left to bake.
@@ -218,7 +220,8 @@ view! {
         weights: Vec<TakeView> = formula
             .lines()
             .iter()
-            .map(|l| TakeView::new(l.ingredient().name.to_string(), l.mass() * sized.factor))
+            .map(|l| (l.ingredient(), l.mass() * sized.factor))
+                .map(|(i, m)| TakeView::new(i.name.to_string(), m, i.household.beside(m)))
             .collect(),
     }
 }

@@ -13,6 +13,7 @@ mod job;
 mod kitchen;
 mod live;
 mod log;
+mod marbled;
 mod mixing;
 mod nest;
 mod oven;
@@ -47,6 +48,7 @@ pub use live::{
     KeptReading, LiveView, MoveBody, NowView, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed, written,
 };
 pub use log::{LogQuery, LogView, PatternQuery, PatternView};
+pub use marbled::{MarbledQuery, MarbledView};
 pub use mixing::{CorrectionView, LabelView, MixNoteView, MixingView, PartView, SizedView};
 pub use nest::{
     GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,

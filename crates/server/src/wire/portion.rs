@@ -4,7 +4,7 @@ use super::{SentenceView, ring, say, view};
 use ready_slab_core::cold::{ChillAnswer, Piece};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::shape::{Bent, Portion, PortionKind, Portioned};
+use ready_slab_core::shape::{Bent, Portion, PortionKind, Portioned, Spoon};
 use ready_slab_core::units::{Length, Mass};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -19,11 +19,16 @@ pub struct PortionQuery {
     pub kind: PortionKind,
     /// Dough to be portioned, 10 to 200,000; the job's own when absent.
     pub batch_g: Option<f64>,
-    /// Ball, pressed, thumb-print: 2 to 500; piped: 2 to 200.
+    /// Ball, pressed, thumb-print: 2 to 500; piped: 2 to 200; scoop, spoon: as weighed, 2 to 500, by its volume when absent.
     pub mass_g: Option<f64>,
     /// How many of it fill a US quart, 4 to 120.
     pub scoop: Option<u32>,
-    /// Rope: 4 to 60.
+    /// Spoon: which; a tablespoon when absent.
+    #[param(inline)]
+    pub spoon: Option<Spoon>,
+    /// Spoon: heaped rather than level.
+    pub heaped: Option<bool>,
+    /// Rope: 4 to 60; stamped: 20 to 150.
     pub across_mm: Option<f64>,
     /// Rope: 20 to 600; tray: 100 to 900.
     pub length_mm: Option<f64>,
@@ -32,11 +37,11 @@ pub struct PortionQuery {
     pub bent: Option<Bent>,
     /// Tray: 100 to 900.
     pub width_mm: Option<f64>,
-    /// Pressed: 2 to 40; tray: 4 to 60.
+    /// Pressed: 2 to 40; stamped: 4 to 20; tray: 4 to 60.
     pub thickness_mm: Option<f64>,
     /// Thumb-print: the dent across, 4 to 60.
     pub dent_mm: Option<f64>,
-    /// Thumb-print: the dent deep, 1 to 30.
+    /// Thumb-print: the dent deep, 1 to 30; stamped: the relief deep, 0.5 to 6.
     pub deep_mm: Option<f64>,
     /// Figure: the masses of its parts in grams, such as `20,8,2,2`.
     pub parts: Option<String>,
@@ -57,7 +62,19 @@ impl PortionQuery {
         Ok(match usual {
             Portion::Ball { mass } => Portion::Ball { mass: self.mass(mass)? },
             Portion::Piped { mass } => Portion::Piped { mass: self.mass(mass)? },
-            Portion::Scoop { number } => Portion::Scoop { number: self.scoop.unwrap_or(number) },
+            Portion::Scoop { number, .. } => {
+                Portion::Scoop { number: self.scoop.unwrap_or(number), weighs: self.weighs()? }
+            }
+            Portion::Spoon { spoon, heaped, .. } => Portion::Spoon {
+                spoon: self.spoon.unwrap_or(spoon),
+                heaped: self.heaped.unwrap_or(heaped),
+                weighs: self.weighs()?,
+            },
+            Portion::Stamped { across, thickness, relief } => Portion::Stamped {
+                across: mm("across_mm", self.across_mm, across)?,
+                thickness: mm("thickness_mm", self.thickness_mm, thickness)?,
+                relief: mm("deep_mm", self.deep_mm, relief)?,
+            },
             Portion::Rope { across, length, bent } => Portion::Rope {
                 across: mm("across_mm", self.across_mm, across)?,
                 length: mm("length_mm", self.length_mm, self.bent.map_or(length, Bent::usual_length))?,
@@ -86,6 +103,10 @@ impl PortionQuery {
                 rows: self.rows.unwrap_or(rows),
             },
         })
+    }
+
+    fn weighs(&self) -> Result<Option<Mass>, InputErrors> {
+        self.mass_g.map(|_| self.mass(Mass::new_g(0.0))).transpose()
     }
 
     fn mass(&self, usual: Mass) -> Result<Mass, InputErrors> {
@@ -183,6 +204,10 @@ pub struct PortionSizes {
     pub mass_g: Option<f64>,
     /// Scoop.
     pub scoop: Option<u32>,
+    /// Spoon.
+    pub spoon: Option<Spoon>,
+    /// Spoon.
+    pub heaped: Option<bool>,
     /// Rope.
     pub across_mm: Option<f64>,
     /// Rope, tray.
@@ -214,7 +239,13 @@ impl PortionSizes {
         let mm = |l: &Length| Some(l.mm());
         match portion {
             Portion::Ball { mass } | Portion::Piped { mass } => Self { mass_g: g(mass), ..none },
-            Portion::Scoop { number } => Self { scoop: Some(*number), ..none },
+            Portion::Scoop { number, weighs } => Self { scoop: Some(*number), mass_g: weighs.map(|m| m.g()), ..none },
+            Portion::Spoon { spoon, heaped, weighs } => {
+                Self { spoon: Some(*spoon), heaped: Some(*heaped), mass_g: weighs.map(|m| m.g()), ..none }
+            }
+            Portion::Stamped { across, thickness, relief } => {
+                Self { across_mm: mm(across), thickness_mm: mm(thickness), deep_mm: mm(relief), ..none }
+            }
             Portion::Rope { across, length, bent } => {
                 Self { across_mm: mm(across), length_mm: mm(length), bent: Some(*bent), ..none }
             }

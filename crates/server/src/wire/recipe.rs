@@ -3,11 +3,12 @@
 use super::{SentenceView, say, view, word};
 use ready_slab_core::dough::{CupWay, EggClass, FormulaInput, Pantry, Role};
 use ready_slab_core::error::InputErrors;
+use ready_slab_core::finish::Finish;
 use ready_slab_core::recipe::{
     CupSystem, LineAnswer, LineKind, ReadLine, ReadSettings, Reading, RecipeFormat, SettleOption, read_recipe,
 };
 use ready_slab_core::units::Mass;
-use ready_slab_words::Name;
+use ready_slab_words::{Name, coat};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -98,6 +99,12 @@ view! {
         title: Option<String> = reading.title.clone(),
         /// What it says it makes.
         yields: Option<String> = reading.yields.clone(),
+        /// How many pieces that is, where it says so.
+        pieces: Option<u32> = reading.pieces(),
+        /// What goes onto or between them by its left-out lines.
+        finishes: Vec<Finish> = reading.finishes(),
+        /// What those are called.
+        finish_names: Vec<String> = reading.finishes().iter().map(|f| coat(f.coat).0.to_owned()).collect(),
         /// Its steps as written.
         steps: Vec<String> = reading.steps.clone(),
         /// All lines.

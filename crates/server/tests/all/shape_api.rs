@@ -253,7 +253,7 @@ async fn the_ruler_strip_of_a_log_is_printed_with_its_cuts_where_they_are() {
 #[actix_web::test]
 async fn portions_tell_how_many_how_large_and_when_they_are_firm() {
     let (_dir, store) = demo().await;
-    for kind in ["ball", "scoop", "rope", "pressed", "thumbprint", "figure", "piped", "tray_bar"] {
+    for kind in ["ball", "scoop", "spoon", "rope", "pressed", "stamped", "thumbprint", "figure", "piped", "tray_bar"] {
         let found = get(&store, &format!("/api/jobs/1/portion?kind={kind}&batch_g=1000")).await;
         let (mass, pieces) = (found["mass_g"].as_f64().unwrap(), found["pieces"].as_f64().unwrap());
         assert!((mass * pieces + found["rest_g"].as_f64().unwrap() - 1000.0).abs() < 1e-6, "{kind}");
@@ -271,6 +271,46 @@ async fn portions_tell_how_many_how_large_and_when_they_are_firm() {
         let (status, problem) = call(&store, Method::GET, &format!("/api/jobs/1/portion?{query}"), None).await;
         assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, field));
     }
+}
+
+#[actix_web::test]
+async fn a_bar_is_settled_by_its_height_and_its_ends_may_be_kept() {
+    let (_dir, store) = demo().await;
+    let bar = get(&store, "/api/jobs/1/log?form=oblong&mass_g=600&length_mm=250&width_mm=60").await;
+    let ratio = bar["height_to_width"].as_f64().unwrap();
+    assert!((bar["height_mm"].as_f64().unwrap() / 60.0 - ratio).abs() < 1e-9 && ratio < 0.7, "{bar}");
+    // The slice is the job's where nothing is said of it.
+    assert_eq!(bar["slice_mm"], 6.0);
+    let of = async |more: &str| {
+        get(&store, &format!("/api/jobs/1/log?form=round&length_mm=480&width_mm=45&slice_mm=6{more}")).await
+    };
+    let (trimmed, kept) = (of("").await, of("&ends_kept=true&longest_mm=500").await);
+    assert_eq!((&trimmed["slices"], &kept["slices"], &kept["trim_mm"]), (&json!(78), &json!(80), &json!(0.0)));
+    assert_eq!((&trimmed["logs"], &kept["logs"]), (&json!(2), &json!(1)));
+    let (status, problem) = call(&store, Method::GET, "/api/jobs/1/log?form=round&longest_mm=900", None).await;
+    assert_eq!(
+        (status, field_messages(&problem)[0].0.as_str()),
+        (StatusCode::UNPROCESSABLE_ENTITY, "making.longest_mm")
+    );
+}
+
+#[actix_web::test]
+async fn scraps_of_two_jobs_are_marbled_and_both_are_on_the_label() {
+    let (_dir, store) = demo().await;
+    let found = get(&store, "/api/jobs/1/marbled?with=2&own_g=300&other_g=200").await;
+    assert!((found["other_percent"].as_f64().unwrap() - 40.0).abs() < 1e-9);
+    assert!(found["pieces"].as_u64().unwrap() > 3 && found["cuts"].as_array().unwrap().len() > 3, "{found}");
+    let of = async |id: u32| get(&store, &format!("/api/jobs/{id}/plan")).await["dough"]["allergens"].clone();
+    for named in of(1).await.as_array().unwrap().iter().chain(of(2).await.as_array().unwrap()) {
+        assert!(found["allergens"].as_array().unwrap().contains(named), "{named}");
+    }
+    // Without masses it is what cutting leaves.
+    let left = get(&store, "/api/jobs/1/plan").await["shape"]["left_g"].clone();
+    let (status, usual) = call(&store, Method::GET, "/api/jobs/1/marbled?with=2", None).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY || usual["own_g"] == left, "{usual}");
+    let (status, problem) = call(&store, Method::GET, "/api/jobs/1/marbled?with=2&own_g=1", None).await;
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "own_g"));
+    assert_eq!(call(&store, Method::GET, "/api/jobs/1/marbled?with=999", None).await.0, StatusCode::NOT_FOUND);
 }
 
 #[actix_web::test]

@@ -102,14 +102,22 @@ function does(task: Task, plan: Plan): string {
       if (making.kind !== "cut") return plan.cold.portions_first ? `Portion${mix || " the dough"}` : `Scrape${mix || " the dough"} together, cover`;
       if (plan.cold.piece.kind === "ball") return `Scrape${mix || " the dough"} together, cover`;
       return sheets ? `Roll${mix} between papers` : `Press${mix} to ${several ? "discs" : "a disc"}, wrap`;
+    case "bulk_chill":
+      return `${mix ? `Mix ${task.mix}` : "The dough"} into the ${plan.cold.bulk?.place ?? plan.cold.place}, as a lump`;
+    case "thaw": {
+      const what = making.kind === "sliced" ? (several ? "logs" : "log") : plan.cold.piece.kind === "disc" ? (several ? "discs" : "disc") : "dough";
+      return plan.cold.thaw?.way === "bench" ? `The ${what} out of the freezer, onto the bench, wrapped` : `The ${what} out of the freezer, into the fridge`;
+    }
     case "chill":
       return `${mix ? `Mix ${task.mix}` : making.kind === "cut" || !plan.cold.portions_first && making.kind !== "sliced" ? "Dough" : making.kind === "sliced" ? (several ? "Logs" : "Log") : making.kind === "tray_bar" ? "Trays" : "Portions"} into the ${plan.cold.place}`;
-    case "cut":
-      if (making.kind === "sliced") return `Slice tray ${task.tray}: ${onTray} pieces`;
-      if (making.kind === "tray_bar") return `Press the dough into pan ${task.tray}`;
-      if (making.kind !== "cut" && !plan.cold.portions_first) return `Portion tray ${task.tray}: ${onTray} pieces`;
-      if (making.kind !== "cut") return `Lay tray ${task.tray}: ${onTray} pieces`;
-      return `${sheets ? "Cut" : "Roll and cut"} tray ${task.tray}: ${onTray} pieces`;
+    case "cut": {
+      const more = [plan.pricked ? "prick" : undefined, ...plan.finish.coats.filter((c) => c.before_the_bake).map((c) => c.name.toLowerCase())].filter((m) => m !== undefined).map((m) => `, ${m}`).join("");
+      if (making.kind === "sliced") return `Slice tray ${task.tray}: ${onTray} pieces${more}`;
+      if (making.kind === "tray_bar") return `Press the dough into pan ${task.tray}${more}`;
+      if (making.kind !== "cut" && !plan.cold.portions_first) return `Portion tray ${task.tray}: ${onTray} pieces${more}`;
+      if (making.kind !== "cut") return `Lay tray ${task.tray}: ${onTray} pieces${more}`;
+      return `${sheets ? "Cut" : "Roll and cut"} tray ${task.tray}${plan.cut_in_place ? " on its paper" : ""}: ${onTray} pieces${more}`;
+    }
     case "tray_chill":
       return `Tray ${task.tray} into the ${plan.cold.tray_chill?.place ?? plan.cold.place}`;
     case "rest":
@@ -123,7 +131,7 @@ function does(task: Task, plan: Plan): string {
     case "cool_on_rack":
       return `Tray ${task.tray} onto the rack`;
     case "finish":
-      return `${plan.finish.coats.map((c) => c.name).join(", ")}: tray ${task.tray}, ${onTray} pieces`;
+      return `${plan.finish.coats.filter((c) => !c.before_the_bake).map((c) => c.name).join(", ")}: tray ${task.tray}, ${onTray} pieces`;
     case "dry":
       return `Tray ${task.tray} dries, in one layer`;
     case "pack":
@@ -166,7 +174,7 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
               <span className="block text-fine text-soft">
                 {t.step === "bake"
                   ? `${heats.length > 1 ? `${format.oven(oven.oven_c)}, ` : ""}look from ${clock(shifted(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
-                  : t.step === "chill" || t.step === "tray_chill" || t.step === "cool_on_rack" || t.step === "dry"
+                  : t.step === "chill" || t.step === "bulk_chill" || t.step === "thaw" || t.step === "tray_chill" || t.step === "cool_on_rack" || t.step === "dry"
                     ? `until ${sameDay(t.start_at, t.end_at) ? clock(t.end_at) : dayClock(t.end_at)}`
                     : `${duration(t.end_min - t.start_min)}`}
                 {t.why ? <>; <Says of={t.why} /></> : null}

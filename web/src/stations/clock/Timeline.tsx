@@ -8,11 +8,11 @@ import { usePictureWidth } from "../../kit/narrow";
 type Task = Plan["clock"]["tasks"][number];
 
 const FILL: Record<Task["step"], string> = {
-  mix: "fill-spruce", form: "fill-spruce", cut: "fill-spruce", chill: "fill-cold-pale", tray_chill: "fill-cold-pale",
+  mix: "fill-spruce", form: "fill-spruce", cut: "fill-spruce", bulk_chill: "fill-cold-pale", thaw: "fill-cold-pale", chill: "fill-cold-pale", tray_chill: "fill-cold-pale",
   rest: "fill-warm-pale", preheat: "fill-stone-2", bake: "fill-butter", cool: "fill-stone-2", cool_on_rack: "fill-stone", finish: "fill-spruce", dry: "fill-stone", pack: "fill-spruce",
 };
 const WORD: Record<Task["step"], string> = {
-  mix: "mix", form: "form", cut: "cut", chill: "chill", tray_chill: "chill", rest: "rest", preheat: "heat up", bake: "bake", cool: "cool", cool_on_rack: "cool", finish: "finish", dry: "dry", pack: "pack",
+  mix: "mix", form: "form", cut: "cut", bulk_chill: "chill", thaw: "thaw", chill: "chill", tray_chill: "chill", rest: "rest", preheat: "heat up", bake: "bake", cool: "cool", cool_on_rack: "cool", finish: "finish", dry: "dry", pack: "pack",
 };
 const LIGHT: Task["step"][] = ["mix", "form", "cut", "finish", "pack"];
 

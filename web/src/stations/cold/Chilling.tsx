@@ -28,19 +28,49 @@ const FORMS: readonly Option<Job["dough_form"]>[] = [
   { value: "sheets", label: "Rolled first" },
 ];
 
-const FIELDS = ["disc_mm", "sheet_stack", "dough_for_min", "pieces_for_min", "flour_rest_min"] as const;
+const FROM: readonly Option<NonNullable<Job["thaws"]> | "fresh">[] = [
+  { value: "fresh", label: "Mixed fresh" },
+  { value: "fridge", label: "Frozen: a night in the fridge" },
+  { value: "bench", label: "Frozen: on the bench" },
+];
+
+const FIELDS = ["disc_mm", "sheet_stack", "dough_for_min", "pieces_for_min", "bulk_for_min", "flour_rest_min"] as const;
+const WHAT = { dough: "the dough chills", pieces: "the pieces chill", bulk: "the lump chills" } as const;
 
 export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
   const change = useChangeJob(job.id);
   const { mutateAsync: keep } = change;
   const { cold } = plan;
+  const format = useFormat();
   const made = plan.making.kind;
-  const chills = cold.dough_for !== "no";
+  const thawed = cold.thaw != null;
+  const chills = cold.dough_for !== "no" && !thawed;
+  const from = cold.portions_first ? null : (
+    <Choice label="Where the dough comes from" value={cold.thaw?.way ?? "fresh"} options={FROM} onChange={(way) => change.mutate({ thaws: way === "fresh" ? null : way })} />
+  );
   return (
     <>
+      {made === "sliced" && !thawed ? (
+        <Part title="The dough, before logs are formed">
+          <div className="space-y-3">
+            {from}
+            <HowLong of="bulk" value={job.bulk_for ?? "no"} minutes={job.bulk_for_min} step={5} exactly="So long, ready or not" onChange={keep} />
+            {cold.bulk ? (
+              <p>
+                {cold.bulk.told ? <>As a lump it is firm after <strong><Live value={duration(cold.bulk.told.ready_min)} /></strong>. </> : null}
+                {`Out at ${format.temperature(cold.bulk.out_c)}${cold.bulk.rest_min > 0 ? `, ${duration(cold.bulk.rest_min)} on the bench` : ""}; the logs are formed at ${format.temperature(cold.bulk.formed_c)}.`}
+              </p>
+            ) : (
+              <p className="text-fine text-soft">Formed at once, soft. Of dough that chilled as a lump they keep their section better.</p>
+            )}
+          </div>
+        </Part>
+      ) : null}
       <Part title={made === "sliced" ? "The log" : "The dough, before it is shaped"}>
         <div className="space-y-3">
-          <HowLong of="dough" value={cold.dough_for} minutes={job.dough_for_min} step={5} exactly="So long, ready or not" onChange={keep} />
+          {made === "sliced" && !thawed ? null : from}
+          {thawed ? null : <HowLong of="dough" value={cold.dough_for} minutes={job.dough_for_min} step={5} exactly="So long, ready or not" onChange={keep} />}
+          {thawed && made === "cut" ? <Choice label="Form for the cold" value={job.dough_form} options={FORMS} onChange={(dough_form) => change.mutate({ dough_form })} /> : null}
           {chills ? (
             <>
               {made === "cut" ? <Choice label="Form for the cold" value={job.dough_form} options={FORMS} onChange={(dough_form) => change.mutate({ dough_form })} /> : null}
@@ -81,7 +111,7 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
 
 /** How long the dough or the pieces chill, with the minutes where they are the baker's own. */
 function HowLong({ of, value, minutes, step, exactly, onChange }: {
-  of: "dough" | "pieces";
+  of: keyof typeof WHAT;
   value: ChillFor;
   minutes: number | undefined;
   step: number;
@@ -90,7 +120,7 @@ function HowLong({ of, value, minutes, step, exactly, onChange }: {
 }) {
   return (
     <>
-      <Choice label={`How long the ${of === "dough" ? "dough chills" : "pieces chill"}`} value={value} options={HOW_LONG} onChange={(next) => void onChange({ [`${of}_for`]: next }).catch(() => undefined)} />
+      <Choice label={`How long ${WHAT[of]}`} value={value} options={HOW_LONG} onChange={(next) => void onChange({ [`${of}_for`]: next }).catch(() => undefined)} />
       {value === "at_least" || value === "exactly" ? (
         <Amount label={value === "exactly" ? exactly : "At least so long"} kind="duration" value={minutes ?? 0} field={`${of}_for_min`} step={step} onSave={(min) => onChange({ [`${of}_for_min`]: min })} />
       ) : null}

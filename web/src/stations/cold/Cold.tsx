@@ -29,8 +29,8 @@ export function Cold() {
           <SaveSvg picture={picture} name={`${job.name} cooling`} />
         </StationHead>
         <ColdNav jobId={job.id} />
-        {cold.stays === "no" ? <p className="mb-2 text-soft">If it were chilled ({formWords(cold.piece, format)}, {cold.place}):</p> : null}
-        <CoolingCurve picture={picture} cold={cold} />
+        {cold.thaw ? null : cold.stays === "no" ? <p className="mb-2 text-soft">If it were chilled ({formWords(cold.piece, format)}, {cold.place}):</p> : null}
+        {cold.thaw ? <Thawing plan={plan} /> : <CoolingCurve picture={picture} cold={cold} />}
         {cold.stays === "ready" || cold.stays === "at_least" ? <HaveReady /> : null}
       </Work>
       <TicketBox>
@@ -68,6 +68,7 @@ function range([from = 0, to = 0]: readonly number[], unit: string): string {
 
 function headOf(plan: Plan, format: Format): { title: string; sub: string } {
   const { cold } = plan;
+  if (cold.thaw) return { title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)} from the freezer`, sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""}` };
   if (cold.stays === "no") return { title: cold.portions_first ? "Pieces not chilled" : "Dough not chilled", sub: `${cold.portions_first ? "into the oven" : "worked"} at ${format.temperature(cold.out_c)}` };
   return { title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)}`, sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}` };
 }
@@ -77,6 +78,16 @@ function Answer({ plan }: { plan: Plan }) {
   const format = useFormat();
   const { cold } = plan;
   const out = `${format.temperature(cold.out_c)} on average: ${cold.out_as}`;
+  if (cold.thaw) {
+    const bench = cold.thaw.way === "bench";
+    return (
+      <Part title={bench ? "Out of the freezer at" : "Into the fridge at"}>
+        <p className="answer"><Live value={clock(cold.in_at)} /></p>
+        <p className="mb-3 mt-1 text-soft">{sameDay(cold.in_at, plan.ready_by) ? "the same day" : dayClock(cold.in_at)}</p>
+        <p className="say">{`It can be worked at ${clock(bench ? cold.out_at : cold.works_at)}, at ${format.temperature(cold.thaw.at_c)}.`}</p>
+      </Part>
+    );
+  }
   if (cold.stays === "no") {
     return (
       <Part title={cold.portions_first ? "Into the oven at once" : "Shaped at once"}>
@@ -105,6 +116,21 @@ function Answer({ plan }: { plan: Plan }) {
       </p>
       <p className="say">{staysSentence(plan)}</p>
     </Part>
+  );
+}
+
+/** The way of dough from the freezer to the pin. */
+function Thawing({ plan }: { plan: Plan }) {
+  const format = useFormat();
+  const { cold } = plan;
+  if (!cold.thaw) return null;
+  const steps = cold.thaw.way === "bench"
+    ? [`${dayClock(cold.in_at)}: out of the freezer, onto the bench, wrapped.`, `${clock(cold.out_at)}: at ${format.temperature(cold.thaw.at_c)}, after ${duration(cold.thaw.bench_min)}. Unwrap it and work it.`]
+    : [`${dayClock(cold.in_at)}: out of the freezer, into the fridge, wrapped.`, `${dayClock(cold.out_at)}: onto the bench for ${duration(cold.thaw.bench_min)}.`, `${clock(cold.works_at)}: at ${format.temperature(cold.thaw.at_c)}. Unwrap it and work it.`];
+  return (
+    <ol className="mt-4 max-w-xl list-decimal space-y-3 pl-6 text-lg">
+      {steps.map((s) => <li key={s}>{s}</li>)}
+    </ol>
   );
 }
 

@@ -154,7 +154,7 @@ export function Bowl({ m }: { m: Mixing }) {
         ) : null}
         {m.learnt && (Math.abs(m.learnt.flour_percent) > 0.05 || Math.abs(m.learnt.water_percent) > 0.05) ? (
           <p className="text-fine">
-            In {m.learnt.mixes === 1 ? "one mix" : `${m.learnt.mixes} mixes`} this formula took {number(m.learnt.flour_percent, 1)}&nbsp;% more flour and{" "}
+            In {m.learnt.mixes === 1 ? "one mix" : `${m.learnt.mixes} mixes`} this recipe took {number(m.learnt.flour_percent, 1)}&nbsp;% more flour and{" "}
             {number(m.learnt.water_percent, 1)}&nbsp;% more water than it says.{" "}
             <Link
               className="font-semibold underline"

@@ -127,7 +127,10 @@ function Steps({ m }: { m: Mixing }) {
                     {s.takes.map((t) => (
                       <li key={t.name} className="flex items-baseline justify-between gap-3 border-b border-rule py-1 text-lg">
                         <span>{t.name}</span>
-                        <span className="num whitespace-nowrap font-semibold">{format.mass(t.mass_g)}</span>
+                        <span className="text-right">
+                          <span className="num whitespace-nowrap font-semibold">{format.mass(t.mass_g)}</span>
+                          {format.units.weight === "cups" && t.beside ? <span className="block text-fine text-soft">{t.beside}</span> : null}
+                        </span>
                       </li>
                     ))}
                   </ul>

@@ -37,7 +37,7 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
                 {sizeWord(r, format)}
               </td>
               <td>
-                {r.pieces} {r.nested ? "as nested" : "in rows"}, by their numbers, {format.length(job.web_mm)} web
+                {r.pieces} {r.nested ? "as nested" : "in rows"}, by their numbers, {plan.cut_in_place ? "on the tray’s paper, scraps lifted away" : `${format.length(job.web_mm)} web`}
               </td>
               <td>□</td>
             </tr>
@@ -48,6 +48,7 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
         <SheetDrawing picture={picture} rolls={shape.rolls} cutter={plan.cutter} />
       </div>
       <p className="mt-4">Trays: {shape.trays.fill.map((n, i) => `${i + 1}: ${n}`).join(" · ")}, {format.length(shape.trays.gap_mm)} between pieces.</p>
+      {plan.pricked ? <p>Prick each with a fork before the bake. □</p> : null}
       <p>Left over: {format.mass(shape.left_g)}. Kept back: {format.mass(shape.reserve_g)}.</p>
     </section>
   );

@@ -1,4 +1,4 @@
-/** A log or bar of the dough: any two of its five measures follow from the other three, drawn to scale with its cuts. */
+/** A log or bar of the dough: of its measures any three are typed and the others follow, drawn to scale with its cuts. */
 import { at } from "../../api/base";
 import { useRef } from "react";
 import { useNavigate, useSearchParams } from "react-router";
@@ -30,6 +30,7 @@ const FIELDS: Record<Measure, { label: string; kind: "mass" | "length" | "count"
   mass_g: { label: "Dough in it", kind: "mass", step: 10 },
   length_mm: { label: "Long", kind: "length", step: 5 },
   width_mm: { label: "Across", kind: "length", step: 1 },
+  height_mm: { label: "High", kind: "length", step: 1 },
   slice_mm: { label: "Slices, thick", kind: "length", step: 0.5 },
   slices: { label: "Slices", kind: "count", step: 1 },
 };
@@ -44,14 +45,15 @@ export function LogView() {
   const strip = useRef<SVGSVGElement>(null);
   const form = FORMS.find((f) => f.value === search.get("form"))?.value ?? "round";
   const ratio = Number(search.get("high") ?? 0.6);
+  const ends = search.get("ends") === "kept" ? "kept" : "trimmed";
   const asked = givenIn(search);
   const tall = form === "oblong" || form === "wedge";
-  const query = (of: Given): LogQuery => ({ form, ...(tall ? { height_to_width: ratio } : {}), ...Object.fromEntries(of) });
+  const query = (of: Given): LogQuery => ({ form, ...(tall ? { height_to_width: ratio } : {}), ...(ends === "kept" ? { ends_kept: true } : {}), ...Object.fromEntries(of) });
   const found = useLog(job.id, query(asked));
   const log = found.error ? undefined : found.data;
   const given: Given = asked.length > 0 || !log ? asked : MEASURES.filter((m) => log.given.includes(m)).map((m) => [m, log[m]] as const);
   const put = (of: Given, more: Record<string, string> = {}) =>
-    setSearch({ form, ...(tall ? { high: String(ratio) } : {}), ...more, ...Object.fromEntries(of.map(([n, v]) => [n, String(v)])) }, { replace: true });
+    setSearch({ form, ...(tall ? { high: String(ratio) } : {}), ...(ends === "kept" ? { ends } : {}), ...more, ...Object.fromEntries(of.map(([n, v]) => [n, String(v)])) }, { replace: true });
   const save = (name: Measure) => async (value: number) => {
     let refusal: unknown;
     for (const candidate of candidates(given, name, value)) {
@@ -97,20 +99,14 @@ export function LogView() {
           ) : null}
         </Part>
         <Part title="Its section">
-          <Choice label="Section" value={form} options={FORMS} onChange={(f) => setSearch({ form: f, ...Object.fromEntries(given.map(([n, v]) => [n, String(v)])) }, { replace: true })} />
-          {tall && log ? (
-            <div className="mt-3">
-              <Amount label="High" kind="length" value={Math.round(log.height_mm * 10) / 10} field="height_to_width" onSave={async (high) => {
-                const next = high / log.width_mm;
-                await askLog(job.id, { ...query(given), height_to_width: next });
-                put(given, { high: String(Math.round(next * 1000) / 1000) });
-              }} />
-            </div>
-          ) : null}
+          <Choice label="Section" value={form} options={FORMS} onChange={(f) => setSearch({ form: f, ...(ends === "kept" ? { ends } : {}), ...(given.some(([n]) => n === "height_mm") ? {} : Object.fromEntries(given.map(([n, v]) => [n, String(v)]))) }, { replace: true })} />
+          <div className="mt-3">
+            <Choice label="The ends" value={ends} options={[{ value: "trimmed", label: "Ends trimmed" }, { value: "kept", label: "Ends baked too" }]} onChange={(v) => put(given, { ends: v })} />
+          </div>
         </Part>
         <Part title="Type any three, the rest follow">
           <div className="grid grid-cols-2 gap-3">
-            {MEASURES.map((name) => {
+            {MEASURES.filter((m) => tall || m !== "height_mm").map((name) => {
               const f = FIELDS[name];
               const value = log?.[name] ?? given.find(([n]) => n === name)?.[1] ?? 0;
               return (
@@ -125,7 +121,7 @@ export function LogView() {
         {log ? (
           <Part title="For this batch">
             <p className="mb-2 text-fine text-soft">{job.making?.kind === "sliced" ? "This batch is sliced already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
-            <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: tall ? ratio : 1, width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
+            <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: log.height_to_width ?? 1, ends_kept: ends === "kept", width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
               {`Slice ${log.slices} pieces of this log`}
             </button>
             <Fault text={otherFault(change.error, [])} />

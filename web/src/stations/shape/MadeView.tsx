@@ -19,7 +19,8 @@ import { LogDrawing } from "./LogDrawing";
 import { FORMS } from "./LogView";
 import { Parts } from "./Parts";
 import { PortionDrawing } from "./PortionDrawing";
-import { BENT, FIELDS, KINDS, WORD, type Size } from "./PortionView";
+import { BENT, FIELDS, KINDS, labelOf, SPOONS, spoonOf, WORD, withWeight, type Size } from "./PortionView";
+import { Pricked } from "./Pricked";
 import { ShapeNav } from "./ShapeNav";
 
 type Sliced = Extract<Making, { kind: "sliced" }>;
@@ -43,7 +44,7 @@ function Slices({ making }: { making: Sliced }) {
   const picture = useRef<SVGSVGElement>(null);
   const [roll] = plan.shape.rolls;
   const tall = making.form === "oblong" || making.form === "wedge";
-  const query: LogQuery = { form: making.form, ...(tall ? { height_to_width: making.height_to_width ?? 1 } : {}), mass_g: roll?.mass_g ?? 0, width_mm: making.width_mm, slice_mm: job.thickness_mm };
+  const query: LogQuery = { form: making.form, ...(tall ? { height_to_width: making.height_to_width ?? 1 } : {}), mass_g: roll?.mass_g ?? 0, width_mm: making.width_mm, slice_mm: job.thickness_mm, ends_kept: making.ends_kept ?? false, longest_mm: making.longest_mm ?? 300 };
   const found = useLog(job.id, query);
   const log = found.error ? undefined : found.data;
   if (!roll) return null;
@@ -72,7 +73,11 @@ function Slices({ making }: { making: Sliced }) {
             {tall && log ? (
               <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep(remade({ height_to_width: high / log.width_mm }))} />
             ) : null}
+            <Amount label="No longer than" kind="length" step={10} value={making.longest_mm ?? 300} field="making.longest_mm" onSave={(longest_mm) => keep(remade({ longest_mm }))} />
             <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+          </div>
+          <div className="mt-3">
+            <Choice label="The ends" value={making.ends_kept ? "kept" : "trimmed"} options={[{ value: "trimmed", label: "Ends trimmed" }, { value: "kept", label: "Ends baked too" }]} onChange={(ends) => change.mutate(remade({ ends_kept: ends === "kept" }))} />
           </div>
           <Fault text={otherFault(change.error, [])} />
         </Part>
@@ -105,7 +110,7 @@ function Portions({ making }: { making: Portioned }) {
   const picture = useRef<SVGSVGElement>(null);
   const asked = usePortion(job.id, { ...portionQuery(making), batch_g: Math.round(plan.dough.dough_g) });
   const found = asked.error ? undefined : asked.data;
-  const sizes = Object.entries(making).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
+  const sizes = Object.entries(withWeight(making.kind, making, plan.dough.piece_g)).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
   return (
     <>
       <Work dim={dim || asked.isPlaceholderData}>
@@ -125,13 +130,20 @@ function Portions({ making }: { making: Portioned }) {
           <div className="grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
-              return f ? <Amount key={name} label={f.label} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep(remade({ [name]: v }))} /> : null;
+              return f ? <Amount key={name} label={labelOf(making.kind, name, f.label)} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep(remade({ [name]: v }))} /> : null;
             })}
             <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>
           {making.kind === "figure" ? (
             <Parts parts_g={making.parts_g} field="making.parts" onSave={(parts_g) => keep({ making: { kind: "figure", parts_g } })} />
           ) : null}
+          {making.kind === "spoon" ? (
+            <div className="mt-3">
+              <Choice label="Which spoon" value={spoonOf(making.spoon, making.heaped)} options={SPOONS} onChange={(v) => { const s = SPOONS.find((o) => o.value === v); if (s) change.mutate({ making: { kind: "spoon", spoon: s.spoon, heaped: s.heaped } }); }} />
+              <Fault text={otherFault(change.error, [])} />
+            </div>
+          ) : null}
+          {making.kind === "tray_bar" ? <Pricked /> : null}
           {making.kind === "rope" ? (
             <div className="mt-3">
               <Choice label="Bent to" value={making.bent ?? "straight"} options={BENT} onChange={(bent) => change.mutate(remade({ bent }))} />

@@ -49,7 +49,8 @@ export function PortionDrawing({ picture, kind, found }: Props) {
           <g transform={`translate(0 ${y2})`}>
             {tray ? (
               <rect width={wide_mm * scale} height={found.high_mm * scale} className={DOUGH} />
-            ) : kind === "pressed" ? (
+            ) : kind === "pressed" || kind === "stamped" ? (
+              kind === "stamped" ? <Stamped found={found} scale={scale} /> :
               <rect width={found.across_mm * scale} height={found.high_mm * scale} rx={(found.high_mm / 2) * scale} className={DOUGH} />
             ) : own ? null : (
               <Side found={found} scale={scale} />
@@ -62,6 +63,15 @@ export function PortionDrawing({ picture, kind, found }: Props) {
       </g>
     </svg>
   );
+}
+
+/** A stamped piece from the side: its raised parts and what the stamp has sunk. */
+function Stamped({ found, scale }: { found: Portioned; scale: number }) {
+  const [w, h, deep] = [found.across_mm * scale, found.high_mm * scale, (found.sizes.deep_mm ?? 0) * scale];
+  const teeth = 6;
+  const step = w / (2 * teeth + 1);
+  const top = Array.from({ length: teeth }, (_, i) => `H${(2 * i + 1) * step}V${deep}H${(2 * i + 2) * step}V0`).join("");
+  return <path d={`M0 0${top}H${w}V${h}H0z`} className={DOUGH} />;
 }
 
 type Sizes = Portioned["sizes"];

@@ -19,7 +19,7 @@ import { PortionDrawing } from "./PortionDrawing";
 import { ShapeNav } from "./ShapeNav";
 
 type Kind = PortionQuery["kind"];
-export type Size = Exclude<keyof PortionQuery, "kind" | "parts" | "batch_g" | "bent">;
+export type Size = Exclude<keyof PortionQuery, "kind" | "parts" | "batch_g" | "bent" | "spoon" | "heaped">;
 export type Bent = NonNullable<PortionQuery["bent"]>;
 
 /** What a rope is bent to. */
@@ -34,13 +34,29 @@ export const BENT: readonly { value: Bent; label: string }[] = [
 export const KINDS: readonly { value: Kind; label: string }[] = [
   { value: "ball", label: "Ball" },
   { value: "scoop", label: "Scoop" },
+  { value: "spoon", label: "Spoon" },
   { value: "rope", label: "Rope" },
   { value: "pressed", label: "Pressed" },
+  { value: "stamped", label: "Stamped" },
   { value: "thumbprint", label: "Thumb-print" },
   { value: "figure", label: "Figure" },
   { value: "piped", label: "Piped" },
   { value: "tray_bar", label: "Across the tray" },
 ];
+
+/** What a spoon is, and how full. */
+export const SPOONS: readonly { value: string; label: string; spoon: NonNullable<PortionQuery["spoon"]>; heaped: boolean }[] = [
+  { value: "teaspoon", label: "Teaspoon, level", spoon: "teaspoon", heaped: false },
+  { value: "teaspoon heaped", label: "heaped", spoon: "teaspoon", heaped: true },
+  { value: "tablespoon", label: "Tablespoon, level", spoon: "tablespoon", heaped: false },
+  { value: "tablespoon heaped", label: "heaped", spoon: "tablespoon", heaped: true },
+];
+
+export const spoonOf = (spoon: string | null | undefined, heaped: boolean | null | undefined): string => `${spoon ?? "tablespoon"}${heaped ? " heaped" : ""}`;
+
+/** What a size is called where it is another thing than elsewhere. */
+export const labelOf = (kind: Kind, name: Size, label: string): string =>
+  kind === "stamped" ? (name === "across_mm" ? "Stamp, across" : name === "deep_mm" ? "Relief, deep" : label) : kind === "scoop" || kind === "spoon" ? (name === "mass_g" ? "One weighs" : label) : label;
 
 export const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "length" | "count"; step: number }>> = {
   mass_g: { label: "Dough in one", kind: "mass", step: 1 },
@@ -56,7 +72,7 @@ export const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "lengt
 };
 
 export const WORD: Record<Kind, string> = {
-  ball: "balls", scoop: "scoops", rope: "ropes", pressed: "pressed discs", thumbprint: "thumb-prints", figure: "figures", piped: "piped pieces", tray_bar: "squares or bars",
+  ball: "balls", scoop: "scoops", spoon: "spoonfuls", stamped: "stamped pieces", rope: "ropes", pressed: "pressed discs", thumbprint: "thumb-prints", figure: "figures", piped: "piped pieces", tray_bar: "squares or bars",
 };
 
 export function PortionView() {
@@ -75,7 +91,7 @@ export function PortionView() {
     await askPortion(job.id, next as unknown as PortionQuery);
     setSearch(next, { replace: true });
   };
-  const sizes = Object.entries(found?.sizes ?? {}).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
+  const sizes = Object.entries(found ? withWeight(kind, found.sizes, found.mass_g) : {}).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
   return (
     <>
       <Work dim={dim || asked.isPlaceholderData}>
@@ -93,11 +109,12 @@ export function PortionView() {
         </Part>
         <Part title="How it is made">
           <Choice label="Portion" value={kind} options={KINDS} onChange={(k) => setSearch({ kind: k }, { replace: true })} />
+          {found?.sizes.spoon ? <div className="mt-3"><Choice label="Which spoon" value={spoonOf(found.sizes.spoon, found.sizes.heaped)} options={SPOONS} onChange={(v) => setSearch(spoonSearch(v), { replace: true })} /></div> : null}
           {found?.sizes.bent ? <div className="mt-3"><Choice label="Bent to" value={found.sizes.bent} options={BENT} onChange={(bent) => setSearch({ kind, bent }, { replace: true })} /></div> : null}
           <div className="mt-3 grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
-              return f ? <Amount key={name} label={f.label} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={name} onSave={(v) => put({ [name]: String(v) })} /> : null;
+              return f ? <Amount key={name} label={labelOf(kind, name, f.label)} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={name} onSave={(v) => put({ [name]: String(v) })} /> : null;
             })}
             {found ? <Amount label="Dough in all" kind="mass" step={50} value={Math.round(found.batch_g)} field="batch_g" onSave={(v) => put({ batch_g: String(v) })} /> : null}
           </div>
@@ -129,6 +146,14 @@ export function PortionView() {
       </TicketBox>
     </>
   );
+}
+
+/** A scoop or spoon has its weight to be typed, by its volume until somebody does. */
+export const withWeight = <S extends object>(kind: Kind, sizes: S, mass_g: number): S => (kind === "scoop" || kind === "spoon" ? { ...sizes, mass_g } : sizes);
+
+function spoonSearch(value: string): Record<string, string> {
+  const chosen = SPOONS.find((s) => s.value === value) ?? SPOONS[2];
+  return { kind: "spoon", spoon: chosen?.spoon ?? "tablespoon", heaped: String(chosen?.heaped ?? false) };
 }
 
 const isPortioned = (making: Making | undefined): boolean => making !== undefined && making.kind !== "cut" && making.kind !== "sliced";

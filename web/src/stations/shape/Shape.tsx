@@ -18,6 +18,7 @@ import { Thickness } from "../order/Thickness";
 import { CutList } from "./CutList";
 import { rollName, sizeWord } from "./rolls";
 import { ShapeNav } from "./ShapeNav";
+import { Pricked } from "./Pricked";
 import { SheetDrawing } from "./SheetDrawing";
 
 const ALL = "all";
@@ -130,7 +131,7 @@ function Sheets() {
             ))}
           </ul>
           {shape.from_second_reroll > 0 ? (
-            <p className="mt-2 text-fine text-soft">The {shape.from_second_reroll} of the second re-roll are tougher and may bubble: dock them, or keep them for yourselves.</p>
+            <p className="mt-2 text-fine text-soft">The {shape.from_second_reroll} of the second re-roll are tougher and may bubble: prick them, or keep them for yourselves.</p>
           ) : null}
         </Part>
         <Part title="The sheet">
@@ -152,10 +153,17 @@ function Sheets() {
                 </button>
               )}
             </p>
-            <div className="grid grid-cols-2 gap-3">
+            <Choice
+              label="Where it is cut"
+              value={plan.cut_in_place ? "tray" : "bench"}
+              options={[{ value: "bench", label: "On the bench, then moved" }, { value: "tray", label: "On the tray’s paper" }]}
+              onChange={(where) => change.mutate({ cut_in_place: where === "tray", ...(where === "tray" ? { layout: [] } : {}) })}
+            />
+            {plan.cut_in_place ? <p className="text-fine text-soft">The gaps are those of the tray, and the scraps are lifted away.</p> : <div className="grid grid-cols-2 gap-3">
               <Amount label="Gap between pieces" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => keep({ web_mm })} />
               <Amount label="Margin to the edge" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => keep({ edge_mm })} />
-            </div>
+            </div>}
+            <Pricked />
             <Choice
               label="Rolled on"
               value={job.surface}

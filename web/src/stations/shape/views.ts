@@ -2,6 +2,7 @@
 export { EvenView } from "./EvenView";
 export { LogView } from "./LogView";
 export { MadeView } from "./MadeView";
+export { MarbledView } from "./MarbledView";
 export { MixedView } from "./MixedView";
 export { NestView, TrayView } from "./NestView";
 export { PatternView } from "./PatternView";

@@ -9,6 +9,8 @@ fn lot(trays: usize) -> RelayLot {
         mixed_by: None,
         mix_min: 12,
         form_min: 4,
+        bulk_min: 0,
+        thaws: None,
         chill_min: 30,
         cut_min: vec![6; trays],
         tray_chill_min: 12,

@@ -4,7 +4,7 @@ mod power;
 mod reason;
 
 use super::answers::Plan;
-use super::bench::SLICE_S;
+use super::bench::{SLICE_S, moves_s};
 use super::chill::first_chill;
 use super::{ColdPlace, Job, Kitchen, Making};
 use crate::cold::{
@@ -347,7 +347,7 @@ impl Case<'_> {
         let (just, cold_end) = (plan.cold.bench, plan.cold.bench_longest);
         // What hands get done in a time: a sheet is rolled first, a log is sliced as it is, portions are laid out.
         let (before_s, each_s) = match self.job.input().making {
-            Making::Cut => (kitchen.input().roll_min * 60.0, kitchen.input().cut_s.max(0.5)),
+            Making::Cut => (kitchen.input().roll_min * 60.0, (kitchen.input().cut_s + moves_s(self.job)).max(0.5)),
             Making::Sliced { .. } => (0.0, SLICE_S),
             Making::Portioned(_) => (0.0, SPREAD_OUT_S),
         };

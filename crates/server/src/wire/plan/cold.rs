@@ -6,7 +6,7 @@ use crate::wire::{SentenceView, say, say_all, view};
 use ready_slab_core::cold::ColdPlace;
 use ready_slab_core::cold::{ChillAnswer, Piece, Sample, ToldMinutes, Window};
 use ready_slab_core::dough::Keeping;
-use ready_slab_core::job::{ChillFor, Job, Kitchen, OVERNIGHT, Plan, TrayChill};
+use ready_slab_core::job::{BulkChill, ChillFor, Job, Kitchen, OVERNIGHT, Plan, Thaw, Thawing, TrayChill};
 use ready_slab_core::units::Span;
 use ready_slab_words::{Name as _, does};
 use serde::{Deserialize, Serialize};
@@ -125,6 +125,41 @@ view! {
 }
 
 view! {
+    /// The dough of logs as a lump, before they are formed.
+    pub struct BulkChillView(b: &BulkChill) {
+        /// The lump.
+        piece: Piece = b.piece,
+        /// Where.
+        place: ColdPlace = b.place,
+        /// How long it stays.
+        stays: ChillFor = b.stays,
+        /// At least so long, whole minutes; over night the clock makes it longer.
+        least_min: i64 = b.least_min,
+        /// On the bench after that, until it can be formed.
+        rest_min: i64 = b.rest_min,
+        /// On average, as it comes out.
+        out_c: f64 = b.out.mean.c(),
+        /// As the logs are when they are formed.
+        formed_c: f64 = b.formed.c(),
+        /// When.
+        #[serde(flatten)]
+        ready: ReadyView = (&b.answer).into(),
+    }
+}
+
+view! {
+    /// Dough out of the freezer.
+    pub struct ThawView(t: &Thawing) {
+        /// How.
+        way: Thaw = t.way,
+        /// On the bench until it can be worked: from the freezer, or after its night in the fridge.
+        bench_min: f64 = t.span.min(),
+        /// As warm as it is then.
+        at_c: f64 = t.at.c(),
+    }
+}
+
+view! {
     /// The cold station.
     pub struct ColdView(plan: &Plan, job: &Job, kitchen: &Kitchen) {
         let c = &plan.cold;
@@ -192,6 +227,8 @@ view! {
         bench_longest_min: Option<f64> = c.bench_longest.map(Span::min),
         /// When the plan takes the first mix out.
         out_at: String = time(plan, job, plan.chill_end_min()),
+        /// When the first mix can be worked: taken out, and rested where it is too hard.
+        works_at: String = time(plan, job, plan.works_min()),
         /// It rests at least so long for its flour.
         flour_rest_min: f64 = c.flour_rest.min(),
         /// Room temperature, for the sentence.
@@ -200,6 +237,10 @@ view! {
         keeping: KeepingView = (&c.keeping).into(),
         /// Cut pieces; null where pieces are sliced or portioned and go into the oven as they are.
         tray_chill: Option<TrayChillView> = c.tray_chill.as_ref().map(Into::into),
+        /// The dough of logs as a lump before that; null where they are formed at once.
+        bulk: Option<BulkChillView> = c.bulk.as_ref().map(Into::into),
+        /// How the dough thaws; null where it is mixed for this job.
+        thaw: Option<ThawView> = c.thaw.as_ref().map(Into::into),
         /// Forms that may go into the cold instead, as large as they usually are.
         usual_forms: Vec<Piece> = Piece::USUAL.to_vec(),
         /// How the water was taken.

@@ -35,6 +35,10 @@ view! {
         zone: String = plan.clock.zone.name().to_owned(),
         /// How its pieces are made.
         making: Making = job.input().making.clone(),
+        /// Whether its sheets are cut on the paper of their tray.
+        cut_in_place: bool = job.cut_in_place(),
+        /// Whether its pieces are pricked.
+        pricked: bool = job.input().pricked,
         /// The cutter, or what a piece that is not cut looks like from above.
         cutter: CutterView = cutter.into(),
         /// Dough.

@@ -8,7 +8,7 @@ use ready_slab_core::dough::{EggClass, Formula, MixMethod, Pantry, TintInput};
 use ready_slab_core::finish::{Coat, Finish};
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline, Placement};
 use ready_slab_core::job::{
-    ChillFor, ColdPlace, DoughForm, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured, ReadyMeans,
+    ChillFor, ColdPlace, DoughForm, Job, JobInput, Kitchen, KitchenInput, Making, OvenMeasured, ReadyMeans, Thaw,
 };
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpotsInput, SpotTest, TrayLiner};
@@ -82,6 +82,11 @@ pub fn job(pieces: u32, formula: FormulaId, cutter: CutterId) -> Job {
         disc_mm: 22.0,
         chill_place: ColdPlace::Fridge,
         tray_chill_place: ColdPlace::Freezer,
+        bulk_for: ChillFor::Overnight,
+        bulk_for_min: 90.0,
+        thaws: Some(Thaw::Bench),
+        cut_in_place: true,
+        pricked: true,
         web_mm: 3.0,
         edge_mm: 4.0,
         surface: BenchSurface::BetweenPapers,
@@ -96,7 +101,7 @@ pub fn job(pieces: u32, formula: FormulaId, cutter: CutterId) -> Job {
         tray_layout: vec![Placement { x_mm: 60.0, y_mm: 70.0, turn_deg: 90.0 }],
         measured: vec![ReadingsInput { columns: 2, rows: 1, read_mm: vec![Some(5.8), None] }],
         layout: vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }],
-        making: Making::Sliced { form: LogForm::HalfRound, width: Length::new_mm(50.0) },
+        making: Making::sliced(LogForm::HalfRound, Length::new_mm(50.0)),
         sheet: SheetKind::Oval,
         bake_end: BakeEnd::Soft(EdgeColour::Golden),
         liner: TrayLiner::Silicone,

@@ -1,0 +1,88 @@
+/** What the scraps of this job give with those of another, pressed together and rolled once. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useRef } from "react";
+import { Link, useSearchParams } from "react-router";
+import { api, settled } from "../../api/client";
+import { useJobs } from "../../api/queries";
+import { useJobContext } from "../../app/JobFrame";
+import { number } from "../../drawing/units";
+import { Amount } from "../../kit/Amount";
+import { Fault, otherFault } from "../../kit/Fault";
+import { Live } from "../../kit/Live";
+import { SaveSvg } from "../../kit/SaveSvg";
+import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFormat } from "../../kit/settings";
+import { ShapeNav } from "./ShapeNav";
+import { SheetDrawing } from "./SheetDrawing";
+
+const ask = (id: number, query: { with: number; own_g?: number; other_g?: number }) => settled(api.GET("/api/jobs/{id}/marbled", { params: { path: { id }, query } }));
+
+export function MarbledView() {
+  const { job, plan, dim } = useJobContext();
+  const format = useFormat();
+  const jobs = useJobs();
+  const [search, setSearch] = useSearchParams();
+  const picture = useRef<SVGSVGElement>(null);
+  const others = (jobs.data ?? []).filter((j) => j.id !== job.id && j.formula_id !== job.formula_id);
+  const other = others.find((j) => String(j.id) === search.get("with")) ?? others[0];
+  const grams = (name: "own_g" | "other_g") => (search.get(name) === null ? {} : { [name]: Number(search.get(name)) });
+  const query = { with: other?.id ?? 0, ...grams("own_g"), ...grams("other_g") };
+  const asked = useQuery({ queryKey: ["marbled", job.id, job.revision, query], queryFn: () => ask(job.id, query), enabled: other !== undefined, placeholderData: keepPreviousData, retry: false });
+  const found = asked.error ? undefined : asked.data;
+  const put = async (more: Record<string, string>) => {
+    const next: Record<string, string> = { ...Object.fromEntries(search), with: String(query.with), ...more };
+    await ask(job.id, { with: query.with, ...(next.own_g ? { own_g: Number(next.own_g) } : {}), ...(next.other_g ? { other_g: Number(next.other_g) } : {}) });
+    setSearch(next, { replace: true });
+  };
+  const roll = found ? { number: 0, sheets: 1, form: "oblong" as const, width_mm: found.width_mm, length_mm: found.length_mm, mass_g: found.mass_g, pieces: found.pieces, cut_g: found.piece_g * found.pieces, least_gap_mm: null, cuts: found.cuts, nested: false } : undefined;
+  return (
+    <>
+      <Work dim={dim || asked.isPlaceholderData}>
+        <StationHead title="Marbled" sub={found ? `${format.mass(found.mass_g)} of two doughs, ${format.length(plan.shape.thickness_mm)} thick` : undefined}>
+          <SaveSvg picture={picture} name={`${job.name} marbled`} />
+        </StationHead>
+        <ShapeNav jobId={job.id} />
+        <Fault text={otherFault(asked.error, ["own_g", "other_g"])} />
+        {others.length === 0 ? <p className="max-w-xl text-lg">There is no job of another dough. <Link to="/new">Plan one</Link>, and its scraps go with these.</p> : null}
+        {roll && found && found.pieces > 0 ? <SheetDrawing picture={picture} rolls={[roll]} cutter={plan.cutter} /> : null}
+        {found ? (
+          <ol className="mt-4 max-w-xl list-decimal space-y-2 pl-6">
+            <li>{`Tear both to pieces of ${format.length(found.grain_mm[0] ?? 0)} to ${format.length(found.grain_mm[1] ?? 0)}, as cold as they are rolled.`}</li>
+            <li>Strew them mixed, press them together and roll them once, turning the sheet and not the dough.</li>
+            <li>Cut at once. What is left is not rolled again, or it turns grey.</li>
+          </ol>
+        ) : null}
+      </Work>
+      <TicketBox>
+        <Part title="Gives marbled pieces">
+          <p className="answer"><Live value={found ? String(found.pieces) : ""} /></p>
+          {found ? <p className="mt-1 text-soft">{found.pieces === 0 ? "Too little for one of this cutter." : `${format.mass(found.piece_g)} each, beside the ${job.pieces} of the job.`}</p> : null}
+        </Part>
+        <Part title="Scraps of">
+          <label htmlFor="marbled-with" className="mb-1 block text-fine text-soft">This job, and of</label>
+          <select id="marbled-with" className="field" value={other?.id ?? ""} onChange={(e) => setSearch({ with: e.target.value }, { replace: true })}>
+            {others.map((j) => <option key={j.id} value={j.id}>{j.name}</option>)}
+          </select>
+          {found ? (
+            <div className="mt-3 grid grid-cols-2 gap-3">
+              <Amount label="Of this dough" kind="mass" step={10} value={Math.round(found.own_g)} field="own_g" onSave={(v) => put({ own_g: String(v) })} />
+              <Amount label="Of the other" kind="mass" step={10} value={Math.round(found.other_g)} field="other_g" onSave={(v) => put({ other_g: String(v) })} />
+            </div>
+          ) : null}
+          <p className="mt-2 text-fine text-soft">What cutting both leaves, until you say otherwise.</p>
+        </Part>
+        {found ? (
+          <Part title="The sheet">
+            <Rows>
+              <Row name="Rolled to">{`${format.length(Math.round(found.width_mm))} × ${format.length(Math.round(found.length_mm))}`}</Row>
+              <Row name="Of the other dough">{`${number(found.other_percent, 0)}\u00a0%`}</Row>
+              <Row name="Left over">{format.mass(found.left_g)}</Row>
+            </Rows>
+            <p className="caution mt-3">{`On the label, of both: ${found.allergens.join(", ")}.`}</p>
+            <p className="mt-2 text-fine text-soft">They bake as the dough that browns first: look a minute sooner.</p>
+          </Part>
+        ) : null}
+      </TicketBox>
+    </>
+  );
+}
