@@ -156,7 +156,7 @@ test("a covered pot is planned only after its cautions were read", async ({ page
 test("a finish is chosen, changed, undone, and worked out for the lot", async ({ page, bakery }) => {
   await open(page, bakery, "oven/finish");
   await expect(page.getByText(/They stay plain/)).toBeVisible();
-  await page.getByRole("button", { name: "Sugar glaze" }).click();
+  await page.getByRole("group", { name: "Sugar glaze" }).getByRole("button", { name: "Spread" }).click();
   const card = page.getByRole("listitem").filter({ hasText: "Sugar glaze" });
   await expect(card).toContainText("48 pieces");
   const total = card.locator("[data-live]").first();

@@ -5,7 +5,7 @@ import { expect, field, figure, go, open, settled, test } from "../bakery";
 
 const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/versions"];
 const OVEN = ["oven/levers", "oven/tray?show=done", "oven/sheet", "oven/finish"];
-const SHAPE = ["shape/nest", "shape/mixed", "shape/trays", "shape/even", "shape/log", "shape/pattern?pattern=pinwheel", "shape/portion?kind=figure"];
+const SHAPE = ["shape/nest", "shape/mixed", "shape/trays", "shape/even", "shape/log", "shape/pattern?pattern=pinwheel", "shape/portion?kind=figure", "shape/marbled"];
 const COLD = ["cold/ways", "cold/now", "cold/trouble", "cold/learnt"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
 

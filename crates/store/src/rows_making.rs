@@ -47,7 +47,8 @@ pub(crate) fn making_from(id: i64, text: &str) -> Result<Making, StoreError> {
         ("figure", _) => portion(Portion::Figure { parts: (0..sizes.len()).map(g).collect() }),
         ("piped", 1) => portion(Portion::Piped { mass: g(0) }),
         ("tray_bar", 5) => {
-            portion(Portion::TrayBar { width: mm(0), length: mm(1), depth: mm(2), columns: count(3), rows: count(4) })
+            let (depth, corner) = (mm(2), Length::new_mm(0.0));
+            portion(Portion::TrayBar { width: mm(0), length: mm(1), depth, corner, columns: count(3), rows: count(4) })
         }
         (word, sizes) => {
             return Err(damaged(format!("\u{201c}{word}\u{201d} with {sizes} sizes is no way to make pieces")));
@@ -82,7 +83,14 @@ mod tests {
             Portion::Thumbprint { mass: g(25.0), dent: mm(20.0), deep: mm(8.0) },
             Portion::Figure { parts: vec![g(20.0), g(8.0)] },
             Portion::Piped { mass: g(15.0) },
-            Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 },
+            Portion::TrayBar {
+                width: mm(310.0),
+                length: mm(440.0),
+                depth: mm(15.0),
+                corner: mm(0.0),
+                columns: 4,
+                rows: 6,
+            },
         ];
         let all =
             logs.into_iter().map(|form| Making::Sliced { form, width: mm(48.0), longest: mm(450.0), ends_kept: true });

@@ -4,7 +4,7 @@ use crate::figure::{grams, grams_fine, minutes, mm, number, percent};
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::dough::Texture;
-use ready_slab_core::finish::{Coat, CoatStuff, CoatUse, FillingKind, GlazeWay, Reason, SugarCoat};
+use ready_slab_core::finish::{Coat, CoatStuff, CoatUse, FillingKind, GlazeWay, PiledBy, Reason, SugarCoat};
 use ready_slab_core::units::{Area, Mass};
 
 fn cm2(area: Area) -> String {
@@ -213,22 +213,6 @@ impl Say for Reason {
             Self::ChocolateBlooms => "Chocolate blooms where it is warm or damp: two to three weeks, cool.".into(),
             Self::DustedInLayers => "Dusted ones keep two to three weeks; damp air melts the powder.".into(),
             Self::JamGoesSticky => "Jam draws water out of the air: five to seven days, in one or two layers.".into(),
-            Self::PilesAreFirm { texture } => said![
-                "They are ",
-                texture.name(),
-                match texture {
-                    Texture::Soft | Texture::Chewy => ": with paper between, or they stick to each other.",
-                    Texture::Crisp | Texture::Short => ": on edge or in piles, no paper needed.",
-                },
-            ],
-            Self::PilesBy { coat: by } => said![
-                coat(by).0,
-                match by {
-                    Coat::Buttercream { .. } => ": nothing may lie on it, so in one layer.",
-                    Coat::Filling { .. } => ": under weight the halves slide.",
-                    _ => ": what lies on it leaves its mark.",
-                },
-            ],
             Self::FilledGoSoft => "Filled ones go soft: two days. Fill on the day, freeze the halves plain.".into(),
             Self::FreezePlain => {
                 "Frozen, a glaze weeps and chocolate blooms as it thaws: freeze them plain and coat them after.".into()
@@ -250,6 +234,29 @@ impl Say for Reason {
                 percent(left, 0),
                 " is left by the published table.",
                 NOT_COMPLETELY,
+            ],
+        }
+    }
+}
+
+impl Say for PiledBy {
+    fn say(&self) -> Sentence {
+        match *self {
+            Self::Texture(texture) => said![
+                "They are ",
+                texture.name(),
+                match texture {
+                    Texture::Soft | Texture::Chewy => ": with paper between, or they stick to each other.",
+                    Texture::Crisp | Texture::Short => ": on edge or in piles, no paper needed.",
+                },
+            ],
+            Self::Coat(by) => said![
+                coat(by).0,
+                match by {
+                    Coat::Buttercream { .. } => ": nothing may lie on it, so in one layer.",
+                    Coat::Filling { .. } => ": under weight the halves slide.",
+                    _ => ": what lies on it leaves its mark.",
+                },
             ],
         }
     }

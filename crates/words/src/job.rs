@@ -236,22 +236,14 @@ impl Say for Reason {
                 mm(*needed),
                 " to grow: they may touch. Cut them on the bench and move them further apart.",
             ],
-            Self::PrickedSoOften { times, every } => said![
+            Self::PrickedSoOften { times } => said![
                 "Prick each ",
-                counted(*times, "time"),
-                " to the bottom, a fork every ",
-                mm(every.0),
-                " to ",
-                mm(every.1),
-                ": steam gets out and it stays flat.",
+                if *times == 1 { "once".to_owned() } else { counted(*times, "time") },
+                " to the bottom, a fork\u{2019}s width apart: steam gets out and it stays flat.",
             ],
-            Self::ThickNotPricked { every } => said![
-                "Thick and not pricked, steam may lift it: a fork every ",
-                mm(every.0),
-                " to ",
-                mm(every.1),
-                " keeps it flat.",
-            ],
+            Self::ThickNotPricked => {
+                "Thick and not pricked, steam may lift it: a fork to the bottom, its own width apart, keeps it flat.".into()
+            }
             Self::PiecesNotChilled { at } => said![
                 "The cut pieces are not chilled: they go in at ",
                 degrees(*at, 0),
@@ -472,6 +464,11 @@ impl Say for Reason {
             Self::FillsItsPan => {
                 "It fills its pan, whose walls hold it: it rises and does not spread sideways.".into()
             }
+            Self::PanEdgesAhead => {
+                "Its edges are done two to four minutes before its middle: judge by the middle, or trim the edges.".into()
+            }
+            Self::CutWarm => "Cut it in its pan while it is warm: cold, it breaks beside the knife.".into(),
+            Self::CutCold => "Cut it when it is cold all through: warm, it smears and sticks to the knife.".into(),
             Self::SmallOven => {
                 "A small oven’s elements are near: keep the tray in the middle and paper well away from them, turn it half way, look early, and bake one tray at a time. It swings more than the forecast takes it to.".into()
             }

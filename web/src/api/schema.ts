@@ -4262,6 +4262,8 @@ export interface components {
              * @description 1 to 30.
              */
             columns: number;
+            /** @description Radius of the pan's corners, 0 to half its shorter side; square when left out. */
+            corner_mm?: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "tray_bar";
             /** @description 100 to 900. */
@@ -5459,6 +5461,11 @@ export interface components {
              * @description Tray.
              */
             columns?: number | null;
+            /**
+             * Format: double
+             * @description Tray.
+             */
+            corner_mm?: number | null;
             /**
              * Format: double
              * @description Thumb-print.
@@ -9944,6 +9951,8 @@ export interface operations {
                 deep_mm?: number;
                 /** @description Figure: the masses of its parts in grams, such as `20,8,2,2`. */
                 parts?: string;
+                /** @description Tray: radius of its corners, 0 to half its shorter side. */
+                corner_mm?: number;
                 /** @description Tray: cut across into, 1 to 30. */
                 columns?: number;
                 /** @description Tray: cut along into, 1 to 30. */

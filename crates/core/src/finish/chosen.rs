@@ -1,9 +1,9 @@
 //! A finish as it is chosen for a lot: what, on how many of the pieces, and in which colours.
 
+use super::colour::ColourPart;
 use super::{Coat, CoatPlan, FinishedPiece, coat_plan};
 use crate::dough::{Tint, TintInput, paste_of};
 use crate::error::{Checks, InputError, InputErrors};
-use crate::units::Mass;
 
 /// What goes onto or between pieces.
 #[derive(Debug, Clone, PartialEq)]
@@ -16,17 +16,6 @@ pub struct Finish {
     pub pieces: Option<u32>,
     /// Portions of it that are coloured; what is left over stays as it is.
     pub colours: Vec<TintInput>,
-}
-
-/// A coloured portion of a finish.
-#[derive(Debug, Clone, PartialEq)]
-pub struct ColourPart {
-    /// The colour.
-    pub name: String,
-    /// Of the finish.
-    pub mass: Mass,
-    /// Paste to begin with.
-    pub paste: Mass,
 }
 
 impl From<Coat> for Finish {

@@ -1,6 +1,6 @@
 //! Coats and fillings: grams a piece, grams in all, of what, and when they go on. The arithmetic, not the art.
 
-use super::chosen::ColourPart;
+use super::colour::ColourPart;
 use super::reason::Reason;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Area, Length, Mass, Share};

@@ -4,21 +4,23 @@ mod chosen;
 mod coat;
 #[cfg(feature = "wire")]
 mod coat_key;
+mod colour;
 mod keep;
 mod packing;
 mod reason;
 mod spirit;
 mod work;
 
-pub use chosen::{ColourPart, Finish};
+pub use chosen::Finish;
 pub use coat::{
     Coat, CoatPart, CoatPlan, CoatStuff, CoatUse, FillingKind, FinishedPiece, GlazeWay, MOST_COATS, SugarCoat, UsePart,
     coat_plan,
 };
 #[cfg(feature = "wire")]
 pub use coat_key::FinishKey;
+pub use colour::ColourPart;
 pub use keep::{BakedKeeping, baked_keeping};
-pub use packing::{Packing, packing};
+pub use packing::{Packing, PiledBy, packing};
 pub use reason::Reason;
 pub use spirit::{SpiritLeft, spirit_left};
 pub use work::CoatWork;

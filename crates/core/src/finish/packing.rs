@@ -1,8 +1,17 @@
 //! How finished pieces are stacked and packed. Common practice, no source, all of it.
 
-use super::{Coat, Reason, SugarCoat};
+use super::{Coat, SugarCoat};
 use crate::dough::Texture;
 use crate::units::Span;
+
+/// What decides how high pieces lie.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum PiledBy {
+    /// How they eat.
+    Texture(Texture),
+    /// What is on them.
+    Coat(Coat),
+}
 
 /// Stacks and papers of a lot.
 #[derive(Debug, Clone, PartialEq)]
@@ -18,7 +27,7 @@ pub struct Packing {
     /// The same in one layer with a fan, where that is sooner.
     pub one_layer_after: Option<Span>,
     /// What decides.
-    pub reason: Reason,
+    pub reason: PiledBy,
 }
 
 /// Dry ones in a pile, ones that give in a pile.
@@ -42,14 +51,14 @@ impl Coat {
 #[must_use]
 pub fn packing(texture: Texture, coats: &[Coat], pieces: u32) -> Packing {
     let (mut pile, mut paper, mut reason) = match texture {
-        Texture::Soft | Texture::Chewy => (SOFT_PILE, true, Reason::PilesAreFirm { texture }),
-        Texture::Crisp | Texture::Short => (FIRM_PILE, false, Reason::PilesAreFirm { texture }),
+        Texture::Soft | Texture::Chewy => (SOFT_PILE, true, PiledBy::Texture(texture)),
+        Texture::Crisp | Texture::Short => (FIRM_PILE, false, PiledBy::Texture(texture)),
     };
     for coat in coats {
         if let Some((most, between)) = coat.pile()
             && most < pile
         {
-            (pile, paper, reason) = (most, between || paper, Reason::PilesBy { coat: *coat });
+            (pile, paper, reason) = (most, between || paper, PiledBy::Coat(*coat));
         }
     }
     paper &= pile > 1;

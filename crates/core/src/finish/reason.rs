@@ -1,6 +1,5 @@
 //! Why a finish takes so much, and how long finished pieces keep.
 
-use super::Coat;
 use crate::dough::Texture;
 use crate::units::{Area, Length, Mass, Share, Span};
 
@@ -42,9 +41,6 @@ pub enum Reason {
     DustedInLayers,
     JamGoesSticky,
     FreezePlain,
-    // Packing.
-    PilesAreFirm { texture: Texture },
-    PilesBy { coat: Coat },
     // Alcohol.
     TableBeginsLater { from: Span, left: Share, bake: Span },
     LeftByTheTable { bake: Span, left: Share },

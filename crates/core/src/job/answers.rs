@@ -334,7 +334,7 @@ impl Plan {
     #[must_use]
     pub fn chill_start_min(&self) -> i64 {
         let tasks = &self.clock.relay.tasks;
-        let first = tasks.iter().find(|t| matches!(t.step, Step::BulkChill | Step::Chill | Step::Thaw));
+        let first = tasks.iter().find(|t| matches!(t.step, Step::Chill | Step::Thaw));
         // What is not chilled would go in once it is mixed and formed.
         let formed = || tasks.iter().filter(|t| t.mix == Some(0) && matches!(t.step, Step::Mix | Step::Form));
         first.map_or_else(|| formed().map(|t| t.end_min).max().unwrap_or(0), |t| t.start_min)
@@ -343,7 +343,7 @@ impl Plan {
     /// When it comes out, minutes after the wanted time.
     #[must_use]
     pub fn chill_end_min(&self) -> i64 {
-        let first = self.clock.relay.tasks.iter().find(|t| t.step == Step::Chill);
+        let first = self.clock.relay.tasks.iter().find(|t| matches!(t.step, Step::Chill | Step::Thaw));
         first.map_or(self.chill_start_min(), |t| t.end_min)
     }
 }

@@ -1,7 +1,7 @@
 //! Hands at the bench: how long rolling and cutting take, and what the dough allows meanwhile.
 
 use super::answers::{ClockPlan, ColdPlan, ShapePlan};
-use super::plan::pricks_each;
+use super::pricked::pricks_each;
 use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason};
 use crate::clock::Step;
 use crate::cold::{Bench, Piece, Target};

@@ -55,7 +55,8 @@ pub(super) fn cold_plan(
         Some(from) => tempering_to(&dough.composition, piece, air, kitchen.room(), from),
         None => Some(Span::new_s(0.0)),
     };
-    let mut reasons = vec![Reason::LeavesTheMixer { at: dough.temperature, measured: dough.temperature_measured }];
+    let mixed = Reason::LeavesTheMixer { at: dough.temperature, measured: dough.temperature_measured };
+    let mut reasons: Vec<Reason> = thaw.is_none().then_some(mixed).into_iter().collect();
     if window.shift.k().abs() > 0.05 {
         reasons.push(Reason::FatMovesTheWindow { fat: Share::new(dough.composition.fat()), by: window.shift });
     }
@@ -335,7 +336,7 @@ pub(super) fn slow_end(answer: &ChillAnswer) -> i64 {
 
 /// Why dough is in the cold for as long as it is at least: what of it is the chill, its range, and what it waits for beyond that.
 pub(super) fn chill_waits(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) -> Option<ChillWaits> {
-    if matches!(cold.stays, ChillFor::No | ChillFor::Exactly) {
+    if cold.thaw.is_some() || matches!(cold.stays, ChillFor::No | ChillFor::Exactly) {
         return None;
     }
     let (ready_min, slow) = cold.answer.told().map_or((0, 0), |t| (t.ready, t.latest));

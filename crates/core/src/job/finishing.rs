@@ -1,11 +1,19 @@
 //! What a lot's finish takes, how long it keeps then, and what is left of spirits.
 
 use super::{FinishPlan, Job, OvenPlan};
-use crate::dough::{Formula, texture};
+use crate::dough::{Formula, Texture, texture};
 use crate::finish::{Coat, FinishedPiece, baked_keeping, packing, spirit_left};
 use crate::geometry::Outline;
 use crate::oven::BakeEnd;
 use crate::units::{Area, Length, Mass, Span};
+
+/// How its pieces eat, baked to the end that the job has.
+pub(super) fn texture_baked(job: &Job, formula: &Formula) -> Texture {
+    match job.input().bake_end {
+        BakeEnd::Soft(_) => texture(formula).baked_soft(),
+        BakeEnd::Colour(_) | BakeEnd::Dull => texture(formula),
+    }
+}
 
 /// The finish of a job: its pieces as large as they are baked on the whole.
 pub(super) fn finish_plan(job: &Job, formula: &Formula, outline: &Outline, oven: &OvenPlan, dough: Mass) -> FinishPlan {
@@ -26,10 +34,7 @@ pub(super) fn finish_plan(job: &Job, formula: &Formula, outline: &Outline, oven:
     };
     let finishes = &job.input().finishes;
     let coats: Vec<Coat> = finishes.iter().map(|f| f.coat).collect();
-    let texture = match job.input().bake_end {
-        BakeEnd::Soft(_) => texture(formula).baked_soft(),
-        BakeEnd::Colour(_) | BakeEnd::Dull => texture(formula),
-    };
+    let texture = texture_baked(job, formula);
     FinishPlan {
         piece,
         coats: finishes.iter().map(|f| f.plan(piece)).collect(),

@@ -53,9 +53,11 @@ pub fn marbled(
     let all = Area::new_mm2(a.mm2() + b.mm2());
     // A small heap is rolled about as wide as long.
     let side = all.mm2().sqrt();
-    let width = Length::new_mm(width.mm().min(side.max(outline.extent().0.mm() + 2.0 * job.spacing().edge().mm())));
+    let width =
+        Length::new_mm(width.mm().min(side.max(outline.extent().0.mm() + 2.0 * job.bench_spacing().edge().mm())));
     let length = Length::new_mm((all.mm2() / width.mm()).min(longest.mm()));
-    let layout = compute_sheet(outline, width, longest, job.spacing(), Some(Area::new_mm2(width.mm() * length.mm())));
+    let layout =
+        compute_sheet(outline, width, longest, job.bench_spacing(), Some(Area::new_mm2(width.mm() * length.mm())));
     // Too little for one piece is none, not a fault.
     let layout = layout.unwrap_or(Layout { pieces: vec![], length, least_gap: None, nested: false });
     let pieces = u32::try_from(layout.pieces.len()).unwrap_or(u32::MAX);

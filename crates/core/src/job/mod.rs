@@ -29,6 +29,7 @@ mod parts;
 mod pieces;
 mod plan;
 mod portioned;
+mod pricked;
 mod reason;
 mod sheets;
 mod together;

@@ -472,6 +472,11 @@ impl Job {
         if self.cut_in_place() { Spacing::IN_PLACE } else { self.spacing }
     }
 
+    /// Web and rim of what is cut on the bench.
+    pub(super) fn bench_spacing(&self) -> Spacing {
+        self.spacing
+    }
+
     /// Whether its sheets are cut on the paper of their tray and nothing is moved.
     #[must_use]
     pub fn cut_in_place(&self) -> bool {

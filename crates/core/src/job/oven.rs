@@ -1,8 +1,9 @@
 //! The oven station's answer: what is expected of a job's bake, how far its piece grows, and what to do at the oven.
 
 use super::bake::{BakeExpected, Cooling, bake_question, cooling, cover_of, expect_bake, most_spread};
+use super::finishing::texture_baked;
 use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan, Reason};
-use crate::dough::{Formula, Kind, hides_colour};
+use crate::dough::{Formula, Kind, Texture, hides_colour};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
 use crate::oven::{BakeEnd, BakeKnowledge, BakeSetting, HotSpots};
@@ -78,7 +79,13 @@ pub(super) fn oven_plan(
     if kitchen.small_oven() {
         warnings.push(Reason::SmallOven);
     }
-    reasons.push(if in_pan { Reason::FillsItsPan } else { Reason::GrowsAtTheRim { by: growth } });
+    if in_pan {
+        let short = matches!(texture_baked(job, formula), Texture::Crisp | Texture::Short);
+        let cut = if short { Reason::CutWarm } else { Reason::CutCold };
+        reasons.extend([Reason::FillsItsPan, Reason::PanEdgesAhead, cut]);
+    } else {
+        reasons.push(Reason::GrowsAtTheRim { by: growth });
+    }
     Ok(OvenPlan {
         baked_holes: outline.holes_after_spread(growth.1),
         look_for: if hides_colour { BakeEnd::Dull } else { question.end }.look_for(forecast.as_ref()),

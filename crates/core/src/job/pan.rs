@@ -3,8 +3,8 @@
 use super::{Job, Kitchen, Making};
 use crate::dough::{Formula, rolled_density};
 use crate::error::{InputError, InputErrors};
-use crate::shape::Portion;
-use crate::units::{Area, Length, Mass};
+use crate::shape::{Portion, pan_area};
+use crate::units::{Length, Mass};
 
 /// What is no more than this wider than the tray lies in it.
 const SLACK_MM: f64 = 0.05;
@@ -45,9 +45,11 @@ pub struct PanFill {
 /// How thick so much dough lies in the pans of a job; nothing for pieces that are not of a pan.
 #[must_use]
 pub fn pan_fill(dough: Mass, job: &Job, formula: &Formula) -> Option<PanFill> {
-    let Making::Portioned(Portion::TrayBar { width, length, depth, .. }) = &job.input().making else { return None };
+    let Making::Portioned(Portion::TrayBar { width, length, depth, corner, .. }) = &job.input().making else {
+        return None;
+    };
     let density = rolled_density(&formula.composition(), job.input().method);
-    let one = Area::new_mm2(width.mm() * length.mm()).mass_at(*depth, density);
+    let one = pan_area(*width, *length, *corner).mass_at(*depth, density);
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a batch in range by a pan in range")]
     let pans = (dough / one).round().clamp(1.0, 10_000.0) as u32;
     Some(PanFill { pans, depth: *depth * (dough / one / f64::from(pans)) })

@@ -9,6 +9,7 @@ use super::finishing::finish_plan;
 use super::oven::{lay_out, oven_plan};
 use super::pan::fits_its_tray;
 use super::pieces::largest_sheet;
+use super::pricked::pricks;
 use super::weighed::{AlsoMixed, Takes, dough_plan};
 use super::{Job, Kitchen, Making, Reason};
 use crate::cold::Window;
@@ -104,31 +105,6 @@ pub fn compute_sheet(
     let table = LatticeTable::for_sheet(outline, width, longest, spacing)?;
     let length = area.map_or(longest, |a| Length::new_mm((a.mm2() / width.mm()).min(longest.mm())));
     Ok(table.layout(length))
-}
-
-/// A fork goes in so often, mm; from this thickness on a bar or piece that is not pricked may bubble. Common practice, no source.
-const PRICK_EVERY: (Length, Length) = (Length::new_mm(20.0), Length::new_mm(25.0));
-const PRICKED_FROM: Length = Length::new_mm(10.0);
-
-/// How often one piece is pricked: once for each square of the middle of the range.
-pub(super) fn pricks_each(outline: &Outline) -> u32 {
-    let every = f64::midpoint(PRICK_EVERY.0.mm(), PRICK_EVERY.1.mm());
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "of a piece that fits a tray")]
-    let times = (outline.area().mm2() / (every * every)).round().clamp(1.0, 10_000.0) as u32;
-    times
-}
-
-fn pricks(job: &Job, outline: &Outline) -> Option<Reason> {
-    let in_pan = matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. }));
-    let (cut, every) = (job.input().making == Making::Cut, PRICK_EVERY);
-    if job.input().pricked {
-        return Some(Reason::PrickedSoOften { times: pricks_each(outline), every });
-    }
-    let thick = match &job.input().making {
-        Making::Portioned(Portion::TrayBar { depth, .. }) => *depth >= PRICKED_FROM,
-        _ => cut && job.thickness() >= PRICKED_FROM,
-    };
-    (thick && (cut || in_pan)).then_some(Reason::ThickNotPricked { every })
 }
 
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {

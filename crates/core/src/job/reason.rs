@@ -82,8 +82,8 @@ pub enum Reason {
     TrayNotUsed { fault: KeptFault, gap: Length },
     CutInPlace { gap: Length },
     InPlaceTooNear { gap: Length, needed: Length },
-    PrickedSoOften { times: u32, every: (Length, Length) },
-    ThickNotPricked { every: (Length, Length) },
+    PrickedSoOften { times: u32 },
+    ThickNotPricked,
     GapOnTheTray { gap: Length, by_growth: bool },
     // The oven.
     NotDoneWithin { span: Span },
@@ -104,6 +104,9 @@ pub enum Reason {
     ComesOut { cut: Length, high: Length, density: Density, profile: Profile },
     GrowsAtTheRim { by: (Length, Length) },
     FillsItsPan,
+    PanEdgesAhead,
+    CutWarm,
+    CutCold,
     // Pieces that are not alike all over.
     CrossingsBakeLast,
     ThinEndsAhead,

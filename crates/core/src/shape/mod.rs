@@ -33,7 +33,7 @@ pub use nest::{
 };
 pub use pattern::{Pattern, PatternKind, PatternPart, PatternPiece, Patterned, USUAL_BAR, WhichDough, build_pattern};
 pub(crate) use portion::CRESCENT_RADIUS;
-pub use portion::{Bent, Portion, PortionKind, Portioned, Spoon, bent_extent, portion_out};
+pub use portion::{Bent, Portion, PortionKind, Portioned, Spoon, bent_extent, pan_area, portion_out};
 pub use round_sheets::RoundSheets;
 pub use sheet::{SHEET_MM, SheetForm, SheetKind};
 pub use spacing::{Spacing, Turning, WEB_STEPS_MM};

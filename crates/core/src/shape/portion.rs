@@ -113,6 +113,9 @@ pub enum Portion {
         /// 4 to 60.
         #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
         depth: Length,
+        /// Radius of the pan's corners, 0 to half its shorter side; square when left out.
+        #[cfg_attr(feature = "wire", serde(rename = "corner_mm", default))]
+        corner: Length,
         /// 1 to 30.
         columns: u32,
         /// 1 to 30.
@@ -262,7 +265,7 @@ impl Portion {
             PortionKind::Figure => Self::Figure { parts: vec![g(20.0), g(8.0), g(2.0), g(2.0)] },
             PortionKind::Piped => Self::Piped { mass: g(15.0) },
             PortionKind::TrayBar => {
-                Self::TrayBar { width: tray.0, length: tray.1, depth: mm(15.0), columns: 4, rows: 6 }
+                Self::TrayBar { width: tray.0, length: tray.1, depth: mm(15.0), corner: mm(0.0), columns: 4, rows: 6 }
             }
         }
     }
@@ -304,10 +307,12 @@ impl Portion {
                     checks.range(&format!("parts[{i}]"), part.g(), 0.5, 300.0, "g");
                 }
             }
-            Self::TrayBar { width, length, depth, columns, rows } => {
+            Self::TrayBar { width, length, depth, corner, columns, rows } => {
                 checks.range("width_mm", width.mm(), 100.0, 900.0, "mm");
                 checks.range("length_mm", length.mm(), 100.0, 900.0, "mm");
                 checks.range("depth_mm", depth.mm(), 4.0, 60.0, "mm");
+                let most = (width.mm().min(length.mm()) / 2.0).clamp(0.0, 450.0);
+                checks.range("corner_mm", corner.mm(), 0.0, if most.is_finite() { most } else { 450.0 }, "mm");
                 checks.range("columns", f64::from(*columns), 1.0, 30.0, "columns");
                 checks.range("rows", f64::from(*rows), 1.0, 30.0, "rows");
             }
@@ -336,6 +341,12 @@ pub fn bent_extent(bent: Bent, across: Length, length: Length) -> (Length, Lengt
 
 /// A crescent's length over its radius. Common practice, no source.
 pub(crate) const CRESCENT_RADIUS: f64 = 2.2;
+
+/// What a pan with rounded corners holds at each height: of each corner its square less a quarter of a circle is missing.
+#[must_use]
+pub fn pan_area(width: Length, length: Length, corner: Length) -> Area {
+    Area::new_mm2(width.mm() * length.mm() - (4.0 - PI) * corner.mm().powi(2))
+}
 
 /// Of a stamp's face, the part that sinks into the dough. Our own choice.
 const STAMPED_IN: f64 = 0.5;
@@ -411,8 +422,8 @@ pub fn portion_out(portion: Portion, batch: Mass, density: Density) -> Result<Po
             let beside = parts.iter().fold(Length::new_mm(0.0), |sum, &p| sum + ball(p, density));
             (mass, beside, thickest, None, Piece::Sphere { diameter: thickest })
         }
-        Portion::TrayBar { width, length, depth, columns, rows } => {
-            let cell = Area::new_mm2(width.mm() * length.mm() / f64::from(columns * rows));
+        Portion::TrayBar { width, length, depth, corner, columns, rows } => {
+            let cell = Area::new_mm2(pan_area(width, length, corner).mm2() / f64::from(columns * rows));
             let (a, b) = (width * (1.0 / f64::from(columns)), length * (1.0 / f64::from(rows)));
             (cell.mass_at(depth, density), if a > b { a } else { b }, depth, None, Piece::Sheet { thickness: depth })
         }
@@ -505,9 +516,21 @@ mod tests {
         );
         let pressed = out(Portion::Pressed { mass: g(25.0), thickness: mm(8.0) });
         assert!((pressed.across.mm() - 57.34).abs() < 0.02 && pressed.high == mm(8.0));
-        let bar = out(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 });
+        let bar = out(Portion::TrayBar {
+            width: mm(310.0),
+            length: mm(440.0),
+            depth: mm(15.0),
+            corner: mm(0.0),
+            columns: 4,
+            rows: 6,
+        });
         assert!((bar.tray.unwrap().g() - 2475.7).abs() < 0.1 && (bar.across.mm() - 77.5).abs() < 1e-9);
         assert_eq!(bar.chills_as, Piece::Sheet { thickness: mm(15.0) });
+        // By hand: corners of 40 mm take (4 - pi) 1600 mm2 off: 20.6 mL, 24.9 g.
+        let corner = mm(40.0);
+        let round =
+            out(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), corner, columns: 4, rows: 6 });
+        assert!((bar.tray.unwrap().g() - round.tray.unwrap().g() - 24.93).abs() < 0.02);
     }
 
     #[test]
@@ -528,7 +551,7 @@ mod tests {
     #[case(Portion::Rope { across: mm(12.0), length: mm(40.0), bent: Bent::Ring }, "length_mm")]
     #[case(Portion::Thumbprint { mass: g(10.0), dent: mm(20.0), deep: mm(28.0) }, "deep_mm")]
     #[case(Portion::Figure { parts: vec![g(10.0)] }, "parts")]
-    #[case(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(1.0), columns: 4, rows: 6 }, "depth_mm")]
+    #[case(Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(1.0), corner: mm(0.0), columns: 4, rows: 6 }, "depth_mm")]
     fn a_size_out_of_range_is_named(#[case] portion: Portion, #[case] field: &str) {
         let errors = portion_out(portion, g(1000.0), Density::new_kg_m3(1210.0)).unwrap_err();
         assert_eq!(errors.all()[0].field(), field);

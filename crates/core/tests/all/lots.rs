@@ -70,7 +70,8 @@ fn thirty_balls_weigh_thirty_balls_and_a_reserve() {
 
 #[test]
 fn squares_of_a_tray_come_by_the_whole_tray() {
-    let bar = Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), columns: 4, rows: 6 };
+    let bar =
+        Portion::TrayBar { width: mm(310.0), length: mm(440.0), depth: mm(15.0), corner: mm(0.0), columns: 4, rows: 6 };
     let plan = plan_of(&lot(Making::Portioned(bar), 30, 6.0));
     let roll = &plan.shape.demand.rolls[0];
     assert_eq!((roll.sheets, plan.shape.trays.fill.clone()), (2, vec![24, 6]));
@@ -83,8 +84,14 @@ fn squares_of_a_tray_come_by_the_whole_tray() {
 /// is told as a thickness (common practice, no source: a pan is filled, not counted).
 #[test]
 fn a_bar_fills_its_pan_and_does_not_spread() {
-    let bar =
-        |width, length| Portion::TrayBar { width: mm(width), length: mm(length), depth: mm(15.0), columns: 4, rows: 6 };
+    let bar = |width, length| Portion::TrayBar {
+        width: mm(width),
+        length: mm(length),
+        depth: mm(15.0),
+        corner: mm(0.0),
+        columns: 4,
+        rows: 6,
+    };
     let job = lot(Making::Portioned(bar(310.0, 440.0)), 24, 6.0);
     let plan = plan_of(&job);
     assert_eq!((plan.oven.growth.1.mm(), plan.oven.expected.spread.1.value()), (0.0, 0.0));

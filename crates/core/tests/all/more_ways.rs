@@ -123,14 +123,18 @@ fn cutting_and_moving_take_the_hands_that_bakers_take() {
 fn thick_bars_are_told_to_be_pricked_and_thin_pieces_are_not() {
     let bar = |pricked| {
         let (width, length, depth) = (mm(200.0), mm(200.0), mm(14.0));
-        let making = Making::Portioned(Portion::TrayBar { width, length, depth, columns: 4, rows: 6 });
+        let making =
+            Making::Portioned(Portion::TrayBar { width, length, depth, corner: mm(20.0), columns: 4, rows: 6 });
         made(JobInput { making, pieces: 24, pricked, ..job_input() })
     };
     let told = |p: &Plan, wanted: fn(&Reason) -> bool| p.shape.reasons.iter().any(wanted);
-    assert!(told(&bar(false), |r| matches!(r, Reason::ThickNotPricked { .. })));
+    assert!(told(&bar(false), |r| matches!(r, Reason::ThickNotPricked)));
+    // It tells when it is cut: warm where it is short or crisp.
+    let oven = |r: &Reason| bar(true).oven.reasons.contains(r);
+    assert!(oven(&Reason::PanEdgesAhead) && (oven(&Reason::CutWarm) != oven(&Reason::CutCold)));
     // By hand: a bar of 50 by 33.3 mm holds 3.3 squares of 22.5 mm.
     assert!(told(&bar(true), |r| matches!(r, Reason::PrickedSoOften { times: 3, .. })));
-    assert!(!told(&plan_of(job_input()), |r| matches!(r, Reason::ThickNotPricked { .. })));
+    assert!(!told(&plan_of(job_input()), |r| matches!(r, Reason::ThickNotPricked)));
 }
 
 #[test]
@@ -220,6 +224,10 @@ fn scraps_of_two_doughs_give_what_their_masses_give() {
     assert!((found.other.value() - 1.0 / 3.0).abs() < 1e-9);
     assert!((found.piece.g() * f64::from(found.pieces) + found.left.g() - 300.0).abs() < 1e-6, "masses add");
     assert_eq!(of(6.0, 6.0).pieces, 0, "too little for one is none");
+    // Scraps are cut on the bench, however the sheet was.
+    let in_place = Job::new(JobInput { cut_in_place: true, ..job_input() }).unwrap();
+    let both = (Mass::new_g(150.0), density);
+    assert!(marbled(&in_place, &round(65.0), &kitchen, both, both).unwrap().pieces >= 4);
     let fault = |job: JobInput, own: f64| {
         let job = Job::new(job).unwrap();
         let both = (Mass::new_g(own), density);

@@ -193,6 +193,7 @@ fn a_bar_in_a_pan_needs_no_cold() {
         width: Length::new_mm(200.0),
         length: Length::new_mm(200.0),
         depth: Length::new_mm(12.0),
+        corner: Length::new_mm(0.0),
         columns: 4,
         rows: 6,
     });

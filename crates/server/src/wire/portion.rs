@@ -45,6 +45,8 @@ pub struct PortionQuery {
     pub deep_mm: Option<f64>,
     /// Figure: the masses of its parts in grams, such as `20,8,2,2`.
     pub parts: Option<String>,
+    /// Tray: radius of its corners, 0 to half its shorter side.
+    pub corner_mm: Option<f64>,
     /// Tray: cut across into, 1 to 30.
     pub columns: Option<u32>,
     /// Tray: cut along into, 1 to 30.
@@ -95,10 +97,11 @@ impl PortionQuery {
                     Some(text) => masses(text)?,
                 },
             },
-            Portion::TrayBar { width, length, depth, columns, rows } => Portion::TrayBar {
+            Portion::TrayBar { width, length, depth, corner, columns, rows } => Portion::TrayBar {
                 width: mm("width_mm", self.width_mm, width)?,
                 length: mm("length_mm", self.length_mm, length)?,
                 depth: mm("thickness_mm", self.thickness_mm, depth)?,
+                corner: mm("corner_mm", self.corner_mm, corner)?,
                 columns: self.columns.unwrap_or(columns),
                 rows: self.rows.unwrap_or(rows),
             },
@@ -227,6 +230,8 @@ pub struct PortionSizes {
     /// Figure: across of each part as a ball.
     pub parts_mm: Option<Vec<f64>>,
     /// Tray.
+    pub corner_mm: Option<f64>,
+    /// Tray.
     pub columns: Option<u32>,
     /// Tray.
     pub rows: Option<u32>,
@@ -258,10 +263,11 @@ impl PortionSizes {
                 parts_mm: Some(found.parts.iter().map(|l| l.mm()).collect()),
                 ..none
             },
-            Portion::TrayBar { width, length, depth, columns, rows } => Self {
+            Portion::TrayBar { width, length, depth, corner, columns, rows } => Self {
                 width_mm: mm(width),
                 length_mm: mm(length),
                 thickness_mm: mm(depth),
+                corner_mm: mm(corner),
                 columns: Some(*columns),
                 rows: Some(*rows),
                 ..none

@@ -44,7 +44,7 @@ async fn slices_and_balls_are_planned_with_their_own_form() {
     let balls = get(&store, &format!("/api/jobs/{}/plan", BOXES + 3)).await;
     assert_eq!((&balls["cold"]["piece"]["kind"], balls["dough"]["piece_g"].as_f64()), (&json!("sphere"), Some(18.0)));
     // Another way to make them is one change, undone as one.
-    let patch = json!({ "making": { "kind": "tray_bar", "width_mm": 300.0, "length_mm": 400.0, "thickness_mm": 15.0, "columns": 4, "rows": 6 } });
+    let patch = json!({ "making": { "kind": "tray_bar", "width_mm": 300.0, "length_mm": 400.0, "thickness_mm": 15.0, "corner_mm": 20.0, "columns": 4, "rows": 6 } });
     let (status, changed) = call(&store, Method::PATCH, &format!("/api/jobs/{}", BOXES + 3), Some(patch.clone())).await;
     assert_eq!((status, &changed["making"]), (StatusCode::OK, &patch["making"]));
     let bars = get(&store, &format!("/api/jobs/{}/plan", BOXES + 3)).await;

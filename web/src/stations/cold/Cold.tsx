@@ -26,7 +26,7 @@ export function Cold() {
     <>
       <Work dim={dim}>
         <StationHead {...headOf(plan, format)}>
-          <SaveSvg picture={picture} name={`${job.name} cooling`} />
+          {cold.thaw ? null : <SaveSvg picture={picture} name={`${job.name} cooling`} />}
         </StationHead>
         <ColdNav jobId={job.id} />
         {cold.thaw ? null : cold.stays === "no" ? <p className="mb-2 text-soft">If it were chilled ({formWords(cold.piece, format)}, {cold.place}):</p> : null}

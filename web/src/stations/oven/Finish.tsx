@@ -57,20 +57,20 @@ export function FinishPage() {
         {finishes.length < MOST ? (
           <div className="no-print mt-5">
             <h3 className="h-part mb-2">{finishes.length === 0 ? "What goes on" : "And more"}</h3>
-            <dl className="grid gap-x-4 gap-y-2 sm:grid-cols-[auto_1fr] sm:items-center">
+            <div className="grid gap-x-4 gap-y-2 sm:grid-cols-[auto_1fr] sm:items-center">
               {KINDS.map(({ where, kinds }) => (
                 <Fragment key={where}>
-                  <dt className="text-soft" id={`finish-${where}`}>{where}</dt>
-                  <dd className="seg justify-self-start" role="group" aria-labelledby={`finish-${where}`}>
+                  <span className="text-soft" id={`finish-${where.replace(" ", "-")}`}>{where}</span>
+                  <div className="seg justify-self-start" role="group" aria-labelledby={`finish-${where.replace(" ", "-")}`}>
                     {kinds.map((k) => (
                       <button key={k.kind} type="button" className="seg-item" disabled={change.isPending} onClick={() => void put((now) => [...now, { kind: k.kind }]).catch(() => undefined)}>
                         {k.name}
                       </button>
                     ))}
-                  </dd>
+                  </div>
                 </Fragment>
               ))}
-            </dl>
+            </div>
           </div>
         ) : null}
       </Work>

@@ -95,7 +95,7 @@ function Tray({ sizes, scale }: { sizes: Sizes; scale: number }) {
   const [along, across] = [sizes.rows ?? 1, sizes.columns ?? 1];
   return (
     <>
-      <rect width={w} height={h} className={DOUGH} />
+      <rect width={w} height={h} rx={(sizes.corner_mm ?? 0) * scale} className={DOUGH} />
       {Array.from({ length: along - 1 }, (_, i) => <path key={`a${i}`} d={`M${((i + 1) * w) / along} 0v${h}`} className="stroke-cut-line" strokeDasharray="6 4" />)}
       {Array.from({ length: across - 1 }, (_, i) => <path key={`b${i}`} d={`M0 ${((i + 1) * h) / across}h${w}`} className="stroke-cut-line" strokeDasharray="6 4" />)}
     </>

@@ -65,6 +65,7 @@ export const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "lengt
   width_mm: { label: "Tray, wide", kind: "length", step: 5 },
   length_mm: { label: "Long", kind: "length", step: 5 },
   thickness_mm: { label: "Thick", kind: "length", step: 1 },
+  corner_mm: { label: "Corners, radius", kind: "length", step: 5 },
   dent_mm: { label: "Dent, across", kind: "length", step: 1 },
   deep_mm: { label: "Dent, deep", kind: "length", step: 1 },
   columns: { label: "Cut across into", kind: "count", step: 1 },
@@ -140,7 +141,7 @@ export function PortionView() {
                 </Row>
               ))}
             </Rows>
-            <p className="mt-2 text-fine text-soft">Straight from the bowl, uncovered. {kind === "figure" ? "The thickest part decides." : kind === "tray_bar" ? "Spread on its tray." : "With air all round."}</p>
+            <p className="mt-2 text-fine text-soft">Straight from the bowl, uncovered. {kind === "figure" ? "The thickest part decides." : kind === "tray_bar" ? "Spread on its tray." : found.chills_as.kind === "sheet" ? "Flat on its tray." : "With air all round."}</p>
           </Part>
         ) : null}
       </TicketBox>

@@ -414,9 +414,16 @@ pub fn oven() -> Vec<Sentence> {
 }
 
 pub fn finish() -> Vec<Sentence> {
-    use finish::Reason as R;
+    use finish::{Coat, FillingKind, PiledBy as P, Reason as R};
+    let piled = all(&[
+        P::Texture(Texture::Soft),
+        P::Texture(Texture::Crisp),
+        P::Coat(Coat::usual_buttercream()),
+        P::Coat(Coat::usual_filling(FillingKind::Jam)),
+        P::Coat(Coat::Drizzle),
+    ]);
     let (top, round) = (Area::new_mm2(3318.0), Area::new_mm2(8040.0));
-    all(&[
+    let reasons = all(&[
         R::SugarOnTop { mass_a_cm2: g(0.03), top },
         R::SugarAllRound { mass_a_cm2: g(0.01), round },
         R::GlazeFilm { film: mm(0.5), top, density_g_ml: 1.478, sugar_parts: 7.0, spirit: false },
@@ -425,11 +432,6 @@ pub fn finish() -> Vec<Sentence> {
         R::DeepEnough { least: g(200.0) },
         R::InEachDent { each: g(2.0) },
         R::JamBurns,
-        R::PilesAreFirm { texture: Texture::Soft },
-        R::PilesAreFirm { texture: Texture::Crisp },
-        R::PilesBy { coat: finish::Coat::usual_buttercream() },
-        R::PilesBy { coat: finish::Coat::usual_filling(finish::FillingKind::Jam) },
-        R::PilesBy { coat: finish::Coat::Drizzle },
         R::Lines { wide: mm(2.0), high: mm(0.8), apart: mm(10.0), top },
         R::Layer { layer: mm(2.0), over: top, rim: mm(3.0), density_g_ml: 1.33 },
         R::LineAndFlood { line: g(1.06), round: mm(236.0), flood: g(9.67), film: mm(1.75) },
@@ -457,7 +459,8 @@ pub fn finish() -> Vec<Sentence> {
         R::FreezePlain,
         R::TableBeginsLater { from: min(15.0), left: part(0.4), bake: min(10.0) },
         R::LeftByTheTable { bake: min(22.0), left: part(0.376) },
-    ])
+    ]);
+    piled.into_iter().chain(reasons).collect()
 }
 
 pub fn clock() -> Vec<Sentence> {
