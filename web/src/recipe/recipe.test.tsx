@@ -3,7 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
-import { MemoryRouter } from "react-router";
+import { MemoryRouter, useLocation } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, type Answer, type ReadLine } from "../api/client";
 import { SettingsProvider } from "../kit/settings";
@@ -163,6 +163,11 @@ describe("egg sizes", () => {
   });
 });
 
+function Address() {
+  const { pathname, search } = useLocation();
+  return <output data-testid="address">{pathname + search}</output>;
+}
+
 describe("a recipe that is kept as soon as it is typed", () => {
   it("is kept as it stands, not as it was last read", async () => {
     const kept: unknown[] = [];
@@ -173,16 +178,19 @@ describe("a recipe that is kept as soon as it is typed", () => {
       }
       const lines = body.text.trim().split("\n");
       const formula = { name: "Ferry slices", lines: lines.map((text) => ({ ingredient: text, grams: 1 })) };
-      return answered(200, { format: "text", lines: [], faults: [], formula, known_g: 1, open: 0, steps: [], cup_of_flour_g: [] });
+      return answered(200, { format: "text", lines: [], faults: [], formula, known_g: 1, open: 0, steps: [], cup_of_flour_g: [], pieces: 40, finishes: [{ kind: "royal" }], finish_names: ["Royal icing"] });
     }) as never);
     sessionStorage.clear();
-    shown(<MemoryRouter><ReadPage /></MemoryRouter>);
+    shown(<MemoryRouter><ReadPage /><Address /></MemoryRouter>);
     const user = userEvent.setup();
     const field = screen.getByRole("textbox", { name: "The recipe" });
     await user.type(field, "360 g flour{Enter}240 g butter");
     await user.keyboard("{Enter}3 g salt{Control>}{Enter}{/Control}");
     await vi.waitFor(() => expect(kept).toHaveLength(1));
     expect((kept[0] as { lines: unknown[] }).lines).toHaveLength(3);
+    // What it says it makes, and what goes on, goes with it to the new job.
+    await vi.waitFor(() => expect(screen.getByTestId("address").textContent).toBe(`/new?recipe=9&pieces=40&finish=${encodeURIComponent('[{"kind":"royal"}]')}`));
+    expect(screen.getByText("royal icing")).toBeTruthy();
     // Another press while nothing stands there keeps nothing.
     await user.clear(field);
     await user.keyboard("{Control>}{Enter}{/Control}");
