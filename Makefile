@@ -43,8 +43,7 @@ test: setup setup-browser
 	node scripts/circles.mjs
 	scripts/once web $(WEB) -- sh -c 'cd web && npm run -s check && npm run -s lint && npm test'
 	$(MAKE) web
-	scripts/once clippy $(RUST) -- cargo clippy --workspace --all-targets --locked -- -D warnings
-	scripts/once rust $(RUST) $(WEB) -- cargo test --workspace --locked --no-fail-fast
+	scripts/once rust $(RUST) $(WEB) scripts -- scripts/linted-tests
 # The tests of the command line have built the program already; a plain build would unite features anew and take minutes.
 	scripts/once api $(RUST) $(WEB) scripts -- sh scripts/check-api-drift
 	scripts/once journeys $(RUST) $(WEB) e2e -- sh -c 'cd e2e && npx playwright test'

@@ -37,7 +37,6 @@ const VIEWS = [
       await page.getByText("Its time is up").waitFor({ timeout: 60_000 });
     },
   },
-  { name: "shape-log", path: "/jobs/1/shape/log" },
   { name: "oven", path: "/jobs/1/oven" },
   {
     name: "oven-levers",
@@ -61,9 +60,24 @@ const VIEWS = [
   { name: "oven-sheet", path: "/jobs/1/oven/sheet" },
   { name: "clock", path: "/jobs/1/clock" },
   { name: "ledger", path: "/jobs/1/ledger" },
+  {
+    name: "oven-finish",
+    path: "/jobs/3/oven/finish",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Royal icing", exact: true }).click();
+      for (const [colour, share] of [["Red", "30"], ["Pale blue", "20"]]) {
+        await page.getByRole("textbox", { name: "Colour" }).fill(colour);
+        await page.getByRole("textbox", { name: "Share of the icing", exact: true }).fill(share);
+        await page.getByRole("button", { name: "Add", exact: true }).click();
+        await page.getByText(new RegExp(`${colour}: .* of paste`)).waitFor();
+      }
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
 ];
 // For looking, not kept in docs: any view at 390 wide, and whole pages.
 const MORE = [
+  { name: "shape-log", path: "/jobs/1/shape/log" },
   { name: "shape-tray", path: "/jobs/1/shape/trays" },
   { name: "new", path: "/new" },
   {
@@ -79,7 +93,6 @@ const MORE = [
   { name: "oven-tray", path: "/jobs/1/oven/tray" },
   { name: "oven-tray-done", path: "/jobs/1/oven/tray?show=done", read: true },
   { name: "oven-lots-tray", path: "/jobs/4/oven/tray?show=done" },
-  { name: "oven-finish", path: "/jobs/2/oven/finish" },
   { name: "oven-boats", path: "/jobs/3/oven" },
   { name: "shape-portion", path: "/jobs/1/shape/portion?kind=rope" },
   { name: "lots-order", path: "/jobs/4/order" },

@@ -17,13 +17,19 @@ async function pieceInTheCold(page: Page, address: string): Promise<void> {
   expect(read.ok()).toBe(true);
 }
 
-/** Faults by all rules in one scheme; in the other only colours can differ. */
-async function seriousFaults(page: Page, theme: "light" | "dark"): Promise<string[]> {
-  const all = new AxeBuilder({ page });
-  const { violations } = await (theme === "light" ? all : all.withRules(["color-contrast"])).analyze();
-  return violations
-    .filter((v) => v.impact === "serious" || v.impact === "critical")
-    .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`);
+/** Faults by all rules in the light scheme; in the dark one only colours can differ. */
+async function seriousFaults(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  for (const theme of ["dark", "light"] as const) {
+    await page.evaluate((to) => {
+      document.documentElement.dataset.theme = to;
+    }, theme);
+    const all = new AxeBuilder({ page });
+    const { violations } = await (theme === "light" ? all : all.withRules(["color-contrast"])).analyze();
+    const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+    found.push(...serious.map((v) => `${theme}: ${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`));
+  }
+  return found;
 }
 
 test("the whole job is done with the keyboard alone", async ({ page, bakery }) => {
@@ -77,27 +83,25 @@ const OUTSIDE = ["/", "/kitchen", "/kitchen/oven", "/pantry", "/read", "/live"];
 const inJob = (views: readonly string[]) => views.map((v) => `/jobs/1/${v}`);
 const GROUPS = { "outside a job": OUTSIDE, "at the stations": inJob(STATIONS), "of the dough": inJob(DOUGH), "of cold and shape": inJob([...COLD, ...SHAPE]), "of the oven": inJob(OVEN) };
 
-for (const theme of ["light", "dark"] as const) {
-  for (const [group, paths] of Object.entries(GROUPS)) {
-    test(`no serious fault of access in the ${theme} scheme, views ${group}`, async ({ page, bakery }) => {
-      await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
-      await pieceInTheCold(page, bakery.address);
-      await page.goto(bakery.address);
-      await settled(page);
-      for (const path of paths) {
-        await go(page, path);
-        expect(await seriousFaults(page, theme), path).toEqual([]);
-      }
-    });
-  }
-
-  test(`no serious fault of access in the ${theme} scheme, the dialog`, async ({ page, bakery }) => {
-    await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
-    await open(page, bakery, "order");
-    await page.getByRole("button", { name: "Add a cutter" }).click();
-    expect(await seriousFaults(page, theme), "the dialog").toEqual([]);
+for (const [group, paths] of Object.entries(GROUPS)) {
+  test(`no serious fault of access in either scheme, views ${group}`, async ({ page, bakery }) => {
+    await page.emulateMedia({ colorScheme: "light", reducedMotion: "reduce" });
+    await pieceInTheCold(page, bakery.address);
+    await page.goto(bakery.address);
+    await settled(page);
+    for (const path of paths) {
+      await go(page, path);
+      expect(await seriousFaults(page), path).toEqual([]);
+    }
   });
 }
+
+test("no serious fault of access in either scheme, the dialog", async ({ page, bakery }) => {
+  await open(page, bakery, "order");
+  await page.getByRole("button", { name: "Add a cutter" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  expect(await seriousFaults(page), "the dialog").toEqual([]);
+});
 
 test("a phone 390 wide shows every view without sideways scrolling", async ({ page, bakery }) => {
   await page.setViewportSize({ width: 390, height: 844 });
