@@ -353,7 +353,9 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
         let wanted = first_cut(lot_at, 0);
         let formed = hands.latest(wanted - lot.chill_min, lot.form_min);
         tasks.extend(form_and_chill(lot_at, lot, 0, formed, wanted));
-        formed_by.push((lot.mixed_by.unwrap_or(lot_at), formed - lot.form_min));
+        let form_start = formed - lot.form_min;
+        tasks.extend(lump_chill(lot_at, lot, 0, form_start - lot.bulk_min, form_start));
+        formed_by.push((lot.mixed_by.unwrap_or(lot_at), form_start - lot.bulk_min));
     }
     for &lot_at in order.iter().filter(|&&lot| input.lots[lot].mixed_by.is_none()) {
         let lot = &input.lots[lot_at];
@@ -363,7 +365,8 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
         for mix in (0..mixes).rev() {
             let wanted = first_cut(lot_at, (mix * trays / mixes).min(trays.saturating_sub(1)));
             let others = formed_by.iter().filter(|(by, _)| *by == lot_at && mix == 0).map(|(_, start)| *start).min();
-            let by = (wanted - lot.chill_min).min(others.map_or(i64::MAX, |start| start + lot.form_min));
+            // Others form of the same mix: it is there before the first of them.
+            let by = (wanted - lot.chill_min).min(others.map_or(i64::MAX, |start| start + lot.bulk_min + lot.form_min));
             // Nothing lies between the bowl and the bench unless the lump chills.
             let at_once = if lot.bulk_min > 0 { 0 } else { lot.mix_min };
             let formed = hands.latest(by, at_once + lot.form_min);
@@ -382,9 +385,7 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
                 end_min,
                 why: vec![],
             };
-            if lot.bulk_min > 0 {
-                tasks.push(of_mix(Step::BulkChill, Lane::Cold, mixed, form_start));
-            }
+            tasks.extend(lump_chill(lot_at, lot, mix, mixed, form_start));
             if lot.mix_min > 0 {
                 tasks.push(of_mix(Step::Mix, Lane::Hands, mixed - lot.mix_min, mixed));
             }
@@ -394,6 +395,21 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
     let start_min = tasks.first().map_or(0, |t| t.start_min);
     let hands_min = tasks.iter().filter(|t| t.lane == Lane::Hands).map(|t| t.end_min - t.start_min).sum();
     Relay { tasks, start_min, hands_min }
+}
+
+/// The dough of logs in the cold as a lump; nothing where they are formed at once.
+fn lump_chill(lot_at: usize, lot: &RelayLot, mix: usize, start_min: i64, end_min: i64) -> Option<RelayTask> {
+    (lot.bulk_min > 0).then(|| RelayTask {
+        step: Step::BulkChill,
+        lane: Lane::Cold,
+        lot: as_u32(lot_at),
+        mix: Some(as_u32(mix)),
+        tray: None,
+        oven: None,
+        start_min,
+        end_min,
+        why: vec![],
+    })
 }
 
 /// Forming a mix by `formed`, its time in the cold, and the rest that it needs when that was too long, until it is `wanted`.

@@ -53,7 +53,6 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
       {made === "sliced" && !thawed ? (
         <Part title="The dough, before logs are formed">
           <div className="space-y-3">
-            {from}
             <HowLong of="bulk" value={job.bulk_for ?? "no"} minutes={job.bulk_for_min} step={5} exactly="So long, ready or not" onChange={keep} />
             {cold.bulk ? (
               <p>
@@ -63,12 +62,12 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
             ) : (
               <p className="text-fine text-soft">Formed at once, soft. Of dough that chilled as a lump they keep their section better.</p>
             )}
+            {from}
           </div>
         </Part>
       ) : null}
       <Part title={made === "sliced" ? "The log" : "The dough, before it is shaped"}>
         <div className="space-y-3">
-          {made === "sliced" && !thawed ? null : from}
           {thawed ? null : <HowLong of="dough" value={cold.dough_for} minutes={job.dough_for_min} step={5} exactly="So long, ready or not" onChange={keep} />}
           {thawed && made === "cut" ? <Choice label="Form for the cold" value={job.dough_form} options={FORMS} onChange={(dough_form) => change.mutate({ dough_form })} /> : null}
           {chills ? (
@@ -92,6 +91,7 @@ export function Chilling({ job, plan }: { job: Job; plan: Plan }) {
             </>
           ) : null}
           <Means items={cold.dough_means} />
+          {made === "sliced" && !thawed ? null : from}
         </div>
       </Part>
       <Part title={made === "sliced" ? "The slices, before the oven" : made === "cut" ? "The cut pieces, before the oven" : "The shaped pieces, before the oven"}>

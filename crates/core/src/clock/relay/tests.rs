@@ -194,3 +194,21 @@ proptest! {
         assert_sound(&i, &plan_relay(&i));
     }
 }
+
+#[test]
+fn a_lump_chills_between_the_bowl_and_the_forming_also_where_another_lot_mixes_it() {
+    let cut = RelayLot { mixes: 1, ..lot(2) };
+    let logs = RelayLot { mixes: 0, mixed_by: Some(0), bulk_min: 45, ..lot(1) };
+    let relay = plan_relay(&RelayInput { lots: vec![cut, logs], ..input(2, 4) });
+    let of = |step: Step, lot: u32| relay.tasks.iter().filter(|t| t.step == step && t.lot == lot).collect::<Vec<_>>();
+    let (lump, form) = (of(Step::BulkChill, 1), of(Step::Form, 1));
+    assert_eq!((lump.len(), lump[0].end_min - lump[0].start_min, lump[0].end_min), (1, 45, form[0].start_min));
+    assert!(of(Step::BulkChill, 0).is_empty());
+    // The mix of the first lot is there when the lump of the second goes in.
+    assert!(of(Step::Mix, 0).iter().all(|mix| mix.end_min <= lump[0].start_min));
+    // Alone, the lump lies between its own mix and its forming.
+    let alone = plan_relay(&RelayInput { lots: vec![RelayLot { mixes: 1, bulk_min: 45, ..lot(1) }], ..input(1, 4) });
+    let end = |step: Step| alone.tasks.iter().find(|t| t.step == step).unwrap().end_min;
+    let start = |step: Step| alone.tasks.iter().find(|t| t.step == step).unwrap().start_min;
+    assert!(end(Step::Mix) <= start(Step::BulkChill) && end(Step::BulkChill) == start(Step::Form));
+}
