@@ -64,6 +64,7 @@ pub fn when_late(all: &[WhenLate]) -> Sentence {
     let one = |(at, what): (usize, &WhenLate)| match (at, what) {
         (0, WhenLate::Later) => "Move the wanted time",
         (_, WhenLate::Later) => "move the wanted time",
+        (_, WhenLate::ThawOnTheBench) => "thaw the dough on the bench",
         (_, WhenLate::InTheFreezer) => "chill in the freezer",
         (_, WhenLate::QuickerFinish) => "take a finish that dries sooner, such as sugar or chocolate",
         (_, WhenLate::AsSheets) => "roll the dough first and chill it as sheets",

@@ -57,6 +57,17 @@ pub(crate) fn sheet(form: SheetForm) -> Sentence {
     }
 }
 
+/// How scraps of two doughs are marbled, and how what comes of them bakes. Common practice, no source.
+#[must_use]
+pub fn marbled_steps(grain: (Length, Length)) -> Vec<Sentence> {
+    vec![
+        said!["Tear both to pieces of ", mm(grain.0), " to ", mm(grain.1), ", as cold as they are rolled."],
+        "Strew them mixed, press them together and roll them once, turning the sheet and not the dough.".into(),
+        "Cut at once. What is left is not rolled again, or it turns grey.".into(),
+        "They bake as the dough that browns first: look a minute sooner.".into(),
+    ]
+}
+
 /// How a patterned bar is built. Chills between the steps are common practice: soft dough smears, cold dough cracks round a bend.
 #[must_use]
 pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {

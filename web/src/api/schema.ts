@@ -4284,8 +4284,6 @@ export interface components {
             allergens: string[];
             /** @description Where its pieces are cut. */
             cuts: components["schemas"]["CutView"][];
-            /** @description Torn to pieces so large, at least and at most. */
-            grain_mm: number[];
             /**
              * Format: double
              * @description What is left, not rolled again.
@@ -4326,6 +4324,8 @@ export interface components {
              * @description How many.
              */
             pieces: number;
+            /** @description How it is done. */
+            steps: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description The sheet.

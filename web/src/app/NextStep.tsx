@@ -9,16 +9,22 @@ import { pieceWord } from "./pieceWord";
 
 type Station = "order" | "dough" | "cold" | "shape" | "oven" | "clock";
 
+/** `disc` of `disc, 22 mm`. */
+const bareWord = (plan: Plan, format: Format): string => pieceWord(plan, format).split(",")[0] ?? "";
+
+const thaws = (plan: Plan, format: Format): { label: string; to: string } => ({ label: `Take the ${bareWord(plan, format)} out of the freezer`, to: "cold" });
+
 function stepOf(station: Station, plan: Plan, format: Format): { label: string; to: string } {
   const { cold, making } = plan;
   switch (station) {
     case "order":
+      if (cold.thaw) return thaws(plan, format);
       return { label: `Weigh out ${format.bigMass(plan.dough.dough_g)} of dough`, to: "dough/mix" };
     case "dough":
-      if (cold.thaw) return { label: `Take the ${pieceWord(plan, format).split(",")[0] ?? ""} out of the freezer`, to: "cold" };
+      if (cold.thaw) return thaws(plan, format);
       return cold.stays === "no"
         ? { label: making.kind === "cut" ? "Roll it at once" : "Shape it at once", to: "shape" }
-        : { label: `Put ${cold.count === 1 ? "the" : "all"} ${pieceWord(plan, format).split(",")[0] ?? ""} into the ${cold.place}`, to: "cold/now" };
+        : { label: `Put ${cold.count === 1 ? "the" : "all"} ${bareWord(plan, format)} into the ${cold.place}`, to: "cold/now" };
     case "cold":
       return { label: making.kind === "cut" ? "Roll and cut it" : making.kind === "sliced" ? "Slice it" : "Lay out the trays", to: making.kind === "cut" ? "shape" : "shape/trays" };
     case "shape":

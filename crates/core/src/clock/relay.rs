@@ -216,6 +216,12 @@ pub enum Held {
 }
 
 impl RelayTask {
+    /// A step of a mix of a lot.
+    fn of_mix(step: Step, lane: Lane, (lot, mix): (usize, usize), start_min: i64, end_min: i64) -> Self {
+        let (lot, mix) = (as_u32(lot), Some(as_u32(mix)));
+        Self { step, lane, lot, mix, tray: None, oven: None, start_min, end_min, why: vec![] }
+    }
+
     /// A step of a tray of a lot, outside the oven.
     fn of_tray(step: Step, lane: Lane, (lot, tray): (usize, usize), start_min: i64, end_min: i64) -> Self {
         let (lot, tray) = (as_u32(lot), Some(as_u32(tray)));
@@ -374,20 +380,9 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
             let form_start = formed - lot.form_min;
             let mixed =
                 if lot.bulk_min > 0 { hands.latest(form_start - lot.bulk_min, lot.mix_min) } else { form_start };
-            let of_mix = |step, lane, start_min, end_min| RelayTask {
-                step,
-                lane,
-                lot: as_u32(lot_at),
-                mix: Some(as_u32(mix)),
-                tray: None,
-                oven: None,
-                start_min,
-                end_min,
-                why: vec![],
-            };
             tasks.extend(lump_chill(lot_at, lot, mix, mixed, form_start));
             if lot.mix_min > 0 {
-                tasks.push(of_mix(Step::Mix, Lane::Hands, mixed - lot.mix_min, mixed));
+                tasks.push(RelayTask::of_mix(Step::Mix, Lane::Hands, (lot_at, mix), mixed - lot.mix_min, mixed));
             }
         }
     }
@@ -399,31 +394,14 @@ pub fn plan_relay(input: &RelayInput) -> Relay {
 
 /// The dough of logs in the cold as a lump; nothing where they are formed at once.
 fn lump_chill(lot_at: usize, lot: &RelayLot, mix: usize, start_min: i64, end_min: i64) -> Option<RelayTask> {
-    (lot.bulk_min > 0).then(|| RelayTask {
-        step: Step::BulkChill,
-        lane: Lane::Cold,
-        lot: as_u32(lot_at),
-        mix: Some(as_u32(mix)),
-        tray: None,
-        oven: None,
-        start_min,
-        end_min,
-        why: vec![],
-    })
+    (lot.bulk_min > 0).then(|| RelayTask::of_mix(Step::BulkChill, Lane::Cold, (lot_at, mix), start_min, end_min))
 }
 
 /// Forming a mix by `formed`, its time in the cold, and the rest that it needs when that was too long, until it is `wanted`.
 fn form_and_chill(lot_at: usize, lot: &RelayLot, mix: usize, formed: i64, wanted: i64) -> Vec<RelayTask> {
     let task = |step, lane, start: i64, end: i64, why: Vec<Held>| RelayTask {
-        step,
-        lane,
-        lot: as_u32(lot_at),
-        mix: Some(as_u32(mix)),
-        tray: None,
-        oven: None,
-        start_min: start,
-        end_min: end,
         why,
+        ..RelayTask::of_mix(step, lane, (lot_at, mix), start, end)
     };
     let waits = wanted - lot.chill_min - formed;
     let mut why: Vec<Held> = lot.chill_why.map(Held::Chill).into_iter().collect();

@@ -1,5 +1,6 @@
 //! After the bake: coats and fillings by arithmetic for the lot, how long it keeps, and what is left of spirits.
 
+mod amount;
 mod chosen;
 mod coat;
 #[cfg(feature = "wire")]
@@ -11,11 +12,9 @@ mod reason;
 mod spirit;
 mod work;
 
+pub use amount::{CoatPart, CoatPlan, CoatStuff, CoatUse, FinishedPiece, UsePart, coat_plan};
 pub use chosen::Finish;
-pub use coat::{
-    Coat, CoatPart, CoatPlan, CoatStuff, CoatUse, FillingKind, FinishedPiece, GlazeWay, MOST_COATS, SugarCoat, UsePart,
-    coat_plan,
-};
+pub use coat::{Coat, FillingKind, GlazeWay, MOST_COATS, SugarCoat};
 #[cfg(feature = "wire")]
 pub use coat_key::FinishKey;
 pub use colour::ColourPart;

@@ -270,6 +270,8 @@ pub struct Thawing {
 /// What can still be done when the start has passed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum WhenLate {
+    /// Thaw the dough on the bench instead of overnight.
+    ThawOnTheBench,
     /// Want it later.
     Later,
     /// Chill the dough in the freezer.

@@ -24,13 +24,17 @@ fn when_late(job: &Job) -> Vec<WhenLate> {
     let cut = j.making == Making::Cut;
     let all = [
         (true, WhenLate::Later),
-        (j.chill_place == ColdPlace::Fridge, WhenLate::InTheFreezer),
+        (job.thaws() == Some(Thaw::Fridge), WhenLate::ThawOnTheBench),
+        (job.thaws().is_none() && j.chill_place == ColdPlace::Fridge, WhenLate::InTheFreezer),
         (
             job.ready_means() >= ReadyMeans::Finished
                 && j.finishes.iter().any(|f| f.coat.work().dries.min_up() >= LONG_DRY_MIN),
             WhenLate::QuickerFinish,
         ),
-        (cut && j.dough_form != DoughForm::Sheets && job.dough_for() != ChillFor::No, WhenLate::AsSheets),
+        (
+            cut && job.thaws().is_none() && j.dough_form != DoughForm::Sheets && job.dough_for() != ChillFor::No,
+            WhenLate::AsSheets,
+        ),
     ];
     all.into_iter().filter(|(open, _)| *open).map(|(_, what)| what).collect()
 }

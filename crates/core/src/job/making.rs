@@ -1,7 +1,7 @@
 //! How the pieces of a lot are made: cut from a sheet, sliced from a log or bar, or portioned.
 
 use crate::error::{Checks, InputErrors};
-use crate::shape::{LOG_TRIM, LogForm, Portion, USUAL_LONGEST_LOG};
+use crate::shape::{LOG_TRIM, LONGEST_LOG_MM, LogForm, Portion, USUAL_LONGEST_LOG};
 use crate::units::Length;
 
 /// A log across, mm: thinner breaks when it is sliced, thicker gives slices larger than a hand. Common practice, no source.
@@ -30,9 +30,6 @@ pub enum Making {
     Portioned(Portion),
 }
 
-/// Shelves and knives take logs of 500 mm at most. Common practice, no source.
-const LONGEST_MM: (f64, f64) = (100.0, 500.0);
-
 impl Making {
     /// Sliced from logs as long as usual, whose ends are trimmed.
     #[must_use]
@@ -58,7 +55,7 @@ impl Making {
                 let form = checks.take("making", form.checked());
                 let (least, most) = LOG_ACROSS_MM;
                 checks.range("making.width_mm", width.mm(), least, most, "mm");
-                checks.range("making.longest_mm", longest.mm(), LONGEST_MM.0, LONGEST_MM.1, "mm");
+                checks.range("making.longest_mm", longest.mm(), LONGEST_LOG_MM.0, LONGEST_LOG_MM.1, "mm");
                 if let Some(form) = form {
                     checks.range("making.height_mm", form.height(width).mm(), least / 2.0, most, "mm");
                 }

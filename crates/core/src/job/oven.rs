@@ -2,7 +2,7 @@
 
 use super::bake::{BakeExpected, Cooling, bake_question, cooling, cover_of, expect_bake, most_spread};
 use super::finishing::texture_baked;
-use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan, Reason};
+use super::{BakeQuestion, Job, Kitchen, Making, OvenPlan, PieceReason, Reason};
 use crate::dough::{Formula, Kind, Texture, hides_colour};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
@@ -81,8 +81,8 @@ pub(super) fn oven_plan(
     }
     if in_pan {
         let short = matches!(texture_baked(job, formula), Texture::Crisp | Texture::Short);
-        let cut = if short { Reason::CutWarm } else { Reason::CutCold };
-        reasons.extend([Reason::FillsItsPan, Reason::PanEdgesAhead, cut]);
+        let cut = if short { Reason::Piece(PieceReason::CutWarm) } else { Reason::Piece(PieceReason::CutCold) };
+        reasons.extend([Reason::Piece(PieceReason::FillsItsPan), Reason::Piece(PieceReason::PanEdgesAhead), cut]);
     } else {
         reasons.push(Reason::GrowsAtTheRim { by: growth });
     }
@@ -116,19 +116,22 @@ const SMALL_PART: f64 = 0.5;
 fn not_alike_all_over(job: &Job, formula: &Formula, spread: Share) -> Vec<Reason> {
     let Making::Portioned(portion) = &job.input().making else { return vec![] };
     match portion {
-        Portion::Rope { bent: Bent::Knot | Bent::Twist, .. } => vec![Reason::CrossingsBakeLast],
-        Portion::Rope { bent: Bent::Crescent, .. } => vec![Reason::ThinEndsAhead],
+        Portion::Rope { bent: Bent::Knot | Bent::Twist, .. } => vec![Reason::Piece(PieceReason::CrossingsBakeLast)],
+        Portion::Rope { bent: Bent::Crescent, .. } => vec![Reason::Piece(PieceReason::ThinEndsAhead)],
         Portion::Figure { parts } => {
             let largest = parts.iter().map(|p| p.g()).fold(0.0, f64::max);
             let small = parts.iter().any(|p| p.g() < SMALL_PART * largest);
-            small.then_some(Reason::SmallPartsAhead).into_iter().collect()
+            small.then_some(Reason::Piece(PieceReason::SmallPartsAhead)).into_iter().collect()
         }
         Portion::Stamped { .. } => {
             let most = RELIEF_HOLDS;
-            let relief =
-                if spread < most { Reason::ReliefHolds { spread, most } } else { Reason::ReliefFades { spread, most } };
+            let relief = if spread < most {
+                Reason::Piece(PieceReason::ReliefHolds { spread, most })
+            } else {
+                Reason::Piece(PieceReason::ReliefFades { spread, most })
+            };
             let lifted = formula.kind_mass(Kind::Leavener).g() > 0.0;
-            std::iter::once(relief).chain(lifted.then_some(Reason::PowderLiftsTheRelief)).collect()
+            std::iter::once(relief).chain(lifted.then_some(Reason::Piece(PieceReason::PowderLiftsTheRelief))).collect()
         }
         _ => vec![],
     }

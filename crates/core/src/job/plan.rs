@@ -11,7 +11,7 @@ use super::pan::fits_its_tray;
 use super::pieces::largest_sheet;
 use super::pricked::pricks;
 use super::weighed::{AlsoMixed, Takes, dough_plan};
-use super::{Job, Kitchen, Making, Reason};
+use super::{Job, Kitchen, Making, PieceReason, Reason};
 use crate::cold::Window;
 use crate::dough::{Formula, keeping};
 use crate::error::{InputError, InputErrors};
@@ -107,6 +107,9 @@ pub fn compute_sheet(
     Ok(table.layout(length))
 }
 
+/// Of what is kept free beyond the growth so much may be missing, mm: it is a comfort, the growth is not. Our own choice.
+const IN_PLACE_SPARES_MM: f64 = 5.0;
+
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {
     let mut reasons = Vec::new();
     let first = &demand.rolls[0];
@@ -141,11 +144,10 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
         reasons.push(Reason::TrayNotUsed { fault, gap: trays.gap });
     }
     if job.cut_in_place() {
-        let gap = job.spacing().web();
-        reasons.push(Reason::CutInPlace { gap });
-        // What is kept free beyond the growth is a comfort; growth itself is not.
-        if trays.gap.mm() > gap.mm() + 5.0 {
-            reasons.push(Reason::InPlaceTooNear { gap, needed: trays.gap });
+        let (gap, needed) = (trays.gap, trays.needs);
+        reasons.push(Reason::Piece(PieceReason::CutInPlace { gap }));
+        if needed.mm() > gap.mm() + IN_PLACE_SPARES_MM {
+            reasons.push(Reason::Piece(PieceReason::InPlaceTooNear { gap, needed }));
         }
     } else {
         reasons.push(Reason::GapOnTheTray { gap: trays.gap, by_growth: trays.gap > kitchen.trays().least_gap() });

@@ -1,6 +1,6 @@
 //! Pieces pricked with a fork, so that steam gets out.
 
-use super::{Job, Making, Reason};
+use super::{Job, Making, PieceReason, Reason};
 use crate::geometry::Outline;
 use crate::shape::Portion;
 use crate::units::Length;
@@ -23,11 +23,11 @@ pub(super) fn pricks(job: &Job, outline: &Outline) -> Option<Reason> {
     let in_pan = matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. }));
     let cut = job.input().making == Making::Cut;
     if job.input().pricked {
-        return Some(Reason::PrickedSoOften { times: pricks_each(outline) });
+        return Some(Reason::Piece(PieceReason::PrickedSoOften { times: pricks_each(outline) }));
     }
     let thick = match &job.input().making {
         Making::Portioned(Portion::TrayBar { depth, .. }) => *depth >= PRICKED_FROM,
         _ => cut && job.thickness() >= PRICKED_FROM,
     };
-    (thick && (cut || in_pan)).then_some(Reason::ThickNotPricked)
+    (thick && (cut || in_pan)).then_some(Reason::Piece(PieceReason::ThickNotPricked))
 }

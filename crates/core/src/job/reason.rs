@@ -1,7 +1,7 @@
 //! Why a plan is as it is, and what to mind with it.
 
 use super::ahead::PartsAhead;
-use super::{ReadyMeans, Thaw};
+use super::{PieceReason, ReadyMeans, Thaw};
 use crate::cold::{ColdPlace, Feeling};
 use crate::error::InputErrors;
 use crate::oven::{DoneBy, Profile};
@@ -46,6 +46,7 @@ pub enum Reason {
     Dough(dough::Reason),
     Oven(oven::Reason),
     Finish(finish::Reason),
+    Piece(PieceReason),
     // What so many pieces take.
     PiecesWeigh { pieces: u32, each: Mass, all: Mass },
     ScrapAdds { scrap: Mass, reserve: Mass },
@@ -80,10 +81,6 @@ pub enum Reason {
     LayoutNotUsed { fault: KeptFault },
     SheetsNotUsed { fault: MixedFault },
     TrayNotUsed { fault: KeptFault, gap: Length },
-    CutInPlace { gap: Length },
-    InPlaceTooNear { gap: Length, needed: Length },
-    PrickedSoOften { times: u32 },
-    ThickNotPricked,
     GapOnTheTray { gap: Length, by_growth: bool },
     // The oven.
     NotDoneWithin { span: Span },
@@ -103,17 +100,6 @@ pub enum Reason {
     FlowsBetween { fat: Span, set: Span },
     ComesOut { cut: Length, high: Length, density: Density, profile: Profile },
     GrowsAtTheRim { by: (Length, Length) },
-    FillsItsPan,
-    PanEdgesAhead,
-    CutWarm,
-    CutCold,
-    // Pieces that are not alike all over.
-    CrossingsBakeLast,
-    ThinEndsAhead,
-    SmallPartsAhead,
-    ReliefHolds { spread: Share, most: Share },
-    ReliefFades { spread: Share, most: Share },
-    PowderLiftsTheRelief,
     SwapShelves,
     SmallOven,
     Pot(PotCaution),

@@ -13,6 +13,8 @@ pub const USUAL_LOG_ACROSS: Length = Length::new_mm(48.0);
 pub const LOG_TRIM: Length = Length::new_mm(5.0);
 /// Logs and bars are made no longer until somebody says otherwise: so much lies across a shelf. Common practice, no source.
 pub const USUAL_LONGEST_LOG: Length = Length::new_mm(300.0);
+/// Shelves and knives take logs from here to there. Common practice, no source.
+pub const LONGEST_LOG_MM: (f64, f64) = (100.0, 500.0);
 /// A last slice of at least this share of the others is a slice; a thinner one joins the ends. Common practice, no source.
 pub const LAST_SLICE: f64 = 0.8;
 /// A soft round log that lies is turned so often, or it gets a flat. Common practice, no source.
@@ -372,7 +374,7 @@ fn check(
     checks.finish(())
 }
 
-/// A batch divided into logs of one mass that are no longer than `longest`: how many, and the mass of each.
+/// A batch divided into logs of one mass that are no longer than `longest`, 100 to 500 mm: how many, and the mass of each.
 ///
 /// Fails, naming the field, for a batch or a length out of range.
 pub fn divide_batch(
@@ -383,7 +385,10 @@ pub fn divide_batch(
     density: Density,
 ) -> Result<(u32, Mass), InputErrors> {
     let form = form.checked()?;
-    check(Some(batch.g()), Some(longest.mm()), Some(width.mm()), None, None)?;
+    let mut checks = Checks::new();
+    checks.range("longest_mm", longest.mm(), LONGEST_LOG_MM.0, LONGEST_LOG_MM.1, "mm");
+    checks.finish(())?;
+    check(Some(batch.g()), None, Some(width.mm()), None, None)?;
     let whole_mm = batch.g() * 1e6 / density.kg_m3() / form.area(width).mm2();
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a batch in range, an area in range")]
     let logs = (whole_mm / longest.mm() - 1e-9).ceil().max(1.0) as u32;

@@ -24,7 +24,8 @@ pub use evenness::{
 pub use lattice::LatticeTable;
 pub use layout::Layout;
 pub use log::{
-    LAST_SLICE, LOG_TRIM, Log, LogForm, LogGiven, LogKind, USUAL_LOG_ACROSS, USUAL_LONGEST_LOG, divide_batch, solve_log,
+    LAST_SLICE, LOG_TRIM, LONGEST_LOG_MM, Log, LogForm, LogGiven, LogKind, USUAL_LOG_ACROSS, USUAL_LONGEST_LOG,
+    divide_batch, solve_log,
 };
 pub use mixed::{MOST_MIXED_SHEETS, MixedFault, MixedShare, MixedSheet, share_of_mixed};
 pub use nest::{

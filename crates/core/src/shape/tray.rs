@@ -57,6 +57,12 @@ impl TrayRules {
         self.length
     }
 
+    /// The gap between pieces whose rim grows outward by `growth`.
+    fn gap_for(&self, growth: Length) -> Length {
+        let both_neighbours = growth * 2.0 + BEYOND_GROWTH;
+        if both_neighbours > self.least_gap { both_neighbours } else { self.least_gap }
+    }
+
     /// The least that is kept between pieces.
     #[must_use]
     pub fn least_gap(&self) -> Length {
@@ -75,6 +81,8 @@ impl TrayRules {
 pub struct TrayAnswer {
     /// The gap kept between pieces as cut.
     pub gap: Length,
+    /// The gap that they need to grow; more than is kept only where they were cut on the tray's paper.
+    pub needs: Length,
     /// Where they lie on a full tray.
     pub layout: Layout,
     /// Pieces on each tray in the order they are filled.
@@ -117,8 +125,7 @@ pub fn fill_trays(
     rules: &TrayRules,
     kept: &[Placement],
 ) -> Result<TrayAnswer, InputError> {
-    let both_neighbours = growth * 2.0;
-    let gap = Length::new_mm((both_neighbours + BEYOND_GROWTH).mm().max(rules.least_gap.mm()));
+    let gap = rules.gap_for(growth);
     let by_hand = if kept.is_empty() {
         None
     } else {
@@ -142,7 +149,7 @@ pub fn fill_trays(
         left -= left.min(each);
     }
     let trays = u32::try_from(fill.len()).unwrap_or(u32::MAX);
-    Ok(TrayAnswer { gap, layout, rounds: trays.div_ceil(rules.owned), fill, edge: TO_EDGE, fault })
+    Ok(TrayAnswer { gap, needs: gap, layout, rounds: trays.div_ceil(rules.owned), fill, edge: TO_EDGE, fault })
 }
 
 /// Trays whose pieces were cut on their paper: each sheet is one, in the order in which they are rolled. `growth` says what gap they need.
@@ -159,9 +166,9 @@ pub fn trays_in_place(rolls: &[Roll], growth: Length, rules: &TrayRules) -> Tray
     }
     let trays = u32::try_from(fill.len()).unwrap_or(u32::MAX);
     let layout = rolls[0].layout.clone();
-    let needed = Length::new_mm((growth * 2.0 + BEYOND_GROWTH).mm().max(rules.least_gap.mm()));
     TrayAnswer {
-        gap: needed,
+        gap: Spacing::IN_PLACE.web(),
+        needs: rules.gap_for(growth),
         layout,
         rounds: trays.div_ceil(rules.owned),
         fill,
@@ -188,7 +195,7 @@ pub fn trays_of_squares(
     let zero = Length::new_mm(0.0);
     let fill = (0..trays).map(|t| each.min(pieces - t * each)).collect();
     let layout = Layout { least_gap: least_gap(outline, &cuts), pieces: cuts, length, nested: false };
-    TrayAnswer { gap: zero, layout, fill, rounds: trays.div_ceil(rules.owned), edge: zero, fault: None }
+    TrayAnswer { gap: zero, needs: zero, layout, fill, rounds: trays.div_ceil(rules.owned), edge: zero, fault: None }
 }
 
 #[cfg(test)]

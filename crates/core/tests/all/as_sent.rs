@@ -58,6 +58,9 @@ fn ways_of_making_come_back_as_they_went() {
 #[test]
 fn what_is_left_out_of_a_way_is_the_usual_one() {
     let read = |v: Value| serde_json::from_value::<Making>(v).unwrap();
+    // What one of another scoop weighs is unsaid again by a null.
+    let unsaid = read(json!({"kind": "scoop", "scoop": 60, "mass_g": null}));
+    assert_eq!(unsaid, Making::Portioned(Portion::Scoop { number: 60, weighs: None }));
     let Making::Sliced { form, width, .. } = read(json!({"kind": "sliced", "form": "round"})) else {
         panic!("not sliced")
     };

@@ -5,8 +5,8 @@ use ready_slab_core::clock::Step;
 use ready_slab_core::cold::{Piece, Target};
 use ready_slab_core::dough::{MixMethod, rolled_density};
 use ready_slab_core::job::{
-    GoesIn, Job, JobInput, KeptPiece, KeptSheet, Kin, Kitchen, Left, LotPlan, Making, OnSheets, Plan, Reason,
-    SharedSheets, WaySizes, Whereabouts, changed_with, check_lot, check_shared_dough, dough_of, goes_along,
+    GoesIn, Job, JobInput, KeptPiece, KeptSheet, Kin, Kitchen, Left, LotPlan, Making, OnSheets, PieceReason, Plan,
+    Reason, SharedSheets, WaySizes, Whereabouts, changed_with, check_lot, check_shared_dough, dough_of, goes_along,
     keep_version_with, left_of, mixed_with, pan_fill, piece_outline, piece_size, pieces_from, plan_together,
     portion_outline, ways,
 };
@@ -95,7 +95,7 @@ fn a_bar_fills_its_pan_and_does_not_spread() {
     let job = lot(Making::Portioned(bar(310.0, 440.0)), 24, 6.0);
     let plan = plan_of(&job);
     assert_eq!((plan.oven.growth.1.mm(), plan.oven.expected.spread.1.value()), (0.0, 0.0));
-    assert!(plan.oven.reasons.contains(&Reason::FillsItsPan));
+    assert!(plan.oven.reasons.contains(&Reason::Piece(PieceReason::FillsItsPan)));
     for (width, length, field) in [(330.0, 440.0, "making.width_mm"), (310.0, 457.0, "making.length_mm")] {
         let large = lot(Making::Portioned(bar(width, length)), 24, 6.0);
         let formula = lemon_thyme();

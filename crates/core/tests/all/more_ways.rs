@@ -5,7 +5,8 @@ use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, us
 use ready_slab_core::clock::{Lane, Step};
 use ready_slab_core::dough::{Formula, LineInput, Pantry};
 use ready_slab_core::job::{
-    ChillFor, DoughForm, Job, JobInput, Kitchen, Making, Plan, Reason, Thaw, marbled, piece_outline,
+    ChillFor, DoughForm, Job, JobInput, Kitchen, Making, PieceReason, Plan, Reason, Thaw, WhenLate, marbled,
+    piece_outline,
 };
 use ready_slab_core::shape::{Bent, LogForm, Portion, Spoon};
 use ready_slab_core::units::{Density, Length, Mass};
@@ -87,6 +88,10 @@ fn a_disc_from_the_freezer_thaws_overnight_in_the_fridge_or_within_the_hour_and_
     for plan in [&bench, &fridge] {
         assert!(plan.cold.means.0.contains(&Reason::NeverTwice) && plan.cold.flour_rest.min() == 0.0);
     }
+    // Where its start has passed, the bench is what is left; it is neither rolled first nor put into the freezer.
+    assert!(fridge.clock.when_late.contains(&WhenLate::ThawOnTheBench));
+    let other = |w: &WhenLate| matches!(w, WhenLate::InTheFreezer | WhenLate::AsSheets);
+    assert!(!bench.clock.when_late.iter().chain(&fridge.clock.when_late).any(other));
     // Portions that are formed of fresh dough do not come from a frozen disc.
     let balls = Making::Portioned(Portion::Ball { mass: Mass::new_g(25.0) });
     assert!(plan_of(JobInput { making: balls, ..frozen(Thaw::Bench) }).cold.thaw.is_none());
@@ -104,8 +109,8 @@ fn a_sheet_cut_on_the_trays_paper_is_its_tray_and_nothing_is_moved() {
     assert_eq!(plan.shape.trays.layout, plan.shape.demand.rolls[0].layout);
     // Wide gaps take more dough; hands are saved at 3 s a piece.
     assert!(plan.dough.dough > usual.dough.dough);
-    assert!(plan.shape.reasons.iter().any(|r| matches!(r, Reason::CutInPlace { .. })));
-    assert!(!usual.shape.reasons.iter().any(|r| matches!(r, Reason::CutInPlace { .. })));
+    assert!(plan.shape.reasons.iter().any(|r| matches!(r, Reason::Piece(PieceReason::CutInPlace { .. }))));
+    assert!(!usual.shape.reasons.iter().any(|r| matches!(r, Reason::Piece(PieceReason::CutInPlace { .. }))));
     // A log knows no such thing.
     assert!(!Job::new(JobInput { cut_in_place: true, ..log() }).unwrap().cut_in_place());
 }
@@ -128,13 +133,16 @@ fn thick_bars_are_told_to_be_pricked_and_thin_pieces_are_not() {
         made(JobInput { making, pieces: 24, pricked, ..job_input() })
     };
     let told = |p: &Plan, wanted: fn(&Reason) -> bool| p.shape.reasons.iter().any(wanted);
-    assert!(told(&bar(false), |r| matches!(r, Reason::ThickNotPricked)));
+    assert!(told(&bar(false), |r| matches!(r, Reason::Piece(PieceReason::ThickNotPricked))));
     // It tells when it is cut: warm where it is short or crisp.
     let oven = |r: &Reason| bar(true).oven.reasons.contains(r);
-    assert!(oven(&Reason::PanEdgesAhead) && (oven(&Reason::CutWarm) != oven(&Reason::CutCold)));
+    assert!(
+        oven(&Reason::Piece(PieceReason::PanEdgesAhead))
+            && (oven(&Reason::Piece(PieceReason::CutWarm)) != oven(&Reason::Piece(PieceReason::CutCold)))
+    );
     // By hand: a bar of 50 by 33.3 mm holds 3.3 squares of 22.5 mm.
-    assert!(told(&bar(true), |r| matches!(r, Reason::PrickedSoOften { times: 3, .. })));
-    assert!(!told(&plan_of(job_input()), |r| matches!(r, Reason::ThickNotPricked)));
+    assert!(told(&bar(true), |r| matches!(r, Reason::Piece(PieceReason::PrickedSoOften { times: 3, .. }))));
+    assert!(!told(&plan_of(job_input()), |r| matches!(r, Reason::Piece(PieceReason::ThickNotPricked))));
 }
 
 #[test]
@@ -146,8 +154,8 @@ fn a_relief_is_judged_by_the_spread_and_by_what_lifts_it() {
     let plan = made(stamped());
     assert!((plan.oven.question.piece.thickness.mm() - 7.25).abs() < 0.3, "{:?}", plan.oven.question.piece);
     let (spread, warnings) = (plan.oven.expected.spread.1.value(), &plan.oven.warnings);
-    let holds = warnings.iter().any(|r| matches!(r, Reason::ReliefHolds { .. }));
-    let fades = warnings.iter().any(|r| matches!(r, Reason::ReliefFades { .. }));
+    let holds = warnings.iter().any(|r| matches!(r, Reason::Piece(PieceReason::ReliefHolds { .. })));
+    let fades = warnings.iter().any(|r| matches!(r, Reason::Piece(PieceReason::ReliefFades { .. })));
     assert_eq!((holds, fades), (spread < 0.08, spread >= 0.08), "{spread}");
     // 6 s to roll the ball, 5 to stamp it: 48 in 9 min.
     let hands: i64 = plan
@@ -165,19 +173,23 @@ fn a_relief_is_judged_by_the_spread_and_by_what_lifts_it() {
     let outline = piece_outline(&Job::new(stamped()).unwrap(), &lifted, &round(65.0)).unwrap();
     let lifted = planned(stamped(), kitchen_input(), &lifted, &outline).unwrap();
     assert!(
-        lifted.oven.warnings.contains(&Reason::PowderLiftsTheRelief)
-            && !warnings.contains(&Reason::PowderLiftsTheRelief)
+        lifted.oven.warnings.contains(&Reason::Piece(PieceReason::PowderLiftsTheRelief))
+            && !warnings.contains(&Reason::Piece(PieceReason::PowderLiftsTheRelief))
     );
 }
 
 #[rstest]
-#[case(Portion::Rope { across: mm(10.0), length: mm(240.0), bent: Bent::Knot }, Some(Reason::CrossingsBakeLast))]
-#[case(Portion::Rope { across: mm(12.0), length: mm(100.0), bent: Bent::Crescent }, Some(Reason::ThinEndsAhead))]
+#[case(Portion::Rope { across: mm(10.0), length: mm(240.0), bent: Bent::Knot }, Some(Reason::Piece(PieceReason::CrossingsBakeLast)))]
+#[case(Portion::Rope { across: mm(12.0), length: mm(100.0), bent: Bent::Crescent }, Some(Reason::Piece(PieceReason::ThinEndsAhead)))]
 #[case(Portion::Rope { across: mm(12.0), length: mm(100.0), bent: Bent::Straight }, None)]
-#[case(Portion::Figure { parts: vec![Mass::new_g(20.0), Mass::new_g(12.0), Mass::new_g(2.0)] }, Some(Reason::SmallPartsAhead))]
+#[case(Portion::Figure { parts: vec![Mass::new_g(20.0), Mass::new_g(12.0), Mass::new_g(2.0)] }, Some(Reason::Piece(PieceReason::SmallPartsAhead)))]
 fn what_is_thicker_in_places_is_warned_of(#[case] portion: Portion, #[case] warned: Option<Reason>) {
     let plan = made(JobInput { making: Making::Portioned(portion), pieces: 24, ..job_input() });
-    let about = [Reason::CrossingsBakeLast, Reason::ThinEndsAhead, Reason::SmallPartsAhead];
+    let about = [
+        Reason::Piece(PieceReason::CrossingsBakeLast),
+        Reason::Piece(PieceReason::ThinEndsAhead),
+        Reason::Piece(PieceReason::SmallPartsAhead),
+    ];
     let found: Vec<&Reason> = plan.oven.warnings.iter().filter(|r| about.contains(r)).collect();
     assert_eq!(found, warned.iter().collect::<Vec<_>>());
 }

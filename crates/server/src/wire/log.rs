@@ -4,12 +4,11 @@ use super::SentenceView;
 use super::view;
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::geometry::PaperSize;
-use ready_slab_core::job::Making;
 use ready_slab_core::shape::PatternKind;
 use ready_slab_core::shape::WhichDough;
 use ready_slab_core::shape::{
     LAST_SLICE, LOG_TRIM, Log, LogForm, LogGiven, LogKind, Pattern, PatternPart, Patterned, USUAL_BAR,
-    USUAL_LOG_ACROSS, USUAL_LONGEST_LOG,
+    USUAL_LONGEST_LOG,
 };
 use ready_slab_core::units::{Length, Mass, Span};
 use ready_slab_words::{Name, pattern_steps};
@@ -64,9 +63,7 @@ impl LogQuery {
 
     /// No log is made longer.
     pub fn longest(&self) -> Result<Length, InputErrors> {
-        let longest = mm("longest_mm", self.longest_mm)?.unwrap_or(USUAL_LONGEST_LOG);
-        let making = Making::Sliced { form: LogForm::Round, width: USUAL_LOG_ACROSS, longest, ends_kept: false };
-        making.checked().map(|_| longest)
+        Ok(mm("longest_mm", self.longest_mm)?.unwrap_or(USUAL_LONGEST_LOG))
     }
 
     /// What is known.

@@ -1,10 +1,11 @@
 //! Scraps of two doughs, on the wire.
 
-use super::view;
+use super::{SentenceView, view};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{GRAIN, Marbled};
 use ready_slab_core::units::Mass;
+use ready_slab_words::marbled_steps;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use utoipa::{IntoParams, ToSchema};
@@ -56,8 +57,8 @@ view! {
         piece_g: f64 = m.piece.g(),
         /// What is left, not rolled again.
         left_g: f64 = m.left.g(),
-        /// Torn to pieces so large, at least and at most.
-        grain_mm: [f64; 2] = [GRAIN.0.mm(), GRAIN.1.mm()],
+        /// How it is done.
+        steps: Vec<SentenceView> = marbled_steps(GRAIN).into_iter().map(Into::into).collect(),
         /// Of both doughs: all of them are on the label.
         allergens: Vec<String> = allergens.iter().cloned().collect(),
     }

@@ -288,10 +288,7 @@ async fn a_bar_is_settled_by_its_height_and_its_ends_may_be_kept() {
     assert_eq!((&trimmed["slices"], &kept["slices"], &kept["trim_mm"]), (&json!(78), &json!(80), &json!(0.0)));
     assert_eq!((&trimmed["logs"], &kept["logs"]), (&json!(2), &json!(1)));
     let (status, problem) = call(&store, Method::GET, "/api/jobs/1/log?form=round&longest_mm=900", None).await;
-    assert_eq!(
-        (status, field_messages(&problem)[0].0.as_str()),
-        (StatusCode::UNPROCESSABLE_ENTITY, "making.longest_mm")
-    );
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "longest_mm"));
 }
 
 #[actix_web::test]

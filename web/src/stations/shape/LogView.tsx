@@ -121,7 +121,7 @@ export function LogView() {
         {log ? (
           <Part title="For this batch">
             <p className="mb-2 text-fine text-soft">{job.making?.kind === "sliced" ? "This batch is sliced already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
-            <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: log.height_to_width ?? 1, ends_kept: ends === "kept", width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
+            <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: log.height_to_width ?? 1, ends_kept: ends === "kept", ...(log.length_mm > log.longest_mm ? { longest_mm: Math.ceil(log.length_mm) } : {}), width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
               {`Slice ${log.slices} pieces of this log`}
             </button>
             <Fault text={otherFault(change.error, [])} />

@@ -44,7 +44,7 @@ function Slices({ making }: { making: Sliced }) {
   const picture = useRef<SVGSVGElement>(null);
   const [roll] = plan.shape.rolls;
   const tall = making.form === "oblong" || making.form === "wedge";
-  const query: LogQuery = { form: making.form, ...(tall ? { height_to_width: making.height_to_width ?? 1 } : {}), mass_g: roll?.mass_g ?? 0, width_mm: making.width_mm, slice_mm: job.thickness_mm, ends_kept: making.ends_kept ?? false, longest_mm: making.longest_mm ?? 300 };
+  const query: LogQuery = { form: making.form, ...(tall ? { height_to_width: making.height_to_width ?? 1 } : {}), mass_g: roll?.mass_g ?? 0, width_mm: making.width_mm, slice_mm: job.thickness_mm, ends_kept: making.ends_kept ?? false, ...(making.longest_mm == null ? {} : { longest_mm: making.longest_mm }) };
   const found = useLog(job.id, query);
   const log = found.error ? undefined : found.data;
   if (!roll) return null;
@@ -73,7 +73,7 @@ function Slices({ making }: { making: Sliced }) {
             {tall && log ? (
               <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep(remade({ height_to_width: high / log.width_mm }))} />
             ) : null}
-            <Amount label="No longer than" kind="length" step={10} value={making.longest_mm ?? 300} field="making.longest_mm" onSave={(longest_mm) => keep(remade({ longest_mm }))} />
+            <Amount label="No longer than" kind="length" step={10} value={making.longest_mm ?? log?.longest_mm ?? 0} field="making.longest_mm" onSave={(longest_mm) => keep(remade({ longest_mm }))} />
             <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>
           <div className="mt-3">
@@ -130,7 +130,7 @@ function Portions({ making }: { making: Portioned }) {
           <div className="grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
-              return f ? <Amount key={name} label={labelOf(making.kind, name, f.label)} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep(remade({ [name]: v }))} /> : null;
+              return f ? <Amount key={name} label={labelOf(making.kind, name, f.label)} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep(remade({ [name]: v, ...(name === "scoop" ? { mass_g: null } : {}) }))} /> : null;
             })}
             <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
           </div>
@@ -139,7 +139,7 @@ function Portions({ making }: { making: Portioned }) {
           ) : null}
           {making.kind === "spoon" ? (
             <div className="mt-3">
-              <Choice label="Which spoon" value={spoonOf(making.spoon, making.heaped)} options={SPOONS} onChange={(v) => { const s = SPOONS.find((o) => o.value === v); if (s) change.mutate({ making: { kind: "spoon", spoon: s.spoon, heaped: s.heaped } }); }} />
+              <Choice label="Which spoon" value={spoonOf(making.spoon, making.heaped)} options={SPOONS} onChange={(v) => { const s = SPOONS.find((o) => o.value === v); if (s) change.mutate({ making: { kind: "spoon", spoon: s.spoon, heaped: s.heaped, mass_g: null } }); }} />
               <Fault text={otherFault(change.error, [])} />
             </div>
           ) : null}

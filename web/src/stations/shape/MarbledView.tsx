@@ -5,6 +5,7 @@ import { Link, useSearchParams } from "react-router";
 import { api, settled } from "../../api/client";
 import { useJobs } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { say, textOf } from "../../drawing/sentence";
 import { number } from "../../drawing/units";
 import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
@@ -47,9 +48,7 @@ export function MarbledView() {
         {roll && found && found.pieces > 0 ? <SheetDrawing picture={picture} rolls={[roll]} cutter={plan.cutter} /> : null}
         {found ? (
           <ol className="mt-4 max-w-xl list-decimal space-y-2 pl-6">
-            <li>{`Tear both to pieces of ${format.length(found.grain_mm[0] ?? 0)} to ${format.length(found.grain_mm[1] ?? 0)}, as cold as they are rolled.`}</li>
-            <li>Strew them mixed, press them together and roll them once, turning the sheet and not the dough.</li>
-            <li>Cut at once. What is left is not rolled again, or it turns grey.</li>
+            {found.steps.map((s) => <li key={textOf(s)}>{say(s, format)}</li>)}
           </ol>
         ) : null}
       </Work>
@@ -79,7 +78,6 @@ export function MarbledView() {
               <Row name="Left over">{format.mass(found.left_g)}</Row>
             </Rows>
             <p className="caution mt-3">{`On the label, of both: ${found.allergens.join(", ")}.`}</p>
-            <p className="mt-2 text-fine text-soft">They bake as the dough that browns first: look a minute sooner.</p>
           </Part>
         ) : null}
       </TicketBox>

@@ -3,6 +3,7 @@ import { at } from "../../api/base";
 import { useEffect, useRef, useState } from "react";
 import { measureNest, searchNest, type Cut, type Nested } from "../../api/nest";
 import { useChangeJob } from "../../api/queries";
+import { Navigate } from "react-router";
 import { useJobContext } from "../../app/JobFrame";
 import { number } from "../../drawing/units";
 import { Choice } from "../../kit/Choice";
@@ -53,7 +54,9 @@ export function NestView() {
 }
 
 export function TrayView() {
-  const { plan } = useJobContext();
+  const { job, plan } = useJobContext();
+  // Each sheet is its tray: there is nothing to lay.
+  if (plan.cut_in_place) return <Navigate to={`/jobs/${job.id}/shape`} replace />;
   const { width_mm, length_mm, cuts, gap_mm, edge_mm, nested } = plan.shape.trays;
   return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`} ground={{ kind: "tray", form: "oblong", width_mm, length_mm, cuts, kept: nested, tray: { gap_mm, edge_mm } }} />;
 }

@@ -88,7 +88,9 @@ export function PortionView() {
   const asked = usePortion(job.id, query);
   const found = asked.error ? undefined : asked.data;
   const put = async (more: Record<string, string>) => {
-    const next = { ...Object.fromEntries(search), kind, ...more };
+    const next: Record<string, string> = { ...Object.fromEntries(search), kind, ...more };
+    // What one of another scoop weighs, nobody has said.
+    if (more.scoop) delete next.mass_g;
     await askPortion(job.id, next as unknown as PortionQuery);
     setSearch(next, { replace: true });
   };

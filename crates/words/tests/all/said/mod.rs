@@ -24,7 +24,7 @@ use ready_slab_core::safety::Caution;
 use ready_slab_core::shape::{KeptFault, MixedFault, Pattern, PatternKind, SheetForm, build_pattern};
 use ready_slab_core::units::{Area, Density, Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_words::{
-    Say, Sentence, all, difference, mix_step, notch, pattern_steps, spread_beside, turn, when_late, why,
+    Say, Sentence, all, difference, marbled_steps, mix_step, notch, pattern_steps, spread_beside, turn, when_late, why,
 };
 
 fn mm(v: f64) -> Length {
@@ -363,7 +363,7 @@ pub fn shape() -> Vec<Sentence> {
         pattern_steps(&build_pattern(Pattern::usual(*kind), mm(200.0), [density, density]).unwrap())
     });
     let neck = neck_warning(mm(5.2)).unwrap().say();
-    [all(&kept), all(&mixed)].concat().into_iter().chain(built).chain([neck]).collect()
+    [all(&kept), all(&mixed)].concat().into_iter().chain(built).chain(marbled_steps(job::GRAIN)).chain([neck]).collect()
 }
 
 pub fn oven() -> Vec<Sentence> {
@@ -475,7 +475,13 @@ pub fn clock() -> Vec<Sentence> {
         Held::TooCold,
     ];
     let both = why(&[Held::Chill(chill), Held::HandsBusy { longer_min: 11 }]).unwrap();
-    let late = when_late(&[WhenLate::Later, WhenLate::InTheFreezer, WhenLate::QuickerFinish, WhenLate::AsSheets]);
+    let late = when_late(&[
+        WhenLate::Later,
+        WhenLate::ThawOnTheBench,
+        WhenLate::InTheFreezer,
+        WhenLate::QuickerFinish,
+        WhenLate::AsSheets,
+    ]);
     all(&held).into_iter().chain([both, late]).collect()
 }
 
