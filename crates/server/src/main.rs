@@ -3,7 +3,7 @@
 use clap::{Parser, Subcommand, ValueEnum};
 use ready_slab_core::cold::ProbeInput;
 use ready_slab_server::problem::{ApiError, parse};
-use ready_slab_server::wire::{BakeRequest, ChillRequest, SheetRequest};
+use ready_slab_server::wire::{BakeRequest, ChillRequest, ScheduleRequest, SheetRequest};
 use ready_slab_server::{Options, description, device, run};
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
@@ -86,6 +86,8 @@ enum Question {
     Sheet,
     /// When a piece is baked, how far it spreads and how it looks.
     Bake,
+    /// A day's work over hands, mixers, cold places, trays, ovens and cooling places.
+    Schedule,
 }
 
 /// Largest question read from standard input.
@@ -104,6 +106,7 @@ fn compute(what: Question) -> Result<String, ApiError> {
     let json = match what {
         Question::Chill => serde_json::to_string_pretty(&parse::<ChillRequest>(&input)?.answer()?),
         Question::Sheet => serde_json::to_string_pretty(&parse::<SheetRequest>(&input)?.answer()?),
+        Question::Schedule => serde_json::to_string_pretty(&parse::<ScheduleRequest>(&input)?.answer()?),
         Question::Bake => serde_json::to_string_pretty(&parse::<BakeRequest>(&input)?.answer()?),
     };
     json.map_err(|_| ApiError::Broken)

@@ -5,6 +5,7 @@
 mod advice;
 mod clock;
 mod cold;
+mod day;
 mod dough;
 mod edits;
 mod fault;
@@ -21,6 +22,7 @@ mod sentence;
 mod shape;
 
 pub use clock::{when_late, why};
+pub use day::{day_forbidden, day_why};
 pub use dough::{
     FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, gives, known_for, mix_step, sift_why, standing,
 };

@@ -1,8 +1,13 @@
 //! The day's timeline, worked backwards from the wanted time.
 
+mod planner;
 mod relay;
 mod zone;
 
+pub use planner::{
+    Broken, Day, DayBatch, DayHeld, DayKitchen, DayPlace, DayRule, DayTask, Forbidden, PlanBudget, PlannedDay, Wanted,
+    broken_rules, plan_day,
+};
 pub use relay::{ChillWaits, Held, Lane, MoreChill, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};
 #[cfg(feature = "wire")]
 pub use zone::Minute;

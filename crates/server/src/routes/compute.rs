@@ -2,7 +2,9 @@
 
 use super::read;
 use crate::problem::{ApiError, Problem};
-use crate::wire::{BakeRequest, BakeResult, ChillRequest, ChillResult, SheetRequest, SheetResult};
+use crate::wire::{
+    BakeRequest, BakeResult, ChillRequest, ChillResult, ScheduleRequest, ScheduleResult, SheetRequest, SheetResult,
+};
 use actix_web::{post, web};
 
 /// Chills a piece.
@@ -26,5 +28,13 @@ pub async fn sheet(payload: web::Payload) -> Result<web::Json<SheetResult>, ApiE
 #[post("/api/compute/bake")]
 pub async fn bake(payload: web::Payload) -> Result<web::Json<BakeResult>, ApiError> {
     let request: BakeRequest = read(payload).await?;
+    Ok(web::Json(web::block(move || request.answer()).await??))
+}
+
+/// Plans a day over hands, mixers, cold places, trays, ovens and cooling places. A day that a rule forbids is answered with the rule.
+#[utoipa::path(tag = "compute", operation_id = "compute_schedule", request_body = ScheduleRequest, responses((status = 200, body = ScheduleResult), (status = 422, body = Problem)))]
+#[post("/api/compute/schedule")]
+pub async fn schedule(payload: web::Payload) -> Result<web::Json<ScheduleResult>, ApiError> {
+    let request: ScheduleRequest = read(payload).await?;
     Ok(web::Json(web::block(move || request.answer()).await??))
 }

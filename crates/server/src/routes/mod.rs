@@ -164,6 +164,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(compute::chill)
         .service(compute::sheet)
         .service(compute::bake)
+        .service(compute::schedule)
         .service(demo::show)
         .service(demo::open)
         .service(demo::remove);

@@ -4,6 +4,7 @@ mod bake;
 mod begin;
 mod compute;
 mod compute_bake;
+mod compute_schedule;
 mod cutter;
 mod even;
 mod file;
@@ -37,6 +38,7 @@ pub use bake::{
 pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use compute_bake::{BakeRequest, BakeResult};
+pub use compute_schedule::{ScheduleRequest, ScheduleResult};
 pub use cutter::{CutterView, FormView, NewCutter, PhotoQuery, PhotoView, forms as cutter_forms, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};

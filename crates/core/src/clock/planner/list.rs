@@ -1,0 +1,177 @@
+//! The search: lists of chains in the order in which they are laid down, bettered by annealing from a seed. It knows nothing of baking;
+//! what is laid down, and how good that is, a [`Layout`] says.
+
+use rand::{RngExt, SeedableRng};
+use rand_pcg::Pcg32;
+
+/// The order in which units are laid down: each entry names a chain, whose next unit is meant; and how each unit is laid.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(super) struct List {
+    pub(super) order: Vec<u16>,
+    /// Of each unit, counted through all chains.
+    pub(super) ways: Vec<u8>,
+}
+
+/// What can be laid down from a list.
+pub(super) trait Layout {
+    /// How many bits of a unit's way mean something.
+    const WAYS: u8;
+    /// How bad the list is, in minutes (fractions break ties); nothing where it can not be laid.
+    fn lay(&mut self, list: &List) -> Option<f64>;
+    /// Pairs of entries, the one that was laid first first, whose exchange may shorten the plan that was laid last; none where none are known.
+    fn critical(&self) -> Vec<(usize, usize)> {
+        vec![]
+    }
+    /// The list with its entries in the order in which the plan that was laid last has them.
+    fn in_order(&self, _list: &mut List) {}
+}
+
+/// How long and from where to search.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Budget {
+    /// Lists to lay.
+    pub(super) lists: u32,
+    /// All chances follow from it.
+    pub(super) seed: u64,
+    /// No plan is shorter, min: the search ends soon after it gets there.
+    pub(super) bound: f64,
+}
+
+/// The best list found and how bad it is.
+#[derive(Debug, Clone)]
+pub(super) struct Found {
+    pub(super) list: List,
+    pub(super) cost: f64,
+}
+
+/// Share of the cost that a change for the worse may have at the beginning and at the end of a round of cooling. Tried on the published
+/// shops and on made-up days.
+const WARM: f64 = 0.02;
+const COLD: f64 = 0.000_5;
+
+/// Lists a round of cooling lays for each entry. Tried likewise.
+const ROUND: usize = 160;
+
+/// Betters the best of some lists.
+pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget) -> Option<Found> {
+    let mut chance = Pcg32::seed_from_u64(budget.seed);
+    let mut best: Option<Found> = None;
+    for list in starts {
+        if let Some(cost) = layout.lay(list)
+            && best.as_ref().is_none_or(|b| cost < b.cost)
+        {
+            best = Some(Found { list: list.clone(), cost });
+        }
+    }
+    let length = starts.first().map_or(0, |l| l.order.len());
+    if length < 2 && L::WAYS == 0 {
+        return best;
+    }
+    let mut budget = budget;
+    let mut met = false;
+    let mut laid: u32 = u32::try_from(starts.len()).unwrap_or(u32::MAX);
+    let round = u32::try_from((length * ROUND).clamp(400, 40_000)).unwrap_or(400);
+    let mut first = true;
+    while laid < budget.lists {
+        let from = match &best {
+            Some(found) => found.clone(),
+            // Nothing holds yet: any list is as good.
+            None => Found { list: starts.first()?.clone(), cost: f64::INFINITY },
+        };
+        // Every other round begins from a shaken list, so that it does not stay in one valley.
+        let mut now = from.clone();
+        if !first {
+            for _ in 0..(1 + length / 12) {
+                change(&mut now.list, L::WAYS, &mut chance);
+            }
+            match layout.lay(&now.list) {
+                Some(cost) => now.cost = cost,
+                None => now = from,
+            }
+            laid += 1;
+        }
+        first = false;
+        let mut hints = vec![];
+        let scale = if now.cost.is_finite() { now.cost } else { 1000.0 };
+        let lists = round.min(budget.lists - laid).max(1);
+        for step in 0..lists {
+            let share = f64::from(step) / f64::from(lists);
+            let heat = scale * WARM * (COLD / WARM).powf(share);
+            let mut next = now.list.clone();
+            if hints.is_empty() || chance.random_range(0..10) == 0 {
+                change(&mut next, L::WAYS, &mut chance);
+            } else {
+                let (earlier, later) = hints[chance.random_range(0..hints.len())];
+                before(&mut next.order, earlier, later);
+            }
+            // Where no plan can be shorter, a little more is spent on what is nicer at equal length.
+            if !met && best.as_ref().is_some_and(|b| b.cost.floor() <= budget.bound) {
+                met = true;
+                budget.lists = budget.lists.min(laid + budget.lists / 8);
+            }
+            if laid >= budget.lists {
+                return best;
+            }
+            laid += 1;
+            let Some(cost) = layout.lay(&next) else { continue };
+            let worse = cost - now.cost;
+            if worse <= 0.0 || chance.random::<f64>() < (-worse / heat).exp() {
+                layout.in_order(&mut next);
+                hints = layout.critical();
+                now = Found { list: next, cost };
+                if best.as_ref().is_none_or(|b| now.cost < b.cost) {
+                    best = Some(now.clone());
+                }
+            }
+        }
+    }
+    best
+}
+
+/// Brings the unit of one entry before that of an earlier one, and what its chain has between them with it.
+fn before(order: &mut Vec<u16>, earlier: usize, later: usize) {
+    let chain = order[later];
+    let mut put = earlier;
+    for at in earlier..=later {
+        if order[at] == chain {
+            order[put..=at].rotate_right(1);
+            put += 1;
+        }
+    }
+}
+
+/// Changes a list a little; what each chain's units follow each other by stays.
+fn change(list: &mut List, ways: u8, chance: &mut Pcg32) {
+    let length = list.order.len();
+    if length == 0 {
+        return;
+    }
+    if ways > 0 && chance.random_range(0..5) == 0 {
+        let unit = chance.random_range(0..list.ways.len());
+        list.ways[unit] ^= 1 << chance.random_range(0..ways);
+        return;
+    }
+    if length < 2 {
+        return;
+    }
+    let from = chance.random_range(0..length);
+    let to = chance.random_range(0..length);
+    match chance.random_range(0..3) {
+        0 => {
+            let chain = list.order.remove(from);
+            list.order.insert(to, chain);
+        }
+        1 => list.order.swap(from, to),
+        _ => {
+            // Neighbours of unlike chains.
+            let at = from.min(length - 2);
+            let other = (at + 1..length).find(|&i| list.order[i] != list.order[at]);
+            if let Some(other) = other {
+                list.order.swap(at, other);
+            }
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,88 @@
+//! The day planned over hands, mixers, cold places, trays, ovens and cooling places: laid backwards from the wanted times, each step as late as
+//! it can be, in an order that a search betters.
+
+mod bound;
+mod check;
+mod day;
+mod forbid;
+mod lay;
+mod list;
+mod places;
+mod tasks;
+
+pub use check::{Broken, broken_rules};
+pub use day::{Day, DayBatch, DayKitchen, DayPlace};
+pub use forbid::{DayRule, Forbidden};
+pub use tasks::{DayHeld, DayTask, Wanted};
+
+use lay::DayLayout;
+use list::{Budget, better};
+
+/// How much is spent on a plan.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PlanBudget {
+    /// About so long on two quiet cores of our own; the same budget always finds the same plan.
+    pub seconds: f64,
+    /// All chances follow from it.
+    pub seed: u64,
+}
+
+impl PlanBudget {
+    /// What the plan of a screen is given: common practice of answering at once.
+    pub const AT_ONCE: Self = Self { seconds: 0.05, seed: 1 };
+    /// What a day is given.
+    pub const A_SECOND: Self = Self { seconds: 1.0, seed: 1 };
+}
+
+/// A day as it was planned.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PlannedDay {
+    /// All tasks by start, minutes from the start of the day.
+    pub tasks: Vec<DayTask>,
+    /// From the start of the day to the last wanted time, min.
+    pub makespan_min: i32,
+    /// No plan is shorter, min.
+    pub bound_min: i32,
+}
+
+impl PlannedDay {
+    /// Whether no plan can be shorter.
+    #[must_use]
+    pub fn proved(&self) -> bool {
+        self.makespan_min <= self.bound_min
+    }
+}
+
+/// Minutes of laying that a second holds, for one unit against another. Measured with `cargo run --release --example measure`.
+const UNITS_A_SECOND: f64 = 900_000.0;
+
+/// Plans a day.
+///
+/// Fails with the rules that forbid it.
+pub fn plan_day(day: &Day, budget: PlanBudget) -> Result<PlannedDay, Vec<Forbidden>> {
+    let forbidden = forbid::by_itself(day);
+    if !forbidden.is_empty() {
+        return Err(forbidden);
+    }
+    let bound_min = bound::bound(day);
+    laid(day, budget, bound_min).ok_or_else(|| forbid::by_search(day, budget))
+}
+
+fn laid(day: &Day, budget: PlanBudget, bound_min: i32) -> Option<PlannedDay> {
+    let mut layout = DayLayout::new(day);
+    let starts = layout.starts();
+    let units = u32::try_from(starts[0].order.len().max(1)).unwrap_or(u32::MAX);
+    let lists = lists_within(budget.seconds, units);
+    let found = better(&mut layout, &starts, Budget { lists, seed: budget.seed, bound: f64::from(bound_min) })?;
+    list::Layout::lay(&mut layout, &found.list)?;
+    Some(PlannedDay { tasks: tasks::of(&layout), makespan_min: layout.start, bound_min })
+}
+
+/// How many lists are laid in so long: laying one takes the more the more units it has.
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "bounded before")]
+fn lists_within(seconds: f64, units: u32) -> u32 {
+    (seconds * UNITS_A_SECOND / f64::from(units)).clamp(20.0, 50_000_000.0) as u32
+}
+
+#[cfg(test)]
+mod tests;
