@@ -3,7 +3,7 @@
 LISTEN ?= 127.0.0.1:8420
 DEMO_DB ?= target/demo.db
 
-.PHONY: demo test explore setup setup-browser web api shots bench bench-nest fmt
+.PHONY: demo test explore setup setup-browser web api shots bench bench-nest bench-plan fmt
 
 demo: web
 	cargo build --release --locked
@@ -59,7 +59,7 @@ shots: setup setup-browser web
 
 bench: setup setup-browser web
 	cargo build --release --locked
-	cargo build --release --locked -p ready-slab-core --example measure
+	cargo build --release --locked -p ready-slab-core --example measure --example day
 	cd e2e && node ../bench/run.mjs
 
 # Our nesting beside a strip packer from PyPI, which is no part of the product: about half an hour on two cores.
@@ -68,6 +68,13 @@ bench-nest:
 	python3 -m venv bench/.venv
 	bench/.venv/bin/pip install -q -r bench/requirements.txt
 	bench/.venv/bin/python bench/nest_against_reference.py target/release/examples/nest
+
+# Our planner beside a general constraint solver from PyPI, which is no part of the product: about half an hour on two cores.
+bench-plan:
+	cargo build --release --locked
+	python3 -m venv bench/.venv
+	bench/.venv/bin/pip install -q -r bench/requirements.txt
+	bench/.venv/bin/python bench/plan_against_reference.py target/release/ready-slab
 
 fmt:
 	cargo fmt --all

@@ -34,6 +34,9 @@ for (const line of execFileSync(resolve(ROOT, "target/release/examples/measure")
   say(`  ${name}`, Number(ms));
 }
 
+console.log("Days planned, six made-up ones of each size:");
+console.log(execFileSync(resolve(ROOT, "target/release/examples/day"), { encoding: "utf8" }).trim());
+
 const bakery = newBakery();
 console.log("Over HTTP on loopback (median):");
 const starts = [];

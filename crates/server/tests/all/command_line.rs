@@ -148,3 +148,60 @@ fn what_was_answered_as_saved_survives_a_kill() {
         server.ask("POST", "/api/redo", "");
     }
 }
+
+fn a_day() -> Value {
+    let batch = |id: &str, trays: u32, bake_c: u32| {
+        json!({ "id": id, "n_trays": trays, "mix_min": 12, "form_min": 4, "chill_min": 30, "chill_max": 120, "temper_min": 10,
+            "roll_cut_min": 8, "work_window_min": 25, "tray_chill_min": 10, "tray_chill_max": 120, "bake_temp_c": bake_c,
+            "bake_min": 12, "cool_on_tray_min": 6 })
+    };
+    json!({ "kitchen": { "hands": 1, "mixers": 1, "fridge_slots": 3, "freezer_slots": 2, "trays": 4, "ovens": 1, "racks_per_oven": 1,
+            "preheat_min": 20, "temp_change_min": 10, "rechill_min": 15, "cooling_slots": 3 },
+        "batches": [batch("gulls", 3, 175), batch("boats", 2, 190)], "finish_by_min": 840, "seconds": 0.2 })
+}
+
+#[test]
+fn it_plans_a_day_from_standard_input() {
+    let mut day = a_day();
+    let (code, answer) = compute("schedule", &day.to_string());
+    assert_eq!(code, 0, "{answer}");
+    let length = answer["makespan_min"].as_i64().expect("a length");
+    assert_eq!(answer["latest_start_min"].as_f64(), Some(840.0 - f64::from(i32::try_from(length).unwrap())));
+    assert!(answer["bound_min"].as_i64().unwrap() <= length && answer["forbidden"] == json!([]));
+    let tasks = answer["tasks"].as_array().expect("tasks");
+    let of =
+        |step: &str, batch: &str| tasks.iter().filter(|t| t["step"] == step && t["batch"] == batch).collect::<Vec<_>>();
+    let start = |t: &Value| t["start_min"].as_i64().unwrap();
+    let end = |t: &Value| t["end_min"].as_i64().unwrap();
+    for (batch, trays) in [("gulls", 3), ("boats", 2)] {
+        for step in ["roll_cut", "tray_chill", "bake", "cool"] {
+            assert_eq!(of(step, batch).len(), trays, "{step} of {batch}");
+        }
+        let (chill, form) = (of("dough_chill", batch)[0], of("form", batch)[0]);
+        assert_eq!((start(chill), &chill["tray"], &chill["place"]), (end(form), &json!(0), &json!("fridge")));
+    }
+    // One oven: no two bakes at once, and ten minutes between the heats.
+    let mut bakes: Vec<&Value> = tasks.iter().filter(|t| t["step"] == "bake").collect();
+    bakes.sort_by_key(|t| start(t));
+    for pair in bakes.windows(2) {
+        let settle = if pair[0]["batch"] == pair[1]["batch"] { 0 } else { 10 };
+        assert!(end(pair[0]) + settle <= start(pair[1]), "{pair:?}");
+    }
+    assert!(start(bakes[0]) >= 20 && tasks.iter().map(end).max() == Some(length));
+    assert!(tasks.iter().all(|t| t["why"].as_str().is_some_and(|why| !why.is_empty())));
+    // A day that can not be says which rule forbids it.
+    day["batches"][1]["work_window_min"] = json!(7);
+    let (code, answer) = compute("schedule", &day.to_string());
+    assert_eq!((code, answer["makespan_min"].is_null()), (0, true));
+    assert_eq!(
+        (&answer["forbidden"][0]["rule"], &answer["forbidden"][0]["batch"]),
+        (&json!("work_window"), &json!("boats"))
+    );
+    // What is out of range is named, all of it.
+    day["batches"][0]["bake_min"] = json!(0);
+    day["batches"][1]["id"] = json!("gulls");
+    day["seconds"] = json!(900);
+    let (code, problem) = compute("schedule", &day.to_string());
+    let fields: Vec<&str> = problem["errors"].as_array().unwrap().iter().filter_map(|e| e["field"].as_str()).collect();
+    assert_eq!((code, fields), (2, vec!["seconds", "batches[0].bake_min", "batches[1].id"]), "{problem}");
+}

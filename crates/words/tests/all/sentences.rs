@@ -1,6 +1,6 @@
 //! Every sentence, read through in both systems of units: one snapshot a station, metric first, US units beneath where they differ.
 
-use crate::said::{advice, clock, cold, dough, finish, oven, plan, recipe, shape};
+use crate::said::{advice, clock, cold, day, dough, finish, oven, plan, recipe, shape};
 use ready_slab_words::{Part, Say, Sentence, System, all};
 
 fn told(sentences: &[Sentence]) -> String {
@@ -76,6 +76,11 @@ fn finish_reads_well() {
 #[test]
 fn clock_reads_well() {
     check("clock", &clock());
+}
+
+#[test]
+fn the_day_reads_well() {
+    check("day", &day());
 }
 
 #[test]

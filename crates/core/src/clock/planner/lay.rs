@@ -58,6 +58,20 @@ pub(super) struct LaidDough {
     pub(super) mix: Stretch,
 }
 
+/// All that is laid, to come back to.
+#[derive(Clone)]
+struct SoFar {
+    hands: Places,
+    fridge: Places,
+    freezer: Places,
+    trays: Places,
+    cooling: Places,
+    ovens: Vec<Vec<Load>>,
+    reached: Vec<Reached>,
+    laid: usize,
+    chills: usize,
+}
+
 /// Trays in an oven together.
 #[derive(Debug, Clone, Copy)]
 struct Load {
@@ -83,10 +97,31 @@ struct Reached {
     formed: bool,
 }
 
-/// Ways of a unit, as bits: chills in the other place first; its dough goes back into the cold after it; goes into a load of its own.
+/// Ways of a unit, as bits: chills in the other place first; its dough goes back into the cold after it; goes into a load of its own; goes in when
+/// the tray that is cut before it can, too.
 const OTHER_PLACE: u8 = 1;
 const BACK_INTO_THE_COLD: u8 = 2;
 const OWN_LOAD: u8 = 4;
+const WITH_THE_NEXT: u8 = 8;
+
+/// How many minutes sooner than it could a unit bakes (or is formed), and is cut: what is as late as can be is not always best where stays in
+/// the cold and windows have an end.
+const SOONER_MIN: [Back; 4] = [0, 2, 5, 11];
+
+fn bakes_sooner(ways: u8) -> Back {
+    SOONER_MIN[usize::from(ways >> 4 & 3)]
+}
+
+fn cut_sooner(ways: u8) -> Back {
+    if ways & 64 == 0 { 0 } else { SOONER_MIN[2] }
+}
+
+/// Takes the oven that is free first, whatever its heat.
+const FIRST_OVEN: u8 = 128;
+
+/// So many minutes it waits for the other, at most the last. Our own choice.
+const WAITS: [Back; 6] = [1, 3, 5, 8, 13, 21];
+const MOST_WAIT: Back = 21;
 
 /// A day, and what of it is laid.
 pub(super) struct DayLayout<'a> {
@@ -169,8 +204,8 @@ impl<'a> DayLayout<'a> {
         let chain = |b: usize| u16::try_from(b).unwrap_or(u16::MAX);
         let batches = &self.day.batches;
         let units: usize = batches.iter().map(|b| b.trays() + 1).sum();
-        let ways = vec![0; units];
-        let list = |order: Vec<u16>| List { order, ways: ways.clone() };
+        let way = if self.day.kitchen.racks_per_oven > 1 { WITH_THE_NEXT } else { 0 };
+        let list = |order: Vec<u16>| List { order, ways: vec![way; units] };
         let mut by_wanted: Vec<usize> = (0..batches.len()).rev().collect();
         by_wanted.sort_by_key(|&b| batches[b].wanted_before_min);
         let trays_first: Vec<u16> = (by_wanted.iter().flat_map(|&b| vec![chain(b); batches[b].trays()]))
@@ -244,6 +279,14 @@ impl<'a> DayLayout<'a> {
             }
             return (start, None);
         }
+    }
+
+    /// Whether an oven is at another heat before or after a minute.
+    fn changes_heat(&self, oven: usize, at: Back, heat: f64) -> bool {
+        let loads = &self.ovens[oven];
+        let next = loads.partition_point(|l| l.at.from < at);
+        let other = |l: &Load| l.heat.total_cmp(&heat).is_ne();
+        next.checked_sub(1).is_some_and(|i| other(&loads[i])) || loads.get(next).is_some_and(other)
     }
 
     /// How dough comes out of the cold to be worked from `usable` on (or a little sooner, within its window) when it went in at `into`: when it
@@ -358,6 +401,7 @@ impl<'a> DayLayout<'a> {
         let batch = &self.day.batches[at];
         let reached = self.reached[at];
         let first = reached.left == batch.trays();
+        let mut sooner = cut_sooner(ways);
         let rechill = self.day.kitchen.rechill_min;
         let mut start = from;
         loop {
@@ -367,6 +411,11 @@ impl<'a> DayLayout<'a> {
                 None => return Sought::Never,
             };
             let end = start + cut_min;
+            if sooner > 0 && start + sooner <= until {
+                start += sooner;
+                sooner = 0;
+                continue;
+            }
             if tray == 0 {
                 // Its dough chills before the first of its trays.
                 match self.place(batch.dough_place).first(end, batch.chill_min) {
@@ -401,7 +450,64 @@ impl<'a> DayLayout<'a> {
         self.place(batch.dough_place).last_full_end(by.min(into), into).is_some_and(|end| end > by)
     }
 
-    fn lay_tray(&mut self, at: usize, ways: u8) -> Option<()> {
+    /// Lays a tray with the one that is cut before it, in one load, where that is to be and can be.
+    fn lay_together(&mut self, at: usize, list: &List) -> Option<()> {
+        let tray = self.reached[at].left - 1;
+        let ways = list.ways[self.first_unit[at] + tray];
+        if ways & WITH_THE_NEXT == 0 || tray == 0 || self.day.kitchen.racks_per_oven < 2 {
+            return self.lay_tray(at, ways, bakes_sooner(ways));
+        }
+        let next = list.ways[self.first_unit[at] + tray - 1];
+        let before = self.laid_so_far();
+        self.lay_tray(at, ways, 0)?;
+        let (bake, alone) = (self.reached[at].bake, self.laid_so_far());
+        let gap = self.lay_tray(at, next, 0).map_or(Back::MAX, |()| self.reached[at].bake - bake);
+        self.lay_back(alone.clone());
+        if gap == 0 || gap > MOST_WAIT {
+            return Some(());
+        }
+        // The other could go in so much sooner than this: it waits no longer than that.
+        for wait in WAITS.into_iter().filter(|w| *w <= gap) {
+            self.lay_back(before.clone());
+            self.lay_tray(at, ways, wait)?;
+            let (bake, waited) = (self.reached[at].bake, self.laid_so_far());
+            let joins = self.lay_tray(at, next, 0).is_some() && self.reached[at].bake == bake;
+            self.lay_back(waited);
+            if joins {
+                return Some(());
+            }
+        }
+        self.lay_back(before);
+        self.lay_tray(at, ways, 0)
+    }
+
+    fn laid_so_far(&self) -> SoFar {
+        SoFar {
+            hands: self.hands.clone(),
+            fridge: self.fridge.clone(),
+            freezer: self.freezer.clone(),
+            trays: self.trays.clone(),
+            cooling: self.cooling.clone(),
+            ovens: self.ovens.clone(),
+            reached: self.reached.clone(),
+            laid: self.laid.len(),
+            chills: self.chills.len(),
+        }
+    }
+
+    fn lay_back(&mut self, before: SoFar) {
+        self.hands = before.hands;
+        self.fridge = before.fridge;
+        self.freezer = before.freezer;
+        self.trays = before.trays;
+        self.cooling = before.cooling;
+        self.ovens = before.ovens;
+        self.reached = before.reached;
+        self.laid.truncate(before.laid);
+        self.chills.truncate(before.chills);
+    }
+
+    fn lay_tray(&mut self, at: usize, ways: u8, wait: Back) -> Option<()> {
         let batch = &self.day.batches[at];
         let tray = self.reached[at].left - 1;
         let first = self.reached[at].left == batch.trays();
@@ -419,16 +525,20 @@ impl<'a> DayLayout<'a> {
         if !first {
             start = start.max(self.reached[at].bake);
         }
+        let mut wait = wait;
         let (oven, joined, cut) = loop {
             if start > self.furthest {
                 return None;
             }
-            let (found, oven, joined) = (0..self.ovens.len())
+            let (_, _, oven, found, joined) = (0..self.ovens.len())
                 .map(|oven| {
                     let (start, joined) = self.first_in_oven(oven, start, batch, own);
-                    (start, oven, joined)
+                    let other =
+                        ways & FIRST_OVEN == 0 && joined.is_none() && self.changes_heat(oven, start, batch.oven_c);
+                    let counted = start + if other { self.day.kitchen.temp_change_min } else { 0 };
+                    (counted, joined.is_none(), oven, start, joined)
                 })
-                .min_by_key(|(start, oven, joined)| (*start, joined.is_none(), *oven))?;
+                .min()?;
             start = found;
             let cools = self.cooling.first(start - batch.cool_min, batch.cool_min)? + batch.cool_min;
             if cools > start {
@@ -436,7 +546,13 @@ impl<'a> DayLayout<'a> {
                 continue;
             }
             match self.first_cut(at, tray, start + batch.bake_min, start - batch.cool_min, ways) {
-                Sought::Cut(cut) if self.both_fit(batch, start + batch.bake_min, cut) => break (oven, joined, cut),
+                Sought::Cut(cut) if self.both_fit(batch, start + batch.bake_min, cut) => {
+                    if wait == 0 {
+                        break (oven, joined, cut);
+                    }
+                    start += wait;
+                    wait = 0;
+                }
                 Sought::Cut(_) => start += 1,
                 Sought::Later(next) => start = (next - batch.bake_min).max(start + 1),
                 Sought::Never => return None,
@@ -611,7 +727,7 @@ enum Sought {
 }
 
 impl Layout for DayLayout<'_> {
-    const WAYS: u8 = 3;
+    const WAYS: u8 = 8;
 
     fn lay(&mut self, list: &List) -> Option<f64> {
         self.clear();
@@ -619,10 +735,7 @@ impl Layout for DayLayout<'_> {
             let at = usize::from(chain);
             match self.reached[at].left {
                 0 => self.lay_dough(at)?,
-                left => {
-                    let unit = self.first_unit[at] + left - 1;
-                    self.lay_tray(at, list.ways[unit])?;
-                }
+                _ => self.lay_together(at, list)?,
             }
         }
         self.start = self.started();

@@ -70,7 +70,9 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
     let mut budget = budget;
     let mut met = false;
     let mut laid: u32 = u32::try_from(starts.len()).unwrap_or(u32::MAX);
-    let round = u32::try_from((length * ROUND).clamp(400, 40_000)).unwrap_or(400);
+    // Long lists are cooled once, short ones again and again.
+    let round = u32::try_from(length * ROUND).unwrap_or(u32::MAX).max(400);
+    let round = if budget.lists / round < 10 { budget.lists } else { round };
     let mut first = true;
     while laid < budget.lists {
         let from = match &best {
@@ -146,7 +148,7 @@ fn change(list: &mut List, ways: u8, chance: &mut Pcg32) {
     if length == 0 {
         return;
     }
-    if ways > 0 && chance.random_range(0..5) == 0 {
+    if ways > 0 && chance.random_range(0..6) == 0 {
         let unit = chance.random_range(0..list.ways.len());
         list.ways[unit] ^= 1 << chance.random_range(0..ways);
         return;
@@ -155,13 +157,39 @@ fn change(list: &mut List, ways: u8, chance: &mut Pcg32) {
         return;
     }
     let from = chance.random_range(0..length);
-    let to = chance.random_range(0..length);
-    match chance.random_range(0..3) {
-        0 => {
+    match chance.random_range(0..6) {
+        0 | 1 => {
+            // One entry, not far.
+            let far = length / 5 + 2;
+            let to = (from + chance.random_range(0..=2 * far)).saturating_sub(far).min(length - 1);
             let chain = list.order.remove(from);
             list.order.insert(to, chain);
         }
-        1 => list.order.swap(from, to),
+        2 => {
+            let to = chance.random_range(0..length);
+            let chain = list.order.remove(from);
+            list.order.insert(to, chain);
+        }
+        3 => {
+            // All of a chain from one of its entries on, in a row.
+            let chain = list.order[from];
+            let count = list.order[from..].iter().filter(|c| **c == chain).count();
+            let mut at = 0;
+            list.order.retain(|c| {
+                at += 1;
+                at <= from || *c != chain
+            });
+            let to = chance.random_range(0..=list.order.len());
+            list.order.splice(to..to, std::iter::repeat_n(chain, count));
+        }
+        4 => {
+            // The last of a chain.
+            let chain = list.order[from];
+            let last = list.order.iter().rposition(|c| *c == chain).unwrap_or(from);
+            list.order.remove(last);
+            let before = list.order.iter().rposition(|c| *c == chain).map_or(0, |at| at + 1);
+            list.order.insert(chance.random_range(before..=list.order.len()), chain);
+        }
         _ => {
             // Neighbours of unlike chains.
             let at = from.min(length - 2);

@@ -54,7 +54,7 @@ impl PlannedDay {
 }
 
 /// Minutes of laying that a second holds, for one unit against another. Measured with `cargo run --release --example measure`.
-const UNITS_A_SECOND: f64 = 900_000.0;
+const UNITS_A_SECOND: f64 = 400_000.0;
 
 /// Plans a day.
 ///

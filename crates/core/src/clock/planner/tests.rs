@@ -153,7 +153,7 @@ prop_compose! {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 200, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 60, ..ProptestConfig::default() })]
     #[test]
     fn every_plan_is_sound_in_any_kitchen(kitchen in any_kitchen(), batches in prop::collection::vec(any_batch(), 1..5)) {
         let day = Day { kitchen, batches };
