@@ -58,18 +58,33 @@ pub(super) struct LaidDough {
     pub(super) mix: Stretch,
 }
 
-/// All that is laid, to come back to.
-#[derive(Clone)]
+/// All that laying a tray changes, to come back to.
+#[derive(Default)]
 struct SoFar {
-    hands: Places,
-    fridge: Places,
-    freezer: Places,
-    trays: Places,
-    cooling: Places,
+    places: [Places; 5],
     ovens: Vec<Vec<Load>>,
     reached: Vec<Reached>,
     laid: usize,
     chills: usize,
+}
+
+impl SoFar {
+    fn keep(&mut self, layout: &DayLayout) {
+        let all = [&layout.hands, &layout.fridge, &layout.freezer, &layout.trays, &layout.cooling];
+        self.places.iter_mut().zip(all).for_each(|(mine, theirs)| mine.copy(theirs));
+        self.ovens.clone_from(&layout.ovens);
+        self.reached.clone_from(&layout.reached);
+        (self.laid, self.chills) = (layout.laid.len(), layout.chills.len());
+    }
+
+    fn bring_back(&self, layout: &mut DayLayout) {
+        let all = [&mut layout.hands, &mut layout.fridge, &mut layout.freezer, &mut layout.trays, &mut layout.cooling];
+        all.into_iter().zip(&self.places).for_each(|(theirs, mine)| theirs.copy(mine));
+        layout.ovens.clone_from(&self.ovens);
+        layout.reached.clone_from(&self.reached);
+        layout.laid.truncate(self.laid);
+        layout.chills.truncate(self.chills);
+    }
 }
 
 /// Trays in an oven together.
@@ -143,6 +158,8 @@ pub(super) struct DayLayout<'a> {
     pub(super) doughs: Vec<LaidDough>,
     /// Start of the day, counted back.
     pub(super) start: Back,
+    /// Room to come back to what was laid.
+    aside: (SoFar, SoFar),
 }
 
 const UNLIMITED: u32 = 1_000_000;
@@ -195,28 +212,53 @@ impl<'a> DayLayout<'a> {
             chills: vec![],
             doughs: vec![],
             start: 0,
+            aside: Default::default(),
         }
     }
 
-    /// Lists to begin with: batch after batch as they are given, with the doughs mixed at once before them or all beforehand; the trays of
-    /// all in turn.
+    /// Lists to begin with: the batches as they are given, and by what makes one worth beginning with, each way round; of each order the
+    /// doughs all beforehand, or one batch after the other, or the trays of all in turn.
     pub(super) fn starts(&self) -> Vec<List> {
-        let chain = |b: usize| u16::try_from(b).unwrap_or(u16::MAX);
         let batches = &self.day.batches;
         let units: usize = batches.iter().map(|b| b.trays() + 1).sum();
         let way = if self.day.kitchen.racks_per_oven > 1 { WITH_THE_NEXT } else { 0 };
         let list = |order: Vec<u16>| List { order, ways: vec![way; units] };
-        let mut by_wanted: Vec<usize> = (0..batches.len()).rev().collect();
-        by_wanted.sort_by_key(|&b| batches[b].wanted_before_min);
-        let trays_first: Vec<u16> = (by_wanted.iter().flat_map(|&b| vec![chain(b); batches[b].trays()]))
-            .chain(by_wanted.iter().map(|&b| chain(b)))
-            .collect();
-        let one_by_one: Vec<u16> = by_wanted.iter().flat_map(|&b| vec![chain(b); batches[b].trays() + 1]).collect();
-        let most = batches.iter().map(|b| b.trays() + 1).max().unwrap_or(0);
-        let in_turn: Vec<u16> = (0..most)
-            .flat_map(|i| by_wanted.iter().filter(move |&&b| i <= batches[b].trays()).map(|&b| chain(b)))
-            .collect();
-        vec![list(trays_first), list(one_by_one), list(in_turn)]
+        let cuts = |b: &DayBatch| b.cut_min.iter().sum::<Back>();
+        let before = |b: &DayBatch| b.mix_min + b.bulk_min + b.form_min + b.chill_min;
+        let after = |b: &DayBatch| b.tray_chill_min + b.bake_min + b.cool_min;
+        type Key<'k> = Box<dyn Fn(&DayBatch) -> f64 + 'k>;
+        let keys: [Key; 6] = [
+            Box::new(|b| b.oven_c),
+            Box::new(|b| f64::from(before(b))),
+            Box::new(|b| f64::from(cuts(b))),
+            Box::new(|b| f64::from(after(b))),
+            Box::new(|b| f64::from(before(b) - after(b))),
+            Box::new(|b| f64::from(b.mix_min + b.form_min + cuts(b))),
+        ];
+        let given: Vec<usize> = (0..batches.len()).rev().collect();
+        let mut orders = vec![given.clone()];
+        for key in keys {
+            let mut up = given.clone();
+            up.sort_by(|&a, &b| key(&batches[a]).total_cmp(&key(&batches[b])));
+            let mut down = given.clone();
+            down.sort_by(|&a, &b| key(&batches[b]).total_cmp(&key(&batches[a])));
+            orders.extend([up, down]);
+        }
+        let chain = |b: usize| u16::try_from(b).unwrap_or(u16::MAX);
+        let mut lists = vec![];
+        for mut order in orders {
+            order.sort_by_key(|&b| batches[b].wanted_before_min);
+            let trays_first = (order.iter().flat_map(|&b| vec![chain(b); batches[b].trays()]))
+                .chain(order.iter().map(|&b| chain(b)))
+                .collect();
+            let one_by_one = order.iter().flat_map(|&b| vec![chain(b); batches[b].trays() + 1]).collect();
+            let most = batches.iter().map(|b| b.trays() + 1).max().unwrap_or(0);
+            let in_turn = (0..most)
+                .flat_map(|i| order.iter().filter(move |&&b| i <= batches[b].trays()).map(|&b| chain(b)))
+                .collect();
+            lists.extend([list(trays_first), list(one_by_one), list(in_turn)]);
+        }
+        lists
     }
 
     fn clear(&mut self) {
@@ -458,53 +500,42 @@ impl<'a> DayLayout<'a> {
             return self.lay_tray(at, ways, bakes_sooner(ways));
         }
         let next = list.ways[self.first_unit[at] + tray - 1];
-        let before = self.laid_so_far();
+        let (mut before, mut alone) = std::mem::take(&mut self.aside);
+        before.keep(self);
+        let laid = self.lay_with_the_next(at, (ways, next), &before, &mut alone);
+        self.aside = (before, alone);
+        laid
+    }
+
+    fn lay_with_the_next(
+        &mut self,
+        at: usize,
+        (ways, next): (u8, u8),
+        before: &SoFar,
+        alone: &mut SoFar,
+    ) -> Option<()> {
         self.lay_tray(at, ways, 0)?;
-        let (bake, alone) = (self.reached[at].bake, self.laid_so_far());
+        let bake = self.reached[at].bake;
+        alone.keep(self);
         let gap = self.lay_tray(at, next, 0).map_or(Back::MAX, |()| self.reached[at].bake - bake);
-        self.lay_back(alone.clone());
+        alone.bring_back(self);
         if gap == 0 || gap > MOST_WAIT {
             return Some(());
         }
         // The other could go in so much sooner than this: it waits no longer than that.
         for wait in WAITS.into_iter().filter(|w| *w <= gap) {
-            self.lay_back(before.clone());
+            before.bring_back(self);
             self.lay_tray(at, ways, wait)?;
-            let (bake, waited) = (self.reached[at].bake, self.laid_so_far());
+            let bake = self.reached[at].bake;
+            alone.keep(self);
             let joins = self.lay_tray(at, next, 0).is_some() && self.reached[at].bake == bake;
-            self.lay_back(waited);
+            alone.bring_back(self);
             if joins {
                 return Some(());
             }
         }
-        self.lay_back(before);
+        before.bring_back(self);
         self.lay_tray(at, ways, 0)
-    }
-
-    fn laid_so_far(&self) -> SoFar {
-        SoFar {
-            hands: self.hands.clone(),
-            fridge: self.fridge.clone(),
-            freezer: self.freezer.clone(),
-            trays: self.trays.clone(),
-            cooling: self.cooling.clone(),
-            ovens: self.ovens.clone(),
-            reached: self.reached.clone(),
-            laid: self.laid.len(),
-            chills: self.chills.len(),
-        }
-    }
-
-    fn lay_back(&mut self, before: SoFar) {
-        self.hands = before.hands;
-        self.fridge = before.fridge;
-        self.freezer = before.freezer;
-        self.trays = before.trays;
-        self.cooling = before.cooling;
-        self.ovens = before.ovens;
-        self.reached = before.reached;
-        self.laid.truncate(before.laid);
-        self.chills.truncate(before.chills);
     }
 
     fn lay_tray(&mut self, at: usize, ways: u8, wait: Back) -> Option<()> {
@@ -728,6 +759,8 @@ enum Sought {
 
 impl Layout for DayLayout<'_> {
     const WAYS: u8 = 8;
+    // Tried on made-up days.
+    const HEAT: (f64, f64) = (0.012, 0.002);
 
     fn lay(&mut self, list: &List) -> Option<f64> {
         self.clear();

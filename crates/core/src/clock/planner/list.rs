@@ -16,6 +16,8 @@ pub(super) struct List {
 pub(super) trait Layout {
     /// How many bits of a unit's way mean something.
     const WAYS: u8;
+    /// Share of the cost that a change for the worse may have at the beginning and at the end of a round of cooling.
+    const HEAT: (f64, f64);
     /// How bad the list is, in minutes (fractions break ties); nothing where it can not be laid.
     fn lay(&mut self, list: &List) -> Option<f64>;
     /// Pairs of entries, the one that was laid first first, whose exchange may shorten the plan that was laid last; none where none are known.
@@ -44,10 +46,8 @@ pub(super) struct Found {
     pub(super) cost: f64,
 }
 
-/// Share of the cost that a change for the worse may have at the beginning and at the end of a round of cooling. Tried on the published
-/// shops and on made-up days.
-const WARM: f64 = 0.02;
-const COLD: f64 = 0.000_5;
+/// What a layout is cooled from and to when its list is so long that there is time for one round only. Tried on made-up days.
+const LONG: (f64, f64) = (0.006, 0.000_5);
 
 /// Lists a round of cooling lays for each entry. Tried likewise.
 const ROUND: usize = 160;
@@ -72,7 +72,7 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
     let mut laid: u32 = u32::try_from(starts.len()).unwrap_or(u32::MAX);
     // Long lists are cooled once, short ones again and again.
     let round = u32::try_from(length * ROUND).unwrap_or(u32::MAX).max(400);
-    let round = if budget.lists / round < 10 { budget.lists } else { round };
+    let (round, (warm, cold)) = if budget.lists / round < 10 { (budget.lists, LONG) } else { (round, L::HEAT) };
     let mut first = true;
     while laid < budget.lists {
         let from = match &best {
@@ -98,7 +98,7 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
         let lists = round.min(budget.lists - laid).max(1);
         for step in 0..lists {
             let share = f64::from(step) / f64::from(lists);
-            let heat = scale * WARM * (COLD / WARM).powf(share);
+            let heat = scale * warm * (cold / warm).powf(share);
             let mut next = now.list.clone();
             if hints.is_empty() || chance.random_range(0..10) == 0 {
                 change(&mut next, L::WAYS, &mut chance);

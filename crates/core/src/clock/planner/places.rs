@@ -4,7 +4,7 @@
 pub(super) type Back = i32;
 
 /// How many places are taken from which minute on.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Default)]
 pub(super) struct Places {
     places: u32,
     /// From this minute on so many are taken, in order; none before the first.
@@ -14,6 +14,12 @@ pub(super) struct Places {
 impl Places {
     pub(super) fn new(places: u32) -> Self {
         Self { places, steps: Vec::with_capacity(64) }
+    }
+
+    /// Becomes as another one is, in the room it has.
+    pub(super) fn copy(&mut self, other: &Self) {
+        self.places = other.places;
+        self.steps.clone_from(&other.steps);
     }
 
     pub(super) fn clear(&mut self) {
