@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import ICAL from "ical.js";
 import { expect, field, figure, open, set, test, units } from "../bakery";
 
 test("a changed thickness moves dough, cold and trays, and undo brings them back", async ({ page, bakery }) => {
@@ -282,4 +283,30 @@ test("a wanted time tells how thick to press, and pressing it so makes it", asyn
   await expect(figure(page, "Cold")).toContainText(/disc, 1\d/);
   await set(field(page, "Ready to roll at"), "half past");
   await expect(page.getByRole("alert")).toContainText("A time such as 14:05");
+});
+
+test("the run sheet goes into a calendar, each step with its alarm", async ({ page, bakery }) => {
+  await open(page, bakery, "clock");
+  const steps = page.getByRole("region", { name: "Run sheet" }).getByRole("listitem");
+  await expect(steps.first()).toBeVisible();
+  const count = await steps.count();
+  const saved = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Calendar file" }).click();
+  const file = await saved;
+  expect(file.suggestedFilename()).toBe("Regatta gulls.ics");
+  const read = new ICAL.Component(ICAL.parse(readFileSync(await file.path(), "utf8")) as unknown[]);
+  const events = read.getAllSubcomponents("vevent").map((event) => new ICAL.Event(event));
+  expect(events.length).toBe(count);
+  expect(new Set(events.map((event) => event.uid)).size).toBe(count);
+  // As the sheet has them: the first and its time, by the clocks of the kitchen.
+  const first = events[0]!;
+  expect(first.summary).toBe("Weigh and mix the dough · Regatta gulls");
+  await expect(steps.first()).toContainText(first.startDate.toJSDate().toISOString().slice(11, 16));
+  await expect(steps.first()).toContainText(`${first.duration.toSeconds() / 60} min`);
+  // Whoever has to be there is called; what lies on a rack is not.
+  const alarms = (event: ICAL.Event) => event.component.getAllSubcomponents("valarm");
+  const of = (words: string) => events.filter((event) => event.summary.includes(words));
+  expect(of("into the oven").map((event) => alarms(event).length)).toEqual([2, 2, 2]);
+  expect(of("onto the rack").flatMap(alarms)).toEqual([]);
+  expect(alarms(first).map((alarm) => String(alarm.getFirstPropertyValue("trigger")))).toEqual(["-PT15M", "P0D"].map((t) => expect.stringMatching(t === "P0D" ? /^P(0D|T0S)$/ : /^-PT(15M|900S)$/)));
 });

@@ -20,6 +20,7 @@ mod recipe;
 mod safety;
 mod sentence;
 mod shape;
+mod steps;
 
 pub use clock::{when_late, why};
 pub use day::{day_forbidden, day_why};
@@ -34,3 +35,4 @@ pub use names::{Name, does, piece_name, spot_shades};
 pub use oven::spread_beside;
 pub use sentence::{Part, Say, Sentence, all};
 pub use shape::{marbled_steps, pattern_steps};
+pub use steps::step;

@@ -298,6 +298,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans a day over hands, mixers, cold places, trays, ovens and cooling places. A day that a rule forbids is answered with the rule. */
+        post: operations["compute_schedule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/sheet": {
         parameters: {
             query?: never;
@@ -749,6 +766,23 @@ export interface paths {
         put?: never;
         /** What to do about a dough that does not feel right; nothing is kept. */
         post: operations["dough_bowl_advice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The steps of a job and its lots as an iCalendar file (RFC 5545), with alarms. */
+        get: operations["jobs_calendar"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2024,6 +2058,8 @@ export interface components {
              */
             spread_most_percent: number;
         };
+        /** @description What a batch is called. */
+        BatchId: number | string;
         /**
          * @description What the dough is rolled on.
          * @enum {string}
@@ -2638,6 +2674,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description What a day lacks.
+         * @enum {string}
+         */
+        DayRule: "hands" | "mixers" | "fridge_slots" | "freezer_slots" | "trays" | "ovens" | "cooling_slots" | "work_window" | "tray_chill" | "together";
         /** @description The demo beside this bakery. */
         DemoView: {
             /** @description Where its pages are; its routes are the same as here, below this. */
@@ -6061,6 +6102,227 @@ export interface components {
              */
             thickness_mm: number;
         };
+        /** @description Trays of one kind from one mix; whole minutes, 0 to 10,000 each. */
+        ScheduleBatch: {
+            /**
+             * Format: int32
+             * @description In the oven, at least 1.
+             */
+            bake_min: number;
+            /**
+             * Format: double
+             * @description 0 to 400.
+             */
+            bake_temp_c: number;
+            /**
+             * Format: int32
+             * @description Longer, and it is too hard.
+             */
+            chill_max: number;
+            /**
+             * Format: int32
+             * @description In the fridge at least.
+             */
+            chill_min: number;
+            /**
+             * Format: int32
+             * @description On its tray afterwards.
+             */
+            cool_on_tray_min: number;
+            /**
+             * Format: int32
+             * @description Hands.
+             */
+            form_min: number;
+            /** @description What it is called; each once. */
+            id: components["schemas"]["BatchId"];
+            /**
+             * Format: int32
+             * @description A mixer and hands.
+             */
+            mix_min: number;
+            /**
+             * Format: int32
+             * @description Trays, 1 to 200; as many of all batches together.
+             */
+            n_trays: number;
+            /**
+             * Format: int32
+             * @description Hands, each tray.
+             */
+            roll_cut_min: number;
+            /**
+             * Format: int32
+             * @description Dough that is too hard can be worked so long after it comes out.
+             */
+            temper_min: number;
+            /**
+             * Format: int32
+             * @description And at most.
+             */
+            tray_chill_max: number;
+            /**
+             * Format: int32
+             * @description A cut tray in the cold at least.
+             */
+            tray_chill_min: number;
+            /**
+             * Format: int32
+             * @description How long it can be worked once it is out.
+             */
+            work_window_min: number;
+        };
+        /** @description A rule that forbids the day. */
+        ScheduleForbidden: {
+            batch?: components["schemas"]["BatchId"] | null;
+            /**
+             * Format: int32
+             * @description What there is.
+             */
+            has: number;
+            /**
+             * Format: int32
+             * @description Places or minutes that would do; null when that is not known.
+             */
+            needs?: number | null;
+            /** @description The rule. */
+            rule: components["schemas"]["DayRule"];
+            /** @description The same in words. */
+            why: string;
+        };
+        /** @description What the kitchen has; counts and whole minutes. */
+        ScheduleKitchen: {
+            /**
+             * Format: int32
+             * @description Trays that can stand to cool, 0 to 1,000.
+             */
+            cooling_slots: number;
+            /**
+             * Format: int32
+             * @description Places in the freezer, for trays; 0 to 1,000.
+             */
+            freezer_slots: number;
+            /**
+             * Format: int32
+             * @description Places in the fridge, each for a tray or the dough of a batch; 0 to 1,000.
+             */
+            fridge_slots: number;
+            /**
+             * Format: int32
+             * @description Pairs of hands, 0 to 1,000.
+             */
+            hands: number;
+            /**
+             * Format: int32
+             * @description 0 to 1,000.
+             */
+            mixers: number;
+            /**
+             * Format: int32
+             * @description 0 to 1,000.
+             */
+            ovens: number;
+            /**
+             * Format: int32
+             * @description Before an oven's first load, 0 to 10,000.
+             */
+            preheat_min: number;
+            /**
+             * Format: int32
+             * @description Trays an oven takes at once, 0 to 1,000.
+             */
+            racks_per_oven: number;
+            /**
+             * Format: int32
+             * @description Dough that goes back into the fridge stays at least so long, 0 to 10,000.
+             */
+            rechill_min: number;
+            /**
+             * Format: int32
+             * @description Between loads at different temperatures, 0 to 10,000.
+             */
+            temp_change_min: number;
+            /**
+             * Format: int32
+             * @description 0 to 1,000.
+             */
+            trays: number;
+        };
+        /**
+         * @description A cold place.
+         * @enum {string}
+         */
+        SchedulePlace: "fridge" | "freezer";
+        /** @description A day to plan. */
+        ScheduleRequest: {
+            /** @description The batches, 1 to 60. */
+            batches: components["schemas"]["ScheduleBatch"][];
+            /**
+             * Format: double
+             * @description When all is to have cooled, in minutes of any clock; null when only the length is asked for.
+             */
+            finish_by_min?: number | null;
+            /** @description The kitchen. */
+            kitchen: components["schemas"]["ScheduleKitchen"];
+            /**
+             * Format: double
+             * @description What may be spent on it, about so long on two quiet cores; 0 to 30. The same always finds the same.
+             */
+            seconds?: number;
+        };
+        /** @description A planned day; where a rule forbids it, that is told and the rest is empty. */
+        ScheduleResult: {
+            /**
+             * Format: int32
+             * @description No plan is shorter.
+             */
+            bound_min?: number | null;
+            /** @description Rules that forbid the day. */
+            forbidden: components["schemas"]["ScheduleForbidden"][];
+            /**
+             * Format: double
+             * @description When to start to be ready by `finish_by_min`.
+             */
+            latest_start_min?: number | null;
+            /**
+             * Format: int32
+             * @description From the start of the day to the end of the last cooling.
+             */
+            makespan_min?: number | null;
+            /** @description Whether this one is shown to be as short as any. */
+            proved: boolean;
+            /** @description All tasks by start; those without length too. */
+            tasks: components["schemas"]["ScheduleTask"][];
+        };
+        /**
+         * @description What is done.
+         * @enum {string}
+         */
+        ScheduleStep: "mix" | "form" | "dough_chill" | "roll_cut" | "tray_chill" | "bake" | "cool";
+        /** @description A task; it takes the minutes from its start up to its end. */
+        ScheduleTask: {
+            /** @description The batch. */
+            batch: components["schemas"]["BatchId"];
+            /**
+             * Format: int32
+             * @description It ends there.
+             */
+            end_min: number;
+            /** @description The oven, from 0; null for other steps. */
+            oven?: number | null;
+            place?: components["schemas"]["SchedulePlace"] | null;
+            /**
+             * Format: int32
+             * @description From the start of the day.
+             */
+            start_min: number;
+            /** @description What is done. */
+            step: components["schemas"]["ScheduleStep"];
+            /** @description The tray of it, from 0; of a chill of the dough the tray that is cut first after it; null for mixing and forming. */
+            tray?: number | null;
+            /** @description What holds it there. */
+            why: string;
+        };
         /** @description A balance that practitioners name. */
         SchoolView: {
             /**
@@ -6593,6 +6855,8 @@ export interface components {
         };
         /** @description One bar of the timeline. */
         TaskView: {
+            /** @description What is done, in words. */
+            does: string;
             /** @description Local time. */
             end_at: string;
             /**
@@ -7771,6 +8035,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OvenTestView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleResult"];
                 };
             };
             422: {
@@ -8992,6 +9287,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CorrectionView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             404: {

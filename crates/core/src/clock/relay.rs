@@ -216,6 +216,12 @@ pub enum Held {
 }
 
 impl RelayTask {
+    /// Whether somebody has to be there when it begins; else it goes on by itself from the step before.
+    #[must_use]
+    pub fn begins_by_hand(&self) -> bool {
+        !matches!(self.step, Step::CoolOnRack | Step::Dry)
+    }
+
     /// A step of a mix of a lot.
     fn of_mix(step: Step, lane: Lane, (lot, mix): (usize, usize), start_min: i64, end_min: i64) -> Self {
         let (lot, mix) = (as_u32(lot), Some(as_u32(mix)));

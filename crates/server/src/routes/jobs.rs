@@ -5,13 +5,16 @@ use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
-use crate::wire::{CutterInFile, JobFile, JobView, LotView, PlanView, RecordInFile, RecordView, TogetherView, ring};
+use crate::wire::{
+    CutterInFile, DayFile, JobFile, JobView, LotView, PlanView, RecordInFile, RecordView, TogetherView, ring,
+};
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
+use chrono::Utc;
 use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
-use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, changed_with};
+use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, Plan, changed_with};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span, Temperature};
 use ready_slab_store::{JobId, NewRecord, Store, StoredJob};
@@ -126,8 +129,26 @@ pub async fn together(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<
         let view = PlanView::new(plan, job, &whole.kitchen, &whole.cutter);
         LotView::new(whole.stored.id, job, whole.formula.formula.name(), family.mixed_by(i), view)
     });
-    let view = TogetherView::new(views.collect(), &family.all[0].job, &day.together);
+    let all: Vec<(&Job, &Plan)> = day.lots.iter().map(|(whole, plan)| (&whole.stored.job, plan)).collect();
+    let view = TogetherView::new(views.collect(), &all, &day.together);
     Ok(web::Json(view))
+}
+
+/// The steps of a job and its lots as an iCalendar file (RFC 5545), with alarms.
+#[utoipa::path(tag = "jobs", operation_id = "jobs_calendar", responses((status = 200, content_type = "text/calendar", body = String), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/calendar")]
+pub async fn calendar(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
+    let day = family.day(&store).await??;
+    let lots: Vec<(i64, &Job, &Plan)> =
+        day.lots.iter().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
+    let text = DayFile { lots: &lots, relay: &day.together.relay, zone: day.together.zone, now: Utc::now() }.text();
+    let answer = HttpResponse::Ok()
+        .insert_header((header::CONTENT_TYPE, "text/calendar; charset=utf-8"))
+        // The page names it by its job.
+        .insert_header((header::CONTENT_DISPOSITION, "attachment"))
+        .body(text);
+    Ok(answer)
 }
 
 /// Deletes a job with its lots; their records and pieces in the cold stay, for when it is brought back.
@@ -205,7 +226,7 @@ pub async fn export(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse
         kitchen.input().clone(),
         records,
     );
-    Ok(HttpResponse::Ok().insert_header((header::CONTENT_DISPOSITION, "attachment; filename=\"job.json\"")).json(file))
+    Ok(HttpResponse::Ok().insert_header((header::CONTENT_DISPOSITION, "attachment")).json(file))
 }
 
 /// Reads a job back from a file, as a new job. What it needs and is not on the shelf yet is put there.

@@ -97,6 +97,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(jobs::export)
         .service(jobs::add_lot)
         .service(jobs::together)
+        .service(jobs::calendar)
         .service(cold::wanted)
         .service(cold::other_ways)
         .service(cold::inside)

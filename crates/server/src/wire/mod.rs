@@ -2,6 +2,7 @@
 
 mod bake;
 mod begin;
+mod calendar;
 mod compute;
 mod compute_bake;
 mod compute_schedule;
@@ -36,6 +37,7 @@ pub use bake::{
     BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
 };
 pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};
+pub use calendar::DayFile;
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use compute_bake::{BakeRequest, BakeResult};
 pub use compute_schedule::{ScheduleRequest, ScheduleResult};

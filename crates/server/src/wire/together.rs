@@ -3,7 +3,7 @@
 use super::PlanView;
 use super::plan::ClockView;
 use super::view;
-use ready_slab_core::job::{Job, SizeClass, Together, WhenLate};
+use ready_slab_core::job::{Job, Plan, SizeClass, Together, WhenLate};
 use ready_slab_store::JobId;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -44,7 +44,7 @@ view! {
 
 view! {
     /// All lots of a job.
-    pub struct TogetherView(lots: Vec<LotView>, job: &Job, found: &Together) {
+    pub struct TogetherView(lots: Vec<LotView>, all: &[(&Job, &Plan)], found: &Together) {
         /// Trays all of them need.
         trays: usize = lots.iter().map(|l| l.plan.shape.trays.fill.len()).sum(),
         /// The job itself first.
@@ -52,6 +52,6 @@ view! {
         /// Which pieces may share a tray.
         classes: Vec<SizeClassView> = found.classes.iter().map(Into::into).collect(),
         /// The day of all lots.
-        clock: ClockView = ClockView::new(&found.relay, job, found.zone, &[WhenLate::Later], &found.reasons),
+        clock: ClockView = ClockView::new(&found.relay, all, found.zone, &[WhenLate::Later], &found.reasons),
     }
 }

@@ -1,6 +1,7 @@
 /** The day's timeline, and the run sheet that goes with it. */
 import { Says } from "../../kit/Says";
 import { Fragment, useRef } from "react";
+import { at } from "../../api/base";
 import type { Plan } from "../../api/client";
 import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
@@ -15,8 +16,6 @@ import { useMinute } from "../../kit/minute";
 import { useFormat } from "../../kit/settings";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Timeline, type Lot } from "./Timeline";
-
-type Task = Plan["clock"]["tasks"][number];
 
 export function Clock() {
   const { job, plan, day, dim } = useJobContext();
@@ -36,6 +35,9 @@ export function Clock() {
         <div className="no-print">
         <StationHead title={<span>{longDay(day.start_at)}</span>} sub={`${clock(day.start_at)} to ${days.length > 1 ? dayClock(plan.ready_by) : clock(plan.ready_by)}`}>
           <SaveSvg picture={picture} name={`${job.name} day`} />
+          <a className="btn btn-small" href={at(`/api/jobs/${job.id}/calendar`)} download={`${job.name}.ics`}>
+            Calendar file
+          </a>
           <button type="button" className="btn btn-small" onClick={() => print()}>
             Print the run sheet
           </button>
@@ -87,58 +89,6 @@ export function Clock() {
   );
 }
 
-function does(task: Task, plan: Plan): string {
-  const { making } = plan;
-  const mix = (task.mix ?? 1) > 1 || plan.dough.mixes > 1 ? ` mix ${task.mix}` : "";
-  const sheets = (plan.cold.piece.kind === "sheet" || plan.cold.piece.kind === "stack") && plan.cold.stays !== "no";
-  const onTray = plan.shape.trays.fill[(task.tray ?? 1) - 1] ?? 0;
-  const several = plan.cold.count !== 1;
-  switch (task.step) {
-    case "mix":
-      return `Weigh and mix${mix || " the dough"}`;
-    case "form":
-      if (making.kind === "sliced") return `Form${mix} to ${several ? "logs" : "a log"}, wrap`;
-      if (making.kind === "tray_bar" && plan.cold.portions_first) return `Spread${mix} over the ${several ? "trays" : "tray"}`;
-      if (making.kind !== "cut") return plan.cold.portions_first ? `Portion${mix || " the dough"}` : `Scrape${mix || " the dough"} together, cover`;
-      if (plan.cold.piece.kind === "ball") return `Scrape${mix || " the dough"} together, cover`;
-      return sheets ? `Roll${mix} between papers` : `Press${mix} to ${several ? "discs" : "a disc"}, wrap`;
-    case "bulk_chill":
-      return `${mix ? `Mix ${task.mix}` : "The dough"} into the ${plan.cold.bulk?.place ?? plan.cold.place}, as a lump`;
-    case "thaw": {
-      const what = making.kind === "sliced" ? (several ? "logs" : "log") : plan.cold.piece.kind === "disc" ? (several ? "discs" : "disc") : "dough";
-      return plan.cold.thaw?.way === "bench" ? `The ${what} out of the freezer, onto the bench, wrapped` : `The ${what} out of the freezer, into the fridge`;
-    }
-    case "chill":
-      return `${mix ? `Mix ${task.mix}` : making.kind === "cut" || !plan.cold.portions_first && making.kind !== "sliced" ? "Dough" : making.kind === "sliced" ? (several ? "Logs" : "Log") : making.kind === "tray_bar" ? "Trays" : "Portions"} into the ${plan.cold.place}`;
-    case "cut": {
-      const more = [plan.pricked ? "prick" : undefined, ...plan.finish.coats.filter((c) => c.before_the_bake).map((c) => c.name.toLowerCase())].filter((m) => m !== undefined).map((m) => `, ${m}`).join("");
-      if (making.kind === "sliced") return `Slice tray ${task.tray}: ${onTray} pieces${more}`;
-      if (making.kind === "tray_bar") return `Press the dough into pan ${task.tray}${more}`;
-      if (making.kind !== "cut" && !plan.cold.portions_first) return `Portion tray ${task.tray}: ${onTray} pieces${more}`;
-      if (making.kind !== "cut") return `Lay tray ${task.tray}: ${onTray} pieces${more}`;
-      return `${sheets ? "Cut" : "Roll and cut"} tray ${task.tray}${plan.cut_in_place ? " on its paper" : ""}: ${onTray} pieces${more}`;
-    }
-    case "tray_chill":
-      return `Tray ${task.tray} into the ${plan.cold.tray_chill?.place ?? plan.cold.place}`;
-    case "rest":
-      return `${mix ? `Mix ${task.mix}` : "The dough"} onto the bench, to soften`;
-    case "preheat":
-      return "Heat the oven";
-    case "bake":
-      return `Tray ${task.tray} into the oven`;
-    case "cool":
-      return `Tray ${task.tray} out, stays on the tray`;
-    case "cool_on_rack":
-      return `Tray ${task.tray} onto the rack`;
-    case "finish":
-      return `${plan.finish.coats.filter((c) => !c.before_the_bake).map((c) => c.name).join(", ")}: tray ${task.tray}, ${onTray} pieces`;
-    case "dry":
-      return `Tray ${task.tray} dries, in one layer`;
-    case "pack":
-      return `Pack tray ${task.tray}`;
-  }
-}
-
 /** The days on which something begins. */
 const daysOf = (day: Plan["clock"]): string[] => [...new Set(day.tasks.map((t) => t.start_at.slice(0, 10)))];
 
@@ -168,7 +118,7 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
           <li className="flex break-inside-avoid gap-3 border-t border-rule py-1.5 text-[1.0625rem]">
             <span className="num w-14 shrink-0 text-right font-semibold">{clock(t.start_at)}</span>
             <span className="min-w-0">
-              {does(t, lot.plan)}
+              {t.does}
               {lots.length > 1 && t.step !== "preheat" ? <span className="text-soft">{` · ${lot.name}`}</span> : null}
               {t.step === "preheat" && heats.length > 1 ? ` to ${format.oven(oven.oven_c)}` : ""}
               <span className="block text-fine text-soft">

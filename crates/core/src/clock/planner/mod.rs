@@ -3,11 +3,14 @@
 
 mod bound;
 mod check;
+mod cut;
 mod day;
 mod forbid;
+mod laid;
 mod lay;
 mod list;
 mod places;
+mod starts;
 mod tasks;
 
 pub use check::{Broken, broken_rules};
@@ -15,7 +18,7 @@ pub use day::{Day, DayBatch, DayKitchen, DayPlace};
 pub use forbid::{DayRule, Forbidden};
 pub use tasks::{DayHeld, DayTask, Wanted};
 
-use lay::DayLayout;
+use laid::DayLayout;
 use list::{Budget, Found, better};
 
 /// How much is spent on a plan.
@@ -55,7 +58,7 @@ impl PlannedDay {
 
 /// How many units are laid in a second, of a short list; the longer it is, the more each of them takes. Measured with the example `day`.
 const UNITS_A_SECOND: f64 = 900_000.0;
-const TWICE_AS_LONG_UNITS: f64 = 50.0;
+const TWICE_AS_LONG_UNITS: f64 = 30.0;
 
 /// Plans a day.
 ///

@@ -1,7 +1,7 @@
 //! What was laid, as tasks in time, each with what holds it where it lies.
 
 use super::day::{DayBatch, DayPlace};
-use super::lay::{DayLayout, Stretch};
+use super::laid::{DayLayout, Stretch};
 use crate::clock::Step;
 
 /// A task that another one waits for.

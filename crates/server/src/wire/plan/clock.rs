@@ -2,8 +2,8 @@
 
 use crate::wire::{MINUTE_FORMAT, SentenceView, say_all, view};
 use ready_slab_core::clock::{Lane, Relay, RelayTask, Step, Zone};
-use ready_slab_core::job::{Job, Reason, WhenLate};
-use ready_slab_words::{when_late, why};
+use ready_slab_core::job::{Job, Plan, Reason, WhenLate};
+use ready_slab_words::{step, when_late, why};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -14,9 +14,11 @@ fn shown(job: &Job, zone: Zone, minutes: i64) -> String {
 
 view! {
     /// One bar of the timeline.
-    pub struct TaskView(t: &RelayTask, job: &Job, zone: Zone) {
+    pub struct TaskView(t: &RelayTask, job: &Job, zone: Zone, does: String) {
         /// What.
         step: Step = t.step,
+        /// What is done, in words.
+        does: String = does,
         /// Where.
         lane: Lane = t.lane,
         /// The lot, from 0.
@@ -42,7 +44,11 @@ view! {
 
 view! {
     /// The clock station.
-    pub struct ClockView(relay: &Relay, job: &Job, zone: Zone, late: &[WhenLate], reasons: &[Reason]) {
+    pub struct ClockView(relay: &Relay, lots: &[(&Job, &Plan)], zone: Zone, late: &[WhenLate], reasons: &[Reason]) {
+        let job = lots[0].0;
+        // A relay has tasks of the lots it was laid out for and of no other.
+        let does = |t: &RelayTask| lots.get(t.lot as usize).map_or_else(String::new, |(job, plan)| step(t, job, plan));
+
         /// Start, local time.
         start_at: String = shown(job, zone, relay.start_min),
         /// From start to the wanted time.
@@ -50,7 +56,7 @@ view! {
         /// Of hands.
         hands_min: i64 = relay.hands_min,
         /// All tasks by start.
-        tasks: Vec<TaskView> = relay.tasks.iter().map(|t| TaskView::new(t, job, zone)).collect(),
+        tasks: Vec<TaskView> = relay.tasks.iter().map(|t| TaskView::new(t, job, zone, does(t))).collect(),
         /// What can still be done when the start has passed; empty among other lots.
         when_late: SentenceView = when_late(late).into(),
         /// Why.

@@ -52,7 +52,7 @@ view! {
         /// Finish and keeping.
         finish: FinishView = (&plan.finish).into(),
         /// Clock.
-        clock: ClockView = ClockView::new(&plan.clock.relay, job, plan.clock.zone, &plan.clock.when_late, &plan.clock.reasons),
+        clock: ClockView = ClockView::new(&plan.clock.relay, &[(job, plan)], plan.clock.zone, &plan.clock.when_late, &plan.clock.reasons),
         /// What to mind with raw dough, each said once.
         cautions: Vec<SentenceView> = say_all(&plan.cautions),
     }
