@@ -6102,7 +6102,7 @@ export interface components {
              */
             thickness_mm: number;
         };
-        /** @description Trays of one kind from one mix; whole minutes, 0 to 10,000 each. */
+        /** @description Trays of one kind from one mix; whole minutes, 0 to 2,880 each. */
         ScheduleBatch: {
             /**
              * Format: int32
@@ -6116,7 +6116,7 @@ export interface components {
             bake_temp_c: number;
             /**
              * Format: int32
-             * @description Longer, and it is too hard.
+             * @description Longer, and it is too hard; 0 to 100,000.
              */
             chill_max: number;
             /**
@@ -6158,7 +6158,7 @@ export interface components {
             temper_min: number;
             /**
              * Format: int32
-             * @description And at most.
+             * @description And at most, 0 to 100,000.
              */
             tray_chill_max: number;
             /**
@@ -6168,7 +6168,7 @@ export interface components {
             tray_chill_min: number;
             /**
              * Format: int32
-             * @description How long it can be worked once it is out.
+             * @description How long it can be worked once it is out, 0 to 100,000.
              */
             work_window_min: number;
         };
@@ -6224,7 +6224,7 @@ export interface components {
             ovens: number;
             /**
              * Format: int32
-             * @description Before an oven's first load, 0 to 10,000.
+             * @description Before an oven's first load, 0 to 2,880.
              */
             preheat_min: number;
             /**
@@ -6234,12 +6234,12 @@ export interface components {
             racks_per_oven: number;
             /**
              * Format: int32
-             * @description Dough that goes back into the fridge stays at least so long, 0 to 10,000.
+             * @description Dough that goes back into the fridge stays at least so long, 0 to 2,880.
              */
             rechill_min: number;
             /**
              * Format: int32
-             * @description Between loads at different temperatures, 0 to 10,000.
+             * @description Between loads at different temperatures, 0 to 2,880.
              */
             temp_change_min: number;
             /**

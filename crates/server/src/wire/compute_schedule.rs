@@ -13,7 +13,9 @@ use utoipa::ToSchema;
 const MOST_PLACES: f64 = 1000.0;
 const MOST_BATCHES: usize = 60;
 const MOST_TRAYS: u32 = 200;
-const MOST_MIN: f64 = 10_000.0;
+const MOST_MIN: f64 = 2_880.0;
+/// And most of what something may take at most.
+const MOST_UNTIL_MIN: f64 = 100_000.0;
 
 /// What the kitchen has; counts and whole minutes.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -33,11 +35,11 @@ pub struct ScheduleKitchen {
     pub ovens: u32,
     /// Trays an oven takes at once, 0 to 1,000.
     pub racks_per_oven: u32,
-    /// Before an oven's first load, 0 to 10,000.
+    /// Before an oven's first load, 0 to 2,880.
     pub preheat_min: i32,
-    /// Between loads at different temperatures, 0 to 10,000.
+    /// Between loads at different temperatures, 0 to 2,880.
     pub temp_change_min: i32,
-    /// Dough that goes back into the fridge stays at least so long, 0 to 10,000.
+    /// Dough that goes back into the fridge stays at least so long, 0 to 2,880.
     pub rechill_min: i32,
     /// Trays that can stand to cool, 0 to 1,000.
     pub cooling_slots: u32,
@@ -62,7 +64,7 @@ impl std::fmt::Display for BatchId {
     }
 }
 
-/// Trays of one kind from one mix; whole minutes, 0 to 10,000 each.
+/// Trays of one kind from one mix; whole minutes, 0 to 2,880 each.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct ScheduleBatch {
@@ -76,17 +78,17 @@ pub struct ScheduleBatch {
     pub form_min: i32,
     /// In the fridge at least.
     pub chill_min: i32,
-    /// Longer, and it is too hard.
+    /// Longer, and it is too hard; 0 to 100,000.
     pub chill_max: i32,
     /// Dough that is too hard can be worked so long after it comes out.
     pub temper_min: i32,
     /// Hands, each tray.
     pub roll_cut_min: i32,
-    /// How long it can be worked once it is out.
+    /// How long it can be worked once it is out, 0 to 100,000.
     pub work_window_min: i32,
     /// A cut tray in the cold at least.
     pub tray_chill_min: i32,
-    /// And at most.
+    /// And at most, 0 to 100,000.
     pub tray_chill_max: i32,
     /// 0 to 400.
     pub bake_temp_c: f64,
@@ -243,17 +245,22 @@ impl ScheduleRequest {
                 ("mix_min", b.mix_min, 0.0),
                 ("form_min", b.form_min, 0.0),
                 ("chill_min", b.chill_min, 0.0),
-                ("chill_max", b.chill_max, 0.0),
                 ("temper_min", b.temper_min, 0.0),
                 ("roll_cut_min", b.roll_cut_min, 0.0),
-                ("work_window_min", b.work_window_min, 0.0),
                 ("tray_chill_min", b.tray_chill_min, 0.0),
-                ("tray_chill_max", b.tray_chill_max, 0.0),
                 ("bake_min", b.bake_min, 1.0),
                 ("cool_on_tray_min", b.cool_on_tray_min, 0.0),
             ];
             for (field, minutes, least) in minutes {
                 checks.range(&at(field), f64::from(minutes), least, MOST_MIN, "min");
+            }
+            let until = [
+                ("chill_max", b.chill_max),
+                ("work_window_min", b.work_window_min),
+                ("tray_chill_max", b.tray_chill_max),
+            ];
+            for (field, minutes) in until {
+                checks.range(&at(field), f64::from(minutes), 0.0, MOST_UNTIL_MIN, "min");
             }
             checks.range(&at("bake_temp_c"), b.bake_temp_c, 0.0, 400.0, "\u{b0}C");
         }

@@ -140,6 +140,9 @@ impl DayLayout<'_> {
         let rechill = self.day.kitchen.rechill_min;
         let mut start = from;
         loop {
+            if !self.tries_on() {
+                return Sought::Never;
+            }
             start = match self.hands.first(start, cut_min) {
                 Some(start) if start <= until => start,
                 Some(start) => return Sought::Later(start),

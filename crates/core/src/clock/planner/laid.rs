@@ -2,6 +2,7 @@
 
 use super::day::{Day, DayBatch, DayPlace};
 use super::places::{Back, Places};
+use std::cell::Cell;
 
 /// A stretch of minutes counted back: it ends in time where it begins here.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
@@ -130,9 +131,14 @@ pub(super) struct DayLayout<'a> {
     pub(super) start: Back,
     /// Room to come back to what was laid.
     pub(super) aside: (SoFar, SoFar),
+    /// Places tried, of all lists and of this one.
+    pub(super) tried: (Cell<u64>, Cell<u32>),
 }
 
 const UNLIMITED: u32 = 1_000_000;
+
+/// One list is given up after so many places tried. Our own choice: days of common practice take some hundreds.
+const MOST_TRIES: u32 = 200_000;
 
 /// How long a day would be in which nothing happens at once.
 fn all_in_a_row(day: &Day) -> Back {
@@ -183,7 +189,16 @@ impl<'a> DayLayout<'a> {
             doughs: vec![],
             start: 0,
             aside: Default::default(),
+            tried: Default::default(),
         }
+    }
+
+    /// Counts a place that is tried; false when this list is given up.
+    pub(super) fn tries_on(&self) -> bool {
+        let (all, this) = &self.tried;
+        all.set(all.get() + 1);
+        this.set(this.get() + 1);
+        this.get() < MOST_TRIES
     }
 
     pub(super) fn clear(&mut self) {
@@ -198,6 +213,7 @@ impl<'a> DayLayout<'a> {
         ];
         all.into_iter().for_each(Places::clear);
         self.ovens.iter_mut().for_each(Vec::clear);
+        self.tried.1.set(0);
         self.laid.clear();
         self.chills.clear();
         self.doughs.clear();

@@ -76,7 +76,7 @@ impl DayLayout<'_> {
         }
         let mut wait = wait;
         let (oven, joined, cut) = loop {
-            if start > self.furthest {
+            if start > self.furthest || !self.tries_on() {
                 return None;
             }
             let (_, _, oven, found, joined) = (0..self.ovens.len())
@@ -156,7 +156,7 @@ impl DayLayout<'_> {
         let mut into = cut_to + batch.chill_min;
         let (out, rest) = loop {
             into = self.hands.first(into, batch.form_min)?;
-            if into > self.furthest || self.shut(batch, reached, into) {
+            if into > self.furthest || !self.tries_on() || self.shut(batch, reached, into) {
                 return None;
             }
             if let Some(out) = self.comes_out(batch, cut_to, outing_from, into, batch.chill_min) {
@@ -225,6 +225,10 @@ impl Layout for DayLayout<'_> {
     const WAYS: u8 = 8;
     // Tried on made-up days.
     const HEAT: (f64, f64) = (0.012, 0.002);
+
+    fn tries(&self) -> u64 {
+        self.tried.0.get()
+    }
 
     fn lay(&mut self, list: &List) -> Option<f64> {
         self.clear();

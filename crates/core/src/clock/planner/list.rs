@@ -20,6 +20,10 @@ pub(super) trait Layout {
     const HEAT: (f64, f64);
     /// How bad the list is, in minutes (fractions break ties); nothing where it can not be laid.
     fn lay(&mut self, list: &List) -> Option<f64>;
+    /// Tries made so far, of all lists: what a budget is held to beside the number of lists.
+    fn tries(&self) -> u64 {
+        0
+    }
     /// Pairs of entries, the one that was laid first first, whose exchange may shorten the plan that was laid last; none where none are known.
     fn critical(&self) -> Vec<(usize, usize)> {
         vec![]
@@ -33,6 +37,8 @@ pub(super) trait Layout {
 pub(super) struct Budget {
     /// Lists to lay.
     pub(super) lists: u32,
+    /// Tries in all of them: where nothing fits, one list may take as many as thousands that do.
+    pub(super) tries: u64,
     /// All chances follow from it.
     pub(super) seed: u64,
     /// No plan is shorter, min: the search ends soon after it gets there.
@@ -74,7 +80,7 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
     let round = u32::try_from(length * ROUND).unwrap_or(u32::MAX).max(400);
     let (round, (warm, cold)) = if budget.lists / round < 10 { (budget.lists, LONG) } else { (round, L::HEAT) };
     let mut first = true;
-    while laid < budget.lists {
+    while laid < budget.lists && layout.tries() < budget.tries {
         let from = match &best {
             Some(found) => found.clone(),
             // Nothing holds yet: any list is as good.
@@ -111,7 +117,7 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
                 met = true;
                 budget.lists = budget.lists.min(laid + budget.lists / 8);
             }
-            if laid >= budget.lists {
+            if laid >= budget.lists || layout.tries() >= budget.tries {
                 return best;
             }
             laid += 1;

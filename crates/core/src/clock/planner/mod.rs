@@ -60,6 +60,9 @@ impl PlannedDay {
 const UNITS_A_SECOND: f64 = 900_000.0;
 const TWICE_AS_LONG_UNITS: f64 = 30.0;
 
+/// Most tries for each unit that is to be laid, on the mean: several times what days of common practice take.
+const TRIES_A_UNIT: u64 = 100;
+
 /// Plans a day.
 ///
 /// Fails with the rules that forbid it.
@@ -81,7 +84,16 @@ fn laid(day: &Day, budget: PlanBudget, bound_min: i32) -> Option<PlannedDay> {
     let lists = lists_within(budget.seconds, units);
     let search = |seed: u64| {
         let mut layout = DayLayout::new(day);
-        better(&mut layout, &starts, Budget { lists, seed, bound: f64::from(bound_min) })
+        better(
+            &mut layout,
+            &starts,
+            Budget {
+                lists,
+                tries: TRIES_A_UNIT * u64::from(lists) * u64::from(units),
+                seed,
+                bound: f64::from(bound_min),
+            },
+        )
     };
     let seeds = (0..SEARCHES).map(|i| budget.seed.wrapping_mul(SEARCHES).wrapping_add(i));
     let found: Vec<Option<Found>> = std::thread::scope(|scope| {
