@@ -137,7 +137,7 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
 }
 
 /// Brings the unit of one entry before that of an earlier one, and what its chain has between them with it.
-fn before(order: &mut Vec<u16>, earlier: usize, later: usize) {
+fn before(order: &mut [u16], earlier: usize, later: usize) {
     let chain = order[later];
     let mut put = earlier;
     for at in earlier..=later {

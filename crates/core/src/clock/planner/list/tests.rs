@@ -3,12 +3,15 @@
 use super::super::places::Places;
 use super::*;
 
+/// Job, machine, start and end of an operation.
+type Laid = (usize, usize, i32, i32);
+
 /// A job shop: of each job its machines and minutes in order. Time runs back as it does for a day; a shop read backwards is a shop.
 struct Shop {
     jobs: Vec<Vec<(usize, i32)>>,
     machines: Vec<Places>,
     /// Of the list laid last: entry, job, machine, start, end.
-    laid: Vec<(usize, usize, i32, i32)>,
+    laid: Vec<Laid>,
 }
 
 impl Shop {
@@ -85,7 +88,7 @@ impl Layout for Shop {
         let mut last = true;
         loop {
             let (job, machine, start, _) = self.laid[at];
-            let ends = |same: &dyn Fn(&(usize, usize, i32, i32)) -> bool| {
+            let ends = |same: &dyn Fn(&Laid) -> bool| {
                 (start > 0).then(|| self.laid.iter().position(|l| l.3 == start && same(l))).flatten()
             };
             if let Some(other) = ends(&|l| l.1 == machine && l.0 != job) {
