@@ -2,7 +2,7 @@
 
 use rand::{RngExt, SeedableRng};
 use rand_pcg::Pcg32;
-use ready_slab_core::clock::{Day, DayBatch, DayKitchen, DayPlace, PlanBudget, broken_rules, plan_day};
+use ready_slab_core::clock::{Day, DayBatch, DayKitchen, PlanBudget, broken_rules, plan_day};
 use std::time::Instant;
 
 /// A made-up day of batches of one to six trays, in the ranges of common practice.
@@ -17,26 +17,16 @@ fn made_up(trays: usize, seed: u64) -> Day {
         let cut = chance.random_range(5..=12);
         batches.push(DayBatch {
             mix_min: chance.random_range(8..=18),
-            mixed_by: None,
-            bulk_min: 0,
             form_min: chance.random_range(2..=8),
-            dough_place: DayPlace::Fridge,
             chill_min: chill,
             rests: vec![(chill + chance.random_range(30..=90), chance.random_range(5..=20))],
-            cut_min: vec![cut; n],
             window_min: chance.random_range(cut + 2..=cut + 25),
-            tray_place: None,
             tray_chill_min: chance.random_range(5..=20),
             tray_chill_max: chance.random_range(60..=180),
             oven_c: [165.0, 175.0, 175.0, 190.0][chance.random_range(0..4)],
             bake_min: chance.random_range(9..=18),
             cool_min: chance.random_range(3..=10),
-            rack_min: 0,
-            finish_min: vec![],
-            dry_min: 0,
-            pack_min: vec![],
-            wanted_before_min: 0,
-            warm: false,
+            ..DayBatch::plain(vec![cut; n], 175.0, 12)
         });
     }
     let big = trays > 10;

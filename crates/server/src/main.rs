@@ -1,9 +1,10 @@
 //! The command line.
 
 use clap::{Parser, Subcommand, ValueEnum};
+use ready_slab_core::clock::DayInput;
 use ready_slab_core::cold::ProbeInput;
 use ready_slab_server::problem::{ApiError, parse};
-use ready_slab_server::wire::{BakeRequest, ChillRequest, ScheduleRequest, SheetRequest};
+use ready_slab_server::wire::{BakeRequest, ChillRequest, ScheduleResult, SheetRequest};
 use ready_slab_server::{Options, description, device, run};
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
@@ -106,7 +107,7 @@ fn compute(what: Question) -> Result<String, ApiError> {
     let json = match what {
         Question::Chill => serde_json::to_string_pretty(&parse::<ChillRequest>(&input)?.answer()?),
         Question::Sheet => serde_json::to_string_pretty(&parse::<SheetRequest>(&input)?.answer()?),
-        Question::Schedule => serde_json::to_string_pretty(&parse::<ScheduleRequest>(&input)?.answer()?),
+        Question::Schedule => serde_json::to_string_pretty(&ScheduleResult::of(&parse::<DayInput>(&input)?)?),
         Question::Bake => serde_json::to_string_pretty(&parse::<BakeRequest>(&input)?.answer()?),
     };
     json.map_err(|_| ApiError::Broken)

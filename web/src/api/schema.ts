@@ -2675,6 +2675,11 @@ export interface components {
             width_mm: number;
         };
         /**
+         * @description Where dough or a tray chills.
+         * @enum {string}
+         */
+        DayPlace: "fridge" | "freezer" | "counter";
+        /**
          * @description What a day lacks.
          * @enum {string}
          */
@@ -6234,7 +6239,7 @@ export interface components {
             racks_per_oven: number;
             /**
              * Format: int32
-             * @description Dough that goes back into the fridge stays at least so long, 0 to 2,880.
+             * @description Dough that goes back into the cold stays at least so long, 0 to 2,880.
              */
             rechill_min: number;
             /**
@@ -6248,11 +6253,6 @@ export interface components {
              */
             trays: number;
         };
-        /**
-         * @description A cold place.
-         * @enum {string}
-         */
-        SchedulePlace: "fridge" | "freezer";
         /** @description A day to plan. */
         ScheduleRequest: {
             /** @description The batches, 1 to 60. */
@@ -6310,7 +6310,7 @@ export interface components {
             end_min: number;
             /** @description The oven, from 0; null for other steps. */
             oven?: number | null;
-            place?: components["schemas"]["SchedulePlace"] | null;
+            place?: components["schemas"]["DayPlace"] | null;
             /**
              * Format: int32
              * @description From the start of the day.

@@ -5,8 +5,8 @@ mod relay;
 mod zone;
 
 pub use planner::{
-    Broken, Day, DayBatch, DayHeld, DayKitchen, DayPlace, DayRule, DayTask, Forbidden, PlanBudget, PlannedDay, Wanted,
-    broken_rules, plan_day,
+    BatchId, BatchInput, Broken, Day, DayBatch, DayHeld, DayInput, DayKitchen, DayPlace, DayRule, DayTask, Forbidden,
+    PlanBudget, PlannedDay, Wanted, broken_rules, plan_day,
 };
 pub use relay::{ChillWaits, Held, Lane, MoreChill, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};
 #[cfg(feature = "wire")]

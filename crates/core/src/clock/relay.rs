@@ -137,6 +137,20 @@ pub enum Step {
     Pack,
 }
 
+impl Step {
+    /// Whether it takes a pair of hands all the while.
+    #[must_use]
+    pub fn by_hand(self) -> bool {
+        matches!(self, Self::Mix | Self::Form | Self::Cut | Self::Finish | Self::Pack)
+    }
+
+    /// Whether somebody has to be there when it begins; else it goes on by itself from the step before.
+    #[must_use]
+    pub fn begins_by_hand(self) -> bool {
+        !matches!(self, Self::CoolOnRack | Self::Dry)
+    }
+}
+
 /// One bar of the timeline.
 #[derive(Debug, Clone, PartialEq)]
 pub struct RelayTask {
@@ -216,12 +230,6 @@ pub enum Held {
 }
 
 impl RelayTask {
-    /// Whether somebody has to be there when it begins; else it goes on by itself from the step before.
-    #[must_use]
-    pub fn begins_by_hand(&self) -> bool {
-        !matches!(self.step, Step::CoolOnRack | Step::Dry)
-    }
-
     /// A step of a mix of a lot.
     fn of_mix(step: Step, lane: Lane, (lot, mix): (usize, usize), start_min: i64, end_min: i64) -> Self {
         let (lot, mix) = (as_u32(lot), Some(as_u32(mix)));

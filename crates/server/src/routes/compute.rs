@@ -2,10 +2,9 @@
 
 use super::read;
 use crate::problem::{ApiError, Problem};
-use crate::wire::{
-    BakeRequest, BakeResult, ChillRequest, ChillResult, ScheduleRequest, ScheduleResult, SheetRequest, SheetResult,
-};
+use crate::wire::{BakeRequest, BakeResult, ChillRequest, ChillResult, ScheduleResult, SheetRequest, SheetResult};
 use actix_web::{post, web};
+use ready_slab_core::clock::DayInput;
 
 /// Chills a piece.
 #[utoipa::path(tag = "compute", operation_id = "compute_chill", request_body = ChillRequest, responses((status = 200, body = ChillResult), (status = 422, body = Problem)))]
@@ -32,9 +31,9 @@ pub async fn bake(payload: web::Payload) -> Result<web::Json<BakeResult>, ApiErr
 }
 
 /// Plans a day over hands, mixers, cold places, trays, ovens and cooling places. A day that a rule forbids is answered with the rule.
-#[utoipa::path(tag = "compute", operation_id = "compute_schedule", request_body = ScheduleRequest, responses((status = 200, body = ScheduleResult), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "compute", operation_id = "compute_schedule", request_body = DayInput, responses((status = 200, body = ScheduleResult), (status = 422, body = Problem)))]
 #[post("/api/compute/schedule")]
 pub async fn schedule(payload: web::Payload) -> Result<web::Json<ScheduleResult>, ApiError> {
-    let request: ScheduleRequest = read(payload).await?;
-    Ok(web::Json(web::block(move || request.answer()).await??))
+    let asked: DayInput = read(payload).await?;
+    Ok(web::Json(web::block(move || ScheduleResult::of(&asked)).await??))
 }

@@ -65,12 +65,11 @@ impl DayFile<'_> {
             event.description(&why.capital().text(System::Metric));
         }
         // Nobody is kept from anything else while it lies in the cold or the oven.
-        let by_hand = matches!(task.step, Step::Mix | Step::Form | Step::Cut | Step::Finish | Step::Pack);
-        event.add_property("TRANSP", if by_hand { "OPAQUE" } else { "TRANSPARENT" });
+        event.add_property("TRANSP", if task.step.by_hand() { "OPAQUE" } else { "TRANSPARENT" });
         if first {
             alarm(&mut event, &format!("In {AHEAD_MIN} min: {does}"), -AHEAD_MIN);
         }
-        if task.begins_by_hand() {
+        if task.step.begins_by_hand() {
             alarm(&mut event, &does, 0);
         }
         if task.step == Step::Bake {

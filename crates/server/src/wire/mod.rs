@@ -40,7 +40,7 @@ pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};
 pub use calendar::DayFile;
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use compute_bake::{BakeRequest, BakeResult};
-pub use compute_schedule::{ScheduleRequest, ScheduleResult};
+pub use compute_schedule::ScheduleResult;
 pub use cutter::{CutterView, FormView, NewCutter, PhotoQuery, PhotoView, forms as cutter_forms, ring};
 pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};

@@ -1,34 +1,40 @@
 //! A day's work as the planner takes it: a kitchen's places and batches of pieces. All spans in whole minutes.
 
-/// What a kitchen has to work with.
+#[cfg(feature = "wire")]
+use serde::{Deserialize, Serialize};
+
+/// What the kitchen has; counts and whole minutes.
 #[derive(Debug, Clone, PartialEq)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = ScheduleKitchen))]
+#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
 pub struct DayKitchen {
-    /// Pairs of hands.
+    /// Pairs of hands, 0 to 1,000.
     pub hands: u32,
-    /// Mixers.
+    /// 0 to 1,000.
     pub mixers: u32,
-    /// Places in the fridge: each holds one tray, or the dough of one mix.
+    /// Places in the fridge, each for a tray or the dough of a batch; 0 to 1,000.
     pub fridge_slots: u32,
-    /// Places in the freezer.
+    /// Places in the freezer, for trays; 0 to 1,000.
     pub freezer_slots: u32,
-    /// Trays.
+    /// 0 to 1,000.
     pub trays: u32,
-    /// Ovens.
+    /// 0 to 1,000.
     pub ovens: u32,
-    /// Trays an oven takes at once.
+    /// Trays an oven takes at once, 0 to 1,000.
     pub racks_per_oven: u32,
-    /// Heating an oven before its first load.
+    /// Before an oven's first load, 0 to 2,880.
     pub preheat_min: i32,
-    /// Between two loads at different temperatures.
+    /// Between loads at different temperatures, 0 to 2,880.
     pub temp_change_min: i32,
-    /// Dough that goes back into the cold between two trays stays at least so long.
+    /// Dough that goes back into the cold stays at least so long, 0 to 2,880.
     pub rechill_min: i32,
-    /// Trays that can stand to cool.
+    /// Trays that can stand to cool, 0 to 1,000.
     pub cooling_slots: u32,
 }
 
-/// A cold place.
+/// Where dough or a tray chills.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
 pub enum DayPlace {
     /// The fridge.
     Fridge,
@@ -86,6 +92,35 @@ pub struct DayBatch {
 }
 
 impl DayBatch {
+    /// Trays that are cut in so many minutes each from dough that chills in the fridge, all else without length, or for as long as it likes;
+    /// nothing is done to them once they have cooled.
+    #[must_use]
+    pub fn plain(cut_min: Vec<i32>, oven_c: f64, bake_min: i32) -> Self {
+        Self {
+            mix_min: 0,
+            mixed_by: None,
+            bulk_min: 0,
+            form_min: 0,
+            dough_place: DayPlace::Fridge,
+            chill_min: 0,
+            rests: vec![],
+            cut_min,
+            window_min: i32::MAX / 4,
+            tray_place: None,
+            tray_chill_min: 0,
+            tray_chill_max: i32::MAX / 4,
+            oven_c,
+            bake_min,
+            cool_min: 0,
+            rack_min: 0,
+            finish_min: vec![],
+            dry_min: 0,
+            pack_min: vec![],
+            wanted_before_min: 0,
+            warm: false,
+        }
+    }
+
     /// Trays.
     #[must_use]
     pub fn trays(&self) -> usize {

@@ -86,7 +86,7 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
             // Nothing holds yet: any list is as good.
             None => Found { list: starts.first()?.clone(), cost: f64::INFINITY },
         };
-        // Every other round begins from a shaken list, so that it does not stay in one valley.
+        // Every round but the first begins from a shaken list, so that it does not stay in one valley.
         let mut now = from.clone();
         if !first {
             for _ in 0..(1 + length / 12) {

@@ -1,6 +1,7 @@
 //! The day planned over hands, mixers, cold places, trays, ovens and cooling places: laid backwards from the wanted times, each step as late as
 //! it can be, in an order that a search betters.
 
+mod asked;
 mod bound;
 mod check;
 mod cut;
@@ -13,6 +14,7 @@ mod places;
 mod starts;
 mod tasks;
 
+pub use asked::{BatchId, BatchInput, DayInput};
 pub use check::{Broken, broken_rules};
 pub use day::{Day, DayBatch, DayKitchen, DayPlace};
 pub use forbid::{DayRule, Forbidden};
@@ -33,8 +35,6 @@ pub struct PlanBudget {
 impl PlanBudget {
     /// What the plan of a screen is given: common practice of answering at once.
     pub const AT_ONCE: Self = Self { seconds: 0.05, seed: 1 };
-    /// What a day is given.
-    pub const A_SECOND: Self = Self { seconds: 1.0, seed: 1 };
 }
 
 /// A day as it was planned.

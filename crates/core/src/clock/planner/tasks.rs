@@ -106,7 +106,10 @@ pub(super) fn of(layout: &DayLayout) -> Vec<DayTask> {
         tasks.push(of(Step::Cut, t.cut));
         let longer = t.chill.length() - batch.tray_chill_min;
         let why = if longer > 0 { vec![DayHeld::Longer(longer)] } else { vec![] };
-        tasks.push(DayTask { place: t.place, why, ..of(Step::TrayChill, t.chill) });
+        // A stay without length uses no place; it is told the one it would use.
+        let would = if day.kitchen.freezer_slots > 0 { DayPlace::Freezer } else { DayPlace::Fridge };
+        let place = t.place.or(batch.tray_place).unwrap_or(would);
+        tasks.push(DayTask { place: Some(place), why, ..of(Step::TrayChill, t.chill) });
         tasks.push(DayTask { oven: Some(t.oven), ..of(Step::Bake, t.bake) });
         tasks.push(of(Step::Cool, t.cool));
         let rack = Stretch { from: t.cool.from - batch.rack_min, to: t.cool.from };
@@ -123,10 +126,6 @@ pub(super) fn of(layout: &DayLayout) -> Vec<DayTask> {
     tasks.sort_by_key(|t| (t.start_min, t.end_min, t.batch, t.tray));
     hold(layout, &mut tasks);
     tasks
-}
-
-fn by_hand(step: Step) -> bool {
-    matches!(step, Step::Mix | Step::Form | Step::Cut | Step::Finish | Step::Pack)
 }
 
 /// Finds what each task could not lie later for.
@@ -146,10 +145,9 @@ fn hold(layout: &DayLayout, tasks: &mut [DayTask]) {
             let starts =
                 |other: &&DayTask| other.start_min == t.end_min && other.end_min > other.start_min && !next(other);
             match t.step {
-                step if by_hand(step) => {
-                    let hands = |o: &&DayTask| by_hand(o.step) && starts(o);
-                    let due = i32::from(t.end_min == layout.start - day.batches[t.batch].wanted_before_min);
-                    if due > 0 {
+                step if step.by_hand() => {
+                    let hands = |o: &&DayTask| o.step.by_hand() && starts(o);
+                    if t.end_min == layout.start - day.batches[t.batch].wanted_before_min {
                         return vec![DayHeld::WantedThen];
                     }
                     tasks.iter().find(hands).map(|o| DayHeld::Hands(named(o))).into_iter().collect()

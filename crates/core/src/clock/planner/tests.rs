@@ -1,32 +1,21 @@
 //! Days by hand, and every plan proved by the checker.
 
 use super::*;
+use crate::clock::Step;
 use proptest::prelude::*;
 
 /// As it travels in the planner's JSON: one batch of a kind.
 fn batch(trays: usize) -> DayBatch {
     DayBatch {
         mix_min: 12,
-        mixed_by: None,
-        bulk_min: 0,
         form_min: 4,
-        dough_place: DayPlace::Fridge,
         chill_min: 30,
         rests: vec![(121, 10)],
-        cut_min: vec![8; trays],
         window_min: 25,
-        tray_place: None,
         tray_chill_min: 10,
         tray_chill_max: 120,
-        oven_c: 175.0,
-        bake_min: 12,
         cool_min: 6,
-        rack_min: 0,
-        finish_min: vec![],
-        dry_min: 0,
-        pack_min: vec![],
-        wanted_before_min: 0,
-        warm: false,
+        ..DayBatch::plain(vec![8; trays], 175.0, 12)
     }
 }
 
@@ -69,7 +58,7 @@ fn a_dough_goes_back_into_the_cold_when_its_window_ends() {
     // By hand: three cuts of 8 fit the window of 25; the fourth waits 15 min. 46 + 24 + 15 + 8 + 10 + 12 + 6.
     assert_eq!(plan.makespan_min, 121);
     assert!(plan.proved());
-    assert_eq!(plan.tasks.iter().filter(|t| t.step == crate::clock::Step::Chill).count(), 2);
+    assert_eq!(plan.tasks.iter().filter(|t| t.step == Step::Chill).count(), 2);
 }
 
 #[test]
@@ -87,7 +76,7 @@ fn another_heat_is_baked_in_one_go() {
     let hot = DayBatch { oven_c: 190.0, ..batch(2) };
     let day = Day { kitchen: kitchen(), batches: vec![batch(2), hot] };
     let plan = planned(&day, 0.5);
-    let mut bakes: Vec<_> = plan.tasks.iter().filter(|t| t.step == crate::clock::Step::Bake).collect();
+    let mut bakes: Vec<_> = plan.tasks.iter().filter(|t| t.step == Step::Bake).collect();
     bakes.sort_by_key(|t| t.start_min);
     let changes = bakes.windows(2).filter(|w| w[0].batch != w[1].batch).count();
     assert_eq!(changes, 1, "{bakes:?}");
@@ -117,11 +106,119 @@ fn jobs_wanted_at_their_own_times_are_ready_then() {
     let day = Day { kitchen: kitchen(), batches: vec![batch(2), morning] };
     let plan = planned(&day, 0.2);
     let end = |at: usize| {
-        let of = plan.tasks.iter().filter(|t| t.batch == at && t.step == crate::clock::Step::Cool);
+        let of = plan.tasks.iter().filter(|t| t.batch == at && t.step == Step::Cool);
         of.map(|t| t.end_min).max().expect("it cools")
     };
     assert_eq!((end(0), end(1)), (plan.makespan_min, plan.makespan_min - 240));
     assert!(plan.proved(), "the morning's batch alone makes the day as long as it is");
+}
+
+#[test]
+fn a_plan_that_breaks_a_rule_is_found_out() {
+    let hot = DayBatch { oven_c: 190.0, ..batch(2) };
+    let day = Day { kitchen: kitchen(), batches: vec![batch(4), hot] };
+    let sound = planned(&day, 0.05).tasks;
+    let broken = |kitchen: DayKitchen, change: &dyn Fn(&mut DayTask), of: fn(&DayTask) -> bool| -> Vec<&'static str> {
+        let mut tasks = sound.clone();
+        tasks.iter_mut().filter(|t| of(t)).take(1).for_each(change);
+        broken_rules(&Day { kitchen, ..day.clone() }, &tasks).into_iter().map(|b| b.rule).collect()
+    };
+    let same: &dyn Fn(&mut DayTask) = &|_| {};
+    let later: &dyn Fn(&mut DayTask) = &|t| (t.start_min, t.end_min) = (t.start_min + 1, t.end_min + 1);
+    let longer: &dyn Fn(&mut DayTask) = &|t| t.end_min += 1;
+    let any: fn(&DayTask) -> bool = |_| true;
+    let few = |change: fn(&mut DayKitchen)| {
+        let mut kitchen = kitchen();
+        change(&mut kitchen);
+        broken(kitchen, same, any)
+    };
+    assert_eq!(few(|_| {}), Vec::<&str>::new());
+    for (rule, found) in [
+        ("hands do one thing at a time", few(|k| k.hands = 0)),
+        ("a mixer mixes one dough at a time", few(|k| k.mixers = 0)),
+        ("the fridge has so many places", few(|k| k.fridge_slots = 0)),
+        ("the freezer has so many places", few(|k| k.freezer_slots = 0)),
+        ("there are so many trays", few(|k| k.trays = 1)),
+        ("so many trays can stand to cool", few(|k| k.cooling_slots = 0)),
+        ("every load has an oven of the kitchen", few(|k| k.ovens = 0)),
+        ("an oven holds so many trays", few(|k| k.racks_per_oven = 0)),
+        ("an oven is heated before its first load", few(|k| k.preheat_min = 300)),
+        ("the door opens between loads, and another heat takes its time", few(|k| k.temp_change_min = 400)),
+        ("dough is in the cold at least so long", few(|k| k.rechill_min = 500)),
+        ("mixing takes its time", broken(kitchen(), longer, |t| t.step == Step::Mix)),
+        ("forming takes its time, after the mix", broken(kitchen(), longer, |t| t.step == Step::Form)),
+        ("dough chills from when it is formed", broken(kitchen(), later, |t| t.step == Step::Form)),
+        ("dough chills where it is to", broken(kitchen(), &|t| t.place = None, |t| t.step == Step::Chill)),
+        (
+            "dough goes back into the cold at once",
+            broken(kitchen(), &|t| t.start_min += 1, |t| t.step == Step::Chill && t.tray > Some(0)),
+        ),
+        ("a cut takes its time", broken(kitchen(), longer, |t| t.step == Step::Cut)),
+        (
+            "every cut lies within the window of its outing",
+            broken(kitchen(), &|t| t.start_min -= 60, |t| t.step == Step::Cut && t.tray == Some(0)),
+        ),
+        (
+            "trays are cut one after the other",
+            broken(kitchen(), &|t| t.start_min -= 30, |t| t.step == Step::Cut && t.tray == Some(1)),
+        ),
+        ("a cut tray chills at once, so long at least and at most", broken(kitchen(), later, |t| t.step == Step::Cut)),
+        ("a cut tray chills where it is to", broken(kitchen(), &|t| t.place = None, |t| t.step == Step::TrayChill)),
+        ("a tray goes from the cold into the oven, for its time", broken(kitchen(), longer, |t| t.step == Step::Bake)),
+        (
+            "trays bake in the order in which they were cut",
+            broken(kitchen(), &|t| t.start_min += 200, |t| t.step == Step::Bake && t.tray == Some(0)),
+        ),
+        ("a tray cools when it comes out", broken(kitchen(), later, |t| t.step == Step::Cool)),
+        (
+            "a task lies within the day and ends after it starts",
+            broken(kitchen(), &|t| t.end_min = t.start_min - 1, |t| t.step == Step::Cool),
+        ),
+        (
+            "every tray is cut, chilled, baked and cooled",
+            broken(kitchen(), &|t| t.tray = None, |t| t.step == Step::Bake),
+        ),
+        ("each batch is mixed and formed once", broken(kitchen(), &|t| t.step = Step::Rest, |t| t.step == Step::Mix)),
+    ] {
+        assert!(found.contains(&rule), "{rule}: {found:?}");
+    }
+}
+
+#[test]
+fn pieces_are_finished_dry_and_packed_by_the_wanted_time() {
+    let iced = DayBatch { rack_min: 25, finish_min: vec![20; 2], dry_min: 60, pack_min: vec![3; 2], ..batch(2) };
+    let day = Day { kitchen: kitchen(), batches: vec![iced] };
+    let plan = planned(&day, 0.1);
+    let of = |step, tray| plan.tasks.iter().find(|t| t.step == step && t.tray == Some(tray)).expect("a task");
+    for tray in [0, 1] {
+        let (cool, rack, finish) = (of(Step::Cool, tray), of(Step::CoolOnRack, tray), of(Step::Finish, tray));
+        let (dry, pack) = (of(Step::Dry, tray), of(Step::Pack, tray));
+        assert!(cool.end_min == rack.start_min && rack.end_min <= finish.start_min, "{tray}");
+        assert!(finish.end_min == dry.start_min && dry.end_min - dry.start_min >= 60 && dry.end_min == pack.start_min);
+    }
+    // By hand: the last is packed at the end, so it dries from 63 and is iced from 83 min before it.
+    let last = plan.tasks.iter().filter(|t| t.step == Step::Finish).map(|t| t.start_min).max();
+    assert_eq!(last, Some(plan.makespan_min - 83));
+}
+
+#[test]
+fn what_is_wanted_warm_cools_after_its_time() {
+    let day = Day { kitchen: kitchen(), batches: vec![DayBatch { warm: true, ..batch(1) }] };
+    let plan = planned(&day, 0.05);
+    let bake = plan.tasks.iter().find(|t| t.step == Step::Bake).expect("a bake");
+    assert_eq!((bake.end_min, plan.makespan_min), (76, 76));
+}
+
+#[test]
+fn a_shared_dough_is_mixed_once_before_all_that_is_formed_of_it_and_a_lump_chills_between() {
+    let logs = DayBatch { mix_min: 0, mixed_by: Some(0), bulk_min: 45, ..batch(1) };
+    let day = Day { kitchen: kitchen(), batches: vec![batch(2), logs] };
+    let plan = planned(&day, 0.2);
+    let of = |step, at: usize| plan.tasks.iter().filter(|t| t.step == step && t.batch == at).collect::<Vec<_>>();
+    let (mix, lump, form) = (of(Step::Mix, 0), of(Step::BulkChill, 1), of(Step::Form, 1));
+    assert_eq!((mix.len(), of(Step::Mix, 1).len()), (1, 0));
+    assert!(mix[0].end_min == lump[0].start_min && lump[0].end_min == form[0].start_min);
+    assert!(lump[0].end_min - lump[0].start_min >= 45 && mix[0].end_min <= of(Step::Form, 0)[0].start_min);
 }
 
 #[test]

@@ -1,9 +1,11 @@
 //! One of every kind of sentence, with figures as a bakehouse has them.
 
+mod day;
 mod plan;
 
+pub use day::day;
 pub use plan::plan;
-use ready_slab_core::clock::{ChillWaits, DayHeld, DayRule, Forbidden, Held, MoreChill, Step, Wanted};
+use ready_slab_core::clock::{ChillWaits, Held, MoreChill};
 use ready_slab_core::cold::{ColdPlace, Feeling, Lies, Never, Target, WaterState};
 use ready_slab_core::dough::{
     self, BalancePart, Beside, Bite, Browning, CupWay, Difference, EggClass, FatKind, Handling, MixStep, MixWork, Part,
@@ -24,8 +26,7 @@ use ready_slab_core::safety::Caution;
 use ready_slab_core::shape::{KeptFault, MixedFault, Pattern, PatternKind, SheetForm, build_pattern};
 use ready_slab_core::units::{Area, Density, Length, Mass, Share, Span, Temperature, TemperatureDifference};
 use ready_slab_words::{
-    Say, Sentence, all, day_forbidden, day_why, difference, marbled_steps, mix_step, notch, pattern_steps,
-    spread_beside, turn, when_late, why,
+    Say, Sentence, all, difference, marbled_steps, mix_step, notch, pattern_steps, spread_beside, turn, when_late, why,
 };
 
 fn mm(v: f64) -> Length {
@@ -484,47 +485,6 @@ pub fn clock() -> Vec<Sentence> {
         WhenLate::AsSheets,
     ]);
     all(&held).into_iter().chain([both, late]).collect()
-}
-
-pub fn day() -> Vec<Sentence> {
-    let name = |at: usize| ["gulls", "boats"][at].to_owned();
-    let of = |step| Wanted { batch: 1, tray: Some(2), step };
-    let held = [
-        DayHeld::WantedThen,
-        DayHeld::Hands(Wanted { batch: 1, tray: None, step: Step::Mix }),
-        DayHeld::Hands(Wanted { batch: 0, tray: None, step: Step::Form }),
-        DayHeld::Hands(of(Step::Cut)),
-        DayHeld::Hands(of(Step::Finish)),
-        DayHeld::Hands(of(Step::Pack)),
-        DayHeld::Oven(of(Step::Bake)),
-        DayHeld::AnotherHeat(of(Step::Bake)),
-        DayHeld::CoolingPlace(of(Step::Cool)),
-        DayHeld::Tray(of(Step::Cut)),
-        DayHeld::Longer(12),
-        DayHeld::WindowEnds,
-        DayHeld::TooCold,
-    ];
-    let rules = [
-        DayRule::Hands,
-        DayRule::Mixers,
-        DayRule::FridgeSlots,
-        DayRule::FreezerSlots,
-        DayRule::Trays,
-        DayRule::Ovens,
-        DayRule::CoolingSlots,
-    ];
-    let lacks = |rule| Forbidden { rule, batch: Some(0), needs: Some(1), has: 0 };
-    let more = [
-        Forbidden { rule: DayRule::FridgeSlots, batch: None, needs: Some(3), has: 2 },
-        Forbidden { rule: DayRule::WorkWindow, batch: Some(1), needs: Some(9), has: 7 },
-        Forbidden { rule: DayRule::WorkWindow, batch: None, needs: None, has: 0 },
-        Forbidden { rule: DayRule::TrayChill, batch: Some(1), needs: Some(20), has: 10 },
-        Forbidden { rule: DayRule::Together, batch: None, needs: None, has: 0 },
-    ];
-    (held.iter().map(|h| day_why(&[*h], name)))
-        .chain([day_why(&[], name), day_why(&[DayHeld::WindowEnds, DayHeld::Longer(5)], name)])
-        .chain(rules.into_iter().map(lacks).chain(more).map(|f| day_forbidden(&f, name)))
-        .collect()
 }
 
 pub fn recipe() -> Vec<Sentence> {
