@@ -167,3 +167,35 @@ async fn round_sheets_are_planned_nested_and_printed() {
     assert_eq!(svg.0, StatusCode::OK);
     assert!(!String::from_utf8(svg.2.to_vec()).unwrap().contains("<rect"), "its rim is round");
 }
+
+#[actix_web::test]
+async fn the_steps_of_all_lots_go_into_a_calendar_in_the_kitchens_time() {
+    let (_dir, store) = demo().await;
+    let (status, _) = call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "zone": "America/New_York" }))).await;
+    assert_eq!(status, StatusCode::OK);
+    let all = get(&store, &format!("/api/jobs/{BOXES}/together")).await;
+    let tasks = all["clock"]["tasks"].as_array().unwrap();
+    let asked = from_page(Method::GET, &format!("/api/jobs/{BOXES}/calendar"));
+    let (status, _, body) = send(&store, asked).await;
+    assert_eq!(status, StatusCode::OK);
+    // Long lines are folded (RFC 5545, 3.1): taken together again before they are read.
+    let file = String::from_utf8(body).unwrap().replace("\r\n ", "");
+    assert!(file.starts_with("BEGIN:VCALENDAR\r\n") && file.ends_with("END:VCALENDAR\r\n"));
+    let once = |line: &str| assert_eq!(file.matches(&format!("\r\n{line}")).count(), 1, "{line} in {file}");
+    once("VERSION:2.0");
+    once("PRODID:");
+    let events: Vec<&str> = file.split("BEGIN:VEVENT").skip(1).collect();
+    assert_eq!(events.len(), tasks.len());
+    for (event, task) in events.iter().zip(tasks) {
+        let lot = usize::try_from(task["lot"].as_u64().unwrap()).unwrap();
+        let said = format!("{} \u{b7} {}", task["does"].as_str().unwrap(), named(&all)[lot]);
+        assert!(event.contains(&format!("SUMMARY:{}", said.replace(',', "\\,"))), "{said} in {event}");
+        // Five hours behind UTC in winter.
+        let shown =
+            chrono::NaiveDateTime::parse_from_str(task["start_at"].as_str().unwrap(), "%Y-%m-%dT%H:%M").unwrap();
+        let utc = (shown + chrono::TimeDelta::hours(5)).format("DTSTART:%Y%m%dT%H%M00Z").to_string();
+        assert!(event.contains(&utc), "{utc} in {event}");
+    }
+    let (status, _, _) = send(&store, from_page(Method::GET, "/api/jobs/999/calendar")).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
