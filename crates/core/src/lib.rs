@@ -21,7 +21,7 @@
 //!     room_c: 22.0, fridge_c: 4.0, fridge_fan: false, freezer_c: -18.0,
 //!     tray_width_mm: 310.0, tray_length_mm: 440.0, tray_kind: TrayKind::Aluminium, trays_owned: 4, least_gap_mm: 25.0,
 //!     mixer_limit_g: 1200.0, bowl_ml: Some(4500.0), scale_step_g: 1.0, fine_step_g: 0.1,
-//!     egg_class: EggClass::UsLarge, currency: "€".into(), rods_mm: vec![3.0, 6.0], ovens: 1, racks_per_oven: 1, oven_fan: false, preheat_min: 20.0, oven_readings: vec![], door_dip_k: 15.0, recovery_min: 1.5, hot_spots: None, cover_pot: false, small_oven: false, altitude_m: 0.0,
+//!     egg_class: EggClass::UsLarge, currency: "€".into(), rods_mm: vec![3.0, 6.0], ovens: 1, racks_per_oven: 1, hands: 1, mixers: 1, fridge_places: 6, freezer_places: 4, cooling_places: 8, oven_fan: false, preheat_min: 20.0, oven_readings: vec![], door_dip_k: 15.0, recovery_min: 1.5, hot_spots: None, cover_pot: false, small_oven: false, altitude_m: 0.0,
 //!     roll_min: 4.0, cut_s: 6.0, zone: "Europe/Lisbon".into(),
 //! })?;
 //!
@@ -49,6 +49,7 @@ pub mod job;
 pub mod ledger;
 pub mod oven;
 pub mod recipe;
+pub mod run;
 pub mod safety;
 pub mod shape;
 pub mod units;

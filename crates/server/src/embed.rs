@@ -32,6 +32,8 @@ pub fn modules_of(path: &str) -> &'static [&'static str] {
     match (parts.as_slice(), further) {
         ([""], _) => &["src/app/Shelf.tsx"],
         (["live"], _) => &["src/app/LivePage.tsx"],
+        (["days"] | ["days", _], _) => &["src/day/DayPage.tsx"],
+        (["bench", _], _) => &["src/bench/BenchPage.tsx"],
         (["pantry"], _) => &["src/pantry/PantryPage.tsx"],
         (["new"], _) => &["src/begin/NewJobPage.tsx"],
         (["read"], _) => &["src/recipe/ReadPage.tsx"],

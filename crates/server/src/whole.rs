@@ -1,13 +1,15 @@
 //! A job with all that it refers to, as the stations need it.
 
 use crate::problem::ApiError;
+use chrono::NaiveDate;
+use ready_slab_core::clock::Relay;
 use ready_slab_core::cold::{Finding, LimitsLearnt, Window, learn_limits};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{
-    AlsoMixed, DoughPlan, Job, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan, SharedSheets,
-    Together, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_dough,
-    plan_together, plan_with,
+    AlsoMixed, ColdPlace, DoughPlan, Job, JobInput, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan,
+    SharedSheets, Together, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date,
+    plan_dough, plan_with, together, wanted_before,
 };
 use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredTouch};
@@ -45,6 +47,79 @@ fn seen_from_above(stored: &StoredJob, formula: &Formula, cutter: StoredCutter) 
     })
 }
 
+/// Everything that is wanted on one date.
+pub struct WholeDate {
+    /// All lots of all its jobs, each with its plan by itself.
+    pub lots: Vec<(WholeJob, Plan)>,
+    /// What cannot be planned, and why; the rest is planned without it.
+    pub unplanned: Vec<(StoredJob, InputErrors)>,
+    /// Their steps, by lots from 0.
+    pub relay: Relay,
+    /// How long before the last of them each lot is wanted, min.
+    pub before_min: Vec<i64>,
+}
+
+impl WholeDate {
+    /// Plans it.
+    pub async fn plan(store: &Store, date: NaiveDate) -> Result<Self, ApiError> {
+        let all = store.jobs().await?;
+        let on_it = |job: &StoredJob| {
+            let lead = job.lot_of().and_then(|lead| all.iter().find(|j| j.id == lead)).unwrap_or(job);
+            lead.job.input().ready_by.date() == date
+        };
+        let mut asked: Vec<&StoredJob> = all.iter().filter(|j| on_it(j)).collect();
+        // The lots of a job next to each other, the job itself first.
+        asked.sort_by_key(|j| (j.lot_of().unwrap_or(j.id), j.lot_of().is_some(), j.id));
+        let mut wholes = Vec::with_capacity(asked.len());
+        for job in asked {
+            wholes.push(WholeJob::read(store, job.id).await?);
+        }
+        // Each lot is planned on a thread of its own.
+        let planning = wholes.into_iter().map(|whole| {
+            actix_web::web::block(move || {
+                let plan = whole.plan().map_err(|e| e.within(&format!("batch {}", whole.stored.job.input().name)));
+                (whole, plan)
+            })
+        });
+        let (mut lots, mut unplanned) = (vec![], vec![]);
+        for (whole, plan) in futures_util::future::try_join_all(planning).await? {
+            match plan {
+                Ok(plan) => lots.push((whole, plan)),
+                Err(why) => unplanned.push((whole.stored, why)),
+            }
+        }
+        let (lots, relay, before_min) = actix_web::web::block(move || {
+            let views = LotPlans::of(&lots).0;
+            let (relay, before) = match lots.first() {
+                // What is alone is planned already.
+                Some(_) if lots.len() == 1 => (lots[0].1.clock.relay.clone(), vec![0]),
+                Some((whole, _)) => (plan_date(&whole.kitchen, &views), wanted_before(whole.kitchen.zone(), &views)),
+                None => (Relay::new(vec![], vec![]), vec![]),
+            };
+            drop(views);
+            (lots, relay, before)
+        })
+        .await?;
+        Ok(Self { lots, unplanned, relay, before_min })
+    }
+}
+
+/// Lots as the core plans them together.
+pub struct LotPlans<'a>(pub Vec<LotPlan<'a>>);
+
+impl<'a> LotPlans<'a> {
+    /// Those of some lots; dough that is mixed with that of a lot among them is.
+    pub fn of(lots: &'a [(WholeJob, Plan)]) -> Self {
+        let at = |id: JobId| lots.iter().position(|(whole, _)| whole.stored.id == id);
+        let one = |(whole, plan): &'a (WholeJob, Plan)| LotPlan {
+            job: &whole.stored.job,
+            plan,
+            mixed_by: whole.stored.dough_with().and_then(at),
+        };
+        Self(lots.iter().map(one).collect())
+    }
+}
+
 /// The day of all lots of a job.
 pub struct Day {
     /// Each with its plan, its steps where the others leave room for them.
@@ -73,6 +148,13 @@ impl Family {
         Ok(Self { all: lots })
     }
 
+    /// Whether other jobs are wanted on its date.
+    pub async fn shares_its_date(&self, store: &Store) -> Result<bool, ApiError> {
+        let date = |j: &StoredJob| j.job.input().ready_by.date();
+        let own = |j: &StoredJob| self.all.iter().any(|k| k.id == j.id);
+        Ok(store.jobs().await?.iter().any(|j| !own(j) && j.lot_of().is_none() && date(j) == date(&self.all[0])))
+    }
+
     /// Adds a lot to the job, or to the job that the one named is a lot of.
     pub async fn add_lot(store: &Store, id: JobId, lot: LotInput) -> Result<JobId, ApiError> {
         let family = Self::of(store, &store.job(id).await?).await?;
@@ -98,29 +180,30 @@ impl Family {
         self.all.iter().position(|j| j.id == with)
     }
 
-    /// All lots planned together; why not, where one of them cannot be planned.
+    /// All lots planned together with whatever else is wanted on that date; why not, where one of them cannot be planned.
     pub async fn day(&self, store: &Store) -> Result<Result<Day, InputErrors>, ApiError> {
-        let mut all = Vec::with_capacity(self.all.len());
-        for lot in &self.all {
-            all.push(WholeJob::read(store, lot.id).await?);
+        let date = WholeDate::plan(store, self.all[0].job.input().ready_by.date()).await?;
+        if let Some((_, faults)) =
+            date.unplanned.into_iter().find(|(job, _)| self.all.iter().any(|own| own.id == job.id))
+        {
+            return Ok(Err(faults));
         }
-        let mixed_by: Vec<_> = (0..all.len()).map(|i| self.mixed_by(i)).collect();
-        // Each lot is planned on a thread of its own.
-        let planning = all.into_iter().map(|whole| {
-            actix_web::web::block(move || {
-                let plan = whole.plan().map_err(|e| e.within(&format!("batch {}", whole.stored.job.input().name)))?;
-                Ok::<_, InputErrors>((whole, plan))
-            })
-        });
-        let planned = futures_util::future::try_join_all(planning).await?;
-        let mut lots = match planned.into_iter().collect::<Result<Vec<_>, InputErrors>>() {
-            Ok(lots) => lots,
-            Err(faults) => return Ok(Err(faults)),
+        let own = |id: JobId| self.all.iter().position(|j| j.id == id);
+        let ids: Vec<JobId> = date.lots.iter().map(|(whole, _)| whole.stored.id).collect();
+        let number = |lot: u32| {
+            let id = usize::try_from(lot).ok().and_then(|lot| ids.get(lot))?;
+            own(*id).and_then(|n| u32::try_from(n).ok())
         };
-        let views: Vec<LotPlan> = (lots.iter().zip(mixed_by))
-            .map(|((whole, plan), mixed_by)| LotPlan { job: &whole.stored.job, plan, mixed_by })
-            .collect();
-        let together = plan_together(&lots[0].0.kitchen, &views);
+        let before = ids.iter().position(|id| own(*id).is_some()).map_or(0, |at| date.before_min[at]);
+        let relay = date.relay.of_lots(number, before);
+        let lead = |whole: &WholeJob| whole.stored.lot_of().is_none();
+        let others = date.lots.iter().filter(|(whole, _)| own(whole.stored.id).is_none() && lead(whole));
+        let others = others.map(|(whole, _)| whole.stored.job.input().name.clone()).collect();
+        let mut lots: Vec<(WholeJob, Plan)> =
+            date.lots.into_iter().filter(|(whole, _)| own(whole.stored.id).is_some()).collect();
+        lots.sort_by_key(|(whole, _)| own(whole.stored.id));
+        let Some((first, _)) = lots.first() else { return Err(ApiError::Broken) };
+        let together = together(&first.kitchen, &LotPlans::of(&lots).0, relay, others);
         for (i, (_, plan)) in lots.iter_mut().enumerate() {
             plan.clock.relay = together.relay.of_lot(i);
         }
@@ -207,6 +290,28 @@ impl WholeJob {
     pub fn plan_in(&self, kitchen: &Kitchen) -> Result<Plan, InputErrors> {
         let beside = self.beside(kitchen)?;
         plan_with(&self.stored.job, &self.formula.formula, &self.cutter.outline, kitchen, &beside)
+    }
+
+    /// The plan were its dough in the freezer; nothing where it is there already, or that cannot be planned.
+    pub fn plan_frozen(&self) -> Option<Plan> {
+        let input = self.stored.job.input();
+        let fridge = input.chill_place == ColdPlace::Fridge;
+        fridge.then(|| self.plan_as(JobInput { chill_place: ColdPlace::Freezer, ..input.clone() })).flatten()
+    }
+
+    /// The plan were its cut trays in the other cold place; nothing where they do not chill, or that cannot be planned.
+    pub fn plan_elsewhere(&self, plan: &Plan) -> Option<Plan> {
+        let other = match plan.cold.tray_chill.as_ref()?.place {
+            ColdPlace::Fridge => ColdPlace::Freezer,
+            ColdPlace::Freezer => ColdPlace::Fridge,
+        };
+        self.plan_as(JobInput { tray_chill_place: other, ..self.stored.job.input().clone() })
+    }
+
+    fn plan_as(&self, input: JobInput) -> Option<Plan> {
+        let job = Job::new(input).ok()?;
+        let beside = self.beside(&self.kitchen).ok()?;
+        plan_with(&job, &self.formula.formula, &self.cutter.outline, &self.kitchen, &beside).ok()
     }
 
     /// The dough station alone.

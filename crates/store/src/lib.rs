@@ -14,6 +14,7 @@ mod rows;
 mod rows_dough;
 mod rows_making;
 mod rows_oven;
+mod runs;
 mod shelf;
 mod source;
 mod store;
@@ -25,8 +26,8 @@ pub use edits::{EditSummary, History};
 pub use error::StoreError;
 pub use store::Store;
 pub use things::{
-    AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, PantryId,
-    RecordId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge, StoredMixNote,
-    StoredReading, StoredRecord, StoredStay, StoredTouch,
+    AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, NewRun,
+    PantryId, RecordId, RunId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge,
+    StoredMixNote, StoredReading, StoredRecord, StoredRun, StoredStay, StoredTouch,
 };
 pub use writing::Writing;

@@ -111,6 +111,36 @@ pub(crate) struct KitchenRow {
     pub altitude_m: f64,
     #[serde(default)]
     pub zone: String,
+    #[serde(default = "usual_hands")]
+    pub hands: u32,
+    #[serde(default = "usual_mixers")]
+    pub mixers: u32,
+    #[serde(default = "usual_fridge_places")]
+    pub fridge_places: u32,
+    #[serde(default = "usual_freezer_places")]
+    pub freezer_places: u32,
+    #[serde(default = "usual_cooling_places")]
+    pub cooling_places: u32,
+}
+
+fn usual_hands() -> u32 {
+    KitchenInput::usual().hands
+}
+
+fn usual_mixers() -> u32 {
+    KitchenInput::usual().mixers
+}
+
+fn usual_fridge_places() -> u32 {
+    KitchenInput::usual().fridge_places
+}
+
+fn usual_freezer_places() -> u32 {
+    KitchenInput::usual().freezer_places
+}
+
+fn usual_cooling_places() -> u32 {
+    KitchenInput::usual().cooling_places
 }
 
 fn usual_dip() -> f64 {
@@ -154,6 +184,11 @@ impl KitchenRow {
             altitude_m: k.altitude_m,
             zone: k.zone,
             preheat_min: k.preheat_min,
+            hands: k.hands,
+            mixers: k.mixers,
+            fridge_places: k.fridge_places,
+            freezer_places: k.freezer_places,
+            cooling_places: k.cooling_places,
             roll_min: k.roll_min,
             cut_s: k.cut_s,
             bowl_ml: k.bowl_ml,
@@ -190,6 +225,11 @@ impl KitchenRow {
             altitude_m: self.altitude_m,
             zone: self.zone,
             preheat_min: self.preheat_min,
+            hands: self.hands,
+            mixers: self.mixers,
+            fridge_places: self.fridge_places,
+            freezer_places: self.freezer_places,
+            cooling_places: self.cooling_places,
             roll_min: self.roll_min,
             cut_s: self.cut_s,
             bowl_ml: self.bowl_ml,

@@ -1,12 +1,13 @@
 //! What is kept, as core values with their numbers.
 
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, NaiveDate, Utc};
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target};
 use ready_slab_core::dough::{BowlNote, Formula, Ingredient};
 use ready_slab_core::geometry::Outline;
 pub use ready_slab_core::job::AsBaked;
 use ready_slab_core::job::{Job, KeptSheet, Kin, Whereabouts, sheet_key};
 use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::run::RunPlan;
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 
 macro_rules! id {
@@ -31,6 +32,38 @@ id!(/// Number of a pantry entry.
     PantryId);
 id!(/// Number of a note on a mix.
     MixNoteId);
+id!(/// Number of a run.
+    RunId);
+
+/// A run that begins.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewRun {
+    /// Its name.
+    pub name: String,
+    /// The date it is wanted on.
+    pub day: NaiveDate,
+    /// Minute 0 of its plan.
+    pub zero_at: DateTime<Utc>,
+    /// When it began.
+    pub began_at: DateTime<Utc>,
+    /// At which of its minutes.
+    pub began_min: f64,
+    /// How much faster than ours its clock runs; above 1 for a rehearsal.
+    pub speed: f64,
+    /// Its plan as it stood.
+    pub plan: RunPlan,
+}
+
+/// A run.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredRun {
+    /// Its number.
+    pub id: RunId,
+    /// As it began.
+    pub run: NewRun,
+    /// When it ended.
+    pub ended_at: Option<DateTime<Utc>>,
+}
 
 /// A formula on the shelf.
 #[derive(Debug, Clone, PartialEq)]

@@ -37,6 +37,7 @@ impl Say for Held {
         match *self {
             Self::AnotherHeat => "early, for the next tray wants another heat".into(),
             Self::OvenWanted => "early, for the next tray wants the oven".into(),
+            Self::CoolingPlaceWanted => "early, for another tray takes its place to cool".into(),
             Self::TrayWanted => "early, so that its tray is free again".into(),
             Self::HandsAtTheNext { longer_min } => {
                 said![min(longer_min), " longer than it must: the hands are at the next tray"]

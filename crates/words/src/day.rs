@@ -2,6 +2,7 @@
 
 use crate::sentence::{Sentence, said};
 use ready_slab_core::clock::{DayHeld, DayRule, Forbidden, Step, Wanted};
+use ready_slab_core::job::{DayGain, DayHelp, Shared};
 
 fn min(minutes: i32) -> String {
     format!("{minutes} min")
@@ -82,4 +83,42 @@ pub fn day_forbidden(forbidden: &Forbidden, name: impl Fn(usize) -> String) -> S
         ],
         DayRule::Together => "No order was found in which all of it goes together".into(),
     }
+}
+
+fn and(names: &[String]) -> String {
+    match names {
+        [] => String::new(),
+        [one] => one.clone(),
+        [first @ .., last] => format!("{} and {last}", first.join(", ")),
+    }
+}
+
+/// What jobs of a day share.
+#[must_use]
+pub fn day_shared(shared: &Shared, name: impl Fn(usize) -> String) -> Sentence {
+    let named = |lots: &[usize]| and(&lots.iter().map(|lot| name(*lot)).collect::<Vec<_>>());
+    match shared {
+        Shared::Dough(lots) => said!["One dough is mixed for ", named(lots), "."],
+        Shared::Load(lots) => said![named(lots), " share a load in the oven."],
+    }
+}
+
+/// What would let a day start later.
+#[must_use]
+pub fn day_help(gain: &DayGain, name: impl Fn(usize) -> String) -> Sentence {
+    let what = match gain.help {
+        DayHelp::Tray => "One more tray".to_owned(),
+        DayHelp::Oven => "One more oven".to_owned(),
+        DayHelp::Hands => "Another pair of hands".to_owned(),
+        DayHelp::FridgePlace => "One more place in the fridge".to_owned(),
+        DayHelp::CoolingPlace => "One more place to cool".to_owned(),
+        DayHelp::InTheFreezer(lot) => format!("The dough of {} in the freezer, not the fridge", name(lot)),
+    };
+    let (hours, min) = (gain.gain_min / 60, gain.gain_min % 60);
+    let long = match (hours, min) {
+        (0, min) => format!("{min} min"),
+        (hours, 0) => format!("{hours} h"),
+        (hours, min) => format!("{hours} h {min} min"),
+    };
+    said![what, format!(": start {long} later.")]
 }

@@ -1,5 +1,6 @@
 //! What is said of a plan: what its figures rest on, and what to mind.
 
+use crate::day::day_forbidden;
 use crate::figure::{
     apart, degrees, grams, grams_fine, minutes, minutes_between, mm, number, percent, percent_between, sides,
 };
@@ -419,7 +420,7 @@ impl Say for Reason {
                     " thinner than wanted: the same dough gives more, but frailer, pieces."
                 },
             ],
-            Self::CountedBack => "Counted back from the wanted time in one fixed order: each step as late as the step after it, one pair of hands, trays and ovens allow. Another order may start later.".into(),
+            Self::CountedBack => "Counted back from the wanted time: each step as late as the step after it, hands, cold places, trays and ovens allow, in the best order that was found.".into(),
             Self::DoneWhen { means } => match means {
                 ReadyMeans::Out => "Ready is when the last tray is out of the oven; it cools after that.",
                 ReadyMeans::Cool => "Ready is when the last piece has cooled enough to be packed, iced or filled.",
@@ -440,8 +441,11 @@ impl Say for Reason {
                 " by the wall than it would on another day.",
             ],
             Self::AsLateAsTheNextAllows => {
-                "Every step is put as late as the next one, one pair of hands and the trays allow.".into()
+                "Every step is put as late as the next one, hands, cold places, trays and ovens allow, in the best order that was found.".into()
             }
+            Self::KitchenLacks { short, lot } => day_forbidden(short, |_| lot.clone().unwrap_or_else(|| "This day".to_owned()))
+                .then(". The day is shown as it would be with that."),
+            Self::WithTheDate { jobs } => said!["Planned together with ", listed(jobs), ", wanted on the same day."],
             Self::HeatsSettle => "Between two heats the oven is given ten minutes to settle: put batches of one heat next to each other.".into(),
             Self::MayShareATray { lots, bake, within } => said![
                 listed(lots),

@@ -3,6 +3,7 @@
 //! crate, by station.
 
 mod advice;
+pub mod bench;
 mod clock;
 mod cold;
 mod day;
@@ -23,7 +24,7 @@ mod shape;
 mod steps;
 
 pub use clock::{when_late, why};
-pub use day::{day_forbidden, day_why};
+pub use day::{day_forbidden, day_help, day_shared, day_why};
 pub use dough::{
     FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, gives, known_for, mix_step, sift_why, standing,
 };

@@ -438,6 +438,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dates on which something is wanted, in order. */
+        get: operations["days_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days/{date}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help. */
+        get: operations["days_show"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo": {
         parameters: {
             query?: never;
@@ -1482,6 +1516,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The days that go on, the newest first. */
+        get: operations["runs_list"];
+        put?: never;
+        /** Begins a run of a date: its plan as it stands is kept with it. */
+        post: operations["runs_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run as it stands. */
+        get: operations["runs_show"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The address of a run's bench view as a QR code (ISO/IEC 18004), for a phone in the same network. */
+        get: operations["runs_code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends a run; what was noted stays. */
+        post: operations["runs_end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes what happened, all of it or nothing; the rest of the day is planned anew. */
+        post: operations["runs_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run, live: `run` (a `RunView`) at once, after every change, and every few seconds; `trouble` (a `Problem`) where it cannot be told. */
+        get: operations["runs_live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starters": {
         parameters: {
             query?: never;
@@ -1986,6 +2123,41 @@ export interface components {
              */
             wait_min?: number;
         };
+        /** @description A tray that came out. */
+        BakedView: {
+            /**
+             * Format: double
+             * @description In the oven.
+             */
+            baked_min: number;
+            /**
+             * Format: int64
+             * @description Its job.
+             */
+            job_id: number;
+            /** @description Its lot. */
+            lot: string;
+            /** @description When it came out. */
+            out_at: string;
+            /**
+             * Format: int32
+             * @description Pieces on it.
+             */
+            pieces?: number | null;
+            place?: components["schemas"]["DayPlace"] | null;
+            /**
+             * Format: double
+             * @description The pieces as they went in; null where that is not known.
+             */
+            start_c?: number | null;
+            /** @description Its bake. */
+            task: number;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            tray: number;
+        };
         /** @description What the recorded bakes of a formula would teach. */
         BakesTeachView: {
             after?: components["schemas"]["BandView"] | null;
@@ -2057,6 +2229,46 @@ export interface components {
              * @description At most.
              */
             spread_most_percent: number;
+        };
+        /**
+         * @description How a step stands on the tape.
+         * @enum {string}
+         */
+        BarState: "done" | "on" | "to_come";
+        /** @description A step on the tape. */
+        BarView: {
+            /** @description What is done. */
+            does: string;
+            /**
+             * Format: double
+             * @description Minutes of the run.
+             */
+            end_min: number;
+            /** @description Where. */
+            lane: components["schemas"]["Lane"];
+            /** @description Whose, from 0. */
+            lot: number;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            oven?: number | null;
+            /**
+             * Format: double
+             * @description Minutes of the run.
+             */
+            start_min: number;
+            /** @description How it stands. */
+            state: components["schemas"]["BarState"];
+            /** @description What. */
+            step: components["schemas"]["Step"];
+            /** @description Which. */
+            task: number;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            tray?: number | null;
         };
         /** @description What a batch is called. */
         BatchId: number | string;
@@ -2135,6 +2347,12 @@ export interface components {
             rest_min: number;
             /** @description How long it stays. */
             stays: components["schemas"]["ChillFor"];
+        };
+        /** @description What would help a run that is late. */
+        CatchUpView: {
+            press?: components["schemas"]["Happened"] | null;
+            /** @description What, and by how much. */
+            says: components["schemas"]["SentenceView"];
         };
         /** @description What a formula is. */
         CharacterView: {
@@ -2674,6 +2892,44 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description A date on which something is wanted. */
+        DateView: {
+            /** @description The date, `2026-12-05`. */
+            date: string;
+            /** @description The jobs, the soonest first. */
+            jobs: string[];
+        };
+        /** @description What would let the day start later. */
+        DayHelpView: {
+            /**
+             * Format: int64
+             * @description By so much.
+             */
+            gain_min: number;
+            /** @description What, and by how much. */
+            says: components["schemas"]["SentenceView"];
+        };
+        /** @description A job of a date. */
+        DayJobView: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            job_id: number;
+            /** @description Its lots, from 0, among those of the date. */
+            lots: number[];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Pieces that are baked.
+             */
+            pieces: number;
+            /** @description When it is wanted, local time. */
+            ready_by: string;
+            /** @description When its first step begins, local time. */
+            start_at: string;
+        };
         /**
          * @description Where dough or a tray chills.
          * @enum {string}
@@ -2684,6 +2940,44 @@ export interface components {
          * @enum {string}
          */
         DayRule: "hands" | "mixers" | "fridge_slots" | "freezer_slots" | "trays" | "ovens" | "cooling_slots" | "work_window" | "tray_chill" | "together";
+        /** @description A date of the bakery. */
+        DayView: {
+            /** @description The date. */
+            date: string;
+            /**
+             * Format: int64
+             * @description Of hands.
+             */
+            hands_min: number;
+            /** @description What would let it start later, the most first. */
+            helps: components["schemas"]["DayHelpView"][];
+            /** @description Its jobs, the soonest wanted first. */
+            jobs: components["schemas"]["DayJobView"][];
+            /** @description What the kitchen has too little of; the day is shown as it would be with that. */
+            lacks: components["schemas"]["SentenceView"][];
+            /**
+             * Format: int64
+             * @description Later than wanted by so much were it begun now; 0 while there is time.
+             */
+            late_min: number;
+            /** @description What its lots are called. */
+            lots: string[];
+            /** @description Jobs that cannot be planned; the rest is planned without them. */
+            not_planned: components["schemas"]["NotPlanned"][];
+            /** @description The last is wanted, local time. */
+            ready_by?: string | null;
+            /**
+             * Format: int64
+             * @description The run of it that goes on.
+             */
+            run_id?: number | null;
+            /** @description What its jobs share. */
+            shared: components["schemas"]["SentenceView"][];
+            /** @description The first step begins, local time; null where nothing is planned. */
+            start_at?: string | null;
+            /** @description All steps by start; minutes are counted from the last wanted time. */
+            tasks: components["schemas"]["TaskView"][];
+        };
         /** @description The demo beside this bakery. */
         DemoView: {
             /** @description Where its pages are; its routes are the same as here, below this. */
@@ -2857,6 +3151,35 @@ export interface components {
              * @description Middle of the bake time of the thinnest pieces.
              */
             thin_min: number;
+        };
+        /** @description Something happened. */
+        EventBody: {
+            /**
+             * Format: double
+             * @description When, minutes of the run, -10000 to 100000; now when null.
+             */
+            at_min?: number | null;
+            /** @description A name of the press, 1 to 60 characters: sent again, it counts once. */
+            press: string;
+            /** @description What. */
+            what: components["schemas"]["Happened"];
+        };
+        /** @description Something that was noted. */
+        EventView: {
+            /** @description When. */
+            at: string;
+            /**
+             * Format: double
+             * @description Minutes of the run.
+             */
+            at_min: number;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description What. */
+            says: components["schemas"]["SentenceView"];
         };
         /**
          * @description Kinds of fat with a solid-fat curve of their own.
@@ -3114,6 +3437,127 @@ export interface components {
             rim_mm: number;
             /** @description Others it lies nearer to than the web. */
             too_near: number[];
+        };
+        /** @description Work for the hands. */
+        HandView: {
+            /** @description What the one big button says. */
+            button: string;
+            /** @description What is done. */
+            does: string;
+            /**
+             * Format: double
+             * @description Minutes of the run.
+             */
+            end_min: number;
+            /** @description Whose it is. */
+            lot: string;
+            /** @description It can be done now. */
+            now: boolean;
+            /** @description When it begins, or has begun. */
+            start_at: string;
+            /**
+             * Format: double
+             * @description Minutes of the run.
+             */
+            start_min: number;
+            /** @description What. */
+            step: components["schemas"]["Step"];
+            strip?: components["schemas"]["StripView"] | null;
+            /** @description The step. */
+            task: number;
+        };
+        /** @description One thing that happened. Tasks are told by their places in the plan. */
+        Happened: {
+            /** @enum {string} */
+            kind: "started";
+            /** @description Which. */
+            task: number;
+        } | {
+            /** @enum {string} */
+            kind: "done";
+            /** @description Which. */
+            task: number;
+        } | {
+            /** @enum {string} */
+            kind: "more_time";
+            /**
+             * Format: double
+             * @description By so many minutes, 0.5 to 120.
+             */
+            min: number;
+            /** @description Which. */
+            task: number;
+        } | {
+            /** @enum {string} */
+            kind: "too_soft";
+            /**
+             * Format: double
+             * @description For so many minutes, 1 to 240.
+             */
+            min: number;
+            /** @description The step that has to wait. */
+            task: number;
+        } | {
+            /** @enum {string} */
+            kind: "elsewhere";
+            /** @description Where. */
+            place: components["schemas"]["DayPlace"];
+            /** @description Which. */
+            task: number;
+        } | {
+            /** @enum {string} */
+            kind: "dropped";
+            /** @description Any step of it. */
+            task: number;
+        } | {
+            /** @enum {string} */
+            kind: "power_went";
+            /**
+             * Format: double
+             * @description Minutes.
+             */
+            min: number;
+        } | {
+            /**
+             * Format: double
+             * @description Its temperature, degC.
+             */
+            c: number;
+            /** @enum {string} */
+            kind: "measured";
+            /** @description Its stay in the cold. */
+            task: number;
+        } | {
+            /** @enum {string} */
+            kind: "counted";
+            /**
+             * Format: int32
+             * @description Pieces.
+             */
+            pieces: number;
+            /** @description The cut. */
+            task: number;
+        } | {
+            /**
+             * Format: int64
+             * @description The number of what happened.
+             */
+            event: number;
+            /** @enum {string} */
+            kind: "taken_back";
+        } | {
+            /**
+             * Format: double
+             * @description When, minutes of the run.
+             */
+            at_min: number;
+            /**
+             * Format: int64
+             * @description The number of what happened.
+             */
+            event: number;
+            /** @enum {string} */
+            kind: "moved";
         };
         /** @description What undo and redo would do now. */
         HistoryView: {
@@ -3508,6 +3952,11 @@ export interface components {
              * @description The mixer's bowl, 300 to 200,000; null while unknown.
              */
             bowl_ml?: number | null;
+            /**
+             * Format: int32
+             * @description Trays that can stand to cool, 1 to 200.
+             */
+            cooling_places?: number;
             /** @description Whether a covered pot on a burner stands in for an oven. */
             cover_pot?: boolean;
             /** @description The sign of the money prices are in, 1 to 4 characters. */
@@ -3535,12 +3984,27 @@ export interface components {
              */
             freezer_c: number;
             /**
+             * Format: int32
+             * @description Places in the freezer, 0 to 200.
+             */
+            freezer_places?: number;
+            /**
              * Format: double
              * @description Fridge air, -2 to 15.
              */
             fridge_c: number;
             /** @description Whether the fridge has a fan. */
             fridge_fan: boolean;
+            /**
+             * Format: int32
+             * @description Places in the fridge, each for a tray or the dough of a mix, 0 to 200.
+             */
+            fridge_places?: number;
+            /**
+             * Format: int32
+             * @description Pairs of hands, 1 to 20.
+             */
+            hands?: number;
             hot_spots?: components["schemas"]["HotSpotsBody"] | null;
             /**
              * Format: double
@@ -3552,6 +4016,11 @@ export interface components {
              * @description Most dough in one mix, 100 to 100,000.
              */
             mixer_limit_g: number;
+            /**
+             * Format: int32
+             * @description Mixers, 1 to 20; a bowl and a spoon is one.
+             */
+            mixers?: number;
             /** @description Its name, 1 to 80 characters. */
             name: string;
             /** @description Fan ovens. */
@@ -4764,6 +5233,25 @@ export interface components {
              * @description How thick, 2 to 25.
              */
             thickness_mm?: number | null;
+        };
+        /** @description A run is to begin. */
+        NewRunBody: {
+            /** @description The date whose jobs are run, `2026-12-05`. */
+            date: string;
+            /** @description Whether it is only tried: at 60 times the speed, from the first step on, with simulated thermometers. */
+            rehearsal?: boolean;
+        };
+        /** @description A job that cannot be planned. */
+        NotPlanned: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            job_id: number;
+            /** @description Its name. */
+            name: string;
+            /** @description Why. */
+            why: components["schemas"]["SentenceView"][];
         };
         /** @description How a followed piece is at one moment. */
         NowView: {
@@ -6107,6 +6595,77 @@ export interface components {
              */
             thickness_mm: number;
         };
+        /** @description How a lot stands. */
+        RunLotView: {
+            /** @description All of it is done. */
+            done: boolean;
+            /**
+             * Format: int64
+             * @description Its job.
+             */
+            job_id: number;
+            /**
+             * Format: double
+             * @description Later than wanted by so much; not positive while it is in time.
+             */
+            late_min: number;
+            /** @description Its name. */
+            name: string;
+            /** @description When it is ready as things stand; null where none of it is left. */
+            ready_at?: string | null;
+            /** @description When it is wanted. */
+            wanted_at: string;
+        };
+        /** @description A run as it stands. */
+        RunView: {
+            /** @description Trays that came out, the newest first. */
+            baked: components["schemas"]["BakedView"][];
+            /** @description The day. */
+            bars: components["schemas"]["BarView"][];
+            catch_up?: components["schemas"]["CatchUpView"] | null;
+            /** @description The date it is wanted on. */
+            date: string;
+            /** @description It has ended. */
+            ended: boolean;
+            /** @description What was noted and holds, the newest first. */
+            events: components["schemas"]["EventView"][];
+            /** @description Everything is done. */
+            finished: boolean;
+            /** @description Work for the hands, the first first. */
+            hands: components["schemas"]["HandView"][];
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description Each lot. */
+            lots: components["schemas"]["RunLotView"][];
+            /** @description Its name. */
+            name: string;
+            /** @description What the clocks show then. */
+            now_at: string;
+            /**
+             * Format: double
+             * @description The minute of the run.
+             */
+            now_min: number;
+            /** @description Whether it is only tried. */
+            rehearsal: boolean;
+            /**
+             * Format: double
+             * @description How much faster than ours its clock runs.
+             */
+            speed: number;
+            /** @description What has its time, the most urgent first. */
+            timers: components["schemas"]["TimerView"][];
+            /**
+             * Format: int32
+             * @description Trays that are free.
+             */
+            trays_free: number;
+            /** @description What they show at minute 0. */
+            zero_at: string;
+        };
         /** @description Trays of one kind from one mix; whole minutes, 0 to 2,880 each. */
         ScheduleBatch: {
             /**
@@ -6800,6 +7359,24 @@ export interface components {
             /** @description What comes next. */
             history: components["schemas"]["HistoryView"];
         };
+        /** @description What the dough allows while it is worked. */
+        StripView: {
+            /**
+             * Format: double
+             * @description Workable from here on.
+             */
+            from_min: number;
+            /**
+             * Format: double
+             * @description Out of the cold, minutes of the run.
+             */
+            out_min: number;
+            /**
+             * Format: double
+             * @description Too soft from here on.
+             */
+            to_min: number;
+        };
         /**
          * @description How the pieces of a basic dough are usually made.
          * @enum {string}
@@ -6979,6 +7556,51 @@ export interface components {
             bench_min: number;
             /** @description How. */
             way: components["schemas"]["Thaw"];
+        };
+        /**
+         * @description How urgent what has its time is.
+         * @enum {string}
+         */
+        TimerState: "over" | "due" | "ready" | "counting";
+        /** @description What has its time. */
+        TimerView: {
+            /** @description The steps that the button begins, where it begins others: a tray goes into the oven. */
+            begins: number[];
+            /** @description What the button for it says. */
+            button: string;
+            /** @description By when; null where it keeps. */
+            by_at?: string | null;
+            /** @description What `by_at` is. */
+            by_word: string;
+            /** @description When it is due. */
+            due_at: string;
+            /**
+             * Format: double
+             * @description Minutes of the run.
+             */
+            due_min: number;
+            /** @description What `due_at` is. */
+            due_word: string;
+            /** @description How it stands; null while it only counts down. */
+            headline?: string | null;
+            note?: components["schemas"]["SentenceView"] | null;
+            /** @description It went in. */
+            since_at: string;
+            /**
+             * Format: double
+             * @description Minutes of the run.
+             */
+            since_min: number;
+            /** @description How urgent. */
+            state: components["schemas"]["TimerState"];
+            /** @description What it is. */
+            step: components["schemas"]["Step"];
+            /** @description The steps. */
+            tasks: number[];
+            /** @description Where, and what. */
+            title: string;
+            /** @description It has not been begun. */
+            to_begin: boolean;
         };
         /** @description A portion of dough or icing that is coloured; the only door to [`Tint`]. */
         TintBody: {
@@ -8327,6 +8949,54 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    days_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DateView"][];
+                };
+            };
+        };
+    };
+    days_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11028,6 +11698,208 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepView"];
+                };
+            };
+        };
+    };
+    runs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"][];
+                };
+            };
+        };
+    };
+    runs_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRunBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_code: {
+        parameters: {
+            query?: {
+                /** @description Whether the run is of the demo beside the bakery */
+                demo?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventBody"][];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_live: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
                 };
             };
         };

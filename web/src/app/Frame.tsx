@@ -37,6 +37,9 @@ export function Frame() {
           <Link to="/" className="btn btn-quiet btn-small hidden sm:inline-flex">
             Shelf
           </Link>
+          <Link to="/days" className="btn btn-quiet btn-small">
+            Day
+          </Link>
           <LiveLink live={live} />
           <Link to="/pantry" className="btn btn-quiet btn-small">
             Pantry

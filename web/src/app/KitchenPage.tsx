@@ -59,6 +59,7 @@ export function KitchenPage() {
         </Thing>
         <Thing name="Freezer" picture={<CasePicture air={k.freezer_c} shelves={2} />}>
           {amount("freezer_c", "Air inside", "temperature")}
+          {amount("freezer_places", "Places for trays or dough", "count")}
         </Thing>
         <Thing name="Trays" picture={<TrayPicture width={k.tray_width_mm} length={k.tray_length_mm} count={k.trays_owned} />}>
           <div className="grid grid-cols-2 gap-3">
@@ -78,6 +79,7 @@ export function KitchenPage() {
           <Rods rods={k.rods_mm} onSave={(rods_mm) => change.mutateAsync({ rods_mm })} />
         </Thing>
         <Thing name="Mixer" picture={<BowlPicture />}>
+          {amount("mixers", "How many", "count")}
           {amount("mixer_limit_g", "Most stiff dough it takes at once", "mass", 50)}
           <Amount
             label="Its bowl"
@@ -112,6 +114,7 @@ export function KitchenPage() {
           <div className="grid grid-cols-2 gap-3">
             {amount("ovens", "How many", "count")}
             {amount("racks_per_oven", "Trays at once", "count")}
+            {amount("cooling_places", "Trays that can stand to cool", "count")}
           </div>
           {amount("preheat_min", "To heat up", "duration", 5)}
           <Choice
@@ -123,6 +126,7 @@ export function KitchenPage() {
           <p className="text-fine"><Link to="/kitchen/oven">{k.cover_pot ? "A covered pot stands in for it" : ovenWords(k)}</Link></p>
         </Thing>
         <Thing name="Hands" picture={<HandsPicture />}>
+          {amount("hands", "People at work", "count")}
           {amount("roll_min", "To roll one sheet", "duration")}
           <Amount
             label="To cut one piece and place it"
@@ -141,7 +145,7 @@ export function KitchenPage() {
 /** Fields that say themselves what is wrong with them. */
 const NAMED = [
   "name", "zone", "currency", "room_c", "fridge_c", "freezer_c", "tray_width_mm", "tray_length_mm", "trays_owned", "least_gap_mm", "rods_mm", "mixer_limit_g", "bowl_ml",
-  "scale_step_g", "fine_step_g", "ovens", "racks_per_oven", "preheat_min", "roll_min", "cut_s",
+  "scale_step_g", "fine_step_g", "ovens", "racks_per_oven", "preheat_min", "roll_min", "cut_s", "hands", "mixers", "fridge_places", "freezer_places", "cooling_places",
 ];
 
 /** Whose clock the kitchen goes by: every time on every screen is of it. */

@@ -75,7 +75,8 @@ export function turned(before: ReadonlyMap<number, string>, pieces: readonly Liv
   };
 }
 
-function notify(title: string, body: string, tag: string): void {
+/** Tells it outside this page, where that is allowed. */
+export function notify(title: string, body: string, tag: string): void {
   if (typeof Notification === "undefined" || Notification.permission !== "granted") return;
   try {
     const shown = new Notification(title, { body, tag });

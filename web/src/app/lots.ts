@@ -18,13 +18,17 @@ export function useFamily(job: Job | undefined): Job[] {
   return job ? familyOf(job, jobs.data ?? [job]) : [];
 }
 
-/** Asked only where there is more than one lot. */
+const dateOf = (job: Job): string => job.ready_by.slice(0, 10);
+
+/** Asked only where there is more than one lot, or another job is wanted on its date. */
 export function useTogether(job: Job | undefined, lots: number) {
   const id = job ? leadOf(job) : 0;
+  const jobs = useJobs();
+  const shared = job && jobs.data?.some((j) => leadOf(j) !== id && j.lot_of == null && dateOf(j) === dateOf(job));
   return useQuery({
     queryKey: ["together", id],
     queryFn: () => settled(api.GET("/api/jobs/{id}/together", { params: { path: { id } } })),
-    enabled: id > 0 && lots > 1,
+    enabled: id > 0 && (lots > 1 || shared === true),
     retry: false,
   });
 }

@@ -25,13 +25,15 @@ const pantry = () => import("../pantry/PantryPage");
 const reader = () => import("../recipe/ReadPage");
 const kitchen = () => import("./KitchenPage");
 const kitchenOven = () => import("../kitchen/OvenPage");
+const day = () => import("../day/DayPage");
+const bench = () => import("../bench/BenchPage");
 const begin = () => import("../begin/NewJobPage");
 const question = () => import("../kit/Question");
 const units = () => import("./UnitsWindow");
 const keys = () => import("./KeyWindow");
 
 const REST: (() => Promise<unknown>)[] = [
-  order, dough, cold, shape, oven, clock, ledger, question, doughViews, coldViews, shapeViews, ovenViews, cutterForm, units, keys, begin, shelf, kitchen, pantry, reader, kitchenOven, live,
+  order, dough, cold, shape, oven, clock, ledger, question, doughViews, coldViews, shapeViews, ovenViews, cutterForm, units, keys, begin, shelf, kitchen, pantry, reader, kitchenOven, live, day, bench,
 ];
 
 /** Loads the rest ahead, one after the other: a change of station waits for nothing, and works while the server is away. */
@@ -45,6 +47,8 @@ const page = <M, K extends keyof M>(load: () => Promise<M>, name: K) => ({
 });
 
 export const router = createBrowserRouter([
+  // The bench has the whole screen.
+  { path: "/bench/:runId", ...page(bench, "BenchPage"), errorElement: <Failed /> },
   {
     path: "/",
     element: <Frame />,
@@ -56,6 +60,8 @@ export const router = createBrowserRouter([
       { path: "kitchen/oven", ...page(kitchenOven, "OvenPage") },
       { path: "pantry", ...page(pantry, "PantryPage") },
       { path: "read", ...page(reader, "ReadPage") },
+      { path: "days", ...page(day, "DaysPage") },
+      { path: "days/:date", ...page(day, "DayPage") },
       { path: "live", ...page(live, "LivePage") },
       {
         path: "jobs/:jobId",

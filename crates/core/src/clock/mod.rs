@@ -2,13 +2,17 @@
 
 mod planner;
 mod relay;
+mod relayed;
+mod step;
 mod zone;
 
 pub use planner::{
     BatchId, BatchInput, Broken, Day, DayBatch, DayHeld, DayInput, DayKitchen, DayPlace, DayRule, DayTask, Forbidden,
     PlanBudget, PlannedDay, Wanted, broken_rules, plan_day,
 };
-pub use relay::{ChillWaits, Held, Lane, MoreChill, Relay, RelayInput, RelayLot, RelayTask, Step, plan_relay};
+pub use relay::{ChillWaits, Held, MoreChill, Relay, RelayInput, RelayLot, RelayTask};
+pub use relayed::plan_relay;
+pub use step::{Lane, Step};
 #[cfg(feature = "wire")]
 pub use zone::Minute;
 #[cfg(feature = "wire")]

@@ -4,8 +4,9 @@ use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan, Thawin
 use super::bench::HandsAtTheBench;
 use super::chilling::EVENING_MIN;
 use super::cold::{chill_waits, least_min, rests_after, slow_end};
+use super::together::lacks;
 use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, ReadyMeans, Reason, Thaw};
-use crate::clock::{Lane, Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
+use crate::clock::{DayKitchen, DayPlace, PlanBudget, Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
 use crate::finish::{CoatWork, Finish};
 use crate::units::Span;
 use chrono::{TimeDelta, Timelike};
@@ -17,6 +18,11 @@ const PACK_S: f64 = 5.0;
 /// What dries so long, min, does so through the night; nobody ices between these minutes of the day. Our own choice.
 const LONG_DRY_MIN: i64 = 4 * 60;
 const NIGHT_MIN: (i64, i64) = (22 * 60, 7 * 60);
+
+/// For an oven to settle at another temperature between two loads, min. Common practice, no source.
+const OTHER_HEAT_MIN: i32 = 10;
+/// A lot by itself is small, and is planned again for every change that is tried.
+const ONE_LOT: PlanBudget = PlanBudget { seconds: 0.004, seed: 1 };
 
 /// What a job leaves to be done when its start has passed, the surest first.
 fn when_late(job: &Job) -> Vec<WhenLate> {
@@ -71,9 +77,15 @@ pub(super) fn clock_plan(
         .min_up(),
         form_min: if thawed { 0 } else { Span::new_min(hands.form_min).min_up() },
         bulk_min: cold.bulk.as_ref().map_or(0, |b| b.least_min + b.rest_min),
-        thaws: cold.thaw.map(|t| if t.way == Thaw::Bench { Lane::Cooling } else { Lane::Cold }),
+        thaws: thawed,
+        dough_place: match cold.thaw {
+            Some(Thawing { way: Thaw::Bench, .. }) => DayPlace::Counter,
+            Some(_) => DayPlace::Fridge,
+            None => place_of(cold.place),
+        },
         chill_min,
         cut_min: hands.cut_min,
+        tray_place: place_of(cold.tray_chill.as_ref().map_or(cold.place, |t| t.place)),
         tray_chill_min,
         bake_min: oven.expected.bake.1.min_up(),
         oven_c: oven.oven.c(),
@@ -82,6 +94,7 @@ pub(super) fn clock_plan(
         finish_min: vec![],
         dry_min: 0,
         pack_min: vec![],
+        wanted_before_min: 0,
         warm: job.ready_means() == ReadyMeans::Out,
         rests: match cold.thaw {
             Some(Thawing { way: Thaw::Bench, .. }) => vec![],
@@ -90,13 +103,14 @@ pub(super) fn clock_plan(
         chill_why: chill_waits(cold, chill_min, flour_min),
     };
     after_the_bake(job, shape, &mut lot);
-    let mut relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+    let alone = |lot: &RelayLot| plan_relay(&relay_of(kitchen, vec![lot.clone()]), ONE_LOT);
+    let mut relay = alone(&lot);
     // Nobody ices at night: what dries for hours is put on the evening before.
     let icing = relay.tasks.iter().filter(|t| t.step == Step::Finish).map(|t| t.end_min).max();
     let sooner = icing.map_or(0, |end| out_of_the_night(job, kitchen.zone(), end));
     if lot.dry_min >= LONG_DRY_MIN && sooner > 0 {
         lot.dry_min += sooner;
-        relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+        relay = alone(&lot);
     }
     let chill = if thawed { Step::Thaw } else { Step::Chill };
     let bulk = cold.bulk.as_ref().map(|b| b.stays);
@@ -116,7 +130,7 @@ pub(super) fn clock_plan(
             }
         }
         if sooner > 0 {
-            relay = plan_relay(&relay_of(kitchen, vec![lot.clone()]));
+            relay = alone(&lot);
         }
     }
     let chill_min = lot.chill_min;
@@ -124,6 +138,7 @@ pub(super) fn clock_plan(
     if shape.trays.rounds > 1 {
         reasons.push(Reason::TraysGoRound { trays: kitchen.trays().owned(), times: shape.trays.rounds });
     }
+    reasons.extend(lacks(&relay, |_| Some(job.input().name.clone())));
     reasons.extend(clock_change(job, kitchen.zone(), &relay));
     ClockPlan { relay, chill_min, lot, zone: kitchen.zone(), when_late: when_late(job), reasons }
 }
@@ -194,11 +209,31 @@ pub(super) fn clock_change(job: &Job, zone: Zone, relay: &Relay) -> Option<Reaso
 
 /// Lots with the trays, ovens and hands of a kitchen.
 pub(super) fn relay_of(kitchen: &Kitchen, lots: Vec<RelayLot>) -> RelayInput {
-    RelayInput {
-        lots,
-        trays_owned: kitchen.trays().owned(),
-        racks: kitchen.ovens().racks,
-        ovens: kitchen.ovens().count,
-        preheat_min: Span::new_min(kitchen.ovens().preheat_min).min_up(),
+    RelayInput { lots, kitchen: places_of(kitchen) }
+}
+
+/// What a kitchen has to plan a day over.
+pub(super) fn places_of(kitchen: &Kitchen) -> DayKitchen {
+    let k = kitchen.input();
+    let ovens = kitchen.ovens();
+    DayKitchen {
+        hands: k.hands,
+        mixers: k.mixers,
+        fridge_slots: k.fridge_places,
+        freezer_slots: k.freezer_places,
+        trays: kitchen.trays().owned(),
+        ovens: ovens.count,
+        racks_per_oven: ovens.racks,
+        preheat_min: i32::try_from(Span::new_min(ovens.preheat_min).min_up()).unwrap_or(0),
+        temp_change_min: OTHER_HEAT_MIN,
+        rechill_min: 0,
+        cooling_slots: k.cooling_places,
+    }
+}
+
+fn place_of(place: ColdPlace) -> DayPlace {
+    match place {
+        ColdPlace::Fridge => DayPlace::Fridge,
+        ColdPlace::Freezer => DayPlace::Freezer,
     }
 }

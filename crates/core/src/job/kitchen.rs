@@ -86,6 +86,21 @@ pub struct KitchenInput {
     pub ovens: u32,
     /// Trays an oven takes at once, 1 to 20.
     pub racks_per_oven: u32,
+    /// Pairs of hands, 1 to 20.
+    #[cfg_attr(feature = "wire", serde(default = "usual::hands"))]
+    pub hands: u32,
+    /// Mixers, 1 to 20; a bowl and a spoon is one.
+    #[cfg_attr(feature = "wire", serde(default = "usual::mixers"))]
+    pub mixers: u32,
+    /// Places in the fridge, each for a tray or the dough of a mix, 0 to 200.
+    #[cfg_attr(feature = "wire", serde(default = "usual::fridge_places"))]
+    pub fridge_places: u32,
+    /// Places in the freezer, 0 to 200.
+    #[cfg_attr(feature = "wire", serde(default = "usual::freezer_places"))]
+    pub freezer_places: u32,
+    /// Trays that can stand to cool, 1 to 200.
+    #[cfg_attr(feature = "wire", serde(default = "usual::cooling_places"))]
+    pub cooling_places: u32,
     /// Fan ovens.
     pub oven_fan: bool,
     /// To heat the oven, 0 to 120.
@@ -131,6 +146,11 @@ impl KitchenInput {
             rods_mm: vec![3.0, 5.0, 6.0, 8.0, 10.0],
             ovens: 1,
             racks_per_oven: 1,
+            hands: usual::hands(),
+            mixers: usual::mixers(),
+            fridge_places: usual::fridge_places(),
+            freezer_places: usual::freezer_places(),
+            cooling_places: usual::cooling_places(),
             oven_fan: false,
             preheat_min: 20.0,
             roll_min: 4.0,
@@ -154,34 +174,61 @@ pub struct OvenMeasured {
     pub swing_k: f64,
 }
 
-/// What a kitchen of an older file has.
-#[cfg(feature = "wire")]
+/// What a kitchen has of which nobody has said anything yet.
 mod usual {
-    use crate::dough::EggClass;
-    use crate::oven::OvenSetup;
+    #[cfg(feature = "wire")]
+    pub use of_older_files::*;
 
-    pub fn step() -> f64 {
-        1.0
+    /// One person with one mixer. Common practice, no source.
+    pub fn hands() -> u32 {
+        1
     }
 
-    pub fn fine_step() -> f64 {
-        0.1
+    pub fn mixers() -> u32 {
+        1
     }
 
-    pub fn dip() -> f64 {
-        OvenSetup::usual(175.0, false).door_dip.k()
+    /// A home fridge and a home freezer cleared for a day's baking, and a table to cool on. Common practice, no source.
+    pub fn fridge_places() -> u32 {
+        6
     }
 
-    pub fn recovery() -> f64 {
-        OvenSetup::usual(175.0, false).recovery.min()
+    pub fn freezer_places() -> u32 {
+        4
     }
 
-    pub fn eggs() -> EggClass {
-        EggClass::UsLarge
+    pub fn cooling_places() -> u32 {
+        8
     }
 
-    pub fn currency() -> String {
-        "\u{20ac}".to_owned()
+    #[cfg(feature = "wire")]
+    mod of_older_files {
+        use crate::dough::EggClass;
+        use crate::oven::OvenSetup;
+
+        pub fn step() -> f64 {
+            1.0
+        }
+
+        pub fn fine_step() -> f64 {
+            0.1
+        }
+
+        pub fn dip() -> f64 {
+            OvenSetup::usual(175.0, false).door_dip.k()
+        }
+
+        pub fn recovery() -> f64 {
+            OvenSetup::usual(175.0, false).recovery.min()
+        }
+
+        pub fn eggs() -> EggClass {
+            EggClass::UsLarge
+        }
+
+        pub fn currency() -> String {
+            "\u{20ac}".to_owned()
+        }
     }
 }
 
@@ -230,6 +277,11 @@ impl Kitchen {
         }
         checks.range("ovens", f64::from(input.ovens), 1.0, 20.0, "ovens");
         checks.range("racks_per_oven", f64::from(input.racks_per_oven), 1.0, 20.0, "racks");
+        checks.range("hands", f64::from(input.hands), 1.0, 20.0, "pairs of hands");
+        checks.range("mixers", f64::from(input.mixers), 1.0, 20.0, "mixers");
+        checks.range("fridge_places", f64::from(input.fridge_places), 0.0, 200.0, "places");
+        checks.range("freezer_places", f64::from(input.freezer_places), 0.0, 200.0, "places");
+        checks.range("cooling_places", f64::from(input.cooling_places), 1.0, 200.0, "places");
         checks.range("preheat_min", input.preheat_min, 0.0, 120.0, "min");
         checks.limit("oven_readings", input.oven_readings.len(), 12, "readings");
         for (i, r) in input.oven_readings.iter().enumerate() {
@@ -456,6 +508,11 @@ mod tests {
             rods_mm: vec![10.0, 3.0, 6.0, 6.0],
             ovens: 1,
             racks_per_oven: 1,
+            hands: 1,
+            mixers: 1,
+            fridge_places: 6,
+            freezer_places: 4,
+            cooling_places: 8,
             oven_fan: false,
             oven_readings: vec![],
             door_dip_k: 15.0,

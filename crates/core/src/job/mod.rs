@@ -12,6 +12,7 @@ mod chilled;
 mod chilling;
 mod clock;
 mod cold;
+mod day;
 mod even;
 mod family;
 mod finishing;
@@ -32,6 +33,7 @@ mod plan;
 mod portioned;
 mod pricked;
 mod reason;
+mod running;
 mod sheets;
 mod together;
 mod tray_times;
@@ -57,6 +59,7 @@ pub use chilled::ChillChange;
 #[cfg(feature = "wire")]
 pub use chilling::kept_dough_form;
 pub use chilling::{ChillFor, ChillForm, DoughForm, OVERNIGHT, Thaw, USUAL_CHILL_MIN};
+pub use day::{DayGain, DayHelp, Shared, day_helps, day_shares};
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
     Kin, Left, LotInput, MOST_LOTS, OnSheets, SharedSheets, changed_with, check_lot, check_shared_dough, goes_along,
@@ -81,8 +84,9 @@ pub use pieces::{PieceSize, largest_sheet, piece_outline, piece_size, portion_ou
 pub use plan::{WithOthers, compute_sheet, plan, plan_dough, plan_with};
 pub use portioned::chill_portion;
 pub use reason::{PotCaution, Reason, Setting};
+pub use running::{RunsLot, run_plan};
 pub use sheets::{SheetChoice, sheet_choices};
-pub use together::{LotPlan, SizeClass, Together, plan_together};
+pub use together::{LotPlan, SizeClass, Together, plan_date, together, wanted_before};
 pub use tray_times::{TrayPieceTime, TrayTimes, tray_times};
 pub use wanted::{WantedWay, wanted_ways};
 pub use ways::{Spell, Way, WayKind, WaySizes, one_way, question_of_way, ways};

@@ -2,6 +2,7 @@
 
 use super::ahead::PartsAhead;
 use super::{PieceReason, ReadyMeans, Thaw};
+use crate::clock::Forbidden;
 use crate::cold::{ColdPlace, Feeling};
 use crate::error::InputErrors;
 use crate::oven::{DoneBy, Profile};
@@ -123,6 +124,10 @@ pub enum Reason {
     ClocksChange { from: NaiveDateTime, to: NaiveDateTime },
     // Lots together.
     AsLateAsTheNextAllows,
+    // The kitchen has too little of something for the day, for one lot or for all.
+    KitchenLacks { short: Forbidden, lot: Option<String> },
+    // Other jobs of the date are planned with it.
+    WithTheDate { jobs: Vec<String> },
     HeatsSettle,
     MayShareATray { lots: Vec<String>, bake: (Span, Span), within: Share },
     LastTraysTogether { lots: Vec<String> },

@@ -2,7 +2,7 @@
 
 use super::clock::{clock_change, relay_of};
 use super::{Job, Kitchen, Plan, Reason};
-use crate::clock::{Relay, RelayLot, Zone, plan_relay};
+use crate::clock::{PlanBudget, Relay, RelayLot, Zone, plan_relay};
 use crate::shape::ONE_CLASS;
 use crate::units::Span;
 
@@ -41,17 +41,47 @@ pub struct Together {
     pub reasons: Vec<Reason>,
 }
 
-/// Lays out the day of several lots, baked in the order given, and sorts them into size classes.
+/// Lays out the day of all lots of a date, whatever job they belong to: one relay over hands, cold places, trays and ovens, counted from the
+/// last wanted time.
 #[must_use]
-pub fn plan_together(kitchen: &Kitchen, lots: &[LotPlan]) -> Together {
-    let relay_lots = lots.iter().map(|l| RelayLot {
+pub fn plan_date(kitchen: &Kitchen, lots: &[LotPlan]) -> Relay {
+    let relay_lots = lots_of_day(lots, &wanted_before(kitchen.zone(), lots));
+    plan_relay(&relay_of(kitchen, relay_lots), PlanBudget::AT_ONCE)
+}
+
+/// Lots as they are planned together, each wanted so long before the last.
+pub(super) fn lots_of_day(lots: &[LotPlan], before: &[i64]) -> Vec<RelayLot> {
+    let of = lots.iter().zip(before).map(|(l, wanted_before_min)| RelayLot {
         mixed_by: l.mixed_by,
         mixes: if l.mixed_by.is_some() { 0 } else { l.plan.clock.lot.mixes },
+        wanted_before_min: *wanted_before_min,
         ..l.plan.clock.lot.clone()
     });
-    let relay = plan_relay(&relay_of(kitchen, relay_lots.collect()));
-    let classes = size_classes(lots);
-    let mut reasons = vec![Reason::AsLateAsTheNextAllows];
+    of.collect()
+}
+
+/// How long before the last of them each lot is wanted, min.
+#[must_use]
+pub fn wanted_before(zone: Zone, lots: &[LotPlan]) -> Vec<i64> {
+    let wanted = |l: &LotPlan| zone.nearest(l.job.input().ready_by);
+    let last = lots.iter().map(wanted).max();
+    lots.iter().map(|l| last.map_or(0, |last| (last - wanted(l)).num_minutes())).collect()
+}
+
+/// The lots of one job together: which of their pieces may share a tray, and what the day rests on. `relay` is theirs, of the whole date's;
+/// `others` are the jobs that are planned with it.
+#[must_use]
+pub fn together(kitchen: &Kitchen, lots: &[LotPlan], relay: Relay, others: Vec<String>) -> Together {
+    let several = lots.len() > 1;
+    let classes = if several { size_classes(lots) } else { vec![] };
+    let mut reasons = vec![];
+    if several || !others.is_empty() {
+        reasons.push(Reason::AsLateAsTheNextAllows);
+    }
+    if !others.is_empty() {
+        reasons.push(Reason::WithTheDate { jobs: others });
+    }
+    reasons.extend(lacks(&relay, |lot| lots.get(lot).map(|l| l.job.input().name.clone())));
     let heats = lots.windows(2).filter(|w| (w[0].plan.oven.oven.c() - w[1].plan.oven.oven.c()).abs() > 0.5).count();
     if heats > 0 {
         reasons.push(Reason::HeatsSettle);
@@ -68,6 +98,11 @@ pub fn plan_together(kitchen: &Kitchen, lots: &[LotPlan]) -> Together {
     }
     reasons.extend(lots.first().and_then(|l| clock_change(l.job, kitchen.zone(), &relay)));
     Together { relay, classes, zone: kitchen.zone(), reasons }
+}
+
+/// What the kitchen has too little of, by the names of lots.
+pub(super) fn lacks(relay: &Relay, name: impl Fn(usize) -> Option<String>) -> Vec<Reason> {
+    relay.lacks.iter().map(|short| Reason::KitchenLacks { short: *short, lot: short.batch.and_then(&name) }).collect()
 }
 
 fn middle(lot: &LotPlan) -> f64 {

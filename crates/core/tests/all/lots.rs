@@ -7,8 +7,8 @@ use ready_slab_core::dough::{MixMethod, rolled_density};
 use ready_slab_core::job::{
     GoesIn, Job, JobInput, KeptPiece, KeptSheet, Kin, Kitchen, Left, LotPlan, Making, OnSheets, PieceReason, Plan,
     Reason, SharedSheets, WaySizes, Whereabouts, changed_with, check_lot, check_shared_dough, dough_of, goes_along,
-    keep_version_with, left_of, mixed_with, pan_fill, piece_outline, piece_size, pieces_from, plan_together,
-    portion_outline, ways,
+    keep_version_with, left_of, mixed_with, pan_fill, piece_outline, piece_size, pieces_from, plan_date,
+    portion_outline, together, ways,
 };
 use ready_slab_core::shape::{Bent, LogForm, MixedFault, Portion, SheetKind};
 use ready_slab_core::units::{Density, Length, Mass, Temperature};
@@ -218,7 +218,7 @@ fn lots_of_one_job_share_hands_and_oven_and_like_pieces_a_tray() {
         .enumerate()
         .map(|(i, (job, plan))| LotPlan { job, plan, mixed_by: (i > 0).then_some(0) })
         .collect();
-    let found = plan_together(&kitchen(), &lots);
+    let found = together(&kitchen(), &lots, plan_date(&kitchen(), &lots), vec![]);
     // 6 mm slices are done a little before 6 mm rounds; 12 mm take longer by more than 12 %.
     assert_eq!(found.classes.iter().map(|c| c.lots.clone()).collect::<Vec<_>>(), vec![vec![1, 0], vec![2]]);
     assert!(
@@ -228,7 +228,7 @@ fn lots_of_one_job_share_hands_and_oven_and_like_pieces_a_tray() {
     );
     // Another dough never lies on the same tray.
     let apart: Vec<LotPlan> = lots.iter().map(|l| LotPlan { mixed_by: None, ..*l }).collect();
-    assert_eq!(plan_together(&kitchen(), &apart).classes.len(), 3);
+    assert_eq!(together(&kitchen(), &apart, plan_date(&kitchen(), &apart), vec![]).classes.len(), 3);
     // The lots begin no later together than the latest alone, and are all done at the wanted time.
     let alone = plans.iter().map(|p| p.clock.relay.start_min).min().unwrap();
     assert!(found.relay.start_min <= alone);

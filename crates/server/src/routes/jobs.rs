@@ -170,7 +170,7 @@ pub async fn plan_of(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<P
     let id = JobId(*id);
     let stored = store.job(id).await?;
     let family = Family::of(&store, &stored).await?;
-    if family.all.len() > 1
+    if (family.all.len() > 1 || family.shares_its_date(&store).await?)
         && let Ok(day) = family.day(&store).await?
         && let Some(i) = day.lots.iter().position(|(whole, _)| whole.stored.id == id)
     {

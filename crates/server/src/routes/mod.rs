@@ -6,6 +6,7 @@ mod chills;
 mod cold;
 mod compute;
 mod cutters;
+mod days;
 mod demo;
 mod dough;
 mod formulas;
@@ -20,6 +21,7 @@ mod pantry;
 mod portions;
 mod recipes;
 mod records;
+mod runs;
 mod stream;
 mod units;
 
@@ -166,6 +168,15 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(compute::sheet)
         .service(compute::bake)
         .service(compute::schedule)
+        .service(days::list)
+        .service(days::show)
+        .service(runs::list)
+        .service(runs::begin)
+        .service(runs::show)
+        .service(runs::note)
+        .service(runs::end)
+        .service(runs::code)
+        .service(runs::live)
         .service(demo::show)
         .service(demo::open)
         .service(demo::remove);

@@ -24,14 +24,14 @@ export function Clock() {
   const picture = useRef<SVGSVGElement>(null);
   const family = useFamily(job);
   const together = useTogether(job, family.length);
-  const all = family.length > 1 ? together.data : undefined;
+  const all = together.data;
   const lots: Lot[] = all ? all.lots : [{ name: job.name, plan }];
   const seen = useMinute();
   const late = day.start_at < seen;
   const days = daysOf(day);
   return (
     <>
-      <Work dim={dim || (family.length > 1 && together.isFetching)}>
+      <Work dim={dim || together.isFetching}>
         <div className="no-print">
         <StationHead title={<span>{longDay(day.start_at)}</span>} sub={`${clock(day.start_at)} to ${days.length > 1 ? dayClock(plan.ready_by) : clock(plan.ready_by)}`}>
           <SaveSvg picture={picture} name={`${job.name} day`} />
@@ -74,7 +74,7 @@ export function Clock() {
         ) : null}
         <Part title="What it rests on">
           <Rows>
-            {all ? <Row name="Trays of all batches">{String(all.trays)}</Row> : <Row name="Each tray is used">{plan.shape.trays.rounds === 1 ? "once" : plan.shape.trays.rounds === 2 ? "twice" : `${plan.shape.trays.rounds} times`}</Row>}
+            {all && all.lots.length > 1 ? <Row name="Trays of all batches">{String(all.trays)}</Row> : <Row name="Each tray is used">{plan.shape.trays.rounds === 1 ? "once" : plan.shape.trays.rounds === 2 ? "twice" : `${plan.shape.trays.rounds} times`}</Row>}
             <Row name="Oven heats from">{clock(day.tasks.find((t) => t.step === "preheat")?.start_at ?? day.start_at)}</Row>
           </Rows>
           <div className="mt-3">

@@ -2,7 +2,7 @@
 
 use super::day::{Day, DayPlace};
 use super::tasks::DayTask;
-use crate::clock::Step;
+use crate::clock::step::Step;
 use std::collections::BTreeMap;
 
 /// A rule that a plan breaks, and the task that does, counted as they were given.

@@ -2,7 +2,7 @@
 
 use super::day::{DayBatch, DayPlace};
 use super::laid::{DayLayout, Stretch};
-use crate::clock::Step;
+use crate::clock::step::Step;
 
 /// A task that another one waits for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -1,7 +1,7 @@
 //! Days by hand, and every plan proved by the checker.
 
 use super::*;
-use crate::clock::Step;
+use crate::clock::step::Step;
 use proptest::prelude::*;
 
 /// As it travels in the planner's JSON: one batch of a kind.

@@ -11,7 +11,7 @@ pub(super) use cold::{CurvePoint, ReadyView, WindowView, curve};
 
 use super::{CutterView, FinishView, SentenceView, say_all};
 use crate::wire::view;
-pub(super) use clock::ClockView;
+pub(super) use clock::{ClockView, TaskView};
 use cold::ColdView;
 use dough::DoughView;
 use oven::OvenView;

@@ -470,6 +470,7 @@ pub fn clock() -> Vec<Sentence> {
     let held = [
         Held::AnotherHeat,
         Held::OvenWanted,
+        Held::CoolingPlaceWanted,
         Held::TrayWanted,
         Held::HandsAtTheNext { longer_min: 4 },
         Held::Chill(chill),

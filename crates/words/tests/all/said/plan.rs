@@ -1,6 +1,7 @@
 //! Of what a plan says, one of every sentence.
 
 use super::*;
+use ready_slab_core::clock::{DayRule, Forbidden};
 
 pub fn plan() -> Vec<Sentence> {
     use job::Reason as R;
@@ -144,6 +145,12 @@ pub fn plan() -> Vec<Sentence> {
         R::ClocksChange { from: date(2), to: date(3) },
         R::ClocksChange { from: date(3), to: date(2) },
         R::AsLateAsTheNextAllows,
+        R::KitchenLacks {
+            short: Forbidden { rule: DayRule::FridgeSlots, batch: Some(0), needs: Some(1), has: 0 },
+            lot: Some("Regatta gulls".into()),
+        },
+        R::KitchenLacks { short: Forbidden { rule: DayRule::Together, batch: None, needs: None, has: 0 }, lot: None },
+        R::WithTheDate { jobs: lots() },
         R::HeatsSettle,
         R::MayShareATray { lots: lots(), bake: (min(9.3), min(10.1)), within: part(0.12) },
         R::LastTraysTogether { lots: lots() },

@@ -1,0 +1,109 @@
+//! A planned date looked at: what its jobs share, and what would let it start later.
+
+use super::clock::relay_of;
+use super::together::{lots_of_day, wanted_before};
+use super::{ColdPlace, Kitchen, LotPlan, Plan};
+use crate::clock::{DayKitchen, PlanBudget, Relay, RelayTask, Step, plan_relay};
+
+/// What the jobs of a date share.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Shared {
+    /// Lots, from 0, whose dough is mixed as one.
+    Dough(Vec<usize>),
+    /// Lots that go into the oven as one load, the first such load.
+    Load(Vec<usize>),
+}
+
+/// Something that would let a date start later.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum DayHelp {
+    /// One more tray.
+    Tray,
+    /// One more oven.
+    Oven,
+    /// Another pair of hands.
+    Hands,
+    /// One more place in the fridge.
+    FridgePlace,
+    /// One more place to cool.
+    CoolingPlace,
+    /// The dough of a lot, from 0, chills in the freezer and not in the fridge.
+    InTheFreezer(usize),
+}
+
+/// A help and its gain.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct DayGain {
+    /// What.
+    pub help: DayHelp,
+    /// The day starts so much later, min.
+    pub gain_min: i64,
+}
+
+/// Less is not worth the trouble, min. Our own choice.
+const WORTH_MIN: i64 = 5;
+/// Nobody wants more advice at once.
+const MOST_HELPS: usize = 3;
+/// Each help is one plan of the day.
+const BUDGET: PlanBudget = PlanBudget { seconds: 0.015, seed: 1 };
+
+/// What the lots of a date share.
+#[must_use]
+pub fn day_shares(lots: &[LotPlan], relay: &Relay) -> Vec<Shared> {
+    let mut found = vec![];
+    for lead in 0..lots.len() {
+        let with: Vec<usize> = (0..lots.len()).filter(|l| lots[*l].mixed_by == Some(lead)).collect();
+        if !with.is_empty() {
+            found.push(Shared::Dough(std::iter::once(lead).chain(with).collect()));
+        }
+    }
+    let bakes: Vec<&RelayTask> = relay.tasks.iter().filter(|t| t.step == Step::Bake).collect();
+    for (at, bake) in bakes.iter().enumerate() {
+        let same = |o: &&&RelayTask| (o.oven, o.start_min) == (bake.oven, bake.start_min) && o.lot != bake.lot;
+        let mut lots: Vec<usize> = bakes[at..].iter().filter(same).map(|o| number(o.lot)).collect();
+        if lots.is_empty() {
+            continue;
+        }
+        lots.insert(0, number(bake.lot));
+        lots.sort_unstable();
+        lots.dedup();
+        if !found.contains(&Shared::Load(lots.clone())) {
+            found.push(Shared::Load(lots));
+        }
+    }
+    found
+}
+
+fn number(lot: u32) -> usize {
+    usize::try_from(lot).unwrap_or(usize::MAX)
+}
+
+/// What would let a date start later, the most first; `frozen` are the lots as they would be with their dough in the freezer.
+#[must_use]
+pub fn day_helps(kitchen: &Kitchen, lots: &[LotPlan], relay: &Relay, frozen: &[Option<Plan>]) -> Vec<DayGain> {
+    let start = |lots: &[LotPlan], more: fn(&mut DayKitchen)| {
+        let mut day = relay_of(kitchen, lots_of_day(lots, &wanted_before(kitchen.zone(), lots)));
+        more(&mut day.kitchen);
+        plan_relay(&day, BUDGET).start_min
+    };
+    type More = fn(&mut DayKitchen);
+    let more: [(DayHelp, More); 5] = [
+        (DayHelp::Tray, |k| k.trays += 1),
+        (DayHelp::Oven, |k| k.ovens += 1),
+        (DayHelp::Hands, |k| k.hands += 1),
+        (DayHelp::FridgePlace, |k| k.fridge_slots += 1),
+        (DayHelp::CoolingPlace, |k| k.cooling_slots += 1),
+    ];
+    let mut found: Vec<DayGain> =
+        more.into_iter().map(|(help, more)| DayGain { help, gain_min: start(lots, more) - relay.start_min }).collect();
+    for (at, frozen) in frozen.iter().enumerate() {
+        let Some(plan) = frozen.as_ref().filter(|_| lots[at].plan.cold.place == ColdPlace::Fridge) else { continue };
+        let mut other = lots.to_vec();
+        other[at] = LotPlan { plan, ..other[at] };
+        found.push(DayGain { help: DayHelp::InTheFreezer(at), gain_min: start(&other, |_| {}) - relay.start_min });
+    }
+    found.retain(|g| g.gain_min >= WORTH_MIN);
+    found.sort_by_key(|g| std::cmp::Reverse(g.gain_min));
+    found.truncate(MOST_HELPS);
+    found
+}

@@ -1,0 +1,256 @@
+//! The rest of a run, planned anew from where it stands: each step as planned, or as soon after as what comes before it, hands, ovens and trays allow.
+
+use super::facts::{Fact, least_of};
+use super::plan::RunPlan;
+use crate::clock::{DayPlace, Step};
+
+/// A step, as it was or as it is expected.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Lies {
+    pub(super) start: f64,
+    pub(super) end: f64,
+}
+
+/// Between two loads of an oven at other heats lies so much; below it heats are the same, K.
+const SAME_HEAT_K: f64 = 0.5;
+
+/// Where every step lies; nothing of those that are gone.
+pub(super) fn ahead(plan: &RunPlan, facts: &[Fact], now: f64, hands: u32) -> Vec<Option<Lies>> {
+    Ahead::new(plan, facts, now, hands).all()
+}
+
+struct Ahead<'a> {
+    plan: &'a RunPlan,
+    facts: &'a [Fact],
+    now: f64,
+    at: Vec<Option<Lies>>,
+    taken: Vec<bool>,
+    hands: Vec<f64>,
+    /// When each oven is free, and its heat.
+    ovens: Vec<(f64, Option<f64>)>,
+    /// When each tray is free; endless while that is not known.
+    trays: Vec<f64>,
+    /// The tray that a lot's tray lies on.
+    on: Vec<(usize, Option<u32>, usize)>,
+}
+
+fn size(n: u32) -> usize {
+    usize::try_from(n).unwrap_or(1).max(1)
+}
+
+impl<'a> Ahead<'a> {
+    fn new(plan: &'a RunPlan, facts: &'a [Fact], now: f64, hands: u32) -> Self {
+        let mut found = Self {
+            plan,
+            facts,
+            now,
+            at: vec![None; plan.tasks.len()],
+            taken: vec![false; plan.tasks.len()],
+            hands: vec![now; size(hands)],
+            ovens: vec![(f64::MIN, None); size(plan.kitchen.ovens)],
+            trays: vec![f64::MIN; size(plan.kitchen.trays)],
+            on: vec![],
+        };
+        let mut order: Vec<usize> = (0..plan.tasks.len()).filter(|t| facts[*t].started.is_some()).collect();
+        order.sort_by(|a, b| facts[*a].started.unwrap_or(0.0).total_cmp(&facts[*b].started.unwrap_or(0.0)));
+        for task in order {
+            let fact = &facts[task];
+            let Some(start) = fact.started else { continue };
+            let end = fact.done.unwrap_or_else(|| (start + least_of(plan, facts, task)).max(now));
+            found.put(task, Lies { start, end });
+        }
+        found
+    }
+
+    fn put(&mut self, task: usize, at: Lies) {
+        self.at[task] = Some(at);
+        let t = &self.plan.tasks[task];
+        let known = self.facts[task].done.is_some();
+        if t.step.by_hand() && !known {
+            let free = self.soonest_hands();
+            self.hands[free] = at.end;
+        }
+        match t.step {
+            Step::Bake => {
+                let oven = usize::try_from(t.oven.unwrap_or(0)).unwrap_or(0).min(self.ovens.len() - 1);
+                if at.end > self.ovens[oven].0 {
+                    self.ovens[oven] = (at.end, Some(self.plan.lots[t.lot].oven_c));
+                }
+            }
+            Step::Cut => {
+                let tray = self.soonest_tray();
+                self.trays[tray] = if self.facts[task].gone { at.end } else { f64::INFINITY };
+                self.on.push((t.lot, t.tray, tray));
+            }
+            Step::Cool => {
+                if let Some((_, _, tray)) = self.on.iter().find(|(lot, on, _)| *lot == t.lot && *on == t.tray) {
+                    self.trays[*tray] = at.end;
+                }
+            }
+            _ => {}
+        }
+        // A dropped tray is free when it was dropped.
+        if self.facts[task].gone
+            && let Some((_, _, tray)) = self.on.iter().find(|(lot, on, _)| *lot == t.lot && *on == t.tray)
+        {
+            self.trays[*tray] = at.end;
+        }
+        // What lies in the cold does so until it is first taken.
+        for &before in &t.after {
+            let open = self.plan.tasks[before].waits() && self.facts[before].done.is_none();
+            if open && !self.taken[before] {
+                self.taken[before] = true;
+                if let Some(lies) = &mut self.at[before] {
+                    lies.end = at.start.max(lies.start);
+                }
+            }
+        }
+    }
+
+    fn soonest_hands(&self) -> usize {
+        (0..self.hands.len()).min_by(|a, b| self.hands[*a].total_cmp(&self.hands[*b])).unwrap_or(0)
+    }
+
+    fn soonest_tray(&self) -> usize {
+        (0..self.trays.len()).min_by(|a, b| self.trays[*a].total_cmp(&self.trays[*b])).unwrap_or(0)
+    }
+
+    /// When what comes before a step lets it begin; nothing while that is not known.
+    fn may_begin(&self, task: usize) -> Option<f64> {
+        let mut from = f64::MIN;
+        for before in &self.plan.tasks[task].after {
+            if self.facts[*before].gone {
+                continue;
+            }
+            let lies = self.at[*before]?;
+            let done = match self.facts[*before].done {
+                Some(done) => done,
+                // In the cold at least so long; when it is taken is not its own doing.
+                None if self.plan.tasks[*before].waits() => {
+                    (lies.start + least_of(self.plan, self.facts, *before)).max(self.now)
+                }
+                None => lies.end,
+            };
+            from = from.max(done);
+        }
+        Some(from)
+    }
+
+    fn start_of(&self, task: usize) -> Option<f64> {
+        let t = &self.plan.tasks[task];
+        let from = self.may_begin(task)?;
+        if t.begins_by_itself() {
+            return Some(from.max(f64::MIN));
+        }
+        let mut start = from.max(self.now).max(t.start_min).max(self.facts[task].not_before);
+        if t.step.by_hand() {
+            start = start.max(self.hands[self.soonest_hands()]);
+        }
+        match t.step {
+            Step::Cut => start = start.max(self.trays[self.soonest_tray()]),
+            Step::Bake => {
+                for other in self.plan.load_of(task) {
+                    if other != task && self.at[other].is_none() && !self.facts[other].gone {
+                        start = start.max(self.may_begin(other)?);
+                    }
+                }
+                let oven = usize::try_from(t.oven.unwrap_or(0)).unwrap_or(0).min(self.ovens.len() - 1);
+                let (free, heat) = self.ovens[oven];
+                let other_heat = heat.is_some_and(|c| (c - self.plan.lots[t.lot].oven_c).abs() > SAME_HEAT_K);
+                let settles = if other_heat { f64::from(self.plan.kitchen.temp_change_min) } else { 0.0 };
+                // The rest of a load goes in with it.
+                let with_it = self
+                    .plan
+                    .load_of(task)
+                    .into_iter()
+                    .filter(|o| *o != task)
+                    .find_map(|o| self.at[o].filter(|_| self.facts[o].done.is_none()).map(|lies| lies.start));
+                start = match with_it {
+                    Some(load) if load >= start => load,
+                    _ => start.max(free + settles),
+                };
+            }
+            _ => {}
+        }
+        Some(start)
+    }
+
+    fn all(mut self) -> Vec<Option<Lies>> {
+        loop {
+            let open = (0..self.at.len()).filter(|t| self.at[*t].is_none() && !self.facts[*t].gone);
+            let next = open
+                .filter_map(|t| Some((self.start_of(t)?, t)))
+                .min_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
+            let Some((start, task)) = next else { return self.at };
+            // Trays that never come back hold nothing up for ever.
+            let start = if start.is_finite() { start } else { self.now.max(self.plan.tasks[task].start_min) };
+            let end = start + least_of(self.plan, self.facts, task);
+            self.put(task, Lies { start, end });
+        }
+    }
+}
+
+/// When each lot is ready.
+pub(super) fn ready(plan: &RunPlan, at: &[Option<Lies>]) -> Vec<Option<f64>> {
+    (0..plan.lots.len())
+        .map(|lot| {
+            let own = plan.tasks.iter().zip(at).filter(|(t, _)| t.lot == lot && t.step != Step::Preheat);
+            let counts = own.filter(|(t, _)| !plan.lots[lot].warm || t.step == Step::Bake);
+            counts.filter_map(|(_, lies)| lies.map(|l| l.end)).max_by(f64::total_cmp)
+        })
+        .collect()
+}
+
+/// By how much the latest of all lots is late; not positive while all is in time.
+pub(super) fn lateness(plan: &RunPlan, at: &[Option<Lies>]) -> f64 {
+    let late = ready(plan, at).into_iter().zip(&plan.lots).filter_map(|(ready, lot)| Some(ready? - lot.wanted_min));
+    late.max_by(f64::total_cmp).unwrap_or(0.0)
+}
+
+/// What would help a run that is late.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum CatchUp {
+    /// A cut tray chills in the other cold place.
+    TrayElsewhere {
+        /// Its stay in the cold.
+        task: usize,
+        /// Where.
+        place: DayPlace,
+    },
+    /// Another pair of hands.
+    MoreHands,
+}
+
+/// Something that would help, and how much.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Saves {
+    /// What.
+    pub what: CatchUp,
+    /// Minutes of lateness saved.
+    pub min: f64,
+}
+
+/// What would help most; nothing where the run is in time or nothing helps by a minute.
+pub(super) fn catch_up(plan: &RunPlan, facts: &[Fact], now: f64, late: f64) -> Option<Saves> {
+    if late < 1.0 {
+        return None;
+    }
+    let mut found: Vec<Saves> = vec![];
+    let saves = |facts: &[Fact], hands: u32| {
+        let late_then = lateness(plan, &ahead(plan, facts, now, hands)).max(0.0);
+        late - late_then
+    };
+    for (task, t) in plan.tasks.iter().enumerate().filter(|(i, t)| {
+        t.step == Step::TrayChill && facts[*i].done.is_none() && !facts[*i].gone && facts[*i].place.is_none()
+    }) {
+        let Some((place, least)) = plan.lots[t.lot].other_tray else { continue };
+        if least >= t.least_min {
+            continue;
+        }
+        let mut other = facts.to_vec();
+        other[task].place = Some(place);
+        found.push(Saves { what: CatchUp::TrayElsewhere { task, place }, min: saves(&other, plan.kitchen.hands) });
+    }
+    found.push(Saves { what: CatchUp::MoreHands, min: saves(facts, plan.kitchen.hands + 1) });
+    found.into_iter().filter(|s| s.min >= 1.0).max_by(|a, b| a.min.total_cmp(&b.min))
+}

@@ -1,0 +1,161 @@
+//! What has happened to each step.
+
+use super::event::{Happened, RunEvent};
+use super::plan::RunPlan;
+use crate::clock::{DayPlace, Step};
+
+/// What is known of one step.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Fact {
+    pub(super) started: Option<f64>,
+    pub(super) done: Option<f64>,
+    /// Takes so much longer.
+    pub(super) more_min: f64,
+    /// Can not begin before.
+    pub(super) not_before: f64,
+    /// Chills elsewhere than planned.
+    pub(super) place: Option<DayPlace>,
+    /// Nothing more is done of it.
+    pub(super) gone: bool,
+    /// Dough that went in at another temperature is so far ahead of its run.
+    pub(super) ahead_min: f64,
+    pub(super) pieces: Option<u32>,
+}
+
+/// The facts of a run up to `now`; what is noted for later has not happened yet.
+pub(super) fn facts(plan: &RunPlan, events: &[RunEvent], now: f64) -> Vec<Fact> {
+    let mut all = Facts { plan, facts: vec![Fact::default(); plan.tasks.len()] };
+    for event in events.iter().filter(|e| e.at_min <= now) {
+        all.end_what_ends(event.at_min);
+        all.happened(&event.what, event.at_min);
+    }
+    all.end_what_ends(now);
+    all.facts
+}
+
+struct Facts<'a> {
+    plan: &'a RunPlan,
+    facts: Vec<Fact>,
+}
+
+impl Facts<'_> {
+    fn least(&self, task: usize) -> f64 {
+        least_of(self.plan, &self.facts, task)
+    }
+
+    fn happened(&mut self, what: &Happened, at: f64) {
+        // A file may name what the plan does not hold.
+        if what.task().is_some_and(|task| task >= self.facts.len()) {
+            return;
+        }
+        match *what {
+            Happened::Started { task } => self.start(task, at),
+            Happened::Done { task } => self.end(task, at),
+            Happened::MoreTime { task, min } => self.facts[task].more_min += min.max(0.0),
+            // Only what is worked gets too soft for it.
+            Happened::TooSoft { task, .. } if !self.plan.tasks[task].step.by_hand() => {}
+            Happened::TooSoft { task, min } => {
+                let fact = &mut self.facts[task];
+                fact.not_before = fact.not_before.max(at + min.max(0.0));
+                if fact.done.is_none() {
+                    fact.started = None;
+                }
+            }
+            Happened::Elsewhere { task, place } => self.facts[task].place = Some(place),
+            Happened::Dropped { task } => {
+                let (lot, tray) = (self.plan.tasks[task].lot, self.plan.tasks[task].tray);
+                for (other, fact) in self.plan.tasks.iter().zip(&mut self.facts) {
+                    if tray.is_some() && other.lot == lot && other.tray == tray && fact.done.is_none() {
+                        fact.gone = true;
+                        fact.done = fact.started.map(|from| at.max(from));
+                    }
+                }
+            }
+            Happened::PowerWent { min } => {
+                for (task, fact) in self.plan.tasks.iter().zip(&mut self.facts) {
+                    if task.step == Step::Bake && fact.started.is_some() && fact.done.is_none() {
+                        fact.more_min += min.max(0.0);
+                    }
+                }
+            }
+            Happened::Measured { task, c } => {
+                let lot = &self.plan.lots[self.plan.tasks[task].lot];
+                self.facts[task].ahead_min = lot.dough_cold.ahead_by(c);
+            }
+            Happened::Counted { task, pieces } => self.facts[task].pieces = Some(pieces),
+            Happened::TakenBack { .. } | Happened::Moved { .. } => {}
+        }
+    }
+
+    /// What has to be done before a step was begun at a moment, whether or not somebody pressed for it; when it could be begun then, which is later
+    /// where something before it was begun later.
+    fn before(&mut self, task: usize, at: f64) -> f64 {
+        let mut from = at;
+        for before in self.plan.tasks[task].after.clone() {
+            if !self.facts[before].gone {
+                self.end(before, at);
+            }
+            from = from.max(self.facts[before].done.unwrap_or(at));
+        }
+        from
+    }
+
+    fn start(&mut self, task: usize, at: f64) {
+        if self.facts[task].started.is_none() && !self.facts[task].gone {
+            self.facts[task].started = Some(self.before(task, at));
+        }
+    }
+
+    fn end(&mut self, task: usize, at: f64) {
+        if self.facts[task].done.is_some() || self.facts[task].gone {
+            return;
+        }
+        let begun = self.facts[task].started.unwrap_or_else(|| {
+            let t = &self.plan.tasks[task];
+            let long = if t.step.by_hand() || t.step == Step::Bake { t.least_min } else { 0.0 };
+            // Not before what was done before it.
+            let known = t.after.iter().filter_map(|b| self.facts[*b].done).fold(f64::MIN, f64::max);
+            let begun = (at - long).max(known).min(at);
+            self.before(task, begun)
+        });
+        let at = at.max(begun);
+        (self.facts[task].started, self.facts[task].done) = (Some(begun), Some(at));
+        for next in 0..self.plan.tasks.len() {
+            let t = &self.plan.tasks[next];
+            let fact = &self.facts[next];
+            if t.begins_by_itself()
+                && t.after.contains(&task)
+                && fact.started.is_none()
+                && !fact.gone
+                && t.after.iter().all(|b| self.facts[*b].done.is_some() || self.facts[*b].gone)
+            {
+                self.facts[next].started = Some(at);
+            }
+        }
+    }
+
+    /// What ends by itself has ended by a moment.
+    fn end_what_ends(&mut self, now: f64) {
+        loop {
+            let over = (0..self.facts.len()).find_map(|task| {
+                let fact = &self.facts[task];
+                let ends = fact.started? + self.least(task);
+                let by_itself = self.plan.tasks[task].ends_by_itself() && fact.done.is_none() && !fact.gone;
+                (by_itself && ends <= now).then_some((task, ends))
+            });
+            match over {
+                Some((task, ends)) => self.end(task, ends),
+                None => return,
+            }
+        }
+    }
+}
+
+/// How long a step takes at least, as it is known now.
+pub(super) fn least_of(plan: &RunPlan, facts: &[Fact], task: usize) -> f64 {
+    let (t, fact) = (&plan.tasks[task], &facts[task]);
+    let elsewhere =
+        plan.lots[t.lot].other_tray.filter(|(place, _)| t.step == Step::TrayChill && fact.place == Some(*place));
+    let least = elsewhere.map_or(t.least_min, |(_, least)| least);
+    (least - fact.ahead_min).max(0.0) + fact.more_min
+}

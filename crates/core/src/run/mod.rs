@@ -1,0 +1,17 @@
+//! A day as it is worked: the plan as it stood, what has happened since, and what follows from both at a moment. All of it is a pure function of the
+//! plan, the events and the minute.
+
+mod ahead;
+mod event;
+mod facts;
+mod plan;
+mod state;
+
+pub use ahead::{CatchUp, Saves};
+pub use event::{Happened, RunEvent, effective};
+pub(crate) use plan::LotShape;
+pub use plan::{ColdRun, RunLot, RunPlan, RunTask};
+pub use state::{Baked, Bar, BarState, HandCard, LotNow, RunState, Strip, Timer, TimerState, baked, state};
+
+#[cfg(test)]
+mod tests;

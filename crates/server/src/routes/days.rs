@@ -1,0 +1,51 @@
+//! Dates of the bakery: all jobs wanted on one, planned together.
+
+use crate::bakeries::Of;
+use crate::problem::{ApiError, Problem};
+use crate::whole::{LotPlans, WholeDate};
+use crate::wire::{DateView, DayView};
+use actix_web::{get, web};
+use chrono::{NaiveDate, Utc};
+use ready_slab_core::error::{InputError, Problem as Fault};
+use ready_slab_core::job::day_helps;
+use ready_slab_store::Store;
+use std::collections::BTreeMap;
+
+pub(super) fn date(field: &str, text: &str) -> Result<NaiveDate, ApiError> {
+    text.parse().map_err(|_| {
+        let text = text.chars().filter(|c| !c.is_control()).take(40).collect();
+        InputError::new(field, Fault::Unreadable { text, accepted: "a date such as 2026-12-05" }).into()
+    })
+}
+
+/// The dates on which something is wanted, in order.
+#[utoipa::path(tag = "days", operation_id = "days_list", responses((status = 200, body = Vec<DateView>)))]
+#[get("/api/days")]
+pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<DateView>>, ApiError> {
+    let mut dates: BTreeMap<NaiveDate, Vec<String>> = BTreeMap::new();
+    for job in store.jobs().await?.iter().filter(|j| j.lot_of().is_none()) {
+        let input = job.job.input();
+        dates.entry(input.ready_by.date()).or_default().push(input.name.clone());
+    }
+    Ok(web::Json(dates.into_iter().map(|(date, jobs)| DateView::new(date, jobs)).collect()))
+}
+
+/// All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help.
+#[utoipa::path(tag = "days", operation_id = "days_show", params(("date" = String, Path)), responses((status = 200, body = DayView), (status = 422, body = Problem)))]
+#[get("/api/days/{date}")]
+pub async fn show(store: Of<Store>, path: web::Path<String>) -> Result<web::Json<DayView>, ApiError> {
+    let date = date("date", &path)?;
+    let day = WholeDate::plan(&store, date).await?;
+    let run = store.open_runs().await?.into_iter().find(|r| r.run.day == date && r.run.speed <= 1.0);
+    let now = store.kitchen().await?.zone().shown(Utc::now());
+    let view = web::block(move || {
+        let frozen: Vec<_> = day.lots.iter().map(|(whole, _)| whole.plan_frozen()).collect();
+        let gains = match day.lots.first() {
+            Some((whole, _)) => day_helps(&whole.kitchen, &LotPlans::of(&day.lots).0, &day.relay, &frozen),
+            None => vec![],
+        };
+        DayView::new(date, &day, &gains, now, run.map(|r| r.id.0))
+    })
+    .await?;
+    Ok(web::Json(view))
+}

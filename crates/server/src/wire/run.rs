@@ -1,0 +1,368 @@
+//! A run on the wire. Times are local times of the kitchen, to the second; minutes are those of the run.
+
+use super::{SentenceView, view};
+use chrono::{DateTime, NaiveDateTime, TimeDelta, Utc};
+use ready_slab_core::clock::{DayPlace, Lane, Step, Zone};
+use ready_slab_core::error::{Checks, InputErrors};
+use ready_slab_core::run::{
+    Baked, Bar, BarState, CatchUp, HandCard, Happened, LotNow, RunEvent, RunPlan, RunState, Timer, TimerState, baked,
+    effective, state,
+};
+use ready_slab_store::StoredRun;
+use ready_slab_words::bench;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+const SECOND_FORMAT: &str = "%Y-%m-%dT%H:%M:%S";
+/// Most events in one request: a day of 40 trays has some hundreds.
+const MOST_EVENTS: usize = 200;
+/// What was noted last is sent with a run.
+const EVENTS_SENT: usize = 40;
+
+/// A run is to begin.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewRunBody {
+    /// The date whose jobs are run, `2026-12-05`.
+    pub date: String,
+    /// Whether it is only tried: at 60 times the speed, from the first step on, with simulated thermometers.
+    #[serde(default)]
+    pub rehearsal: bool,
+}
+
+/// Something happened.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct EventBody {
+    /// A name of the press, 1 to 60 characters: sent again, it counts once.
+    pub press: String,
+    /// What.
+    pub what: Happened,
+    /// When, minutes of the run, -10000 to 100000; now when null.
+    #[serde(default)]
+    pub at_min: Option<f64>,
+}
+
+impl EventBody {
+    /// Events of a request, checked against the plan that they are about.
+    pub fn list(bodies: Vec<Self>, plan: &RunPlan, now: f64) -> Result<Vec<(String, f64, Happened)>, InputErrors> {
+        let mut checks = Checks::new();
+        checks.limit("events", bodies.len(), MOST_EVENTS, "events at once");
+        let tasks = f64::from(u32::try_from(plan.tasks.len()).unwrap_or(u32::MAX)) - 1.0;
+        for (i, e) in bodies.iter().enumerate().take(MOST_EVENTS) {
+            let at = |field: &str| format!("events[{i}].{field}");
+            checks.text(&at("press"), &e.press, 60, "a name of the press");
+            if let Some(min) = e.at_min {
+                checks.range(&at("at_min"), min, -10_000.0, now + 1.0, "min, not in the future");
+            }
+            if let Some(task) = e.what.task() {
+                let task = f64::from(u32::try_from(task).unwrap_or(u32::MAX));
+                checks.range(&at("what.task"), task, 0.0, tasks, "a step of the run");
+            }
+            match e.what {
+                Happened::MoreTime { min, .. } => checks.range(&at("what.min"), min, 0.5, 120.0, "min"),
+                Happened::TooSoft { min, .. } => checks.range(&at("what.min"), min, 1.0, 240.0, "min"),
+                Happened::PowerWent { min } => checks.range(&at("what.min"), min, 1.0, 600.0, "min"),
+                Happened::Measured { c, .. } => checks.range(&at("what.c"), c, -5.0, 35.0, "\u{b0}C"),
+                Happened::Counted { pieces, .. } => {
+                    checks.range(&at("what.pieces"), f64::from(pieces), 0.0, 10_000.0, "pieces")
+                }
+                Happened::Moved { at_min, .. } => {
+                    checks.range(&at("what.at_min"), at_min, -10_000.0, now + 1.0, "min, not in the future")
+                }
+                _ => {}
+            }
+        }
+        let all = bodies.into_iter().map(|e| (e.press, e.at_min.unwrap_or(now), e.what)).collect();
+        checks.finish(all)
+    }
+}
+
+/// The clock of a run.
+#[derive(Debug, Clone, Copy)]
+pub struct RunClock {
+    zero_at: DateTime<Utc>,
+    began_at: DateTime<Utc>,
+    began_min: f64,
+    speed: f64,
+    zone: Zone,
+}
+
+impl RunClock {
+    /// Of a run, by the kitchen's clocks.
+    pub fn of(stored: &StoredRun, zone: Zone) -> Self {
+        let r = &stored.run;
+        Self { zero_at: r.zero_at, began_at: r.began_at, began_min: r.began_min, speed: r.speed, zone }
+    }
+
+    /// The minute of the run at a moment.
+    pub fn minute(&self, at: DateTime<Utc>) -> f64 {
+        #[expect(clippy::cast_precision_loss, reason = "days at most")]
+        let ms = (at - self.began_at).num_milliseconds().max(0) as f64;
+        self.began_min + ms / 60_000.0 * self.speed
+    }
+
+    /// What the clocks show at a minute of it.
+    fn shown(&self, min: f64) -> String {
+        #[expect(clippy::cast_possible_truncation, reason = "days at most")]
+        let ms = (min.clamp(-1e6, 1e6) * 60_000.0).round() as i64;
+        let at: NaiveDateTime = self.zone.shown(self.zero_at + TimeDelta::milliseconds(ms));
+        at.format(SECOND_FORMAT).to_string()
+    }
+}
+
+view! {
+    /// What the dough allows while it is worked.
+    pub struct StripView(out: f64, from: f64, to: f64) {
+        /// Out of the cold, minutes of the run.
+        out_min: f64 = out,
+        /// Workable from here on.
+        from_min: f64 = from,
+        /// Too soft from here on.
+        to_min: f64 = to,
+    }
+}
+
+view! {
+    /// Work for the hands.
+    pub struct HandView(card: &HandCard, plan: &RunPlan, clock: &RunClock) {
+        let t = &plan.tasks[card.task];
+
+        /// The step.
+        task: usize = card.task,
+        /// What is done.
+        does: String = t.does.clone(),
+        /// Whose it is.
+        lot: String = plan.lots[t.lot].name.clone(),
+        /// What.
+        step: Step = t.step,
+        /// When it begins, or has begun.
+        start_at: String = clock.shown(card.start_min),
+        /// Minutes of the run.
+        start_min: f64 = card.start_min,
+        /// Minutes of the run.
+        end_min: f64 = card.end_min,
+        /// It can be done now.
+        now: bool = card.now,
+        /// What the one big button says.
+        button: String = bench::done_button(plan, card.task),
+        /// What the dough allows.
+        strip: Option<StripView> = card.strip.map(|s| StripView::new(s.out_min, s.from_min, s.to_min)),
+    }
+}
+
+view! {
+    /// What has its time.
+    pub struct TimerView(timer: &Timer, plan: &RunPlan, clock: &RunClock) {
+        let (due, by) = bench::timer_times(plan, timer);
+        let first = timer.tasks[0];
+        let bakes = |t: &usize| plan.tasks.iter().position(|o| o.step == Step::Bake && o.after.contains(t));
+
+        /// The steps.
+        tasks: Vec<usize> = timer.tasks.clone(),
+        /// What it is.
+        step: Step = plan.tasks[first].step,
+        /// Where, and what.
+        title: String = bench::timer_title(plan, timer),
+        /// How urgent.
+        state: TimerState = timer.state,
+        /// How it stands; null while it only counts down.
+        headline: Option<String> = bench::timer_headline(plan, timer).map(str::to_owned),
+        /// What to look for.
+        note: Option<SentenceView> = bench::timer_note(plan, timer).map(Into::into),
+        /// It went in.
+        since_at: String = clock.shown(timer.since_min),
+        /// Minutes of the run.
+        since_min: f64 = timer.since_min,
+        /// Minutes of the run.
+        due_min: f64 = timer.due_min,
+        /// What `due_at` is.
+        due_word: String = due.to_owned(),
+        /// When it is due.
+        due_at: String = clock.shown(timer.due_min),
+        /// What `by_at` is.
+        by_word: String = by.to_owned(),
+        /// By when; null where it keeps.
+        by_at: Option<String> = timer.by_min.map(|by| clock.shown(by)),
+        /// It has not been begun.
+        to_begin: bool = timer.to_begin,
+        /// What the button for it says.
+        button: String = bench::done_button(plan, first),
+        /// The steps that the button begins, where it begins others: a tray goes into the oven.
+        begins: Vec<usize> = if plan.tasks[first].step == Step::TrayChill { timer.tasks.iter().filter_map(bakes).collect() } else { vec![] },
+    }
+}
+
+view! {
+    /// A step on the tape.
+    pub struct BarView(bar: &Bar, plan: &RunPlan) {
+        let t = &plan.tasks[bar.task];
+
+        /// Which.
+        task: usize = bar.task,
+        /// What.
+        step: Step = t.step,
+        /// Where.
+        lane: Lane = t.lane,
+        /// Whose, from 0.
+        lot: usize = t.lot,
+        /// From 1.
+        tray: Option<u32> = t.tray.map(|t| t + 1),
+        /// From 1.
+        oven: Option<u32> = t.oven.map(|o| o + 1),
+        /// What is done.
+        does: String = t.does.clone(),
+        /// How it stands.
+        state: BarState = bar.state,
+        /// Minutes of the run.
+        start_min: f64 = bar.start_min,
+        /// Minutes of the run.
+        end_min: f64 = bar.end_min,
+    }
+}
+
+view! {
+    /// How a lot stands.
+    pub struct RunLotView(lot: &LotNow, name: &str, job_id: i64, wanted: f64, clock: &RunClock) {
+        /// Its job.
+        job_id: i64 = job_id,
+        /// Its name.
+        name: String = name.to_owned(),
+        /// When it is wanted.
+        wanted_at: String = clock.shown(wanted),
+        /// When it is ready as things stand; null where none of it is left.
+        ready_at: Option<String> = lot.ready_min.map(|min| clock.shown(min)),
+        /// Later than wanted by so much; not positive while it is in time.
+        late_min: f64 = lot.late_min,
+        /// All of it is done.
+        done: bool = lot.done,
+    }
+}
+
+/// What would help a run that is late.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CatchUpView {
+    /// What, and by how much.
+    pub says: SentenceView,
+    /// What one press notes; null where no press does it.
+    pub press: Option<Happened>,
+}
+
+view! {
+    /// Something that was noted.
+    pub struct EventView(e: &RunEvent, plan: &RunPlan, clock: &RunClock) {
+        /// Its number.
+        id: i64 = e.id,
+        /// When.
+        at: String = clock.shown(e.at_min),
+        /// Minutes of the run.
+        at_min: f64 = e.at_min,
+        /// What.
+        says: SentenceView = bench::happened(plan, &e.what).into(),
+    }
+}
+
+view! {
+    /// A tray that came out.
+    pub struct BakedView(b: &Baked, plan: &RunPlan, clock: &RunClock) {
+        let t = &plan.tasks[b.task];
+
+        /// Its bake.
+        task: usize = b.task,
+        /// Its job.
+        job_id: i64 = plan.lots[t.lot].job_id,
+        /// Its lot.
+        lot: String = plan.lots[t.lot].name.clone(),
+        /// From 1.
+        tray: u32 = t.tray.map_or(1, |t| t + 1),
+        /// When it came out.
+        out_at: String = clock.shown(b.out_min),
+        /// In the oven.
+        baked_min: f64 = b.baked_min,
+        /// The pieces as they went in; null where that is not known.
+        start_c: Option<f64> = b.start_c,
+        /// Pieces on it.
+        pieces: Option<u32> = b.pieces,
+        /// Where it chilled, where that is not as planned.
+        place: Option<DayPlace> = b.place,
+    }
+}
+
+/// A run as it stands.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RunView {
+    /// Its number.
+    pub id: i64,
+    /// Its name.
+    pub name: String,
+    /// The date it is wanted on.
+    pub date: String,
+    /// Whether it is only tried.
+    pub rehearsal: bool,
+    /// How much faster than ours its clock runs.
+    pub speed: f64,
+    /// It has ended.
+    pub ended: bool,
+    /// The minute of the run.
+    pub now_min: f64,
+    /// What the clocks show then.
+    pub now_at: String,
+    /// What they show at minute 0.
+    pub zero_at: String,
+    /// Work for the hands, the first first.
+    pub hands: Vec<HandView>,
+    /// What has its time, the most urgent first.
+    pub timers: Vec<TimerView>,
+    /// The day.
+    pub bars: Vec<BarView>,
+    /// Each lot.
+    pub lots: Vec<RunLotView>,
+    /// What would help.
+    pub catch_up: Option<CatchUpView>,
+    /// What was noted and holds, the newest first.
+    pub events: Vec<EventView>,
+    /// Trays that came out, the newest first.
+    pub baked: Vec<BakedView>,
+    /// Trays that are free.
+    pub trays_free: u32,
+    /// Everything is done.
+    pub finished: bool,
+}
+
+impl RunView {
+    /// A run at a moment.
+    pub fn new(stored: &StoredRun, events: &[RunEvent], zone: Zone, at: DateTime<Utc>) -> Self {
+        let (plan, clock) = (&stored.run.plan, RunClock::of(stored, zone));
+        let now = clock.minute(stored.ended_at.unwrap_or(at));
+        let s: RunState = state(plan, events, now);
+        let lots = s.lots.iter().zip(&plan.lots);
+        let catch_up = s.catch_up.map(|saves| CatchUpView {
+            says: bench::catch_up(plan, &saves).into(),
+            press: match saves.what {
+                CatchUp::TrayElsewhere { task, place } => Some(Happened::Elsewhere { task, place }),
+                CatchUp::MoreHands => None,
+            },
+        });
+        let noted = effective(events);
+        Self {
+            id: stored.id.0,
+            name: stored.run.name.clone(),
+            date: stored.run.day.to_string(),
+            rehearsal: stored.run.speed > 1.0,
+            speed: stored.run.speed,
+            ended: stored.ended_at.is_some(),
+            now_min: now,
+            now_at: clock.shown(now),
+            zero_at: clock.shown(0.0),
+            hands: s.hands.iter().map(|h| HandView::new(h, plan, &clock)).collect(),
+            timers: s.timers.iter().map(|t| TimerView::new(t, plan, &clock)).collect(),
+            bars: s.bars.iter().map(|b| BarView::new(b, plan)).collect(),
+            lots: lots.map(|(now, lot)| RunLotView::new(now, &lot.name, lot.job_id, lot.wanted_min, &clock)).collect(),
+            catch_up,
+            events: noted.iter().rev().take(EVENTS_SENT).map(|e| EventView::new(e, plan, &clock)).collect(),
+            baked: baked(plan, events, now).iter().rev().map(|b| BakedView::new(b, plan, &clock)).collect(),
+            trays_free: s.trays_free,
+            finished: s.finished,
+        }
+    }
+}

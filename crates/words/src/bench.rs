@@ -1,0 +1,181 @@
+//! What is said at the bench while a day is run.
+
+use crate::figure::{degrees, setting};
+use crate::sentence::{Sentence, said};
+use ready_slab_core::clock::{DayPlace, Step};
+use ready_slab_core::run::{CatchUp, Happened, RunPlan, RunTask, Saves, Timer, TimerState};
+use ready_slab_core::units::Temperature;
+
+fn place(place: DayPlace) -> &'static str {
+    match place {
+        DayPlace::Fridge => "fridge",
+        DayPlace::Freezer => "freezer",
+        DayPlace::Counter => "counter",
+    }
+}
+
+fn minutes(min: f64) -> String {
+    format!("{min:.0} min")
+}
+
+fn tray(task: &RunTask) -> String {
+    task.tray.map_or_else(|| "the dough".to_owned(), |t| format!("tray {}", t + 1))
+}
+
+fn big(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or_else(String::new, |first| first.to_uppercase().chain(chars).collect())
+}
+
+/// The step that goes on by itself after a task.
+fn goes_on(plan: &RunPlan, task: usize) -> Option<&RunTask> {
+    plan.tasks.iter().find(|t| t.after.contains(&task) && t.begins_by_itself())
+}
+
+/// What the one big button says: that it is done, and where it goes.
+#[must_use]
+pub fn done_button(plan: &RunPlan, task: usize) -> String {
+    let t = &plan.tasks[task];
+    let goes = goes_on(plan, task).and_then(|next| next.place).filter(|p| *p != DayPlace::Counter);
+    let into = goes.map_or_else(String::new, |p| format!(": into the {}", place(p)));
+    match t.step {
+        Step::Mix if goes.is_some() => format!("Mixed{into}"),
+        Step::Mix => "Mixed".to_owned(),
+        Step::Form => format!("Formed{into}"),
+        Step::Cut if t.does.starts_with("Slice") => format!("Sliced{into}"),
+        Step::Cut if t.does.starts_with("Lay") || t.does.starts_with("Portion") => format!("On the tray{into}"),
+        Step::Cut => format!("Cut{into}"),
+        Step::Finish => "Finished: to dry".to_owned(),
+        Step::Pack => "Packed".to_owned(),
+        Step::Bake => "Out".to_owned(),
+        Step::TrayChill => "Into the oven".to_owned(),
+        Step::Chill | Step::Thaw | Step::BulkChill => "Out of the cold".to_owned(),
+        Step::Preheat => "The oven is on".to_owned(),
+        _ => "Done".to_owned(),
+    }
+}
+
+/// What something that has its time is: where, and what.
+#[must_use]
+pub fn timer_title(plan: &RunPlan, timer: &Timer) -> String {
+    let t = &plan.tasks[timer.tasks[0]];
+    let several = plan.lots.len() > 1;
+    let whose = if several { format!(": {}", plan.lots[t.lot].name) } else { String::new() };
+    let numbers: Vec<String> =
+        timer.tasks.iter().filter_map(|i| plan.tasks[*i].tray).map(|t| (t + 1).to_string()).collect();
+    let trays = match numbers.as_slice() {
+        [] => "the dough".to_owned(),
+        [one] => format!("tray {one}"),
+        all => format!("trays {}", all.join(" and ")),
+    };
+    let at = match (t.step, t.place) {
+        (Step::Bake, _) => "Oven",
+        (Step::Preheat, _) => return "Oven".to_owned(),
+        (_, Some(p)) if p != DayPlace::Counter => return format!("{}, {trays}{whose}", big(place(p))),
+        (Step::Cool | Step::CoolOnRack | Step::Dry, _) => "Rack",
+        _ => "Counter",
+    };
+    format!("{at}, {trays}{whose}")
+}
+
+/// How it stands, in a word or two; nothing while it only counts down.
+#[must_use]
+pub fn timer_headline(plan: &RunPlan, timer: &Timer) -> Option<&'static str> {
+    let step = plan.tasks[timer.tasks[0]].step;
+    Some(match (step, timer.state) {
+        (Step::Preheat, TimerState::Due | TimerState::Over) => "Turn the oven on",
+        (Step::Thaw, TimerState::Due) if timer.to_begin => "Out of the freezer",
+        (Step::Bake, TimerState::Over) => "Out now",
+        (Step::Bake, TimerState::Due) => "Look now",
+        (Step::TrayChill, TimerState::Due) => "Into the oven",
+        (Step::TrayChill, TimerState::Ready) => "Firm",
+        (Step::Thaw, TimerState::Due | TimerState::Ready) => "Thawed",
+        (Step::Chill | Step::BulkChill, TimerState::Due) => "Take it out",
+        (Step::Chill | Step::BulkChill, TimerState::Ready) => "Ready",
+        _ => return None,
+    })
+}
+
+/// What to look for, or what it waits for.
+#[must_use]
+pub fn timer_note(plan: &RunPlan, timer: &Timer) -> Option<Sentence> {
+    let t = &plan.tasks[timer.tasks[0]];
+    let shows = timer.shows_c.map(Temperature::new_c);
+    match (t.step, timer.state) {
+        (Step::Preheat, _) => Some(said!["to ", setting(Temperature::new_c(plan.lots[t.lot].oven_c))]),
+        (Step::Bake, TimerState::Due | TimerState::Over) => {
+            Some("edges as the order asks, the middle dull; the bake sheet shows the colours".into())
+        }
+        (Step::Chill | Step::TrayChill, _) => shows.map(|c| said!["about ", degrees(c, 0), " by the model"]),
+        (Step::Cool, _) => Some("on its tray".into()),
+        (Step::Dry, _) => Some("in one layer".into()),
+        (Step::Rest, _) => Some("wrapped, until it can be worked".into()),
+        _ => None,
+    }
+}
+
+/// What a time beside it is: when it is ready or looked at, and by when.
+#[must_use]
+pub fn timer_times(plan: &RunPlan, timer: &Timer) -> (&'static str, &'static str) {
+    let t = &plan.tasks[timer.tasks[0]];
+    if timer.to_begin {
+        return ("from", "by");
+    }
+    match t.step {
+        Step::Bake => ("look at", "out by"),
+        Step::TrayChill => ("firm at", "into the oven by"),
+        Step::Chill | Step::BulkChill => ("ready", "too cold from"),
+        Step::Thaw => ("thawed", "by"),
+        Step::Preheat => ("hot at", "by"),
+        Step::Cool => ("lift at", "by"),
+        Step::Dry => ("dry at", "by"),
+        _ => ("until", "by"),
+    }
+}
+
+/// What would help a run that is late, and by how much.
+#[must_use]
+pub fn catch_up(plan: &RunPlan, saves: &Saves) -> Sentence {
+    let gain = minutes(saves.min);
+    match saves.what {
+        CatchUp::TrayElsewhere { task, place: to } => {
+            let t = &plan.tasks[task];
+            let now = t.place.map_or("where it is", place);
+            said![format!("Let {} chill in the {}, not the {now}", tray(t), place(to)), format!(": {gain} sooner")]
+        }
+        CatchUp::MoreHands => said![format!("Another pair of hands would save {gain}")],
+    }
+}
+
+/// Something that was noted, as the log tells it.
+#[must_use]
+pub fn happened(plan: &RunPlan, what: &Happened) -> Sentence {
+    let task = what.task().and_then(|t| plan.tasks.get(t));
+    let whose = |t: &RunTask| if plan.lots.len() > 1 { format!(", {}", plan.lots[t.lot].name) } else { String::new() };
+    let named = task.map_or_else(String::new, |t| format!("{}{}", tray(t), whose(t)));
+    match *what {
+        Happened::Started { .. } => match task.map(|t| t.step) {
+            Some(Step::Bake) => said![big(&named), " into the oven"],
+            Some(Step::Preheat) => "Oven turned on".into(),
+            _ => said![task.map_or_else(String::new, |t| t.does.clone()), ": begun"],
+        },
+        Happened::Done { task: at } => match task.map(|t| t.step) {
+            Some(Step::Bake) => said![big(&named), " out of the oven"],
+            Some(Step::Chill | Step::Thaw | Step::BulkChill) => said![big(&named), " out of the cold"],
+            Some(_) => {
+                let button = done_button(plan, at);
+                said![big(&named), ": ", button.to_lowercase()]
+            }
+            None => "Done".into(),
+        },
+        Happened::MoreTime { min, .. } => said![big(&named), ": ", minutes(min), " more"],
+        Happened::TooSoft { min, .. } => said![big(&named), ": too soft, back into the cold for ", minutes(min)],
+        Happened::Elsewhere { place: to, .. } => said![big(&named), " into the ", place(to), " instead"],
+        Happened::Dropped { .. } => said![big(&named), ": dropped"],
+        Happened::PowerWent { min } => said!["The oven was off for ", minutes(min)],
+        Happened::Measured { c, .. } => said![big(&named), " was at ", degrees(Temperature::new_c(c), 1), " when it went in"],
+        Happened::Counted { pieces, .. } => said![big(&named), format!(": {pieces} pieces")],
+        Happened::TakenBack { .. } => "Taken back".into(),
+        Happened::Moved { .. } => "Time corrected".into(),
+    }
+}

@@ -1,0 +1,411 @@
+/** The bench: what the hands do now, what has its time, what comes, and what to do about being late. To be used with a knuckle. */
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { at, BASE } from "../api/base";
+import { api, settled } from "../api/client";
+import { playSound } from "../app/sounds";
+import { notify, setTitle } from "../app/alerts";
+import { say } from "../drawing/sentence";
+import { clock, duration, shifted } from "../drawing/time";
+import { number } from "../drawing/units";
+import { Amount } from "../kit/Amount";
+import { Says } from "../kit/Says";
+import { useFormat } from "../kit/settings";
+import { minuteOf, pressed, setTelling, useAwake, useRun, useTelling, type HandCard, type Happened, type Run, type Timer } from "./run";
+import { Tape } from "./Tape";
+
+/** An alarm that nobody answers sounds again after so long. */
+const ALARM_MS = 4000;
+/** Cards of timers that are shown in full. */
+const IN_FULL = 4;
+/** Dough that got too soft goes back for so long; a step takes so much longer. */
+const SOFT_MIN = 15;
+const MORE_MIN = 5;
+const PALE_MIN = 1;
+
+const keyOf = (t: Timer): string => `${t.tasks.join(".")} ${t.state}`;
+
+export function BenchPage() {
+  const id = Number(useParams().runId);
+  const { run, told_ms, connected, fault, waiting, press } = useRun(id);
+  const seen = useMemo(() => ({ run, told_ms, connected, fault }), [run, told_ms, connected, fault]);
+  const now = useNow(seen, run?.speed ?? 1);
+  const tells = useTelling();
+  useAwake(tells.awake && run !== undefined && !run.ended);
+  const gone = pressed(waiting);
+  const timers = run?.timers.filter((t) => !t.tasks.some((task) => gone.has(task)) && !t.begins.some((task) => gone.has(task))) ?? [];
+  const hands = run?.hands.filter((h) => !gone.has(h.task)) ?? [];
+  const [heard, setHeard] = useState<ReadonlySet<string>>(new Set());
+  const loud = run?.ended ? [] : timers.filter((t) => (t.state === "due" || t.state === "over") && !heard.has(keyOf(t)));
+  useAlarm(loud, tells.sound, tells.spoken);
+  useEffect(() => {
+    const first = loud[0];
+    setTitle(first ? `${first.headline ?? "Now"}: ${first.title}` : `${run?.name ?? "Bench"} · Ready Slab`);
+    return () => setTitle("Ready Slab");
+  });
+  if (!run) {
+    return (
+      <main id="work" className="grid min-h-dvh place-items-center bg-stone p-6 text-xl">
+        <p role="status">{connected ? "One moment…" : "The server does not answer, or there is no such day; trying again."} <Link to="/days" className="underline">To the days</Link></p>
+      </main>
+    );
+  }
+  const answer = (t: Timer) => setHeard((all) => new Set([...all, keyOf(t)]));
+  return (
+    <main id="work" className="mx-auto flex min-h-dvh max-w-[1500px] flex-col gap-3.5 bg-stone p-3 text-lg sm:p-5" aria-label={`Bench: ${run.name}`}>
+      <Head run={run} now={now} press={press} />
+      {connected ? null : (
+        <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
+          The server does not answer. Go on pressing: {waiting.length === 0 ? "what you press" : waiting.length === 1 ? "one press" : `${waiting.length} presses`} will be sent when it is back.
+        </p>
+      )}
+      {fault ? <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">{fault}</p> : null}
+      {run.finished || run.ended ? <Finished run={run} /> : null}
+      <div className="grid flex-1 gap-3.5 lg:grid-cols-[minmax(0,1fr)_26rem]">
+        <NowCard cards={hands} run={run} now={now} press={press} />
+        <section aria-label="What has its time" className="flex flex-col gap-3.5">
+          {timers.slice(0, IN_FULL).map((t) => (
+            <TimerCard key={t.tasks.join(".")} timer={t} run={run} now={now} press={press} heard={heard.has(keyOf(t))} onHeard={() => answer(t)} />
+          ))}
+          {timers.length > IN_FULL ? (
+            <ul className="rounded-2xl bg-worktop px-5 py-3">
+              {timers.slice(IN_FULL).map((t) => (
+                <li key={t.tasks.join(".")} className="flex items-baseline justify-between gap-3 py-1">
+                  <span className="truncate">{t.title}</span>
+                  <span className="num shrink-0 font-semibold">{t.headline ?? left(t, now)}</span>
+                </li>
+              ))}
+            </ul>
+          ) : null}
+          {timers.length === 0 && !run.finished ? <p className="rounded-2xl bg-worktop px-5 py-4 text-soft">Nothing is in the oven or the cold.</p> : null}
+        </section>
+      </div>
+      <section aria-label="The day" className="rounded-2xl bg-worktop px-4 py-3">
+        <Tape run={run} now={now} />
+      </section>
+      <Below run={run} press={press} />
+    </main>
+  );
+}
+
+/** The minute of the run, drawn on. */
+function useNow(seen: Parameters<typeof minuteOf>[0], speed: number): number {
+  const [now, setNow] = useState(() => minuteOf(seen, performance.now()));
+  useEffect(() => {
+    const tick = () => setNow(minuteOf(seen, performance.now()));
+    tick();
+    const every = setInterval(tick, speed > 1 ? 200 : 1000);
+    return () => clearInterval(every);
+  }, [seen, speed]);
+  return now;
+}
+
+/** It sounds until it is answered. */
+function useAlarm(loud: readonly Timer[], sound: boolean, spoken: boolean): void {
+  const format = useFormat();
+  const key = loud.map(keyOf).join("|");
+  const said = useRef("");
+  useEffect(() => {
+    if (key === "") return undefined;
+    const first = loud[0];
+    if (spoken && first && said.current !== key && "speechSynthesis" in window) {
+      said.current = key;
+      speechSynthesis.speak(new SpeechSynthesisUtterance(`${first.title}: ${first.headline ?? ""}. ${first.note ? say(first.note, format) : ""}`));
+    }
+    if (first && document.visibilityState === "hidden") notify(first.headline ?? first.title, first.title, key);
+    if (!sound) return undefined;
+    playSound("bell");
+    const again = setInterval(() => playSound("bell"), ALARM_MS);
+    return () => clearInterval(again);
+    // What sounds is told by its key.
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
+  }, [key, sound, spoken]);
+}
+
+const left = (t: Timer, now: number): string => {
+  const min = t.due_min - now;
+  return min >= 60 ? duration(min) : min >= 10 ? `${Math.ceil(min)}\u00a0min` : stopwatch(Math.max(min, 0));
+};
+
+/** `7:12`. */
+function stopwatch(min: number): string {
+  const s = Math.max(0, Math.floor(min * 60));
+  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
+}
+
+function Head({ run, now, press }: { run: Run; now: number; press(what: Happened): void }) {
+  const latest = run.lots.reduce<Run["lots"][number] | undefined>((most, lot) => (most === undefined || lot.late_min > most.late_min ? lot : most), undefined);
+  const late = latest ? Math.round(latest.late_min) : 0;
+  const help = run.catch_up;
+  return (
+    <header className="flex flex-wrap items-center gap-x-5 gap-y-2 px-1">
+      <p className="min-w-0 font-semibold">
+        {run.name}
+        {run.rehearsal ? <span className="ml-3 rounded-lg bg-cold px-2.5 py-1 text-base text-on-spruce">Rehearsal, {run.speed} times as fast</span> : null}
+      </p>
+      {latest?.ready_at && !run.finished ? (
+        <p role="status" className={`rounded-xl px-3.5 py-2 font-semibold ${late > 0 ? "bg-warm-pale text-warm" : "bg-worktop"}`}>
+          Ready {clock(latest.ready_at)}, {late > 0 ? `${duration(late)} late` : late < 0 ? `${duration(-late)} to spare` : "in time"}
+        </p>
+      ) : null}
+      {help ? (
+        help.press ? (
+          <button type="button" className="btn min-h-14 max-w-full whitespace-normal border-warm text-left" onClick={() => help.press && press(help.press)}>
+            <Says of={help.says} />
+          </button>
+        ) : (
+          <p className="text-soft"><Says of={help.says} /></p>
+        )
+      ) : null}
+      <p className="num ml-auto text-[2.75rem] font-bold leading-none" aria-label="The time">{clock(shifted(run.zero_at, Math.floor(now)))}</p>
+    </header>
+  );
+}
+
+function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: Run; now: number; press(what: Happened | readonly Happened[]): void }) {
+  const [chosen, setChosen] = useState<number>();
+  const card = cards.find((c) => c.task === chosen) ?? cards[0];
+  if (!card) {
+    return (
+      <section className="grid place-items-center rounded-3xl bg-worktop p-8 text-soft" aria-label="Your hands">
+        {run.finished ? "All is done." : "Nothing for the hands; mind the oven."}
+      </section>
+    );
+  }
+  const [head, ...tail] = card.does.split(": ");
+  const due = card.start_min - now;
+  return (
+    <section className="flex flex-col gap-5 rounded-3xl bg-worktop p-5 sm:p-8" aria-label="Your hands">
+      <div>
+        <p className="font-semibold text-soft">{card.now ? "Now, your hands" : `Next, at ${clock(card.start_at)}${due > 0 ? `, in ${duration(Math.max(1, due))}` : ""}`}</p>
+        <h1 className="mt-1 font-head text-[2.5rem] font-bold leading-[1.05] tracking-tight sm:text-[3.4rem]">{head}</h1>
+        <p className="mt-2 text-xl">
+          {[tail.join(": "), run.lots.length > 1 ? card.lot : "", `done by ${clock(shifted(run.zero_at, Math.ceil(card.end_min)))}`].filter(Boolean).join(". ")}.
+        </p>
+      </div>
+      {card.strip ? <Strip strip={card.strip} now={now} zero={run.zero_at} /> : null}
+      <div className="mt-auto grid gap-3.5 sm:grid-cols-[minmax(0,1fr)_auto_auto]">
+        <button type="button" className="btn btn-main min-h-[5.25rem] whitespace-normal rounded-2xl px-6 text-2xl" onClick={() => press({ kind: "done", task: card.task })}>
+          {card.button}
+        </button>
+        {card.step === "cut" ? (
+          <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "too_soft", task: card.task, min: SOFT_MIN })}>Too soft</button>
+        ) : null}
+        <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: MORE_MIN })}>More time</button>
+      </div>
+      {cards.length > 1 ? (
+        <ul className="grid gap-2 border-t border-rule pt-4" aria-label="What comes for the hands">
+          {cards.filter((c) => c.task !== card.task).map((c) => (
+            <li key={c.task}>
+              <button type="button" className="flex min-h-14 w-full items-center justify-between gap-4 rounded-xl px-3 text-left hover:bg-stone" onClick={() => setChosen(c.task)}>
+                <span className="min-w-0">{c.does}{run.lots.length > 1 ? <span className="text-soft">{`, ${c.lot}`}</span> : null}</span>
+                <span className="num shrink-0 font-semibold">{c.now ? "now" : clock(c.start_at)}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </section>
+  );
+}
+
+/** How long the dough can be worked: too cold, workable, too soft. */
+function Strip({ strip, now, zero }: { strip: NonNullable<HandCard["strip"]>; now: number; zero: string }) {
+  const end = strip.to_min + (strip.to_min - strip.out_min) * 0.3;
+  const share = (min: number) => Math.min(100, Math.max(0, ((min - strip.out_min) / (end - strip.out_min)) * 100));
+  const [from, to] = [share(strip.from_min), share(strip.to_min)];
+  const rest = strip.to_min - Math.max(now, strip.from_min);
+  const says = now < strip.out_min ? `Out of the cold at ${clock(shifted(zero, strip.out_min))}, workable for ${duration(strip.to_min - strip.from_min)}` : now < strip.from_min ? `It can be worked from ${clock(shifted(zero, Math.ceil(strip.from_min)))}` : rest > 0 ? `The sheet stays workable ${duration(Math.max(1, rest))} more` : "It is getting too soft: back into the cold";
+  return (
+    <div>
+      <div className="relative h-8 overflow-hidden rounded-lg bg-warm-pale" aria-hidden="true">
+        <span className="absolute inset-y-0 left-0 bg-cold-pale" style={{ width: `${from}%` }} />
+        <span className="absolute inset-y-0 bg-butter" style={{ left: `${from}%`, width: `${to - from}%` }} />
+        {now >= strip.out_min ? <span className="absolute inset-y-0 w-2 bg-ink" style={{ left: `calc(${share(now)}% - 4px)` }} /> : null}
+      </div>
+      <p className="mt-1.5 flex justify-between gap-3">
+        <span className="text-soft">{from > 8 ? "too cold to roll" : ""}</span>
+        <strong className="text-center">{says}</strong>
+        <span className="text-soft">tacky</span>
+      </p>
+    </div>
+  );
+}
+
+function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer; run: Run; now: number; press(what: Happened | readonly Happened[]): void; heard: boolean; onHeard(): void }) {
+  const loud = t.state === "due" || t.state === "over";
+  const whole = Math.max(0.1, t.due_min - t.since_min);
+  const share = Math.min(100, Math.max(0, ((now - t.since_min) / whole) * 100));
+  const over = t.by_at && t.state === "over" ? now - (t.due_min + (minutesApart(t) ?? 0)) : 0;
+  const act = () => press(t.begins.length > 0 ? t.begins.map((task) => ({ kind: "started", task })) : t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })));
+  return (
+    <article aria-label={t.title} className={`rounded-3xl px-5 py-4 ${t.state === "over" ? "bg-warm-pale text-warm" : loud ? "bg-pale text-on-pale" : "bg-worktop"}`}>
+      <p className="flex items-baseline justify-between gap-3 font-semibold">
+        <span className="min-w-0">{t.title}</span>
+        <span className="num shrink-0 font-normal">{t.to_begin ? "" : t.step === "bake" ? stopwatch(now - t.since_min) : `in ${clock(t.since_at)}`}</span>
+      </p>
+      <p className="font-head text-[2.4rem] font-bold leading-tight tracking-tight tabular-nums">
+        {t.headline ?? left(t, now)}
+        {over >= 1 ? <span className="ml-3 text-xl">{duration(over)} over</span> : null}
+      </p>
+      <p>
+        {[`${t.due_word} ${clock(t.due_at)}`, t.by_at ? `${t.by_word} ${clock(t.by_at)}` : ""].filter(Boolean).join(", ")}
+        {t.note ? <>; <Says of={t.note} /></> : null}
+        {t.note && run.rehearsal && t.step !== "bake" && t.step !== "preheat" ? " (simulated)" : ""}
+      </p>
+      {loud || t.state === "ready" || t.step === "bake" ? (
+        <div className="mt-3 flex flex-wrap gap-2.5">
+          <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={act}>{t.button}</button>
+          {t.step === "bake" && loud ? (
+            <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={() => press(t.tasks.map((task) => ({ kind: "more_time", task, min: PALE_MIN })))}>
+              Pale: {PALE_MIN} min more
+            </button>
+          ) : null}
+          {loud && !heard ? (
+            <button type="button" className="btn btn-quiet min-h-14 px-4 text-lg" onClick={onHeard}>Heard</button>
+          ) : null}
+        </div>
+      ) : (
+        <div className="mt-3 h-2.5 overflow-hidden rounded-full bg-stone-2" aria-hidden="true">
+          <div className="h-full rounded-full bg-spruce" style={{ width: `${share}%` }} />
+        </div>
+      )}
+    </article>
+  );
+}
+
+/** Minutes between the first look and the last moment. */
+function minutesApart(t: Timer): number | undefined {
+  if (!t.by_at) return undefined;
+  return (Date.parse(`${t.by_at}Z`) - Date.parse(`${t.due_at}Z`)) / 60_000;
+}
+
+function Finished({ run }: { run: Run }) {
+  const navigate = useNavigate();
+  return (
+    <section className="rounded-2xl bg-pale px-5 py-4 text-on-pale">
+      <p className="font-head text-2xl font-bold">{run.ended ? "This day has ended." : "All is done."}</p>
+      <p className="mt-1">
+        {run.ended ? "What was noted stays." : "Record what came out while you remember it; then end the day."}{" "}
+        <Link to={`/days/${run.date}`} className="font-semibold underline">The plan of the day</Link>
+      </p>
+      {run.ended ? null : (
+        <button type="button" className="btn mt-3 min-h-14 px-5" onClick={() => void settled(api.POST("/api/runs/{id}/end", { params: { path: { id: run.id } } })).then(() => navigate(`/days/${run.date}`))}>
+          End the day
+        </button>
+      )}
+    </section>
+  );
+}
+
+/** What came out, what was noted, what else can go wrong, and what this device tells. */
+function Below({ run, press }: { run: Run; press(what: Happened | readonly Happened[]): void }) {
+  return (
+    <div className="grid gap-3.5 lg:grid-cols-3">
+      <Fold title={run.baked.length === 0 ? "Trays out" : `Trays out: ${run.baked.length}`}>
+        {run.baked.length === 0 ? <p className="text-soft">None yet.</p> : null}
+        <ul>
+          {run.baked.map((b) => (
+            <li key={b.task} className="border-t border-rule py-2.5 first:border-0">
+              <p>
+                <strong>Tray {b.tray}</strong>{run.lots.length > 1 ? `, ${b.lot}` : ""}: {b.pieces == null ? "" : `${b.pieces} pieces, `}{number(b.baked_min, 1)}&nbsp;min, out {clock(b.out_at)}
+              </p>
+              <Record baked={b} rehearsal={run.rehearsal} />
+            </li>
+          ))}
+        </ul>
+      </Fold>
+      <Fold title="What was noted">
+        {run.events.length === 0 ? <p className="text-soft">Nothing yet.</p> : null}
+        <ul>
+          {run.events.map((e) => (
+            <li key={e.id} className="flex items-center justify-between gap-3 border-t border-rule py-1 first:border-0">
+              <span className="min-w-0"><span className="num font-semibold">{clock(e.at)}</span> <Says of={e.says} /></span>
+              <span className="flex shrink-0">
+                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`5 minutes earlier: ${e.says.text}`} onClick={() => press({ kind: "moved", event: e.id, at_min: e.at_min - MORE_MIN })}>−5 min</button>
+                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`Take back: ${e.says.text}`} onClick={() => press({ kind: "taken_back", event: e.id })}>Take back</button>
+              </span>
+            </li>
+          ))}
+        </ul>
+      </Fold>
+      <Fold title="Something else happened">
+        <Else run={run} press={press} />
+      </Fold>
+    </div>
+  );
+}
+
+function Fold({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <details className="rounded-2xl bg-worktop px-5 py-1">
+      <summary className="flex min-h-14 cursor-pointer items-center font-semibold">{title}</summary>
+      <div className="pb-3">{children}</div>
+    </details>
+  );
+}
+
+function Record({ baked: b, rehearsal }: { baked: Run["baked"][number]; rehearsal: boolean }) {
+  const format = useFormat();
+  const query = new URLSearchParams({ baked_min: String(Math.round(b.baked_min * 10) / 10), tray: String(b.tray), ...(b.start_c == null ? {} : { start_c: String(Math.round(b.start_c * 10) / 10) }) });
+  return (
+    <p className="text-soft">
+      {b.start_c == null ? "" : `Went in at about ${format.temperature(b.start_c, 0)}. `}
+      {rehearsal ? "A rehearsal is not recorded." : <Link className="font-semibold underline" to={`/jobs/${b.job_id}/ledger?${query.toString()}`}>Record what came out</Link>}
+    </p>
+  );
+}
+
+function Else({ run, press }: { run: Run; press(what: Happened | readonly Happened[]): void }) {
+  const tells = useTelling();
+  const [off, setOff] = useState(10);
+  const trays = run.timers.filter((t) => t.step !== "preheat" && t.step !== "chill" && t.step !== "thaw" && t.step !== "bulk_chill");
+  const dough = run.timers.find((t) => t.step === "chill");
+  const asks = typeof Notification !== "undefined" && Notification.permission === "default";
+  return (
+    <div className="grid gap-2.5">
+      {trays.map((t) => (
+        <button key={t.tasks.join(".")} type="button" className="btn min-h-14 justify-start" onClick={() => press(t.tasks.map((task) => ({ kind: "dropped", task })))}>Dropped: {t.title}</button>
+      ))}
+      <span className="flex items-center gap-2">
+        <button type="button" className="btn min-h-14 flex-1 justify-start" onClick={() => press({ kind: "power_went", min: off })}>The oven was off</button>
+        <input className="field num w-20" type="number" min={1} max={600} value={off} aria-label="For so many minutes" onChange={(e) => setOff(Number(e.target.value) || 1)} /> min
+      </span>
+      {dough ? (
+        <Amount
+          label="The dough went into the cold at"
+          kind="temperature"
+          value={20}
+          unset
+          placeholder="not measured"
+          field="c"
+          onSave={(c) => {
+            press({ kind: "measured", task: dough.tasks[0] ?? 0, c });
+            return Promise.resolve();
+          }}
+        />
+      ) : null}
+      <fieldset className="mt-2 grid gap-1 border-t border-rule pt-3">
+        <legend className="visually-hidden">This device</legend>
+        <Toggle label="Sound until it is answered" on={tells.sound} set={(sound) => setTelling({ sound })} />
+        <Toggle label="Say it aloud" on={tells.spoken} set={(spoken) => setTelling({ spoken })} />
+        <Toggle label="Keep the screen awake" on={tells.awake} set={(awake) => setTelling({ awake })} />
+        {asks ? <button type="button" className="btn min-h-14" onClick={() => void Notification.requestPermission()}>Notify me outside this page</button> : null}
+      </fieldset>
+      <figure className="mt-2 flex items-center gap-4 border-t border-rule pt-3">
+        <img src={`${at(`/api/runs/${run.id}/code.svg`)}${BASE ? "?demo=true" : ""}`} alt="QR code of this view's address" width={120} height={120} className="rounded bg-white p-1" />
+        <figcaption className="text-soft">Opens this view on a phone in the same network, if the program listens there.</figcaption>
+      </figure>
+      <button type="button" className="btn min-h-14" onClick={() => void settled(api.POST("/api/runs/{id}/end", { params: { path: { id: run.id } } }))}>End the day</button>
+    </div>
+  );
+}
+
+function Toggle({ label, on, set }: { label: string; on: boolean; set(on: boolean): void }) {
+  return (
+    <label className="flex min-h-14 cursor-pointer items-center gap-3">
+      <input type="checkbox" className="size-7 accent-spruce" checked={on} onChange={(e) => set(e.target.checked)} />
+      {label}
+    </label>
+  );
+}

@@ -1,0 +1,128 @@
+/** The day's lanes: hands, cold, ovens, cooling; each job in its own tone, its wanted time a flag that can be moved. */
+import { useState, type RefObject } from "react";
+import { rowsOf, stacked } from "../drawing/lanes";
+import { CLOCK_STEPS, stepFor } from "../drawing/scale";
+import { clock, minutesPast, shifted } from "../drawing/time";
+import { useNarrow } from "../kit/narrow";
+import { useMoveJob, type Day } from "./move";
+
+type Task = Day["tasks"][number];
+
+const TONES = ["fill-butter", "fill-ice", "fill-blush", "fill-stone-2", "fill-dough", "fill-slack"] as const;
+const WORD: Partial<Record<Task["step"], string>> = { mix: "mix", form: "form", cut: "cut", finish: "finish", pack: "pack", preheat: "heat", rest: "rest", dry: "dry" };
+const ROW = 24;
+const FLAG = 28;
+/** A flag snaps to so many minutes, and an arrow key moves it by as many. */
+const SNAP_MIN = 5;
+
+export function Board({ picture, day }: { picture: RefObject<SVGSVGElement | null>; day: Day }) {
+  const narrow = useNarrow();
+  const width = narrow ? 430 : 820;
+  const left = 66;
+  const ready = day.ready_by ?? "";
+  const jobOf = (lot: number) => day.jobs.findIndex((j) => j.lots.includes(lot));
+  const first = Math.min(...day.tasks.map((t) => t.start_min));
+  const last = Math.max(0, ...day.tasks.map((t) => t.end_min));
+  const step = stepFor(last - first, narrow ? 4 : 9, CLOCK_STEPS);
+  const offset = (((minutesPast(shifted(ready, first)) % step) + step) % step);
+  const from = first - offset;
+  const span = Math.ceil((last - from + step * 0.5) / step) * step;
+  const x = (min: number) => left + ((min - from) / span) * (width - left - 26);
+  const ovens = [...new Set(day.tasks.flatMap((t) => (t.lane === "oven" ? [t.oven ?? 1] : [])))].toSorted((a, b) => a - b);
+  const lanes = [
+    { name: "Hands", tasks: day.tasks.filter((t) => t.lane === "hands") },
+    { name: "Cold", tasks: day.tasks.filter((t) => t.lane === "cold") },
+    ...ovens.map((o) => ({ name: ovens.length > 1 ? `Oven ${o}` : "Oven", tasks: day.tasks.filter((t) => t.lane === "oven" && (t.oven ?? 1) === o) })),
+    { name: "Cooling", tasks: day.tasks.filter((t) => t.lane === "cooling") },
+  ];
+  const top = 10 + day.jobs.length * FLAG;
+  const full = lanes.filter((l) => l.tasks.length > 0).map((lane) => ({ ...lane, rows: rowsOf(lane.tasks) }));
+  const { lanes: placed, bottom: y } = stacked(full, top + 4, ROW, 10);
+  const ticks = Array.from({ length: span / step + 1 }, (_, i) => from + i * step);
+  return (
+    <svg ref={picture} viewBox={`0 0 ${width} ${y + 26}`} className="w-full" role="group" aria-label="The day's lanes">
+      {ticks.map((t) => (
+        <g key={t}>
+          <path d={`M${x(t)} ${top}V${y}`} className="stroke-rule" strokeWidth="0.8" />
+          <text x={x(t)} y={y + 19} textAnchor="middle" fontSize="14" className="num soft">{clock(shifted(ready, t))}</text>
+        </g>
+      ))}
+      {placed.map((lane) => (
+        <g key={lane.name}>
+          <path d={`M0 ${lane.top - 5}H${width - 10}`} className="stroke-rule" strokeWidth="0.7" />
+          <text x="0" y={lane.top + ROW / 2 + 5} fontSize="15" fontWeight="600">{lane.name}</text>
+          {lane.rows.flatMap((row, r) =>
+            row.map((t) => {
+              const w = Math.max(2, x(t.end_min) - x(t.start_min) - 1);
+              const tray = t.tray == null ? "" : ` ${t.tray}`;
+              const word = WORD[t.step] ? `${WORD[t.step]}${tray}` : tray ? `tray${tray}` : "dough";
+              return (
+                <g key={`${t.lot} ${t.step} ${t.mix ?? ""} ${t.tray ?? ""} ${t.start_min}`}>
+                  <title>{`${t.does}, ${day.lots[t.lot] ?? ""}, ${clock(t.start_at)} to ${clock(t.end_at)}${t.why ? `: ${t.why.text}` : ""}`}</title>
+                  <rect x={x(t.start_min)} y={lane.top + r * ROW} width={w} height={ROW - 4} rx="4" className={`${t.step === "preheat" ? "fill-stone-2" : (TONES[jobOf(t.lot) % TONES.length] ?? TONES[0])} stroke-edge`} strokeWidth="0.9" />
+                  {w > word.length * 7.2 + 6 ? <text x={x(t.start_min) + w / 2} y={lane.top + r * ROW + ROW / 2 + 3} textAnchor="middle" fontSize="13" className={t.step === "preheat" ? "" : "on-butter"}>{word}</text> : null}
+                </g>
+              );
+            }),
+          )}
+        </g>
+      ))}
+      {day.jobs.map((job, i) => (
+        <Flag key={job.job_id} job={job} day={day} tone={TONES[i % TONES.length] ?? TONES[0]} row={i} x={x} min_per_unit={span / (width - left - 26)} bottom={y} width={width} />
+      ))}
+    </svg>
+  );
+}
+
+/** The time a job is wanted: a flag on its line. */
+function Flag({ job, day, tone, row, x, min_per_unit, bottom, width }: { job: Day["jobs"][number]; day: Day; tone: string; row: number; x(min: number): number; min_per_unit: number; bottom: number; width: number }) {
+  const move = useMoveJob(job.job_id);
+  const [dragged, setDragged] = useState<{ from: number; by: number }>();
+  const lot = day.tasks.find((t) => job.lots.includes(t.lot));
+  // The board counts from the last wanted time.
+  const wanted = lot ? Math.round((Date.parse(`${job.ready_by}Z`) - Date.parse(`${day.ready_by ?? job.ready_by}Z`)) / 60_000) : 0;
+  const by = dragged?.by ?? 0;
+  const at = x(wanted + by);
+  const shown = by === 0 ? job.ready_by : shifted(job.ready_by, by);
+  const y = 6 + row * FLAG;
+  const words = `${job.name} ${clock(shown)}`;
+  const w = words.length * 7.5 + 16;
+  const turned = at + w > width;
+  const unit = (e: React.PointerEvent<SVGGElement>) => {
+    const svg = e.currentTarget.ownerSVGElement;
+    const box = svg?.getBoundingClientRect();
+    return box ? ((e.clientX - box.left) / box.width) * width : 0;
+  };
+  const snap = (units: number) => Math.round((units * min_per_unit) / SNAP_MIN) * SNAP_MIN;
+  const put = (minutes: number) => {
+    if (minutes !== 0) void move(shifted(job.ready_by, minutes)).finally(() => setDragged(undefined));
+    else setDragged(undefined);
+  };
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={`${job.name} is wanted at`}
+      aria-valuetext={clock(shown)}
+      aria-valuenow={wanted + by}
+      className="cursor-ew-resize touch-none"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        setDragged({ from: unit(e), by: 0 });
+      }}
+      onPointerMove={(e) => dragged && e.currentTarget.hasPointerCapture(e.pointerId) && setDragged({ ...dragged, by: snap(unit(e) - dragged.from) })}
+      onPointerUp={() => put(by)}
+      onPointerCancel={() => setDragged(undefined)}
+      onKeyDown={(e) => {
+        const step = e.key === "ArrowRight" ? SNAP_MIN : e.key === "ArrowLeft" ? -SNAP_MIN : 0;
+        if (step === 0) return;
+        e.preventDefault();
+        put(step);
+      }}
+    >
+      <path d={`M${at} ${y}V${bottom}`} className="stroke-warm" strokeWidth="1.8" strokeDasharray={by === 0 ? undefined : "5 4"} />
+      <rect x={turned ? at - w : at} y={y} width={w} height={FLAG - 5} rx="5" className={`${tone} stroke-ink`} strokeWidth="1.2" />
+      <text x={turned ? at - w + 8 : at + 8} y={y + 16} fontSize="13.5" fontWeight="600" className="on-butter">{words}</text>
+    </g>
+  );
+}
