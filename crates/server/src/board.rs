@@ -1,9 +1,9 @@
 //! The live board: every followed piece as its readings tell it, computed once for all who look, and the stand-in thermometers.
 
 use crate::problem::ApiError;
-use crate::whole::WholeJob;
+use crate::whole::{WholeDate, WholeJob};
 use crate::wire::{as_read, elapsed};
-use chrono::{DateTime, TimeDelta, Utc};
+use chrono::{DateTime, NaiveDate, TimeDelta, Utc};
 use ready_slab_core::cold::{Live, MOST_READINGS, PlaceKnowledge, ProbeKind, Reading, Tracked};
 use ready_slab_core::dough::{Keeping, keeping};
 use ready_slab_core::job::{Followed, LaidAt, Whereabouts, follow};
@@ -50,6 +50,8 @@ struct Inner {
     kept: Mutex<HashMap<ChillId, Arc<LivePiece>>>,
     probes: Mutex<HashMap<ChillId, Probe>>,
     all: tokio::sync::Mutex<(u64, Vec<Arc<LivePiece>>)>,
+    /// Dates as they were planned at a count of changes.
+    dates: tokio::sync::Mutex<(u64, HashMap<NaiveDate, Arc<WholeDate>>)>,
 }
 
 /// The board; clones share it.
@@ -75,6 +77,7 @@ impl Board {
             kept: Mutex::default(),
             probes: Mutex::default(),
             all: tokio::sync::Mutex::new((0, Vec::new())),
+            dates: tokio::sync::Mutex::default(),
         }))
     }
 
@@ -191,6 +194,21 @@ impl Board {
             *all = (now, found);
         }
         Ok(all.1.clone())
+    }
+
+    /// A date with all that is wanted on it; planned anew only after a change.
+    pub async fn date(&self, date: NaiveDate) -> Result<Arc<WholeDate>, ApiError> {
+        let mut dates = self.0.dates.lock().await;
+        let now = *self.0.changed.borrow();
+        if dates.0 != now {
+            *dates = (now, HashMap::new());
+        }
+        if let Some(planned) = dates.1.get(&date) {
+            return Ok(planned.clone());
+        }
+        let planned = Arc::new(WholeDate::plan(&self.0.store, date).await?);
+        dates.1.insert(date, planned.clone());
+        Ok(planned)
     }
 
     /// Starts the stand-in of a piece that has one, in place of any other.

@@ -1,5 +1,6 @@
 //! A job with all that it refers to, as the stations need it.
 
+use crate::board::Board;
 use crate::problem::ApiError;
 use chrono::NaiveDate;
 use ready_slab_core::clock::Relay;
@@ -14,6 +15,7 @@ use ready_slab_core::job::{
 use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredTouch};
 use ready_slab_words::piece_name;
+use std::sync::Arc;
 
 /// A job, its formula at the version it keeps and as hands have found it, its cutter, the kitchen as it is known, and the jobs
 /// whose dough is mixed with it.
@@ -122,10 +124,20 @@ impl<'a> LotPlans<'a> {
 
 /// The day of all lots of a job.
 pub struct Day {
-    /// Each with its plan, its steps where the others leave room for them.
-    pub lots: Vec<(WholeJob, Plan)>,
+    /// Where they are among the lots of the date.
+    lots: Vec<usize>,
+    /// Their plans, their steps where the others leave room for them.
+    plans: Vec<Plan>,
     /// What they have to do with each other.
     pub together: Together,
+    date: Arc<WholeDate>,
+}
+
+impl Day {
+    /// Each lot with its plan.
+    pub fn lots(&self) -> impl Iterator<Item = (&WholeJob, &Plan)> {
+        self.lots.iter().map(|at| &self.date.lots[*at].0).zip(&self.plans)
+    }
 }
 
 /// A job and its lots.
@@ -181,33 +193,39 @@ impl Family {
     }
 
     /// All lots planned together with whatever else is wanted on that date; why not, where one of them cannot be planned.
-    pub async fn day(&self, store: &Store) -> Result<Result<Day, InputErrors>, ApiError> {
-        let date = WholeDate::plan(store, self.all[0].job.input().ready_by.date()).await?;
-        if let Some((_, faults)) =
-            date.unplanned.into_iter().find(|(job, _)| self.all.iter().any(|own| own.id == job.id))
-        {
-            return Ok(Err(faults));
-        }
+    pub async fn day(&self, board: &Board) -> Result<Result<Day, InputErrors>, ApiError> {
+        let date = board.date(self.all[0].job.input().ready_by.date()).await?;
         let own = |id: JobId| self.all.iter().position(|j| j.id == id);
-        let ids: Vec<JobId> = date.lots.iter().map(|(whole, _)| whole.stored.id).collect();
-        let number = |lot: u32| {
-            let id = usize::try_from(lot).ok().and_then(|lot| ids.get(lot))?;
-            own(*id).and_then(|n| u32::try_from(n).ok())
-        };
-        let before = ids.iter().position(|id| own(*id).is_some()).map_or(0, |at| date.before_min[at]);
-        let relay = date.relay.of_lots(number, before);
-        let lead = |whole: &WholeJob| whole.stored.lot_of().is_none();
-        let others = date.lots.iter().filter(|(whole, _)| own(whole.stored.id).is_none() && lead(whole));
-        let others = others.map(|(whole, _)| whole.stored.job.input().name.clone()).collect();
-        let mut lots: Vec<(WholeJob, Plan)> =
-            date.lots.into_iter().filter(|(whole, _)| own(whole.stored.id).is_some()).collect();
-        lots.sort_by_key(|(whole, _)| own(whole.stored.id));
-        let Some((first, _)) = lots.first() else { return Err(ApiError::Broken) };
-        let together = together(&first.kitchen, &LotPlans::of(&lots).0, relay, others);
-        for (i, (_, plan)) in lots.iter_mut().enumerate() {
-            plan.clock.relay = together.relay.of_lot(i);
+        if let Some((_, faults)) = date.unplanned.iter().find(|(job, _)| own(job.id).is_some()) {
+            return Ok(Err(faults.clone()));
         }
-        Ok(Ok(Day { lots, together }))
+        let number = |lot: u32| {
+            let (whole, _) = date.lots.get(usize::try_from(lot).ok()?)?;
+            own(whole.stored.id).and_then(|n| u32::try_from(n).ok())
+        };
+        let mut lots: Vec<usize> =
+            (0..date.lots.len()).filter(|at| own(date.lots[*at].0.stored.id).is_some()).collect();
+        lots.sort_by_key(|at| own(date.lots[*at].0.stored.id));
+        let Some(&first) = lots.first() else { return Err(ApiError::Broken) };
+        let relay = date.relay.of_lots(number, date.before_min[first]);
+        let others = date.lots.iter().filter(|(w, _)| own(w.stored.id).is_none() && w.stored.lot_of().is_none());
+        let others = others.map(|(whole, _)| whole.stored.job.input().name.clone()).collect();
+        let plans: Vec<Plan> = (lots.iter().enumerate())
+            .map(|(i, &at)| {
+                let mut plan = date.lots[at].1.clone();
+                plan.clock.relay = relay.of_lot(i);
+                plan
+            })
+            .collect();
+        let at = |id: JobId| lots.iter().position(|at| date.lots[*at].0.stored.id == id);
+        let views: Vec<LotPlan> = (lots.iter().zip(&plans))
+            .map(|(&at_date, plan)| {
+                let stored = &date.lots[at_date].0.stored;
+                LotPlan { job: &stored.job, plan, mixed_by: stored.dough_with().and_then(at) }
+            })
+            .collect();
+        let together = together(&date.lots[first].0.kitchen, &views, relay, others);
+        Ok(Ok(Day { lots, plans, together, date: date.clone() }))
     }
 
     async fn mixed(&self, store: &Store) -> Result<Option<SharedSheets>, ApiError> {

@@ -173,7 +173,9 @@ pub fn happened(plan: &RunPlan, what: &Happened) -> Sentence {
         Happened::Elsewhere { place: to, .. } => said![big(&named), " into the ", place(to), " instead"],
         Happened::Dropped { .. } => said![big(&named), ": dropped"],
         Happened::PowerWent { min } => said!["The oven was off for ", minutes(min)],
-        Happened::Measured { c, .. } => said![big(&named), " was at ", degrees(Temperature::new_c(c), 1), " when it went in"],
+        Happened::Measured { c, .. } => {
+            said![big(&named), " was at ", degrees(Temperature::new_c(c), 1), " when it went in"]
+        }
         Happened::Counted { pieces, .. } => said![big(&named), format!(": {pieces} pieces")],
         Happened::TakenBack { .. } => "Taken back".into(),
         Happened::Moved { .. } => "Time corrected".into(),

@@ -7570,6 +7570,8 @@ export interface components {
             button: string;
             /** @description By when; null where it keeps. */
             by_at?: string | null;
+            /** @description It ends without anybody. */
+            by_itself: boolean;
             /** @description What `by_at` is. */
             by_word: string;
             /** @description When it is due. */

@@ -18,6 +18,8 @@ import { Tape } from "./Tape";
 const ALARM_MS = 4000;
 /** Cards of timers that are shown in full. */
 const IN_FULL = 4;
+/** What comes after the one card, so many lines of it. */
+const NEXT = 2;
 /** Dough that got too soft goes back for so long; a step takes so much longer. */
 const SOFT_MIN = 15;
 const MORE_MIN = 5;
@@ -50,9 +52,12 @@ export function BenchPage() {
       </main>
     );
   }
+  // What needs nobody is told in a line.
+  const full = timers.filter((t) => !t.by_itself).slice(0, IN_FULL);
+  const brief = timers.filter((t) => !full.includes(t));
   const answer = (t: Timer) => setHeard((all) => new Set([...all, keyOf(t)]));
   return (
-    <main id="work" className="mx-auto flex min-h-dvh max-w-[1500px] flex-col gap-3.5 bg-stone p-3 text-lg sm:p-5" aria-label={`Bench: ${run.name}`}>
+    <main id="work" className="mx-auto flex min-h-dvh max-w-[1500px] flex-col gap-3 bg-stone p-3 text-lg sm:px-5 sm:py-4" aria-label={`Bench: ${run.name}`}>
       <Head run={run} now={now} press={press} />
       {connected ? null : (
         <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
@@ -64,15 +69,15 @@ export function BenchPage() {
       <div className="grid flex-1 gap-3.5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <NowCard cards={hands} run={run} now={now} press={press} />
         <section aria-label="What has its time" className="flex flex-col gap-3.5">
-          {timers.slice(0, IN_FULL).map((t) => (
+          {full.map((t) => (
             <TimerCard key={t.tasks.join(".")} timer={t} run={run} now={now} press={press} heard={heard.has(keyOf(t))} onHeard={() => answer(t)} />
           ))}
-          {timers.length > IN_FULL ? (
-            <ul className="rounded-2xl bg-worktop px-5 py-3">
-              {timers.slice(IN_FULL).map((t) => (
+          {brief.length > 0 ? (
+            <ul className="rounded-2xl bg-worktop px-5 py-2.5">
+              {brief.map((t) => (
                 <li key={t.tasks.join(".")} className="flex items-baseline justify-between gap-3 py-1">
                   <span className="truncate">{t.title}</span>
-                  <span className="num shrink-0 font-semibold">{t.headline ?? left(t, now)}</span>
+                  <span className="shrink-0 text-soft">{t.due_word} <span className="num font-semibold text-ink">{clock(t.due_at)}</span></span>
                 </li>
               ))}
             </ul>
@@ -80,7 +85,7 @@ export function BenchPage() {
           {timers.length === 0 && !run.finished ? <p className="rounded-2xl bg-worktop px-5 py-4 text-soft">Nothing is in the oven or the cold.</p> : null}
         </section>
       </div>
-      <section aria-label="The day" className="rounded-2xl bg-worktop px-4 py-3">
+      <section aria-label="The day" className="rounded-2xl bg-worktop px-4 py-2">
         <Tape run={run} now={now} />
       </section>
       <Below run={run} press={press} />
@@ -140,7 +145,7 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-2 px-1">
       <p className="min-w-0 font-semibold">
-        {run.name}
+        <Link to={`/days/${run.date}`} className="no-underline hover:underline" aria-label={`${run.name}: the plan of the day`}>{run.name}</Link>
         {run.rehearsal ? <span className="ml-3 rounded-lg bg-cold px-2.5 py-1 text-base text-on-spruce">Rehearsal, {run.speed} times as fast</span> : null}
       </p>
       {latest?.ready_at && !run.finished ? (
@@ -175,12 +180,12 @@ function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: 
   const [head, ...tail] = card.does.split(": ");
   const due = card.start_min - now;
   return (
-    <section className="flex flex-col gap-5 rounded-3xl bg-worktop p-5 sm:p-8" aria-label="Your hands">
+    <section className="flex flex-col gap-4 rounded-3xl bg-worktop p-5 sm:px-8 sm:py-6" aria-label="Your hands">
       <div>
         <p className="font-semibold text-soft">{card.now ? "Now, your hands" : `Next, at ${clock(card.start_at)}${due > 0 ? `, in ${duration(Math.max(1, due))}` : ""}`}</p>
         <h1 className="mt-1 font-head text-[2.5rem] font-bold leading-[1.05] tracking-tight sm:text-[3.4rem]">{head}</h1>
         <p className="mt-2 text-xl">
-          {[tail.join(": "), run.lots.length > 1 ? card.lot : "", `done by ${clock(shifted(run.zero_at, Math.ceil(card.end_min)))}`].filter(Boolean).join(". ")}.
+          {[[tail.join(": "), run.lots.length > 1 ? card.lot : ""].filter(Boolean).join(", "), `Done by ${clock(shifted(run.zero_at, Math.ceil(card.end_min)))}`].filter(Boolean).join(". ")}.
         </p>
       </div>
       {card.strip ? <Strip strip={card.strip} now={now} zero={run.zero_at} /> : null}
@@ -194,8 +199,8 @@ function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: 
         <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: MORE_MIN })}>More time</button>
       </div>
       {cards.length > 1 ? (
-        <ul className="grid gap-2 border-t border-rule pt-4" aria-label="What comes for the hands">
-          {cards.filter((c) => c.task !== card.task).map((c) => (
+        <ul className="grid border-t border-rule pt-2" aria-label="What comes for the hands">
+          {cards.filter((c) => c.task !== card.task).slice(0, NEXT).map((c) => (
             <li key={c.task}>
               <button type="button" className="flex min-h-14 w-full items-center justify-between gap-4 rounded-xl px-3 text-left hover:bg-stone" onClick={() => setChosen(c.task)}>
                 <span className="min-w-0">{c.does}{run.lots.length > 1 ? <span className="text-soft">{`, ${c.lot}`}</span> : null}</span>

@@ -14,7 +14,7 @@ const LANES = [
   { key: "cooling", name: "Cool", fill: "fill-stone-2", text: "" },
 ] as const;
 const WORD: Partial<Record<Bar["step"], string>> = { mix: "mix", form: "form", cut: "cut", finish: "finish", pack: "pack", preheat: "heat", rest: "rest", dry: "dry" };
-const ROW = 26;
+const ROW = 24;
 
 function word(bar: Bar): string {
   const tray = bar.tray == null ? "" : ` ${bar.tray}`;
@@ -35,7 +35,7 @@ export function Tape({ run, now }: { run: Run; now: number }) {
   const zero = run.zero_at;
   const first = Math.ceil((from + minutesPast(zero)) / step) * step - minutesPast(zero);
   const ticks = Array.from({ length: Math.floor((from + span - first) / step) + 1 }, (_, i) => first + i * step);
-  const { lanes: placed, bottom: y } = stacked(lanes, 8, ROW, 8);
+  const { lanes: placed, bottom: y } = stacked(lanes, 5, ROW, 5);
   return (
     <svg viewBox={`0 0 ${width} ${y + 24}`} className="block w-full" role="img" aria-label="The day around now; done is hatched">
       <defs>

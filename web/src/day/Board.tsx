@@ -60,7 +60,7 @@ export function Board({ picture, day }: { picture: RefObject<SVGSVGElement | nul
                 <g key={`${t.lot} ${t.step} ${t.mix ?? ""} ${t.tray ?? ""} ${t.start_min}`}>
                   <title>{`${t.does}, ${day.lots[t.lot] ?? ""}, ${clock(t.start_at)} to ${clock(t.end_at)}${t.why ? `: ${t.why.text}` : ""}`}</title>
                   <rect x={x(t.start_min)} y={lane.top + r * ROW} width={w} height={ROW - 4} rx="4" className={`${t.step === "preheat" ? "fill-stone-2" : (TONES[jobOf(t.lot) % TONES.length] ?? TONES[0])} stroke-edge`} strokeWidth="0.9" />
-                  {w > word.length * 7.2 + 6 ? <text x={x(t.start_min) + w / 2} y={lane.top + r * ROW + ROW / 2 + 3} textAnchor="middle" fontSize="13" className={t.step === "preheat" ? "" : "on-butter"}>{word}</text> : null}
+                  {w > word.length * 7.2 + 6 || (tray && w > 13) ? <text x={x(t.start_min) + w / 2} y={lane.top + r * ROW + ROW / 2 + 3} textAnchor="middle" fontSize="13" className={t.step === "preheat" ? "" : "on-butter"}>{w > word.length * 7.2 + 6 ? word : tray.trim()}</text> : null}
                 </g>
               );
             }),

@@ -255,7 +255,12 @@ impl View<'_> {
             };
             found.extend(timer);
         }
-        found.sort_by(|a, b| a.state.cmp(&b.state).then(a.due_min.total_cmp(&b.due_min)));
+        // What ends by itself needs nobody: it comes last.
+        let needs_nobody = |t: &Timer| !t.to_begin && self.plan.tasks[t.tasks[0]].ends_by_itself();
+        found.sort_by(|a, b| {
+            let order = (a.state, needs_nobody(a)).cmp(&(b.state, needs_nobody(b)));
+            order.then(a.due_min.total_cmp(&b.due_min))
+        });
         found
     }
 

@@ -1,8 +1,9 @@
 //! Dates of the bakery: all jobs wanted on one, planned together.
 
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::problem::{ApiError, Problem};
-use crate::whole::{LotPlans, WholeDate};
+use crate::whole::LotPlans;
 use crate::wire::{DateView, DayView};
 use actix_web::{get, web};
 use chrono::{NaiveDate, Utc};
@@ -33,9 +34,9 @@ pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<DateView>>, ApiError
 /// All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help.
 #[utoipa::path(tag = "days", operation_id = "days_show", params(("date" = String, Path)), responses((status = 200, body = DayView), (status = 422, body = Problem)))]
 #[get("/api/days/{date}")]
-pub async fn show(store: Of<Store>, path: web::Path<String>) -> Result<web::Json<DayView>, ApiError> {
+pub async fn show(store: Of<Store>, board: Of<Board>, path: web::Path<String>) -> Result<web::Json<DayView>, ApiError> {
     let date = date("date", &path)?;
-    let day = WholeDate::plan(&store, date).await?;
+    let day = board.date(date).await?;
     let run = store.open_runs().await?.into_iter().find(|r| r.run.day == date && r.run.speed <= 1.0);
     let now = store.kitchen().await?.zone().shown(Utc::now());
     let view = web::block(move || {

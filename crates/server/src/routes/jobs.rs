@@ -2,6 +2,7 @@
 
 use super::{label, read};
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
@@ -121,15 +122,19 @@ pub async fn add_lot(
 /// All lots of a job together: their plans, the day they share, and which pieces may share a tray.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_together", params(("id" = i64, Path)), responses((status = 200, body = TogetherView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/together")]
-pub async fn together(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<TogetherView>, ApiError> {
+pub async fn together(
+    store: Of<Store>,
+    board: Of<Board>,
+    id: web::Path<i64>,
+) -> Result<web::Json<TogetherView>, ApiError> {
     let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
-    let day = family.day(&store).await??;
-    let views = day.lots.iter().enumerate().map(|(i, (whole, plan))| {
+    let day = family.day(&board).await??;
+    let views = day.lots().enumerate().map(|(i, (whole, plan))| {
         let job = &whole.stored.job;
         let view = PlanView::new(plan, job, &whole.kitchen, &whole.cutter);
         LotView::new(whole.stored.id, job, whole.formula.formula.name(), family.mixed_by(i), view)
     });
-    let all: Vec<(&Job, &Plan)> = day.lots.iter().map(|(whole, plan)| (&whole.stored.job, plan)).collect();
+    let all: Vec<(&Job, &Plan)> = day.lots().map(|(whole, plan)| (&whole.stored.job, plan)).collect();
     let view = TogetherView::new(views.collect(), &all, &day.together);
     Ok(web::Json(view))
 }
@@ -137,11 +142,11 @@ pub async fn together(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<
 /// The steps of a job and its lots as an iCalendar file (RFC 5545), with alarms.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_calendar", responses((status = 200, content_type = "text/calendar", body = String), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/calendar")]
-pub async fn calendar(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn calendar(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
-    let day = family.day(&store).await??;
+    let day = family.day(&board).await??;
     let lots: Vec<(i64, &Job, &Plan)> =
-        day.lots.iter().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
+        day.lots().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
     let text = DayFile { lots: &lots, relay: &day.together.relay, zone: day.together.zone, now: Utc::now() }.text();
     let answer = HttpResponse::Ok()
         .insert_header((header::CONTENT_TYPE, "text/calendar; charset=utf-8"))
@@ -166,16 +171,15 @@ pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse
 /// The plan: all stations' answers for a job as it stands.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_plan_of", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/plan")]
-pub async fn plan_of(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
+pub async fn plan_of(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
     let id = JobId(*id);
     let stored = store.job(id).await?;
     let family = Family::of(&store, &stored).await?;
     if (family.all.len() > 1 || family.shares_its_date(&store).await?)
-        && let Ok(day) = family.day(&store).await?
-        && let Some(i) = day.lots.iter().position(|(whole, _)| whole.stored.id == id)
+        && let Ok(day) = family.day(&board).await?
+        && let Some((whole, plan)) = day.lots().find(|(whole, _)| whole.stored.id == id)
     {
         // Among other lots it is done when hands, ovens and trays are free for it.
-        let (whole, plan) = &day.lots[i];
         return Ok(web::Json(PlanView::new(plan, &whole.stored.job, &whole.kitchen, &whole.cutter)));
     }
     let whole = WholeJob::read(&store, id).await?;

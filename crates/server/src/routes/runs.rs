@@ -6,7 +6,7 @@ use super::stream::event;
 use crate::bakeries::{DEMO, Of};
 use crate::board::Board;
 use crate::problem::{ApiError, Problem};
-use crate::whole::{LotPlans, WholeDate};
+use crate::whole::LotPlans;
 use crate::wire::{EventBody, NewRunBody, RunClock, RunView};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
@@ -54,7 +54,7 @@ pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<RunView>>, ApiError>
 /// Begins a run of a date: its plan as it stands is kept with it.
 #[utoipa::path(tag = "runs", operation_id = "runs_begin", request_body = NewRunBody, responses((status = 200, body = RunView), (status = 422, body = Problem)))]
 #[post("/api/runs")]
-pub async fn begin(store: Of<Store>, payload: web::Payload) -> Result<web::Json<RunView>, ApiError> {
+pub async fn begin(store: Of<Store>, board: Of<Board>, payload: web::Payload) -> Result<web::Json<RunView>, ApiError> {
     let body: NewRunBody = read(payload).await?;
     let day = date("date", &body.date)?;
     let open = store.open_runs().await?;
@@ -65,7 +65,7 @@ pub async fn begin(store: Of<Store>, payload: web::Payload) -> Result<web::Json<
     if open.len() >= MOST_OPEN {
         return Err(InputError::refused("date", format!("{MOST_OPEN} days go on already; end one of them")).into());
     }
-    let planned = WholeDate::plan(&store, day).await?;
+    let planned = board.date(day).await?;
     if planned.lots.is_empty() {
         return Err(InputError::refused("date", "no job that can be planned is wanted on that date").into());
     }

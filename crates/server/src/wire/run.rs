@@ -184,6 +184,8 @@ view! {
         by_word: String = by.to_owned(),
         /// By when; null where it keeps.
         by_at: Option<String> = timer.by_min.map(|by| clock.shown(by)),
+        /// It ends without anybody.
+        by_itself: bool = !timer.to_begin && plan.tasks[first].ends_by_itself(),
         /// It has not been begun.
         to_begin: bool = timer.to_begin,
         /// What the button for it says.

@@ -4,6 +4,7 @@ mod api;
 mod bakery;
 mod cold_api;
 mod command_line;
+mod days_api;
 mod dough_api;
 mod faults_api;
 mod inside;

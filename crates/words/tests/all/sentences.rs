@@ -1,6 +1,6 @@
 //! Every sentence, read through in both systems of units: one snapshot a station, metric first, US units beneath where they differ.
 
-use crate::said::{advice, clock, cold, day, dough, finish, oven, plan, recipe, shape};
+use crate::said::{advice, bench, clock, cold, day, dough, finish, oven, plan, recipe, shape};
 use ready_slab_words::{Part, Say, Sentence, System, all};
 
 fn told(sentences: &[Sentence]) -> String {
@@ -51,6 +51,11 @@ fn cold_reads_well() {
 #[test]
 fn advice_reads_well() {
     check("advice", &advice());
+}
+
+#[test]
+fn bench_reads_well() {
+    check("bench", &bench());
 }
 
 #[test]

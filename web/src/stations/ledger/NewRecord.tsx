@@ -1,6 +1,7 @@
 /** A bake is recorded: what was measured, and what it was baked with where that was not as planned. */
 import { type Said } from "../../drawing/sentence";
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { useSearchParams } from "react-router";
 import { api, settled, type Job, type Plan, type Schemas } from "../../api/client";
 import { useAddRecord, useDeleteRecord, useKitchen } from "../../api/queries";
 import { Amount } from "../../kit/Amount";
@@ -41,6 +42,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
   // A bake half typed stays while somebody looks something up.
   const [draft, setDraft] = useKept<Draft>(`bake ${job.id}`, EMPTY);
   const [unread, setUnread] = useState<{ field: string; text: Said }>();
+  useFromTheBench(setDraft);
   const set = (field: (typeof TYPED)[number]) => (e: { target: { value: string } }) => {
     const { value } = e.target;
     setDraft((now) => ({ ...now, [field]: value }));
@@ -109,6 +111,24 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
       </form>
     </Part>
   );
+}
+
+/** What the bench knows of a tray comes filled in: how long it was in the oven, how cold it went in. The address holds it, once. */
+function useFromTheBench(setDraft: (change: (now: Draft) => Draft) => void): void {
+  const [query, setQuery] = useSearchParams();
+  useEffect(() => {
+    const minutes = Number(query.get("baked_min"));
+    if (!(minutes > 0)) return;
+    const start_c = query.has("start_c") ? Number(query.get("start_c")) : undefined;
+    const tray = Number(query.get("tray"));
+    setDraft((now) => ({
+      ...now,
+      minutes: `${minutes} min`,
+      notes: now.notes || (tray > 0 ? `Tray ${tray}.` : ""),
+      other: start_c !== undefined && Number.isFinite(start_c) ? { ...now.other, start_c } : now.other,
+    }));
+    setQuery({}, { replace: true });
+  }, [query, setQuery, setDraft]);
 }
 
 interface TypedProps {

@@ -1,7 +1,8 @@
 //! A planned day.
 
 use ready_slab_core::clock::{DayHeld, DayRule, Forbidden, Step, Wanted};
-use ready_slab_words::{Sentence, day_forbidden, day_why};
+use ready_slab_core::job::{DayGain, DayHelp, Shared};
+use ready_slab_words::{Sentence, day_forbidden, day_help, day_shared, day_why};
 
 pub fn day() -> Vec<Sentence> {
     let name = |at: usize| ["gulls", "boats"][at].to_owned();
@@ -38,8 +39,18 @@ pub fn day() -> Vec<Sentence> {
         Forbidden { rule: DayRule::TrayChill, batch: Some(1), needs: Some(20), has: 10 },
         Forbidden { rule: DayRule::Together, batch: None, needs: None, has: 0 },
     ];
+    let helps = [
+        (DayHelp::Tray, 5),
+        (DayHelp::Oven, 60),
+        (DayHelp::Hands, 75),
+        (DayHelp::FridgePlace, 12),
+        (DayHelp::CoolingPlace, 9),
+        (DayHelp::InTheFreezer(1), 37),
+    ];
     (held.iter().map(|h| day_why(&[*h], name)))
         .chain([day_why(&[], name), day_why(&[DayHeld::WindowEnds, DayHeld::Longer(5)], name)])
         .chain(rules.into_iter().map(lacks).chain(more).map(|f| day_forbidden(&f, name)))
+        .chain([Shared::Dough(vec![0, 1]), Shared::Load(vec![0, 1])].iter().map(|s| day_shared(s, name)))
+        .chain(helps.into_iter().map(|(help, gain_min)| day_help(&DayGain { help, gain_min }, name)))
         .collect()
 }

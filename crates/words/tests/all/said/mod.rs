@@ -1,8 +1,10 @@
 //! One of every kind of sentence, with figures as a bakehouse has them.
 
+mod bench;
 mod day;
 mod plan;
 
+pub use bench::bench;
 pub use day::day;
 pub use plan::plan;
 use ready_slab_core::clock::{ChillWaits, Held, MoreChill};

@@ -1,0 +1,252 @@
+//! Days and runs through the API.
+
+use crate::bakery::{call, demo, field_messages, get, wednesday};
+use actix_web::http::{Method, StatusCode};
+use chrono::{NaiveDateTime, TimeDelta, Utc};
+use ready_slab_server::seed;
+use ready_slab_store::Store;
+use serde_json::{Value, json};
+
+/// The demo's Saturday, with three jobs on it.
+const SATURDAY: &str = "2026-11-28";
+const GULLS: i64 = 1;
+
+fn list(of: &Value) -> &Vec<Value> {
+    of.as_array().unwrap()
+}
+
+fn steps(tasks: &Value, lot: u64) -> Vec<(String, String, String)> {
+    let text = |t: &Value, field: &str| t[field].as_str().unwrap().to_owned();
+    let mut all: Vec<_> = (list(tasks).iter().filter(|t| t["lot"] == lot))
+        .map(|t| (text(t, "start_at"), text(t, "end_at"), text(t, "does")))
+        .collect();
+    all.sort();
+    all
+}
+
+#[actix_web::test]
+async fn what_is_planned_for_a_day_is_what_the_clock_of_each_job_shows() {
+    let (_dir, store) = demo().await;
+    let dates = get(&store, "/api/days").await;
+    assert_eq!((&dates[0]["date"], list(&dates[0]["jobs"]).len()), (&json!(SATURDAY), 3));
+    let day = get(&store, &format!("/api/days/{SATURDAY}")).await;
+    assert_eq!(day["lacks"], json!([]));
+    for job in list(&day["jobs"]) {
+        let own = get(&store, &format!("/api/jobs/{}/plan", job["job_id"])).await;
+        let lot = job["lots"][0].as_u64().unwrap();
+        assert_eq!(steps(&own["clock"]["tasks"], 0), steps(&day["tasks"], lot), "{}", job["name"]);
+        assert_eq!((&own["clock"]["start_at"], &own["ready_by"]), (&job["start_at"], &job["ready_by"]));
+        let together = get(&store, &format!("/api/jobs/{}/together", job["job_id"])).await;
+        assert_eq!(steps(&together["clock"]["tasks"], 0), steps(&day["tasks"], lot));
+        let says = list(&together["clock"]["reasons"]);
+        assert!(says.iter().any(|r| r["text"].as_str().unwrap().starts_with("Planned together with ")), "{says:?}");
+    }
+    // One pair of hands, one oven: nothing lies over another.
+    for lane in ["hands", "oven"] {
+        let on: Vec<&Value> = list(&day["tasks"]).iter().filter(|t| t["lane"] == lane).collect();
+        for (i, a) in on.iter().enumerate() {
+            for b in &on[..i] {
+                let apart = a["start_min"].as_i64() >= b["end_min"].as_i64()
+                    || b["start_min"].as_i64() >= a["end_min"].as_i64();
+                assert!(apart, "{lane}: {a} {b}");
+            }
+        }
+    }
+}
+
+#[actix_web::test]
+async fn a_day_that_does_not_go_says_what_is_short_and_is_shown_as_it_would_be_with_it() {
+    let (_dir, store) = demo().await;
+    call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "fridge_places": 0 }))).await;
+    let day = get(&store, &format!("/api/days/{SATURDAY}")).await;
+    let lacks = list(&day["lacks"]);
+    assert!(
+        lacks.iter().any(|l| l["text"].as_str().unwrap().contains("needs 1 place in the fridge; there is none")),
+        "{lacks:?}"
+    );
+    assert!(list(&day["tasks"]).iter().any(|t| t["step"] == "chill"));
+    let clock = get(&store, &format!("/api/jobs/{GULLS}/plan")).await;
+    let reasons = list(&clock["clock"]["reasons"]);
+    assert!(reasons.iter().any(|r| r["text"].as_str().unwrap().contains("place in the fridge")), "{reasons:?}");
+    let (status, problem) = call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "hands": 0 }))).await;
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "hands"));
+}
+
+#[actix_web::test]
+async fn a_job_that_cannot_be_planned_does_not_take_its_day_with_it() {
+    let (_dir, store) = demo().await;
+    // More than so many mixes are no one job.
+    call(&store, Method::PATCH, "/api/jobs/3", Some(json!({ "pieces": 10_000 }))).await;
+    let day = get(&store, &format!("/api/days/{SATURDAY}")).await;
+    let not = list(&day["not_planned"]);
+    let names: Vec<&Value> = not.iter().map(|j| &j["name"]).collect();
+    assert_eq!((names, list(&day["jobs"]).len()), (vec![&json!("Prize-giving boats")], 2));
+    assert!(not.iter().all(|j| !list(&j["why"]).is_empty()));
+    let (status, problem) = call(&store, Method::GET, "/api/days/tomorrow", None).await;
+    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "date"));
+    // A day on which nothing is wanted is empty, and nothing of it can be begun.
+    assert_eq!(get(&store, "/api/days/2030-01-01").await["tasks"], json!([]));
+    let (status, _) = call(&store, Method::POST, "/api/runs", Some(json!({ "date": "2030-01-01" }))).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+/// The gulls alone, wanted so that they are begun now; and their run.
+async fn begun(store: &Store) -> Value {
+    for other in [2, 3, 4] {
+        call(store, Method::DELETE, &format!("/api/jobs/{other}"), None).await;
+    }
+    let plan = get(store, &format!("/api/jobs/{GULLS}/plan")).await;
+    let long = plan["clock"]["total_min"].as_i64().unwrap();
+    let ready = Utc::now().naive_utc() + TimeDelta::minutes(long - 60);
+    let ready_by = ready.format("%Y-%m-%dT%H:%M").to_string();
+    call(store, Method::PATCH, &format!("/api/jobs/{GULLS}"), Some(json!({ "ready_by": ready_by }))).await;
+    let (status, run) = call(store, Method::POST, "/api/runs", Some(json!({ "date": ready_by[..10] }))).await;
+    assert_eq!(status, StatusCode::OK, "{run}");
+    run
+}
+
+async fn note(store: &Store, run: &Value, events: Value) -> (StatusCode, Value) {
+    call(store, Method::POST, &format!("/api/runs/{}/events", run["id"]), Some(events)).await
+}
+
+fn task(run: &Value, step: &str, tray: Option<u64>) -> u64 {
+    let of = |b: &&Value| b["step"] == step && b["tray"].as_u64() == tray;
+    list(&run["bars"]).iter().find(of).unwrap_or_else(|| panic!("{step} {tray:?}"))["task"].as_u64().unwrap()
+}
+
+#[actix_web::test]
+async fn a_day_is_run_and_planned_anew_from_what_happened() {
+    let (dir, store) = demo().await;
+    let run = begun(&store).await;
+    // Begun an hour after its plan: everything is an hour late, and it says so.
+    let now = run["now_min"].as_f64().unwrap();
+    assert!((59.0..62.5).contains(&now), "{now}");
+    assert!((run["lots"][0]["late_min"].as_f64().unwrap() - now).abs() < 0.6, "{}", run["lots"]);
+    let (mix, form, chill) = (task(&run, "mix", None), task(&run, "form", None), task(&run, "chill", None));
+    let done = |press: &str, task: u64, at: f64| json!({ "press": press, "what": { "kind": "done", "task": task }, "at_min": at });
+    let (_, after) = note(&store, &run, json!([done("a", mix, 13.0), done("b", form, 15.0)])).await;
+    // In the cold since minute 15: its timer runs since then.
+    let timer = list(&after["timers"]).iter().find(|t| t["tasks"] == json!([chill])).unwrap();
+    assert_eq!((timer["since_min"].as_f64(), timer["button"].as_str()), (Some(15.0), Some("Out of the cold")));
+    assert!(timer["note"]["text"].as_str().unwrap().contains("by the model"));
+    // The same press again, from another device, counts once.
+    let (_, twice) = note(&store, &run, json!([done("b", form, 30.0)])).await;
+    assert_eq!(list(&twice["events"]).len(), 2);
+    // Two people begin the day: it is one.
+    let (_, same) = call(&store, Method::POST, "/api/runs", Some(json!({ "date": run["date"] }))).await;
+    assert_eq!(same["id"], run["id"]);
+    assert_eq!(get(&store, &format!("/api/days/{}", run["date"].as_str().unwrap())).await["run_id"], run["id"]);
+    // The job is changed and deleted meanwhile: the day goes on as it was begun.
+    call(&store, Method::PATCH, &format!("/api/jobs/{GULLS}"), Some(json!({ "pieces": 5 }))).await;
+    call(&store, Method::DELETE, &format!("/api/jobs/{GULLS}"), None).await;
+    // A mistaken press is taken back.
+    let form_event = list(&twice["events"])[0]["id"].as_i64().unwrap();
+    let back = json!([{ "press": "c", "what": { "kind": "taken_back", "event": form_event } }]);
+    let (_, without) = note(&store, &run, back).await;
+    assert_eq!(without["hands"][0]["step"], "form");
+    // The program is killed: nothing is lost.
+    store.close().await;
+    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    let again = get(&store, &format!("/api/runs/{}", run["id"])).await;
+    assert_eq!((&again["events"], &again["hands"][0]["step"]), (&without["events"], &json!("form")));
+    let (_, ended) = call(&store, Method::POST, &format!("/api/runs/{}/end", run["id"]), None).await;
+    assert_eq!(ended["ended"], true);
+    let (status, _) = note(&store, &run, json!([done("z", mix, 1.0)])).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(get(&store, "/api/runs").await, json!([]));
+}
+
+#[actix_web::test]
+async fn a_tray_out_of_the_oven_tells_how_it_was_baked() {
+    let (_dir, store) = demo().await;
+    let run = begun(&store).await;
+    let (cut, bake) = (task(&run, "cut", Some(1)), task(&run, "bake", Some(1)));
+    let at = |press: &str, kind: &str, task: u64, at: f64| json!({ "press": press, "what": { "kind": kind, "task": task }, "at_min": at });
+    let (_, out) = note(
+        &store,
+        &run,
+        json!([at("a", "done", cut, 20.0), at("b", "started", bake, 40.0), at("c", "done", bake, 53.5)]),
+    )
+    .await;
+    let tray = &out["baked"][0];
+    assert_eq!(
+        (tray["tray"].as_u64(), tray["baked_min"].as_f64(), tray["job_id"].as_i64()),
+        (Some(1), Some(13.5), Some(GULLS))
+    );
+    // Twenty minutes in the freezer, which is at -18: colder than the room, warmer than the freezer.
+    let start = tray["start_c"].as_f64().unwrap();
+    assert!((-18.0..10.0).contains(&start), "{start}");
+    // What was never pressed was done before: the tray is out, so the dough was mixed.
+    assert!(list(&out["bars"]).iter().any(|b| b["step"] == "mix" && b["state"] == "done"));
+}
+
+#[actix_web::test]
+async fn what_cannot_have_happened_is_refused_and_nothing_of_it_is_noted() {
+    let (_dir, store) = demo().await;
+    let run = begun(&store).await;
+    let events = json!([
+        { "press": "a", "what": { "kind": "done", "task": 0 } },
+        { "press": "", "what": { "kind": "done", "task": 9999 } },
+        { "press": "b", "what": { "kind": "more_time", "task": 0, "min": 0.0 } },
+        { "press": "c", "what": { "kind": "done", "task": 0 }, "at_min": 99999.0 },
+        { "press": "d", "what": { "kind": "measured", "task": 0, "c": 90.0 } },
+    ]);
+    let (status, problem) = note(&store, &run, events).await;
+    let fields: Vec<String> = field_messages(&problem).into_iter().map(|f| f.0).collect();
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        fields,
+        ["events[1].press", "events[1].what.task", "events[2].what.min", "events[3].at_min", "events[4].what.c"]
+    );
+    assert_eq!(get(&store, &format!("/api/runs/{}", run["id"])).await["events"], json!([]));
+    let (status, _) = note(&store, &json!({ "id": 99 }), json!([])).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+#[actix_web::test]
+async fn a_rehearsal_runs_sixty_times_as_fast_beside_the_day() {
+    let (_dir, store) = demo().await;
+    let (_, tried) =
+        call(&store, Method::POST, "/api/runs", Some(json!({ "date": SATURDAY, "rehearsal": true }))).await;
+    assert_eq!((tried["speed"].as_f64(), tried["rehearsal"].as_bool()), (Some(60.0), Some(true)));
+    let from = tried["now_min"].as_f64().unwrap();
+    assert!((-1.0..3.0).contains(&from), "it begins before the first step: {from}");
+    tokio::time::sleep(std::time::Duration::from_millis(300)).await;
+    let later = get(&store, &format!("/api/runs/{}", tried["id"])).await["now_min"].as_f64().unwrap();
+    assert!(later - from >= 0.3, "three tenths of a second are 18 s of it: {from} {later}");
+    assert_eq!(get(&store, &format!("/api/days/{SATURDAY}")).await["run_id"], Value::Null, "it is not the day");
+}
+
+#[actix_web::test]
+async fn a_run_over_midnight_and_a_change_of_the_clocks_counts_real_minutes() {
+    let dir = tempfile::tempdir().unwrap();
+    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    seed::seed(&store, "Europe/Lisbon", wednesday()).await.unwrap();
+    for other in [2, 3, 4] {
+        call(&store, Method::DELETE, &format!("/api/jobs/{other}"), None).await;
+    }
+    // The clocks go from 2:00 to 1:00 that night (IANA time zone database).
+    call(&store, Method::PATCH, &format!("/api/jobs/{GULLS}"), Some(json!({ "ready_by": "2026-10-25T02:10", "pieces": 150 }))).await;
+    let day = get(&store, "/api/days/2026-10-25").await;
+    let (_, run) =
+        call(&store, Method::POST, "/api/runs", Some(json!({ "date": "2026-10-25", "rehearsal": true }))).await;
+    assert_eq!(run["lots"][0]["wanted_at"], "2026-10-25T02:10:00");
+    let moment = |text: &Value| NaiveDateTime::parse_from_str(text.as_str().unwrap(), "%Y-%m-%dT%H:%M:%S").unwrap();
+    let ready = list(&run["bars"]).iter().map(|b| b["end_min"].as_f64().unwrap()).fold(0.0, f64::max);
+    let wall = (moment(&run["lots"][0]["ready_at"]) - moment(&run["zero_at"])).num_seconds();
+    #[expect(clippy::cast_precision_loss, reason = "hours")]
+    let wall_min = wall as f64 / 60.0;
+    // An hour is shown twice: by the wall it takes an hour less.
+    assert!((ready - 60.0 - wall_min).abs() < 0.1, "{ready} real minutes, {wall_min} by the wall");
+    assert!(day["start_at"].as_str().unwrap().starts_with("2026-10-24T"), "{}", day["start_at"]);
+}
+
+#[actix_web::test]
+async fn the_code_of_a_run_holds_its_address() {
+    let (_dir, store) = demo().await;
+    let run = begun(&store).await;
+    let request = crate::bakery::from_page(Method::GET, &format!("/api/runs/{}/code.svg", run["id"]));
+    let (status, kind, body) = crate::bakery::send(&store, request).await;
+    assert_eq!((status, kind.as_str()), (StatusCode::OK, "image/svg+xml"));
+    assert!(String::from_utf8(body).unwrap().contains("<svg"));
+}
