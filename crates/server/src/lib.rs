@@ -3,6 +3,7 @@
 pub mod app;
 pub mod bakeries;
 pub mod board;
+mod days;
 mod description;
 pub mod device;
 pub mod embed;

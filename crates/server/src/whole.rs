@@ -1,6 +1,5 @@
 //! A job with all that it refers to, as the stations need it.
 
-use crate::board::Board;
 use crate::problem::ApiError;
 use chrono::NaiveDate;
 use ready_slab_core::clock::Relay;
@@ -9,13 +8,12 @@ use ready_slab_core::dough::Formula;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{
     AlsoMixed, ColdPlace, DoughPlan, Job, JobInput, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan,
-    SharedSheets, Together, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date,
-    plan_dough, plan_with, together, wanted_before,
+    SharedSheets, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date,
+    plan_dough, plan_with, wanted_before,
 };
 use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredTouch};
 use ready_slab_words::piece_name;
-use std::sync::Arc;
 
 /// A job, its formula at the version it keeps and as hands have found it, its cutter, the kitchen as it is known, and the jobs
 /// whose dough is mixed with it.
@@ -122,24 +120,6 @@ impl<'a> LotPlans<'a> {
     }
 }
 
-/// The day of all lots of a job.
-pub struct Day {
-    /// Where they are among the lots of the date.
-    lots: Vec<usize>,
-    /// Their plans, their steps where the others leave room for them.
-    plans: Vec<Plan>,
-    /// What they have to do with each other.
-    pub together: Together,
-    date: Arc<WholeDate>,
-}
-
-impl Day {
-    /// Each lot with its plan.
-    pub fn lots(&self) -> impl Iterator<Item = (&WholeJob, &Plan)> {
-        self.lots.iter().map(|at| &self.date.lots[*at].0).zip(&self.plans)
-    }
-}
-
 /// A job and its lots.
 pub struct Family {
     /// The job itself first, then its lots in the order in which they were added.
@@ -190,42 +170,6 @@ impl Family {
     pub fn mixed_by(&self, lot: usize) -> Option<usize> {
         let with = self.all[lot].dough_with()?;
         self.all.iter().position(|j| j.id == with)
-    }
-
-    /// All lots planned together with whatever else is wanted on that date; why not, where one of them cannot be planned.
-    pub async fn day(&self, board: &Board) -> Result<Result<Day, InputErrors>, ApiError> {
-        let date = board.date(self.all[0].job.input().ready_by.date()).await?;
-        let own = |id: JobId| self.all.iter().position(|j| j.id == id);
-        if let Some((_, faults)) = date.unplanned.iter().find(|(job, _)| own(job.id).is_some()) {
-            return Ok(Err(faults.clone()));
-        }
-        let number = |lot: u32| {
-            let (whole, _) = date.lots.get(usize::try_from(lot).ok()?)?;
-            own(whole.stored.id).and_then(|n| u32::try_from(n).ok())
-        };
-        let mut lots: Vec<usize> =
-            (0..date.lots.len()).filter(|at| own(date.lots[*at].0.stored.id).is_some()).collect();
-        lots.sort_by_key(|at| own(date.lots[*at].0.stored.id));
-        let Some(&first) = lots.first() else { return Err(ApiError::Broken) };
-        let relay = date.relay.of_lots(number, date.before_min[first]);
-        let others = date.lots.iter().filter(|(w, _)| own(w.stored.id).is_none() && w.stored.lot_of().is_none());
-        let others = others.map(|(whole, _)| whole.stored.job.input().name.clone()).collect();
-        let plans: Vec<Plan> = (lots.iter().enumerate())
-            .map(|(i, &at)| {
-                let mut plan = date.lots[at].1.clone();
-                plan.clock.relay = relay.of_lot(i);
-                plan
-            })
-            .collect();
-        let at = |id: JobId| lots.iter().position(|at| date.lots[*at].0.stored.id == id);
-        let views: Vec<LotPlan> = (lots.iter().zip(&plans))
-            .map(|(&at_date, plan)| {
-                let stored = &date.lots[at_date].0.stored;
-                LotPlan { job: &stored.job, plan, mixed_by: stored.dough_with().and_then(at) }
-            })
-            .collect();
-        let together = together(&date.lots[first].0.kitchen, &views, relay, others);
-        Ok(Ok(Day { lots, plans, together, date: date.clone() }))
     }
 
     async fn mixed(&self, store: &Store) -> Result<Option<SharedSheets>, ApiError> {

@@ -193,7 +193,7 @@ function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: 
         <button type="button" className="btn btn-main min-h-[5.25rem] whitespace-normal rounded-2xl px-6 text-2xl" onClick={() => press({ kind: "done", task: card.task })}>
           {card.button}
         </button>
-        {card.step === "cut" ? (
+        {card.step === "cut" && card.now ? (
           <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "too_soft", task: card.task, min: SOFT_MIN })}>Too soft</button>
         ) : null}
         <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: MORE_MIN })}>More time</button>
@@ -244,22 +244,25 @@ function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer
   const over = t.by_at && t.state === "over" ? now - (t.due_min + (minutesApart(t) ?? 0)) : 0;
   const act = () => press(t.begins.length > 0 ? t.begins.map((task) => ({ kind: "started", task })) : t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })));
   return (
-    <article aria-label={t.title} className={`rounded-3xl px-5 py-4 ${t.state === "over" ? "bg-warm-pale text-warm" : loud ? "bg-pale text-on-pale" : "bg-worktop"}`}>
+    <article aria-label={t.title} className={`rounded-3xl px-5 py-3 ${t.state === "over" ? "bg-warm-pale text-warm" : loud ? "bg-pale text-on-pale" : "bg-worktop"}`}>
       <p className="flex items-baseline justify-between gap-3 font-semibold">
-        <span className="min-w-0">{t.title}</span>
+        <span className="min-w-0 truncate">{t.title}</span>
         <span className="num shrink-0 font-normal">{t.to_begin ? "" : t.step === "bake" ? stopwatch(now - t.since_min) : `in ${clock(t.since_at)}`}</span>
       </p>
-      <p className="font-head text-[2.4rem] font-bold leading-tight tracking-tight tabular-nums">
-        {t.headline ?? left(t, now)}
-        {over >= 1 ? <span className="ml-3 text-xl">{duration(over)} over</span> : null}
-      </p>
+      <div className="flex items-center justify-between gap-3">
+        <p className="font-head text-[2.2rem] font-bold leading-tight tracking-tight tabular-nums">
+          {t.headline ?? left(t, now)}
+          {over >= 1 ? <span className="ml-3 text-xl">{duration(over)} over</span> : null}
+        </p>
+        {t.step === "bake" && !loud ? <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={act}>{t.button}</button> : null}
+      </div>
       <p>
         {[`${t.due_word} ${clock(t.due_at)}`, t.by_at ? `${t.by_word} ${clock(t.by_at)}` : ""].filter(Boolean).join(", ")}
         {t.note ? <>; <Says of={t.note} /></> : null}
         {t.note && run.rehearsal && t.step !== "bake" && t.step !== "preheat" ? " (simulated)" : ""}
       </p>
-      {loud || t.state === "ready" || t.step === "bake" ? (
-        <div className="mt-3 flex flex-wrap gap-2.5">
+      {loud || t.state === "ready" ? (
+        <div className="mt-2 flex flex-wrap gap-2.5">
           <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={act}>{t.button}</button>
           {t.step === "bake" && loud ? (
             <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={() => press(t.tasks.map((task) => ({ kind: "more_time", task, min: PALE_MIN })))}>
@@ -271,7 +274,7 @@ function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer
           ) : null}
         </div>
       ) : (
-        <div className="mt-3 h-2.5 overflow-hidden rounded-full bg-stone-2" aria-hidden="true">
+        <div className="mt-2 h-2.5 overflow-hidden rounded-full bg-stone-2" aria-hidden="true">
           <div className="h-full rounded-full bg-spruce" style={{ width: `${share}%` }} />
         </div>
       )}

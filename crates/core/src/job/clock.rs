@@ -4,7 +4,6 @@ use super::answers::{ClockPlan, ColdPlan, DoughPlan, OvenPlan, ShapePlan, Thawin
 use super::bench::HandsAtTheBench;
 use super::chilling::EVENING_MIN;
 use super::cold::{chill_waits, least_min, rests_after, slow_end};
-use super::together::lacks;
 use super::{ChillFor, ColdPlace, DoughForm, Job, Kitchen, Making, ReadyMeans, Reason, Thaw};
 use crate::clock::{DayKitchen, DayPlace, PlanBudget, Relay, RelayInput, RelayLot, Step, Zone, plan_relay};
 use crate::finish::{CoatWork, Finish};
@@ -236,4 +235,9 @@ fn place_of(place: ColdPlace) -> DayPlace {
         ColdPlace::Fridge => DayPlace::Fridge,
         ColdPlace::Freezer => DayPlace::Freezer,
     }
+}
+
+/// What the kitchen has too little of, by the names of lots.
+pub(super) fn lacks(relay: &Relay, name: impl Fn(usize) -> Option<String>) -> Vec<Reason> {
+    relay.lacks.iter().map(|short| Reason::KitchenLacks { short: *short, lot: short.batch.and_then(&name) }).collect()
 }

@@ -44,6 +44,8 @@ pub struct DayGain {
 const WORTH_MIN: i64 = 5;
 /// Nobody wants more advice at once.
 const MOST_HELPS: usize = 3;
+/// Nobody looks for one more tray on a day of more trays than this, and each help is a plan of all of them.
+const MOST_TRAYS: usize = 120;
 /// Each help is one plan of the day.
 const BUDGET: PlanBudget = PlanBudget { seconds: 0.015, seed: 1 };
 
@@ -81,6 +83,9 @@ fn number(lot: u32) -> usize {
 /// What would let a date start later, the most first; `frozen` are the lots as they would be with their dough in the freezer.
 #[must_use]
 pub fn day_helps(kitchen: &Kitchen, lots: &[LotPlan], relay: &Relay, frozen: &[Option<Plan>]) -> Vec<DayGain> {
+    if lots.iter().map(|l| l.plan.clock.lot.cut_min.len()).sum::<usize>() > MOST_TRAYS {
+        return vec![];
+    }
     let start = |lots: &[LotPlan], more: fn(&mut DayKitchen)| {
         let mut day = relay_of(kitchen, lots_of_day(lots, &wanted_before(kitchen.zone(), lots)));
         more(&mut day.kitchen);

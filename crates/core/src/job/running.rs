@@ -4,8 +4,9 @@ use super::clock::places_of;
 use super::together::wanted_before;
 use super::{Kitchen, LotPlan, Making, Plan, ReadyMeans};
 use crate::clock::{DayPlace, Relay, RelayTask, Step};
-use crate::cold::Sample;
+use crate::cold::{Sample, left_for};
 use crate::run::{ColdRun, LotShape, RunLot, RunPlan, RunTask};
+use crate::units::Span;
 
 /// A lot that is to be run.
 #[derive(Debug, Clone, Copy)]
@@ -18,6 +19,8 @@ pub struct RunsLot<'a> {
     pub elsewhere: Option<&'a Plan>,
 }
 
+/// Cut pieces are as cold as their place by then.
+const TRAYS_FOLLOWED: Span = Span::new_min(180.0);
 /// A cold run is kept at no more points than this.
 const MOST_POINTS: usize = 60;
 
@@ -39,8 +42,13 @@ pub fn run_plan(kitchen: &Kitchen, lots: &[RunsLot], relay: &Relay, does: impl F
             warm: job.ready_means() == ReadyMeans::Out,
             oven_c: plan.oven.oven.c(),
             look_after_min: plan.oven.expected.told().1.min(),
+            one_piece: cold.form.count <= plan.clock.lot.mixes.max(1),
             dough_cold: cold_run(&cold.answer.curve),
-            tray_cold: cold.tray_chill.as_ref().map(|t| cold_run(&t.answer.curve)).unwrap_or_default(),
+            tray_cold: cold
+                .tray_chill
+                .as_ref()
+                .map(|t| cold_run(&left_for(&t.question, TRAYS_FOLLOWED)))
+                .unwrap_or_default(),
             workable_min: cold.bench.filter(|_| cut).map(|b| (b.min(), cold.bench_longest.unwrap_or(b).min())),
             too_cold: rests.map(|(from, rest)| (number(*from), number(*rest))),
             other_tray: l.elsewhere.map(|other| (other.clock.lot.tray_place, number(other.clock.lot.tray_chill_min))),
@@ -91,5 +99,8 @@ fn number(minutes: i64) -> f64 {
 
 fn cold_run(curve: &[Sample]) -> ColdRun {
     let every = curve.len().div_ceil(MOST_POINTS).max(1);
-    ColdRun { mean_c: curve.iter().step_by(every).map(|s| (s.after.min(), s.mean.c())).collect() }
+    let points = curve.iter().step_by(every).chain(curve.last());
+    let mut mean_c: Vec<(f64, f64)> = points.map(|s| (s.after.min(), s.mean.c())).collect();
+    mean_c.dedup_by(|a, b| a.0 <= b.0);
+    ColdRun { mean_c }
 }

@@ -1,6 +1,6 @@
 //! The lots of one job together: one pair of hands, the same ovens and trays, and which pieces may share a tray.
 
-use super::clock::{clock_change, relay_of};
+use super::clock::{clock_change, lacks, relay_of};
 use super::{Job, Kitchen, Plan, Reason};
 use crate::clock::{PlanBudget, Relay, RelayLot, Zone, plan_relay};
 use crate::shape::ONE_CLASS;
@@ -98,11 +98,6 @@ pub fn together(kitchen: &Kitchen, lots: &[LotPlan], relay: Relay, others: Vec<S
     }
     reasons.extend(lots.first().and_then(|l| clock_change(l.job, kitchen.zone(), &relay)));
     Together { relay, classes, zone: kitchen.zone(), reasons }
-}
-
-/// What the kitchen has too little of, by the names of lots.
-pub(super) fn lacks(relay: &Relay, name: impl Fn(usize) -> Option<String>) -> Vec<Reason> {
-    relay.lacks.iter().map(|short| Reason::KitchenLacks { short: *short, lot: short.batch.and_then(&name) }).collect()
 }
 
 fn middle(lot: &LotPlan) -> f64 {

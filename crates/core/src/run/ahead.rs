@@ -4,6 +4,15 @@ use super::facts::{Fact, least_of};
 use super::plan::RunPlan;
 use crate::clock::{DayPlace, Step};
 
+/// When a run is looked at.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Moment {
+    /// Since when somebody is at work, minutes of the run.
+    pub began_min: f64,
+    /// The minute.
+    pub now_min: f64,
+}
+
 /// A step, as it was or as it is expected.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub(super) struct Lies {
@@ -15,8 +24,10 @@ pub(super) struct Lies {
 const SAME_HEAT_K: f64 = 0.5;
 
 /// Where every step lies; nothing of those that are gone.
-pub(super) fn ahead(plan: &RunPlan, facts: &[Fact], now: f64, hands: u32) -> Vec<Option<Lies>> {
-    Ahead::new(plan, facts, now, hands).all()
+///
+/// Hands that are free take the next work that can be done: nobody presses when they begin it, so it is taken to go on since then.
+pub(super) fn ahead(plan: &RunPlan, facts: &[Fact], at: Moment, hands: u32) -> Vec<Option<Lies>> {
+    Ahead::new(plan, facts, at, hands).all()
 }
 
 struct Ahead<'a> {
@@ -39,14 +50,23 @@ fn size(n: u32) -> usize {
 }
 
 impl<'a> Ahead<'a> {
-    fn new(plan: &'a RunPlan, facts: &'a [Fact], now: f64, hands: u32) -> Self {
+    fn new(plan: &'a RunPlan, facts: &'a [Fact], at: Moment, hands: u32) -> Self {
+        let now = at.now_min;
+        // Each pair of hands is free since its last work was done.
+        let mut free: Vec<f64> = (plan.tasks.iter().zip(facts))
+            .filter(|(t, _)| t.step.by_hand())
+            .filter_map(|(_, f)| f.done.map(|done| done.max(at.began_min)))
+            .collect();
+        free.sort_by(|a, b| b.total_cmp(a));
+        free.resize(size(hands), at.began_min);
+        free.iter_mut().for_each(|f| *f = f.min(now));
         let mut found = Self {
             plan,
             facts,
             now,
             at: vec![None; plan.tasks.len()],
             taken: vec![false; plan.tasks.len()],
-            hands: vec![now; size(hands)],
+            hands: free,
             ovens: vec![(f64::MIN, None); size(plan.kitchen.ovens)],
             trays: vec![f64::MIN; size(plan.kitchen.trays)],
             on: vec![],
@@ -126,9 +146,7 @@ impl<'a> Ahead<'a> {
             let done = match self.facts[*before].done {
                 Some(done) => done,
                 // In the cold at least so long; when it is taken is not its own doing.
-                None if self.plan.tasks[*before].waits() => {
-                    (lies.start + least_of(self.plan, self.facts, *before)).max(self.now)
-                }
+                None if self.plan.tasks[*before].waits() => lies.start + least_of(self.plan, self.facts, *before),
                 None => lies.end,
             };
             from = from.max(done);
@@ -142,10 +160,8 @@ impl<'a> Ahead<'a> {
         if t.begins_by_itself() {
             return Some(from.max(f64::MIN));
         }
-        let mut start = from.max(self.now).max(t.start_min).max(self.facts[task].not_before);
-        if t.step.by_hand() {
-            start = start.max(self.hands[self.soonest_hands()]);
-        }
+        let mut start = from.max(t.start_min).max(self.facts[task].not_before);
+        start = start.max(if t.step.by_hand() { self.hands[self.soonest_hands()] } else { self.now });
         match t.step {
             Step::Cut => start = start.max(self.trays[self.soonest_tray()]),
             Step::Bake => {
@@ -184,7 +200,7 @@ impl<'a> Ahead<'a> {
             let Some((start, task)) = next else { return self.at };
             // Trays that never come back hold nothing up for ever.
             let start = if start.is_finite() { start } else { self.now.max(self.plan.tasks[task].start_min) };
-            let end = start + least_of(self.plan, self.facts, task);
+            let end = (start + least_of(self.plan, self.facts, task)).max(self.now.max(start));
             self.put(task, Lies { start, end });
         }
     }
@@ -231,7 +247,7 @@ pub struct Saves {
 }
 
 /// What would help most; nothing where the run is in time or nothing helps by a minute.
-pub(super) fn catch_up(plan: &RunPlan, facts: &[Fact], now: f64, late: f64) -> Option<Saves> {
+pub(super) fn catch_up(plan: &RunPlan, facts: &[Fact], now: Moment, late: f64) -> Option<Saves> {
     if late < 1.0 {
         return None;
     }

@@ -55,10 +55,14 @@ impl Facts<'_> {
             // Only what is worked gets too soft for it.
             Happened::TooSoft { task, .. } if !self.plan.tasks[task].step.by_hand() => {}
             Happened::TooSoft { task, min } => {
-                let fact = &mut self.facts[task];
-                fact.not_before = fact.not_before.max(at + min.max(0.0));
-                if fact.done.is_none() {
-                    fact.started = None;
+                let soft = &self.plan.tasks[task];
+                let whole = self.plan.lots[soft.lot].one_piece;
+                for (i, (other, fact)) in self.plan.tasks.iter().zip(&mut self.facts).enumerate() {
+                    let of_it = whole && other.step == soft.step && other.lot == soft.lot && other.after == soft.after;
+                    if (i == task || of_it) && fact.done.is_none() {
+                        fact.not_before = fact.not_before.max(at + min.max(0.0));
+                        fact.started = None;
+                    }
                 }
             }
             Happened::Elsewhere { task, place } => self.facts[task].place = Some(place),

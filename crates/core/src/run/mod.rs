@@ -7,7 +7,7 @@ mod facts;
 mod plan;
 mod state;
 
-pub use ahead::{CatchUp, Saves};
+pub use ahead::{CatchUp, Moment, Saves};
 pub use event::{Happened, RunEvent, effective};
 pub(crate) use plan::LotShape;
 pub use plan::{ColdRun, RunLot, RunPlan, RunTask};

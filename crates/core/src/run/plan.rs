@@ -50,6 +50,8 @@ pub struct RunLot {
     pub oven_c: f64,
     /// First look at a tray in the oven, minutes after it went in.
     pub look_after_min: f64,
+    /// Whether the dough of a mix lies in the cold as one piece, so that what is too soft is all of it.
+    pub one_piece: bool,
     /// Its dough in the cold.
     pub dough_cold: ColdRun,
     /// Its cut pieces in the cold.

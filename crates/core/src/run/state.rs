@@ -1,6 +1,6 @@
 //! How a run stands at a moment: what the hands do, what has its time, what comes, and how late it is.
 
-use super::ahead::{Lies, Saves, ahead, catch_up, lateness, ready};
+use super::ahead::{Lies, Moment, Saves, ahead, catch_up, lateness, ready};
 use super::event::{RunEvent, effective};
 use super::facts::{Fact, facts, least_of};
 use super::plan::{RunLot, RunPlan, RunTask};
@@ -131,10 +131,11 @@ const HAND_CARDS: usize = 4;
 
 /// How a run stands: a pure function of its plan, of what was noted, and of the minute.
 #[must_use]
-pub fn state(plan: &RunPlan, events: &[RunEvent], now: f64) -> RunState {
+pub fn state(plan: &RunPlan, events: &[RunEvent], moment: Moment) -> RunState {
+    let now = moment.now_min;
     let events = effective(events);
     let facts = facts(plan, &events, now);
-    let at = ahead(plan, &facts, now, plan.kitchen.hands);
+    let at = ahead(plan, &facts, moment, plan.kitchen.hands);
     let late = lateness(plan, &at);
     let view = View { plan, facts: &facts, at: &at, now };
     let lots = ready(plan, &at).into_iter().enumerate().map(|(i, ready)| {
@@ -159,7 +160,7 @@ pub fn state(plan: &RunPlan, events: &[RunEvent], now: f64) -> RunState {
         timers: view.timers(),
         bars: view.bars(),
         lots: lots.collect(),
-        catch_up: catch_up(plan, &facts, now, late),
+        catch_up: catch_up(plan, &facts, moment, late),
         trays_free: plan.kitchen.trays.saturating_sub(in_use),
         finished: facts.iter().all(|f| f.done.is_some() || f.gone),
     }

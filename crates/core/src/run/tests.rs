@@ -29,6 +29,7 @@ fn lot(name: &str, wanted_min: f64) -> RunLot {
         warm: false,
         oven_c: 175.0,
         look_after_min: 10.0,
+        one_piece: true,
         dough_cold: ColdRun { mean_c: vec![(0.0, 20.0), (10.0, 16.0), (20.0, 13.0), (60.0, 7.0)] },
         tray_cold: ColdRun { mean_c: vec![(0.0, 14.0), (10.0, 2.0), (20.0, -4.0)] },
         workable_min: Some((8.0, 14.0)),
@@ -72,6 +73,11 @@ fn plan(trays: u32, owned: u32) -> RunPlan {
     }
     let shapes = [LotShape { mixes: 1, trays, mixed_by: None }];
     RunPlan::new(kitchen(owned, 1), vec![lot("Gulls", end)], all, &shapes)
+}
+
+/// As it stands when somebody was at work from the first minute.
+fn state(plan: &RunPlan, events: &[RunEvent], now_min: f64) -> RunState {
+    super::state(plan, events, Moment { began_min: 0.0, now_min })
 }
 
 fn find(plan: &RunPlan, step: Step, tray: Option<u32>) -> usize {
@@ -190,6 +196,21 @@ fn dough_that_got_too_soft_waits_and_all_behind_it_does() {
     assert!(
         matches!(saved.what, CatchUp::TrayElsewhere { place: DayPlace::Freezer, .. }) && (saved.min - 7.0).abs() < 0.01
     );
+}
+
+#[test]
+fn of_dough_in_one_piece_all_is_too_soft_and_of_several_only_the_one() {
+    let soft = |p: &RunPlan| event(2, 50.0, Happened::TooSoft { task: find(p, Step::Cut, Some(0)), min: 15.0 });
+    let starts = |p: &RunPlan| {
+        let s = state(p, &[done(p, 1, 16.0, Step::Form, None), soft(p)], 51.0);
+        let cut = |tray| s.bars.iter().find(|b| b.task == find(p, Step::Cut, Some(tray))).unwrap().start_min;
+        (cut(0), cut(1))
+    };
+    let p = plan(2, 4);
+    assert_eq!(starts(&p), (65.0, 71.0));
+    let several = RunPlan { lots: vec![RunLot { one_piece: false, ..p.lots[0].clone() }], ..p };
+    // The other disc is cold: it is cut first, when it was to be.
+    assert_eq!(starts(&several), (66.0, 60.0));
 }
 
 #[test]

@@ -3,6 +3,7 @@
 use super::{label, read};
 use crate::bakeries::Of;
 use crate::board::Board;
+use crate::days::Day;
 use crate::problem::{ApiError, Problem};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
@@ -128,7 +129,7 @@ pub async fn together(
     id: web::Path<i64>,
 ) -> Result<web::Json<TogetherView>, ApiError> {
     let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
-    let day = family.day(&board).await??;
+    let day = Day::of(&board, &family).await??;
     let views = day.lots().enumerate().map(|(i, (whole, plan))| {
         let job = &whole.stored.job;
         let view = PlanView::new(plan, job, &whole.kitchen, &whole.cutter);
@@ -144,7 +145,7 @@ pub async fn together(
 #[get("/api/jobs/{id}/calendar")]
 pub async fn calendar(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
-    let day = family.day(&board).await??;
+    let day = Day::of(&board, &family).await??;
     let lots: Vec<(i64, &Job, &Plan)> =
         day.lots().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
     let text = DayFile { lots: &lots, relay: &day.together.relay, zone: day.together.zone, now: Utc::now() }.text();
@@ -176,7 +177,7 @@ pub async fn plan_of(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> 
     let stored = store.job(id).await?;
     let family = Family::of(&store, &stored).await?;
     if (family.all.len() > 1 || family.shares_its_date(&store).await?)
-        && let Ok(day) = family.day(&board).await?
+        && let Ok(day) = Day::of(&board, &family).await?
         && let Some((whole, plan)) = day.lots().find(|(whole, _)| whole.stored.id == id)
     {
         // Among other lots it is done when hands, ovens and trays are free for it.

@@ -5,8 +5,8 @@ use chrono::{DateTime, NaiveDateTime, TimeDelta, Utc};
 use ready_slab_core::clock::{DayPlace, Lane, Step, Zone};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::run::{
-    Baked, Bar, BarState, CatchUp, HandCard, Happened, LotNow, RunEvent, RunPlan, RunState, Timer, TimerState, baked,
-    effective, state,
+    Baked, Bar, BarState, CatchUp, HandCard, Happened, LotNow, Moment, RunEvent, RunPlan, RunState, Timer, TimerState,
+    baked, effective, state,
 };
 use ready_slab_store::StoredRun;
 use ready_slab_words::bench;
@@ -336,7 +336,7 @@ impl RunView {
     pub fn new(stored: &StoredRun, events: &[RunEvent], zone: Zone, at: DateTime<Utc>) -> Self {
         let (plan, clock) = (&stored.run.plan, RunClock::of(stored, zone));
         let now = clock.minute(stored.ended_at.unwrap_or(at));
-        let s: RunState = state(plan, events, now);
+        let s: RunState = state(plan, events, Moment { began_min: stored.run.began_min, now_min: now });
         let lots = s.lots.iter().zip(&plan.lots);
         let catch_up = s.catch_up.map(|saves| CatchUpView {
             says: bench::catch_up(plan, &saves).into(),

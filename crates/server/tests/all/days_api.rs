@@ -75,8 +75,10 @@ async fn a_day_that_does_not_go_says_what_is_short_and_is_shown_as_it_would_be_w
 #[actix_web::test]
 async fn a_job_that_cannot_be_planned_does_not_take_its_day_with_it() {
     let (_dir, store) = demo().await;
-    // More than so many mixes are no one job.
-    call(&store, Method::PATCH, "/api/jobs/3", Some(json!({ "pieces": 10_000 }))).await;
+    // A cutter that is larger than every tray.
+    let platter = json!({ "kind": "builtin", "name": "Platter", "form": "round", "width_mm": 390 });
+    let (_, cutter) = call(&store, Method::POST, "/api/cutters", Some(platter)).await;
+    call(&store, Method::PATCH, "/api/jobs/3", Some(json!({ "cutter_id": cutter["id"] }))).await;
     let day = get(&store, &format!("/api/days/{SATURDAY}")).await;
     let not = list(&day["not_planned"]);
     let names: Vec<&Value> = not.iter().map(|j| &j["name"]).collect();
@@ -226,7 +228,13 @@ async fn a_run_over_midnight_and_a_change_of_the_clocks_counts_real_minutes() {
         call(&store, Method::DELETE, &format!("/api/jobs/{other}"), None).await;
     }
     // The clocks go from 2:00 to 1:00 that night (IANA time zone database).
-    call(&store, Method::PATCH, &format!("/api/jobs/{GULLS}"), Some(json!({ "ready_by": "2026-10-25T02:10", "pieces": 150 }))).await;
+    call(
+        &store,
+        Method::PATCH,
+        &format!("/api/jobs/{GULLS}"),
+        Some(json!({ "ready_by": "2026-10-25T02:10", "pieces": 150 })),
+    )
+    .await;
     let day = get(&store, "/api/days/2026-10-25").await;
     let (_, run) =
         call(&store, Method::POST, "/api/runs", Some(json!({ "date": "2026-10-25", "rehearsal": true }))).await;

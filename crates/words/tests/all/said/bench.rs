@@ -13,6 +13,7 @@ fn plan() -> RunPlan {
         warm: false,
         oven_c: 175.0,
         look_after_min: 10.0,
+        one_piece: true,
         dough_cold: ColdRun::default(),
         tray_cold: ColdRun::default(),
         workable_min: None,
