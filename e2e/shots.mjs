@@ -5,6 +5,7 @@
 import { mkdirSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { launch, newBakery, serve } from "./server.mjs";
+import { underWay } from "./under-way.mjs";
 
 const folder = resolve(process.argv[2] ?? "../docs/screenshots");
 const only = process.argv.slice(3);
@@ -25,7 +26,6 @@ const VIEWS = [
     },
   },
   { name: "cold", path: "/jobs/1/cold" },
-  { name: "cold-ways", path: "/jobs/1/cold/ways?place=both" },
   { name: "cold-now", path: "/jobs/1/cold/now", live: true },
   { name: "live", path: "/live", live: true },
   { name: "shape", path: "/jobs/1/shape" },
@@ -38,6 +38,29 @@ const VIEWS = [
     },
   },
   { name: "oven", path: "/jobs/1/oven" },
+  { name: "oven-sheet", path: "/jobs/1/oven/sheet" },
+  { name: "clock", path: "/jobs/1/clock" },
+  { name: "day", path: "/days", act: (page) => page.getByRole("heading", { name: "Jobs" }).waitFor() },
+  { name: "bench", busy: true },
+  { name: "bench-phone", busy: true, size: NARROW },
+  { name: "ledger", path: "/jobs/1/ledger" },
+  {
+    name: "oven-finish",
+    path: "/jobs/3/oven/finish",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Royal icing", exact: true }).click();
+      for (const [colour, share] of [["Red", "30"], ["Pale blue", "20"]]) {
+        await page.getByRole("textbox", { name: "Colour" }).fill(colour);
+        await page.getByRole("textbox", { name: "Share of the icing", exact: true }).fill(share);
+        await page.getByRole("button", { name: "Add", exact: true }).click();
+        await page.getByText(new RegExp(`${colour}: .* of paste`)).waitFor();
+      }
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+];
+// For looking, not kept in docs: any view at 390 wide, and whole pages.
+const MORE = [
   {
     name: "oven-levers",
     path: "/jobs/1/oven/levers",
@@ -57,26 +80,7 @@ const VIEWS = [
       await page.evaluate(() => scrollTo(0, 0));
     },
   },
-  { name: "oven-sheet", path: "/jobs/1/oven/sheet" },
-  { name: "clock", path: "/jobs/1/clock" },
-  { name: "ledger", path: "/jobs/1/ledger" },
-  {
-    name: "oven-finish",
-    path: "/jobs/3/oven/finish",
-    act: async (page) => {
-      await page.getByRole("button", { name: "Royal icing", exact: true }).click();
-      for (const [colour, share] of [["Red", "30"], ["Pale blue", "20"]]) {
-        await page.getByRole("textbox", { name: "Colour" }).fill(colour);
-        await page.getByRole("textbox", { name: "Share of the icing", exact: true }).fill(share);
-        await page.getByRole("button", { name: "Add", exact: true }).click();
-        await page.getByText(new RegExp(`${colour}: .* of paste`)).waitFor();
-      }
-      await page.evaluate(() => scrollTo(0, 0));
-    },
-  },
-];
-// For looking, not kept in docs: any view at 390 wide, and whole pages.
-const MORE = [
+  { name: "cold-ways", path: "/jobs/1/cold/ways?place=both" },
   { name: "shape-log", path: "/jobs/1/shape/log" },
   { name: "shape-tray", path: "/jobs/1/shape/trays" },
   { name: "new", path: "/new" },
@@ -157,9 +161,13 @@ const base = await server.address;
 // A bakery in which nobody has done anything yet.
 const nothing = newBakery();
 const fresh = serve({ db: nothing.db, demo: false });
+// A bakery in the middle of a day.
+const working = newBakery();
+const busy = serve({ db: working.db });
 const browser = await launch();
 const wanted = only.length > 0 ? [...VIEWS, ...MORE, ...EXTRA].filter((v) => only.includes(v.name)) : VIEWS;
 if (wanted.some((v) => v.live)) await piecesInTheCold();
+let bench;
 for (const view of wanted) {
   const context = await browser.newContext({ viewport: view.size ?? WIDE, colorScheme: view.dark ? "dark" : "light" });
   const page = await context.newPage();
@@ -167,7 +175,7 @@ for (const view of wanted) {
     if (m.type() === "error") console.error(`${view.name}: ${m.text()}`);
   });
   if (view.us) await page.addInitScript(() => localStorage.setItem("units", "us"));
-  await page.goto((view.empty ? await fresh.address : base) + view.path);
+  await page.goto(view.busy ? (await busy.address) + (bench ??= await underWay(await busy.address, { into_min: 118, late_min: 4 })) : (view.empty ? await fresh.address : base) + view.path);
   await page.getByRole("main").waitFor();
   await page.waitForLoadState("networkidle");
   await page.evaluate(() => document.fonts.ready);
@@ -187,5 +195,7 @@ for (const view of wanted) {
 await browser.close();
 await server.stop();
 await fresh.stop();
+await busy.stop();
+working.clear();
 bakery.clear();
 nothing.clear();

@@ -3453,6 +3453,16 @@ export interface components {
             lot: string;
             /** @description It can be done now. */
             now: boolean;
+            /**
+             * Format: double
+             * @description It takes so much longer, by one press.
+             */
+            slow_min: number;
+            /**
+             * Format: double
+             * @description Dough that got too soft goes back for so long.
+             */
+            soft_min: number;
             /** @description When it begins, or has begun. */
             start_at: string;
             /**
@@ -7586,6 +7596,11 @@ export interface components {
             /** @description How it stands; null while it only counts down. */
             headline?: string | null;
             note?: components["schemas"]["SentenceView"] | null;
+            /**
+             * Format: double
+             * @description What is pale goes on for so long, by one press.
+             */
+            pale_min: number;
             /** @description It went in. */
             since_at: string;
             /**

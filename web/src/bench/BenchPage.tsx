@@ -20,10 +20,8 @@ const ALARM_MS = 4000;
 const IN_FULL = 4;
 /** What comes after the one card, so many lines of it. */
 const NEXT = 2;
-/** Dough that got too soft goes back for so long; a step takes so much longer. */
-const SOFT_MIN = 15;
-const MORE_MIN = 5;
-const PALE_MIN = 1;
+/** A press is moved back by so much. */
+const EARLIER_MIN = 5;
 
 const keyOf = (t: Timer): string => `${t.tasks.join(".")} ${t.state}`;
 
@@ -194,9 +192,9 @@ function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: 
           {card.button}
         </button>
         {card.step === "cut" && card.now ? (
-          <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "too_soft", task: card.task, min: SOFT_MIN })}>Too soft</button>
+          <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "too_soft", task: card.task, min: card.soft_min })}>Too soft</button>
         ) : null}
-        <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: MORE_MIN })}>More time</button>
+        <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: card.slow_min })}>More time</button>
       </div>
       {cards.length > 1 ? (
         <ul className="grid border-t border-rule pt-2" aria-label="What comes for the hands">
@@ -265,8 +263,8 @@ function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer
         <div className="mt-2 flex flex-wrap gap-2.5">
           <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={act}>{t.button}</button>
           {t.step === "bake" && loud ? (
-            <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={() => press(t.tasks.map((task) => ({ kind: "more_time", task, min: PALE_MIN })))}>
-              Pale: {PALE_MIN} min more
+            <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={() => press(t.tasks.map((task) => ({ kind: "more_time", task, min: t.pale_min })))}>
+              Pale: {t.pale_min} min more
             </button>
           ) : null}
           {loud && !heard ? (
@@ -330,7 +328,7 @@ function Below({ run, press }: { run: Run; press(what: Happened | readonly Happe
             <li key={e.id} className="flex items-center justify-between gap-3 border-t border-rule py-1 first:border-0">
               <span className="min-w-0"><span className="num font-semibold">{clock(e.at)}</span> <Says of={e.says} /></span>
               <span className="flex shrink-0">
-                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`5 minutes earlier: ${e.says.text}`} onClick={() => press({ kind: "moved", event: e.id, at_min: e.at_min - MORE_MIN })}>−5 min</button>
+                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`${EARLIER_MIN} minutes earlier: ${e.says.text}`} onClick={() => press({ kind: "moved", event: e.id, at_min: e.at_min - EARLIER_MIN })}>−{EARLIER_MIN} min</button>
                 <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`Take back: ${e.says.text}`} onClick={() => press({ kind: "taken_back", event: e.id })}>Take back</button>
               </span>
             </li>

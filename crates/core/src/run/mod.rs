@@ -11,7 +11,10 @@ pub use ahead::{CatchUp, Moment, Saves};
 pub use event::{Happened, RunEvent, effective};
 pub(crate) use plan::LotShape;
 pub use plan::{ColdRun, RunLot, RunPlan, RunTask};
-pub use state::{Baked, Bar, BarState, HandCard, LotNow, RunState, Strip, Timer, TimerState, baked, state};
+pub use state::{
+    Baked, Bar, BarState, HandCard, LotNow, PALE_MIN, RunState, SLOW_MIN, SOFT_MIN, Strip, Timer, TimerState, baked,
+    state,
+};
 
 #[cfg(test)]
 mod tests;

@@ -124,6 +124,12 @@ pub struct RunState {
     pub finished: bool,
 }
 
+/// What one press means: dough that got too soft goes back into the cold for so long, a step by hand takes so much longer, a pale tray goes on for
+/// so long. Common practice, no source.
+pub const SOFT_MIN: f64 = 15.0;
+pub const SLOW_MIN: f64 = 5.0;
+pub const PALE_MIN: f64 = 1.0;
+
 /// Work whose time comes within so many minutes can be begun.
 const SOON_MIN: f64 = 0.5;
 /// Nobody is told of more work ahead than this.

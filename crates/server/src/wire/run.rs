@@ -5,8 +5,8 @@ use chrono::{DateTime, NaiveDateTime, TimeDelta, Utc};
 use ready_slab_core::clock::{DayPlace, Lane, Step, Zone};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::run::{
-    Baked, Bar, BarState, CatchUp, HandCard, Happened, LotNow, Moment, RunEvent, RunPlan, RunState, Timer, TimerState,
-    baked, effective, state,
+    Baked, Bar, BarState, CatchUp, HandCard, Happened, LotNow, Moment, PALE_MIN, RunEvent, RunPlan, RunState, SLOW_MIN,
+    SOFT_MIN, Timer, TimerState, baked, effective, state,
 };
 use ready_slab_store::StoredRun;
 use ready_slab_words::bench;
@@ -146,6 +146,10 @@ view! {
         now: bool = card.now,
         /// What the one big button says.
         button: String = bench::done_button(plan, card.task),
+        /// Dough that got too soft goes back for so long.
+        soft_min: f64 = SOFT_MIN,
+        /// It takes so much longer, by one press.
+        slow_min: f64 = SLOW_MIN,
         /// What the dough allows.
         strip: Option<StripView> = card.strip.map(|s| StripView::new(s.out_min, s.from_min, s.to_min)),
     }
@@ -184,6 +188,8 @@ view! {
         by_word: String = by.to_owned(),
         /// By when; null where it keeps.
         by_at: Option<String> = timer.by_min.map(|by| clock.shown(by)),
+        /// What is pale goes on for so long, by one press.
+        pale_min: f64 = PALE_MIN,
         /// It ends without anybody.
         by_itself: bool = !timer.to_begin && plan.tasks[first].ends_by_itself(),
         /// It has not been begun.
