@@ -169,7 +169,7 @@ test("a rehearsal is played through with a delay and a dropped tray, and ends as
     }
     for (const t of run.timers.filter((one) => one.state === "due" || one.state === "over")) {
       if (t.begins.length > 0) events.push(...t.begins.map((task) => ({ kind: "started", task })));
-      else if (t.step !== "chill") events.push(...t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })));
+      else events.push(...t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })));
     }
     if (events.length > 0) run = await note(events);
     // Once both have happened the day is planned anew; what it says then is how it ends.

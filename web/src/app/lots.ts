@@ -25,12 +25,14 @@ export function useTogether(job: Job | undefined, lots: number) {
   const id = job ? leadOf(job) : 0;
   const jobs = useJobs();
   const shared = job && jobs.data?.some((j) => leadOf(j) !== id && j.lot_of == null && dateOf(j) === dateOf(job));
-  return useQuery({
+  const asked = useQuery({
     queryKey: ["together", id],
     queryFn: () => settled(api.GET("/api/jobs/{id}/together", { params: { path: { id } } })),
     enabled: id > 0 && (lots > 1 || shared === true),
     retry: false,
   });
+  // What is wrong with a batch that is alone, its own plan says already.
+  return lots > 1 ? asked : { ...asked, error: null };
 }
 
 /** Lots whose pieces may lie on one sheet with those of `job`, which the server says by their key. */

@@ -124,10 +124,11 @@ pub struct RunState {
     pub finished: bool,
 }
 
-/// What one press means: dough that got too soft goes back into the cold for so long, a step by hand takes so much longer, a pale tray goes on for
-/// so long. Common practice, no source.
+/// Dough that got too soft goes back into the cold for so long by one press, min. Common practice, no source.
 pub const SOFT_MIN: f64 = 15.0;
+/// A step by hand takes so much longer by one press, min. Our own choice.
 pub const SLOW_MIN: f64 = 5.0;
+/// A pale tray goes on for so long by one press, min. Common practice, no source.
 pub const PALE_MIN: f64 = 1.0;
 
 /// Work whose time comes within so many minutes can be begun.
