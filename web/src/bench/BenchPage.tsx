@@ -64,7 +64,7 @@ export function BenchPage() {
       )}
       {fault ? <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">{fault}</p> : null}
       {run.finished || run.ended ? <Finished run={run} /> : null}
-      <div className="grid flex-1 gap-3.5 lg:grid-cols-[minmax(0,1fr)_26rem]">
+      <div className="grid flex-1 grid-cols-[minmax(0,1fr)] gap-3.5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <NowCard cards={hands} run={run} now={now} press={press} />
         <section aria-label="What has its time" className="flex flex-col gap-3.5">
           {full.map((t) => (
@@ -153,7 +153,7 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
       ) : null}
       {help ? (
         help.press ? (
-          <button type="button" className="btn min-h-14 max-w-full whitespace-normal border-warm text-left" onClick={() => help.press && press(help.press)}>
+          <button type="button" className="btn min-h-14 max-w-full whitespace-normal border-warm py-1 text-left leading-snug lg:max-w-[24rem]" onClick={() => help.press && press(help.press)}>
             <Says of={help.says} />
           </button>
         ) : (
@@ -307,7 +307,7 @@ function Finished({ run }: { run: Run }) {
 /** What came out, what was noted, what else can go wrong, and what this device tells. */
 function Below({ run, press }: { run: Run; press(what: Happened | readonly Happened[]): void }) {
   return (
-    <div className="grid gap-3.5 lg:grid-cols-3">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3.5 lg:grid-cols-3">
       <Fold title={run.baked.length === 0 ? "Trays out" : `Trays out: ${run.baked.length}`}>
         {run.baked.length === 0 ? <p className="text-soft">None yet.</p> : null}
         <ul>
