@@ -179,8 +179,8 @@ test("a rehearsal is played through with a delay and a dropped tray, and ends as
   }, { timeout: 220_000, intervals: [150] }).toBe(true);
   expect(delayed && dropped).toBe(true);
   const ended = Math.max(...run.bars.map((b) => b.end_min));
-  // A poll takes a fifth of a second, and that is a fifth of a minute of it; every press may be as late.
-  expect(Math.abs(ended - foretold)).toBeLessThan(12);
+  // A second of this machine is a minute of the day, and every press may be one late.
+  expect(Math.abs(ended - foretold)).toBeLessThan(25);
   const trays = new Set(run.bars.filter((b) => b.step === "cut").map((b) => b.tray));
   expect(run.baked).toHaveLength(trays.size - 1);
   await expect(page.getByText("All is done.").first()).toBeVisible();
