@@ -56,6 +56,28 @@ const ask = (path, body) => async () => {
   if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
   await answer.arrayBuffer();
 };
+
+/** A day of so many trays of gulls, and the answer to a press in the middle of it. */
+async function runOf(trays) {
+  const send = async (method, path, body) => {
+    const answer = await fetch(base + path, { method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+    if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`);
+    return answer.json();
+  };
+  await send("PATCH", "/api/jobs/1", { pieces: trays * 20 });
+  const [{ date }] = await (await fetch(`${base}/api/days`)).json();
+  const day = await times(5, async () => {
+    // A change of anything plans the date anew.
+    await send("PATCH", "/api/jobs/1", { name: `Regatta gulls ${Math.random()}`.slice(0, 30) });
+    await ask(`/api/jobs/1/plan`)();
+  });
+  say(`  day with ${trays} trays of gulls changed and planned`, day);
+  const run = await send("POST", "/api/runs", { date, rehearsal: true });
+  const mix = run.bars.find((b) => b.step === "mix").task;
+  let n = 0;
+  say(`  a press in a run with ${trays} such trays, planned anew`, await times(11, () => send("POST", `/api/runs/${run.id}/events`, [{ press: `p${n++}`, what: { kind: "more_time", task: mix, min: 0.5 } }])));
+  await send("POST", `/api/runs/${run.id}/end`, {});
+}
 const composition = { water: 0.1457, fat: 0.2018, protein: 0.0575, carbohydrate: 0.5799, ash: 0.0035, fibre: 0.0116, fat_kind: "butter" };
 const chill = (piece) => ({
   composition, piece, wrap: "wrapped", support: { kind: "rack" }, start_c: 20.5, place: { air_c: 4, film_w_m2k: 7 }, target: { kind: "rolling" },
@@ -126,5 +148,6 @@ for (let i = 0; i < 7; i += 1) {
 say("  page load to a pressed button, new browser profile", median(loads));
 console.log(`First JavaScript as sent (gzip): ${(script / 1000).toFixed(0)} kB`);
 await browser.close();
+for (const trays of [3, 8, 24, 40]) await runOf(trays);
 await server.stop();
 bakery.clear();

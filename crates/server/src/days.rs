@@ -2,9 +2,9 @@
 
 use crate::board::Board;
 use crate::problem::ApiError;
-use crate::whole::{Family, WholeDate, WholeJob};
+use crate::whole::{Family, WholeDate, WholeJob, lot_plans};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{LotPlan, Plan, Together, together};
+use ready_slab_core::job::{Plan, Together, together};
 use ready_slab_store::JobId;
 use std::sync::Arc;
 
@@ -45,13 +45,7 @@ impl Day {
                 plan
             })
             .collect();
-        let at = |id: JobId| lots.iter().position(|at| date.lots[*at].0.stored.id == id);
-        let views: Vec<LotPlan> = (lots.iter().zip(&plans))
-            .map(|(&at_date, plan)| {
-                let stored = &date.lots[at_date].0.stored;
-                LotPlan { job: &stored.job, plan, mixed_by: stored.dough_with().and_then(at) }
-            })
-            .collect();
+        let views = lot_plans(lots.iter().map(|at| &date.lots[*at].0).zip(&plans));
         let together = together(&date.lots[first].0.kitchen, &views, relay, others);
         Ok(Ok(Self { lots, plans, together, date }))
     }

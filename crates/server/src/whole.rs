@@ -1,19 +1,19 @@
 //! A job with all that it refers to, as the stations need it.
 
 use crate::problem::ApiError;
-use chrono::NaiveDate;
-use ready_slab_core::clock::Relay;
+use chrono::{DateTime, NaiveDate, Utc};
+use ready_slab_core::clock::{Relay, RelayTask};
 use ready_slab_core::cold::{Finding, LimitsLearnt, Window, learn_limits};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{
-    AlsoMixed, ColdPlace, DoughPlan, Job, JobInput, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan,
-    SharedSheets, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date,
-    plan_dough, plan_with, wanted_before,
+    AlsoMixed, DoughPlan, Job, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan, SharedSheets,
+    WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date, plan_dough, plan_with,
+    wanted_before,
 };
 use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredTouch};
-use ready_slab_words::piece_name;
+use ready_slab_words::{piece_name, step};
 
 /// A job, its formula at the version it keeps and as hands have found it, its cutter, the kitchen as it is known, and the jobs
 /// whose dough is mixed with it.
@@ -60,6 +60,26 @@ pub struct WholeDate {
 }
 
 impl WholeDate {
+    /// Its lots as the core plans them together.
+    pub fn plans(&self) -> Vec<LotPlan<'_>> {
+        lot_plans(self.lots.iter().map(|(whole, plan)| (whole, plan)))
+    }
+
+    /// When the last of it is wanted, from which its minutes are counted; nothing where nothing is planned.
+    pub fn ends_at(&self) -> Option<DateTime<Utc>> {
+        self.lots.iter().map(|(w, _)| w.kitchen.zone().nearest(w.stored.job.input().ready_by)).max()
+    }
+
+    /// The lot of a step.
+    pub fn lot_of(&self, task: &RelayTask) -> Option<&(WholeJob, Plan)> {
+        self.lots.get(usize::try_from(task.lot).ok()?)
+    }
+
+    /// What a step is called.
+    pub fn does(&self, task: &RelayTask) -> String {
+        self.lot_of(task).map_or_else(String::new, |(whole, plan)| step(task, &whole.stored.job, plan))
+    }
+
     /// Plans it.
     pub async fn plan(store: &Store, date: NaiveDate) -> Result<Self, ApiError> {
         let all = store.jobs().await?;
@@ -88,36 +108,32 @@ impl WholeDate {
                 Err(why) => unplanned.push((whole.stored, why)),
             }
         }
-        let (lots, relay, before_min) = actix_web::web::block(move || {
-            let views = LotPlans::of(&lots).0;
-            let (relay, before) = match lots.first() {
+        actix_web::web::block(move || {
+            let views = lot_plans(lots.iter().map(|(whole, plan)| (whole, plan)));
+            let before_min = lots.first().map_or(vec![], |(w, _)| wanted_before(w.kitchen.zone(), &views));
+            let relay = match lots.as_slice() {
+                [] => Relay::new(vec![], vec![]),
                 // What is alone is planned already.
-                Some(_) if lots.len() == 1 => (lots[0].1.clock.relay.clone(), vec![0]),
-                Some((whole, _)) => (plan_date(&whole.kitchen, &views), wanted_before(whole.kitchen.zone(), &views)),
-                None => (Relay::new(vec![], vec![]), vec![]),
+                [(_, plan)] => plan.clock.relay.clone(),
+                [(whole, _), ..] => plan_date(&whole.kitchen, &views),
             };
-            drop(views);
-            (lots, relay, before)
+            Self { lots, unplanned, relay, before_min }
         })
-        .await?;
-        Ok(Self { lots, unplanned, relay, before_min })
+        .await
+        .map_err(Into::into)
     }
 }
 
-/// Lots as the core plans them together.
-pub struct LotPlans<'a>(pub Vec<LotPlan<'a>>);
-
-impl<'a> LotPlans<'a> {
-    /// Those of some lots; dough that is mixed with that of a lot among them is.
-    pub fn of(lots: &'a [(WholeJob, Plan)]) -> Self {
-        let at = |id: JobId| lots.iter().position(|(whole, _)| whole.stored.id == id);
-        let one = |(whole, plan): &'a (WholeJob, Plan)| LotPlan {
-            job: &whole.stored.job,
-            plan,
-            mixed_by: whole.stored.dough_with().and_then(at),
-        };
-        Self(lots.iter().map(one).collect())
-    }
+/// Lots as the core plans them together; dough that is mixed with that of a lot among them is.
+pub fn lot_plans<'a>(lots: impl IntoIterator<Item = (&'a WholeJob, &'a Plan)>) -> Vec<LotPlan<'a>> {
+    let all: Vec<_> = lots.into_iter().collect();
+    let at = |id: JobId| all.iter().position(|(whole, _)| whole.stored.id == id);
+    let one = |&(whole, plan): &(&'a WholeJob, &'a Plan)| LotPlan {
+        job: &whole.stored.job,
+        plan,
+        mixed_by: whole.stored.dough_with().and_then(at),
+    };
+    all.iter().map(one).collect()
 }
 
 /// A job and its lots.
@@ -256,22 +272,15 @@ impl WholeJob {
 
     /// The plan were its dough in the freezer; nothing where it is there already, or that cannot be planned.
     pub fn plan_frozen(&self) -> Option<Plan> {
-        let input = self.stored.job.input();
-        let fridge = input.chill_place == ColdPlace::Fridge;
-        fridge.then(|| self.plan_as(JobInput { chill_place: ColdPlace::Freezer, ..input.clone() })).flatten()
+        self.plan_as(self.stored.job.with_dough_frozen()?)
     }
 
     /// The plan were its cut trays in the other cold place; nothing where they do not chill, or that cannot be planned.
     pub fn plan_elsewhere(&self, plan: &Plan) -> Option<Plan> {
-        let other = match plan.cold.tray_chill.as_ref()?.place {
-            ColdPlace::Fridge => ColdPlace::Freezer,
-            ColdPlace::Freezer => ColdPlace::Fridge,
-        };
-        self.plan_as(JobInput { tray_chill_place: other, ..self.stored.job.input().clone() })
+        self.plan_as(self.stored.job.with_trays_in(plan.cold.tray_chill.as_ref()?.place.other())?)
     }
 
-    fn plan_as(&self, input: JobInput) -> Option<Plan> {
-        let job = Job::new(input).ok()?;
+    fn plan_as(&self, job: Job) -> Option<Plan> {
         let beside = self.beside(&self.kitchen).ok()?;
         plan_with(&job, &self.formula.formula, &self.cutter.outline, &self.kitchen, &beside).ok()
     }

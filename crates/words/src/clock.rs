@@ -39,8 +39,8 @@ impl Say for Held {
             Self::OvenWanted => "early, for the next tray wants the oven".into(),
             Self::CoolingPlaceWanted => "early, for another tray takes its place to cool".into(),
             Self::TrayWanted => "early, so that its tray is free again".into(),
-            Self::HandsAtTheNext { longer_min } => {
-                said![min(longer_min), " longer than it must: the hands are at the next tray"]
+            Self::LongerOnItsTray { longer_min } => {
+                said![min(longer_min), " longer than it must: hands or oven are at something else"]
             }
             Self::Chill(waits) => waits.say(),
             Self::HandsBusy { longer_min } => {

@@ -107,6 +107,8 @@ pub struct RelayTask {
     pub mix: Option<u32>,
     /// The tray (from 0), from the cut on.
     pub tray: Option<u32>,
+    /// The mix (from 0) whose dough it is; of dough that another lot mixes, 0.
+    pub dough: u32,
     /// The oven (from 0), for preheating and baking.
     pub oven: Option<u32>,
     /// Minutes after the wanted time: negative.
@@ -158,8 +160,8 @@ pub enum Held {
     CoolingPlaceWanted,
     /// Its tray has to be free again.
     TrayWanted,
-    /// On its tray so much longer than it must: the hands are at the next.
-    HandsAtTheNext {
+    /// On its tray so much longer than it must: hands or oven are at something else.
+    LongerOnItsTray {
         /// Longer.
         longer_min: i64,
     },

@@ -174,6 +174,7 @@ fn relayed(task: &DayTask, lot: &RelayLot, of: &BatchOf, end: i64) -> Vec<RelayT
         lot: as_u32(of.lot),
         mix: None,
         tray: None,
+        dough: as_u32(of.mixes.end.saturating_sub(1)),
         oven: task.oven.map(as_u32),
         start_min,
         end_min,
@@ -187,13 +188,15 @@ fn relayed(task: &DayTask, lot: &RelayLot, of: &BatchOf, end: i64) -> Vec<RelayT
             let nth = |i: usize| start_min + each * i64::try_from(i).unwrap_or(0);
             let parts = of.mixes.clone().enumerate().map(|(i, mix)| {
                 let end_min = if mix + 1 == of.mixes.end { end_min } else { nth(i + 1) };
-                RelayTask { mix: Some(as_u32(mix)), start_min: nth(i), end_min, ..one.clone() }
+                RelayTask { mix: Some(as_u32(mix)), dough: as_u32(mix), start_min: nth(i), end_min, ..one.clone() }
             });
             parts.filter(|t| t.end_min > t.start_min).collect()
         }
-        Step::BulkChill | Step::Chill | Step::Thaw | Step::Rest => {
-            of.mixes.clone().map(|mix| RelayTask { mix: Some(as_u32(mix)), ..one.clone() }).collect()
-        }
+        Step::BulkChill | Step::Chill | Step::Thaw | Step::Rest => of
+            .mixes
+            .clone()
+            .map(|mix| RelayTask { mix: Some(as_u32(mix)), dough: as_u32(mix), ..one.clone() })
+            .collect(),
         _ => {
             let tray = task.tray.map(|t| of.trays.start + t);
             // Every tray was given the time of the fullest; its own work begins later. The first takes the dough from the cold.
@@ -229,7 +232,7 @@ fn why(task: &DayTask, step: Step, lot: &RelayLot, lasts: i64) -> Vec<Held> {
             DayHeld::Tray(_) => Held::TrayWanted,
             DayHeld::TooCold => Held::TooCold,
             DayHeld::Longer(longer) if step == Step::TrayChill => {
-                Held::HandsAtTheNext { longer_min: i64::from(*longer) }
+                Held::LongerOnItsTray { longer_min: i64::from(*longer) }
             }
             DayHeld::Longer(longer) => Held::HandsBusy { longer_min: i64::from(*longer).min(lasts) },
             DayHeld::WantedThen | DayHeld::Hands(_) | DayHeld::WindowEnds => return None,

@@ -15,6 +15,15 @@ pub enum ColdPlace {
 }
 
 impl ColdPlace {
+    /// The other one.
+    #[must_use]
+    pub const fn other(self) -> Self {
+        match self {
+            Self::Fridge => Self::Freezer,
+            Self::Freezer => Self::Fridge,
+        }
+    }
+
     /// Its key in files and addresses.
     #[must_use]
     pub const fn key(self) -> &'static str {

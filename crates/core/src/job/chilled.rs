@@ -1,7 +1,7 @@
 //! What of a job chills in which form and for how long.
 
 use super::chilling::{ChillFor, ChillForm, DoughForm, MOST_STACKED, Thaw};
-use super::{ColdPlace, Job, Making};
+use super::{ColdPlace, Job, JobInput, Making};
 use crate::cold::Piece;
 use crate::units::{Length, Span};
 #[cfg(feature = "wire")]
@@ -31,6 +31,20 @@ pub struct ChillChange {
 }
 
 impl Job {
+    /// The same job with its dough in the freezer; nothing of one whose dough is there already.
+    #[must_use]
+    pub fn with_dough_frozen(&self) -> Option<Self> {
+        let input = self.input();
+        let fridge = input.chill_place == ColdPlace::Fridge;
+        fridge.then(|| Self::new(JobInput { chill_place: ColdPlace::Freezer, ..input.clone() }).ok()).flatten()
+    }
+
+    /// The same job with its cut trays in a cold place.
+    #[must_use]
+    pub fn with_trays_in(&self, place: ColdPlace) -> Option<Self> {
+        Self::new(JobInput { tray_chill_place: place, ..self.input().clone() }).ok()
+    }
+
     /// How its dough thaws, where that is in the freezer.
     #[must_use]
     pub fn thaws(&self) -> Option<Thaw> {

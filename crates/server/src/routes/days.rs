@@ -3,12 +3,12 @@
 use crate::bakeries::Of;
 use crate::board::Board;
 use crate::problem::{ApiError, Problem};
-use crate::whole::LotPlans;
-use crate::wire::{DateView, DayView};
-use actix_web::{get, web};
-use chrono::{NaiveDate, Utc};
+use crate::wire::{DateView, DayFile, DayView};
+use actix_web::http::header;
+use actix_web::{HttpResponse, get, web};
+use chrono::{NaiveDate, NaiveTime, Utc};
 use ready_slab_core::error::{InputError, Problem as Fault};
-use ready_slab_core::job::day_helps;
+use ready_slab_core::job::{Job, Plan, day_helps};
 use ready_slab_store::Store;
 use std::collections::BTreeMap;
 
@@ -31,6 +31,34 @@ pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<DateView>>, ApiError
     Ok(web::Json(dates.into_iter().map(|(date, jobs)| DateView::new(date, jobs)).collect()))
 }
 
+/// A calendar file to be kept; the page names it.
+pub(super) fn calendar_file(file: &DayFile) -> HttpResponse {
+    HttpResponse::Ok()
+        .insert_header((header::CONTENT_TYPE, "text/calendar; charset=utf-8"))
+        .insert_header((header::CONTENT_DISPOSITION, "attachment"))
+        .body(file.text())
+}
+
+/// The steps of all jobs of a date as an iCalendar file (RFC 5545), with alarms.
+#[utoipa::path(tag = "days", operation_id = "days_calendar", params(("date" = String, Path)), responses((status = 200, content_type = "text/calendar", body = String), (status = 422, body = Problem)))]
+#[get("/api/days/{date}/calendar")]
+pub async fn calendar(store: Of<Store>, board: Of<Board>, path: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let date = date("date", &path)?;
+    let day = board.date(date).await?;
+    let lots: Vec<(i64, &Job, &Plan)> =
+        day.lots.iter().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
+    let wanted = lots.iter().map(|(_, job, _)| job.input().ready_by).max();
+    let file = DayFile {
+        name: &format!("Baking, {date}"),
+        lots: &lots,
+        relay: &day.relay,
+        wanted: wanted.unwrap_or_else(|| date.and_time(NaiveTime::MIN)),
+        zone: store.kitchen().await?.zone(),
+        now: Utc::now(),
+    };
+    Ok(calendar_file(&file))
+}
+
 /// All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help.
 #[utoipa::path(tag = "days", operation_id = "days_show", params(("date" = String, Path)), responses((status = 200, body = DayView), (status = 422, body = Problem)))]
 #[get("/api/days/{date}")]
@@ -39,13 +67,18 @@ pub async fn show(store: Of<Store>, board: Of<Board>, path: web::Path<String>) -
     let day = board.date(date).await?;
     let run = store.open_runs().await?.into_iter().find(|r| r.run.day == date && r.run.speed <= 1.0);
     let now = store.kitchen().await?.zone().shown(Utc::now());
+    // Work may lie on the evening before.
+    let mut beside = vec![];
+    for other in [date.pred_opt(), date.succ_opt()].into_iter().flatten() {
+        beside.push((other, board.date(other).await?));
+    }
     let view = web::block(move || {
         let frozen: Vec<_> = day.lots.iter().map(|(whole, _)| whole.plan_frozen()).collect();
         let gains = match day.lots.first() {
-            Some((whole, _)) => day_helps(&whole.kitchen, &LotPlans::of(&day.lots).0, &day.relay, &frozen),
+            Some((whole, _)) => day_helps(&whole.kitchen, &day.plans(), &day.relay, &frozen),
             None => vec![],
         };
-        DayView::new(date, &day, &gains, now, run.map(|r| r.id.0))
+        DayView::new(date, &day, &beside, &gains, now, run.map(|r| r.id.0))
     })
     .await?;
     Ok(web::Json(view))

@@ -1,5 +1,6 @@
 //! Jobs, their plans, and whole jobs as files.
 
+use super::days::calendar_file;
 use super::{label, read};
 use crate::bakeries::Of;
 use crate::board::Board;
@@ -148,13 +149,16 @@ pub async fn calendar(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) ->
     let day = Day::of(&board, &family).await??;
     let lots: Vec<(i64, &Job, &Plan)> =
         day.lots().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
-    let text = DayFile { lots: &lots, relay: &day.together.relay, zone: day.together.zone, now: Utc::now() }.text();
-    let answer = HttpResponse::Ok()
-        .insert_header((header::CONTENT_TYPE, "text/calendar; charset=utf-8"))
-        // The page names it by its job.
-        .insert_header((header::CONTENT_DISPOSITION, "attachment"))
-        .body(text);
-    Ok(answer)
+    let lead = family.all[0].job.input();
+    let file = DayFile {
+        name: &lead.name,
+        lots: &lots,
+        relay: &day.together.relay,
+        wanted: lead.ready_by,
+        zone: day.together.zone,
+        now: Utc::now(),
+    };
+    Ok(calendar_file(&file))
 }
 
 /// Deletes a job with its lots; their records and pieces in the cold stay, for when it is brought back.

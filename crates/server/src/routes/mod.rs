@@ -170,6 +170,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(compute::schedule)
         .service(days::list)
         .service(days::show)
+        .service(days::calendar)
         .service(runs::list)
         .service(runs::begin)
         .service(runs::show)

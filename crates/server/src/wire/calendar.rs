@@ -1,6 +1,6 @@
 //! A job's day as an iCalendar file (RFC 5545): each step an event, with an alarm where somebody has to be there.
 
-use chrono::{DateTime, TimeDelta, Utc};
+use chrono::{DateTime, NaiveDateTime, TimeDelta, Utc};
 use icalendar::{Alarm, Calendar, Component, Event, EventLike, Property};
 use ready_slab_core::clock::{Relay, RelayTask, Step, Zone};
 use ready_slab_core::job::{Job, Plan};
@@ -11,10 +11,14 @@ const AHEAD_MIN: i64 = 15;
 
 /// What the file is made of.
 pub struct DayFile<'a> {
-    /// The jobs baked together, the leading one first, each with its number.
+    /// What it is called.
+    pub name: &'a str,
+    /// The jobs baked together, each with its number.
     pub lots: &'a [(i64, &'a Job, &'a Plan)],
     /// Their steps.
     pub relay: &'a Relay,
+    /// When the last of them is wanted, from which the steps are counted.
+    pub wanted: NaiveDateTime,
     /// Where the kitchen's clocks are.
     pub zone: Zone,
     /// When it is made.
@@ -25,30 +29,28 @@ impl DayFile<'_> {
     /// The file.
     #[must_use]
     pub fn text(&self) -> String {
-        let (lead, job, _) = self.lots[0];
-        let wanted = self.zone.nearest(job.input().ready_by);
+        let wanted = self.zone.nearest(self.wanted);
         let mut file = Calendar::empty();
         file.append_property(Property::new("VERSION", "2.0"))
             .append_property(Property::new("PRODID", "-//Ready Slab//Run sheet//EN"))
             .append_property(Property::new("CALSCALE", "GREGORIAN"))
-            .name(&job.input().name);
+            .name(self.name);
         for (at, task) in self.relay.tasks.iter().enumerate() {
-            if let Some(event) = self.event(task, wanted, at == 0, lead) {
+            if let Some(event) = self.event(task, wanted, at == 0) {
                 file.push(event);
             }
         }
         file.done().to_string()
     }
 
-    fn event(&self, task: &RelayTask, wanted: DateTime<Utc>, first: bool, lead: i64) -> Option<Event> {
-        let (_, job, plan) = self.lots.get(usize::try_from(task.lot).ok()?)?;
+    fn event(&self, task: &RelayTask, wanted: DateTime<Utc>, first: bool) -> Option<Event> {
+        let (id, job, plan) = self.lots.get(usize::try_from(task.lot).ok()?)?;
         let moment = |minutes: i64| wanted + TimeDelta::minutes(minutes);
         let does = step(task, job, plan);
         let summary = format!("{does} \u{b7} {}", job.input().name);
         let number = |n: Option<u32>| n.map_or_else(String::new, |n| format!("-{n}"));
         let uid = format!(
-            "job{lead}-{}-{:?}{}{}{}@ready-slab",
-            task.lot,
+            "job{id}-{:?}{}{}{}@ready-slab",
             task.step,
             number(task.mix),
             number(task.tray),
