@@ -1,10 +1,10 @@
 //! What is said at the bench while a day is run.
 
-use crate::figure::{degrees, setting};
+use crate::figure::{self, degrees, setting};
 use crate::sentence::{Sentence, said};
 use ready_slab_core::clock::{DayPlace, Step};
-use ready_slab_core::run::{CatchUp, Happened, RunPlan, RunTask, Saves, Timer, TimerState};
-use ready_slab_core::units::Temperature;
+use ready_slab_core::run::{CatchUp, Happened, HeldUp, RunPlan, RunTask, Saves, Timer, TimerState, WentIn};
+use ready_slab_core::units::{Share, Span, Temperature};
 
 fn place(place: DayPlace) -> &'static str {
     match place {
@@ -103,15 +103,59 @@ pub fn timer_note(plan: &RunPlan, timer: &Timer) -> Option<Sentence> {
     let shows = timer.shows_c.map(Temperature::new_c);
     match (t.step, timer.state) {
         (Step::Preheat, _) => Some(said!["to ", setting(Temperature::new_c(plan.lots[t.lot].oven_c))]),
-        (Step::Bake, TimerState::Due | TimerState::Over) => {
-            Some("edges as the order asks, the middle dull; the bake sheet shows the colours".into())
-        }
+        (Step::Bake, TimerState::Due | TimerState::Over) => Some(match plan.lots[t.lot].look_for.as_str() {
+            "" => "edges as the order asks, the middle dull".into(),
+            look_for => unsentenced(look_for).into(),
+        }),
+        (Step::Bake, _) => timer.went_in.as_ref().and_then(went_in),
         (Step::Chill | Step::TrayChill, _) => shows.map(|c| said!["about ", degrees(c, 0), " by the model"]),
         (Step::Cool, _) => Some("on its tray".into()),
         (Step::Dry, _) => Some("in one layer".into()),
         (Step::Rest, _) => Some("wrapped, until it can be worked".into()),
         _ => None,
     }
+}
+
+/// A sentence as a part of a line: it begins small and has no full stop.
+fn unsentenced(text: &str) -> String {
+    let mut chars = text.trim_end_matches('.').chars();
+    chars.next().map_or_else(String::new, |first| first.to_lowercase().chain(chars).collect())
+}
+
+/// A bake is told as longer or shorter from here on, min, and a spread as another, of the width. Our own choice.
+const OTHER_MIN: f64 = 0.5;
+const OTHER_SPREAD: f64 = 0.005;
+
+/// What it means that a tray went in at another temperature than planned; nothing where it means nothing.
+#[must_use]
+pub fn went_in(how: &WentIn) -> Option<Sentence> {
+    let (c, planned) = (Temperature::new_c(how.start_c), Temperature::new_c(how.planned_c));
+    let time = figure::minutes(Span::new_min(how.longer_min.abs()), 1);
+    let bakes = match how.longer_min {
+        m if m >= OTHER_MIN => Some(said![", bakes ", time, " longer"]),
+        m if m <= -OTHER_MIN => Some(said![", bakes ", time, " less"]),
+        _ => None,
+    };
+    let other = (how.spread - how.planned_spread).abs() >= OTHER_SPREAD;
+    let of = |spread: f64| figure::percent(Share::new(spread), 1);
+    let spreads = other.then(|| said![", spreads ", of(how.spread), " across, not ", of(how.planned_spread)]);
+    if bakes.is_none() && spreads.is_none() {
+        return None;
+    }
+    let began = said!["went in at about ", degrees(c, 0), ", not ", degrees(planned, 0)];
+    Some([bakes, spreads].into_iter().flatten().fold(began, Sentence::then))
+}
+
+/// What holds a run up most.
+#[must_use]
+pub fn held_up(plan: &RunPlan, held: &HeldUp) -> Sentence {
+    let t = &plan.tasks[held.task];
+    let what = match t.step {
+        Step::Bake => format!("{} in the oven", tray(t)),
+        _ if t.waits() => format!("{} in the {}", tray(t), t.place.map_or("cold", place)),
+        _ => t.does.clone(),
+    };
+    said![format!("Held up most by: {what}, {} behind", minutes(held.min))]
 }
 
 /// What a time beside it is: when it is ready or looked at, and by when.
@@ -124,7 +168,9 @@ pub fn timer_times(plan: &RunPlan, timer: &Timer) -> (&'static str, &'static str
     match t.step {
         Step::Bake => ("look at", "out by"),
         Step::TrayChill => ("firm at", "into the oven by"),
-        Step::Chill | Step::BulkChill => ("ready", "too cold from"),
+        // Where it does not get too cold, it only keeps so long.
+        Step::Chill if plan.lots[t.lot].too_cold.is_some() => ("ready", "too cold from"),
+        Step::Chill | Step::BulkChill => ("ready", "keeps until"),
         Step::Thaw => ("thawed", "by"),
         Step::Preheat => ("hot at", "by"),
         Step::Cool => ("lift at", "by"),
@@ -138,10 +184,12 @@ pub fn timer_times(plan: &RunPlan, timer: &Timer) -> (&'static str, &'static str
 pub fn catch_up(plan: &RunPlan, saves: &Saves) -> Sentence {
     let gain = minutes(saves.min);
     match saves.what {
-        CatchUp::TrayElsewhere { task, place: to } => {
+        CatchUp::Elsewhere { task, place: to } => {
             let t = &plan.tasks[task];
             let now = t.place.map_or("where it is", place);
-            said![format!("Let {} chill in the {}, not the {now}", tray(t), place(to)), format!(": {gain} sooner")]
+            let whose = if plan.lots.len() > 1 { format!(" of {}", plan.lots[t.lot].name) } else { String::new() };
+            let what = format!("Let {}{whose} chill in the {}, not the {now}", tray(t), place(to));
+            said![what, format!(": {gain} sooner")]
         }
         CatchUp::MoreHands => said![format!("Another pair of hands would save {gain}")],
     }

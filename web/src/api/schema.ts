@@ -472,6 +472,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/days/{date}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The steps of all jobs of a date as an iCalendar file (RFC 5545), with alarms. */
+        get: operations["days_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo": {
         parameters: {
             query?: never;
@@ -2130,6 +2147,8 @@ export interface components {
              * @description In the oven.
              */
             baked_min: number;
+            /** @description Its cut, to say how many pieces came of it. */
+            cut?: number | null;
             /**
              * Format: int64
              * @description Its job.
@@ -2157,6 +2176,7 @@ export interface components {
              * @description From 1.
              */
             tray: number;
+            went_in?: components["schemas"]["SentenceView"] | null;
         };
         /** @description What the recorded bakes of a formula would teach. */
         BakesTeachView: {
@@ -2353,6 +2373,20 @@ export interface components {
             press?: components["schemas"]["Happened"] | null;
             /** @description What, and by how much. */
             says: components["schemas"]["SentenceView"];
+        };
+        /** @description What the last press changed of the plan. */
+        ChangedView: {
+            /**
+             * Format: double
+             * @description When it was pressed, minutes of the run.
+             */
+            at_min: number;
+            /** @description The press. */
+            because: components["schemas"]["SentenceView"];
+            /** @description Lots that are ready at another time for it. */
+            lots: components["schemas"]["ShiftView"][];
+            /** @description Work for the hands that is at another time, the next first. */
+            work: components["schemas"]["ShiftView"][];
         };
         /** @description What a formula is. */
         CharacterView: {
@@ -2899,6 +2933,17 @@ export interface components {
             /** @description The jobs, the soonest first. */
             jobs: string[];
         };
+        /** @description Another date wants the same hands or ovens at the same time: each date is planned by itself. */
+        DayClashView: {
+            /** @description The other date. */
+            date: string;
+            /** @description Local time. */
+            from_at: string;
+            /** @description Hands or oven. */
+            lane: components["schemas"]["Lane"];
+            /** @description Local time. */
+            to_at: string;
+        };
         /** @description What would let the day start later. */
         DayHelpView: {
             /**
@@ -2942,6 +2987,8 @@ export interface components {
         DayRule: "hands" | "mixers" | "fridge_slots" | "freezer_slots" | "trays" | "ovens" | "cooling_slots" | "work_window" | "tray_chill" | "together";
         /** @description A date of the bakery. */
         DayView: {
+            /** @description Where the day before or after wants the same hands or ovens. */
+            clashes: components["schemas"]["DayClashView"][];
             /** @description The date. */
             date: string;
             /**
@@ -6633,6 +6680,7 @@ export interface components {
             /** @description The day. */
             bars: components["schemas"]["BarView"][];
             catch_up?: components["schemas"]["CatchUpView"] | null;
+            changed?: components["schemas"]["ChangedView"] | null;
             /** @description The date it is wanted on. */
             date: string;
             /** @description It has ended. */
@@ -6643,6 +6691,7 @@ export interface components {
             finished: boolean;
             /** @description Work for the hands, the first first. */
             hands: components["schemas"]["HandView"][];
+            held_up?: components["schemas"]["SentenceView"] | null;
             /**
              * Format: int64
              * @description Its number.
@@ -7107,6 +7156,20 @@ export interface components {
             needs_length_mm: number;
             /** @description How many pieces. */
             pieces: number;
+        };
+        /** @description Something that is at another time than before. */
+        ShiftView: {
+            /**
+             * Format: double
+             * @description Later by so much; negative where it is sooner.
+             */
+            by_min: number;
+            /** @description Before. */
+            from_at: string;
+            /** @description What. */
+            name: string;
+            /** @description Now. */
+            to_at: string;
         };
         /**
          * @description Which side of ready a piece is on.
@@ -7582,6 +7645,11 @@ export interface components {
             by_at?: string | null;
             /** @description It ends without anybody. */
             by_itself: boolean;
+            /**
+             * Format: double
+             * @description Minutes of the run; null where it keeps.
+             */
+            by_min?: number | null;
             /** @description What `by_at` is. */
             by_word: string;
             /** @description When it is due. */
@@ -9011,6 +9079,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    days_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             422: {

@@ -49,7 +49,10 @@ export function KitchenPage() {
           {amount("room_c", "Temperature", "temperature")}
         </Thing>
         <Thing name="Fridge" picture={<CasePicture air={k.fridge_c} shelves={3} />}>
-          {amount("fridge_c", "Air inside, by a thermometer", "temperature", 0.5)}
+          <div className="grid grid-cols-2 gap-3">
+            {amount("fridge_c", "Air inside", "temperature", 0.5)}
+            {amount("fridge_places", "Trays or doughs it holds", "count")}
+          </div>
           <Choice
             label="Air in the fridge"
             value={k.fridge_fan ? "fan" : "still"}
@@ -58,8 +61,10 @@ export function KitchenPage() {
           />
         </Thing>
         <Thing name="Freezer" picture={<CasePicture air={k.freezer_c} shelves={2} />}>
-          {amount("freezer_c", "Air inside", "temperature")}
-          {amount("freezer_places", "Places for trays or dough", "count")}
+          <div className="grid grid-cols-2 gap-3">
+            {amount("freezer_c", "Air inside", "temperature")}
+            {amount("freezer_places", "Trays or doughs it holds", "count")}
+          </div>
         </Thing>
         <Thing name="Trays" picture={<TrayPicture width={k.tray_width_mm} length={k.tray_length_mm} count={k.trays_owned} />}>
           <div className="grid grid-cols-2 gap-3">
@@ -114,9 +119,9 @@ export function KitchenPage() {
           <div className="grid grid-cols-2 gap-3">
             {amount("ovens", "How many", "count")}
             {amount("racks_per_oven", "Trays at once", "count")}
-            {amount("cooling_places", "Trays that can stand to cool", "count")}
+            {amount("preheat_min", "To heat up", "duration", 5)}
+            {amount("cooling_places", "Trays left to cool", "count")}
           </div>
-          {amount("preheat_min", "To heat up", "duration", 5)}
           <Choice
             label="Heat in the oven"
             value={k.oven_fan ? "fan" : "still"}

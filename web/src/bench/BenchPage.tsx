@@ -22,6 +22,8 @@ const IN_FULL = 4;
 const NEXT = 2;
 /** A press is moved back by so much. */
 const EARLIER_MIN = 5;
+/** What a press changed is told for so long. */
+const NEWS_MIN = 5;
 
 const keyOf = (t: Timer): string => `${t.tasks.join(".")} ${t.state}`;
 
@@ -63,6 +65,7 @@ export function BenchPage() {
         </p>
       )}
       {fault ? <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">{fault}</p> : null}
+      <Changes run={run} now={now} />
       {run.finished || run.ended ? <Finished run={run} /> : null}
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)] gap-3.5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <NowCard cards={hands} run={run} now={now} press={press} />
@@ -142,13 +145,13 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
   const help = run.catch_up;
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-2 px-1">
-      <p className="min-w-0 font-semibold">
+      <p className="min-w-0 grow basis-56 truncate font-semibold">
         <Link to={`/days/${run.date}`} className="no-underline hover:underline" aria-label={`${run.name}: the plan of the day`}>{run.name}</Link>
         {run.rehearsal ? <span className="ml-3 rounded-lg bg-cold px-2.5 py-1 text-base text-on-spruce">Rehearsal, {run.speed} times as fast</span> : null}
       </p>
       {latest?.ready_at && !run.finished ? (
         <p role="status" className={`rounded-xl px-3.5 py-2 font-semibold ${late > 0 ? "bg-warm-pale text-warm" : "bg-worktop"}`}>
-          Ready {clock(latest.ready_at)}, {late > 0 ? `${duration(late)} late` : late < 0 ? `${duration(-late)} to spare` : "in time"}
+          {run.lots.length > 1 ? `${latest.name} ready` : "Ready"} {clock(latest.ready_at)}, {late > 0 ? `${duration(late)} late` : late < 0 ? `${duration(-late)} to spare` : "in time"}
         </p>
       ) : null}
       {help ? (
@@ -162,6 +165,25 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
       ) : null}
       <p className="num ml-auto text-[2.75rem] font-bold leading-none" aria-label="The time">{clock(shifted(run.zero_at, Math.floor(now)))}</p>
     </header>
+  );
+}
+
+/** What the last press changed, while it is news; else what holds the day up. */
+function Changes({ run, now }: { run: Run; now: number }) {
+  const changed = run.changed && now - run.changed.at_min < NEWS_MIN ? run.changed : undefined;
+  if (run.ended || (!changed && !run.held_up)) return null;
+  const shifts = (all: readonly { name: string; to_at: string; from_at: string; by_min: number }[], word: string) =>
+    all.map((s) => `${s.name} ${word}${clock(s.to_at)}, ${duration(Math.abs(s.by_min))} ${s.by_min > 0 ? "later" : "sooner"}`);
+  return (
+    <p role="status" className="rounded-xl bg-worktop px-4 py-2">
+      {changed ? (
+        <>
+          <strong><Says of={changed.because} />.</strong> {[...shifts(changed.lots, "ready "), ...shifts(changed.work, "at ")].join("; ")}.
+        </>
+      ) : run.held_up ? (
+        <Says of={run.held_up} />
+      ) : null}
+    </p>
   );
 }
 
@@ -239,7 +261,7 @@ function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer
   const loud = t.state === "due" || t.state === "over";
   const whole = Math.max(0.1, t.due_min - t.since_min);
   const share = Math.min(100, Math.max(0, ((now - t.since_min) / whole) * 100));
-  const over = t.by_at && t.state === "over" ? now - (t.due_min + (minutesApart(t) ?? 0)) : 0;
+  const over = t.by_min != null && t.state === "over" ? now - t.by_min : 0;
   const act = () => press(t.begins.length > 0 ? t.begins.map((task) => ({ kind: "started", task })) : t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })));
   return (
     <article aria-label={t.title} className={`rounded-3xl px-5 py-3 ${t.state === "over" ? "bg-warm-pale text-warm" : loud ? "bg-pale text-on-pale" : "bg-worktop"}`}>
@@ -280,12 +302,6 @@ function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer
   );
 }
 
-/** Minutes between the first look and the last moment. */
-function minutesApart(t: Timer): number | undefined {
-  if (!t.by_at) return undefined;
-  return (Date.parse(`${t.by_at}Z`) - Date.parse(`${t.due_at}Z`)) / 60_000;
-}
-
 function Finished({ run }: { run: Run }) {
   const navigate = useNavigate();
   return (
@@ -316,6 +332,18 @@ function Below({ run, press }: { run: Run; press(what: Happened | readonly Happe
               <p>
                 <strong>Tray {b.tray}</strong>{run.lots.length > 1 ? `, ${b.lot}` : ""}: {b.pieces == null ? "" : `${b.pieces} pieces, `}{number(b.baked_min, 1)}&nbsp;min, out {clock(b.out_at)}
               </p>
+              {b.cut == null ? null : (
+                <Amount
+                  label={`Pieces on tray ${b.tray}`}
+                  kind="count"
+                  value={b.pieces ?? 0}
+                  field="pieces"
+                  onSave={(pieces) => {
+                    press({ kind: "counted", task: b.cut ?? 0, pieces });
+                    return Promise.resolve();
+                  }}
+                />
+              )}
               <Record baked={b} rehearsal={run.rehearsal} />
             </li>
           ))}
@@ -356,7 +384,7 @@ function Record({ baked: b, rehearsal }: { baked: Run["baked"][number]; rehearsa
   const query = new URLSearchParams({ baked_min: String(Math.round(b.baked_min * 10) / 10), tray: String(b.tray), ...(b.start_c == null ? {} : { start_c: String(Math.round(b.start_c * 10) / 10) }) });
   return (
     <p className="text-soft">
-      {b.start_c == null ? "" : `Went in at about ${format.temperature(b.start_c, 0)}. `}
+      {b.went_in ? <>It <Says of={b.went_in} />. </> : b.start_c == null ? "" : `Went in at about ${format.temperature(b.start_c, 0)}. `}
       {rehearsal ? "A rehearsal is not recorded." : <Link className="font-semibold underline" to={`/jobs/${b.job_id}/ledger?${query.toString()}`}>Record what came out</Link>}
     </p>
   );

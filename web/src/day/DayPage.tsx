@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { at } from "../api/base";
 import { api, settled } from "../api/client";
 import { useKitchen } from "../api/queries";
 import { setTitle } from "../app/alerts";
@@ -59,6 +60,7 @@ export function DayPage() {
               {day.data && day.data.tasks.length > 0 ? (
                 <>
                   <SaveSvg picture={picture} name={`Day ${date}`} />
+                  <a className="btn btn-small" href={at(`/api/days/${date}/calendar`)} download={`Baking ${date}.ics`}>Calendar file</a>
                   <button type="button" className="btn btn-small" onClick={() => print()}>Print the day</button>
                 </>
               ) : null}
@@ -114,6 +116,17 @@ function About({ day }: { day: Day }) {
           <p><Link className="font-semibold underline" to={`/jobs/${j.job_id}/order`}>{j.name}</Link> cannot be planned: {j.why.map((w) => <Says key={w.text} of={w} />)}. The rest is planned without it.</p>
         </section>
       ))}
+      {day.clashes.length > 0 ? (
+        <section className="rounded-xl bg-warm-pale p-4 text-warm">
+          <h2 className="h-part">Another day wants the same</h2>
+          {day.clashes.map((c) => (
+            <p key={`${c.date} ${c.lane} ${c.from_at}`} className="mt-1">
+              <Link className="font-semibold underline" to={`/days/${c.date}`}>{longDay(`${c.date}T00:00`)}</Link>: {c.lane === "hands" ? "the hands" : "the oven"}, {dayClock(c.from_at)} to {sameDay(c.from_at, c.to_at) ? clock(c.to_at) : dayClock(c.to_at)}.
+            </p>
+          ))}
+          <p className="mt-1">Each day is planned by itself: move a flag of one of them.</p>
+        </section>
+      ) : null}
       {day.helps.length > 0 ? (
         <section>
           <h2 className="h-part">What would help</h2>

@@ -178,6 +178,10 @@ impl ChillQuestion {
 
     /// The same question from another temperature of the whole piece.
     #[must_use]
+    pub(crate) const fn start(&self) -> Temperature {
+        self.start
+    }
+
     pub(crate) fn starting(self, start: Temperature) -> Self {
         Self { start, ..self }
     }

@@ -120,6 +120,8 @@ pub struct ColdPlan {
     pub window: Window,
     /// What it is chilled for first.
     pub target: Target,
+    /// What the run was asked.
+    pub question: ChillQuestion,
     /// On the bench after a night in the cold, until it can be worked; `None` where the room never gets it there.
     pub tempering_after_night: Option<Span>,
     /// The longest rest on the bench in this job's timeline; zero when none is needed.

@@ -89,6 +89,7 @@ pub(super) fn cold_plan(
         out,
         feels,
         target,
+        question,
         tempering_after_night: after_night,
         tempering: None,
         window: *window,

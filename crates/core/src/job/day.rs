@@ -1,9 +1,9 @@
 //! A planned date looked at: what its jobs share, and what would let it start later.
 
-use super::clock::relay_of;
+use super::clock::{places_of, relay_of};
 use super::together::{lots_of_day, wanted_before};
 use super::{ColdPlace, Kitchen, LotPlan, Plan};
-use crate::clock::{DayKitchen, PlanBudget, Relay, RelayTask, Step, plan_relay};
+use crate::clock::{DayKitchen, Lane, PlanBudget, Relay, RelayTask, Step, plan_relay};
 
 /// What the jobs of a date share.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -38,6 +38,54 @@ pub struct DayGain {
     pub help: DayHelp,
     /// The day starts so much later, min.
     pub gain_min: i64,
+}
+
+/// What two dates want at the same time.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct DayClash {
+    /// Hands or ovens.
+    pub lane: Lane,
+    /// On the clock on which both were given.
+    pub from_min: i64,
+    /// On the same.
+    pub to_min: i64,
+}
+
+/// When two dates, each planned by itself, want more hands or ovens together than there are. `later` is by how many minutes the second one's minute 0
+/// is later than the first one's; found times are the first one's.
+#[must_use]
+pub fn day_clashes(kitchen: &Kitchen, first: &Relay, second: &Relay, later: i64) -> Vec<DayClash> {
+    let places = places_of(kitchen);
+    let mut times: Vec<i64> = first.tasks.iter().flat_map(|t| [t.start_min, t.end_min]).collect();
+    times.extend(second.tasks.iter().flat_map(|t| [t.start_min + later, t.end_min + later]));
+    times.sort_unstable();
+    times.dedup();
+    let mut found: Vec<DayClash> = vec![];
+    for (lane, there) in [(Lane::Hands, places.hands), (Lane::Oven, places.ovens)] {
+        for pair in times.windows(2) {
+            let (a, b) = (busy(first, lane, pair[0]), busy(second, lane, pair[0] - later));
+            if a == 0 || b == 0 || a + b <= number(there) {
+                continue;
+            }
+            match found.last_mut().filter(|c| c.lane == lane && c.to_min == pair[0]) {
+                Some(goes_on) => goes_on.to_min = pair[1],
+                None => found.push(DayClash { lane, from_min: pair[0], to_min: pair[1] }),
+            }
+        }
+    }
+    found
+}
+
+/// How many hands, or ovens, a date has at work in a minute; heating an oven is no work of hands.
+fn busy(relay: &Relay, lane: Lane, min: i64) -> usize {
+    let on = relay.tasks.iter().filter(|t| t.start_min <= min && min < t.end_min);
+    if lane == Lane::Hands {
+        return on.filter(|t| t.step.by_hand()).count();
+    }
+    let mut ovens: Vec<Option<u32>> = on.filter(|t| t.step == Step::Bake).map(|t| t.oven).collect();
+    ovens.sort_unstable();
+    ovens.dedup();
+    ovens.len()
 }
 
 /// Less is not worth the trouble, min. Our own choice.

@@ -4,6 +4,7 @@ mod advice;
 mod ahead;
 mod answers;
 mod as_baked;
+mod asked_anew;
 mod bake;
 mod begun;
 mod bench;
@@ -59,7 +60,7 @@ pub use chilled::ChillChange;
 #[cfg(feature = "wire")]
 pub use chilling::kept_dough_form;
 pub use chilling::{ChillFor, ChillForm, DoughForm, OVERNIGHT, Thaw, USUAL_CHILL_MIN};
-pub use day::{DayGain, DayHelp, Shared, day_helps, day_shares};
+pub use day::{DayClash, DayGain, DayHelp, Shared, day_clashes, day_helps, day_shares};
 pub use even::{EvenBake, even_bake, even_sheet};
 pub use family::{
     Kin, Left, LotInput, MOST_LOTS, OnSheets, SharedSheets, changed_with, check_lot, check_shared_dough, goes_along,

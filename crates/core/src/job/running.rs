@@ -1,12 +1,11 @@
 //! A planned date made into the plan of a run.
 
+use super::asked_anew::{bakes, cold_run, dough_from, keeps_min, on_the_counter, tray_run};
 use super::clock::places_of;
 use super::together::wanted_before;
 use super::{Kitchen, LotPlan, Making, Plan, ReadyMeans};
 use crate::clock::{DayPlace, Relay, RelayTask, Step};
-use crate::cold::{Sample, left_for};
-use crate::run::{ColdRun, LotShape, RunLot, RunPlan, RunTask};
-use crate::units::Span;
+use crate::run::{Elsewhere, RunLot, RunPlan, RunTask};
 
 /// A lot that is to be run.
 #[derive(Debug, Clone, Copy)]
@@ -17,12 +16,11 @@ pub struct RunsLot<'a> {
     pub lot: LotPlan<'a>,
     /// The same lot with its cut trays in the other cold place, where that can be planned.
     pub elsewhere: Option<&'a Plan>,
+    /// The same lot with its dough in the freezer, where it lies in the fridge and that can be planned.
+    pub frozen: Option<&'a Plan>,
+    /// What is to be seen on a tray that is done, in words.
+    pub look_for: &'a str,
 }
-
-/// Cut pieces are as cold as their place by then.
-const TRAYS_FOLLOWED: Span = Span::new_min(180.0);
-/// A cold run is kept at no more points than this.
-const MOST_POINTS: usize = 60;
 
 /// The plan of a run over a planned date: `relay` is of these lots, `does` tells what a step is called.
 #[must_use]
@@ -38,20 +36,24 @@ pub fn run_plan(kitchen: &Kitchen, lots: &[RunsLot], relay: &Relay, does: impl F
         RunLot {
             job_id: l.job_id,
             name: job.input().name.clone(),
+            mixed_by: l.lot.mixed_by,
             wanted_min: minute(-before),
             warm: job.ready_means() == ReadyMeans::Out,
             oven_c: plan.oven.oven.c(),
+            look_for: l.look_for.to_owned(),
             look_after_min: plan.oven.expected.told().1.min(),
             one_piece: cold.form.count <= plan.clock.lot.mixes.max(1),
             dough_cold: cold_run(&cold.answer.curve),
-            tray_cold: cold
-                .tray_chill
-                .as_ref()
-                .map(|t| cold_run(&left_for(&t.question, TRAYS_FOLLOWED)))
-                .unwrap_or_default(),
+            dough_from: dough_from(job, cold),
+            keeps_min: keeps_min(cold),
+            tray_cold: cold.tray_chill.as_ref().map(tray_run).unwrap_or_default(),
+            tray_elsewhere: l.elsewhere.and_then(tray_elsewhere),
+            dough_elsewhere: l.frozen.and_then(dough_elsewhere),
+            tray_counter: on_the_counter(job, kitchen, plan).unwrap_or_default(),
+            goes_in_c: plan.oven.forecast.as_ref().map(|_| plan.oven.question.piece.start.c()),
+            bakes: bakes(&plan.oven),
             workable_min: cold.bench.filter(|_| cut).map(|b| (b.min(), cold.bench_longest.unwrap_or(b).min())),
             too_cold: rests.map(|(from, rest)| (number(*from), number(*rest))),
-            other_tray: l.elsewhere.map(|other| (other.clock.lot.tray_place, number(other.clock.lot.tray_chill_min))),
         }
     });
     let tasks = relay.tasks.iter().map(|t| {
@@ -72,6 +74,7 @@ pub fn run_plan(kitchen: &Kitchen, lots: &[RunsLot], relay: &Relay, does: impl F
             lot: at,
             mix: t.mix,
             tray: t.tray,
+            dough: t.dough,
             oven: t.oven,
             place: place.filter(|p| *p != DayPlace::Counter || t.step == Step::Thaw),
             start_min: minute(t.start_min),
@@ -82,25 +85,21 @@ pub fn run_plan(kitchen: &Kitchen, lots: &[RunsLot], relay: &Relay, does: impl F
             after: vec![],
         }
     });
-    let shapes: Vec<LotShape> = lots
-        .iter()
-        .map(|l| LotShape {
-            mixes: l.lot.plan.clock.lot.mixes.max(1),
-            trays: u32::try_from(l.lot.plan.clock.lot.cut_min.len()).unwrap_or(u32::MAX),
-            mixed_by: l.lot.mixed_by,
-        })
-        .collect();
-    RunPlan::new(places_of(kitchen), run_lots.collect(), tasks.collect(), &shapes)
+    RunPlan::new(places_of(kitchen), run_lots.collect(), tasks.collect())
+}
+
+/// Its cut trays as this plan chills them.
+fn tray_elsewhere(plan: &Plan) -> Option<Elsewhere> {
+    let (lot, run) = (&plan.clock.lot, tray_run(plan.cold.tray_chill.as_ref()?));
+    Some(Elsewhere { place: lot.tray_place, least_min: number(lot.tray_chill_min), run })
+}
+
+/// Its dough as this plan chills it; nothing where that is frozen and has to thaw.
+fn dough_elsewhere(plan: &Plan) -> Option<Elsewhere> {
+    let (lot, run) = (&plan.clock.lot, cold_run(&plan.cold.answer.curve));
+    plan.cold.thaw.is_none().then(|| Elsewhere { place: lot.dough_place, least_min: number(lot.chill_min), run })
 }
 
 fn number(minutes: i64) -> f64 {
     f64::from(i32::try_from(minutes).unwrap_or(i32::MAX))
-}
-
-fn cold_run(curve: &[Sample]) -> ColdRun {
-    let every = curve.len().div_ceil(MOST_POINTS).max(1);
-    let points = curve.iter().step_by(every).chain(curve.last());
-    let mut mean_c: Vec<(f64, f64)> = points.map(|s| (s.after.min(), s.mean.c())).collect();
-    mean_c.dedup_by(|a, b| a.0 <= b.0);
-    ColdRun { mean_c }
 }

@@ -1,7 +1,7 @@
 //! The rest of a run, planned anew from where it stands: each step as planned, or as soon after as what comes before it, hands, ovens and trays allow.
 
-use super::facts::{Fact, least_of};
-use super::plan::RunPlan;
+use super::fact::{Fact, least_of};
+use super::plan::{RunPlan, RunTask};
 use crate::clock::{DayPlace, Step};
 
 /// When a run is looked at.
@@ -49,6 +49,11 @@ fn size(n: u32) -> usize {
     usize::try_from(n).unwrap_or(1).max(1)
 }
 
+/// The one that is free first.
+fn soonest(free: &[f64]) -> usize {
+    (0..free.len()).min_by(|a, b| free[*a].total_cmp(&free[*b])).unwrap_or(0)
+}
+
 impl<'a> Ahead<'a> {
     fn new(plan: &'a RunPlan, facts: &'a [Fact], at: Moment, hands: u32) -> Self {
         let now = at.now_min;
@@ -87,30 +92,23 @@ impl<'a> Ahead<'a> {
         let t = &self.plan.tasks[task];
         let known = self.facts[task].done.is_some();
         if t.step.by_hand() && !known {
-            let free = self.soonest_hands();
+            let free = soonest(&self.hands);
             self.hands[free] = at.end;
         }
         match t.step {
-            Step::Bake => {
-                let oven = usize::try_from(t.oven.unwrap_or(0)).unwrap_or(0).min(self.ovens.len() - 1);
-                if at.end > self.ovens[oven].0 {
-                    self.ovens[oven] = (at.end, Some(self.plan.lots[t.lot].oven_c));
-                }
+            Step::Bake if at.end > self.ovens[self.oven_of(t)].0 => {
+                let oven = self.oven_of(t);
+                self.ovens[oven] = (at.end, Some(self.plan.lots[t.lot].oven_c));
             }
             Step::Cut => {
-                let tray = self.soonest_tray();
-                self.trays[tray] = if self.facts[task].gone { at.end } else { f64::INFINITY };
+                let tray = soonest(&self.trays);
+                self.trays[tray] = f64::INFINITY;
                 self.on.push((t.lot, t.tray, tray));
-            }
-            Step::Cool => {
-                if let Some((_, _, tray)) = self.on.iter().find(|(lot, on, _)| *lot == t.lot && *on == t.tray) {
-                    self.trays[*tray] = at.end;
-                }
             }
             _ => {}
         }
-        // A dropped tray is free when it was dropped.
-        if self.facts[task].gone
+        // A tray is free when it has cooled, and one that was dropped when it was.
+        if (t.step == Step::Cool || self.facts[task].gone)
             && let Some((_, _, tray)) = self.on.iter().find(|(lot, on, _)| *lot == t.lot && *on == t.tray)
         {
             self.trays[*tray] = at.end;
@@ -127,12 +125,8 @@ impl<'a> Ahead<'a> {
         }
     }
 
-    fn soonest_hands(&self) -> usize {
-        (0..self.hands.len()).min_by(|a, b| self.hands[*a].total_cmp(&self.hands[*b])).unwrap_or(0)
-    }
-
-    fn soonest_tray(&self) -> usize {
-        (0..self.trays.len()).min_by(|a, b| self.trays[*a].total_cmp(&self.trays[*b])).unwrap_or(0)
+    fn oven_of(&self, task: &RunTask) -> usize {
+        usize::try_from(task.oven.unwrap_or(0)).unwrap_or(0).min(self.ovens.len() - 1)
     }
 
     /// When what comes before a step lets it begin; nothing while that is not known.
@@ -158,37 +152,32 @@ impl<'a> Ahead<'a> {
         let t = &self.plan.tasks[task];
         let from = self.may_begin(task)?;
         if t.begins_by_itself() {
-            return Some(from.max(f64::MIN));
+            return Some(from);
         }
         let mut start = from.max(t.start_min).max(self.facts[task].not_before);
-        start = start.max(if t.step.by_hand() { self.hands[self.soonest_hands()] } else { self.now });
+        start = start.max(if t.step.by_hand() { self.hands[soonest(&self.hands)] } else { self.now });
         match t.step {
-            Step::Cut => start = start.max(self.trays[self.soonest_tray()]),
-            Step::Bake => {
-                for other in self.plan.load_of(task) {
-                    if other != task && self.at[other].is_none() && !self.facts[other].gone {
-                        start = start.max(self.may_begin(other)?);
-                    }
-                }
-                let oven = usize::try_from(t.oven.unwrap_or(0)).unwrap_or(0).min(self.ovens.len() - 1);
-                let (free, heat) = self.ovens[oven];
-                let other_heat = heat.is_some_and(|c| (c - self.plan.lots[t.lot].oven_c).abs() > SAME_HEAT_K);
-                let settles = if other_heat { f64::from(self.plan.kitchen.temp_change_min) } else { 0.0 };
-                // The rest of a load goes in with it.
-                let with_it = self
-                    .plan
-                    .load_of(task)
-                    .into_iter()
-                    .filter(|o| *o != task)
-                    .find_map(|o| self.at[o].filter(|_| self.facts[o].done.is_none()).map(|lies| lies.start));
-                start = match with_it {
-                    Some(load) if load >= start => load,
-                    _ => start.max(free + settles),
-                };
-            }
+            Step::Cut => start = start.max(self.trays[soonest(&self.trays)]),
+            Step::Bake => start = self.load_start(task, start)?,
             _ => {}
         }
         Some(start)
+    }
+
+    /// When a load can go in of which one tray could at `start`.
+    fn load_start(&self, task: usize, mut start: f64) -> Option<f64> {
+        let t = &self.plan.tasks[task];
+        let others: Vec<usize> =
+            self.plan.load_of(task).into_iter().filter(|o| *o != task && !self.facts[*o].gone).collect();
+        for other in others.iter().filter(|o| self.at[**o].is_none()) {
+            start = start.max(self.may_begin(*other)?);
+        }
+        let (free, heat) = self.ovens[self.oven_of(t)];
+        let other_heat = heat.is_some_and(|c| (c - self.plan.lots[t.lot].oven_c).abs() > SAME_HEAT_K);
+        let settles = if other_heat { f64::from(self.plan.kitchen.temp_change_min) } else { 0.0 };
+        // The rest of a load goes in with it.
+        let in_it = others.into_iter().filter(|o| self.facts[*o].done.is_none()).find_map(|o| self.at[o]);
+        Some(in_it.map(|lies| lies.start).filter(|load| *load >= start).unwrap_or_else(|| start.max(free + settles)))
     }
 
     fn all(mut self) -> Vec<Option<Lies>> {
@@ -226,8 +215,8 @@ pub(super) fn lateness(plan: &RunPlan, at: &[Option<Lies>]) -> f64 {
 /// What would help a run that is late.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum CatchUp {
-    /// A cut tray chills in the other cold place.
-    TrayElsewhere {
+    /// A cut tray, or dough, chills in the other cold place.
+    Elsewhere {
         /// Its stay in the cold.
         task: usize,
         /// Where.
@@ -256,16 +245,15 @@ pub(super) fn catch_up(plan: &RunPlan, facts: &[Fact], now: Moment, late: f64) -
         let late_then = lateness(plan, &ahead(plan, facts, now, hands)).max(0.0);
         late - late_then
     };
-    for (task, t) in plan.tasks.iter().enumerate().filter(|(i, t)| {
-        t.step == Step::TrayChill && facts[*i].done.is_none() && !facts[*i].gone && facts[*i].place.is_none()
-    }) {
-        let Some((place, least)) = plan.lots[t.lot].other_tray else { continue };
-        if least >= t.least_min {
+    for (task, t) in plan.tasks.iter().enumerate() {
+        if facts[task].done.is_some() || facts[task].gone || facts[task].place.is_some() {
             continue;
         }
-        let mut other = facts.to_vec();
-        other[task].place = Some(place);
-        found.push(Saves { what: CatchUp::TrayElsewhere { task, place }, min: saves(&other, plan.kitchen.hands) });
+        let Some(other) = plan.lots[t.lot].elsewhere(t.step).filter(|e| e.least_min < t.least_min) else { continue };
+        let mut then = facts.to_vec();
+        then[task].move_to(other.place, now.now_min);
+        let what = CatchUp::Elsewhere { task, place: other.place };
+        found.push(Saves { what, min: saves(&then, plan.kitchen.hands) });
     }
     found.push(Saves { what: CatchUp::MoreHands, min: saves(facts, plan.kitchen.hands + 1) });
     found.into_iter().filter(|s| s.min >= 1.0).max_by(|a, b| a.min.total_cmp(&b.min))

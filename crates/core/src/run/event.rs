@@ -79,6 +79,11 @@ pub enum Happened {
 }
 
 impl Happened {
+    /// Whether it is of the same kind as another.
+    pub(super) fn alike(&self, other: &Self) -> bool {
+        std::mem::discriminant(self) == std::mem::discriminant(other)
+    }
+
     /// The task that it is about.
     #[must_use]
     pub fn task(&self) -> Option<usize> {

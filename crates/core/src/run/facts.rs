@@ -1,26 +1,10 @@
 //! What has happened to each step.
 
+use super::baking::went_in;
 use super::event::{Happened, RunEvent};
+use super::fact::{Fact, least_of};
 use super::plan::RunPlan;
-use crate::clock::{DayPlace, Step};
-
-/// What is known of one step.
-#[derive(Debug, Clone, Default, PartialEq)]
-pub(super) struct Fact {
-    pub(super) started: Option<f64>,
-    pub(super) done: Option<f64>,
-    /// Takes so much longer.
-    pub(super) more_min: f64,
-    /// Can not begin before.
-    pub(super) not_before: f64,
-    /// Chills elsewhere than planned.
-    pub(super) place: Option<DayPlace>,
-    /// Nothing more is done of it.
-    pub(super) gone: bool,
-    /// Dough that went in at another temperature is so far ahead of its run.
-    pub(super) ahead_min: f64,
-    pub(super) pieces: Option<u32>,
-}
+use crate::clock::Step;
 
 /// The facts of a run up to `now`; what is noted for later has not happened yet.
 pub(super) fn facts(plan: &RunPlan, events: &[RunEvent], now: f64) -> Vec<Fact> {
@@ -65,7 +49,10 @@ impl Facts<'_> {
                     }
                 }
             }
-            Happened::Elsewhere { task, place } => self.facts[task].place = Some(place),
+            Happened::Elsewhere { task, place } => {
+                let fact = &mut self.facts[task];
+                fact.move_to(place, at);
+            }
             Happened::Dropped { task } => {
                 let (lot, tray) = (self.plan.tasks[task].lot, self.plan.tasks[task].tray);
                 for (other, fact) in self.plan.tasks.iter().zip(&mut self.facts) {
@@ -83,8 +70,11 @@ impl Facts<'_> {
                 }
             }
             Happened::Measured { task, c } => {
-                let lot = &self.plan.lots[self.plan.tasks[task].lot];
-                self.facts[task].ahead_min = lot.dough_cold.ahead_by(c);
+                let t = &self.plan.tasks[task];
+                if t.step == Step::Chill {
+                    self.facts[task].ahead_min = self.plan.lots[t.lot].ahead_by(c);
+                    self.facts[task].start_c = Some(c);
+                }
             }
             Happened::Counted { task, pieces } => self.facts[task].pieces = Some(pieces),
             Happened::TakenBack { .. } | Happened::Moved { .. } => {}
@@ -106,7 +96,17 @@ impl Facts<'_> {
 
     fn start(&mut self, task: usize, at: f64) {
         if self.facts[task].started.is_none() && !self.facts[task].gone {
-            self.facts[task].started = Some(self.before(task, at));
+            let from = self.before(task, at);
+            self.begin(task, from);
+        }
+    }
+
+    fn begin(&mut self, task: usize, at: f64) {
+        self.facts[task].started = Some(at);
+        if self.plan.tasks[task].step == Step::Bake
+            && let Some(how) = went_in(self.plan, &self.facts, task, at)
+        {
+            self.facts[task].ahead_min = -how.longer_min;
         }
     }
 
@@ -123,7 +123,10 @@ impl Facts<'_> {
             self.before(task, begun)
         });
         let at = at.max(begun);
-        (self.facts[task].started, self.facts[task].done) = (Some(begun), Some(at));
+        if self.facts[task].started.is_none() {
+            self.begin(task, begun);
+        }
+        self.facts[task].done = Some(at);
         for next in 0..self.plan.tasks.len() {
             let t = &self.plan.tasks[next];
             let fact = &self.facts[next];
@@ -153,13 +156,4 @@ impl Facts<'_> {
             }
         }
     }
-}
-
-/// How long a step takes at least, as it is known now.
-pub(super) fn least_of(plan: &RunPlan, facts: &[Fact], task: usize) -> f64 {
-    let (t, fact) = (&plan.tasks[task], &facts[task]);
-    let elsewhere =
-        plan.lots[t.lot].other_tray.filter(|(place, _)| t.step == Step::TrayChill && fact.place == Some(*place));
-    let least = elsewhere.map_or(t.least_min, |(_, least)| least);
-    (least - fact.ahead_min).max(0.0) + fact.more_min
 }

@@ -2,15 +2,19 @@
 //! plan, the events and the minute.
 
 mod ahead;
+mod baking;
+mod changed;
 mod event;
+mod fact;
 mod facts;
 mod plan;
 mod state;
 
 pub use ahead::{CatchUp, Moment, Saves};
+pub use baking::WentIn;
+pub use changed::{Changed, HeldUp, Shift};
 pub use event::{Happened, RunEvent, effective};
-pub(crate) use plan::LotShape;
-pub use plan::{ColdRun, RunLot, RunPlan, RunTask};
+pub use plan::{BakeAt, ColdFrom, ColdRun, Elsewhere, RunLot, RunPlan, RunTask};
 pub use state::{
     Baked, Bar, BarState, HandCard, LotNow, PALE_MIN, RunState, SLOW_MIN, SOFT_MIN, Strip, Timer, TimerState, baked,
     state,

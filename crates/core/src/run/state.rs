@@ -1,9 +1,12 @@
 //! How a run stands at a moment: what the hands do, what has its time, what comes, and how late it is.
 
 use super::ahead::{Lies, Moment, Saves, ahead, catch_up, lateness, ready};
+use super::baking::{WentIn, went_in, went_in_c};
+use super::changed::{Changed, HeldUp, changed, held_up};
 use super::event::{RunEvent, effective};
-use super::facts::{Fact, facts, least_of};
-use super::plan::{RunLot, RunPlan, RunTask};
+use super::fact::{Fact, least_of};
+use super::facts::facts;
+use super::plan::{RunPlan, RunTask};
 use crate::clock::{DayPlace, Step};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
@@ -65,6 +68,8 @@ pub struct Timer {
     pub shows_c: Option<f64>,
     /// It has not been begun: the oven to be heated, dough to be taken out to thaw.
     pub to_begin: bool,
+    /// How it went into the oven.
+    pub went_in: Option<WentIn>,
 }
 
 /// How a step stands on the tape.
@@ -118,6 +123,10 @@ pub struct RunState {
     pub lots: Vec<LotNow>,
     /// What would help, where it is late.
     pub catch_up: Option<Saves>,
+    /// What the last press changed.
+    pub changed: Option<Changed>,
+    /// What holds it up most, where it is late.
+    pub held_up: Option<HeldUp>,
     /// Trays that are free.
     pub trays_free: u32,
     /// Everything is done.
@@ -138,10 +147,9 @@ const HAND_CARDS: usize = 4;
 
 /// How a run stands: a pure function of its plan, of what was noted, and of the minute.
 #[must_use]
-pub fn state(plan: &RunPlan, events: &[RunEvent], moment: Moment) -> RunState {
+pub fn state(plan: &RunPlan, noted: &[RunEvent], moment: Moment) -> RunState {
     let now = moment.now_min;
-    let events = effective(events);
-    let facts = facts(plan, &events, now);
+    let facts = facts(plan, &effective(noted), now);
     let at = ahead(plan, &facts, moment, plan.kitchen.hands);
     let late = lateness(plan, &at);
     let view = View { plan, facts: &facts, at: &at, now };
@@ -168,6 +176,8 @@ pub fn state(plan: &RunPlan, events: &[RunEvent], moment: Moment) -> RunState {
         bars: view.bars(),
         lots: lots.collect(),
         catch_up: catch_up(plan, &facts, moment, late),
+        changed: changed(plan, noted, moment.began_min),
+        held_up: held_up(plan, &facts, &at).filter(|_| late >= 1.0),
         trays_free: plan.kitchen.trays.saturating_sub(in_use),
         finished: facts.iter().all(|f| f.done.is_some() || f.gone),
     }
@@ -285,13 +295,13 @@ impl View<'_> {
             by_min: None,
             shows_c: None,
             to_begin: true,
+            went_in: None,
         })
     }
 
     fn running(&self, task: usize, t: &RunTask, since: f64) -> Timer {
         let lot = &self.plan.lots[t.lot];
         let least = least_of(self.plan, self.facts, task);
-        let lain = self.now - since + self.facts[task].ahead_min;
         let timer = |tasks, due: f64, by: Option<f64>, state, shows_c| Timer {
             tasks,
             state,
@@ -300,11 +310,13 @@ impl View<'_> {
             by_min: by,
             shows_c,
             to_begin: false,
+            went_in: None,
         };
         match t.step {
             Step::Bake => {
                 let together = |o: &usize| self.open(*o) && self.facts[*o].started == Some(since);
-                let look = since + lot.look_after_min.min(least) + self.facts[task].more_min;
+                let sooner = self.facts[task].ahead_min;
+                let look = since + (lot.look_after_min - sooner).clamp(0.0, least) + self.facts[task].more_min;
                 let by = since + least;
                 let state = if self.now >= by {
                     TimerState::Over
@@ -313,7 +325,11 @@ impl View<'_> {
                 } else {
                     TimerState::Counting
                 };
-                timer(self.plan.load_of(task).into_iter().filter(together).collect(), look, Some(by), state, None)
+                let load = self.plan.load_of(task).into_iter().filter(together).collect();
+                Timer {
+                    went_in: went_in(self.plan, self.facts, task, since),
+                    ..timer(load, look, Some(by), state, None)
+                }
             }
             Step::Chill | Step::TrayChill | Step::BulkChill | Step::Thaw => {
                 let ready = since + least;
@@ -325,13 +341,20 @@ impl View<'_> {
                 } else {
                     TimerState::Ready
                 };
-                let run = if t.step == Step::TrayChill { &lot.tray_cold } else { &lot.dough_cold };
-                let known = t.step == Step::Chill || t.step == Step::TrayChill && self.facts[task].place.is_none();
-                let by = lot
-                    .too_cold
-                    .filter(|_| t.step == Step::Chill)
-                    .map(|(from, _)| since + from - self.facts[task].ahead_min);
-                let shows = run.at(lain).filter(|_| known);
+                let fact = &self.facts[task];
+                let shows = match t.step {
+                    Step::Chill => match lot.dough_elsewhere.as_ref().filter(|e| fact.place == Some(e.place)) {
+                        Some(other) => lot.dough_cold.moved(fact.moved_after, &other.run, self.now - since),
+                        None => lot.dough_at(fact.start_c, self.now - since),
+                    },
+                    Step::TrayChill => went_in_c(self.plan, self.facts, task, self.now),
+                    _ => None,
+                };
+                let dough = matches!(t.step, Step::Chill | Step::BulkChill);
+                // When it gets too cold elsewhere is not known.
+                let here = t.step == Step::Chill && fact.place.is_none();
+                let too_cold = lot.too_cold.filter(|_| here).map(|(from, _)| from - fact.ahead_min);
+                let by = too_cold.or(lot.keeps_min.filter(|_| dough)).map(|after| since + after);
                 timer(vec![task], ready, by, state, shows)
             }
             _ => timer(vec![task], since + least, None, TimerState::Counting, None),
@@ -373,6 +396,10 @@ pub struct Baked {
     pub baked_min: f64,
     /// The pieces as they went in, by the model and how long they were in the cold, degC.
     pub start_c: Option<f64>,
+    /// How that is beside the plan; nothing where nothing is forecast.
+    pub went_in: Option<WentIn>,
+    /// Its cut; nothing where it had none.
+    pub cut: Option<usize>,
     /// Pieces on it.
     pub pieces: Option<u32>,
     /// Where it chilled, other than planned.
@@ -389,14 +416,13 @@ pub fn baked(plan: &RunPlan, events: &[RunEvent], now: f64) -> Vec<Baked> {
             let (from, out) = (facts[task].started?, facts[task].done?);
             let on = |step: Step| plan.tasks.iter().position(|o| o.step == step && o.lot == t.lot && o.tray == t.tray);
             let chill = on(Step::TrayChill);
-            let lot: &RunLot = &plan.lots[t.lot];
-            let start_c =
-                chill.filter(|c| facts[*c].place.is_none()).and_then(|c| lot.tray_cold.at(from - facts[c].started?));
             Some(Baked {
                 task,
                 out_min: out,
                 baked_min: out - from,
-                start_c,
+                start_c: went_in_c(plan, &facts, task, from),
+                went_in: went_in(plan, &facts, task, from),
+                cut: on(Step::Cut),
                 pieces: on(Step::Cut).and_then(|c| facts[c].pieces).or(t.pieces),
                 place: chill.and_then(|c| facts[c].place),
             })

@@ -1,6 +1,5 @@
 //! Days worked by hand, and sound in every order of events.
 
-use super::plan::LotShape;
 use super::*;
 use crate::clock::{DayKitchen, DayPlace, Lane, Step};
 use proptest::prelude::*;
@@ -25,6 +24,7 @@ fn lot(name: &str, wanted_min: f64) -> RunLot {
     RunLot {
         job_id: 1,
         name: name.to_owned(),
+        mixed_by: None,
         wanted_min,
         warm: false,
         oven_c: 175.0,
@@ -34,8 +34,29 @@ fn lot(name: &str, wanted_min: f64) -> RunLot {
         tray_cold: ColdRun { mean_c: vec![(0.0, 14.0), (10.0, 2.0), (20.0, -4.0)] },
         workable_min: Some((8.0, 14.0)),
         too_cold: Some((50.0, 6.0)),
-        other_tray: Some((DayPlace::Freezer, 5.0)),
+        tray_elsewhere: Some(Elsewhere {
+            place: DayPlace::Freezer,
+            least_min: 5.0,
+            run: ColdRun { mean_c: vec![(0.0, 14.0), (5.0, 2.0), (10.0, -10.0)] },
+        }),
+        dough_from: [(14.0, 20.0), (20.0, 30.0), (26.0, 42.0)].map(from).to_vec(),
+        goes_in_c: Some(0.8),
+        bakes: [(-9.2, 15.0, 0.020), (0.8, 14.0, 0.024), (10.8, 12.0, 0.032)].map(bake).to_vec(),
+        ..RunLot::default()
     }
+}
+
+/// From another temperature: as long, and a sixth of the way to the cold place after 10 min.
+fn from((start_c, least_min): (f64, f64)) -> ColdFrom {
+    ColdFrom {
+        start_c,
+        least_min,
+        run: ColdRun { mean_c: vec![(0.0, start_c), (10.0, start_c - (start_c - 4.0) / 4.0)] },
+    }
+}
+
+fn bake((start_c, bake_min, spread): (f64, f64, f64)) -> BakeAt {
+    BakeAt { start_c, bake_min, spread }
 }
 
 /// `trays` trays of one mix: mixed 0 to 12, formed to 16, chilled 30, each cut in 6, chilled 12, baked 14, cooled 8.
@@ -46,6 +67,7 @@ fn plan(trays: u32, owned: u32) -> RunPlan {
         lot: 0,
         mix,
         tray,
+        dough: 0,
         oven: (lane == Lane::Oven).then_some(0),
         place: (lane == Lane::Cold).then_some(DayPlace::Fridge),
         start_min: start,
@@ -71,8 +93,7 @@ fn plan(trays: u32, owned: u32) -> RunPlan {
         all.push(task(Step::Cool, Lane::Cooling, None, on, bake + 14.0, bake + 22.0));
         end = bake + 22.0;
     }
-    let shapes = [LotShape { mixes: 1, trays, mixed_by: None }];
-    RunPlan::new(kitchen(owned, 1), vec![lot("Gulls", end)], all, &shapes)
+    RunPlan::new(kitchen(owned, 1), vec![lot("Gulls", end)], all)
 }
 
 /// As it stands when somebody was at work from the first minute.
@@ -116,7 +137,7 @@ fn dough_chills_from_when_it_was_formed_and_the_rest_moves_with_it() {
     let cut = s.bars.iter().find(|b| b.task == find(&p, Step::Cut, Some(0))).unwrap();
     assert_eq!((cut.start_min, s.lots[0].late_min), (56.0, 10.0));
     // In the freezer the first tray needs 5 of its 12 min; the second follows the first.
-    assert!(matches!(s.catch_up, Some(Saves { what: CatchUp::TrayElsewhere { .. }, .. })) || s.catch_up.is_none());
+    assert!(matches!(s.catch_up, Some(Saves { what: CatchUp::Elsewhere { .. }, .. })) || s.catch_up.is_none());
 }
 
 #[test]
@@ -194,7 +215,7 @@ fn dough_that_got_too_soft_waits_and_all_behind_it_does() {
     assert_eq!((cut.start_min, s.lots[0].late_min), (65.0, 19.0));
     let saved = s.catch_up.unwrap();
     assert!(
-        matches!(saved.what, CatchUp::TrayElsewhere { place: DayPlace::Freezer, .. }) && (saved.min - 7.0).abs() < 0.01
+        matches!(saved.what, CatchUp::Elsewhere { place: DayPlace::Freezer, .. }) && (saved.min - 7.0).abs() < 0.01
     );
 }
 
@@ -215,15 +236,145 @@ fn of_dough_in_one_piece_all_is_too_soft_and_of_several_only_the_one() {
 
 #[test]
 fn warmer_dough_takes_longer_and_colder_dough_is_sooner_ready() {
-    let run = lot("Gulls", 0.0).dough_cold;
-    // By hand: it is at 16 after 10 min; 0.4 K a minute at its beginning.
-    assert!((run.ahead_by(16.0) - 10.0).abs() < 1e-9 && (run.ahead_by(20.0)).abs() < 1e-9);
-    assert!((run.ahead_by(22.0) + 5.0).abs() < 1e-9);
+    let gulls = lot("Gulls", 0.0);
+    // By hand: 12 min more for 6 K, 10 less; the planned 20 degrees ask 30 min.
+    assert_eq!([20.0, 22.0, 17.0, 35.0].map(|c| gulls.ahead_by(c)), [0.0, -4.0, 5.0, -12.0]);
     let p = plan(1, 4);
     let chill = find(&p, Step::Chill, None);
-    let events = [done(&p, 1, 16.0, Step::Form, None), event(2, 17.0, Happened::Measured { task: chill, c: 22.0 })];
-    let s = state(&p, &events, 20.0);
-    assert_eq!(s.timers.iter().find(|t| t.tasks == [chill]).unwrap().due_min, 51.0);
+    let measured = |c: f64| {
+        let events = [done(&p, 1, 16.0, Step::Form, None), event(2, 17.0, Happened::Measured { task: chill, c })];
+        let s = state(&p, &events, 26.0);
+        let timer = s.timers.into_iter().find(|t| t.tasks == [chill]).unwrap();
+        (timer.due_min, timer.by_min.unwrap(), timer.shows_c.unwrap())
+    };
+    // Ten minutes in, it has gone a quarter of the way to 4 degrees, from wherever it began; too cold 50 min in, as planned.
+    let ((due, by, shows), (planned, planned_by, planned_shows)) = (measured(22.0), measured(20.0));
+    assert_eq!((due, by, planned, planned_by), (50.0, 70.0, 46.0, 66.0));
+    assert!((shows - 17.5).abs() < 1e-9 && (planned_shows - 16.0).abs() < 1e-9, "{shows} {planned_shows}");
+    // Where nothing was asked, nothing is made up.
+    assert_eq!(RunLot { dough_from: vec![], ..gulls }.ahead_by(30.0), 0.0);
+}
+
+#[test]
+fn dough_that_never_gets_too_cold_keeps_so_long() {
+    let mut p = plan(1, 4);
+    (p.lots[0].too_cold, p.lots[0].keeps_min) = (None, Some(2880.0));
+    let s = state(&p, &[done(&p, 1, 16.0, Step::Form, None)], 20.0);
+    let chill = s.timers.iter().find(|t| t.tasks == [find(&p, Step::Chill, None)]).unwrap();
+    assert_eq!(chill.by_min, Some(16.0 + 2880.0));
+}
+
+#[test]
+fn a_tray_that_goes_in_warmer_is_done_sooner_and_spreads_more() {
+    let p = plan(1, 4);
+    let bake = find(&p, Step::Bake, Some(0));
+    let goes_in = |at: f64| {
+        let events = [done(&p, 1, 52.0, Step::Cut, Some(0)), event(2, at, Happened::Started { task: bake })];
+        let s = state(&p, &events, at + 1.0);
+        let timer = s.timers.into_iter().find(|t| t.tasks == [bake]).unwrap();
+        (timer.due_min - at, timer.by_min.unwrap() - at, timer.went_in.unwrap())
+    };
+    // By hand: after 5 min in the cold it is at 8 degrees, 0.72 of the way from 0.8 to 10.8: 1.44 min less, 0.576 % more.
+    let (look, out, how) = goes_in(57.0);
+    assert!((look - 8.56).abs() < 1e-9 && (out - 12.56).abs() < 1e-9, "{look} {out}");
+    assert!((how.start_c - 8.0).abs() < 1e-9 && (how.longer_min + 1.44).abs() < 1e-9, "{how:?}");
+    assert!((how.spread - 0.02976).abs() < 1e-9 && (how.planned_spread, how.planned_c) == (0.024, 0.8), "{how:?}");
+    // And at -4 after 20: 0.48 min longer.
+    let (_, out, how) = goes_in(72.0);
+    assert!((out - 14.48).abs() < 1e-9 && (how.spread - 0.02208).abs() < 1e-9, "{out} {how:?}");
+}
+
+#[test]
+fn pieces_left_on_the_counter_go_in_as_warm_as_it_made_them() {
+    let mut p = plan(1, 4);
+    let (cut, chill, bake) =
+        (find(&p, Step::Cut, Some(0)), find(&p, Step::TrayChill, Some(0)), find(&p, Step::Bake, Some(0)));
+    p.tasks[bake].after = vec![cut];
+    p.tasks[chill].tray = None;
+    p.lots[0].tray_counter = ColdRun { mean_c: vec![(0.0, 2.0), (20.0, 10.0)] };
+    let events = [event(1, 52.0, Happened::Done { task: cut }), event(2, 67.0, Happened::Started { task: bake })];
+    let s = state(&p, &events, 68.0);
+    let how = s.timers.iter().find(|t| t.tasks == [bake]).and_then(|t| t.went_in).unwrap();
+    // A quarter of an hour of the twenty minutes from 2 to 10.
+    assert!((how.start_c - 8.0).abs() < 1e-9 && how.spread > how.planned_spread, "{how:?}");
+}
+
+#[test]
+fn what_a_press_changed_is_told_beside_what_it_was() {
+    let p = plan(2, 4);
+    let cut = |tray| find(&p, Step::Cut, Some(tray));
+    let formed = done(&p, 1, 16.0, Step::Form, None);
+    // A press at its time changes nothing.
+    assert_eq!(state(&p, std::slice::from_ref(&formed), 17.0).changed, None);
+    let hot = event(2, 44.0, Happened::Started { task: find(&p, Step::Preheat, None) });
+    let noted = [formed, hot, event(3, 50.0, Happened::TooSoft { task: cut(0), min: 15.0 })];
+    let changed = state(&p, &noted, 55.0).changed.unwrap();
+    // By hand: cut at 65 and 71, not 46 and 60 at once; the load in at 83, not 64, and all is done by 119.
+    assert_eq!((changed.event, changed.lots.len()), (3, 1));
+    assert_eq!((changed.lots[0].from_min, changed.lots[0].to_min), (100.0, 119.0));
+    assert_eq!(changed.work.iter().map(|s| (s.of, s.to_min)).collect::<Vec<_>>(), [(cut(0), 65.0), (cut(1), 71.0)]);
+    // It stays told as it was then; taken back, what that changes is told.
+    assert_eq!(state(&p, &noted, 58.0).changed, Some(changed));
+    let back = event(4, 52.0, Happened::TakenBack { event: 3 });
+    let changed = state(&p, &[noted.as_slice(), &[back]].concat(), 53.0).changed.unwrap();
+    assert_eq!((changed.event, changed.lots[0].to_min), (4, 100.0));
+}
+
+#[test]
+fn what_holds_a_run_up_is_the_step_that_lost_the_time_not_what_waited_for_it() {
+    let p = plan(2, 4);
+    let held = |events: &[RunEvent], now: f64| state(&p, events, now).held_up.map(|h| (h.task, h.min));
+    let mixed = done(&p, 1, 24.0, Step::Mix, None);
+    assert_eq!(held(std::slice::from_ref(&mixed), 25.0), Some((find(&p, Step::Mix, None), 12.0)));
+    let formed = done(&p, 2, 28.0, Step::Form, None);
+    assert_eq!(held(&[mixed.clone(), formed.clone()], 30.0), Some((find(&p, Step::Mix, None), 12.0)));
+    let warm = event(3, 29.0, Happened::Measured { task: find(&p, Step::Chill, None), c: 35.0 });
+    let more = [mixed, formed, warm];
+    assert!(held(&more, 30.0).is_some_and(|(_, min)| (min - 12.0).abs() < 1e-9), "{:?}", held(&more, 30.0));
+    // Nothing holds up what is in time.
+    assert_eq!(held(&[done(&p, 1, 12.0, Step::Mix, None)], 13.0), None);
+}
+
+#[test]
+fn what_is_moved_half_way_keeps_the_half_that_is_done() {
+    let p = plan(1, 4);
+    let (cut, chill) = (done(&p, 1, 52.0, Step::Cut, Some(0)), find(&p, Step::TrayChill, Some(0)));
+    let timer =
+        |events: &[RunEvent], now: f64| state(&p, events, now).timers.into_iter().find(|t| t.tasks == [chill]).unwrap();
+    let moved = |at: f64| [cut.clone(), event(2, at, Happened::Elsewhere { task: chill, place: DayPlace::Freezer })];
+    // By hand: 12 min in the fridge or 5 in the freezer; after 6 in the fridge 2.5 are left, and no sooner.
+    assert_eq!(timer(std::slice::from_ref(&cut), 53.0).due_min, 64.0);
+    assert_eq!(timer(&moved(52.0), 53.0).due_min, 57.0);
+    assert_eq!(timer(&moved(58.0), 59.0).due_min, 60.5);
+    // At 6.8 degrees after 6 min, where the freezer's has been 3 min; 2 min on it is as that after 5.
+    assert!((timer(&moved(58.0), 60.0).shows_c.unwrap() - 2.0).abs() < 1e-9);
+    // Once more into the same place changes nothing.
+    let again =
+        [moved(58.0).as_slice(), &[event(3, 60.0, Happened::Elsewhere { task: chill, place: DayPlace::Freezer })]]
+            .concat();
+    assert_eq!(timer(&again, 60.0).due_min, 60.5);
+}
+
+#[test]
+fn late_dough_is_sooner_ready_in_the_freezer_and_that_is_offered() {
+    let mut p = plan(1, 4);
+    p.lots[0].tray_elsewhere = None;
+    let run = ColdRun { mean_c: vec![(0.0, 20.0), (12.0, 5.0)] };
+    p.lots[0].dough_elsewhere = Some(Elsewhere { place: DayPlace::Freezer, least_min: 12.0, run });
+    let mut events = vec![
+        event(1, 44.0, Happened::Started { task: find(&p, Step::Preheat, None) }),
+        done(&p, 2, 40.0, Step::Form, None),
+    ];
+    let s = state(&p, &events, 50.0);
+    let chill = find(&p, Step::Chill, None);
+    // Formed 24 min late; a third of its 30 min is done, so 8 of 12 are left: 58, not 70.
+    assert_eq!(
+        (s.lots[0].late_min, s.catch_up.unwrap().what),
+        (24.0, CatchUp::Elsewhere { task: chill, place: DayPlace::Freezer })
+    );
+    assert!((s.catch_up.unwrap().min - 12.0).abs() < 1e-9, "{:?}", s.catch_up);
+    events.push(event(3, 50.0, Happened::Elsewhere { task: chill, place: DayPlace::Freezer }));
+    assert!((state(&p, &events, 50.0).lots[0].late_min - 12.0).abs() < 1e-9);
 }
 
 fn any_event(tasks: usize) -> impl Strategy<Value = Happened> {
@@ -236,7 +387,8 @@ fn any_event(tasks: usize) -> impl Strategy<Value = Happened> {
         1 => task.clone().prop_map(|task| Happened::Elsewhere { task, place: DayPlace::Freezer }),
         1 => task.clone().prop_map(|task| Happened::Dropped { task }),
         1 => (1f64..60.0).prop_map(|min| Happened::PowerWent { min }),
-        1 => (task, -5f64..35.0).prop_map(|(task, c)| Happened::Measured { task, c }),
+        1 => (task.clone(), -5f64..35.0).prop_map(|(task, c)| Happened::Measured { task, c }),
+        1 => (task.clone(), 0u32..30).prop_map(|(task, pieces)| Happened::Counted { task, pieces }),
         1 => (1i64..40).prop_map(|event| Happened::TakenBack { event }),
         1 => (1i64..40, 0f64..200.0).prop_map(|(event, at_min)| Happened::Moved { event, at_min }),
     ]

@@ -5,6 +5,7 @@ mod bakehouse;
 mod cold_record;
 mod cold_reference;
 mod cold_station;
+mod days;
 mod dough_rules;
 mod hostile_files;
 mod lots;

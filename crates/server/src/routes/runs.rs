@@ -6,7 +6,6 @@ use super::stream::event;
 use crate::bakeries::{DEMO, Of};
 use crate::board::Board;
 use crate::problem::{ApiError, Problem};
-use crate::whole::LotPlans;
 use crate::wire::{EventBody, NewRunBody, RunClock, RunView};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
@@ -17,7 +16,7 @@ use qrcode::render::svg;
 use ready_slab_core::error::InputError;
 use ready_slab_core::job::{Plan, RunsLot, run_plan};
 use ready_slab_store::{NewRun, RunId, Store};
-use ready_slab_words::step;
+use ready_slab_words::{Say, System};
 use serde::Deserialize;
 use std::convert::Infallible;
 use std::time::Duration;
@@ -71,24 +70,23 @@ pub async fn begin(store: Of<Store>, board: Of<Board>, payload: web::Payload) ->
     }
     let now = Utc::now();
     let run = web::block(move || {
-        let elsewhere: Vec<Option<Plan>> =
-            planned.lots.iter().map(|(whole, plan)| whole.plan_elsewhere(plan)).collect();
-        let plans = LotPlans::of(&planned.lots).0;
-        let lots: Vec<RunsLot> = (planned.lots.iter().zip(plans).zip(&elsewhere))
-            .map(|(((whole, _), lot), elsewhere)| RunsLot {
+        let other: Vec<(Option<Plan>, Option<Plan>)> =
+            planned.lots.iter().map(|(whole, plan)| (whole.plan_elsewhere(plan), whole.plan_frozen())).collect();
+        // What is seen has no figures: it reads alike in every unit.
+        let looks: Vec<String> =
+            planned.lots.iter().map(|(_, plan)| plan.oven.look_for.say().text(System::Metric)).collect();
+        let lots: Vec<RunsLot> = (planned.lots.iter().zip(planned.plans()).zip(other.iter().zip(&looks)))
+            .map(|(((whole, _), lot), ((elsewhere, frozen), look_for))| RunsLot {
                 job_id: whole.stored.id.0,
                 lot,
                 elsewhere: elsewhere.as_ref(),
+                frozen: frozen.as_ref(),
+                look_for,
             })
             .collect();
         let kitchen = &planned.lots[0].0.kitchen;
-        let does = |t: &ready_slab_core::clock::RelayTask| {
-            let lot = usize::try_from(t.lot).ok().and_then(|lot| planned.lots.get(lot));
-            lot.map_or_else(String::new, |(whole, plan)| step(t, &whole.stored.job, plan))
-        };
-        let plan = run_plan(kitchen, &lots, &planned.relay, does);
-        let last = planned.lots.iter().map(|(w, _)| kitchen.zone().nearest(w.stored.job.input().ready_by)).max();
-        let zero_at = last.unwrap_or(now) + TimeDelta::minutes(planned.relay.start_min);
+        let plan = run_plan(kitchen, &lots, &planned.relay, |t| planned.does(t));
+        let zero_at = planned.ends_at().unwrap_or(now) + TimeDelta::minutes(planned.relay.start_min);
         let leads = planned.lots.iter().filter(|(w, _)| w.stored.lot_of().is_none());
         let names: Vec<String> = leads.map(|(w, _)| w.stored.job.input().name.clone()).collect();
         #[expect(clippy::cast_precision_loss, reason = "days at most")]

@@ -2,13 +2,14 @@
 
 use super::plan::TaskView;
 use super::{SentenceView, say, view};
-use crate::whole::{LotPlans, WholeDate};
+use crate::whole::WholeDate;
 use chrono::{NaiveDate, NaiveDateTime};
-use ready_slab_core::clock::{MINUTE_FORMAT, Zone};
-use ready_slab_core::job::{DayGain, day_shares};
+use ready_slab_core::clock::{Lane, MINUTE_FORMAT, RelayTask, Zone};
+use ready_slab_core::job::{DayClash, DayGain, day_clashes, day_shares};
 use ready_slab_store::JobId;
-use ready_slab_words::{day_forbidden, day_help, day_shared, step};
+use ready_slab_words::{day_forbidden, day_help, day_shared};
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 use utoipa::ToSchema;
 
 view! {
@@ -58,6 +59,19 @@ pub struct DayHelpView {
     pub gain_min: i64,
 }
 
+/// Another date wants the same hands or ovens at the same time: each date is planned by itself.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct DayClashView {
+    /// The other date.
+    pub date: String,
+    /// Hands or oven.
+    pub lane: Lane,
+    /// Local time.
+    pub from_at: String,
+    /// Local time.
+    pub to_at: String,
+}
+
 /// A date of the bakery.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct DayView {
@@ -85,13 +99,22 @@ pub struct DayView {
     pub helps: Vec<DayHelpView>,
     /// Jobs that cannot be planned; the rest is planned without them.
     pub not_planned: Vec<NotPlanned>,
+    /// Where the day before or after wants the same hands or ovens.
+    pub clashes: Vec<DayClashView>,
     /// The run of it that goes on.
     pub run_id: Option<i64>,
 }
 
 impl DayView {
     /// A planned date, looked at at a local time.
-    pub fn new(date: NaiveDate, day: &WholeDate, gains: &[DayGain], now: NaiveDateTime, run_id: Option<i64>) -> Self {
+    pub fn new(
+        date: NaiveDate,
+        day: &WholeDate,
+        beside: &[(NaiveDate, Arc<WholeDate>)],
+        gains: &[DayGain],
+        now: NaiveDateTime,
+        run_id: Option<i64>,
+    ) -> Self {
         let name = |lot: usize| day.lots.get(lot).map_or_else(String::new, |(w, _)| w.stored.job.input().name.clone());
         let zone = day.lots.first().map_or(Zone::UTC, |(w, _)| w.kitchen.zone());
         // Minutes are counted from the last wanted time, which is that of a lot.
@@ -99,7 +122,6 @@ impl DayView {
         let shown = |minutes: i64| {
             last.map(|(w, _)| zone.after(w.stored.job.input().ready_by, minutes).format(MINUTE_FORMAT).to_string())
         };
-        let plans = LotPlans::of(&day.lots).0;
         let lead = |i: usize| day.lots[i].0.stored.lot_of().unwrap_or(day.lots[i].0.stored.id);
         let mut leads: Vec<JobId> = (0..day.lots.len()).map(lead).collect();
         leads.dedup();
@@ -108,8 +130,7 @@ impl DayView {
             .filter_map(|id| {
                 let own: Vec<usize> = (0..day.lots.len()).filter(|i| lead(*i) == id).collect();
                 let (first, _) = day.lots.get(*own.first()?)?;
-                let is_own =
-                    |t: &&ready_slab_core::clock::RelayTask| usize::try_from(t.lot).is_ok_and(|lot| own.contains(&lot));
+                let is_own = |t: &&RelayTask| usize::try_from(t.lot).is_ok_and(|lot| own.contains(&lot));
                 let start = day.relay.tasks.iter().filter(is_own).map(|t| t.start_min).min()?;
                 Some(DayJobView {
                     job_id: id.0,
@@ -122,10 +143,23 @@ impl DayView {
             })
             .collect();
         jobs.sort_by(|a, b| a.ready_by.cmp(&b.ready_by).then(a.job_id.cmp(&b.job_id)));
-        let task = |t: &ready_slab_core::clock::RelayTask| {
-            let (whole, plan) = day.lots.get(usize::try_from(t.lot).ok()?)?;
+        let task = |t: &RelayTask| {
             let (from, _) = last?;
-            Some(TaskView::new(t, &from.stored.job, zone, step(t, &whole.stored.job, plan)))
+            Some(TaskView::new(t, &from.stored.job, zone, day.does(t)))
+        };
+        let clash = |other: &(NaiveDate, Arc<WholeDate>)| -> Vec<DayClashView> {
+            let (Some((w, _)), Some(ends), Some(others)) = (last, day.ends_at(), other.1.ends_at()) else {
+                return vec![];
+            };
+            let later = (others - ends).num_minutes();
+            let found = day_clashes(&w.kitchen, &day.relay, &other.1.relay, later).into_iter();
+            let view = |c: DayClash| DayClashView {
+                date: other.0.to_string(),
+                lane: c.lane,
+                from_at: shown(c.from_min).unwrap_or_default(),
+                to_at: shown(c.to_min).unwrap_or_default(),
+            };
+            found.map(view).collect()
         };
         let begins = last.map(|(w, _)| zone.after(w.stored.job.input().ready_by, day.relay.start_min));
         Self {
@@ -138,7 +172,7 @@ impl DayView {
             lots: (0..day.lots.len()).map(name).collect(),
             tasks: day.relay.tasks.iter().filter_map(task).collect(),
             lacks: day.relay.lacks.iter().map(|l| day_forbidden(l, name).into()).collect(),
-            shared: day_shares(&plans, &day.relay).iter().map(|s| day_shared(s, name).into()).collect(),
+            shared: day_shares(&day.plans(), &day.relay).iter().map(|s| day_shared(s, name).into()).collect(),
             helps: gains.iter().map(|g| DayHelpView { says: day_help(g, name).into(), gain_min: g.gain_min }).collect(),
             not_planned: day
                 .unplanned
@@ -149,6 +183,7 @@ impl DayView {
                     why: why.all().iter().map(|e| say(e.problem())).collect(),
                 })
                 .collect(),
+            clashes: beside.iter().flat_map(clash).collect(),
             run_id,
         }
     }

@@ -6,7 +6,7 @@ use ready_slab_core::clock::{DayPlace, Lane, Step, Zone};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::run::{
     Baked, Bar, BarState, CatchUp, HandCard, Happened, LotNow, Moment, PALE_MIN, RunEvent, RunPlan, RunState, SLOW_MIN,
-    SOFT_MIN, Timer, TimerState, baked, effective, state,
+    SOFT_MIN, Shift, Timer, TimerState, baked, effective, state,
 };
 use ready_slab_store::StoredRun;
 use ready_slab_words::bench;
@@ -184,6 +184,8 @@ view! {
         due_word: String = due.to_owned(),
         /// When it is due.
         due_at: String = clock.shown(timer.due_min),
+        /// Minutes of the run; null where it keeps.
+        by_min: Option<f64> = timer.by_min,
         /// What `by_at` is.
         by_word: String = by.to_owned(),
         /// By when; null where it keeps.
@@ -289,10 +291,41 @@ view! {
         baked_min: f64 = b.baked_min,
         /// The pieces as they went in; null where that is not known.
         start_c: Option<f64> = b.start_c,
+        /// Its cut, to say how many pieces came of it.
+        cut: Option<usize> = b.cut,
         /// Pieces on it.
         pieces: Option<u32> = b.pieces,
         /// Where it chilled, where that is not as planned.
         place: Option<DayPlace> = b.place,
+        /// What it means that it went in otherwise than planned; null where it did as planned.
+        went_in: Option<SentenceView> = b.went_in.as_ref().and_then(bench::went_in).map(Into::into),
+    }
+}
+
+/// What the last press changed of the plan.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ChangedView {
+    /// The press.
+    pub because: SentenceView,
+    /// Lots that are ready at another time for it.
+    pub lots: Vec<ShiftView>,
+    /// Work for the hands that is at another time, the next first.
+    pub work: Vec<ShiftView>,
+    /// When it was pressed, minutes of the run.
+    pub at_min: f64,
+}
+
+view! {
+    /// Something that is at another time than before.
+    pub struct ShiftView(shift: &Shift, name: &str, clock: &RunClock) {
+        /// What.
+        name: String = name.to_owned(),
+        /// Before.
+        from_at: String = clock.shown(shift.from_min),
+        /// Now.
+        to_at: String = clock.shown(shift.to_min),
+        /// Later by so much; negative where it is sooner.
+        by_min: f64 = shift.to_min - shift.from_min,
     }
 }
 
@@ -327,6 +360,10 @@ pub struct RunView {
     pub lots: Vec<RunLotView>,
     /// What would help.
     pub catch_up: Option<CatchUpView>,
+    /// What the last press changed.
+    pub changed: Option<ChangedView>,
+    /// What holds it up most, where it is late.
+    pub held_up: Option<SentenceView>,
     /// What was noted and holds, the newest first.
     pub events: Vec<EventView>,
     /// Trays that came out, the newest first.
@@ -347,9 +384,18 @@ impl RunView {
         let catch_up = s.catch_up.map(|saves| CatchUpView {
             says: bench::catch_up(plan, &saves).into(),
             press: match saves.what {
-                CatchUp::TrayElsewhere { task, place } => Some(Happened::Elsewhere { task, place }),
+                CatchUp::Elsewhere { task, place } => Some(Happened::Elsewhere { task, place }),
                 CatchUp::MoreHands => None,
             },
+        });
+        let changed = s.changed.as_ref().and_then(|c| {
+            let because = events.iter().find(|e| e.id == c.event)?;
+            Some(ChangedView {
+                because: bench::happened(plan, &because.what).into(),
+                lots: c.lots.iter().map(|s| ShiftView::new(s, &plan.lots[s.of].name, &clock)).collect(),
+                work: c.work.iter().map(|s| ShiftView::new(s, &plan.tasks[s.of].does, &clock)).collect(),
+                at_min: because.at_min,
+            })
         });
         let noted = effective(events);
         Self {
@@ -367,6 +413,8 @@ impl RunView {
             bars: s.bars.iter().map(|b| BarView::new(b, plan)).collect(),
             lots: lots.map(|(now, lot)| RunLotView::new(now, &lot.name, lot.job_id, lot.wanted_min, &clock)).collect(),
             catch_up,
+            changed,
+            held_up: s.held_up.as_ref().map(|h| bench::held_up(plan, h).into()),
             events: noted.iter().rev().take(EVENTS_SENT).map(|e| EventView::new(e, plan, &clock)).collect(),
             baked: baked(plan, events, now).iter().rev().map(|b| BakedView::new(b, plan, &clock)).collect(),
             trays_free: s.trays_free,

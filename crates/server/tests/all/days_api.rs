@@ -1,6 +1,6 @@
 //! Days and runs through the API.
 
-use crate::bakery::{call, demo, field_messages, get, wednesday};
+use crate::bakery::{call, demo, field_messages, from_page, get, send, wednesday};
 use actix_web::http::{Method, StatusCode};
 use chrono::{NaiveDateTime, TimeDelta, Utc};
 use ready_slab_server::seed;
@@ -52,6 +52,33 @@ async fn what_is_planned_for_a_day_is_what_the_clock_of_each_job_shows() {
             }
         }
     }
+}
+
+#[actix_web::test]
+async fn a_day_goes_into_one_calendar_with_the_names_its_jobs_have_in_theirs() {
+    let (_dir, store) = demo().await;
+    let day = get(&store, &format!("/api/days/{SATURDAY}")).await;
+    let file = async |path: String| {
+        let (status, kind, body) = send(&store, from_page(Method::GET, &path)).await;
+        assert_eq!((status, kind.as_str()), (StatusCode::OK, "text/calendar; charset=utf-8"), "{path}");
+        // Long lines are folded (RFC 5545, 3.1).
+        String::from_utf8(body).unwrap().replace("\r\n ", "")
+    };
+    let names = |text: &str| -> Vec<String> {
+        text.lines().filter(|l| l.starts_with("UID:job")).map(|l| l.trim_end().to_owned()).collect()
+    };
+    let whole = file(format!("/api/days/{SATURDAY}/calendar")).await;
+    assert_eq!(whole.matches("BEGIN:VEVENT").count(), list(&day["tasks"]).len());
+    assert!(whole.contains(&format!("Baking\\, {SATURDAY}")), "it has a name");
+    // The first step of the day is in it at its time.
+    let begins = day["start_at"].as_str().unwrap().replace(['-', ':'], "");
+    assert!(whole.contains(&format!("DTSTART:{begins}00Z")));
+    let own = names(&file(format!("/api/jobs/{GULLS}/calendar")).await);
+    let all = names(&whole);
+    assert!(!own.is_empty() && own.iter().all(|uid| all.contains(uid)), "{own:?}");
+    let unique: std::collections::BTreeSet<_> = all.iter().collect();
+    assert_eq!(unique.len(), all.len());
+    assert!(file("/api/days/2030-01-01/calendar".to_owned()).await.contains("VCALENDAR"));
 }
 
 #[actix_web::test]
@@ -183,6 +210,53 @@ async fn a_tray_out_of_the_oven_tells_how_it_was_baked() {
 }
 
 #[actix_web::test]
+async fn what_a_press_changed_and_what_holds_the_day_up_is_told() {
+    let (_dir, store) = demo().await;
+    let run = begun(&store).await;
+    assert_eq!((&run["changed"], &run["held_up"]), (&Value::Null, &Value::Null));
+    let (mix, cut) = (task(&run, "mix", None), task(&run, "cut", Some(1)));
+    let (status, slow) =
+        note(&store, &run, json!([{ "press": "a", "what": { "kind": "more_time", "task": mix, "min": 45.0 } }])).await;
+    assert_eq!(status, StatusCode::OK);
+    let changed = &slow["changed"];
+    assert!(changed["because"]["text"].as_str().unwrap().contains("45 min more"), "{changed}");
+    let lots = list(&changed["lots"]);
+    assert!(lots.iter().any(|l| l["by_min"].as_f64().unwrap() > 1.0 && l["from_at"] != l["to_at"]), "{changed}");
+    // Taken back, the day is as it was, and that is told too.
+    let (_, back) = note(&store, &run, json!([{ "press": "b", "what": { "kind": "taken_back", "event": 1 } }])).await;
+    assert!(list(&back["changed"]["lots"]).iter().all(|l| l["by_min"].as_f64().unwrap() < 0.0), "{}", back["changed"]);
+    assert_eq!(back["held_up"], Value::Null);
+    let (_, nothing) =
+        note(&store, &run, json!([{ "press": "c", "what": { "kind": "counted", "task": cut, "pieces": 3 } }])).await;
+    assert_eq!(nothing["changed"], Value::Null, "a count moves nothing");
+}
+
+#[actix_web::test]
+async fn two_dates_that_want_the_same_hands_say_so() {
+    let (_dir, store) = demo().await;
+    let day = get(&store, &format!("/api/days/{SATURDAY}")).await;
+    assert_eq!(day["clashes"], json!([]));
+    let jobs: Vec<i64> = list(&day["jobs"]).iter().map(|j| j["job_id"].as_i64().unwrap()).collect();
+    for (job, ready_by) in [(jobs[0], "2026-11-28T23:00"), (jobs[1], "2026-11-29T00:30")] {
+        let path = format!("/api/jobs/{job}");
+        let (status, answer) = call(&store, Method::PATCH, &path, Some(json!({ "ready_by": ready_by }))).await;
+        assert_eq!(status, StatusCode::OK, "{answer}");
+    }
+    let (saturday, sunday) = (get(&store, "/api/days/2026-11-28").await, get(&store, "/api/days/2026-11-29").await);
+    let of = |day: &Value, other: &str| -> Vec<(String, String)> {
+        let text = |v: &Value| v.as_str().unwrap().to_owned();
+        list(&day["clashes"])
+            .iter()
+            .filter(|c| c["date"] == other)
+            .map(|c| (text(&c["lane"]), text(&c["from_at"])))
+            .collect()
+    };
+    let (there, back) = (of(&saturday, "2026-11-29"), of(&sunday, "2026-11-28"));
+    assert!(there.iter().any(|(lane, _)| lane == "hands"), "{there:?}");
+    assert_eq!(there, back, "both say the same");
+}
+
+#[actix_web::test]
 async fn what_cannot_have_happened_is_refused_and_nothing_of_it_is_noted() {
     let (_dir, store) = demo().await;
     let run = begun(&store).await;
@@ -253,8 +327,8 @@ async fn a_run_over_midnight_and_a_change_of_the_clocks_counts_real_minutes() {
 async fn the_code_of_a_run_holds_its_address() {
     let (_dir, store) = demo().await;
     let run = begun(&store).await;
-    let request = crate::bakery::from_page(Method::GET, &format!("/api/runs/{}/code.svg", run["id"]));
-    let (status, kind, body) = crate::bakery::send(&store, request).await;
+    let request = from_page(Method::GET, &format!("/api/runs/{}/code.svg", run["id"]));
+    let (status, kind, body) = send(&store, request).await;
     assert_eq!((status, kind.as_str()), (StatusCode::OK, "image/svg+xml"));
     assert!(String::from_utf8(body).unwrap().contains("<svg"));
 }

@@ -1,14 +1,19 @@
 //! A day at the bench: a small plan, and what is said of every step and event of it.
 
 use ready_slab_core::clock::{DayKitchen, DayPlace, Lane, Step};
-use ready_slab_core::run::{CatchUp, ColdRun, Happened, RunLot, RunPlan, RunTask, Saves, Timer, TimerState};
+use ready_slab_core::run::{
+    CatchUp, ColdRun, Happened, HeldUp, RunLot, RunPlan, RunTask, Saves, Timer, TimerState, WentIn,
+};
 use ready_slab_words::Sentence;
-use ready_slab_words::bench::{catch_up, done_button, happened, timer_headline, timer_note, timer_times, timer_title};
+use ready_slab_words::bench::{
+    catch_up, done_button, happened, held_up, timer_headline, timer_note, timer_times, timer_title, went_in,
+};
 
 fn plan() -> RunPlan {
     let lot = |name: &str| RunLot {
         job_id: 1,
         name: name.to_owned(),
+        mixed_by: None,
         wanted_min: 200.0,
         warm: false,
         oven_c: 175.0,
@@ -18,7 +23,7 @@ fn plan() -> RunPlan {
         tray_cold: ColdRun::default(),
         workable_min: None,
         too_cold: None,
-        other_tray: None,
+        ..RunLot::default()
     };
     let order = [
         (Step::Mix, Lane::Hands, None),
@@ -43,6 +48,7 @@ fn plan() -> RunPlan {
         lot: 0,
         mix: (i < 5).then_some(0),
         tray: (i > 4 && step != Step::Preheat && step != Step::Thaw).then_some(1),
+        dough: 0,
         oven: None,
         place,
         start_min: 10.0,
@@ -82,6 +88,7 @@ pub fn bench() -> Vec<Sentence> {
                 by_min: Some(12.0),
                 shows_c: Some(7.4),
                 to_begin,
+                went_in: None,
             };
             let (due, by) = timer_times(&p, &timer);
             let head = timer_headline(&p, &timer).unwrap_or("counts down");
@@ -91,6 +98,31 @@ pub fn bench() -> Vec<Sentence> {
         }
     }
     let (chill, tray_chill, bake, cut) = (3, 6, 8, 5);
+    // What lies in the cold gets too cold, or keeps so long; what is to be seen on a tray is the lot's own.
+    let mut other = plan();
+    other.lots[0].too_cold = Some((40.0, 8.0));
+    other.lots[0].look_for = "Done when the middle no longer shines, edge and underside are straw.".into();
+    let timer = |tasks, state, went_in| Timer {
+        tasks,
+        state,
+        since_min: 0.0,
+        due_min: 10.0,
+        by_min: None,
+        shows_c: None,
+        to_begin: false,
+        went_in,
+    };
+    said.push(timer_times(&other, &timer(vec![chill], TimerState::Counting, None)).1.into());
+    said.extend(timer_note(&other, &timer(vec![bake], TimerState::Due, None)));
+    let how =
+        |start_c, longer_min, spread| WentIn { start_c, planned_c: -2.0, longer_min, spread, planned_spread: 0.024 };
+    for how in [how(9.0, -1.4, 0.031), how(-12.0, 0.8, 0.023), how(3.0, -0.2, 0.025), how(-1.0, -0.1, 0.024)] {
+        said.extend(went_in(&how));
+        said.extend(timer_note(&other, &timer(vec![bake], TimerState::Counting, Some(how))));
+    }
+    for task in [0, chill, bake] {
+        said.push(held_up(&p, &HeldUp { task, min: 12.0 }));
+    }
     let all = [
         Happened::Started { task: bake },
         Happened::Started { task: 7 },
@@ -110,7 +142,8 @@ pub fn bench() -> Vec<Sentence> {
     ];
     said.extend(all.iter().map(|what| happened(&p, what)));
     let saves = |what| Saves { what, min: 7.0 };
-    said.push(catch_up(&p, &saves(CatchUp::TrayElsewhere { task: tray_chill, place: DayPlace::Fridge })));
+    said.push(catch_up(&p, &saves(CatchUp::Elsewhere { task: tray_chill, place: DayPlace::Fridge })));
+    said.push(catch_up(&p, &saves(CatchUp::Elsewhere { task: chill, place: DayPlace::Freezer })));
     said.push(catch_up(&p, &saves(CatchUp::MoreHands)));
     said
 }

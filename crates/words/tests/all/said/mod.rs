@@ -474,7 +474,7 @@ pub fn clock() -> Vec<Sentence> {
         Held::OvenWanted,
         Held::CoolingPlaceWanted,
         Held::TrayWanted,
-        Held::HandsAtTheNext { longer_min: 4 },
+        Held::LongerOnItsTray { longer_min: 4 },
         Held::Chill(chill),
         Held::HandsBusy { longer_min: 11 },
         Held::TooCold,
