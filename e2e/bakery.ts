@@ -1,5 +1,6 @@
 /** A bakery of its own for every journey, and the few steps that many of them take. */
 import { test as base, expect, type Locator, type Page, type Request } from "@playwright/test";
+import { copyFileSync } from "node:fs";
 import { newBakery, serve } from "./server.mjs";
 
 export interface Bakery {
@@ -26,6 +27,7 @@ export const test = base.extend<{ bakery: Bakery; demo: boolean }>({
   demo: [true, { option: true }],
   bakery: async ({ page, demo }, use) => {
     const { db, clear } = newBakery();
+    if (demo && process.env.SEEDED) copyFileSync(process.env.SEEDED, db);
     let server = serve({ db, demo });
     const address = await server.address;
     const port = Number(new URL(address).port);
@@ -51,7 +53,7 @@ export const test = base.extend<{ bakery: Bakery; demo: boolean }>({
     const found = [...faults];
     await server.stop();
     clear();
-    expect(found, "errors in the browser's console").toEqual([]);
+    expect(found, `errors in the browser's console; the server said:\n${server.log()}`).toEqual([]);
   },
 });
 

@@ -3,9 +3,11 @@ import { LAUNCH } from "./server.mjs";
 
 export default defineConfig({
   testDir: "./journeys",
+  globalSetup: "./seeded.ts",
   timeout: 120_000,
   expect: { timeout: 30_000 },
-  workers: 2,
+  // One of them plays a rehearsal through, which is mostly waiting.
+  workers: 3,
   fullyParallel: true,
   forbidOnly: true,
   retries: 0,

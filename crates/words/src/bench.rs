@@ -108,6 +108,9 @@ pub fn timer_note(plan: &RunPlan, timer: &Timer) -> Option<Sentence> {
             look_for => unsentenced(look_for).into(),
         }),
         (Step::Bake, _) => timer.went_in.as_ref().and_then(went_in),
+        (Step::Chill | Step::TrayChill, _) if timer.measured => {
+            shows.map(|c| said![degrees(c, 1), " by its thermometer"])
+        }
         (Step::Chill | Step::TrayChill, _) => shows.map(|c| said!["about ", degrees(c, 0), " by the model"]),
         (Step::Cool, _) => Some("on its tray".into()),
         (Step::Dry, _) => Some("in one layer".into()),

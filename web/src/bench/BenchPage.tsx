@@ -405,6 +405,11 @@ function Else({ run, press }: { run: Run; press(what: Happened | readonly Happen
         <button type="button" className="btn min-h-14 flex-1 justify-start" onClick={() => press({ kind: "power_went", min: off })}>The oven was off</button>
         <input className="field num w-20" type="number" min={1} max={600} value={off} aria-label="For so many minutes" onChange={(e) => setOff(Number(e.target.value) || 1)} /> min
       </span>
+      {dough && !run.rehearsal ? (
+        <Link className="btn min-h-14 justify-start no-underline" to={`/jobs/${run.lots[run.bars.find((b) => b.task === dough.tasks[0])?.lot ?? 0]?.job_id ?? 0}/cold/now`}>
+          Put a thermometer into the dough
+        </Link>
+      ) : null}
       {dough ? (
         <Amount
           label="The dough went into the cold at"

@@ -1,5 +1,5 @@
 /** The day's lanes: hands, cold, ovens, cooling; each job in its own tone, its wanted time a flag that can be moved. */
-import { useState, type RefObject } from "react";
+import { useRef, useState, type RefObject } from "react";
 import { rowsOf, stacked } from "../drawing/lanes";
 import { CLOCK_STEPS, stepFor } from "../drawing/scale";
 import { clock, minutesPast, shifted } from "../drawing/time";
@@ -14,6 +14,8 @@ const ROW = 24;
 const FLAG = 28;
 /** A flag snaps to so many minutes, and an arrow key moves it by as many. */
 const SNAP_MIN = 5;
+/** So long after the last arrow key the day is laid out anew. */
+const KEYED_MS = 350;
 
 export function Board({ picture, day }: { picture: RefObject<SVGSVGElement | null>; day: Day }) {
   const narrow = useNarrow();
@@ -74,16 +76,26 @@ export function Board({ picture, day }: { picture: RefObject<SVGSVGElement | nul
   );
 }
 
+interface Held {
+  /** The time it was taken hold of at. */
+  base: string;
+  /** Where the pointer was then. */
+  from: number;
+  /** Minutes it was moved by. */
+  by: number;
+}
+
 /** The time a job is wanted: a flag on its line. */
 function Flag({ job, day, tone, row, x, min_per_unit, bottom, width }: { job: Day["jobs"][number]; day: Day; tone: string; row: number; x(min: number): number; min_per_unit: number; bottom: number; width: number }) {
   const move = useMoveJob(job.job_id);
-  const [dragged, setDragged] = useState<{ from: number; by: number }>();
+  // Where it is held, until the day is laid out with it.
+  const [held, setHeld] = useState<Held>();
+  const keyed = useRef<{ timer: ReturnType<typeof setTimeout>; held: Held }>(undefined);
+  const shown = held ? shifted(held.base, held.by) : job.ready_by;
   const lot = day.tasks.find((t) => job.lots.includes(t.lot));
   // The board counts from the last wanted time.
-  const wanted = lot ? Math.round((Date.parse(`${job.ready_by}Z`) - Date.parse(`${day.ready_by ?? job.ready_by}Z`)) / 60_000) : 0;
-  const by = dragged?.by ?? 0;
-  const at = x(wanted + by);
-  const shown = by === 0 ? job.ready_by : shifted(job.ready_by, by);
+  const wanted = lot ? Math.round((Date.parse(`${shown}Z`) - Date.parse(`${day.ready_by ?? shown}Z`)) / 60_000) : 0;
+  const at = x(wanted);
   const y = 6 + row * FLAG;
   const words = `${job.name} ${clock(shown)}`;
   const w = words.length * 7.5 + 16;
@@ -94,9 +106,24 @@ function Flag({ job, day, tone, row, x, min_per_unit, bottom, width }: { job: Da
     return box ? ((e.clientX - box.left) / box.width) * width : 0;
   };
   const snap = (units: number) => Math.round((units * min_per_unit) / SNAP_MIN) * SNAP_MIN;
-  const put = (minutes: number) => {
-    if (minutes !== 0) void move(shifted(job.ready_by, minutes)).finally(() => setDragged(undefined));
-    else setDragged(undefined);
+  // What was taken hold of meanwhile is not let go of by an answer to an earlier move.
+  const done = (of: Held) => setHeld((now) => (now === of ? undefined : now));
+  const put = (of: Held) => {
+    const to = shifted(of.base, of.by);
+    if (of.by === 0) done(of);
+    else void move(to).finally(() => done(of));
+  };
+  const hold = (by: number, from = 0) => {
+    const next = { base: shown, from, by };
+    setHeld(next);
+    return next;
+  };
+  const letGo = () => {
+    const last = keyed.current;
+    if (!last) return;
+    clearTimeout(last.timer);
+    keyed.current = undefined;
+    put(last.held);
   };
   return (
     <g
@@ -104,23 +131,27 @@ function Flag({ job, day, tone, row, x, min_per_unit, bottom, width }: { job: Da
       tabIndex={0}
       aria-label={`${job.name} is wanted at`}
       aria-valuetext={clock(shown)}
-      aria-valuenow={wanted + by}
+      aria-valuenow={wanted}
       className="cursor-ew-resize touch-none"
       onPointerDown={(e) => {
+        letGo();
         e.currentTarget.setPointerCapture(e.pointerId);
-        setDragged({ from: unit(e), by: 0 });
+        hold(0, unit(e));
       }}
-      onPointerMove={(e) => dragged && e.currentTarget.hasPointerCapture(e.pointerId) && setDragged({ ...dragged, by: snap(unit(e) - dragged.from) })}
-      onPointerUp={() => put(by)}
-      onPointerCancel={() => setDragged(undefined)}
+      onPointerMove={(e) => held && e.currentTarget.hasPointerCapture(e.pointerId) && setHeld({ ...held, by: snap(unit(e) - held.from) })}
+      onPointerUp={() => held && put(held)}
+      onPointerCancel={() => setHeld(undefined)}
+      onBlur={letGo}
       onKeyDown={(e) => {
         const step = e.key === "ArrowRight" ? SNAP_MIN : e.key === "ArrowLeft" ? -SNAP_MIN : 0;
         if (step === 0) return;
         e.preventDefault();
-        put(step);
+        // Several presses are one move.
+        clearTimeout(keyed.current?.timer);
+        keyed.current = { held: hold(step), timer: setTimeout(letGo, KEYED_MS) };
       }}
     >
-      <path d={`M${at} ${y}V${bottom}`} className="stroke-warm" strokeWidth="1.8" strokeDasharray={by === 0 ? undefined : "5 4"} />
+      <path d={`M${at} ${y}V${bottom}`} className="stroke-warm" strokeWidth="1.8" strokeDasharray={shown === job.ready_by ? undefined : "5 4"} />
       <rect x={turned ? at - w : at} y={y} width={w} height={FLAG - 5} rx="5" className={`${tone} stroke-ink`} strokeWidth="1.2" />
       <text x={turned ? at - w + 8 : at + 8} y={y + 16} fontSize="13.5" fontWeight="600" className="on-butter">{words}</text>
     </g>

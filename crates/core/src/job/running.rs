@@ -3,9 +3,10 @@
 use super::asked_anew::{bakes, cold_run, dough_from, keeps_min, on_the_counter, tray_run};
 use super::clock::places_of;
 use super::together::wanted_before;
-use super::{Kitchen, LotPlan, Making, Plan, ReadyMeans};
+use super::{ChillFor, Kitchen, LotPlan, Making, Plan, ReadyMeans};
 use crate::clock::{DayPlace, Relay, RelayTask, Step};
 use crate::run::{Elsewhere, RunLot, RunPlan, RunTask};
+use crate::units::Span;
 
 /// A lot that is to be run.
 #[derive(Debug, Clone, Copy)]
@@ -45,6 +46,10 @@ pub fn run_plan(kitchen: &Kitchen, lots: &[RunsLot], relay: &Relay, does: impl F
             one_piece: cold.form.count <= plan.clock.lot.mixes.max(1),
             dough_cold: cold_run(&cold.answer.curve),
             dough_from: dough_from(job, cold),
+            dough_waits_min: waits_min(job.first_for(), cold.flour_rest),
+            dough_more_min: (cold.workable_after.zip(cold.answer.ready_after))
+                .map_or(0.0, |(workable, ready)| (workable - ready).min().max(0.0)),
+            tray_waits_min: waits_min(job.second_for(), Span::new_s(0.0)),
             keeps_min: keeps_min(cold),
             tray_cold: cold.tray_chill.as_ref().map(tray_run).unwrap_or_default(),
             tray_elsewhere: l.elsewhere.and_then(tray_elsewhere),
@@ -98,6 +103,12 @@ fn tray_elsewhere(plan: &Plan) -> Option<Elsewhere> {
 fn dough_elsewhere(plan: &Plan) -> Option<Elsewhere> {
     let (lot, run) = (&plan.clock.lot, cold_run(&plan.cold.answer.curve));
     plan.cold.thaw.is_none().then(|| Elsewhere { place: lot.dough_place, least_min: number(lot.chill_min), run })
+}
+
+/// At least so long where it stays until it is ready; nothing where it stays as long as somebody said.
+fn waits_min((stays, least): (ChillFor, Span), rest: Span) -> Option<f64> {
+    let asked = if stays == ChillFor::AtLeast { least.min() } else { 0.0 };
+    stays.waits_for_ready().then(|| asked.max(rest.min()))
 }
 
 fn number(minutes: i64) -> f64 {

@@ -3,6 +3,14 @@
 use super::plan::RunPlan;
 use crate::clock::DayPlace;
 
+/// What a thermometer tells of something in the cold.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Read {
+    pub(super) shows_c: f64,
+    /// It stays until then, minutes of the run; nothing where that is not by how it feels.
+    pub(super) until_min: Option<f64>,
+}
+
 /// What is known of one step.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub(super) struct Fact {
@@ -20,6 +28,8 @@ pub(super) struct Fact {
     pub(super) gone: bool,
     /// What went in at another temperature than planned is ready so much sooner.
     pub(super) ahead_min: f64,
+    /// A thermometer in it tells this.
+    pub(super) read: Option<Read>,
     /// As the dough was measured when it went in, degC.
     pub(super) start_c: Option<f64>,
     pub(super) pieces: Option<u32>,
@@ -38,6 +48,9 @@ impl Fact {
 /// How long a step takes at least, as it is known now.
 pub(super) fn least_of(plan: &RunPlan, facts: &[Fact], task: usize) -> f64 {
     let (t, fact) = (&plan.tasks[task], &facts[task]);
+    if let (Some(from), Some(until)) = (fact.started, fact.read.and_then(|r| r.until_min)) {
+        return (until - from).max(0.0) + fact.more_min;
+    }
     let elsewhere = plan.lots[t.lot].elsewhere(t.step).filter(|e| fact.place == Some(e.place));
     let least = match elsewhere {
         // The share of its chill that is done is done there too.

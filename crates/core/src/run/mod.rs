@@ -7,6 +7,7 @@ mod changed;
 mod event;
 mod fact;
 mod facts;
+mod followed;
 mod plan;
 mod state;
 
@@ -14,6 +15,7 @@ pub use ahead::{CatchUp, Moment, Saves};
 pub use baking::WentIn;
 pub use changed::{Changed, HeldUp, Shift};
 pub use event::{Happened, RunEvent, effective};
+pub use followed::Followed;
 pub use plan::{BakeAt, ColdFrom, ColdRun, Elsewhere, RunLot, RunPlan, RunTask};
 pub use state::{
     Baked, Bar, BarState, HandCard, LotNow, PALE_MIN, RunState, SLOW_MIN, SOFT_MIN, Strip, Timer, TimerState, baked,

@@ -6,6 +6,7 @@ use super::changed::{Changed, HeldUp, changed, held_up};
 use super::event::{RunEvent, effective};
 use super::fact::{Fact, least_of};
 use super::facts::facts;
+use super::followed::{Followed, follow};
 use super::plan::{RunPlan, RunTask};
 use crate::clock::{DayPlace, Step};
 #[cfg(feature = "wire")]
@@ -64,8 +65,10 @@ pub struct Timer {
     pub due_min: f64,
     /// By when, at the latest; nothing where it keeps.
     pub by_min: Option<f64>,
-    /// Its mean, as the model has it, degC; nothing where that is not known.
+    /// Its mean, as the model has it or a thermometer tells, degC; nothing where that is not known.
     pub shows_c: Option<f64>,
+    /// A thermometer tells it.
+    pub measured: bool,
     /// It has not been begun: the oven to be heated, dough to be taken out to thaw.
     pub to_begin: bool,
     /// How it went into the oven.
@@ -145,11 +148,12 @@ const SOON_MIN: f64 = 0.5;
 /// Nobody is told of more work ahead than this.
 const HAND_CARDS: usize = 4;
 
-/// How a run stands: a pure function of its plan, of what was noted, and of the minute.
+/// How a run stands: a pure function of its plan, of what was noted, of what thermometers in the cold tell, and of the minute.
 #[must_use]
-pub fn state(plan: &RunPlan, noted: &[RunEvent], moment: Moment) -> RunState {
+pub fn state(plan: &RunPlan, noted: &[RunEvent], followed: &[Followed], moment: Moment) -> RunState {
     let now = moment.now_min;
-    let facts = facts(plan, &effective(noted), now);
+    let mut facts = facts(plan, &effective(noted), now);
+    follow(plan, &mut facts, followed);
     let at = ahead(plan, &facts, moment, plan.kitchen.hands);
     let late = lateness(plan, &at);
     let view = View { plan, facts: &facts, at: &at, now };
@@ -294,6 +298,7 @@ impl View<'_> {
             due_min: due,
             by_min: None,
             shows_c: None,
+            measured: false,
             to_begin: true,
             went_in: None,
         })
@@ -309,6 +314,7 @@ impl View<'_> {
             due_min: due,
             by_min: by,
             shows_c,
+            measured: false,
             to_begin: false,
             went_in: None,
         };
@@ -342,7 +348,7 @@ impl View<'_> {
                     TimerState::Ready
                 };
                 let fact = &self.facts[task];
-                let shows = match t.step {
+                let by_model = match t.step {
                     Step::Chill => match lot.dough_elsewhere.as_ref().filter(|e| fact.place == Some(e.place)) {
                         Some(other) => lot.dough_cold.moved(fact.moved_after, &other.run, self.now - since),
                         None => lot.dough_at(fact.start_c, self.now - since),
@@ -350,12 +356,13 @@ impl View<'_> {
                     Step::TrayChill => went_in_c(self.plan, self.facts, task, self.now),
                     _ => None,
                 };
+                let shows = fact.read.map(|r| r.shows_c).or(by_model);
                 let dough = matches!(t.step, Step::Chill | Step::BulkChill);
                 // When it gets too cold elsewhere is not known.
                 let here = t.step == Step::Chill && fact.place.is_none();
                 let too_cold = lot.too_cold.filter(|_| here).map(|(from, _)| from - fact.ahead_min);
                 let by = too_cold.or(lot.keeps_min.filter(|_| dough)).map(|after| since + after);
-                timer(vec![task], ready, by, state, shows)
+                Timer { measured: fact.read.is_some(), ..timer(vec![task], ready, by, state, shows) }
             }
             _ => timer(vec![task], since + least, None, TimerState::Counting, None),
         }

@@ -98,7 +98,7 @@ fn plan(trays: u32, owned: u32) -> RunPlan {
 
 /// As it stands when somebody was at work from the first minute.
 fn state(plan: &RunPlan, events: &[RunEvent], now_min: f64) -> RunState {
-    super::state(plan, events, Moment { began_min: 0.0, now_min })
+    super::state(plan, events, &[], Moment { began_min: 0.0, now_min })
 }
 
 fn find(plan: &RunPlan, step: Step, tray: Option<u32>) -> usize {
@@ -375,6 +375,31 @@ fn late_dough_is_sooner_ready_in_the_freezer_and_that_is_offered() {
     assert!((s.catch_up.unwrap().min - 12.0).abs() < 1e-9, "{:?}", s.catch_up);
     events.push(event(3, 50.0, Happened::Elsewhere { task: chill, place: DayPlace::Freezer }));
     assert!((state(&p, &events, 50.0).lots[0].late_min - 12.0).abs() < 1e-9);
+}
+
+#[test]
+fn a_thermometer_in_the_dough_goes_before_what_the_plan_thought() {
+    let mut p = plan(1, 4);
+    let (formed, chill) = (done(&p, 1, 16.0, Step::Form, None), find(&p, Step::Chill, None));
+    let piece = Followed { job_id: 1, cut: false, put_in_min: 18.0, ready_min: Some(58.0), shows_c: 11.4 };
+    let told = |p: &RunPlan, piece: Followed| {
+        let s = super::state(p, std::slice::from_ref(&formed), &[piece], Moment { began_min: 0.0, now_min: 30.0 });
+        let timer = s.timers.iter().find(|t| t.tasks == [chill]).unwrap().clone();
+        (timer.due_min, timer.measured, timer.shows_c, s.lots[0].late_min)
+    };
+    let shows = |p: &RunPlan, piece| (told(p, piece).0, told(p, piece).1);
+    // It stays as long as somebody said: the reading is shown, and moves nothing.
+    assert_eq!(shows(&p, piece), (46.0, true));
+    p.lots[0].dough_waits_min = Some(20.0);
+    assert_eq!(told(&p, piece), (58.0, true, Some(11.4), 12.0));
+    // At least twenty minutes, however cold it is.
+    assert_eq!(shows(&p, Followed { ready_min: Some(25.0), ..piece }).0, 36.0);
+    p.lots[0].dough_more_min = 4.0;
+    assert_eq!(shows(&p, piece).0, 62.0, "so that it stays workable");
+    // Another job's, cut pieces, and what went in at another time are not this dough.
+    assert_eq!(shows(&p, Followed { job_id: 2, ..piece }), (46.0, false));
+    assert_eq!(shows(&p, Followed { cut: true, ..piece }), (46.0, false));
+    assert_eq!(shows(&p, Followed { put_in_min: -90.0, ..piece }), (46.0, false));
 }
 
 fn any_event(tasks: usize) -> impl Strategy<Value = Happened> {

@@ -97,7 +97,7 @@ fn run(kitchen: &KitchenInput, all: &[(Job, Plan)]) -> RunPlan {
 }
 
 fn at(plan: &RunPlan, events: &[RunEvent], now_min: f64) -> RunState {
-    state(plan, events, Moment { began_min: 0.0, now_min })
+    state(plan, events, &[], Moment { began_min: 0.0, now_min })
 }
 
 fn find(plan: &RunPlan, step: Step, lot: usize, tray: Option<u32>) -> usize {

@@ -32,20 +32,21 @@ const EVERY_TRIED: Duration = Duration::from_millis(500);
 /// Most days that go on at once.
 const MOST_OPEN: usize = 12;
 
-async fn view(store: &Store, id: RunId) -> Result<RunView, ApiError> {
+async fn view(store: &Store, board: &Board, id: RunId) -> Result<RunView, ApiError> {
     let (run, events) = (store.run(id).await?, store.run_events(id).await?);
     let zone = store.kitchen().await?.zone();
+    let pieces = if run.ended_at.is_none() { board.all().await? } else { vec![] };
     // A long day is planned anew in a few milliseconds; other requests do not wait for it.
-    Ok(web::block(move || RunView::new(&run, &events, zone, Utc::now())).await?)
+    Ok(web::block(move || RunView::new(&run, &events, &pieces, zone, Utc::now())).await?)
 }
 
 /// The days that go on, the newest first.
 #[utoipa::path(tag = "runs", operation_id = "runs_list", responses((status = 200, body = Vec<RunView>)))]
 #[get("/api/runs")]
-pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<RunView>>, ApiError> {
+pub async fn list(store: Of<Store>, board: Of<Board>) -> Result<web::Json<Vec<RunView>>, ApiError> {
     let mut found = vec![];
     for run in store.open_runs().await? {
-        found.push(view(&store, run.id).await?);
+        found.push(view(&store, &board, run.id).await?);
     }
     Ok(web::Json(found))
 }
@@ -59,7 +60,7 @@ pub async fn begin(store: Of<Store>, board: Of<Board>, payload: web::Payload) ->
     let open = store.open_runs().await?;
     if let Some(same) = open.iter().find(|r| r.run.day == day && !body.rehearsal && r.run.speed <= 1.0) {
         // Two people may press it at once; there is one day.
-        return Ok(web::Json(view(&store, same.id).await?));
+        return Ok(web::Json(view(&store, &board, same.id).await?));
     }
     if open.len() >= MOST_OPEN {
         return Err(InputError::refused("date", format!("{MOST_OPEN} days go on already; end one of them")).into());
@@ -103,20 +104,25 @@ pub async fn begin(store: Of<Store>, board: Of<Board>, payload: web::Payload) ->
     })
     .await?;
     let id = store.add_run(&run).await?;
-    Ok(web::Json(view(&store, id).await?))
+    Ok(web::Json(view(&store, &board, id).await?))
 }
 
 /// A run as it stands.
 #[utoipa::path(tag = "runs", operation_id = "runs_show", params(("id" = i64, Path)), responses((status = 200, body = RunView), (status = 404, body = Problem)))]
 #[get("/api/runs/{id}")]
-pub async fn show(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<RunView>, ApiError> {
-    Ok(web::Json(view(&store, RunId(*id)).await?))
+pub async fn show(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<RunView>, ApiError> {
+    Ok(web::Json(view(&store, &board, RunId(*id)).await?))
 }
 
 /// Notes what happened, all of it or nothing; the rest of the day is planned anew.
 #[utoipa::path(tag = "runs", operation_id = "runs_note", params(("id" = i64, Path)), request_body = Vec<EventBody>, responses((status = 200, body = RunView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/runs/{id}/events")]
-pub async fn note(store: Of<Store>, id: web::Path<i64>, payload: web::Payload) -> Result<web::Json<RunView>, ApiError> {
+pub async fn note(
+    store: Of<Store>,
+    board: Of<Board>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<RunView>, ApiError> {
     let id = RunId(*id);
     let bodies: Vec<EventBody> = read(payload).await?;
     let run = store.run(id).await?;
@@ -127,15 +133,15 @@ pub async fn note(store: Of<Store>, id: web::Path<i64>, payload: web::Payload) -
     let minute = RunClock::of(&run, store.kitchen().await?.zone()).minute(now);
     let events = EventBody::list(bodies, &run.run.plan, minute)?;
     store.note_events(id, now, &events).await?;
-    Ok(web::Json(view(&store, id).await?))
+    Ok(web::Json(view(&store, &board, id).await?))
 }
 
 /// Ends a run; what was noted stays.
 #[utoipa::path(tag = "runs", operation_id = "runs_end", params(("id" = i64, Path)), responses((status = 200, body = RunView), (status = 404, body = Problem)))]
 #[post("/api/runs/{id}/end")]
-pub async fn end(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<RunView>, ApiError> {
+pub async fn end(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<RunView>, ApiError> {
     store.end_run(RunId(*id), Utc::now()).await?;
-    Ok(web::Json(view(&store, RunId(*id)).await?))
+    Ok(web::Json(view(&store, &board, RunId(*id)).await?))
 }
 
 /// Which bakery's.
@@ -165,6 +171,7 @@ pub async fn code(
 
 struct Listener {
     store: Store,
+    board: Board,
     id: RunId,
     every: Duration,
     changes: watch::Receiver<u64>,
@@ -187,7 +194,7 @@ impl Listener {
             }
         }
         self.changes.mark_unchanged();
-        let told = match view(&self.store, self.id).await {
+        let told = match view(&self.store, &self.board, self.id).await {
             Ok(run) => {
                 self.every = if run.rehearsal { EVERY_TRIED } else { EVERY };
                 event("run", &run)
@@ -206,6 +213,7 @@ pub async fn live(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Res
     store.run(RunId(*id)).await?;
     let listener = Listener {
         store: store.into_inner(),
+        board: Board::clone(&board),
         id: RunId(*id),
         every: EVERY,
         changes: board.changes(),

@@ -1,16 +1,19 @@
 //! A run on the wire. Times are local times of the kitchen, to the second; minutes are those of the run.
 
-use super::{SentenceView, view};
+use super::{SentenceView, elapsed, view};
+use crate::board::LivePiece;
 use chrono::{DateTime, NaiveDateTime, TimeDelta, Utc};
 use ready_slab_core::clock::{DayPlace, Lane, Step, Zone};
+use ready_slab_core::cold::Target;
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::run::{
-    Baked, Bar, BarState, CatchUp, HandCard, Happened, LotNow, Moment, PALE_MIN, RunEvent, RunPlan, RunState, SLOW_MIN,
-    SOFT_MIN, Shift, Timer, TimerState, baked, effective, state,
+    Baked, Bar, BarState, CatchUp, Followed, HandCard, Happened, LotNow, Moment, PALE_MIN, RunEvent, RunPlan, RunState,
+    SLOW_MIN, SOFT_MIN, Shift, Timer, TimerState, baked, effective, state,
 };
 use ready_slab_store::StoredRun;
 use ready_slab_words::bench;
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 use utoipa::ToSchema;
 
 const SECOND_FORMAT: &str = "%Y-%m-%dT%H:%M:%S";
@@ -95,10 +98,15 @@ impl RunClock {
         Self { zero_at: r.zero_at, began_at: r.began_at, began_min: r.began_min, speed: r.speed, zone }
     }
 
-    /// The minute of the run at a moment.
+    /// The minute of the run at a moment; the first one of what was before it began.
     pub fn minute(&self, at: DateTime<Utc>) -> f64 {
+        self.minute_of(at.max(self.began_at))
+    }
+
+    /// The same of a moment that may lie before it began.
+    fn minute_of(&self, at: DateTime<Utc>) -> f64 {
         #[expect(clippy::cast_precision_loss, reason = "days at most")]
-        let ms = (at - self.began_at).num_milliseconds().max(0) as f64;
+        let ms = (at - self.began_at).num_milliseconds() as f64;
         self.began_min + ms / 60_000.0 * self.speed
     }
 
@@ -374,12 +382,40 @@ pub struct RunView {
     pub finished: bool,
 }
 
+/// Pieces in the cold as a run takes them: a rehearsal has nothing to do with what really lies there.
+fn followed(pieces: &[Arc<LivePiece>], clock: &RunClock, at: DateTime<Utc>) -> Vec<Followed> {
+    if clock.speed > 1.0 {
+        return vec![];
+    }
+    let read = pieces.iter().filter(|p| !p.readings.is_empty());
+    let one = |p: &Arc<LivePiece>| {
+        let kept = &p.stored.kept;
+        let put_in_min = clock.minute_of(kept.put_in_at);
+        Followed {
+            job_id: kept.job_id.0,
+            cut: kept.purpose == Target::Oven,
+            put_in_min,
+            ready_min: p.live.ready_after.map(|after| put_in_min + after.min() / kept.clock_speed),
+            shows_c: p.live.at(elapsed(&p.stored, at)).mean.c(),
+        }
+    };
+    read.map(one).collect()
+}
+
 impl RunView {
-    /// A run at a moment.
-    pub fn new(stored: &StoredRun, events: &[RunEvent], zone: Zone, at: DateTime<Utc>) -> Self {
+    /// A run at a moment, with what lies in the cold then.
+    pub fn new(
+        stored: &StoredRun,
+        events: &[RunEvent],
+        pieces: &[Arc<LivePiece>],
+        zone: Zone,
+        at: DateTime<Utc>,
+    ) -> Self {
         let (plan, clock) = (&stored.run.plan, RunClock::of(stored, zone));
         let now = clock.minute(stored.ended_at.unwrap_or(at));
-        let s: RunState = state(plan, events, Moment { began_min: stored.run.began_min, now_min: now });
+        let in_the_cold = followed(pieces, &clock, at);
+        let moment = Moment { began_min: stored.run.began_min, now_min: now };
+        let s: RunState = state(plan, events, &in_the_cold, moment);
         let lots = s.lots.iter().zip(&plan.lots);
         let catch_up = s.catch_up.map(|saves| CatchUpView {
             says: bench::catch_up(plan, &saves).into(),

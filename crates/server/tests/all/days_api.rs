@@ -232,6 +232,38 @@ async fn what_a_press_changed_and_what_holds_the_day_up_is_told() {
 }
 
 #[actix_web::test]
+async fn a_thermometer_in_the_dough_is_told_at_the_bench_and_what_follows_from_it() {
+    let (_dir, store) = demo().await;
+    let run = begun(&store).await;
+    let now = run["now_min"].as_f64().unwrap();
+    let form = task(&run, "form", None);
+    let done = json!([{ "press": "a", "what": { "kind": "done", "task": form }, "at_min": now - 14.0 }]);
+    let (_, before) = note(&store, &run, done).await;
+    let ago = |minutes: i64| (Utc::now() - TimeDelta::minutes(minutes)).format("%Y-%m-%dT%H:%M:%SZ").to_string();
+    let path = format!("/api/jobs/{GULLS}/chills");
+    let (status, piece) =
+        call(&store, Method::POST, &path, Some(json!({ "name": "Disc", "put_in_at": ago(14) }))).await;
+    assert_eq!(status, StatusCode::OK, "{piece}");
+    let timer = |run: &Value| list(&run["timers"]).iter().find(|t| t["step"] == "chill").unwrap().clone();
+    let at = format!("/api/runs/{}", run["id"]);
+    // Without a reading it knows no more than the plan.
+    assert!(timer(&get(&store, &at).await)["note"]["text"].as_str().unwrap().contains("by the model"));
+    let readings = format!("/api/chills/{}/readings", piece["id"]);
+    let warm = json!([{ "shows_c": 22.5, "spot": "core", "read_at": ago(4) }, { "shows_c": 22.1, "spot": "core", "read_at": ago(1) }]);
+    call(&store, Method::POST, &readings, Some(warm)).await;
+    let after = get(&store, &at).await;
+    assert!(timer(&after)["note"]["text"].as_str().unwrap().contains("by its thermometer"), "{}", timer(&after));
+    // It stays until the piece is ready by its readings, and longer only so that it stays workable; the day moves with it.
+    let due = |run: &Value| timer(run)["due_min"].as_f64().unwrap();
+    let live = get(&store, &format!("/api/chills/{}", piece["id"])).await;
+    let ready = now - 14.0 + live["ready_after_min"].as_f64().unwrap();
+    assert!((-0.5..30.0).contains(&(due(&after) - ready)), "{} {ready}", due(&after));
+    let late = |run: &Value| run["lots"][0]["late_min"].as_f64().unwrap();
+    assert!((due(&after) - due(&before)).abs() > 1.0, "the plan waits for the slow end of its range");
+    assert!((late(&after) - late(&before)) * (due(&after) - due(&before)) > 0.0, "{} {}", late(&before), late(&after));
+}
+
+#[actix_web::test]
 async fn two_dates_that_want_the_same_hands_say_so() {
     let (_dir, store) = demo().await;
     let day = get(&store, &format!("/api/days/{SATURDAY}")).await;

@@ -87,6 +87,7 @@ pub fn bench() -> Vec<Sentence> {
                 due_min: 10.0,
                 by_min: Some(12.0),
                 shows_c: Some(7.4),
+                measured: false,
                 to_begin,
                 went_in: None,
             };
@@ -109,11 +110,14 @@ pub fn bench() -> Vec<Sentence> {
         due_min: 10.0,
         by_min: None,
         shows_c: None,
+        measured: false,
         to_begin: false,
         went_in,
     };
     said.push(timer_times(&other, &timer(vec![chill], TimerState::Counting, None)).1.into());
     said.extend(timer_note(&other, &timer(vec![bake], TimerState::Due, None)));
+    let read = Timer { shows_c: Some(11.42), measured: true, ..timer(vec![chill], TimerState::Counting, None) };
+    said.extend(timer_note(&other, &read));
     let how =
         |start_c, longer_min, spread| WentIn { start_c, planned_c: -2.0, longer_min, spread, planned_spread: 0.024 };
     for how in [how(9.0, -1.4, 0.031), how(-12.0, 0.8, 0.023), how(3.0, -0.2, 0.025), how(-1.0, -0.1, 0.024)] {
