@@ -10,10 +10,12 @@ use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
 use actix_web::middleware::{Compress, Next, from_fn};
 use actix_web::{App, HttpMessage as _, HttpServer, web};
+use chrono::{DateTime, NaiveTime, Utc};
 use ready_slab_core::clock::Zone;
-use ready_slab_store::Store;
+use ready_slab_store::{Backups, Lock, Store, StoreError};
 use std::net::SocketAddr;
 use std::path::PathBuf;
+use std::time::Duration;
 use tracing_actix_web::TracingLogger;
 use utoipa::OpenApi as _;
 use utoipa_actix_web::AppExt as _;
@@ -29,6 +31,10 @@ pub struct Options {
     pub demo: bool,
     /// Further names under which the server is addressed.
     pub allow_hosts: Vec<String>,
+    /// Where backups lie; beside the bakery file when absent.
+    pub backups: Option<PathBuf>,
+    /// So many of those made by themselves are kept.
+    pub keep: usize,
 }
 
 /// The application with all routes, on a bakery and the demo beside it.
@@ -78,6 +84,29 @@ async fn tell_of_changes(
     Ok(response)
 }
 
+/// How often it is looked whether a day has begun.
+const LOOKS: Duration = Duration::from_secs(600);
+
+/// One backup each day of the kitchen's clock on which the program runs. One that fails is told in the log and tried again.
+async fn daily(store: Store, backups: Backups) {
+    loop {
+        if let Err(error) = today(&store, &backups, Utc::now()).await {
+            tracing::error!(%error, "no backup was made");
+        }
+        tokio::time::sleep(LOOKS).await;
+    }
+}
+
+async fn today(store: &Store, backups: &Backups, now: DateTime<Utc>) -> Result<(), StoreError> {
+    let zone = store.kitchen().await?.zone();
+    let midnight = zone.nearest(zone.shown(now).date().and_time(NaiveTime::MIN));
+    if !backups.made_since(midnight)? {
+        let made = backups.make(store, now).await?;
+        tracing::info!(file = %made.file.display(), bytes = made.bytes, "backup");
+    }
+    Ok(())
+}
+
 /// Resolves when the process is told to stop.
 async fn told_to_stop() -> std::io::Result<()> {
     let mut terminate = tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate())?;
@@ -89,7 +118,18 @@ async fn told_to_stop() -> std::io::Result<()> {
 
 /// Serves until a signal comes, then finishes what is running and closes the file.
 pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
+    let _lock = Lock::of(&options.db)?;
+    let backups = Backups::of(&options.db, options.backups.clone(), options.keep);
+    if let Some(kept) = backups.before_migration(&options.db, chrono::Utc::now()).await? {
+        tracing::info!(file = %kept.display(), "the bakery file is brought to this version; as it was, it is kept");
+    }
     let store = Store::open(&options.db).await?;
+    let served = serve(options, store.clone(), backups).await;
+    store.close().await;
+    served
+}
+
+async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), Box<dyn std::error::Error>> {
     // Where this machine is, until somebody says where the kitchen is.
     let zone = iana_time_zone::get_timezone().ok().filter(|z| Zone::named(z).is_ok());
     let zone = zone.unwrap_or_else(|| Zone::UTC.name().to_owned());
@@ -99,7 +139,7 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
         seed::ensure_kitchen(&store).await?;
     }
     store.settle_zone(&zone).await?;
-    let bakeries = Bakeries::new(store, Some(demo_beside(&options.db)));
+    let bakeries = Bakeries::new(store, Some(demo_beside(&options.db))).kept_safe(backups.clone());
     bakeries.own().board.tend_probes().await?;
     bakeries.open_left().await?;
     let for_workers = bakeries.clone();
@@ -121,6 +161,7 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
         // The one line meant for people, on standard output; logs go to standard error.
         println!("Ready Slab is at http://{address}/");
     }
+    let daily = actix_web::rt::spawn(daily(bakeries.own().store.clone(), backups));
     let server = server.run();
     let handle = server.handle();
     let hushed = bakeries.clone();
@@ -134,6 +175,7 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
         handle.stop(true).await;
     });
     server.await?;
+    daily.abort();
     bakeries.close().await;
     tracing::info!("stopped, the bakery file is closed");
     Ok(())

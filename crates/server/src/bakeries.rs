@@ -12,7 +12,7 @@ use actix_web::http::header;
 use actix_web::http::uri::PathAndQuery;
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, ResponseError, web};
-use ready_slab_store::Store;
+use ready_slab_store::{Backups, Store};
 use std::future::{Ready, ready};
 use std::ops::Deref;
 use std::path::{Path, PathBuf};
@@ -50,7 +50,7 @@ impl Bakery {
 
 /// Clones share it.
 #[derive(Clone)]
-pub struct Bakeries(Arc<Inner>);
+pub struct Bakeries(Arc<Inner>, Option<Backups>);
 
 struct Inner {
     own: Bakery,
@@ -61,7 +61,18 @@ struct Inner {
 impl Bakeries {
     /// The bakery to be served; a demo beside it would lie in `demo_file`.
     pub fn new(own: Store, demo_file: Option<PathBuf>) -> Self {
-        Self(Arc::new(Inner { own: Bakery::new(own), demo_file, demo: RwLock::default() }))
+        Self(Arc::new(Inner { own: Bakery::new(own), demo_file, demo: RwLock::default() }), None)
+    }
+
+    /// The same, with a place for backups of the own one.
+    #[must_use]
+    pub fn kept_safe(self, backups: Backups) -> Self {
+        Self(self.0, Some(backups))
+    }
+
+    /// Where backups of the own bakery lie.
+    pub fn backups(&self) -> Result<&Backups, ApiError> {
+        self.1.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for backups".to_owned()))
     }
 
     /// The bakery itself.

@@ -6,6 +6,7 @@ use ready_slab_core::cold::ProbeInput;
 use ready_slab_server::problem::{ApiError, parse};
 use ready_slab_server::wire::{BakeRequest, ChillRequest, ScheduleResult, SheetRequest};
 use ready_slab_server::{Options, description, device, run};
+use ready_slab_store::{back_up_file, check_file, restore};
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
 use std::path::PathBuf;
@@ -38,6 +39,33 @@ enum Command {
         /// A further name under which the server is addressed, such as a tablet's name for this machine; may be repeated.
         #[arg(long = "allow-host", value_name = "NAME")]
         allow_hosts: Vec<String>,
+        /// The folder of the backups that are made each day and before an update; beside the bakery file when absent.
+        #[arg(long, value_name = "FOLDER")]
+        backups: Option<PathBuf>,
+        /// So many daily backups are kept.
+        #[arg(long, default_value_t = 7, value_parser = clap::value_parser!(u16).range(1..=1000))]
+        keep: u16,
+    },
+    /// Copies the bakery into a new file, also while it is served.
+    Backup {
+        /// The file to be made.
+        file: PathBuf,
+        /// The bakery file.
+        #[arg(long, default_value = "ready-slab.db")]
+        db: PathBuf,
+    },
+    /// Looks whether a bakery file, or a backup of one, is whole, and tells what it holds. Changes nothing.
+    Check {
+        /// The file.
+        file: PathBuf,
+    },
+    /// Puts a backup in the place of the bakery file; what was there is kept beside it. The program must not be serving it.
+    Restore {
+        /// The backup.
+        file: PathBuf,
+        /// The bakery file.
+        #[arg(long, default_value = "ready-slab.db")]
+        db: PathBuf,
     },
     /// Answers one question from standard input on standard output, in the JSON of the compute endpoints.
     Compute {
@@ -134,19 +162,45 @@ fn log() {
     }
 }
 
+fn ended(result: Result<(), impl std::fmt::Display>) -> ExitCode {
+    match result {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("ready-slab: {error}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+fn waited_for<T>(work: impl Future<Output = T>) -> T {
+    actix_web::rt::System::new().block_on(work)
+}
+
 fn main() -> ExitCode {
     log();
     match Arguments::parse().command {
-        Command::Serve { db, listen, demo, allow_hosts } => {
-            let served = actix_web::rt::System::new().block_on(run(Options { db, listen, demo, allow_hosts }));
-            match served {
-                Ok(()) => ExitCode::SUCCESS,
-                Err(error) => {
-                    eprintln!("ready-slab: {error}");
-                    ExitCode::FAILURE
-                }
-            }
+        Command::Serve { db, listen, demo, allow_hosts, backups, keep } => {
+            let options = Options { db, listen, demo, allow_hosts, backups, keep: keep.into() };
+            ended(actix_web::rt::System::new().block_on(run(options)))
         }
+        Command::Backup { file, db } => ended(waited_for(back_up_file(&db, &file)).map(|()| {
+            println!("{} is a copy of {}.", file.display(), db.display());
+        })),
+        Command::Check { file } => match waited_for(check_file(&file)) {
+            Ok(found) if found.whole() => {
+                let holds: Vec<String> = found.holds.iter().map(|(what, many)| format!("{many} {what}")).collect();
+                print(&format!("{} is whole: {}.", file.display(), holds.join(", ")))
+            }
+            Ok(found) => {
+                eprintln!("ready-slab: {} is not whole:\n{}", file.display(), found.faults.join("\n"));
+                ExitCode::FAILURE
+            }
+            Err(error) => ended(Err(error)),
+        },
+        Command::Restore { file, db } => ended(waited_for(restore(&file, &db, chrono::Utc::now())).map(|aside| {
+            let kept = aside.map_or_else(String::new, |aside| format!(" What was there is {} now.", aside.display()));
+            println!("{} is {} again.{kept}", db.display(), file.display());
+        })),
         Command::Compute { what } => match compute(what) {
             Ok(json) => print(&json),
             Err(error) => {
@@ -156,13 +210,7 @@ fn main() -> ExitCode {
         },
         Command::Probe { server, chill, seed, noise_k, drop_out, film_factor, air_off_k, every_s, count } => {
             let kind = ProbeInput { seed, noise_k, drop_out, film_factor, air_off_k, every_s };
-            match device::play(&server, chill, kind, count) {
-                Ok(()) => ExitCode::SUCCESS,
-                Err(error) => {
-                    eprintln!("ready-slab: {error}");
-                    ExitCode::FAILURE
-                }
-            }
+            ended(device::play(&server, chill, kind, count))
         }
         Command::Openapi => print(&description().to_pretty_json().unwrap_or_default()),
     }

@@ -7,7 +7,10 @@
 mod cold;
 mod edits;
 mod error;
+mod header;
+mod keeping;
 mod learnt;
+mod lock;
 mod records;
 mod row;
 mod rows;
@@ -24,6 +27,8 @@ mod writing;
 
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
+pub use keeping::{Backup, Backups, Checked, back_up_file, check_file, restore};
+pub use lock::Lock;
 pub use store::Store;
 pub use things::{
     AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, NewRun,

@@ -2,9 +2,10 @@
 
 use crate::edits::Noted;
 use crate::error::StoreError;
+use crate::header::{IN_USE, mark, sniff};
 use sqlx::pool::PoolConnection;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
-use sqlx::{Sqlite, SqliteConnection, SqlitePool, Transaction};
+use sqlx::{AssertSqlSafe, Sqlite, SqliteConnection, SqlitePool, Transaction};
 use std::ops::{Deref, DerefMut};
 use std::path::Path;
 use std::sync::Arc;
@@ -66,6 +67,9 @@ impl DerefMut for Conn {
 
 impl Source {
     pub async fn open(path: &Path, migrations: &sqlx::migrate::Migrator) -> Result<Self, StoreError> {
+        if path.exists() {
+            sniff(path)?;
+        }
         let options = SqliteConnectOptions::new()
             .filename(path)
             .create_if_missing(true)
@@ -79,6 +83,12 @@ impl Source {
             .connect_with(options.clone())
             .await?;
         migrations.run(&write).await?;
+        // A copy of the file alone, without its log, is told by these.
+        let mut conn = write.acquire().await?;
+        let marked = format!("PRAGMA user_version = {IN_USE}; PRAGMA application_id = {}", mark(path)?);
+        sqlx::raw_sql(AssertSqlSafe(marked)).execute(&mut *conn).await?;
+        sqlx::query("PRAGMA wal_checkpoint(PASSIVE)").execute(&mut *conn).await?;
+        drop(conn);
         let read = SqlitePoolOptions::new().max_connections(READERS).connect_with(options).await?;
         Ok(Self::File { read, write })
     }
@@ -93,6 +103,12 @@ impl Source {
     pub async fn close(&self) {
         if let Self::File { read, write } = self {
             read.close().await;
+            let closed = sqlx::query("PRAGMA user_version = 0").execute(write).await;
+            if let Err(error) = closed
+                && !matches!(error, sqlx::Error::PoolClosed)
+            {
+                tracing::warn!(%error, "the bakery file cannot be marked as closed");
+            }
             write.close().await;
         }
     }

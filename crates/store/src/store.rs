@@ -11,6 +11,8 @@ use crate::things::{CutterId, FormulaId, JobId, NewRecord, StoredCutter, StoredJ
 use ready_slab_core::dough::Formula;
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Job, Kin, Kitchen, goes_along, left_of};
+use sqlx::sqlite::SqliteConnectOptions;
+use sqlx::{ConnectOptions as _, Connection as _};
 use std::path::Path;
 
 static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
@@ -25,6 +27,16 @@ impl Store {
     /// Opens the file, makes it when it is not there, and brings it to this version.
     pub async fn open(path: &Path) -> Result<Self, StoreError> {
         Ok(Self { source: Source::open(path, &MIGRATIONS).await? })
+    }
+
+    /// Whether a file is of an earlier version, and would be changed when it is opened.
+    pub(crate) async fn is_older(path: &Path) -> Result<bool, StoreError> {
+        let mut conn = SqliteConnectOptions::new().filename(path).read_only(true).connect().await?;
+        let newest: Result<(i64,), sqlx::Error> =
+            sqlx::query_as("SELECT COALESCE(MAX(version), 0) FROM _sqlx_migrations").fetch_one(&mut conn).await;
+        conn.close().await?;
+        let known = MIGRATIONS.iter().map(|m| m.version).max().unwrap_or(0);
+        Ok(newest.is_ok_and(|(newest,)| newest < known))
     }
 
     /// Waits for running statements and closes the file.

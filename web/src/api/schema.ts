@@ -4,6 +4,41 @@
  */
 
 export interface paths {
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The backups that are kept, the newest first, and where they lie. */
+        get: operations["backups_show"];
+        put?: never;
+        /** Makes one now. */
+        post: operations["backups_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole bakery as one file of SQLite, as it stands now, to be taken away. */
+        get: operations["backups_take"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bowl/{id}": {
         parameters: {
             query?: never;
@@ -1841,6 +1876,27 @@ export interface components {
             leave_out?: boolean;
             /** @description Number of the line, from 1. */
             line: number;
+        };
+        /** @description A backup that is kept. */
+        BackupView: {
+            /**
+             * Format: int64
+             * @description Its size.
+             */
+            bytes: number;
+            /** @description Its file, without the folder. */
+            file: string;
+            /** @description When it was made, local time. */
+            made_at: string;
+        };
+        /** @description The backups that are kept. */
+        BackupsView: {
+            /** @description Each, the newest first. */
+            all: components["schemas"]["BackupView"][];
+            /** @description Where they lie. */
+            folder: string;
+            /** @description So many daily ones are kept. */
+            keep: number;
         };
         /**
          * @description The same in one word.
@@ -8167,6 +8223,79 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    backups_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsView"];
+                };
+            };
+        };
+    };
+    backups_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsView"];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    backups_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.sqlite3": number[];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     dough_bowl_delete: {
         parameters: {
             query?: never;

@@ -2,6 +2,7 @@
 import { type Said } from "../drawing/sentence";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
+import { BASE } from "../api/base";
 import type { Kitchen } from "../api/client";
 import { useChangeKitchen, useKitchen, useZones } from "../api/queries";
 import { Amount } from "../kit/Amount";
@@ -10,6 +11,7 @@ import { Fault, faultOf, otherFault } from "../kit/Fault";
 import { TextField } from "../kit/TextField";
 import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
+import { Safe } from "../kitchen/Safe";
 import { EGGS, eggWord } from "../recipe/eggs";
 import { TRAYS } from "../stations/oven/words";
 
@@ -49,10 +51,8 @@ export function KitchenPage() {
           {amount("room_c", "Temperature", "temperature")}
         </Thing>
         <Thing name="Fridge" picture={<CasePicture air={k.fridge_c} shelves={3} />}>
-          <div className="grid grid-cols-2 gap-3">
-            {amount("fridge_c", "Air inside", "temperature", 0.5)}
-            {amount("fridge_places", "Trays or doughs it holds", "count")}
-          </div>
+          {amount("fridge_c", "Air inside, by a thermometer", "temperature", 0.5)}
+          {amount("fridge_places", "Trays or doughs in the fridge", "count")}
           <Choice
             label="Air in the fridge"
             value={k.fridge_fan ? "fan" : "still"}
@@ -61,10 +61,8 @@ export function KitchenPage() {
           />
         </Thing>
         <Thing name="Freezer" picture={<CasePicture air={k.freezer_c} shelves={2} />}>
-          <div className="grid grid-cols-2 gap-3">
-            {amount("freezer_c", "Air inside", "temperature")}
-            {amount("freezer_places", "Trays or doughs it holds", "count")}
-          </div>
+          {amount("freezer_c", "Air inside", "temperature")}
+          {amount("freezer_places", "Trays or doughs in the freezer", "count")}
         </Thing>
         <Thing name="Trays" picture={<TrayPicture width={k.tray_width_mm} length={k.tray_length_mm} count={k.trays_owned} />}>
           <div className="grid grid-cols-2 gap-3">
@@ -143,6 +141,7 @@ export function KitchenPage() {
           />
         </Thing>
       </div>
+      {BASE === "" ? <Safe /> : null}
     </main>
   );
 }

@@ -168,12 +168,13 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
   );
 }
 
+const shifts = (all: NonNullable<Run["changed"]>["lots"], word: string): string[] =>
+  all.map((s) => `${s.name} ${word}${clock(s.to_at)}, ${duration(Math.abs(s.by_min))} ${s.by_min > 0 ? "later" : "sooner"}`);
+
 /** What the last press changed, while it is news; else what holds the day up. */
 function Changes({ run, now }: { run: Run; now: number }) {
   const changed = run.changed && now - run.changed.at_min < NEWS_MIN ? run.changed : undefined;
   if (run.ended || (!changed && !run.held_up)) return null;
-  const shifts = (all: readonly { name: string; to_at: string; from_at: string; by_min: number }[], word: string) =>
-    all.map((s) => `${s.name} ${word}${clock(s.to_at)}, ${duration(Math.abs(s.by_min))} ${s.by_min > 0 ? "later" : "sooner"}`);
   return (
     <p role="status" className="rounded-xl bg-worktop px-4 py-2">
       {changed ? (

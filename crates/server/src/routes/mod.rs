@@ -1,5 +1,6 @@
 //! The routes, one file a resource.
 
+mod backups;
 mod bakes;
 mod begin;
 mod chills;
@@ -168,6 +169,9 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(compute::sheet)
         .service(compute::bake)
         .service(compute::schedule)
+        .service(backups::show)
+        .service(backups::make)
+        .service(backups::take)
         .service(days::list)
         .service(days::show)
         .service(days::calendar)

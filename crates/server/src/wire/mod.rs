@@ -1,5 +1,6 @@
 //! What travels: JSON with units in the names. Each file turns core values into it and back; nothing is computed here.
 
+mod backup;
 mod bake;
 mod begin;
 mod calendar;
@@ -35,6 +36,7 @@ mod wanted;
 mod ways;
 mod words;
 
+pub use backup::{BackupsView, backup_name};
 pub use bake::{
     BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
 };

@@ -257,7 +257,7 @@ async fn a_thermometer_in_the_dough_is_told_at_the_bench_and_what_follows_from_i
     let due = |run: &Value| timer(run)["due_min"].as_f64().unwrap();
     let live = get(&store, &format!("/api/chills/{}", piece["id"])).await;
     let ready = now - 14.0 + live["ready_after_min"].as_f64().unwrap();
-    assert!((-0.5..30.0).contains(&(due(&after) - ready)), "{} {ready}", due(&after));
+    assert!((-0.5..45.0).contains(&(due(&after) - ready)), "{} {ready}", due(&after));
     let late = |run: &Value| run["lots"][0]["late_min"].as_f64().unwrap();
     assert!((due(&after) - due(&before)).abs() > 1.0, "the plan waits for the slow end of its range");
     assert!((late(&after) - late(&before)) * (due(&after) - due(&before)) > 0.0, "{} {}", late(&before), late(&after));

@@ -1,5 +1,6 @@
 //! The store on real files. One program: it builds and links once.
 
+mod keeping;
 mod runs;
 mod shelf;
 mod store;

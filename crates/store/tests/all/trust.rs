@@ -223,3 +223,12 @@ async fn a_file_of_the_version_before_gives_its_bakes_back_and_marks_them_as_inc
     assert_eq!(store.add_job(&job(4, FormulaId(7), c), "job").await.unwrap(), JobId(32));
     assert!(matches!(store.job(JobId(4)).await, Err(StoreError::NotFound { .. })));
 }
+
+#[tokio::test]
+async fn what_is_asked_of_a_closed_bakery_is_told_that_it_is_closed() {
+    let dir = tempfile::tempdir().unwrap();
+    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
+    store.close().await;
+    assert!(matches!(store.jobs().await, Err(StoreError::Closed)));
+    assert!(matches!(store.kitchen().await, Err(StoreError::Closed)));
+}

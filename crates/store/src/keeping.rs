@@ -1,0 +1,372 @@
+//! Keeping a bakery: a copy of it while it is used, whether a file is whole, and bringing one back.
+
+use crate::error::StoreError;
+use crate::header::{io, sniff, with_tail};
+use crate::lock::Lock;
+use crate::store::Store;
+use crate::things::{ChillId, CutterId, FormulaId, JobId, RecordId, RunId};
+use chrono::{DateTime, Utc};
+use sqlx::sqlite::SqliteConnectOptions;
+use sqlx::{ConnectOptions, Connection, SqliteConnection};
+use std::fs;
+use std::path::{Path, PathBuf};
+
+/// What SQLite keeps beside a file while it is used.
+const BESIDE: [&str; 2] = ["-wal", "-shm"];
+/// Faults of a file that are told; behind the first few stands one cause.
+const MOST_FAULTS: usize = 20;
+
+/// What a look at a bakery file found.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Checked {
+    /// What it holds, and how many of each.
+    pub holds: Vec<(&'static str, usize)>,
+    /// What is wrong with it, in words; nothing where it is whole.
+    pub faults: Vec<String>,
+}
+
+impl Checked {
+    /// Whether it is whole.
+    #[must_use]
+    pub fn whole(&self) -> bool {
+        self.faults.is_empty()
+    }
+}
+
+impl Store {
+    /// Copies the bakery into a new file, while it is used: SQLite's own consistent copy. Refuses where there is a file already; of a copy that fails
+    /// nothing is left.
+    pub async fn back_up(&self, to: &Path) -> Result<(), StoreError> {
+        if to.exists() {
+            return Err(StoreError::FileThere { path: to.display().to_string() });
+        }
+        let partial = with_tail(to, ".partial");
+        remove(&partial)?;
+        let copied = self.copy_into(&partial).await;
+        if let Err(error) = copied {
+            remove(&partial)?;
+            return Err(error);
+        }
+        fs::File::open(&partial).and_then(|f| f.sync_all()).map_err(io("write", to))?;
+        fs::rename(&partial, to).map_err(io("write", to))
+    }
+
+    async fn copy_into(&self, file: &Path) -> Result<(), StoreError> {
+        vacuum(&mut *self.conn().await?, file).await
+    }
+
+    /// What of the bakery does not read as a sound value, and how much there is of each.
+    pub async fn check(&self) -> Result<Checked, StoreError> {
+        let mut found = Checked::default();
+        found.note(self.kitchen().await);
+        found.note(self.entries().await);
+        found.note(self.history().await);
+        for id in self.count(&mut found, "cutters", "SELECT id FROM cutter").await? {
+            found.note(self.cutter(CutterId(id)).await);
+        }
+        for id in self.count(&mut found, "formulas", "SELECT id FROM formula").await? {
+            let id = FormulaId(id);
+            found.note(self.formula(id).await);
+            found.note(self.versions(id).await);
+            found.note(self.touches(id).await);
+            found.note(self.taught_by_bakes(id).await);
+        }
+        for id in self.count(&mut found, "jobs", "SELECT id FROM job").await? {
+            found.note(self.job(JobId(id)).await);
+            found.note(self.mix_notes(JobId(id)).await);
+        }
+        for id in self.count(&mut found, "records of bakes", "SELECT id FROM bake_record").await? {
+            found.note(self.record(RecordId(id)).await);
+        }
+        for id in self.count(&mut found, "pieces in the cold", "SELECT id FROM chill").await? {
+            found.note(self.chill(ChillId(id)).await);
+            found.note(self.readings(ChillId(id)).await);
+        }
+        for id in self.count(&mut found, "days at the bench", "SELECT id FROM run").await? {
+            found.note(self.run(RunId(id)).await);
+            found.note(self.run_events(RunId(id)).await);
+        }
+        Ok(found)
+    }
+
+    async fn count(
+        &self,
+        found: &mut Checked,
+        word: &'static str,
+        numbers: &'static str,
+    ) -> Result<Vec<i64>, StoreError> {
+        let ids: Vec<(i64,)> = sqlx::query_as(numbers).fetch_all(&mut *self.conn().await?).await?;
+        found.holds.push((word, ids.len()));
+        Ok(ids.into_iter().map(|(id,)| id).collect())
+    }
+}
+
+impl Checked {
+    fn note<T>(&mut self, read: Result<T, StoreError>) {
+        match read {
+            Err(error) if self.faults.len() < MOST_FAULTS => self.faults.push(error.to_string()),
+            _ => {}
+        }
+    }
+}
+
+/// Looks at a bakery file, of this version or an earlier one, without changing it: that SQLite finds it whole, that what refers to something finds it, and
+/// that every row reads as a sound value.
+///
+/// Fails where it is no bakery file, cannot be read, or was copied without the log beside it.
+pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
+    sniff(file)?;
+    let mut found = Checked::default();
+    let mut conn = SqliteConnectOptions::new().filename(file).read_only(true).connect().await?;
+    let whole: Result<Vec<(String,)>, sqlx::Error> =
+        sqlx::query_as("PRAGMA integrity_check(20)").fetch_all(&mut conn).await;
+    match whole {
+        Ok(lines) => found.faults.extend(lines.into_iter().map(|(line,)| line).filter(|line| line != "ok")),
+        Err(error) => found.faults.push(error.to_string()),
+    }
+    let broken: Result<Vec<(String, Option<i64>, String)>, sqlx::Error> =
+        sqlx::query_as("SELECT \"table\", rowid, parent FROM pragma_foreign_key_check").fetch_all(&mut conn).await;
+    match broken {
+        Ok(rows) => found.faults.extend(rows.into_iter().take(MOST_FAULTS).map(|(table, row, parent)| {
+            let row = row.map_or_else(String::new, |row| format!(" {row}"));
+            format!("{table}{row} refers to a {parent} that is not there")
+        })),
+        Err(error) => found.faults.push(error.to_string()),
+    }
+    if !found.whole() {
+        return Ok(found);
+    }
+    // A copy is brought to this version and read; the file stays as it is.
+    let folder = Scratch::new()?;
+    let copy = folder.0.join("copy.db");
+    vacuum(&mut conn, &copy).await?;
+    conn.close().await?;
+    let store = match Store::open(&copy).await {
+        Ok(store) => store,
+        Err(error @ StoreError::Migration(_)) => {
+            found.faults.push(error.to_string());
+            return Ok(found);
+        }
+        Err(error) => return Err(error),
+    };
+    let read = store.check().await;
+    store.close().await;
+    read
+}
+
+/// A folder that is gone when it is dropped.
+struct Scratch(PathBuf);
+
+impl Scratch {
+    fn new() -> Result<Self, StoreError> {
+        let base = std::env::temp_dir();
+        for n in 0..1000u32 {
+            let folder = base.join(format!("ready-slab-check-{}-{n}", std::process::id()));
+            match fs::create_dir(&folder) {
+                Ok(()) => return Ok(Self(folder)),
+                Err(error) if error.kind() == std::io::ErrorKind::AlreadyExists => {}
+                Err(error) => return Err(io("make", &folder)(error)),
+            }
+        }
+        Err(StoreError::File { what: "make", path: base.display().to_string(), why: "no name is free".to_owned() })
+    }
+}
+
+impl Drop for Scratch {
+    fn drop(&mut self) {
+        let _ = fs::remove_dir_all(&self.0);
+    }
+}
+
+/// Copies a bakery file into a new one, also while a program has it open. Refuses where there is a file already; of a copy that fails nothing is left.
+pub async fn back_up_file(file: &Path, to: &Path) -> Result<(), StoreError> {
+    sniff(file)?;
+    if to.exists() {
+        return Err(StoreError::FileThere { path: to.display().to_string() });
+    }
+    let partial = with_tail(to, ".partial");
+    remove(&partial)?;
+    if let Err(error) = copy(file, &partial).await {
+        remove(&partial)?;
+        return Err(error);
+    }
+    fs::rename(&partial, to).map_err(io("write", to))
+}
+
+/// Puts a backup in the place of a bakery file. The backup is checked first; what was there is kept beside it under a name with the time, which is answered.
+///
+/// Fails, and changes nothing, where the backup is not whole or the bakery is in use.
+pub async fn restore(backup: &Path, to: &Path, now: DateTime<Utc>) -> Result<Option<PathBuf>, StoreError> {
+    let found = check_file(backup).await?;
+    if !found.whole() {
+        return Err(StoreError::NotWhole { faults: found.faults });
+    }
+    // Nobody else has it open.
+    let _lock = Lock::of(to)?;
+    let aside = if to.exists() {
+        // What its log holds is brought into it.
+        let mut conn = SqliteConnectOptions::new().filename(to).connect().await?;
+        sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(&mut conn).await?;
+        conn.close().await?;
+        Some(with_tail(to, &format!(".before-{}", now.format("%Y%m%d-%H%M%S"))))
+    } else {
+        None
+    };
+    let partial = with_tail(to, ".partial");
+    remove(&partial)?;
+    copy(backup, &partial).await?;
+    if let Some(aside) = &aside {
+        if aside.exists() {
+            return Err(StoreError::FileThere { path: aside.display().to_string() });
+        }
+        fs::rename(to, aside).map_err(io("put aside", to))?;
+        for tail in BESIDE {
+            remove(&with_tail(to, tail))?;
+        }
+    }
+    fs::rename(&partial, to).map_err(io("write", to))?;
+    Ok(aside)
+}
+
+/// One file of what a backup holds, its log with it.
+async fn copy(from: &Path, to: &Path) -> Result<(), StoreError> {
+    let mut conn = SqliteConnectOptions::new().filename(from).read_only(true).connect().await?;
+    vacuum(&mut conn, to).await?;
+    conn.close().await?;
+    fs::File::open(to).and_then(|f| f.sync_all()).map_err(io("write", to))
+}
+
+/// SQLite's own copy of all that a connection sees; it is in use by nobody.
+async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreError> {
+    let Some(name) = into.to_str() else {
+        let (path, why) = (into.display().to_string(), "its name is not text".to_owned());
+        return Err(StoreError::File { what: "write", path, why });
+    };
+    sqlx::query("VACUUM INTO ?").bind(name).execute(conn).await?;
+    let mut copy = SqliteConnectOptions::new().filename(into).connect().await?;
+    sqlx::query("PRAGMA user_version = 0").execute(&mut copy).await?;
+    Ok(copy.close().await?)
+}
+
+/// Removes a file, if it is there.
+fn remove(file: &Path) -> Result<(), StoreError> {
+    match fs::remove_file(file) {
+        Err(error) if error.kind() != std::io::ErrorKind::NotFound => Err(io("remove", file)(error)),
+        _ => Ok(()),
+    }
+}
+
+/// A backup that was made.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Backup {
+    /// Its file.
+    pub file: PathBuf,
+    /// When it was made.
+    pub made_at: DateTime<Utc>,
+    /// How large it is.
+    pub bytes: u64,
+}
+
+/// Where backups lie, and how many are kept.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Backups {
+    folder: PathBuf,
+    /// Names begin with this.
+    name: String,
+    keep: usize,
+}
+
+/// What is made by itself ends so; only those are removed again.
+const BY_ITSELF: &str = ".backup.db";
+
+impl Backups {
+    /// Backups of a bakery file.
+    #[must_use]
+    pub fn of(file: &Path, folder: Option<PathBuf>, keep: usize) -> Self {
+        let name = file.file_stem().map_or_else(|| "bakery".to_owned(), |n| n.to_string_lossy().into_owned());
+        let folder = folder.unwrap_or_else(|| with_tail(&file.with_file_name(&name), "-backups"));
+        Self { folder, name, keep: keep.max(1) }
+    }
+
+    /// Where they lie.
+    #[must_use]
+    pub fn folder(&self) -> &Path {
+        &self.folder
+    }
+
+    /// So many are kept.
+    #[must_use]
+    pub const fn keep(&self) -> usize {
+        self.keep
+    }
+
+    /// Those that were made by themselves or by a press, the newest first.
+    pub fn list(&self) -> Result<Vec<Backup>, StoreError> {
+        let entries = match fs::read_dir(&self.folder) {
+            Ok(entries) => entries,
+            Err(error) if error.kind() == std::io::ErrorKind::NotFound => return Ok(vec![]),
+            Err(error) => return Err(io("read", &self.folder)(error)),
+        };
+        let own = |file: &Path| {
+            let name = file.file_name().map(|n| n.to_string_lossy().into_owned()).unwrap_or_default();
+            name.strip_prefix(&self.name).and_then(|n| n.strip_suffix(BY_ITSELF)).is_some_and(|n| n.starts_with(' '))
+        };
+        let mut found = vec![];
+        for entry in entries.flatten() {
+            let Ok(meta) = entry.metadata() else { continue };
+            if meta.is_file() && own(&entry.path()) {
+                let made_at = meta.modified().map_err(io("read", &entry.path()))?.into();
+                found.push(Backup { file: entry.path(), made_at, bytes: meta.len() });
+            }
+        }
+        found.sort_by(|a, b| b.made_at.cmp(&a.made_at).then(b.file.cmp(&a.file)));
+        Ok(found)
+    }
+
+    /// A name for one that is made now; `why` is part of it.
+    fn name(&self, now: DateTime<Utc>, why: &str) -> PathBuf {
+        let stamp = now.format("%Y-%m-%d %H%M%S");
+        self.folder.join(format!("{} {stamp}{why}{BY_ITSELF}", self.name))
+    }
+
+    /// Makes one, and removes the oldest beyond those that are kept.
+    pub async fn make(&self, store: &Store, now: DateTime<Utc>) -> Result<Backup, StoreError> {
+        fs::create_dir_all(&self.folder).map_err(io("make", &self.folder))?;
+        let file = self.name(now, "");
+        store.back_up(&file).await?;
+        self.thin()?;
+        let bytes = fs::metadata(&file).map_err(io("read", &file))?.len();
+        Ok(Backup { file, made_at: now, bytes })
+    }
+
+    /// All of a bakery as it stands, as the bytes of a file.
+    pub async fn taken_away(&self, store: &Store) -> Result<Vec<u8>, StoreError> {
+        let folder = Scratch::new()?;
+        let file = folder.0.join("bakery.db");
+        store.back_up(&file).await?;
+        fs::read(&file).map_err(io("read", &file))
+    }
+
+    /// Makes one of a file that is about to be brought to this version; nothing of one that is of this version already, or is not there.
+    pub async fn before_migration(&self, file: &Path, now: DateTime<Utc>) -> Result<Option<PathBuf>, StoreError> {
+        if !file.exists() || !Store::is_older(file).await? {
+            return Ok(None);
+        }
+        fs::create_dir_all(&self.folder).map_err(io("make", &self.folder))?;
+        let to = self.name(now, " before an update");
+        copy(file, &to).await?;
+        Ok(Some(to))
+    }
+
+    /// Whether one was made on a day of the kitchen's clock since a moment.
+    pub fn made_since(&self, moment: DateTime<Utc>) -> Result<bool, StoreError> {
+        Ok(self.list()?.first().is_some_and(|newest| newest.made_at >= moment))
+    }
+
+    fn thin(&self) -> Result<(), StoreError> {
+        // Those before an update are kept: nobody can make them again.
+        let all = self.list()?;
+        let daily = all.iter().filter(|b| !b.file.to_string_lossy().contains(" before an update"));
+        daily.skip(self.keep).try_for_each(|old| remove(&old.file))
+    }
+}

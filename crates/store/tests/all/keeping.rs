@@ -1,0 +1,203 @@
+//! Backups, on real files: complete, checked before they are trusted, and nothing lost when one is brought back.
+
+use crate::shelf::{filled, job, record};
+use chrono::{DateTime, TimeDelta, TimeZone, Utc};
+use ready_slab_store::{Backups, JobId, Lock, Store, StoreError, StoredJob, back_up_file, check_file, restore};
+use sqlx::sqlite::SqliteConnectOptions;
+use sqlx::{AssertSqlSafe, ConnectOptions, Connection, SqliteConnection};
+use std::fs;
+use std::path::Path;
+
+fn noon() -> DateTime<Utc> {
+    Utc.with_ymd_and_hms(2026, 11, 29, 12, 0, 0).unwrap()
+}
+
+async fn raw(file: &Path) -> SqliteConnection {
+    SqliteConnectOptions::new().filename(file).foreign_keys(false).connect().await.unwrap()
+}
+
+/// Every table of both files holds the same rows, by SQLite itself.
+async fn alike(one: &Path, other: &Path) -> usize {
+    let mut conn = raw(one).await;
+    sqlx::query("ATTACH ? AS other").bind(other.to_str().unwrap()).execute(&mut conn).await.unwrap();
+    let tables: Vec<(String,)> =
+        sqlx::query_as("SELECT name FROM main.sqlite_master WHERE type = 'table' ORDER BY name")
+            .fetch_all(&mut conn)
+            .await
+            .unwrap();
+    for (table,) in &tables {
+        for (a, b) in [("main", "other"), ("other", "main")] {
+            let differ =
+                format!("SELECT COUNT(*) FROM (SELECT * FROM {a}.\"{table}\" EXCEPT SELECT * FROM {b}.\"{table}\")");
+            let (differ,): (i64,) = sqlx::query_as(AssertSqlSafe(differ)).fetch_one(&mut conn).await.unwrap();
+            assert_eq!(differ, 0, "{table} in {a}");
+        }
+    }
+    conn.close().await.unwrap();
+    tables.len()
+}
+
+#[tokio::test]
+async fn a_backup_made_while_the_bakery_is_used_holds_every_table_and_is_whole() {
+    let (dir, store, _, _, j) = filled().await;
+    store.add_record(&record(j), true).await.unwrap();
+    let (here, copy) = (dir.path().join("bakery.db"), dir.path().join("copy.db"));
+    store.back_up(&copy).await.unwrap();
+    assert!(alike(&here, &copy).await > 15);
+    let found = check_file(&copy).await.unwrap();
+    assert!(found.whole(), "{found:?}");
+    assert!(found.holds.contains(&("jobs", 1)) && found.holds.contains(&("records of bakes", 1)), "{found:?}");
+    // The one that is used can be looked at, too, and copied by another program.
+    assert!(check_file(&here).await.unwrap().whole());
+    back_up_file(&here, &dir.path().join("second.db")).await.unwrap();
+    assert_eq!(alike(&copy, &dir.path().join("second.db")).await, alike(&here, &copy).await);
+    // Nothing is written over, and of a copy that fails nothing is left.
+    let again = store.back_up(&copy).await.unwrap_err();
+    assert!(matches!(again, StoreError::FileThere { .. }), "{again}");
+    let nowhere = dir.path().join("no such folder").join("copy.db");
+    assert!(store.back_up(&nowhere).await.is_err() && !nowhere.parent().unwrap().exists());
+}
+
+#[tokio::test]
+async fn a_file_that_is_not_whole_says_what_is_wrong() {
+    let (dir, store, _, _, j) = filled().await;
+    store.close().await;
+    let here = dir.path().join("bakery.db");
+    let spoilt = |name: &str| {
+        let file = dir.path().join(name);
+        fs::copy(&here, &file).unwrap();
+        file
+    };
+    // A row that reads as no sound value, and one that refers to nothing.
+    let (row, reference) = (spoilt("row.db"), spoilt("reference.db"));
+    let mut conn = raw(&row).await;
+    sqlx::query("PRAGMA ignore_check_constraints = 1").execute(&mut conn).await.unwrap();
+    sqlx::query("UPDATE job SET ready_by = 'soon'").execute(&mut conn).await.unwrap();
+    conn.close().await.unwrap();
+    let found = check_file(&row).await.unwrap();
+    assert!(found.faults.iter().any(|fault| fault.contains("job 1 is damaged")), "{found:?}");
+    let mut conn = raw(&reference).await;
+    sqlx::query("DELETE FROM cutter").execute(&mut conn).await.unwrap();
+    conn.close().await.unwrap();
+    let found = check_file(&reference).await.unwrap();
+    assert!(found.faults.iter().any(|fault| fault.contains("job 1 refers to a cutter")), "{found:?}");
+    // Bytes in the middle that are not what was written.
+    let torn = spoilt("torn.db");
+    let mut bytes = fs::read(&torn).unwrap();
+    let middle = bytes.len() / 2;
+    bytes[middle - 3000..middle + 3000].fill(0x5a);
+    fs::write(&torn, bytes).unwrap();
+    assert!(!check_file(&torn).await.unwrap().whole());
+    let other = dir.path().join("letter.txt");
+    fs::write(&other, "Dear baker,\n").unwrap();
+    assert!(matches!(check_file(&other).await, Err(StoreError::NotABakery)));
+    assert!(matches!(check_file(&dir.path().join("none.db")).await, Err(StoreError::File { .. })));
+    // None of them is put in the place of anything.
+    for bad in [&row, &reference, &torn, &other] {
+        assert!(restore(bad, &here, noon()).await.is_err());
+    }
+    let store = Store::open(&here).await.unwrap();
+    assert_eq!(store.job(j).await.unwrap().job.input().pieces, 48);
+}
+
+#[tokio::test]
+async fn a_copy_of_the_file_without_its_log_is_refused_and_with_it_is_complete() {
+    let (dir, store, f, c, j) = filled().await;
+    store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
+    let here = dir.path().join("bakery.db");
+    let (alone, both) = (dir.path().join("alone"), dir.path().join("both"));
+    for (folder, tails) in [(&alone, &[""][..]), (&both, &["", "-wal"])] {
+        fs::create_dir(folder).unwrap();
+        for tail in tails {
+            fs::copy(format!("{}{tail}", here.display()), folder.join(format!("bakery.db{tail}"))).unwrap();
+        }
+    }
+    for refused in [
+        check_file(&alone.join("bakery.db")).await.map(|_| ()),
+        Store::open(&alone.join("bakery.db")).await.map(|_| ()),
+    ] {
+        assert!(matches!(refused, Err(StoreError::WithoutItsLog)), "{refused:?}");
+    }
+    let moved = Store::open(&both.join("bakery.db")).await.unwrap();
+    assert_eq!(moved.job(j).await.unwrap().job.input().pieces, 96);
+    moved.close().await;
+    // Once it is closed, the file alone is all there is; and a program that ended without closing it leaves it where it can go on.
+    store.close().await;
+    assert!(check_file(&here).await.unwrap().whole());
+    let left = Store::open(&here).await.unwrap();
+    drop(left);
+    assert_eq!(Store::open(&here).await.unwrap().job(j).await.unwrap().job.input().pieces, 96);
+}
+
+#[tokio::test]
+async fn a_backup_is_brought_back_and_what_was_there_is_kept() {
+    let (dir, store, f, c, j) = filled().await;
+    let (here, copy) = (dir.path().join("bakery.db"), dir.path().join("copy.db"));
+    store.back_up(&copy).await.unwrap();
+    store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
+    // A program that has it open is not robbed of it.
+    let lock = Lock::of(&here).unwrap();
+    assert!(matches!(restore(&copy, &here, noon()).await, Err(StoreError::OpenElsewhere)));
+    assert!(matches!(Lock::of(&here), Err(StoreError::OpenElsewhere)));
+    drop(lock);
+    store.close().await;
+    let aside = restore(&copy, &here, noon()).await.unwrap().unwrap();
+    let pieces = |file: std::path::PathBuf| async move {
+        let store = Store::open(&file).await.unwrap();
+        let pieces = store.job(JobId(1)).await.unwrap().job.input().pieces;
+        store.close().await;
+        pieces
+    };
+    assert_eq!((pieces(here).await, pieces(aside).await), (48, 96));
+    // In a place where there is nothing yet, nothing is put aside.
+    assert_eq!(restore(&copy, &dir.path().join("new.db"), noon()).await.unwrap(), None);
+    assert_eq!(pieces(dir.path().join("new.db")).await, 48);
+}
+
+#[tokio::test]
+async fn so_many_backups_are_kept_and_those_before_an_update_all() {
+    let (dir, store, ..) = filled().await;
+    let here = dir.path().join("bakery.db");
+    let backups = Backups::of(&here, None, 2);
+    assert_eq!((backups.list().unwrap(), backups.folder()), (vec![], dir.path().join("bakery-backups").as_path()));
+    for day in 0..4 {
+        backups.make(&store, noon() + TimeDelta::days(day)).await.unwrap();
+    }
+    let names = |backups: &Backups| -> Vec<String> {
+        let all = backups.list().unwrap();
+        all.iter().map(|b| b.file.file_name().unwrap().to_string_lossy().into_owned()).collect()
+    };
+    assert_eq!(names(&backups), ["bakery 2026-12-02 120000.backup.db", "bakery 2026-12-01 120000.backup.db"]);
+    assert!(backups.made_since(Utc::now() - TimeDelta::minutes(5)).unwrap());
+    assert!(!backups.made_since(Utc::now() + TimeDelta::minutes(5)).unwrap());
+    // What else lies in the folder is left alone.
+    fs::write(backups.folder().join("note.txt"), "x").unwrap();
+    // A file of this version needs none before it is opened; one of an earlier version does.
+    store.close().await;
+    assert_eq!(backups.before_migration(&here, noon()).await.unwrap(), None);
+    let mut conn = raw(&here).await;
+    sqlx::query("DELETE FROM _sqlx_migrations WHERE version = (SELECT MAX(version) FROM _sqlx_migrations)")
+        .execute(&mut conn)
+        .await
+        .unwrap();
+    conn.close().await.unwrap();
+    let kept = backups.before_migration(&here, noon()).await.unwrap().unwrap();
+    assert_eq!(backups.before_migration(&dir.path().join("none.db"), noon()).await.unwrap(), None);
+    let other = Store::open(&dir.path().join("other.db")).await.unwrap();
+    let of_it = Backups::of(&here, None, 1);
+    of_it.make(&other, noon() + TimeDelta::days(9)).await.unwrap();
+    assert!(kept.exists() && backups.folder().join("note.txt").exists());
+    assert_eq!(names(&of_it).len(), 2, "{:?}", names(&of_it));
+}
+
+#[tokio::test]
+async fn a_file_that_something_else_holds_is_busy_not_broken() {
+    let (dir, store, f, c, j) = filled().await;
+    let mut other = raw(&dir.path().join("bakery.db")).await;
+    sqlx::query("BEGIN IMMEDIATE").execute(&mut other).await.unwrap();
+    let refused = store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap_err();
+    assert!(matches!(refused, StoreError::Busy), "{refused}");
+    assert_eq!(store.job(j).await.unwrap().job.input().pieces, 48, "it can be read meanwhile");
+    sqlx::query("ROLLBACK").execute(&mut other).await.unwrap();
+    store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
+}
