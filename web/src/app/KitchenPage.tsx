@@ -140,8 +140,8 @@ export function KitchenPage() {
             onSave={(minutes) => change.mutateAsync({ cut_s: minutes * 60 })}
           />
         </Thing>
+        {BASE === "" ? <Safe /> : null}
       </div>
-      {BASE === "" ? <Safe /> : null}
     </main>
   );
 }

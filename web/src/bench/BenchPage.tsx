@@ -145,7 +145,7 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
   const help = run.catch_up;
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-2 px-1">
-      <p className="min-w-0 grow basis-56 truncate font-semibold">
+      <p className="min-w-0 grow basis-36 truncate font-semibold">
         <Link to={`/days/${run.date}`} className="no-underline hover:underline" aria-label={`${run.name}: the plan of the day`}>{run.name}</Link>
         {run.rehearsal ? <span className="ml-3 rounded-lg bg-cold px-2.5 py-1 text-base text-on-spruce">Rehearsal, {run.speed} times as fast</span> : null}
       </p>
@@ -168,8 +168,19 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
   );
 }
 
-const shifts = (all: NonNullable<Run["changed"]>["lots"], word: string): string[] =>
-  all.map((s) => `${s.name} ${word}${clock(s.to_at)}, ${duration(Math.abs(s.by_min))} ${s.by_min > 0 ? "later" : "sooner"}`);
+type Shifts = NonNullable<Run["changed"]>["lots"];
+
+const by = (min: number): string => `${duration(Math.abs(Math.round(min)))} ${min > 0 ? "later" : "sooner"}`;
+
+const and = (names: readonly string[]): string => (names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? ""));
+
+/** Those that move alike are told together; the times they are at now stand elsewhere. */
+function moved(lots: Shifts, work: Shifts): string {
+  const alike = new Map<string, string[]>();
+  for (const s of lots) alike.set(by(s.by_min), [...(alike.get(by(s.by_min)) ?? []), s.name]);
+  const next = work[0];
+  return [...[...alike].map(([long, names]) => `${and(names)} ready ${long}`), ...(next ? [`${next.name} ${by(next.by_min)}`] : [])].join("; ");
+}
 
 /** What the last press changed, while it is news; else what holds the day up. */
 function Changes({ run, now }: { run: Run; now: number }) {
@@ -179,7 +190,7 @@ function Changes({ run, now }: { run: Run; now: number }) {
     <p role="status" className="rounded-xl bg-worktop px-4 py-2">
       {changed ? (
         <>
-          <strong><Says of={changed.because} />.</strong> {[...shifts(changed.lots, "ready "), ...shifts(changed.work, "at ")].join("; ")}.
+          <strong><Says of={changed.because} />.</strong> {moved(changed.lots, changed.work)}.
         </>
       ) : run.held_up ? (
         <Says of={run.held_up} />

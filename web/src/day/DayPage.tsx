@@ -78,7 +78,7 @@ export function DayPage() {
             <Unread of={[day]} />
           )}
         </section>
-        <aside className="no-print space-y-5 border-t border-rule p-5 sm:p-6 lg:border-l lg:border-t-0" aria-label="About this day">
+        <aside className="no-print space-y-5 p-5 max-lg:order-first max-lg:border-b max-lg:border-rule sm:p-6 lg:border-l lg:border-rule" aria-label="About this day">
           {day.data && day.data.tasks.length > 0 ? <About day={day.data} /> : null}
         </aside>
       </div>

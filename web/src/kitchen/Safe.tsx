@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { at } from "../api/base";
 import { api, settled } from "../api/client";
-import { clock, dayClock, now, sameDay } from "../drawing/time";
+import { clock, longDay, now, sameDay } from "../drawing/time";
 import { Fault, otherFault } from "../kit/Fault";
 import { Unread } from "../kit/Unread";
 
@@ -11,7 +11,7 @@ const KEY = ["backups"];
 /** `340 kB`, `1.2 MB`. */
 const size = (bytes: number): string => (bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))}\u00a0kB` : `${(bytes / 1e6).toFixed(1)}\u00a0MB`);
 
-const when = (time: string): string => (sameDay(time, now()) ? `today, ${clock(time)}` : dayClock(time));
+const when = (time: string): string => (sameDay(time, now()) ? `today, ${clock(time)}` : `${longDay(time)}, ${clock(time)}`);
 
 export function Safe() {
   const kept = useQuery({ queryKey: KEY, queryFn: () => settled(api.GET("/api/backups")) });
@@ -22,7 +22,7 @@ export function Safe() {
   });
   const last = kept.data?.all[0];
   return (
-    <section className="mt-4 rounded-xl border border-rule bg-raised p-4" aria-labelledby="safe">
+    <section className="rounded-xl border border-rule bg-raised p-4 xl:col-span-2" aria-labelledby="safe">
       <h2 id="safe" className="h-part">Kept safe</h2>
       {kept.data ? (
         <>
