@@ -10,6 +10,7 @@ use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{ConnectOptions, Connection, SqliteConnection};
 use std::fs;
 use std::path::{Path, PathBuf};
+use tempfile::TempDir;
 
 /// What SQLite keeps beside a file while it is used.
 const BESIDE: [&str; 2] = ["-wal", "-shm"];
@@ -137,8 +138,8 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
         return Ok(found);
     }
     // A copy is brought to this version and read; the file stays as it is.
-    let folder = Scratch::new()?;
-    let copy = folder.0.join("copy.db");
+    let folder = scratch()?;
+    let copy = folder.path().join("copy.db");
     vacuum(&mut conn, &copy).await?;
     conn.close().await?;
     let store = match Store::open(&copy).await {
@@ -152,30 +153,6 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
     let read = store.check().await;
     store.close().await;
     read
-}
-
-/// A folder that is gone when it is dropped.
-struct Scratch(PathBuf);
-
-impl Scratch {
-    fn new() -> Result<Self, StoreError> {
-        let base = std::env::temp_dir();
-        for n in 0..1000u32 {
-            let folder = base.join(format!("ready-slab-check-{}-{n}", std::process::id()));
-            match fs::create_dir(&folder) {
-                Ok(()) => return Ok(Self(folder)),
-                Err(error) if error.kind() == std::io::ErrorKind::AlreadyExists => {}
-                Err(error) => return Err(io("make", &folder)(error)),
-            }
-        }
-        Err(StoreError::File { what: "make", path: base.display().to_string(), why: "no name is free".to_owned() })
-    }
-}
-
-impl Drop for Scratch {
-    fn drop(&mut self) {
-        let _ = fs::remove_dir_all(&self.0);
-    }
 }
 
 /// Copies a bakery file into a new one, also while a program has it open. Refuses where there is a file already; of a copy that fails nothing is left.
@@ -246,6 +223,11 @@ async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreErr
     let mut copy = SqliteConnectOptions::new().filename(into).connect().await?;
     sqlx::query("PRAGMA user_version = 0").execute(&mut copy).await?;
     Ok(copy.close().await?)
+}
+
+/// A folder that is gone when it is dropped.
+fn scratch() -> Result<TempDir, StoreError> {
+    tempfile::tempdir().map_err(io("make", &std::env::temp_dir()))
 }
 
 /// Removes a file, if it is there.
@@ -341,8 +323,8 @@ impl Backups {
 
     /// All of a bakery as it stands, as the bytes of a file.
     pub async fn taken_away(&self, store: &Store) -> Result<Vec<u8>, StoreError> {
-        let folder = Scratch::new()?;
-        let file = folder.0.join("bakery.db");
+        let folder = scratch()?;
+        let file = folder.path().join("bakery.db");
         store.back_up(&file).await?;
         fs::read(&file).map_err(io("read", &file))
     }

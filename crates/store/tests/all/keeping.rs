@@ -201,3 +201,27 @@ async fn a_file_that_something_else_holds_is_busy_not_broken() {
     sqlx::query("ROLLBACK").execute(&mut other).await.unwrap();
     store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
 }
+
+/// What SQLite answers, by making it answer so: no page more than there are, nothing to be written, bytes that are no pages.
+#[tokio::test]
+async fn a_full_a_read_only_and_a_torn_file_are_each_told_as_what_they_are() {
+    let dir = tempfile::tempdir().unwrap();
+    let file = dir.path().join("small.db");
+    let mut conn = SqliteConnectOptions::new().filename(&file).create_if_missing(true).connect().await.unwrap();
+    let asked = |sql: &'static str| sqlx::raw_sql(sql);
+    asked("CREATE TABLE note (text TEXT); PRAGMA max_page_count = 2").execute(&mut conn).await.unwrap();
+    let full = asked("INSERT INTO note VALUES (hex(randomblob(20000)))").execute(&mut conn).await.unwrap_err();
+    assert!(matches!(StoreError::from(full), StoreError::Full));
+    let (left,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM note").fetch_one(&mut conn).await.unwrap();
+    assert_eq!(left, 0, "nothing is half-written");
+    asked("PRAGMA query_only = 1").execute(&mut conn).await.unwrap();
+    let refused = asked("INSERT INTO note VALUES ('x')").execute(&mut conn).await.unwrap_err();
+    assert!(matches!(StoreError::from(refused), StoreError::ReadOnly));
+    conn.close().await.unwrap();
+    let mut bytes = fs::read(&file).unwrap();
+    bytes[100..].fill(0x5a);
+    fs::write(&file, bytes).unwrap();
+    let mut conn = raw(&file).await;
+    let torn = sqlx::query("SELECT * FROM note").execute(&mut conn).await.unwrap_err();
+    assert!(matches!(StoreError::from(torn), StoreError::Torn));
+}
