@@ -12,7 +12,7 @@ use actix_web::middleware::{Compress, Next, from_fn};
 use actix_web::{App, HttpMessage as _, HttpServer, web};
 use chrono::{DateTime, NaiveTime, Utc};
 use ready_slab_core::clock::Zone;
-use ready_slab_store::{Backups, Lock, Store, StoreError};
+use ready_slab_store::{Backups, Lock, Store, StoreError, Why};
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::time::Duration;
@@ -101,7 +101,7 @@ async fn today(store: &Store, backups: &Backups, now: DateTime<Utc>) -> Result<(
     let zone = store.kitchen().await?.zone();
     let midnight = zone.nearest(zone.shown(now).date().and_time(NaiveTime::MIN));
     if !backups.made_since(midnight)? {
-        let made = backups.make(store, now).await?;
+        let made = backups.make(store, now, Why::Day).await?;
         tracing::info!(file = %made.file.display(), bytes = made.bytes, "backup");
     }
     Ok(())

@@ -38,22 +38,7 @@ impl Store {
     /// Copies the bakery into a new file, while it is used: SQLite's own consistent copy. Refuses where there is a file already; of a copy that fails
     /// nothing is left.
     pub async fn back_up(&self, to: &Path) -> Result<(), StoreError> {
-        if to.exists() {
-            return Err(StoreError::FileThere { path: to.display().to_string() });
-        }
-        let partial = with_tail(to, ".partial");
-        remove(&partial)?;
-        let copied = self.copy_into(&partial).await;
-        if let Err(error) = copied {
-            remove(&partial)?;
-            return Err(error);
-        }
-        fs::File::open(&partial).and_then(|f| f.sync_all()).map_err(io("write", to))?;
-        fs::rename(&partial, to).map_err(io("write", to))
-    }
-
-    async fn copy_into(&self, file: &Path) -> Result<(), StoreError> {
-        vacuum(&mut *self.conn().await?, file).await
+        into_new(&mut *self.conn().await?, to).await
     }
 
     /// What of the bakery does not read as a sound value, and how much there is of each.
@@ -118,7 +103,7 @@ impl Checked {
 pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
     sniff(file)?;
     let mut found = Checked::default();
-    let mut conn = SqliteConnectOptions::new().filename(file).read_only(true).connect().await?;
+    let mut conn = looked_at(file).await?;
     let whole: Result<Vec<(String,)>, sqlx::Error> =
         sqlx::query_as("PRAGMA integrity_check(20)").fetch_all(&mut conn).await;
     match whole {
@@ -140,7 +125,7 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
     // A copy is brought to this version and read; the file stays as it is.
     let folder = scratch()?;
     let copy = folder.path().join("copy.db");
-    vacuum(&mut conn, &copy).await?;
+    into_new(&mut conn, &copy).await?;
     conn.close().await?;
     let store = match Store::open(&copy).await {
         Ok(store) => store,
@@ -158,16 +143,9 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
 /// Copies a bakery file into a new one, also while a program has it open. Refuses where there is a file already; of a copy that fails nothing is left.
 pub async fn back_up_file(file: &Path, to: &Path) -> Result<(), StoreError> {
     sniff(file)?;
-    if to.exists() {
-        return Err(StoreError::FileThere { path: to.display().to_string() });
-    }
-    let partial = with_tail(to, ".partial");
-    remove(&partial)?;
-    if let Err(error) = copy(file, &partial).await {
-        remove(&partial)?;
-        return Err(error);
-    }
-    fs::rename(&partial, to).map_err(io("write", to))
+    let mut conn = looked_at(file).await?;
+    into_new(&mut conn, to).await?;
+    Ok(conn.close().await?)
 }
 
 /// Puts a backup in the place of a bakery file. The backup is checked first; what was there is kept beside it under a name with the time, which is answered.
@@ -180,40 +158,48 @@ pub async fn restore(backup: &Path, to: &Path, now: DateTime<Utc>) -> Result<Opt
     }
     // Nobody else has it open.
     let _lock = Lock::of(to)?;
-    let aside = if to.exists() {
+    let aside = with_tail(to, &format!(".before-{}", now.format("%Y%m%d-%H%M%S")));
+    if aside.exists() {
+        return Err(StoreError::FileThere { path: aside.display().to_string() });
+    }
+    let fresh = with_tail(to, ".restored");
+    remove(&fresh)?;
+    back_up_file(backup, &fresh).await?;
+    let there = to.exists();
+    if there {
         // What its log holds is brought into it.
         let mut conn = SqliteConnectOptions::new().filename(to).connect().await?;
         sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(&mut conn).await?;
         conn.close().await?;
-        Some(with_tail(to, &format!(".before-{}", now.format("%Y%m%d-%H%M%S"))))
-    } else {
-        None
-    };
-    let partial = with_tail(to, ".partial");
-    remove(&partial)?;
-    copy(backup, &partial).await?;
-    if let Some(aside) = &aside {
-        if aside.exists() {
-            return Err(StoreError::FileThere { path: aside.display().to_string() });
-        }
-        fs::rename(to, aside).map_err(io("put aside", to))?;
+        fs::rename(to, &aside).map_err(io("put aside", to))?;
         for tail in BESIDE {
             remove(&with_tail(to, tail))?;
         }
     }
-    fs::rename(&partial, to).map_err(io("write", to))?;
-    Ok(aside)
+    fs::rename(&fresh, to).map_err(io("write", to))?;
+    Ok(there.then_some(aside))
 }
 
-/// One file of what a backup holds, its log with it.
-async fn copy(from: &Path, to: &Path) -> Result<(), StoreError> {
-    let mut conn = SqliteConnectOptions::new().filename(from).read_only(true).connect().await?;
-    vacuum(&mut conn, to).await?;
-    conn.close().await?;
-    fs::File::open(to).and_then(|f| f.sync_all()).map_err(io("write", to))
+async fn looked_at(file: &Path) -> Result<SqliteConnection, StoreError> {
+    Ok(SqliteConnectOptions::new().filename(file).read_only(true).connect().await?)
 }
 
-/// SQLite's own copy of all that a connection sees; it is in use by nobody.
+/// SQLite's own copy of all that a connection sees, whole or not there; it is in use by nobody.
+async fn into_new(conn: &mut SqliteConnection, to: &Path) -> Result<(), StoreError> {
+    if to.exists() {
+        return Err(StoreError::FileThere { path: to.display().to_string() });
+    }
+    let partial = with_tail(to, ".partial");
+    remove(&partial)?;
+    match vacuum(conn, &partial).await {
+        Ok(()) => fs::rename(&partial, to).map_err(io("write", to)),
+        Err(error) => {
+            remove(&partial)?;
+            Err(error)
+        }
+    }
+}
+
 async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreError> {
     let Some(name) = into.to_str() else {
         let (path, why) = (into.display().to_string(), "its name is not text".to_owned());
@@ -222,7 +208,8 @@ async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreErr
     sqlx::query("VACUUM INTO ?").bind(name).execute(conn).await?;
     let mut copy = SqliteConnectOptions::new().filename(into).connect().await?;
     sqlx::query("PRAGMA user_version = 0").execute(&mut copy).await?;
-    Ok(copy.close().await?)
+    copy.close().await?;
+    fs::File::open(into).and_then(|f| f.sync_all()).map_err(io("write", into))
 }
 
 /// A folder that is gone when it is dropped.
@@ -258,8 +245,30 @@ pub struct Backups {
     keep: usize,
 }
 
-/// What is made by itself ends so; only those are removed again.
-const BY_ITSELF: &str = ".backup.db";
+/// Every backup ends so; only those are removed again.
+const ENDING: &str = ".backup.db";
+
+/// What a backup was made for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Why {
+    /// A day has begun.
+    Day,
+    /// Somebody asked for it.
+    Asked,
+    /// The file is about to be brought to another version.
+    Update,
+}
+
+impl Why {
+    /// As its file is called.
+    const fn word(self) -> &'static str {
+        match self {
+            Self::Day => "",
+            Self::Asked => " asked for",
+            Self::Update => " before an update",
+        }
+    }
+}
 
 impl Backups {
     /// Backups of a bakery file.
@@ -291,7 +300,7 @@ impl Backups {
         };
         let own = |file: &Path| {
             let name = file.file_name().map(|n| n.to_string_lossy().into_owned()).unwrap_or_default();
-            name.strip_prefix(&self.name).and_then(|n| n.strip_suffix(BY_ITSELF)).is_some_and(|n| n.starts_with(' '))
+            name.strip_prefix(&self.name).and_then(|n| n.strip_suffix(ENDING)).is_some_and(|n| n.starts_with(' '))
         };
         let mut found = vec![];
         for entry in entries.flatten() {
@@ -306,17 +315,17 @@ impl Backups {
     }
 
     /// A name for one that is made now; `why` is part of it.
-    fn name(&self, now: DateTime<Utc>, why: &str) -> PathBuf {
+    fn name(&self, now: DateTime<Utc>, why: Why) -> PathBuf {
         let stamp = now.format("%Y-%m-%d %H%M%S");
-        self.folder.join(format!("{} {stamp}{why}{BY_ITSELF}", self.name))
+        self.folder.join(format!("{} {stamp}{}{ENDING}", self.name, why.word()))
     }
 
-    /// Makes one, and removes the oldest beyond those that are kept.
-    pub async fn make(&self, store: &Store, now: DateTime<Utc>) -> Result<Backup, StoreError> {
+    /// Makes one, and removes the oldest of its kind beyond those that are kept: a press takes no day's place.
+    pub async fn make(&self, store: &Store, now: DateTime<Utc>, why: Why) -> Result<Backup, StoreError> {
         fs::create_dir_all(&self.folder).map_err(io("make", &self.folder))?;
-        let file = self.name(now, "");
+        let file = self.name(now, why);
         store.back_up(&file).await?;
-        self.thin()?;
+        self.thin(why)?;
         let bytes = fs::metadata(&file).map_err(io("read", &file))?.len();
         Ok(Backup { file, made_at: now, bytes })
     }
@@ -335,8 +344,8 @@ impl Backups {
             return Ok(None);
         }
         fs::create_dir_all(&self.folder).map_err(io("make", &self.folder))?;
-        let to = self.name(now, " before an update");
-        copy(file, &to).await?;
+        let to = self.name(now, Why::Update);
+        back_up_file(file, &to).await?;
         Ok(Some(to))
     }
 
@@ -345,10 +354,19 @@ impl Backups {
         Ok(self.list()?.first().is_some_and(|newest| newest.made_at >= moment))
     }
 
-    fn thin(&self) -> Result<(), StoreError> {
-        // Those before an update are kept: nobody can make them again.
+    fn thin(&self, why: Why) -> Result<(), StoreError> {
         let all = self.list()?;
-        let daily = all.iter().filter(|b| !b.file.to_string_lossy().contains(" before an update"));
-        daily.skip(self.keep).try_for_each(|old| remove(&old.file))
+        let alike = |b: &&Backup| Self::why(&b.file) == why;
+        match why {
+            // Nobody can make them again.
+            Why::Update => Ok(()),
+            Why::Day | Why::Asked => all.iter().filter(alike).skip(self.keep).try_for_each(|old| remove(&old.file)),
+        }
+    }
+
+    fn why(file: &Path) -> Why {
+        let name = file.file_name().map(|n| n.to_string_lossy().into_owned()).unwrap_or_default();
+        let of = |why: &Why| name.ends_with(&format!("{}{ENDING}", why.word()));
+        [Why::Update, Why::Asked].into_iter().find(|w| of(w)).unwrap_or(Why::Day)
     }
 }

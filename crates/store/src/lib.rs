@@ -27,7 +27,7 @@ mod writing;
 
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
-pub use keeping::{Backup, Backups, Checked, back_up_file, check_file, restore};
+pub use keeping::{Backup, Backups, Checked, Why, back_up_file, check_file, restore};
 pub use lock::Lock;
 pub use store::Store;
 pub use things::{

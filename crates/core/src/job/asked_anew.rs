@@ -15,7 +15,7 @@ const TRAYS_FOLLOWED: Span = Span::new_min(180.0);
 /// A cold run is kept at no more points than this.
 const MOST_POINTS: usize = 60;
 
-/// Dough is asked anew from temperatures so far from the planned one, K: what a bowl is warmer or colder by on a bad day.
+/// Dough is asked anew from temperatures so far from the planned one, K: what a bowl is warmer or colder by on a bad day. Our own choice.
 const OTHER_STARTS_K: [f64; 4] = [-6.0, -3.0, 3.0, 6.0];
 
 /// The dough in the cold from the planned temperature and others, each solved by itself.
@@ -69,7 +69,7 @@ pub(super) fn on_the_counter(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Optio
     Some(cold_run(&left_for(&question.ok()?, TRAYS_FOLLOWED)))
 }
 
-/// A tray is asked anew from temperatures so far from the planned one, K: from the freezer's to a warm counter's.
+/// A tray is asked anew from temperatures so far from the planned one, K: from the freezer's to a warm counter's. Our own choice.
 const OTHER_TRAYS_K: [f64; 4] = [-12.0, -6.0, 6.0, 12.0];
 
 /// A tray's bake from the planned temperature and others, each solved by itself; nothing where nothing is forecast.

@@ -6,6 +6,7 @@ use crate::wire::{BackupsView, backup_name};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION};
 use actix_web::{HttpResponse, get, post, web};
 use chrono::Utc;
+use ready_slab_store::Why;
 
 async fn shown(bakeries: &Bakeries) -> Result<web::Json<BackupsView>, ApiError> {
     let zone = bakeries.own().store.kitchen().await?.zone();
@@ -24,7 +25,7 @@ pub async fn show(bakeries: web::Data<Bakeries>) -> Result<web::Json<BackupsView
 #[utoipa::path(tag = "backups", operation_id = "backups_make", responses((status = 200, body = BackupsView), (status = 507, body = Problem)))]
 #[post("/api/backups")]
 pub async fn make(bakeries: web::Data<Bakeries>) -> Result<web::Json<BackupsView>, ApiError> {
-    bakeries.backups()?.make(&bakeries.own().store, Utc::now()).await?;
+    bakeries.backups()?.make(&bakeries.own().store, Utc::now(), Why::Asked).await?;
     shown(&bakeries).await
 }
 

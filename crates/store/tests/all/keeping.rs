@@ -2,7 +2,7 @@
 
 use crate::shelf::{filled, job, record};
 use chrono::{DateTime, TimeDelta, TimeZone, Utc};
-use ready_slab_store::{Backups, JobId, Lock, Store, StoreError, StoredJob, back_up_file, check_file, restore};
+use ready_slab_store::{Backups, JobId, Lock, Store, StoreError, StoredJob, Why, back_up_file, check_file, restore};
 use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{AssertSqlSafe, ConnectOptions, Connection, SqliteConnection};
 use std::fs;
@@ -161,13 +161,20 @@ async fn so_many_backups_are_kept_and_those_before_an_update_all() {
     let backups = Backups::of(&here, None, 2);
     assert_eq!((backups.list().unwrap(), backups.folder()), (vec![], dir.path().join("bakery-backups").as_path()));
     for day in 0..4 {
-        backups.make(&store, noon() + TimeDelta::days(day)).await.unwrap();
+        backups.make(&store, noon() + TimeDelta::days(day), Why::Day).await.unwrap();
     }
     let names = |backups: &Backups| -> Vec<String> {
         let all = backups.list().unwrap();
         all.iter().map(|b| b.file.file_name().unwrap().to_string_lossy().into_owned()).collect()
     };
     assert_eq!(names(&backups), ["bakery 2026-12-02 120000.backup.db", "bakery 2026-12-01 120000.backup.db"]);
+    // Presses in a row push no day out, and are as many themselves.
+    for minute in 1..5 {
+        backups.make(&store, noon() + TimeDelta::minutes(minute), Why::Asked).await.unwrap();
+    }
+    let all = names(&backups);
+    assert_eq!((all.len(), all.iter().filter(|n| n.contains("asked for")).count()), (4, 2), "{all:?}");
+    assert!(all.contains(&"bakery 2026-12-02 120000.backup.db".to_owned()), "{all:?}");
     assert!(backups.made_since(Utc::now() - TimeDelta::minutes(5)).unwrap());
     assert!(!backups.made_since(Utc::now() + TimeDelta::minutes(5)).unwrap());
     // What else lies in the folder is left alone.
@@ -185,9 +192,10 @@ async fn so_many_backups_are_kept_and_those_before_an_update_all() {
     assert_eq!(backups.before_migration(&dir.path().join("none.db"), noon()).await.unwrap(), None);
     let other = Store::open(&dir.path().join("other.db")).await.unwrap();
     let of_it = Backups::of(&here, None, 1);
-    of_it.make(&other, noon() + TimeDelta::days(9)).await.unwrap();
+    of_it.make(&other, noon() + TimeDelta::days(9), Why::Day).await.unwrap();
     assert!(kept.exists() && backups.folder().join("note.txt").exists());
-    assert_eq!(names(&of_it).len(), 2, "{:?}", names(&of_it));
+    let left = names(&of_it);
+    assert_eq!(left.iter().filter(|n| !n.contains("asked for")).count(), 2, "one day, one before an update: {left:?}");
 }
 
 #[tokio::test]
