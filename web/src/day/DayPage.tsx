@@ -47,25 +47,25 @@ export function DayPage() {
   const after = all.find((d) => d.date > date);
   return (
     <main id="work" className="flex flex-1 flex-col overflow-hidden rounded-2xl bg-worktop">
-      <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
-        <section className="min-w-0 p-5 sm:p-6">
-          <div className="mb-4 flex flex-wrap items-end justify-between gap-3">
-            <div>
-              <h1 className="h-station">{longDay(`${date}T00:00`)}</h1>
-              <p className="text-soft">{day.data && day.data.jobs.length > 0 ? day.data.jobs.map((j) => j.name).join(", ") : here < 0 && dates.data ? "Nothing is wanted on this day." : ""}</p>
-            </div>
-            <nav aria-label="Days" className="no-print flex flex-wrap gap-2">
-              {before ? <Link className="btn btn-small" to={`/days/${before.date}`}>← {longDay(`${before.date}T00:00`)}</Link> : null}
-              {after ? <Link className="btn btn-small" to={`/days/${after.date}`}>{longDay(`${after.date}T00:00`)} →</Link> : null}
-              {day.data && day.data.tasks.length > 0 ? (
-                <>
-                  <SaveSvg picture={picture} name={`Day ${date}`} />
-                  <a className="btn btn-small" href={at(`/api/days/${date}/calendar`)} download={`Baking ${date}.ics`}>Calendar file</a>
-                  <button type="button" className="btn btn-small" onClick={() => print()}>Print the day</button>
-                </>
-              ) : null}
-            </nav>
+      <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_22.5rem] lg:grid-rows-[auto_1fr]">
+        <div className="flex min-w-0 flex-wrap items-end justify-between gap-3 p-5 pb-0 sm:p-6 sm:pb-0">
+          <div>
+            <h1 className="h-station">{longDay(`${date}T00:00`)}</h1>
+            <p className="text-soft">{day.data && day.data.jobs.length > 0 ? day.data.jobs.map((j) => j.name).join(", ") : here < 0 && dates.data ? "Nothing is wanted on this day." : ""}</p>
           </div>
+          <nav aria-label="Days" className="no-print flex flex-wrap gap-2">
+            {before ? <Link className="btn btn-small" to={`/days/${before.date}`}>← {longDay(`${before.date}T00:00`)}</Link> : null}
+            {after ? <Link className="btn btn-small" to={`/days/${after.date}`}>{longDay(`${after.date}T00:00`)} →</Link> : null}
+            {day.data && day.data.tasks.length > 0 ? (
+              <>
+                <SaveSvg picture={picture} name={`Day ${date}`} />
+                <a className="btn btn-small" href={at(`/api/days/${date}/calendar`)} download={`Baking ${date}.ics`}>Calendar file</a>
+                <button type="button" className="btn btn-small" onClick={() => print()}>Print the day</button>
+              </>
+            ) : null}
+          </nav>
+          </div>
+        <section className="min-w-0 p-5 max-lg:order-last sm:p-6 lg:row-start-2">
           {day.data ? (
             day.data.tasks.length > 0 ? (
               <>
@@ -78,7 +78,7 @@ export function DayPage() {
             <Unread of={[day]} />
           )}
         </section>
-        <aside className="no-print space-y-5 p-5 max-lg:order-first max-lg:border-b max-lg:border-rule sm:p-6 lg:border-l lg:border-rule" aria-label="About this day">
+        <aside className="no-print space-y-5 p-5 max-lg:border-b max-lg:border-rule sm:p-6 lg:col-start-2 lg:row-span-2 lg:row-start-1 lg:border-l lg:border-rule" aria-label="About this day">
           {day.data && day.data.tasks.length > 0 ? <About day={day.data} /> : null}
         </aside>
       </div>
@@ -95,7 +95,9 @@ function About({ day }: { day: Day }) {
         <h2 className="h-part">Start</h2>
         <p className="answer mt-1">{clock(start)}</p>
         <p className="mt-1 text-soft">{sameDay(start, ready) ? "" : `${longDay(start)}; `}last wanted {sameDay(start, ready) ? clock(ready) : dayClock(ready)}</p>
-        {day.late_min > 0 ? (
+        {day.run_id != null ? (
+          <p className="say mt-3">Under way: the bench tells how it goes.</p>
+        ) : day.late_min > 0 ? (
           <p role="status" className="mt-3 rounded-xl bg-warm-pale px-4 py-3 text-warm">
             <strong>That start has passed.</strong> Begun now, all is ready {duration(day.late_min)} later than wanted. Move a flag, or see below what helps.
           </p>
