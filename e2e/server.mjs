@@ -32,16 +32,16 @@ export function newBakery() {
 }
 
 /** Serves `db`; resolves with the address once it answers there. `port` 0 takes a free one. */
-export function serve({ db, demo = true, port = 0, binary = BINARY }) {
-  const args = ["serve", "--db", db, "--listen", `127.0.0.1:${port}`, ...(demo ? ["--demo"] : [])];
+export function serve({ db, demo = true, port = 0, host = "127.0.0.1", binary = BINARY }) {
+  const args = ["serve", "--db", db, "--listen", `${host}:${port}`, ...(demo ? ["--demo"] : [])];
   const child = spawn(binary, args, { stdio: ["ignore", "pipe", "pipe"] });
   let log = "";
   child.stderr.on("data", (chunk) => {
     log = (log + chunk).slice(-20_000);
   });
   const ended = new Promise((done) => child.once("exit", (code, signal) => done({ code, signal })));
+  let said = "";
   const address = new Promise((found, failed) => {
-    let said = "";
     child.stdout.on("data", (chunk) => {
       said += chunk;
       const match = /http:\/\/[^\s/]+/.exec(said);
@@ -52,6 +52,7 @@ export function serve({ db, demo = true, port = 0, binary = BINARY }) {
   return {
     address,
     log: () => log,
+    said: () => said,
     stop: async (signal = "SIGTERM") => {
       child.kill(signal);
       return ended;

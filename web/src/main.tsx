@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
@@ -6,6 +6,7 @@ import { setNonce } from "get-nonce";
 import { BASE } from "./api/base";
 import { Refusal } from "./api/client";
 import { askAhead } from "./api/queries";
+import { notLetIn } from "./app/letin";
 import { loadAhead, router } from "./app/router";
 import { SettingsProvider } from "./kit/settings";
 import "./styles.css";
@@ -15,6 +16,8 @@ const nonce = document.querySelector<HTMLMetaElement>("meta[name=csp-nonce]")?.c
 if (nonce) setNonce(nonce);
 
 const client = new QueryClient({
+  queryCache: new QueryCache({ onError: notLetIn }),
+  mutationCache: new MutationCache({ onError: notLetIn }),
   defaultOptions: {
     queries: {
       staleTime: 30_000,

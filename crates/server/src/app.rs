@@ -1,10 +1,12 @@
 //! Puts the server together and runs it until it is told to stop.
 
+use crate::access::{Access, Reached, let_through};
 use crate::bakeries::{Bakeries, Bakery, demo_beside, which};
 use crate::description::description;
 use crate::guard::{AllowedHosts, guard};
 use crate::problem::ApiError;
 use crate::routes::{BODY_LIMIT_BYTES, Description, configure};
+use crate::wire::{grouped, in_letters};
 use crate::{embed, seed};
 use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
@@ -12,8 +14,9 @@ use actix_web::middleware::{Compress, Next, from_fn};
 use actix_web::{App, HttpMessage as _, HttpServer, web};
 use chrono::{DateTime, NaiveTime, Utc};
 use ready_slab_core::clock::Zone;
-use ready_slab_store::{Backups, Lock, Store, StoreError, Why};
-use std::net::SocketAddr;
+use ready_slab_store::{Backups, Lock, Role, Store, StoreError, Why};
+use std::io::IsTerminal as _;
+use std::net::{IpAddr, SocketAddr, TcpListener, UdpSocket};
 use std::path::PathBuf;
 use std::time::Duration;
 use tracing_actix_web::TracingLogger;
@@ -35,12 +38,14 @@ pub struct Options {
     pub backups: Option<PathBuf>,
     /// So many of those made by themselves are kept.
     pub keep: usize,
+    /// Whether everybody on the network is let in.
+    pub open: bool,
 }
 
 /// The application with all routes, on a bakery and the demo beside it.
 pub fn application(
     bakeries: Bakeries,
-    allow_hosts: &[String],
+    hosts: AllowedHosts,
 ) -> App<
     impl ServiceFactory<
         ServiceRequest,
@@ -51,8 +56,9 @@ pub fn application(
     > + use<>,
 > {
     let (app, _) = App::new().into_utoipa_app().openapi(Description::openapi()).configure(configure).split_for_parts();
-    app.app_data(web::Data::new(bakeries))
-        .app_data(web::Data::new(AllowedHosts::new(allow_hosts)))
+    app.app_data(web::Data::new(bakeries.access().clone()))
+        .app_data(web::Data::new(bakeries))
+        .app_data(web::Data::new(hosts))
         .app_data(web::PayloadConfig::new(BODY_LIMIT_BYTES))
         .app_data(
             web::PathConfig::default()
@@ -63,6 +69,7 @@ pub fn application(
         .wrap(from_fn(tell_of_changes))
         .wrap(from_fn(which))
         .wrap(Compress::default())
+        .wrap(from_fn(let_through))
         .wrap(from_fn(guard))
         .wrap(TracingLogger::default())
 }
@@ -129,6 +136,49 @@ pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
     served
 }
 
+/// A wrong code keeps the next one waiting so long: a guess a second. Our own choice.
+const WRONG_CODE_WAITS: Duration = Duration::from_secs(1);
+
+/// As it stands in an address.
+fn host(ip: IpAddr) -> String {
+    match ip {
+        IpAddr::V4(ip) => ip.to_string(),
+        IpAddr::V6(ip) => format!("[{ip}]"),
+    }
+}
+
+/// How a device on the network calls this machine. Where it listens on all of its addresses, the one by which it would reach others.
+fn reached_at(bound: SocketAddr) -> String {
+    let outward = || {
+        // Nothing is sent: only the way is looked for (192.0.2.1 is kept for examples, RFC 5737).
+        let socket = UdpSocket::bind(("0.0.0.0", 0)).ok()?;
+        socket.connect(("192.0.2.1", 9)).ok()?;
+        Some(socket.local_addr().ok()?.ip())
+    };
+    let ip = if bound.ip().is_unspecified() { outward().unwrap_or(bound.ip()) } else { bound.ip() };
+    format!("http://{}:{}", host(ip), bound.port())
+}
+
+/// Says on standard output how a device is let in.
+async fn tell_how_to_get_in(access: &Access, open: bool) -> Result<(), ApiError> {
+    if open {
+        println!("Nobody is asked who he is: everybody on this network can read, change and delete all of the bakery.");
+        return Ok(());
+    }
+    let code = access.make_code(Role::Full).await?;
+    println!(
+        "To let a device in, open {}/pair on it within ten minutes and give it the code {}.",
+        access.address(),
+        grouped(&code)
+    );
+    if std::io::stdout().is_terminal()
+        && let Some(picture) = in_letters(access, &code)
+    {
+        println!("Or point its camera here:\n{picture}");
+    }
+    Ok(())
+}
+
 async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), Box<dyn std::error::Error>> {
     // Where this machine is, until somebody says where the kitchen is.
     let zone = iana_time_zone::get_timezone().ok().filter(|z| Zone::named(z).is_ok());
@@ -139,27 +189,36 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
         seed::ensure_kitchen(&store).await?;
     }
     store.settle_zone(&zone).await?;
-    let bakeries = Bakeries::new(store, Some(demo_beside(&options.db))).kept_safe(backups.clone());
+    let listener = TcpListener::bind(options.listen)?;
+    let bound = listener.local_addr()?;
+    let loopback = bound.ip().is_loopback();
+    let reached = Reached {
+        open: loopback || options.open,
+        secure: false,
+        address: if loopback { String::new() } else { reached_at(bound) },
+    };
+    let access = Access::new(store.clone(), reached, WRONG_CODE_WAITS);
+    let bakeries =
+        Bakeries::new(store, Some(demo_beside(&options.db))).kept_safe(backups.clone()).guarded(access.clone());
     bakeries.own().board.tend_probes().await?;
     bakeries.open_left().await?;
     let for_workers = bakeries.clone();
     let mut hosts = options.allow_hosts.clone();
-    if !options.listen.ip().is_loopback() && !options.listen.ip().is_unspecified() {
-        hosts.push(match options.listen {
-            SocketAddr::V4(a) => a.ip().to_string(),
-            SocketAddr::V6(a) => format!("[{}]", a.ip()),
-        });
+    if !loopback && !bound.ip().is_unspecified() {
+        hosts.push(host(bound.ip()));
     }
-    let server = HttpServer::new(move || application(for_workers.clone(), &hosts))
+    let hosts = AllowedHosts::new(&hosts).and_numbers(bound.ip().is_unspecified());
+    let server = HttpServer::new(move || application(for_workers.clone(), hosts.clone()))
         .workers(2)
         // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
         .tcp_nodelay(true)
         .shutdown_timeout(10)
         .disable_signals()
-        .bind(options.listen)?;
-    for address in server.addrs() {
-        // The one line meant for people, on standard output; logs go to standard error.
-        println!("Ready Slab is at http://{address}/");
+        .listen(listener)?;
+    // The lines meant for people, on standard output; logs go to standard error.
+    println!("Ready Slab is at http://{bound}/");
+    if !loopback {
+        tell_how_to_get_in(&access, options.open).await?;
     }
     let daily = actix_web::rt::spawn(daily(bakeries.own().store.clone(), backups));
     let server = server.run();

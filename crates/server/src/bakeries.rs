@@ -1,6 +1,7 @@
 //! The bakery that is served, and beside it the demo: a bakery of its own, in a file of its own, under `/demo`, that is there once somebody has
 //! asked for it and can be removed whole.
 
+use crate::access::Access;
 use crate::board::Board;
 use crate::problem::ApiError;
 use crate::searches::Searches;
@@ -50,7 +51,7 @@ impl Bakery {
 
 /// Clones share it.
 #[derive(Clone)]
-pub struct Bakeries(Arc<Inner>, Option<Backups>);
+pub struct Bakeries(Arc<Inner>, Option<Backups>, Access);
 
 struct Inner {
     own: Bakery,
@@ -61,13 +62,25 @@ struct Inner {
 impl Bakeries {
     /// The bakery to be served; a demo beside it would lie in `demo_file`.
     pub fn new(own: Store, demo_file: Option<PathBuf>) -> Self {
-        Self(Arc::new(Inner { own: Bakery::new(own), demo_file, demo: RwLock::default() }), None)
+        let access = Access::open(own.clone());
+        Self(Arc::new(Inner { own: Bakery::new(own), demo_file, demo: RwLock::default() }), None, access)
     }
 
     /// The same, with a place for backups of the own one.
     #[must_use]
     pub fn kept_safe(self, backups: Backups) -> Self {
-        Self(self.0, Some(backups))
+        Self(self.0, Some(backups), self.2)
+    }
+
+    /// The same, for whom it lets in.
+    #[must_use]
+    pub fn guarded(self, access: Access) -> Self {
+        Self(self.0, self.1, access)
+    }
+
+    /// Whom it lets in.
+    pub fn access(&self) -> &Access {
+        &self.2
     }
 
     /// Where backups of the own bakery lie.

@@ -34,6 +34,7 @@ pub fn modules_of(path: &str) -> &'static [&'static str] {
         (["live"], _) => &["src/app/LivePage.tsx"],
         (["days"] | ["days", _], _) => &["src/day/DayPage.tsx"],
         (["bench", _], _) => &["src/bench/BenchPage.tsx"],
+        (["pair"], _) => &["src/app/PairPage.tsx"],
         (["pantry"], _) => &["src/pantry/PantryPage.tsx"],
         (["new"], _) => &["src/begin/NewJobPage.tsx"],
         (["read"], _) => &["src/recipe/ReadPage.tsx"],

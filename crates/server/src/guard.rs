@@ -1,5 +1,7 @@
 //! What every request passes: Host and Origin checks, and the headers that keep the browser strict.
 
+use crate::bakeries::DEMO;
+use crate::paths::in_any_bakery;
 use crate::problem::ApiError;
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
@@ -7,17 +9,34 @@ use actix_web::http::Method;
 use actix_web::http::header::{self, HeaderMap, HeaderName, HeaderValue};
 use actix_web::middleware::Next;
 use actix_web::{ResponseError, web};
+use std::net::IpAddr;
 
 /// Names under which the server may be addressed, without port.
 #[derive(Debug, Clone)]
-pub struct AllowedHosts(Vec<String>);
+pub struct AllowedHosts {
+    names: Vec<String>,
+    any_number: bool,
+}
+
+impl Default for AllowedHosts {
+    fn default() -> Self {
+        Self::new(&[])
+    }
+}
 
 impl AllowedHosts {
     /// The loopback names, and those given.
     pub fn new(extra: &[String]) -> Self {
-        let mut all: Vec<String> = ["localhost", "127.0.0.1", "[::1]"].map(str::to_owned).to_vec();
-        all.extend(extra.iter().map(|h| h.to_lowercase()));
-        Self(all)
+        let mut names: Vec<String> = ["localhost", "127.0.0.1", "[::1]"].map(str::to_owned).to_vec();
+        names.extend(extra.iter().map(|h| h.to_lowercase()));
+        Self { names, any_number: false }
+    }
+
+    /// And every address that is a number, where the server listens on all of this machine's: a name that points here but is not ours (DNS rebinding) is
+    /// none.
+    #[must_use]
+    pub fn and_numbers(self, any_number: bool) -> Self {
+        Self { any_number, ..self }
     }
 
     /// Whether a request may name this host, with any port.
@@ -27,7 +46,8 @@ impl AllowedHosts {
             Some((host, port)) if port.bytes().all(|b| b.is_ascii_digit()) && !host.is_empty() => host,
             _ => authority.as_str(),
         };
-        self.0.iter().any(|h| h == host)
+        let number = || host.trim_start_matches('[').trim_end_matches(']').parse::<IpAddr>().is_ok();
+        self.names.iter().any(|h| h == host) || (self.any_number && number())
     }
 }
 
@@ -51,9 +71,11 @@ fn check(request: &ServiceRequest, hosts: &AllowedHosts) -> Result<(), ApiError>
     {
         return Err(ApiError::Forbidden("changes are taken only from the program's own pages"));
     }
+    // What browsers say of the page that asks (W3C Fetch Metadata); other programs say nothing. What is read may take long to compute, too.
     let site = text(headers, &HeaderName::from_static("sec-fetch-site"));
-    if changes && site.is_some_and(|s| s == "cross-site") {
-        return Err(ApiError::Forbidden("changes are taken only from the program's own pages"));
+    let foreign = site.is_some_and(|s| s == "cross-site" || s == "same-site");
+    if foreign && (changes || in_any_bakery(request.path(), DEMO).starts_with("/api")) {
+        return Err(ApiError::Forbidden("the program's own pages only may ask for this"));
     }
     Ok(())
 }

@@ -1,5 +1,6 @@
 //! Ready Slab's server: routes, the embedded front end, the demo, and the command line's computations.
 
+pub mod access;
 pub mod app;
 pub mod bakeries;
 pub mod board;
@@ -8,6 +9,7 @@ mod description;
 pub mod device;
 pub mod embed;
 pub mod guard;
+mod paths;
 pub mod problem;
 pub mod revise;
 mod routes;

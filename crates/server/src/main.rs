@@ -6,7 +6,7 @@ use ready_slab_core::cold::ProbeInput;
 use ready_slab_server::problem::{ApiError, parse};
 use ready_slab_server::wire::{BakeRequest, ChillRequest, ScheduleResult, SheetRequest};
 use ready_slab_server::{Options, description, device, run};
-use ready_slab_store::{back_up_file, check_file, restore};
+use ready_slab_store::{back_up_file, check_file, export_file, import, restore};
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
 use std::path::PathBuf;
@@ -30,9 +30,12 @@ enum Command {
         /// The bakery file; made when it is not there.
         #[arg(long, default_value = "ready-slab.db")]
         db: PathBuf,
-        /// Where to listen. Other than loopback, everybody on that network can read and change the bakery.
+        /// Where to listen. On other than loopback each device is let in with a code that is told at the start.
         #[arg(long, default_value = "127.0.0.1:8420")]
         listen: SocketAddr,
+        /// Asks nobody who he is, on whatever network: everybody there can read, change and delete all of the bakery.
+        #[arg(long)]
+        open: bool,
         /// Fills an empty bakery with the demo.
         #[arg(long)]
         demo: bool,
@@ -62,6 +65,22 @@ enum Command {
     /// Puts a backup in the place of the bakery file; what was there is kept beside it. The program must not be serving it.
     Restore {
         /// The backup.
+        file: PathBuf,
+        /// The bakery file.
+        #[arg(long, default_value = "ready-slab.db")]
+        db: PathBuf,
+    },
+    /// Writes the whole bakery, also while it is served, as one open archive: a ZIP of JSON lines, CSV and SVG (docs/keeping.md).
+    Export {
+        /// The archive to be made.
+        file: PathBuf,
+        /// The bakery file.
+        #[arg(long, default_value = "ready-slab.db")]
+        db: PathBuf,
+    },
+    /// Reads such an archive in the place of the bakery file; what was there is kept beside it. The program must not be serving it.
+    Import {
+        /// The archive.
         file: PathBuf,
         /// The bakery file.
         #[arg(long, default_value = "ready-slab.db")]
@@ -172,6 +191,11 @@ fn ended(result: Result<(), impl std::fmt::Display>) -> ExitCode {
     }
 }
 
+/// Where what was there is now.
+fn put_aside(aside: Option<PathBuf>) -> String {
+    aside.map_or_else(String::new, |aside| format!(" What was there is {} now.", aside.display()))
+}
+
 fn waited_for<T>(work: impl Future<Output = T>) -> T {
     actix_web::rt::System::new().block_on(work)
 }
@@ -179,8 +203,8 @@ fn waited_for<T>(work: impl Future<Output = T>) -> T {
 fn main() -> ExitCode {
     log();
     match Arguments::parse().command {
-        Command::Serve { db, listen, demo, allow_hosts, backups, keep } => {
-            let options = Options { db, listen, demo, allow_hosts, backups, keep: keep.into() };
+        Command::Serve { db, listen, open, demo, allow_hosts, backups, keep } => {
+            let options = Options { db, listen, demo, allow_hosts, backups, keep: keep.into(), open };
             ended(actix_web::rt::System::new().block_on(run(options)))
         }
         Command::Backup { file, db } => ended(waited_for(back_up_file(&db, &file)).map(|()| {
@@ -198,8 +222,13 @@ fn main() -> ExitCode {
             Err(error) => ended(Err(error)),
         },
         Command::Restore { file, db } => ended(waited_for(restore(&file, &db, chrono::Utc::now())).map(|aside| {
-            let kept = aside.map_or_else(String::new, |aside| format!(" What was there is {} now.", aside.display()));
-            println!("{} is {} again.{kept}", db.display(), file.display());
+            println!("{} is {} again.{}", db.display(), file.display(), put_aside(aside));
+        })),
+        Command::Export { file, db } => ended(waited_for(export_file(&db, &file, chrono::Utc::now())).map(|()| {
+            println!("{} holds all of {}.", file.display(), db.display());
+        })),
+        Command::Import { file, db } => ended(waited_for(import(&file, &db, chrono::Utc::now())).map(|aside| {
+            println!("{} holds all of {}.{}", db.display(), file.display(), put_aside(aside));
         })),
         Command::Compute { what } => match compute(what) {
             Ok(json) => print(&json),

@@ -2,7 +2,7 @@
 
 use crate::wire::{PartOfSentence, SentenceView, say};
 use actix_web::http::StatusCode;
-use actix_web::http::header::ContentType;
+use actix_web::http::header::{self, ContentType};
 use actix_web::{HttpResponse, ResponseError};
 use ready_slab_core::error::{InputError, InputErrors, Problem as Problem_};
 use ready_slab_store::StoreError;
@@ -103,6 +103,9 @@ pub enum ApiError {
     /// The body broke off or could not be read.
     #[error("the request could not be read: {0}")]
     Unreadable(String),
+    /// Who asks is not known here.
+    #[error("this device is not let in; open /pair on it and give it a code")]
+    NotLetIn,
     /// Refused for safety.
     #[error("{0}")]
     Forbidden(&'static str),
@@ -138,6 +141,7 @@ impl ApiError {
             Self::Store(StoreError::Busy) => "busy",
             Self::Store(StoreError::Full) => "disk full",
             Self::Store(StoreError::FileThere { .. }) => "there already",
+            Self::Store(StoreError::NotAnArchive { .. }) => "no archive",
             // All else is about the file.
             Self::Store(_) => "bakery file failed",
             Self::NoSuchPath(_) => "not found",
@@ -145,6 +149,7 @@ impl ApiError {
             Self::Stale { .. } => "changed elsewhere",
             Self::TooLarge { .. } => "too large",
             Self::Unreadable(_) => "unreadable",
+            Self::NotLetIn => "not let in",
             Self::Forbidden(_) => "forbidden",
             Self::Busy(_) => "busy",
             Self::Broken => "broken off",
@@ -225,6 +230,9 @@ fn shown(value: &serde_json::Value) -> String {
     }
 }
 
+/// After so many seconds it is worth asking again. Our own choice.
+const RETRY_AFTER_S: u32 = 2;
+
 impl ResponseError for ApiError {
     fn status_code(&self) -> StatusCode {
         match self {
@@ -239,6 +247,7 @@ impl ResponseError for ApiError {
             Self::WrongMethod { .. } => StatusCode::METHOD_NOT_ALLOWED,
             Self::Stale { .. } => StatusCode::PRECONDITION_FAILED,
             Self::TooLarge { .. } => StatusCode::PAYLOAD_TOO_LARGE,
+            Self::NotLetIn => StatusCode::UNAUTHORIZED,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
             Self::Busy(_) => StatusCode::SERVICE_UNAVAILABLE,
         }
@@ -250,7 +259,10 @@ impl ResponseError for ApiError {
         }
         let mut response = HttpResponse::build(self.status_code());
         if let Self::WrongMethod { allowed, .. } = self {
-            response.insert_header((actix_web::http::header::ALLOW, allowed.as_str()));
+            response.insert_header((header::ALLOW, allowed.as_str()));
+        }
+        if self.status_code() == StatusCode::SERVICE_UNAVAILABLE {
+            response.insert_header((header::RETRY_AFTER, RETRY_AFTER_S));
         }
         response
             .insert_header(ContentType("application/problem+json".parse().expect("a media type")))

@@ -48,6 +48,12 @@ pub enum StoreError {
          Bring that one too, or use a backup"
     )]
     WithoutItsLog,
+    /// It is no archive of a bakery, or not one that can be read.
+    #[error("this archive cannot be read: {why}")]
+    NotAnArchive {
+        /// Why not, and where.
+        why: String,
+    },
     /// There is a file where one was to be made.
     #[error("there is a file {path} already")]
     FileThere {

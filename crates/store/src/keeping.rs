@@ -34,11 +34,43 @@ impl Checked {
     }
 }
 
+/// How a bakery is taken away.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Form {
+    /// As a file of SQLite.
+    Database,
+    /// As a ZIP of JSON lines, CSV and SVG.
+    Archive,
+}
+
+/// A file that is gone once it is dropped.
+#[derive(Debug)]
+pub struct Taken {
+    /// To be read.
+    pub file: fs::File,
+    /// How large it is.
+    pub bytes: u64,
+    _folder: TempDir,
+}
+
 impl Store {
     /// Copies the bakery into a new file, while it is used: SQLite's own consistent copy. Refuses where there is a file already; of a copy that fails
     /// nothing is left.
     pub async fn back_up(&self, to: &Path) -> Result<(), StoreError> {
         into_new(&mut *self.conn().await?, to).await
+    }
+
+    /// All of it as it stands, to be taken away: as a bakery file, or as an open archive.
+    pub async fn taken_away(&self, form: Form, now: DateTime<Utc>) -> Result<Taken, StoreError> {
+        let folder = scratch()?;
+        let path = folder.path().join("bakery");
+        match form {
+            Form::Database => self.back_up(&path).await?,
+            Form::Archive => self.export(&path, now).await?,
+        }
+        let file = fs::File::open(&path).map_err(io("read", &path))?;
+        let bytes = file.metadata().map_err(io("read", &path))?.len();
+        Ok(Taken { file, bytes, _folder: folder })
     }
 
     /// What of the bakery does not read as a sound value, and how much there is of each.
@@ -122,11 +154,9 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
     if !found.whole() {
         return Ok(found);
     }
-    // A copy is brought to this version and read; the file stays as it is.
-    let folder = scratch()?;
-    let copy = folder.path().join("copy.db");
-    into_new(&mut conn, &copy).await?;
     conn.close().await?;
+    // A copy is brought to this version and read; the file stays as it is.
+    let (_folder, copy) = copy_of(file).await?;
     let store = match Store::open(&copy).await {
         Ok(store) => store,
         Err(error @ StoreError::Migration(_)) => {
@@ -152,35 +182,62 @@ pub async fn back_up_file(file: &Path, to: &Path) -> Result<(), StoreError> {
 ///
 /// Fails, and changes nothing, where the backup is not whole or the bakery is in use.
 pub async fn restore(backup: &Path, to: &Path, now: DateTime<Utc>) -> Result<Option<PathBuf>, StoreError> {
-    let found = check_file(backup).await?;
-    if !found.whole() {
-        return Err(StoreError::NotWhole { faults: found.faults });
-    }
-    // Nobody else has it open.
-    let _lock = Lock::of(to)?;
-    let aside = with_tail(to, &format!(".before-{}", now.format("%Y%m%d-%H%M%S")));
-    if aside.exists() {
-        return Err(StoreError::FileThere { path: aside.display().to_string() });
-    }
+    whole(backup).await?;
+    let place = Place::of(to)?;
     let fresh = with_tail(to, ".restored");
     remove(&fresh)?;
     back_up_file(backup, &fresh).await?;
-    let there = to.exists();
-    if there {
-        // What its log holds is brought into it.
-        let mut conn = SqliteConnectOptions::new().filename(to).connect().await?;
-        sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(&mut conn).await?;
-        conn.close().await?;
-        fs::rename(to, &aside).map_err(io("put aside", to))?;
-        for tail in BESIDE {
-            remove(&with_tail(to, tail))?;
-        }
-    }
-    fs::rename(&fresh, to).map_err(io("write", to))?;
-    Ok(there.then_some(aside))
+    place.put(&fresh, now).await
 }
 
-async fn looked_at(file: &Path) -> Result<SqliteConnection, StoreError> {
+/// Fails where a file is not whole.
+pub(crate) async fn whole(file: &Path) -> Result<(), StoreError> {
+    let found = check_file(file).await?;
+    if found.whole() { Ok(()) } else { Err(StoreError::NotWhole { faults: found.faults }) }
+}
+
+/// Where a bakery file lies, or is to lie, while nobody else has it open.
+pub(crate) struct Place<'a> {
+    file: &'a Path,
+    _lock: Lock,
+}
+
+impl<'a> Place<'a> {
+    pub(crate) fn of(file: &'a Path) -> Result<Self, StoreError> {
+        Ok(Self { file, _lock: Lock::of(file)? })
+    }
+
+    /// Puts another file there; what was there is kept beside it under a name with the time, which is answered.
+    pub(crate) async fn put(&self, fresh: &Path, now: DateTime<Utc>) -> Result<Option<PathBuf>, StoreError> {
+        let aside = with_tail(self.file, &format!(".before-{}", now.format("%Y%m%d-%H%M%S")));
+        if aside.exists() {
+            return Err(StoreError::FileThere { path: aside.display().to_string() });
+        }
+        let there = self.file.exists();
+        if there {
+            // What its log holds is brought into it.
+            let mut conn = SqliteConnectOptions::new().filename(self.file).connect().await?;
+            sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(&mut conn).await?;
+            conn.close().await?;
+            fs::rename(self.file, &aside).map_err(io("put aside", self.file))?;
+            for tail in BESIDE {
+                remove(&with_tail(self.file, tail))?;
+            }
+        }
+        fs::rename(fresh, self.file).map_err(io("write", self.file))?;
+        Ok(there.then_some(aside))
+    }
+}
+
+/// A copy of a file in a folder of its own, which is gone with what is answered first.
+pub(crate) async fn copy_of(file: &Path) -> Result<(TempDir, PathBuf), StoreError> {
+    let folder = scratch()?;
+    let copy = folder.path().join("copy.db");
+    back_up_file(file, &copy).await?;
+    Ok((folder, copy))
+}
+
+pub(crate) async fn looked_at(file: &Path) -> Result<SqliteConnection, StoreError> {
     Ok(SqliteConnectOptions::new().filename(file).read_only(true).connect().await?)
 }
 
@@ -208,17 +265,23 @@ async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreErr
     sqlx::query("VACUUM INTO ?").bind(name).execute(conn).await?;
     let mut copy = SqliteConnectOptions::new().filename(into).connect().await?;
     sqlx::query("PRAGMA user_version = 0").execute(&mut copy).await?;
+    // Who was let in here is not let in wherever the copy goes, nor again where it is brought back.
+    let (devices,): (i64,) =
+        sqlx::query_as("SELECT COUNT(*) FROM sqlite_schema WHERE name = 'device'").fetch_one(&mut copy).await?;
+    if devices > 0 {
+        sqlx::raw_sql("PRAGMA secure_delete = ON; DELETE FROM device").execute(&mut copy).await?;
+    }
     copy.close().await?;
     fs::File::open(into).and_then(|f| f.sync_all()).map_err(io("write", into))
 }
 
 /// A folder that is gone when it is dropped.
-fn scratch() -> Result<TempDir, StoreError> {
+pub(crate) fn scratch() -> Result<TempDir, StoreError> {
     tempfile::tempdir().map_err(io("make", &std::env::temp_dir()))
 }
 
 /// Removes a file, if it is there.
-fn remove(file: &Path) -> Result<(), StoreError> {
+pub(crate) fn remove(file: &Path) -> Result<(), StoreError> {
     match fs::remove_file(file) {
         Err(error) if error.kind() != std::io::ErrorKind::NotFound => Err(io("remove", file)(error)),
         _ => Ok(()),
@@ -328,14 +391,6 @@ impl Backups {
         self.thin(why)?;
         let bytes = fs::metadata(&file).map_err(io("read", &file))?.len();
         Ok(Backup { file, made_at: now, bytes })
-    }
-
-    /// All of a bakery as it stands, as the bytes of a file.
-    pub async fn taken_away(&self, store: &Store) -> Result<Vec<u8>, StoreError> {
-        let folder = scratch()?;
-        let file = folder.path().join("bakery.db");
-        store.back_up(&file).await?;
-        fs::read(&file).map_err(io("read", &file))
     }
 
     /// Makes one of a file that is about to be brought to this version; nothing of one that is of this version already, or is not there.

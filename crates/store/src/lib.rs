@@ -4,7 +4,9 @@
 //! again in order, across restarts. The file is opened with a write-ahead log, foreign keys, and `synchronous=FULL`: what was
 //! answered as saved is on the disk.
 
+mod archive;
 mod cold;
+mod devices;
 mod edits;
 mod error;
 mod header;
@@ -25,9 +27,11 @@ mod tables;
 mod things;
 mod writing;
 
+pub use archive::{export_file, import};
+pub use devices::{DeviceId, Role, StoredDevice};
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
-pub use keeping::{Backup, Backups, Checked, Why, back_up_file, check_file, restore};
+pub use keeping::{Backup, Backups, Checked, Form, Taken, Why, back_up_file, check_file, restore};
 pub use lock::Lock;
 pub use store::Store;
 pub use things::{

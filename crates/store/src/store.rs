@@ -15,7 +15,7 @@ use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{ConnectOptions as _, Connection as _};
 use std::path::Path;
 
-static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
+pub(crate) static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
 
 /// The bakery's memory. Cheap to clone; all clones share the file.
 #[derive(Debug, Clone)]

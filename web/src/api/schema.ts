@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the bakery is reached, and who asks. */
+        get: operations["access_show"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -16,6 +33,23 @@ export interface paths {
         put?: never;
         /** Makes one now. */
         post: operations["backups_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole bakery as an open archive, as it stands now: a ZIP of JSON lines, CSV and SVG. */
+        get: operations["backups_archive"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -541,6 +575,76 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The devices and thermometers that are let in. */
+        get: operations["devices_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a code with which the next device is let in; one that was made before is good no more. */
+        post: operations["devices_code"];
+        /** Lets nobody in with the code that was made. */
+        delete: operations["devices_drop_code"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/thermometer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a thermometer in: it may write readings, and nothing else. */
+        post: operations["devices_thermometer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Shuts a device out, at once: what it listens to ends. */
+        delete: operations["devices_shut_out"];
+        options?: never;
+        head?: never;
+        /** Calls a device something else. */
+        patch: operations["devices_rename"];
         trace?: never;
     };
     "/api/formulas": {
@@ -1432,6 +1536,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a device in that gives the code. From then on it shows a cookie that no script reads. */
+        post: operations["access_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -1777,6 +1898,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How the bakery is reached, and by whom. */
+        AccessView: {
+            /** @description Where a device on the network finds it; nothing where none does. */
+            address?: string | null;
+            /** @description Whether everybody who reaches it is let in: on this machine alone, or because it was started so. */
+            open: boolean;
+            this?: components["schemas"]["DeviceView"] | null;
+        };
         /** @description What to do. */
         AdviceView: {
             /**
@@ -2629,6 +2758,25 @@ export interface components {
             /** @description When it goes on. */
             when: string;
         };
+        /** @description What the next device to be let in may do. */
+        CodeBody: {
+            /** @description Not `thermometer`: that is given a token. */
+            role: components["schemas"]["RoleWord"];
+        };
+        /** @description A code with which one device is let in. */
+        CodeView: {
+            /** @description What a device opens. */
+            address: string;
+            /** @description Eight digits in two groups. */
+            code: string;
+            /**
+             * Format: int64
+             * @description So long it is good, for five tries.
+             */
+            good_for_s: number;
+            /** @description The same with the code as a picture to point a camera at (ISO/IEC 18004), an SVG file. */
+            picture: string;
+        };
         /**
          * @description Where something chills.
          * @enum {string}
@@ -3087,6 +3235,29 @@ export interface components {
             at: string;
             /** @description Whether it is there. */
             open: boolean;
+        };
+        /** @description What a device or thermometer is called. */
+        DeviceName: {
+            /** @description 1 to 80 characters. */
+            name: string;
+        };
+        /** @description A device that is let in. */
+        DeviceView: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description When it was let in, local time. */
+            let_in_at: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it may do. */
+            role: components["schemas"]["RoleWord"];
+            /** @description When it was there last, to some minutes, local time. */
+            seen_at?: string | null;
+            /** @description It is the one that asks. */
+            this: boolean;
         };
         /**
          * @description What decided when it was done.
@@ -5682,6 +5853,13 @@ export interface components {
             /** @description What decides. */
             reason: components["schemas"]["SentenceView"];
         };
+        /** @description A code, and a name for the device that gives it. */
+        PairBody: {
+            /** @description Eight digits; what else stands between them is left out. */
+            code: string;
+            /** @description 1 to 80 characters. */
+            name: string;
+        };
         /** @description A text to be read. */
         ParseRequest: {
             /** @description Symbol of the unit that a bare number has; the base unit when empty. */
@@ -6644,6 +6822,11 @@ export interface components {
             /** @description Why, and what to mind. */
             why: components["schemas"]["SentenceView"][];
         };
+        /**
+         * @description What a device may do.
+         * @enum {string}
+         */
+        RoleWord: "full" | "bench" | "thermometer";
         /** @description First roll or re-roll. */
         RollView: {
             /**
@@ -7779,6 +7962,11 @@ export interface components {
             /** @description Trays all of them need. */
             trays: number;
         };
+        /** @description What a thermometer shows, told once. */
+        TokenView: {
+            /** @description Sent as `Authorization: Bearer TOKEN` with each reading. */
+            token: string;
+        };
         /** @description A chill in whole minutes: ready no sooner than it is, its range outward, too cold no later than it is. */
         ToldView: {
             /**
@@ -8223,6 +8411,33 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    access_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     backups_show: {
         parameters: {
             query?: never;
@@ -8257,6 +8472,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackupsView"];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    backups_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": number[];
                 };
             };
             507: {
@@ -9309,6 +9551,178 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    devices_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"][];
+                };
+            };
+        };
+    };
+    devices_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeView"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    devices_drop_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    devices_thermometer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceName"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    devices_shut_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    devices_rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceName"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -11726,6 +12140,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SentenceView"][];
+                };
+            };
+        };
+    };
+    access_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -11,6 +11,7 @@ import { Fault, faultOf, otherFault } from "../kit/Fault";
 import { TextField } from "../kit/TextField";
 import { Unread } from "../kit/Unread";
 import { useFormat } from "../kit/settings";
+import { Devices } from "../kitchen/Devices";
 import { Safe } from "../kitchen/Safe";
 import { EGGS, eggWord } from "../recipe/eggs";
 import { TRAYS } from "../stations/oven/words";
@@ -140,7 +141,7 @@ export function KitchenPage() {
             onSave={(minutes) => change.mutateAsync({ cut_s: minutes * 60 })}
           />
         </Thing>
-        {BASE === "" ? <Safe /> : null}
+        {BASE === "" ? <><Safe /><Devices /></> : null}
       </div>
     </main>
   );

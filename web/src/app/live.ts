@@ -1,4 +1,5 @@
 /** The followed pieces, as the server streams them. One stream for the whole program; the server reckons, this only holds. */
+import { stillLetIn } from "./letin";
 import { at } from "../api/base";
 import { useSyncExternalStore } from "react";
 import type { LivePiece, PieceNow } from "../api/client";
@@ -59,7 +60,9 @@ function open(): void {
   stream.addEventListener("now", (e) => set({ pieces: atMoment(state.pieces ?? [], JSON.parse(e.data as string) as PieceNow[]), connected: true }));
   stream.addEventListener("error", () => {
     if (state.connected) set({ ...state, connected: false });
-    if (stream.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
+    if (stream.readyState !== EventSource.CLOSED) return;
+    stillLetIn();
+    again = setTimeout(open, AGAIN_MS);
   });
 }
 

@@ -27,6 +27,7 @@ const kitchen = () => import("./KitchenPage");
 const kitchenOven = () => import("../kitchen/OvenPage");
 const day = () => import("../day/DayPage");
 const bench = () => import("../bench/BenchPage");
+const pair = () => import("./PairPage");
 const begin = () => import("../begin/NewJobPage");
 const question = () => import("../kit/Question");
 const units = () => import("./UnitsWindow");
@@ -49,6 +50,7 @@ const page = <M, K extends keyof M>(load: () => Promise<M>, name: K) => ({
 export const router = createBrowserRouter([
   // The bench has the whole screen.
   { path: "/bench/:runId", ...page(bench, "BenchPage"), errorElement: <Failed /> },
+  { path: "/pair", ...page(pair, "PairPage"), errorElement: <Failed /> },
   {
     path: "/",
     element: <Frame />,

@@ -1,4 +1,5 @@
 /** A run as the server tells it, and what was pressed here and is not sent yet. The server reckons; this keeps, sends and asks again. */
+import { stillLetIn } from "../app/letin";
 import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { at } from "../api/base";
 import { api, Refusal, settled, type Schemas } from "../api/client";
@@ -63,7 +64,9 @@ export function useRun(id: number): Seen & { waiting: readonly EventBody[]; pres
       stream.addEventListener("run", (e) => tell(JSON.parse(e.data as string) as Run));
       stream.addEventListener("error", () => {
         setSeen((s) => ({ ...s, connected: false }));
-        if (stream.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
+        if (stream.readyState !== EventSource.CLOSED) return;
+        stillLetIn();
+        again = setTimeout(open, AGAIN_MS);
       });
     };
     open();

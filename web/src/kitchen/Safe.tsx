@@ -29,10 +29,11 @@ export function Safe() {
           <p className="mt-1" role="status">
             {last ? <>Last backup {when(last.made_at)}, {size(last.bytes)}.</> : "No backup yet."} One is made by itself each day the program runs, and before an update changes the file; the {kept.data.keep} newest are kept in <span className="break-all font-semibold">{kept.data.folder}</span>.
           </p>
-          <p className="mt-1 text-soft">A disk can fail whole: take a copy to another one now and then. <code className="num">ready-slab restore FILE</code> brings one back and keeps what was there.</p>
+          <p className="mt-1 text-soft">A disk can fail whole: take a copy to another one now and then. <code className="num">ready-slab restore FILE</code> brings one back and keeps what was there. The open archive holds all of it as JSON, CSV and SVG for other programs, too; <code className="num">ready-slab import FILE</code> reads it.</p>
           <div className="mt-3 flex flex-wrap gap-2">
             <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>Back up now</button>
             <a className="btn" href={at("/api/backups/now")} download>Take a copy away</a>
+            <a className="btn" href={at("/api/backups/archive")} download>Take it as an open archive</a>
           </div>
           {kept.data.all.length > 1 ? (
             <details className="mt-3">

@@ -3,10 +3,13 @@
 use crate::bakeries::Bakeries;
 use crate::problem::{ApiError, Problem};
 use crate::wire::{BackupsView, backup_name};
-use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION};
+use actix_web::body::SizedStream;
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ContentEncoding};
 use actix_web::{HttpResponse, get, post, web};
 use chrono::Utc;
-use ready_slab_store::Why;
+use futures_util::{Stream, stream};
+use ready_slab_store::{Form, Taken, Why};
+use std::io::Read as _;
 
 async fn shown(bakeries: &Bakeries) -> Result<web::Json<BackupsView>, ApiError> {
     let zone = bakeries.own().store.kitchen().await?.zone();
@@ -33,12 +36,42 @@ pub async fn make(bakeries: web::Data<Bakeries>) -> Result<web::Json<BackupsView
 #[utoipa::path(tag = "backups", operation_id = "backups_take", responses((status = 200, content_type = "application/vnd.sqlite3", body = Vec<u8>), (status = 507, body = Problem)))]
 #[get("/api/backups/now")]
 pub async fn take(bakeries: web::Data<Bakeries>) -> Result<HttpResponse, ApiError> {
-    let store = &bakeries.own().store;
-    let name = backup_name(&store.kitchen().await?, Utc::now());
-    let bytes = bakeries.backups()?.taken_away(store).await?;
+    taken(&bakeries, Form::Database, "application/vnd.sqlite3", "db").await
+}
+
+/// The whole bakery as an open archive, as it stands now: a ZIP of JSON lines, CSV and SVG.
+#[utoipa::path(tag = "backups", operation_id = "backups_archive", responses((status = 200, content_type = "application/zip", body = Vec<u8>), (status = 507, body = Problem)))]
+#[get("/api/backups/archive")]
+pub async fn archive(bakeries: web::Data<Bakeries>) -> Result<HttpResponse, ApiError> {
+    taken(&bakeries, Form::Archive, "application/zip", "zip").await
+}
+
+async fn taken(bakeries: &Bakeries, form: Form, kind: &str, ending: &str) -> Result<HttpResponse, ApiError> {
+    let (store, now) = (&bakeries.own().store, Utc::now());
+    let name = backup_name(&store.kitchen().await?, now, ending);
+    let taken = store.taken_away(form, now).await?;
     Ok(HttpResponse::Ok()
-        .content_type("application/vnd.sqlite3")
+        .content_type(kind)
         .insert_header((CACHE_CONTROL, "no-store"))
+        // It is packed already, or large: it goes out as it is.
+        .insert_header(ContentEncoding::Identity)
         .insert_header((CONTENT_DISPOSITION, format!("attachment; filename=\"{name}\"")))
-        .body(bytes))
+        .body(SizedStream::new(taken.bytes, in_pieces(taken))))
+}
+
+/// Bytes that are read and sent at a time.
+const PIECE_BYTES: usize = 64 * 1024;
+
+/// A file bit by bit, so that a large bakery does not lie in memory whole; it is gone when its last bytes are sent, or nobody waits for them.
+fn in_pieces(taken: Taken) -> impl Stream<Item = Result<web::Bytes, std::io::Error>> {
+    stream::try_unfold(taken, |mut taken| async move {
+        let read = web::block(move || {
+            let mut piece = vec![0; PIECE_BYTES];
+            let read = taken.file.read(&mut piece)?;
+            piece.truncate(read);
+            Ok::<_, std::io::Error>((piece, taken))
+        });
+        let (piece, taken) = read.await.map_err(std::io::Error::other)??;
+        Ok((!piece.is_empty()).then(|| (web::Bytes::from(piece), taken)))
+    })
 }

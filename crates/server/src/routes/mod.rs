@@ -1,5 +1,6 @@
 //! The routes, one file a resource.
 
+mod access;
 mod backups;
 mod bakes;
 mod begin;
@@ -169,9 +170,18 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(compute::sheet)
         .service(compute::bake)
         .service(compute::schedule)
+        .service(access::pair)
+        .service(access::show)
+        .service(access::list)
+        .service(access::code)
+        .service(access::drop_code)
+        .service(access::thermometer)
+        .service(access::rename)
+        .service(access::shut_out)
         .service(backups::show)
         .service(backups::make)
         .service(backups::take)
+        .service(backups::archive)
         .service(days::list)
         .service(days::show)
         .service(days::calendar)

@@ -1,5 +1,6 @@
 //! What travels: JSON with units in the names. Each file turns core values into it and back; nothing is computed here.
 
+mod access;
 mod backup;
 mod bake;
 mod begin;
@@ -36,6 +37,10 @@ mod wanted;
 mod ways;
 mod words;
 
+pub use access::{
+    AccessView, CodeBody, CodeView, DeviceName, DeviceView, PairBody, RoleWord, TokenView, device_name, grouped,
+    in_letters,
+};
 pub use backup::{BackupsView, backup_name};
 pub use bake::{
     BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,

@@ -6,6 +6,7 @@ use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, init_service};
 use ready_slab_server::app::application;
 use ready_slab_server::bakeries::Bakeries;
+use ready_slab_server::guard::AllowedHosts;
 use ready_slab_server::seed;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
@@ -355,7 +356,7 @@ async fn an_empty_bakery_has_a_kitchen_and_the_demo_is_a_bakery_apart() {
     let own = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     seed::ensure_kitchen(&own).await.unwrap();
     let file = dir.path().join("bakery.demo.db");
-    let app = init_service(application(Bakeries::new(own, Some(file.clone())), &[])).await;
+    let app = init_service(application(Bakeries::new(own, Some(file.clone())), AllowedHosts::default())).await;
     let ask = async |method: Method, path: &str| {
         let response = app.call(from_page(method, path).to_request()).await.unwrap();
         let status = response.status();
@@ -448,7 +449,7 @@ async fn foreign_hosts_and_origins_are_turned_away_and_headers_are_strict() {
     }
     let cross = from_page(Method::POST, "/api/undo").insert_header(("sec-fetch-site", "cross-site"));
     assert_eq!(status(cross).await, StatusCode::FORBIDDEN);
-    let app = init_service(application(Bakeries::new(store.clone(), None), &[])).await;
+    let app = init_service(application(Bakeries::new(store.clone(), None), AllowedHosts::default())).await;
     let page = app.call(from_page(Method::GET, "/jobs/1/cold").to_request()).await.unwrap();
     let policy = page.headers().get("content-security-policy").unwrap().to_str().unwrap().to_owned();
     assert!(policy.contains("default-src 'none'") && policy.contains("script-src 'self';"), "{policy}");

@@ -8,6 +8,7 @@ use actix_web::test::init_service;
 use chrono::{SecondsFormat, TimeDelta, Utc};
 use ready_slab_server::app::application;
 use ready_slab_server::bakeries::Bakeries;
+use ready_slab_server::guard::AllowedHosts;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
 
@@ -309,7 +310,7 @@ async fn other_ways_a_section_of_each_and_advice_for_every_trouble() {
 async fn the_stand_in_reads_by_itself_and_stops_with_the_piece() {
     let (_dir, store) = demo().await;
     let bakeries = Bakeries::new(store.clone(), None);
-    let app = init_service(application(bakeries, &[])).await;
+    let app = init_service(application(bakeries, AllowedHosts::default())).await;
     let id = put_in(&store, json!({ "put_in_at": null, "clock_speed": 600 })).await;
     let body =
         json!({ "every_s": 60, "noise_k": 0.2, "drop_out": 0.0, "seed": 7, "film_factor": 1.2, "air_off_k": 0.5 });
@@ -345,7 +346,7 @@ async fn the_stream_tells_all_pieces_at_once_and_after_a_change() {
     let (_dir, store) = demo().await;
     let bakeries = Bakeries::new(store.clone(), None);
     let board = bakeries.own().board.clone();
-    let app = init_service(application(bakeries, &[])).await;
+    let app = init_service(application(bakeries, AllowedHosts::default())).await;
     let response = app.call(from_page(Method::GET, "/api/cold/live").to_request()).await.unwrap();
     assert_eq!(response.headers().get("content-type").unwrap(), "text/event-stream");
     let mut body = Box::pin(response.into_body());

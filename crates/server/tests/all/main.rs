@@ -1,5 +1,6 @@
 //! The API and the command line. One program: it builds and links once.
 
+mod access_api;
 mod api;
 mod bakery;
 mod cold_api;

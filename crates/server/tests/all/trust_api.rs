@@ -6,6 +6,7 @@ use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, init_service, read_body};
 use ready_slab_server::app::application;
 use ready_slab_server::bakeries::Bakeries;
+use ready_slab_server::guard::AllowedHosts;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
 
@@ -79,7 +80,7 @@ async fn a_formula_changed_on_two_devices_is_asked_about_and_the_answer_carries_
 #[actix_web::test]
 async fn of_twenty_who_write_twenty_fields_ten_times_nothing_is_lost() {
     let (_dir, store) = demo().await;
-    let app = init_service(application(Bakeries::new(store.clone(), None), &[])).await;
+    let app = init_service(application(Bakeries::new(store.clone(), None), AllowedHosts::default())).await;
     let fields = [
         ("/api/jobs/1", "pieces", 30.0),
         ("/api/jobs/1", "thickness_mm", 4.0),
@@ -140,7 +141,7 @@ async fn of_twenty_who_write_twenty_fields_ten_times_nothing_is_lost() {
 #[actix_web::test]
 async fn a_job_that_is_deleted_while_others_write_stays_deleted() {
     let (_dir, store) = demo().await;
-    let app = init_service(application(Bakeries::new(store.clone(), None), &[])).await;
+    let app = init_service(application(Bakeries::new(store.clone(), None), AllowedHosts::default())).await;
     let id =
         call(&store, Method::POST, "/api/jobs/1/lots", Some(json!({"name": "More gulls", "pieces": 4}))).await.1["id"]
             .clone();

@@ -8,16 +8,16 @@ use sqlx::{AssertSqlSafe, ConnectOptions, Connection, SqliteConnection};
 use std::fs;
 use std::path::Path;
 
-fn noon() -> DateTime<Utc> {
+pub fn noon() -> DateTime<Utc> {
     Utc.with_ymd_and_hms(2026, 11, 29, 12, 0, 0).unwrap()
 }
 
-async fn raw(file: &Path) -> SqliteConnection {
+pub async fn raw(file: &Path) -> SqliteConnection {
     SqliteConnectOptions::new().filename(file).foreign_keys(false).connect().await.unwrap()
 }
 
 /// Every table of both files holds the same rows, by SQLite itself.
-async fn alike(one: &Path, other: &Path) -> usize {
+pub async fn alike(one: &Path, other: &Path) -> usize {
     let mut conn = raw(one).await;
     sqlx::query("ATTACH ? AS other").bind(other.to_str().unwrap()).execute(&mut conn).await.unwrap();
     let tables: Vec<(String,)> =

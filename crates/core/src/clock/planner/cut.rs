@@ -1,7 +1,7 @@
 //! Where a cut can lie: within the window of its dough, with a place in the cold after it.
 
 use super::day::{DayBatch, DayPlace};
-use super::laid::{BACK_INTO_THE_COLD, DayLayout, OTHER_PLACE, Reached, cut_sooner};
+use super::laid::{BACK_INTO_THE_COLD, DayLayout, OTHER_PLACE, cut_sooner};
 use super::places::Back;
 
 /// A cut as it can be laid.
@@ -25,7 +25,7 @@ pub(super) enum Sought {
 
 impl DayLayout<'_> {
     /// How dough comes out of the cold to be worked from `usable` on (or a little sooner, within its window) when it went in at `into`: when it
-    /// comes out, and how long it rests.
+    /// comes out, and how long it rests. Where it can not, the first minute it may have gone in for it to be possible; nothing where none is.
     pub(super) fn comes_out(
         &self,
         batch: &DayBatch,
@@ -33,31 +33,34 @@ impl DayLayout<'_> {
         outing_from: Back,
         into: Back,
         least: Back,
-    ) -> Option<(Back, Back)> {
+    ) -> Result<(Back, Back), Option<Back>> {
         // Dough that need not chill is worked as it is; its window runs from there.
         if least == 0 && (into == usable || into - outing_from <= batch.window_min) {
-            return Some((into, 0));
+            return Ok((into, 0));
         }
         let place = self.place(batch.dough_place);
         let rests = std::iter::once((0, 0)).chain(batch.rests.iter().copied());
         let ends = batch.rests.iter().map(|r| r.0 - 1).chain(std::iter::once(Back::MAX));
         let mut best: Option<(Back, Back)> = None;
+        let mut sooner: Option<Back> = None;
         for ((from, rest), until) in rests.zip(ends) {
             let mut out = (usable + rest).max(into.saturating_sub(until));
             if out < into && !place.fits(out, into) {
-                out = place.last_full_end(out, into)?;
+                out = place.last_full_end(out, into).unwrap_or(out);
             }
-            let chilled = into - out;
             let usable_at = out - rest;
-            let holds = chilled >= from.max(least)
-                && chilled >= 0
-                && usable_at >= usable
-                && usable_at - outing_from <= batch.window_min;
-            if holds && best.is_none_or(|(o, r)| usable_at < o - r) {
+            // The sooner it goes in, the sooner it comes out, if at all: what is past the window stays past it.
+            if out == Back::MAX || usable_at - outing_from > batch.window_min {
+                continue;
+            }
+            let goes_in = out + from.max(least).max(0);
+            if into < goes_in {
+                sooner = Some(sooner.map_or(goes_in, |s| s.min(goes_in)));
+            } else if best.is_none_or(|(o, r)| usable_at < o - r) {
                 best = Some((out, rest));
             }
         }
-        best
+        best.ok_or(sooner)
     }
 
     /// The first cut for a tray that goes into the oven at `bake_to`, and where it chills.
@@ -173,18 +176,11 @@ impl DayLayout<'_> {
                 continue;
             }
             match self.comes_out(batch, reached.cut_to, reached.outing_from, start, rechill) {
-                Some(out) => return Sought::Cut(Cut { from: start, place, out: Some(out) }),
+                Ok(out) => return Sought::Cut(Cut { from: start, place, out: Some(out) }),
+                Err(Some(next)) => start = next,
                 // A place that is full after the window has ended never lets it in again.
-                None if self.shut(batch, reached, start) => return Sought::Never,
-                None => start += 1,
+                Err(None) => return Sought::Never,
             }
         }
-    }
-
-    /// Whether the place of a dough is full at a time before `into` at which it would have to be in it.
-    pub(super) fn shut(&self, batch: &DayBatch, reached: Reached, into: Back) -> bool {
-        let rest = batch.rests.iter().map(|r| r.1).max().unwrap_or(0);
-        let by = reached.outing_from + batch.window_min + rest;
-        self.place(batch.dough_place).last_full_end(by.min(into), into).is_some_and(|end| end > by)
     }
 }

@@ -1,6 +1,7 @@
 //! What of a day is laid, and what is taken by it.
 
 use super::day::{Day, DayBatch, DayPlace};
+use super::kept::Kept;
 use super::places::{Back, Places};
 use std::cell::Cell;
 
@@ -133,6 +134,10 @@ pub(super) struct DayLayout<'a> {
     pub(super) aside: (SoFar, SoFar),
     /// Places tried, of all lists and of this one.
     pub(super) tried: (Cell<u64>, Cell<u32>),
+    /// The day does not start later than this, counted back, however the rest is laid.
+    pub(super) least: Back,
+    /// What need not be laid again.
+    pub(super) kept: Kept,
 }
 
 const UNLIMITED: u32 = 1_000_000;
@@ -190,6 +195,8 @@ impl<'a> DayLayout<'a> {
             start: 0,
             aside: Default::default(),
             tried: Default::default(),
+            least: 0,
+            kept: Kept::default(),
         }
     }
 
@@ -214,6 +221,7 @@ impl<'a> DayLayout<'a> {
         all.into_iter().for_each(Places::clear);
         self.ovens.iter_mut().for_each(Vec::clear);
         self.tried.1.set(0);
+        self.least = 0;
         self.laid.clear();
         self.chills.clear();
         self.doughs.clear();
@@ -289,6 +297,17 @@ impl<'a> DayLayout<'a> {
         let chills = self.chills.iter().map(|c| c.chill.to).max().unwrap_or(0);
         let doughs = self.doughs.iter().map(|d| d.mix.to.max(d.form.to).max(d.bulk.to)).max().unwrap_or(0);
         ovens.max(cuts).max(chills).max(doughs)
+    }
+
+    /// Where the day starts at the latest for a batch of which something is laid: what is still to be done of it comes before that.
+    pub(super) fn still(&self, at: usize) -> Back {
+        let (batch, reached) = (&self.day.batches[at], self.reached[at]);
+        if reached.formed {
+            return self.doughs.last().map_or(0, |d| d.mix.to.max(d.bulk.to));
+        }
+        let mix = if batch.mixed_by.is_none() { batch.mix_min } else { 0 };
+        let cuts: Back = (0..reached.left).map(|tray| DayBatch::of(&batch.cut_min, tray)).sum();
+        reached.cut_to + cuts + batch.chill_min + batch.form_min + batch.bulk_min + mix
     }
 
     /// What is better at an equal start: fewer changes of temperature, fewer outings, less waiting. Below a minute in all.

@@ -152,17 +152,16 @@ impl DayLayout<'_> {
         self.give_held(at);
         let batch = &self.day.batches[at];
         let Reached { cut_to, outing_from, .. } = self.reached[at];
-        let reached = self.reached[at];
         let mut into = cut_to + batch.chill_min;
         let (out, rest) = loop {
             into = self.hands.first(into, batch.form_min)?;
-            if into > self.furthest || !self.tries_on() || self.shut(batch, reached, into) {
+            if into > self.furthest || !self.tries_on() {
                 return None;
             }
-            if let Some(out) = self.comes_out(batch, cut_to, outing_from, into, batch.chill_min) {
-                break out;
+            match self.comes_out(batch, cut_to, outing_from, into, batch.chill_min) {
+                Ok(out) => break out,
+                Err(next) => into = next?,
             }
-            into += 1;
         };
         let form = Stretch::new(into, batch.form_min);
         self.hands.take(form.from, form.to);
@@ -225,21 +224,31 @@ impl Layout for DayLayout<'_> {
     const WAYS: u8 = 8;
     // Tried on made-up days.
     const HEAT: (f64, f64) = (0.012, 0.002);
+    const FEW_ROUNDS: (f64, (f64, f64)) = (40.0, (0.006, 0.000_3));
 
     fn tries(&self) -> u64 {
         self.tried.0.get()
     }
 
-    fn lay(&mut self, list: &List) -> Option<f64> {
-        self.clear();
-        for &chain in &list.order {
+    fn lay(&mut self, list: &List, most: f64) -> Option<f64> {
+        let from = self.go_back_to_what_is_kept(list);
+        for (i, &chain) in list.order.iter().enumerate().skip(from) {
             let at = usize::from(chain);
             match self.reached[at].left {
                 0 => self.lay_dough(at)?,
                 _ => self.lay_together(at, list)?,
             }
+            self.least = self.least.max(self.still(at));
+            if f64::from(self.least) > most {
+                return None;
+            }
+            self.mark(i + 1);
         }
         self.start = self.started();
         Some(f64::from(self.start) + self.worse_by())
+    }
+
+    fn keep(&mut self) {
+        self.kept.keep();
     }
 }

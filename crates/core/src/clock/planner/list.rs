@@ -5,7 +5,7 @@ use rand::{RngExt, SeedableRng};
 use rand_pcg::Pcg32;
 
 /// The order in which units are laid down: each entry names a chain, whose next unit is meant; and how each unit is laid.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub(super) struct List {
     pub(super) order: Vec<u16>,
     /// Of each unit, counted through all chains.
@@ -18,8 +18,13 @@ pub(super) trait Layout {
     const WAYS: u8;
     /// Share of the cost that a change for the worse may have at the beginning and at the end of a round of cooling.
     const HEAT: (f64, f64);
-    /// How bad the list is, in minutes (fractions break ties); nothing where it can not be laid.
-    fn lay(&mut self, list: &List) -> Option<f64>;
+    /// With time for fewer rounds than this, one that takes all of it finds more; what it is cooled from and to.
+    const FEW_ROUNDS: (f64, (f64, f64));
+    /// How bad the list is, in minutes (fractions break ties); nothing where it can not be laid, or where it shows before its end that it is
+    /// worse than `most`.
+    fn lay(&mut self, list: &List, most: f64) -> Option<f64>;
+    /// The list laid last is the one that others are made from now: what they have in common with it need not be laid again.
+    fn keep(&mut self) {}
     /// Tries made so far, of all lists: what a budget is held to beside the number of lists.
     fn tries(&self) -> u64 {
         0
@@ -32,12 +37,12 @@ pub(super) trait Layout {
     fn in_order(&self, _list: &mut List) {}
 }
 
-/// How long and from where to search.
+/// How long and from where to search: whichever is used up first.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Budget {
     /// Lists to lay.
     pub(super) lists: u32,
-    /// Tries in all of them: where nothing fits, one list may take as many as thousands that do.
+    /// Tries in all of them.
     pub(super) tries: u64,
     /// All chances follow from it.
     pub(super) seed: u64,
@@ -52,18 +57,29 @@ pub(super) struct Found {
     pub(super) cost: f64,
 }
 
-/// What a layout is cooled from and to when its list is so long that there is time for one round only. Tried on made-up days.
-const LONG: (f64, f64) = (0.006, 0.000_5);
-
 /// Lists a round of cooling lays for each entry. Tried likewise.
 const ROUND: usize = 160;
+
+impl Budget {
+    /// Share that is used.
+    fn used(&self, lists: u32, tries: u64) -> f64 {
+        let share = |n: f64, of: f64| if of > 0.0 { n / of } else { 1.0 };
+        share(f64::from(lists), f64::from(self.lists)).max(share(many(tries), many(self.tries)))
+    }
+}
+
+#[expect(clippy::cast_precision_loss, reason = "counts of tries, far below 2^53")]
+fn many(n: u64) -> f64 {
+    n as f64
+}
 
 /// Betters the best of some lists.
 pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget) -> Option<Found> {
     let mut chance = Pcg32::seed_from_u64(budget.seed);
     let mut best: Option<Found> = None;
     for list in starts {
-        if let Some(cost) = layout.lay(list)
+        let most = best.as_ref().map_or(f64::INFINITY, |b| b.cost);
+        if let Some(cost) = layout.lay(list, most)
             && best.as_ref().is_none_or(|b| cost < b.cost)
         {
             best = Some(Found { list: list.clone(), cost });
@@ -73,14 +89,17 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
     if length < 2 && L::WAYS == 0 {
         return best;
     }
-    let mut budget = budget;
-    let mut met = false;
     let mut laid: u32 = u32::try_from(starts.len()).unwrap_or(u32::MAX);
+    // As many lists as the budget is likely to have room for.
+    let each = many(layout.tries()) / f64::from(laid.max(1));
+    let expected = f64::from(budget.lists).min(many(budget.tries) / each.max(f64::MIN_POSITIVE));
     // Long lists are cooled once, short ones again and again.
-    let round = u32::try_from(length * ROUND).unwrap_or(u32::MAX).max(400);
-    let (round, (warm, cold)) = if budget.lists / round < 10 { (budget.lists, LONG) } else { (round, L::HEAT) };
+    let rounds = expected / f64::from(u32::try_from(length * ROUND).unwrap_or(u32::MAX).max(400));
+    let (round, (warm, cold)) = if rounds < L::FEW_ROUNDS.0 { (1.0, L::FEW_ROUNDS.1) } else { (1.0 / rounds, L::HEAT) };
+    let mut end = 1.0;
+    let mut met = false;
     let mut first = true;
-    while laid < budget.lists && layout.tries() < budget.tries {
+    while budget.used(laid, layout.tries()) < end {
         let from = match &best {
             Some(found) => found.clone(),
             // Nothing holds yet: any list is as good.
@@ -92,8 +111,11 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
             for _ in 0..(1 + length / 12) {
                 change(&mut now.list, L::WAYS, &mut chance);
             }
-            match layout.lay(&now.list) {
-                Some(cost) => now.cost = cost,
+            match layout.lay(&now.list, f64::INFINITY) {
+                Some(cost) => {
+                    now.cost = cost;
+                    layout.keep();
+                }
                 None => now = from,
             }
             laid += 1;
@@ -101,9 +123,18 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
         first = false;
         let mut hints = vec![];
         let scale = if now.cost.is_finite() { now.cost } else { 1000.0 };
-        let lists = round.min(budget.lists - laid).max(1);
-        for step in 0..lists {
-            let share = f64::from(step) / f64::from(lists);
+        let begun = budget.used(laid, layout.tries());
+        loop {
+            let used = budget.used(laid, layout.tries());
+            // Where no plan can be shorter, a little more is spent on what is nicer at equal length.
+            if !met && best.as_ref().is_some_and(|b| b.cost.floor() <= budget.bound) {
+                met = true;
+                end = (used + 0.125).min(1.0);
+            }
+            let share = (used - begun) / round;
+            if share >= 1.0 || used >= end {
+                break;
+            }
             let heat = scale * warm * (cold / warm).powf(share);
             let mut next = now.list.clone();
             if hints.is_empty() || chance.random_range(0..10) == 0 {
@@ -112,19 +143,13 @@ pub(super) fn better<L: Layout>(layout: &mut L, starts: &[List], budget: Budget)
                 let (earlier, later) = hints[chance.random_range(0..hints.len())];
                 before(&mut next.order, earlier, later);
             }
-            // Where no plan can be shorter, a little more is spent on what is nicer at equal length.
-            if !met && best.as_ref().is_some_and(|b| b.cost.floor() <= budget.bound) {
-                met = true;
-                budget.lists = budget.lists.min(laid + budget.lists / 8);
-            }
-            if laid >= budget.lists || layout.tries() >= budget.tries {
-                return best;
-            }
             laid += 1;
-            let Some(cost) = layout.lay(&next) else { continue };
-            let worse = cost - now.cost;
-            if worse <= 0.0 || chance.random::<f64>() < (-worse / heat).exp() {
+            // So much worse it may be.
+            let most = now.cost - heat * chance.random::<f64>().ln();
+            let Some(cost) = layout.lay(&next, most) else { continue };
+            if cost <= most {
                 layout.in_order(&mut next);
+                layout.keep();
                 hints = layout.critical();
                 now = Found { list: next, cost };
                 if best.as_ref().is_none_or(|b| now.cost < b.cost) {

@@ -108,6 +108,12 @@ impl Places {
         let start = self.cut_at(from);
         let end = self.cut_at(to);
         self.steps[start..end].iter_mut().for_each(|s| s.1 = by(s.1));
+        // What changes nothing any more is no step.
+        for i in [end, start] {
+            if self.steps[i].1 == self.taken_from(i) {
+                self.steps.remove(i);
+            }
+        }
     }
 
     /// Takes a place.

@@ -6,6 +6,7 @@ use actix_web::test::{TestRequest, init_service, read_body};
 use chrono::NaiveDate;
 use ready_slab_server::app::application;
 use ready_slab_server::bakeries::Bakeries;
+use ready_slab_server::guard::AllowedHosts;
 use ready_slab_server::seed;
 use ready_slab_store::Store;
 use serde_json::Value;
@@ -24,7 +25,7 @@ pub async fn demo() -> (tempfile::TempDir, Store) {
 
 /// Sends one request and returns status, content type and body.
 pub async fn send(store: &Store, request: TestRequest) -> (StatusCode, String, Vec<u8>) {
-    let app = init_service(application(Bakeries::new(store.clone(), None), &[])).await;
+    let app = init_service(application(Bakeries::new(store.clone(), None), AllowedHosts::default())).await;
     let response: ServiceResponse<_> = app.call(request.to_request()).await.unwrap();
     let status = response.status();
     let kind = response.headers().get("content-type").map_or("", |v| v.to_str().unwrap()).to_owned();

@@ -1,0 +1,144 @@
+//! The open archive, on real files: every table goes out and comes back.
+
+use crate::keeping::{alike, noon, raw};
+use crate::shelf::{filled, job, record};
+use ready_slab_store::{Lock, Store, StoreError, StoredJob, check_file, export_file, import};
+use std::fs::{self, File};
+use std::io::{Read as _, Write as _};
+use std::path::{Path, PathBuf};
+use zip::write::SimpleFileOptions;
+use zip::{ZipArchive, ZipWriter};
+
+fn entries(archive: &Path) -> Vec<(String, String)> {
+    let mut zip = ZipArchive::new(File::open(archive).unwrap()).unwrap();
+    let mut all = vec![];
+    for i in 0..zip.len() {
+        let mut entry = zip.by_index(i).unwrap();
+        let mut text = String::new();
+        entry.read_to_string(&mut text).unwrap();
+        all.push((entry.name().unwrap().into_owned(), text));
+    }
+    all
+}
+
+/// An archive like another, but for what is changed of its entries; an entry of which nothing is left is left out.
+fn but(archive: &Path, name: &str, changed: impl Fn(&str, String) -> Option<String>) -> PathBuf {
+    let to = archive.with_file_name(name);
+    let mut zip = ZipWriter::new(File::create(&to).unwrap());
+    for (name, text) in entries(archive) {
+        if let Some(text) = changed(&name, text) {
+            zip.start_file(name, SimpleFileOptions::default()).unwrap();
+            zip.write_all(text.as_bytes()).unwrap();
+        }
+    }
+    zip.finish().unwrap();
+    to
+}
+
+#[tokio::test]
+async fn every_table_goes_out_and_comes_back() {
+    let (dir, store, f, c, j) = filled().await;
+    store.add_record(&record(j), true).await.unwrap();
+    store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
+    let here = dir.path().join("bakery.db");
+    // Numbers and letters that writers of JSON and CSV like to change.
+    let mut conn = raw(&here).await;
+    for (id, value) in [(900, 0.1 + 0.2), (901, 5.0), (902, 1.0 / 3.0), (903, -0.0), (904, 17.999_999_999_999_996)] {
+        sqlx::query("INSERT INTO touch (id, formula_id, job_id, noted_at, purpose, touch, dough_c) SELECT ?, ?, ?, '2026-11-28T10:00:00.000Z', 'rolling', 'right', ? FROM job")
+            .bind(id)
+            .bind(f.0)
+            .bind(j.0)
+            .bind(value)
+            .execute(&mut conn)
+            .await
+            .unwrap();
+    }
+    let odd = "'; \"quoted\", \u{1f36a}; \\ %";
+    sqlx::query("UPDATE cutter SET name = ?").bind(odd).execute(&mut conn).await.unwrap();
+    let archive = dir.path().join("bakery.zip");
+    store.export(&archive, noon()).await.unwrap();
+    let other = dir.path().join("other.db");
+    assert_eq!(import(&archive, &other, noon()).await.unwrap(), None);
+    assert!(alike(&here, &other).await > 15);
+    // Nothing is written over; the same bakery makes the same archive.
+    assert!(matches!(store.export(&archive, noon()).await, Err(StoreError::FileThere { .. })));
+    export_file(&other, &dir.path().join("again.zip"), noon()).await.unwrap();
+    assert_eq!(entries(&archive), entries(&dir.path().join("again.zip")));
+    // What another program reads: a table with its heads, an outline in millimetres.
+    let all = entries(&archive);
+    let text = |name: &str| all.iter().find(|(n, _)| n == name).map(|(_, text)| text.as_str()).unwrap();
+    let mut rows = csv::Reader::from_reader(text("csv/job.csv").as_bytes());
+    let pieces = rows.headers().unwrap().iter().position(|head| head == "pieces").unwrap();
+    assert_eq!(&rows.records().next().unwrap().unwrap()[pieces], "96");
+    let outline = ready_slab_core::geometry::read_svg(text("cutters/1.svg"), None).unwrap();
+    let kept = store.cutter(c).await.unwrap().outline;
+    assert!((outline.area().mm2() / kept.area().mm2() - 1.0).abs() < 1e-3);
+    assert!(text("bakery.json").contains("\"format\": \"ready-slab-bakery\""));
+}
+
+#[tokio::test]
+async fn what_is_read_takes_the_place_of_what_was_there() {
+    let (dir, store, f, c, j) = filled().await;
+    let (here, archive) = (dir.path().join("bakery.db"), dir.path().join("bakery.zip"));
+    store.export(&archive, noon()).await.unwrap();
+    store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
+    let lock = Lock::of(&here).unwrap();
+    assert!(matches!(import(&archive, &here, noon()).await, Err(StoreError::OpenElsewhere)));
+    drop(lock);
+    store.close().await;
+    let aside = import(&archive, &here, noon()).await.unwrap().unwrap();
+    for (file, pieces) in [(&here, 48), (&aside, 96)] {
+        assert!(check_file(file).await.unwrap().whole());
+        assert_eq!(Store::open(file).await.unwrap().job(j).await.unwrap().job.input().pieces, pieces);
+    }
+}
+
+#[tokio::test]
+async fn what_is_no_archive_says_where_it_is_wrong_and_changes_nothing() {
+    let (dir, store, ..) = filled().await;
+    let (here, archive) = (dir.path().join("bakery.db"), dir.path().join("bakery.zip"));
+    store.export(&archive, noon()).await.unwrap();
+    store.close().await;
+    let before = fs::read(&here).unwrap();
+    let letter = dir.path().join("letter.txt");
+    fs::write(&letter, "Dear baker,\n").unwrap();
+    let half = dir.path().join("half.zip");
+    fs::write(&half, &fs::read(&archive).unwrap()[..2000]).unwrap();
+    let only = |wanted: &'static str, change: fn(String) -> Option<String>| {
+        move |name: &str, text: String| if name == wanted { change(text) } else { Some(text) }
+    };
+    let wrong = [
+        (letter, ""),
+        (half, ""),
+        (but(&archive, "1.zip", only("bakery.json", |_| None)), "bakery.json"),
+        (but(&archive, "2.zip", only("bakery.json", |t| Some(t.replace("ready-slab-bakery", "cake")))), "\"cake\""),
+        (
+            but(&archive, "3.zip", only("bakery.json", |t| Some(t.replace("\"schema\": ", "\"schema\": 9")))),
+            "later version",
+        ),
+        (but(&archive, "4.zip", only("tables/job.jsonl", |_| None)), "tables/job.jsonl"),
+        (
+            but(&archive, "5.zip", only("tables/job.jsonl", |t| t.lines().next().map(|l| format!("{l}\n")))),
+            "0 rows, not the 1",
+        ),
+        (but(&archive, "6.zip", only("tables/job.jsonl", |t| Some(t.replacen("[1,", "[1,2,", 1)))), "line 2"),
+        (
+            but(&archive, "7.zip", only("tables/job.jsonl", |t| Some(t.replace("\"pieces\"", "\"cakes\"")))),
+            "its columns are",
+        ),
+        (
+            but(&archive, "8.zip", only("tables/kitchen.jsonl", |t| Some(t.replacen("[1,", "[true,", 1)))),
+            "no value of a bakery",
+        ),
+        (but(&archive, "9.zip", only("tables/job.jsonl", |t| Some(t.replacen("[1,", "[\"one\",", 1)))), "line 2"),
+        // A job of a formula that is not there.
+        (but(&archive, "10.zip", only("tables/cutter.jsonl", |t| Some(t.replacen("[1,", "[7,", 1)))), "not whole"),
+    ];
+    for (file, says) in wrong {
+        let told = import(&file, &here, noon()).await.unwrap_err().to_string();
+        assert!(told.contains(says), "{}: {told}", file.display());
+        assert!(fs::read(&here).unwrap() == before, "{}", file.display());
+    }
+    let left: Vec<_> = fs::read_dir(dir.path()).unwrap().map(|e| e.unwrap().file_name()).collect();
+    assert!(!left.iter().any(|n| n.to_string_lossy().contains(".read")), "{left:?}");
+}
