@@ -5,6 +5,7 @@ mod drawn;
 mod hole;
 mod joined;
 mod narrow;
+mod neck;
 mod outline;
 mod paper;
 mod photo;

@@ -1,6 +1,7 @@
 //! One closed outline: measured, turned, grown, and held apart from another.
 
 use super::hole::{MOST_HOLES, hole_ring};
+use super::neck;
 use super::ring::{MOST_POINTS, bounds, first_crossing, offset_ring, ring_about};
 use crate::error::InputError;
 use crate::units::{Area, Length};
@@ -170,42 +171,7 @@ impl Outline {
     /// 0.1 mm.
     #[must_use]
     pub fn narrowest_neck(&self) -> Option<Length> {
-        // Ignore crumbs that shrink off at a corner: a part counts when it holds 2 % of the area (our own choice).
-        let part = self.polygon.unsigned_area() * 0.02;
-        let holes = self.polygon.interiors().len();
-        let parted = |inset: f64| -> Option<bool> {
-            let shrunk = self.polygon.buffer(-inset);
-            let parts = shrunk.0.iter().filter(|p| p.unsigned_area() > 1e-3).count();
-            if holes > 0 {
-                // The wall beside a hole is gone when the hole has opened, or all of it when nothing is left.
-                return Some(shrunk.0.iter().map(|p| p.interiors().len()).sum::<usize>() < holes || parts > 1);
-            }
-            if parts == 0 {
-                return None;
-            }
-            Some(shrunk.0.iter().filter(|p| p.unsigned_area() > part / 4.0).count() > 1)
-        };
-        let (width, height) = self.extent();
-        let most = width.mm().min(height.mm()) / 2.0;
-        let step = most / 24.0;
-        let mut whole = 0.0;
-        let mut inset = step;
-        while inset < most {
-            match parted(inset) {
-                None => return None,
-                Some(true) => {
-                    let mut apart = inset;
-                    while apart - whole > 0.05 {
-                        let middle = f64::midpoint(apart, whole);
-                        if parted(middle) == Some(true) { apart = middle } else { whole = middle }
-                    }
-                    return Some(Length::new_mm(2.0 * apart));
-                }
-                Some(false) => whole = inset,
-            }
-            inset += step;
-        }
-        None
+        neck::narrowest_neck(&self.polygon).map(Length::new_mm)
     }
 
     /// The same outline scaled so that its box is `width` wide.
