@@ -36,6 +36,22 @@ fn gull() -> Result<Outline, Box<dyn Error>> {
     Ok(read_svg(svg, Some(Length::new_mm(96.0)))?)
 }
 
+/// The neck of an outline with as many points as are accepted, all of them points of a star.
+fn neck() -> Result<(), Box<dyn Error>> {
+    let corner = |i: i32| {
+        let (turn, r) = (std::f64::consts::TAU * f64::from(i) / 5000.0, if i % 2 == 0 { 45.0 } else { 41.0 });
+        (r * turn.cos(), r * turn.sin())
+    };
+    let points: Vec<(f64, f64)> = (0..5000).map(corner).collect();
+    let star = Outline::new(&points)?;
+    println!(
+        "outline of 5,000 points, checked\t{:.2}",
+        median_ms(|| drop(std::hint::black_box(Outline::new(&points))))
+    );
+    println!("its narrowest neck\t{:.2}", median_ms(|| drop(std::hint::black_box(star.narrowest_neck()))));
+    Ok(())
+}
+
 /// One bake, a thin and a wide one, the widest there is, and all levers of one.
 fn bakes(job: &Job, plan: &Plan) -> Result<(), Box<dyn Error>> {
     let question = &plan.oven.question;

@@ -15,9 +15,13 @@ use actix_web::{App, HttpMessage as _, HttpServer, web};
 use chrono::{DateTime, NaiveTime, Utc};
 use ready_slab_core::clock::Zone;
 use ready_slab_store::{Backups, Lock, Role, Store, StoreError, Why};
+use rustls::ServerConfig;
+use rustls::pki_types::pem::PemObject as _;
+use rustls::pki_types::{CertificateDer, PrivateKeyDer};
 use std::io::IsTerminal as _;
 use std::net::{IpAddr, SocketAddr, TcpListener, UdpSocket};
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
+use std::sync::Arc;
 use std::time::Duration;
 use tracing_actix_web::TracingLogger;
 use utoipa::OpenApi as _;
@@ -40,6 +44,8 @@ pub struct Options {
     pub keep: usize,
     /// Whether everybody on the network is let in.
     pub open: bool,
+    /// Files of a certificate and its key, for HTTPS.
+    pub tls: Option<(PathBuf, PathBuf)>,
 }
 
 /// The application with all routes, on a bakery and the demo beside it.
@@ -57,6 +63,7 @@ pub fn application(
 > {
     let (app, _) = App::new().into_utoipa_app().openapi(Description::openapi()).configure(configure).split_for_parts();
     app.app_data(web::Data::new(bakeries.access().clone()))
+        .app_data(web::Data::new(bakeries.heavy()))
         .app_data(web::Data::new(bakeries))
         .app_data(web::Data::new(hosts))
         .app_data(web::PayloadConfig::new(BODY_LIMIT_BYTES))
@@ -148,7 +155,7 @@ fn host(ip: IpAddr) -> String {
 }
 
 /// How a device on the network calls this machine. Where it listens on all of its addresses, the one by which it would reach others.
-fn reached_at(bound: SocketAddr) -> String {
+fn reached_at(scheme: &str, bound: SocketAddr) -> String {
     let outward = || {
         // Nothing is sent: only the way is looked for (192.0.2.1 is kept for examples, RFC 5737).
         let socket = UdpSocket::bind(("0.0.0.0", 0)).ok()?;
@@ -156,7 +163,27 @@ fn reached_at(bound: SocketAddr) -> String {
         Some(socket.local_addr().ok()?.ip())
     };
     let ip = if bound.ip().is_unspecified() { outward().unwrap_or(bound.ip()) } else { bound.ip() };
-    format!("http://{}:{}", host(ip), bound.port())
+    format!("{scheme}://{}:{}", host(ip), bound.port())
+}
+
+/// What a file of a certificate or a key is wrong in.
+#[derive(Debug, thiserror::Error)]
+#[error("{}: {why}", file.display())]
+struct BadCertificate {
+    file: PathBuf,
+    why: String,
+}
+
+/// TLS 1.2 and 1.3 (RFC 5246, RFC 8446) with a certificate and its key, both PEM (RFC 7468).
+fn tls(certificate: &Path, key: &Path) -> Result<ServerConfig, BadCertificate> {
+    let bad = |file: &Path, why: &dyn std::fmt::Display| BadCertificate { file: file.to_owned(), why: why.to_string() };
+    let chain = CertificateDer::pem_file_iter(certificate).and_then(Iterator::collect::<Result<Vec<_>, _>>);
+    let chain = chain.map_err(|e| bad(certificate, &e))?;
+    let secret = PrivateKeyDer::from_pem_file(key).map_err(|e| bad(key, &e))?;
+    let provider = Arc::new(rustls::crypto::ring::default_provider());
+    let versions = ServerConfig::builder_with_provider(provider).with_safe_default_protocol_versions();
+    let versions = versions.map_err(|e| bad(certificate, &e))?;
+    versions.with_no_client_auth().with_single_cert(chain, secret).map_err(|e| bad(certificate, &e))
 }
 
 /// Says on standard output how a device is let in.
@@ -192,11 +219,10 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
     let listener = TcpListener::bind(options.listen)?;
     let bound = listener.local_addr()?;
     let loopback = bound.ip().is_loopback();
-    let reached = Reached {
-        open: loopback || options.open,
-        secure: false,
-        address: if loopback { String::new() } else { reached_at(bound) },
-    };
+    let tls = options.tls.as_ref().map(|(certificate, key)| tls(certificate, key)).transpose()?;
+    let scheme = if tls.is_some() { "https" } else { "http" };
+    let address = if loopback { String::new() } else { reached_at(scheme, bound) };
+    let reached = Reached { open: loopback || options.open, secure: tls.is_some(), address };
     let access = Access::new(store.clone(), reached, WRONG_CODE_WAITS);
     let bakeries =
         Bakeries::new(store, Some(demo_beside(&options.db))).kept_safe(backups.clone()).guarded(access.clone());
@@ -213,10 +239,13 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
         // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
         .tcp_nodelay(true)
         .shutdown_timeout(10)
-        .disable_signals()
-        .listen(listener)?;
+        .disable_signals();
+    let server = match tls {
+        Some(tls) => server.listen_rustls_0_23(listener, tls)?,
+        None => server.listen(listener)?,
+    };
     // The lines meant for people, on standard output; logs go to standard error.
-    println!("Ready Slab is at http://{bound}/");
+    println!("Ready Slab is at {scheme}://{bound}/");
     if !loopback {
         tell_how_to_get_in(&access, options.open).await?;
     }

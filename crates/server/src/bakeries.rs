@@ -3,6 +3,7 @@
 
 use crate::access::Access;
 use crate::board::Board;
+use crate::heavy::Heavy;
 use crate::problem::ApiError;
 use crate::searches::Searches;
 use crate::seed;
@@ -36,9 +37,9 @@ pub struct Bakery {
 
 impl Bakery {
     /// Opens what belongs to a store.
-    pub fn new(store: Store) -> Self {
+    pub fn new(store: Store, heavy: Heavy) -> Self {
         let board = Board::new(store.clone());
-        let searches = Searches::new(board.closing());
+        let searches = Searches::new(board.closing(), heavy);
         Self { store, board, searches }
     }
 
@@ -57,13 +58,16 @@ struct Inner {
     own: Bakery,
     demo_file: Option<PathBuf>,
     demo: RwLock<Option<Bakery>>,
+    heavy: Heavy,
 }
 
 impl Bakeries {
     /// The bakery to be served; a demo beside it would lie in `demo_file`.
     pub fn new(own: Store, demo_file: Option<PathBuf>) -> Self {
         let access = Access::open(own.clone());
-        Self(Arc::new(Inner { own: Bakery::new(own), demo_file, demo: RwLock::default() }), None, access)
+        let heavy = Heavy::default();
+        let own = Bakery::new(own, heavy.clone());
+        Self(Arc::new(Inner { own, demo_file, demo: RwLock::default(), heavy }), None, access)
     }
 
     /// The same, with a place for backups of the own one.
@@ -86,6 +90,11 @@ impl Bakeries {
     /// Where backups of the own bakery lie.
     pub fn backups(&self) -> Result<&Backups, ApiError> {
         self.1.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for backups".to_owned()))
+    }
+
+    /// Who gives turns to what takes long.
+    pub fn heavy(&self) -> Heavy {
+        self.0.heavy.clone()
     }
 
     /// The bakery itself.
@@ -114,7 +123,7 @@ impl Bakeries {
         }
         let file = self.0.demo_file.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for the demo".to_owned()))?;
         let zone = self.0.own.store.kitchen().await?.zone();
-        let bakery = Bakery::new(Store::open(file).await?);
+        let bakery = Bakery::new(Store::open(file).await?, self.0.heavy.clone());
         seed::seed(&bakery.store, zone.name(), chrono::Utc::now()).await?;
         bakery.board.tend_probes().await?;
         *demo = Some(bakery);

@@ -31,6 +31,18 @@ pub enum DeviceError {
     Input(#[from] ready_slab_core::error::InputErrors),
 }
 
+/// Asks a server whether it is well: what it says. One that does not know who asks is running.
+pub fn health(server: &str) -> Result<String, DeviceError> {
+    let config = ureq::Agent::config_builder().timeout_global(Some(ANSWER)).http_status_as_error(false).build();
+    let asked = ureq::Agent::new_with_config(config).get(format!("{server}/api/health")).call();
+    let answer = asked.map_err(|e| DeviceError::NoAnswer(server.to_owned(), e.to_string()))?;
+    match answer.status().as_u16() {
+        200 => Ok(format!("{server} is well.")),
+        401 => Ok(format!("{server} is running; it tells more to a device that is let in.")),
+        other => Err(DeviceError::Refused(format!("{server} answers {other}"))),
+    }
+}
+
 enum Trouble {
     Lost(String),
     Refused(String),

@@ -9,6 +9,7 @@ mod description;
 pub mod device;
 pub mod embed;
 pub mod guard;
+pub mod heavy;
 mod paths;
 pub mod problem;
 pub mod revise;

@@ -33,6 +33,12 @@ enum Command {
         /// Where to listen. On other than loopback each device is let in with a code that is told at the start.
         #[arg(long, default_value = "127.0.0.1:8420")]
         listen: SocketAddr,
+        /// A certificate (PEM) with which everything is served by HTTPS.
+        #[arg(long, value_name = "FILE", requires = "key")]
+        cert: Option<PathBuf>,
+        /// Its key (PEM).
+        #[arg(long, value_name = "FILE", requires = "cert")]
+        key: Option<PathBuf>,
         /// Asks nobody who he is, on whatever network: everybody there can read, change and delete all of the bakery.
         #[arg(long)]
         open: bool,
@@ -122,6 +128,12 @@ enum Command {
         #[arg(long)]
         count: Option<u32>,
     },
+    /// Asks a server whether it is well, and ends with 0 where it is.
+    Health {
+        /// The server.
+        #[arg(long, default_value = "http://127.0.0.1:8420")]
+        server: String,
+    },
     /// Prints the description of the API (OpenAPI 3.1).
     Openapi,
 }
@@ -203,8 +215,9 @@ fn waited_for<T>(work: impl Future<Output = T>) -> T {
 fn main() -> ExitCode {
     log();
     match Arguments::parse().command {
-        Command::Serve { db, listen, open, demo, allow_hosts, backups, keep } => {
-            let options = Options { db, listen, demo, allow_hosts, backups, keep: keep.into(), open };
+        Command::Serve { db, listen, cert, key, open, demo, allow_hosts, backups, keep } => {
+            let options =
+                Options { db, listen, demo, allow_hosts, backups, keep: keep.into(), open, tls: cert.zip(key) };
             ended(actix_web::rt::System::new().block_on(run(options)))
         }
         Command::Backup { file, db } => ended(waited_for(back_up_file(&db, &file)).map(|()| {
@@ -241,6 +254,7 @@ fn main() -> ExitCode {
             let kind = ProbeInput { seed, noise_k, drop_out, film_factor, air_off_k, every_s };
             ended(device::play(&server, chill, kind, count))
         }
+        Command::Health { server } => ended(device::health(&server).map(|said| println!("{said}"))),
         Command::Openapi => print(&description().to_pretty_json().unwrap_or_default()),
     }
 }

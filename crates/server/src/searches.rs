@@ -1,17 +1,13 @@
 //! Searches for layouts: on threads of their own, few at a time, stopped when nobody listens any more.
 
+use crate::heavy::{Heavy, Turn, apart};
 use crate::problem::ApiError;
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::shape::{NestQuestion, Nested, Nester};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::{Duration, Instant};
-use tokio::sync::{OwnedSemaphorePermit, Semaphore, mpsc, watch};
-
-/// So many sheets are searched at a time, each on two threads.
-const AT_A_TIME: usize = 2;
-/// So long a search waits for another one to end.
-const WAITS: Duration = Duration::from_secs(3);
+use tokio::sync::{mpsc, watch};
 
 /// What a search says.
 #[derive(Debug)]
@@ -28,7 +24,7 @@ pub enum Said {
 /// Lets searches run.
 #[derive(Clone)]
 pub struct Searches {
-    free: Arc<Semaphore>,
+    heavy: Heavy,
     closing: watch::Receiver<bool>,
 }
 
@@ -44,7 +40,7 @@ pub struct Search {
     pub closing: watch::Receiver<bool>,
     heard: mpsc::UnboundedReceiver<Said>,
     stop: Arc<AtomicBool>,
-    _permit: OwnedSemaphorePermit,
+    _turn: Arc<Turn>,
 }
 
 impl Drop for Search {
@@ -62,8 +58,8 @@ impl Search {
 
 impl Searches {
     /// Searches end when `closing` says so.
-    pub fn new(closing: watch::Receiver<bool>) -> Self {
-        Self { free: Arc::new(Semaphore::new(AT_A_TIME)), closing }
+    pub fn new(closing: watch::Receiver<bool>, heavy: Heavy) -> Self {
+        Self { heavy, closing }
     }
 
     /// Begins a search of at most so many seconds.
@@ -71,12 +67,7 @@ impl Searches {
     /// Fails when the question cannot be laid out, and when as many searches as the machine bears go on for longer than
     /// one is willing to wait.
     pub async fn begin(&self, question: NestQuestion, seconds: f64, seed: u32) -> Result<Search, ApiError> {
-        let waited = tokio::time::timeout(WAITS, self.free.clone().acquire_owned()).await;
-        let Ok(Ok(permit)) = waited else {
-            return Err(ApiError::Busy(
-                "two sheets are being nested already; stop one of them, or try again when it is done",
-            ));
-        };
+        let turn = Arc::new(self.heavy.turn().await?);
         let began = Instant::now();
         let until = began + Duration::from_secs_f64(seconds);
         let seeds = [u64::from(seed) * 2, u64::from(seed) * 2 + 1];
@@ -91,14 +82,16 @@ impl Searches {
         let (tell, heard) = mpsc::unbounded_channel();
         let running = nesters.len();
         for mut nester in nesters {
-            let (tell, stop) = (tell.clone(), stop.clone());
-            std::thread::spawn(move || {
+            let (tell, stop, turn) = (tell.clone(), stop.clone(), turn.clone());
+            apart(move || {
+                // Its turn ends with its last thread, also where nobody listens any more.
+                let _turn = turn;
                 let over = || stop.load(Ordering::Relaxed) || Instant::now() >= until;
                 // Nobody may be listening any more; then `stop` is set as well.
                 nester.improve(&|_| over(), &mut |nested| drop(tell.send(Said::Better(Box::new(nested.clone())))));
                 drop(tell.send(Said::Ended { exhausted: !over() }));
             });
         }
-        Ok(Search { first, began, running, closing: self.closing.clone(), heard, stop, _permit: permit })
+        Ok(Search { first, began, running, closing: self.closing.clone(), heard, stop, _turn: turn })
     }
 }

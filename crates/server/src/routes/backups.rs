@@ -1,6 +1,7 @@
 //! Backups of the bakery: when the last was made and where, one made now, one to be taken away.
 
 use crate::bakeries::Bakeries;
+use crate::heavy::Heavy;
 use crate::problem::{ApiError, Problem};
 use crate::wire::{BackupsView, backup_name};
 use actix_web::body::SizedStream;
@@ -27,7 +28,8 @@ pub async fn show(bakeries: web::Data<Bakeries>) -> Result<web::Json<BackupsView
 /// Makes one now.
 #[utoipa::path(tag = "backups", operation_id = "backups_make", responses((status = 200, body = BackupsView), (status = 507, body = Problem)))]
 #[post("/api/backups")]
-pub async fn make(bakeries: web::Data<Bakeries>) -> Result<web::Json<BackupsView>, ApiError> {
+pub async fn make(heavy: web::Data<Heavy>, bakeries: web::Data<Bakeries>) -> Result<web::Json<BackupsView>, ApiError> {
+    let _turn = heavy.turn().await?;
     bakeries.backups()?.make(&bakeries.own().store, Utc::now(), Why::Asked).await?;
     shown(&bakeries).await
 }
@@ -35,20 +37,27 @@ pub async fn make(bakeries: web::Data<Bakeries>) -> Result<web::Json<BackupsView
 /// The whole bakery as one file of SQLite, as it stands now, to be taken away.
 #[utoipa::path(tag = "backups", operation_id = "backups_take", responses((status = 200, content_type = "application/vnd.sqlite3", body = Vec<u8>), (status = 507, body = Problem)))]
 #[get("/api/backups/now")]
-pub async fn take(bakeries: web::Data<Bakeries>) -> Result<HttpResponse, ApiError> {
-    taken(&bakeries, Form::Database, "application/vnd.sqlite3", "db").await
+pub async fn take(heavy: web::Data<Heavy>, bakeries: web::Data<Bakeries>) -> Result<HttpResponse, ApiError> {
+    taken(&heavy, &bakeries, Form::Database, "application/vnd.sqlite3", "db").await
 }
 
 /// The whole bakery as an open archive, as it stands now: a ZIP of JSON lines, CSV and SVG.
 #[utoipa::path(tag = "backups", operation_id = "backups_archive", responses((status = 200, content_type = "application/zip", body = Vec<u8>), (status = 507, body = Problem)))]
 #[get("/api/backups/archive")]
-pub async fn archive(bakeries: web::Data<Bakeries>) -> Result<HttpResponse, ApiError> {
-    taken(&bakeries, Form::Archive, "application/zip", "zip").await
+pub async fn archive(heavy: web::Data<Heavy>, bakeries: web::Data<Bakeries>) -> Result<HttpResponse, ApiError> {
+    taken(&heavy, &bakeries, Form::Archive, "application/zip", "zip").await
 }
 
-async fn taken(bakeries: &Bakeries, form: Form, kind: &str, ending: &str) -> Result<HttpResponse, ApiError> {
+async fn taken(
+    heavy: &Heavy,
+    bakeries: &Bakeries,
+    form: Form,
+    kind: &str,
+    ending: &str,
+) -> Result<HttpResponse, ApiError> {
     let (store, now) = (&bakeries.own().store, Utc::now());
     let name = backup_name(&store.kitchen().await?, now, ending);
+    let _turn = heavy.turn().await?;
     let taken = store.taken_away(form, now).await?;
     Ok(HttpResponse::Ok()
         .content_type(kind)

@@ -1,6 +1,7 @@
 //! The board of levers, told one after the other; and what recorded bakes teach.
 
 use crate::bakeries::Of;
+use crate::heavy::{Heavy, apart};
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::whole::WholeJob;
@@ -25,8 +26,9 @@ const THREADS: usize = 2;
 /// the end. It stops when the connection is closed.
 #[utoipa::path(tag = "oven", operation_id = "oven_levers", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/event-stream"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/levers")]
-pub async fn levers(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn levers(heavy: web::Data<Heavy>, store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let turn = Arc::new(heavy.turn().await?);
     let began = Instant::now();
     let (oven, planned, levers) = web::block(move || {
         let plan = whole.plan()?;
@@ -45,8 +47,9 @@ pub async fn levers(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse
     let (levers, next) = (Arc::new(levers), Arc::new(AtomicUsize::new(0)));
     for _ in 0..THREADS {
         let (levers, next, tell) = (levers.clone(), next.clone(), tell.clone());
-        let (oven, planned) = (oven.clone(), planned.clone());
-        std::thread::spawn(move || {
+        let (oven, planned, turn) = (oven.clone(), planned.clone(), turn.clone());
+        apart(move || {
+            let _turn = turn;
             loop {
                 let at = next.fetch_add(1, Ordering::Relaxed);
                 let Some(lever) = levers.get(at) else { return };
@@ -139,40 +142,49 @@ impl Book {
 /// What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over.
 #[utoipa::path(tag = "oven", operation_id = "oven_bakes_teach", params(("id" = i64, Path)), responses((status = 200, body = BakesTeachView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/bakes-teach")]
-pub async fn bakes_teach(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<BakesTeachView>, ApiError> {
+pub async fn bakes_teach(
+    heavy: web::Data<Heavy>,
+    store: Of<Store>,
+    id: web::Path<i64>,
+) -> Result<web::Json<BakesTeachView>, ApiError> {
     let mut book = Book::read(&store, JobId(*id)).await?;
-    let view = web::block(move || {
-        let found = book.learn()?;
-        let taken = book.whole.learnt.take();
-        let before = BandView::from(&book.whole.plan()?.oven);
-        book.whole.learnt = found.as_ref().map(|f| f.of(0));
-        let after = match &found {
-            Some(_) => Some(BandView::from(&book.whole.plan()?.oven)),
-            None => None,
-        };
-        let aside = found.iter().flat_map(|f| f.set_aside.iter().map(|&i| book.seen[i].0.0));
-        Ok::<_, InputErrors>(BakesTeachView {
-            records: book.records,
-            set_aside: aside.collect(),
-            would: found.as_ref().map(|f| TaughtView::from(&f.of(0))),
-            beyond: book.beyond.iter().map(|id| id.0).collect(),
-            incomplete: book.incomplete.iter().map(|id| id.0).collect(),
-            before,
-            after,
-            taken: taken.as_ref().map(TaughtView::from),
+    let view = heavy
+        .run(move || {
+            let found = book.learn()?;
+            let taken = book.whole.learnt.take();
+            let before = BandView::from(&book.whole.plan()?.oven);
+            book.whole.learnt = found.as_ref().map(|f| f.of(0));
+            let after = match &found {
+                Some(_) => Some(BandView::from(&book.whole.plan()?.oven)),
+                None => None,
+            };
+            let aside = found.iter().flat_map(|f| f.set_aside.iter().map(|&i| book.seen[i].0.0));
+            Ok::<_, InputErrors>(BakesTeachView {
+                records: book.records,
+                set_aside: aside.collect(),
+                would: found.as_ref().map(|f| TaughtView::from(&f.of(0))),
+                beyond: book.beyond.iter().map(|id| id.0).collect(),
+                incomplete: book.incomplete.iter().map(|id| id.0).collect(),
+                before,
+                after,
+                taken: taken.as_ref().map(TaughtView::from),
+            })
         })
-    })
-    .await??;
+        .await??;
     Ok(web::Json(view))
 }
 
 /// Takes over what the recorded bakes of the kitchen teach of its oven and of every formula among them.
 #[utoipa::path(tag = "oven", operation_id = "oven_take_over", params(("id" = i64, Path)), responses((status = 200, body = TaughtView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/bakes-teach")]
-pub async fn take_over(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<TaughtView>, ApiError> {
+pub async fn take_over(
+    heavy: web::Data<Heavy>,
+    store: Of<Store>,
+    id: web::Path<i64>,
+) -> Result<web::Json<TaughtView>, ApiError> {
     let book = Book::read(&store, JobId(*id)).await?;
     let formulas = book.formulas.clone();
-    let Some(found) = web::block(move || book.learn()).await?? else {
+    let Some(found) = heavy.run(move || book.learn()).await?? else {
         return Err(InputError::refused("records", "no bake is recorded that the forecast reaches").into());
     };
     let baked = formulas.into_iter().zip(found.doughs.iter().copied()).filter(|(_, k)| k.records > 0);

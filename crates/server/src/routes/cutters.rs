@@ -2,6 +2,7 @@
 
 use super::{bytes, read};
 use crate::bakeries::Of;
+use crate::heavy::Heavy;
 use crate::problem::{ApiError, Problem, Query};
 use crate::wire::{CutterView, FormView, NewCutter, PhotoQuery, PhotoView};
 use actix_web::http::header;
@@ -27,10 +28,14 @@ pub async fn forms() -> Result<web::Json<Vec<FormView>>, ApiError> {
 /// Puts a cutter on the shelf: a built-in form, or the outline of an SVG file.
 #[utoipa::path(tag = "cutters", operation_id = "cutters_add", request_body = NewCutter, responses((status = 200, body = CutterView), (status = 413, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/cutters")]
-pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
+pub async fn add(
+    heavy: web::Data<Heavy>,
+    store: Of<Store>,
+    payload: web::Payload,
+) -> Result<web::Json<CutterView>, ApiError> {
     let new: NewCutter = read(payload).await?;
     // Reading a file and measuring its neck take a moment; other requests go on meanwhile.
-    let (name, origin, outline) = web::block(move || new.build()).await??;
+    let (name, origin, outline) = heavy.run(move || new.build()).await??;
     let id = store.add_cutter(&name, &origin, &outline, &format!("new cutter {name}")).await?;
     Ok(web::Json((&store.cutter(id).await?).into()))
 }
@@ -38,9 +43,9 @@ pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<Cu
 /// Reads a cutter and measures it without putting it on the shelf; its number is 0.
 #[utoipa::path(tag = "cutters", operation_id = "cutters_look", request_body = NewCutter, responses((status = 200, body = CutterView), (status = 413, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/cutters/look")]
-pub async fn look(payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
+pub async fn look(heavy: web::Data<Heavy>, payload: web::Payload) -> Result<web::Json<CutterView>, ApiError> {
     let new: NewCutter = read(payload).await?;
-    let seen = web::block(move || {
+    let seen = heavy.run(move || {
         let (name, origin, outline) = new.build()?;
         let neck = outline.narrowest_neck();
         Ok::<_, InputErrors>(StoredCutter { id: CutterId(0), name, origin, outline, neck })
@@ -56,9 +61,13 @@ pub async fn look(payload: web::Payload) -> Result<web::Json<CutterView>, ApiErr
     responses((status = 200, body = PhotoView), (status = 413, body = Problem), (status = 422, body = Problem))
 )]
 #[post("/api/cutters/photo")]
-pub async fn from_photo(query: Query<PhotoQuery>, payload: web::Payload) -> Result<web::Json<PhotoView>, ApiError> {
+pub async fn from_photo(
+    heavy: web::Data<Heavy>,
+    query: Query<PhotoQuery>,
+    payload: web::Payload,
+) -> Result<web::Json<PhotoView>, ApiError> {
     let file = bytes(payload, PHOTO_LIMIT_BYTES).await?;
-    Ok(web::Json(web::block(move || query.answer(&file)).await??))
+    Ok(web::Json(heavy.run(move || query.answer(&file)).await??))
 }
 
 /// Takes a cutter off the shelf.

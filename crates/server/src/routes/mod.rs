@@ -12,6 +12,7 @@ mod days;
 mod demo;
 mod dough;
 mod formulas;
+mod health;
 mod history;
 mod jobs;
 mod kitchen;
@@ -33,11 +34,15 @@ use actix_web::web;
 use ready_slab_words::Sentence;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
+use std::time::Duration;
 use utoipa::OpenApi;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Largest accepted body: an SVG file of 1 MB, escaped, and some room.
 pub const BODY_LIMIT_BYTES: usize = 2_500_000;
+
+/// A body that is not there after so long is not waited for any more. Our own choice: a photo over a poor line takes some seconds.
+const BODY_WAITS: Duration = Duration::from_secs(30);
 
 /// What the description says of itself.
 #[derive(OpenApi)]
@@ -161,6 +166,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(records::add)
         .service(records::delete)
         .service(records::put_back)
+        .service(health::health)
         .service(history::show)
         .service(history::undo)
         .service(history::redo)
@@ -204,10 +210,11 @@ async fn body(payload: web::Payload) -> Result<web::Bytes, ApiError> {
 
 /// The whole body where it may be larger or must be smaller than others.
 async fn bytes(payload: web::Payload, limit_bytes: usize) -> Result<web::Bytes, ApiError> {
-    match payload.to_bytes_limited(limit_bytes).await {
-        Ok(Ok(bytes)) => Ok(bytes),
-        Ok(Err(error)) => Err(ApiError::Unreadable(error.to_string())),
-        Err(_) => Err(ApiError::TooLarge { limit_bytes }),
+    match tokio::time::timeout(BODY_WAITS, payload.to_bytes_limited(limit_bytes)).await {
+        Ok(Ok(Ok(bytes))) => Ok(bytes),
+        Ok(Ok(Err(error))) => Err(ApiError::Unreadable(error.to_string())),
+        Ok(Err(_)) => Err(ApiError::TooLarge { limit_bytes }),
+        Err(_) => Err(ApiError::Unreadable(format!("it did not arrive whole within {} s", BODY_WAITS.as_secs()))),
     }
 }
 

@@ -14,6 +14,7 @@ mod even;
 mod file;
 mod finish;
 mod formula;
+mod health;
 mod job;
 mod kitchen;
 mod live;
@@ -56,6 +57,7 @@ pub use even::{EvenQuery, EvenView};
 pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use finish::FinishView;
 pub use formula::{BesideView, FormulaView, PulledView, VersionView};
+pub use health::HealthView;
 pub use job::JobView;
 pub use kitchen::KitchenView;
 pub use live::{

@@ -205,3 +205,90 @@ fn it_plans_a_day_from_standard_input() {
     let fields: Vec<&str> = problem["errors"].as_array().unwrap().iter().filter_map(|e| e["field"].as_str()).collect();
     assert_eq!((code, fields), (2, vec!["seconds", "batches[0].bake_min", "batches[1].id"]), "{problem}");
 }
+
+/// Starts it with a certificate of its own making on a port of the network; what it said, and where.
+fn with_certificate(dir: &std::path::Path) -> (Child, String, u16, rustls::pki_types::CertificateDer<'static>) {
+    let made = rcgen::generate_simple_self_signed(["localhost".to_owned()]).unwrap();
+    let (cert, key) = (dir.join("cert.pem"), dir.join("key.pem"));
+    std::fs::write(&cert, made.cert.pem()).unwrap();
+    std::fs::write(&key, made.signing_key.serialize_pem()).unwrap();
+    let mut child = Command::new(PROGRAM)
+        .args(["serve", "--listen", "0.0.0.0:0", "--db"])
+        .arg(dir.join("bakery.db"))
+        .args([std::ffi::OsStr::new("--cert"), cert.as_os_str(), std::ffi::OsStr::new("--key"), key.as_os_str()])
+        .stdout(Stdio::piped())
+        .stderr(Stdio::null())
+        .spawn()
+        .unwrap();
+    let mut lines = BufReader::new(child.stdout.take().unwrap()).lines();
+    let first = lines.next().unwrap().unwrap();
+    let port = first.trim_end_matches('/').rsplit(':').next().unwrap().parse().unwrap();
+    let second = lines.next().unwrap().unwrap();
+    // What it says later goes nowhere, and does not end it.
+    std::thread::spawn(move || lines.for_each(drop));
+    (child, format!("{first}\n{second}"), port, made.cert.der().clone())
+}
+
+fn over_tls(port: u16, certificate: rustls::pki_types::CertificateDer<'static>, request: &str) -> String {
+    let mut roots = rustls::RootCertStore::empty();
+    roots.add(certificate).unwrap();
+    let provider = std::sync::Arc::new(rustls::crypto::ring::default_provider());
+    let config = rustls::ClientConfig::builder_with_provider(provider)
+        .with_safe_default_protocol_versions()
+        .unwrap()
+        .with_root_certificates(roots)
+        .with_no_client_auth();
+    let line = rustls::ClientConnection::new(std::sync::Arc::new(config), "localhost".try_into().unwrap()).unwrap();
+    let mut stream = rustls::StreamOwned::new(line, TcpStream::connect(("127.0.0.1", port)).unwrap());
+    stream.write_all(request.as_bytes()).unwrap();
+    let mut answer = vec![];
+    // Whoever closes without saying so has sent all before.
+    let _ = stream.read_to_end(&mut answer);
+    String::from_utf8_lossy(&answer).into_owned()
+}
+
+#[test]
+fn with_a_certificate_it_is_served_by_https_and_the_cookie_is_for_that_alone() {
+    let dir = tempfile::tempdir().unwrap();
+    let (mut child, said, port, certificate) = with_certificate(dir.path());
+    assert!(said.contains("https://0.0.0.0:") && said.contains("/pair on it within ten minutes"), "{said}");
+    let code = said.trim_end_matches('.').rsplit("code ").next().unwrap().to_owned();
+    let ask = |request: String| over_tls(port, certificate.clone(), &request);
+    let refused = ask("GET /api/jobs HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n".to_owned());
+    assert!(refused.starts_with("HTTP/1.1 401"), "{refused}");
+    let body = json!({ "code": code, "name": "Office" }).to_string();
+    let pair = |code_and_name: &str| {
+        format!(
+            "POST /api/pair HTTP/1.1\r\nHost: localhost\r\nOrigin: https://localhost\r\nContent-Type: application/json\r\nConnection: close\r\nContent-Length: {}\r\n\r\n{code_and_name}",
+            code_and_name.len()
+        )
+    };
+    let paired = ask(pair(&body));
+    let cookie =
+        paired.lines().find_map(|l| l.strip_prefix("set-cookie: ")).unwrap_or_else(|| panic!("{paired}")).to_owned();
+    assert!(cookie.contains("Secure") && cookie.contains("HttpOnly"), "{cookie}");
+    let shown = cookie.split(';').next().unwrap();
+    let heard =
+        ask(format!("GET /api/health HTTP/1.1\r\nHost: localhost\r\nCookie: {shown}\r\nConnection: close\r\n\r\n"));
+    assert!(heard.starts_with("HTTP/1.1 200") && heard.contains(env!("CARGO_PKG_VERSION")), "{heard}");
+    child.kill().unwrap();
+    child.wait().unwrap();
+}
+
+#[test]
+fn a_certificate_that_is_none_is_told_by_its_file() {
+    let dir = tempfile::tempdir().unwrap();
+    let none = dir.path().join("none.pem");
+    std::fs::write(&none, "not a certificate").unwrap();
+    let done = Command::new(PROGRAM)
+        .args(["serve", "--listen", "127.0.0.1:0", "--db"])
+        .arg(dir.path().join("bakery.db"))
+        .arg("--cert")
+        .arg(&none)
+        .arg("--key")
+        .arg(&none)
+        .output()
+        .unwrap();
+    assert!(!done.status.success());
+    assert!(String::from_utf8_lossy(&done.stderr).contains("none.pem"), "{done:?}");
+}

@@ -8,6 +8,7 @@ mod command_line;
 mod days_api;
 mod dough_api;
 mod faults_api;
+mod heavy;
 mod inside;
 mod lots_api;
 mod oven_api;

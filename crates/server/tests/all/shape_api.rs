@@ -81,7 +81,7 @@ async fn a_sheet_is_nested_live_kept_and_the_dough_follows() {
     let roll = &plan["shape"]["rolls"][0];
     let (width, length) = (roll["width_mm"].as_f64().unwrap(), roll["length_mm"].as_f64().unwrap());
     let rows = roll["cuts"].as_array().unwrap().len();
-    let body = json!({ "width_mm": width, "length_mm": length, "pieces": rows, "seconds": 1.5, "seed": 1 });
+    let body = json!({ "width_mm": width, "length_mm": length, "pieces": rows, "seconds": 5, "seed": 1 });
     let said = nest(&store, 3, body).await;
     assert_eq!((said[0].0.as_str(), said.last().unwrap().0.as_str()), ("layout", "done"));
     let layouts: Vec<&Value> = said.iter().filter(|(n, _)| n == "layout").map(|(_, d)| d).collect();
