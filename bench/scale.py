@@ -109,7 +109,7 @@ def grow(path, a):
     for n in range(1, pieces + 1):
         there = n > pieces - FOLLOWED
         began = now - datetime.timedelta(minutes=61 if there else 200 + r.randrange(minutes))
-        chills.append({"id": n, "job_id": r.randrange(1, 8) if there else r.randrange(1, a.jobs + 1), "name": f"Disc {n}",
+        chills.append({"id": n, "job_id": 1 + (pieces - n) % 7 if there else 1 if n == 1 else r.randrange(2, a.jobs + 1), "name": f"Disc {n}",
                        "piece": json.dumps({"kind": "disc", "thickness_mm": 22.0, "diameter_mm": 180.0}), "purpose": "rolling", "start_c": 21.0,
                        "clock_speed": 1.0, "put_in_at": stamp(began), "ended_at": None if there else stamp(began + datetime.timedelta(minutes=100)), "taught": 0})
         stays.append({"chill_id": n, "position": 0, "place": "fridge", "busy": 0, "from_at": stamp(began)})
@@ -158,9 +158,12 @@ def live_after_edit(base):
         told = threading.Event()
 
         def listen():
-            for line in stream:
-                if line.startswith(b"event: pieces"):
-                    told.set()
+            try:
+                for line in stream:
+                    if line.startswith(b"event: pieces"):
+                        told.set()
+            except (AttributeError, ValueError):
+                pass  # it was closed
 
         threading.Thread(target=listen, daemon=True).start()
         told.wait(30)
@@ -209,7 +212,7 @@ def main():
         small, large = os.path.join(folder, "small.db"), os.path.join(folder, "large.db")
         seeded(a.binary, small)
         subprocess.run([a.binary, "backup", large, "--db", small], check=True, stdout=subprocess.DEVNULL)
-        few = argparse.Namespace(jobs=30, records=20, readings=FOLLOWED * 600, recipes=6, versions=2)
+        few = argparse.Namespace(jobs=30, records=20, readings=(FOLLOWED + 1) * 600, recipes=6, versions=2)
         grow(small, few)
         began = time.perf_counter()
         grow(large, a)

@@ -82,12 +82,7 @@ impl WholeDate {
 
     /// Plans it.
     pub async fn plan(store: &Store, date: NaiveDate) -> Result<Self, ApiError> {
-        let all = store.jobs().await?;
-        let on_it = |job: &StoredJob| {
-            let lead = job.lot_of().and_then(|lead| all.iter().find(|j| j.id == lead)).unwrap_or(job);
-            lead.job.input().ready_by.date() == date
-        };
-        let mut asked: Vec<&StoredJob> = all.iter().filter(|j| on_it(j)).collect();
+        let mut asked = store.jobs_on(date).await?;
         // The lots of a job next to each other, the job itself first.
         asked.sort_by_key(|j| (j.lot_of().unwrap_or(j.id), j.lot_of().is_some(), j.id));
         let mut wholes = Vec::with_capacity(asked.len());
@@ -149,8 +144,8 @@ impl Family {
             Some(lead) => store.job(lead).await?,
             None => one.clone(),
         };
-        let mut lots: Vec<StoredJob> =
-            store.jobs().await?.into_iter().filter(|j| j.lot_of() == Some(lead.id)).collect();
+        let near = store.related_jobs(&[lead.id]).await?;
+        let mut lots: Vec<StoredJob> = near.into_iter().filter(|j| j.lot_of() == Some(lead.id)).collect();
         lots.sort_by_key(|j| j.id);
         lots.insert(0, lead);
         Ok(Self { all: lots })
@@ -158,9 +153,9 @@ impl Family {
 
     /// Whether other jobs are wanted on its date.
     pub async fn shares_its_date(&self, store: &Store) -> Result<bool, ApiError> {
-        let date = |j: &StoredJob| j.job.input().ready_by.date();
         let own = |j: &StoredJob| self.all.iter().any(|k| k.id == j.id);
-        Ok(store.jobs().await?.iter().any(|j| !own(j) && j.lot_of().is_none() && date(j) == date(&self.all[0])))
+        let on_it = store.jobs_on(self.all[0].job.input().ready_by.date()).await?;
+        Ok(on_it.iter().any(|j| !own(j) && j.lot_of().is_none()))
     }
 
     /// Adds a lot to the job, or to the job that the one named is a lot of.
@@ -224,7 +219,7 @@ impl WholeJob {
         let mixed = family.mixed(store).await?;
         let learnt = store.taught_by_bakes(formula.id).await?;
         let mut with = Vec::new();
-        for other in store.jobs().await?.into_iter().filter(|j| j.dough_with() == Some(id)) {
+        for other in store.related_jobs(&[id]).await?.into_iter().filter(|j| j.dough_with() == Some(id)) {
             // Another formula, or another version of it, is another dough.
             let same = store.formula_at(other.formula_id(), other.formula_version()).await?;
             if same.id == formula.id && same.formula.lines() == formula.formula.lines() {
@@ -297,20 +292,21 @@ impl WholeJob {
     }
 }
 
-async fn all_kin(store: &Store) -> Result<Vec<Kin>, ApiError> {
-    Ok(store.jobs().await?.iter().map(StoredJob::kin).collect())
+/// Of all that name a job.
+async fn kin_of(store: &Store, job: &StoredJob) -> Result<Vec<Kin>, ApiError> {
+    Ok(store.related_jobs(&[job.id]).await?.iter().map(StoredJob::kin).collect())
 }
 
 /// Whether a job may be a lot of the job it names.
 pub async fn may_be_lot(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
     let Some(lead) = job.lot_of() else { return Ok(()) };
     let lead = store.job(lead).await?.kin();
-    Ok(check_lot(&job.kin(), !job.mixed().is_empty(), &lead, &all_kin(store).await?)?)
+    Ok(check_lot(&job.kin(), !job.mixed().is_empty(), &lead, &kin_of(store, job).await?)?)
 }
 
 /// Whether a job's dough may be mixed with that of the job it names.
 pub async fn may_share_dough(store: &Store, job: &StoredJob) -> Result<(), ApiError> {
     let Some(with) = job.dough_with() else { return Ok(()) };
     let with = store.job(with).await?.kin();
-    Ok(check_shared_dough(&job.kin(), &with, &all_kin(store).await?)?)
+    Ok(check_shared_dough(&job.kin(), &with, &kin_of(store, job).await?)?)
 }

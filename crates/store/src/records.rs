@@ -183,7 +183,8 @@ impl Store {
         };
         let kept = NewRecord { formula_id: Some(job.formula_id()), formula_version: Some(version), ..record.clone() };
         let id = w.keep_record(&kept).await?;
-        let jobs = if own_bake { w.jobs().await? } else { vec![] };
+        let near: Vec<JobId> = std::iter::once(job.id).chain(job.dough_with()).chain(job.lot_of()).collect();
+        let jobs = if own_bake { w.related_jobs(&near).await? } else { vec![] };
         let keep = keep_version_with(&job.kin(), &jobs.iter().map(StoredJob::kin).collect::<Vec<_>>());
         if !keep.is_empty() {
             let kept = jobs.into_iter().filter(|j| keep.contains(&j.id.0));

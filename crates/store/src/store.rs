@@ -252,10 +252,12 @@ impl Store {
     /// gone with any of them.
     pub async fn delete_job(&self, id: JobId, label: &str) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
-        w.job(id).await?;
-        let jobs = w.jobs().await?;
-        let kin: Vec<Kin> = jobs.iter().map(StoredJob::kin).collect();
+        let own = w.job(id).await?;
+        let kin: Vec<Kin> = w.related_jobs(&[id]).await?.iter().map(StoredJob::kin).collect();
         let gone = goes_along(id.0, &kin);
+        // Sheets for several lots are kept by the job they belong to.
+        let touched: Vec<JobId> = gone.iter().copied().map(JobId).chain(own.lot_of()).collect();
+        let jobs = w.related_jobs(&touched).await?;
         let mut changes: Vec<Change> = Vec::new();
         for other in jobs.iter().filter(|j| !gone.contains(&j.id.0)) {
             let on_sheets = other.mixed().iter().flat_map(|s| s.pieces.iter().map(|p| p.job_id));

@@ -1,5 +1,5 @@
 /** What is known of the server's state, and the changes to it. The query cache is the only copy. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import {
   api, madeFrom, Refusal, settled, type BowlRequest, type Formula, type FormulaBody, type History, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
   type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
@@ -59,7 +59,23 @@ export function askAhead(client: QueryClient, path: string): void {
   }
 }
 
-export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => settled(api.GET("/api/jobs")) });
+/** The first page: what is wanted next, then what was. */
+export const useJobs = () => useQuery({ queryKey: [...keys.jobs, "page"], queryFn: async () => (await settled(api.GET("/api/jobs"))).jobs });
+/** All that have to do with a job: its lots, what is mixed with it, what is wanted on its date. */
+export const useJobsAbout = (id: number) =>
+  useQuery({ queryKey: [...keys.jobs, "about", id], queryFn: async () => (await settled(api.GET("/api/jobs", { params: { query: { about: id } } }))).jobs, enabled: id > 0 });
+/** Jobs by part of a name, a page after the other. */
+export const useJobPages = (named: string) =>
+  useInfiniteQuery({
+    queryKey: [...keys.jobs, "pages", named],
+    queryFn: ({ pageParam }) => settled(api.GET("/api/jobs", { params: { query: { named, from: pageParam } } })),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const shown = pages.flatMap((p) => p.jobs).filter((j) => j.lot_of == null).length;
+      return shown < last.total && last.jobs.length > 0 ? shown : undefined;
+    },
+    placeholderData: keepPreviousData,
+  });
 export const useJob = (id: number) => useQuery({ ...jobQuery(id), enabled: id > 0 });
 export const usePlan = (id: number) => useQuery(planQuery(id));
 export const useRecords = (id: number) =>

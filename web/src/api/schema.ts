@@ -514,7 +514,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The dates on which something is wanted, in order. */
+        /** The dates from one on, on which something is wanted, in order. */
         get: operations["days_list"];
         put?: never;
         post?: never;
@@ -751,6 +751,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** That it runs, and that the bakery's file can be read. */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/history": {
         parameters: {
             query?: never;
@@ -828,7 +845,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All jobs, the soonest first. */
+        /** Jobs, a page at a time, or those that have to do with one. */
         get: operations["jobs_list"];
         put?: never;
         /** Adds a job. */
@@ -3843,6 +3860,11 @@ export interface components {
             /** @enum {string} */
             kind: "moved";
         };
+        /** @description It is well. */
+        HealthView: {
+            /** @description Of the program. */
+            version: string;
+        };
         /** @description What undo and redo would do now. */
         HistoryView: {
             redo?: components["schemas"]["EditView"] | null;
@@ -4171,6 +4193,13 @@ export interface components {
             revision: number;
             /** @description Cut lots of one key may share a sheet; null where its pieces are sliced or portioned. */
             sheet_key?: string | null;
+        };
+        /** @description Jobs, and how many there are. */
+        JobsView: {
+            /** @description Those wanted from today on first, the soonest first; then the earlier ones, the latest first; the lots of all of them after them. */
+            jobs: components["schemas"]["JobView"][];
+            /** @description How many there are in all, without lots. */
+            total: number;
         };
         /** @description A judgement with its reasons. */
         JudgementView: {
@@ -9416,7 +9445,10 @@ export interface operations {
     };
     days_list: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A date such as 2026-12-05; 60 days before today when absent. */
+                from?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9429,6 +9461,14 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DateView"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9997,6 +10037,33 @@ export interface operations {
             };
         };
     };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthView"];
+                };
+            };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     history_show: {
         parameters: {
             query?: never;
@@ -10185,7 +10252,16 @@ export interface operations {
     };
     jobs_list: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Part of the name of the job, its recipe or its cutter, up to 80 characters. */
+                named?: string;
+                /** @description So many are left out. */
+                from?: number;
+                /** @description So many at most, 1 to 200; 40 when absent. */
+                most?: number;
+                /** @description Instead of a page: all that have to do with this job. Its lots or the job it is a lot of, what is mixed with it, and what is wanted on its date. */
+                about?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10197,7 +10273,23 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobView"][];
+                    "application/json": components["schemas"]["JobsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

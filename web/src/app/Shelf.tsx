@@ -1,9 +1,9 @@
 /** Outside a job: the shelf of jobs, formulas and cutters. */
 import { at } from "../api/base";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { Link, Navigate, useNavigate } from "react-router";
 import type { Cutter, Formula, Job } from "../api/client";
-import { useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobs, useReadBack } from "../api/queries";
+import { useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobPages, useReadBack } from "../api/queries";
 import { clock, longDay } from "../drawing/time";
 import { say } from "../drawing/sentence";
 import { number, type Format } from "../drawing/units";
@@ -15,8 +15,15 @@ import { useFormat } from "../kit/settings";
 import { SeeDemo } from "./SeeDemo";
 import { AddCutter } from "../stations/order/AddCutter";
 
+/** So many jobs are found by eye. */
+const SEARCHED = 12;
+
 export function Shelf() {
-  const jobs = useJobs();
+  const [named, setNamed] = useState("");
+  const wanted = useDeferredValue(named.trim());
+  const pages = useJobPages(wanted);
+  const jobs = { ...pages, data: pages.data?.pages.flatMap((p) => p.jobs) };
+  const total = pages.data?.pages[0]?.total ?? 0;
   const formulas = useFormulas();
   const cutters = useCutters();
   if (!jobs.data || !formulas.data || !cutters.data) {
@@ -28,7 +35,7 @@ export function Shelf() {
     );
   }
   // A new bakery begins with its first batch.
-  if (jobs.data.length + formulas.data.length + cutters.data.length === 0) return <Navigate to="/new" replace />;
+  if (wanted === "" && jobs.data.length + formulas.data.length + cutters.data.length === 0) return <Navigate to="/new" replace />;
   return (
     <main id="work" className="flex-1 space-y-4">
       <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="jobs-head">
@@ -36,9 +43,19 @@ export function Shelf() {
           <h1 id="jobs-head" className="h-station">
             Jobs
           </h1>
-          <NewJob />
+          <div className="flex flex-wrap items-center gap-2">
+            {total > SEARCHED || named !== "" ? (
+              <input type="search" className="field w-64" placeholder="Job, recipe or cutter" aria-label="Look for a job" maxLength={80} value={named} onChange={(e) => setNamed(e.target.value)} />
+            ) : null}
+            <NewJob />
+          </div>
         </div>
-        {jobs.data.length === 0 ? <p className="max-w-2xl text-lg">No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.</p> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
+        {jobs.data.length === 0 && wanted !== "" ? <p className="max-w-2xl text-lg" role="status">No job is called “{wanted}”, nor made with a recipe or cutter of that name.</p> : jobs.data.length === 0 ? <p className="max-w-2xl text-lg">No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.</p> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
+        {pages.hasNextPage ? (
+          <button type="button" className="btn mt-4" disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
+            More of the {total}
+          </button>
+        ) : null}
       </section>
       <div className="grid gap-4 lg:grid-cols-2">
         <FormulaShelf formulas={formulas.data} jobs={jobs.data} />

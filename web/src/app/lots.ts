@@ -1,7 +1,7 @@
 /** The lots of one job: the job itself first, then those that name it. */
 import { useQuery } from "@tanstack/react-query";
 import { api, settled, type Job, type Schemas } from "../api/client";
-import { useJobs } from "../api/queries";
+import { useJobsAbout } from "../api/queries";
 
 export type Together = Schemas["TogetherView"];
 export type Making = Schemas["MakingBody"];
@@ -14,7 +14,7 @@ export function familyOf(job: Job, jobs: readonly Job[]): Job[] {
 }
 
 export function useFamily(job: Job | undefined): Job[] {
-  const jobs = useJobs();
+  const jobs = useJobsAbout(job?.id ?? 0);
   return job ? familyOf(job, jobs.data ?? [job]) : [];
 }
 
@@ -23,7 +23,7 @@ const dateOf = (job: Job): string => job.ready_by.slice(0, 10);
 /** Asked only where there is more than one lot, or another job is wanted on its date. */
 export function useTogether(job: Job | undefined, lots: number) {
   const id = job ? leadOf(job) : 0;
-  const jobs = useJobs();
+  const jobs = useJobsAbout(job?.id ?? 0);
   const shared = job && jobs.data?.some((j) => leadOf(j) !== id && j.lot_of == null && dateOf(j) === dateOf(job));
   const asked = useQuery({
     queryKey: ["together", id],

@@ -14,7 +14,19 @@ import { Unread } from "../kit/Unread";
 import { Board } from "./Board";
 import type { Day } from "./move";
 
-const useDates = () => useQuery({ queryKey: ["days"], queryFn: () => settled(api.GET("/api/days")) });
+/** Those about a date that is long past, else about today. */
+const useDates = (about?: string) => {
+  const from = about !== undefined && about < shifted(now().slice(0, 10), -30) ? shifted(about, -30) : undefined;
+  return useQuery({ queryKey: ["days", "list", from ?? ""], queryFn: () => settled(api.GET("/api/days", { params: { query: from === undefined ? {} : { from } } })), placeholderData: (before) => before });
+};
+
+/** So many days after a date. */
+const shifted = (date: string, days: number): string => {
+  const at = new Date(`${date}T00:00Z`);
+  if (Number.isNaN(at.getTime())) return date;
+  at.setUTCDate(at.getUTCDate() + days);
+  return at.toISOString().slice(0, 10);
+};
 
 /** The first day that is not over, else the last there was. */
 export function DaysPage() {
@@ -33,7 +45,7 @@ export function DaysPage() {
 
 export function DayPage() {
   const date = useParams().date ?? "";
-  const dates = useDates();
+  const dates = useDates(date);
   useKitchen();
   const day = useQuery({ queryKey: ["days", date], queryFn: () => settled(api.GET("/api/days/{date}", { params: { path: { date } } })), retry: false, placeholderData: (before) => (before?.date === date ? before : undefined) });
   const picture = useRef<SVGSVGElement>(null);

@@ -2,15 +2,17 @@
 
 use crate::bakeries::Of;
 use crate::board::Board;
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::wire::{DateView, DayFile, DayView};
 use actix_web::http::header;
 use actix_web::{HttpResponse, get, web};
-use chrono::{NaiveDate, NaiveTime, Utc};
+use chrono::{Days, NaiveDate, NaiveTime, Utc};
 use ready_slab_core::error::{InputError, Problem as Fault};
 use ready_slab_core::job::{Job, Plan, day_helps};
 use ready_slab_store::Store;
+use serde::Deserialize;
 use std::collections::BTreeMap;
+use utoipa::IntoParams;
 
 pub(super) fn date(field: &str, text: &str) -> Result<NaiveDate, ApiError> {
     text.parse().map_err(|_| {
@@ -19,14 +21,33 @@ pub(super) fn date(field: &str, text: &str) -> Result<NaiveDate, ApiError> {
     })
 }
 
-/// The dates on which something is wanted, in order.
-#[utoipa::path(tag = "days", operation_id = "days_list", responses((status = 200, body = Vec<DateView>)))]
+/// Dates begin so long before today when nothing else is said, and so many jobs are told.
+const BEFORE: Days = Days::new(60);
+const MOST_TOLD: usize = 500;
+
+/// From when on.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct DatesQuery {
+    /// A date such as 2026-12-05; 60 days before today when absent.
+    from: Option<String>,
+}
+
+/// The dates from one on, on which something is wanted, in order.
+#[utoipa::path(tag = "days", operation_id = "days_list", params(DatesQuery), responses((status = 200, body = Vec<DateView>), (status = 422, body = Problem)))]
 #[get("/api/days")]
-pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<DateView>>, ApiError> {
+pub async fn list(store: Of<Store>, query: Query<DatesQuery>) -> Result<web::Json<Vec<DateView>>, ApiError> {
+    let from = match &query.from {
+        Some(from) => date("from", from)?,
+        None => {
+            let today = store.kitchen().await?.zone().shown(Utc::now()).date();
+            today.checked_sub_days(BEFORE).unwrap_or(today)
+        }
+    };
     let mut dates: BTreeMap<NaiveDate, Vec<String>> = BTreeMap::new();
-    for job in store.jobs().await?.iter().filter(|j| j.lot_of().is_none()) {
-        let input = job.job.input();
-        dates.entry(input.ready_by.date()).or_default().push(input.name.clone());
+    for (date, name) in store.dates_from(from, MOST_TOLD).await? {
+        dates.entry(date).or_default().push(name);
     }
     Ok(web::Json(dates.into_iter().map(|(date, jobs)| DateView::new(date, jobs)).collect()))
 }

@@ -5,29 +5,87 @@ use super::{label, read};
 use crate::bakeries::Of;
 use crate::board::Board;
 use crate::days::Day;
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
 use crate::wire::{
-    CutterInFile, DayFile, JobFile, JobView, LotView, PlanView, RecordInFile, RecordView, TogetherView, ring,
+    CutterInFile, DayFile, JobFile, JobView, JobsView, LotView, PlanView, RecordInFile, RecordView, TogetherView, ring,
 };
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
 use chrono::Utc;
 use ready_slab_core::dough::{Formula, Ingredient, Pantry};
-use ready_slab_core::error::{InputError, InputErrors};
+use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, Plan, changed_with};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span, Temperature};
-use ready_slab_store::{JobId, NewRecord, Store, StoredJob};
+use ready_slab_store::{JobId, JobsWanted, NewRecord, Store, StoredJob};
 use ready_slab_words::job_word;
+use serde::Deserialize;
+use utoipa::IntoParams;
 
-/// All jobs, the soonest first.
-#[utoipa::path(tag = "jobs", operation_id = "jobs_list", responses((status = 200, body = Vec<JobView>)))]
+/// Jobs of a page, so many of them without their lots, when nothing else is said.
+const PAGE: usize = 40;
+const MOST_ON_A_PAGE: usize = 200;
+const MOST_NAMED: usize = 80;
+
+/// Which jobs are asked for.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct JobsQuery {
+    /// Part of the name of the job, its recipe or its cutter, up to 80 characters.
+    #[serde(default)]
+    named: String,
+    /// So many are left out.
+    #[serde(default)]
+    from: usize,
+    /// So many at most, 1 to 200; 40 when absent.
+    most: Option<usize>,
+    /// Instead of a page: all that have to do with this job. Its lots or the job it is a lot of, what is mixed with it, and what is wanted on its date.
+    about: Option<i64>,
+}
+
+/// Jobs, a page at a time, or those that have to do with one.
+#[utoipa::path(tag = "jobs", operation_id = "jobs_list", params(JobsQuery), responses((status = 200, body = JobsView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs")]
-pub async fn list(store: Of<Store>) -> Result<web::Json<Vec<JobView>>, ApiError> {
-    Ok(web::Json(store.jobs().await?.iter().map(Into::into).collect()))
+pub async fn list(store: Of<Store>, query: Query<JobsQuery>) -> Result<web::Json<JobsView>, ApiError> {
+    let most = query.most.unwrap_or(PAGE);
+    let mut checks = Checks::new();
+    checks.limit("named", query.named.chars().count(), MOST_NAMED, "characters");
+    if most == 0 || most > MOST_ON_A_PAGE {
+        checks.push(InputError::refused("most", format!("1 to {MOST_ON_A_PAGE} jobs are accepted, not {most}")));
+    }
+    checks.finish(())?;
+    let (jobs, total) = match query.about {
+        Some(id) => {
+            let jobs = about(&store, JobId(id)).await?;
+            let total = jobs.iter().filter(|j| j.lot_of().is_none()).count();
+            (jobs, total)
+        }
+        None => {
+            let today = store.kitchen().await?.zone().shown(Utc::now()).date();
+            let page = JobsWanted { today, named: query.named.clone(), from: query.from, most };
+            let page = store.job_page(&page).await?;
+            (page.jobs, page.total)
+        }
+    };
+    Ok(web::Json(JobsView { jobs: jobs.iter().map(Into::into).collect(), total }))
+}
+
+/// All that have to do with a job, the soonest first.
+async fn about(store: &Store, id: JobId) -> Result<Vec<StoredJob>, ApiError> {
+    let own = store.job(id).await?;
+    let near: Vec<JobId> = std::iter::once(own.id).chain(own.lot_of()).chain(own.dough_with()).collect();
+    let mut jobs = store.related_jobs(&near).await?;
+    for other in store.jobs_on(own.job.input().ready_by.date()).await? {
+        if !jobs.iter().any(|j| j.id == other.id) {
+            jobs.push(other);
+        }
+    }
+    jobs.sort_by_key(|j| (j.job.input().ready_by, j.id));
+    Ok(jobs)
 }
 
 /// Adds a job.

@@ -11,7 +11,7 @@ use actix_web::{HttpResponse, get};
 use chrono::Utc;
 use serde::Serialize;
 use std::convert::Infallible;
-use std::time::Duration;
+use std::time::{Duration, Instant};
 use tokio::sync::watch;
 
 /// The pieces as they are at the moment, so often.
@@ -30,6 +30,8 @@ struct Listener {
     changes: watch::Receiver<u64>,
     closing: watch::Receiver<bool>,
     first: bool,
+    /// When whole pieces were sent last.
+    told: Option<Instant>,
 }
 
 impl Listener {
@@ -68,9 +70,13 @@ impl Listener {
                 () = tokio::time::sleep(EVERY) => false,
             };
             if changed {
-                tokio::time::sleep(TOGETHER).await;
+                // The first change of several is told at once, the others together.
+                let since = self.told.map_or(TOGETHER, |told| told.elapsed());
+                tokio::time::sleep(TOGETHER.saturating_sub(since)).await;
                 self.changes.mark_unchanged();
-                self.pieces().await
+                let pieces = self.pieces().await;
+                self.told = Some(Instant::now());
+                pieces
             } else {
                 self.now().await
             }
@@ -85,7 +91,7 @@ impl Listener {
 #[get("/api/cold/live")]
 pub async fn live(board: Of<Board>) -> Result<HttpResponse, ApiError> {
     let board = board.into_inner();
-    let listener = Listener { changes: board.changes(), closing: board.closing(), board, first: true };
+    let listener = Listener { changes: board.changes(), closing: board.closing(), board, first: true, told: None };
     Ok(HttpResponse::Ok()
         .content_type("text/event-stream")
         .insert_header((CACHE_CONTROL, "no-store"))

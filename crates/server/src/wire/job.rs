@@ -20,3 +20,12 @@ view! {
         body: JobInput = stored.job.input().clone(),
     }
 }
+
+/// Jobs, and how many there are.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct JobsView {
+    /// Those wanted from today on first, the soonest first; then the earlier ones, the latest first; the lots of all of them after them.
+    pub jobs: Vec<JobView>,
+    /// How many there are in all, without lots.
+    pub total: usize,
+}

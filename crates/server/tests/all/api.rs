@@ -208,7 +208,7 @@ async fn a_job_leaves_as_a_file_and_comes_back_the_same_in_another_bakery() {
         let (status, problem) = call(&other, Method::POST, "/api/jobs/read-back", Some(bad)).await;
         assert_eq!((status, &problem["errors"][0]["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!(field)));
     }
-    assert_eq!(get(&other, "/api/jobs").await.as_array().unwrap().len(), 1);
+    assert_eq!(get(&other, "/api/jobs").await["jobs"].as_array().unwrap().len(), 1);
 }
 
 #[actix_web::test]
@@ -368,7 +368,7 @@ async fn an_empty_bakery_has_a_kitchen_and_the_demo_is_a_bakery_apart() {
     assert_eq!(ask(Method::GET, "/demo/jobs/1/order").await.0, StatusCode::SEE_OTHER);
     assert!(!file.exists(), "looking makes no file");
     assert_eq!(ask(Method::POST, "/api/demo").await, (StatusCode::OK, json!({ "open": true, "at": "/demo/" })));
-    let jobs = ask(Method::GET, "/demo/api/jobs").await.1;
+    let jobs = ask(Method::GET, "/demo/api/jobs").await.1["jobs"].take();
     assert_eq!(jobs[0]["name"], "Regatta gulls");
     let day = chrono::NaiveDateTime::parse_from_str(jobs[0]["ready_by"].as_str().unwrap(), "%Y-%m-%dT%H:%M").unwrap();
     assert_eq!(chrono::Datelike::weekday(&day), chrono::Weekday::Sat);
@@ -379,7 +379,8 @@ async fn an_empty_bakery_has_a_kitchen_and_the_demo_is_a_bakery_apart() {
     assert_eq!(ask(Method::GET, "/demo/api/cutters").await.1.as_array().unwrap().len(), 7);
     assert_eq!(ask(Method::GET, "/demo/api/formulas").await.1.as_array().unwrap().len(), 5);
     assert_eq!(ask(Method::GET, "/demo/api/kitchen").await.1["made_up"], true);
-    for mine in ["/api/jobs", "/api/cutters", "/api/formulas"] {
+    assert_eq!(ask(Method::GET, "/api/jobs").await.1, json!({ "jobs": [], "total": 0 }));
+    for mine in ["/api/cutters", "/api/formulas"] {
         assert_eq!(ask(Method::GET, mine).await.1, json!([]), "{mine}");
     }
     // What is done there stays there; opened again it is as it was left, removed it begins anew.
@@ -495,7 +496,7 @@ async fn a_wanted_time_is_answered_with_what_makes_it() {
 #[actix_web::test]
 async fn a_new_job_is_asked_for_and_takes_anothers_settings_only_where_that_was_asked() {
     let (_dir, store) = demo().await;
-    let next = get(&store, "/api/jobs").await[0].clone();
+    let next = get(&store, "/api/jobs").await["jobs"][0].clone();
     let other = get(&store, "/api/formulas").await.as_array().unwrap().last().unwrap().clone();
     let body = json!({ "dough": { "kind": "recipe", "formula_id": other["id"] }, "shape": { "kind": "cutter", "cutter_id": next["cutter_id"] } });
     let (status, job) = call(&store, Method::POST, "/api/jobs/new", Some(body.clone())).await;
@@ -540,7 +541,10 @@ async fn an_empty_bakery_comes_to_a_plan_with_one_request_and_loses_it_with_one_
             for _ in 0..2 {
                 call(&empty, Method::POST, "/api/undo", None).await;
             }
-            assert_eq!((get(&empty, "/api/jobs").await, get(&empty, "/api/cutters").await), (json!([]), json!([])));
+            assert_eq!(
+                (get(&empty, "/api/jobs").await["jobs"].clone(), get(&empty, "/api/cutters").await),
+                (json!([]), json!([]))
+            );
         }
     }
     let body = json!({ "dough": { "kind": "starter", "starter": "brick" }, "shape": { "kind": "balls" } });

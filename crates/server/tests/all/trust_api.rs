@@ -223,7 +223,7 @@ async fn a_job_read_back_is_one_edit_and_a_second_ingredient_of_one_name_is_not_
     let lines = file["formula"]["lines"].as_array_mut().unwrap();
     lines.push(json!({"ingredient": "own-91", "grams": 3.0}));
     lines.push(json!({"ingredient": "own-92", "grams": 2.0}));
-    let jobs = get(&store, "/api/jobs").await.as_array().unwrap().len();
+    let jobs = get(&store, "/api/jobs").await["jobs"].as_array().unwrap().len();
     let (status, read) = call(&store, Method::POST, "/api/jobs/read-back", Some(file)).await;
     assert_eq!(status, StatusCode::OK, "{read}");
     let own = async || {
@@ -234,7 +234,7 @@ async fn a_job_read_back_is_one_edit_and_a_second_ingredient_of_one_name_is_not_
     let (_, undone) = call(&store, Method::POST, "/api/undo", None).await;
     assert!(undone["edit"]["label"]["text"].as_str().is_some_and(|l| l.ends_with("read back")), "{undone}");
     assert_eq!(
-        (own().await, get(&store, "/api/jobs").await.as_array().unwrap().len()),
+        (own().await, get(&store, "/api/jobs").await["jobs"].as_array().unwrap().len()),
         (0, jobs),
         "one undo takes all of it back"
     );

@@ -1,15 +1,17 @@
 //! The memory on temporary files.
 
 use crate::shelf::{baked, filled, formula, job, kitchen, outline, record};
+use chrono::NaiveDate;
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target, Touch};
 use ready_slab_core::dough::{
     Analysis, BowlNote, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Squeeze,
 };
-use ready_slab_core::job::{ColdPlace, Kitchen, KitchenInput, OvenMeasured, Whereabouts};
+use ready_slab_core::job::{ColdPlace, Job, JobInput, Kitchen, KitchenInput, OvenMeasured, Whereabouts};
 use ready_slab_core::oven::{DoughKnowledge, HeatKnowledge, OvenKnowledge};
 use ready_slab_core::units::{Length, Mass, Span, Temperature, TemperatureDifference};
 use ready_slab_store::{
-    ChillId, CutterId, FormulaId, JobId, NewChill, NewMixNote, NewRecord, Store, StoreError, StoredJob, StoredStay,
+    ChillId, CutterId, FormulaId, JobId, JobPage, JobsWanted, NewChill, NewMixNote, NewRecord, Store, StoreError,
+    StoredJob, StoredStay,
 };
 
 #[tokio::test]
@@ -417,4 +419,89 @@ async fn a_formula_keeps_what_bakes_taught_while_one_of_them_stands() {
     store.strike_record(bake, true).await.unwrap();
     store.teach_by_bakes(&oven, &[]).await.unwrap();
     assert_eq!(spread(one).await, 1.0);
+}
+
+#[tokio::test]
+async fn jobs_are_found_a_page_at_a_time_by_name_by_date_and_by_what_they_have_to_do_with() {
+    let (_dir, store, f, c, first) = filled().await;
+    let day = |d: u32| NaiveDate::from_ymd_opt(2026, 11, d).unwrap();
+    let mut ids = vec![];
+    for n in 1..=9_u32 {
+        let mut input = job(48, f, c).input().clone();
+        input.name = format!("Job 10% no_{n}");
+        input.ready_by = day(n).and_hms_opt(14, 0, 0).unwrap();
+        ids.push(store.add_job(&Job::new(input).unwrap(), "new").await.unwrap());
+    }
+    // A lot of the fifth, wanted with it.
+    let lead = store.job(ids[4]).await.unwrap();
+    let lot = Job::new(JobInput { lot_of: Some(lead.id.0), name: "Lot".into(), ..lead.job.input().clone() }).unwrap();
+    let lot = store.add_job(&lot, "lot").await.unwrap();
+    let page = |named: &str, from, most| JobsWanted { today: day(6), named: named.to_owned(), from, most };
+    let names = |page: &JobPage| page.jobs.iter().map(|j| j.job.input().name.clone()).collect::<Vec<_>>();
+    // From today on the soonest first, then the earlier ones, the latest first, with lots after all; of every page.
+    let own = store.job(first).await.unwrap().job.input().name.clone();
+    let all = store.job_page(&page("", 0, 50)).await.unwrap();
+    let wanted: Vec<String> = [6, 7, 8, 9].iter().map(|n| format!("Job 10% no_{n}")).chain([own]).collect();
+    let earlier: Vec<String> =
+        [5, 4, 3, 2, 1].iter().map(|n| format!("Job 10% no_{n}")).chain(["Lot".to_owned()]).collect();
+    assert_eq!((names(&all), all.total), ([wanted, earlier].concat(), 10));
+    let mut leads = vec![];
+    for from in [0, 3, 6, 9, 12] {
+        let found = store.job_page(&page("", from, 3)).await.unwrap();
+        leads.extend(found.jobs.into_iter().filter(|j| j.lot_of().is_none()).map(|j| j.id));
+    }
+    let in_order: Vec<JobId> = all.jobs.iter().filter(|j| j.lot_of().is_none()).map(|j| j.id).collect();
+    assert_eq!(leads, in_order);
+    // What SQL would read as a pattern is a letter like others; recipes and cutters have names, too.
+    for (named, found) in [("no_3", 1), ("10% NO", 9), ("no%3", 0), ("\\", 0), ("nowhere", 0)] {
+        assert_eq!(store.job_page(&page(named, 0, 50)).await.unwrap().total, found, "{named}");
+    }
+    let cutter = store.cutter(c).await.unwrap().name;
+    assert_eq!(store.job_page(&page(&cutter, 0, 50)).await.unwrap().total, 10);
+    let on = |jobs: Vec<StoredJob>| jobs.iter().map(|j| j.id).collect::<Vec<_>>();
+    assert_eq!(on(store.jobs_on(day(5)).await.unwrap()), [lead.id, lot]);
+    assert_eq!(on(store.jobs_on(day(30)).await.unwrap()), []);
+    assert_eq!(on(store.related_jobs(&[lead.id]).await.unwrap()), [lead.id, lot]);
+    assert_eq!(on(store.related_jobs(&[]).await.unwrap()), []);
+    let dates = store.dates_from(day(8), 50).await.unwrap();
+    assert_eq!(dates.iter().map(|d| d.0).take(2).collect::<Vec<_>>(), [day(8), day(9)]);
+    assert_eq!(store.dates_from(day(8), 1).await.unwrap().len(), 1);
+}
+
+/// What is asked again and again is found by an index, not by looking at every row (SQLite's own plan of the query).
+#[tokio::test]
+async fn hot_questions_scan_no_table_that_grows() {
+    let (dir, store, ..) = filled().await;
+    drop(store);
+    let mut conn = crate::keeping::raw(&dir.path().join("bakery.db")).await;
+    for (asked, by) in [
+        ("SELECT * FROM job WHERE job.id IN (1) OR job.lot_of IN (1) OR job.dough_with IN (1)", "job_by_lead"),
+        ("SELECT * FROM job WHERE job.id IN (1) OR job.lot_of IN (1) OR job.dough_with IN (1)", "job_by_dough"),
+        ("SELECT id FROM job WHERE ready_by >= 'a' AND ready_by < 'b' AND lot_of IS NULL", "job_by_time"),
+        ("SELECT COUNT(*) FROM job WHERE formula_id = 1", "job_by_formula"),
+        ("SELECT COUNT(*) FROM job WHERE cutter_id = 1", "job_by_cutter"),
+        ("SELECT MAX(number) FROM revision WHERE thing = 'job' AND thing_id = 1", "revision"),
+        (
+            "SELECT * FROM bake_record WHERE struck_at IS NULL ORDER BY recorded_at DESC, id DESC LIMIT 24",
+            "bake_record_by_time",
+        ),
+        ("SELECT * FROM bake_record WHERE job_id = 1 ORDER BY recorded_at", "bake_record_by_job"),
+        ("SELECT * FROM chill WHERE ended_at IS NULL ORDER BY put_in_at, id", "chill_by_end"),
+        ("SELECT * FROM chill WHERE job_id = 1 ORDER BY put_in_at, id", "chill_by_job"),
+        ("SELECT * FROM reading WHERE chill_id = 1 ORDER BY read_at", "reading_by_chill"),
+        ("SELECT * FROM run WHERE ended_at IS NULL ORDER BY id DESC", "run_by_end"),
+        ("SELECT id, at_min, what FROM run_event WHERE run_id = 1 ORDER BY id", "run_event_by_run"),
+        ("SELECT * FROM formula_version WHERE formula_id = 1 AND number = 1", "formula_version"),
+        ("SELECT * FROM touch WHERE formula_id = 1 ORDER BY noted_at DESC", "touch_by_formula"),
+        ("SELECT id FROM device WHERE token_hash = 'a'", "device"),
+    ] {
+        let plan: Vec<(i64, i64, i64, String)> =
+            sqlx::query_as(sqlx::AssertSqlSafe(format!("EXPLAIN QUERY PLAN {asked}")))
+                .fetch_all(&mut conn)
+                .await
+                .unwrap();
+        let told: Vec<&str> = plan.iter().map(|p| p.3.as_str()).collect();
+        let scans = told.iter().any(|t| t.starts_with("SCAN") && !t.contains("INDEX"));
+        assert!(told.iter().any(|t| t.contains(by)) && !scans, "{asked}: {told:?}");
+    }
 }

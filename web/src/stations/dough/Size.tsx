@@ -3,7 +3,7 @@ import { type Said } from "../../drawing/sentence";
 import { useRef, useState, type RefObject } from "react";
 import { Link } from "react-router";
 import type { Plan, SizeRequest } from "../../api/client";
-import { useChangeJob, useChangeKitchen, useJobs, useKitchen, useSized } from "../../api/queries";
+import { useChangeJob, useChangeKitchen, useJobs, useJobsAbout, useKitchen, useSized } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { number } from "../../drawing/units";
 import { Amount, readTyped } from "../../kit/Amount";
@@ -199,9 +199,10 @@ function ForWhat() {
   const format = useFormat();
   const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
-  const jobs = useJobs();
-  const alike = (jobs.data ?? []).filter((j) => j.id !== job.id && j.formula_id === job.formula_id);
-  const host = jobs.data?.find((j) => j.id === job.dough_with);
+  const [page, about] = [useJobs(), useJobsAbout(job.id)];
+  const jobs = [...(about.data ?? []), ...(page.data ?? []).filter((j) => !about.data?.some((k) => k.id === j.id))];
+  const alike = jobs.filter((j) => j.id !== job.id && j.formula_id === job.formula_id);
+  const host = jobs.find((j) => j.id === job.dough_with);
   return (
     <Part title="What it is for">
       <p className="answer">
