@@ -36,3 +36,47 @@ test("a copy is taken away, the bakery goes on, and the copy is brought back on 
   await brought.stop();
   other.clear();
 });
+
+test("the open archive goes out with a press and is read on another machine, where all of it is again", async ({ page, bakery }) => {
+  await page.goto(`${bakery.address}/kitchen`);
+  const taken = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Take it as an open archive" }).click();
+  const download = await taken;
+  expect(download.suggestedFilename()).toMatch(/\.zip$/);
+  const other = newBakery();
+  const archive = join(other.db, "..", "bakery.zip");
+  await download.saveAs(archive);
+  expect(run("import", archive, "--db", other.db)).toContain("holds all of");
+  // As much of everything as here.
+  const copy = join(other.db, "..", "copy.db");
+  run("backup", copy, "--db", bakery.db);
+  const holds = (file: string) => run("check", file).replace(/^.* is whole: /, "");
+  expect(holds(other.db)).toBe(holds(copy));
+  const read = serve({ db: other.db, demo: false });
+  await page.goto(`${await read.address}/jobs/1/order`);
+  await expect(figure(page, "Order")).toContainText("48 pieces");
+  await page.goto("about:blank");
+  await read.stop();
+  other.clear();
+});
+
+test("among many jobs one is found by its name, and the earlier ones stand behind those to come", async ({ page, bakery }) => {
+  const like = (await (await page.request.get(`${bakery.address}/api/jobs/1`)).json()) as Record<string, unknown>;
+  const { id: _id, revision: _revision, sheet_key: _key, lot_of: _lot, dough_with: _dough, ...body } = like;
+  for (let n = 1; n <= 44; n++) {
+    const day = `2019-${String(1 + (n % 12)).padStart(2, "0")}-${String(1 + (n % 28)).padStart(2, "0")}T10:00`;
+    const made = await page.request.post(`${bakery.address}/api/jobs`, { data: { ...body, name: `Harbour tin ${n}`, ready_by: day } });
+    expect(made.ok()).toBe(true);
+  }
+  await page.goto(bakery.address);
+  const jobs = page.getByRole("region", { name: "Jobs" });
+  // What is to come stands first.
+  await expect(jobs.getByRole("listitem").first()).toContainText("Regatta gulls");
+  await expect(jobs.getByRole("listitem")).toHaveCount(40);
+  await jobs.getByRole("button", { name: /^More of the 48$/ }).click();
+  await expect(jobs.getByRole("listitem")).toHaveCount(48);
+  await jobs.getByRole("searchbox", { name: "Look for a job" }).fill("tin 44");
+  await expect(jobs.getByRole("listitem")).toHaveCount(1);
+  await jobs.getByRole("searchbox", { name: "Look for a job" }).fill("teapot");
+  await expect(jobs.getByRole("status")).toContainText("No job is called “teapot”");
+});

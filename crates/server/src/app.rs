@@ -12,7 +12,7 @@ use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
 use actix_web::middleware::{Compress, Next, from_fn};
 use actix_web::{App, HttpMessage as _, HttpServer, web};
-use chrono::{DateTime, NaiveTime, Utc};
+use chrono::{DateTime, NaiveTime, TimeDelta, Utc};
 use ready_slab_core::clock::Zone;
 use ready_slab_store::{Backups, Lock, Role, Store, StoreError, Why};
 use rustls::ServerConfig;
@@ -107,9 +107,22 @@ async fn daily(store: Store, backups: Backups) {
         if let Err(error) = today(&store, &backups, Utc::now()).await {
             tracing::error!(%error, "no backup was made");
         }
+        match store.thin_readings(Utc::now() - THINNED_AFTER, THINNED_WITHIN_K, THINNED_AT_A_TIME).await {
+            Ok(0) => {}
+            Ok(readings) => {
+                tracing::info!(readings, "readings that are not needed to draw a piece again were left out")
+            }
+            Err(error) => tracing::error!(%error, "readings could not be thinned"),
+        }
         tokio::time::sleep(LOOKS).await;
     }
 }
+
+/// A month after a piece has ended nobody accepts its readings any more; its curve can be drawn again within what a good thermometer shows. Our own choice.
+const THINNED_AFTER: TimeDelta = TimeDelta::days(30);
+const THINNED_WITHIN_K: f64 = 0.1;
+/// So many pieces at each look, so that nothing waits for it.
+const THINNED_AT_A_TIME: u32 = 100;
 
 async fn today(store: &Store, backups: &Backups, now: DateTime<Utc>) -> Result<(), StoreError> {
     let zone = store.kitchen().await?.zone();

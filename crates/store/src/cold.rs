@@ -5,7 +5,7 @@ use crate::rows::word;
 use crate::store::Store;
 use crate::things::{ChillId, JobId, NewChill, StoredChill, StoredReading, StoredStay};
 use chrono::{DateTime, NaiveDateTime, Utc};
-use ready_slab_core::cold::{Piece, ProbeInput, ProbeKind, Spot, Target};
+use ready_slab_core::cold::{Piece, ProbeInput, ProbeKind, Spot, Target, enough_to_draw};
 use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::units::{Length, Temperature};
 use serde::{Deserialize, Serialize};
@@ -27,6 +27,7 @@ struct ChillRow {
     put_in_at: String,
     ended_at: Option<String>,
     taught: bool,
+    readings_taken: Option<i64>,
 }
 
 #[derive(FromRow)]
@@ -166,6 +167,7 @@ impl ChillRow {
             stays,
             taught: self.taught,
             probe,
+            readings_taken: self.readings_taken.map(i64::unsigned_abs),
         })
     }
 }
@@ -261,6 +263,51 @@ impl Store {
             found.push(row.into_core(stays, probe)?);
         }
         Ok(found)
+    }
+
+    /// Leaves out of pieces that have ended before a moment, at most so many of them, the readings that are not needed to draw them again within
+    /// `within_k`: how many were left out. Readings of another spot, or of a stand-in, are drawn by themselves.
+    pub async fn thin_readings(&self, before: DateTime<Utc>, within_k: f64, most: u32) -> Result<u64, StoreError> {
+        let ids: Vec<(i64,)> = sqlx::query_as(
+            "SELECT id FROM chill WHERE readings_taken IS NULL AND ended_at IS NOT NULL AND ended_at < ? ORDER BY ended_at LIMIT ?",
+        )
+        .bind(written(before))
+        .bind(most)
+        .fetch_all(&mut *self.conn().await?)
+        .await?;
+        let mut left_out = 0;
+        for (id,) in ids {
+            let w = self.begin(None).await?;
+            let readings = w.readings(ChillId(id)).await?;
+            let mut kept: Vec<i64> = vec![];
+            let mut kinds: Vec<(Spot, bool)> = vec![];
+            readings.iter().map(|r| (r.spot, r.simulated)).for_each(|k| {
+                if !kinds.contains(&k) {
+                    kinds.push(k)
+                }
+            });
+            for kind in kinds {
+                let alike: Vec<_> = readings.iter().filter(|r| (r.spot, r.simulated) == kind).collect();
+                let minutes = |r: &StoredReading| (r.read_at - readings[0].read_at).as_seconds_f64() / 60.0;
+                let curve: Vec<(f64, f64)> = alike.iter().map(|r| (minutes(r), r.shows.c())).collect();
+                kept.extend(enough_to_draw(&curve, within_k).into_iter().map(|i| alike[i].id));
+            }
+            let kept = serde_json::to_string(&kept).map_err(|e| damaged(id, e))?;
+            left_out +=
+                sqlx::query("DELETE FROM reading WHERE chill_id = ? AND id NOT IN (SELECT value FROM json_each(?))")
+                    .bind(id)
+                    .bind(kept)
+                    .execute(&mut *w.conn().await?)
+                    .await?
+                    .rows_affected();
+            sqlx::query("UPDATE chill SET readings_taken = ? WHERE id = ?")
+                .bind(i64::try_from(readings.len()).unwrap_or(i64::MAX))
+                .bind(id)
+                .execute(&mut *w.conn().await?)
+                .await?;
+            w.commit().await?;
+        }
+        Ok(left_out)
     }
 
     /// Notes that a piece was moved.

@@ -8,6 +8,10 @@ use sqlx::{FromRow, SqliteConnection};
 
 /// Edits kept; older ones can no longer be undone (our own choice).
 const KEPT_EDITS: i64 = 500;
+/// And so many bytes of what stood before and after: a sheet of many pieces weighs a hundred times what a name does (our own choice). It is looked at every few
+/// edits.
+const KEPT_BYTES: i64 = 20_000_000;
+const LOOKED_AT_EVERY: i64 = 16;
 /// Revisions kept of each thing; an edit made from an older one is asked about (our own choice).
 const KEPT_REVISIONS: i64 = 40;
 
@@ -85,6 +89,9 @@ pub(crate) async fn apply(
                 .execute(&mut *tx)
                 .await?;
             sqlx::query("DELETE FROM edit WHERE id <= ? - ?").bind(edit).bind(KEPT_EDITS).execute(&mut *tx).await?;
+            if edit % LOOKED_AT_EVERY == 0 {
+                forget_beyond(tx, KEPT_BYTES).await?;
+            }
             noted.edit = Some(edit);
             edit
         }
@@ -113,6 +120,18 @@ pub(crate) async fn apply(
         .await?;
         noted.changes += 1;
     }
+    Ok(())
+}
+
+/// Forgets the oldest edits where those after them hold so many bytes already; the newest stays whatever it weighs.
+pub(crate) async fn forget_beyond(tx: &mut SqliteConnection, bytes: i64) -> Result<(), StoreError> {
+    sqlx::query(
+        "DELETE FROM edit WHERE id IN (SELECT edit_id FROM (SELECT edit_id, SUM(SUM(COALESCE(LENGTH(before), 0) + COALESCE(LENGTH(after), 0))) \
+         OVER (ORDER BY edit_id DESC ROWS BETWEEN UNBOUNDED PRECEDING AND 1 PRECEDING) AS newer FROM edit_change GROUP BY edit_id) WHERE newer >= ?)",
+    )
+    .bind(bytes)
+    .execute(tx)
+    .await?;
     Ok(())
 }
 
@@ -237,4 +256,47 @@ pub(crate) async fn step(
         .execute(&mut *tx)
         .await?;
     Ok(Some(edit))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use sqlx::sqlite::SqliteConnectOptions;
+    use sqlx::{ConnectOptions as _, Connection as _};
+
+    #[tokio::test]
+    async fn the_oldest_edits_go_where_those_after_them_weigh_enough_and_the_newest_stays() {
+        let mut conn = SqliteConnectOptions::new().in_memory(true).foreign_keys(true).connect().await.unwrap();
+        crate::store::MIGRATIONS.run(&mut conn).await.unwrap();
+        // The newest weighs most.
+        for (id, bytes) in [(1, 400), (2, 300), (3, 200), (4, 100), (5, 900)] {
+            sqlx::query("INSERT INTO edit (id, at, label) VALUES (?, '', '')")
+                .bind(id)
+                .execute(&mut conn)
+                .await
+                .unwrap();
+            for (position, of_it) in [(0, bytes / 2), (1, bytes - bytes / 2)] {
+                sqlx::query("INSERT INTO edit_change (edit_id, position, thing, thing_id, before, after) VALUES (?, ?, 'job', 1, ?, NULL)")
+                    .bind(id)
+                    .bind(position)
+                    .bind("x".repeat(of_it))
+                    .execute(&mut conn)
+                    .await
+                    .unwrap();
+            }
+        }
+        for (bytes, left) in [
+            (2000, vec![1, 2, 3, 4, 5]),
+            (1201, vec![2, 3, 4, 5]),
+            (1200, vec![3, 4, 5]),
+            (1000, vec![4, 5]),
+            (10, vec![5]),
+        ] {
+            forget_beyond(&mut conn, bytes).await.unwrap();
+            let ids: Vec<(i64,)> =
+                sqlx::query_as("SELECT id FROM edit ORDER BY id").fetch_all(&mut conn).await.unwrap();
+            assert_eq!(ids.into_iter().map(|i| i.0).collect::<Vec<_>>(), left, "{bytes}");
+        }
+        conn.close().await.unwrap();
+    }
 }

@@ -260,6 +260,8 @@ pub struct StoredChill {
     pub taught: bool,
     /// The stand-in thermometer in it.
     pub probe: Option<ProbeKind>,
+    /// How many readings it had before those were left out that are not needed to draw it again; nothing while it has all.
+    pub readings_taken: Option<u64>,
 }
 
 impl StoredChill {

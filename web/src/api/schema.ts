@@ -4765,6 +4765,11 @@ export interface components {
             put_in_at: string;
             /** @description The newest of what was read of it. */
             readings: components["schemas"]["KeptReading"][];
+            /**
+             * Format: int64
+             * @description How many there were before those were left out, a month after its end, that are not needed to draw it again; null while all are kept.
+             */
+            readings_taken?: number | null;
             /** @description How many there are in all. */
             readings_total: number;
             /**

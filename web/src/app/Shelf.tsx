@@ -4,7 +4,7 @@ import { useDeferredValue, useState } from "react";
 import { Link, Navigate, useNavigate } from "react-router";
 import type { Cutter, Formula, Job } from "../api/client";
 import { useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobPages, useReadBack } from "../api/queries";
-import { clock, longDay } from "../drawing/time";
+import { clock, longDay, now } from "../drawing/time";
 import { say } from "../drawing/sentence";
 import { number, type Format } from "../drawing/units";
 import { CutterPicture } from "../kit/CutterPicture";
@@ -65,14 +65,37 @@ export function Shelf() {
   );
 }
 
+/** What is wanted from today on, and behind it what was. */
 function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]; cutters: Cutter[] }) {
-  const format = useFormat();
   const remove = useDeleteJob();
+  const today = now().slice(0, 10);
+  const leads = jobs.filter((j) => j.lot_of == null || !jobs.some((k) => k.id === j.lot_of));
+  const [coming, earlier] = [leads.filter((j) => j.ready_by.slice(0, 10) >= today), leads.filter((j) => j.ready_by.slice(0, 10) < today)];
+  const cards = (some: Job[]) => <JobCards leads={some} jobs={jobs} formulas={formulas} cutters={cutters} today={today} onDelete={(id) => remove.mutate(id)} />;
   return (
     <>
-    <Fault text={otherFault(remove.error, [])} />
+      <Fault text={otherFault(remove.error, [])} />
+      {coming.length > 0 ? cards(coming) : null}
+      {coming.length > 0 && earlier.length > 0 ? <h2 className="h-part mb-2 mt-5">Earlier</h2> : null}
+      {earlier.length > 0 ? cards(earlier) : null}
+    </>
+  );
+}
+
+interface Cards {
+  leads: Job[];
+  jobs: Job[];
+  formulas: Formula[];
+  cutters: Cutter[];
+  today: string;
+  onDelete(id: number): void;
+}
+
+function JobCards({ leads, jobs, formulas, cutters, today, onDelete }: Cards) {
+  const format = useFormat();
+  return (
     <ul className="grid gap-3 md:grid-cols-2 2xl:grid-cols-3">
-      {jobs.filter((j) => j.lot_of == null || !jobs.some((k) => k.id === j.lot_of)).map((job) => {
+      {leads.map((job) => {
         const lots = jobs.filter((j) => j.lot_of === job.id);
         const cutter = cutters.find((c) => c.id === job.cutter_id);
         const formula = formulas.find((f) => f.id === job.formula_id);
@@ -88,14 +111,14 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
               </p>
               {lots.length > 0 ? <p className="text-fine text-soft">and {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}</p> : null}
               <p className="font-semibold">
-                {longDay(job.ready_by)}, {clock(job.ready_by)}
+                {longDay(job.ready_by)}{job.ready_by.slice(0, 4) === today.slice(0, 4) ? "" : ` ${job.ready_by.slice(0, 4)}`}, {clock(job.ready_by)}
               </p>
             </div>
             <button
               type="button"
               className="btn btn-quiet btn-small self-start"
               aria-label={`Delete ${job.name}`}
-              onClick={() => remove.mutate(job.id)}
+              onClick={() => onDelete(job.id)}
             >
               Delete
             </button>
@@ -103,7 +126,6 @@ function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]
         );
       })}
     </ul>
-    </>
   );
 }
 

@@ -23,7 +23,7 @@ const when = (time: string): string => (sameDay(time, now()) ? `today, ${clock(t
 export function Devices() {
   const access = useQuery({ queryKey: ACCESS, queryFn: () => settled(api.GET("/api/access")) });
   const seen = access.data;
-  const here = "rounded-xl border border-rule bg-raised p-4 xl:col-span-2";
+  const here = "rounded-xl border border-rule bg-raised p-4 md:col-span-2 xl:col-span-3";
   return (
     <section className={here} aria-labelledby="devices">
       <h2 id="devices" className="h-part">Devices</h2>

@@ -11,6 +11,7 @@ mod report;
 mod section;
 mod solver;
 mod thermal;
+mod thin;
 mod touch;
 mod wanted;
 mod window;
@@ -27,6 +28,7 @@ pub use report::{
 pub use section::{Frame, Section, SectionKind, section};
 pub use solver::{Body, Sample};
 pub use thermal::{Thermal, WaterState};
+pub use thin::enough_to_draw;
 pub use touch::{Finding, LimitsLearnt, MovedLimit, Touch, learn_limits};
 pub use wanted::{InTime, disc_in_time, disc_of, in_time};
 pub use window::{DoughState, Feeling, Side, Target, Window, Working};

@@ -261,6 +261,8 @@ view! {
         readings: Vec<KeptReading> = newest.map(|(i, r)| KeptReading::new(stored, r, is_aside(i))).collect(),
         /// How many there are in all.
         readings_total: usize = readings.len(),
+        /// How many there were before those were left out, a month after its end, that are not needed to draw it again; null while all are kept.
+        readings_taken: Option<u64> = stored.readings_taken,
     }
 }
 

@@ -1,7 +1,7 @@
 //! The memory on temporary files.
 
 use crate::shelf::{baked, filled, formula, job, kitchen, outline, record};
-use chrono::NaiveDate;
+use chrono::{NaiveDate, TimeDelta, Utc};
 use ready_slab_core::cold::{Finding, Piece, PlaceKnowledge, ProbeKind, Spot, Target, Touch};
 use ready_slab_core::dough::{
     Analysis, BowlNote, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Squeeze,
@@ -504,4 +504,35 @@ async fn hot_questions_scan_no_table_that_grows() {
         let scans = told.iter().any(|t| t.starts_with("SCAN") && !t.contains("INDEX"));
         assert!(told.iter().any(|t| t.contains(by)) && !scans, "{asked}: {told:?}");
     }
+}
+
+#[tokio::test]
+async fn readings_of_pieces_long_ended_are_thinned_and_it_is_said() {
+    let (_dir, store, _, _, j) = filled().await;
+    let at = |minutes: i64| {
+        chrono::TimeZone::with_ymd_and_hms(&Utc, 2026, 9, 1, 8, 0, 0).unwrap() + TimeDelta::minutes(minutes)
+    };
+    let mut ids = vec![];
+    for (ends, spot) in [(Some(200), Spot::Core), (None, Spot::Core)] {
+        let id = store.put_in(&NewChill { put_in_at: at(0), ..disc_in_the_fridge(j) }).await.unwrap();
+        let core: Vec<_> = (1..=180_i32)
+            .map(|m| (at(m.into()), Temperature::from_c(4.0 + 17.0 * (-f64::from(m) / 35.0).exp()).unwrap(), spot))
+            .collect();
+        store.add_readings(id, &core, false).await.unwrap();
+        store.add_readings(id, &[(at(50), Temperature::from_c(5.0).unwrap(), Spot::Surface)], false).await.unwrap();
+        store.end_chill(id, ends.map(at)).await.unwrap();
+        ids.push(id);
+    }
+    // Too early; then those that have ended, once.
+    assert_eq!(store.thin_readings(at(199), 0.1, 10).await.unwrap(), 0);
+    let left_out = store.thin_readings(at(201), 0.1, 10).await.unwrap();
+    assert!(left_out > 150, "{left_out}");
+    assert_eq!(store.thin_readings(at(201), 0.1, 10).await.unwrap(), 0);
+    let (ended, followed) = (store.chill(ids[0]).await.unwrap(), store.chill(ids[1]).await.unwrap());
+    assert_eq!((ended.readings_taken, followed.readings_taken), (Some(181), None));
+    let kept = store.readings(ids[0]).await.unwrap();
+    assert_eq!(kept.len() as u64, 181 - left_out);
+    // The one on the face is no part of the curve of the middle, and stays.
+    assert!(kept.iter().any(|r| r.spot == Spot::Surface) && kept[0].read_at == at(1));
+    assert_eq!(store.readings(ids[1]).await.unwrap().len(), 181);
 }

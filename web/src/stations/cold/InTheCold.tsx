@@ -190,7 +190,7 @@ function Ended({ pieces, onLook }: { pieces: readonly LivePiece[]; onLook(id: nu
               {p.name}
             </button>
             <span className="flex-1 text-soft">
-              {formWords(p.piece, format)}; {duration(p.now.elapsed_min)}, {p.readings_total} readings, {format.temperature(p.now.core_c)} at the end{p.taught ? "; accepted" : ""}
+              {formWords(p.piece, format)}; {duration(p.now.elapsed_min)}, {p.readings_taken ?? p.readings_total} readings, {format.temperature(p.now.core_c)} at the end{p.taught ? "; accepted" : ""}
             </span>
             <button type="button" className="btn btn-small" aria-label={`Forget ${p.name}`} onClick={() => { if (confirm(`Forget ${p.name} with its ${p.readings_total} readings?`)) forget.mutate(p.id); }}>
               Forget

@@ -95,7 +95,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
         </ul>
       ) : null}
       <p className="text-fine text-soft">
-        {piece.readings_total} in all.{" "}
+        {piece.readings_taken == null ? `${piece.readings_total} in all.` : `${piece.readings_total} are kept of ${piece.readings_taken}: enough to draw it again within a tenth of a degree.`}{" "}
         {piece.readings_total > 0 ? (
           <a className="underline" href={at(`/api/chills/${piece.id}/readings.csv`)} download>
             Take them along as a table
