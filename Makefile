@@ -3,7 +3,7 @@
 LISTEN ?= 127.0.0.1:8420
 DEMO_DB ?= target/demo.db
 
-.PHONY: demo test explore setup setup-browser web api shots bench bench-nest bench-plan fmt
+.PHONY: demo test explore setup setup-browser web api shots bench bench-nest bench-plan bench-load bench-attacks bench-scale fmt
 
 demo: web
 	cargo build --release --locked
@@ -75,6 +75,15 @@ bench-plan:
 	python3 -m venv bench/.venv
 	bench/.venv/bin/pip install -q -r bench/requirements.txt
 	bench/.venv/bin/python bench/plan_against_reference.py target/release/ready-slab
+
+# A plan quiet and under load; what small requests that ask for much cost; a small bakery beside ten years of a busy one.
+bench-load bench-attacks: setup web
+	cargo build --release --locked
+	READY_SLAB_BIN=$(CURDIR)/target/release/ready-slab node bench/$(@:bench-%=%).mjs
+
+bench-scale: web
+	cargo build --release --locked
+	python3 bench/scale.py target/release/ready-slab
 
 fmt:
 	cargo fmt --all

@@ -53,6 +53,7 @@ export function serve({ db, demo = true, port = 0, host = "127.0.0.1", binary = 
     address,
     log: () => log,
     said: () => said,
+    pid: child.pid,
     stop: async (signal = "SIGTERM") => {
       child.kill(signal);
       return ended;

@@ -124,6 +124,7 @@ fn cold_screens(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<(), Box<dyn
 }
 
 fn main() -> Result<(), Box<dyn Error>> {
+    neck()?;
     let mm = Length::new_mm;
     let b = Composition::from_analysis(0.1457, 0.2018, 0.0575, 0.5799, 0.0035, 0.0116, FatKind::Butter)?;
     let fridge = Place::new(4.0, 7.0)?;

@@ -7,8 +7,8 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::Duration;
 use tokio::sync::{OwnedSemaphorePermit, Semaphore, oneshot};
 
-/// So much at a time. A search or the levers run on two threads each. Our own choice, for two cores and more.
-const AT_A_TIME: usize = 3;
+/// So much at a time at least; where the machine has more cores, as many as those. A search or the levers run on two threads each. Our own choice.
+const LEAST_AT_A_TIME: usize = 2;
 /// So many wait for their turn; more are refused at once.
 const MOST_WAITING: usize = 12;
 /// So long each waits.
@@ -29,7 +29,7 @@ pub struct Turn(#[expect(dead_code, reason = "it is held")] OwnedSemaphorePermit
 
 impl Default for Heavy {
     fn default() -> Self {
-        Self { free: Arc::new(Semaphore::new(AT_A_TIME)), waiting: Arc::default() }
+        Self::new(std::thread::available_parallelism().map_or(0, usize::from).max(LEAST_AT_A_TIME))
     }
 }
 
@@ -45,6 +45,12 @@ impl Drop for Waits {
 const BUSY: ApiError = ApiError::Busy("as much is being computed already as this machine bears; try again in a moment");
 
 impl Heavy {
+    /// Gives so many turns at a time.
+    #[must_use]
+    pub fn new(at_a_time: usize) -> Self {
+        Self { free: Arc::new(Semaphore::new(at_a_time)), waiting: Arc::default() }
+    }
+
     /// Waits for a turn.
     ///
     /// Fails where too many wait, and after a while.

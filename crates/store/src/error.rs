@@ -85,6 +85,15 @@ pub enum StoreError {
     /// Nothing can be written.
     #[error("the bakery file can only be read; nothing of this was kept. See who may write to it")]
     ReadOnly,
+    /// It is not at its place any more, or another is.
+    #[error(
+        "the bakery file {path} was moved or removed while it was open; nothing of this was kept. Put it back, or end the program and \
+         restore a backup"
+    )]
+    Gone {
+        /// Where it was.
+        path: String,
+    },
     /// SQLite finds it damaged.
     #[error("the bakery file is damaged; nothing of this was kept. Bring back a backup")]
     Torn,

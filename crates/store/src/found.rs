@@ -15,6 +15,8 @@ pub struct JobPage {
     pub jobs: Vec<StoredJob>,
     /// How many there are in all, without lots.
     pub total: usize,
+    /// Those of them that do not read as sound values, and why.
+    pub damaged: Vec<(JobId, String)>,
 }
 
 /// What jobs are looked for.
@@ -49,8 +51,20 @@ fn pattern(named: &str) -> Option<String> {
     (!escaped.is_empty()).then(|| format!("%{escaped}%"))
 }
 
-fn core(rows: Vec<JobRow>) -> Result<Vec<StoredJob>, StoreError> {
-    rows.into_iter().map(JobRow::into_core).collect()
+/// Those that read as sound values, and what is wrong with the others: one row must not take all others away.
+fn core(rows: Vec<JobRow>) -> (Vec<StoredJob>, Vec<(JobId, String)>) {
+    let (mut sound, mut damaged) = (vec![], vec![]);
+    for row in rows {
+        let id = JobId(row.id);
+        match row.into_core() {
+            Ok(job) => sound.push(job),
+            Err(error) => {
+                tracing::warn!(job = id.0, %error, "a job is left out");
+                damaged.push((id, error.to_string()));
+            }
+        }
+    }
+    (sound, damaged)
 }
 
 impl Store {
@@ -66,7 +80,7 @@ impl Store {
             query.push(")");
         }
         query.push(" ORDER BY ready_by, id");
-        core(query.build_query_as().fetch_all(&mut *self.conn().await?).await?)
+        Ok(core(query.build_query_as().fetch_all(&mut *self.conn().await?).await?).0)
     }
 
     /// Jobs wanted on a date, with their lots; the soonest first.
@@ -77,7 +91,7 @@ impl Store {
              OR job.lot_of IN (SELECT id FROM job WHERE ready_by >= ?1 AND ready_by < ?2 AND lot_of IS NULL) ORDER BY ready_by, id"
         ));
         let next = date.checked_add_days(Days::new(1)).unwrap_or(date);
-        core(rows.bind(date.to_string()).bind(next.to_string()).fetch_all(&mut *self.conn().await?).await?)
+        Ok(core(rows.bind(date.to_string()).bind(next.to_string()).fetch_all(&mut *self.conn().await?).await?).0)
     }
 
     /// When jobs are wanted from a day on, and what they are called, without lots; the soonest first.
@@ -120,8 +134,8 @@ impl Store {
         .bind(from)
         .fetch_all(&mut *conn)
         .await?;
-        let mut jobs = core(of_it)?;
-        let rest = most - number(jobs.len());
+        let rest = most - number(of_it.len());
+        let (mut jobs, mut damaged) = core(of_it);
         if rest > 0 {
             let earlier: Vec<JobRow> = sqlx::query_as(concat!(
                 job_rows!(),
@@ -135,12 +149,14 @@ impl Store {
             .bind((from - coming).max(0))
             .fetch_all(&mut *conn)
             .await?;
-            jobs.extend(core(earlier)?);
+            let (sound, more) = core(earlier);
+            jobs.extend(sound);
+            damaged.extend(more);
         }
         drop(conn);
         let leads: Vec<JobId> = jobs.iter().map(|j| j.id).collect();
         let lots = self.related_jobs(&leads).await?;
         jobs.extend(lots.into_iter().filter(|j| j.lot_of().is_some_and(|lead| leads.contains(&lead))));
-        Ok(JobPage { jobs, total: usize::try_from(total).unwrap_or(0) })
+        Ok(JobPage { jobs, total: usize::try_from(total).unwrap_or(0), damaged })
     }
 }

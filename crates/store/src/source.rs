@@ -7,7 +7,7 @@ use sqlx::pool::PoolConnection;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
 use sqlx::{AssertSqlSafe, Sqlite, SqliteConnection, SqlitePool, Transaction};
 use std::ops::{Deref, DerefMut};
-use std::path::Path;
+use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::Duration;
 use tokio::sync::{Mutex, OwnedMutexGuard};
@@ -22,8 +22,26 @@ pub(crate) enum Source {
     File {
         read: SqlitePool,
         write: SqlitePool,
+        at: Arc<Opened>,
     },
     Within(Arc<Mutex<Option<Within>>>),
+}
+
+/// The file that was opened: what is at its place later may be another.
+#[derive(Debug)]
+pub(crate) struct Opened {
+    path: PathBuf,
+    mark: i32,
+}
+
+impl Opened {
+    /// Fails where the file was removed, or another put in its place: what is written then would be lost with the last program that has it open.
+    pub(crate) fn is_there(&self) -> Result<(), StoreError> {
+        match mark(&self.path) {
+            Ok(now) if now == self.mark => Ok(()),
+            _ => Err(StoreError::Gone { path: self.path.display().to_string() }),
+        }
+    }
 }
 
 #[derive(Debug)]
@@ -89,8 +107,10 @@ impl Source {
         sqlx::raw_sql(AssertSqlSafe(marked)).execute(&mut *conn).await?;
         sqlx::query("PRAGMA wal_checkpoint(PASSIVE)").execute(&mut *conn).await?;
         drop(conn);
-        let read = SqlitePoolOptions::new().max_connections(READERS).connect_with(options).await?;
-        Ok(Self::File { read, write })
+        let read =
+            SqlitePoolOptions::new().max_connections(READERS).connect_with(options.create_if_missing(false)).await?;
+        let at = Arc::new(Opened { path: path.to_owned(), mark: mark(path)? });
+        Ok(Self::File { read, write, at })
     }
 
     pub async fn conn(&self) -> Result<Conn, StoreError> {
@@ -101,7 +121,7 @@ impl Source {
     }
 
     pub async fn close(&self) {
-        if let Self::File { read, write } = self {
+        if let Self::File { read, write, .. } = self {
             read.close().await;
             let closed = sqlx::query("PRAGMA user_version = 0").execute(write).await;
             if let Err(error) = closed

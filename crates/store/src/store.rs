@@ -252,11 +252,15 @@ impl Store {
     /// gone with any of them.
     pub async fn delete_job(&self, id: JobId, label: &str) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
-        let own = w.job(id).await?;
+        // One that is damaged can be deleted, too.
+        let own = match w.job(id).await {
+            Err(StoreError::Damaged { .. }) => None,
+            other => Some(other?),
+        };
         let kin: Vec<Kin> = w.related_jobs(&[id]).await?.iter().map(StoredJob::kin).collect();
         let gone = goes_along(id.0, &kin);
         // Sheets for several lots are kept by the job they belong to.
-        let touched: Vec<JobId> = gone.iter().copied().map(JobId).chain(own.lot_of()).collect();
+        let touched: Vec<JobId> = gone.iter().copied().map(JobId).chain(own.and_then(|j| j.lot_of())).collect();
         let jobs = w.related_jobs(&touched).await?;
         let mut changes: Vec<Change> = Vec::new();
         for other in jobs.iter().filter(|j| !gone.contains(&j.id.0)) {

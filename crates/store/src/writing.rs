@@ -29,7 +29,8 @@ impl Store {
     pub async fn begin(&self, label: Option<&str>) -> Result<Writing, StoreError> {
         match &self.source {
             Source::Within(_) => Ok(Writing { store: self.clone(), outermost: false }),
-            Source::File { write, .. } => {
+            Source::File { write, at, .. } => {
+                at.is_there()?;
                 let tx = write.begin_with("BEGIN IMMEDIATE").await?;
                 let within = Within { tx, noted: Noted::default(), label: label.map(str::to_owned) };
                 let source = Source::Within(Arc::new(Mutex::new(Some(within))));

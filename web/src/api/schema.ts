@@ -3147,6 +3147,16 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description A thing that does not read as a sound value. */
+        DamagedView: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description What is wrong with it. */
+            why: string;
+        };
         /** @description A date on which something is wanted. */
         DateView: {
             /** @description The date, `2026-12-05`. */
@@ -4196,6 +4206,8 @@ export interface components {
         };
         /** @description Jobs, and how many there are. */
         JobsView: {
+            /** @description Those of them that do not read as sound values; they can be deleted. */
+            damaged: components["schemas"]["DamagedView"][];
             /** @description Those wanted from today on first, the soonest first; then the earlier ones, the latest first; the lots of all of them after them. */
             jobs: components["schemas"]["JobView"][];
             /** @description How many there are in all, without lots. */

@@ -51,6 +51,7 @@ export function Shelf() {
           </div>
         </div>
         {jobs.data.length === 0 && wanted !== "" ? <p className="max-w-2xl text-lg" role="status">No job is called “{wanted}”, nor made with a recipe or cutter of that name.</p> : jobs.data.length === 0 ? <p className="max-w-2xl text-lg">No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.</p> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
+        <Damaged all={pages.data?.pages.flatMap((p) => p.damaged) ?? []} />
         {pages.hasNextPage ? (
           <button type="button" className="btn mt-4" disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
             More of the {total}
@@ -62,6 +63,21 @@ export function Shelf() {
         <CutterShelf cutters={cutters.data} />
       </div>
     </main>
+  );
+}
+
+/** Jobs whose rows were damaged: the rest goes on without them. */
+function Damaged({ all }: { all: readonly { id: number; why: string }[] }) {
+  const remove = useDeleteJob();
+  return (
+    <>
+      {all.map((d) => (
+        <div key={d.id} role="alert" className="say mt-4 flex flex-wrap items-center justify-between gap-3">
+          <p>Job {d.id} cannot be read: {d.why}. A backup may hold it as it was.</p>
+          <button type="button" className="btn btn-small" onClick={() => remove.mutate(d.id)}>Delete job {d.id}</button>
+        </div>
+      ))}
+    </>
   );
 }
 

@@ -106,7 +106,7 @@ describe("pieces", () => {
     const asked: unknown[] = [];
     vi.spyOn(api, "GET").mockImplementation((async (path: string, init?: { params?: { query?: unknown } }) => {
       if (path === "/api/jobs/{id}/marbled") asked.push(init?.params?.query);
-      return answered(path === "/api/units" ? [] : path === "/api/jobs" ? { jobs: [JOB, { ...JOB, id: 2, name: "Same dough" }, { ...JOB, id: 4, formula_id: 9, name: "Café tins" }], total: 3 } : path === "/api/jobs/{id}/marbled" ? found : null);
+      return answered(path === "/api/units" ? [] : path === "/api/jobs" ? { jobs: [JOB, { ...JOB, id: 2, name: "Same dough" }, { ...JOB, id: 4, formula_id: 9, name: "Café tins" }], total: 3, damaged: [] } : path === "/api/jobs/{id}/marbled" ? found : null);
     }) as never);
     showView(<MarbledView />, { job: JOB, plan: planOf({}) });
     expect(await screen.findByText("On the label, of both: egg, oats.")).toBeTruthy();

@@ -9,7 +9,8 @@ use crate::problem::{ApiError, Problem, Query};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
 use crate::wire::{
-    CutterInFile, DayFile, JobFile, JobView, JobsView, LotView, PlanView, RecordInFile, RecordView, TogetherView, ring,
+    CutterInFile, DamagedView, DayFile, JobFile, JobView, JobsView, LotView, PlanView, RecordInFile, RecordView,
+    TogetherView, ring,
 };
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
@@ -58,20 +59,21 @@ pub async fn list(store: Of<Store>, query: Query<JobsQuery>) -> Result<web::Json
         checks.push(InputError::refused("most", format!("1 to {MOST_ON_A_PAGE} jobs are accepted, not {most}")));
     }
     checks.finish(())?;
-    let (jobs, total) = match query.about {
+    let (jobs, total, damaged) = match query.about {
         Some(id) => {
             let jobs = about(&store, JobId(id)).await?;
             let total = jobs.iter().filter(|j| j.lot_of().is_none()).count();
-            (jobs, total)
+            (jobs, total, vec![])
         }
         None => {
             let today = store.kitchen().await?.zone().shown(Utc::now()).date();
             let page = JobsWanted { today, named: query.named.clone(), from: query.from, most };
             let page = store.job_page(&page).await?;
-            (page.jobs, page.total)
+            (page.jobs, page.total, page.damaged)
         }
     };
-    Ok(web::Json(JobsView { jobs: jobs.iter().map(Into::into).collect(), total }))
+    let damaged = damaged.into_iter().map(|(id, why)| DamagedView { id: id.0, why }).collect();
+    Ok(web::Json(JobsView { jobs: jobs.iter().map(Into::into).collect(), total, damaged }))
 }
 
 /// All that have to do with a job, the soonest first.

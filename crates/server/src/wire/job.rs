@@ -28,4 +28,15 @@ pub struct JobsView {
     pub jobs: Vec<JobView>,
     /// How many there are in all, without lots.
     pub total: usize,
+    /// Those of them that do not read as sound values; they can be deleted.
+    pub damaged: Vec<DamagedView>,
+}
+
+/// A thing that does not read as a sound value.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct DamagedView {
+    /// Its number.
+    pub id: i64,
+    /// What is wrong with it.
+    pub why: String,
 }

@@ -58,7 +58,7 @@ pub use file::{CutterInFile, JobFile, OwnInFile, RecordInFile};
 pub use finish::FinishView;
 pub use formula::{BesideView, FormulaView, PulledView, VersionView};
 pub use health::HealthView;
-pub use job::{JobView, JobsView};
+pub use job::{DamagedView, JobView, JobsView};
 pub use kitchen::KitchenView;
 pub use live::{
     KeptReading, LiveView, MoveBody, NowView, PutInBody, ReadingBody, ReadingsTaken, as_read, elapsed, written,

@@ -8,7 +8,7 @@ use std::time::Duration;
 
 #[actix_web::test]
 async fn whoever_comes_first_has_his_turn_first_and_who_goes_away_takes_none() {
-    let heavy = Heavy::default();
+    let heavy = Heavy::new(3);
     let held = [heavy.turn().await.unwrap(), heavy.turn().await.unwrap(), heavy.turn().await.unwrap()];
     let order = Arc::new(Mutex::new(vec![]));
     let mut waiting = vec![];
@@ -39,7 +39,7 @@ async fn whoever_comes_first_has_his_turn_first_and_who_goes_away_takes_none() {
 
 #[actix_web::test]
 async fn a_turn_lasts_as_long_as_its_work_also_where_nobody_waits_for_it() {
-    let heavy = Heavy::default();
+    let heavy = Heavy::new(3);
     let (go_on, told) = mpsc::channel::<()>();
     let begun = heavy.clone();
     let first = actix_web::rt::spawn(async move { begun.run(move || told.recv().is_ok()).await });
@@ -55,7 +55,7 @@ async fn a_turn_lasts_as_long_as_its_work_also_where_nobody_waits_for_it() {
 
 #[actix_web::test]
 async fn work_that_breaks_off_gives_its_turn_back_and_says_so() {
-    let heavy = Heavy::default();
+    let heavy = Heavy::new(3);
     for _ in 0..4 {
         let broken = heavy.run(|| -> i32 { std::panic::resume_unwind(Box::new("bug")) }).await;
         assert!(broken.is_err());
@@ -72,7 +72,7 @@ async fn it_stands_back_and_others_do_not() {
         stat.rsplit(')').next().unwrap().split_whitespace().nth(16).unwrap().parse::<i32>().unwrap()
     };
     let before = nice();
-    let heavy = Heavy::default();
+    let heavy = Heavy::new(3);
     assert_eq!(heavy.run(nice).await.unwrap(), 5);
     assert_eq!(nice(), before);
 }

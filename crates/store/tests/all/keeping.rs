@@ -236,3 +236,36 @@ async fn a_full_a_read_only_and_a_torn_file_are_each_told_as_what_they_are() {
     let torn = sqlx::query("SELECT * FROM note").execute(&mut conn).await.unwrap_err();
     assert!(matches!(StoreError::from(torn), StoreError::Torn));
 }
+
+#[tokio::test]
+async fn a_file_that_was_moved_away_takes_nothing_more_and_goes_on_when_it_is_put_back() {
+    let (dir, store, f, c, j) = filled().await;
+    let (here, aside) = (dir.path().join("bakery.db"), dir.path().join("aside.db"));
+    fs::rename(&here, &aside).unwrap();
+    let changed = |pieces| StoredJob::new(j, job(pieces, f, c));
+    let refused = store.save_job(&changed(96), "pieces").await.unwrap_err();
+    assert!(matches!(refused, StoreError::Gone { .. }), "{refused}");
+    // Another in its place is not it.
+    fs::write(&here, "another").unwrap();
+    assert!(matches!(store.save_job(&changed(96), "pieces").await, Err(StoreError::Gone { .. })));
+    fs::rename(&aside, &here).unwrap();
+    store.save_job(&changed(96), "pieces").await.unwrap();
+    assert_eq!(store.job(j).await.unwrap().job.input().pieces, 96);
+}
+
+#[tokio::test]
+async fn one_bad_row_is_told_and_takes_nothing_else_away() {
+    let (dir, store, f, c, j) = filled().await;
+    let other = store.add_job(&job(24, f, c), "another").await.unwrap();
+    let mut conn = raw(&dir.path().join("bakery.db")).await;
+    sqlx::query("UPDATE job SET thickness_mm = -6 WHERE id = ?").bind(other.0).execute(&mut conn).await.unwrap();
+    let wanted = ready_slab_store::JobsWanted { today: noon().date_naive(), named: String::new(), from: 0, most: 50 };
+    let page = store.job_page(&wanted).await.unwrap();
+    assert_eq!(page.jobs.iter().map(|j| j.id).collect::<Vec<_>>(), [j]);
+    assert!(page.damaged[0].0 == other && page.damaged[0].1.contains("thickness_mm"), "{:?}", page.damaged);
+    // What stands beside it goes on; it can be deleted.
+    assert_eq!(store.jobs_on(store.job(j).await.unwrap().job.input().ready_by.date()).await.unwrap().len(), 1);
+    store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
+    store.delete_job(other, "deleted").await.unwrap();
+    assert_eq!(store.job_page(&wanted).await.unwrap().damaged, vec![]);
+}
