@@ -4,6 +4,7 @@
 use crate::access::Access;
 use crate::board::Board;
 use crate::heavy::Heavy;
+use crate::paths::DEMO;
 use crate::problem::ApiError;
 use crate::searches::Searches;
 use crate::seed;
@@ -20,9 +21,6 @@ use std::ops::Deref;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use tokio::sync::RwLock;
-
-/// Under which the demo's pages and routes are.
-pub const DEMO: &str = "/demo";
 
 /// A bakery that is open.
 #[derive(Clone)]

@@ -25,7 +25,10 @@ fn fits(pattern: &str, path: &str) -> bool {
     parts.next().is_none()
 }
 
+/// Under which the demo's pages and routes are.
+pub const DEMO: &str = "/demo";
+
 /// A path without the prefix of the demo.
-pub fn in_any_bakery<'a>(path: &'a str, demo: &str) -> &'a str {
-    path.strip_prefix(demo).filter(|rest| rest.starts_with('/')).unwrap_or(path)
+pub fn in_any_bakery(path: &str) -> &str {
+    path.strip_prefix(DEMO).filter(|rest| rest.starts_with('/')).unwrap_or(path)
 }

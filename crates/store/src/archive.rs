@@ -119,6 +119,8 @@ async fn each_row(
 fn cell(value: &Value) -> String {
     match value {
         Value::Null => String::new(),
+        // A spreadsheet computes what begins so; behind an apostrophe it is text (OWASP, CSV injection).
+        Value::String(text) if text.starts_with(['=', '+', '-', '@', '\t', '\r']) => format!("'{text}"),
         Value::String(text) => text.clone(),
         other => other.to_string(),
     }

@@ -1,6 +1,7 @@
 //! The demo: a bakery apart.
 
-use crate::bakeries::{Bakeries, DEMO};
+use crate::bakeries::Bakeries;
+use crate::paths::DEMO;
 use crate::problem::{ApiError, Problem};
 use actix_web::{HttpResponse, delete, get, post, web};
 use serde::Serialize;

@@ -3,8 +3,9 @@
 use super::days::date;
 use super::read;
 use super::stream::event;
-use crate::bakeries::{DEMO, Of};
+use crate::bakeries::Of;
 use crate::board::Board;
+use crate::paths::DEMO;
 use crate::problem::{ApiError, Problem};
 use crate::wire::{EventBody, NewRunBody, RunClock, RunView};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};

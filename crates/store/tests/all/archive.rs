@@ -53,7 +53,7 @@ async fn every_table_goes_out_and_comes_back() {
             .await
             .unwrap();
     }
-    let odd = "'; \"quoted\", \u{1f36a}; \\ %";
+    let odd = "=1+1; '\"quoted\", \u{1f36a}; \\ %";
     sqlx::query("UPDATE cutter SET name = ?").bind(odd).execute(&mut conn).await.unwrap();
     let archive = dir.path().join("bakery.zip");
     store.export(&archive, noon()).await.unwrap();
@@ -70,6 +70,8 @@ async fn every_table_goes_out_and_comes_back() {
     let mut rows = csv::Reader::from_reader(text("csv/job.csv").as_bytes());
     let pieces = rows.headers().unwrap().iter().position(|head| head == "pieces").unwrap();
     assert_eq!(&rows.records().next().unwrap().unwrap()[pieces], "96");
+    // Nothing that a spreadsheet would compute.
+    assert!(text("csv/cutter.csv").contains("\"'=1+1; '"), "{}", &text("csv/cutter.csv")[..200]);
     let outline = ready_slab_core::geometry::read_svg(text("cutters/1.svg"), None).unwrap();
     let kept = store.cutter(c).await.unwrap().outline;
     assert!((outline.area().mm2() / kept.area().mm2() - 1.0).abs() < 1e-3);

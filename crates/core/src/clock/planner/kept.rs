@@ -1,7 +1,8 @@
 //! What was laid from a list, kept at some of its entries: another list that begins alike is laid from there on.
 
+use super::day::Day;
 use super::laid::{DayLayout, LaidChill, LaidDough, LaidTray, SoFar, WITH_THE_NEXT};
-use super::list::List;
+use super::list::{Layout, List};
 use super::places::{Back, Places};
 
 /// It is kept after each so many entries. Tried on made-up days.
@@ -21,7 +22,7 @@ struct Mark {
 
 /// The marks of the list that others are made from, and of the one that is tried.
 #[derive(Default)]
-pub(super) struct Kept {
+struct Kept {
     list: List,
     marks: Vec<Mark>,
     tried: List,
@@ -33,7 +34,7 @@ pub(super) struct Kept {
 
 impl Kept {
     /// The list tried last becomes the one that others are made from.
-    pub(super) fn keep(&mut self) {
+    fn keep(&mut self) {
         let all = self.tried.order.len() / EACH;
         for at in self.common..all {
             std::mem::swap(&mut self.marks[at], &mut self.tried_marks[at]);
@@ -66,11 +67,21 @@ impl Kept {
     }
 }
 
-impl DayLayout<'_> {
+/// A day that is laid again and again.
+pub(super) struct DaySearch<'a> {
+    pub(super) layout: DayLayout<'a>,
+    kept: Kept,
+}
+
+impl<'a> DaySearch<'a> {
+    pub(super) fn new(day: &'a Day) -> Self {
+        Self { layout: DayLayout::new(day), kept: Kept::default() }
+    }
+
     /// Goes back to the last mark that a list has in common with the one that is kept, or to nothing laid: from which entry on it is to be laid.
-    pub(super) fn go_back_to_what_is_kept(&mut self, list: &List) -> usize {
-        let mut kept = std::mem::take(&mut self.kept);
-        kept.common = kept.alike(list, self) / EACH;
+    fn go_back_to_what_is_kept(&mut self, list: &List) -> usize {
+        let (layout, kept) = (&mut self.layout, &mut self.kept);
+        kept.common = kept.alike(list, layout) / EACH;
         kept.tried.clone_from(list);
         let marks = list.order.len() / EACH;
         kept.marks.resize_with(marks, Mark::default);
@@ -78,34 +89,62 @@ impl DayLayout<'_> {
         match kept.common.checked_sub(1) {
             Some(at) => {
                 let mark = &kept.marks[at];
-                mark.so_far.bring_back(self);
-                self.mixers.copy(&mark.mixers);
-                self.laid.clone_from(&mark.laid);
-                self.chills.clone_from(&mark.chills);
-                self.doughs.clone_from(&mark.doughs);
-                self.tried.1.set(mark.tried);
-                self.least = mark.least;
+                mark.so_far.bring_back(layout);
+                layout.mixers.copy(&mark.mixers);
+                layout.laid.clone_from(&mark.laid);
+                layout.chills.clone_from(&mark.chills);
+                layout.doughs.clone_from(&mark.doughs);
+                layout.tried.1.set(mark.tried);
+                layout.least = mark.least;
             }
-            None => self.clear(),
+            None => layout.clear(),
         }
-        let from = kept.common * EACH;
-        self.kept = kept;
-        from
+        kept.common * EACH
     }
 
     /// Marks what is laid after so many entries.
-    pub(super) fn mark(&mut self, entries: usize) {
+    fn mark(&mut self, entries: usize) {
         if !entries.is_multiple_of(EACH) {
             return;
         }
-        let mut mark = std::mem::take(&mut self.kept.tried_marks[entries / EACH - 1]);
-        mark.so_far.keep(self);
-        mark.mixers.copy(&self.mixers);
-        mark.laid.clone_from(&self.laid);
-        mark.chills.clone_from(&self.chills);
-        mark.doughs.clone_from(&self.doughs);
-        mark.tried = self.tried.1.get();
-        mark.least = self.least;
-        self.kept.tried_marks[entries / EACH - 1] = mark;
+        let (layout, mark) = (&self.layout, &mut self.kept.tried_marks[entries / EACH - 1]);
+        mark.so_far.keep(layout);
+        mark.mixers.copy(&layout.mixers);
+        mark.laid.clone_from(&layout.laid);
+        mark.chills.clone_from(&layout.chills);
+        mark.doughs.clone_from(&layout.doughs);
+        mark.tried = layout.tried.1.get();
+        mark.least = layout.least;
+    }
+}
+
+impl Layout for DaySearch<'_> {
+    const WAYS: u8 = 8;
+    // Tried on made-up days.
+    const HEAT: (f64, f64) = (0.012, 0.002);
+    const FEW_ROUNDS: (f64, (f64, f64)) = (40.0, (0.006, 0.000_3));
+
+    fn tries(&self) -> u64 {
+        self.layout.tried.0.get()
+    }
+
+    fn lay(&mut self, list: &List, most: f64) -> Option<f64> {
+        let from = self.go_back_to_what_is_kept(list);
+        for (i, &chain) in list.order.iter().enumerate().skip(from) {
+            let at = usize::from(chain);
+            let layout = &mut self.layout;
+            layout.lay_next(at, list)?;
+            layout.least = layout.least.max(layout.still(at));
+            if f64::from(layout.least) > most {
+                return None;
+            }
+            self.mark(i + 1);
+        }
+        self.layout.start = self.layout.started();
+        Some(f64::from(self.layout.start) + self.layout.worse_by())
+    }
+
+    fn keep(&mut self) {
+        self.kept.keep();
     }
 }

@@ -1,7 +1,6 @@
 //! What of a day is laid, and what is taken by it.
 
 use super::day::{Day, DayBatch, DayPlace};
-use super::kept::Kept;
 use super::places::{Back, Places};
 use std::cell::Cell;
 
@@ -136,8 +135,6 @@ pub(super) struct DayLayout<'a> {
     pub(super) tried: (Cell<u64>, Cell<u32>),
     /// The day does not start later than this, counted back, however the rest is laid.
     pub(super) least: Back,
-    /// What need not be laid again.
-    pub(super) kept: Kept,
 }
 
 const UNLIMITED: u32 = 1_000_000;
@@ -196,7 +193,6 @@ impl<'a> DayLayout<'a> {
             aside: Default::default(),
             tried: Default::default(),
             least: 0,
-            kept: Kept::default(),
         }
     }
 

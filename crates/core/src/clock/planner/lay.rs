@@ -6,10 +6,18 @@ use super::laid::{
     DayLayout, FIRST_OVEN, LaidChill, LaidDough, LaidTray, Load, MOST_WAIT, OWN_LOAD, Reached, SoFar, Stretch, WAITS,
     WITH_THE_NEXT, bakes_sooner,
 };
-use super::list::{Layout, List};
+use super::list::List;
 use super::places::Back;
 
 impl DayLayout<'_> {
+    /// Lays the next unit of a batch: the last of its trays that is not laid yet, and after them its dough.
+    pub(super) fn lay_next(&mut self, at: usize, list: &List) -> Option<()> {
+        match self.reached[at].left {
+            0 => self.lay_dough(at),
+            _ => self.lay_together(at, list),
+        }
+    }
+
     /// Lays a tray with the one that is cut before it, in one load, where that is to be and can be.
     fn lay_together(&mut self, at: usize, list: &List) -> Option<()> {
         let tray = self.reached[at].left - 1;
@@ -217,38 +225,5 @@ impl DayLayout<'_> {
             }
         }
         Some(())
-    }
-}
-
-impl Layout for DayLayout<'_> {
-    const WAYS: u8 = 8;
-    // Tried on made-up days.
-    const HEAT: (f64, f64) = (0.012, 0.002);
-    const FEW_ROUNDS: (f64, (f64, f64)) = (40.0, (0.006, 0.000_3));
-
-    fn tries(&self) -> u64 {
-        self.tried.0.get()
-    }
-
-    fn lay(&mut self, list: &List, most: f64) -> Option<f64> {
-        let from = self.go_back_to_what_is_kept(list);
-        for (i, &chain) in list.order.iter().enumerate().skip(from) {
-            let at = usize::from(chain);
-            match self.reached[at].left {
-                0 => self.lay_dough(at)?,
-                _ => self.lay_together(at, list)?,
-            }
-            self.least = self.least.max(self.still(at));
-            if f64::from(self.least) > most {
-                return None;
-            }
-            self.mark(i + 1);
-        }
-        self.start = self.started();
-        Some(f64::from(self.start) + self.worse_by())
-    }
-
-    fn keep(&mut self) {
-        self.kept.keep();
     }
 }

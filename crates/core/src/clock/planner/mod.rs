@@ -21,6 +21,7 @@ pub use day::{Day, DayBatch, DayKitchen, DayPlace};
 pub use forbid::{DayRule, Forbidden};
 pub use tasks::{DayHeld, DayTask, Wanted};
 
+use kept::DaySearch;
 use laid::DayLayout;
 use list::{Budget, Found, better};
 
@@ -82,7 +83,7 @@ fn laid(day: &Day, budget: PlanBudget, bound_min: i32) -> Option<PlannedDay> {
     let starts = DayLayout::new(day).starts();
     let tries = tries_within(budget.seconds);
     let search = |seed: u64| {
-        let mut layout = DayLayout::new(day);
+        let mut layout = DaySearch::new(day);
         better(&mut layout, &starts, Budget { lists: u32::MAX, tries, seed, bound: f64::from(bound_min) })
     };
     let seeds = (0..SEARCHES).map(|i| budget.seed.wrapping_mul(SEARCHES).wrapping_add(i));
@@ -99,8 +100,9 @@ fn laid(day: &Day, budget: PlanBudget, bound_min: i32) -> Option<PlannedDay> {
     });
     // The first of equals, so that it is the same each time.
     let best = found.into_iter().flatten().min_by(|a, b| a.cost.total_cmp(&b.cost))?;
-    let mut layout = DayLayout::new(day);
-    list::Layout::lay(&mut layout, &best.list, f64::INFINITY)?;
+    let mut search = DaySearch::new(day);
+    list::Layout::lay(&mut search, &best.list, f64::INFINITY)?;
+    let layout = search.layout;
     Some(PlannedDay { tasks: tasks::of(&layout), makespan_min: layout.start, bound_min })
 }
 
