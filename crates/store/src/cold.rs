@@ -424,8 +424,10 @@ impl Store {
         let w = self.begin(None).await?;
         for (at, shows, spot) in readings {
             let number = w.next("reading").await?;
+            // A device that got no answer sends again what it has sent: that is the same reading.
             sqlx::query(
-                "INSERT INTO reading (id, simulated, chill_id, read_at, shows_c, spot) VALUES (?, ?, ?, ?, ?, ?)",
+                "INSERT INTO reading (id, simulated, chill_id, read_at, shows_c, spot) SELECT ?1, ?2, ?3, ?4, ?5, ?6 \
+                 WHERE NOT EXISTS (SELECT 1 FROM reading WHERE chill_id = ?3 AND read_at = ?4 AND shows_c = ?5 AND spot = ?6)",
             )
             .bind(number)
             .bind(simulated)

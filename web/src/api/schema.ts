@@ -203,7 +203,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes readings of any device: what a thermometer showed, where and when, in any order. All are kept or none. */
+        /**
+         * Takes readings of any device: what a thermometer showed, where and when, in any order. All are kept or none; one that is there already (same moment, spot and
+         *     degrees) is kept once, so that a device may send again what it got no answer to.
+         */
         post: operations["live_readings"];
         delete?: never;
         options?: never;

@@ -158,7 +158,8 @@ pub async fn forget(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> R
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Takes readings of any device: what a thermometer showed, where and when, in any order. All are kept or none.
+/// Takes readings of any device: what a thermometer showed, where and when, in any order. All are kept or none; one that is there already (same moment, spot and
+/// degrees) is kept once, so that a device may send again what it got no answer to.
 #[utoipa::path(tag = "live", operation_id = "live_readings", params(("id" = i64, Path)), request_body = Vec<ReadingBody>, responses((status = 200, body = ReadingsTaken), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/chills/{id}/readings")]
 pub async fn readings(
@@ -181,7 +182,7 @@ pub async fn readings(
     }
     store.add_readings(id, &readings, simulated).await?;
     board.touch();
-    Ok(web::Json(ReadingsTaken { kept, total }))
+    Ok(web::Json(ReadingsTaken { kept, total: store.count_readings(id).await? }))
 }
 
 /// Takes a reading away.

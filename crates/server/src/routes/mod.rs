@@ -258,7 +258,9 @@ fn short(field: &str, value: &Value) -> Option<Sentence> {
             }));
         }
         // Only a time has a T between its day and its hour; a name keeps its own.
-        Value::String(s) if chrono::NaiveDateTime::parse_from_str(s, MINUTE_FORMAT).is_ok() => s.replace('T', " "),
+        Value::String(s) if let Ok(time) = chrono::NaiveDateTime::parse_from_str(s, MINUTE_FORMAT) => {
+            time.format("%a %-d %b, %H:%M").to_string()
+        }
         Value::String(s) if s.chars().count() <= 24 && NAMES.contains(&field) => format!("\u{201c}{s}\u{201d}"),
         Value::String(s) if s.chars().count() <= 24 => s.replace('_', " "),
         Value::Null => "none".to_owned(),
