@@ -1,7 +1,8 @@
 //! Who is let in. On loopback everybody who is at this machine; on a network a device shows what it was given when it was let in with a code, and a
 //! thermometer the token it was given.
 
-use crate::paths::{Pattern, in_any_bakery, named};
+use crate::embed;
+use crate::paths::{Pattern, in_any_bakery, named, routed};
 use crate::problem::ApiError;
 use actix_web::body::{BodySize, BoxBody, EitherBody, MessageBody};
 use actix_web::cookie::{Cookie, SameSite, time};
@@ -299,7 +300,7 @@ impl Access {
         if by_cookie == (device.role == Role::Thermometer) {
             return Err(ApiError::NotLetIn);
         }
-        if !may(device.role, request.method(), request.path()) {
+        if !may(device.role, request.method(), routed(request)) {
             return Err(ApiError::Forbidden(match device.role {
                 Role::Thermometer => "this token is for writing readings, and nothing else",
                 _ => {
@@ -317,10 +318,7 @@ impl Access {
 
 /// Whether a path is of a file of the front end, or the page on which a device is let in.
 fn of_the_page(path: &str) -> bool {
-    path == "/pair"
-        || (!path.starts_with("/api")
-            && path != "/index.html"
-            && path.rsplit('/').next().is_some_and(|l| l.contains('.')))
+    path == "/pair" || (path != "/index.html" && embed::is_file(path))
 }
 
 /// Lets through who is let in.
@@ -334,7 +332,7 @@ pub async fn let_through(
     let Some(access) = request.app_data::<web::Data<Access>>().map(|a| a.get_ref().clone()) else {
         return refused(request, ApiError::Broken);
     };
-    let path = in_any_bakery(request.path()).to_owned();
+    let path = routed(&request).to_owned();
     if access.is_open() || of_the_page(&path) || named(&ANYBODY, request.method(), &path) {
         return Ok(next.call(request).await?.map_into_boxed_body().map_into_left_body());
     }
@@ -343,7 +341,8 @@ pub async fn let_through(
             let id = device.id;
             request.extensions_mut().insert(device);
             let response = next.call(request).await?.map_into_boxed_body();
-            let streams = matches!(response.response().body().size(), BodySize::Stream);
+            let kind = response.headers().get(header::CONTENT_TYPE).and_then(|v| v.to_str().ok());
+            let streams = kind.is_some_and(|k| k.starts_with("text/event-stream"));
             let response = if streams {
                 let ended = Box::pin(access.shut(id));
                 response.map_body(|_, body| BoxBody::new(Watched { body, ended }))

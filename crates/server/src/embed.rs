@@ -85,6 +85,11 @@ pub fn hints(path: &str) -> Option<String> {
     (!links.is_empty()).then(|| links.join(", "))
 }
 
+/// Whether a path is of a file of the front end.
+pub fn is_file(path: &str) -> bool {
+    path.strip_prefix('/').is_some_and(|path| !path.is_empty() && FrontEnd::get(path).is_some())
+}
+
 fn media_type(path: &str) -> &'static str {
     match path.rsplit('.').next() {
         Some("html") => "text/html; charset=utf-8",

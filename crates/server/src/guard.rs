@@ -1,6 +1,6 @@
 //! What every request passes: Host and Origin checks, and the headers that keep the browser strict.
 
-use crate::paths::in_any_bakery;
+use crate::paths::routed;
 use crate::problem::ApiError;
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
@@ -73,7 +73,7 @@ fn check(request: &ServiceRequest, hosts: &AllowedHosts) -> Result<(), ApiError>
     // What browsers say of the page that asks (W3C Fetch Metadata); other programs say nothing. What is read may take long to compute, too.
     let site = text(headers, &HeaderName::from_static("sec-fetch-site"));
     let foreign = site.is_some_and(|s| s == "cross-site" || s == "same-site");
-    if foreign && (changes || in_any_bakery(request.path()).starts_with("/api")) {
+    if foreign && (changes || routed(request).starts_with("/api")) {
         return Err(ApiError::Forbidden("the program's own pages only may ask for this"));
     }
     Ok(())

@@ -1,5 +1,6 @@
 //! Tables of routes: which of them a rule is about.
 
+use actix_web::dev::ServiceRequest;
 use actix_web::http::Method;
 
 /// A method and a path; `*` stands for one part of it, and at its end for all that follows.
@@ -27,6 +28,11 @@ fn fits(pattern: &str, path: &str) -> bool {
 
 /// Under which the demo's pages and routes are.
 pub const DEMO: &str = "/demo";
+
+/// The path of a request as it will be routed, of whichever bakery: the router reads `%61` as `a`, so whoever decides by a path must, too.
+pub fn routed(request: &ServiceRequest) -> &str {
+    in_any_bakery(request.match_info().as_str())
+}
 
 /// A path without the prefix of the demo.
 pub fn in_any_bakery(path: &str) -> &str {

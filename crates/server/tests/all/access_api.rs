@@ -95,6 +95,22 @@ async fn nothing_answers_who_is_not_let_in_but_the_page_that_asks_for_a_code() {
         let (status, ..) = ask(&bakeries, from_page(Method::GET, path)).await;
         assert!(status == StatusCode::UNAUTHORIZED || status == StatusCode::SEE_OTHER, "{path}: {status}");
     }
+    // The router reads %61 as a; so does whoever stands before it.
+    for path in [
+        "/%61pi/jobs",
+        "/%61pi/chills/1/readings.csv",
+        "/demo/%61pi/jobs/1/template.pdf",
+        "/api/%6aobs",
+        "/%61%70%69/openapi.json",
+        "/x.y/../api/jobs",
+        "/api/jobs/1/template.pdf",
+    ] {
+        let (status, ..) = ask(&bakeries, from_page(Method::GET, path)).await;
+        assert!(status == StatusCode::UNAUTHORIZED || status == StatusCode::SEE_OTHER, "{path}: {status}");
+        let foreign = from_page(Method::GET, path).insert_header(("sec-fetch-site", "cross-site"));
+        let (status, ..) = ask(&bakeries, foreign).await;
+        assert_ne!(status, StatusCode::OK, "{path}");
+    }
     // A page leads to where a code is asked for, and back.
     let (status, headers, _) = ask(&bakeries, from_page(Method::GET, "/jobs/1/clock")).await;
     assert_eq!(
@@ -169,6 +185,9 @@ async fn each_role_reaches_as_far_as_it_goes() {
         (&bench, Method::GET, "/api/jobs/1", Value::Null, StatusCode::OK),
         (&bench, Method::GET, "/api/devices", Value::Null, StatusCode::FORBIDDEN),
         (&bench, Method::GET, "/api/backups/now", Value::Null, StatusCode::FORBIDDEN),
+        (&bench, Method::GET, "/api/b%61ckups/now", Value::Null, StatusCode::FORBIDDEN),
+        (&bench, Method::GET, "/%61pi/devices", Value::Null, StatusCode::FORBIDDEN),
+        (&bench, Method::POST, "/api/%64evices/code", json!({ "role": "full" }), StatusCode::FORBIDDEN),
         (&bench, Method::PATCH, "/api/jobs/1", json!({ "pieces": 12 }), StatusCode::FORBIDDEN),
         (&bench, Method::POST, "/api/devices/code", json!({ "role": "full" }), StatusCode::FORBIDDEN),
         (&bench, Method::POST, "/api/undo", Value::Null, StatusCode::FORBIDDEN),
@@ -231,6 +250,26 @@ async fn who_is_shut_out_hears_nothing_more() {
     store.back_up(&copy).await.unwrap();
     assert_eq!(Store::open(&copy).await.unwrap().devices().await.unwrap(), vec![]);
     assert_eq!(store.devices().await.unwrap().len(), 1);
+}
+
+#[actix_web::test]
+async fn a_foreign_page_reads_nothing_however_it_writes_the_path() {
+    let (_dir, store) = demo().await;
+    let bakeries = Bakeries::new(store.clone(), None);
+    for (path, wanted) in [
+        ("/api/jobs/1/plan", StatusCode::FORBIDDEN),
+        ("/%61pi/jobs/1/plan", StatusCode::FORBIDDEN),
+        ("/demo/api/jobs", StatusCode::FORBIDDEN),
+    ] {
+        for site in ["cross-site", "same-site"] {
+            let foreign = from_page(Method::GET, path).insert_header(("sec-fetch-site", site));
+            assert_eq!(ask(&bakeries, foreign).await.0, wanted, "{path} {site}");
+        }
+    }
+    for site in ["same-origin", "none"] {
+        let own = from_page(Method::GET, "/api/jobs/1/plan").insert_header(("sec-fetch-site", site));
+        assert_eq!(ask(&bakeries, own).await.0, StatusCode::OK);
+    }
 }
 
 #[actix_web::test]
