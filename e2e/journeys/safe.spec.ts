@@ -1,10 +1,21 @@
 /** The bakery is kept safe: a copy taken away is brought back elsewhere. */
 import { execFileSync } from "node:child_process";
 import { join } from "node:path";
+import type { Page } from "@playwright/test";
 import { expect, field, figure, open, set, settled, test } from "../bakery";
 import { BINARY, newBakery, serve } from "../server.mjs";
 
 const run = (...args: string[]): string => execFileSync(BINARY, args, { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"] });
+
+/** Served from another file on another port, the bakery is as it was; then that one is cleared away. */
+async function standsElsewhere(page: Page, other: ReturnType<typeof newBakery>): Promise<void> {
+  const server = serve({ db: other.db, demo: false });
+  await page.goto(`${await server.address}/jobs/1/order`);
+  await expect(figure(page, "Order")).toContainText("48 pieces");
+  await page.goto("about:blank");
+  await server.stop();
+  other.clear();
+}
 
 test("a copy is taken away, the bakery goes on, and the copy is brought back on another port", async ({ page, bakery }) => {
   await page.goto(`${bakery.address}/kitchen`);
@@ -29,12 +40,7 @@ test("a copy is taken away, the bakery goes on, and the copy is brought back on 
   // While it is served, nobody puts another file in its place.
   expect(() => run("restore", copy, "--db", bakery.db)).toThrow(/another program has this bakery open/);
   expect(run("restore", copy, "--db", other.db)).toContain("again");
-  const brought = serve({ db: other.db, demo: false });
-  await page.goto(`${await brought.address}/jobs/1/order`);
-  await expect(figure(page, "Order")).toContainText("48 pieces");
-  await page.goto("about:blank");
-  await brought.stop();
-  other.clear();
+  await standsElsewhere(page, other);
 });
 
 test("the open archive goes out with a press and is read on another machine, where all of it is again", async ({ page, bakery }) => {
@@ -52,12 +58,7 @@ test("the open archive goes out with a press and is read on another machine, whe
   run("backup", copy, "--db", bakery.db);
   const holds = (file: string) => run("check", file).replace(/^.* is whole: /, "");
   expect(holds(other.db)).toBe(holds(copy));
-  const read = serve({ db: other.db, demo: false });
-  await page.goto(`${await read.address}/jobs/1/order`);
-  await expect(figure(page, "Order")).toContainText("48 pieces");
-  await page.goto("about:blank");
-  await read.stop();
-  other.clear();
+  await standsElsewhere(page, other);
 });
 
 test("among many jobs one is found by its name, and the earlier ones stand behind those to come", async ({ page, bakery }) => {

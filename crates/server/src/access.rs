@@ -1,7 +1,7 @@
 //! Who is let in. On loopback everybody who is at this machine; on a network a device shows what it was given when it was let in with a code, and a
 //! thermometer the token it was given.
 
-use crate::embed;
+use crate::front;
 use crate::paths::{Pattern, in_any_bakery, named, routed};
 use crate::problem::ApiError;
 use actix_web::body::{BodySize, BoxBody, EitherBody, MessageBody};
@@ -17,7 +17,7 @@ use std::pin::Pin;
 use std::sync::Arc;
 use std::task::{Context, Poll};
 use std::time::{Duration, Instant};
-use tokio::sync::{Mutex, watch};
+use tokio::sync::{Mutex, Semaphore, watch};
 
 /// What a device that was let in shows.
 const COOKIE: &str = "ready-slab-device";
@@ -28,6 +28,8 @@ pub const CODE_GOOD_FOR: Duration = Duration::from_secs(600);
 const TRIES: u8 = 5;
 /// Digits of a code: a hundred million of them, of which five can be tried.
 const CODE_DIGITS: usize = 8;
+/// So many wait to give a code; more are told to come again, so that a flood of wrong ones keeps nobody waiting for long. Our own choice.
+const MOST_PAIRING: usize = 5;
 /// When a device was there is noted no oftener than this.
 const SEEN_EVERY: TimeDelta = TimeDelta::minutes(5);
 
@@ -106,6 +108,8 @@ struct Inner {
     /// Where a device finds this machine.
     address: String,
     code: Mutex<Option<Code>>,
+    /// Who gives one is let through one after the other, a few at a time.
+    pairing: Semaphore,
     /// After a wrong code the next one waits so long.
     pause: Duration,
     /// Told when somebody is shut out.
@@ -167,7 +171,16 @@ impl Access {
     pub fn new(store: Store, reached: Reached, pause: Duration) -> Self {
         let Reached { open, secure, address } = reached;
         let (shut_out, _) = watch::channel(0);
-        Self(Arc::new(Inner { open, secure, store, address, code: Mutex::new(None), pause, shut_out }))
+        Self(Arc::new(Inner {
+            open,
+            secure,
+            store,
+            address,
+            code: Mutex::new(None),
+            pairing: Semaphore::new(MOST_PAIRING),
+            pause,
+            shut_out,
+        }))
     }
 
     /// Of one that everybody reaches who can.
@@ -205,6 +218,9 @@ impl Access {
     /// Lets a device in that has the code: what it is to show from now on.
     pub async fn pair(&self, given: &str, name: &str) -> Result<(StoredDevice, Cookie<'static>), ApiError> {
         let given: String = given.chars().filter(char::is_ascii_digit).collect();
+        let Ok(_waits) = self.0.pairing.try_acquire() else {
+            return Err(ApiError::Busy("several devices give a code just now; try again in a moment"));
+        };
         // One after the other: the lock is held while one that was wrong waits.
         let mut held = self.0.code.lock().await;
         let good = held.as_ref().is_some_and(|code| Instant::now() < code.until);
@@ -318,7 +334,7 @@ impl Access {
 
 /// Whether a path is of a file of the front end, or the page on which a device is let in.
 fn of_the_page(path: &str) -> bool {
-    path == "/pair" || (path != "/index.html" && embed::is_file(path))
+    path == "/pair" || (path != "/index.html" && front::is_file(path))
 }
 
 /// Lets through who is let in.

@@ -50,7 +50,11 @@ impl Bakery {
 
 /// Clones share it.
 #[derive(Clone)]
-pub struct Bakeries(Arc<Inner>, Option<Backups>, Access);
+pub struct Bakeries {
+    open: Arc<Inner>,
+    backups: Option<Backups>,
+    access: Access,
+}
 
 struct Inner {
     own: Bakery,
@@ -65,49 +69,49 @@ impl Bakeries {
         let access = Access::open(own.clone());
         let heavy = Heavy::default();
         let own = Bakery::new(own, heavy.clone());
-        Self(Arc::new(Inner { own, demo_file, demo: RwLock::default(), heavy }), None, access)
+        Self { open: Arc::new(Inner { own, demo_file, demo: RwLock::default(), heavy }), backups: None, access }
     }
 
     /// The same, with a place for backups of the own one.
     #[must_use]
     pub fn kept_safe(self, backups: Backups) -> Self {
-        Self(self.0, Some(backups), self.2)
+        Self { backups: Some(backups), ..self }
     }
 
     /// The same, for whom it lets in.
     #[must_use]
     pub fn guarded(self, access: Access) -> Self {
-        Self(self.0, self.1, access)
+        Self { access, ..self }
     }
 
     /// Whom it lets in.
     pub fn access(&self) -> &Access {
-        &self.2
+        &self.access
     }
 
     /// Where backups of the own bakery lie.
     pub fn backups(&self) -> Result<&Backups, ApiError> {
-        self.1.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for backups".to_owned()))
+        self.backups.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for backups".to_owned()))
     }
 
     /// Who gives turns to what takes long.
     pub fn heavy(&self) -> Heavy {
-        self.0.heavy.clone()
+        self.open.heavy.clone()
     }
 
     /// The bakery itself.
     pub fn own(&self) -> &Bakery {
-        &self.0.own
+        &self.open.own
     }
 
     /// The demo, where it is there.
     pub async fn demo(&self) -> Option<Bakery> {
-        self.0.demo.read().await.clone()
+        self.open.demo.read().await.clone()
     }
 
     /// Opens the demo that an earlier run has left.
     pub async fn open_left(&self) -> Result<(), ApiError> {
-        if self.0.demo_file.as_ref().is_some_and(|file| file.exists()) {
+        if self.open.demo_file.as_ref().is_some_and(|file| file.exists()) {
             self.open_demo().await?;
         }
         Ok(())
@@ -115,13 +119,14 @@ impl Bakeries {
 
     /// Opens the demo, and makes it where it is not there yet.
     pub async fn open_demo(&self) -> Result<(), ApiError> {
-        let mut demo = self.0.demo.write().await;
+        let mut demo = self.open.demo.write().await;
         if demo.is_some() {
             return Ok(());
         }
-        let file = self.0.demo_file.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for the demo".to_owned()))?;
-        let zone = self.0.own.store.kitchen().await?.zone();
-        let bakery = Bakery::new(Store::open(file).await?, self.0.heavy.clone());
+        let file =
+            self.open.demo_file.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for the demo".to_owned()))?;
+        let zone = self.open.own.store.kitchen().await?.zone();
+        let bakery = Bakery::new(Store::open(file).await?, self.open.heavy.clone());
         seed::seed(&bakery.store, zone.name(), chrono::Utc::now()).await?;
         bakery.board.tend_probes().await?;
         *demo = Some(bakery);
@@ -130,17 +135,17 @@ impl Bakeries {
 
     /// Removes the demo with its file.
     pub async fn remove_demo(&self) -> Result<(), ApiError> {
-        let mut demo = self.0.demo.write().await;
+        let mut demo = self.open.demo.write().await;
         if let Some(bakery) = demo.take() {
             bakery.close().await;
-            self.0.demo_file.as_deref().map_or(Ok(()), remove)?;
+            self.open.demo_file.as_deref().map_or(Ok(()), remove)?;
         }
         Ok(())
     }
 
     /// Ends all streams.
     pub async fn hush(&self) {
-        self.0.own.board.close();
+        self.open.own.board.close();
         if let Some(demo) = self.demo().await {
             demo.board.close();
         }
@@ -148,8 +153,8 @@ impl Bakeries {
 
     /// Closes all files.
     pub async fn close(&self) {
-        self.0.own.close().await;
-        if let Some(demo) = self.0.demo.write().await.take() {
+        self.open.own.close().await;
+        if let Some(demo) = self.open.demo.write().await.take() {
             demo.close().await;
         }
     }

@@ -1,17 +1,12 @@
 //! The front end, inside the program.
 
+use crate::front::FrontEnd;
 use crate::problem::ApiError;
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse};
-use rust_embed::RustEmbed;
 use serde::Deserialize;
 use std::collections::HashMap;
 use std::sync::LazyLock;
-
-#[derive(RustEmbed)]
-#[folder = "../../web/dist"]
-#[allow_missing = true]
-struct FrontEnd;
 
 /// Replaced in the page by a fresh number for each answer, so that the few style elements our parts insert are allowed
 /// by it and no others.
@@ -83,11 +78,6 @@ pub fn hints(path: &str) -> Option<String> {
     let links: Vec<String> =
         wanted.iter().filter_map(|key| BUILT.get(key)).map(|b| format!("</{}>; rel=modulepreload", b.file)).collect();
     (!links.is_empty()).then(|| links.join(", "))
-}
-
-/// Whether a path is of a file of the front end.
-pub fn is_file(path: &str) -> bool {
-    path.strip_prefix('/').is_some_and(|path| !path.is_empty() && FrontEnd::get(path).is_some())
 }
 
 fn media_type(path: &str) -> &'static str {

@@ -8,6 +8,7 @@ mod days;
 mod description;
 pub mod device;
 pub mod embed;
+mod front;
 pub mod guard;
 pub mod heavy;
 mod paths;

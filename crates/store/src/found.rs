@@ -15,6 +15,8 @@ pub struct JobPage {
     pub jobs: Vec<StoredJob>,
     /// How many there are in all, without lots.
     pub total: usize,
+    /// How many of them are wanted from today on: those come first.
+    pub coming: usize,
     /// Those of them that do not read as sound values, and why.
     pub damaged: Vec<(JobId, String)>,
 }
@@ -157,6 +159,7 @@ impl Store {
         let leads: Vec<JobId> = jobs.iter().map(|j| j.id).collect();
         let lots = self.related_jobs(&leads).await?;
         jobs.extend(lots.into_iter().filter(|j| j.lot_of().is_some_and(|lead| leads.contains(&lead))));
-        Ok(JobPage { jobs, total: usize::try_from(total).unwrap_or(0), damaged })
+        let count = |n: i64| usize::try_from(n).unwrap_or(0);
+        Ok(JobPage { jobs, total: count(total), coming: count(coming), damaged })
     }
 }

@@ -6,7 +6,7 @@ use crate::row::{Key, Row, Thing};
 use crate::rows::{CutterRow, JobRow, KitchenRow};
 use crate::rows_dough::{FormulaRow, VersionRow};
 use crate::source::{Conn, Source};
-use crate::tables::{job_rows, read};
+use crate::tables::read;
 use crate::things::{CutterId, FormulaId, JobId, NewRecord, StoredCutter, StoredJob};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::geometry::Outline;
@@ -194,13 +194,6 @@ impl Store {
             0 => Ok(()),
             count => Err(StoreError::InUse { thing, by: if count == 1 { "job" } else { "jobs" }, count }),
         }
-    }
-
-    /// All jobs, the soonest first.
-    pub async fn jobs(&self) -> Result<Vec<StoredJob>, StoreError> {
-        let rows: Vec<JobRow> =
-            sqlx::query_as(concat!(job_rows!(), " ORDER BY ready_by, id")).fetch_all(&mut *self.conn().await?).await?;
-        rows.into_iter().map(JobRow::into_core).collect()
     }
 
     /// One job.

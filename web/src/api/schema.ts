@@ -4209,6 +4209,8 @@ export interface components {
         };
         /** @description Jobs, and how many there are. */
         JobsView: {
+            /** @description How many of them are wanted from today on. */
+            coming: number;
             /** @description Those of them that do not read as sound values; they can be deleted. */
             damaged: components["schemas"]["DamagedView"][];
             /** @description Those wanted from today on first, the soonest first; then the earlier ones, the latest first; the lots of all of them after them. */

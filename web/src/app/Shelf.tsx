@@ -23,7 +23,7 @@ export function Shelf() {
   const wanted = useDeferredValue(named.trim());
   const pages = useJobPages(wanted);
   const jobs = { ...pages, data: pages.data?.pages.flatMap((p) => p.jobs) };
-  const total = pages.data?.pages[0]?.total ?? 0;
+  const { total = 0, coming = 0 } = pages.data?.pages[0] ?? {};
   const formulas = useFormulas();
   const cutters = useCutters();
   if (!jobs.data || !formulas.data || !cutters.data) {
@@ -50,7 +50,7 @@ export function Shelf() {
             <NewJob />
           </div>
         </div>
-        {jobs.data.length === 0 && wanted !== "" ? <p className="max-w-2xl text-lg" role="status">No job is called “{wanted}”, nor made with a recipe or cutter of that name.</p> : jobs.data.length === 0 ? <p className="max-w-2xl text-lg">No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.</p> : <JobList jobs={jobs.data} formulas={formulas.data} cutters={cutters.data} />}
+        {jobs.data.length === 0 && wanted !== "" ? <p className="max-w-2xl text-lg" role="status">No job is called “{wanted}”, nor made with a recipe or cutter of that name.</p> : jobs.data.length === 0 ? <p className="max-w-2xl text-lg">No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.</p> : <JobList jobs={jobs.data} coming={coming} formulas={formulas.data} cutters={cutters.data} />}
         <Damaged all={pages.data?.pages.flatMap((p) => p.damaged) ?? []} />
         {pages.hasNextPage ? (
           <button type="button" className="btn mt-4" disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
@@ -82,17 +82,16 @@ function Damaged({ all }: { all: readonly { id: number; why: string }[] }) {
 }
 
 /** What is wanted from today on, and behind it what was. */
-function JobList({ jobs, formulas, cutters }: { jobs: Job[]; formulas: Formula[]; cutters: Cutter[] }) {
+function JobList({ jobs, coming, formulas, cutters }: { jobs: Job[]; coming: number; formulas: Formula[]; cutters: Cutter[] }) {
   const remove = useDeleteJob();
-  const today = now().slice(0, 10);
   const leads = jobs.filter((j) => j.lot_of == null || !jobs.some((k) => k.id === j.lot_of));
-  const [coming, earlier] = [leads.filter((j) => j.ready_by.slice(0, 10) >= today), leads.filter((j) => j.ready_by.slice(0, 10) < today)];
-  const cards = (some: Job[]) => <JobCards leads={some} jobs={jobs} formulas={formulas} cutters={cutters} today={today} onDelete={(id) => remove.mutate(id)} />;
+  const [next, earlier] = [leads.slice(0, coming), leads.slice(coming)];
+  const cards = (some: Job[]) => <JobCards leads={some} jobs={jobs} formulas={formulas} cutters={cutters} onDelete={(id) => remove.mutate(id)} />;
   return (
     <>
       <Fault text={otherFault(remove.error, [])} />
-      {coming.length > 0 ? cards(coming) : null}
-      {coming.length > 0 && earlier.length > 0 ? <h2 className="h-part mb-2 mt-5">Earlier</h2> : null}
+      {next.length > 0 ? cards(next) : null}
+      {next.length > 0 && earlier.length > 0 ? <h2 className="h-part mb-2 mt-5">Earlier</h2> : null}
       {earlier.length > 0 ? cards(earlier) : null}
     </>
   );
@@ -103,12 +102,12 @@ interface Cards {
   jobs: Job[];
   formulas: Formula[];
   cutters: Cutter[];
-  today: string;
   onDelete(id: number): void;
 }
 
-function JobCards({ leads, jobs, formulas, cutters, today, onDelete }: Cards) {
+function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
   const format = useFormat();
+  const thisYear = now().slice(0, 4);
   return (
     <ul className="grid gap-3 md:grid-cols-2 2xl:grid-cols-3">
       {leads.map((job) => {
@@ -127,7 +126,7 @@ function JobCards({ leads, jobs, formulas, cutters, today, onDelete }: Cards) {
               </p>
               {lots.length > 0 ? <p className="text-fine text-soft">and {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}</p> : null}
               <p className="font-semibold">
-                {longDay(job.ready_by)}{job.ready_by.slice(0, 4) === today.slice(0, 4) ? "" : ` ${job.ready_by.slice(0, 4)}`}, {clock(job.ready_by)}
+                {longDay(job.ready_by)}{job.ready_by.slice(0, 4) === thisYear ? "" : ` ${job.ready_by.slice(0, 4)}`}, {clock(job.ready_by)}
               </p>
             </div>
             <button

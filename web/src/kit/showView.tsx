@@ -1,4 +1,4 @@
-/** For tests: a view as it stands at its job's stations, with all it asks of the page around it. */
+/** For tests: what stands on a page, with all it needs around it. */
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactElement } from "react";
@@ -7,6 +7,16 @@ import { keys } from "../api/queries";
 import type { JobContext } from "../app/JobFrame";
 import { SettingsProvider } from "./settings";
 
+/** A part of a page with nothing around it but what is asked and how figures are written. */
+export function showPart(part: ReactElement): void {
+  render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <SettingsProvider>{part}</SettingsProvider>
+    </QueryClientProvider>,
+  );
+}
+
+/** A view as it stands at its job's stations. */
 export function showView(view: ReactElement, { job, plan, at = "/" }: Pick<JobContext, "job" | "plan"> & { at?: string }): void {
   const context: JobContext = { job, plan, day: plan.clock, dim: false };
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } });

@@ -1,11 +1,10 @@
 // @vitest-environment jsdom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen } from "@testing-library/react";
+import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { api } from "../api/client";
 import { broughtAlong, wayBack } from "../app/PairPage";
-import { SettingsProvider } from "../kit/settings";
+import { showPart } from "../kit/showView";
 import { Devices } from "./Devices";
 
 vi.hoisted(() => {
@@ -17,13 +16,7 @@ const device = (id: number, name: string, role: string, self: boolean) => ({ id,
 
 function shown(access: unknown, all: unknown[] = []) {
   vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path === "/api/units" ? [] : path === "/api/access" ? access : all)) as never);
-  render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <SettingsProvider>
-        <Devices />
-      </SettingsProvider>
-    </QueryClientProvider>,
-  );
+  showPart(<Devices />);
   return userEvent.setup();
 }
 

@@ -1,10 +1,9 @@
 // @vitest-environment jsdom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen } from "@testing-library/react";
+import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { api } from "../api/client";
-import { SettingsProvider } from "../kit/settings";
+import { showPart } from "../kit/showView";
 import { Safe } from "./Safe";
 
 vi.hoisted(() => {
@@ -17,13 +16,7 @@ const refused = (status: number, detail: string): never => ({ error: { title: "n
 const kept = (files: readonly [string, string, number][]) => ({ folder: "/srv/bakery-backups", keep: 7, all: files.map(([file, made_at, bytes]) => ({ file, made_at, bytes })) });
 
 function shown() {
-  render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <SettingsProvider>
-        <Safe />
-      </SettingsProvider>
-    </QueryClientProvider>,
-  );
+  showPart(<Safe />);
   return userEvent.setup();
 }
 

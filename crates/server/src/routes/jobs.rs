@@ -14,14 +14,14 @@ use crate::wire::{
 };
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
-use chrono::Utc;
+use chrono::{NaiveDate, Utc};
 use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, Plan, changed_with};
 use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::units::{Length, Share, Span, Temperature};
-use ready_slab_store::{JobId, JobsWanted, NewRecord, Store, StoredJob};
+use ready_slab_store::{JobId, JobPage, JobsWanted, NewRecord, Store, StoredJob};
 use ready_slab_words::job_word;
 use serde::Deserialize;
 use utoipa::IntoParams;
@@ -59,25 +59,18 @@ pub async fn list(store: Of<Store>, query: Query<JobsQuery>) -> Result<web::Json
         checks.push(InputError::refused("most", format!("1 to {MOST_ON_A_PAGE} jobs are accepted, not {most}")));
     }
     checks.finish(())?;
-    let (jobs, total, damaged) = match query.about {
-        Some(id) => {
-            let jobs = about(&store, JobId(id)).await?;
-            let total = jobs.iter().filter(|j| j.lot_of().is_none()).count();
-            (jobs, total, vec![])
-        }
-        None => {
-            let today = store.kitchen().await?.zone().shown(Utc::now()).date();
-            let page = JobsWanted { today, named: query.named.clone(), from: query.from, most };
-            let page = store.job_page(&page).await?;
-            (page.jobs, page.total, page.damaged)
-        }
+    let today = store.kitchen().await?.zone().shown(Utc::now()).date();
+    let page = match query.about {
+        Some(id) => about(&store, JobId(id), today).await?,
+        None => store.job_page(&JobsWanted { today, named: query.named.clone(), from: query.from, most }).await?,
     };
-    let damaged = damaged.into_iter().map(|(id, why)| DamagedView { id: id.0, why }).collect();
-    Ok(web::Json(JobsView { jobs: jobs.iter().map(Into::into).collect(), total, damaged }))
+    let damaged = page.damaged.into_iter().map(|(id, why)| DamagedView { id: id.0, why }).collect();
+    let jobs = page.jobs.iter().map(Into::into).collect();
+    Ok(web::Json(JobsView { jobs, total: page.total, coming: page.coming, damaged }))
 }
 
 /// All that have to do with a job, the soonest first.
-async fn about(store: &Store, id: JobId) -> Result<Vec<StoredJob>, ApiError> {
+async fn about(store: &Store, id: JobId, today: NaiveDate) -> Result<JobPage, ApiError> {
     let own = store.job(id).await?;
     let near: Vec<JobId> = std::iter::once(own.id).chain(own.lot_of()).chain(own.dough_with()).collect();
     let mut jobs = store.related_jobs(&near).await?;
@@ -87,7 +80,9 @@ async fn about(store: &Store, id: JobId) -> Result<Vec<StoredJob>, ApiError> {
         }
     }
     jobs.sort_by_key(|j| (j.job.input().ready_by, j.id));
-    Ok(jobs)
+    let leads = || jobs.iter().filter(|j| j.lot_of().is_none());
+    let coming = leads().filter(|j| j.job.input().ready_by.date() >= today).count();
+    Ok(JobPage { total: leads().count(), coming, damaged: vec![], jobs })
 }
 
 /// Adds a job.

@@ -28,6 +28,8 @@ pub struct JobsView {
     pub jobs: Vec<JobView>,
     /// How many there are in all, without lots.
     pub total: usize,
+    /// How many of them are wanted from today on.
+    pub coming: usize,
     /// Those of them that do not read as sound values; they can be deleted.
     pub damaged: Vec<DamagedView>,
 }

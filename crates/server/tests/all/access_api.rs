@@ -281,3 +281,18 @@ async fn at_this_machine_nobody_is_asked() {
     let code = with(from_page(Method::POST, "/api/devices/code"), &json!({ "role": "bench" }));
     assert_eq!(ask(&bakeries, code).await.0, StatusCode::FORBIDDEN);
 }
+
+#[actix_web::test]
+async fn a_flood_of_wrong_codes_is_turned_away_and_ends_nothing_but_the_code() {
+    let (_dir, store) = demo().await;
+    let (access, bakeries) = networked(&store);
+    let code = access.make_code(Role::Bench).await.unwrap();
+    let wrong = format!("{:08}", (code.parse::<u64>().unwrap() + 1) % 100_000_000);
+    let pair = || async { access.pair(&wrong, "Flood").await.map(|_| ()).unwrap_err() };
+    let told = futures_util::future::join_all((0..40).map(|_| pair())).await;
+    let busy = told.iter().filter(|e| matches!(e, ready_slab_server::problem::ApiError::Busy(_))).count();
+    assert_eq!((busy, told.len()), (35, 40), "five wait, the others are told at once");
+    // The five were its tries; another code lets an honest device in right away.
+    assert_eq!(store.devices().await.unwrap(), vec![]);
+    let_in(&access, &bakeries, Role::Bench, "Phone").await;
+}

@@ -379,7 +379,7 @@ async fn an_empty_bakery_has_a_kitchen_and_the_demo_is_a_bakery_apart() {
     assert_eq!(ask(Method::GET, "/demo/api/cutters").await.1.as_array().unwrap().len(), 7);
     assert_eq!(ask(Method::GET, "/demo/api/formulas").await.1.as_array().unwrap().len(), 5);
     assert_eq!(ask(Method::GET, "/demo/api/kitchen").await.1["made_up"], true);
-    assert_eq!(ask(Method::GET, "/api/jobs").await.1, json!({ "jobs": [], "total": 0, "damaged": [] }));
+    assert_eq!(ask(Method::GET, "/api/jobs").await.1, json!({ "jobs": [], "total": 0, "coming": 0, "damaged": [] }));
     for mine in ["/api/cutters", "/api/formulas"] {
         assert_eq!(ask(Method::GET, mine).await.1, json!([]), "{mine}");
     }

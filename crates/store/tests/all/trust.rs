@@ -1,6 +1,6 @@
 //! What was answered as saved stays: numbers, facts of the day, edits from several hands, files of earlier versions.
 
-use crate::shelf::{baked, filled, formula, job, kitchen, outline, record};
+use crate::shelf::{baked, filled, formula, job, jobs, kitchen, outline, record};
 use chrono::{DateTime, TimeZone, Utc};
 use ready_slab_core::cold::{Finding, Piece, Spot, Target, Touch};
 use ready_slab_core::dough::{BowlNote, Feel, Squeeze};
@@ -134,17 +134,17 @@ async fn a_transaction_that_is_not_kept_has_not_happened_and_one_that_is_is_one_
         let w = store.begin(None).await.unwrap();
         w.add_job(&job(5, f, c), "job").await.unwrap();
         w.save_formula(f, &formula("Half done"), "name").await.unwrap();
-        assert_eq!(w.jobs().await.unwrap().len(), 2, "within it, what was written is read");
-        assert_eq!(store.jobs().await.unwrap().len(), 1, "outside it, it is not there yet");
+        assert_eq!(jobs(&w).await.unwrap().len(), 2, "within it, what was written is read");
+        assert_eq!(jobs(&store).await.unwrap().len(), 1, "outside it, it is not there yet");
     }
-    assert_eq!(store.jobs().await.unwrap().len(), 1);
+    assert_eq!(jobs(&store).await.unwrap().len(), 1);
     assert_eq!(store.history().await.unwrap(), before);
     let w = store.begin(Some("both")).await.unwrap();
     w.add_job(&job(5, f, c), "job").await.unwrap();
     w.save_formula(f, &formula("Done"), "name").await.unwrap();
     w.commit().await.unwrap();
     assert_eq!(store.undo().await.unwrap().unwrap().label, "both");
-    assert_eq!((store.jobs().await.unwrap().len(), store.formula(f).await.unwrap().formula.name()), (1, "Plain"));
+    assert_eq!((jobs(&store).await.unwrap().len(), store.formula(f).await.unwrap().formula.name()), (1, "Plain"));
 }
 
 #[tokio::test]
@@ -229,6 +229,6 @@ async fn what_is_asked_of_a_closed_bakery_is_told_that_it_is_closed() {
     let dir = tempfile::tempdir().unwrap();
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
     store.close().await;
-    assert!(matches!(store.jobs().await, Err(StoreError::Closed)));
+    assert!(matches!(jobs(&store).await, Err(StoreError::Closed)));
     assert!(matches!(store.kitchen().await, Err(StoreError::Closed)));
 }

@@ -14,7 +14,7 @@ use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpotsInput, SpotTest, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, LogForm, ReadingsInput, SheetKind, Turning};
 use ready_slab_core::units::{Length, Share, Span, Temperature};
-use ready_slab_store::{AsBaked, CutterId, FormulaId, JobId, NewRecord, Store};
+use ready_slab_store::{AsBaked, CutterId, FormulaId, JobId, JobsWanted, NewRecord, Store, StoreError, StoredJob};
 
 pub fn kitchen(room_c: f64) -> Kitchen {
     Kitchen::new(KitchenInput {
@@ -173,4 +173,10 @@ pub fn baked(record: &NewRecord) -> (Job, Formula, Kitchen, Temperature) {
     let b = record.as_baked.clone().unwrap();
     assert!((b.outline.area().mm2() - outline().area().mm2()).abs() < 0.1);
     (b.job, b.formula, b.kitchen, b.start)
+}
+
+/// All jobs that read as sound values.
+pub async fn jobs(store: &Store) -> Result<Vec<StoredJob>, StoreError> {
+    let all = JobsWanted { today: NaiveDate::MIN, named: String::new(), from: 0, most: 1000 };
+    Ok(store.job_page(&all).await?.jobs)
 }
