@@ -45,11 +45,16 @@ test("a day of three jobs lies on one board, its flag is moved, and each Clock s
   await page.mouse.move(box.x + 10, box.y + 8);
   await page.mouse.down();
   await page.mouse.move(box.x + 70, box.y + 8, { steps: 4 });
+  // While it is held the day lies as it would be, and nothing is kept of it.
+  const about = page.getByRole("complementary", { name: "About this day" });
+  const held = (await flag.getAttribute("aria-valuetext")) ?? "";
+  await expect(about.getByRole("listitem").filter({ hasText: "Regatta gulls" }).last()).toContainText(`wanted ${held}`);
+  const job = (await (await page.request.get(`${bakery.address}/api/jobs/1`)).json()) as { ready_by: string };
+  expect(job.ready_by).toMatch(/T14:05$/);
   await page.mouse.up();
   await expect(flag).not.toHaveAttribute("aria-valuetext", "14:05");
   await expect(flag).toHaveAttribute("aria-valuetext", /^1[4-6]:[0-5][05]$/);
   await settled(page);
-  const about = page.getByRole("complementary", { name: "About this day" });
   const begins = /begun (\d+:\d\d)/.exec((await about.getByRole("listitem").filter({ hasText: "Regatta gulls" }).last().textContent()) ?? "")?.[1] ?? "";
   await about.getByRole("link", { name: "Regatta gulls" }).click();
   await expect(page.getByRole("navigation", { name: "Stations of this job" }).getByRole("link", { name: /^Clock/ })).toContainText(`Start ${begins}`);

@@ -253,16 +253,16 @@ impl Access {
         let id = self.0.store.let_in(name, role, &hash(&token), Utc::now()).await?;
         let device = self.known(&token).await?.filter(|d| d.id == id).ok_or(ApiError::Broken)?;
         tracing::info!(device = id.0, name, "a device was let in");
-        Ok((device, self.cookie(token, COOKIE_DAYS)))
+        Ok((device, self.cookie(token)))
     }
 
-    fn cookie(&self, value: String, days: i64) -> Cookie<'static> {
+    fn cookie(&self, value: String) -> Cookie<'static> {
         Cookie::build(COOKIE, value)
             .path("/")
             .http_only(true)
             .same_site(SameSite::Strict)
             .secure(self.0.secure)
-            .max_age(time::Duration::days(days))
+            .max_age(time::Duration::days(COOKIE_DAYS))
             .finish()
     }
 
@@ -326,7 +326,10 @@ impl Access {
         }
         let now = Utc::now();
         if device.seen_at.is_none_or(|at| now - at > SEEN_EVERY) {
-            self.0.store.device_seen(device.id, now).await?;
+            // A file that can only be read is read all the same.
+            if let Err(error) = self.0.store.device_seen(device.id, now).await {
+                tracing::warn!(%error, "when a device was here could not be noted");
+            }
         }
         Ok(device)
     }

@@ -206,7 +206,7 @@ impl Board {
         if let Some(planned) = dates.1.get(&date) {
             return Ok(planned.clone());
         }
-        let planned = Arc::new(WholeDate::plan(&self.0.store, date).await?);
+        let planned = Arc::new(WholeDate::plan(&self.0.store, date, None).await?);
         dates.1.insert(date, planned.clone());
         Ok(planned)
     }

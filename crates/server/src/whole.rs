@@ -1,15 +1,15 @@
 //! A job with all that it refers to, as the stations need it.
 
 use crate::problem::ApiError;
-use chrono::{DateTime, NaiveDate, Utc};
+use chrono::{DateTime, NaiveDate, NaiveDateTime, Utc};
 use ready_slab_core::clock::{Relay, RelayTask};
 use ready_slab_core::cold::{Finding, LimitsLearnt, Window, learn_limits};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{
-    AlsoMixed, DoughPlan, Job, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan, SharedSheets,
-    WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date, plan_dough, plan_with,
-    wanted_before,
+    AlsoMixed, DoughPlan, Job, JobInput, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan,
+    SharedSheets, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date,
+    plan_dough, plan_with, wanted_before,
 };
 use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredTouch};
@@ -47,6 +47,13 @@ fn seen_from_above(stored: &StoredJob, formula: &Formula, cutter: StoredCutter) 
     })
 }
 
+/// A job of a date, and another time that it could be wanted at.
+#[derive(Clone, Copy)]
+pub struct MovedJob {
+    pub id: JobId,
+    pub ready_by: NaiveDateTime,
+}
+
 /// Everything that is wanted on one date.
 pub struct WholeDate {
     /// All lots of all its jobs, each with its plan by itself.
@@ -80,14 +87,27 @@ impl WholeDate {
         self.lot_of(task).map_or_else(String::new, |(whole, plan)| step(task, &whole.stored.job, plan))
     }
 
-    /// Plans it.
-    pub async fn plan(store: &Store, date: NaiveDate) -> Result<Self, ApiError> {
+    /// Plans it, as it is, or as it would be were a job wanted at another time.
+    pub async fn plan(store: &Store, date: NaiveDate, moved: Option<MovedJob>) -> Result<Self, ApiError> {
         let mut asked = store.jobs_on(date).await?;
+        if let Some(moved) = moved
+            && !asked.iter().any(|j| j.id == moved.id)
+        {
+            let on_it = asked.iter().filter(|j| j.lot_of().is_none()).map(|j| j.id.0.to_string()).collect::<Vec<_>>();
+            let accepted = if on_it.is_empty() { "nothing is".to_owned() } else { on_it.join(", ") };
+            let why = format!("{} is not wanted on that date; accepted: {accepted}", moved.id.0);
+            return Err(InputError::refused("job", why).into());
+        }
         // The lots of a job next to each other, the job itself first.
         asked.sort_by_key(|j| (j.lot_of().unwrap_or(j.id), j.lot_of().is_some(), j.id));
         let mut wholes = Vec::with_capacity(asked.len());
         for job in asked {
-            wholes.push(WholeJob::read(store, job.id).await?);
+            let mut whole = WholeJob::read(store, job.id).await?;
+            if let Some(moved) = moved.filter(|m| m.id == job.id || job.lot_of() == Some(m.id)) {
+                let input = JobInput { ready_by: moved.ready_by, ..whole.stored.job.input().clone() };
+                whole.stored.job = Job::new(input)?;
+            }
+            wholes.push(whole);
         }
         // Each lot is planned on a thread of its own.
         let planning = wholes.into_iter().map(|whole| {

@@ -534,7 +534,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help. */
+        /**
+         * All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help. As it is, or as it would be
+         *     were one of them wanted at another time.
+         */
         get: operations["days_show"];
         put?: never;
         post?: never;
@@ -9497,7 +9500,12 @@ export interface operations {
     };
     days_show: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A job that is wanted on the date. */
+                job?: number;
+                /** @description When it would be wanted, such as 2026-12-05T14:05; nothing is saved. */
+                ready_by?: string;
+            };
             header?: never;
             path: {
                 date: string;

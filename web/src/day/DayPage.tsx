@@ -12,7 +12,7 @@ import { Says } from "../kit/Says";
 import { SaveSvg } from "../kit/SaveSvg";
 import { Unread } from "../kit/Unread";
 import { Board } from "./Board";
-import type { Day } from "./move";
+import { useTried, type Day, type Trial } from "./move";
 
 /** Those about a date that is long past, else about today. */
 const useDates = (about?: string) => {
@@ -48,6 +48,8 @@ export function DayPage() {
   const dates = useDates(date);
   useKitchen();
   const day = useQuery({ queryKey: ["days", date], queryFn: () => settled(api.GET("/api/days/{date}", { params: { path: { date } } })), retry: false, placeholderData: (before) => (before?.date === date ? before : undefined) });
+  const [trial, setTrial] = useState<Trial>();
+  const tried = useTried(date, trial);
   const picture = useRef<SVGSVGElement>(null);
   useEffect(() => {
     setTitle(`${longDay(`${date}T00:00`)} · Ready Slab`);
@@ -81,9 +83,9 @@ export function DayPage() {
           {day.data ? (
             day.data.tasks.length > 0 ? (
               <>
-                <Board picture={picture} day={day.data} />
-                <p className="no-print mt-2 text-fine text-soft">Drag a flag, or move it with the arrow keys: the job is wanted at another time, and the day is laid out anew. Undo takes it back.</p>
-                <OnePage day={day.data} />
+                <Board picture={picture} day={day.data} tried={tried} onTry={setTrial} />
+                <p className="no-print mt-2 text-fine text-soft">Drag a flag, or move it with the arrow keys: the day is laid out anew while it is held, and stays so when it is let go. Undo takes it back.</p>
+                <OnePage day={tried ?? day.data} />
               </>
             ) : null
           ) : (
@@ -91,7 +93,7 @@ export function DayPage() {
           )}
         </section>
         <aside className="no-print space-y-5 p-5 max-lg:border-b max-lg:border-rule sm:p-6 lg:col-start-2 lg:row-span-2 lg:row-start-1 lg:border-l lg:border-rule" aria-label="About this day">
-          {day.data && day.data.tasks.length > 0 ? <About day={day.data} /> : null}
+          {day.data && day.data.tasks.length > 0 ? <About day={tried ?? day.data} /> : null}
         </aside>
       </div>
     </main>

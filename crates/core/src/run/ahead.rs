@@ -1,7 +1,8 @@
-//! The rest of a run, planned anew from where it stands: each step as planned, or as soon after as what comes before it, hands, ovens and trays allow.
+//! The rest of a run, planned anew from where it stands: each step as planned, or as soon after as what comes before it, hands, ovens, trays and places allow.
 
 use super::fact::{Fact, least_of};
 use super::plan::{RunPlan, RunTask};
+use super::room::Room;
 use crate::clock::{DayPlace, Step};
 
 /// When a run is looked at.
@@ -43,6 +44,8 @@ struct Ahead<'a> {
     trays: Vec<f64>,
     /// The tray that a lot's tray lies on.
     on: Vec<(usize, Option<u32>, usize)>,
+    /// Places in the cold and to cool.
+    room: Room,
 }
 
 fn size(n: u32) -> usize {
@@ -75,6 +78,7 @@ impl<'a> Ahead<'a> {
             ovens: vec![(f64::MIN, None); size(plan.kitchen.ovens)],
             trays: vec![f64::MIN; size(plan.kitchen.trays)],
             on: vec![],
+            room: Room::new(plan),
         };
         let mut order: Vec<usize> = (0..plan.tasks.len()).filter(|t| facts[*t].started.is_some()).collect();
         order.sort_by(|a, b| facts[*a].started.unwrap_or(0.0).total_cmp(&facts[*b].started.unwrap_or(0.0)));
@@ -113,6 +117,10 @@ impl<'a> Ahead<'a> {
         {
             self.trays[*tray] = at.end;
         }
+        self.room.put(self.plan, self.facts, task, at.end);
+        if known || self.facts[task].gone || t.step == Step::Cool {
+            self.room.leaves(task, at.end);
+        }
         // What lies in the cold does so until it is first taken.
         for &before in &t.after {
             let open = self.plan.tasks[before].waits() && self.facts[before].done.is_none();
@@ -120,6 +128,7 @@ impl<'a> Ahead<'a> {
                 self.taken[before] = true;
                 if let Some(lies) = &mut self.at[before] {
                     lies.end = at.start.max(lies.start);
+                    self.room.leaves(before, lies.end);
                 }
             }
         }
@@ -157,11 +166,11 @@ impl<'a> Ahead<'a> {
         let mut start = from.max(t.start_min).max(self.facts[task].not_before);
         start = start.max(if t.step.by_hand() { self.hands[soonest(&self.hands)] } else { self.now });
         match t.step {
+            Step::Bake => return self.load_start(task, start),
             Step::Cut => start = start.max(self.trays[soonest(&self.trays)]),
-            Step::Bake => start = self.load_start(task, start)?,
             _ => {}
         }
-        Some(start)
+        Some(start.max(self.room.lets_begin(self.plan, self.facts, &[task])))
     }
 
     /// When a load can go in of which one tray could at `start`.
@@ -169,9 +178,12 @@ impl<'a> Ahead<'a> {
         let t = &self.plan.tasks[task];
         let others: Vec<usize> =
             self.plan.load_of(task).into_iter().filter(|o| *o != task && !self.facts[*o].gone).collect();
-        for other in others.iter().filter(|o| self.at[**o].is_none()) {
+        let mut open: Vec<usize> = others.iter().copied().filter(|o| self.at[*o].is_none()).collect();
+        for other in &open {
             start = start.max(self.may_begin(*other)?);
         }
+        open.push(task);
+        start = start.max(self.room.lets_begin(self.plan, self.facts, &open));
         let (free, heat) = self.ovens[self.oven_of(t)];
         let other_heat = heat.is_some_and(|c| (c - self.plan.lots[t.lot].oven_c).abs() > SAME_HEAT_K);
         let settles = if other_heat { f64::from(self.plan.kitchen.temp_change_min) } else { 0.0 };

@@ -9,6 +9,7 @@ mod fact;
 mod facts;
 mod followed;
 mod plan;
+mod room;
 mod state;
 
 pub use ahead::{CatchUp, Moment, Saves};

@@ -204,6 +204,40 @@ fn a_dropped_tray_is_gone_and_its_tray_is_free() {
 }
 
 #[test]
+fn a_tray_is_cut_when_there_is_a_place_in_the_cold_for_it() {
+    // One place in the fridge, as planned: a tray chills while the next is cut, and goes in when that comes out.
+    let mut one = plan(2, 4);
+    one.kitchen.fridge_slots = 1;
+    let second = find(&one, Step::Cut, Some(1));
+    assert!((state(&one, &[], 0.0).bars[second].start_min - 60.0).abs() < 1e-9);
+    // The first is baked 20 min late: the second is ready to be cut when it comes out of the fridge.
+    let chill = find(&one, Step::TrayChill, Some(0));
+    let late = [done(&one, 1, 52.0, Step::Cut, Some(0)), event(2, 60.0, Happened::MoreTime { task: chill, min: 20.0 })];
+    let now = state(&one, &late, 60.0);
+    assert!((now.bars[find(&one, Step::Bake, Some(0))].start_min - 84.0).abs() < 1e-9);
+    assert!((now.bars[second].end_min - 84.0).abs() < 1e-9);
+    // With two places it is cut as planned.
+    one.kitchen.fridge_slots = 2;
+    assert!((state(&one, &late, 60.0).bars[second].start_min - 60.0).abs() < 1e-9);
+}
+
+#[test]
+fn a_tray_bakes_when_it_can_stand_somewhere_to_cool() {
+    let mut one = plan(2, 4);
+    one.kitchen.cooling_slots = 1;
+    let (first, second) = (find(&one, Step::Cool, Some(0)), find(&one, Step::Bake, Some(1)));
+    let slow = [
+        done(&one, 1, 66.0, Step::Cut, Some(1)),
+        done(&one, 2, 78.0, Step::Bake, Some(0)),
+        event(3, 79.0, Happened::MoreTime { task: first, min: 30.0 }),
+    ];
+    // The first cools from 78 to 116, and the second comes out then.
+    assert!((state(&one, &slow, 79.0).bars[second].end_min - 116.0).abs() < 1e-9);
+    one.kitchen.cooling_slots = 2;
+    assert!((state(&one, &slow, 79.0).bars[second].end_min - 93.0).abs() < 1e-9);
+}
+
+#[test]
 fn dough_that_got_too_soft_waits_and_all_behind_it_does() {
     let p = plan(1, 4);
     let events = [

@@ -3,15 +3,18 @@
 use crate::bakeries::Of;
 use crate::board::Board;
 use crate::problem::{ApiError, Problem, Query};
+use crate::whole::{MovedJob, WholeDate};
 use crate::wire::{DateView, DayFile, DayView};
 use actix_web::http::header;
 use actix_web::{HttpResponse, get, web};
 use chrono::{Days, NaiveDate, NaiveTime, Utc};
+use ready_slab_core::clock::Minute;
 use ready_slab_core::error::{InputError, Problem as Fault};
 use ready_slab_core::job::{Job, Plan, day_helps};
-use ready_slab_store::Store;
+use ready_slab_store::{JobId, Store};
 use serde::Deserialize;
 use std::collections::BTreeMap;
+use std::sync::Arc;
 use utoipa::IntoParams;
 
 pub(super) fn date(field: &str, text: &str) -> Result<NaiveDate, ApiError> {
@@ -80,12 +83,46 @@ pub async fn calendar(store: Of<Store>, board: Of<Board>, path: web::Path<String
     Ok(calendar_file(&file))
 }
 
-/// All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help.
-#[utoipa::path(tag = "days", operation_id = "days_show", params(("date" = String, Path)), responses((status = 200, body = DayView), (status = 422, body = Problem)))]
+/// A job of the date, wanted at another time; both or neither.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct TriedQuery {
+    /// A job that is wanted on the date.
+    job: Option<i64>,
+    /// When it would be wanted, such as 2026-12-05T14:05; nothing is saved.
+    #[param(value_type = Option<String>)]
+    ready_by: Option<Minute>,
+}
+
+impl TriedQuery {
+    fn moved(&self) -> Result<Option<MovedJob>, ApiError> {
+        match (self.job, self.ready_by) {
+            (None, None) => Ok(None),
+            (Some(id), Some(Minute(ready_by))) => Ok(Some(MovedJob { id: JobId(id), ready_by })),
+            (job, _) => {
+                let missing = if job.is_none() { "job" } else { "ready_by" };
+                Err(InputError::refused(missing, "job and ready_by are given together").into())
+            }
+        }
+    }
+}
+
+/// All jobs of a date on the kitchen's lanes: what is planned, what they share, what is short and what would help. As it is, or as it would be
+/// were one of them wanted at another time.
+#[utoipa::path(tag = "days", operation_id = "days_show", params(("date" = String, Path), TriedQuery), responses((status = 200, body = DayView), (status = 422, body = Problem)))]
 #[get("/api/days/{date}")]
-pub async fn show(store: Of<Store>, board: Of<Board>, path: web::Path<String>) -> Result<web::Json<DayView>, ApiError> {
+pub async fn show(
+    store: Of<Store>,
+    board: Of<Board>,
+    path: web::Path<String>,
+    query: Query<TriedQuery>,
+) -> Result<web::Json<DayView>, ApiError> {
     let date = date("date", &path)?;
-    let day = board.date(date).await?;
+    let day = match query.moved()? {
+        None => board.date(date).await?,
+        moved => Arc::new(WholeDate::plan(&store, date, moved).await?),
+    };
     let run = store.open_runs().await?.into_iter().find(|r| r.run.day == date && r.run.speed <= 1.0);
     let now = store.kitchen().await?.zone().shown(Utc::now());
     // Work may lie on the evening before.

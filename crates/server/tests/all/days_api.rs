@@ -364,3 +364,31 @@ async fn the_code_of_a_run_holds_its_address() {
     assert_eq!((status, kind.as_str()), (StatusCode::OK, "image/svg+xml"));
     assert!(String::from_utf8(body).unwrap().contains("<svg"));
 }
+
+#[actix_web::test]
+async fn a_day_is_tried_with_a_job_wanted_at_another_time_and_nothing_is_saved() {
+    let (_dir, store) = demo().await;
+    let as_is = get(&store, &format!("/api/days/{SATURDAY}")).await;
+    let later = format!("/api/days/{SATURDAY}?job=1&ready_by={SATURDAY}T16:00");
+    let tried = get(&store, &later).await;
+    let gulls = |day: &Value| list(&day["jobs"]).iter().find(|j| j["job_id"] == 1).unwrap().clone();
+    assert_eq!(gulls(&tried)["ready_by"], json!(format!("{SATURDAY}T16:00")));
+    assert!(gulls(&tried)["start_at"].as_str() > gulls(&as_is)["start_at"].as_str());
+    assert_eq!(get(&store, &format!("/api/days/{SATURDAY}")).await, as_is);
+    // It is the day that is laid out when the job is moved.
+    call(&store, Method::PATCH, "/api/jobs/1", Some(json!({ "ready_by": format!("{SATURDAY}T16:00") }))).await;
+    assert_eq!(get(&store, &format!("/api/days/{SATURDAY}")).await["tasks"], tried["tasks"]);
+    for (query, field) in [
+        ("job=1", "ready_by"),
+        ("ready_by=2026-11-28T10:00", "job"),
+        ("job=99&ready_by=2026-11-28T10:00", "job"),
+        ("job=1&ready_by=noon", "ready_by"),
+    ] {
+        let (status, problem) = call(&store, Method::GET, &format!("/api/days/{SATURDAY}?{query}"), None).await;
+        assert_eq!(
+            (status, field_messages(&problem)[0].0.as_str()),
+            (StatusCode::UNPROCESSABLE_ENTITY, field),
+            "{query}"
+        );
+    }
+}
