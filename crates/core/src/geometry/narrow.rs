@@ -53,24 +53,32 @@ pub struct NarrowPart {
     pub length: Length,
 }
 
+impl PlaceOnPiece {
+    /// Of a place from the middle of an outline's box, mm.
+    #[must_use]
+    pub fn of(at: (f64, f64), outline: &Outline) -> Self {
+        let (w, h) = outline.extent();
+        let (x, y) = (at.0 / w.mm(), at.1 / h.mm());
+        let near = 0.17;
+        match (x < -near, x > near, y < -near, y > near) {
+            (true, _, true, _) => Self::UpperLeft,
+            (true, _, _, true) => Self::LowerLeft,
+            (true, _, _, _) => Self::Left,
+            (_, true, true, _) => Self::UpperRight,
+            (_, true, _, true) => Self::LowerRight,
+            (_, true, _, _) => Self::Right,
+            (_, _, true, _) => Self::Top,
+            (_, _, _, true) => Self::Bottom,
+            _ => Self::Middle,
+        }
+    }
+}
+
 impl NarrowPart {
     /// Where on the piece it is.
     #[must_use]
     pub fn place(&self, outline: &Outline) -> PlaceOnPiece {
-        let (w, h) = outline.extent();
-        let (x, y) = (self.at.0 / w.mm(), self.at.1 / h.mm());
-        let near = 0.17;
-        match (x < -near, x > near, y < -near, y > near) {
-            (true, _, true, _) => PlaceOnPiece::UpperLeft,
-            (true, _, _, true) => PlaceOnPiece::LowerLeft,
-            (true, _, _, _) => PlaceOnPiece::Left,
-            (_, true, true, _) => PlaceOnPiece::UpperRight,
-            (_, true, _, true) => PlaceOnPiece::LowerRight,
-            (_, true, _, _) => PlaceOnPiece::Right,
-            (_, _, true, _) => PlaceOnPiece::Top,
-            (_, _, _, true) => PlaceOnPiece::Bottom,
-            _ => PlaceOnPiece::Middle,
-        }
+        PlaceOnPiece::of(self.at, outline)
     }
 }
 

@@ -15,6 +15,15 @@ pub enum PaperSize {
 }
 
 impl PaperSize {
+    /// The other one.
+    #[must_use]
+    pub const fn other(self) -> Self {
+        match self {
+            Self::A4 => Self::Letter,
+            Self::Letter => Self::A4,
+        }
+    }
+
     /// Across and along, upright.
     #[must_use]
     pub const fn extent(self) -> (Length, Length) {

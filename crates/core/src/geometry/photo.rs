@@ -3,11 +3,12 @@
 
 use super::outline::Outline;
 use super::paper::PaperSize;
-use super::ring::offset_ring;
+use super::picture::read_picture;
+use super::ring::{length, offset_ring, signed_area as area, smoothed};
 use crate::error::{Checks, InputError, InputErrors};
 use geo::{LineString, Polygon, Simplify};
 use image::codecs::jpeg::JpegEncoder;
-use image::{GrayImage, ImageReader, Limits, Luma};
+use image::{GrayImage, Luma};
 use imageproc::contours::{BorderType, Contour, find_contours};
 use imageproc::contrast::adaptive_threshold;
 use imageproc::distance_transform::Norm;
@@ -16,13 +17,9 @@ use imageproc::geometric_transformations::{Border, Interpolation, Projection, wa
 use imageproc::morphology::close;
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
-use std::io::Cursor;
 
-/// Larger files, pictures and memory are refused before they are unpacked.
+/// Larger files are refused before they are unpacked.
 pub const PHOTO_LIMIT_BYTES: usize = 6_000_000;
-const MOST_PIXELS_A_SIDE: u32 = 8_000;
-const MOST_PIXELS: u64 = 40_000_000;
-const MOST_MEMORY_BYTES: u64 = 150_000_000;
 
 /// Pixels to the millimetre after the perspective is out. A phone's picture of A4 has 8 to 14.
 const PX_PER_MM: f32 = 4.0;
@@ -34,8 +31,7 @@ const DARKER: i32 = 18;
 const CLOSED_PX: u8 = 3;
 /// What lies so near to the paper's edge is not looked at, mm.
 const PAPER_EDGE_MM: f64 = 3.0;
-/// Smoothing along the line, mm, and how far points may then be left out.
-const SMOOTHED_MM: f64 = 0.5;
+/// How far points may be left out, mm.
 const THINNED_MM: f64 = 0.06;
 
 /// Which edge of what is dark is the cutter's.
@@ -83,7 +79,7 @@ pub fn outline_from_photo(
     edge: DarkEdge,
 ) -> Result<PhotoReading, InputErrors> {
     check_corners(&corners)?;
-    let picture = decode(file)?;
+    let picture = read_picture(file, PHOTO_LIMIT_BYTES)?.pixels.into_luma8();
     let (rectified, paper_mm) = without_perspective(&picture, corners, paper)?;
     let smooth = gaussian_blur_f32(&rectified, 1.0);
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "40 px")]
@@ -118,7 +114,7 @@ fn nothing() -> InputErrors {
 }
 
 /// Whether the corners lie in the picture and go round without crossing.
-fn check_corners(corners: &[(f64, f64); 4]) -> Result<(), InputErrors> {
+pub(crate) fn check_corners(corners: &[(f64, f64); 4]) -> Result<(), InputErrors> {
     let mut checks = Checks::new();
     for (i, (x, y)) in corners.iter().enumerate() {
         checks.range(&format!("corners[{i}].x"), *x, -0.2, 1.2, "of the width");
@@ -134,54 +130,6 @@ fn check_corners(corners: &[(f64, f64); 4]) -> Result<(), InputErrors> {
         return Ok(());
     }
     Err(InputError::refused("corners", "the four corners must go round the paper, one after the other").into())
-}
-
-fn decode(file: &[u8]) -> Result<GrayImage, InputErrors> {
-    let refuse = |why: String| InputErrors::from(InputError::refused("photo", why));
-    if file.len() > PHOTO_LIMIT_BYTES {
-        return Err(refuse(format!("the file is over {} MB", PHOTO_LIMIT_BYTES / 1_000_000)));
-    }
-    let no_picture = || refuse("the file is no picture that reads: a JPEG, PNG or WebP is needed".to_owned());
-    let refused = |e: image::ImageError| match e {
-        image::ImageError::Limits(_) => refuse(format!(
-            "the picture is larger than {MOST_PIXELS_A_SIDE} pixels a side, or than memory allows; save it smaller"
-        )),
-        _ => no_picture(),
-    };
-    let open = || {
-        let mut limits = Limits::default();
-        limits.max_image_width = Some(MOST_PIXELS_A_SIDE);
-        limits.max_image_height = Some(MOST_PIXELS_A_SIDE);
-        limits.max_alloc = Some(MOST_MEMORY_BYTES);
-        ImageReader::new(Cursor::new(file)).with_guessed_format().map(|mut reader| {
-            reader.limits(limits);
-            reader
-        })
-    };
-    let reader = open().map_err(|_| no_picture())?;
-    // What a picture unpacks to stands in its head: it is refused before anything is unpacked.
-    let (width, height) = open().map_err(|_| no_picture())?.into_dimensions().map_err(refused)?;
-    if u64::from(width) * u64::from(height) > MOST_PIXELS {
-        return Err(refuse(format!(
-            "the picture has {width} \u{d7} {height} pixels; up to {} million are read, save it smaller",
-            MOST_PIXELS / 1_000_000
-        )));
-    }
-    // The end of a JPEG is marked; a file that broke off would be read with its lower part grey.
-    if reader.format() == Some(image::ImageFormat::Jpeg)
-        && !file.windows(2).rev().take(65_536).any(|w| w == [0xff, 0xd9])
-    {
-        return Err(refuse("the picture breaks off before its end; send it once more".to_owned()));
-    }
-    let picture = reader.decode().map_err(refused)?;
-    if picture.width() < 200 || picture.height() < 200 {
-        return Err(refuse(format!(
-            "the picture has {} \u{d7} {} pixels; 200 a side are needed at least",
-            picture.width(),
-            picture.height()
-        )));
-    }
-    Ok(picture.into_luma8())
 }
 
 /// The paper seen from straight above, and its size as it lies.
@@ -208,16 +156,6 @@ fn without_perspective(
     let mut out = GrayImage::new(w.round() as u32, h.round() as u32);
     warp_into(picture, projection, Interpolation::Bilinear, Border::Constant(Luma([255])), &mut out);
     Ok((out, paper_mm))
-}
-
-fn area(ring: &[(f64, f64)]) -> f64 {
-    let n = ring.len();
-    (0..n).map(|i| ring[i].0 * ring[(i + 1) % n].1 - ring[(i + 1) % n].0 * ring[i].1).sum::<f64>() / 2.0
-}
-
-fn length(ring: &[(f64, f64)]) -> f64 {
-    let n = ring.len();
-    (0..n).map(|i| (ring[(i + 1) % n].0 - ring[i].0).hypot(ring[(i + 1) % n].1 - ring[i].1)).sum()
 }
 
 /// The outer border that encloses most (or the hole within it), in millimetres, and how thick its line is.
@@ -279,43 +217,4 @@ fn largest(
         .into()),
         (DarkEdge::Outside | DarkEdge::Middle, _) => Ok((outer, thick)),
     }
-}
-
-/// Points every fifth of a millimetre along the ring, each the mean of its neighbours with weights that fall off as a bell.
-fn smoothed(ring: &[(f64, f64)]) -> Vec<(f64, f64)> {
-    const STEP_MM: f64 = 0.2;
-    let whole = length(ring);
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few thousand points")]
-    let count = (whole / STEP_MM).round().max(12.0) as usize;
-    let mut even = Vec::with_capacity(count);
-    let (mut edge, mut done) = (0, 0.0);
-    for i in 0..count {
-        #[expect(clippy::cast_precision_loss, reason = "a few thousand points")]
-        let at = whole * i as f64 / count as f64;
-        loop {
-            let (a, b) = (ring[edge % ring.len()], ring[(edge + 1) % ring.len()]);
-            let long = (b.0 - a.0).hypot(b.1 - a.1);
-            if done + long >= at || edge >= ring.len() {
-                let t = if long > 0.0 { ((at - done) / long).clamp(0.0, 1.0) } else { 0.0 };
-                even.push((a.0 + t * (b.0 - a.0), a.1 + t * (b.1 - a.1)));
-                break;
-            }
-            done += long;
-            edge += 1;
-        }
-    }
-    let reach: i32 = 8;
-    let weights: Vec<f64> =
-        (-reach..=reach).map(|k| (-0.5 * (f64::from(k) * STEP_MM / SMOOTHED_MM).powi(2)).exp()).collect();
-    let sum: f64 = weights.iter().sum();
-    (0..count)
-        .map(|i| {
-            let mut mean = (0.0, 0.0);
-            for (k, weight) in weights.iter().enumerate() {
-                let p = even[(i + count + k - reach.unsigned_abs() as usize) % count];
-                mean = (mean.0 + p.0 * weight / sum, mean.1 + p.1 * weight / sum);
-            }
-            mean
-        })
-        .collect()
 }

@@ -135,3 +135,56 @@ pub(super) fn first_crossing(points: &[(f64, f64)]) -> Option<(f64, f64)> {
     }
     None
 }
+
+/// Its area; less than nothing where it goes round the other way.
+pub(crate) fn signed_area(ring: &[(f64, f64)]) -> f64 {
+    let n = ring.len();
+    (0..n).map(|i| ring[i].0 * ring[(i + 1) % n].1 - ring[(i + 1) % n].0 * ring[i].1).sum::<f64>() / 2.0
+}
+
+/// Once round it.
+pub(crate) fn length(ring: &[(f64, f64)]) -> f64 {
+    let n = ring.len();
+    (0..n).map(|i| (ring[(i + 1) % n].0 - ring[i].0).hypot(ring[(i + 1) % n].1 - ring[i].1)).sum()
+}
+
+/// Points every fifth of a millimetre along the ring, each the mean of its neighbours with weights that fall off as a bell.
+pub(crate) fn smoothed(ring: &[(f64, f64)]) -> Vec<(f64, f64)> {
+    const STEP_MM: f64 = 0.2;
+    /// Width of the bell, mm.
+    const SMOOTHED_MM: f64 = 0.5;
+    let whole = length(ring);
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few thousand points")]
+    let count = (whole / STEP_MM).round().max(12.0) as usize;
+    let mut even = Vec::with_capacity(count);
+    let (mut edge, mut done) = (0, 0.0);
+    for i in 0..count {
+        #[expect(clippy::cast_precision_loss, reason = "a few thousand points")]
+        let at = whole * i as f64 / count as f64;
+        loop {
+            let (a, b) = (ring[edge % ring.len()], ring[(edge + 1) % ring.len()]);
+            let long = (b.0 - a.0).hypot(b.1 - a.1);
+            if done + long >= at || edge >= ring.len() {
+                let t = if long > 0.0 { ((at - done) / long).clamp(0.0, 1.0) } else { 0.0 };
+                even.push((a.0 + t * (b.0 - a.0), a.1 + t * (b.1 - a.1)));
+                break;
+            }
+            done += long;
+            edge += 1;
+        }
+    }
+    let reach: i32 = 8;
+    let weights: Vec<f64> =
+        (-reach..=reach).map(|k| (-0.5 * (f64::from(k) * STEP_MM / SMOOTHED_MM).powi(2)).exp()).collect();
+    let sum: f64 = weights.iter().sum();
+    (0..count)
+        .map(|i| {
+            let mut mean = (0.0, 0.0);
+            for (k, weight) in weights.iter().enumerate() {
+                let p = even[(i + count + k - reach.unsigned_abs() as usize) % count];
+                mean = (mean.0 + p.0 * weight / sum, mean.1 + p.1 * weight / sum);
+            }
+            mean
+        })
+        .collect()
+}

@@ -1,5 +1,12 @@
 //! What came out of the oven, against what was expected.
 
+mod photo;
+
+pub use photo::{
+    BAKE_PHOTO_LIMIT_BYTES, DarkPlace, Grown, MOST_TILT_DEG, MadeUp, MadeUpPhoto, MadeUpPiece, MeasuredPiece,
+    PhotoAsked, PhotoCutter, PhotoMeasures, made_up_photo, measure_photo,
+};
+
 use crate::error::{Checks, InputErrors};
 use crate::oven::EdgeColour;
 use crate::units::{Length, Share, Span};

@@ -1,6 +1,7 @@
 //! The rules of the trade as its users meet them, and against the outside world. One program: it builds and links once.
 
 mod as_sent;
+mod bake_photos;
 mod bakehouse;
 mod cold_record;
 mod cold_reference;

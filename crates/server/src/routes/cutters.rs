@@ -57,7 +57,7 @@ pub async fn look(heavy: web::Data<Heavy>, payload: web::Payload) -> Result<web:
 /// is shown, and added as an outline once it is approved.
 #[utoipa::path(
     tag = "cutters", operation_id = "cutters_from_photo", params(PhotoQuery),
-    request_body(content = Vec<u8>, content_type = "image/jpeg", description = "A JPEG, PNG or WebP of at most 6 MB and 8,000 pixels a side"),
+    request_body(content = Vec<u8>, content_type = "image/jpeg", description = "A JPEG, PNG or WebP of at most 6 MB and 40 million pixels"),
     responses((status = 200, body = PhotoView), (status = 413, body = Problem), (status = 422, body = Problem))
 )]
 #[post("/api/cutters/photo")]

@@ -1,0 +1,111 @@
+//! The sheet of paper seen from straight above, in linear light.
+
+use crate::geometry::PaperSize;
+use image::{RgbImage, imageops};
+use imageproc::filter::gaussian_blur_f32;
+use imageproc::geometric_transformations::{Border, Interpolation, Projection, warp_into};
+use palette::Srgb;
+
+/// Pixels to the millimetre. A telephone's picture of A4 has 8 to 14.
+pub(super) const PX_PER_MM: f64 = 5.0;
+/// A picture with more is made smaller first, so that its noise evens out.
+const MOST_PX_PER_MM: f64 = 8.0;
+/// Noise is evened out over so much, px.
+const BLUR_PX: f32 = 1.0;
+
+/// A sheet: how bright each place is, by channel, in linear light.
+#[derive(Debug, Clone)]
+pub(super) struct Sheet {
+    pub(super) across: usize,
+    pub(super) down: usize,
+    pub(super) paper_mm: (f64, f64),
+    pub(super) pixels: Vec<[f32; 3]>,
+}
+
+/// The paper's first and second side: the longer is the one that looks longer.
+pub(super) fn lies(paper: PaperSize, corners_px: &[(f64, f64); 4]) -> (f64, f64) {
+    let side = |a: usize, b: usize| (corners_px[a].0 - corners_px[b].0).hypot(corners_px[a].1 - corners_px[b].1);
+    let (short, long) = paper.extent();
+    if side(0, 1) + side(2, 3) < side(1, 2) + side(3, 0) { (short.mm(), long.mm()) } else { (long.mm(), short.mm()) }
+}
+
+/// The picture without its perspective, as a picture.
+pub(super) fn from_above(picture: &RgbImage, seen: [(f64, f64); 4], paper_mm: (f64, f64)) -> Option<RgbImage> {
+    let corners = [(0.0, 0.0), (paper_mm.0, 0.0), paper_mm, (0.0, paper_mm.1)];
+    let long: f64 = (0..4).map(|i| (seen[i].0 - seen[(i + 1) % 4].0).hypot(seen[i].1 - seen[(i + 1) % 4].1)).sum();
+    let finer = long / (2.0 * (paper_mm.0 + paper_mm.1)) / MOST_PX_PER_MM;
+    let mut small = None;
+    let mut scale = (1.0, 1.0);
+    if finer > 1.0 {
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "pixels")]
+        let side = |px: u32| (f64::from(px) / finer).round().max(1.0) as u32;
+        let made = imageops::thumbnail(picture, side(picture.width()), side(picture.height()));
+        scale = (
+            f64::from(made.width()) / f64::from(picture.width()),
+            f64::from(made.height()) / f64::from(picture.height()),
+        );
+        small = Some(made);
+    }
+    #[expect(clippy::cast_possible_truncation, reason = "pixels of a picture")]
+    let from = seen.map(|(x, y)| ((x * scale.0 - 0.5) as f32, (y * scale.1 - 0.5) as f32));
+    #[expect(clippy::cast_possible_truncation, reason = "millimetres of a sheet of paper")]
+    let to = corners.map(|(x, y)| ((x * PX_PER_MM - 0.5) as f32, (y * PX_PER_MM - 0.5) as f32));
+    let projection = Projection::from_control_points(from, to)?;
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a sheet of paper has 1.6 million")]
+    let px = |mm: f64| (mm * PX_PER_MM).round() as u32;
+    let mut out = RgbImage::new(px(paper_mm.0), px(paper_mm.1));
+    let white = Border::Constant(image::Rgb([255; 3]));
+    warp_into(small.as_ref().unwrap_or(picture), projection, Interpolation::Bilinear, white, &mut out);
+    Some(out)
+}
+
+impl Sheet {
+    pub(super) fn new(above: &RgbImage, paper_mm: (f64, f64)) -> Self {
+        let smooth = gaussian_blur_f32(above, BLUR_PX);
+        let linear = |p: &image::Rgb<u8>| {
+            let [r, g, b] = p.0;
+            let of = Srgb::new(r, g, b).into_linear::<f32>();
+            [of.red, of.green, of.blue]
+        };
+        let size = |n: u32| usize::try_from(n).unwrap_or(0);
+        Self {
+            across: size(above.width()),
+            down: size(above.height()),
+            paper_mm,
+            pixels: smooth.pixels().map(linear).collect(),
+        }
+    }
+
+    /// The middle of a pixel.
+    #[expect(clippy::cast_precision_loss, reason = "some thousand")]
+    pub(super) fn mm(i: usize) -> f64 {
+        (i as f64 + 0.5) / PX_PER_MM
+    }
+
+    /// The pixel at a place; the nearest there is.
+    pub(super) fn px(mm: f64, count: usize) -> usize {
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "within the sheet")]
+        let at = (mm * PX_PER_MM).max(0.0) as usize;
+        at.min(count - 1)
+    }
+
+    /// At a place.
+    pub(super) fn at(&self, x_mm: f64, y_mm: f64) -> [f32; 3] {
+        self.pixels[Self::px(y_mm, self.down) * self.across + Self::px(x_mm, self.across)]
+    }
+
+    /// The mean of five by five pixels about a place.
+    pub(super) fn mean_about(&self, x_mm: f64, y_mm: f64) -> [f32; 3] {
+        let (i, j) = (Self::px(x_mm, self.across), Self::px(y_mm, self.down));
+        let (mut sum, mut count) = ([0.0_f32; 3], 0.0_f32);
+        for y in j.saturating_sub(2)..(j + 3).min(self.down) {
+            for x in i.saturating_sub(2)..(i + 3).min(self.across) {
+                count += 1.0;
+                for (sum, v) in sum.iter_mut().zip(self.pixels[y * self.across + x]) {
+                    *sum += v;
+                }
+            }
+        }
+        sum.map(|s| s / count)
+    }
+}
