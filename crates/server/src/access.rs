@@ -34,12 +34,15 @@ const MOST_PAIRING: usize = 5;
 const SEEN_EVERY: TimeDelta = TimeDelta::minutes(5);
 
 /// What a device that may note what happens at the bench asks for beside reading.
-const BENCH: [Pattern; 32] = [
+const BENCH: [Pattern; 35] = [
     ("POST", "/api/runs"),
     ("POST", "/api/runs/*/events"),
     ("POST", "/api/runs/*/end"),
     ("POST", "/api/jobs/*/records"),
     ("DELETE", "/api/records/*"),
+    ("POST", "/api/jobs/*/photo"),
+    ("POST", "/api/records/*/photo"),
+    ("DELETE", "/api/records/*/photo"),
     ("POST", "/api/records/*/put-back"),
     ("POST", "/api/jobs/*/chills"),
     ("POST", "/api/chills/*/move"),

@@ -3,13 +3,19 @@
 use clap::{Parser, Subcommand, ValueEnum};
 use ready_slab_core::clock::DayInput;
 use ready_slab_core::cold::ProbeInput;
+use ready_slab_core::error::InputErrors;
+use ready_slab_core::geometry::{PaperSize, read_svg};
+use ready_slab_core::ledger::PhotoCutter;
+use ready_slab_core::units::{Length, Share};
 use ready_slab_server::problem::{ApiError, parse};
-use ready_slab_server::wire::{BakeRequest, ChillRequest, ScheduleResult, SheetRequest};
+use ready_slab_server::wire::{
+    BakePhotoQuery, BakeRequest, ChillRequest, PhotoFoundView, ScheduleResult, SheetRequest,
+};
 use ready_slab_server::{Options, description, device, run};
 use ready_slab_store::{back_up_file, check_file, export_file, import, restore};
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 use tracing_subscriber::filter::{LevelFilter, Targets};
 use tracing_subscriber::layer::SubscriberExt;
@@ -97,6 +103,29 @@ enum Command {
         /// Which question.
         what: Question,
     },
+    /// Measures baked pieces on a sheet of paper from a photo, and prints what was found as JSON, as the API tells it (docs/ledger.md).
+    Measure {
+        /// A JPEG, PNG or WebP.
+        photo: PathBuf,
+        /// The paper.
+        #[arg(long, value_enum, default_value_t = Paper::A4)]
+        paper: Paper,
+        /// How thick the pieces are, mm.
+        #[arg(long, default_value_t = 0.0)]
+        thickness_mm: f64,
+        /// A cutter that may be there: an SVG file at true size, or FILE=WIDTH for another width, mm; may be repeated.
+        #[arg(long = "cutter", value_name = "FILE[=WIDTH]")]
+        cutters: Vec<String>,
+        /// How much pieces are expected to have grown across, percent.
+        #[arg(long, default_value_t = 3.0)]
+        spread_percent: f64,
+        /// The paper's corners as shares of the picture, going round: eight numbers with commas between. Looked for when absent.
+        #[arg(long)]
+        corners: Option<String>,
+        /// Places with a piece that was not found, mm on the paper: x and y in turn with commas between.
+        #[arg(long)]
+        pointed_mm: Option<String>,
+    },
     /// Plays a thermometer that is left in a followed piece: simulates the piece and posts readings to the server, as any other
     /// device would. Keeps them while the connection is lost.
     Probe {
@@ -150,6 +179,38 @@ enum Question {
     Schedule,
 }
 
+#[derive(Clone, Copy, ValueEnum)]
+enum Paper {
+    /// 210 by 297 mm.
+    A4,
+    /// 8 1/2 by 11 in.
+    Letter,
+}
+
+/// What lies on a photo.
+fn measured(photo: &Path, query: &BakePhotoQuery, cutters: &[String], spread_percent: f64) -> Result<String, ApiError> {
+    let unread = |path: &Path| {
+        let path = path.display().to_string();
+        move |e: std::io::Error| ApiError::Unreadable(format!("{path}: {e}"))
+    };
+    let mut outlines = vec![];
+    for cutter in cutters {
+        let (file, width) = match cutter.rsplit_once('=').map(|(file, width)| (file, width.parse::<f64>())) {
+            Some((file, Ok(width))) => {
+                (file, Some(Length::from_mm(width).map_err(|e| ApiError::Unreadable(e.to_string()))?))
+            }
+            _ => (cutter.as_str(), None),
+        };
+        let svg = std::fs::read_to_string(file).map_err(unread(Path::new(file)))?;
+        outlines.push(read_svg(&svg, width).map_err(InputErrors::from)?);
+    }
+    let file = std::fs::read(photo).map_err(unread(photo))?;
+    let spread = Share::new(spread_percent / 100.0);
+    let forms = outlines.iter().map(|outline| PhotoCutter { outline, spread }).collect();
+    let found = query.measure(&file, forms, Length::new_mm(0.0))?;
+    serde_json::to_string_pretty(&PhotoFoundView::from(&found)).map_err(|_| ApiError::Broken)
+}
+
 /// Largest question read from standard input.
 const MOST_INPUT_BYTES: u64 = 2_500_000;
 
@@ -176,6 +237,17 @@ fn print(text: &str) -> ExitCode {
     match writeln!(std::io::stdout().lock(), "{text}") {
         Ok(()) => ExitCode::SUCCESS,
         Err(_) => ExitCode::FAILURE,
+    }
+}
+
+/// An answer as JSON, or what is wrong with the question.
+fn answered(answer: Result<String, ApiError>) -> ExitCode {
+    match answer {
+        Ok(json) => print(&json),
+        Err(error) => {
+            print(&serde_json::to_string_pretty(&error.problem()).unwrap_or_default());
+            ExitCode::from(2)
+        }
     }
 }
 
@@ -243,13 +315,15 @@ fn main() -> ExitCode {
         Command::Import { file, db } => ended(waited_for(import(&file, &db, chrono::Utc::now())).map(|aside| {
             println!("{} holds all of {}.{}", db.display(), file.display(), put_aside(aside));
         })),
-        Command::Compute { what } => match compute(what) {
-            Ok(json) => print(&json),
-            Err(error) => {
-                print(&serde_json::to_string_pretty(&error.problem()).unwrap_or_default());
-                ExitCode::from(2)
-            }
-        },
+        Command::Compute { what } => answered(compute(what)),
+        Command::Measure { photo, paper, thickness_mm, cutters, spread_percent, corners, pointed_mm } => {
+            let paper = match paper {
+                Paper::A4 => PaperSize::A4,
+                Paper::Letter => PaperSize::Letter,
+            };
+            let query = BakePhotoQuery { paper, corners, thickness_mm: Some(thickness_mm), pointed_mm };
+            answered(measured(&photo, &query, &cutters, spread_percent))
+        }
         Command::Probe { server, chill, seed, noise_k, drop_out, film_factor, air_off_k, every_s, count } => {
             let kind = ProbeInput { seed, noise_k, drop_out, film_factor, air_off_k, every_s };
             ended(device::play(&server, chill, kind, count))

@@ -1,12 +1,14 @@
-//! A whole bakery as one open archive: a ZIP of JSON lines, CSV and SVG, and back again.
+//! A whole bakery as one open archive: a ZIP of JSON lines, CSV, SVG and JPEG, and back again.
 //!
-//! What it holds follows from the tables of the file, so that nothing new can be forgotten. `tables/` is what is read again; `csv/` and `cutters/` are
-//! for other programs.
+//! What it holds follows from the tables of the file, so that nothing new can be forgotten. `tables/` is what is read again; `csv/`,
+//! `cutters/` and `photos/` are for other programs.
 
 use crate::error::StoreError;
 use crate::header::{io, with_tail};
 use crate::keeping::{Place, copy_of, looked_at, remove, scratch, whole};
 use crate::store::{MIGRATIONS, Store};
+use base64::Engine as _;
+use base64::prelude::BASE64_STANDARD;
 use chrono::{DateTime, SecondsFormat, Utc};
 use futures_util::TryStreamExt as _;
 use ready_slab_core::geometry::write_svg;
@@ -35,6 +37,9 @@ const MOST_LINE_BYTES: u64 = 64_000_000;
 const MOST_CONTENTS_BYTES: u64 = 1_000_000;
 /// A zip may not unpack to more: three million readings are 0.3 GB. Our own choice.
 const MOST_BYTES: u64 = 20_000_000_000;
+
+/// Bytes are a JSON object with this one field.
+const BASE64: &str = "base64";
 
 /// The first entry.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -92,6 +97,11 @@ fn json(value: SqliteValueRef<'_>) -> Result<Value, StoreError> {
             let number = <f64 as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
             serde_json::Number::from_f64(number).map(Value::Number).ok_or_else(|| not_an_archive("a number has no end"))
         }
+        // In a JSON of its own, so that no text is taken for one.
+        "BLOB" => {
+            let bytes = <Vec<u8> as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
+            Ok(serde_json::json!({ BASE64: BASE64_STANDARD.encode(bytes) }))
+        }
         "TEXT" => <String as sqlx::Decode<sqlx::Sqlite>>::decode(value).map(Value::from).map_err(read),
         other => Err(not_an_archive(format!("{other} is no kind of value that a bakery holds"))),
     }
@@ -115,6 +125,12 @@ async fn each_row(
     Ok(())
 }
 
+/// Bytes as they were.
+fn decoded(object: &serde_json::Map<String, Value>) -> Option<Vec<u8>> {
+    let text = object.get(BASE64).filter(|_| object.len() == 1)?.as_str()?;
+    BASE64_STANDARD.decode(text).ok()
+}
+
 /// What a cell of a CSV file shows.
 fn cell(value: &Value) -> String {
     match value {
@@ -122,6 +138,8 @@ fn cell(value: &Value) -> String {
         // A spreadsheet computes what begins so; behind an apostrophe it is text (OWASP, CSV injection).
         Value::String(text) if text.starts_with(['=', '+', '-', '@', '\t', '\r']) => format!("'{text}"),
         Value::String(text) => text.clone(),
+        // Bytes lie beside it as files.
+        Value::Object(_) => String::new(),
         other => other.to_string(),
     }
 }
@@ -195,6 +213,13 @@ async fn written(copy: &Path, to: &Path, now: DateTime<Utc>) -> Result<(), Store
         each_row(&mut conn, table, |row| csv.write_record(row.iter().map(cell)).map_err(failed)).await?;
         csv.flush().map_err(io("write", to))?;
     }
+    let photos = "SELECT record_id, jpeg FROM record_photo ORDER BY record_id";
+    let mut all_photos = sqlx::query_as::<_, (i64, Vec<u8>)>(photos).fetch(&mut conn);
+    while let Some((record, jpeg)) = all_photos.try_next().await? {
+        zip.start_file(format!("photos/record-{record}.jpg"), entry).map_err(failed)?;
+        zip.write_all(&jpeg).map_err(io("write", to))?;
+    }
+    drop(all_photos);
     conn.close().await?;
     let store = Store::open(copy).await?;
     let cutters = store.cutters().await;
@@ -343,6 +368,9 @@ async fn table(
                 Value::String(text) => insert.bind(text),
                 Value::Number(n) if n.is_i64() => insert.bind(n.as_i64()),
                 Value::Number(n) if n.is_f64() => insert.bind(n.as_f64()),
+                Value::Object(bytes) => insert.bind(decoded(&bytes).ok_or_else(|| {
+                    not_an_archive(format!("{path}, line {line}: an object that is not {{\"{BASE64}\": ...}}"))
+                })?),
                 other => return Err(not_an_archive(format!("{path}, line {line}: {other} is no value of a bakery"))),
             };
         }

@@ -38,7 +38,7 @@ pub use lock::Lock;
 pub use store::Store;
 pub use things::{
     AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, NewRun,
-    PantryId, RecordId, RunId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob, StoredKnowledge,
-    StoredMixNote, StoredReading, StoredRecord, StoredRun, StoredStay, StoredTouch,
+    PantryId, RecordId, RecordPhoto, RunId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob,
+    StoredKnowledge, StoredMixNote, StoredReading, StoredRecord, StoredRun, StoredStay, StoredTouch,
 };
 pub use writing::Writing;

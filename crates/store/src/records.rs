@@ -6,7 +6,8 @@ use crate::rows::{CutterRow, JobRow, KitchenRow, from_word, list, text, word};
 use crate::rows_dough::{FormulaRow, MixNoteRow};
 use crate::store::{Store, now};
 use crate::things::{
-    AsBaked, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, StoredJob, StoredMixNote, StoredRecord,
+    AsBaked, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, RecordPhoto, StoredJob, StoredMixNote,
+    StoredRecord,
 };
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::job::keep_version_with;
@@ -75,6 +76,17 @@ struct RecordRow {
     formula_version: Option<u32>,
     as_baked: Option<String>,
     struck_at: Option<String>,
+    has_photo: bool,
+}
+
+/// A record and whether it has a photo.
+macro_rules! records {
+    ($rest:literal) => {
+        concat!(
+            "SELECT bake_record.*, EXISTS (SELECT 1 FROM record_photo WHERE record_id = bake_record.id) AS has_photo FROM bake_record WHERE ",
+            $rest
+        )
+    };
 }
 
 impl RecordRow {
@@ -99,6 +111,7 @@ impl RecordRow {
             formula_version: new.formula_version,
             as_baked: new.as_baked.as_ref().map(|b| AsBakedJson::of(b).text()),
             struck_at: None,
+            has_photo: false,
         }
     }
 
@@ -120,6 +133,7 @@ impl RecordRow {
         Ok(StoredRecord {
             id: RecordId(id),
             struck: self.struck_at.is_some(),
+            has_photo: self.has_photo,
             kept: NewRecord {
                 job_id: JobId(self.job_id),
                 recorded_at: self.recorded_at,
@@ -138,38 +152,70 @@ impl RecordRow {
 impl Store {
     /// Records of a job, the latest first; not those struck out.
     pub async fn records(&self, job: JobId) -> Result<Vec<StoredRecord>, StoreError> {
-        let rows: Vec<RecordRow> = sqlx::query_as(
-            "SELECT * FROM bake_record WHERE job_id = ? AND struck_at IS NULL ORDER BY recorded_at DESC, id DESC",
-        )
-        .bind(job.0)
-        .fetch_all(&mut *self.conn().await?)
-        .await?;
+        let rows: Vec<RecordRow> =
+            sqlx::query_as(records!("job_id = ? AND struck_at IS NULL ORDER BY recorded_at DESC, id DESC"))
+                .bind(job.0)
+                .fetch_all(&mut *self.conn().await?)
+                .await?;
         self.whole_records(rows).await
     }
 
     /// The newest records of the kitchen, whatever has become of their jobs; not those struck out.
     pub async fn newest_records(&self, most: usize) -> Result<Vec<StoredRecord>, StoreError> {
-        let rows: Vec<RecordRow> = sqlx::query_as(
-            "SELECT * FROM bake_record WHERE struck_at IS NULL ORDER BY recorded_at DESC, id DESC LIMIT ?",
-        )
-        .bind(i64::try_from(most).unwrap_or(i64::MAX))
-        .fetch_all(&mut *self.conn().await?)
-        .await?;
+        let rows: Vec<RecordRow> =
+            sqlx::query_as(records!("struck_at IS NULL ORDER BY recorded_at DESC, id DESC LIMIT ?"))
+                .bind(i64::try_from(most).unwrap_or(i64::MAX))
+                .fetch_all(&mut *self.conn().await?)
+                .await?;
         self.whole_records(rows).await
     }
 
     /// One record, also if it was struck out.
     pub async fn record(&self, id: RecordId) -> Result<StoredRecord, StoreError> {
-        let rows: Vec<RecordRow> = sqlx::query_as("SELECT * FROM bake_record WHERE id = ?")
-            .bind(id.0)
-            .fetch_all(&mut *self.conn().await?)
-            .await?;
+        let rows: Vec<RecordRow> =
+            sqlx::query_as(records!("id = ?")).bind(id.0).fetch_all(&mut *self.conn().await?).await?;
         self.whole_records(rows).await?.pop().ok_or(StoreError::NotFound { thing: RECORD, id: id.0 })
     }
 
     async fn whole_records(&self, rows: Vec<RecordRow>) -> Result<Vec<StoredRecord>, StoreError> {
         let pantry = self.pantry().await?;
         rows.into_iter().map(|r| r.into_core(&pantry)).collect()
+    }
+
+    /// Keeps the photo that a record was measured by, in place of any other.
+    pub async fn keep_photo(&self, id: RecordId, photo: &RecordPhoto) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        w.record(id).await?;
+        sqlx::query("INSERT OR REPLACE INTO record_photo (record_id, jpeg, found) VALUES (?, ?, ?)")
+            .bind(id.0)
+            .bind(&photo.jpeg)
+            .bind(&photo.found)
+            .execute(&mut *w.conn().await?)
+            .await?;
+        w.commit().await
+    }
+
+    /// The photo of a record.
+    pub async fn photo(&self, id: RecordId) -> Result<RecordPhoto, StoreError> {
+        let row: Option<(Vec<u8>, String)> = sqlx::query_as("SELECT jpeg, found FROM record_photo WHERE record_id = ?")
+            .bind(id.0)
+            .fetch_optional(&mut *self.conn().await?)
+            .await?;
+        let (jpeg, found) = row.ok_or(StoreError::NotFound { thing: "photo of record", id: id.0 })?;
+        Ok(RecordPhoto { jpeg, found })
+    }
+
+    /// Removes the photo of a record; the record stays.
+    pub async fn remove_photo(&self, id: RecordId) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        let done = sqlx::query("DELETE FROM record_photo WHERE record_id = ?")
+            .bind(id.0)
+            .execute(&mut *w.conn().await?)
+            .await?;
+        if done.rows_affected() == 0 {
+            return Err(StoreError::NotFound { thing: "photo of record", id: id.0 });
+        }
+        w.commit().await
     }
 
     /// Keeps a record with the version of the formula that was baked. With `own_bake` (not a trial) the job and all whose dough

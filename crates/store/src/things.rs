@@ -333,6 +333,15 @@ pub struct NewRecord {
     pub expected_spread: (Share, Share),
 }
 
+/// The photo that a record was measured by.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct RecordPhoto {
+    /// The paper from straight above, a JPEG file.
+    pub jpeg: Vec<u8>,
+    /// What was found on it, as JSON.
+    pub found: String,
+}
+
 /// A kept record.
 #[derive(Debug, Clone, PartialEq)]
 pub struct StoredRecord {
@@ -340,6 +349,8 @@ pub struct StoredRecord {
     pub id: RecordId,
     /// Whether it was struck out.
     pub struck: bool,
+    /// Whether the photo that it was measured by is kept.
+    pub has_photo: bool,
     /// The record.
     pub kept: NewRecord,
 }

@@ -2,7 +2,7 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import {
   api, madeFrom, Refusal, settled, type BowlRequest, type Formula, type FormulaBody, type History, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
-  type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
+  type BakePhotoQuery, type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
 } from "./client";
 import { canChange, type Edited } from "./resting";
 import { setZone } from "../drawing/time";
@@ -280,18 +280,19 @@ export const usePutBackMixNote = () =>
 export const useAddCutter = () => useAction((body: NewCutter) => settled(api.POST("/api/cutters", { body })), "cutter");
 /** What a cutter would be, without putting it on the shelf. */
 export const useLookAtCutter = () => useMutation({ mutationFn: (body: NewCutter) => settled(api.POST("/api/cutters/look", { body })) });
+/** A file as the body of a request. */
+const asFile = (file: Blob) => ({ body: file as never, headers: { "content-type": file.type }, bodySerializer: (body: unknown) => body as Blob });
+
 export const useCutterPhoto = () =>
-  useMutation({
-    mutationFn: ({ photo, query }: { photo: Blob; query: PhotoQuery }) =>
-      settled(
-        api.POST("/api/cutters/photo", {
-          params: { query },
-          body: photo as never,
-          headers: { "content-type": photo.type },
-          bodySerializer: (body) => body as unknown as Blob,
-        }),
-      ),
-  });
+  useMutation({ mutationFn: ({ photo, query }: { photo: Blob; query: PhotoQuery }) => settled(api.POST("/api/cutters/photo", { params: { query }, ...asFile(photo) })) });
+/** Measures baked pieces; nothing is kept. */
+export const useBakePhoto = (job: number) =>
+  useMutation({ mutationFn: ({ photo, query }: { photo: Blob; query: BakePhotoQuery }) => settled(api.POST("/api/jobs/{id}/photo", { params: { path: { id: job }, query }, ...asFile(photo) })) });
+/** Keeps the photo that a record was measured by. */
+export const useKeepPhoto = () =>
+  useFact(({ record, photo, query }: { record: number; photo: Blob; query: BakePhotoQuery }) => settled(api.POST("/api/records/{id}/photo", { params: { path: { id: record }, query }, ...asFile(photo) })));
+export const useRemovePhoto = () =>
+  useFact((record: number) => settled(api.DELETE("/api/records/{id}/photo", { params: { path: { id: record } } })));
 export const useDeleteCutter = () =>
   useAction((id: number) => settled(api.DELETE("/api/cutters/{id}", { params: { path: { id } } })));
 export const useAddRecord = (job: number) =>

@@ -1332,6 +1332,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measures baked pieces of a job that lie on a sheet of paper. Nothing is kept: what was found is shown over the paper and approved. */
+        post: operations["photo_measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/photo/made-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo as the camera's stand-in makes it: some pieces of the job on a sheet of paper, about as they are forecast. */
+        get: operations["photo_made_up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/plan": {
         parameters: {
             query?: never;
@@ -1673,6 +1707,42 @@ export interface paths {
         post?: never;
         /** Strikes a record out; it is kept and can be put back. */
         delete: operations["records_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was found on the photo of a record. */
+        get: operations["photo_found"];
+        put?: never;
+        /** Keeps the photo that a record was measured by: the paper from above, with nothing else that was in the file, and what was found on it. */
+        post: operations["photo_keep"];
+        /** Removes the photo of a record; what was measured stays. */
+        delete: operations["photo_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/photo.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photo of a record: the paper from straight above. */
+        get: operations["photo_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2097,6 +2167,13 @@ export interface components {
              * @description Of the underside.
              */
             underside: number;
+        };
+        /** @description What was found on a photo, to be approved. */
+        BakePhotoView: components["schemas"]["PhotoFoundView"] & {
+            /** @description Names of the cutters, in the order in which pieces name them. */
+            cutters: string[];
+            /** @description The paper from straight above, as a data address of a JPEG. */
+            picture: string;
         };
         /** @description A moment of a bake. */
         BakePoint: {
@@ -4431,6 +4508,24 @@ export interface components {
             /** @description Fields that still are as in most kitchens, where nobody has said or measured anything else. */
             usual: string[];
         };
+        /** @description A colour, CIE 1976 for the illuminant D65, by the paper. */
+        LabView: {
+            /**
+             * Format: double
+             * @description Green to red.
+             */
+            a: number;
+            /**
+             * Format: double
+             * @description Blue to yellow.
+             */
+            b: number;
+            /**
+             * Format: double
+             * @description Lightness, 0 to 100.
+             */
+            l: number;
+        };
         /** @description One name on a label. */
         LabelItemView: {
             /** @description Allergens in it. */
@@ -5207,6 +5302,59 @@ export interface components {
             /**
              * Format: double
              * @description Of the sheet, 40 to 1200.
+             */
+            width_mm: number;
+        };
+        /** @description A piece of a photo. */
+        MeasuredPieceView: {
+            /**
+             * Format: double
+             * @description Of its area.
+             */
+            area_grown_percent?: number | null;
+            /**
+             * Format: double
+             * @description What it covers.
+             */
+            area_mm2: number;
+            /** @description Its cutter, from 0, of those that were given; absent where it fits none. */
+            cutter?: number | null;
+            /** @description Middles of places that are darker than the rest, mm on the paper. */
+            dark_mm: number[][];
+            edge?: components["schemas"]["LabView"] | null;
+            middle?: components["schemas"]["LabView"] | null;
+            /** @description Its outline on the paper where it touches it, mm from the paper's first corner. */
+            on_paper_mm: number[][];
+            /**
+             * Format: double
+             * @description The other side.
+             */
+            other_mm: number;
+            /**
+             * Format: double
+             * @description How round it is: 4 pi times its area over the square of its edge, 1 of a circle.
+             */
+            roundness: number;
+            /**
+             * Format: double
+             * @description Along its shorter side.
+             */
+            spread_across_percent?: number | null;
+            /**
+             * Format: double
+             * @description Growth along the cutter's longer side.
+             */
+            spread_percent?: number | null;
+            /**
+             * Format: double
+             * @description How it is turned from how its cutter was drawn.
+             */
+            turn_degrees?: number | null;
+            /** @description It lay against another and was cut off from it. */
+            was_touching: boolean;
+            /**
+             * Format: double
+             * @description The longer side of its cutter as it is now; its own longest way where that is not known.
              */
             width_mm: number;
         };
@@ -6087,6 +6235,38 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description What was found on a sheet of paper. */
+        PhotoFoundView: {
+            /**
+             * Format: double
+             * @description How high over the paper it was.
+             */
+            camera_height_mm: number;
+            /** @description The paper's corners as shares of the picture's width and height, as given or found. */
+            corners: number[][];
+            edge_colour?: components["schemas"]["EdgeColour"] | null;
+            /** @description What was found, in a line. */
+            headline: components["schemas"]["SentenceView"];
+            /** @description What is to be minded. */
+            notes: components["schemas"]["SentenceView"][];
+            /**
+             * Format: double
+             * @description Of the paper as it lies.
+             */
+            paper_height_mm: number;
+            /**
+             * Format: double
+             * @description Of the paper as it lies.
+             */
+            paper_width_mm: number;
+            /** @description The pieces, as one reads. */
+            pieces: components["schemas"]["MeasuredPieceView"][];
+            /**
+             * Format: double
+             * @description How far the camera looked aside from straight down.
+             */
+            tilt_degrees: number;
+        };
         /** @description What was read from a photo, to be approved. */
         PhotoView: {
             /**
@@ -6825,6 +7005,8 @@ export interface components {
              * @description The version of the formula that was baked.
              */
             formula_version?: number | null;
+            /** @description Whether the photo that it was measured by is kept. */
+            has_photo: boolean;
             /**
              * Format: int64
              * @description Its number.
@@ -9371,7 +9553,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        /** @description A JPEG, PNG or WebP of at most 6 MB and 8,000 pixels a side */
+        /** @description A JPEG, PNG or WebP of at most 6 MB and 40 million pixels */
         requestBody: {
             content: {
                 "image/jpeg": number[];
@@ -11664,6 +11846,107 @@ export interface operations {
             };
         };
     };
+    photo_measure: {
+        parameters: {
+            query: {
+                /** @description Of the paper they lie on. */
+                paper: "a4" | "letter";
+                /** @description The paper's corners going round, as shares of the picture's width and height: eight numbers with commas between. Looked for when absent. */
+                corners?: string;
+                /** @description How thick the pieces are, 0 to 40 mm; as forecast when absent. */
+                thickness_mm?: number;
+                /** @description Places on the paper, mm from its first corner, where there is a piece that was not found: x and y in turn with commas between. */
+                pointed_mm?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        /** @description A JPEG, PNG or WebP of at most 25 MB and 40 million pixels */
+        requestBody: {
+            content: {
+                "image/jpeg": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakePhotoView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_made_up: {
+        parameters: {
+            query: {
+                /** @description Of the paper. */
+                paper: "a4" | "letter";
+                /** @description All chances follow from it. */
+                seed?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_plan_of: {
         parameters: {
             query?: never;
@@ -12461,6 +12744,150 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_found: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoFoundView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_keep: {
+        parameters: {
+            query: {
+                /** @description Of the paper they lie on. */
+                paper: "a4" | "letter";
+                /** @description The paper's corners going round, as shares of the picture's width and height: eight numbers with commas between. Looked for when absent. */
+                corners?: string;
+                /** @description How thick the pieces are, 0 to 40 mm; as forecast when absent. */
+                thickness_mm?: number;
+                /** @description Places on the paper, mm from its first corner, where there is a piece that was not found: x and y in turn with commas between. */
+                pointed_mm?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        /** @description A JPEG, PNG or WebP of at most 25 MB and 40 million pixels */
+        requestBody: {
+            content: {
+                "image/jpeg": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoFoundView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
             };
             404: {
                 headers: {

@@ -21,6 +21,7 @@ const oven = () => import("../stations/oven/first");
 const ovenViews = () => import("../stations/oven/views");
 const clock = () => import("../stations/clock/Clock");
 const ledger = () => import("../stations/ledger/Ledger");
+const ledgerViews = () => import("../stations/ledger/PhotoPage");
 const pantry = () => import("../pantry/PantryPage");
 const reader = () => import("../recipe/ReadPage");
 const kitchen = () => import("./KitchenPage");
@@ -34,7 +35,7 @@ const units = () => import("./UnitsWindow");
 const keys = () => import("./KeyWindow");
 
 const REST: (() => Promise<unknown>)[] = [
-  order, dough, cold, shape, oven, clock, ledger, question, doughViews, coldViews, shapeViews, ovenViews, cutterForm, units, keys, begin, shelf, kitchen, pantry, reader, kitchenOven, live, day, bench,
+  order, dough, cold, shape, oven, clock, ledger, ledgerViews, question, doughViews, coldViews, shapeViews, ovenViews, cutterForm, units, keys, begin, shelf, kitchen, pantry, reader, kitchenOven, live, day, bench,
 ];
 
 /** Loads the rest ahead, one after the other: a change of station waits for nothing, and works while the server is away. */
@@ -122,6 +123,7 @@ export const router = createBrowserRouter([
           },
           { path: "clock", ...page(clock, "Clock") },
           { path: "ledger", ...page(ledger, "Ledger") },
+          { path: "ledger/photo", ...page(ledgerViews, "PhotoPage") },
         ],
       },
       { path: "*", element: <Missing /> },

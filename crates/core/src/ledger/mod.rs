@@ -3,8 +3,8 @@
 mod photo;
 
 pub use photo::{
-    BAKE_PHOTO_LIMIT_BYTES, DarkPlace, Grown, MOST_TILT_DEG, MadeUp, MadeUpPhoto, MadeUpPiece, MeasuredPiece,
-    PhotoAsked, PhotoCutter, PhotoMeasures, made_up_photo, measure_photo,
+    BAKE_PHOTO_LIMIT_BYTES, DarkPlace, Grown, MOST_TILT_DEG, MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece,
+    MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, PhotoNote, made_up_photo, measure_photo,
 };
 
 use crate::error::{Checks, InputErrors};

@@ -55,6 +55,17 @@ pub fn screen_colour(colour_index: f64, cocoa: bool) -> String {
     format!("#{r:02x}{g:02x}{b:02x}")
 }
 
+/// The colour index, 0 to 100, whose look is nearest to a colour that was measured, L*, a* and b*.
+#[must_use]
+pub fn index_of_look(lab: [f64; 3]) -> f64 {
+    #[expect(clippy::cast_possible_truncation, reason = "a colour")]
+    let [l, a, b] = lab.map(|v| v as f32);
+    let seen = Lab::new(l, a, b);
+    let all = (0..=200).map(|i| f64::from(i) / 2.0);
+    let off = |index: f64| look(index).difference(seen);
+    all.min_by(|a, b| off(*a).total_cmp(&off(*b))).unwrap_or(0.0)
+}
+
 /// How far apart two surfaces look: CIEDE2000 between them.
 #[must_use]
 pub fn look_apart(one: f64, other: f64) -> f64 {
@@ -89,6 +100,13 @@ mod tests {
         assert!((white.l - 100.0).abs() < 0.01 && white.a.abs() < 0.02 && white.b.abs() < 0.02);
         let red: Lab = Lab::from_color(Srgb::new(1.0_f32, 0.0, 0.0));
         assert!((red.l - 53.24).abs() < 0.05 && (red.a - 80.09).abs() < 0.1 && (red.b - 67.20).abs() < 0.1);
+    }
+
+    #[test]
+    fn a_look_that_is_measured_is_told_as_the_index_it_has() {
+        for index in [0.0, 12.0, 36.0, 60.0, 95.0] {
+            assert!((index_of_look(look_lab(index, false)) - index).abs() < 1.0, "{index}");
+        }
     }
 
     #[test]

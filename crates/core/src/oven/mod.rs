@@ -19,7 +19,7 @@ pub use bake::{
     TIME_PER_K, TRAY_C, TrayCover, TrayLiner, TrayMaterial, browns_faster, check_bake, cools_after, forecast,
     forecast_at, learn_bakes, shade_of, simulate, spread_until_set,
 };
-pub use colour::{SEEN_BY_ALL, look_apart, look_lab, screen_colour};
+pub use colour::{SEEN_BY_ALL, index_of_look, look_apart, look_lab, screen_colour};
 pub use edge::EdgeColour;
 pub use hot_spots::{HotSpots, HotSpotsInput, MOST_SPOTS_A_SIDE, SpotTest};
 pub use practice::{BakeSetting, Expected, Practice, Stated, bake_practice};

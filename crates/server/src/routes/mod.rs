@@ -21,6 +21,7 @@ mod logs;
 mod nests;
 mod oven;
 mod pantry;
+mod photos;
 mod portions;
 mod recipes;
 mod records;
@@ -127,6 +128,12 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(chills::probe_out)
         .service(chills::teach)
         .service(stream::live)
+        .service(photos::measure)
+        .service(photos::made_up)
+        .service(photos::keep)
+        .service(photos::kept_found)
+        .service(photos::kept_file)
+        .service(photos::remove)
         .service(learnt::places)
         .service(learnt::use_of)
         .service(learnt::reset)

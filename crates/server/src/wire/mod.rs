@@ -24,6 +24,7 @@ mod mixing;
 mod nest;
 mod oven;
 mod pantry;
+mod photo;
 mod physics;
 mod plan;
 mod portion;
@@ -71,6 +72,7 @@ pub use nest::{
 };
 pub use oven::{HotSpotsView, OvenTestBody, OvenTestView, ThermometerQuery};
 pub use pantry::{IngredientView, PriceBody};
+pub use photo::{BakePhotoQuery, BakePhotoView, MadeUpPhotoQuery, PhotoFoundView, photo_file};
 pub use physics::PhysicsView;
 pub use plan::PlanView;
 pub use portion::{FirmView, PortionQuery, PortionView};

@@ -45,6 +45,8 @@ view! {
         formula_version: Option<u32> = kept.formula_version,
         /// Whether it holds what it was baked with; without that it teaches nothing.
         complete: bool = kept.as_baked.is_some(),
+        /// Whether the photo that it was measured by is kept.
+        has_photo: bool = stored.has_photo,
         /// The kitchen it was baked in.
         kitchen: Option<String> = kept.as_baked.as_ref().map(|b| b.kitchen.input().name.clone()),
         /// As cut.

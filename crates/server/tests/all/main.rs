@@ -12,5 +12,6 @@ mod heavy;
 mod inside;
 mod lots_api;
 mod oven_api;
+mod photos_api;
 mod shape_api;
 mod trust_api;

@@ -2,7 +2,7 @@
 
 use crate::keeping::{alike, noon, raw};
 use crate::shelf::{filled, job, record};
-use ready_slab_store::{Lock, Store, StoreError, StoredJob, check_file, export_file, import};
+use ready_slab_store::{Lock, RecordPhoto, Store, StoreError, StoredJob, check_file, export_file, import};
 use std::fs::{self, File};
 use std::io::{Read as _, Write as _};
 use std::path::{Path, PathBuf};
@@ -14,9 +14,9 @@ fn entries(archive: &Path) -> Vec<(String, String)> {
     let mut all = vec![];
     for i in 0..zip.len() {
         let mut entry = zip.by_index(i).unwrap();
-        let mut text = String::new();
-        entry.read_to_string(&mut text).unwrap();
-        all.push((entry.name().unwrap().into_owned(), text));
+        let mut bytes = vec![];
+        entry.read_to_end(&mut bytes).unwrap();
+        all.push((entry.name().unwrap().into_owned(), String::from_utf8_lossy(&bytes).into_owned()));
     }
     all
 }
@@ -38,7 +38,10 @@ fn but(archive: &Path, name: &str, changed: impl Fn(&str, String) -> Option<Stri
 #[tokio::test]
 async fn every_table_goes_out_and_comes_back() {
     let (dir, store, f, c, j) = filled().await;
-    store.add_record(&record(j), true).await.unwrap();
+    let kept = store.add_record(&record(j), true).await.unwrap();
+    // Every byte there is.
+    let photo = RecordPhoto { jpeg: (0..=255).collect(), found: r#"{"pieces":[]}"#.to_owned() };
+    store.keep_photo(kept, &photo).await.unwrap();
     store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
     let here = dir.path().join("bakery.db");
     // Numbers and letters that writers of JSON and CSV like to change.
@@ -60,6 +63,9 @@ async fn every_table_goes_out_and_comes_back() {
     let other = dir.path().join("other.db");
     assert_eq!(import(&archive, &other, noon()).await.unwrap(), None);
     assert!(alike(&here, &other).await > 15);
+    let back = Store::open(&other).await.unwrap();
+    assert_eq!(back.photo(kept).await.unwrap(), photo);
+    back.close().await;
     // Nothing is written over; the same bakery makes the same archive.
     assert!(matches!(store.export(&archive, noon()).await, Err(StoreError::FileThere { .. })));
     export_file(&other, &dir.path().join("again.zip"), noon()).await.unwrap();

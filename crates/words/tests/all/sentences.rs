@@ -69,6 +69,16 @@ fn oven_reads_well() {
 }
 
 #[test]
+fn a_photo_reads_well() {
+    use ready_slab_core::geometry::PlaceOnPiece;
+    use ready_slab_core::ledger::PhotoNote as N;
+    let dark = |of, at_point| N::Dark { of, all: 6, place: PlaceOnPiece::UpperLeft, at_point };
+    let one = [N::OverTheEdge(1), N::Touching(1), N::NoCutter(1), N::NothingAt(1), dark(1, false), dark(6, true)];
+    let more = [N::OverTheEdge(3), N::Touching(2), N::NoCutter(2), N::NothingAt(2), N::BurntOut, N::Aside];
+    check("photo", &[all(&one), all(&more)].concat());
+}
+
+#[test]
 fn plan_reads_well() {
     check("plan", &plan());
 }

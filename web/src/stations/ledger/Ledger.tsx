@@ -1,7 +1,8 @@
 /** What came out of the oven, against what was expected. */
 import { useRef } from "react";
+import { at } from "../../api/base";
 import type { BakeRecord } from "../../api/client";
-import { useDeleteRecord, usePutBackRecord, useRecords } from "../../api/queries";
+import { useDeleteRecord, usePutBackRecord, useRecords, useRemovePhoto } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock, longDay } from "../../drawing/time";
 import { number } from "../../drawing/units";
@@ -87,8 +88,22 @@ function Entry({ record: r }: { record: BakeRecord }) {
       </p>
       <BakedWith record={r} />
       {r.notes ? <p className="mt-1">{r.notes}</p> : null}
+      {r.has_photo ? <Photo record={r.id} day={longDay(r.recorded_at)} /> : null}
       <Fault text={otherFault(error, [])} />
     </li>
+  );
+}
+
+/** The photo that it was measured by, as large as a stamp. */
+function Photo({ record, day }: { record: number; day: string }) {
+  const remove = useRemovePhoto();
+  const href = at(`/api/records/${record}/photo.jpg`);
+  return (
+    <div className="mt-2 flex flex-wrap items-end gap-3">
+      <a href={href} target="_blank" rel="noreferrer"><img src={href} alt={`The pieces of ${day} on paper`} loading="lazy" className="h-28 rounded-md border border-edge" /></a>
+      <button type="button" className="btn btn-quiet btn-small" onClick={() => remove.mutate(record)}>Remove the photo</button>
+      <Fault text={otherFault(remove.error, [])} />
+    </div>
   );
 }
 

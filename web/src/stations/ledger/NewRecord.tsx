@@ -1,17 +1,17 @@
 /** A bake is recorded: what was measured, and what it was baked with where that was not as planned. */
 import { type Said } from "../../drawing/sentence";
 import { useEffect, useState } from "react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { api, settled, type Job, type Plan, type Schemas } from "../../api/client";
-import { useAddRecord, useDeleteRecord, useKitchen } from "../../api/queries";
+import { useAddRecord, useDeleteRecord, useKeepPhoto, useKitchen } from "../../api/queries";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Part } from "../../kit/Ticket";
-import { useKept } from "../../kit/kept";
 import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 import { ENDS, LINERS, TRAYS } from "../oven/words";
+import { EMPTY, approved, useDraft, type Conditions, type Draft } from "./draft";
 import { listed } from "./listed";
 
 export const EDGES = [
@@ -20,27 +20,14 @@ export const EDGES = [
   { value: "golden", label: "Golden" },
   { value: "brown", label: "Brown" },
 ] as const;
-type Conditions = Schemas["ConditionsBody"];
-
-interface Draft {
-  widths: string;
-  thicknesses: string;
-  minutes: string;
-  notes: string;
-  edge: (typeof EDGES)[number]["value"];
-  /** What was not as planned. */
-  other: Partial<Conditions>;
-}
-
-const EMPTY: Draft = { widths: "", thicknesses: "", minutes: "", notes: "", edge: "just_golden", other: {} };
 const TYPED = ["widths", "thicknesses", "minutes", "notes"] as const;
 
 export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
   const format = useFormat();
   const { mutateAsync: add, error, reset, isPending } = useAddRecord(job.id);
   const { mutateAsync: takeAway } = useDeleteRecord();
-  // A bake half typed stays while somebody looks something up.
-  const [draft, setDraft] = useKept<Draft>(`bake ${job.id}`, EMPTY);
+  const { mutateAsync: keepPhoto, error: photoError, reset: resetPhoto } = useKeepPhoto();
+  const [draft, setDraft] = useDraft(job.id);
   const [unread, setUnread] = useState<{ field: string; text: Said }>();
   useFromTheBench(setDraft);
   const set = (field: (typeof TYPED)[number]) => (e: { target: { value: string } }) => {
@@ -64,8 +51,10 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
   const save = async () => {
     setUnread(undefined);
     reset();
+    resetPhoto();
+    const photo = draft.measured_mm ? approved.get(job.id) : undefined;
     try {
-      const widths_mm = await readAll("widths_mm", draft.widths);
+      const widths_mm = draft.measured_mm ? [...draft.measured_mm] : await readAll("widths_mm", draft.widths);
       const thicknesses_mm = await readAll("thicknesses_mm", draft.thicknesses);
       const baked_min = draft.minutes.trim() === "" ? null : await read("baked_min", draft.minutes, "duration");
       // The fields are free for the next bake at once.
@@ -73,6 +62,11 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
       const asPlanned: Conditions = { oven_c: null, oven_fan: null, tray_kind: null, liner: null, bake_end: null, start_c: null };
       const made = await add({ widths_mm, thicknesses_mm, baked_min, edge_colour: draft.edge, notes: draft.notes, conditions: { ...asPlanned, ...draft.other } });
       didFact("The bake was kept", () => takeAway(made.id));
+      if (photo) {
+        approved.delete(job.id);
+        // What was measured is kept whatever becomes of the picture; the fault is told below.
+        await keepPhoto({ record: made.id, ...photo }).catch(() => undefined);
+      }
     } catch {
       // The fault stands by its field; what was typed comes back, unless something else was typed meanwhile.
       setDraft((now) => (TYPED.every((f) => now[f] === "") ? draft : now));
@@ -89,7 +83,14 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
           void save();
         }}
       >
-        <Typed id="widths" label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`} value={draft.widths} onChange={set("widths")} placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"} fault={fault("widths_mm")} />
+        {draft.measured_mm ? (
+          <Measured job={job.id} widths_mm={draft.measured_mm} onTyped={() => { approved.delete(job.id); setDraft((now) => ({ ...now, measured_mm: undefined })); }} />
+        ) : (
+          <>
+            <Link to={`/jobs/${job.id}/ledger/photo`} className="btn w-full">Measure with a photo</Link>
+            <Typed id="widths" label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`} value={draft.widths} onChange={set("widths")} placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"} fault={fault("widths_mm")} />
+          </>
+        )}
         <Typed id="thicknesses" label="Thicknesses, if measured" value={draft.thicknesses} onChange={set("thicknesses")} placeholder={us ? "1/4" : "6.5 6.4"} fault={fault("thicknesses_mm")} />
         <Typed id="minutes" label="Time in the oven" value={draft.minutes} onChange={set("minutes")} placeholder="11 or 10 min 30 s" fault={fault("baked_min")} />
         <div>
@@ -104,12 +105,28 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
           <textarea id="notes" className="field min-h-24 py-2" value={draft.notes} onChange={set("notes")} maxLength={2000} />
           <Fault text={fault("notes")} />
         </div>
+        <Fault text={photoError ? "The bake was kept, its photo was not: the server did not take it." : undefined} />
         <Fault text={otherFault(error, ["widths_mm", "thicknesses_mm", "baked_min", "notes"])} />
         <button type="submit" className="btn btn-main w-full" disabled={isPending}>
           Keep it
         </button>
       </form>
     </Part>
+  );
+}
+
+/** Widths that a photo gave. */
+function Measured({ job, widths_mm, onTyped }: { job: number; widths_mm: readonly number[]; onTyped(): void }) {
+  const format = useFormat();
+  return (
+    <div className="rounded-xl border border-rule p-3">
+      <p className="text-fine text-soft">{widths_mm.length === 1 ? "Width of one piece" : `Widths of ${widths_mm.length} pieces`}, from the photo{approved.has(job) ? "" : "; the photo itself is gone, since the page was loaded anew"}</p>
+      <p className="num">{widths_mm.map((mm) => format.length(mm)).join(", ")}</p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Link to={`/jobs/${job}/ledger/photo`} className="btn btn-small">Measure anew</Link>
+        <button type="button" className="btn btn-small" onClick={onTyped}>Type them instead</button>
+      </div>
+    </div>
   );
 }
 

@@ -1,33 +1,26 @@
 /** A cutter read from a photo: four corners are laid on the paper's, what was found is shown over the paper, and approved. */
 import { Says } from "../../kit/Says";
-import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { useId, useState } from "react";
 import type { Cutter, PhotoFound, PhotoQuery } from "../../api/client";
 import { useAddCutter, useCutterPhoto } from "../../api/queries";
 import { Ruler } from "../../drawing/Ruler";
 import { outlinePath } from "../../drawing/path";
 import { Choice } from "../../kit/Choice";
 import { FileButton } from "../../kit/FileButton";
+import { PAPERS, PaperCorners, START, cornersQuery, type Corner } from "../../kit/PaperCorners";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
 import { smaller } from "./photo";
 
-type Corner = readonly [number, number];
-const START: readonly Corner[] = [[0.12, 0.12], [0.88, 0.12], [0.88, 0.88], [0.12, 0.88]];
-const PAPERS = [{ value: "a4", label: "A4" }, { value: "letter", label: "Letter" }] as const;
 const EDGES = [
   { value: "outside", label: "The cutter itself" },
   { value: "inside", label: "A line around it" },
   { value: "middle", label: "A line along it" },
 ] as const;
-const NUDGE = 0.002;
-const STEPS: Record<string, Corner> = { ArrowLeft: [-NUDGE, 0], ArrowRight: [NUDGE, 0], ArrowUp: [0, -NUDGE], ArrowDown: [0, NUDGE] };
-
-const share = (v: number) => Math.min(1, Math.max(0, v));
 
 export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   const format = useFormat();
   const nameId = useId();
-  const picture = useRef<SVGSVGElement>(null);
   const [photo, setPhoto] = useState<{ blob: Blob; url: string; width: number; height: number }>();
   const [corners, setCorners] = useState(START);
   const [paper, setPaper] = useState<PhotoQuery["paper"]>(format.ruler === "us" ? "letter" : "a4");
@@ -54,19 +47,7 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
   };
   const moved = (index: number, to: Corner) => {
     find.reset();
-    setCorners((all) => all.map((c, i) => (i === index ? [share(to[0]), share(to[1])] : c)));
-  };
-  const drag = (index: number) => (e: PointerEvent<SVGElement>) => {
-    const box = picture.current?.getBoundingClientRect();
-    if (!box || !e.currentTarget.hasPointerCapture(e.pointerId)) return;
-    moved(index, [(e.clientX - box.left) / box.width, (e.clientY - box.top) / box.height]);
-  };
-  const key = (index: number, at: Corner) => (e: KeyboardEvent) => {
-    const by = STEPS[e.key];
-    if (!by) return;
-    e.preventDefault();
-    const factor = e.shiftKey ? 10 : 1;
-    moved(index, [at[0] + by[0] * factor, at[1] + by[1] * factor]);
+    setCorners((all) => all.map((c, i) => (i === index ? to : c)));
   };
   const keep = async () => {
     if (!found) return;
@@ -89,32 +70,11 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
       {photo && !found ? (
         <>
           <p className="text-soft">Drag the four handles to the paper’s corners, going round.</p>
-          <svg ref={picture} viewBox={`0 0 ${photo.width} ${photo.height}`} className="mx-auto block w-full touch-none rounded-lg" style={{ maxWidth: `calc(58dvh * ${photo.width / photo.height})` }} role="group" aria-label="The photo, with four handles for the corners of the paper">
-            <image href={photo.url} width={photo.width} height={photo.height} />
-            <path d={`M${corners.map(([x, y]) => `${x * photo.width} ${y * photo.height}`).join("L")}Z`} className="fill-none stroke-spruce" strokeWidth={photo.width / 160} />
-            {corners.map((c, i) => (
-              <circle
-                key={i}
-                cx={c[0] * photo.width}
-                cy={c[1] * photo.height}
-                r={photo.width / 24}
-                className="cursor-grab fill-butter/60 stroke-spruce"
-                strokeWidth={photo.width / 160}
-                tabIndex={0}
-                role="slider"
-                aria-label={`Corner ${i + 1}`}
-                aria-valuenow={Math.round(c[0] * 100)}
-                aria-valuetext={`${Math.round(c[0] * 100)} % across, ${Math.round(c[1] * 100)} % down`}
-                onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-                onPointerMove={drag(i)}
-                onKeyDown={key(i, c)}
-              />
-            ))}
-          </svg>
+          <PaperCorners photo={photo} corners={corners} onMove={moved} />
           <Choice label="Paper" value={paper} options={PAPERS} onChange={(p) => setPaper(p)} />
           <Choice label="What is to be followed" value={edge} options={EDGES} onChange={(e) => setEdge(e)} />
           <Fault text={faultOf(find.error, "photo") ?? faultOf(find.error, "corners") ?? faultOf(find.error, "edge") ?? otherFault(find.error, ["photo", "corners", "edge"])} />
-          <button type="button" className="btn btn-main" disabled={find.isPending} onClick={() => find.mutate({ photo: photo.blob, query: { paper, edge, corners: corners.flat().map((v) => v.toFixed(5)).join(",") } })}>
+          <button type="button" className="btn btn-main" disabled={find.isPending} onClick={() => find.mutate({ photo: photo.blob, query: { paper, edge, corners: cornersQuery(corners) } })}>
             {find.isPending ? "Looking" : "Find the outline"}
           </button>
         </>

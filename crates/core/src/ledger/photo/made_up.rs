@@ -4,13 +4,15 @@
 //! Each pixel is a ray from a pinhole. It meets the top of a piece, its side, the paper or the table; light falls off across the sheet, pieces throw a
 //! shadow, then come the lens's blur, the colour of the light, and noise.
 
-use crate::geometry::{PaperSize, distance_to_ring, ring_holds};
+use crate::error::{InputError, InputErrors};
+use crate::geometry::{Outline, PaperSize, Placement, distance_to_ring, ring_holds};
+use crate::units::{Length, Share};
 use image::codecs::jpeg::JpegEncoder;
 use image::{ImageBuffer, Rgb, RgbImage};
 use imageproc::filter::gaussian_blur_f32;
 use palette::white_point::D65;
 use palette::{FromColor, Lab, LinSrgb, Srgb};
-use rand::SeedableRng;
+use rand::{RngExt as _, SeedableRng as _};
 use rand_distr::{Distribution, Normal};
 use rand_pcg::Pcg64;
 
@@ -89,6 +91,74 @@ impl MadeUpPhoto {
     pub fn paper_mm(&self) -> (f64, f64) {
         let (short, long) = self.paper.extent();
         if self.lies_across { (long.mm(), short.mm()) } else { (short.mm(), long.mm()) }
+    }
+}
+
+/// What a bake may have brought, to be photographed.
+#[derive(Debug, Clone, Copy)]
+pub struct MadeUpBake<'a> {
+    /// The cutter.
+    pub outline: &'a Outline,
+    /// Growth across, of which each piece has a little more or less.
+    pub spread: Share,
+    /// How thick the pieces are.
+    pub thickness: Length,
+    /// L*, a* and b* of their middles.
+    pub middle: [f64; 3],
+    /// And of their edges.
+    pub edge: [f64; 3],
+}
+
+/// A piece differs from the others by so much of its width; our own choice.
+const DIFFERS: f64 = 0.006;
+/// And lies turned by up to so much.
+const MOST_TURNED_DEG: f64 = 20.0;
+/// Free paper about each piece, mm.
+const FREE_MM: f64 = 9.0;
+/// So many lie on the sheet at most.
+const MOST: usize = 6;
+
+impl MadeUpPhoto {
+    /// Up to six pieces of a bake on a sheet, as somebody in a hurry takes them.
+    ///
+    /// Fails where a piece is larger than the sheet.
+    pub fn of_a_bake(bake: &MadeUpBake, paper: PaperSize, seed: u64) -> Result<Self, InputErrors> {
+        let mut random = Pcg64::seed_from_u64(seed);
+        let mut plain = Self::plain(paper);
+        let (w, h) = plain.paper_mm();
+        let (pw, ph) = bake.outline.extent();
+        let (sin, cos) = MOST_TURNED_DEG.to_radians().sin_cos();
+        let larger = 1.0 + bake.spread.value().max(0.0) + DIFFERS;
+        let side = |a: f64, b: f64| larger * (a * cos + b * sin) + FREE_MM;
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few")]
+        let fit = |whole: f64, side: f64| (whole / side).floor() as usize;
+        let (across, down) = (fit(w, side(pw.mm(), ph.mm())), fit(h, side(ph.mm(), pw.mm())));
+        if across * down == 0 {
+            return Err(InputError::refused("cutter", "a piece of it is larger than the sheet of paper").into());
+        }
+        let mut any = |most: f64| random.random_range(-most..most);
+        for i in 0..(across * down).min(MOST) {
+            #[expect(clippy::cast_precision_loss, reason = "a few")]
+            let middle = |i: usize, n: usize, whole: f64| (i as f64 + 0.5) * whole / n as f64;
+            let spread = bake.spread.value() + any(DIFFERS);
+            let margin = Length::new_mm(0.5 * spread.max(0.0) * pw.mm().max(ph.mm()));
+            let grown = Outline::new(&bake.outline.spread_by(margin))?;
+            let at = Placement {
+                x_mm: middle(i % across, across, w) + any(2.0),
+                y_mm: middle(i / across % down, down, h) + any(2.0),
+                turn_deg: any(MOST_TURNED_DEG),
+            };
+            let mut lab = |of: [f64; 3], by: f64| of.map(|v| v + any(by));
+            plain.pieces.push(MadeUpPiece {
+                ring: grown.placed(at),
+                thickness_mm: bake.thickness.mm(),
+                middle: lab(bake.middle, 1.0),
+                edge: lab(bake.edge, 2.0),
+                dark: vec![],
+            });
+        }
+        let (tilt_deg, around_deg, roll_deg) = (8.0 + any(5.0), any(180.0), any(4.0));
+        Ok(Self { tilt_deg, around_deg, roll_deg, shadow: 0.25 + any(0.15), noise: 3.0, seed, ..plain })
     }
 }
 

@@ -6,8 +6,10 @@ use crate::units::Length;
 /// Points of a piece that are compared.
 const COMPARED: usize = 120;
 /// The grid in which a cutter's edge is looked up: so many cells each way, over so much of a shape of area 1.
-const CELLS: usize = 160;
+const CELLS: usize = 128;
 const SPAN: f64 = 4.0;
+/// Points of a cutter's edge that it is compared with.
+const EDGE_POINTS: usize = 180;
 /// Turns tried at first, degrees; then about the best.
 const TURN_DEG: f64 = 4.0;
 /// A baked edge lies so near to the cutter's, of the side of a square of its area; and its area differs by so much from the one that is expected,
@@ -97,7 +99,7 @@ impl<'a> Form<'a> {
     pub(super) fn new(outline: &'a Outline, spread: f64) -> Self {
         let (w, h) = outline.extent();
         let grown = outline.grown(Length::new_mm(0.5 * spread.max(0.0) * w.mm().max(h.mm())));
-        let unit = of_area_one(&grown);
+        let unit = evenly(&of_area_one(&grown), EDGE_POINTS);
         #[expect(clippy::cast_precision_loss, clippy::cast_possible_truncation, reason = "a cell")]
         let cells = (0..CELLS * CELLS)
             .map(|at| {

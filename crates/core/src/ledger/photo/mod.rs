@@ -7,6 +7,7 @@ mod light;
 mod look;
 mod made_up;
 mod matched;
+mod notes;
 mod paper;
 mod pieces;
 mod pose;
@@ -25,7 +26,8 @@ use pieces::{Patch, Stands, foot, pointed_at, seen};
 use pose::Seen;
 use sheet::{Sheet, from_above, lies};
 
-pub use made_up::{MadeUp, MadeUpPhoto, MadeUpPiece, made_up_photo};
+pub use made_up::{MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece, made_up_photo};
+pub use notes::PhotoNote;
 
 /// Larger files are refused before they are unpacked.
 pub const BAKE_PHOTO_LIMIT_BYTES: usize = 25_000_000;

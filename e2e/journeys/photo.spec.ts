@@ -1,0 +1,76 @@
+/** Baked pieces are measured from a photo, recorded with it, and the next plan is another. */
+import { expect, settled, test } from "../bakery";
+
+test("a photo is measured, put right, recorded, and what it teaches changes the next plan", async ({ page, bakery }) => {
+  await page.goto(`${bakery.address}/jobs/1/ledger`);
+  const oven = page.getByRole("navigation", { name: "Stations of this job" }).getByRole("link", { name: /^Oven/ });
+  const before = (await oven.textContent()) ?? "";
+  await page.getByRole("link", { name: "Measure with a photo" }).click();
+  await expect(page).toHaveURL(/\/ledger\/photo$/);
+  await page.getByRole("button", { name: "Try it with a made-up one" }).click();
+  await expect(page.getByRole("heading", { name: /^4 pieces, spread about/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("checkbox", { checked: true })).toHaveCount(4);
+  // One is left out, and taken in again with the keyboard.
+  const first = page.getByRole("checkbox", { name: /^Piece 1,/ });
+  await first.click();
+  await expect(page.getByRole("button", { name: "Use these 3 pieces" })).toBeVisible();
+  await first.focus();
+  await page.keyboard.press("Space");
+  // A place without a piece is told as such.
+  await page.getByRole("button", { name: /^Point at a piece/ }).click({ position: { x: 8, y: 8 } });
+  await expect(page.getByText("At the place you pointed at there is nothing that differs from paper")).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Use these 4 pieces" }).click();
+  await expect(page.getByText("Widths of 4 pieces, from the photo")).toBeVisible();
+  await page.getByLabel("Time in the oven").fill("13 min");
+  await page.getByRole("button", { name: "Keep it" }).click();
+  const photo = page.getByRole("img", { name: /^The pieces of .* on paper$/ });
+  await expect(photo).toBeVisible({ timeout: 30_000 });
+  // What is kept says nothing of camera or place.
+  const record = ((await (await page.request.get(`${bakery.address}/api/jobs/1/records`)).json()) as { id: number; has_photo: boolean; widths_mm: number[] }[])[0]!;
+  expect(record.has_photo).toBe(true);
+  expect(record.widths_mm).toHaveLength(4);
+  const file = await (await page.request.get(`${bakery.address}/api/records/${record.id}/photo.jpg`)).body();
+  expect(file.subarray(0, 2).toString("hex")).toBe("ffd8");
+  expect(file.includes("Exif")).toBe(false);
+  await page.getByRole("button", { name: "Let the forecast learn it" }).click();
+  await expect(oven).not.toHaveText(before);
+  await settled(page);
+  await page.getByRole("button", { name: "Remove the photo" }).click();
+  await expect(photo).toHaveCount(0);
+});
+
+test("a picture without paper asks for its corners, and what is no picture says what to do", async ({ page, bakery }) => {
+  await page.goto(`${bakery.address}/jobs/1/ledger/photo`);
+  const choose = page.getByLabel("Photo of the pieces");
+  await choose.setInputFiles({ name: "letter.jpg", mimeType: "image/jpeg", buffer: Buffer.from("Dear sir") });
+  await expect(page.getByText(/the file is no picture that reads/i)).toBeVisible();
+  await choose.setInputFiles({ name: "phone.heic", mimeType: "image/heic", buffer: Buffer.from("\0\0\0\x18ftypheic\0\0\0\0mif1heic", "latin1") });
+  await expect(page.getByText(/HEIC or AVIF.*share the picture as JPEG/i)).toBeVisible();
+  await page.emulateMedia({ colorScheme: "dark" });
+  const wall = await page.evaluate(() => {
+    const canvas = document.createElement("canvas");
+    canvas.width = 900;
+    canvas.height = 700;
+    const draw = canvas.getContext("2d")!;
+    draw.fillStyle = "#6b4a2f";
+    draw.fillRect(0, 0, 900, 700);
+    return canvas.toDataURL("image/png").split(",")[1]!;
+  });
+  await choose.setInputFiles({ name: "table.png", mimeType: "image/png", buffer: Buffer.from(wall, "base64") });
+  await expect(page.getByText(/No sheet of paper with four straight sides is seen/)).toBeVisible();
+  await expect(page.getByRole("slider", { name: "Corner 1" })).toBeVisible();
+  // A real one, shown by hand.
+  const file = await (await page.request.get(`${bakery.address}/api/jobs/1/photo/made-up?paper=a4&seed=7`)).body();
+  await choose.setInputFiles({ name: "bake.jpg", mimeType: "image/jpeg", buffer: file });
+  await expect(page.getByRole("heading", { name: /^4 pieces/ })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Lay the corners by hand" }).click();
+  const corner = page.getByRole("slider", { name: "Corner 1" });
+  await corner.focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowLeft");
+  await page.getByRole("button", { name: "Measure", exact: true }).click();
+  await expect(page.getByRole("heading", { name: /^4 pieces/ })).toBeVisible({ timeout: 30_000 });
+  // Letter where A4 lies is noticed.
+  await page.getByRole("radio", { name: "Letter" }).click();
+  await expect(page.getByText(/choose the other paper/)).toBeVisible({ timeout: 30_000 });
+});
