@@ -153,10 +153,14 @@ impl Store {
         .execute(&mut *w.conn().await?)
         .await?;
         for (formula, k) in doughs {
-            sqlx::query(
+            // What only all doughs have in common takes nothing away that was learnt of one by bakes that are long past.
+            sqlx::query(if k.records > 0 {
                 "INSERT OR REPLACE INTO dough_knowledge (formula_id, spread, spread_sd, time, browning, time_sd, records)
-                 VALUES (?, ?, ?, ?, ?, ?, ?)",
-            )
+                 VALUES (?, ?, ?, ?, ?, ?, ?)"
+            } else {
+                "INSERT OR IGNORE INTO dough_knowledge (formula_id, spread, spread_sd, time, browning, time_sd, records)
+                 VALUES (?, ?, ?, ?, ?, ?, ?)"
+            })
             .bind(formula.0)
             .bind(k.spread)
             .bind(k.spread_sd)

@@ -13,6 +13,7 @@ mod fault;
 mod figure;
 mod finish;
 mod job;
+mod lesson;
 mod measures;
 mod names;
 mod oven;

@@ -2472,10 +2472,12 @@ export interface components {
             beyond: number[];
             /** @description Numbers of records that do not hold what they were baked with, made before that was kept. */
             incomplete: number[];
+            /** @description Numbers of records that lie far from the others and count for little. */
+            odd: number[];
             /** @description Bakes looked at: the newest of the kitchen. */
             records: number;
-            /** @description Numbers of records that do not fit with the others. */
-            set_aside: number[];
+            /** @description How often the ranges held, and how much trays differ, a sentence each. */
+            says: components["schemas"]["SentenceView"][];
             taken?: components["schemas"]["TaughtView"] | null;
             would?: components["schemas"]["TaughtView"] | null;
         };
@@ -8059,6 +8061,8 @@ export interface components {
              * @description Records it rests on.
              */
             records: number;
+            /** @description What it comes to, a sentence each. */
+            says: components["schemas"]["SentenceView"][];
             /**
              * Format: double
              * @description Times as far as the model has it.

@@ -5,6 +5,7 @@ mod bake;
 mod colour;
 mod edge;
 mod hot_spots;
+mod lesson;
 mod practice;
 mod range;
 mod reason;
@@ -15,13 +16,14 @@ pub use alone::{BakeAlone, BakeAloneAnswer, BakeUntil};
 pub use bake::{
     ACROSS_MM, BAKES_THIN, BakeBalance, BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeSample, BakeSeen,
     BakeWarning, BakesFitted, COVER, DoneBy, DoughKnowledge, HeatKnowledge, LEAST_RADIUS_MM, LookFor, MOST_FITTED,
-    OVEN_C, OvenDough, OvenDoughParts, OvenKnowledge, OvenSetup, Profile, SETTING_C, START_C, Shade, THICKNESS_MM,
-    TIME_PER_K, TRAY_C, TrayCover, TrayLiner, TrayMaterial, browns_faster, check_bake, cools_after, forecast,
-    forecast_at, learn_bakes, shade_of, simulate, spread_until_set,
+    OVEN_C, OvenDough, OvenDoughParts, OvenKnowledge, OvenSetup, Profile, RangesHeld, SETTING_C, START_C, Shade,
+    THICKNESS_MM, TIME_PER_K, TRAY_C, TrayCover, TrayLiner, TrayMaterial, browns_faster, check_bake, cools_after,
+    forecast, forecast_at, learn_bakes, shade_of, simulate, spread_until_set,
 };
 pub use colour::{SEEN_BY_ALL, index_of_look, look_apart, look_lab, screen_colour};
 pub use edge::EdgeColour;
 pub use hot_spots::{HotSpots, HotSpotsInput, MOST_SPOTS_A_SIDE, SpotTest};
+pub use lesson::Lesson;
 pub use practice::{BakeSetting, Expected, Practice, Stated, bake_practice};
 pub use range::{BakeRange, OvenDoubt, spread_range};
 pub use reason::{OvenSide, Reason, Spreading};

@@ -5,7 +5,7 @@ use crate::heavy::{Heavy, apart};
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::whole::WholeJob;
-use crate::wire::{BakesTeachView, BandView, CoolingView, LeverView, LeversDone, TaughtView};
+use crate::wire::{BakesTeachView, BandView, CoolingView, LeverView, LeversDone, TaughtView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, web};
@@ -134,6 +134,10 @@ impl Book {
         .await?)
     }
 
+    fn measured(&self) -> bool {
+        !self.whole.kitchen.input().oven_readings.is_empty()
+    }
+
     fn learn(&self) -> Result<Option<BakesFitted>, InputErrors> {
         learn_bakes(&self.seen.iter().map(|(_, seen)| seen.clone()).collect::<Vec<_>>())
     }
@@ -158,16 +162,18 @@ pub async fn bakes_teach(
                 Some(_) => Some(BandView::from(&book.whole.plan()?.oven)),
                 None => None,
             };
-            let aside = found.iter().flat_map(|f| f.set_aside.iter().map(|&i| book.seen[i].0.0));
+            let odd = found.iter().flat_map(|f| f.odd.iter().map(|&i| book.seen[i].0.0));
+            let measured = book.measured();
             Ok::<_, InputErrors>(BakesTeachView {
                 records: book.records,
-                set_aside: aside.collect(),
-                would: found.as_ref().map(|f| TaughtView::from(&f.of(0))),
+                odd: odd.collect(),
+                says: found.as_ref().map_or_else(Vec::new, |f| say_all(&f.lessons())),
+                would: found.as_ref().map(|f| TaughtView::new(&f.of(0), measured)),
                 beyond: book.beyond.iter().map(|id| id.0).collect(),
                 incomplete: book.incomplete.iter().map(|id| id.0).collect(),
                 before,
                 after,
-                taken: taken.as_ref().map(TaughtView::from),
+                taken: taken.as_ref().map(|k| TaughtView::new(k, measured)),
             })
         })
         .await??;
@@ -183,13 +189,16 @@ pub async fn take_over(
     id: web::Path<i64>,
 ) -> Result<web::Json<TaughtView>, ApiError> {
     let book = Book::read(&store, JobId(*id)).await?;
-    let formulas = book.formulas.clone();
+    let (formulas, measured) = (book.formulas.clone(), book.measured());
     let Some(found) = heavy.run(move || book.learn()).await?? else {
         return Err(InputError::refused("records", "no bake is recorded that the forecast reaches").into());
     };
-    let baked = formulas.into_iter().zip(found.doughs.iter().copied()).filter(|(_, k)| k.records > 0);
-    store.teach_by_bakes(&found.oven, &baked.collect::<Vec<_>>()).await?;
-    Ok(web::Json((&found.of(0)).into()))
+    // Those that were never baked take what all have in common.
+    let others = store.formulas().await?.into_iter().map(|f| f.id).filter(|id| !formulas.contains(id));
+    let all: Vec<FormulaId> = formulas.iter().copied().chain(others).collect();
+    let taught: Vec<_> = all.into_iter().enumerate().map(|(i, id)| (id, found.of(i).dough)).collect();
+    store.teach_by_bakes(&found.oven, &taught).await?;
+    Ok(web::Json(TaughtView::new(&found.of(0), measured)))
 }
 
 /// Forgets what bakes have taught of the oven and of all formulas.

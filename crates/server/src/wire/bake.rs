@@ -237,7 +237,9 @@ view! {
 
 view! {
     /// What bakes teach, or have taught.
-    pub struct TaughtView(k: &BakeKnowledge) {
+    pub struct TaughtView(k: &BakeKnowledge, measured: bool) {
+        /// What it comes to, a sentence each.
+        says: Vec<SentenceView> = say_all(&k.lessons(measured)),
         /// The oven's air over its setting, or over what its thermometer showed; null where the thermometer is newer.
         offset_k: Option<f64> = k.oven.map(|o| o.offset.k()),
         /// One standard deviation.
@@ -286,8 +288,10 @@ pub struct BakesTeachView {
     pub records: usize,
     /// What they would teach; null without any that the model reaches.
     pub would: Option<TaughtView>,
-    /// Numbers of records that do not fit with the others.
-    pub set_aside: Vec<i64>,
+    /// Numbers of records that lie far from the others and count for little.
+    pub odd: Vec<i64>,
+    /// How often the ranges held, and how much trays differ, a sentence each.
+    pub says: Vec<SentenceView>,
     /// Numbers of records beyond what the model knows.
     pub beyond: Vec<i64>,
     /// Numbers of records that do not hold what they were baked with, made before that was kept.

@@ -1,6 +1,7 @@
 //! Every sentence, read through in both systems of units: one snapshot a station, metric first, US units beneath where they differ.
 
 use crate::said::{advice, bench, clock, cold, day, dough, finish, oven, plan, recipe, shape};
+use ready_slab_core::units::{Share, TemperatureDifference};
 use ready_slab_words::{Part, Say, Sentence, System, all};
 
 fn told(sentences: &[Sentence]) -> String {
@@ -66,6 +67,36 @@ fn shape_reads_well() {
 #[test]
 fn oven_reads_well() {
     check("oven", &oven());
+}
+
+#[test]
+fn lessons_read_well() {
+    use ready_slab_core::oven::Lesson as L;
+    let k = TemperatureDifference::new_k;
+    let oven = |offset, measured| L::Oven { offset: k(offset), sd: k(4.0), measured };
+    let share = Share::new(0.12);
+    let lessons = [
+        oven(-9.0, false),
+        oven(7.4, true),
+        oven(0.6, false),
+        L::Measured,
+        L::Heats(1.2, share),
+        L::Heats(0.8, share),
+        L::Spreads(0.5, share),
+        L::Spreads(1.03, share),
+        L::Spreads(1.49, share),
+        L::Spreads(2.0, share),
+        L::Takes(1.15),
+        L::Takes(0.85),
+        L::Browns(1.3),
+        L::Browns(0.8),
+        L::AllSpread(1.4),
+        L::NothingOfIt,
+        L::Differ(1.8, 1.2),
+        L::Held { times: (8, 7), spreads: (8, 8) },
+        L::Held { times: (0, 0), spreads: (2, 1) },
+    ];
+    check("lessons", &all(&lessons));
 }
 
 #[test]

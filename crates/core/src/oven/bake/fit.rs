@@ -17,6 +17,8 @@ use nalgebra::{DMatrix, DVector};
 /// practice, no source.
 const TIME_NOISE: f64 = 0.05;
 const WIDTH_NOISE: f64 = 0.006;
+/// And what one tray spreads more than another, of its spread. Common practice, no source.
+const SPREAD_ITSELF: f64 = 0.10;
 /// What is unsure before any bake: the air of an oven nobody has measured and of one that was, and the logs of what a formula's spread, time
 /// and browning are over the forecast's. The latter by how far rows of practice lie from it (docs/oven.md).
 const OFFSET_SD_K: (f64, f64) = (15.0, 5.0);
@@ -27,15 +29,31 @@ const BROWNING_SD: f64 = 0.25;
 const HEAT_SD: f64 = 0.20;
 /// Slopes are taken over so much of what was unsure before.
 const STEP: f64 = 0.2;
-/// A record further from the others than so many of its own deviations does not fit with them.
-const SET_ASIDE: f64 = 4.0;
+/// Of that, what all recipes of one baker share: rolled thicker or thinner, chilled longer or shorter than said. The rest is each recipe's own.
+/// Our own choice.
+const HAND_SPREAD_SD: f64 = 0.25;
+const HAND_TIME_SD: f64 = 0.05;
+/// So many of all records are odd: a power cut, a tray mixed up; they lie so many times as far off as others. Our own choice.
+const ODD: f64 = 0.05;
+const ODD_FURTHER: f64 = 10.0;
+/// What was unsure before may be further off than thought: Student's t with so many degrees of freedom.
+const TAILS_BEFORE: f64 = 8.0;
+/// Records of one recipe that lie so near to each other, in time and in spread, agree: they count in full wherever they lie.
+const AGREE: f64 = 2.0;
+/// A record that counts for less than this of a usual one is named.
+const COUNTS_LITTLE: f64 = 0.35;
+/// How much trays differ is learnt, too, as if so many records had been seen before that differ as is usual.
+const SEEN_BEFORE: f64 = 6.0;
+/// Nine of ten lie within so many deviations. Of a normal distribution.
+const NINE_OF_TEN: f64 = 1.645;
 /// Bakes that are fitted at most, the newest: so that an old bakery's book is read within seconds.
 pub const MOST_FITTED: usize = 24;
-/// Rounds with the slopes of the first; it ends sooner when nothing moves by more than this, of what was unsure before. Slopes are taken anew
-/// half way.
-const ROUNDS: usize = 8;
-const NEW_SLOPES: usize = 3;
+/// Rounds at most; it ends sooner when nothing moves by more than this, of what was unsure before.
+const ROUNDS: usize = 14;
 const STILL: f64 = 0.02;
+/// Slopes are taken anew each so many rounds, and after one that moved further than this.
+const NEW_SLOPES: usize = 4;
+const FAR: f64 = 0.6;
 
 /// A bake as it was recorded.
 #[derive(Debug, Clone, PartialEq)]
@@ -168,6 +186,15 @@ impl BakeKnowledge {
     }
 }
 
+/// How often the ranges held: each record against the range that all others tell.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+pub struct RangesHeld {
+    /// Records whose time was noted, and those within.
+    pub times: (u32, u32),
+    /// Records, and those whose spread was within.
+    pub spreads: (u32, u32),
+}
+
 /// What was found of some records.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BakesFitted {
@@ -175,27 +202,48 @@ pub struct BakesFitted {
     pub oven: OvenKnowledge,
     /// Of each formula, as they were counted.
     pub doughs: Vec<DoughKnowledge>,
-    /// Records that do not fit with the others, by their place among those given.
-    pub set_aside: Vec<usize>,
+    /// What all formulas of this baker share: what is known of one that was never baked.
+    pub hand: DoughKnowledge,
+    /// Records that lie far from the others and count for little, by their place among those given.
+    pub odd: Vec<usize>,
+    /// How often the ranges held.
+    pub held: RangesHeld,
+    /// How much trays differ from each other, of what is usual: times and spreads.
+    pub differ: (f64, f64),
 }
 
 impl BakesFitted {
     /// Of the oven and one formula.
     #[must_use]
     pub fn of(&self, formula: usize) -> BakeKnowledge {
-        let dough = self.doughs.get(formula).copied().unwrap_or(DoughKnowledge::NONE);
+        let dough = self.doughs.get(formula).filter(|d| d.records > 0).copied().unwrap_or(self.hand);
         BakeKnowledge { oven: Some(self.oven), dough }
     }
 }
 
-/// Unknowns in units of what was unsure of them before: of all formulas, offset and heat; of each, spread, time and browning.
-const OF_ALL: usize = 2;
+/// Unknowns in units of what was unsure of them before: of all formulas, offset, heat and what the baker does to spread and time; of each formula its
+/// own spread, time and browning.
+const OF_ALL: usize = 4;
 const OF_ONE: usize = 3;
 const OFFSET: usize = 0;
 const HEAT: usize = 1;
+const HAND_SPREAD: usize = 2;
+const HAND_TIME: usize = 3;
 const SPREAD: usize = 0;
 const TIME: usize = 1;
 const BROWNING: usize = 2;
+
+/// Of what was unsure of a recipe, what is its own.
+fn own_sd(all: f64, shared: f64) -> f64 {
+    (all * all - shared * shared).sqrt()
+}
+
+/// How likely a record is none of the odd ones that lies so far off, in its own deviations.
+fn not_odd(apart: f64) -> f64 {
+    let usual = (1.0 - ODD) * (-0.5 * apart * apart).exp();
+    let odd = ODD / ODD_FURTHER * (-0.5 * (apart / ODD_FURTHER).powi(2)).exp();
+    usual / (usual + odd).max(f64::MIN_POSITIVE)
+}
 
 struct Search<'a> {
     seen: &'a [BakeSeen],
@@ -206,13 +254,19 @@ struct Search<'a> {
 }
 
 /// How far off time and spread of a record are, in their own deviations, and how they change with each unknown.
+#[derive(Clone)]
 struct Off {
     by: [f64; 2],
-    slopes: [Vec<f64>; 2],
+    slopes: [DVector<f64>; 2],
 }
 
 struct Found {
     at: DVector<f64>,
+    offs: Vec<Off>,
+    /// What each record counts for, time and spread.
+    weights: Vec<[f64; 2]>,
+    /// How much trays differ, of what is usual.
+    differ: [f64; 2],
     covariance: DMatrix<f64>,
 }
 
@@ -221,27 +275,35 @@ impl Search<'_> {
         OF_ALL + OF_ONE * formula + of
     }
 
-    fn fit(&self, measured: Option<TemperatureDifference>, formula: usize, at: &DVector<f64>) -> BakeFit {
-        let own = |of: usize| at[Self::place(formula, of)];
+    fn fit(&self, measured: Option<TemperatureDifference>, formula: Option<usize>, at: &DVector<f64>) -> BakeFit {
+        let own = |of: usize| formula.map_or(0.0, |f| at[Self::place(f, of)]);
+        let spread = own_sd(SPREAD_SD, HAND_SPREAD_SD) * own(SPREAD) + HAND_SPREAD_SD * at[HAND_SPREAD];
+        let time = own_sd(TIME_SD, HAND_TIME_SD) * own(TIME) + HAND_TIME_SD * at[HAND_TIME];
         BakeFit {
             offset: TemperatureDifference::new_k(measured.map_or(0.0, |m| m.k()) + at[OFFSET] * self.offset_sd_k),
             heat: (at[HEAT] * HEAT_SD).exp(),
-            spread: (own(SPREAD) * SPREAD_SD).exp(),
-            time: (own(TIME) * TIME_SD).exp(),
+            spread: spread.exp(),
+            time: time.exp(),
             browning: (own(BROWNING) * BROWNING_SD).exp(),
         }
     }
 
     fn bake(&self, record: &BakeSeen, at: &DVector<f64>) -> Result<BakeForecast, InputErrors> {
-        let fit = self.fit(record.measured, record.formula, at);
+        let fit = self.fit(record.measured, Some(record.formula), at);
         forecast(&record.dough, &record.piece, &record.oven, &fit, record.end)
     }
 
+    /// What a width may be off by, of itself, of a piece that spread so far.
+    fn width_noise(spread: f64) -> f64 {
+        WIDTH_NOISE.hypot(SPREAD_ITSELF * spread / (1.0 + spread))
+    }
+
     fn off(record: &BakeSeen, found: &BakeForecast) -> [f64; 2] {
-        // What is not done in the model says only that it takes longer than that.
+        // What is not done in the model says only that it takes longer than that: where the bake itself took longer still, it may be right.
         let time = record.bake.map_or(0.0, |seen| (found.bake / seen).ln() / TIME_NOISE);
-        let short_of_never = found.done_by == DoneBy::Never && time > 0.0;
-        let spread = ((1.0 + found.spread.value()) / (1.0 + record.spread.value())).ln() / WIDTH_NOISE;
+        let short_of_never = found.done_by == DoneBy::Never && time < 0.0;
+        let noise = Self::width_noise(record.spread.value().max(0.0));
+        let spread = ((1.0 + found.spread.value()) / (1.0 + record.spread.value())).ln() / noise;
         [if short_of_never { 0.0 } else { time }, spread]
     }
 
@@ -249,7 +311,7 @@ impl Search<'_> {
     fn off_with_slopes(&self, record: &BakeSeen, at: &DVector<f64>) -> Result<Off, InputErrors> {
         let here = self.bake(record, at)?;
         let by = Self::off(record, &here);
-        let mut slopes = [vec![0.0; at.len()], vec![0.0; at.len()]];
+        let mut slopes = [DVector::zeros(at.len()), DVector::zeros(at.len())];
         let browning = Self::place(record.formula, BROWNING);
         let stepped = [OFFSET].into_iter().chain(self.heat.then_some(HEAT)).chain([browning]);
         for unknown in stepped {
@@ -261,97 +323,222 @@ impl Search<'_> {
             }
         }
         if record.bake.is_some() {
-            slopes[0][Self::place(record.formula, TIME)] = TIME_SD / TIME_NOISE;
+            slopes[0][Self::place(record.formula, TIME)] = own_sd(TIME_SD, HAND_TIME_SD) / TIME_NOISE;
+            slopes[0][HAND_TIME] = HAND_TIME_SD / TIME_NOISE;
         }
-        slopes[1][Self::place(record.formula, SPREAD)] = SPREAD_SD * (1.0 + here.spread.value()).ln() / WIDTH_NOISE;
+        let of_spread = (1.0 + here.spread.value()).ln() / Self::width_noise(record.spread.value().max(0.0));
+        slopes[1][Self::place(record.formula, SPREAD)] = own_sd(SPREAD_SD, HAND_SPREAD_SD) * of_spread;
+        slopes[1][HAND_SPREAD] = HAND_SPREAD_SD * of_spread;
         Ok(Off { by, slopes })
     }
 
-    /// Gauss and Newton with what was known before.
-    fn solve(&self, used: &[usize]) -> Result<Found, InputErrors> {
+    /// Something of every record, on two threads: each is a run of the model or several.
+    fn each<T: Send>(&self, of: impl Fn(&BakeSeen) -> Result<T, InputErrors> + Sync) -> Result<Vec<T>, InputErrors> {
+        let (first, second) = self.seen.split_at(self.seen.len() / 2);
+        let half = |seen: &[BakeSeen]| seen.iter().map(&of).collect::<Result<Vec<T>, InputErrors>>();
+        std::thread::scope(|scope| {
+            let other = scope.spawn(|| half(first));
+            let second = half(second);
+            let mut all = other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))?;
+            all.extend(second?);
+            Ok(all)
+        })
+    }
+
+    /// What each record counts for. Records of one recipe that agree with each other count in full, wherever they lie; of the others by how far each is
+    /// from the middle of the rest of its recipe, or of all where it has few.
+    fn weights(&self, offs: &[Off], differ: [f64; 2]) -> Vec<[f64; 2]> {
+        let same = |i: usize, j: usize| i != j && self.seen[i].formula == self.seen[j].formula;
+        let by = |i: usize, k: usize| offs[i].by[k] / differ[k];
+        let agree = |i: usize, j: usize| (0..2).all(|k| (by(i, k) - by(j, k)).abs() < AGREE);
+        let n = offs.len();
+        (0..n)
+            .map(|i| {
+                if (0..n).any(|j| same(i, j) && agree(i, j)) {
+                    return [1.0; 2];
+                }
+                let few = (0..n).filter(|j| same(i, *j)).count() < 2;
+                [0, 1].map(|k| {
+                    let mut rest: Vec<f64> =
+                        (0..n).filter(|j| *j != i && (few || same(i, *j))).map(|j| by(j, k)).collect();
+                    rest.sort_by(f64::total_cmp);
+                    let middle = if rest.len() < 2 { 0.0 } else { rest[rest.len() / 2] };
+                    not_odd(by(i, k) - middle)
+                })
+            })
+            .collect()
+    }
+
+    /// How much trays differ, of what is usual: by what is left of the records, beside what was seen before.
+    fn differ(&self, found: &Found) -> [f64; 2] {
+        [0, 1].map(|k| {
+            let (mut sum, mut free) = (SEEN_BEFORE, SEEN_BEFORE);
+            for (i, off) in found.offs.iter().enumerate() {
+                if k == 0 && self.seen[i].bake.is_none() {
+                    continue;
+                }
+                let weight = found.weights[i][k];
+                let held = weight * off.slopes[k].dot(&(&found.covariance * &off.slopes[k])) / found.differ[k].powi(2);
+                sum += weight * off.by[k] * off.by[k];
+                free += weight * (1.0 - held.min(1.0));
+            }
+            (sum / free).sqrt()
+        })
+    }
+
+    /// What was thought before, by how far it turned out to be off.
+    fn before(at: &DVector<f64>) -> DVector<f64> {
+        at.map(|x| ((TAILS_BEFORE + 1.0) / (TAILS_BEFORE + x * x)).min(1.0))
+    }
+
+    fn precision(at: &DVector<f64>, offs: &[Off], weights: &[[f64; 2]], differ: [f64; 2]) -> DMatrix<f64> {
+        let mut precision = DMatrix::from_diagonal(&Self::before(at));
+        for (off, weight) in offs.iter().zip(weights) {
+            for k in 0..2 {
+                precision.ger(weight[k] / (differ[k] * differ[k]), &off.slopes[k], &off.slopes[k], 1.0);
+            }
+        }
+        precision
+    }
+
+    fn inverse(precision: DMatrix<f64>) -> DMatrix<f64> {
+        let n = precision.nrows();
+        precision.cholesky().map_or_else(|| DMatrix::identity(n, n), |c| c.inverse())
+    }
+
+    /// How badly a place fits, with what each record counts for.
+    fn misfit(found: &Found, offs: &[Off], at: &DVector<f64>) -> f64 {
+        let of_records = offs
+            .iter()
+            .zip(&found.weights)
+            .flat_map(|(off, weight)| (0..2).map(move |k| weight[k] * (off.by[k] / found.differ[k]).powi(2)));
+        // Student's t of what was thought before.
+        let before = at.iter().map(|x| (TAILS_BEFORE + 1.0) * (x * x / TAILS_BEFORE).ln_1p());
+        of_records.sum::<f64>() + before.sum::<f64>()
+    }
+
+    /// Gauss and Newton with what was known before; what each record counts for and how much trays differ are found on the way.
+    fn solve(&self) -> Result<Found, InputErrors> {
         let unknowns = OF_ALL + OF_ONE * self.formulas;
-        let mut at = DVector::zeros(unknowns);
-        let mut slopes: Vec<[Vec<f64>; 2]> = Vec::new();
-        let mut covariance = DMatrix::identity(unknowns, unknowns);
+        let mut found = Found {
+            at: DVector::zeros(unknowns),
+            offs: vec![],
+            weights: vec![[1.0; 2]; self.seen.len()],
+            differ: [1.0; 2],
+            covariance: DMatrix::identity(unknowns, unknowns),
+        };
+        let (mut far, mut step) = (true, DVector::zeros(unknowns));
         for round in 0..ROUNDS {
-            let mut offs = Vec::with_capacity(used.len());
-            if round % NEW_SLOPES == 0 {
-                slopes.clear();
-                for &i in used {
-                    let off = self.off_with_slopes(&self.seen[i], &at)?;
-                    offs.push(off.by);
-                    slopes.push(off.slopes);
+            if far || round % NEW_SLOPES == 0 {
+                let offs = self.each(|record| self.off_with_slopes(record, &found.at))?;
+                // What was thought to be a way down leads up: half of it, with the slopes from before.
+                if round > 0
+                    && Self::misfit(&found, &offs, &found.at) > Self::misfit(&found, &found.offs, &(&found.at - &step))
+                {
+                    step *= 0.5;
+                    found.at -= &step;
+                    continue;
                 }
-                let mut precision = DMatrix::identity(unknowns, unknowns);
-                for slope in slopes.iter().flatten().map(|s| DVector::from_row_slice(s)) {
-                    precision.ger(1.0, &slope, &slope, 1.0);
-                }
-                covariance =
-                    precision.cholesky().map_or_else(|| DMatrix::identity(unknowns, unknowns), |c| c.inverse());
+                found.offs = offs;
             } else {
-                for &i in used {
-                    offs.push(Self::off(&self.seen[i], &self.bake(&self.seen[i], &at)?));
+                let offs = self.each(|record| Ok(Self::off(record, &self.bake(record, &found.at)?)))?;
+                for (off, by) in found.offs.iter_mut().zip(offs) {
+                    off.by = by;
                 }
             }
-            let mut pull = -&at;
-            for (off, slopes) in offs.iter().zip(&slopes) {
-                for k in 0..2 {
-                    pull.axpy(-off[k], &DVector::from_row_slice(&slopes[k]), 1.0);
+            // At first all count in full: what lies far off may only be far from what was thought.
+            if round > 1 {
+                found.weights = self.weights(&found.offs, found.differ);
+            }
+            found.covariance = Self::inverse(Self::precision(&found.at, &found.offs, &found.weights, found.differ));
+            if round > 0 {
+                found.differ = self.differ(&found);
+            }
+            let mut pull = -Self::before(&found.at).component_mul(&found.at);
+            for (off, weight) in found.offs.iter().zip(&found.weights) {
+                for (k, weight) in weight.iter().enumerate() {
+                    pull.axpy(-weight * off.by[k] / found.differ[k].powi(2), &off.slopes[k], 1.0);
                 }
             }
-            let moves = &covariance * pull;
+            let moves = &found.covariance * pull;
             // No further in one round than the slopes can be trusted for.
             let most = moves.amax();
-            at += &moves * (1.5 / most).min(1.0);
-            if most < STILL {
+            step = &moves * (1.0 / most).min(1.0);
+            far = most > FAR;
+            found.at += &step;
+            if most < STILL && round > 1 {
                 break;
             }
         }
-        Ok(Found { at, covariance })
+        found.covariance = Self::inverse(Self::precision(&found.at, &found.offs, &found.weights, found.differ));
+        Ok(found)
     }
 
-    fn knows(&self, found: &Found, formula: usize, used: &[usize]) -> DoughKnowledge {
+    /// What is known of a formula, or of one that was never baked.
+    fn knows(&self, found: &Found, formula: Option<usize>) -> DoughKnowledge {
         let fit = self.fit(None, formula, &found.at);
-        let mut slope = DVector::zeros(found.at.len());
-        slope[OFFSET] = -TIME_PER_K * self.offset_sd_k;
-        slope[HEAT] = if self.heat { -TIME_PER_HEAT * HEAT_SD } else { 0.0 };
-        slope[Self::place(formula, TIME)] = TIME_SD;
-        slope[Self::place(formula, BROWNING)] = -TIME_PER_BROWNING * BROWNING_SD;
-        let of_spread = Self::place(formula, SPREAD);
+        let unknowns = found.at.len();
+        let (mut time, mut spread) = (DVector::zeros(unknowns), DVector::zeros(unknowns));
+        time[OFFSET] = -TIME_PER_K * self.offset_sd_k;
+        time[HEAT] = if self.heat { -TIME_PER_HEAT * HEAT_SD } else { 0.0 };
+        time[HAND_TIME] = HAND_TIME_SD;
+        spread[HAND_SPREAD] = HAND_SPREAD_SD;
+        let (own_time, own_spread) = (own_sd(TIME_SD, HAND_TIME_SD), own_sd(SPREAD_SD, HAND_SPREAD_SD));
+        let own_browning = TIME_PER_BROWNING * BROWNING_SD;
+        if let Some(f) = formula {
+            time[Self::place(f, TIME)] = own_time;
+            time[Self::place(f, BROWNING)] = -own_browning;
+            spread[Self::place(f, SPREAD)] = own_spread;
+        }
+        let of = |slope: &DVector<f64>| slope.dot(&(&found.covariance * slope)).max(0.0);
+        let (mut time, mut spread) = (of(&time), of(&spread));
+        let records = formula.map_or(0, |f| self.seen.iter().filter(|r| r.formula == f).count());
+        if formula.is_none() {
+            time += own_time * own_time + own_browning * own_browning;
+            spread += own_spread * own_spread;
+        }
+        // By how much trays differ more, or less, than is usual, of a width that spreads as it was seen to.
+        let mean = self.seen.iter().filter(|r| formula.is_none_or(|f| r.formula == f));
+        let (sum, n) = mean.fold((0.0, 0.0), |(s, n), r| (s + r.spread.value().max(0.0), n + 1.0));
+        let seen = if n > 0.0 { sum / n } else { 0.0 };
+        let of_itself = if seen > 0.005 { Self::width_noise(seen) * (1.0 + seen) / seen } else { 0.0 };
+        let more = |k: usize, noise: f64| (found.differ[k].powi(2) - 1.0) * noise * noise;
         DoughKnowledge {
             spread: fit.spread,
-            spread_sd: found.covariance[(of_spread, of_spread)].max(0.0).sqrt() * SPREAD_SD,
+            spread_sd: (spread + more(1, of_itself)).max(0.0).sqrt(),
             time: fit.time,
             browning: fit.browning,
-            time_sd: slope.dot(&(&found.covariance * &slope)).max(0.0).sqrt(),
-            records: count(used.iter().filter(|i| self.seen[**i].formula == formula).count()),
+            time_sd: (time + more(0, TIME_NOISE)).max(0.0).sqrt(),
+            records: count(records),
         }
     }
 
-    /// The record furthest from the others of its formula, or from all where it has few: in its own deviations, if that is too far. Records that
-    /// agree with each other lie together, however far the forecast is from them.
-    fn odd_one(&self, found: &Found, used: &[usize]) -> Result<Option<usize>, InputErrors> {
-        let mut offs = Vec::with_capacity(used.len());
-        for &i in used {
-            offs.push((i, Self::off(&self.seen[i], &self.bake(&self.seen[i], &found.at)?)));
+    /// Each record against what all others tell, by the slopes: nothing is run anew.
+    fn held(&self, found: &Found) -> RangesHeld {
+        let mut held = RangesHeld::default();
+        if self.seen.len() < 2 {
+            return held;
         }
-        let mut worst: Option<(usize, f64)> = None;
-        for (i, off) in &offs {
-            let formula = self.seen[*i].formula;
-            let others =
-                |same: bool| offs.iter().filter(move |o| o.0 != *i && (!same || self.seen[o.0].formula == formula));
-            let same = others(true).count() >= 2;
-            for (k, own) in off.iter().enumerate() {
-                let mut rest: Vec<f64> = others(same).map(|o| o.1[k]).collect();
-                rest.sort_by(f64::total_cmp);
-                let Some(middle) = rest.get(rest.len() / 2) else { continue };
-                let apart = (own - middle).abs();
-                if apart > SET_ASIDE && worst.is_none_or(|w| apart > w.1) {
-                    worst = Some((*i, apart));
-                }
+        for (i, off) in found.offs.iter().enumerate() {
+            let mut weights = found.weights.clone();
+            weights[i] = [0.0; 2];
+            let without = Self::inverse(Self::precision(&found.at, &found.offs, &weights, found.differ));
+            let mut pull = DVector::zeros(found.at.len());
+            for k in 0..2 {
+                pull.axpy(found.weights[i][k] * off.by[k] / found.differ[k].powi(2), &off.slopes[k], 1.0);
             }
+            let moved = &without * pull;
+            let within = [0, 1].map(|k| {
+                let by = off.by[k] + off.slopes[k].dot(&moved);
+                let sd = (off.slopes[k].dot(&(&without * &off.slopes[k])) + found.differ[k].powi(2)).sqrt();
+                u32::from(by.abs() <= NINE_OF_TEN * sd)
+            });
+            if self.seen[i].bake.is_some() {
+                held.times = (held.times.0 + 1, held.times.1 + within[0]);
+            }
+            held.spreads = (held.spreads.0 + 1, held.spreads.1 + within[1]);
         }
-        Ok(worst.map(|w| w.0))
+        held
     }
 }
 
@@ -374,31 +561,26 @@ pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors
         offset_sd_k: if measured { OFFSET_SD_K.1 } else { OFFSET_SD_K.0 },
         heat: measured,
     };
-    let mut used: Vec<usize> = (0..seen.len()).collect();
-    let mut set_aside = Vec::new();
-    let mut found = search.solve(&used)?;
-    // One after the other, never more than a third of them.
-    while used.len() >= 3 && set_aside.len() < seen.len() / 3 {
-        let Some(i) = search.odd_one(&found, &used)? else { break };
-        used.retain(|&u| u != i);
-        set_aside.push(i);
-        found = search.solve(&used)?;
-    }
+    let found = search.solve()?;
     let sd = [OFFSET, HEAT].map(|a| found.covariance[(a, a)].max(0.0).sqrt());
     let heat = HeatKnowledge {
         heat: (found.at[HEAT] * HEAT_SD).exp(),
         heat_sd: sd[HEAT] * HEAT_SD,
         with_offset: (found.covariance[(OFFSET, HEAT)] / (sd[OFFSET] * sd[HEAT]).max(1e-12)).clamp(-1.0, 1.0),
     };
+    let little = |i: &usize| found.weights[*i].iter().any(|w| *w < COUNTS_LITTLE);
     Ok(Some(BakesFitted {
         oven: OvenKnowledge {
             offset: TemperatureDifference::new_k(found.at[OFFSET] * search.offset_sd_k),
             offset_sd: TemperatureDifference::new_k(sd[OFFSET] * search.offset_sd_k),
             heat: measured.then_some(heat),
-            records: count(used.len()),
+            records: count(seen.len()),
         },
-        doughs: (0..search.formulas).map(|f| search.knows(&found, f, &used)).collect(),
-        set_aside,
+        doughs: (0..search.formulas).map(|f| search.knows(&found, Some(f))).collect(),
+        hand: search.knows(&found, None),
+        odd: (0..seen.len()).filter(little).collect(),
+        held: search.held(&found),
+        differ: (found.differ[0], found.differ[1]),
     }))
 }
 

@@ -32,8 +32,8 @@ pub(super) use colour::{index, integral_of, kelvin_an_e_fold};
 pub use dough::{OvenDough, OvenDoughParts};
 pub use end::BakeEnd;
 pub use fit::{
-    BakeKnowledge, BakeSeen, BakesFitted, DoughKnowledge, HeatKnowledge, MOST_FITTED, OvenKnowledge, TIME_PER_K,
-    learn_bakes,
+    BakeKnowledge, BakeSeen, BakesFitted, DoughKnowledge, HeatKnowledge, MOST_FITTED, OvenKnowledge, RangesHeld,
+    TIME_PER_K, learn_bakes,
 };
 pub use forecast::{
     BakeForecast, BakeSample, DoneBy, LookFor, Profile, cools_after, forecast, forecast_at, spread_until_set,
