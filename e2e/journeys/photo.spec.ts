@@ -5,7 +5,7 @@ test("a photo is measured, put right, recorded, and what it teaches changes the 
   await page.goto(`${bakery.address}/jobs/1/ledger`);
   const oven = page.getByRole("navigation", { name: "Stations of this job" }).getByRole("link", { name: /^Oven/ });
   const before = (await oven.textContent()) ?? "";
-  await page.getByRole("link", { name: "Measure with a photo" }).click();
+  await page.getByRole("link", { name: "Measure with a photo" }).last().click();
   await expect(page).toHaveURL(/\/ledger\/photo$/);
   await page.getByRole("button", { name: "Try it with a made-up one" }).click();
   await expect(page.getByRole("heading", { name: /^4 pieces, spread about/ })).toBeVisible({ timeout: 30_000 });
@@ -73,4 +73,24 @@ test("a picture without paper asks for its corners, and what is no picture says 
   // Letter where A4 lies is noticed.
   await page.getByRole("radio", { name: "Letter" }).click();
   await expect(page.getByText(/choose the other paper/)).toBeVisible({ timeout: 30_000 });
+});
+
+test("trays are charted once there are three, and what chance does not explain is named", async ({ page, bakery }) => {
+  await page.goto(`${bakery.address}/jobs/1/ledger`);
+  await page.getByRole("link", { name: "Evenness over time" }).click();
+  await expect(page.getByRole("heading", { name: "Not enough to tell yet" })).toBeVisible();
+  for (let tray = 0; tray < 8; tray += 1) {
+    const widths_mm = Array.from({ length: 6 }, (_, i) => 96.6 + 0.1 * i + (tray < 7 ? 0 : 1.5));
+    await page.request.post(`${bakery.address}/api/jobs/1/records`, { headers: { origin: bakery.address }, data: { widths_mm, edge_colour: "golden" } });
+  }
+  await page.reload();
+  await expect(page.getByRole("img", { name: /^Widths tray by tray/ })).toBeVisible();
+  await expect(page.getByText("wider than chance explains")).toBeVisible();
+  const before = (await page.getByRole("heading", { name: /beyond ±1 mm/ }).textContent()) ?? "";
+  const off = page.getByRole("textbox", { name: "May be off by" });
+  await off.fill("0.5 mm");
+  await off.press("Enter");
+  await expect(page.getByRole("heading", { name: /beyond ±0.5 mm/ })).not.toHaveText(before);
+  await page.getByRole("radio", { name: "Thicknesses" }).click();
+  await expect(page.getByText(/Note thicknesses with each bake/)).toBeVisible();
 });

@@ -5,3 +5,6 @@ CREATE TABLE record_photo (
     jpeg BLOB NOT NULL,
     found TEXT NOT NULL
 ) STRICT;
+
+-- Records of one dough are looked at over time.
+CREATE INDEX bake_record_by_formula ON bake_record (formula_id, recorded_at, id);

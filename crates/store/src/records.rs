@@ -18,6 +18,8 @@ use sqlx::FromRow;
 
 const RECORD: &str = "bake record";
 const NOTE: &str = "mix note";
+/// So many records are looked at for evenness: more points than a chart shows well.
+const MOST_ALIKE: i64 = 200;
 
 /// What a bake was baked with, as JSON beside its record.
 #[derive(Serialize, Deserialize)]
@@ -167,6 +169,25 @@ impl Store {
                 .bind(i64::try_from(most).unwrap_or(i64::MAX))
                 .fetch_all(&mut *self.conn().await?)
                 .await?;
+        self.whole_records(rows).await
+    }
+
+    /// Records of the dough of a job that were cut as wide and as thick as its last one was, the oldest first; the newest few hundred.
+    pub async fn records_like(&self, job: JobId) -> Result<Vec<StoredRecord>, StoreError> {
+        let formula = self.job(job).await?.formula_id();
+        let Some(last) = self.records(job).await?.into_iter().next() else { return Ok(vec![]) };
+        let (width, thickness) = (last.kept.record.cut_width().mm(), last.kept.record.cut_thickness().mm());
+        let mut rows: Vec<RecordRow> = sqlx::query_as(records!(
+            "formula_id = ? AND struck_at IS NULL AND ABS(cut_width_mm - ?) < 0.5 AND ABS(cut_thickness_mm - ?) < 0.3 \
+             ORDER BY recorded_at DESC, id DESC LIMIT ?"
+        ))
+        .bind(formula.0)
+        .bind(width)
+        .bind(thickness)
+        .bind(MOST_ALIKE)
+        .fetch_all(&mut *self.conn().await?)
+        .await?;
+        rows.reverse();
         self.whole_records(rows).await
     }
 

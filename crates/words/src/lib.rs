@@ -9,6 +9,7 @@ mod cold;
 mod day;
 mod dough;
 mod edits;
+mod evenness;
 mod fault;
 mod figure;
 mod finish;

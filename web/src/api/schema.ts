@@ -932,6 +932,23 @@ export interface paths {
         patch: operations["jobs_change"];
         trace?: never;
     };
+    "/api/jobs/{id}/bakes-even": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How even the pieces of the job's cutter and dough are over time: control charts by tray, what varies, and that against a tolerance. */
+        get: operations["records_even"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/bakes-teach": {
         parameters: {
             query?: never;
@@ -2463,6 +2480,21 @@ export interface components {
             tray: number;
             went_in?: components["schemas"]["SentenceView"] | null;
         };
+        /** @description Evenness of a cutter's pieces of one dough over time. */
+        BakesEvenView: {
+            charts?: components["schemas"]["ChartsView"] | null;
+            /** @description What is looked at. */
+            measure: components["schemas"]["EvenMeasure"];
+            /** @description Trays with two pieces and more that were measured. */
+            measured: number;
+            /** @description Trays that are needed. */
+            needed: number;
+            /**
+             * Format: double
+             * @description To either side.
+             */
+            tolerance_mm: number;
+        };
         /** @description What the recorded bakes of a formula would teach. */
         BakesTeachView: {
             after?: components["schemas"]["BandView"] | null;
@@ -2738,6 +2770,58 @@ export interface components {
             tenderness: components["schemas"]["JudgementView"];
             /** @description What to mind. */
             warnings: components["schemas"]["SentenceView"][];
+        };
+        /** @description The charts. */
+        ChartsView: {
+            /**
+             * Format: double
+             * @description Pieces beyond the tolerance.
+             */
+            beyond_percent: number;
+            /**
+             * Format: double
+             * @description Cp: tolerance over six deviations within a tray.
+             */
+            could: number;
+            /**
+             * Format: double
+             * @description Between days.
+             */
+            days_percent: number;
+            /**
+             * Format: double
+             * @description Ppk: to the nearer limit, over three deviations of all.
+             */
+            does: number;
+            /**
+             * Format: double
+             * @description Mean of all pieces.
+             */
+            mean_mm: number;
+            /** @description What it comes to, a sentence each. */
+            says: components["schemas"]["SentenceView"][];
+            /**
+             * Format: double
+             * @description One standard deviation of a piece within its tray, by the ranges.
+             */
+            sd_within_mm: number;
+            /** @description Trays, the oldest first. */
+            trays: components["schemas"]["TrayPointView"][];
+            /**
+             * Format: double
+             * @description Between trays of a day.
+             */
+            trays_percent: number;
+            /**
+             * Format: double
+             * @description What is wanted.
+             */
+            wanted_mm: number;
+            /**
+             * Format: double
+             * @description Of all that varies: within trays.
+             */
+            within_percent: number;
         };
         /** @description What of a job changes when it is chilled another way: the fields of it, those that stay left out. */
         ChillChange: {
@@ -3497,6 +3581,11 @@ export interface components {
          * @enum {string}
          */
         EggClass: "us_small" | "us_medium" | "us_large" | "us_extra_large" | "us_jumbo" | "eu_small" | "eu_medium" | "eu_large" | "eu_extra_large";
+        /**
+         * @description What is looked at.
+         * @enum {string}
+         */
+        EvenMeasure: "width" | "thickness";
         /** @description How even a sheet is. */
         EvenView: {
             /** @description What to do, as sentences. */
@@ -6509,6 +6598,25 @@ export interface components {
             /** @description The kitchen's time zone, by its IANA name. */
             zone: string;
         };
+        /** @description A point of a chart. */
+        PointView: {
+            /**
+             * Format: double
+             * @description And under this.
+             */
+            high_mm: number;
+            /**
+             * Format: double
+             * @description Chance keeps it over this.
+             */
+            low_mm: number;
+            says?: components["schemas"]["SentenceView"] | null;
+            /**
+             * Format: double
+             * @description The value.
+             */
+            value_mm: number;
+        };
         /** @description The sizes of a portion, those of its own kind. */
         PortionSizes: {
             /**
@@ -8345,6 +8453,22 @@ export interface components {
              * @description How thick the sheet was where it was cut.
              */
             thickness_mm: number;
+        };
+        /** @description A tray of the charts. */
+        TrayPointView: {
+            /** @description Its mean. */
+            mean: components["schemas"]["PointView"];
+            /** @description Pieces measured. */
+            pieces: number;
+            /** @description Its largest less its smallest. */
+            range: components["schemas"]["PointView"];
+            /**
+             * Format: int64
+             * @description Its record.
+             */
+            record_id: number;
+            /** @description By the kitchen's clock. */
+            recorded_at: string;
         };
         /** @description When each piece of a full tray is done. */
         TrayTimesView: {
@@ -10742,6 +10866,50 @@ export interface operations {
                 };
             };
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    records_even: {
+        parameters: {
+            query?: {
+                /** @description Widths when absent. */
+                measure?: "width" | "thickness";
+                /** @description To either side, 0.05 to 50; 1 mm of widths and 0.5 mm of thicknesses when absent. */
+                tolerance_mm?: number;
+                /** @description What is wanted, 0.5 to 600; the mean of what came out when absent. */
+                wanted_mm?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakesEvenView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

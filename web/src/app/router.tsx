@@ -21,7 +21,7 @@ const oven = () => import("../stations/oven/first");
 const ovenViews = () => import("../stations/oven/views");
 const clock = () => import("../stations/clock/Clock");
 const ledger = () => import("../stations/ledger/Ledger");
-const ledgerViews = () => import("../stations/ledger/PhotoPage");
+const ledgerViews = () => import("../stations/ledger/views");
 const pantry = () => import("../pantry/PantryPage");
 const reader = () => import("../recipe/ReadPage");
 const kitchen = () => import("./KitchenPage");
@@ -124,6 +124,7 @@ export const router = createBrowserRouter([
           { path: "clock", ...page(clock, "Clock") },
           { path: "ledger", ...page(ledger, "Ledger") },
           { path: "ledger/photo", ...page(ledgerViews, "PhotoPage") },
+          { path: "ledger/evenness", ...page(ledgerViews, "EvennessPage") },
         ],
       },
       { path: "*", element: <Missing /> },

@@ -128,6 +128,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(chills::probe_out)
         .service(chills::teach)
         .service(stream::live)
+        .service(records::even)
         .service(photos::measure)
         .service(photos::made_up)
         .service(photos::keep)

@@ -2,9 +2,9 @@
 
 use super::read;
 use crate::bakeries::Of;
-use crate::problem::{ApiError, Problem};
+use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
-use crate::wire::{MINUTE_FORMAT, RecordBody, RecordView};
+use crate::wire::{BakesEvenQuery, BakesEvenView, MINUTE_FORMAT, RecordBody, RecordView};
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::ledger::BakeRecord;
@@ -17,6 +17,18 @@ pub async fn list(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<
     let id = JobId(*id);
     store.job(id).await?;
     Ok(web::Json(store.records(id).await?.iter().map(Into::into).collect()))
+}
+
+/// How even the pieces of the job's cutter and dough are over time: control charts by tray, what varies, and that against a tolerance.
+#[utoipa::path(tag = "records", operation_id = "records_even", params(("id" = i64, Path), BakesEvenQuery), responses((status = 200, body = BakesEvenView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/bakes-even")]
+pub async fn even(
+    store: Of<Store>,
+    id: web::Path<i64>,
+    query: Query<BakesEvenQuery>,
+) -> Result<web::Json<BakesEvenView>, ApiError> {
+    let records = store.records_like(JobId(*id)).await?;
+    Ok(web::Json(web::block(move || query.of(&records)).await??))
 }
 
 /// Keeps what came out, together with what the plan expects now.

@@ -3,6 +3,7 @@
 mod access;
 mod backup;
 mod bake;
+mod bakes_even;
 mod begin;
 mod calendar;
 mod compute;
@@ -47,6 +48,7 @@ pub use backup::{BackupsView, backup_name};
 pub use bake::{
     BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
 };
+pub use bakes_even::{BakesEvenQuery, BakesEvenView};
 pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};
 pub use calendar::DayFile;
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};

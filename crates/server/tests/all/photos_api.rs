@@ -1,4 +1,4 @@
-//! Photos of baked pieces over the API: measured, kept with their record, removed.
+//! Photos of baked pieces over the API: measured, kept with their record, removed; and how even pieces are over time.
 
 use crate::bakery::{call, demo, field_messages, from_page, get, send};
 use actix_web::http::{Method, StatusCode};
@@ -63,4 +63,36 @@ async fn what_is_asked_wrongly_of_a_photo_is_told_by_field() {
     }
     assert_eq!(post(&store, "/api/jobs/99/photo?paper=a4", b"").await.0, StatusCode::NOT_FOUND);
     assert_eq!(post(&store, "/api/records/99/photo?paper=a4", b"").await.0, StatusCode::NOT_FOUND);
+}
+
+#[actix_web::test]
+async fn trays_of_one_dough_are_charted_and_a_shift_is_told() {
+    let (_dir, store) = demo().await;
+    let few = get(&store, "/api/jobs/1/bakes-even").await;
+    assert_eq!((&few["charts"], &few["measured"], &few["needed"]), (&Value::Null, &json!(2), &json!(3)));
+    for tray in 0..10 {
+        let shift = if tray < 8 { 0.0 } else { 1.5 };
+        let widths: Vec<f64> = (0..6).map(|i| 96.6 + shift + 0.1 * f64::from(i)).collect();
+        let record = json!({ "widths_mm": widths, "edge_colour": "golden" });
+        call(&store, Method::POST, "/api/jobs/1/records", Some(record)).await;
+    }
+    let even = get(&store, "/api/jobs/1/bakes-even?tolerance_mm=0.5").await;
+    let trays = even["charts"]["trays"].as_array().unwrap();
+    assert_eq!((trays.len(), trays[0]["recorded_at"].as_str() < trays[11]["recorded_at"].as_str()), (12, true));
+    assert_eq!(trays[11]["mean"]["says"]["text"], "wider than chance explains");
+    assert_eq!(trays[3]["range"]["says"], Value::Null);
+    let percent = |of: &str| even["charts"][of].as_f64().unwrap();
+    let all = percent("within_percent") + percent("trays_percent") + percent("days_percent");
+    assert!((all - 100.0).abs() < 1e-6 && percent("beyond_percent") > 10.0, "{even}");
+    // Against what is wanted, not what came out.
+    let wanted = get(&store, "/api/jobs/1/bakes-even?tolerance_mm=0.5&wanted_mm=99").await;
+    assert!(wanted["charts"]["beyond_percent"].as_f64().unwrap() > percent("beyond_percent"));
+    let thin = get(&store, "/api/jobs/1/bakes-even?measure=thickness").await;
+    assert_eq!((&thin["charts"], &thin["tolerance_mm"]), (&Value::Null, &json!(0.5)));
+    for (query, field) in
+        [("tolerance_mm=0", "tolerance_mm"), ("wanted_mm=1000", "wanted_mm"), ("measure=mass", "measure")]
+    {
+        let (status, problem) = call(&store, Method::GET, &format!("/api/jobs/1/bakes-even?{query}"), None).await;
+        assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, field));
+    }
 }

@@ -70,6 +70,29 @@ fn oven_reads_well() {
 }
 
 #[test]
+fn evenness_reads_well() {
+    use ready_slab_core::ledger::{EvenMeasure, Evenness as E, NoChance, Signal};
+    let (width, thickness, share) = (EvenMeasure::Width, EvenMeasure::Thickness, Share::new(0.56));
+    let tolerance = ready_slab_core::units::Length::from_mm(0.5).unwrap();
+    let comes_to = [
+        E::Within(width, share),
+        E::Within(thickness, share),
+        E::Trays(width, share),
+        E::Days(thickness, share),
+        E::Beyond(Share::new(0.001), tolerance),
+        E::Beyond(Share::new(0.034), tolerance),
+        E::Beyond(Share::new(0.34), tolerance),
+        E::CouldKeep,
+        E::CouldNotKeep,
+    ];
+    let signals = [Signal::Above, Signal::Below, Signal::OneSide, Signal::Rises, Signal::Falls, Signal::TwoOfThree];
+    let kinds: [fn(Signal) -> NoChance; 3] =
+        [|s| NoChance::Mean(EvenMeasure::Width, s), |s| NoChance::Mean(EvenMeasure::Thickness, s), NoChance::Range];
+    let no_chance: Vec<NoChance> = kinds.iter().flat_map(|of| signals.map(of)).collect();
+    check("evenness", &[all(&comes_to), all(&no_chance)].concat());
+}
+
+#[test]
 fn lessons_read_well() {
     use ready_slab_core::oven::Lesson as L;
     let k = TemperatureDifference::new_k;

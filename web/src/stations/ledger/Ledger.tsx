@@ -13,6 +13,7 @@ import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 import { END_WORDS, LINER_WORDS, TRAY_WORDS } from "../oven/words";
 import { BakesTeach } from "./BakesTeach";
+import { LedgerNav } from "./LedgerNav";
 import { EDGES, NewRecord } from "./NewRecord";
 import { SpreadChart } from "./SpreadChart";
 
@@ -24,6 +25,7 @@ export function Ledger() {
   return (
     <>
       <Work dim={dim}>
+        <LedgerNav jobId={job.id} />
         <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)}\u00a0min`}>
           {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
         </StationHead>

@@ -1,6 +1,6 @@
 /** Baked pieces on a sheet of paper are measured from a photo; what was found is shown over the paper, put right and approved. */
 import { useEffect, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { at } from "../../api/base";
 import type { BakePhoto, BakePhotoQuery } from "../../api/client";
 import { useBakePhoto } from "../../api/queries";
@@ -15,6 +15,7 @@ import { PAPERS, PaperCorners, START, cornersQuery, type Corner } from "../../ki
 import { Says } from "../../kit/Says";
 import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { useFormat } from "../../kit/settings";
+import { LedgerNav } from "./LedgerNav";
 import { EDGES } from "./NewRecord";
 import { approved, useDraft } from "./draft";
 
@@ -112,9 +113,8 @@ export function PhotoPage() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={found ? <Says of={found.headline} /> : "Measure with a photo"} sub={found ? `camera ${number(found.tilt_degrees, 0)}° aside, ${format.length(found.camera_height_mm)} up` : undefined}>
-          <Link to={`/jobs/${job.id}/ledger`} className="btn btn-small">Back to the ledger</Link>
-        </StationHead>
+        <LedgerNav jobId={job.id} />
+        <StationHead title={found ? <Says of={found.headline} /> : "Measure with a photo"} sub={found ? `camera ${number(found.tilt_degrees, 0)}° aside, ${format.length(found.camera_height_mm)} up` : undefined} />
         {isPending ? <p role="status" className="text-lg text-soft">Measuring…</p> : null}
         {found && !isPending ? <Approval found={found} out={out} onToggle={toggle} onPoint={point} /> : null}
         {showsCorners ? (

@@ -1,0 +1,3 @@
+/** The station’s other views, loaded together. */
+export { EvennessPage } from "./EvennessPage";
+export { PhotoPage } from "./PhotoPage";
