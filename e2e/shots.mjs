@@ -16,7 +16,6 @@ const VIEWS = [
   { name: "shelf", path: "/" },
   { name: "order", path: "/jobs/1/order" },
   { name: "dough", path: "/jobs/1/dough" },
-  { name: "dough-mix", path: "/jobs/1/dough/mix" },
   {
     name: "read",
     path: "/read",
@@ -26,7 +25,6 @@ const VIEWS = [
     },
   },
   { name: "cold", path: "/jobs/1/cold" },
-  { name: "cold-now", path: "/jobs/1/cold/now", live: true },
   { name: "live", path: "/live", live: true },
   { name: "shape", path: "/jobs/1/shape" },
   {
@@ -44,6 +42,29 @@ const VIEWS = [
   { name: "bench", busy: true },
   { name: "bench-phone", busy: true, size: NARROW },
   { name: "ledger", path: "/jobs/1/ledger" },
+  {
+    name: "ledger-photo",
+    path: "/jobs/1/ledger/photo",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Try it with a made-up one" }).click();
+      await page.getByRole("button", { name: /^Use these/ }).waitFor({ timeout: 60_000 });
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+  {
+    name: "ledger-evenness",
+    path: "/jobs/4/ledger/evenness",
+    act: async (page) => {
+      // A dozen trays of another job, so that the pictures of the others stay as they are.
+      const { origin } = new URL(page.url());
+      for (let tray = 0; tray < 12; tray += 1) {
+        const widths_mm = Array.from({ length: 6 }, (_, i) => 84.4 + Math.sin(tray * 7 + i * 3) * 0.5 + (tray === 9 ? 1.1 : 0) + (tray % 3) * 0.15);
+        await page.request.post(`${origin}/api/jobs/4/records`, { headers: { origin }, data: { widths_mm, edge_colour: "golden", baked_min: 12 } });
+      }
+      await page.reload();
+      await page.getByRole("img", { name: /tray by tray/ }).waitFor();
+    },
+  },
   {
     name: "oven-finish",
     path: "/jobs/3/oven/finish",

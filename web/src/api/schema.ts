@@ -5410,7 +5410,7 @@ export interface components {
             area_mm2: number;
             /** @description Its cutter, from 0, of those that were given; absent where it fits none. */
             cutter?: number | null;
-            /** @description Middles of places that are darker than the rest, mm on the paper. */
+            /** @description Middles of places that are darker than the rest, where they are seen on the paper. */
             dark_mm: number[][];
             edge?: components["schemas"]["LabView"] | null;
             middle?: components["schemas"]["LabView"] | null;
@@ -5426,6 +5426,8 @@ export interface components {
              * @description How round it is: 4 pi times its area over the square of its edge, 1 of a circle.
              */
             roundness: number;
+            /** @description The same where its top is seen on the paper. */
+            seen_mm: number[][];
             /**
              * Format: double
              * @description Along its shorter side.

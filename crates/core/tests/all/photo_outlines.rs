@@ -209,5 +209,5 @@ fn a_picture_that_says_it_is_huge_is_not_unpacked() {
     file.extend((!crc).to_be_bytes());
     let corners = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
     let said = outline_from_photo(&file, corners, PaperSize::A4, DarkEdge::Outside).unwrap_err().to_string();
-    assert!(said.contains("larger than 8000 pixels"), "{said}");
+    assert!(said.contains("larger than 12000 pixels"), "{said}");
 }

@@ -98,6 +98,8 @@ view! {
 
         /// Its outline on the paper where it touches it, mm from the paper's first corner.
         on_paper_mm: Vec<[f64; 2]> = pairs(&p.ring),
+        /// The same where its top is seen on the paper.
+        seen_mm: Vec<[f64; 2]> = pairs(&p.rim),
         /// Its cutter, from 0, of those that were given; absent where it fits none.
         cutter: Option<usize> = p.cutter.map(|c| c.0),
         /// How it is turned from how its cutter was drawn.
@@ -120,8 +122,8 @@ view! {
         middle: Option<LabView> = p.middle.map(Into::into),
         /// Of the edge.
         edge: Option<LabView> = p.edge.map(Into::into),
-        /// Middles of places that are darker than the rest, mm on the paper.
-        dark_mm: Vec<[f64; 2]> = p.dark.iter().map(|d| [d.at.0, d.at.1]).collect(),
+        /// Middles of places that are darker than the rest, where they are seen on the paper.
+        dark_mm: Vec<[f64; 2]> = p.dark.iter().map(|d| [d.seen_at.0, d.seen_at.1]).collect(),
         /// It lay against another and was cut off from it.
         was_touching: bool = p.was_touching,
     }

@@ -154,7 +154,7 @@ export function PhotoPage() {
             <Part title="Use it">
               <p className="mb-3 text-soft">
                 {found.edge_colour ? `The edges look ${EDGES.find((e) => e.value === found.edge_colour)?.label.toLowerCase() ?? ""}. ` : ""}
-                Press a piece to leave it out, or a place with one that was not found. Put right what is wrong before it is used.
+                Press a piece to leave it out, or a place with one that was not found. Outlines lie where the tops are seen; sizes are those of the foot, which a camera sees smaller.
               </p>
               <div className="flex flex-wrap gap-2">
                 <button type="button" className="btn btn-main" disabled={used.length === 0} onClick={() => void approve()}>Use {used.length === 1 ? "this piece" : `these ${used.length} pieces`}</button>
@@ -213,11 +213,11 @@ function Approval({ found, out, onToggle, onPoint }: { found: BakePhoto; out: Re
         />
         <path d={`M${aim[0] - 5} ${aim[1]}h10M${aim[0]} ${aim[1] - 5}v10`} className="hidden stroke-warm peer-focus-visible:block" strokeWidth="0.9" />
         {found.pieces.map((p, i) => {
-          const [x, y] = middle(p.on_paper_mm);
+          const [x, y] = middle(p.seen_mm);
           const left = out.has(i);
           return (
             <g key={i} role="checkbox" tabIndex={0} aria-checked={!left} aria-label={`Piece ${i + 1}, ${format.length(p.width_mm)}`} className="group cursor-pointer outline-none" onClick={() => onToggle(i)} onKeyDown={(e) => { if (e.key === " " || e.key === "Enter") { e.preventDefault(); onToggle(i); } }}>
-              <path d={outlinePath(p.on_paper_mm.map(([px = 0, py = 0]) => [px, py]))} className={`${left ? "fill-paper/60 stroke-soft" : "fill-transparent stroke-spruce"} group-focus-visible:stroke-warm`} strokeWidth={left ? 0.5 : 0.9} strokeDasharray={left ? "2 1.6" : undefined} strokeLinejoin="round" />
+              <path d={outlinePath(p.seen_mm.map(([px = 0, py = 0]) => [px, py]))} className={`${left ? "fill-paper/60 stroke-soft" : "fill-transparent stroke-spruce"} group-focus-visible:stroke-warm`} strokeWidth={left ? 0.5 : 0.9} strokeDasharray={left ? "2 1.6" : undefined} strokeLinejoin="round" />
               {p.dark_mm.map(([dx = 0, dy = 0]) => <circle key={`${dx} ${dy}`} cx={dx} cy={dy} r="4" className="fill-none stroke-warm" strokeWidth="0.8" />)}
               <circle cx={x} cy={y} r="6.2" className={left ? "fill-stone-2 stroke-edge" : "fill-butter stroke-ink"} strokeWidth="0.5" />
               <text x={x} y={y + 2.6} textAnchor="middle" fontSize="7.4" fontWeight="600" className="on-butter">{i + 1}</text>

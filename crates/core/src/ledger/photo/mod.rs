@@ -40,6 +40,8 @@ pub const MOST_PIECES: usize = 60;
 const MOST_CUTTERS: usize = 12;
 /// Corners that are off by more, of the picture's diagonal, are not those of the sheet.
 const OFF: f64 = 0.002;
+/// A larger picture is made smaller first: its noise evens out, and A4 still has eight pixels to the millimetre.
+const MOST_SIDE_PX: u32 = 2_400;
 /// So much of the paper may be as white as the camera can tell, before it is said.
 const BURNT_OUT: f64 = 0.3;
 /// Photos are kept with at most so many pixels, and at this quality of JPEG.
@@ -77,6 +79,8 @@ pub struct PhotoAsked<'a> {
 pub struct DarkPlace {
     /// Where it lies on the paper, mm.
     pub at: (f64, f64),
+    /// Where it is seen on the paper.
+    pub seen_at: (f64, f64),
     /// Where on the piece, as its cutter was drawn; nothing where that is not known.
     pub place: Option<PlaceOnPiece>,
     /// Whether at a point of the cutter.
@@ -101,6 +105,8 @@ pub struct Grown {
 pub struct MeasuredPiece {
     /// Its outline on the paper, mm from the first corner, where it touches the paper.
     pub ring: Vec<(f64, f64)>,
+    /// The same at its rim, where its top is seen on the paper from where the camera was.
+    pub rim: Vec<(f64, f64)>,
     /// Its cutter, by its place among those given, and how it is turned from how that was drawn, degrees.
     pub cutter: Option<(usize, f64)>,
     /// The longer side of its cutter as it is now; its own longest where that is not known.
@@ -180,7 +186,10 @@ pub fn measure_photo(file: &[u8], asked: &PhotoAsked) -> Result<PhotoMeasures, I
     if let Some(corners) = &asked.corners {
         check_corners(corners)?;
     }
-    let picture = read_picture(file, BAKE_PHOTO_LIMIT_BYTES)?;
+    let mut picture = read_picture(file, BAKE_PHOTO_LIMIT_BYTES)?;
+    if picture.pixels.width().max(picture.pixels.height()) > MOST_SIDE_PX {
+        picture.pixels = picture.pixels.thumbnail(MOST_SIDE_PX, MOST_SIDE_PX);
+    }
     let corners = match asked.corners {
         Some(corners) => corners,
         None => paper::find(&picture.pixels).ok_or_else(|| {
@@ -315,6 +324,7 @@ fn measured(sheet: &Sheet, foot: &Patch, stands: &Stands, forms: &[Form], was_to
         };
         DarkPlace {
             at: *at,
+            seen_at: stands.rim(*at),
             place: drawn.map(|(outline, at)| PlaceOnPiece::of(at, outline)),
             at_point: drawn.is_some_and(|(outline, at)| near(outline, at)),
             at_edge: *at_edge,
@@ -331,6 +341,7 @@ fn measured(sheet: &Sheet, foot: &Patch, stands: &Stands, forms: &[Form], was_to
         edge: look.as_ref().map(|l| l.edge),
         dark: dark.collect(),
         was_touching,
+        rim: ring.iter().map(|p| stands.rim(*p)).collect(),
         ring,
     })
 }

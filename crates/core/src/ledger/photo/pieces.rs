@@ -304,25 +304,33 @@ pub(super) fn median_colour(colours: &[[f32; 3]]) -> [f32; 3] {
     [0, 1, 2].map(|k| median(&mut colours.iter().map(|c| c[k]).collect::<Vec<f32>>()))
 }
 
-/// How much each place differs from paper.
-fn differences(sheet: &Sheet) -> Vec<f32> {
-    let paper = lab([0, 1, 2].map(|_| {
-        #[expect(clippy::cast_possible_truncation, reason = "a reflectance")]
-        let paper = paper_reflects() as f32;
-        paper
-    }));
-    #[expect(clippy::cast_possible_truncation, reason = "a difference")]
+/// How much a place differs from paper.
+#[expect(clippy::cast_possible_truncation, reason = "a difference")]
+fn difference(here: [f32; 3], paper: [f64; 3]) -> f32 {
+    let [l, a, b] = lab(here);
+    (LIGHTNESS * (l - paper[0])).hypot((a - paper[1]).hypot(b - paper[2])) as f32
+}
+
+/// How much each place differs from paper: nothing where each channel is near to it, which is most of a sheet. And by how much most of it does.
+fn differences(sheet: &Sheet) -> (Vec<f32>, f64) {
+    /// A channel this near, of 1, makes less of a difference than is looked for.
+    const NEAR: f32 = 0.03;
+    /// One place of so many tells how much paper differs from itself.
+    const ONE_OF: usize = 11;
+    #[expect(clippy::cast_possible_truncation, reason = "a reflectance")]
+    let of_paper = paper_reflects() as f32;
+    let paper = lab([of_paper; 3]);
     let of = |p: &[f32; 3]| {
-        let [l, a, b] = lab(*p);
-        (LIGHTNESS * (l - paper[0])).hypot((a - paper[1]).hypot(b - paper[2])) as f32
+        if p.iter().all(|v| (v - of_paper).abs() < NEAR) { 0.0 } else { difference(*p, paper) }
     };
-    sheet.pixels.iter().map(of).collect()
+    let mut some: Vec<f32> = sheet.pixels.iter().step_by(ONE_OF).map(|p| difference(*p, paper)).collect();
+    let noise = f64::from(median(&mut some));
+    (sheet.pixels.iter().map(of).collect(), noise)
 }
 
 /// The pieces of a sheet whose light is taken out, each as it is seen; and how many lie over the paper's edge and are left out.
 pub(super) fn seen(sheet: &Sheet) -> (Vec<Patch>, u32) {
-    let differs = differences(sheet);
-    let noise = f64::from(median(&mut differs.clone()));
+    let (differs, noise) = differences(sheet);
     let over = DIFFERS.max(OVER_NOISE * noise);
     let px = |n: usize| u32::try_from(n).unwrap_or(0);
     let mut mask = GrayImage::new(px(sheet.across), px(sheet.down));

@@ -1,15 +1,13 @@
 //! The sheet of paper seen from straight above, in linear light.
 
 use crate::geometry::PaperSize;
-use image::{RgbImage, imageops};
+use image::RgbImage;
 use imageproc::filter::gaussian_blur_f32;
 use imageproc::geometric_transformations::{Border, Interpolation, Projection, warp_into};
 use palette::Srgb;
 
 /// Pixels to the millimetre. A telephone's picture of A4 has 8 to 14.
 pub(super) const PX_PER_MM: f64 = 5.0;
-/// A picture with more is made smaller first, so that its noise evens out.
-const MOST_PX_PER_MM: f64 = 8.0;
 /// Noise is evened out over so much, px.
 const BLUR_PX: f32 = 1.0;
 
@@ -32,22 +30,8 @@ pub(super) fn lies(paper: PaperSize, corners_px: &[(f64, f64); 4]) -> (f64, f64)
 /// The picture without its perspective, as a picture.
 pub(super) fn from_above(picture: &RgbImage, seen: [(f64, f64); 4], paper_mm: (f64, f64)) -> Option<RgbImage> {
     let corners = [(0.0, 0.0), (paper_mm.0, 0.0), paper_mm, (0.0, paper_mm.1)];
-    let long: f64 = (0..4).map(|i| (seen[i].0 - seen[(i + 1) % 4].0).hypot(seen[i].1 - seen[(i + 1) % 4].1)).sum();
-    let finer = long / (2.0 * (paper_mm.0 + paper_mm.1)) / MOST_PX_PER_MM;
-    let mut small = None;
-    let mut scale = (1.0, 1.0);
-    if finer > 1.0 {
-        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "pixels")]
-        let side = |px: u32| (f64::from(px) / finer).round().max(1.0) as u32;
-        let made = imageops::thumbnail(picture, side(picture.width()), side(picture.height()));
-        scale = (
-            f64::from(made.width()) / f64::from(picture.width()),
-            f64::from(made.height()) / f64::from(picture.height()),
-        );
-        small = Some(made);
-    }
     #[expect(clippy::cast_possible_truncation, reason = "pixels of a picture")]
-    let from = seen.map(|(x, y)| ((x * scale.0 - 0.5) as f32, (y * scale.1 - 0.5) as f32));
+    let from = seen.map(|(x, y)| ((x - 0.5) as f32, (y - 0.5) as f32));
     #[expect(clippy::cast_possible_truncation, reason = "millimetres of a sheet of paper")]
     let to = corners.map(|(x, y)| ((x * PX_PER_MM - 0.5) as f32, (y * PX_PER_MM - 0.5) as f32));
     let projection = Projection::from_control_points(from, to)?;
@@ -55,7 +39,7 @@ pub(super) fn from_above(picture: &RgbImage, seen: [(f64, f64); 4], paper_mm: (f
     let px = |mm: f64| (mm * PX_PER_MM).round() as u32;
     let mut out = RgbImage::new(px(paper_mm.0), px(paper_mm.1));
     let white = Border::Constant(image::Rgb([255; 3]));
-    warp_into(small.as_ref().unwrap_or(picture), projection, Interpolation::Bilinear, white, &mut out);
+    warp_into(picture, projection, Interpolation::Bilinear, white, &mut out);
     Some(out)
 }
 
