@@ -104,6 +104,7 @@ test.describe("an empty bakery", () => {
 test("a new job asks what it needs, and takes another's settings only when told to", async ({ page, bakery }) => {
   await open(page, bakery, "oven");
   await set(field(page, "Set to"), "190 C");
+  await settled(page);
   await page.goto(bakery.address);
   await page.getByRole("link", { name: "New job" }).click();
   await expect(page.getByRole("heading", { level: 1, name: "New job" })).toBeVisible();

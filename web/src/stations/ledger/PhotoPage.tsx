@@ -154,7 +154,7 @@ export function PhotoPage() {
             <Part title="Use it">
               <p className="mb-3 text-soft">
                 {found.edge_colour ? `The edges look ${EDGES.find((e) => e.value === found.edge_colour)?.label.toLowerCase() ?? ""}. ` : ""}
-                Press a piece to leave it out, or a place with one that was not found. Outlines lie where the tops are seen; sizes are those of the foot, which a camera sees smaller.
+                Press a piece to leave it out, or a place with one that was not found. Outlines lie where the tops are seen; sizes are those of the foot: what is nearer to the camera looks larger.
               </p>
               <div className="flex flex-wrap gap-2">
                 <button type="button" className="btn btn-main" disabled={used.length === 0} onClick={() => void approve()}>Use {used.length === 1 ? "this piece" : `these ${used.length} pieces`}</button>
