@@ -28,14 +28,12 @@ fn planned(plan: &RunPlan, of: fn(&RunTask, &Fact) -> bool) -> usize {
     there.iter().map(|t| at(t.start_min)).max().unwrap_or(0)
 }
 
-/// What goes by itself from a step to a place of a kind.
-fn follows(plan: &RunPlan, facts: &[Fact], kind: &Kind, task: usize) -> Vec<usize> {
-    let all = plan.tasks.iter().zip(facts).enumerate().filter(|(_, (t, f))| t.after.contains(&task) && !f.gone);
-    all.filter(|(_, (t, f))| t.begins_by_itself() && (kind.of)(t, f)).map(|(i, _)| i).collect()
-}
-
 /// All places.
-pub(super) struct Room(Vec<Kind>);
+pub(super) struct Room {
+    kinds: Vec<Kind>,
+    /// What begins by itself after each step.
+    next: Vec<Vec<usize>>,
+}
 
 impl Room {
     pub(super) fn new(plan: &RunPlan) -> Self {
@@ -45,14 +43,30 @@ impl Room {
             let places = usize::try_from(count).unwrap_or(usize::MAX).min(plan.tasks.len()).max(planned(plan, of));
             Kind { of, free: vec![f64::MIN; places], taken: vec![] }
         };
-        Self(KINDS.into_iter().zip(counts).map(kind).collect())
+        let mut next = vec![vec![]; plan.tasks.len()];
+        for (task, t) in plan.tasks.iter().enumerate().filter(|(_, t)| t.begins_by_itself()) {
+            t.after.iter().for_each(|before| next[*before].push(task));
+        }
+        Self { kinds: KINDS.into_iter().zip(counts).map(kind).collect(), next }
+    }
+
+    /// What goes by itself from a step to a place of a kind.
+    fn follows<'a>(
+        &'a self,
+        plan: &'a RunPlan,
+        facts: &'a [Fact],
+        kind: &'a Kind,
+        task: usize,
+    ) -> impl Iterator<Item = usize> + 'a {
+        let there = move |t: &usize| !facts[*t].gone && (kind.of)(&plan.tasks[*t], &facts[*t]);
+        self.next[task].iter().copied().filter(there)
     }
 
     /// When steps can begin together so that there is a place for all that follows them by itself.
     pub(super) fn lets_begin(&self, plan: &RunPlan, facts: &[Fact], tasks: &[usize]) -> f64 {
-        let from = self.0.iter().filter_map(|kind| {
-            let wanted: Vec<usize> =
-                tasks.iter().copied().filter(|t| !follows(plan, facts, kind, *t).is_empty()).collect();
+        let from = self.kinds.iter().filter_map(|kind| {
+            let goes = |t: &usize| self.follows(plan, facts, kind, *t).next().is_some();
+            let wanted: Vec<usize> = tasks.iter().copied().filter(goes).collect();
             let length = wanted.iter().map(|t| least_of(plan, facts, *t)).min_by(f64::total_cmp)?;
             let mut free = kind.free.clone();
             for (place, free) in free.iter_mut().enumerate() {
@@ -71,8 +85,10 @@ impl Room {
 
     /// A step ends then: what follows it by itself has its place from now on.
     pub(super) fn put(&mut self, plan: &RunPlan, facts: &[Fact], task: usize, end: f64) {
-        for kind in &mut self.0 {
-            for next in follows(plan, facts, kind, task) {
+        for at in 0..self.kinds.len() {
+            let all: Vec<usize> = self.follows(plan, facts, &self.kinds[at], task).collect();
+            let kind = &mut self.kinds[at];
+            for next in all {
                 let soonest = (0..kind.free.len()).min_by(|a, b| kind.free[*a].total_cmp(&kind.free[*b]));
                 if let Some(place) = soonest {
                     // How long what is in the cold stays is not its own doing.
@@ -86,7 +102,7 @@ impl Room {
 
     /// A step leaves its place at a minute.
     pub(super) fn leaves(&mut self, task: usize, at: f64) {
-        for kind in &mut self.0 {
+        for kind in &mut self.kinds {
             if let Some((_, place)) = kind.taken.iter().find(|(t, _)| *t == task) {
                 kind.free[*place] = at;
             }
