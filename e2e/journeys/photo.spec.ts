@@ -46,7 +46,6 @@ test("a picture without paper asks for its corners, and what is no picture says 
   await expect(page.getByText(/the file is no picture that reads/i)).toBeVisible();
   await choose.setInputFiles({ name: "phone.heic", mimeType: "image/heic", buffer: Buffer.from("\0\0\0\x18ftypheic\0\0\0\0mif1heic", "latin1") });
   await expect(page.getByText(/HEIC or AVIF.*share the picture as JPEG/i)).toBeVisible();
-  await page.emulateMedia({ colorScheme: "dark" });
   const wall = await page.evaluate(() => {
     const canvas = document.createElement("canvas");
     canvas.width = 900;

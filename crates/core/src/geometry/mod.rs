@@ -25,6 +25,6 @@ pub use photo::{DarkEdge, PHOTO_LIMIT_BYTES, PhotoReading, outline_from_photo};
 pub(crate) use picture::read_picture;
 pub use ring::clearance_mm;
 pub(crate) use ring::{distance_to_ring, edge_distance, offset_ring, ring_holds};
-pub(crate) use ring::{length, signed_area, smoothed};
+pub(crate) use ring::{evenly, length, signed_area, smoothed};
 pub(crate) use scatter::{between_points, straight_between};
 pub use svg::{read_svg, write_svg};

@@ -15,6 +15,18 @@ pub enum PaperSize {
 }
 
 impl PaperSize {
+    /// Its first and second side as it lies, mm: the longer is the one that looks longer. `corners` go round it.
+    #[must_use]
+    pub(crate) fn lies(self, corners: &[(f64, f64); 4]) -> (f64, f64) {
+        let side = |a: usize, b: usize| (corners[a].0 - corners[b].0).hypot(corners[a].1 - corners[b].1);
+        let (short, long) = self.extent();
+        if side(0, 1) + side(2, 3) < side(1, 2) + side(3, 0) {
+            (short.mm(), long.mm())
+        } else {
+            (long.mm(), short.mm())
+        }
+    }
+
     /// The other one.
     #[must_use]
     pub const fn other(self) -> Self {

@@ -140,10 +140,7 @@ fn without_perspective(
 ) -> Result<(GrayImage, (f64, f64)), InputErrors> {
     let (pw, ph) = (f64::from(picture.width()), f64::from(picture.height()));
     let px = corners.map(|(x, y)| (x * pw, y * ph));
-    let side = |a: usize, b: usize| (px[a].0 - px[b].0).hypot(px[a].1 - px[b].1);
-    let (first, second) = (side(0, 1) + side(2, 3), side(1, 2) + side(3, 0));
-    let (short, long) = paper.extent();
-    let paper_mm = if first < second { (short.mm(), long.mm()) } else { (long.mm(), short.mm()) };
+    let paper_mm = paper.lies(&px);
     #[expect(clippy::cast_possible_truncation, reason = "pixels of a picture")]
     let from = px.map(|(x, y)| ((x - 0.5) as f32, (y - 0.5) as f32));
     #[expect(clippy::cast_possible_truncation, reason = "millimetres of a sheet of paper")]

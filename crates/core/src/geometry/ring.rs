@@ -148,14 +148,9 @@ pub(crate) fn length(ring: &[(f64, f64)]) -> f64 {
     (0..n).map(|i| (ring[(i + 1) % n].0 - ring[i].0).hypot(ring[(i + 1) % n].1 - ring[i].1)).sum()
 }
 
-/// Points every fifth of a millimetre along the ring, each the mean of its neighbours with weights that fall off as a bell.
-pub(crate) fn smoothed(ring: &[(f64, f64)]) -> Vec<(f64, f64)> {
-    const STEP_MM: f64 = 0.2;
-    /// Width of the bell, mm.
-    const SMOOTHED_MM: f64 = 0.5;
+/// So many points along a ring, equally far apart.
+pub(crate) fn evenly(ring: &[(f64, f64)], count: usize) -> Vec<(f64, f64)> {
     let whole = length(ring);
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few thousand points")]
-    let count = (whole / STEP_MM).round().max(12.0) as usize;
     let mut even = Vec::with_capacity(count);
     let (mut edge, mut done) = (0, 0.0);
     for i in 0..count {
@@ -173,6 +168,18 @@ pub(crate) fn smoothed(ring: &[(f64, f64)]) -> Vec<(f64, f64)> {
             edge += 1;
         }
     }
+    even
+}
+
+/// Points every fifth of a millimetre along the ring, each the mean of its neighbours with weights that fall off as a bell.
+pub(crate) fn smoothed(ring: &[(f64, f64)]) -> Vec<(f64, f64)> {
+    const STEP_MM: f64 = 0.2;
+    /// Width of the bell, mm.
+    const SMOOTHED_MM: f64 = 0.5;
+    let whole = length(ring);
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few thousand points")]
+    let count = (whole / STEP_MM).round().max(12.0) as usize;
+    let even = evenly(ring, count);
     let reach: i32 = 8;
     let weights: Vec<f64> =
         (-reach..=reach).map(|k| (-0.5 * (f64::from(k) * STEP_MM / SMOOTHED_MM).powi(2)).exp()).collect();

@@ -115,7 +115,7 @@ pub struct ControlCharts {
     pub means: Vec<Point>,
     /// Widest less narrowest of each.
     pub ranges: Vec<Point>,
-    /// Mean of the ranges as they are expected of each tray's number of pieces.
+    /// Where it varies.
     pub varies: Varies,
 }
 

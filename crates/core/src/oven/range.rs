@@ -1,6 +1,6 @@
 //! How far off a forecast may be, and how it is told beside common practice.
 
-use super::bake::{BakeForecast, BakeKnowledge, BakeWarning};
+use super::bake::{BakeForecast, BakeKnowledge, BakeWarning, NINE_OF_TEN, SPREAD_NOISE, TIME_NOISE, WIDTH_NOISE};
 use super::practice::Practice;
 use crate::units::{Share, Span};
 
@@ -8,13 +8,6 @@ use crate::units::{Share, Span};
 /// measured against a thermometer. One standard deviation of what the fit starts from (docs/oven.md).
 const TIME_UNMEASURED: f64 = 0.18;
 const TIME_MEASURED: f64 = 0.07;
-/// What stays unsure when all else is known, of time and spread, of themselves: one tray beside another. Common practice, no source.
-const TIME_ITSELF: f64 = 0.05;
-const SPREAD_ITSELF: f64 = 0.10;
-/// A range is told as so many deviations either way: nine of ten bakes lie within. Of a normal distribution.
-const NINE_OF_TEN: f64 = 1.645;
-/// And of a width, of itself: what a calliper and one piece beside another differ by. Common practice, no source.
-const WIDTH_ITSELF: f64 = 0.006;
 
 /// What is known of the oven beside what bakes have taught.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -44,7 +37,7 @@ impl BakeRange {
     #[must_use]
     pub fn of(found: &BakeForecast, known: &BakeKnowledge, doubt: OvenDoubt, practice: &Practice) -> Self {
         let of_oven = if doubt.measured { TIME_MEASURED } else { TIME_UNMEASURED };
-        let time = NINE_OF_TEN * known.time_sd(of_oven).hypot(TIME_ITSELF).hypot(doubt.swing);
+        let time = NINE_OF_TEN * known.time_sd(of_oven).hypot(TIME_NOISE).hypot(doubt.swing);
         let own_bakes = known.dough.records > 0;
         let spread_alone = spread_alone(found.spread, &found.warnings, known);
         // A time is off by so much of itself either way: never less than nothing.
@@ -62,8 +55,8 @@ impl BakeRange {
 fn spread_alone(spread: Share, warnings: &[BakeWarning], known: &BakeKnowledge) -> (Share, Share) {
     let own_bakes = known.dough.records > 0;
     let widens = if own_bakes { 1.0 } else { warnings.iter().map(|w| w.widens()).fold(1.0, f64::max) };
-    let of_dough = spread.value().abs() * known.dough.spread_sd.hypot(SPREAD_ITSELF) * widens;
-    let off = NINE_OF_TEN * of_dough.hypot(WIDTH_ITSELF);
+    let of_dough = spread.value().abs() * known.dough.spread_sd.hypot(SPREAD_NOISE) * widens;
+    let off = NINE_OF_TEN * of_dough.hypot(WIDTH_NOISE);
     (Share::new((spread.value() - off).max(0.0)), Share::new(spread.value() + off))
 }
 

@@ -22,7 +22,6 @@ type Measure = Schemas["EvenMeasure"];
 type Chance = Schemas["PointView"];
 
 const MEASURES = [{ value: "width", label: "Widths" }, { value: "thickness", label: "Thicknesses" }] as const;
-const USUAL_MM: Record<Measure, number> = { width: 1, thickness: 0.5 };
 const SHOWN = 30;
 
 export function EvennessPage() {
@@ -33,8 +32,7 @@ export function EvennessPage() {
   const [measure, setMeasure] = useState<Measure>("width");
   const [tolerance, setTolerance] = useState<Partial<Record<Measure, number>>>({});
   const [wanted, setWanted] = useState<Partial<Record<Measure, number>>>({});
-  const tolerance_mm = tolerance[measure] ?? USUAL_MM[measure];
-  const query = { measure, tolerance_mm, ...(wanted[measure] === undefined ? {} : { wanted_mm: wanted[measure] }) };
+  const query = { measure, ...(tolerance[measure] === undefined ? {} : { tolerance_mm: tolerance[measure] }), ...(wanted[measure] === undefined ? {} : { wanted_mm: wanted[measure] }) };
   const asked = useQuery({
     queryKey: ["records", job.id, "evenness", query],
     queryFn: () => settled(api.GET("/api/jobs/{id}/bakes-even", { params: { path: { id: job.id }, query } })),
@@ -42,6 +40,7 @@ export function EvennessPage() {
     retry: false,
   });
   const charts = asked.data?.charts;
+  const tolerance_mm = asked.data?.tolerance_mm;
   const odd = (charts?.trays ?? []).flatMap((t) => [t.mean.says, t.range.says].flatMap((says) => (says ? [{ at: t.recorded_at, id: t.record_id, says }] : [])));
   const FIELDS = ["tolerance_mm", "wanted_mm"];
   return (
@@ -51,7 +50,7 @@ export function EvennessPage() {
         {asked.data ? (
           charts ? (
             <>
-              <StationHead title={<>{number(charts.beyond_percent, charts.beyond_percent < 10 ? 1 : 0)}&nbsp;% beyond ±{format.length(tolerance_mm)}</>} sub={`${charts.trays.length} trays of this dough, cut alike`}>
+              <StationHead title={<>{number(charts.beyond_percent, charts.beyond_percent < 10 ? 1 : 0)}&nbsp;% beyond ±{format.length(asked.data.tolerance_mm)}</>} sub={`${charts.trays.length} trays of this dough, cut alike`}>
                 <SaveSvg picture={picture} name={`${job.name} evenness`} />
               </StationHead>
               <ControlChart picture={picture} charts={charts} measure={measure} />
@@ -78,7 +77,7 @@ export function EvennessPage() {
         <Part title="Look at">
           <div className="space-y-3">
             <Choice label="Look at" value={measure} options={MEASURES} onChange={(m: Measure) => setMeasure(m)} />
-            <Amount label="May be off by" kind="length" value={tolerance_mm} field="tolerance_mm" onSave={(mm) => { setTolerance((now) => ({ ...now, [measure]: mm })); return Promise.resolve(); }} />
+            {tolerance_mm === undefined ? null : <Amount label="May be off by" kind="length" value={tolerance_mm} field="tolerance_mm" onSave={(mm) => { setTolerance((now) => ({ ...now, [measure]: mm })); return Promise.resolve(); }} />}
             {charts ? <Amount label="From" kind="length" value={charts.wanted_mm} field="wanted_mm" onSave={(mm) => { setWanted((now) => ({ ...now, [measure]: mm })); return Promise.resolve(); }} /> : null}
             {wanted[measure] === undefined ? null : <button type="button" className="btn btn-small" onClick={() => setWanted((now) => ({ ...now, [measure]: undefined }))}>From their own mean</button>}
             <Fault text={FIELDS.map((f) => faultOf(asked.error, f)).find(Boolean) ?? otherFault(asked.error, FIELDS)} />

@@ -1,6 +1,6 @@
 //! Which cutter a piece was cut with, and how it lies: its outline is turned until it falls on the cutter's.
 
-use crate::geometry::{Outline, distance_to_ring, length, signed_area};
+use crate::geometry::{Outline, distance_to_ring, evenly, signed_area};
 use crate::units::Length;
 
 /// Points of a piece that are compared.
@@ -65,28 +65,6 @@ pub(super) fn centre(ring: &[Point]) -> Point {
 fn of_area_one(ring: &[Point]) -> Vec<Point> {
     let (c, scale) = (centre(ring), signed_area(ring).abs().sqrt());
     ring.iter().map(|p| ((p.0 - c.0) / scale, (p.1 - c.1) / scale)).collect()
-}
-
-/// So many points along a ring, equally far apart.
-fn evenly(ring: &[Point], count: usize) -> Vec<Point> {
-    let (n, whole) = (ring.len(), length(ring));
-    let mut found = Vec::with_capacity(count);
-    let (mut edge, mut done) = (0, 0.0);
-    #[expect(clippy::cast_precision_loss, reason = "about a hundred")]
-    for at in (0..count).map(|i| whole * i as f64 / count as f64) {
-        loop {
-            let (a, b) = (ring[edge % n], ring[(edge + 1) % n]);
-            let long = (b.0 - a.0).hypot(b.1 - a.1);
-            if done + long >= at || edge >= n {
-                let t = if long > 0.0 { ((at - done) / long).clamp(0.0, 1.0) } else { 0.0 };
-                found.push((a.0 + t * (b.0 - a.0), a.1 + t * (b.1 - a.1)));
-                break;
-            }
-            done += long;
-            edge += 1;
-        }
-    }
-    found
 }
 
 pub(super) fn turned((x, y): Point, deg: f64) -> Point {

@@ -24,7 +24,7 @@ use light::Light;
 use matched::{Form, as_drawn, centre, extent, lie, turned};
 use pieces::{Patch, Stands, foot, pointed_at, seen};
 use pose::Seen;
-use sheet::{Sheet, from_above, lies};
+use sheet::{Sheet, from_above};
 
 pub use made_up::{MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece, made_up_photo};
 pub use notes::PhotoNote;
@@ -198,10 +198,10 @@ pub fn measure_photo(file: &[u8], asked: &PhotoAsked) -> Result<PhotoMeasures, I
     };
     let size = (f64::from(picture.pixels.width()), f64::from(picture.pixels.height()));
     let corners_px = corners.map(|(x, y)| (x * size.0, y * size.1));
-    let paper_mm = lies(asked.paper, &corners_px);
+    let paper_mm = asked.paper.lies(&corners_px);
     let seen_by = Seen { picture_px: size, corners_px, paper_mm, focal_35mm: picture.focal_35mm };
     let pose = seen_by.pose().ok_or_else(|| refused("corners", "the four corners lie on one line"))?;
-    let other = Seen { paper_mm: lies(asked.paper.other(), &corners_px), ..seen_by };
+    let other = Seen { paper_mm: asked.paper.other().lies(&corners_px), ..seen_by };
     let by_other = other.pose().map_or(f64::MAX, |p| p.off_px);
     if pose.off_px > OFF * size.0.hypot(size.1) && by_other < 0.3 * pose.off_px {
         return Err(refused(

@@ -1,6 +1,5 @@
 //! The sheet of paper seen from straight above, in linear light.
 
-use crate::geometry::PaperSize;
 use image::RgbImage;
 use imageproc::filter::gaussian_blur_f32;
 use imageproc::geometric_transformations::{Border, Interpolation, Projection, warp_into};
@@ -18,13 +17,6 @@ pub(super) struct Sheet {
     pub(super) down: usize,
     pub(super) paper_mm: (f64, f64),
     pub(super) pixels: Vec<[f32; 3]>,
-}
-
-/// The paper's first and second side: the longer is the one that looks longer.
-pub(super) fn lies(paper: PaperSize, corners_px: &[(f64, f64); 4]) -> (f64, f64) {
-    let side = |a: usize, b: usize| (corners_px[a].0 - corners_px[b].0).hypot(corners_px[a].1 - corners_px[b].1);
-    let (short, long) = paper.extent();
-    if side(0, 1) + side(2, 3) < side(1, 2) + side(3, 0) { (short.mm(), long.mm()) } else { (long.mm(), short.mm()) }
 }
 
 /// The picture without its perspective, as a picture.

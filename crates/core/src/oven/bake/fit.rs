@@ -15,10 +15,10 @@ use nalgebra::{DMatrix, DVector};
 
 /// What a time that a baker notes may be off by, of itself, and a width measured with a calliper on a few pieces, of itself. Common
 /// practice, no source.
-const TIME_NOISE: f64 = 0.05;
-const WIDTH_NOISE: f64 = 0.006;
+pub(crate) const TIME_NOISE: f64 = 0.05;
+pub(crate) const WIDTH_NOISE: f64 = 0.006;
 /// And what one tray spreads more than another, of its spread. Common practice, no source.
-const SPREAD_ITSELF: f64 = 0.10;
+pub(crate) const SPREAD_NOISE: f64 = 0.10;
 /// What is unsure before any bake: the air of an oven nobody has measured and of one that was, and the logs of what a formula's spread, time
 /// and browning are over the forecast's. The latter by how far rows of practice lie from it (docs/oven.md).
 const OFFSET_SD_K: (f64, f64) = (15.0, 5.0);
@@ -44,8 +44,8 @@ const AGREE: f64 = 2.0;
 const COUNTS_LITTLE: f64 = 0.35;
 /// How much trays differ is learnt, too, as if so many records had been seen before that differ as is usual.
 const SEEN_BEFORE: f64 = 6.0;
-/// Nine of ten lie within so many deviations. Of a normal distribution.
-const NINE_OF_TEN: f64 = 1.645;
+/// A range is told as so many deviations either way: nine of ten bakes lie within. Of a normal distribution.
+pub(crate) const NINE_OF_TEN: f64 = 1.645;
 /// Bakes that are fitted at most, the newest: so that an old bakery's book is read within seconds.
 pub const MOST_FITTED: usize = 24;
 /// Rounds at most; it ends sooner when nothing moves by more than this, of what was unsure before.
@@ -295,7 +295,7 @@ impl Search<'_> {
 
     /// What a width may be off by, of itself, of a piece that spread so far.
     fn width_noise(spread: f64) -> f64 {
-        WIDTH_NOISE.hypot(SPREAD_ITSELF * spread / (1.0 + spread))
+        WIDTH_NOISE.hypot(SPREAD_NOISE * spread / (1.0 + spread))
     }
 
     fn off(record: &BakeSeen, found: &BakeForecast) -> [f64; 2] {

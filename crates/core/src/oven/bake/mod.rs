@@ -35,6 +35,7 @@ pub use fit::{
     BakeKnowledge, BakeSeen, BakesFitted, DoughKnowledge, HeatKnowledge, MOST_FITTED, OvenKnowledge, RangesHeld,
     TIME_PER_K, learn_bakes,
 };
+pub(crate) use fit::{NINE_OF_TEN, SPREAD_NOISE, TIME_NOISE, WIDTH_NOISE};
 pub use forecast::{
     BakeForecast, BakeSample, DoneBy, LookFor, Profile, cools_after, forecast, forecast_at, spread_until_set,
 };
