@@ -11,7 +11,7 @@ use crate::things::{
 };
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::job::keep_version_with;
-use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::ledger::{BakeRecord, CUT_ALIKE_MM};
 use ready_slab_core::units::{Length, Share, Span, Temperature};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
@@ -172,18 +172,20 @@ impl Store {
         self.whole_records(rows).await
     }
 
-    /// Records of the dough of a job that were cut as wide and as thick as its last one was, the oldest first; the newest few hundred.
+    /// Records of the dough of a job that were cut like its last one (`CUT_ALIKE_MM`), the oldest first; the newest few hundred.
     pub async fn records_like(&self, job: JobId) -> Result<Vec<StoredRecord>, StoreError> {
         let formula = self.job(job).await?.formula_id();
         let Some(last) = self.records(job).await?.into_iter().next() else { return Ok(vec![]) };
         let (width, thickness) = (last.kept.record.cut_width().mm(), last.kept.record.cut_thickness().mm());
         let mut rows: Vec<RecordRow> = sqlx::query_as(records!(
-            "formula_id = ? AND struck_at IS NULL AND ABS(cut_width_mm - ?) < 0.5 AND ABS(cut_thickness_mm - ?) < 0.3 \
+            "formula_id = ? AND struck_at IS NULL AND ABS(cut_width_mm - ?) < ? AND ABS(cut_thickness_mm - ?) < ? \
              ORDER BY recorded_at DESC, id DESC LIMIT ?"
         ))
         .bind(formula.0)
         .bind(width)
+        .bind(CUT_ALIKE_MM.0)
         .bind(thickness)
+        .bind(CUT_ALIKE_MM.1)
         .bind(MOST_ALIKE)
         .fetch_all(&mut *self.conn().await?)
         .await?;

@@ -22,9 +22,10 @@ pub use outline::{Outline, Placement, ThinNeck, neck_warning};
 pub use paper::PaperSize;
 pub(crate) use photo::check_corners;
 pub use photo::{DarkEdge, PHOTO_LIMIT_BYTES, PhotoReading, outline_from_photo};
-pub(crate) use picture::read_picture;
+pub(crate) use picture::{from_above, read_picture};
 pub use ring::clearance_mm;
-pub(crate) use ring::{distance_to_ring, edge_distance, offset_ring, ring_holds};
-pub(crate) use ring::{evenly, length, signed_area, smoothed};
+pub(crate) use ring::{
+    bounds, distance_to_ring, edge_distance, evenly, length, offset_ring, ring_holds, signed_area, smoothed,
+};
 pub(crate) use scatter::{between_points, straight_between};
 pub use svg::{read_svg, write_svg};

@@ -3,7 +3,7 @@
 
 use super::outline::Outline;
 use super::paper::PaperSize;
-use super::picture::read_picture;
+use super::picture::{from_above, read_picture};
 use super::ring::{length, offset_ring, signed_area as area, smoothed};
 use crate::error::{Checks, InputError, InputErrors};
 use geo::{LineString, Polygon, Simplify};
@@ -13,7 +13,6 @@ use imageproc::contours::{BorderType, Contour, find_contours};
 use imageproc::contrast::adaptive_threshold;
 use imageproc::distance_transform::Norm;
 use imageproc::filter::gaussian_blur_f32;
-use imageproc::geometric_transformations::{Border, Interpolation, Projection, warp_into};
 use imageproc::morphology::close;
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
@@ -80,7 +79,10 @@ pub fn outline_from_photo(
 ) -> Result<PhotoReading, InputErrors> {
     check_corners(&corners)?;
     let picture = read_picture(file, PHOTO_LIMIT_BYTES)?.pixels.into_luma8();
-    let (rectified, paper_mm) = without_perspective(&picture, corners, paper)?;
+    let size = (f64::from(picture.width()), f64::from(picture.height()));
+    let corners_px = corners.map(|(x, y)| (x * size.0, y * size.1));
+    let paper_mm = paper.lies(&corners_px);
+    let rectified = from_above(&picture, corners_px, paper_mm, f64::from(PX_PER_MM), Luma([255]))?;
     let smooth = gaussian_blur_f32(&rectified, 1.0);
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "40 px")]
     let radius = (AROUND_MM * PX_PER_MM) as u32;
@@ -130,29 +132,6 @@ pub(crate) fn check_corners(corners: &[(f64, f64); 4]) -> Result<(), InputErrors
         return Ok(());
     }
     Err(InputError::refused("corners", "the four corners must go round the paper, one after the other").into())
-}
-
-/// The paper seen from straight above, and its size as it lies.
-fn without_perspective(
-    picture: &GrayImage,
-    corners: [(f64, f64); 4],
-    paper: PaperSize,
-) -> Result<(GrayImage, (f64, f64)), InputErrors> {
-    let (pw, ph) = (f64::from(picture.width()), f64::from(picture.height()));
-    let px = corners.map(|(x, y)| (x * pw, y * ph));
-    let paper_mm = paper.lies(&px);
-    #[expect(clippy::cast_possible_truncation, reason = "pixels of a picture")]
-    let from = px.map(|(x, y)| ((x - 0.5) as f32, (y - 0.5) as f32));
-    #[expect(clippy::cast_possible_truncation, reason = "millimetres of a sheet of paper")]
-    let (w, h) = ((paper_mm.0 as f32) * PX_PER_MM, (paper_mm.1 as f32) * PX_PER_MM);
-    // Pixels are counted by their middles.
-    let to = [(0.0, 0.0), (w, 0.0), (w, h), (0.0, h)].map(|(x, y)| (x - 0.5, y - 0.5));
-    let projection = Projection::from_control_points(from, to)
-        .ok_or_else(|| InputError::refused("corners", "the four corners lie on one line"))?;
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a sheet of paper is about 1,200 px")]
-    let mut out = GrayImage::new(w.round() as u32, h.round() as u32);
-    warp_into(picture, projection, Interpolation::Bilinear, Border::Constant(Luma([255])), &mut out);
-    Ok((out, paper_mm))
 }
 
 /// The outer border that encloses most (or the hole within it), in millimetres, and how thick its line is.

@@ -3,7 +3,8 @@
 use crate::error::{InputError, InputErrors};
 use exif::{In, Tag};
 use image::metadata::Orientation;
-use image::{DynamicImage, ImageDecoder, ImageReader, Limits};
+use image::{DynamicImage, ImageBuffer, ImageDecoder, ImageReader, Limits, Pixel};
+use imageproc::geometric_transformations::{Border, Interpolation, Projection, warp_into};
 use std::io::Cursor;
 
 const MOST_PIXELS_A_SIDE: u32 = 12_000;
@@ -89,4 +90,31 @@ fn focal(raw: Vec<u8>) -> Option<f64> {
     let says = read.get_field(Tag::FocalLengthIn35mmFilm, In::PRIMARY)?.value.get_uint(0)?;
     // Zero means unknown (CIPA DC-008).
     Some(f64::from(says)).filter(|mm| (8.0..=400.0).contains(mm))
+}
+
+/// A sheet of paper seen from straight above, with so many pixels to the millimetre; `corners_px` are those of the sheet in the picture, going round as its
+/// sides `paper_mm` do.
+///
+/// Fails, naming `corners`, where they lie on one line.
+pub(crate) fn from_above<P>(
+    picture: &ImageBuffer<P, Vec<u8>>,
+    corners_px: [(f64, f64); 4],
+    paper_mm: (f64, f64),
+    px_per_mm: f64,
+    beyond: P,
+) -> Result<ImageBuffer<P, Vec<u8>>, InputErrors>
+where
+    P: Pixel<Subpixel = u8> + Send + Sync,
+{
+    let (w, h) = (paper_mm.0 * px_per_mm, paper_mm.1 * px_per_mm);
+    // Pixels are counted by their middles.
+    #[expect(clippy::cast_possible_truncation, reason = "pixels of a picture")]
+    let middle = |(x, y): (f64, f64)| ((x - 0.5) as f32, (y - 0.5) as f32);
+    let to = [(0.0, 0.0), (w, 0.0), (w, h), (0.0, h)];
+    let projection = Projection::from_control_points(corners_px.map(middle), to.map(middle))
+        .ok_or_else(|| InputError::refused("corners", "the four corners lie on one line"))?;
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a sheet of paper has some million")]
+    let mut out = ImageBuffer::new(w.round() as u32, h.round() as u32);
+    warp_into(picture, projection, Interpolation::Bilinear, Border::Constant(beyond), &mut out);
+    Ok(out)
 }

@@ -95,7 +95,7 @@ fn point_segment(p: (f64, f64), a: (f64, f64), b: (f64, f64)) -> f64 {
     (p.0 - a.0 - t * dx).hypot(p.1 - a.1 - t * dy)
 }
 
-pub(super) fn bounds(points: &[(f64, f64)]) -> ((f64, f64), (f64, f64)) {
+pub(crate) fn bounds(points: &[(f64, f64)]) -> ((f64, f64), (f64, f64)) {
     points.iter().fold(((f64::MAX, f64::MAX), (f64::MIN, f64::MIN)), |(low, high), p| {
         ((low.0.min(p.0), low.1.min(p.1)), (high.0.max(p.0), high.1.max(p.1)))
     })

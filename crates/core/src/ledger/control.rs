@@ -267,13 +267,9 @@ fn varies(trays: &[(i64, Vec<f64>)]) -> Varies {
     }
 }
 
-/// The share of a normal distribution below a value (Abramowitz and Stegun 26.2.17, within 7.5e-8).
+/// The share of a normal distribution below a value.
 fn below(z: f64) -> f64 {
-    let t = 1.0 / (1.0 + 0.231_641_9 * z.abs());
-    let poly =
-        t * (0.319_381_530 + t * (-0.356_563_782 + t * (1.781_477_937 + t * (-1.821_255_978 + t * 1.330_274_429))));
-    let tail = (-0.5 * z * z).exp() / (2.0 * std::f64::consts::PI).sqrt() * poly;
-    if z > 0.0 { 1.0 - tail } else { tail }
+    0.5 * libm::erfc(-z / std::f64::consts::SQRT_2)
 }
 
 impl ControlCharts {

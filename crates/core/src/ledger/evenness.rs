@@ -15,6 +15,20 @@ pub enum EvenMeasure {
     Thickness,
 }
 
+/// Pieces are cut alike whose widths, and thicknesses, as cut differ by less than this, mm. Our own choice: less than a rod or a cutter differs from the next.
+pub const CUT_ALIKE_MM: (f64, f64) = (0.5, 0.3);
+
+impl EvenMeasure {
+    /// What pieces may be off by where nobody says it. Our own choice.
+    #[must_use]
+    pub fn usual_tolerance(self) -> Length {
+        match self {
+            Self::Width => Length::new_mm(1.0),
+            Self::Thickness => Length::new_mm(0.5),
+        }
+    }
+}
+
 /// Something to be said of evenness.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Evenness {

@@ -5,7 +5,7 @@ mod evenness;
 mod photo;
 
 pub use control::{Capability, ControlCharts, LEAST_TRAYS, MeasuredTray, Point, Signal, Varies, control_charts};
-pub use evenness::{EvenMeasure, Evenness, NoChance, evenness};
+pub use evenness::{CUT_ALIKE_MM, EvenMeasure, Evenness, NoChance, evenness};
 pub use photo::{
     BAKE_PHOTO_LIMIT_BYTES, DarkPlace, Grown, MOST_TILT_DEG, MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece,
     MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, PhotoNote, made_up_photo, measure_photo,

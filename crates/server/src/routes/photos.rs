@@ -10,15 +10,14 @@ use actix_web::http::header;
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::geometry::Outline;
+use ready_slab_core::job::OnPhoto;
 use ready_slab_core::ledger::{BAKE_PHOTO_LIMIT_BYTES, PhotoCutter, PhotoMeasures};
-use ready_slab_core::units::{Length, Share};
 use ready_slab_store::{JobId, RecordId, RecordPhoto, Store};
 
 /// What may lie on the sheet: the pieces of a job and of its lots, as they are expected.
 struct Expected {
     cutters: Vec<(String, Outline)>,
-    spread: Share,
-    thickness: Length,
+    pieces: OnPhoto,
 }
 
 impl Expected {
@@ -31,19 +30,13 @@ impl Expected {
                 cutters.push((lot.cutter.name, lot.cutter.outline));
             }
         }
-        let (spread, thickness) = web::block(move || {
-            let plan = whole.plan()?;
-            let (least, most) = plan.oven.spread_across();
-            let thickness = plan.oven.forecast.map_or(plan.oven.thickness, |f| f.thickness);
-            Ok::<_, InputErrors>((Share::new(f64::midpoint(least.value(), most.value())), thickness))
-        })
-        .await??;
-        Ok(Self { cutters, spread, thickness })
+        let pieces = web::block(move || Ok::<_, InputErrors>(whole.plan()?.oven.on_photo())).await??;
+        Ok(Self { cutters, pieces })
     }
 
     fn measure(&self, query: &BakePhotoQuery, file: &[u8]) -> Result<PhotoMeasures, InputErrors> {
-        let cutters = self.cutters.iter().map(|(_, outline)| PhotoCutter { outline, spread: self.spread });
-        query.measure(file, cutters.collect(), self.thickness)
+        let cutters = self.cutters.iter().map(|(_, outline)| PhotoCutter { outline, spread: self.pieces.spread });
+        query.measure(file, cutters.collect(), self.pieces.thickness)
     }
 
     fn names(&self) -> Vec<String> {
@@ -83,8 +76,8 @@ pub async fn made_up(
     let whole = WholeJob::read(&store, JobId(*id)).await?;
     let file = heavy
         .run(move || {
-            let plan = whole.plan()?;
-            query.photo(&plan, &whole.cutter.outline)
+            let expected = whole.plan()?.oven.on_photo();
+            query.photo(&expected, &whole.cutter.outline)
         })
         .await??;
     Ok(HttpResponse::Ok().content_type("image/jpeg").body(file))

@@ -109,8 +109,7 @@ pub struct BakesEvenView {
 impl BakesEvenQuery {
     /// Of records of one cutter and dough, the oldest first.
     pub fn of(&self, records: &[StoredRecord]) -> Result<BakesEvenView, InputErrors> {
-        let usual = if self.measure == EvenMeasure::Width { 1.0 } else { 0.5 };
-        let tolerance = self.tolerance_mm.unwrap_or(usual);
+        let tolerance = self.tolerance_mm.unwrap_or_else(|| self.measure.usual_tolerance().mm());
         let mut checks = Checks::new();
         checks.range("tolerance_mm", tolerance, 0.05, 50.0, "mm");
         if let Some(wanted) = self.wanted_mm {

@@ -5,12 +5,12 @@ use super::view;
 use base64::Engine as _;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::{Outline, PaperSize};
-use ready_slab_core::job::Plan;
+use ready_slab_core::job::OnPhoto;
 use ready_slab_core::ledger::{
-    Grown, MadeUpBake, MadeUpPhoto, MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, made_up_photo, measure_photo,
+    Grown, MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, made_up_photo, measure_photo,
 };
-use ready_slab_core::oven::{EdgeColour, Shade, index_of_look, look_lab, shade_of};
-use ready_slab_core::units::{Length, Share};
+use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::units::Length;
 use ready_slab_words::photo_found;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -129,15 +129,6 @@ view! {
     }
 }
 
-/// An edge as bakers name it.
-fn edge_colour(found: &PhotoMeasures) -> Option<EdgeColour> {
-    Some(match shade_of(index_of_look(found.edge()?)) {
-        Shade::Raw => EdgeColour::Pale,
-        Shade::Edge(colour) => colour,
-        Shade::Burnt => EdgeColour::Brown,
-    })
-}
-
 view! {
     /// What was found on a sheet of paper.
     pub struct PhotoFoundView(m: &PhotoMeasures) {
@@ -160,7 +151,7 @@ view! {
         /// What is to be minded.
         notes: Vec<SentenceView> = m.notes().iter().map(say).collect(),
         /// The edges as bakers name them, by their mean colour; of a cocoa dough it tells nothing.
-        edge_colour: Option<EdgeColour> = edge_colour(m),
+        edge_colour: Option<EdgeColour> = m.edge_colour(),
     }
 }
 
@@ -202,25 +193,10 @@ pub struct MadeUpPhotoQuery {
     pub seed: u32,
 }
 
-/// A piece beyond what is forecast spreads by so much. Common practice, no source.
-const SPREADS: f64 = 0.03;
-/// And looks like this: straw in the middle and golden at its edge.
-const LOOKS: (f64, f64) = (10.0, 30.0);
-
 impl MadeUpPhotoQuery {
-    /// Makes it of a job's plan.
-    pub fn photo(&self, plan: &Plan, outline: &Outline) -> Result<Vec<u8>, InputErrors> {
-        let forecast = plan.oven.forecast.as_ref();
-        let (middle, edge) = forecast.map_or(LOOKS, |f| (f.middle_colour, f.rim_colour));
-        let lab = |index| look_lab(index, plan.oven.hides_colour);
-        let bake = MadeUpBake {
-            outline,
-            spread: forecast.map_or(Share::new(SPREADS), |f| f.spread),
-            thickness: forecast.map_or(plan.oven.thickness, |f| f.thickness),
-            middle: lab(middle),
-            edge: lab(edge),
-        };
-        let photo = MadeUpPhoto::of_a_bake(&bake, self.paper, self.seed.into())?;
+    /// Makes it of pieces as they are expected.
+    pub fn photo(&self, expected: &OnPhoto, outline: &Outline) -> Result<Vec<u8>, InputErrors> {
+        let photo = expected.made_up(outline, self.paper, self.seed.into())?;
         let unwritten = |_| InputErrors::from(InputError::refused("photo", "the picture could not be made"));
         Ok(made_up_photo(&photo).map_err(unwritten)?.file)
     }

@@ -5,7 +5,7 @@
 //! shadow, then come the lens's blur, the colour of the light, and noise.
 
 use crate::error::{InputError, InputErrors};
-use crate::geometry::{Outline, PaperSize, Placement, distance_to_ring, ring_holds};
+use crate::geometry::{Outline, PaperSize, Placement, bounds, distance_to_ring, ring_holds};
 use crate::units::{Length, Share};
 use image::codecs::jpeg::JpegEncoder;
 use image::{ImageBuffer, Rgb, RgbImage};
@@ -247,9 +247,7 @@ const AROUND_MM: f64 = 14.0;
 
 impl Field {
     fn of(ring: &[(f64, f64)]) -> Self {
-        let (low, high) = ring.iter().fold(((f64::MAX, f64::MAX), (f64::MIN, f64::MIN)), |(l, h), p| {
-            ((l.0.min(p.0), l.1.min(p.1)), (h.0.max(p.0), h.1.max(p.1)))
-        });
+        let (low, high) = bounds(ring);
         let low = (low.0 - AROUND_MM, low.1 - AROUND_MM);
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a piece")]
         let count = |from: f64, to: f64| ((to + AROUND_MM - from) / CELL_MM).ceil() as usize + 1;

@@ -1,7 +1,8 @@
 //! Which cutter a piece was cut with, and how it lies: its outline is turned until it falls on the cutter's.
 
-use crate::geometry::{Outline, distance_to_ring, evenly, signed_area};
+use crate::geometry::{Outline, bounds, distance_to_ring, evenly, signed_area};
 use crate::units::Length;
+use geo::{Centroid as _, LineString, Polygon};
 
 /// Points of a piece that are compared.
 const COMPARED: usize = 120;
@@ -51,14 +52,8 @@ type Point = (f64, f64);
 
 /// The middle of mass of what a ring encloses.
 pub(super) fn centre(ring: &[Point]) -> Point {
-    let area = signed_area(ring);
-    let n = ring.len();
-    let sum = (0..n).fold((0.0, 0.0), |s, i| {
-        let (a, b) = (ring[i], ring[(i + 1) % n]);
-        let cross = a.0 * b.1 - b.0 * a.1;
-        (s.0 + (a.0 + b.0) * cross, s.1 + (a.1 + b.1) * cross)
-    });
-    (sum.0 / (6.0 * area), sum.1 / (6.0 * area))
+    let middle = Polygon::new(LineString::from(ring.to_vec()), vec![]).centroid();
+    middle.map_or((0.0, 0.0), |c| (c.x(), c.y()))
 }
 
 /// About its middle, of area 1.
@@ -157,8 +152,6 @@ pub(super) fn as_drawn(ring: &[Point], form: &Form, turn_deg: f64) -> Vec<Point>
 
 /// Width and height of the box around a ring.
 pub(super) fn extent(ring: &[Point]) -> Point {
-    let (low, high) = ring.iter().fold(((f64::MAX, f64::MAX), (f64::MIN, f64::MIN)), |(l, h), p| {
-        ((l.0.min(p.0), l.1.min(p.1)), (h.0.max(p.0), h.1.max(p.1)))
-    });
+    let (low, high) = bounds(ring);
     (high.0 - low.0, high.1 - low.1)
 }

@@ -15,16 +15,17 @@ mod sheet;
 
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::{
-    NarrowKind, Outline, PaperSize, PlaceOnPiece, check_corners, length, narrow_parts, read_picture, signed_area,
+    NarrowKind, Outline, PaperSize, PlaceOnPiece, check_corners, from_above, length, narrow_parts, read_picture,
+    signed_area,
 };
 use crate::units::{Area, Length, Share};
 use image::codecs::jpeg::JpegEncoder;
-use image::{RgbImage, imageops};
+use image::{Rgb, RgbImage, imageops};
 use light::Light;
 use matched::{Form, as_drawn, centre, extent, lie, turned};
 use pieces::{Patch, Stands, foot, pointed_at, seen};
 use pose::Seen;
-use sheet::{Sheet, from_above};
+use sheet::{PX_PER_MM, Sheet};
 
 pub use made_up::{MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece, made_up_photo};
 pub use notes::PhotoNote;
@@ -218,8 +219,7 @@ pub fn measure_photo(file: &[u8], asked: &PhotoAsked) -> Result<PhotoMeasures, I
             ),
         ));
     }
-    let above = from_above(&picture.pixels.into_rgb8(), corners_px, paper_mm)
-        .ok_or_else(|| refused("corners", "the four corners lie on one line"))?;
+    let above = from_above(&picture.pixels.into_rgb8(), corners_px, paper_mm, PX_PER_MM, Rgb([255; 3]))?;
     let bright = above.pixels().filter(|p| p.0.iter().all(|v| *v >= 254)).count();
     #[expect(clippy::cast_precision_loss, reason = "some million")]
     let burnt_out = bright as f64 > BURNT_OUT * above.pixels().len() as f64;

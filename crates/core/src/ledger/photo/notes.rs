@@ -2,6 +2,7 @@
 
 use super::{MOST_TILT_DEG, PhotoMeasures};
 use crate::geometry::PlaceOnPiece;
+use crate::oven::{EdgeColour, Shade, index_of_look, shade_of};
 use crate::units::Share;
 
 /// Something to be minded about a photo or what it shows.
@@ -82,9 +83,18 @@ impl PhotoMeasures {
         Some(Share::new(f64::midpoint(*low, *high)))
     }
 
-    /// The mean colour of the edges, L*, a* and b*.
+    /// The edges as bakers name them, by their mean colour; of a cocoa dough it tells nothing.
     #[must_use]
-    pub fn edge(&self) -> Option<[f64; 3]> {
+    pub fn edge_colour(&self) -> Option<EdgeColour> {
+        Some(match shade_of(index_of_look(self.edge()?)) {
+            Shade::Raw => EdgeColour::Pale,
+            Shade::Edge(colour) => colour,
+            Shade::Burnt => EdgeColour::Brown,
+        })
+    }
+
+    /// The mean colour of the edges, L*, a* and b*.
+    fn edge(&self) -> Option<[f64; 3]> {
         let edges: Vec<[f64; 3]> = self.pieces.iter().filter_map(|p| p.edge).collect();
         let n = f64::from(count(edges.len()));
         (n > 0.0).then(|| [0, 1, 2].map(|k| edges.iter().map(|e| e[k]).sum::<f64>() / n))

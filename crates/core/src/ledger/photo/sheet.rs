@@ -2,7 +2,6 @@
 
 use image::RgbImage;
 use imageproc::filter::gaussian_blur_f32;
-use imageproc::geometric_transformations::{Border, Interpolation, Projection, warp_into};
 use palette::Srgb;
 
 /// Pixels to the millimetre. A telephone's picture of A4 has 8 to 14.
@@ -17,22 +16,6 @@ pub(super) struct Sheet {
     pub(super) down: usize,
     pub(super) paper_mm: (f64, f64),
     pub(super) pixels: Vec<[f32; 3]>,
-}
-
-/// The picture without its perspective, as a picture.
-pub(super) fn from_above(picture: &RgbImage, seen: [(f64, f64); 4], paper_mm: (f64, f64)) -> Option<RgbImage> {
-    let corners = [(0.0, 0.0), (paper_mm.0, 0.0), paper_mm, (0.0, paper_mm.1)];
-    #[expect(clippy::cast_possible_truncation, reason = "pixels of a picture")]
-    let from = seen.map(|(x, y)| ((x - 0.5) as f32, (y - 0.5) as f32));
-    #[expect(clippy::cast_possible_truncation, reason = "millimetres of a sheet of paper")]
-    let to = corners.map(|(x, y)| ((x * PX_PER_MM - 0.5) as f32, (y * PX_PER_MM - 0.5) as f32));
-    let projection = Projection::from_control_points(from, to)?;
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a sheet of paper has 1.6 million")]
-    let px = |mm: f64| (mm * PX_PER_MM).round() as u32;
-    let mut out = RgbImage::new(px(paper_mm.0), px(paper_mm.1));
-    let white = Border::Constant(image::Rgb([255; 3]));
-    warp_into(picture, projection, Interpolation::Bilinear, white, &mut out);
-    Some(out)
 }
 
 impl Sheet {
