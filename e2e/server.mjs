@@ -31,10 +31,10 @@ export function newBakery() {
   return { db: join(folder, "bakery.db"), clear: () => rmSync(folder, { recursive: true, force: true }) };
 }
 
-/** Serves `db`; resolves with the address once it answers there. `port` 0 takes a free one. */
-export function serve({ db, demo = true, port = 0, host = "127.0.0.1", binary = BINARY }) {
+/** Serves `db`; resolves with the address once it answers there. `port` 0 takes a free one; `env` stands beside our own. */
+export function serve({ db, demo = true, port = 0, host = "127.0.0.1", binary = BINARY, env = {} }) {
   const args = ["serve", "--db", db, "--listen", `${host}:${port}`, ...(demo ? ["--demo"] : [])];
-  const child = spawn(binary, args, { stdio: ["ignore", "pipe", "pipe"] });
+  const child = spawn(binary, args, { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, ...env } });
   let log = "";
   child.stderr.on("data", (chunk) => {
     log = (log + chunk).slice(-20_000);

@@ -1,5 +1,6 @@
 /** The bakery is kept safe: a copy taken away is brought back elsewhere. */
 import { execFileSync } from "node:child_process";
+import { rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Page } from "@playwright/test";
 import { expect, field, figure, open, set, settled, test } from "../bakery";
@@ -80,4 +81,31 @@ test("among many jobs one is found by its name, and the earlier ones stand behin
   await expect(jobs.getByRole("listitem")).toHaveCount(1);
   await jobs.getByRole("searchbox", { name: "Look for a job" }).fill("teapot");
   await expect(jobs.getByRole("status")).toContainText("No job is called “teapot”");
+});
+
+test("a full disk is said beside the edit, keeps nothing by half, and the edit is made once there is room", async ({ browser }) => {
+  const { db, clear } = newBakery();
+  const [shim, full] = [join(db, "..", "full-disk.so"), join(db, "..", "full")];
+  execFileSync("cc", ["-shared", "-fPIC", "-o", shim, join(import.meta.dirname, "..", "full-disk.c")]);
+  const server = serve({ db, env: { LD_PRELOAD: shim, DISK_FULL: full } });
+  const address = await server.address;
+  const page = await browser.newPage();
+  await page.goto(`${address}/jobs/1/order`);
+  await expect(figure(page, "Order")).toContainText("48 pieces");
+  writeFileSync(full, "");
+  await set(field(page, /^Pieces$/), "96");
+  await expect(page.getByRole("alert").filter({ hasText: "disk is full" })).toBeVisible();
+  // It can be read meanwhile, and is as it was.
+  const pieces = async () => ((await (await page.request.get(`${address}/api/jobs/1`)).json()) as { pieces: number }).pieces;
+  expect(await pieces()).toBe(48);
+  await expect(field(page, /^Pieces$/)).toHaveValue("96");
+  rmSync(full);
+  await set(field(page, /^Pieces$/), "97");
+  await expect(figure(page, "Order")).toContainText("97 pieces");
+  await expect.poll(pieces).toBe(97);
+  await expect(page.getByRole("alert").filter({ hasText: "disk is full" })).toHaveCount(0);
+  await page.close();
+  await server.stop();
+  expect(run("check", db)).toContain("is whole");
+  clear();
 });

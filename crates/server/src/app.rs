@@ -114,6 +114,11 @@ async fn daily(store: Store, backups: Backups) {
             }
             Err(error) => tracing::error!(%error, "readings could not be thinned"),
         }
+        match store.pack_readings(Utc::now() - PACKED_AFTER, THINNED_AT_A_TIME).await {
+            Ok(0) => {}
+            Ok(pieces) => tracing::info!(pieces, "readings of pieces that ended long ago were packed"),
+            Err(error) => tracing::error!(%error, "readings could not be packed"),
+        }
         tokio::time::sleep(LOOKS).await;
     }
 }
@@ -121,6 +126,8 @@ async fn daily(store: Store, backups: Backups) {
 /// A month after a piece has ended nobody accepts its readings any more; its curve can be drawn again within what a good thermometer shows. Our own choice.
 const THINNED_AFTER: TimeDelta = TimeDelta::days(30);
 const THINNED_WITHIN_K: f64 = 0.1;
+/// A season after, hardly anybody looks at them: they take a row a piece. Our own choice.
+const PACKED_AFTER: TimeDelta = TimeDelta::days(120);
 /// So many pieces at each look, so that nothing waits for it.
 const THINNED_AT_A_TIME: u32 = 100;
 

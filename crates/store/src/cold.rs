@@ -50,12 +50,29 @@ struct ProbeRow {
 }
 
 #[derive(FromRow)]
-struct ReadingRow {
-    id: i64,
-    read_at: String,
-    shows_c: f64,
-    spot: String,
-    simulated: bool,
+pub(crate) struct ReadingRow {
+    pub(crate) id: i64,
+    pub(crate) read_at: String,
+    pub(crate) shows_c: f64,
+    pub(crate) spot: String,
+    pub(crate) simulated: bool,
+}
+
+impl ReadingRow {
+    pub(crate) fn into_core(self) -> Result<StoredReading, StoreError> {
+        let damaged = |why: String| StoreError::Damaged { thing: "reading", id: self.id, why };
+        Ok(StoredReading {
+            id: self.id,
+            read_at: moment("reading", self.id, &self.read_at)?,
+            shows: Temperature::from_c(self.shows_c).map_err(|e| damaged(e.to_string()))?,
+            simulated: self.simulated,
+            spot: match self.spot.as_str() {
+                "core" => Spot::Core,
+                "surface" => Spot::Surface,
+                other => return Err(damaged(format!("unknown spot {other}"))),
+            },
+        })
+    }
 }
 
 /// The forms a job chills its dough in.
@@ -314,6 +331,7 @@ impl Store {
     pub async fn move_chill(&self, id: ChillId, stay: StoredStay) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
         w.chill(id).await?;
+        w.unpack(id).await?;
         let (count,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM stay WHERE chill_id = ?")
             .bind(id.0)
             .fetch_one(&mut *w.conn().await?)
@@ -341,6 +359,7 @@ impl Store {
     pub async fn end_chill(&self, id: ChillId, at: Option<DateTime<Utc>>) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
         w.chill(id).await?;
+        w.unpack(id).await?;
         sqlx::query("UPDATE chill SET ended_at = ? WHERE id = ?")
             .bind(at.map(written))
             .bind(id.0)
@@ -379,38 +398,15 @@ impl Store {
         w.commit().await
     }
 
-    /// Readings of a piece in the order of their time, however they came.
-    pub async fn readings(&self, id: ChillId) -> Result<Vec<StoredReading>, StoreError> {
-        let rows: Vec<ReadingRow> = sqlx::query_as(
-            "SELECT id, read_at, shows_c, spot, simulated FROM reading WHERE chill_id = ? ORDER BY read_at, id",
-        )
-        .bind(id.0)
-        .fetch_all(&mut *self.conn().await?)
-        .await?;
-        rows.into_iter()
-            .map(|r| {
-                let damaged = |why: String| StoreError::Damaged { thing: "reading", id: r.id, why };
-                Ok(StoredReading {
-                    id: r.id,
-                    read_at: moment("reading", r.id, &r.read_at)?,
-                    shows: Temperature::from_c(r.shows_c).map_err(|e| damaged(e.to_string()))?,
-                    simulated: r.simulated,
-                    spot: match r.spot.as_str() {
-                        "core" => Spot::Core,
-                        "surface" => Spot::Surface,
-                        other => return Err(damaged(format!("unknown spot {other}"))),
-                    },
-                })
-            })
-            .collect()
-    }
-
     /// How many readings a piece has.
     pub async fn count_readings(&self, id: ChillId) -> Result<u64, StoreError> {
-        let (count,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM reading WHERE chill_id = ?")
-            .bind(id.0)
-            .fetch_one(&mut *self.conn().await?)
-            .await?;
+        let (count,): (i64,) = sqlx::query_as(
+            "SELECT (SELECT COUNT(*) FROM reading WHERE chill_id = ?1)
+             + (SELECT COALESCE(SUM(json_array_length(readings)), 0) FROM packed_readings WHERE chill_id = ?1)",
+        )
+        .bind(id.0)
+        .fetch_one(&mut *self.conn().await?)
+        .await?;
         Ok(count.cast_unsigned())
     }
 
@@ -422,6 +418,7 @@ impl Store {
         simulated: bool,
     ) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
+        w.unpack(id).await?;
         for (at, shows, spot) in readings {
             let number = w.next("reading").await?;
             // A device that got no answer sends again what it has sent: that is the same reading.
@@ -447,6 +444,9 @@ impl Store {
     /// Takes a reading away and tells whose it was.
     pub async fn delete_reading(&self, id: i64) -> Result<ChillId, StoreError> {
         let w = self.begin(None).await?;
+        if let Some(piece) = w.packed_with(id).await? {
+            w.unpack(piece).await?;
+        }
         let gone: Option<(i64,)> = sqlx::query_as("DELETE FROM reading WHERE id = ? RETURNING chill_id")
             .bind(id)
             .fetch_optional(&mut *w.conn().await?)

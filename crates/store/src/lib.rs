@@ -14,6 +14,7 @@ mod header;
 mod keeping;
 mod learnt;
 mod lock;
+mod packed;
 mod records;
 mod row;
 mod rows;

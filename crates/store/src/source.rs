@@ -5,7 +5,7 @@ use crate::error::StoreError;
 use crate::header::{IN_USE, mark, sniff};
 use sqlx::pool::PoolConnection;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
-use sqlx::{AssertSqlSafe, Sqlite, SqliteConnection, SqlitePool, Transaction};
+use sqlx::{AssertSqlSafe, Connection as _, Sqlite, SqliteConnection, SqlitePool, Transaction};
 use std::ops::{Deref, DerefMut};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -98,6 +98,9 @@ impl Source {
         let write = SqlitePoolOptions::new()
             .max_connections(1)
             .acquire_timeout(WRITE_WAITS)
+            // A change that finds the disk full is rolled back by SQLite itself; what was asked for then is no transaction any more, and cannot be
+            // rolled back again: such a connection is given up for a new one.
+            .before_acquire(|conn, _| Box::pin(async move { Ok(!conn.is_in_transaction()) }))
             .connect_with(options.clone())
             .await?;
         migrations.run(&write).await?;

@@ -4,6 +4,7 @@
 
 mod advice;
 pub mod bench;
+pub mod causes;
 mod clock;
 mod cold;
 mod day;
@@ -25,6 +26,7 @@ mod safety;
 mod sentence;
 mod shape;
 mod steps;
+mod trial;
 
 pub use clock::{when_late, why};
 pub use day::{day_forbidden, day_help, day_shared, day_why};
@@ -41,3 +43,4 @@ pub use photo::photo_found;
 pub use sentence::{Part, Say, Sentence, all};
 pub use shape::{marbled_steps, pattern_steps};
 pub use steps::step;
+pub use trial::trial_verdict;

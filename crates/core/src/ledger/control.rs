@@ -268,7 +268,7 @@ fn varies(trays: &[(i64, Vec<f64>)]) -> Varies {
 }
 
 /// The share of a normal distribution below a value.
-fn below(z: f64) -> f64 {
+pub(super) fn below(z: f64) -> f64 {
     0.5 * libm::erfc(-z / std::f64::consts::SQRT_2)
 }
 

@@ -1,15 +1,27 @@
 //! What came out of the oven, against what was expected.
 
+mod causes;
 mod control;
 mod evenness;
 mod photo;
+mod trial;
+mod tries;
 
+pub use causes::{
+    Cause, CauseAsked, CauseTest, Causes, Evidence, Fact, Found, MOST_SEEN, Seen, Suspect, Tell, WithCause, causes,
+};
 pub use control::{Capability, ControlCharts, LEAST_TRAYS, MeasuredTray, Point, Signal, Varies, control_charts};
 pub use evenness::{CUT_ALIKE_MM, EvenMeasure, Evenness, NoChance, evenness};
 pub use photo::{
     BAKE_PHOTO_LIMIT_BYTES, DarkPlace, Grown, MOST_TILT_DEG, MadeUp, MadeUpBake, MadeUpPhoto, MadeUpPiece,
     MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, PhotoNote, made_up_photo, measure_photo,
 };
+pub use trial::{
+    MOST_OF_A_WAY, SEEN, TrialAsked, TrialOutcome, TrialSize, TrialVerdict, USUAL_WITHIN, WAYS, WayOutcome, lay_trial,
+    trial_outcome,
+};
+
+pub use tries::{TestPlanned, Trial, TryFound, TryNoted, Trying};
 
 use crate::error::{Checks, InputErrors};
 use crate::oven::EdgeColour;

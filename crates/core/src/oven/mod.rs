@@ -18,7 +18,7 @@ pub use bake::{
     BakeWarning, BakesFitted, COVER, DoneBy, DoughKnowledge, HeatKnowledge, LEAST_RADIUS_MM, LookFor, MOST_FITTED,
     OVEN_C, OvenDough, OvenDoughParts, OvenKnowledge, OvenSetup, Profile, RangesHeld, SETTING_C, START_C, Shade,
     THICKNESS_MM, TIME_PER_K, TRAY_C, TrayCover, TrayLiner, TrayMaterial, browns_faster, check_bake, cools_after,
-    forecast, forecast_at, learn_bakes, shade_of, simulate, spread_until_set,
+    forecast, forecast_at, learn_bakes, rim_index, shade_of, simulate, spread_until_set,
 };
 pub use colour::{SEEN_BY_ALL, index_of_look, look_apart, look_lab, screen_colour};
 pub use edge::EdgeColour;

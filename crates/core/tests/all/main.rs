@@ -10,6 +10,7 @@ mod days;
 mod dough_rules;
 mod hostile_files;
 mod lots;
+mod mishaps;
 mod more_ways;
 mod nesting;
 mod oven_reference;

@@ -539,3 +539,49 @@ async fn readings_of_pieces_long_ended_are_thinned_and_it_is_said() {
     assert!(kept.iter().any(|r| r.spot == Spot::Surface) && kept[0].read_at == at(1));
     assert_eq!(store.readings(ids[1]).await.unwrap().len(), 181);
 }
+
+#[tokio::test]
+async fn readings_of_pieces_a_season_past_take_one_row_and_read_as_before() {
+    let (dir, store, _, _, j) = filled().await;
+    let at = |minutes: i64| {
+        chrono::TimeZone::with_ymd_and_hms(&Utc, 2026, 3, 1, 8, 0, 0).unwrap() + TimeDelta::minutes(minutes)
+    };
+    let id = store.put_in(&NewChill { put_in_at: at(0), ..disc_in_the_fridge(j) }).await.unwrap();
+    let shown: Vec<_> = (1..=90_i32)
+        .map(|m| (at(m.into()), Temperature::from_c(4.0 + 17.0 * (-f64::from(m) / 35.1).exp()).unwrap(), Spot::Core))
+        .collect();
+    store.add_readings(id, &shown, false).await.unwrap();
+    store.end_chill(id, Some(at(100))).await.unwrap();
+    // Those that were not thinned yet stay as they are, and so do those of a piece that ended later.
+    assert_eq!(store.pack_readings(at(101), 10).await.unwrap(), 0);
+    store.thin_readings(at(101), 0.1, 10).await.unwrap();
+    assert_eq!(store.pack_readings(at(100), 10).await.unwrap(), 0);
+    let before = store.readings(id).await.unwrap();
+    assert_eq!(store.pack_readings(at(101), 10).await.unwrap(), 1);
+    assert_eq!(store.pack_readings(at(101), 10).await.unwrap(), 0, "they are packed");
+    assert_eq!(
+        (store.readings(id).await.unwrap(), store.count_readings(id).await.unwrap()),
+        (before.clone(), before.len() as u64)
+    );
+    let file = dir.path().join("bakery.db");
+    let mut conn =
+        sqlx::ConnectOptions::connect(&sqlx::sqlite::SqliteConnectOptions::new().filename(file)).await.unwrap();
+    let (left,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM reading").fetch_one(&mut conn).await.unwrap();
+    assert_eq!(left, 0);
+    // One that is taken away, and one that is sent again, find those that are packed.
+    assert_eq!(store.delete_reading(before[3].id).await.unwrap(), id);
+    assert_eq!(store.readings(id).await.unwrap().len(), before.len() - 1);
+    store.pack_readings(at(101), 10).await.unwrap();
+    let again = (before[0].read_at, before[0].shows, before[0].spot);
+    store.add_readings(id, &[again], false).await.unwrap();
+    assert_eq!(store.readings(id).await.unwrap().len(), before.len() - 1, "the same reading");
+    // Followed again, it has them in their table; forgotten, they are gone with it.
+    store.pack_readings(at(101), 10).await.unwrap();
+    store.end_chill(id, None).await.unwrap();
+    assert_eq!(store.readings(id).await.unwrap().len(), before.len() - 1);
+    store.end_chill(id, Some(at(100))).await.unwrap();
+    store.pack_readings(at(101), 10).await.unwrap();
+    store.forget_chill(id).await.unwrap();
+    let (left,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM packed_readings").fetch_one(&mut conn).await.unwrap();
+    assert_eq!(left, 0);
+}

@@ -63,6 +63,12 @@ pub(crate) const fn integral_of(colour: EdgeColour) -> f64 {
     }
 }
 
+/// The colour index of a rim of a colour, 0 raw to 100 burnt.
+#[must_use]
+pub fn rim_index(colour: EdgeColour) -> f64 {
+    index(integral_of(colour))
+}
+
 /// How a surface looks.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Shade {

@@ -116,7 +116,7 @@ impl OvenDough {
     }
 
     /// Whether its cocoa hides its colour.
-    pub(super) fn hides_colour(&self) -> bool {
+    pub(crate) fn hides_colour(&self) -> bool {
         self.facts.cocoa > COCOA_HIDES
     }
 

@@ -7,7 +7,8 @@
 
 use super::dough::OvenDough;
 use super::end::BakeEnd;
-use super::forecast::{BakeForecast, DoneBy, forecast};
+use super::forecast::{BakeForecast, DoneBy, brief};
+use super::limits::check_bake;
 use super::setup::{BakeFit, BakePiece, OvenSetup};
 use crate::error::InputErrors;
 use crate::units::{Share, Span, TemperatureDifference};
@@ -74,6 +75,15 @@ pub struct BakeSeen {
     pub bake: Option<Span>,
     /// Of a round, across.
     pub spread: Share,
+}
+
+impl BakeSeen {
+    /// Whether another was baked of the same dough, in the same way and to the same end.
+    fn baked_like(&self, other: &Self) -> bool {
+        (self.formula, self.piece, self.oven, self.measured, self.end)
+            == (other.formula, other.piece, other.oven, other.measured, other.end)
+            && self.dough == other.dough
+    }
 }
 
 /// What bakes have taught of the oven.
@@ -247,6 +257,8 @@ fn not_odd(apart: f64) -> f64 {
 
 struct Search<'a> {
     seen: &'a [BakeSeen],
+    /// Of each record the first that was baked as it was: what the model says of one it says of all.
+    like: Vec<usize>,
     formulas: usize,
     offset_sd_k: f64,
     /// Whether the strength of the heat is fitted, too.
@@ -258,6 +270,13 @@ struct Search<'a> {
 struct Off {
     by: [f64; 2],
     slopes: [DVector<f64>; 2],
+}
+
+/// What the model says of a record.
+struct Baked {
+    here: BakeForecast,
+    before: BakeForecast,
+    after: Vec<(usize, BakeForecast)>,
 }
 
 struct Found {
@@ -288,9 +307,15 @@ impl Search<'_> {
         }
     }
 
-    fn bake(&self, record: &BakeSeen, at: &DVector<f64>) -> Result<BakeForecast, InputErrors> {
+    fn bake(&self, record: &BakeSeen, at: &DVector<f64>) -> BakeForecast {
         let fit = self.fit(record.measured, Some(record.formula), at);
-        forecast(&record.dough, &record.piece, &record.oven, &fit, record.end)
+        brief::<10>(&record.dough, &record.piece, &record.oven, &fit, record.end)
+    }
+
+    /// The same in coarser cells: good enough for how it changes.
+    fn roughly(&self, record: &BakeSeen, at: &DVector<f64>) -> BakeForecast {
+        let fit = self.fit(record.measured, Some(record.formula), at);
+        brief::<6>(&record.dough, &record.piece, &record.oven, &fit, record.end)
     }
 
     /// What a width may be off by, of itself, of a piece that spread so far.
@@ -307,42 +332,58 @@ impl Search<'_> {
         [if short_of_never { 0.0 } else { time }, spread]
     }
 
-    /// The same with slopes: of the offset, the heat and the browning by a step of the model, of spread and time by what they multiply.
-    fn off_with_slopes(&self, record: &BakeSeen, at: &DVector<f64>) -> Result<Off, InputErrors> {
-        let here = self.bake(record, at)?;
-        let by = Self::off(record, &here);
-        let mut slopes = [DVector::zeros(at.len()), DVector::zeros(at.len())];
+    /// What slopes are taken over by a step of the model; those of spread and time are what they multiply.
+    fn stepped(&self, record: &BakeSeen) -> impl Iterator<Item = usize> {
         let browning = Self::place(record.formula, BROWNING);
-        let stepped = [OFFSET].into_iter().chain(self.heat.then_some(HEAT)).chain([browning]);
-        for unknown in stepped {
+        [OFFSET].into_iter().chain(self.heat.then_some(HEAT)).chain([browning])
+    }
+
+    /// What the model says of one record as it stands, and how that changes: before and after a step of each.
+    fn with_steps(&self, record: &BakeSeen, at: &DVector<f64>) -> Baked {
+        let before = self.roughly(record, at);
+        let step = |unknown: usize| {
             let mut moved = at.clone();
             moved[unknown] += STEP;
-            let there = Self::off(record, &self.bake(record, &moved)?);
+            (unknown, self.roughly(record, &moved))
+        };
+        Baked { here: self.bake(record, at), before, after: self.stepped(record).map(step).collect() }
+    }
+
+    /// How far off a record is, with slopes.
+    fn off_with_slopes(&self, record: &BakeSeen, baked: &Baked, unknowns: usize) -> Off {
+        let by = Self::off(record, &baked.here);
+        let mut slopes = [DVector::zeros(unknowns), DVector::zeros(unknowns)];
+        let before = Self::off(record, &baked.before);
+        for (unknown, after) in &baked.after {
+            let after = Self::off(record, after);
             for k in 0..2 {
-                slopes[k][unknown] = (there[k] - by[k]) / STEP;
+                slopes[k][*unknown] = (after[k] - before[k]) / STEP;
             }
         }
         if record.bake.is_some() {
             slopes[0][Self::place(record.formula, TIME)] = own_sd(TIME_SD, HAND_TIME_SD) / TIME_NOISE;
             slopes[0][HAND_TIME] = HAND_TIME_SD / TIME_NOISE;
         }
-        let of_spread = (1.0 + here.spread.value()).ln() / Self::width_noise(record.spread.value().max(0.0));
+        let of_spread = (1.0 + baked.here.spread.value()).ln() / Self::width_noise(record.spread.value().max(0.0));
         slopes[1][Self::place(record.formula, SPREAD)] = own_sd(SPREAD_SD, HAND_SPREAD_SD) * of_spread;
         slopes[1][HAND_SPREAD] = HAND_SPREAD_SD * of_spread;
-        Ok(Off { by, slopes })
+        Off { by, slopes }
     }
 
-    /// Something of every record, on two threads: each is a run of the model or several.
-    fn each<T: Send>(&self, of: impl Fn(&BakeSeen) -> Result<T, InputErrors> + Sync) -> Result<Vec<T>, InputErrors> {
-        let (first, second) = self.seen.split_at(self.seen.len() / 2);
-        let half = |seen: &[BakeSeen]| seen.iter().map(&of).collect::<Result<Vec<T>, InputErrors>>();
-        std::thread::scope(|scope| {
-            let other = scope.spawn(|| half(first));
-            let second = half(second);
-            let mut all = other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))?;
-            all.extend(second?);
-            Ok(all)
-        })
+    /// Something of every record: the model is run once for all that were baked alike, on two threads.
+    fn each<T: Send, U>(&self, run: impl Fn(&BakeSeen) -> T + Sync, of: impl Fn(&BakeSeen, &T) -> U) -> Vec<U> {
+        let firsts: Vec<usize> = (0..self.seen.len()).filter(|i| self.like[*i] == *i).collect();
+        let (first, second) = firsts.split_at(firsts.len() / 2);
+        let some = |of: &[usize]| of.iter().map(|i| run(&self.seen[*i])).collect::<Vec<T>>();
+        let all = std::thread::scope(|scope| {
+            let other = scope.spawn(|| some(first));
+            let second = some(second);
+            let mut all = other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic));
+            all.extend(second);
+            all
+        });
+        let found = |i: usize| &all[firsts.partition_point(|f| *f < self.like[i])];
+        self.seen.iter().enumerate().map(|(i, record)| of(record, found(i))).collect()
     }
 
     /// What each record counts for. Records of one recipe that agree with each other count in full, wherever they lie; of the others by how far each is
@@ -418,7 +459,7 @@ impl Search<'_> {
     }
 
     /// Gauss and Newton with what was known before; what each record counts for and how much trays differ are found on the way.
-    fn solve(&self) -> Result<Found, InputErrors> {
+    fn solve(&self) -> Found {
         let unknowns = OF_ALL + OF_ONE * self.formulas;
         let mut found = Found {
             at: DVector::zeros(unknowns),
@@ -430,7 +471,10 @@ impl Search<'_> {
         let (mut far, mut step) = (true, DVector::zeros(unknowns));
         for round in 0..ROUNDS {
             if far || round % NEW_SLOPES == 0 {
-                let offs = self.each(|record| self.off_with_slopes(record, &found.at))?;
+                let offs = self.each(
+                    |record| self.with_steps(record, &found.at),
+                    |record, baked| self.off_with_slopes(record, baked, unknowns),
+                );
                 // What was thought to be a way down leads up: half of it, with the slopes from before.
                 if round > 0
                     && Self::misfit(&found, &offs, &found.at) > Self::misfit(&found, &found.offs, &(&found.at - &step))
@@ -441,7 +485,7 @@ impl Search<'_> {
                 }
                 found.offs = offs;
             } else {
-                let offs = self.each(|record| Ok(Self::off(record, &self.bake(record, &found.at)?)))?;
+                let offs = self.each(|record| self.bake(record, &found.at), Self::off);
                 for (off, by) in found.offs.iter_mut().zip(offs) {
                     off.by = by;
                 }
@@ -471,7 +515,7 @@ impl Search<'_> {
             }
         }
         found.covariance = Self::inverse(Self::precision(&found.at, &found.offs, &found.weights, found.differ));
-        Ok(found)
+        found
     }
 
     /// What is known of a formula, or of one that was never baked.
@@ -554,14 +598,18 @@ pub fn learn_bakes(seen: &[BakeSeen]) -> Result<Option<BakesFitted>, InputErrors
     if seen.is_empty() {
         return Ok(None);
     }
+    for record in seen {
+        check_bake(&record.dough, &record.piece, &record.oven)?;
+    }
     let measured = seen.iter().any(|s| s.measured.is_some());
     let search = Search {
         seen,
+        like: (0..seen.len()).map(|i| (0..i).find(|j| seen[*j].baked_like(&seen[i])).unwrap_or(i)).collect(),
         formulas: seen.iter().map(|s| s.formula + 1).max().unwrap_or(0),
         offset_sd_k: if measured { OFFSET_SD_K.1 } else { OFFSET_SD_K.0 },
         heat: measured,
     };
-    let found = search.solve()?;
+    let found = search.solve();
     let sd = [OFFSET, HEAT].map(|a| found.covariance[(a, a)].max(0.0).sqrt());
     let heat = HeatKnowledge {
         heat: (found.at[HEAT] * HEAT_SD).exp(),

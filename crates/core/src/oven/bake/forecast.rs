@@ -187,6 +187,20 @@ pub(super) fn unchecked<const N: usize>(
     read_off(&records, &Read { dough, piece, fit, asked: Some(asked), at: None }, warnings)
 }
 
+/// The same without asking what the model knows, and no further than to its end: what cannot be drawn can be learnt from.
+pub(super) fn brief<const N: usize>(
+    dough: &OvenDough,
+    piece: &BakePiece,
+    oven: &OvenSetup,
+    fit: &BakeFit,
+    end: BakeEnd,
+) -> BakeForecast {
+    let asked = Asked::of(end, dough);
+    let until = Until { colour: asked.colour.unwrap_or(SOME_COLOUR), ..Until::LAST };
+    let (records, _) = run::<N>(dough, piece, oven, fit, &until);
+    read_off(&records, &Read { dough, piece, fit, asked: Some(asked), at: None }, vec![])
+}
+
 /// Forecasts a bake that is ended after so long, at most 50 min.
 ///
 /// Fails as [`forecast`] does.

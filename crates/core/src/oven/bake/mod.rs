@@ -27,7 +27,7 @@ mod setup;
 mod tray;
 mod water;
 
-pub use colour::{Shade, browns_faster, shade_of};
+pub use colour::{Shade, browns_faster, rim_index, shade_of};
 pub(super) use colour::{index, integral_of, kelvin_an_e_fold};
 pub use dough::{OvenDough, OvenDoughParts};
 pub use end::BakeEnd;

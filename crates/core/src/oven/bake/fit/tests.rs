@@ -1,5 +1,6 @@
 //! What bakes teach, on kitchens whose truth is known.
 
+use super::super::forecast::forecast;
 use super::*;
 use crate::dough::{Formula, LineInput, Pantry};
 use crate::oven::EdgeColour;

@@ -1,0 +1,204 @@
+//! Why it came out so: causes that the trade knows, each weighed by how often it is the reason, what the bake's conditions say of it, what the model makes
+//! of it, and what the baker answers; and the one cheap test that tells the first two apart.
+
+mod facts;
+mod shift;
+mod table;
+mod telling;
+
+pub use facts::Fact;
+pub use table::{Cause, Seen};
+pub use telling::{CauseTest, Found, Tell, WithCause};
+
+use super::BakeRecord;
+use crate::error::{InputError, InputErrors};
+use crate::job::AsBaked;
+use crate::oven::{BakeEnd, BakeKnowledge, BakeSeen, DoughKnowledge};
+use crate::units::{Share, Span};
+use facts::facts;
+use shift::{Asked, Out, Told};
+
+/// So many things seen at once are weighed together. Our own choice.
+pub const MOST_SEEN: usize = 4;
+/// A clue that a baker sees is there so often where the cause is, and so often where it is not. Our own choice.
+const CLUE: (f64, f64) = (0.8, 0.25);
+/// Something that nobody thought of, as likely as what is rare in the table.
+const ANOTHER: f64 = 1.0;
+/// A cause may do more or less than any of the steps that are tried; it is as likely as the mean of them, and of doing nothing so often. Our own choice.
+const DOES_NOTHING: f64 = 0.1;
+/// The model is not the oven: what it makes likelier counts by the root of that, so that practice keeps its say. Our own choice.
+const COUNTS: f64 = 0.5;
+/// More than so much of the likelihood is told as speaking for a cause, less than its inverse against it.
+const SPEAKS: f64 = 1.25;
+/// Of the spread before any bake taught it, and at least.
+const SPREAD_SD: (f64, f64) = (0.15, 0.30);
+
+/// What is asked.
+#[derive(Debug, Clone, Copy)]
+pub struct CauseAsked<'a> {
+    /// What was seen, one to four.
+    pub seen: &'a [Seen],
+    /// What it was baked with.
+    pub baked: Option<&'a AsBaked>,
+    /// What was measured.
+    pub record: &'a BakeRecord,
+    /// In the oven, least and most that was expected.
+    pub expected: (Span, Span),
+    /// What other bakes have taught.
+    pub learnt: Option<&'a BakeKnowledge>,
+    /// Clues that the baker was asked for: whether it was so.
+    pub clues: &'a [(Cause, bool)],
+}
+
+/// Something that speaks for or against a cause.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Evidence {
+    /// How often it is the reason, 1 to 5.
+    Usual(u8),
+    /// A condition, and whether it speaks for it.
+    Fact(Fact, bool),
+    /// With it the model tells this spread, across a round, nearer to what came out than without or further from it.
+    Model {
+        /// With the cause, as far as it fits best.
+        spread: Share,
+        /// Whether that speaks for it.
+        speaks_for: bool,
+    },
+    /// The baker saw it so, or not so.
+    Clue(bool),
+}
+
+/// A cause, weighed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Suspect {
+    /// Which.
+    pub cause: Cause,
+    /// How likely, of all together.
+    pub share: Share,
+    /// How much of what came out otherwise than forecast it explains, where the model tells.
+    pub explains: Option<Share>,
+    /// What speaks for it and against it.
+    pub evidence: Vec<Evidence>,
+}
+
+/// What is behind it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Causes {
+    /// The likeliest first.
+    pub suspects: Vec<Suspect>,
+    /// How likely it is something else.
+    pub another: Share,
+    /// As the model has it with no cause at all; nothing where it tells nothing.
+    pub forecast: Option<Share>,
+    /// As it came out, across a round.
+    pub came_out: Option<Share>,
+    /// What tells the first two apart.
+    pub test: Option<CauseTest>,
+}
+
+/// A bake that the model can be asked about.
+pub(super) struct Bake {
+    asked: Asked,
+    out: Out,
+    without: Told,
+    likely_without: f64,
+}
+
+impl Bake {
+    /// Nothing where the model does not reach it.
+    fn of(asked: &CauseAsked<'_>, seen: BakeSeen) -> Option<Self> {
+        let fit = asked.learnt.copied().unwrap_or(BakeKnowledge::NONE).fit(seen.measured.unwrap_or_default());
+        let dough = asked.learnt.map_or(DoughKnowledge::NONE, |k| k.dough);
+        let edge = asked.record.edge();
+        let colour = matches!(seen.end, BakeEnd::Colour(_) | BakeEnd::Soft(_)) && !seen.dough.hides_colour();
+        let out = Out {
+            spread: seen.spread,
+            rim: (colour && seen.bake.is_some()).then_some(edge),
+            spread_sd: dough.spread_sd.clamp(SPREAD_SD.0, SPREAD_SD.1),
+        };
+        let asked = Asked { seen, fit };
+        let without = asked.told().ok()?;
+        Some(Self { likely_without: out.likely(&without), asked, out, without })
+    }
+
+    /// How much likelier what came out is with a cause, what the model tells with it as far as it fits best, and how much of the difference it explains.
+    fn with(&self, cause: Cause) -> Option<(f64, Told)> {
+        let steps: Vec<(f64, Told)> = cause
+            .shifts()
+            .iter()
+            .filter_map(|shift| self.asked.with(*shift).and_then(|a| a.told()).ok())
+            .map(|told| (self.out.likely(&told), told))
+            .collect();
+        let best = steps.iter().copied().max_by(|a, b| a.0.total_cmp(&b.0))?;
+        let n = f64::from(u32::try_from(steps.len()).unwrap_or(1));
+        let mean = steps.iter().map(|s| s.0).sum::<f64>() / n;
+        let times = DOES_NOTHING + (1.0 - DOES_NOTHING) * mean / self.likely_without.max(f64::MIN_POSITIVE);
+        Some((times.powf(COUNTS), best.1))
+    }
+
+    fn explains(&self, told: &Told) -> Option<Share> {
+        let (all, some) = (self.out.spread.value() - self.without.spread, told.spread - self.without.spread);
+        // What came out as forecast needs no explaining.
+        (all.abs() > 0.004).then(|| Share::new((some / all).clamp(0.0, 1.0)))
+    }
+}
+
+/// Weighs what may be behind it.
+///
+/// Fails where nothing was seen, or too much at once.
+pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
+    if asked.seen.is_empty() || asked.seen.len() > MOST_SEEN {
+        return Err(InputError::refused("seen", format!("what was seen is one thing to {MOST_SEEN}")).into());
+    }
+    let seen = asked.baked.and_then(|b| b.seen(0, asked.record));
+    let dough = seen.as_ref().map(|s| s.dough.clone());
+    let says = asked.baked.map_or_else(Vec::new, |b| facts(b, asked.record, asked.expected, dough.as_ref()));
+    let came_out = seen.as_ref().map(|s| s.spread);
+    let bake = seen.and_then(|s| Bake::of(asked, s));
+    let mut all: Vec<Cause> = asked.seen.iter().flat_map(|s| s.suspects().iter().map(|(c, _)| *c)).collect();
+    all.sort_unstable();
+    all.dedup();
+    let mut weighed: Vec<(f64, Suspect)> = all
+        .into_iter()
+        .map(|cause| {
+            // Each thing seen is evidence of its own.
+            let mut weight: f64 = asked.seen.iter().map(|s| cause.before(*s)).product();
+            let step = asked.seen.iter().flat_map(|s| s.suspects()).filter(|(c, _)| *c == cause).map(|(_, n)| *n).max();
+            let mut evidence = vec![Evidence::Usual(step.unwrap_or(1))];
+            for say in says.iter().filter(|s| s.cause == cause) {
+                weight *= say.times;
+                evidence.push(Evidence::Fact(say.fact, say.times > 1.0));
+            }
+            let mut explains = None;
+            if let Some((bake, (times, told))) = bake.as_ref().and_then(|b| Some((b, b.with(cause)?))) {
+                weight *= times;
+                explains = bake.explains(&told);
+                if !(1.0 / SPEAKS..=SPEAKS).contains(&times) {
+                    evidence.push(Evidence::Model { spread: Share::new(told.spread), speaks_for: times > 1.0 });
+                }
+            }
+            for (_, so) in asked.clues.iter().filter(|(c, _)| *c == cause) {
+                let (there, elsewhere) = CLUE;
+                weight *= if *so { there / elsewhere } else { (1.0 - there) / (1.0 - elsewhere) };
+                evidence.push(Evidence::Clue(*so));
+            }
+            (weight, Suspect { cause, share: Share::new(0.0), explains, evidence })
+        })
+        .collect();
+    let another = ANOTHER.powi(i32::try_from(asked.seen.len()).unwrap_or(1));
+    let whole = another + weighed.iter().map(|(w, _)| w).sum::<f64>();
+    weighed.sort_by(|a, b| b.0.total_cmp(&a.0));
+    let suspects: Vec<Suspect> =
+        weighed.into_iter().map(|(w, s)| Suspect { share: Share::new(w / whole), ..s }).collect();
+    let test = telling::test(&suspects, bake.as_ref());
+    Ok(Causes {
+        suspects,
+        another: Share::new(another / whole),
+        forecast: bake.as_ref().map(|b| Share::new(b.without.spread)),
+        came_out,
+        test,
+    })
+}
+
+#[cfg(test)]
+mod tests;
