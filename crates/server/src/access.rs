@@ -34,12 +34,16 @@ const MOST_PAIRING: usize = 5;
 const SEEN_EVERY: TimeDelta = TimeDelta::minutes(5);
 
 /// What a device that may note what happens at the bench asks for beside reading.
-const BENCH: [Pattern; 35] = [
+const BENCH: [Pattern; 39] = [
     ("POST", "/api/runs"),
     ("POST", "/api/runs/*/events"),
     ("POST", "/api/runs/*/end"),
     ("POST", "/api/jobs/*/records"),
     ("DELETE", "/api/records/*"),
+    ("POST", "/api/records/*/test"),
+    ("POST", "/api/tries/*/noted"),
+    ("DELETE", "/api/tries/*/noted"),
+    ("POST", "/api/callipers"),
     ("POST", "/api/jobs/*/photo"),
     ("POST", "/api/records/*/photo"),
     ("DELETE", "/api/records/*/photo"),

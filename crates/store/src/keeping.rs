@@ -4,7 +4,7 @@ use crate::error::StoreError;
 use crate::header::{io, sniff, with_tail};
 use crate::lock::Lock;
 use crate::store::Store;
-use crate::things::{ChillId, CutterId, FormulaId, JobId, RecordId, RunId};
+use crate::things::{ChillId, CutterId, FormulaId, JobId, RecordId, RunId, TryId};
 use chrono::{DateTime, Utc};
 use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{ConnectOptions, Connection, SqliteConnection};
@@ -95,6 +95,9 @@ impl Store {
         }
         for id in self.count(&mut found, "records of bakes", "SELECT id FROM bake_record").await? {
             found.note(self.record(RecordId(id)).await);
+        }
+        for id in self.count(&mut found, "trials and tests", "SELECT id FROM try").await? {
+            found.note(self.one_try(TryId(id)).await);
         }
         for id in self.count(&mut found, "pieces in the cold", "SELECT id FROM chill").await? {
             found.note(self.chill(ChillId(id)).await);

@@ -5,6 +5,7 @@
 //! answered as saved is on the disk.
 
 mod archive;
+mod book;
 mod cold;
 mod devices;
 mod edits;
@@ -27,9 +28,11 @@ mod source;
 mod store;
 mod tables;
 mod things;
+mod tries;
 mod writing;
 
 pub use archive::{export_file, import};
+pub use book::{BookPage, BookRecord, BookWanted};
 pub use devices::{DeviceId, Role, StoredDevice};
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
@@ -39,7 +42,7 @@ pub use lock::Lock;
 pub use store::Store;
 pub use things::{
     AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, NewRun,
-    PantryId, RecordId, RecordPhoto, RunId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob,
-    StoredKnowledge, StoredMixNote, StoredReading, StoredRecord, StoredRun, StoredStay, StoredTouch,
+    NewTry, PantryId, RecordId, RecordPhoto, RunId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob,
+    StoredKnowledge, StoredMixNote, StoredReading, StoredRecord, StoredRun, StoredStay, StoredTouch, StoredTry, TryId,
 };
 pub use writing::Writing;

@@ -59,7 +59,7 @@ impl AsBakedJson {
 }
 
 #[derive(FromRow)]
-struct RecordRow {
+pub(crate) struct RecordRow {
     id: i64,
     job_id: i64,
     recorded_at: String,
@@ -117,7 +117,7 @@ impl RecordRow {
         }
     }
 
-    fn into_core(self, pantry: &Pantry) -> Result<StoredRecord, StoreError> {
+    pub(crate) fn into_core(self, pantry: &Pantry) -> Result<StoredRecord, StoreError> {
         let id = self.id;
         let finite = |v: f64| if v.is_finite() { v } else { 0.0 };
         let record = BakeRecord::new(
@@ -262,6 +262,16 @@ impl Store {
         }
         w.commit().await?;
         Ok(id)
+    }
+
+    /// Keeps records that were made elsewhere, all of them or none; no version is kept for them.
+    pub async fn add_records(&self, records: &[NewRecord]) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        for record in records {
+            w.job(record.job_id).await?;
+            w.keep_record(record).await?;
+        }
+        w.commit().await
     }
 
     pub(crate) async fn keep_record(&self, record: &NewRecord) -> Result<RecordId, StoreError> {

@@ -6,7 +6,7 @@ use ready_slab_core::dough::{BowlNote, Formula, Ingredient};
 use ready_slab_core::geometry::Outline;
 pub use ready_slab_core::job::AsBaked;
 use ready_slab_core::job::{Job, KeptSheet, Kin, Whereabouts, sheet_key};
-use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::ledger::{BakeRecord, TryNoted, Trying};
 use ready_slab_core::run::RunPlan;
 use ready_slab_core::units::{Length, Mass, Share, Span, Temperature};
 
@@ -28,6 +28,8 @@ id!(/// Number of a bake record.
     RecordId);
 id!(/// Number of a piece in the cold.
     ChillId);
+id!(/// Number of something that is tried.
+    TryId);
 id!(/// Number of a pantry entry.
     PantryId);
 id!(/// Number of a note on a mix.
@@ -353,4 +355,30 @@ pub struct StoredRecord {
     pub has_photo: bool,
     /// The record.
     pub kept: NewRecord,
+}
+
+/// Something to be tried.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewTry {
+    /// The job it was planned for.
+    pub job_id: JobId,
+    /// The dough it is about.
+    pub formula_id: FormulaId,
+    /// When it was planned.
+    pub planned_at: DateTime<Utc>,
+    /// What it is.
+    pub trying: Trying,
+}
+
+/// Something that was or is to be tried.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredTry {
+    /// Its number.
+    pub id: TryId,
+    /// What was noted of it; nothing while it is still to be made.
+    pub noted: Option<TryNoted>,
+    /// When.
+    pub noted_at: Option<DateTime<Utc>>,
+    /// What it is.
+    pub kept: NewTry,
 }

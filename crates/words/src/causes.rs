@@ -358,12 +358,13 @@ impl Say for Evidence {
             Self::Usual(2) => "seldom the reason".into(),
             Self::Usual(_) => "rarely the reason".into(),
             Self::Fact(fact, _) => fact.say(),
-            Self::Model { spread, speaks_for: true } => {
-                said!["the forecast with it: ", percent(spread, 1), " of spread, nearer to what came out"]
-            }
-            Self::Model { spread, speaks_for: false } => {
-                said!["the forecast with it: ", percent(spread, 1), " of spread, further from what came out"]
-            }
+            Self::Spread(spread, so) => said![
+                "with it the forecast is ",
+                percent(spread, 1),
+                if so { " of spread, nearer to what came out" } else { " of spread, further from what came out" }
+            ],
+            Self::Edge(true) => "with it the edge would be more as it came out".into(),
+            Self::Edge(false) => "with it the edge would be less as it came out".into(),
             Self::Clue(true) => "you saw it so".into(),
             Self::Clue(false) => "you did not see it so".into(),
         }
@@ -375,7 +376,7 @@ impl Say for Evidence {
 pub fn speaks_for(evidence: &Evidence) -> Option<bool> {
     match *evidence {
         Evidence::Usual(_) => None,
-        Evidence::Fact(_, so) | Evidence::Clue(so) | Evidence::Model { speaks_for: so, .. } => Some(so),
+        Evidence::Fact(_, so) | Evidence::Clue(so) | Evidence::Spread(_, so) | Evidence::Edge(so) => Some(so),
     }
 }
 
@@ -414,8 +415,20 @@ impl Say for CauseTest {
                 n.clone(),
                 " pieces of it on the next tray"
             ],
-            Cause::OvenHot => said!["Bake ", n.clone(), " pieces ", notch, " cooler"],
-            _ => said!["Bake ", n.clone(), " pieces ", notch, " hotter"],
+            Cause::OvenHot | Cause::OvenCool => {
+                let way = if self.of == Cause::OvenHot { " cooler" } else { " hotter" };
+                return said![
+                    "Bake the next tray ",
+                    notch,
+                    way,
+                    ", and measure ",
+                    n.clone(),
+                    " of its pieces beside ",
+                    n,
+                    " of one baked as before."
+                ];
+            }
+            _ => return of(self.of).test.into(),
         };
         how.then(said![", and measure them beside ", n, " others."])
     }

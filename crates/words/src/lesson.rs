@@ -62,13 +62,22 @@ impl Say for Lesson {
                 ", so this one is expected to."
             ],
             Self::NothingOfIt => "Of this dough itself nothing is recorded.".into(),
-            Self::Differ(time, spread) => said![
-                "Trays here differ more from each other than is usual (times ",
-                number(time, 1),
-                ", spreads ",
-                number(spread, 1),
-                " times as much), so the ranges are wider.",
-            ],
+            Self::Differ(time, spread) => {
+                let as_much = |times: f64| {
+                    if (0.95..1.05).contains(&times) {
+                        "as usual".to_owned()
+                    } else {
+                        format!("{} times as much", number(times, 1))
+                    }
+                };
+                said![
+                    "Trays here differ more from each other than is usual (in time ",
+                    as_much(time),
+                    ", in spread ",
+                    as_much(spread),
+                    "), so the ranges are wider."
+                ]
+            }
             Self::Held { times, spreads } => {
                 let of_times = (times.0 > 0).then(|| format!("{} of {}", times.1, of(times.0, "time")));
                 let of_spreads = format!("{} of {}", spreads.1, of(spreads.0, "spread"));

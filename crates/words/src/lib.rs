@@ -27,6 +27,7 @@ mod sentence;
 mod shape;
 mod steps;
 mod trial;
+mod worth;
 
 pub use clock::{when_late, why};
 pub use day::{day_forbidden, day_help, day_shared, day_why};

@@ -73,6 +73,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of all bakes, the newest first. */
+        get: operations["book_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Bakes as a table (CSV, RFC 4180), at most the newest 5,000 that are looked for. */
+        get: operations["book_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a list of objects. */
+        get: operations["book_json"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two bakes side by side: what differs, what came out, and what the forecast says of it. */
+        get: operations["book_beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bowl/{id}": {
         parameters: {
             query?: never;
@@ -101,6 +169,40 @@ export interface paths {
         put?: never;
         /** Puts a note on a mix back that was struck out. */
         post: operations["dough_bowl_put_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/callipers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads what a calliper wrote: one piece a line. */
+        post: operations["callipers_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a baker may see of a bake that came out otherwise. */
+        get: operations["causes_list"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1435,6 +1537,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/records/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads bakes from a file into a job, all of them or none: a table or a list as they go out here, or of one's own. */
+        post: operations["book_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/sheets": {
         parameters: {
             query?: never;
@@ -1547,6 +1666,58 @@ export interface paths {
         };
         /** When each piece of a job's full tray is done, by its place in the oven and by the sheet it was cut from. */
         get: operations["oven_tray_times"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/trial-size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How large a trial of the job's dough would be. */
+        get: operations["trial_size"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was and is to be tried of the job's dough, the newest first. */
+        get: operations["tries_list"];
+        put?: never;
+        /** Plans a trial: its pieces are laid out over the job's trays, so that no hot side decides. */
+        post: operations["trial_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/worth-measuring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The one thing most worth measuring next of the job's dough. */
+        get: operations["records_worth"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1729,6 +1900,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records/{id}/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may be behind a bake: causes that the trade knows, weighed, and what tells the first two apart. */
+        get: operations["causes_weigh"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/records/{id}/photo": {
         parameters: {
             query?: never;
@@ -1776,6 +1964,23 @@ export interface paths {
         put?: never;
         /** Puts a record back that was struck out. */
         post: operations["records_put_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts the test that tells the first two causes apart into the next bake of the dough. */
+        post: operations["causes_test"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1931,6 +2136,41 @@ export interface paths {
         post?: never;
         /** Takes a finding away. */
         delete: operations["touches_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tries/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes it away. */
+        delete: operations["try_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tries/{id}/noted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes what came of it, and reads it out. */
+        post: operations["try_note"];
+        /** Takes back what was noted: it is still to be made. */
+        delete: operations["try_unnote"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2621,6 +2861,35 @@ export interface components {
          * @enum {string}
          */
         Bent: "straight" | "crescent" | "ring" | "knot" | "twist";
+        /** @description Two bakes side by side: each figure is of the second, less that of the first. */
+        BesideBakesView: {
+            /** @description What differs, what makes most first; null where one of them was kept without what it was baked with. */
+            differs?: components["schemas"]["DiffersView"][] | null;
+            /**
+             * Format: double
+             * @description Longer in the oven, where both were noted.
+             */
+            min?: number | null;
+            /** @description The first. */
+            one: components["schemas"]["BookRecordView"];
+            /** @description The second. */
+            other: components["schemas"]["BookRecordView"];
+            /**
+             * Format: double
+             * @description More spread, as it came out.
+             */
+            spread_percent: number;
+            /**
+             * Format: double
+             * @description The same of the time.
+             */
+            told_min?: number | null;
+            /**
+             * Format: double
+             * @description What the forecast makes of all that differs; null where it says nothing.
+             */
+            told_spread_percent?: number | null;
+        };
         /** @description A formula beside the neighbour of a key, or beside the one on the shelf that is nearest to it. */
         BesideView: {
             /** @description How they differ, the largest first. */
@@ -2635,6 +2904,25 @@ export interface components {
             own: components["schemas"]["CharacterView"];
             /** @description The schools. */
             schools: components["schemas"]["SchoolView"][];
+        };
+        /** @description A record of the book. */
+        BookRecordView: components["schemas"]["RecordView"] & {
+            /** @description Its dough's name; null where it is gone. */
+            formula?: string | null;
+            /** @description That job's name; null where it is gone. */
+            job?: string | null;
+            /**
+             * Format: int64
+             * @description Its job.
+             */
+            job_id: number;
+        };
+        /** @description A page of the book. */
+        BookView: {
+            /** @description The newest first. */
+            records: components["schemas"]["BookRecordView"][];
+            /** @description How many there are in all. */
+            total: number;
         };
         /** @description A dough as it feels at the bowl. */
         BowlRequest: {
@@ -2687,11 +2975,71 @@ export interface components {
             /** @description How long it stays. */
             stays: components["schemas"]["ChillFor"];
         };
+        /** @description What a calliper measured. */
+        CallipersView: {
+            /** @description Of each piece, where there is a second column. */
+            thicknesses_mm: number[];
+            /** @description Of each piece. */
+            widths_mm: number[];
+        };
         /** @description What would help a run that is late. */
         CatchUpView: {
             press?: components["schemas"]["Happened"] | null;
             /** @description What, and by how much. */
             says: components["schemas"]["SentenceView"];
+        };
+        /**
+         * @description What may be behind it.
+         * @enum {string}
+         */
+        Cause: "warm_pieces" | "flour_short" | "oven_cool" | "much_air" | "much_sugar" | "leavener" | "slippery_tray" | "sheet_thin" | "soft_fat" | "flour_heavy" | "cold_pieces" | "oven_hot" | "mixed_thickness" | "full_tray" | "little_to_brown" | "low_rack" | "dark_tray" | "insulated_tray" | "hot_place" | "sheet_wedge" | "rerolled" | "dry_flour" | "overworked" | "strong_flour" | "short" | "below_window" | "above_window" | "coarse_sugar" | "lifted_soft" | "stretched" | "mixed_warm" | "baked_long" | "left_open" | "packed_warm" | "draws_water" | "iced_warm" | "thin_icing" | "wet_colours" | "sheet_thick" | "scraps_left" | "larger_cutter";
+        /** @description The test that tells the first two apart. */
+        CauseTestView: {
+            /** @description Tried by hand: it helps or it does not. Else pieces are measured beside others. */
+            by_hand: boolean;
+            /** @description What it is told apart from. */
+            from?: string | null;
+            /** @description Whose test it is. */
+            of: string;
+            /**
+             * Format: int32
+             * @description So many, and as many beside them.
+             */
+            pieces: number;
+            /** @description How it is made. */
+            says: components["schemas"]["SentenceView"];
+        };
+        /** @description What was seen, and what the baker answers. */
+        CausesQuery: {
+            /** @description And those whose clue was not. */
+            not?: string;
+            /** @description One to four, with commas between them: `spread_too_far,pale`. */
+            seen?: string;
+            /** @description Causes whose clue was so, with commas between them. */
+            so?: string;
+        };
+        /** @description What may be behind a bake. */
+        CausesView: {
+            /**
+             * Format: double
+             * @description How likely it is something else.
+             */
+            another_percent: number;
+            /**
+             * Format: double
+             * @description As it came out.
+             */
+            came_out_percent?: number | null;
+            /**
+             * Format: double
+             * @description Across the piece, as forecast with no cause at all; null where nothing is forecast.
+             */
+            forecast_percent?: number | null;
+            /** @description What was seen. */
+            seen: components["schemas"]["SeenView"][];
+            /** @description The likeliest first. */
+            suspects: components["schemas"]["SuspectView"][];
+            test?: components["schemas"]["CauseTestView"] | null;
         };
         /** @description What the last press changed of the plan. */
         ChangedView: {
@@ -3135,6 +3483,11 @@ export interface components {
             water: number;
         };
         /**
+         * @description A condition of a bake.
+         * @enum {string}
+         */
+        Condition: "dough" | "thickness" | "size" | "start" | "oven" | "fan" | "tray" | "end";
+        /**
          * @description What a bake was baked with, where that was not as planned. Null is as the plan has it; of a record made before this was kept, it is
          *     not known.
          */
@@ -3454,6 +3807,21 @@ export interface components {
             seen_at?: string | null;
             /** @description It is the one that asks. */
             this: boolean;
+        };
+        /** @description A condition that differs. */
+        DiffersView: {
+            /**
+             * Format: double
+             * @description And longer in the oven.
+             */
+            min: number;
+            /**
+             * Format: double
+             * @description What it alone makes of the first bake, by the forecast: more spread across the piece.
+             */
+            spread_percent: number;
+            /** @description Which. */
+            what: components["schemas"]["Condition"];
         };
         /**
          * @description What decided when it was done.
@@ -5820,6 +6188,20 @@ export interface components {
             /** @description Whether it is only tried: at 60 times the speed, from the first step on, with simulated thermometers. */
             rehearsal?: boolean;
         };
+        /** @description A trial to be planned. */
+        NewTrialBody: {
+            /**
+             * Format: double
+             * @description To be seen nine times in ten, 0.1 to 50.
+             */
+            difference_mm: number;
+            /** @description What is measured. */
+            measure: components["schemas"]["EvenMeasure"];
+            /** @description What it is about, at most 80 characters. */
+            name: string;
+            /** @description What the 2 to 4 ways are called, at most 60 characters each; the first is as always. */
+            ways: string[];
+        };
         /** @description A job that cannot be planned. */
         NotPlanned: {
             /**
@@ -6866,6 +7248,11 @@ export interface components {
          * @enum {string}
          */
         QuantityWord: "length" | "mass" | "volume" | "temperature" | "duration" | "percent" | "count";
+        /** @description How many were read. */
+        ReadBackView: {
+            /** @description Bakes that were added. */
+            added: number;
+        };
         /** @description A line as understood, beside the flour read so far. */
         ReadLineView: {
             ask?: components["schemas"]["SentenceView"] | null;
@@ -7571,6 +7958,18 @@ export interface components {
          * @enum {string}
          */
         SectionWord: "slab" | "halved" | "rings";
+        /**
+         * @description What was seen.
+         * @enum {string}
+         */
+        Seen: "spread_too_far" | "no_spread" | "edges_first" | "pale" | "under_dark" | "under_pale" | "one_side" | "domed" | "hollow" | "tough" | "crumbles" | "cracks" | "sticks" | "loses_detail" | "pulled_out" | "shrank" | "greasy" | "hard_next_day" | "soft_next_day" | "icing_bleeds" | "too_few";
+        /** @description Something that a baker may see. */
+        SeenView: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Its word. */
+            seen: components["schemas"]["Seen"];
+        };
         /** @description What is said. */
         SentenceView: {
             /** @description Its pieces in order; left out where there is no quantity in it. */
@@ -8058,6 +8457,35 @@ export interface components {
             bench_c: components["schemas"]["Temperature"];
             /** @enum {string} */
             kind: "bench";
+        };
+        /** @description A cause, weighed. */
+        SuspectView: {
+            /** @description What was answered; null where nothing was. */
+            answered?: boolean | null;
+            /** @description What the baker is asked. */
+            asks: components["schemas"]["SentenceView"];
+            /** @description Its word. */
+            cause: components["schemas"]["Cause"];
+            /**
+             * Format: double
+             * @description How much of what came out otherwise it explains; null where the forecast does not tell.
+             */
+            explains_percent?: number | null;
+            /** @description What it is called. */
+            name: string;
+            /** @description What helps, if it is that. */
+            remedy: components["schemas"]["SentenceView"];
+            /**
+             * Format: double
+             * @description How likely, of all together.
+             */
+            share_percent: number;
+            /** @description What speaks against it. */
+            speaks_against: components["schemas"]["SentenceView"][];
+            /** @description What speaks for it. */
+            speaks_for: components["schemas"]["SentenceView"][];
+            /** @description How often it is the reason. */
+            usual: components["schemas"]["SentenceView"];
         };
         /** @description Something that goes into a step. */
         TakeView: {
@@ -8548,6 +8976,105 @@ export interface components {
              */
             width_mm: number;
         };
+        /** @description How large a trial is. */
+        TrialSizeView: {
+            /** @description Of each way on each tray. */
+            on_trays: number[];
+            /**
+             * Format: int32
+             * @description Pieces of each way.
+             */
+            per_way: number;
+            /**
+             * Format: double
+             * @description What pieces of one tray differ by: one standard deviation.
+             */
+            sd_mm: number;
+            /** @description Whether this kitchen's own trays tell that; else it is what is usual. */
+            sd_own: boolean;
+            /**
+             * Format: double
+             * @description How often the difference is seen.
+             */
+            seen_percent: number;
+        };
+        /** @description A trial as it lies. */
+        TrialView: {
+            /**
+             * Format: double
+             * @description To be seen nine times in ten.
+             */
+            difference_mm: number;
+            /** @description What is measured. */
+            measure: components["schemas"]["EvenMeasure"];
+            /** @description Pieces of each way. */
+            per_way: number;
+            /** @description Middles of its places, from its corner. */
+            places_mm: [
+                number,
+                number
+            ][];
+            /**
+             * Format: double
+             * @description Pieces of one tray and one way: one standard deviation, as it was reckoned with.
+             */
+            sd_mm: number;
+            /** @description Across the tray, and along it. */
+            tray_mm: [
+                number,
+                number
+            ];
+            /** @description By tray and place: the number of the way, from 0; null where none of it lies. */
+            trays: (number | null)[][];
+            /** @description What the ways are called. */
+            ways: string[];
+        };
+        /** @description What was found, as it was noted. */
+        TryNoted: {
+            /** @enum {string} */
+            kind: "trial";
+            /** @description Millimetres; 0.5 to 600. */
+            trays_mm: number[][][];
+        } | {
+            /** @description 1 to 60 pieces. */
+            beside_mm: number[];
+            /** @description 1 to 60 pieces. */
+            changed_mm: number[];
+            /** @enum {string} */
+            kind: "beside";
+        } | {
+            /** @description It did. */
+            helped: boolean;
+            /** @enum {string} */
+            kind: "helped";
+        };
+        /** @description Something that was or is to be tried. */
+        TryView: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /**
+             * Format: int64
+             * @description The job it was planned for.
+             */
+            job_id: number;
+            /** @description What it is called. */
+            name: string;
+            noted?: components["schemas"]["TryNoted"] | null;
+            /**
+             * Format: int64
+             * @description The record whose cause is looked for.
+             */
+            record_id?: number | null;
+            /** @description What it says, a sentence each; empty before. */
+            says: components["schemas"]["SentenceView"][];
+            test?: components["schemas"]["CauseTestView"] | null;
+            trial?: components["schemas"]["TrialView"] | null;
+            /** @description By way, once it was measured. */
+            ways: components["schemas"]["WayFound"][];
+        };
         /**
          * @description How a cutter may be turned on the sheet. It is never turned over: a floured or textured face would come to lie below.
          * @enum {string}
@@ -8640,6 +9167,31 @@ export interface components {
              * @description For a disc: the thickest that is ready in time; null where even the thinnest is not.
              */
             thickest_mm?: number | null;
+        };
+        /** @description What one way came to. */
+        WayFound: {
+            /** @description It lies within, nineteen times of twenty. */
+            between_mm?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Format: double
+             * @description Their mean.
+             */
+            mean_mm: number;
+            /**
+             * Format: double
+             * @description More than the first, trays allowed for; null of the first.
+             */
+            more_mm?: number | null;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Pieces measured.
+             */
+            pieces: number;
         };
         /** @description One way to chill the dough. */
         WayView: components["schemas"]["ReadyView"] & {
@@ -8904,6 +9456,166 @@ export interface operations {
             };
         };
     };
+    book_page: {
+        parameters: {
+            query?: {
+                /** @description Part of the name of the job or of its dough, or of the notes. */
+                named?: string;
+                /** @description With this edge. */
+                edge?: "pale" | "just_golden" | "golden" | "brown";
+                /** @description That spread less than expected, within it, or more. */
+                spread?: "less" | "within" | "more";
+                /** @description From this day on, as 2026-12-05. */
+                from_day?: string;
+                /** @description Until this day, as 2026-12-05. */
+                to_day?: string;
+                /** @description So many are left out. */
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    book_csv: {
+        parameters: {
+            query?: {
+                /** @description Part of the name of the job or of its dough, or of the notes. */
+                named?: string;
+                /** @description With this edge. */
+                edge?: "pale" | "just_golden" | "golden" | "brown";
+                /** @description That spread less than expected, within it, or more. */
+                spread?: "less" | "within" | "more";
+                /** @description From this day on, as 2026-12-05. */
+                from_day?: string;
+                /** @description Until this day, as 2026-12-05. */
+                to_day?: string;
+                /** @description So many are left out. */
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    book_json: {
+        parameters: {
+            query?: {
+                /** @description Part of the name of the job or of its dough, or of the notes. */
+                named?: string;
+                /** @description With this edge. */
+                edge?: "pale" | "just_golden" | "golden" | "brown";
+                /** @description That spread less than expected, within it, or more. */
+                spread?: "less" | "within" | "more";
+                /** @description From this day on, as 2026-12-05. */
+                from_day?: string;
+                /** @description Until this day, as 2026-12-05. */
+                to_day?: string;
+                /** @description So many are left out. */
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookRecordView"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    book_beside: {
+        parameters: {
+            query: {
+                /** @description The first. */
+                one: number;
+                /** @description The second. */
+                other: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesideBakesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     dough_bowl_delete: {
         parameters: {
             query?: never;
@@ -8954,6 +9666,65 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    callipers_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description At most 60 lines */
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallipersView"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    causes_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenView"][];
                 };
             };
         };
@@ -12300,6 +13071,59 @@ export interface operations {
             };
         };
     };
+    book_read: {
+        parameters: {
+            query: {
+                /** @description Of the file. */
+                format: "csv" | "json";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        /** @description CSV or JSON, at most 4 MB and 5,000 bakes */
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadBackView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shape_sheets: {
         parameters: {
             query?: never;
@@ -12590,6 +13414,157 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrayTimesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trial_size: {
+        parameters: {
+            query: {
+                /** @description 2 to 4; the first is as always. */
+                ways: number;
+                /** @description What is measured. */
+                measure: "width" | "thickness";
+                /** @description To be seen nine times in ten, 0.1 to 50. */
+                difference_mm: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialSizeView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tries_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trial_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTrialBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    records_worth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentenceView"];
                 };
             };
             404: {
@@ -12929,6 +13904,50 @@ export interface operations {
             };
         };
     };
+    causes_weigh: {
+        parameters: {
+            query?: {
+                /** @description One to four, with commas between them: `spread_too_far,pale`. */
+                seen?: string;
+                /** @description Causes whose clue was so, with commas between them. */
+                so?: string;
+                /** @description And those whose clue was not. */
+                not?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     photo_found: {
         parameters: {
             query?: never;
@@ -13093,6 +14112,47 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    causes_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CausesQuery"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13358,6 +14418,103 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryNoted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_unnote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryView"];
+                };
             };
             404: {
                 headers: {

@@ -13,6 +13,7 @@ import { Says } from "../kit/Says";
 import { useFormat } from "../kit/settings";
 import { minuteOf, pressed, setTelling, useAwake, useRun, useTelling, type HandCard, type Happened, type Run, type Timer } from "./run";
 import { Tape } from "./Tape";
+import { ToTry } from "./ToTry";
 
 /** An alarm that nobody answers sounds again after so long. */
 const ALARM_MS = 4000;
@@ -66,6 +67,7 @@ export function BenchPage() {
       )}
       {fault ? <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">{fault}</p> : null}
       <Changes run={run} now={now} />
+      {run.ended ? null : <ToTry jobs={run.lots.map((l) => l.job_id)} />}
       {run.finished || run.ended ? <Finished run={run} /> : null}
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)] gap-3.5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <NowCard cards={hands} run={run} now={now} press={press} />

@@ -38,6 +38,14 @@ impl AsBaked {
     }
 }
 
+impl AsBaked {
+    /// The growth across the piece's longer side over that of a round of its dough: it happens at the rim.
+    #[must_use]
+    pub fn of_a_round(&self, record: &BakeRecord) -> f64 {
+        self.outline.rim_radius() * 2.0 / record.cut_width()
+    }
+}
+
 /// What a bake was baked with, where that was not as planned. Null is as the plan has it; of a record made before this was kept, it is
 /// not known.
 #[derive(Debug, Clone, Default, PartialEq)]

@@ -1,12 +1,15 @@
 //! What came out of the oven, against what was expected.
 
+mod beside;
 mod causes;
 mod control;
 mod evenness;
 mod photo;
 mod trial;
 mod tries;
+mod worth;
 
+pub use beside::{Beside, Condition, Differs, beside};
 pub use causes::{
     Cause, CauseAsked, CauseTest, Causes, Evidence, Fact, Found, MOST_SEEN, Seen, Suspect, Tell, WithCause, causes,
 };
@@ -17,11 +20,12 @@ pub use photo::{
     MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, PhotoNote, made_up_photo, measure_photo,
 };
 pub use trial::{
-    MOST_OF_A_WAY, SEEN, TrialAsked, TrialOutcome, TrialSize, TrialVerdict, USUAL_WITHIN, WAYS, WayOutcome, lay_trial,
-    trial_outcome,
+    MOST_OF_A_WAY, SEEN, TrialAsked, TrialOutcome, TrialSize, TrialVerdict, WAYS, WayOutcome, lay_trial, trial_outcome,
+    usual_within,
 };
 
 pub use tries::{TestPlanned, Trial, TryFound, TryNoted, Trying};
+pub use worth::{Worth, worth_measuring};
 
 use crate::error::{Checks, InputErrors};
 use crate::oven::EdgeColour;

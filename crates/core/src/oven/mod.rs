@@ -20,12 +20,14 @@ pub use bake::{
     THICKNESS_MM, TIME_PER_K, TRAY_C, TrayCover, TrayLiner, TrayMaterial, browns_faster, check_bake, cools_after,
     forecast, forecast_at, learn_bakes, rim_index, shade_of, simulate, spread_until_set,
 };
+pub(crate) use bake::{NINE_OF_TEN, SPREAD_NOISE, TIME_NOISE, WIDTH_NOISE};
 pub use colour::{SEEN_BY_ALL, index_of_look, look_apart, look_lab, screen_colour};
 pub use edge::EdgeColour;
 pub use hot_spots::{HotSpots, HotSpotsInput, MOST_SPOTS_A_SIDE, SpotTest};
 pub use lesson::Lesson;
 pub use practice::{BakeSetting, Expected, Practice, Stated, bake_practice};
 pub use range::{BakeRange, OvenDoubt, spread_range};
+pub(crate) use range::{TIME_MEASURED, TIME_UNMEASURED};
 pub use reason::{OvenSide, Reason, Spreading};
 pub use standard::{STANDARD_PIECE, StandardSpread};
 pub use thermometer::{MOST_OVEN_READINGS, OvenReading, OvenStandIn, OvenTest, judge_oven};

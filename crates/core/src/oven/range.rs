@@ -6,8 +6,8 @@ use crate::units::{Share, Span};
 
 /// How far off a time may be: an oven that nobody has measured (15 degC either way make about a fifth), one that was
 /// measured against a thermometer. One standard deviation of what the fit starts from (docs/oven.md).
-const TIME_UNMEASURED: f64 = 0.18;
-const TIME_MEASURED: f64 = 0.07;
+pub(crate) const TIME_UNMEASURED: f64 = 0.18;
+pub(crate) const TIME_MEASURED: f64 = 0.07;
 
 /// What is known of the oven beside what bakes have taught.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -4,6 +4,7 @@ mod access;
 mod backups;
 mod bakes;
 mod begin;
+mod book;
 mod chills;
 mod cold;
 mod compute;
@@ -27,6 +28,7 @@ mod recipes;
 mod records;
 mod runs;
 mod stream;
+mod tries;
 mod units;
 
 use crate::problem::{ApiError, Problem, parse};
@@ -129,6 +131,22 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(chills::teach)
         .service(stream::live)
         .service(records::even)
+        .service(records::worth)
+        .service(tries::list)
+        .service(tries::weigh)
+        .service(tries::put_test)
+        .service(tries::of_job)
+        .service(tries::how_large)
+        .service(tries::begin)
+        .service(tries::note)
+        .service(tries::unnote)
+        .service(tries::delete)
+        .service(book::show)
+        .service(book::as_csv)
+        .service(book::as_json)
+        .service(book::side_by_side)
+        .service(book::read_back)
+        .service(book::callipers)
         .service(photos::measure)
         .service(photos::made_up)
         .service(photos::keep)

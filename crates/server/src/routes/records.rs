@@ -4,10 +4,11 @@ use super::read;
 use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
-use crate::wire::{BakesEvenQuery, BakesEvenView, MINUTE_FORMAT, RecordBody, RecordView};
+use crate::wire::{BakesEvenQuery, BakesEvenView, MINUTE_FORMAT, RecordBody, RecordView, SentenceView, say};
 use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::ledger::BakeRecord;
+use ready_slab_core::job::Plan;
+use ready_slab_core::ledger::{BakeRecord, worth_measuring};
 use ready_slab_store::{JobId, NewRecord, RecordId, Store};
 
 /// Records of a job, the latest first.
@@ -31,6 +32,53 @@ pub async fn even(
     Ok(web::Json(web::block(move || query.of(&records)).await??))
 }
 
+/// The one thing most worth measuring next of the job's dough.
+#[utoipa::path(tag = "records", operation_id = "records_worth", params(("id" = i64, Path)), responses((status = 200, body = SentenceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/jobs/{id}/worth-measuring")]
+pub async fn worth(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<SentenceView>, ApiError> {
+    let id = JobId(*id);
+    let whole = WholeJob::read(&store, id).await?;
+    let records = store.records(id).await?;
+    let found = web::block(move || {
+        let plan = whole.plan()?;
+        let records: Vec<&BakeRecord> = records.iter().map(|r| &r.kept.record).collect();
+        let read = !whole.kitchen.input().oven_readings.is_empty();
+        let spread = plan.oven.forecast.as_ref().map_or(plan.oven.spread_across().1, |f| f.spread);
+        Ok::<_, InputErrors>(say(&worth_measuring(&records, whole.learnt.as_ref(), read, spread)))
+    });
+    Ok(web::Json(found.await??))
+}
+
+/// What came out, with what it was baked with and what the plan expects.
+pub(super) fn as_recorded(
+    whole: &WholeJob,
+    plan: &Plan,
+    body: &RecordBody,
+    recorded_at: String,
+) -> Result<NewRecord, InputErrors> {
+    let record = BakeRecord::new(
+        plan.oven.width,
+        plan.oven.thickness,
+        &body.widths_mm,
+        &body.thicknesses_mm,
+        body.baked_min,
+        body.edge_colour,
+        &body.notes,
+    )?;
+    let (job, formula) = (&whole.stored.job, &whole.formula.formula);
+    let start = plan.oven.question.piece.start;
+    Ok(NewRecord {
+        job_id: whole.stored.id,
+        recorded_at,
+        formula_id: Some(whole.formula.id),
+        formula_version: Some(whole.formula.version),
+        as_baked: Some(body.conditions.as_baked(job, formula, &whole.cutter.outline, &whole.kitchen, start)?),
+        record,
+        expected_bake: plan.oven.expected.told().0,
+        expected_spread: plan.oven.spread_across(),
+    })
+}
+
 /// Keeps what came out, together with what the plan expects now.
 #[utoipa::path(tag = "records", operation_id = "records_add", request_body = RecordBody, responses((status = 200, body = RecordView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/records")]
@@ -45,32 +93,7 @@ pub async fn add(
     let now = whole.kitchen.zone().shown(chrono::Utc::now());
     let own_bake = whole.stored.job.is_own_bake(now);
     let recorded_at = now.format(MINUTE_FORMAT).to_string();
-    let new = web::block(move || {
-        let plan = whole.plan()?;
-        let record = BakeRecord::new(
-            plan.oven.width,
-            plan.oven.thickness,
-            &body.widths_mm,
-            &body.thicknesses_mm,
-            body.baked_min,
-            body.edge_colour,
-            &body.notes,
-        )?;
-        let (job, formula) = (&whole.stored.job, &whole.formula.formula);
-        let start = plan.oven.question.piece.start;
-        let as_baked = body.conditions.as_baked(job, formula, &whole.cutter.outline, &whole.kitchen, start)?;
-        Ok::<_, InputErrors>(NewRecord {
-            job_id: id,
-            recorded_at,
-            formula_id: Some(whole.formula.id),
-            formula_version: Some(whole.formula.version),
-            as_baked: Some(as_baked),
-            record,
-            expected_bake: plan.oven.expected.told().0,
-            expected_spread: plan.oven.spread_across(),
-        })
-    })
-    .await??;
+    let new = web::block(move || as_recorded(&whole, &whole.plan()?, &body, recorded_at)).await??;
     let kept = store.add_record(&new, own_bake).await?;
     Ok(web::Json((&store.record(kept).await?).into()))
 }

@@ -106,6 +106,20 @@ pub struct BakesEvenView {
     pub charts: Option<ChartsView>,
 }
 
+/// The records that hold more than one piece of a measure, and these as trays.
+pub fn measured_trays(records: &[StoredRecord], measure: EvenMeasure) -> (Vec<&StoredRecord>, Vec<MeasuredTray>) {
+    let pieces = |r: &StoredRecord| match measure {
+        EvenMeasure::Width => r.kept.record.widths().to_vec(),
+        EvenMeasure::Thickness => r.kept.record.thicknesses().to_vec(),
+    };
+    let day = |r: &StoredRecord| {
+        NaiveDateTime::parse_from_str(&r.kept.recorded_at, MINUTE_FORMAT).map_or(0, |t| t.date().num_days_from_ce())
+    };
+    let told: Vec<&StoredRecord> = records.iter().filter(|r| pieces(r).len() > 1).collect();
+    let trays = told.iter().map(|r| MeasuredTray { day: day(r).into(), pieces: pieces(r) }).collect();
+    (told, trays)
+}
+
 impl BakesEvenQuery {
     /// Of records of one cutter and dough, the oldest first.
     pub fn of(&self, records: &[StoredRecord]) -> Result<BakesEvenView, InputErrors> {
@@ -116,16 +130,7 @@ impl BakesEvenQuery {
             checks.range("wanted_mm", wanted, 0.5, 600.0, "mm");
         }
         checks.finish(())?;
-        let pieces = |r: &StoredRecord| match self.measure {
-            EvenMeasure::Width => r.kept.record.widths().to_vec(),
-            EvenMeasure::Thickness => r.kept.record.thicknesses().to_vec(),
-        };
-        let day = |r: &StoredRecord| {
-            NaiveDateTime::parse_from_str(&r.kept.recorded_at, MINUTE_FORMAT).map_or(0, |t| t.date().num_days_from_ce())
-        };
-        let told: Vec<&StoredRecord> = records.iter().filter(|r| pieces(r).len() > 1).collect();
-        let trays: Vec<MeasuredTray> =
-            told.iter().map(|r| MeasuredTray { day: day(r).into(), pieces: pieces(r) }).collect();
+        let (told, trays) = measured_trays(records, self.measure);
         let tolerance = Length::new_mm(tolerance);
         let charts = control_charts(&trays).map(|c| {
             let wanted = self.wanted_mm.map_or(c.mean, Length::new_mm);

@@ -5,7 +5,9 @@ mod backup;
 mod bake;
 mod bakes_even;
 mod begin;
+mod book;
 mod calendar;
+mod causes;
 mod compute;
 mod compute_bake;
 mod compute_schedule;
@@ -34,6 +36,7 @@ mod record;
 mod run;
 mod sentence;
 mod together;
+mod tries;
 mod unit;
 mod view;
 mod wanted;
@@ -48,9 +51,14 @@ pub use backup::{BackupsView, backup_name};
 pub use bake::{
     BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
 };
-pub use bakes_even::{BakesEvenQuery, BakesEvenView};
+pub use bakes_even::{BakesEvenQuery, BakesEvenView, measured_trays};
 pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};
+pub use book::{
+    BesideBakesView, BesideQuery, BookFormatQuery, BookQuery, BookRecordView, BookView, CallipersView, ReadBackView,
+    RecordRead, book_csv,
+};
 pub use calendar::DayFile;
+pub use causes::{CausesQuery, CausesView, SeenView};
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
 pub use compute_bake::{BakeRequest, BakeResult};
 pub use compute_schedule::ScheduleResult;
@@ -84,6 +92,7 @@ pub use record::{RecordBody, RecordView};
 pub use run::{EventBody, NewRunBody, RunClock, RunView};
 pub use sentence::{FigureView, PartOfSentence, SentenceView, say, say_all, word};
 pub use together::{LotView, TogetherView};
+pub use tries::{NewTrialBody, TrialSizeQuery, TrialSizeView, TryView};
 pub use unit::{ParseRequest, ParseResult, UnitView};
 use view::view;
 pub use wanted::{WantedQuery, WantedView};

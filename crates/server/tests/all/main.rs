@@ -14,4 +14,5 @@ mod lots_api;
 mod oven_api;
 mod photos_api;
 mod shape_api;
+mod tries_api;
 mod trust_api;

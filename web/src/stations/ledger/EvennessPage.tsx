@@ -13,6 +13,7 @@ import { SaveSvg } from "../../kit/SaveSvg";
 import { Says } from "../../kit/Says";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { Unread } from "../../kit/Unread";
+import { useFine } from "../../kit/fine";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { LedgerNav } from "./LedgerNav";
@@ -92,8 +93,8 @@ export function EvennessPage() {
               <Shares charts={charts} />
               <div className="mt-3">
                 <Rows>
-                  <Row name="Mean">{format.length(charts.mean_mm)}</Row>
-                  <Row name="One deviation within a tray">{`${number(charts.sd_within_mm / fine.mm, fine.places + 1)} ${fine.symbol}`}</Row>
+                  <Row name="Mean">{fine.text(charts.mean_mm)}</Row>
+                  <Row name="One deviation within a tray">{fine.text(charts.sd_within_mm, 1)}</Row>
                   <Row name="Could keep it (Cp)">{number(charts.could, 2, 2)}</Row>
                   <Row name="Does (Ppk)">{number(charts.does, 2, 2)}</Row>
                 </Rows>
@@ -132,15 +133,10 @@ function Shares({ charts }: { charts: Charts }) {
   );
 }
 
-/** Tenths of a millimetre, or hundredths of an inch: what a calliper tells. */
-const FINE = { mm: { mm: 1, symbol: "mm", places: 1, steps: [0.1, 0.2, 0.5, 1, 2, 5, 10, 20] }, in: { mm: 25.4, symbol: "in", places: 3, steps: [0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1] } };
-const useFine = () => FINE[useFormat().units.length === "in" ? "in" : "mm"];
-
 const HEIGHT = { mean: 210, range: 120 } as const;
 
 /** Means above, ranges below, tray by tray; between the steps is what chance does. */
 function ControlChart({ picture, charts, measure }: { picture: RefObject<SVGSVGElement | null>; charts: Charts; measure: Measure }) {
-  const format = useFormat();
   const width = usePictureWidth();
   const unit = useFine();
   const shown = charts.trays.slice(-SHOWN);
@@ -156,7 +152,7 @@ function ControlChart({ picture, charts, measure }: { picture: RefObject<SVGSVGE
   return (
     <svg ref={picture} viewBox={`0 0 ${width} ${bottom + 28}`} className="w-full" role="img" aria-labelledby="even-title even-desc">
       <title id="even-title">{`${measure === "width" ? "Widths" : "Thicknesses"} tray by tray: means and ranges with their limits`}</title>
-      <desc id="even-desc">{shown.map((t) => `${longDay(t.recorded_at)}: mean ${format.length(t.mean.value_mm)}, range ${format.length(t.range.value_mm)}`).join("; ")}</desc>
+      <desc id="even-desc">{shown.map((t) => `${longDay(t.recorded_at)}: mean ${unit.text(t.mean.value_mm)}, range ${unit.text(t.range.value_mm)}`).join("; ")}</desc>
       {rows.map((row) => {
         const values = row.of.flatMap((p) => [p.value_mm, p.low_mm, p.high_mm]).map((mm) => mm / unit.mm);
         const [low, high] = [Math.min(...values), Math.max(...values)];

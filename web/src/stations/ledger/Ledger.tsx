@@ -1,14 +1,18 @@
 /** What came out of the oven, against what was expected. */
 import { useRef } from "react";
+import { Link } from "react-router";
 import { at } from "../../api/base";
-import type { BakeRecord } from "../../api/client";
+import type { BakeRecord, Plan } from "../../api/client";
+import { useWorth } from "../../api/ledger";
 import { useDeleteRecord, usePutBackRecord, useRecords, useRemovePhoto } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock, longDay } from "../../drawing/time";
 import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { SaveSvg } from "../../kit/SaveSvg";
-import { StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { Says } from "../../kit/Says";
+import { Part, StationHead, TicketBox, Work } from "../../kit/Ticket";
+import { useFine } from "../../kit/fine";
 import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 import { END_WORDS, LINER_WORDS, TRAY_WORDS } from "../oven/words";
@@ -27,6 +31,7 @@ export function Ledger() {
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
         <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)}\u00a0min`}>
+          <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>Print a record sheet</button>
           {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
         </StationHead>
         <Fault text={otherFault(records.error, [])} />
@@ -36,17 +41,20 @@ export function Ledger() {
             here stands beside what was expected, and stays with the job.
           </p>
         ) : (
-          <>
+          <div className="no-print">
+            <LastBake record={all[0] as BakeRecord} />
             <SpreadChart picture={picture} records={all} plan={plan} />
             <ul className="mt-4">
               {all.map((r) => (
-                <Entry key={r.id} record={r} />
+                <Entry key={r.id} record={r} job={job.id} />
               ))}
             </ul>
-          </>
+          </div>
         )}
+        <RecordSheet name={job.name} plan={plan} />
       </Work>
       <TicketBox>
+        <WorthMeasuring job={job.id} />
         <NewRecord key={job.id} job={job} plan={plan} />
         <BakesTeach records={all.length} />
       </TicketBox>
@@ -56,8 +64,66 @@ export function Ledger() {
 
 const AGAINST = { less: "less than expected", within: "as expected", more: "more than expected" } as const;
 
-function Entry({ record: r }: { record: BakeRecord }) {
+/** The last bake against what was expected, at a glance: where it fell in each range. */
+function LastBake({ record: r }: { record: BakeRecord }) {
+  const lines = [
+    { name: "Spread", from: r.expected_spread_least_percent, to: r.expected_spread_most_percent, at: r.spread_percent, unit: "\u00a0%", places: 1 },
+    ...(r.baked_min == null ? [] : [{ name: "Minutes", from: r.expected_bake_least_min, to: r.expected_bake_most_min, at: r.baked_min, unit: "\u00a0min", places: 1 }]),
+  ];
+  return (
+    <section aria-label="The last bake" className="mb-6 grid gap-x-8 gap-y-3 sm:grid-cols-2">
+      {lines.map((l) => <Gauge key={l.name} {...l} />)}
+    </section>
+  );
+}
+
+function Gauge({ name, from, to, at: seen, unit, places }: { name: string; from: number; to: number; at: number; unit: string; places: number }) {
+  const [low, high] = [Math.min(from, seen), Math.max(to, seen)];
+  const reach = (high - low) * 0.15 || 1;
+  const x = (v: number) => 8 + (384 * (v - low + reach)) / (high - low + 2 * reach);
+  const word = seen < from ? "under what was expected" : seen > to ? "over what was expected" : "as expected";
+  return (
+    <div>
+      <p className="flex items-baseline justify-between gap-3"><span className="text-soft">{name} of the last bake</span><span className="num text-2xl font-semibold">{number(seen, places, places)}{unit}</span></p>
+      <svg viewBox="0 0 400 30" className="w-full" role="img" aria-label={`${name}: ${number(seen, places)}${unit}, expected ${number(from, places)} to ${number(to, places)}: ${word}`}>
+        <path d="M8 15H392" className="stroke-rule" strokeWidth="2" />
+        <rect x={x(from)} y="6" width={Math.max(3, x(to) - x(from))} height="18" rx="5" className="fill-pale" />
+        <path d={`M${x(seen)} 2v26`} className="stroke-warm" strokeWidth="4" strokeLinecap="round" />
+      </svg>
+      <p className="text-fine text-soft"><span className="first-letter:uppercase inline-block">{word}</span>, {number(from, places)}–{number(to, places)}{unit}.</p>
+    </div>
+  );
+}
+
+function WorthMeasuring({ job }: { job: number }) {
+  const worth = useWorth(job);
+  return worth.data ? (
+    <Part title="Most worth measuring next">
+      <p><Says of={worth.data} /></p>
+    </Part>
+  ) : null;
+}
+
+const BLANK = 10;
+
+/** For the clipboard beside the oven: a line for each tray. */
+function RecordSheet({ name, plan }: { name: string; plan: Plan }) {
   const format = useFormat();
+  const heads = ["Tray", "Went in", "Came out", "Widths", "Thickness", "Edge", "Notes"];
+  return (
+    <section className="only-print" aria-hidden="true">
+      <h2 className="h-station">{name}: what came out</h2>
+      <p>Cut {format.length(plan.oven.cut_width_mm)} across, {format.length(plan.oven.thickness_mm)} thick. Expected {number(plan.oven.bake_least_min, 0)}–{number(plan.oven.bake_most_min, 0)}&nbsp;min, spread {number(plan.oven.spread_least_percent, 1)}–{number(plan.oven.spread_most_percent, 1)}&nbsp;%.</p>
+      <table className="mt-3 w-full">
+        <thead><tr>{heads.map((h) => <th key={h} className="border border-edge p-1 text-left font-semibold">{h}</th>)}</tr></thead>
+        <tbody>{Array.from({ length: BLANK }, (_, i) => <tr key={i}>{heads.map((h) => <td key={h} className="h-10 border border-edge p-1">{h === "Tray" ? i + 1 : ""}</td>)}</tr>)}</tbody>
+      </table>
+    </section>
+  );
+}
+
+function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
+  const fine = useFine();
   const { mutateAsync: takeAway, error } = useDeleteRecord();
   const { mutateAsync: putBack } = usePutBackRecord();
   const remove = async () => {
@@ -74,14 +140,17 @@ function Entry({ record: r }: { record: BakeRecord }) {
         <h3 className="h-part">
           {longDay(r.recorded_at)}, {clock(r.recorded_at)}
         </h3>
-        <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
-          Remove
-        </button>
+        <span className="no-print flex gap-1">
+          <Link className="btn btn-small" aria-label={`Why did the bake of ${longDay(r.recorded_at)} come out so?`} to={`/jobs/${job}/ledger/why/${r.id}`}>Why so?</Link>
+          <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
+            Remove
+          </button>
+        </span>
       </div>
       <p>
         <strong>Spread {number(r.spread_percent, 1, 1)}&nbsp;%</strong>, {AGAINST[r.spread_against]} ({number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)}&nbsp;%). Across{" "}
-        {format.length(r.mean_width_mm)} on average, {format.length(r.width_range_mm)} between widest and narrowest
-        {r.mean_thickness_mm == null ? "" : `; ${format.length(r.mean_thickness_mm)} thick`}
+        {fine.text(r.mean_width_mm)} on average, {fine.text(r.width_range_mm)} between widest and narrowest
+        {r.mean_thickness_mm == null ? "" : `; ${fine.text(r.mean_thickness_mm)} thick`}
         {r.spread_factor == null ? "" : `, spread factor ${number(r.spread_factor, 1, 1)}`}.
       </p>
       <p className="text-soft">

@@ -5,6 +5,8 @@ const VIEWS = [
   { path: "", name: "Bakes" },
   { path: "/photo", name: "Measure with a photo" },
   { path: "/evenness", name: "Evenness over time" },
+  { path: "/trials", name: "Tried on purpose" },
+  { path: "/all", name: "All bakes" },
 ] as const;
 
 export function LedgerNav({ jobId }: { jobId: number }) {

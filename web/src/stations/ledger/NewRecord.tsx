@@ -3,11 +3,14 @@ import { type Said } from "../../drawing/sentence";
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, settled, type Job, type Plan, type Schemas } from "../../api/client";
+import { readCallipers } from "../../api/ledger";
 import { useAddRecord, useDeleteRecord, useKeepPhoto, useKitchen } from "../../api/queries";
 import { Amount } from "../../kit/Amount";
 import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
+import { FileButton } from "../../kit/FileButton";
 import { Part } from "../../kit/Ticket";
+import { useFine } from "../../kit/fine";
 import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 import { ENDS, LINERS, TRAYS } from "../oven/words";
@@ -24,6 +27,7 @@ const TYPED = ["widths", "thicknesses", "minutes", "notes"] as const;
 
 export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
   const format = useFormat();
+  const fine = useFine();
   const { mutateAsync: add, error, reset, isPending } = useAddRecord(job.id);
   const { mutateAsync: takeAway } = useDeleteRecord();
   const { mutateAsync: keepPhoto, error: photoError, reset: resetPhoto } = useKeepPhoto();
@@ -72,6 +76,16 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
       setDraft((now) => (TYPED.every((f) => now[f] === "") ? draft : now));
     }
   };
+  const fromCalliper = async (file: File) => {
+    setUnread(undefined);
+    try {
+      const found = await readCallipers(file);
+      const typed = (of: readonly number[]) => of.map((mm) => String(Number((mm / fine.mm).toFixed(fine.places + 1)))).join("; ");
+      setDraft((now) => ({ ...now, widths: typed(found.widths_mm), ...(found.thicknesses_mm.length > 0 ? { thicknesses: typed(found.thicknesses_mm) } : {}) }));
+    } catch (error_) {
+      setUnread({ field: "file", text: otherFault(error_, []) ?? "That file was not read." });
+    }
+  };
   const fault = (field: string) => (unread?.field === field ? unread.text : faultOf(error, field));
   const us = format.units.length === "in";
   return (
@@ -87,7 +101,11 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
           <Measured job={job.id} widths_mm={draft.measured_mm} onTyped={() => { approved.delete(job.id); setDraft((now) => ({ ...now, measured_mm: undefined })); }} />
         ) : (
           <>
-            <Link to={`/jobs/${job.id}/ledger/photo`} className="btn w-full">Measure with a photo</Link>
+            <div className="flex flex-wrap gap-2">
+              <Link to={`/jobs/${job.id}/ledger/photo`} className="btn grow">Measure with a photo</Link>
+              <FileButton label="What a calliper wrote, as CSV" accept=".csv,.txt,text/csv,text/plain" className="btn grow" onFile={(file) => void fromCalliper(file)}>From a calliper’s file</FileButton>
+            </div>
+            <Fault text={unread?.field === "file" ? unread.text : undefined} />
             <Typed id="widths" label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`} value={draft.widths} onChange={set("widths")} placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"} fault={fault("widths_mm")} />
           </>
         )}

@@ -57,13 +57,10 @@ pub enum Evidence {
     Usual(u8),
     /// A condition, and whether it speaks for it.
     Fact(Fact, bool),
-    /// With it the model tells this spread, across a round, nearer to what came out than without or further from it.
-    Model {
-        /// With the cause, as far as it fits best.
-        spread: Share,
-        /// Whether that speaks for it.
-        speaks_for: bool,
-    },
+    /// With it the model tells this growth across the piece, as far as it fits best: nearer to what came out than without, or further from it.
+    Spread(Share, bool),
+    /// With it the model tells an edge nearer to the one that came out, or further from it.
+    Edge(bool),
     /// The baker saw it so, or not so.
     Clue(bool),
 }
@@ -90,10 +87,17 @@ pub struct Causes {
     pub another: Share,
     /// As the model has it with no cause at all; nothing where it tells nothing.
     pub forecast: Option<Share>,
-    /// As it came out, across a round.
+    /// As it came out, across the piece as it is measured.
     pub came_out: Option<Share>,
     /// What tells the first two apart.
     pub test: Option<CauseTest>,
+}
+
+/// How much likelier what came out is with a cause: its spread, its colour, and both.
+struct With {
+    spread: f64,
+    edge: f64,
+    both: f64,
 }
 
 /// A bake that the model can be asked about.
@@ -101,7 +105,7 @@ pub(super) struct Bake {
     asked: Asked,
     out: Out,
     without: Told,
-    likely_without: f64,
+    likely_without: [f64; 2],
 }
 
 impl Bake {
@@ -121,19 +125,22 @@ impl Bake {
         Some(Self { likely_without: out.likely(&without), asked, out, without })
     }
 
-    /// How much likelier what came out is with a cause, what the model tells with it as far as it fits best, and how much of the difference it explains.
-    fn with(&self, cause: Cause) -> Option<(f64, Told)> {
-        let steps: Vec<(f64, Told)> = cause
+    /// How much likelier what came out is with a cause, and what the model tells with it as far as it fits best.
+    fn with(&self, cause: Cause) -> Option<(With, Told)> {
+        let steps: Vec<([f64; 2], Told)> = cause
             .shifts()
             .iter()
             .filter_map(|shift| self.asked.with(*shift).and_then(|a| a.told()).ok())
             .map(|told| (self.out.likely(&told), told))
             .collect();
-        let best = steps.iter().copied().max_by(|a, b| a.0.total_cmp(&b.0))?;
+        let both = |l: [f64; 2]| l[0] * l[1];
+        let best = steps.iter().copied().max_by(|a, b| both(a.0).total_cmp(&both(b.0)))?;
         let n = f64::from(u32::try_from(steps.len()).unwrap_or(1));
-        let mean = steps.iter().map(|s| s.0).sum::<f64>() / n;
-        let times = DOES_NOTHING + (1.0 - DOES_NOTHING) * mean / self.likely_without.max(f64::MIN_POSITIVE);
-        Some((times.powf(COUNTS), best.1))
+        let times = |of: &dyn Fn([f64; 2]) -> f64| {
+            let mean = steps.iter().map(|s| of(s.0)).sum::<f64>() / n;
+            (DOES_NOTHING + (1.0 - DOES_NOTHING) * mean / of(self.likely_without).max(f64::MIN_POSITIVE)).powf(COUNTS)
+        };
+        Some((With { spread: times(&|l| l[0]), edge: times(&|l| l[1]), both: times(&both) }, best.1))
     }
 
     fn explains(&self, told: &Told) -> Option<Share> {
@@ -154,6 +161,8 @@ pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
     let dough = seen.as_ref().map(|s| s.dough.clone());
     let says = asked.baked.map_or_else(Vec::new, |b| facts(b, asked.record, asked.expected, dough.as_ref()));
     let came_out = seen.as_ref().map(|s| s.spread);
+    let across = asked.baked.map_or(1.0, |b| b.of_a_round(asked.record));
+    let told = |spread: f64| Share::new(spread * across);
     let bake = seen.and_then(|s| Bake::of(asked, s));
     let mut all: Vec<Cause> = asked.seen.iter().flat_map(|s| s.suspects().iter().map(|(c, _)| *c)).collect();
     all.sort_unstable();
@@ -170,11 +179,15 @@ pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
                 evidence.push(Evidence::Fact(say.fact, say.times > 1.0));
             }
             let mut explains = None;
-            if let Some((bake, (times, told))) = bake.as_ref().and_then(|b| Some((b, b.with(cause)?))) {
-                weight *= times;
-                explains = bake.explains(&told);
-                if !(1.0 / SPEAKS..=SPEAKS).contains(&times) {
-                    evidence.push(Evidence::Model { spread: Share::new(told.spread), speaks_for: times > 1.0 });
+            if let Some((bake, (times, found))) = bake.as_ref().and_then(|b| Some((b, b.with(cause)?))) {
+                weight *= times.both;
+                explains = bake.explains(&found);
+                let speaks = |times: f64| !(1.0 / SPEAKS..=SPEAKS).contains(&times);
+                if speaks(times.spread) {
+                    evidence.push(Evidence::Spread(Share::new(found.spread * across), times.spread > 1.0));
+                }
+                if speaks(times.edge) {
+                    evidence.push(Evidence::Edge(times.edge > 1.0));
                 }
             }
             for (_, so) in asked.clues.iter().filter(|(c, _)| *c == cause) {
@@ -194,8 +207,8 @@ pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
     Ok(Causes {
         suspects,
         another: Share::new(another / whole),
-        forecast: bake.as_ref().map(|b| Share::new(b.without.spread)),
-        came_out,
+        forecast: bake.as_ref().map(|b| told(b.without.spread)),
+        came_out: came_out.map(|s| told(s.value())),
         test,
     })
 }

@@ -151,14 +151,13 @@ fn near(by: f64, sd: f64) -> f64 {
 }
 
 impl Out {
-    /// How likely this is where the model tells that.
-    pub(super) fn likely(&self, told: &Told) -> f64 {
+    /// How likely the spread is, and the colour, where the model tells that.
+    pub(super) fn likely(&self, told: &Told) -> [f64; 2] {
         let sd = WIDTH_SD.hypot(self.spread_sd * told.spread.max(0.01));
-        let spread = near(self.spread.value() - told.spread, sd);
         let rim = match (self.rim, told.rim) {
             (Some(seen), Some(told)) => near(rim_index(seen) - told, RIM_SD) * RIM_SD,
             _ => 1.0,
         };
-        spread * rim
+        [near(self.spread.value() - told.spread, sd), rim]
     }
 }

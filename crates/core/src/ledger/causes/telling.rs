@@ -19,6 +19,8 @@ pub enum Tell {
 const PIECES: RangeInclusive<u32> = 3..=12;
 /// What such pieces differ by, of their width: one standard deviation of one.
 const WIDTH_SD: f64 = 0.006;
+/// And what trays differ by, of their spread, where the test is another tray.
+const TRAY_SD: f64 = 0.10;
 /// What the model tells of a change may be off by so much of it.
 const MODEL_SD: f64 = 0.3;
 /// A hand test helps so often where its cause is there, and where another is. Our own choice.
@@ -64,6 +66,11 @@ pub enum Found {
 }
 
 impl Cause {
+    /// Whether its test is a tray of its own: one oven has one heat.
+    fn takes_a_tray(self) -> bool {
+        matches!(self, Self::OvenCool | Self::OvenHot)
+    }
+
     /// How the test of a cause changes the bake, where the model can tell what comes of it.
     fn tried(self) -> Option<Shift> {
         match self {
@@ -87,7 +94,8 @@ impl Bake {
         for shift in cause.shifts() {
             let Ok(asked) = self.asked.with(*shift) else { continue };
             let Ok((told, changed)) = asked.told().and_then(|t| Ok((t, asked.with(change)?.told()?))) else { continue };
-            let weight = self.out.likely(&told);
+            let [spread, edge] = self.out.likely(&told);
+            let weight = spread * edge;
             sum = (sum.0 + weight * (changed.spread - told.spread) * across, sum.1 + weight);
         }
         if sum.1 > 0.0 {
@@ -104,7 +112,11 @@ pub(super) fn test(suspects: &[Suspect], bake: Option<&Bake>) -> Option<CauseTes
     let first = suspects.first()?;
     let second = suspects.get(1);
     let across = bake.map_or(0.0, |b| b.asked.seen.piece.radius.mm() * 2.0);
-    let sd = |pieces: u32| WIDTH_SD * across * (2.0 / f64::from(pieces)).sqrt();
+    let spread = bake.map_or(0.0, |b| b.out.spread.value().max(0.0));
+    let sd = |of: Cause, pieces: u32| {
+        let tray = if of.takes_a_tray() { TRAY_SD * spread * 2_f64.sqrt() } else { 0.0 };
+        across * (WIDTH_SD * (2.0 / f64::from(pieces)).sqrt()).hypot(tray)
+    };
     let beside = |of: Cause| -> Option<CauseTest> {
         let (bake, change) = (bake?, of.tried()?);
         let expects: Vec<WithCause> = suspects
@@ -117,10 +129,17 @@ pub(super) fn test(suspects: &[Suspect], bake: Option<&Bake>) -> Option<CauseTes
             .collect();
         let wider = |cause: Cause| expects.iter().find(|e| e.cause == cause).and_then(|e| e.wider).map(|l| l.mm());
         let (one, other) = (wider(first.cause)?, wider(second?.cause)?);
-        let tells = |n: &u32| (one - other).abs() / sd(*n).hypot(MODEL_SD * one.abs().max(other.abs())) > TELLS;
+        let tells = |n: &u32| (one - other).abs() / sd(of, *n).hypot(MODEL_SD * one.abs().max(other.abs())) > TELLS;
         let pieces = PIECES.clone().find(tells)?;
         let from = if of == first.cause { second?.cause } else { first.cause };
-        Some(CauseTest { of, from: Some(from), tell: Tell::Beside, expects, pieces, sd: Length::new_mm(sd(pieces)) })
+        Some(CauseTest {
+            of,
+            from: Some(from),
+            tell: Tell::Beside,
+            expects,
+            pieces,
+            sd: Length::new_mm(sd(of, pieces)),
+        })
     };
     let named = [Some(first.cause), second.map(|s| s.cause)];
     if let Some(test) = named.into_iter().flatten().filter_map(beside).min_by_key(|t| t.pieces) {
@@ -128,7 +147,14 @@ pub(super) fn test(suspects: &[Suspect], bake: Option<&Bake>) -> Option<CauseTes
     }
     let expects = suspects.iter().map(|s| WithCause { cause: s.cause, share: s.share, wider: None }).collect();
     let (from, pieces) = (second.map(|s| s.cause), *PIECES.start());
-    Some(CauseTest { of: first.cause, from, tell: Tell::ByHand, expects, pieces, sd: Length::new_mm(sd(pieces)) })
+    Some(CauseTest {
+        of: first.cause,
+        from,
+        tell: Tell::ByHand,
+        expects,
+        pieces,
+        sd: Length::new_mm(sd(first.cause, pieces)),
+    })
 }
 
 impl CauseTest {

@@ -8,6 +8,7 @@ pub use layout::lay_trial;
 pub use outcome::{TrialOutcome, TrialVerdict, WayOutcome, trial_outcome};
 
 use super::control::below;
+use super::evenness::EvenMeasure;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Length, Share};
 use statrs::distribution::{ContinuousCDF, StudentsT};
@@ -22,7 +23,7 @@ pub const SEEN: f64 = 0.9;
 pub const SEEN_WRONGLY: f64 = 0.05;
 /// What pieces of one tray differ by where nobody has measured it, of their width and of their thickness: one standard deviation. Common practice, no
 /// source: callipers on hand-rolled pieces between rods.
-pub const USUAL_WITHIN: (f64, f64) = (0.006, 0.035);
+const USUAL_WITHIN: (f64, f64) = (0.006, 0.035);
 
 /// What a trial is to show.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -46,6 +47,15 @@ pub struct TrialSize {
     pub on_trays: Vec<u32>,
     /// How often the difference is seen.
     pub seen: Share,
+}
+
+/// What pieces of one tray differ by where this kitchen's own charts do not tell it: one standard deviation.
+#[must_use]
+pub fn usual_within(measure: EvenMeasure, width: Length, thickness: Length) -> Length {
+    match measure {
+        EvenMeasure::Width => width * USUAL_WITHIN.0,
+        EvenMeasure::Thickness => thickness * USUAL_WITHIN.1,
+    }
 }
 
 fn real(n: u32) -> f64 {
