@@ -36,11 +36,9 @@ const VIEWS = [
     },
   },
   { name: "oven", path: "/jobs/1/oven" },
-  { name: "oven-sheet", path: "/jobs/1/oven/sheet" },
   { name: "clock", path: "/jobs/1/clock" },
   { name: "day", path: "/days", act: (page) => page.getByRole("heading", { name: "Jobs" }).waitFor() },
   { name: "bench", busy: true },
-  { name: "bench-phone", busy: true, size: NARROW },
   { name: "ledger", path: "/jobs/1/ledger" },
   {
     name: "ledger-photo",
@@ -63,6 +61,34 @@ const VIEWS = [
       }
       await page.reload();
       await page.getByRole("img", { name: /tray by tray/ }).waitFor();
+    },
+  },
+  {
+    name: "ledger-why",
+    path: "/jobs/3/ledger",
+    act: async (page) => {
+      const { origin } = new URL(page.url());
+      const far = await page.request.post(`${origin}/api/jobs/3/records`, { headers: { origin }, data: { widths_mm: [92.4, 93.1, 92.2, 92.8], edge_colour: "pale", baked_min: 12, notes: "The third tray was the worst." } });
+      const { id } = await far.json();
+      await page.goto(`${origin}/jobs/3/ledger/why/${id}`);
+      await page.getByRole("button", { name: "spread too far" }).click();
+      await page.getByRole("button", { name: /^Yes: Was the first tray fine/ }).click();
+      await page.getByRole("button", { name: "Put it into the next bake" }).waitFor();
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+  {
+    name: "ledger-trial",
+    path: "/jobs/3/ledger/trials",
+    act: async (page) => {
+      const { origin } = new URL(page.url());
+      const plan = async (name, ways) => (await page.request.post(`${origin}/api/jobs/3/tries`, { headers: { origin }, data: { name, ways, measure: "width", difference_mm: 1 } })).json();
+      const cold = await plan("Ten minutes in the freezer", ["as always", "ten minutes colder"]);
+      const pieces = (middle) => Array.from({ length: 6 }, (_, i) => Math.round((middle + Math.sin(i * 2.7 + middle) * 0.45) * 10) / 10);
+      await page.request.post(`${origin}/api/tries/${cold.id}/noted`, { headers: { origin }, data: { kind: "trial", trays_mm: cold.trial.trays.map(() => [pieces(91.4), pieces(90.3)]) } });
+      await plan("Powdered sugar", ["as always", "half of the sugar powdered"]);
+      await page.reload();
+      await page.getByText("Tried before").waitFor();
     },
   },
   {

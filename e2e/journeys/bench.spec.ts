@@ -139,9 +139,14 @@ test("a tray out of the oven opens its record with what is known of it", async (
   await page.getByText("Trays out: 1").click();
   await page.getByRole("link", { name: "Record what came out" }).click();
   await expect(page.getByRole("textbox", { name: "Time in the oven" })).toHaveValue(/^2\d(\.\d)? min$/);
-  await expect(page.getByRole("textbox", { name: "Notes" })).toHaveValue("Tray 1.");
+  await expect(page.getByText("Tray 1 of the day at the bench")).toBeVisible();
   // It was in the freezer for 22 minutes: what was not as planned is open, and says how cold it went in.
   await expect(page.getByLabel("Pieces went in at")).toHaveValue(/^[−-]\d/);
+  // Kept, it belongs to that tray of that day.
+  await page.getByRole("textbox", { name: /^Widths of some pieces/ }).fill("96.4 96.9");
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await page.getByRole("link", { name: "tray 1 of its day" }).click();
+  await expect(page.getByRole("main", { name: /^Bench: / })).toBeVisible();
 });
 
 test("a rehearsal is played through with a delay and a dropped tray, and ends as it was planned anew", async ({ page, bakery, request }) => {

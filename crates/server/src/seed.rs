@@ -188,14 +188,16 @@ async fn add_job(
     let kitchen = store.kitchen().await?;
     let expected = plan(&own, &dough, &outline, &kitchen)?;
     for record in demo.records {
-        let RecordBody { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions } = RecordBody {
-            widths_mm: record.widths_mm,
-            thicknesses_mm: record.thicknesses_mm,
-            baked_min: Some(record.baked_min),
-            edge_colour: record.edge_colour,
-            notes: record.notes,
-            conditions: Conditions::default(),
-        };
+        let RecordBody { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions, of_tray: _ } =
+            RecordBody {
+                widths_mm: record.widths_mm,
+                thicknesses_mm: record.thicknesses_mm,
+                baked_min: Some(record.baked_min),
+                edge_colour: record.edge_colour,
+                notes: record.notes,
+                conditions: Conditions::default(),
+                of_tray: None,
+            };
         let start = expected.oven.question.piece.start;
         let at = now.checked_sub_days(Days::new(record.days_ago)).unwrap_or(now).date().and_time(time);
         let new = NewRecord {
@@ -215,6 +217,7 @@ async fn add_job(
             )?,
             expected_bake: expected.oven.expected.bake,
             expected_spread: expected.oven.spread_across(),
+            of_run: None,
         };
         store.add_record(&new, false).await?;
     }

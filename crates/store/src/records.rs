@@ -6,8 +6,8 @@ use crate::rows::{CutterRow, JobRow, KitchenRow, from_word, list, text, word};
 use crate::rows_dough::{FormulaRow, MixNoteRow};
 use crate::store::{Store, now};
 use crate::things::{
-    AsBaked, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, RecordPhoto, StoredJob, StoredMixNote,
-    StoredRecord,
+    AsBaked, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, RecordPhoto, RunId, StoredJob,
+    StoredMixNote, StoredRecord,
 };
 use ready_slab_core::dough::Pantry;
 use ready_slab_core::job::keep_version_with;
@@ -77,6 +77,8 @@ pub(crate) struct RecordRow {
     formula_id: Option<i64>,
     formula_version: Option<u32>,
     as_baked: Option<String>,
+    run_id: Option<i64>,
+    tray: Option<u32>,
     struck_at: Option<String>,
     has_photo: bool,
 }
@@ -112,6 +114,8 @@ impl RecordRow {
             formula_id: new.formula_id.map(|f| f.0),
             formula_version: new.formula_version,
             as_baked: new.as_baked.as_ref().map(|b| AsBakedJson::of(b).text()),
+            run_id: new.of_run.map(|(run, _)| run.0),
+            tray: new.of_run.map(|(_, tray)| tray),
             struck_at: None,
             has_photo: false,
         }
@@ -146,6 +150,7 @@ impl RecordRow {
                 record,
                 expected_bake: (span(self.expected_bake_least_min), span(self.expected_bake_most_min)),
                 expected_spread: (share(self.expected_spread_least_share), share(self.expected_spread_most_share)),
+                of_run: self.run_id.map(RunId).zip(self.tray),
             },
         })
     }
@@ -280,8 +285,8 @@ impl Store {
         sqlx::query(
             "INSERT INTO bake_record (id, job_id, recorded_at, cut_width_mm, cut_thickness_mm, widths_mm, \
              thicknesses_mm, baked_min, edge_colour, notes, expected_bake_least_min, expected_bake_most_min, \
-             expected_spread_least_share, expected_spread_most_share, formula_id, formula_version, as_baked) \
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+             expected_spread_least_share, expected_spread_most_share, formula_id, formula_version, as_baked, run_id, tray) \
+             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         )
         .bind(r.id)
         .bind(r.job_id)
@@ -300,6 +305,8 @@ impl Store {
         .bind(r.formula_id)
         .bind(r.formula_version)
         .bind(&r.as_baked)
+        .bind(r.run_id)
+        .bind(r.tray)
         .execute(&mut *self.conn().await?)
         .await?;
         Ok(RecordId(id))

@@ -333,6 +333,8 @@ pub struct NewRecord {
     pub expected_bake: (Span, Span),
     /// Spread that was expected.
     pub expected_spread: (Share, Share),
+    /// The run that it was a tray of, and which, from 1; nothing of a bake without one.
+    pub of_run: Option<(RunId, u32)>,
 }
 
 /// The photo that a record was measured by.

@@ -7439,6 +7439,7 @@ export interface components {
             edge_colour: components["schemas"]["EdgeColour"];
             /** @description At most 2,000 characters. */
             notes?: string;
+            of_tray?: components["schemas"]["TrayOfRun"] | null;
             /** @description Thicknesses after baking; may be empty. */
             thicknesses_mm?: number[];
             /** @description Widths after baking, 1 to 60 pieces, measured where the cutter is widest. */
@@ -8861,6 +8862,19 @@ export interface components {
          * @enum {string}
          */
         TrayMaterial: "light" | "dark" | "heavy" | "insulated";
+        /** @description A tray of a run. */
+        TrayOfRun: {
+            /**
+             * Format: int64
+             * @description The run.
+             */
+            run_id: number;
+            /**
+             * Format: int32
+             * @description Which of its job's trays, from 1.
+             */
+            tray: number;
+        };
         /** @description A piece on its tray. */
         TrayPieceView: {
             /**

@@ -358,7 +358,7 @@ function Below({ run, press }: { run: Run; press(what: Happened | readonly Happe
                   }}
                 />
               )}
-              <Record baked={b} rehearsal={run.rehearsal} />
+              <Record baked={b} run={run.id} rehearsal={run.rehearsal} />
             </li>
           ))}
         </ul>
@@ -393,9 +393,9 @@ function Fold({ title, children }: { title: string; children: React.ReactNode })
   );
 }
 
-function Record({ baked: b, rehearsal }: { baked: Run["baked"][number]; rehearsal: boolean }) {
+function Record({ baked: b, run, rehearsal }: { baked: Run["baked"][number]; run: number; rehearsal: boolean }) {
   const format = useFormat();
-  const query = new URLSearchParams({ baked_min: String(Math.round(b.baked_min * 10) / 10), tray: String(b.tray), ...(b.start_c == null ? {} : { start_c: String(Math.round(b.start_c * 10) / 10) }) });
+  const query = new URLSearchParams({ baked_min: String(Math.round(b.baked_min * 10) / 10), tray: String(b.tray), run: String(run), ...(b.start_c == null ? {} : { start_c: String(Math.round(b.start_c * 10) / 10) }) });
   return (
     <p className="text-soft">
       {b.went_in ? <>It <Says of={b.went_in} />. </> : b.start_c == null ? "" : `Went in at about ${format.temperature(b.start_c, 0)}. `}

@@ -8,6 +8,7 @@ mod asked_anew;
 mod bake;
 mod begun;
 mod bench;
+mod causes;
 mod chill;
 mod chilled;
 mod chilling;

@@ -1,8 +1,7 @@
 //! Two bakes side by side: what of their conditions differs, what came out, and what the forecast says the differences explain.
 
-use super::BakeRecord;
+use super::{BakeRecord, BakedSo};
 use crate::error::InputErrors;
-use crate::job::AsBaked;
 use crate::oven::{BakeForecast, BakeKnowledge, BakeSeen, forecast};
 use crate::units::{Share, Span};
 #[cfg(feature = "wire")]
@@ -89,14 +88,14 @@ pub struct Beside {
 
 /// Sets two bakes side by side.
 pub fn beside(
-    one: (Option<&AsBaked>, &BakeRecord),
-    other: (Option<&AsBaked>, &BakeRecord),
+    one: (Option<&BakedSo>, &BakeRecord),
+    other: (Option<&BakedSo>, &BakeRecord),
     learnt: Option<&BakeKnowledge>,
 ) -> Result<Beside, InputErrors> {
-    let seen = |(baked, record): (Option<&AsBaked>, &BakeRecord)| baked.and_then(|b| b.seen(0, record));
+    let seen = |baked: Option<&BakedSo>| baked.and_then(|b| b.seen.clone());
     let time = one.1.baked().zip(other.1.baked()).map(|(a, b)| b - a);
     let across = other.1.findings().spread.value() - one.1.findings().spread.value();
-    let (Some(a), Some(b)) = (seen(one), seen(other)) else {
+    let (Some(a), Some(b)) = (seen(one.0), seen(other.0)) else {
         return Ok(Beside { differs: None, spread: Share::new(across), time, explained: None });
     };
     let knowledge = learnt.copied().unwrap_or(BakeKnowledge::NONE);
@@ -105,7 +104,7 @@ pub fn beside(
     };
     let (first, second) = (told(&a)?, told(&b)?);
     // As a calliper has it, across the piece.
-    let round = one.0.map_or(1.0, |b| b.of_a_round(one.1));
+    let round = one.0.map_or(1.0, |b| b.across);
     let less = |f: &BakeForecast| (Share::new(round * (f.spread.value() - first.spread.value())), f.bake - first.bake);
     let mut differs = vec![];
     for what in Condition::ALL {

@@ -11,7 +11,8 @@ mod worth;
 
 pub use beside::{Beside, Condition, Differs, beside};
 pub use causes::{
-    Cause, CauseAsked, CauseTest, Causes, Evidence, Fact, Found, MOST_SEEN, Seen, Suspect, Tell, WithCause, causes,
+    BakedSo, Cause, CauseAsked, CauseTest, Causes, Evidence, Fact, Found, MOST_SEEN, Says, Seen, Suspect, Tell,
+    WithCause, causes,
 };
 pub use control::{Capability, ControlCharts, LEAST_TRAYS, MeasuredTray, Point, Signal, Varies, control_charts};
 pub use evenness::{CUT_ALIKE_MM, EvenMeasure, Evenness, NoChance, evenness};

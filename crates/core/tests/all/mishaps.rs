@@ -184,8 +184,8 @@ fn mishap(seen: Seen, chance: &mut Chance) -> (Cause, Told) {
             clues.push((*suspect, so));
         }
     }
-    let asked =
-        CauseAsked { seen: &[seen], baked: Some(&baked), record: &record, expected, learnt: None, clues: &clues };
+    let weighed = baked.weighed_by(&record, expected);
+    let asked = CauseAsked { seen: &[seen], baked: Some(&weighed), record: &record, learnt: None, clues: &clues };
     let found = causes(&asked).unwrap();
     let at = found.suspects.iter().position(|s| s.cause == cause).unwrap();
     let after_test = (at < 2).then(|| {

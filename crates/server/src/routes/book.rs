@@ -12,7 +12,7 @@ use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionT
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::ledger::beside;
-use ready_slab_store::{JobId, NewRecord, RecordId, Store};
+use ready_slab_store::{BookRecord, JobId, NewRecord, RecordId, Store};
 
 /// A file of bakes is not larger.
 const MOST_FILE_BYTES: usize = 4_000_000;
@@ -61,9 +61,13 @@ pub async fn side_by_side(store: Of<Store>, query: Query<BesideQuery>) -> Result
         None => None,
     };
     let found = web::block(move || {
-        let of = |r: &'_ ready_slab_store::BookRecord| (r.stored.kept.as_baked.clone(), r.stored.kept.record.clone());
-        let ((a, one_record), (b, other_record)) = (of(&one), of(&other));
-        let found = beside((a.as_ref(), &one_record), (b.as_ref(), &other_record), learnt.as_ref())?;
+        let of = |r: &BookRecord| {
+            let kept = &r.stored.kept;
+            kept.as_baked.as_ref().map(|b| b.weighed_by(&kept.record, kept.expected_bake))
+        };
+        let (a, b) = (of(&one), of(&other));
+        let records = (&one.stored.kept.record, &other.stored.kept.record);
+        let found = beside((a.as_ref(), records.0), (b.as_ref(), records.1), learnt.as_ref())?;
         Ok::<_, InputErrors>(BesideBakesView::new((&one, &other), &found))
     });
     Ok(web::Json(found.await??))

@@ -9,8 +9,8 @@ use crate::problem::{ApiError, Problem, Query};
 use crate::revise::{Base, Tagged, made_from, merged};
 use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
 use crate::wire::{
-    CutterInFile, DamagedView, DayFile, JobFile, JobView, JobsView, LotView, PlanView, RecordInFile, RecordView,
-    TogetherView, ring,
+    CutterInFile, DamagedView, DayFile, JobFile, JobView, JobsView, LotView, PlanView, RecordBody, RecordInFile,
+    RecordView, TogetherView, ring,
 };
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, delete, get, patch, post, web};
@@ -273,7 +273,8 @@ pub async fn export(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse
             recorded_at: view.recorded_at,
             cut_width_mm: view.cut_width_mm,
             cut_thickness_mm: view.cut_thickness_mm,
-            measured: view.body,
+            // The number of a run means nothing elsewhere.
+            measured: RecordBody { of_tray: None, ..view.body },
             expected_bake_min: [view.expected_bake_least_min, view.expected_bake_most_min],
             expected_spread_percent: [view.expected_spread_least_percent, view.expected_spread_most_percent],
         });
@@ -381,6 +382,7 @@ fn record_of(
             &m.notes,
         )
         .map_err(|e| e.within("measured"))?,
+        of_run: None,
         expected_bake: (Span::new_min(r.expected_bake_min[0]), Span::new_min(r.expected_bake_min[1])),
         expected_spread: (
             Share::new(r.expected_spread_percent[0] / 100.0),

@@ -6,10 +6,10 @@ use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{BakesEvenQuery, BakesEvenView, MINUTE_FORMAT, RecordBody, RecordView, SentenceView, say};
 use actix_web::{HttpResponse, delete, get, post, web};
-use ready_slab_core::error::InputErrors;
+use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::job::Plan;
 use ready_slab_core::ledger::{BakeRecord, worth_measuring};
-use ready_slab_store::{JobId, NewRecord, RecordId, Store};
+use ready_slab_store::{JobId, NewRecord, RecordId, RunId, Store};
 
 /// Records of a job, the latest first.
 #[utoipa::path(tag = "records", operation_id = "records_list", responses((status = 200, body = Vec<RecordView>), (status = 404, body = Problem)))]
@@ -76,6 +76,7 @@ pub(super) fn as_recorded(
         record,
         expected_bake: plan.oven.expected.told().0,
         expected_spread: plan.oven.spread_across(),
+        of_run: body.of_tray.map(|t| (RunId(t.run_id), t.tray)),
     })
 }
 
@@ -89,6 +90,12 @@ pub async fn add(
 ) -> Result<web::Json<RecordView>, ApiError> {
     let id = JobId(*id);
     let body: RecordBody = read(payload).await?;
+    if let Some(of) = body.of_tray {
+        let mut checks = Checks::new();
+        checks.range("of_tray.tray", f64::from(of.tray), 1.0, 400.0, "");
+        checks.finish(())?;
+        store.run(RunId(of.run_id)).await?;
+    }
     let whole = WholeJob::read(&store, id).await?;
     let now = whole.kitchen.zone().shown(chrono::Utc::now());
     let own_bake = whole.stored.job.is_own_bake(now);

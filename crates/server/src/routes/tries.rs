@@ -49,11 +49,11 @@ async fn weighed(
     let learnt = store.taught_by_bakes(formula).await?;
     let kept = record.kept.clone();
     let found = heavy.run(move || {
+        let baked = kept.as_baked.as_ref().map(|b| b.weighed_by(&kept.record, kept.expected_bake));
         causes(&CauseAsked {
             seen: &seen,
-            baked: kept.as_baked.as_ref(),
+            baked: baked.as_ref(),
             record: &kept.record,
-            expected: kept.expected_bake,
             learnt: learnt.as_ref(),
             clues: &clues,
         })

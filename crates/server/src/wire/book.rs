@@ -309,7 +309,8 @@ pub struct RecordFields {
 impl From<RecordFields> for RecordBody {
     fn from(f: RecordFields) -> Self {
         let RecordFields { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions } = f;
-        Self { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions }
+        // The number of a run of another bakery means nothing here.
+        Self { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions, of_tray: None }
     }
 }
 

@@ -8,6 +8,16 @@ use ready_slab_store::StoredRecord;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+/// A tray of a run.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TrayOfRun {
+    /// The run.
+    pub run_id: i64,
+    /// Which of its job's trays, from 1.
+    pub tray: u32,
+}
+
 /// What came out of the oven.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -28,6 +38,9 @@ pub struct RecordBody {
     /// What it was baked with, where that was not as planned.
     #[serde(default)]
     pub conditions: Conditions,
+    /// The tray of a run that it was; null of a bake without one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub of_tray: Option<TrayOfRun>,
 }
 
 view! {
@@ -62,6 +75,7 @@ view! {
             edge_colour: record.edge(),
             notes: record.notes().to_owned(),
             conditions: kept.as_baked.as_ref().map(Conditions::of).unwrap_or_default(),
+            of_tray: kept.of_run.map(|(run, tray)| TrayOfRun { run_id: run.0, tray }),
         },
         /// Mean of the widths.
         mean_width_mm: f64 = found.mean_width.mm(),

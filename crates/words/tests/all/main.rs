@@ -2,5 +2,6 @@
 
 mod fields;
 mod figures;
+mod ledger;
 mod said;
 mod sentences;

@@ -139,6 +139,7 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h3 className="h-part">
           {longDay(r.recorded_at)}, {clock(r.recorded_at)}
+          {r.of_tray ? <Link className="ml-2 font-normal" to={`/bench/${r.of_tray.run_id}`}>tray {r.of_tray.tray} of its day</Link> : null}
         </h3>
         <span className="no-print flex gap-1">
           <Link className="btn btn-small" aria-label={`Why did the bake of ${longDay(r.recorded_at)} come out so?`} to={`/jobs/${job}/ledger/why/${r.id}`}>Why so?</Link>

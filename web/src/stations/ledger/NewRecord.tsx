@@ -64,7 +64,7 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
       // The fields are free for the next bake at once.
       setDraft({ ...EMPTY, other: draft.other });
       const asPlanned: Conditions = { oven_c: null, oven_fan: null, tray_kind: null, liner: null, bake_end: null, start_c: null };
-      const made = await add({ widths_mm, thicknesses_mm, baked_min, edge_colour: draft.edge, notes: draft.notes, conditions: { ...asPlanned, ...draft.other } });
+      const made = await add({ widths_mm, thicknesses_mm, baked_min, edge_colour: draft.edge, notes: draft.notes, conditions: { ...asPlanned, ...draft.other }, ...(draft.of_tray ? { of_tray: draft.of_tray } : {}) });
       didFact("The bake was kept", () => takeAway(made.id));
       if (photo) {
         approved.delete(job.id);
@@ -97,6 +97,12 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
           void save();
         }}
       >
+        {draft.of_tray ? (
+          <p className="flex items-center justify-between gap-3">
+            <span><strong>Tray {draft.of_tray.tray}</strong> of the day at the bench</span>
+            <button type="button" className="btn btn-quiet btn-small" onClick={() => setDraft((now) => ({ ...now, of_tray: undefined }))}>Not that one</button>
+          </p>
+        ) : null}
         {draft.measured_mm ? (
           <Measured job={job.id} widths_mm={draft.measured_mm} onTyped={() => { approved.delete(job.id); setDraft((now) => ({ ...now, measured_mm: undefined })); }} />
         ) : (
@@ -156,10 +162,11 @@ function useFromTheBench(setDraft: (change: (now: Draft) => Draft) => void): voi
     if (!(minutes > 0)) return;
     const start_c = query.has("start_c") ? Number(query.get("start_c")) : undefined;
     const tray = Number(query.get("tray"));
+    const run = Number(query.get("run"));
     setDraft((now) => ({
       ...now,
       minutes: `${minutes} min`,
-      notes: now.notes || (tray > 0 ? `Tray ${tray}.` : ""),
+      ...(tray > 0 && run > 0 ? { of_tray: { run_id: run, tray } } : {}),
       other: start_c !== undefined && Number.isFinite(start_c) ? { ...now.other, start_c } : now.other,
     }));
     setQuery({}, { replace: true });

@@ -12,6 +12,8 @@ export interface Draft {
   edge: Schemas["EdgeColour"];
   /** Widths from a photo, in place of those typed. */
   measured_mm?: readonly number[] | undefined;
+  /** The tray of a run that it was. */
+  of_tray?: Schemas["TrayOfRun"] | undefined;
   /** What was not as planned. */
   other: Partial<Conditions>;
 }

@@ -6,7 +6,11 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import { api, type Job, type Plan } from "../../api/client";
 import { PaperCorners, START, cornersQuery, type Corner } from "../../kit/PaperCorners";
 import { showPart, showView } from "../../kit/showView";
+import { BookPage } from "./BookPage";
 import { EvennessPage } from "./EvennessPage";
+import { TrialTray } from "./TrialTray";
+import { TrialsPage } from "./TrialsPage";
+import { WaysChart } from "./WaysChart";
 
 vi.hoisted(() => {
   globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
@@ -42,6 +46,77 @@ describe("evenness over time", () => {
     answering(null);
     showView(<EvennessPage />, { job: JOB, plan: {} as Plan });
     expect(await screen.findByText(/2 trays of this dough, cut alike, have two pieces or more measured; 3 are needed/)).toBeTruthy();
+  });
+});
+
+/** Each path has its answer; others are away. */
+function answers(by: Readonly<Record<string, unknown>>): void {
+  vi.spyOn(api, "GET").mockImplementation(((path: string) =>
+    path in by ? Promise.resolve({ data: by[path], response: new Response(null, { status: 200 }) }) : Promise.reject(new Error("away"))) as never);
+}
+
+const TRIAL = { ways: ["as always", "half powdered"], measure: "width" as const, difference_mm: 1, sd_mm: 0.4, per_way: 1, tray_mm: [310, 440], places_mm: [[60, 60], [60, 160], [60, 260]], trays: [[0, 1, null]] };
+const tried = (more: object) => ({ id: 3, job_id: 1, name: "Sugar", trial: TRIAL, test: null, record_id: null, noted: null, ways: [], says: [], ...more });
+
+describe("a trial", () => {
+  it("shows which way lies where, and leaves the other places empty", () => {
+    showPart(<TrialTray trial={TRIAL} tray={0} />);
+    const picture = screen.getByRole("img", { name: "Tray 1: 1 of A, as always; 1 of B, half powdered" });
+    expect([...picture.querySelectorAll("text")].map((t) => t.textContent)).toEqual(["A", "B"]);
+    expect(picture.querySelectorAll("circle")).toHaveLength(3);
+  });
+
+  it("draws each way against the first with what the difference lies within", () => {
+    showPart(<WaysChart measure="width" ways={[{ name: "as always", pieces: 8, mean_mm: 97.4, more_mm: null, between_mm: null }, { name: "half powdered", pieces: 8, mean_mm: 96.5, more_mm: -0.9, between_mm: [-1.3, -0.5] }]} />);
+    expect(screen.getByRole("img", { name: "B, half powdered: −0.9 mm more than A, between −1.3 and −0.5" })).toBeTruthy();
+    expect(screen.getByText(/A: 97\.4\smm on average of 8; B: 96\.5\smm on average of 8/)).toBeTruthy();
+  });
+
+  it("stands open until it was measured, then says what it came to", async () => {
+    const done = tried({ id: 4, name: "Cold", noted: { kind: "trial", trays_mm: [] }, says: [says("“half powdered” comes out narrower.")], ways: [] });
+    answers({ "/api/jobs/{id}/tries": [tried({}), done], "/api/jobs/{id}/trial-size": { per_way: 9, on_trays: [9], seen_percent: 92, sd_mm: 0.41, sd_own: true } });
+    showView(<TrialsPage />, { job: JOB, plan: {} as Plan });
+    expect(await screen.findByRole("heading", { name: /^One thing to try/ })).toBeTruthy();
+    expect(screen.getByText("“half powdered” comes out narrower.")).toBeTruthy();
+    expect(screen.getAllByText("Write down what was measured")).toHaveLength(1);
+    expect(await screen.findByText(/^9 pieces of each way, on one tray\./)).toBeTruthy();
+    expect(screen.getByText(/Pieces of one tray differ here by 0\.4\smm/)).toBeTruthy();
+  });
+
+  it("of a cause asks whether it helped", async () => {
+    const note = vi.spyOn(api, "POST").mockImplementation((() => Promise.resolve({ data: {}, response: new Response(null, { status: 200 }) })) as never);
+    answers({ "/api/jobs/{id}/tries": [tried({ trial: null, record_id: 7, test: { says: says("Let it rest five minutes, then roll."), of: "colder than its window", from: "too much flour", by_hand: true, pieces: 3 } })] });
+    showView(<TrialsPage />, { job: JOB, plan: {} as Plan });
+    await userEvent.click(await screen.findByRole("button", { name: "It helped" }));
+    expect(note).toHaveBeenCalledWith("/api/tries/{id}/noted", { params: { path: { id: 3 } }, body: { kind: "helped", helped: true } });
+  });
+});
+
+const RECORD = {
+  id: 2, job_id: 1, job: "Regatta gulls", formula: "Lemon-thyme", recorded_at: "2026-11-26T14:00", formula_version: 1, complete: true, has_photo: false, kitchen: null, cut_width_mm: 96, cut_thickness_mm: 6,
+  widths_mm: [97], thicknesses_mm: [], baked_min: 11, edge_colour: "golden", notes: "", conditions: {}, mean_width_mm: 97, mean_thickness_mm: null, spread_percent: 1, spread_against: "within", spreads_percent: [1], spread_factor: null, width_range_mm: 0,
+  expected_bake_least_min: 8, expected_bake_most_min: 14, expected_spread_least_percent: 0, expected_spread_most_percent: 2,
+};
+
+describe("the book of bakes", () => {
+  it("sets two that are chosen side by side and says what the forecast makes of it", async () => {
+    const other = { ...RECORD, id: 1, recorded_at: "2026-11-21T14:00", spread_percent: 3, edge_colour: "pale" };
+    answers({
+      "/api/book": { records: [RECORD, other], total: 2 },
+      "/api/book/beside": { one: RECORD, other, differs: [{ what: "end", spread_percent: 0.02, min: -1.5 }], spread_percent: 2, min: 0, told_spread_percent: 0.02, told_min: -1.5 },
+    });
+    showView(<BookPage />, { job: JOB, plan: {} as Plan });
+    for (const day of [/^Side by side: Regatta gulls, Thursday/, /^Side by side: Regatta gulls, Saturday/]) await userEvent.click(await screen.findByRole("button", { name: day }));
+    expect(await screen.findByText(/The second spread 2\.0\s% more and was as long in the oven\. By the forecast what differs makes it spread as much and take 1\.5\smin shorter\./)).toBeTruthy();
+    expect(screen.getByText(/alone: as much spread, 1\.5\smin shorter\./)).toBeTruthy();
+  });
+
+  it("says so where nothing is like that, and where nothing is recorded yet", async () => {
+    answers({ "/api/book": { records: [], total: 0 } });
+    showView(<BookPage />, { job: JOB, plan: {} as Plan });
+    expect(await screen.findByText(/^Nothing is recorded yet/)).toBeTruthy();
+    await userEvent.type(screen.getByRole("searchbox", { name: "Job, dough or notes" }), "x");
+    expect(await screen.findByText("No bake is like that.")).toBeTruthy();
   });
 });
 

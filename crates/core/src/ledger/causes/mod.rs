@@ -6,16 +6,14 @@ mod shift;
 mod table;
 mod telling;
 
-pub use facts::Fact;
+pub use facts::{Fact, Says};
 pub use table::{Cause, Seen};
 pub use telling::{CauseTest, Found, Tell, WithCause};
 
 use super::BakeRecord;
 use crate::error::{InputError, InputErrors};
-use crate::job::AsBaked;
 use crate::oven::{BakeEnd, BakeKnowledge, BakeSeen, DoughKnowledge};
-use crate::units::{Share, Span};
-use facts::facts;
+use crate::units::Share;
 use shift::{Asked, Out, Told};
 
 /// So many things seen at once are weighed together. Our own choice.
@@ -38,16 +36,25 @@ const SPREAD_SD: (f64, f64) = (0.15, 0.30);
 pub struct CauseAsked<'a> {
     /// What was seen, one to four.
     pub seen: &'a [Seen],
-    /// What it was baked with.
-    pub baked: Option<&'a AsBaked>,
+    /// What it was baked with; nothing where that was not kept.
+    pub baked: Option<&'a BakedSo>,
     /// What was measured.
     pub record: &'a BakeRecord,
-    /// In the oven, least and most that was expected.
-    pub expected: (Span, Span),
     /// What other bakes have taught.
     pub learnt: Option<&'a BakeKnowledge>,
     /// Clues that the baker was asked for: whether it was so.
     pub clues: &'a [(Cause, bool)],
+}
+
+/// What a bake was baked with, as causes are weighed by it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BakedSo {
+    /// As the model takes it; nothing where the model does not reach it.
+    pub seen: Option<BakeSeen>,
+    /// Growth across the piece's longer side over that of a round of its dough.
+    pub across: f64,
+    /// What its conditions say.
+    pub says: Vec<Says>,
 }
 
 /// Something that speaks for or against a cause.
@@ -157,11 +164,10 @@ pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
     if asked.seen.is_empty() || asked.seen.len() > MOST_SEEN {
         return Err(InputError::refused("seen", format!("what was seen is one thing to {MOST_SEEN}")).into());
     }
-    let seen = asked.baked.and_then(|b| b.seen(0, asked.record));
-    let dough = seen.as_ref().map(|s| s.dough.clone());
-    let says = asked.baked.map_or_else(Vec::new, |b| facts(b, asked.record, asked.expected, dough.as_ref()));
+    let seen = asked.baked.and_then(|b| b.seen.clone());
+    let says = asked.baked.map_or(&[][..], |b| &b.says);
     let came_out = seen.as_ref().map(|s| s.spread);
-    let across = asked.baked.map_or(1.0, |b| b.of_a_round(asked.record));
+    let across = asked.baked.map_or(1.0, |b| b.across);
     let told = |spread: f64| Share::new(spread * across);
     let bake = seen.and_then(|s| Bake::of(asked, s));
     let mut all: Vec<Cause> = asked.seen.iter().flat_map(|s| s.suspects().iter().map(|(c, _)| *c)).collect();

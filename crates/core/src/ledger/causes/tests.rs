@@ -4,9 +4,9 @@ use super::*;
 use crate::cold::TrayKind;
 use crate::dough::{Formula, LineInput, Pantry};
 use crate::geometry::{Builtin, BuiltinKind};
-use crate::job::{Job, JobInput, Kitchen, KitchenInput};
+use crate::job::{AsBaked, Job, JobInput, Kitchen, KitchenInput};
 use crate::oven::{EdgeColour, TrayLiner};
-use crate::units::{Length, Temperature};
+use crate::units::{Length, Span, Temperature};
 use chrono::NaiveDate;
 
 fn baked(change: impl FnOnce(&mut JobInput, &mut KitchenInput)) -> AsBaked {
@@ -30,7 +30,8 @@ fn record(widths: &[f64], minutes: Option<f64>, edge: EdgeColour) -> BakeRecord 
 
 fn weighed(seen: &[Seen], baked: &AsBaked, record: &BakeRecord, clues: &[(Cause, bool)]) -> Causes {
     let expected = (Span::new_min(10.0), Span::new_min(13.0));
-    causes(&CauseAsked { seen, baked: Some(baked), record, expected, learnt: None, clues }).unwrap()
+    let baked = baked.weighed_by(record, expected);
+    causes(&CauseAsked { seen, baked: Some(&baked), record, learnt: None, clues }).unwrap()
 }
 
 fn of(found: &Causes, cause: Cause) -> &Suspect {
@@ -51,14 +52,7 @@ fn every_symptom_has_its_suspects_and_shares_are_together_one() {
         assert!(found.suspects.is_sorted_by(|a, b| a.share >= b.share));
         assert!(found.test.is_some());
     }
-    let none = causes(&CauseAsked {
-        seen: &[],
-        baked: None,
-        record: &record,
-        expected: (Span::new_min(10.0), Span::new_min(13.0)),
-        learnt: None,
-        clues: &[],
-    });
+    let none = causes(&CauseAsked { seen: &[], baked: None, record: &record, learnt: None, clues: &[] });
     assert_eq!(none.unwrap_err().all()[0].field(), "seen");
 }
 

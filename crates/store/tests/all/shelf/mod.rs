@@ -14,7 +14,9 @@ use ready_slab_core::ledger::BakeRecord;
 use ready_slab_core::oven::{BakeEnd, EdgeColour, HotSpotsInput, SpotTest, TrayLiner};
 use ready_slab_core::shape::{BenchSurface, LogForm, ReadingsInput, SheetKind, Turning};
 use ready_slab_core::units::{Length, Share, Span, Temperature};
-use ready_slab_store::{AsBaked, CutterId, FormulaId, JobId, JobsWanted, NewRecord, Store, StoreError, StoredJob};
+use ready_slab_store::{
+    AsBaked, CutterId, FormulaId, JobId, JobsWanted, NewRecord, RunId, Store, StoreError, StoredJob,
+};
 
 pub fn kitchen(room_c: f64) -> Kitchen {
     Kitchen::new(KitchenInput {
@@ -165,6 +167,7 @@ pub fn record(job_id: JobId) -> NewRecord {
         }),
         expected_bake: (Span::new_min(8.0), Span::new_min(14.0)),
         expected_spread: (Share::new(0.02), Share::new(0.06)),
+        of_run: Some((RunId(7), 2)),
     }
 }
 
