@@ -68,7 +68,7 @@ const VIEWS = [
     path: "/jobs/3/ledger",
     act: async (page) => {
       const { origin } = new URL(page.url());
-      const far = await page.request.post(`${origin}/api/jobs/3/records`, { headers: { origin }, data: { widths_mm: [92.4, 93.1, 92.2, 92.8], edge_colour: "pale", baked_min: 12, notes: "The third tray was the worst." } });
+      const far = await page.request.post(`${origin}/api/jobs/3/records`, { headers: { origin }, data: { widths_mm: [74.4, 75.1, 74.2, 74.8], edge_colour: "pale", baked_min: 12, notes: "The third tray was the worst." } });
       const { id } = await far.json();
       await page.goto(`${origin}/jobs/3/ledger/why/${id}`);
       await page.getByRole("button", { name: "spread too far" }).click();
@@ -85,7 +85,7 @@ const VIEWS = [
       const plan = async (name, ways) => (await page.request.post(`${origin}/api/jobs/3/tries`, { headers: { origin }, data: { name, ways, measure: "width", difference_mm: 1 } })).json();
       const cold = await plan("Ten minutes in the freezer", ["as always", "ten minutes colder"]);
       const pieces = (middle) => Array.from({ length: 6 }, (_, i) => Math.round((middle + Math.sin(i * 2.7 + middle) * 0.45) * 10) / 10);
-      await page.request.post(`${origin}/api/tries/${cold.id}/noted`, { headers: { origin }, data: { kind: "trial", trays_mm: cold.trial.trays.map(() => [pieces(91.4), pieces(90.3)]) } });
+      await page.request.post(`${origin}/api/tries/${cold.id}/noted`, { headers: { origin }, data: { kind: "trial", trays_mm: cold.trial.trays.map(() => [pieces(73.4), pieces(72.3)]) } });
       await plan("Powdered sugar", ["as always", "half of the sugar powdered"]);
       await page.reload();
       await page.getByText("Tried before").waitFor();

@@ -363,8 +363,8 @@ impl Say for Evidence {
                 percent(spread, 1),
                 if so { " of spread, nearer to what came out" } else { " of spread, further from what came out" }
             ],
-            Self::Edge(true) => "with it the edge would be more as it came out".into(),
-            Self::Edge(false) => "with it the edge would be less as it came out".into(),
+            Self::Edge(true) => "with it the edge would be nearer to what came out".into(),
+            Self::Edge(false) => "with it the edge would be further from what came out".into(),
             Self::Clue(true) => "you saw it so".into(),
             Self::Clue(false) => "you did not see it so".into(),
         }

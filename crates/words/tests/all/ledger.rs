@@ -94,7 +94,7 @@ fn evidence_is_told_as_it_stands_in_the_record() {
             "with it the forecast is 3.2 % of spread, nearer to what came out",
             Some(true),
         ),
-        (Evidence::Edge(false), "with it the edge would be less as it came out", Some(false)),
+        (Evidence::Edge(false), "with it the edge would be further from what came out", Some(false)),
         (Evidence::Clue(true), "you saw it so", Some(true)),
     ] {
         assert_eq!((metric(&evidence.say()).as_str(), causes::speaks_for(&evidence)), (says, speaks_for));

@@ -220,7 +220,7 @@ function NewTrial({ jobId }: { jobId: number }) {
         {size.data && !size.error ? (
           <p className="text-lg">
             {size.data.per_way} pieces of each way, on {trays === 1 ? "one tray" : `${trays} trays`}.
-            <span className="block text-fine text-soft">Then it is seen {number(size.data.seen_percent / 10, 0)} times in ten. {size.data.sd_own ? "Pieces of one tray differ here by" : "Pieces of one tray usually differ by"} {fine.text(size.data.sd_mm)}{size.data.sd_own ? "" : "; measure three trays, and your own counts"}.</span>
+            <span className="block text-fine text-soft">Then it is seen {number(Math.floor(size.data.seen_percent / 10), 0)} times in ten or oftener. {size.data.sd_own ? "Pieces of one tray differ here by" : "Pieces of one tray usually differ by"} {fine.text(size.data.sd_mm)}{size.data.sd_own ? "" : "; measure three trays, and your own counts"}.</span>
           </p>
         ) : null}
         <Fault text={faultOf(size.error, "difference_mm") ?? otherFault(size.error, ["difference_mm"]) ?? otherFault(plan.error, ["name", "ways"])} />

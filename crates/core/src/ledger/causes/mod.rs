@@ -22,6 +22,7 @@ pub const MOST_SEEN: usize = 4;
 const CLUE: (f64, f64) = (0.8, 0.25);
 /// Something that nobody thought of, as likely as what is rare in the table.
 const ANOTHER: f64 = 1.0;
+const ANOTHER_SPREADS: [f64; 5] = [0.4, 1.5, 2.5, 4.0, 7.0];
 /// A cause may do more or less than any of the steps that are tried; it is as likely as the mean of them, and of doing nothing so often. Our own choice.
 const DOES_NOTHING: f64 = 0.1;
 /// The model is not the oven: what it makes likelier counts by the root of that, so that practice keeps its say. Our own choice.
@@ -150,6 +151,15 @@ impl Bake {
         Some((With { spread: times(&|l| l[0]), edge: times(&|l| l[1]), both: times(&both) }, best.1))
     }
 
+    /// How much likelier what came out is if something does that nobody thought of: it may spread less, or several times as far.
+    fn with_another(&self) -> f64 {
+        let likely = ANOTHER_SPREADS
+            .map(|times| Told { spread: self.without.spread.max(0.005) * times, ..self.without })
+            .map(|told| self.out.likely(&told)[0]);
+        let mean = likely.iter().sum::<f64>() / f64::from(u32::try_from(likely.len()).unwrap_or(1));
+        (DOES_NOTHING + (1.0 - DOES_NOTHING) * mean / self.likely_without[0].max(f64::MIN_POSITIVE)).powf(COUNTS)
+    }
+
     fn explains(&self, told: &Told) -> Option<Share> {
         let (all, some) = (self.out.spread.value() - self.without.spread, told.spread - self.without.spread);
         // What came out as forecast needs no explaining.
@@ -204,7 +214,8 @@ pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
             (weight, Suspect { cause, share: Share::new(0.0), explains, evidence })
         })
         .collect();
-    let another = ANOTHER.powi(i32::try_from(asked.seen.len()).unwrap_or(1));
+    let another =
+        ANOTHER.powi(i32::try_from(asked.seen.len()).unwrap_or(1)) * bake.as_ref().map_or(1.0, Bake::with_another);
     let whole = another + weighed.iter().map(|(w, _)| w).sum::<f64>();
     weighed.sort_by(|a, b| b.0.total_cmp(&a.0));
     let suspects: Vec<Suspect> =
