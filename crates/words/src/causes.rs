@@ -246,7 +246,7 @@ const fn of(cause: Cause) -> Words {
         ),
         Cause::LeftOpen => words(
             "left open",
-            "Did they stand open over night?",
+            "Did they stand open overnight?",
             "Keep three pieces in a tin, three outside.",
             "Into a tin as soon as they are cold.",
         ),

@@ -2748,6 +2748,8 @@ export interface components {
             odd: number[];
             /** @description Bakes looked at: the newest of the kitchen. */
             records: number;
+            /** @description Those that it rests on, of all formulas, the newest first. */
+            rests_on: components["schemas"]["RestsOnView"][];
             /** @description How often the ranges held, and how much trays differ, a sentence each. */
             says: components["schemas"]["SentenceView"][];
             taken?: components["schemas"]["TaughtView"] | null;
@@ -7557,6 +7559,25 @@ export interface components {
             what: components["schemas"]["SentenceView"];
             /** @description Why, and what to mind. */
             why: components["schemas"]["SentenceView"][];
+        };
+        /** @description A record that something learnt rests on. */
+        RestsOnView: {
+            /** @description It lies far from the others. */
+            counts_little: boolean;
+            /**
+             * Format: int64
+             * @description The job it was baked for.
+             */
+            job_id: number;
+            /** @description Of the job's own dough. */
+            own: boolean;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            record_id: number;
+            /** @description By the kitchen's clock. */
+            recorded_at: string;
         };
         /**
          * @description What a device may do.

@@ -5,7 +5,7 @@ use crate::heavy::{Heavy, apart};
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::whole::WholeJob;
-use crate::wire::{BakesTeachView, BandView, CoolingView, LeverView, LeversDone, TaughtView, say_all};
+use crate::wire::{BakesTeachView, BandView, CoolingView, LeverView, LeversDone, RestsOnView, TaughtView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, web};
@@ -100,7 +100,7 @@ pub async fn cools(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Coo
 struct Book {
     whole: WholeJob,
     formulas: Vec<FormulaId>,
-    seen: Vec<(RecordId, BakeSeen)>,
+    seen: Vec<(RestsOnView, BakeSeen)>,
     /// Baked with what the forecast does not reach.
     beyond: Vec<RecordId>,
     /// Without what they were baked with: they teach nothing.
@@ -125,7 +125,7 @@ impl Book {
                     formulas.len() - 1
                 });
                 match baked.seen(number, &record.kept.record) {
-                    Some(one) => seen.push((record.id, one)),
+                    Some(one) => seen.push((RestsOnView::of(record, number == 0), one)),
                     None => beyond.push(record.id),
                 }
             }
@@ -162,11 +162,14 @@ pub async fn bakes_teach(
                 Some(_) => Some(BandView::from(&book.whole.plan()?.oven)),
                 None => None,
             };
-            let odd = found.iter().flat_map(|f| f.odd.iter().map(|&i| book.seen[i].0.0));
+            let odd: Vec<usize> = found.iter().flat_map(|f| f.odd.iter().copied()).collect();
+            let counts = |i: usize, r: &RestsOnView| RestsOnView { counts_little: odd.contains(&i), ..r.clone() };
+            let rests_on = book.seen.iter().enumerate().map(|(i, (r, _))| counts(i, r)).collect();
             let measured = book.measured();
             Ok::<_, InputErrors>(BakesTeachView {
                 records: book.records,
-                odd: odd.collect(),
+                odd: odd.iter().map(|i| book.seen[*i].0.record_id).collect(),
+                rests_on,
                 says: found.as_ref().map_or_else(Vec::new, |f| say_all(&f.lessons())),
                 would: found.as_ref().map(|f| TaughtView::new(&f.of(0), measured)),
                 beyond: book.beyond.iter().map(|id| id.0).collect(),

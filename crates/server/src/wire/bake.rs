@@ -10,6 +10,7 @@ use ready_slab_core::oven::{
     BakeForecast, BakeKnowledge, BakeSample, SEEN_BY_ALL, look_apart, screen_colour, shade_of,
 };
 use ready_slab_core::units::Span;
+use ready_slab_store::StoredRecord;
 use ready_slab_words::{Name, notch};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -281,6 +282,30 @@ view! {
     }
 }
 
+/// A record that something learnt rests on.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RestsOnView {
+    /// Its number.
+    pub record_id: i64,
+    /// The job it was baked for.
+    pub job_id: i64,
+    /// By the kitchen's clock.
+    pub recorded_at: String,
+    /// Of the job's own dough.
+    pub own: bool,
+    /// It lies far from the others.
+    pub counts_little: bool,
+}
+
+impl RestsOnView {
+    /// Of a record.
+    pub fn of(record: &StoredRecord, own: bool) -> Self {
+        let kept = &record.kept;
+        let recorded_at = kept.recorded_at.clone();
+        Self { record_id: record.id.0, job_id: kept.job_id.0, recorded_at, own, counts_little: false }
+    }
+}
+
 /// What the recorded bakes of a formula would teach.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct BakesTeachView {
@@ -288,6 +313,8 @@ pub struct BakesTeachView {
     pub records: usize,
     /// What they would teach; null without any that the model reaches.
     pub would: Option<TaughtView>,
+    /// Those that it rests on, of all formulas, the newest first.
+    pub rests_on: Vec<RestsOnView>,
     /// Numbers of records that lie far from the others and count for little.
     pub odd: Vec<i64>,
     /// How often the ranges held, and how much trays differ, a sentence each.

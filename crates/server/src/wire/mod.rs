@@ -49,7 +49,8 @@ pub use access::{
 };
 pub use backup::{BackupsView, backup_name};
 pub use bake::{
-    BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, TaughtView, TrayTimesView,
+    BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, RestsOnView, TaughtView,
+    TrayTimesView,
 };
 pub use bakes_even::{BakesEvenQuery, BakesEvenView, measured_trays};
 pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};

@@ -1,8 +1,10 @@
 /** What the recorded bakes teach of the oven and of this dough: shown before and after, taken over or forgotten. */
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { api, settled, type Schemas } from "../../api/client";
 import { useAction } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
+import { clock, longDay } from "../../drawing/time";
 import { number } from "../../drawing/units";
 import { Fault, otherFault } from "../../kit/Fault";
 import { Says } from "../../kit/Says";
@@ -38,6 +40,14 @@ export function BakesTeach({ records }: { records: number }) {
               {found.after ? <Row name="With them">{bandWords(found.after)}</Row> : null}
             </Rows>
           </div>
+          <details className="mt-2 text-fine">
+            <summary className="cursor-pointer py-1 text-soft">Those bakes</summary>
+            <ul>
+              {found.rests_on.map((r) => (
+                <li key={r.record_id} className="py-0.5"><Link to={`/jobs/${r.job_id}/ledger`}>{longDay(r.recorded_at)}, {clock(r.recorded_at)}</Link>{r.own ? "" : ", another dough: for the oven"}{r.counts_little ? "; counts for little" : ""}</li>
+              ))}
+            </ul>
+          </details>
           {found.says.map((l) => <p key={l.text} className="mt-2 text-fine text-soft"><Says of={l} /></p>)}
           {found.odd.length > 0 ? <p className="mt-2 text-fine text-soft">{found.odd.length === 1 ? "One bake lies far from the others and counts" : `${found.odd.length} bakes lie far from the others and count`} for little.</p> : null}
           {found.incomplete.length > 0 ? <p className="mt-2 text-fine text-soft">{found.incomplete.length === 1 ? "One record does" : `${found.incomplete.length} records do`} not say what it was baked with, and {found.incomplete.length === 1 ? "teaches" : "teach"} nothing.</p> : null}
