@@ -1,6 +1,6 @@
 //! The whole book of bakes: looked through, two side by side, as a table out and in.
 
-use super::bytes;
+use super::{bytes, file};
 use crate::bakeries::Of;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
@@ -8,7 +8,6 @@ use crate::wire::{
     BesideBakesView, BesideQuery, BookFormatQuery, BookQuery, BookRecordView, BookView, CallipersView, MINUTE_FORMAT,
     ReadBackView, RecordBody, book_csv,
 };
-use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::ledger::beside;
@@ -23,14 +22,6 @@ const MOST_CALLIPER_BYTES: usize = 20_000;
 #[get("/api/book")]
 pub async fn show(store: Of<Store>, query: Query<BookQuery>) -> Result<web::Json<BookView>, ApiError> {
     Ok(web::Json((&store.book(&query.page()?).await?).into()))
-}
-
-fn file(kind: &'static str, name: &str, body: Vec<u8>) -> HttpResponse {
-    let name = DispositionParam::Filename(name.to_owned());
-    HttpResponse::Ok()
-        .content_type(kind)
-        .insert_header(ContentDisposition { disposition: DispositionType::Attachment, parameters: vec![name] })
-        .body(body)
 }
 
 /// Bakes as a table (CSV, RFC 4180), at most the newest 5,000 that are looked for.

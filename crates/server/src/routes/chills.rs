@@ -1,13 +1,12 @@
 //! Pieces that lie in the cold: put in, moved, read, taken out. They are facts of the day, outside the undo history; each step has
 //! its own way back.
 
-use super::read;
+use super::{file, read};
 use crate::bakeries::Of;
 use crate::board::{Board, LivePiece};
 use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
 use crate::wire::{LiveView, MoveBody, PhysicsView, PutInBody, ReadingBody, ReadingsTaken, written};
-use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::ProbeInput;
@@ -218,11 +217,7 @@ pub async fn as_csv(board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse
             stored.simulated
         );
     }
-    let name = DispositionParam::Filename(format!("readings-{}.csv", id.into_inner()));
-    Ok(HttpResponse::Ok()
-        .content_type("text/csv; charset=utf-8")
-        .insert_header(ContentDisposition { disposition: DispositionType::Attachment, parameters: vec![name] })
-        .body(table))
+    Ok(file("text/csv; charset=utf-8", &format!("readings-{id}.csv"), table.into_bytes()))
 }
 
 /// Everything a simulation of the piece needs, for stand-in devices.

@@ -33,7 +33,8 @@ mod units;
 
 use crate::problem::{ApiError, Problem, parse};
 use crate::wire::MINUTE_FORMAT;
-use actix_web::web;
+use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
+use actix_web::{HttpResponse, web};
 use ready_slab_words::Sentence;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -139,6 +140,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .service(tries::how_large)
         .service(tries::begin)
         .service(tries::note)
+        .service(tries::as_csv)
         .service(tries::unnote)
         .service(tries::delete)
         .service(book::show)
@@ -245,6 +247,15 @@ async fn bytes(payload: web::Payload, limit_bytes: usize) -> Result<web::Bytes, 
 }
 
 /// Reads the body as `T`.
+/// A file to be kept.
+fn file(kind: &'static str, name: &str, body: Vec<u8>) -> HttpResponse {
+    let name = DispositionParam::Filename(name.to_owned());
+    HttpResponse::Ok()
+        .content_type(kind)
+        .insert_header(ContentDisposition { disposition: DispositionType::Attachment, parameters: vec![name] })
+        .body(body)
+}
+
 async fn read<T: DeserializeOwned>(payload: web::Payload) -> Result<T, ApiError> {
     parse(&body(payload).await?)
 }

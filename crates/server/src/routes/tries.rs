@@ -1,12 +1,12 @@
 //! Why a bake came out so, and what is tried on purpose.
 
-use super::read;
+use super::{file, read};
 use crate::bakeries::Of;
 use crate::heavy::Heavy;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{
-    CausesQuery, CausesView, NewTrialBody, SeenView, TrialSizeQuery, TrialSizeView, TryView, measured_trays,
+    CausesQuery, CausesView, NewTrialBody, SeenView, TrialSizeQuery, TrialSizeView, TryView, measured_trays, trial_csv,
 };
 use actix_web::{HttpResponse, delete, get, post, web};
 use chrono::Utc;
@@ -193,6 +193,16 @@ pub async fn note(store: Of<Store>, id: web::Path<i64>, payload: web::Payload) -
     store.one_try(id).await?.kept.trying.found(&noted)?;
     store.note_try(id, Some(&noted), Utc::now()).await?;
     shown(&store, id).await
+}
+
+/// What was measured in a trial, as a table (CSV, RFC 4180): a piece a line.
+#[utoipa::path(tag = "records", operation_id = "try_csv", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/api/tries/{id}/noted.csv")]
+pub async fn as_csv(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let Some(table) = trial_csv(&store.one_try(TryId(*id)).await?) else {
+        return Err(InputError::refused("id", "nothing was measured in it yet").into());
+    };
+    Ok(file("text/csv; charset=utf-8", "trial.csv", table))
 }
 
 /// Takes back what was noted: it is still to be made.

@@ -6,6 +6,7 @@ mod bake;
 mod bakes_even;
 mod begin;
 mod book;
+mod book_file;
 mod calendar;
 mod causes;
 mod compute;
@@ -54,10 +55,8 @@ pub use bake::{
 };
 pub use bakes_even::{BakesEvenQuery, BakesEvenView, measured_trays};
 pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};
-pub use book::{
-    BesideBakesView, BesideQuery, BookFormatQuery, BookQuery, BookRecordView, BookView, CallipersView, ReadBackView,
-    RecordRead, book_csv,
-};
+pub use book::{BesideBakesView, BesideQuery, BookQuery, BookRecordView, BookView};
+pub use book_file::{BookFormatQuery, CallipersView, ReadBackView, book_csv};
 pub use calendar::DayFile;
 pub use causes::{CausesQuery, CausesView, SeenView};
 pub use compute::{ChillRequest, ChillResult, SheetRequest, SheetResult};
@@ -93,7 +92,7 @@ pub use record::{RecordBody, RecordView};
 pub use run::{EventBody, NewRunBody, RunClock, RunView};
 pub use sentence::{FigureView, PartOfSentence, SentenceView, say, say_all, word};
 pub use together::{LotView, TogetherView};
-pub use tries::{NewTrialBody, TrialSizeQuery, TrialSizeView, TryView};
+pub use tries::{NewTrialBody, TrialSizeQuery, TrialSizeView, TryView, trial_csv};
 pub use unit::{ParseRequest, ParseResult, UnitView};
 use view::view;
 pub use wanted::{WantedQuery, WantedView};

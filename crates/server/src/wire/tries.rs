@@ -1,5 +1,6 @@
 //! What is tried on purpose, on the wire.
 
+use super::book_file::cell;
 use super::causes::CauseTestView;
 use super::sentence::SentenceView;
 use ready_slab_core::error::InputErrors;
@@ -185,4 +186,23 @@ impl TryView {
             },
         })
     }
+}
+
+/// What was measured in a trial, as a table (RFC 4180): a piece a line. Nothing before it was.
+pub fn trial_csv(stored: &StoredTry) -> Option<Vec<u8>> {
+    let (Trying::Trial(trial), Some(TryNoted::Trial { trays_mm })) = (&stored.kept.trying, &stored.noted) else {
+        return None;
+    };
+    let mut table = csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(vec![]);
+    let measured = if trial.measure == EvenMeasure::Width { "width_mm" } else { "thickness_mm" };
+    table.write_record(["tray", "way", "piece", measured]).expect("memory takes it");
+    for (tray, ways) in trays_mm.iter().enumerate() {
+        for (name, pieces) in trial.ways.iter().zip(ways) {
+            for (piece, mm) in pieces.iter().enumerate() {
+                let line = [(tray + 1).to_string(), cell(name), (piece + 1).to_string(), mm.to_string()];
+                table.write_record(line).expect("memory takes it");
+            }
+        }
+    }
+    Some(table.into_inner().expect("memory takes it"))
 }

@@ -117,6 +117,13 @@ async fn a_trial_is_sized_by_this_kitchen_laid_out_on_the_jobs_tray_and_read_out
         call(&store, Method::POST, &noted, Some(json!({ "kind": "trial", "trays_mm": [[[97.0, 900.0], [96.0]]] })))
             .await;
     assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "trays[0][0][1]"));
+    let (_, kind, csv) = send(&store, from_page(Method::GET, &format!("{noted}.csv"))).await;
+    let csv = String::from_utf8(csv).unwrap();
+    assert!(
+        kind.starts_with("text/csv") && csv.starts_with("tray,way,piece,width_mm\r\n1,as always,1,97\r\n"),
+        "{csv}"
+    );
+    assert_eq!(csv.lines().count(), 9);
     // What was refused has changed nothing.
     assert_eq!(get(&store, "/api/jobs/1/tries").await[0], read);
 }

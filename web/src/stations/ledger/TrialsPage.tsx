@@ -1,6 +1,7 @@
 /** What is tried on purpose: trials of ways and tests of causes, planned, laid out, measured and read out. */
 import { useState } from "react";
 import { Link } from "react-router";
+import { at } from "../../api/base";
 import { api, settled, type Schemas } from "../../api/client";
 import { useDeleteTry, useNoteTry, usePlanTrial, useTrialSize, useTries, useUnnoteTry, type Trial, type Try } from "../../api/ledger";
 import { useJobContext } from "../../app/JobFrame";
@@ -60,6 +61,7 @@ function Entry({ it }: { it: Try }) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h4 className="h-part">{it.test ? <span>Test: <span className="font-normal">{it.name}</span></span> : it.name}</h4>
         <span className="no-print flex gap-1">
+          {it.trial && it.noted ? <a className="btn btn-quiet btn-small" href={at(`/api/tries/${it.id}/noted.csv`)} download>As a table (CSV)</a> : null}
           {it.noted ? <button type="button" className="btn btn-quiet btn-small" onClick={() => again.mutate(it.id)}>Measure anew</button> : null}
           <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${it.name}`} onClick={() => remove.mutate(it.id)}>Remove</button>
         </span>

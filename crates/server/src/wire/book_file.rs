@@ -1,0 +1,353 @@
+//! Bakes as a table or a list, out and in; and what a calliper wrote.
+
+use super::book::{BookRecordView, MOST_IN_FILE, refused};
+use super::record::RecordBody;
+use chrono::NaiveDateTime;
+use ready_slab_core::clock::MINUTE_FORMAT;
+use ready_slab_core::error::{Checks, InputErrors};
+use ready_slab_core::job::Conditions;
+use ready_slab_core::oven::EdgeColour;
+use ready_slab_core::units::{Share, Span};
+use ready_slab_store::BookPage;
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+/// Columns of a table of bakes; of those that are read, `widths_mm` and `edge_colour` must be there. Lists have a semicolon between their figures.
+const COLUMNS: [&str; 21] = [
+    "recorded_at",
+    "job",
+    "formula",
+    "formula_version",
+    "cut_width_mm",
+    "cut_thickness_mm",
+    "widths_mm",
+    "thicknesses_mm",
+    "baked_min",
+    "edge_colour",
+    "oven_c",
+    "oven_fan",
+    "tray_kind",
+    "liner",
+    "bake_end",
+    "start_c",
+    "expected_bake_least_min",
+    "expected_bake_most_min",
+    "expected_spread_least_percent",
+    "expected_spread_most_percent",
+    "notes",
+];
+
+fn word<T: Serialize>(value: &T) -> String {
+    match serde_json::to_value(value) {
+        Ok(serde_json::Value::String(word)) => word,
+        Ok(serde_json::Value::Null) | Err(_) => String::new(),
+        Ok(other) => other.to_string(),
+    }
+}
+
+/// A cell of text: what a spreadsheet would compute stands behind an apostrophe (OWASP, CSV injection).
+pub(super) fn cell(value: &str) -> String {
+    if value.starts_with(['=', '+', '-', '@', '\t', '\r']) { format!("'{value}") } else { value.to_owned() }
+}
+
+/// The records as a table (RFC 4180).
+pub fn book_csv(page: &BookPage) -> Vec<u8> {
+    let mut table = csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(vec![]);
+    table.write_record(COLUMNS).expect("memory takes it");
+    let list = |v: &[f64]| v.iter().map(f64::to_string).collect::<Vec<_>>().join(";");
+    for record in &page.records {
+        let BookRecordView { job, formula, record: r, .. } = record.into();
+        let c = &r.body.conditions;
+        let cells = [
+            r.recorded_at.clone(),
+            cell(&job.unwrap_or_default()),
+            cell(&formula.unwrap_or_default()),
+            word(&r.formula_version),
+            word(&r.cut_width_mm),
+            word(&r.cut_thickness_mm),
+            list(&r.body.widths_mm),
+            list(&r.body.thicknesses_mm),
+            word(&r.body.baked_min),
+            word(&r.body.edge_colour),
+            word(&c.oven_c),
+            word(&c.oven_fan),
+            word(&c.tray_kind),
+            word(&c.liner),
+            word(&c.bake_end),
+            word(&c.start_c),
+            word(&r.expected_bake_least_min),
+            word(&r.expected_bake_most_min),
+            word(&r.expected_spread_least_percent),
+            word(&r.expected_spread_most_percent),
+            cell(&r.body.notes),
+        ];
+        table.write_record(cells).expect("memory takes it");
+    }
+    table.into_inner().expect("memory takes it")
+}
+
+/// A bake of a file.
+#[derive(Debug, Clone, PartialEq, Deserialize, Serialize, ToSchema)]
+pub struct RecordRead {
+    /// Local time, as `2026-12-05T14:10`; now where absent.
+    #[serde(default)]
+    pub recorded_at: Option<String>,
+    /// What was measured, and what it was baked with. Other fields are left out.
+    #[serde(flatten)]
+    pub body: RecordFields,
+    /// What was expected then; as the plan has it now where that is absent.
+    #[serde(flatten)]
+    pub expected: ExpectedThen,
+}
+
+/// What was expected of a bake when it was made; all of it or nothing.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Deserialize, Serialize, ToSchema)]
+pub struct ExpectedThen {
+    expected_bake_least_min: Option<f64>,
+    expected_bake_most_min: Option<f64>,
+    expected_spread_least_percent: Option<f64>,
+    expected_spread_most_percent: Option<f64>,
+}
+
+/// The same as a record keeps it, least and most.
+pub struct Then {
+    pub bake: (Span, Span),
+    pub spread: (Share, Share),
+}
+
+impl ExpectedThen {
+    /// Minutes and spread; nothing where not all of it is told.
+    pub fn told(self) -> Result<Option<Then>, InputErrors> {
+        let all = (
+            self.expected_bake_least_min,
+            self.expected_bake_most_min,
+            self.expected_spread_least_percent,
+            self.expected_spread_most_percent,
+        );
+        let (Some(least), Some(most), Some(low), Some(high)) = all else { return Ok(None) };
+        let mut checks = Checks::new();
+        checks.range("expected_bake_least_min", least, 0.0, 240.0, "min");
+        checks.range("expected_bake_most_min", most, 0.0, 240.0, "min");
+        checks.range("expected_spread_least_percent", low, -50.0, 200.0, "%");
+        checks.range("expected_spread_most_percent", high, -50.0, 200.0, "%");
+        checks.finish(())?;
+        let share = |percent: f64| Share::new(percent / 100.0);
+        Ok(Some(Then { bake: (Span::new_min(least), Span::new_min(most)), spread: (share(low), share(high)) }))
+    }
+}
+
+/// What of a record is read from a file.
+#[derive(Debug, Clone, PartialEq, Deserialize, Serialize, ToSchema)]
+pub struct RecordFields {
+    /// 1 to 60 pieces.
+    pub widths_mm: Vec<f64>,
+    /// May be empty.
+    #[serde(default)]
+    pub thicknesses_mm: Vec<f64>,
+    /// 1 to 120.
+    #[serde(default)]
+    pub baked_min: Option<f64>,
+    /// Colour of the edge.
+    pub edge_colour: EdgeColour,
+    /// At most 2,000 characters.
+    #[serde(default)]
+    pub notes: String,
+    /// What it was baked with.
+    #[serde(default)]
+    pub conditions: Conditions,
+}
+
+impl From<RecordFields> for RecordBody {
+    fn from(f: RecordFields) -> Self {
+        let RecordFields { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions } = f;
+        // The number of a run of another bakery means nothing here.
+        Self { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions, of_tray: None }
+    }
+}
+
+/// How many were read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ReadBackView {
+    /// Bakes that were added.
+    pub added: usize,
+}
+
+/// A file of bakes is one of these.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum BookFormat {
+    /// A table with a line of names.
+    Csv,
+    /// A list of objects.
+    Json,
+}
+
+/// In which format a file of bakes is.
+#[derive(Debug, Clone, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
+pub struct BookFormatQuery {
+    /// Of the file.
+    #[param(inline)]
+    pub format: BookFormat,
+}
+
+/// Figures with a semicolon or a space between them; a comma is a decimal point.
+fn figures(place: &str, cell: &str) -> Result<Vec<f64>, InputErrors> {
+    let cells = cell.split([';', ' ']).map(str::trim).filter(|c| !c.is_empty());
+    cells
+        .map(|c| c.replace(',', ".").parse().map_err(|_| refused(place, format!("\u{201c}{c}\u{201d} is no number"))))
+        .collect()
+}
+
+impl BookFormat {
+    /// Reads a file of bakes; what is wrong with it is told by line and column.
+    pub fn read(self, file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
+        let found = match self {
+            Self::Json => serde_json::from_slice::<Vec<RecordRead>>(file).map_err(|e| refused("file", e))?,
+            Self::Csv => table(file)?,
+        };
+        if found.is_empty() || found.len() > MOST_IN_FILE {
+            return Err(refused("file", format!("a file holds 1 to {MOST_IN_FILE} bakes")));
+        }
+        for (i, read) in found.iter().enumerate() {
+            if let Some(at) = &read.recorded_at {
+                NaiveDateTime::parse_from_str(at, MINUTE_FORMAT)
+                    .map_err(|_| refused(format!("[{i}].recorded_at"), "a time like 2026-12-05T14:10"))?;
+            }
+        }
+        Ok(found)
+    }
+}
+
+fn table(file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
+    let file = file.strip_prefix(b"\xef\xbb\xbf").unwrap_or(file);
+    let first = file.split(|b| *b == b'\n').next().unwrap_or(file);
+    let semicolons = first.iter().filter(|b| **b == b';').count();
+    // Where a comma is the decimal point, a semicolon stands between the columns.
+    let between = if semicolons > first.iter().filter(|b| **b == b',').count() { b';' } else { b',' };
+    let mut table = csv::ReaderBuilder::new().delimiter(between).trim(csv::Trim::All).from_reader(file);
+    let names = table.headers().map_err(|e| refused("file", e))?.clone();
+    let at = |name: &str| names.iter().position(|n| n.eq_ignore_ascii_case(name));
+    for name in ["widths_mm", "edge_colour"] {
+        if at(name).is_none() {
+            return Err(refused(
+                "file",
+                format!(
+                    "there is no column {name}; its first line names the columns, as in a table that goes out here"
+                ),
+            ));
+        }
+    }
+    let mut found = vec![];
+    for (i, row) in table.records().enumerate() {
+        let line = i + 2;
+        let row = row.map_err(|e| refused(format!("line {line}"), e))?;
+        let cell = |name: &str| at(name).and_then(|k| row.get(k)).unwrap_or_default();
+        let place = |name: &str| format!("line {line}, {name}");
+        let one = |name: &str| -> Result<Option<f64>, InputErrors> {
+            Ok(figures(&place(name), cell(name))?.first().copied())
+        };
+        fn chosen<T: serde::de::DeserializeOwned>(place: String, cell: &str) -> Result<Option<T>, InputErrors> {
+            if cell.is_empty() {
+                return Ok(None);
+            }
+            let shown: String = cell.chars().take(40).collect();
+            let read = serde_json::from_value(cell.to_lowercase().replace(' ', "_").into());
+            read.map(Some).map_err(|_| refused(place, format!("\u{201c}{shown}\u{201d} is no word for it")))
+        }
+        let fan = match cell("oven_fan").to_ascii_lowercase().as_str() {
+            "" => None,
+            "true" | "yes" | "1" => Some(true),
+            "false" | "no" | "0" => Some(false),
+            _ => return Err(refused(place("oven_fan"), "true or false")),
+        };
+        let edge: Option<EdgeColour> = chosen(place("edge_colour"), cell("edge_colour"))?;
+        let expected = ExpectedThen {
+            expected_bake_least_min: one("expected_bake_least_min")?,
+            expected_bake_most_min: one("expected_bake_most_min")?,
+            expected_spread_least_percent: one("expected_spread_least_percent")?,
+            expected_spread_most_percent: one("expected_spread_most_percent")?,
+        };
+        let notes = cell("notes");
+        found.push(RecordRead {
+            recorded_at: Some(cell("recorded_at").to_owned()).filter(|t| !t.is_empty()),
+            expected,
+            body: RecordFields {
+                widths_mm: figures(&place("widths_mm"), cell("widths_mm"))?,
+                thicknesses_mm: figures(&place("thicknesses_mm"), cell("thicknesses_mm"))?,
+                baked_min: one("baked_min")?,
+                edge_colour: edge.ok_or_else(|| refused(place("edge_colour"), "pale, just_golden, golden or brown"))?,
+                notes: notes.strip_prefix('\'').filter(|n| self::cell(n) != *n).unwrap_or(notes).to_owned(),
+                conditions: Conditions {
+                    oven_c: one("oven_c")?,
+                    oven_fan: fan,
+                    tray_kind: chosen(place("tray_kind"), cell("tray_kind"))?,
+                    liner: chosen(place("liner"), cell("liner"))?,
+                    bake_end: chosen(place("bake_end"), cell("bake_end"))?,
+                    start_c: one("start_c")?,
+                },
+            },
+        });
+    }
+    Ok(found)
+}
+
+/// What a calliper measured.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CallipersView {
+    /// Of each piece.
+    pub widths_mm: Vec<f64>,
+    /// Of each piece, where there is a second column.
+    pub thicknesses_mm: Vec<f64>,
+}
+
+/// Pieces of one file of a calliper.
+const MOST_LINES: usize = 60;
+const MM_PER_INCH: f64 = 25.4;
+
+impl CallipersView {
+    /// Reads what a calliper wrote: one piece a line, its width and, where there is one, its thickness. A first line of names may say `width`, `thickness` and
+    /// `in`; a figure may have its unit behind it.
+    pub fn read(file: &[u8]) -> Result<Self, InputErrors> {
+        let text = std::str::from_utf8(file).map_err(|_| refused("file", "it is no text"))?;
+        let lines: Vec<&str> = text.trim_start_matches('\u{feff}').lines().filter(|l| !l.trim().is_empty()).collect();
+        let between = if lines.iter().any(|l| l.contains(';')) {
+            ';'
+        } else if lines.iter().any(|l| l.contains('\t')) {
+            '\t'
+        } else {
+            ','
+        };
+        let cells =
+            |line: &str| line.split(between).map(|c| c.trim().trim_matches('"').to_lowercase()).collect::<Vec<_>>();
+        let named = lines.first().is_some_and(|l| !l.contains(|c: char| c.is_ascii_digit()));
+        let names = if named { cells(lines[0]) } else { vec![] };
+        let column = |word: &str| names.iter().position(|n| n.contains(word));
+        let (width, thickness) = if named { (column("width").unwrap_or(0), column("thick")) } else { (0, Some(1)) };
+        let inches =
+            |k: usize| names.get(k).is_some_and(|n| n.contains("inch") || n.ends_with("_in") || n.ends_with("(in)"));
+        let mut found = Self { widths_mm: vec![], thicknesses_mm: vec![] };
+        for (i, line) in lines.iter().enumerate().skip(usize::from(named)) {
+            let row = cells(line);
+            let at = |k: usize| -> Result<Option<f64>, InputErrors> {
+                let Some(cell) = row.get(k).filter(|c| !c.is_empty()) else { return Ok(None) };
+                let figure = cell.trim_end_matches(|c: char| !c.is_ascii_digit());
+                let in_inches = inches(k) || cell.ends_with("in") || cell.ends_with('"');
+                let value: f64 =
+                    figure.trim().replace(',', ".").parse().map_err(|_| {
+                        refused(format!("line {}", i + 1), format!("\u{201c}{cell}\u{201d} is no length"))
+                    })?;
+                Ok(Some(if in_inches { value * MM_PER_INCH } else { value }))
+            };
+            found.widths_mm.extend(at(width)?);
+            if let Some(k) = thickness {
+                found.thicknesses_mm.extend(at(k)?);
+            }
+        }
+        if found.widths_mm.is_empty() || found.widths_mm.len() > MOST_LINES {
+            return Err(refused("file", format!("1 to {MOST_LINES} pieces, one a line")));
+        }
+        Ok(found)
+    }
+}
