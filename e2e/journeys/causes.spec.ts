@@ -11,7 +11,7 @@ test("a cause is found, its test stands on the bench, and reads itself out", asy
   await expect(page.getByRole("heading", { name: "3 bakes" })).toBeVisible();
   // The last bake against its forecast, at a glance.
   await expect(page.getByRole("region", { name: "The last bake" })).toContainText("over what was expected");
-  await page.getByRole("link", { name: /^Why did the bake of/ }).first().click();
+  await page.getByRole("link", { name: /^Why so/ }).first().click();
   await page.getByRole("button", { name: "spread too far" }).click();
   const suspects = page.getByRole("list", { name: /^What may be behind it/ });
   await expect(suspects.getByRole("heading")).toHaveCount(5);
@@ -71,7 +71,7 @@ test("bakes are looked for, set side by side, taken out as a table and read back
   await expect(page.getByRole("heading", { name: "One bake" })).toBeVisible();
   await page.getByRole("searchbox", { name: "Job, dough or notes" }).fill("");
   await expect(page.getByRole("heading", { name: "2 bakes" })).toBeVisible();
-  for (const i of [0, 1]) await page.getByRole("button", { name: /^Side by side/ }).nth(i).click();
+  for (const i of [0, 1]) await page.getByRole("button", { name: /for side by side/ }).nth(i).click();
   const beside = page.getByRole("region", { name: "Side by side" });
   await expect(beside).toContainText("How far they were baked");
   await expect(beside.getByRole("row", { name: /^Edge/ })).toContainText("just golden");

@@ -7,6 +7,7 @@ const DOUGH = ["dough/mix", "dough/size", "dough/change", "dough/label", "dough/
 const OVEN = ["oven/levers", "oven/tray?show=done", "oven/sheet", "oven/finish"];
 const SHAPE = ["shape/nest", "shape/mixed", "shape/trays", "shape/even", "shape/log", "shape/pattern?pattern=pinwheel", "shape/portion?kind=figure", "shape/marbled"];
 const COLD = ["cold/ways", "cold/now", "cold/trouble", "cold/learnt"];
+const LEDGER = ["ledger/photo", "ledger/evenness", "ledger/trials", "ledger/all", "ledger/why/1"];
 const STATIONS = ["order", "dough", "cold", "shape", "oven", "clock", "ledger"];
 
 /** A piece with a reading lies in the fridge, so that the live views have something to show. */
@@ -81,7 +82,7 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
 
 const OUTSIDE = ["/", "/kitchen", "/kitchen/oven", "/pantry", "/read", "/live"];
 const inJob = (views: readonly string[]) => views.map((v) => `/jobs/1/${v}`);
-const GROUPS = { "outside a job": OUTSIDE, "at the stations": inJob(STATIONS), "of the dough": inJob(DOUGH), "of cold and shape": inJob([...COLD, ...SHAPE]), "of the oven": inJob(OVEN) };
+const GROUPS = { "outside a job": OUTSIDE, "at the stations": inJob(STATIONS), "of the dough": inJob(DOUGH), "of cold and shape": inJob([...COLD, ...SHAPE]), "of the oven": inJob(OVEN), "of the ledger": inJob(LEDGER) };
 
 for (const [group, paths] of Object.entries(GROUPS)) {
   test(`no serious fault of access in either scheme, views ${group}`, async ({ page, bakery }) => {

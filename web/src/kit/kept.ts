@@ -1,6 +1,6 @@
 /** What is half typed or ticked off, kept for as long as this window is open: a look at another page does not lose it. */
 import { BASE } from "../api/base";
-import { useEffect, useState, type Dispatch, type SetStateAction } from "react";
+import { useCallback, useEffect, useRef, useState, type Dispatch, type SetStateAction } from "react";
 
 function read<T>(key: string, otherwise: T): T {
   try {
@@ -24,10 +24,15 @@ export function useKept<T>(key: string, initial: T): [T, Dispatch<SetStateAction
   const [at, setAt] = useState({ key, value: read(key, initial) });
   const value = at.key === key ? at.value : read(key, initial);
   useEffect(() => write(key, value), [key, value]);
-  const set: Dispatch<SetStateAction<T>> = (wanted) =>
-    setAt((now) => {
-      const before = now.key === key ? now.value : read(key, initial);
-      return { key, value: typeof wanted === "function" ? (wanted as (b: T) => T)(before) : wanted };
-    });
+  const begins = useRef(initial);
+  // The same function while the name is the same, as `useState` has it: an effect may rest on it.
+  const set: Dispatch<SetStateAction<T>> = useCallback(
+    (wanted) =>
+      setAt((now) => {
+        const before = now.key === key ? now.value : read(key, begins.current);
+        return { key, value: typeof wanted === "function" ? (wanted as (b: T) => T)(before) : wanted };
+      }),
+    [key],
+  );
   return [value, set];
 }

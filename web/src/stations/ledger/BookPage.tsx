@@ -108,7 +108,7 @@ function Entry({ record: r, chosen, onChoose }: { record: BookRecord; chosen: bo
           {r.formula ?? "a dough that is gone"}, {format.length(r.cut_thickness_mm)} thick, {format.length(r.cut_width_mm)} across: spread {number(r.spread_percent, 1, 1)}&nbsp;%, {AGAINST[r.spread_against]}{r.baked_min == null ? "" : `; ${number(r.baked_min, 1)}\u00a0min`}; {edge}.
         </p>
       </div>
-      <button type="button" className="seg-item" data-state={chosen ? "on" : "off"} aria-pressed={chosen} aria-label={`Side by side: ${r.job ?? "a bake"}, ${longDay(r.recorded_at)}`} onClick={onChoose}>{chosen ? "Chosen" : "Choose"}</button>
+      <button type="button" className="seg-item" data-state={chosen ? "on" : "off"} aria-pressed={chosen} aria-label={`${chosen ? "Chosen" : "Choose"} for side by side: ${r.job ?? "a bake"}, ${longDay(r.recorded_at)}`} onClick={onChoose}>{chosen ? "Chosen" : "Choose"}</button>
     </li>
   );
 }

@@ -30,10 +30,12 @@ export function Ledger() {
     <>
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
-        <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)}\u00a0min`}>
-          <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>Print a record sheet</button>
-          {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
-        </StationHead>
+        <div className="no-print">
+          <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)}\u00a0min`}>
+            <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>Print a record sheet</button>
+            {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
+          </StationHead>
+        </div>
         <Fault text={otherFault(records.error, [])} />
         {records.isPending || records.error ? null : all.length === 0 ? (
           <p className="max-w-xl text-lg text-soft">
@@ -109,12 +111,13 @@ const BLANK = 10;
 /** For the clipboard beside the oven: a line for each tray. */
 function RecordSheet({ name, plan }: { name: string; plan: Plan }) {
   const format = useFormat();
-  const heads = ["Tray", "Went in", "Came out", "Widths", "Thickness", "Edge", "Notes"];
+  const heads = ["Tray", "In", "Out", "Widths", "Thickness", "Edge", "Notes"];
   return (
     <section className="only-print" aria-hidden="true">
       <h2 className="h-station">{name}: what came out</h2>
       <p>Cut {format.length(plan.oven.cut_width_mm)} across, {format.length(plan.oven.thickness_mm)} thick. Expected {number(plan.oven.bake_least_min, 0)}–{number(plan.oven.bake_most_min, 0)}&nbsp;min, spread {number(plan.oven.spread_least_percent, 1)}–{number(plan.oven.spread_most_percent, 1)}&nbsp;%.</p>
-      <table className="mt-3 w-full">
+      <table className="mt-3 w-full table-fixed">
+        <colgroup><col className="w-[7%]" /><col className="w-[9%]" /><col className="w-[9%]" /><col className="w-[32%]" /><col className="w-[12%]" /><col className="w-[11%]" /><col /></colgroup>
         <thead><tr>{heads.map((h) => <th key={h} className="border border-edge p-1 text-left font-semibold">{h}</th>)}</tr></thead>
         <tbody>{Array.from({ length: BLANK }, (_, i) => <tr key={i}>{heads.map((h) => <td key={h} className="h-10 border border-edge p-1">{h === "Tray" ? i + 1 : ""}</td>)}</tr>)}</tbody>
       </table>
@@ -142,7 +145,7 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
           {r.of_tray ? <Link className="ml-2 font-normal" to={`/bench/${r.of_tray.run_id}`}>tray {r.of_tray.tray} of its day</Link> : null}
         </h3>
         <span className="no-print flex gap-1">
-          <Link className="btn btn-small" aria-label={`Why did the bake of ${longDay(r.recorded_at)} come out so?`} to={`/jobs/${job}/ledger/why/${r.id}`}>Why so?</Link>
+          <Link className="btn btn-small" aria-label={`Why so? The bake of ${longDay(r.recorded_at)}`} to={`/jobs/${job}/ledger/why/${r.id}`}>Why so?</Link>
           <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
             Remove
           </button>

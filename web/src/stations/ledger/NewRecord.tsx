@@ -1,6 +1,6 @@
 /** A bake is recorded: what was measured, and what it was baked with where that was not as planned. */
 import { type Said } from "../../drawing/sentence";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, settled, type Job, type Plan, type Schemas } from "../../api/client";
 import { readCallipers } from "../../api/ledger";
@@ -157,7 +157,11 @@ function Measured({ job, widths_mm, onTyped }: { job: number; widths_mm: readonl
 /** What the bench knows of a tray comes filled in: how long it was in the oven, how cold it went in. The address holds it, once. */
 function useFromTheBench(setDraft: (change: (now: Draft) => Draft) => void): void {
   const [query, setQuery] = useSearchParams();
+  // The address is cleared a moment later: what it held is taken once.
+  const taken = useRef("");
   useEffect(() => {
+    if (taken.current === query.toString()) return;
+    taken.current = query.toString();
     const minutes = Number(query.get("baked_min"));
     if (!(minutes > 0)) return;
     const start_c = query.has("start_c") ? Number(query.get("start_c")) : undefined;

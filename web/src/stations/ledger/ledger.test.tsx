@@ -106,7 +106,7 @@ describe("the book of bakes", () => {
       "/api/book/beside": { one: RECORD, other, differs: [{ what: "end", spread_percent: 0.02, min: -1.5 }], spread_percent: 2, min: 0, told_spread_percent: 0.02, told_min: -1.5 },
     });
     showView(<BookPage />, { job: JOB, plan: {} as Plan });
-    for (const day of [/^Side by side: Regatta gulls, Thursday/, /^Side by side: Regatta gulls, Saturday/]) await userEvent.click(await screen.findByRole("button", { name: day }));
+    for (const day of [/^Choose for side by side: Regatta gulls, Thursday/, /^Choose for side by side: Regatta gulls, Saturday/]) await userEvent.click(await screen.findByRole("button", { name: day }));
     expect(await screen.findByText(/The second spread 2\.0\s% more and was as long in the oven\. By the forecast what differs makes it spread as much and take 1\.5\smin shorter\./)).toBeTruthy();
     expect(screen.getByText(/alone: as much spread, 1\.5\smin shorter\./)).toBeTruthy();
   });

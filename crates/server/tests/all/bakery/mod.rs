@@ -10,16 +10,30 @@ use ready_slab_server::guard::AllowedHosts;
 use ready_slab_server::seed;
 use ready_slab_store::Store;
 use serde_json::Value;
+use tokio::sync::OnceCell;
 
 /// A Wednesday, so that the demo's Saturday is fixed.
 pub fn wednesday() -> chrono::DateTime<chrono::Utc> {
     NaiveDate::from_ymd_opt(2026, 11, 25).unwrap().and_hms_opt(9, 0, 0).unwrap().and_utc()
 }
 
+/// The demo is made once; each test has a file of its own like it.
+static SEEDED: OnceCell<Vec<u8>> = OnceCell::const_new();
+
+async fn seeded() -> Vec<u8> {
+    let dir = tempfile::tempdir().unwrap();
+    let file = dir.path().join("bakery.db");
+    let store = Store::open(&file).await.unwrap();
+    seed::seed(&store, "UTC", wednesday()).await.unwrap();
+    store.close().await;
+    std::fs::read(&file).unwrap()
+}
+
 pub async fn demo() -> (tempfile::TempDir, Store) {
     let dir = tempfile::tempdir().unwrap();
-    let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::seed(&store, "UTC", wednesday()).await.unwrap();
+    let file = dir.path().join("bakery.db");
+    std::fs::write(&file, SEEDED.get_or_init(seeded).await).unwrap();
+    let store = Store::open(&file).await.unwrap();
     (dir, store)
 }
 
