@@ -71,6 +71,11 @@ test("bakes are looked for, set side by side, taken out as a table and read back
   await expect(page.getByRole("heading", { name: "One bake" })).toBeVisible();
   await page.getByRole("searchbox", { name: "Job, dough or notes" }).fill("");
   await expect(page.getByRole("heading", { name: "2 bakes" })).toBeVisible();
+  const days = (await (await page.request.get(`${bakery.address}/api/book`)).json()) as { records: { recorded_at: string }[] };
+  await page.getByLabel("Until").fill(days.records[1]!.recorded_at.slice(0, 10));
+  await expect(page.getByRole("heading", { name: "One bake" })).toBeVisible();
+  await page.getByLabel("Until").fill("");
+  await expect(page.getByRole("heading", { name: "2 bakes" })).toBeVisible();
   for (const i of [0, 1]) await page.getByRole("button", { name: /for side by side/ }).nth(i).click();
   const beside = page.getByRole("region", { name: "Side by side" });
   await expect(beside).toContainText("How far they were baked");

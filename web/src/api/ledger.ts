@@ -11,7 +11,7 @@ export type CausesQuery = Schemas["CausesQuery"];
 export type TryNoted = Schemas["TryNoted"];
 export type NewTrial = Schemas["NewTrialBody"];
 export type BookRecord = Schemas["BookRecordView"];
-export type BookQuery = { named?: string; edge?: Schemas["EdgeColour"]; spread?: Schemas["AgainstExpected"]; from?: number };
+export type BookQuery = { named?: string; edge?: Schemas["EdgeColour"]; spread?: Schemas["AgainstExpected"]; from_day?: string; to_day?: string; from?: number };
 
 export const useSeen = () => useQuery({ queryKey: ["causes"], queryFn: () => settled(api.GET("/api/causes")), staleTime: Infinity });
 export const useCauses = (record: number, query: CausesQuery) =>

@@ -64,6 +64,10 @@ export function BookPage() {
             </div>
             <Pick label="Edge" value={query.edge} options={EDGES} onChange={(edge) => set({ edge: edge as BookQuery["edge"] })} />
             <Pick label="Spread" value={query.spread} options={(["less", "within", "more"] as const).map((value) => ({ value, label: AGAINST[value].replace(/^./, (c) => c.toUpperCase()) }))} onChange={(spread) => set({ spread: spread as BookQuery["spread"] })} />
+            <div className="grid grid-cols-2 gap-3">
+              <Day label="From" value={query.from_day} onChange={(from_day) => set({ from_day })} />
+              <Day label="Until" value={query.to_day} onChange={(to_day) => set({ to_day })} />
+            </div>
             <Fault text={otherFault(book.error, [])} />
           </div>
         </Part>
@@ -93,6 +97,16 @@ function Pick({ label, value, options, onChange }: { label: string; value: strin
         <option value="">Any</option>
         {options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
       </select>
+    </div>
+  );
+}
+
+function Day({ label, value, onChange }: { label: string; value: string | undefined; onChange(day: string | undefined): void }) {
+  const id = `book-${label.toLowerCase()}`;
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block text-fine text-soft">{label}</label>
+      <input id={id} type="date" className="field" value={value ?? ""} onChange={(e) => onChange(e.target.value || undefined)} />
     </div>
   );
 }
