@@ -46,6 +46,8 @@ const AS_FORECAST: f64 = 0.08;
 const TRUE_K: f64 = 2.0;
 /// Trays that differ by less than this from what is usual are not spoken of.
 const DIFFER: f64 = 1.3;
+/// Nor of fewer than so many: two that lie apart may each be off for a reason of their own.
+const LEAST_APART: u32 = 3;
 
 fn other(times: f64) -> bool {
     times.ln().abs() > AS_FORECAST
@@ -93,7 +95,8 @@ impl BakesFitted {
     pub fn lessons(&self) -> Vec<Lesson> {
         let (time, spread) = self.differ;
         let mut found = vec![];
-        found.extend((time > DIFFER || spread > DIFFER).then_some(Lesson::Differ(time, spread)));
+        let differ = self.oven.records >= LEAST_APART && (time > DIFFER || spread > DIFFER);
+        found.extend(differ.then_some(Lesson::Differ(time, spread)));
         let (times, spreads) = (self.held.times, self.held.spreads);
         found.extend((spreads.0 > 1).then_some(Lesson::Held { times, spreads }));
         found

@@ -62,6 +62,13 @@ fn an_oven_that_runs_cool_and_a_dough_that_runs_are_found_from_clean_records() {
 }
 
 #[test]
+fn of_one_tray_far_off_nobody_says_that_trays_differ() {
+    let far = recorded(6.0, 65.0, 175.0, &BakeFit::NONE, (0.0, 0.25));
+    let fitted = learn_bakes(&[far]).unwrap().unwrap();
+    assert!(fitted.differ.1 > 1.3 && fitted.lessons().is_empty(), "{:?}", fitted.lessons());
+}
+
+#[test]
 fn more_records_leave_less_unsure_and_none_teach_nothing() {
     let all = four(&truth(8.0, 0.8), &mut || (0.0, 0.0));
     let sd = |n: usize| learn_bakes(&all[..n]).unwrap().unwrap();
