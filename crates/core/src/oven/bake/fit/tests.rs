@@ -1,12 +1,14 @@
 //! What bakes teach, on kitchens whose truth is known.
 
 use super::super::forecast::forecast;
+use super::known::SPREAD_SD;
+use super::search::{BROWNING_SD, TIME_SD};
 use super::*;
 use crate::dough::{Formula, LineInput, Pantry};
-use crate::oven::EdgeColour;
 use crate::oven::practice::Practice;
 use crate::oven::range::{BakeRange, OvenDoubt};
-use crate::units::{Length, Temperature};
+use crate::oven::{BakeEnd, BakeFit, BakePiece, EdgeColour, OvenDough, OvenSetup};
+use crate::units::{Length, Share, Span, Temperature};
 use rand::{RngExt as _, SeedableRng as _};
 use rand_pcg::Pcg64Mcg;
 
