@@ -57,9 +57,6 @@ struct BookRow {
     formula_name: Option<String>,
 }
 
-/// Widths are kept as a list; their mean over the width as cut is the spread.
-const SPREAD: &str = "((SELECT AVG(value) FROM json_each(r.widths_mm)) / r.cut_width_mm - 1.0)";
-
 impl BookWanted {
     fn push(&self, query: &mut QueryBuilder<Sqlite>) {
         query.push(" FROM bake_record r LEFT JOIN job j ON j.id = r.job_id LEFT JOIN formula f ON f.id = r.formula_id WHERE r.struck_at IS NULL");
@@ -74,12 +71,7 @@ impl BookWanted {
             query.push(" AND r.edge_colour = ").push_bind(word(edge));
         }
         if let Some(spread) = self.spread {
-            let than = match spread {
-                AgainstExpected::Less => " < r.expected_spread_least_share",
-                AgainstExpected::Within => " BETWEEN r.expected_spread_least_share AND r.expected_spread_most_share",
-                AgainstExpected::More => " > r.expected_spread_most_share",
-            };
-            query.push(" AND ").push(SPREAD).push(than);
+            query.push(" AND r.spread_against = ").push_bind(word(spread));
         }
         if let Some(day) = self.from_day {
             query.push(" AND r.recorded_at >= ").push_bind(day.to_string());

@@ -444,15 +444,24 @@ impl Store {
     /// Takes a reading away and tells whose it was.
     pub async fn delete_reading(&self, id: i64) -> Result<ChillId, StoreError> {
         let w = self.begin(None).await?;
-        if let Some(piece) = w.packed_with(id).await? {
+        let mut gone = w.take_reading(id).await?;
+        // Packed ones are looked through only where it is none of the others.
+        if gone.is_none()
+            && let Some(piece) = w.packed_with(id).await?
+        {
             w.unpack(piece).await?;
+            gone = w.take_reading(id).await?;
         }
+        w.commit().await?;
+        gone.ok_or(StoreError::NotFound { thing: "reading", id })
+    }
+
+    async fn take_reading(&self, id: i64) -> Result<Option<ChillId>, StoreError> {
         let gone: Option<(i64,)> = sqlx::query_as("DELETE FROM reading WHERE id = ? RETURNING chill_id")
             .bind(id)
-            .fetch_optional(&mut *w.conn().await?)
+            .fetch_optional(&mut *self.conn().await?)
             .await?;
-        w.commit().await?;
-        gone.map(|(chill,)| ChillId(chill)).ok_or(StoreError::NotFound { thing: "reading", id })
+        Ok(gone.map(|(chill,)| ChillId(chill)))
     }
 }
 

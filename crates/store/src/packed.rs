@@ -63,7 +63,11 @@ impl Store {
 
     /// Puts packed readings of a piece back into their table, within the transaction that this store is in.
     pub(crate) async fn unpack(&self, id: ChillId) -> Result<(), StoreError> {
-        for r in self.packed(id).await? {
+        let packed = self.packed(id).await?;
+        if packed.is_empty() {
+            return Ok(());
+        }
+        for r in packed {
             sqlx::query(
                 "INSERT INTO reading (id, chill_id, read_at, shows_c, spot, simulated) VALUES (?, ?, ?, ?, ?, ?)",
             )

@@ -79,6 +79,7 @@ pub(crate) struct RecordRow {
     as_baked: Option<String>,
     run_id: Option<i64>,
     tray: Option<u32>,
+    spread_against: String,
     struck_at: Option<String>,
     has_photo: bool,
 }
@@ -116,6 +117,7 @@ impl RecordRow {
             as_baked: new.as_baked.as_ref().map(|b| AsBakedJson::of(b).text()),
             run_id: new.of_run.map(|(run, _)| run.0),
             tray: new.of_run.map(|(_, tray)| tray),
+            spread_against: word(new.record.findings().spread_against(new.expected_spread)),
             struck_at: None,
             has_photo: false,
         }
@@ -285,8 +287,8 @@ impl Store {
         sqlx::query(
             "INSERT INTO bake_record (id, job_id, recorded_at, cut_width_mm, cut_thickness_mm, widths_mm, \
              thicknesses_mm, baked_min, edge_colour, notes, expected_bake_least_min, expected_bake_most_min, \
-             expected_spread_least_share, expected_spread_most_share, formula_id, formula_version, as_baked, run_id, tray) \
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+             expected_spread_least_share, expected_spread_most_share, formula_id, formula_version, as_baked, run_id, tray, spread_against) \
+             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         )
         .bind(r.id)
         .bind(r.job_id)
@@ -307,6 +309,7 @@ impl Store {
         .bind(&r.as_baked)
         .bind(r.run_id)
         .bind(r.tray)
+        .bind(&r.spread_against)
         .execute(&mut *self.conn().await?)
         .await?;
         Ok(RecordId(id))

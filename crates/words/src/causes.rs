@@ -5,9 +5,9 @@ use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::cold::TrayKind;
 use ready_slab_core::dough::MixMethod;
-use ready_slab_core::ledger::{Cause, CauseTest, Evidence, Fact, Found, Seen, Tell};
+use ready_slab_core::ledger::{Cause, CauseTest, Evidence, Fact, Found, NOTCH, Seen, Tell};
 use ready_slab_core::oven::TrayLiner;
-use ready_slab_core::units::TemperatureDifference;
+use ready_slab_core::units::Share;
 
 impl Name for Seen {
     fn name(&self) -> &'static str {
@@ -371,6 +371,18 @@ impl Say for Evidence {
     }
 }
 
+/// Less than this of a difference is hardly any. Our own choice.
+const HARDLY_ANY: f64 = 0.02;
+
+/// How much of the difference a cause explains.
+#[must_use]
+pub fn explains(of: Share) -> Sentence {
+    if of.value() < HARDLY_ANY {
+        return "by the forecast it explains hardly any of the difference".into();
+    }
+    said!["by the forecast it explains ", percent(of, 0), " of the difference"]
+}
+
 /// Whether something speaks for a cause; how often it is the reason speaks for none.
 #[must_use]
 pub fn speaks_for(evidence: &Evidence) -> Option<bool> {
@@ -396,7 +408,7 @@ impl Say for CauseTest {
         if self.tell == Tell::ByHand {
             return of(self.of).test.into();
         }
-        let notch = apart(TemperatureDifference::new_k(15.0), 0);
+        let notch = apart(NOTCH, 0);
         let n = counted(self.pieces);
         let how = match self.of {
             Cause::WarmPieces => {
@@ -441,9 +453,9 @@ pub fn came_to(test: &CauseTest, found: Found) -> Sentence {
     let Some((cause, share)) = after.first().copied() else { return "It tells nothing.".into() };
     let before = test.expects.iter().find(|e| e.cause == cause).map_or(0.0, |e| e.share.value());
     let moved = if share.value() > before + 0.02 {
-        said![", up from ", percent(ready_slab_core::units::Share::new(before), 0)]
+        said![", up from ", percent(Share::new(before), 0)]
     } else if share.value() < before - 0.02 {
-        said![", down from ", percent(ready_slab_core::units::Share::new(before), 0)]
+        said![", down from ", percent(Share::new(before), 0)]
     } else {
         ", as before".into()
     };

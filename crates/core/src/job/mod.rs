@@ -40,6 +40,7 @@ mod running;
 mod sheets;
 mod together;
 mod tray_times;
+mod trial;
 mod wanted;
 mod ways;
 mod weighed;

@@ -11,7 +11,7 @@ mod worth;
 
 pub use beside::{Beside, Condition, Differs, beside};
 pub use causes::{
-    BakedSo, Cause, CauseAsked, CauseTest, Causes, Evidence, Fact, Found, MOST_SEEN, Says, Seen, Suspect, Tell,
+    BakedSo, Cause, CauseAsked, CauseTest, Causes, Evidence, Fact, Found, MOST_SEEN, NOTCH, Says, Seen, Suspect, Tell,
     WithCause, causes,
 };
 pub use control::{Capability, ControlCharts, LEAST_TRAYS, MeasuredTray, Point, Signal, Varies, control_charts};
@@ -21,8 +21,8 @@ pub use photo::{
     MeasuredPiece, PhotoAsked, PhotoCutter, PhotoMeasures, PhotoNote, made_up_photo, measure_photo,
 };
 pub use trial::{
-    MOST_OF_A_WAY, SEEN, TrialAsked, TrialOutcome, TrialSize, TrialVerdict, WAYS, WayOutcome, lay_trial, trial_outcome,
-    usual_within,
+    MOST_OF_A_WAY, SEEN, TrialAsked, TrialGround, TrialOutcome, TrialSize, TrialVerdict, WAYS, WayOutcome, lay_trial,
+    trial_outcome, usual_within,
 };
 
 pub use tries::{TestPlanned, Trial, TryFound, TryNoted, Trying};
@@ -78,15 +78,23 @@ pub enum AgainstExpected {
     More,
 }
 
+impl AgainstExpected {
+    /// A value against the least and the most that were expected of it.
+    #[must_use]
+    pub fn of<T: PartialOrd>(value: T, (least, most): (T, T)) -> Self {
+        match value {
+            v if v < least => Self::Less,
+            v if v > most => Self::More,
+            _ => Self::Within,
+        }
+    }
+}
+
 impl BakeFindings {
     /// The spread against the least and the most that were expected.
     #[must_use]
-    pub fn spread_against(&self, (least, most): (Share, Share)) -> AgainstExpected {
-        match self.spread.value() {
-            s if s < least.value() => AgainstExpected::Less,
-            s if s > most.value() => AgainstExpected::More,
-            _ => AgainstExpected::Within,
-        }
+    pub fn spread_against(&self, expected: (Share, Share)) -> AgainstExpected {
+        AgainstExpected::of(self.spread, expected)
     }
 }
 

@@ -2,7 +2,7 @@
 
 use super::causes::{Cause, CauseTest, Found, Seen, Tell};
 use super::evenness::EvenMeasure;
-use super::trial::{TrialAsked, TrialOutcome, lay_trial, trial_outcome};
+use super::trial::{TrialAsked, TrialGround, TrialOutcome, lay_trial, trial_outcome};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Length, Share};
 #[cfg(feature = "wire")]
@@ -32,8 +32,8 @@ impl Trial {
     pub fn new(
         name: &str,
         ways: &[String],
-        (measure, asked): (EvenMeasure, TrialAsked),
-        (places, tray_mm): (Vec<(f64, f64)>, (f64, f64)),
+        (measure, difference): (EvenMeasure, Length),
+        ground: TrialGround,
         seed: u64,
     ) -> Result<Self, InputErrors> {
         let mut checks = Checks::new();
@@ -42,7 +42,9 @@ impl Trial {
             checks.text(&format!("ways[{i}]"), way, 60, "a name");
         }
         checks.finish(())?;
+        let asked = ground.asked(ways.len(), difference);
         let size = asked.size()?;
+        let TrialGround { places, tray_mm, .. } = ground;
         let trays = size.on_trays.iter().zip(seed..);
         let trays = trays
             .map(|(n, seed)| lay_trial(&places, ways.len(), usize::try_from(*n).unwrap_or(usize::MAX), seed))

@@ -6,7 +6,7 @@ use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{
     BesideBakesView, BesideQuery, BookFormatQuery, BookQuery, BookRecordView, BookView, CallipersView, MINUTE_FORMAT,
-    ReadBackView, RecordBody, book_csv,
+    ReadBackView, book_csv,
 };
 use actix_web::{HttpResponse, get, post, web};
 use ready_slab_core::error::InputErrors;
@@ -84,11 +84,10 @@ pub async fn read_back(
         let plan = whole.plan()?;
         let read = query.format.read(&file)?;
         let records = read.into_iter().enumerate().map(|(i, read)| {
-            let body = RecordBody::from(read.body);
             let at = read.recorded_at.unwrap_or_else(|| now.clone());
             let within = |e: InputErrors| e.within(&format!("[{i}]"));
             let then = read.expected.told().map_err(within)?;
-            let record = super::records::as_recorded(&whole, &plan, &body, at).map_err(within)?;
+            let record = super::records::as_recorded(&whole, &plan, &read.body, at).map_err(within)?;
             Ok(match then {
                 Some(then) => NewRecord { expected_bake: then.bake, expected_spread: then.spread, ..record },
                 None => record,

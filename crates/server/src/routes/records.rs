@@ -9,7 +9,7 @@ use actix_web::{HttpResponse, delete, get, post, web};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::job::Plan;
 use ready_slab_core::ledger::{BakeRecord, worth_measuring};
-use ready_slab_store::{JobId, NewRecord, RecordId, RunId, Store};
+use ready_slab_store::{JobId, NewRecord, RecordId, RunId, Store, StoredRecord};
 
 /// Records of a job, the latest first.
 #[utoipa::path(tag = "records", operation_id = "records_list", responses((status = 200, body = Vec<RecordView>), (status = 404, body = Problem)))]
@@ -41,10 +41,12 @@ pub async fn worth(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Sen
     let records = store.records(id).await?;
     let found = web::block(move || {
         let plan = whole.plan()?;
+        let teaches = |r: &&StoredRecord| r.kept.as_baked.as_ref().is_some_and(|b| b.seen(0, &r.kept.record).is_some());
+        let teach = u32::try_from(records.iter().filter(teaches).count()).unwrap_or(u32::MAX);
         let records: Vec<&BakeRecord> = records.iter().map(|r| &r.kept.record).collect();
         let read = !whole.kitchen.input().oven_readings.is_empty();
-        let spread = plan.oven.forecast.as_ref().map_or(plan.oven.spread_across().1, |f| f.spread);
-        Ok::<_, InputErrors>(say(&worth_measuring(&records, whole.learnt.as_ref(), read, spread)))
+        let spread = plan.oven.forecast.as_ref().map_or(plan.oven.expected.spread.1, |f| f.spread);
+        Ok::<_, InputErrors>(say(&worth_measuring(&records, teach, whole.learnt.as_ref(), read, spread)))
     });
     Ok(web::Json(found.await??))
 }

@@ -12,8 +12,7 @@ use actix_web::{HttpResponse, delete, get, post, web};
 use chrono::Utc;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::ledger::{
-    CauseAsked, Causes, EvenMeasure, TestPlanned, Trial, TrialAsked, TryNoted, Trying, causes, control_charts,
-    usual_within,
+    CauseAsked, Causes, EvenMeasure, TestPlanned, Trial, TrialGround, TryNoted, Trying, causes,
 };
 use ready_slab_core::units::Length;
 use ready_slab_store::{FormulaId, JobId, NewTry, RecordId, Store, StoredRecord, TryId};
@@ -112,37 +111,19 @@ pub async fn of_job(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Ve
     Ok(web::Json(all.iter().map(TryView::new).collect::<Result<_, InputErrors>>()?))
 }
 
-/// What a trial of a job has to go by: the job, what pieces of one tray differ by here, and whether that was measured here.
-struct Ground {
-    whole: WholeJob,
-    records: Vec<StoredRecord>,
+/// What a trial of a job has to go by.
+async fn ground(store: &Store, id: JobId, measure: EvenMeasure) -> Result<(FormulaId, TrialGround), ApiError> {
+    let whole = WholeJob::read(store, id).await?;
+    let records = store.records_like(id).await?;
+    let found = web::block(move || {
+        let (_, trays) = measured_trays(&records, measure);
+        Ok::<_, InputErrors>((whole.formula.id, whole.plan()?.trial_ground(&whole.kitchen, measure, &trays)))
+    });
+    Ok(found.await??)
 }
 
-impl Ground {
-    async fn of(store: &Store, id: JobId) -> Result<Self, ApiError> {
-        Ok(Self { whole: WholeJob::read(store, id).await?, records: store.records_like(id).await? })
-    }
-
-    /// What is asked, where its places lie on the tray, and whether its deviation was measured here.
-    #[expect(clippy::type_complexity, reason = "taken apart at once")]
-    fn asked(
-        &self,
-        ways: usize,
-        measure: EvenMeasure,
-        difference_mm: f64,
-    ) -> Result<(TrialAsked, (Vec<(f64, f64)>, (f64, f64)), bool), InputErrors> {
-        let plan = self.whole.plan()?;
-        let (_, trays) = measured_trays(&self.records, measure);
-        let own = control_charts(&trays).map(|c| c.sd_within);
-        let sd = own.unwrap_or_else(|| usual_within(measure, plan.oven.width, plan.oven.thickness));
-        let places: Vec<(f64, f64)> = plan.shape.trays.layout.pieces.iter().map(|p| (p.x_mm, p.y_mm)).collect();
-        let kitchen = self.whole.kitchen.input();
-        let tray = (kitchen.tray_width_mm, kitchen.tray_length_mm);
-        let per_tray = u32::try_from(places.len()).unwrap_or(u32::MAX);
-        let difference =
-            Length::from_mm(difference_mm).map_err(|e| InputError::refused("difference_mm", e.to_string()))?;
-        Ok((TrialAsked { ways, difference, sd, per_tray }, (places, tray), own.is_some()))
-    }
+fn difference(mm: f64) -> Result<Length, InputErrors> {
+    Length::from_mm(mm).map_err(|e| InputError::refused("difference_mm", e.to_string()).into())
 }
 
 /// How large a trial of the job's dough would be.
@@ -153,12 +134,10 @@ pub async fn how_large(
     id: web::Path<i64>,
     query: Query<TrialSizeQuery>,
 ) -> Result<web::Json<TrialSizeView>, ApiError> {
-    let ground = Ground::of(&store, JobId(*id)).await?;
-    let found = web::block(move || {
-        let (asked, _, own) = ground.asked(query.ways, query.measure, query.difference_mm)?;
-        Ok::<_, InputErrors>(TrialSizeView::new(&asked.size()?, &asked, own))
-    });
-    Ok(web::Json(found.await??))
+    let (_, ground) = ground(&store, JobId(*id), query.measure).await?;
+    let asked = ground.asked(query.ways, difference(query.difference_mm)?);
+    let own = ground.own;
+    Ok(web::Json(web::block(move || Ok::<_, InputErrors>(TrialSizeView::new(&asked.size()?, &asked, own))).await??))
 }
 
 /// Plans a trial: its pieces are laid out over the job's trays, so that no hot side decides.
@@ -171,14 +150,11 @@ pub async fn begin(
 ) -> Result<web::Json<TryView>, ApiError> {
     let id = JobId(*id);
     let body: NewTrialBody = read(payload).await?;
-    let ground = Ground::of(&store, id).await?;
-    let formula_id = ground.whole.formula.id;
+    let (formula_id, ground) = ground(&store, id, body.measure).await?;
+    let difference = difference(body.difference_mm)?;
     let planned_at = Utc::now();
-    let trial = web::block(move || {
-        let (asked, lies, _) = ground.asked(body.ways.len(), body.measure, body.difference_mm)?;
-        let seed = planned_at.timestamp_millis().cast_unsigned();
-        Trial::new(&body.name, &body.ways, (body.measure, asked), lies, seed)
-    });
+    let seed = planned_at.timestamp_millis().cast_unsigned();
+    let trial = web::block(move || Trial::new(&body.name, &body.ways, (body.measure, difference), ground, seed));
     let trying = Trying::Trial(trial.await??);
     kept(&store, NewTry { job_id: id, formula_id, planned_at, trying }).await
 }

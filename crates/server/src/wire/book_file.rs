@@ -7,9 +7,10 @@ use ready_slab_core::clock::MINUTE_FORMAT;
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::job::Conditions;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::units::{Share, Span};
+use ready_slab_core::units::{Quantity, Share, Span, parse_quantity};
 use ready_slab_store::BookPage;
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use utoipa::{IntoParams, ToSchema};
 
 /// Columns of a table of bakes; of those that are read, `widths_mm` and `edge_colour` must be there. Lists have a semicolon between their figures.
@@ -87,17 +88,26 @@ pub fn book_csv(page: &BookPage) -> Vec<u8> {
 }
 
 /// A bake of a file.
-#[derive(Debug, Clone, PartialEq, Deserialize, Serialize, ToSchema)]
 pub struct RecordRead {
     /// Local time, as `2026-12-05T14:10`; now where absent.
-    #[serde(default)]
     pub recorded_at: Option<String>,
-    /// What was measured, and what it was baked with. Other fields are left out.
-    #[serde(flatten)]
-    pub body: RecordFields,
+    /// What was measured, and what it was baked with.
+    pub body: RecordBody,
     /// What was expected then; as the plan has it now where that is absent.
-    #[serde(flatten)]
     pub expected: ExpectedThen,
+}
+
+/// What of an object is a record's own; all else in it (means, names, numbers of another bakery) is left out.
+const OWN: [&str; 6] = ["widths_mm", "thicknesses_mm", "baked_min", "edge_colour", "notes", "conditions"];
+
+impl RecordRead {
+    fn of(object: serde_json::Map<String, Value>) -> Result<Self, serde_json::Error> {
+        let recorded_at = object.get("recorded_at").cloned().unwrap_or_default();
+        let expected = serde_json::from_value(Value::Object(object.clone()))?;
+        let own = object.into_iter().filter(|(name, _)| OWN.contains(&name.as_str())).collect();
+        let body = serde_json::from_value(Value::Object(own))?;
+        Ok(Self { recorded_at: serde_json::from_value(recorded_at)?, body, expected })
+    }
 }
 
 /// What was expected of a bake when it was made; all of it or nothing.
@@ -133,35 +143,6 @@ impl ExpectedThen {
         checks.finish(())?;
         let share = |percent: f64| Share::new(percent / 100.0);
         Ok(Some(Then { bake: (Span::new_min(least), Span::new_min(most)), spread: (share(low), share(high)) }))
-    }
-}
-
-/// What of a record is read from a file.
-#[derive(Debug, Clone, PartialEq, Deserialize, Serialize, ToSchema)]
-pub struct RecordFields {
-    /// 1 to 60 pieces.
-    pub widths_mm: Vec<f64>,
-    /// May be empty.
-    #[serde(default)]
-    pub thicknesses_mm: Vec<f64>,
-    /// 1 to 120.
-    #[serde(default)]
-    pub baked_min: Option<f64>,
-    /// Colour of the edge.
-    pub edge_colour: EdgeColour,
-    /// At most 2,000 characters.
-    #[serde(default)]
-    pub notes: String,
-    /// What it was baked with.
-    #[serde(default)]
-    pub conditions: Conditions,
-}
-
-impl From<RecordFields> for RecordBody {
-    fn from(f: RecordFields) -> Self {
-        let RecordFields { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions } = f;
-        // The number of a run of another bakery means nothing here.
-        Self { widths_mm, thicknesses_mm, baked_min, edge_colour, notes, conditions, of_tray: None }
     }
 }
 
@@ -204,7 +185,12 @@ impl BookFormat {
     /// Reads a file of bakes; what is wrong with it is told by line and column.
     pub fn read(self, file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
         let found = match self {
-            Self::Json => serde_json::from_slice::<Vec<RecordRead>>(file).map_err(|e| refused("file", e))?,
+            Self::Json => {
+                let all: Vec<serde_json::Map<String, Value>> =
+                    serde_json::from_slice(file).map_err(|e| refused("file", e))?;
+                let read = |(i, object)| RecordRead::of(object).map_err(|e| refused(format!("[{i}]"), e));
+                all.into_iter().enumerate().map(read).collect::<Result<_, _>>()?
+            }
             Self::Csv => table(file)?,
         };
         if found.is_empty() || found.len() > MOST_IN_FILE {
@@ -273,7 +259,7 @@ fn table(file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
         found.push(RecordRead {
             recorded_at: Some(cell("recorded_at").to_owned()).filter(|t| !t.is_empty()),
             expected,
-            body: RecordFields {
+            body: RecordBody {
                 widths_mm: figures(&place("widths_mm"), cell("widths_mm"))?,
                 thicknesses_mm: figures(&place("thicknesses_mm"), cell("thicknesses_mm"))?,
                 baked_min: one("baked_min")?,
@@ -287,6 +273,7 @@ fn table(file: &[u8]) -> Result<Vec<RecordRead>, InputErrors> {
                     bake_end: chosen(place("bake_end"), cell("bake_end"))?,
                     start_c: one("start_c")?,
                 },
+                of_tray: None,
             },
         });
     }
@@ -304,7 +291,6 @@ pub struct CallipersView {
 
 /// Pieces of one file of a calliper.
 const MOST_LINES: usize = 60;
-const MM_PER_INCH: f64 = 25.4;
 
 impl CallipersView {
     /// Reads what a calliper wrote: one piece a line, its width and, where there is one, its thickness. A first line of names may say `width`, `thickness` and
@@ -330,16 +316,16 @@ impl CallipersView {
         let mut found = Self { widths_mm: vec![], thicknesses_mm: vec![] };
         for (i, line) in lines.iter().enumerate().skip(usize::from(named)) {
             let row = cells(line);
-            let at = |k: usize| -> Result<Option<f64>, InputErrors> {
-                let Some(cell) = row.get(k).filter(|c| !c.is_empty()) else { return Ok(None) };
-                let figure = cell.trim_end_matches(|c: char| !c.is_ascii_digit());
-                let in_inches = inches(k) || cell.ends_with("in") || cell.ends_with('"');
-                let value: f64 =
-                    figure.trim().replace(',', ".").parse().map_err(|_| {
+            let at =
+                |k: usize| -> Result<Option<f64>, InputErrors> {
+                    let Some(cell) = row.get(k).filter(|c| !c.is_empty()) else { return Ok(None) };
+                    // A comma is a decimal point; a figure's own unit stands before that of its column.
+                    let shown = if inches(k) { "in" } else { "mm" };
+                    let value = parse_quantity("file", Quantity::Length, &cell.replace(',', "."), shown);
+                    Ok(Some(value.map_err(|_| {
                         refused(format!("line {}", i + 1), format!("\u{201c}{cell}\u{201d} is no length"))
-                    })?;
-                Ok(Some(if in_inches { value * MM_PER_INCH } else { value }))
-            };
+                    })?))
+                };
             found.widths_mm.extend(at(width)?);
             if let Some(k) = thickness {
                 found.thicknesses_mm.extend(at(k)?);

@@ -84,7 +84,7 @@ pub struct SuspectView {
     /// How likely, of all together.
     pub share_percent: f64,
     /// How much of what came out otherwise it explains; null where the forecast does not tell.
-    pub explains_percent: Option<f64>,
+    pub explains: Option<SentenceView>,
     /// How often it is the reason.
     pub usual: SentenceView,
     /// What speaks for it.
@@ -107,7 +107,7 @@ impl From<&Suspect> for SuspectView {
             cause: s.cause,
             name: s.cause.name().to_owned(),
             share_percent: 100.0 * s.share.value(),
-            explains_percent: s.explains.map(|e| 100.0 * e.value()),
+            explains: s.explains.map(|e| words::explains(e).into()),
             usual: usual.map_or_else(|| "".into(), say),
             speaks_for: told(true),
             speaks_against: told(false),

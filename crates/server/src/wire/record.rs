@@ -85,6 +85,8 @@ view! {
         spread_percent: f64 = 100.0 * found.spread.value(),
         /// The same against what was expected then.
         spread_against: AgainstExpected = found.spread_against(kept.expected_spread),
+        /// The minutes against what was expected then; null where they were not noted.
+        baked_against: Option<AgainstExpected> = record.baked().map(|b| AgainstExpected::of(b, kept.expected_bake)),
         /// Growth across of each piece.
         spreads_percent: Vec<f64> = found.spreads.iter().map(|s| 100.0 * s.value()).collect(),
         /// Width over thickness after baking.

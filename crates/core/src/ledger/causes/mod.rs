@@ -8,11 +8,11 @@ mod telling;
 
 pub use facts::{Fact, Says};
 pub use table::{Cause, Seen};
-pub use telling::{CauseTest, Found, Tell, WithCause};
+pub use telling::{CauseTest, Found, NOTCH, Tell, WithCause};
 
 use super::BakeRecord;
 use crate::error::{InputError, InputErrors};
-use crate::oven::{BakeEnd, BakeKnowledge, BakeSeen, DoughKnowledge};
+use crate::oven::{BakeEnd, BakeKnowledge, BakeSeen, DoughKnowledge, WIDTH_NOISE};
 use crate::units::Share;
 use shift::{Asked, Out, Told};
 
@@ -22,15 +22,21 @@ pub const MOST_SEEN: usize = 4;
 const CLUE: (f64, f64) = (0.8, 0.25);
 /// Something that nobody thought of, as likely as what is rare in the table.
 const ANOTHER: f64 = 1.0;
+/// What it may make of a spread, from less to several times as far. Our own choice.
 const ANOTHER_SPREADS: [f64; 5] = [0.4, 1.5, 2.5, 4.0, 7.0];
 /// A cause may do more or less than any of the steps that are tried; it is as likely as the mean of them, and of doing nothing so often. Our own choice.
 const DOES_NOTHING: f64 = 0.1;
 /// The model is not the oven: what it makes likelier counts by the root of that, so that practice keeps its say. Our own choice.
 const COUNTS: f64 = 0.5;
-/// More than so much of the likelihood is told as speaking for a cause, less than its inverse against it.
+/// More than so much of the likelihood is told as speaking for a cause, less than its inverse against it. Our own choice.
 const SPEAKS: f64 = 1.25;
-/// Of the spread before any bake taught it, and at least.
+/// What is unsure of a spread, of itself: at least, and before any bake taught it. Less than the fit has, since a cause is looked for where a bake was off
+/// from what the same hands usually get. Our own choice.
 const SPREAD_SD: (f64, f64) = (0.15, 0.30);
+/// A spread that is nearer to the forecast than this needs no explaining. Our own choice: about what a width on a few pieces may be off by.
+const AS_FORECAST: f64 = 0.004;
+/// A forecast of no spread is taken as this, so that several times of it are something. Our own choice.
+const HARDLY_SPREADS: f64 = 0.005;
 
 /// What is asked.
 #[derive(Debug, Clone, Copy)]
@@ -108,6 +114,12 @@ struct With {
     both: f64,
 }
 
+/// What likelihoods of some steps come to against that of no cause at all.
+fn times(likely: &[f64], without: f64) -> f64 {
+    let mean = likely.iter().sum::<f64>() / f64::from(u32::try_from(likely.len()).unwrap_or(1));
+    (DOES_NOTHING + (1.0 - DOES_NOTHING) * mean / without.max(f64::MIN_POSITIVE)).powf(COUNTS)
+}
+
 /// A bake that the model can be asked about.
 pub(super) struct Bake {
     asked: Asked,
@@ -118,7 +130,7 @@ pub(super) struct Bake {
 
 impl Bake {
     /// Nothing where the model does not reach it.
-    fn of(asked: &CauseAsked<'_>, seen: BakeSeen) -> Option<Self> {
+    fn of(asked: &CauseAsked<'_>, seen: BakeSeen, across: f64) -> Option<Self> {
         let fit = asked.learnt.copied().unwrap_or(BakeKnowledge::NONE).fit(seen.measured.unwrap_or_default());
         let dough = asked.learnt.map_or(DoughKnowledge::NONE, |k| k.dough);
         let edge = asked.record.edge();
@@ -126,6 +138,7 @@ impl Bake {
         let out = Out {
             spread: seen.spread,
             rim: (colour && seen.bake.is_some()).then_some(edge),
+            width_sd: WIDTH_NOISE / across,
             spread_sd: dough.spread_sd.clamp(SPREAD_SD.0, SPREAD_SD.1),
         };
         let asked = Asked { seen, fit };
@@ -143,27 +156,23 @@ impl Bake {
             .collect();
         let both = |l: [f64; 2]| l[0] * l[1];
         let best = steps.iter().copied().max_by(|a, b| both(a.0).total_cmp(&both(b.0)))?;
-        let n = f64::from(u32::try_from(steps.len()).unwrap_or(1));
-        let times = |of: &dyn Fn([f64; 2]) -> f64| {
-            let mean = steps.iter().map(|s| of(s.0)).sum::<f64>() / n;
-            (DOES_NOTHING + (1.0 - DOES_NOTHING) * mean / of(self.likely_without).max(f64::MIN_POSITIVE)).powf(COUNTS)
+        let of = |one: &dyn Fn([f64; 2]) -> f64| {
+            times(&steps.iter().map(|s| one(s.0)).collect::<Vec<_>>(), one(self.likely_without))
         };
-        Some((With { spread: times(&|l| l[0]), edge: times(&|l| l[1]), both: times(&both) }, best.1))
+        Some((With { spread: of(&|l| l[0]), edge: of(&|l| l[1]), both: of(&both) }, best.1))
     }
 
     /// How much likelier what came out is if something does that nobody thought of: it may spread less, or several times as far.
     fn with_another(&self) -> f64 {
         let likely = ANOTHER_SPREADS
-            .map(|times| Told { spread: self.without.spread.max(0.005) * times, ..self.without })
+            .map(|times| Told { spread: self.without.spread.max(HARDLY_SPREADS) * times, ..self.without })
             .map(|told| self.out.likely(&told)[0]);
-        let mean = likely.iter().sum::<f64>() / f64::from(u32::try_from(likely.len()).unwrap_or(1));
-        (DOES_NOTHING + (1.0 - DOES_NOTHING) * mean / self.likely_without[0].max(f64::MIN_POSITIVE)).powf(COUNTS)
+        times(&likely, self.likely_without[0])
     }
 
     fn explains(&self, told: &Told) -> Option<Share> {
         let (all, some) = (self.out.spread.value() - self.without.spread, told.spread - self.without.spread);
-        // What came out as forecast needs no explaining.
-        (all.abs() > 0.004).then(|| Share::new((some / all).clamp(0.0, 1.0)))
+        (all.abs() > AS_FORECAST).then(|| Share::new((some / all).clamp(0.0, 1.0)))
     }
 }
 
@@ -179,7 +188,7 @@ pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
     let came_out = seen.as_ref().map(|s| s.spread);
     let across = asked.baked.map_or(1.0, |b| b.across);
     let told = |spread: f64| Share::new(spread * across);
-    let bake = seen.and_then(|s| Bake::of(asked, s));
+    let bake = seen.and_then(|s| Bake::of(asked, s, across));
     let mut all: Vec<Cause> = asked.seen.iter().flat_map(|s| s.suspects().iter().map(|(c, _)| *c)).collect();
     all.sort_unstable();
     all.dedup();
@@ -220,7 +229,7 @@ pub fn causes(asked: &CauseAsked<'_>) -> Result<Causes, InputErrors> {
     weighed.sort_by(|a, b| b.0.total_cmp(&a.0));
     let suspects: Vec<Suspect> =
         weighed.into_iter().map(|(w, s)| Suspect { share: Share::new(w / whole), ..s }).collect();
-    let test = telling::test(&suspects, bake.as_ref());
+    let test = telling::test(&suspects, bake.as_ref(), asked.record.cut_width());
     Ok(Causes {
         suspects,
         another: Share::new(another / whole),

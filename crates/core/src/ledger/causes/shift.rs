@@ -35,7 +35,7 @@ pub(super) enum Shift {
 }
 
 impl Cause {
-    /// What it may do, a little and a lot; nothing where the model says nothing of it.
+    /// What it may do, a little and a lot; nothing where the model says nothing of it. How much: common practice, no source.
     pub(super) fn shifts(self) -> &'static [Shift] {
         match self {
             Self::WarmPieces => &[Shift::Warmer(5.0), Shift::Warmer(9.0), Shift::Warmer(13.0)],
@@ -134,15 +134,19 @@ impl Asked {
 pub(super) struct Out {
     pub spread: Share,
     pub rim: Option<EdgeColour>,
+    /// What a width may be off by, as spread of a round.
+    pub width_sd: f64,
     /// What is unsure of the recipe's spread, of itself.
     pub spread_sd: f64,
 }
 
 /// A rim that is called golden by one is called brown by another: one standard deviation of its index. Our own choice: half way from just golden to golden.
 const RIM_SD: f64 = 8.0;
-/// What a width measured on a few pieces, and the forecast's own spread, may be off by, of the width. Our own choice: rows of practice lie about so far from
-/// the forecast (docs/oven-rows.md).
-const WIDTH_SD: f64 = 0.012;
+/// What the forecast's own spread may be off by, of the width, however little spreads. Our own choice: rows of practice lie about so far from it
+/// (docs/oven-rows.md).
+const FORECAST_SD: f64 = 0.010;
+/// Of a forecast of hardly any spread, what is unsure of itself is taken of this. Our own choice.
+const LEAST_SPREAD: f64 = 0.01;
 /// An odd one is no proof: Student's t with so many degrees of freedom.
 const TAILS: f64 = 4.0;
 
@@ -153,7 +157,7 @@ fn near(by: f64, sd: f64) -> f64 {
 impl Out {
     /// How likely the spread is, and the colour, where the model tells that.
     pub(super) fn likely(&self, told: &Told) -> [f64; 2] {
-        let sd = WIDTH_SD.hypot(self.spread_sd * told.spread.max(0.01));
+        let sd = FORECAST_SD.hypot(self.width_sd).hypot(self.spread_sd * told.spread.max(LEAST_SPREAD));
         let rim = match (self.rim, told.rim) {
             (Some(seen), Some(told)) => near(rim_index(seen) - told, RIM_SD) * RIM_SD,
             _ => 1.0,

@@ -3,7 +3,9 @@
 use super::shift::Shift;
 use super::table::Cause;
 use super::{Bake, Suspect};
-use crate::units::{Length, Share};
+use crate::ledger::{EvenMeasure, usual_within};
+use crate::oven::SPREAD_NOISE;
+use crate::units::{Length, Share, TemperatureDifference};
 use std::ops::RangeInclusive;
 
 /// What a test is.
@@ -17,16 +19,15 @@ pub enum Tell {
 
 /// Pieces of a test, and as many beside them: as few as tell. Our own choice.
 const PIECES: RangeInclusive<u32> = 3..=12;
-/// What such pieces differ by, of their width: one standard deviation of one.
-const WIDTH_SD: f64 = 0.006;
-/// And what trays differ by, of their spread, where the test is another tray.
-const TRAY_SD: f64 = 0.10;
 /// What the model tells of a change may be off by so much of it.
 const MODEL_SD: f64 = 0.3;
 /// A hand test helps so often where its cause is there, and where another is. Our own choice.
 const HELPS: (f64, f64) = (0.85, 0.2);
 /// Less than so many deviations between what the first two would do tells nothing: then it is tried by hand. Our own choice.
 const TELLS: f64 = 1.0;
+
+/// An oven's test is so much hotter or cooler: a notch of its dial. Common practice, no source.
+pub const NOTCH: TemperatureDifference = TemperatureDifference::new_k(15.0);
 
 /// How much wider the pieces of a test come out than those beside them, if a cause is behind it.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -77,18 +78,20 @@ impl Cause {
             // Ten minutes in the freezer, and on the bench. Common practice, no source.
             Self::WarmPieces => Some(Shift::Warmer(-8.0)),
             Self::ColdPieces => Some(Shift::Warmer(8.0)),
+            // A twentieth of it, kneaded in; a spoon of milk softens a disc about as much as a twentieth less would. Common practice, no source.
             Self::FlourShort => Some(Shift::Flour(1.05)),
             Self::FlourHeavy => Some(Shift::Flour(0.95)),
-            Self::OvenCool => Some(Shift::Oven(15.0)),
-            Self::OvenHot => Some(Shift::Oven(-15.0)),
+            Self::OvenCool => Some(Shift::Oven(NOTCH.k())),
+            Self::OvenHot => Some(Shift::Oven(-NOTCH.k())),
             _ => None,
         }
     }
 }
 
 impl Bake {
-    /// How much wider pieces with a change come out than those without, where a cause is behind it: over what it may do, by how well that fits.
+    /// How much wider, in mm, pieces with a change come out than those without, where a cause is behind it: over what it may do, by how well that fits.
     fn wider(&self, cause: Cause, change: Shift) -> Option<f64> {
+        // The rim grows as that of a round of its dough, whatever the form.
         let across = self.asked.seen.piece.radius.mm() * 2.0;
         let mut sum = (0.0, 0.0);
         for shift in cause.shifts() {
@@ -108,14 +111,14 @@ impl Bake {
 }
 
 /// Of the tests of the first two suspects the one that tells them apart with the fewest pieces; by hand where the model tells none.
-pub(super) fn test(suspects: &[Suspect], bake: Option<&Bake>) -> Option<CauseTest> {
+pub(super) fn test(suspects: &[Suspect], bake: Option<&Bake>, width: Length) -> Option<CauseTest> {
     let first = suspects.first()?;
     let second = suspects.get(1);
-    let across = bake.map_or(0.0, |b| b.asked.seen.piece.radius.mm() * 2.0);
-    let spread = bake.map_or(0.0, |b| b.out.spread.value().max(0.0));
+    let of_a_piece = usual_within(EvenMeasure::Width, width, Length::new_mm(0.0)).mm();
+    let grown = bake.map_or(0.0, |b| b.out.spread.value().max(0.0) * b.asked.seen.piece.radius.mm() * 2.0);
     let sd = |of: Cause, pieces: u32| {
-        let tray = if of.takes_a_tray() { TRAY_SD * spread * 2_f64.sqrt() } else { 0.0 };
-        across * (WIDTH_SD * (2.0 / f64::from(pieces)).sqrt()).hypot(tray)
+        let trays = if of.takes_a_tray() { SPREAD_NOISE * grown * 2_f64.sqrt() } else { 0.0 };
+        (of_a_piece * (2.0 / f64::from(pieces)).sqrt()).hypot(trays)
     };
     let beside = |of: Cause| -> Option<CauseTest> {
         let (bake, change) = (bake?, of.tried()?);

@@ -21,6 +21,27 @@ pub const MOST_OF_A_WAY: u32 = 120;
 /// A difference that is there is to be seen so often, and one that is not so seldom. The usual ones.
 pub const SEEN: f64 = 0.9;
 pub const SEEN_WRONGLY: f64 = 0.05;
+/// What a trial has to go by: where pieces lie on the job's tray, and what they differ by.
+#[derive(Debug, Clone, PartialEq)]
+pub struct TrialGround {
+    /// Middles of its places, from its corner, mm.
+    pub places: Vec<(f64, f64)>,
+    /// The tray, across and along, mm.
+    pub tray_mm: (f64, f64),
+    /// Pieces of one tray: one standard deviation.
+    pub sd: Length,
+    /// Whether this kitchen's own trays tell that.
+    pub own: bool,
+}
+
+impl TrialGround {
+    /// A trial of so many ways on it.
+    #[must_use]
+    pub fn asked(&self, ways: usize, difference: Length) -> TrialAsked {
+        TrialAsked { ways, difference, sd: self.sd, per_tray: u32::try_from(self.places.len()).unwrap_or(u32::MAX) }
+    }
+}
+
 /// What pieces of one tray differ by where nobody has measured it, of their width and of their thickness: one standard deviation. Common practice, no
 /// source: callipers on hand-rolled pieces between rods.
 const USUAL_WITHIN: (f64, f64) = (0.006, 0.035);
