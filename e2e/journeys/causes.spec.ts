@@ -10,7 +10,7 @@ test("a cause is found, its test stands on the bench, and reads itself out", asy
   await page.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByRole("heading", { name: "3 bakes" })).toBeVisible();
   // The last bake against its forecast, at a glance.
-  await expect(page.getByRole("region", { name: "The last bake" })).toContainText("over what was expected");
+  await expect(page.getByRole("region", { name: "The last bake" })).toContainText("more than expected");
   await page.getByRole("link", { name: /^Why so/ }).first().click();
   await page.getByRole("button", { name: "spread too far" }).click();
   const suspects = page.getByRole("list", { name: /^What may be behind it/ });

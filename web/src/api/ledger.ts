@@ -25,8 +25,8 @@ export const useCauses = (record: number, query: CausesQuery) =>
 export const usePutTest = () =>
   useFact(({ record, query }: { record: number; query: CausesQuery }) => settled(api.POST("/api/records/{id}/test", { params: { path: { id: record } }, body: query })));
 
-export const useTries = (job: number) =>
-  useQuery({ queryKey: ["records", "tries", job], queryFn: () => settled(api.GET("/api/jobs/{id}/tries", { params: { path: { id: job } } })) });
+export const triesQuery = (job: number) => ({ queryKey: ["records", "tries", job], queryFn: () => settled(api.GET("/api/jobs/{id}/tries", { params: { path: { id: job } } })) });
+export const useTries = (job: number) => useQuery(triesQuery(job));
 /** As it is read: pairs are lists there. */
 export type Try = NonNullable<ReturnType<typeof useTries>["data"]>[number];
 export type Trial = NonNullable<Try["trial"]>;
@@ -54,8 +54,11 @@ export const useBesideBakes = (pair: readonly number[]) =>
     enabled: pair.length === 2,
     retry: false,
   });
+/** A file sent as it is. */
+const asText = async (file: Blob) => ({ body: await file.text(), bodySerializer: (text: string) => text, headers: { "content-type": "text/csv" } });
+
 export const useReadBook = (job: number) =>
   useFact(async ({ file, format }: { file: Blob; format: "csv" | "json" }) =>
-    settled(api.POST("/api/jobs/{id}/records/read", { params: { path: { id: job }, query: { format } }, body: (await file.text()) as never, bodySerializer: (text) => text as unknown as string, headers: { "content-type": "text/csv" } })));
+    settled(api.POST("/api/jobs/{id}/records/read", { params: { path: { id: job }, query: { format } }, ...(await asText(file)) })));
 export const readCallipers = async (file: Blob) =>
-  settled(api.POST("/api/callipers", { body: (await file.text()) as never, bodySerializer: (text) => text as unknown as string, headers: { "content-type": "text/csv" } }));
+  settled(api.POST("/api/callipers", await asText(file)));

@@ -7487,6 +7487,7 @@ export interface components {
         };
         /** @description A kept record, with what was expected. */
         RecordView: components["schemas"]["RecordBody"] & {
+            baked_against?: components["schemas"]["AgainstExpected"] | null;
             /** @description Whether it holds what it was baked with; without that it teaches nothing. */
             complete: boolean;
             /**
@@ -8505,11 +8506,7 @@ export interface components {
             asks: components["schemas"]["SentenceView"];
             /** @description Its word. */
             cause: components["schemas"]["Cause"];
-            /**
-             * Format: double
-             * @description How much of what came out otherwise it explains; null where the forecast does not tell.
-             */
-            explains_percent?: number | null;
+            explains?: components["schemas"]["SentenceView"] | null;
             /** @description What it is called. */
             name: string;
             /** @description What helps, if it is that. */

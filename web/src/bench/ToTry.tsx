@@ -1,13 +1,13 @@
 /** What is to be tried today: the test of a cause in a line, a trial with which piece is which. */
 import { useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, settled } from "../api/client";
+import { triesQuery } from "../api/ledger";
 import { Says } from "../kit/Says";
 import { LETTERS, TrialTray } from "../stations/ledger/TrialTray";
 
 export function ToTry({ jobs }: { jobs: readonly number[] }) {
   const asked = useQueries({
-    queries: jobs.map((id) => ({ queryKey: ["records", "tries", id], queryFn: () => settled(api.GET("/api/jobs/{id}/tries", { params: { path: { id } } })), retry: false })),
+    queries: jobs.map((id) => ({ ...triesQuery(id), retry: false })),
   });
   // Two lots of one dough have the same.
   const open = new Map(asked.flatMap((q, i) => (q.data ?? []).filter((t) => !t.noted).map((t) => [t.id, { ...t, job: jobs[i] }] as const)));

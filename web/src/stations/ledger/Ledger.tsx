@@ -69,8 +69,8 @@ const AGAINST = { less: "less than expected", within: "as expected", more: "more
 /** The last bake against what was expected, at a glance: where it fell in each range. */
 function LastBake({ record: r }: { record: BakeRecord }) {
   const lines = [
-    { name: "Spread", from: r.expected_spread_least_percent, to: r.expected_spread_most_percent, at: r.spread_percent, unit: "\u00a0%", places: 1 },
-    ...(r.baked_min == null ? [] : [{ name: "Minutes", from: r.expected_bake_least_min, to: r.expected_bake_most_min, at: r.baked_min, unit: "\u00a0min", places: 1 }]),
+    { name: "Spread", from: r.expected_spread_least_percent, to: r.expected_spread_most_percent, at: r.spread_percent, against: r.spread_against, unit: "\u00a0%", places: 1 },
+    ...(r.baked_min == null ? [] : [{ name: "Minutes", from: r.expected_bake_least_min, to: r.expected_bake_most_min, at: r.baked_min, against: r.baked_against ?? "within", unit: "\u00a0min", places: 1 }]),
   ];
   return (
     <section aria-label="The last bake" className="mb-6 grid gap-x-8 gap-y-3 sm:grid-cols-2">
@@ -79,11 +79,11 @@ function LastBake({ record: r }: { record: BakeRecord }) {
   );
 }
 
-function Gauge({ name, from, to, at: seen, unit, places }: { name: string; from: number; to: number; at: number; unit: string; places: number }) {
+function Gauge({ name, from, to, at: seen, against, unit, places }: { name: string; from: number; to: number; at: number; against: keyof typeof AGAINST; unit: string; places: number }) {
   const [low, high] = [Math.min(from, seen), Math.max(to, seen)];
   const reach = (high - low) * 0.15 || 1;
   const x = (v: number) => 8 + (384 * (v - low + reach)) / (high - low + 2 * reach);
-  const word = seen < from ? "under what was expected" : seen > to ? "over what was expected" : "as expected";
+  const word = AGAINST[against];
   return (
     <div>
       <p className="flex items-baseline justify-between gap-3"><span className="text-soft">{name} of the last bake</span><span className="num text-2xl font-semibold">{number(seen, places, places)}{unit}</span></p>

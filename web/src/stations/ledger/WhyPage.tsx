@@ -92,7 +92,7 @@ function SuspectRow({ suspect: s, most, onAnswer }: { suspect: Suspect; most: nu
         <rect width={Math.max(2, (400 * s.share_percent) / Math.max(most, 1))} height="10" rx="3" className="fill-spruce" />
       </svg>
       <p className="mt-2 text-fine text-soft">
-        <span className="inline-block first-letter:uppercase"><Says of={s.usual} /></span>{s.explains_percent == null ? "" : s.explains_percent < 2 ? "; by the forecast it explains hardly any of the difference" : `; by the forecast it explains ${number(s.explains_percent, 0)}\u00a0% of the difference`}.
+        <span className="inline-block first-letter:uppercase"><Says of={s.usual} /></span>{s.explains ? <>; <Says of={s.explains} /></> : null}.
       </p>
       {[...s.speaks_for.map((of) => ({ of, so: true })), ...s.speaks_against.map((of) => ({ of, so: false }))].map(({ of, so }) => (
         <p key={of.text} className="text-fine"><span className={`mr-1 font-semibold ${so ? "text-spruce" : "text-warm"}`}>{so ? "For:" : "Against:"}</span><Says of={of} /></p>
