@@ -79,7 +79,13 @@ export function EvennessPage() {
           <div className="space-y-3">
             <Choice label="Look at" value={measure} options={MEASURES} onChange={(m: Measure) => setMeasure(m)} />
             {tolerance_mm === undefined ? null : <Amount label="May be off by" kind="length" value={tolerance_mm} field="tolerance_mm" onSave={(mm) => { setTolerance((now) => ({ ...now, [measure]: mm })); return Promise.resolve(); }} />}
-            {charts ? <Amount label="From" kind="length" value={charts.wanted_mm} field="wanted_mm" onSave={(mm) => { setWanted((now) => ({ ...now, [measure]: mm })); return Promise.resolve(); }} /> : null}
+            {charts && wanted[measure] === undefined ? (
+              <p className="flex flex-wrap items-center justify-between gap-x-3">
+                <span>From their own mean, {fine.text(charts.wanted_mm)}</span>
+                <button type="button" className="btn btn-small" onClick={() => setWanted((now) => ({ ...now, [measure]: Math.round(charts.wanted_mm) }))}>From another</button>
+              </p>
+            ) : null}
+            {charts && wanted[measure] !== undefined ? <Amount label="From" kind="length" value={charts.wanted_mm} field="wanted_mm" onSave={(mm) => { setWanted((now) => ({ ...now, [measure]: mm })); return Promise.resolve(); }} /> : null}
             {wanted[measure] === undefined ? null : <button type="button" className="btn btn-small" onClick={() => setWanted((now) => ({ ...now, [measure]: undefined }))}>From their own mean</button>}
             <Fault text={FIELDS.map((f) => faultOf(asked.error, f)).find(Boolean) ?? otherFault(asked.error, FIELDS)} />
           </div>

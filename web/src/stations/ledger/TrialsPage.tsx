@@ -60,7 +60,7 @@ function Entry({ it }: { it: Try }) {
     <li className="border-t border-rule py-4">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h4 className="h-part">{it.test ? <span>Test: <span className="font-normal">{it.name}</span></span> : it.name}</h4>
-        <span className="no-print flex gap-1">
+        <span className="no-print -mr-3 flex flex-wrap gap-x-1">
           {it.trial && it.noted ? <a className="btn btn-quiet btn-small" href={at(`/api/tries/${it.id}/noted.csv`)} download>As a table (CSV)</a> : null}
           {it.noted ? <button type="button" className="btn btn-quiet btn-small" onClick={() => again.mutate(it.id)}>Measure anew</button> : null}
           <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${it.name}`} onClick={() => remove.mutate(it.id)}>Remove</button>
