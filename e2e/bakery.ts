@@ -37,7 +37,7 @@ export const test = base.extend<{ bakery: Bakery; demo: boolean }>({
     page.on("console", (message) => {
       // A refused request, or a stream that a kill cut off, is logged by the browser as an error; the journeys look at how the
       // page tells it.
-      if (message.type() === "error" && !/status of (4\d\d)|ERR_CONNECTION|ERR_FAILED|ERR_INCOMPLETE_CHUNKED|ERR_SOCKET_NOT_CONNECTED/.test(message.text())) faults.push(message.text());
+      if (message.type() === "error" && !/status of (4\d\d|503|507)|ERR_CONNECTION|ERR_FAILED|ERR_INCOMPLETE_CHUNKED|ERR_SOCKET_NOT_CONNECTED/.test(message.text())) faults.push(message.text());
     });
     await use({
       address,

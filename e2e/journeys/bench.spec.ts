@@ -120,6 +120,47 @@ test("what is pressed while the server is killed is taken at once and sent when 
   expect(now.bars.filter((b) => ["mix", "form"].includes(b.step) && b.state === "done")).toHaveLength(2);
 });
 
+test("nothing that is pressed is lost while the server is busy, full, does not know the device, or is killed", async ({ page, bakery, request }) => {
+  const run = await begun(request, bakery.address, 5);
+  // What the server cannot take at the moment, as it says so itself (docs/running.md).
+  let answers = 503;
+  const refused: number[] = [];
+  await page.route("**/api/runs/*/events", async (route) => {
+    if (answers === 200) return route.continue();
+    refused.push(answers);
+    const problem = { title: "no", status: answers, detail: `it answers ${answers}`, errors: [] };
+    return route.fulfill({ status: answers, contentType: "application/problem+json", body: JSON.stringify(problem) });
+  });
+  await page.goto(`${bakery.address}/bench/${run.id}`);
+  await page.getByRole("button", { name: "Mixed", exact: true }).click();
+  await expect(page.getByText("It answers 503. Go on pressing: one press will be sent again.")).toBeVisible();
+  answers = 507;
+  await page.getByRole("button", { name: /^Formed: into the fridge$/ }).click();
+  await expect(page.getByText("It answers 507. Go on pressing: 2 presses will be sent again.")).toBeVisible();
+  // The page is opened anew meanwhile: they are there, and stand as done.
+  await page.reload();
+  await expect(hands(page).getByRole("heading", { level: 1 })).toContainText("Roll and cut tray 1");
+  answers = 401;
+  await page.getByText("Something else happened").click();
+  await page.getByRole("button", { name: "The oven was off" }).click();
+  await expect(page.getByRole("alert")).toContainText("This device must be let in again. Kept here until then: 3 presses.");
+  await expect(page.getByRole("link", { name: "Enter a code" })).toHaveAttribute("href", `/pair?to=%2Fbench%2F${run.id}`);
+  await bakery.restart("SIGKILL", async () => {
+    answers = 200;
+    await hands(page).getByRole("button", { name: "More time" }).click();
+    await expect(page.getByText("The server does not answer. Go on pressing: 4 presses will be sent when it is back.")).toBeVisible();
+  });
+  const events = async () => ((await (await request.get(`${bakery.address}/api/runs/${run.id}`)).json()) as { events: { at_min: number; says: { text: string } }[] }).events;
+  await expect.poll(async () => (await events()).length).toBe(4);
+  await expect(page.getByText(/will be sent/)).toHaveCount(0);
+  const kept = (await events()).toReversed();
+  expect(kept.map((e) => /mixed|formed|oven was off|more/.exec(e.says.text)?.[0])).toEqual(["mixed", "formed", "oven was off", "more"]);
+  // Each at the time at which it was pressed, not at which it was taken.
+  expect(kept.map((e) => e.at_min)).toEqual(kept.map((e) => e.at_min).toSorted((a, b) => a - b));
+  expect(kept[3]!.at_min - kept[0]!.at_min).toBeGreaterThan(2 / 60);
+  expect(refused).toEqual(expect.arrayContaining([503, 507, 401]));
+});
+
 test("a tray out of the oven opens its record with what is known of it", async ({ page, bakery, request }) => {
   const run = await begun(request, bakery.address, 90);
   const headers = POST(bakery.address);

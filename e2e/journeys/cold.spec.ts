@@ -103,18 +103,19 @@ test("readings by hand, in either unit, with what is wrong said beside them", as
   await page.getByRole("button", { name: /^Strike out/ }).click();
   await expect(page.getByText("0 in all.")).toBeVisible();
   await page.getByRole("button", { name: "Onto the bench" }).click();
-  await expect(page.getByText("On the bench.")).toBeVisible();
+  await expect(page.getByText("On the bench.", { exact: true })).toBeVisible();
   await page.getByRole("button", { name: "Not moved after all" }).click();
-  await expect(page.getByText("In the fridge.")).toBeVisible();
+  await expect(page.getByText("In the fridge.", { exact: true })).toBeVisible();
   // A second page of the browser is told by the first, and goes on when the first is closed.
   const second = await page.context().newPage();
   await second.goto(`${bakery.address}/live`);
   await expect(second.getByRole("listitem", { name: "Disc 1" })).toBeVisible();
   await page.goto("about:blank");
-  await second.getByRole("button", { name: "Onto the bench" }).click();
-  await expect(second.getByText(/on the bench/)).toBeVisible();
-  await second.getByRole("button", { name: "Not moved after all" }).click();
-  await expect(second.getByText(/in the fridge/)).toBeVisible();
+  const disc = second.getByRole("listitem", { name: "Disc 1" });
+  await disc.getByRole("button", { name: "Onto the bench" }).click();
+  await expect(disc.getByText(/on the bench/)).toBeVisible();
+  await disc.getByRole("button", { name: "Not moved after all" }).click();
+  await expect(disc.getByText(/in the fridge/)).toBeVisible();
   await second.close();
   await page.goto(`${bakery.address}/jobs/1/cold/now?piece=1`);
   await page.getByRole("button", { name: "Taken out to use" }).click();

@@ -4,6 +4,7 @@
 use crate::front;
 use crate::paths::{Pattern, in_any_bakery, named, routed};
 use crate::problem::ApiError;
+use crate::wrong_codes::{WrongCodes, held, network_of};
 use actix_web::body::{BodySize, BoxBody, EitherBody, MessageBody};
 use actix_web::cookie::{Cookie, SameSite, time};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
@@ -13,28 +14,27 @@ use actix_web::{HttpMessage as _, HttpResponse, ResponseError as _, web};
 use chrono::{TimeDelta, Utc};
 use ready_slab_store::{DeviceId, Role, Store, StoreError, StoredDevice};
 use sha2::{Digest as _, Sha256};
+use std::net::IpAddr;
 use std::pin::Pin;
-use std::sync::Arc;
+use std::sync::{Arc, Mutex};
 use std::task::{Context, Poll};
 use std::time::{Duration, Instant};
-use tokio::sync::{Mutex, Semaphore, watch};
+use tokio::sync::watch;
 
 /// What a device that was let in shows.
 const COOKIE: &str = "ready-slab-device";
 /// It is kept by the browser for so long; browsers keep none for more than 400 days (RFC 6265bis, from memory).
 const COOKIE_DAYS: i64 = 400;
-/// A code is good for so long, and for so many tries: as the issue of access has it.
+/// A code is good for so long: as the issue of access has it.
 pub const CODE_GOOD_FOR: Duration = Duration::from_secs(600);
-const TRIES: u8 = 5;
-/// Digits of a code: a hundred million of them, of which five can be tried.
-const CODE_DIGITS: usize = 8;
-/// So many wait to give a code; more are told to come again, so that a flood of wrong ones keeps nobody waiting for long. Our own choice.
-const MOST_PAIRING: usize = 5;
+/// Digits of a code: a million million of them, so that a flood of guesses ends nobody's code and still finds none. At 20,000 guesses a second, which is
+/// more than this program answers, ten minutes find one of 80,000 codes.
+const CODE_DIGITS: usize = 12;
 /// When a device was there is noted no oftener than this.
 const SEEN_EVERY: TimeDelta = TimeDelta::minutes(5);
 
 /// What a device that may note what happens at the bench asks for beside reading.
-const BENCH: [Pattern; 39] = [
+const BENCH: [Pattern; 43] = [
     ("POST", "/api/runs"),
     ("POST", "/api/runs/*/events"),
     ("POST", "/api/runs/*/end"),
@@ -74,7 +74,12 @@ const BENCH: [Pattern; 39] = [
     ("POST", "/api/cutters/look"),
     ("POST", "/api/cutters/photo"),
     ("POST", "/api/units/parse"),
-    ("POST", "/api/compute/*"),
+    // A schedule may be asked to search for half a minute: that is planning.
+    ("POST", "/api/compute/chill"),
+    ("POST", "/api/compute/sheet"),
+    ("POST", "/api/compute/bake"),
+    ("POST", "/api/compute/oven-test"),
+    ("POST", "/api/compute/hot-spots"),
 ];
 
 /// What only a device that may do all may read.
@@ -103,7 +108,6 @@ struct Code {
     digits: String,
     role: Role,
     until: Instant,
-    tries: u8,
 }
 
 struct Inner {
@@ -115,10 +119,8 @@ struct Inner {
     /// Where a device finds this machine.
     address: String,
     code: Mutex<Option<Code>>,
-    /// Who gives one is let through one after the other, a few at a time.
-    pairing: Semaphore,
-    /// After a wrong code the next one waits so long.
-    pause: Duration,
+    /// Wrong codes, by where they came from.
+    wrong: WrongCodes,
     /// Told when somebody is shut out.
     shut_out: watch::Sender<u64>,
 }
@@ -184,8 +186,7 @@ impl Access {
             store,
             address,
             code: Mutex::new(None),
-            pairing: Semaphore::new(MOST_PAIRING),
-            pause,
+            wrong: WrongCodes::new(pause),
             shut_out,
         }))
     }
@@ -210,52 +211,55 @@ impl Access {
     }
 
     /// Makes a code; one that was made before is good no more.
-    pub async fn make_code(&self, role: Role) -> Result<String, ApiError> {
-        let code = Code { digits: digits()?, role, until: Instant::now() + CODE_GOOD_FOR, tries: TRIES };
+    pub fn make_code(&self, role: Role) -> Result<String, ApiError> {
+        let code = Code { digits: digits()?, role, until: Instant::now() + CODE_GOOD_FOR };
         let made = code.digits.clone();
-        *self.0.code.lock().await = Some(code);
+        *held(&self.0.code) = Some(code);
         Ok(made)
     }
 
     /// Lets nobody in with the code that was made last.
-    pub async fn drop_code(&self) {
-        *self.0.code.lock().await = None;
+    pub fn drop_code(&self) {
+        *held(&self.0.code) = None;
     }
 
-    /// Lets a device in that has the code: what it is to show from now on.
-    pub async fn pair(&self, given: &str, name: &str) -> Result<(StoredDevice, Cookie<'static>), ApiError> {
-        let given: String = given.chars().filter(char::is_ascii_digit).collect();
-        let Ok(_waits) = self.0.pairing.try_acquire() else {
-            return Err(ApiError::Busy("several devices give a code just now; try again in a moment"));
-        };
-        // One after the other: the lock is held while one that was wrong waits.
-        let mut held = self.0.code.lock().await;
-        let good = held.as_ref().is_some_and(|code| Instant::now() < code.until);
-        if !good {
-            *held = None;
-            tokio::time::sleep(self.0.pause).await;
-            return Err(ApiError::Forbidden(
+    /// The role that a code gives; it is used up by that.
+    fn used(&self, given: &str) -> Result<Role, ApiError> {
+        let mut code = held(&self.0.code);
+        let good = code.take_if(|c| Instant::now() < c.until && alike(&c.digits, given));
+        match (good, &*code) {
+            (Some(good), _) => Ok(good.role),
+            (None, Some(other)) if Instant::now() < other.until => Err(ApiError::Forbidden("this is not the code")),
+            _ => Err(ApiError::Forbidden(
                 "no code is good at the moment: make one on a device that is let in, at Kitchen, or start the program anew",
-            ));
+            )),
         }
-        let Some(code) = held.as_mut() else { return Err(ApiError::Broken) };
-        if !alike(&code.digits, &given) {
-            code.tries -= 1;
-            if code.tries == 0 {
-                *held = None;
+    }
+
+    /// Lets a device in that has the code: what it is to show from now on. Who gives wrong ones waits for each answer, longer each time, and keeps
+    /// nobody else waiting; whoever is at this machine itself (`from` nowhere) is not slowed.
+    pub async fn pair(
+        &self,
+        given: &str,
+        name: &str,
+        from: Option<IpAddr>,
+    ) -> Result<(StoredDevice, Cookie<'static>), ApiError> {
+        let given: String = given.chars().filter(char::is_ascii_digit).collect();
+        let from = from.filter(|ip| !ip.is_loopback()).map(network_of);
+        if let Some(from) = from {
+            self.0.wrong.bears(from)?;
+        }
+        let role = match self.used(&given) {
+            Ok(role) => role,
+            Err(refused) => {
+                tracing::warn!("a wrong code was given");
+                if let Some(from) = from {
+                    let waits = self.0.wrong.one_more(from)?;
+                    tokio::time::sleep(waits.pause()).await;
+                }
+                return Err(refused);
             }
-            let left = held.is_some();
-            tracing::warn!(left, "a wrong code was given");
-            tokio::time::sleep(self.0.pause).await;
-            return Err(ApiError::Forbidden(if left {
-                "this is not the code"
-            } else {
-                "this is not the code; after five that were wrong it is good no more: make another one"
-            }));
-        }
-        let role = code.role;
-        *held = None;
-        drop(held);
+        };
         let token = token()?;
         let id = self.0.store.let_in(name, role, &hash(&token), Utc::now()).await?;
         let device = self.known(&token).await?.filter(|d| d.id == id).ok_or(ApiError::Broken)?;

@@ -14,12 +14,13 @@ use actix_web::middleware::{Compress, Next, from_fn};
 use actix_web::{App, HttpMessage as _, HttpServer, web};
 use chrono::{DateTime, NaiveTime, TimeDelta, Utc};
 use ready_slab_core::clock::Zone;
-use ready_slab_store::{Backups, Lock, Role, Store, StoreError, Why};
+use ready_slab_store::{Backups, Lock, Role, Store, StoreError, Why, remove_left_over};
 use rustls::ServerConfig;
 use rustls::pki_types::pem::PemObject as _;
 use rustls::pki_types::{CertificateDer, PrivateKeyDer};
 use std::io::IsTerminal as _;
 use std::net::{IpAddr, SocketAddr, TcpListener, UdpSocket};
+use std::os::unix::fs::PermissionsExt as _;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::Duration;
@@ -152,8 +153,11 @@ async fn told_to_stop() -> std::io::Result<()> {
 
 /// Serves until a signal comes, then finishes what is running and closes the file.
 pub async fn run(options: Options) -> Result<(), Box<dyn std::error::Error>> {
+    // Held until after the file is closed.
     let _lock = Lock::of(&options.db)?;
     let backups = Backups::of(&options.db, options.backups.clone(), options.keep);
+    backups.remove_left_over()?;
+    remove_left_over();
     if let Some(kept) = backups.before_migration(&options.db, chrono::Utc::now()).await? {
         tracing::info!(file = %kept.display(), "the bakery file is brought to this version; as it was, it is kept");
     }
@@ -194,9 +198,21 @@ struct BadCertificate {
     why: String,
 }
 
+/// Bits of a file's mode (chmod(2)): its group or others may write it; others may read it.
+const WRITTEN_BY_OTHERS: u32 = 0o022;
+const READ_BY_ALL: u32 = 0o004;
+
 /// TLS 1.2 and 1.3 (RFC 5246, RFC 8446) with a certificate and its key, both PEM (RFC 7468).
 fn tls(certificate: &Path, key: &Path) -> Result<ServerConfig, BadCertificate> {
     let bad = |file: &Path, why: &dyn std::fmt::Display| BadCertificate { file: file.to_owned(), why: why.to_string() };
+    // Whoever may write it can be this machine to everybody (as of keys of SSH, ssh_config(5), from memory).
+    let mode = std::fs::metadata(key).map_err(|e| bad(key, &e))?.permissions().mode();
+    if mode & WRITTEN_BY_OTHERS != 0 {
+        return Err(bad(key, &"others than its owner may write this key: chmod 600 it"));
+    }
+    if mode & READ_BY_ALL != 0 {
+        tracing::warn!(key = %key.display(), "everybody on this machine may read the key: chmod 600 it");
+    }
     let chain = CertificateDer::pem_file_iter(certificate).and_then(Iterator::collect::<Result<Vec<_>, _>>);
     let chain = chain.map_err(|e| bad(certificate, &e))?;
     let secret = PrivateKeyDer::from_pem_file(key).map_err(|e| bad(key, &e))?;
@@ -207,12 +223,12 @@ fn tls(certificate: &Path, key: &Path) -> Result<ServerConfig, BadCertificate> {
 }
 
 /// Says on standard output how a device is let in.
-async fn tell_how_to_get_in(access: &Access, open: bool) -> Result<(), ApiError> {
+fn tell_how_to_get_in(access: &Access, open: bool) -> Result<(), ApiError> {
     if open {
         println!("Nobody is asked who he is: everybody on this network can read, change and delete all of the bakery.");
         return Ok(());
     }
-    let code = access.make_code(Role::Full).await?;
+    let code = access.make_code(Role::Full)?;
     println!(
         "To let a device in, open {}/pair on it within ten minutes and give it the code {}.",
         access.address(),
@@ -253,7 +269,7 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
     if !loopback && !bound.ip().is_unspecified() {
         hosts.push(host(bound.ip()));
     }
-    let hosts = AllowedHosts::new(&hosts).and_numbers(bound.ip().is_unspecified());
+    let hosts = AllowedHosts::new(&hosts).and_numbers(bound.ip().is_unspecified()).by_tls(tls.is_some());
     let server = HttpServer::new(move || application(for_workers.clone(), hosts.clone()))
         .workers(2)
         // An answer goes out at once; waiting to fill a packet cost 40 ms on loopback.
@@ -267,7 +283,7 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
     // The lines meant for people, on standard output; logs go to standard error.
     println!("Ready Slab is at {scheme}://{bound}/");
     if !loopback {
-        tell_how_to_get_in(&access, options.open).await?;
+        tell_how_to_get_in(&access, options.open)?;
     }
     let daily = actix_web::rt::spawn(daily(bakeries.own().store.clone(), backups));
     let server = server.run();

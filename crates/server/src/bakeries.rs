@@ -15,7 +15,7 @@ use actix_web::http::header;
 use actix_web::http::uri::PathAndQuery;
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, ResponseError, web};
-use ready_slab_store::{Backups, Store};
+use ready_slab_store::{Backups, Lock, Store};
 use std::future::{Ready, ready};
 use std::ops::Deref;
 use std::path::{Path, PathBuf};
@@ -56,10 +56,16 @@ pub struct Bakeries {
     access: Access,
 }
 
+/// The demo, and the lock on its file.
+struct Demo {
+    bakery: Bakery,
+    _lock: Lock,
+}
+
 struct Inner {
     own: Bakery,
     demo_file: Option<PathBuf>,
-    demo: RwLock<Option<Bakery>>,
+    demo: RwLock<Option<Demo>>,
     heavy: Heavy,
 }
 
@@ -106,7 +112,7 @@ impl Bakeries {
 
     /// The demo, where it is there.
     pub async fn demo(&self) -> Option<Bakery> {
-        self.open.demo.read().await.clone()
+        self.open.demo.read().await.as_ref().map(|demo| demo.bakery.clone())
     }
 
     /// Opens the demo that an earlier run has left.
@@ -126,18 +132,19 @@ impl Bakeries {
         let file =
             self.open.demo_file.as_ref().ok_or_else(|| ApiError::NoSuchPath("a place for the demo".to_owned()))?;
         let zone = self.open.own.store.kitchen().await?.zone();
+        let lock = Lock::of(file)?;
         let bakery = Bakery::new(Store::open(file).await?, self.open.heavy.clone());
         seed::seed(&bakery.store, zone.name(), chrono::Utc::now()).await?;
         bakery.board.tend_probes().await?;
-        *demo = Some(bakery);
+        *demo = Some(Demo { bakery, _lock: lock });
         Ok(())
     }
 
     /// Removes the demo with its file.
     pub async fn remove_demo(&self) -> Result<(), ApiError> {
         let mut demo = self.open.demo.write().await;
-        if let Some(bakery) = demo.take() {
-            bakery.close().await;
+        if let Some(demo) = demo.take() {
+            demo.bakery.close().await;
             self.open.demo_file.as_deref().map_or(Ok(()), remove)?;
         }
         Ok(())
@@ -155,7 +162,7 @@ impl Bakeries {
     pub async fn close(&self) {
         self.open.own.close().await;
         if let Some(demo) = self.open.demo.write().await.take() {
-            demo.close().await;
+            demo.bakery.close().await;
         }
     }
 }
@@ -167,7 +174,7 @@ pub fn demo_beside(db: &Path) -> PathBuf {
 
 /// A bakery file and what SQLite keeps beside it.
 fn remove(file: &Path) -> Result<(), ApiError> {
-    for tail in ["", "-wal", "-shm"] {
+    for tail in ["", "-wal", "-shm", "-lock"] {
         let mut name = file.as_os_str().to_owned();
         name.push(tail);
         match std::fs::remove_file(&name) {

@@ -15,6 +15,7 @@ use std::net::IpAddr;
 pub struct AllowedHosts {
     names: Vec<String>,
     any_number: bool,
+    tls: bool,
 }
 
 impl Default for AllowedHosts {
@@ -28,7 +29,7 @@ impl AllowedHosts {
     pub fn new(extra: &[String]) -> Self {
         let mut names: Vec<String> = ["localhost", "127.0.0.1", "[::1]"].map(str::to_owned).to_vec();
         names.extend(extra.iter().map(|h| h.to_lowercase()));
-        Self { names, any_number: false }
+        Self { names, any_number: false, tls: false }
     }
 
     /// And every address that is a number, where the server listens on all of this machine's: a name that points here but is not ours (DNS rebinding) is
@@ -36,6 +37,12 @@ impl AllowedHosts {
     #[must_use]
     pub fn and_numbers(self, any_number: bool) -> Self {
         Self { any_number, ..self }
+    }
+
+    /// And by HTTPS only, which browsers then keep to for a year (RFC 6797). They leave it aside for addresses that are numbers.
+    #[must_use]
+    pub fn by_tls(self, tls: bool) -> Self {
+        Self { tls, ..self }
     }
 
     /// Whether a request may name this host, with any port.
@@ -89,6 +96,7 @@ pub async fn guard(
     if request.method() == Method::HEAD {
         request.head_mut().method = Method::GET;
     }
+    let tls = request.app_data::<web::Data<AllowedHosts>>().is_some_and(|hosts| hosts.tls);
     let verdict = match request.app_data::<web::Data<AllowedHosts>>() {
         Some(hosts) => check(&request, hosts),
         None => Err(ApiError::Broken),
@@ -107,6 +115,9 @@ pub async fn guard(
         ("permissions-policy", "camera=(), microphone=(), geolocation=()"),
     ] {
         headers.insert(HeaderName::from_static(name), HeaderValue::from_static(value));
+    }
+    if tls {
+        headers.insert(header::STRICT_TRANSPORT_SECURITY, HeaderValue::from_static("max-age=31536000"));
     }
     if !headers.contains_key(header::CONTENT_SECURITY_POLICY) {
         headers.insert(

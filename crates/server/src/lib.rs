@@ -20,6 +20,7 @@ pub mod seed;
 mod template;
 mod whole;
 pub mod wire;
+pub mod wrong_codes;
 
 pub use app::{Options, run};
 pub use description::description;

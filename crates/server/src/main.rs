@@ -13,6 +13,7 @@ use ready_slab_server::wire::{
 };
 use ready_slab_server::{Options, description, device, run};
 use ready_slab_store::{back_up_file, check_file, export_file, import, restore};
+use rustix::fs::Mode;
 use std::io::{IsTerminal as _, Read as _, Write as _};
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
@@ -286,6 +287,8 @@ fn waited_for<T>(work: impl Future<Output = T>) -> T {
 
 fn main() -> ExitCode {
     log();
+    // What is made is for whoever runs it: bakeries, backups, archives and their folders (umask(2)).
+    rustix::process::umask(Mode::from_bits_truncate(0o077));
     match Arguments::parse().command {
         Command::Serve { db, listen, cert, key, open, demo, allow_hosts, backups, keep } => {
             let options =

@@ -1,5 +1,6 @@
 //! The one shape of errors (RFC 9457 problem details with field paths) and the one place where causes become status codes.
 
+use crate::access::CODE_GOOD_FOR;
 use crate::wire::{PartOfSentence, SentenceView, say};
 use actix_web::http::StatusCode;
 use actix_web::http::header::{self, ContentType};
@@ -112,6 +113,9 @@ pub enum ApiError {
     /// As much is being computed as the machine can bear.
     #[error("{0}")]
     Busy(&'static str),
+    /// More was asked from one place than is answered.
+    #[error("{0}")]
+    TooMany(&'static str),
     /// A computation ended unexpectedly; a bug of ours.
     #[error("the computation broke off")]
     Broken,
@@ -152,6 +156,7 @@ impl ApiError {
             Self::NotLetIn => "not let in",
             Self::Forbidden(_) => "forbidden",
             Self::Busy(_) => "busy",
+            Self::TooMany(_) => "too many",
             Self::Broken => "broken off",
         }
     }
@@ -250,6 +255,7 @@ impl ResponseError for ApiError {
             Self::NotLetIn => StatusCode::UNAUTHORIZED,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
             Self::Busy(_) => StatusCode::SERVICE_UNAVAILABLE,
+            Self::TooMany(_) => StatusCode::TOO_MANY_REQUESTS,
         }
     }
 
@@ -261,8 +267,12 @@ impl ResponseError for ApiError {
         if let Self::WrongMethod { allowed, .. } = self {
             response.insert_header((header::ALLOW, allowed.as_str()));
         }
-        if self.status_code() == StatusCode::SERVICE_UNAVAILABLE {
-            response.insert_header((header::RETRY_AFTER, RETRY_AFTER_S));
+        match self.status_code() {
+            StatusCode::SERVICE_UNAVAILABLE => _ = response.insert_header((header::RETRY_AFTER, RETRY_AFTER_S)),
+            StatusCode::TOO_MANY_REQUESTS => {
+                _ = response.insert_header((header::RETRY_AFTER, CODE_GOOD_FOR.as_secs().to_string()));
+            }
+            _ => {}
         }
         response
             .insert_header(ContentType("application/problem+json".parse().expect("a media type")))

@@ -1,7 +1,7 @@
 //! A whole bakery as one open archive: a ZIP of JSON lines, CSV, SVG and JPEG, and back again.
 //!
-//! What it holds follows from the tables of the file, so that nothing new can be forgotten. `tables/` is what is read again; `csv/`,
-//! `cutters/` and `photos/` are for other programs.
+//! What it holds are the tables that are named here; a test holds the list against the file's own tables, so that nothing new can be forgotten. `tables/` is
+//! what is read again; `csv/`, `cutters/` and `photos/` are for other programs.
 
 use crate::error::StoreError;
 use crate::header::{io, with_tail};
@@ -15,12 +15,14 @@ use ready_slab_core::geometry::write_svg;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sqlx::migrate::Migrator;
-use sqlx::sqlite::{SqliteConnectOptions, SqliteRow, SqliteValueRef};
+use sqlx::sqlite::{SqliteConnectOptions, SqliteValueRef};
 use sqlx::{AssertSqlSafe, ConnectOptions, Connection, Row as _, SqliteConnection, TypeInfo as _, ValueRef as _};
 use std::collections::BTreeMap;
 use std::fs::File;
-use std::io::{BufRead, BufReader, BufWriter, Read as _, Write};
+use std::io::{BufRead, BufReader, BufWriter, Read as _, Seek, Write};
 use std::path::{Path, PathBuf};
+use std::sync::mpsc::{Receiver, SyncSender, sync_channel};
+use std::thread::JoinHandle;
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
 
@@ -29,8 +31,44 @@ const CONTENTS: &str = "bakery.json";
 const FORMAT: &str = "ready-slab-bakery";
 const FORMAT_VERSION: u32 = 1;
 
+/// The tables that an archive holds. What it lets in by, who was let in, is in none, and is taken from none.
+pub const CARRIED: [&str; TABLES] = [
+    "bake_record",
+    "bakery",
+    "chill",
+    "counter",
+    "cutter",
+    "dough_knowledge",
+    "edit",
+    "edit_change",
+    "formula",
+    "formula_line",
+    "formula_version",
+    "job",
+    "kitchen",
+    "mix_note",
+    "oven_knowledge",
+    "packed_readings",
+    "pantry",
+    "place_knowledge",
+    "place_use",
+    "probe",
+    "reading",
+    "record_photo",
+    "revision",
+    "run",
+    "run_event",
+    "stay",
+    "touch",
+    "try",
+];
+const TABLES: usize = 28;
+
 /// Tables that hold how the others came to be as they are: nothing another program would read.
-const NO_CSV: [&str; 5] = ["edit", "edit_change", "counter", "revision", "device"];
+const NO_CSV: [&str; 4] = ["edit", "edit_change", "counter", "revision"];
+
+/// Archives of earlier versions name it, empty.
+const LET_IN: &str = "device";
 
 /// Longest line of a table, bytes: many times the largest row there can be, so that a made-up archive does not fill the memory. Our own choice.
 const MOST_LINE_BYTES: u64 = 64_000_000;
@@ -57,7 +95,7 @@ fn not_an_archive(why: impl std::fmt::Display) -> StoreError {
     StoreError::NotAnArchive { why: why.to_string() }
 }
 
-/// The tables of a file, and the columns of each.
+/// The tables of a file that an archive holds, and the columns of each.
 async fn tables(conn: &mut SqliteConnection) -> Result<Vec<(String, Vec<String>)>, StoreError> {
     let names: Vec<(String,)> = sqlx::query_as(
         "SELECT name FROM sqlite_schema WHERE type = 'table' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' AND name <> '_sqlx_migrations' ORDER BY name",
@@ -65,7 +103,7 @@ async fn tables(conn: &mut SqliteConnection) -> Result<Vec<(String, Vec<String>)
     .fetch_all(&mut *conn)
     .await?;
     let mut found = vec![];
-    for (name,) in names {
+    for (name,) in names.into_iter().filter(|(name,)| CARRIED.contains(&name.as_str())) {
         let columns: Vec<(String,)> = sqlx::query_as("SELECT name FROM pragma_table_info(?) ORDER BY cid")
             .bind(&name)
             .fetch_all(&mut *conn)
@@ -84,43 +122,74 @@ fn list(names: &[String]) -> String {
     names.iter().map(|n| quoted(n)).collect::<Vec<_>>().join(", ")
 }
 
-/// A value as JSON has it. Every table is STRICT: the value's own kind is its column's.
-fn json(value: SqliteValueRef<'_>) -> Result<Value, StoreError> {
-    if value.is_null() {
-        return Ok(Value::Null);
-    }
+/// Writes a value as JSON has it, and as a cell of CSV. Every table is STRICT: the value's own kind is its column's.
+fn put(value: SqliteValueRef<'_>, json: &mut Vec<u8>, cell: &mut Vec<u8>) -> Result<(), StoreError> {
     let read = |e: sqlx::error::BoxDynError| StoreError::Database(sqlx::Error::Decode(e));
+    cell.clear();
+    if value.is_null() {
+        json.extend_from_slice(b"null");
+        return Ok(());
+    }
     let kind = value.type_info().name().to_owned();
+    let from = json.len();
     match kind.as_str() {
-        "INTEGER" => <i64 as sqlx::Decode<sqlx::Sqlite>>::decode(value).map(Value::from).map_err(read),
+        "INTEGER" => {
+            let number = <i64 as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
+            serde_json::to_writer(&mut *json, &number).map_err(not_an_archive)?;
+            cell.extend_from_slice(&json[from..]);
+        }
         "REAL" => {
             let number = <f64 as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
-            serde_json::Number::from_f64(number).map(Value::Number).ok_or_else(|| not_an_archive("a number has no end"))
+            if !number.is_finite() {
+                return Err(not_an_archive("a number has no end"));
+            }
+            serde_json::to_writer(&mut *json, &number).map_err(not_an_archive)?;
+            cell.extend_from_slice(&json[from..]);
         }
-        // In a JSON of its own, so that no text is taken for one.
+        // In a JSON of its own, so that no text is taken for one. Beside it bytes lie as files.
         "BLOB" => {
-            let bytes = <Vec<u8> as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
-            Ok(serde_json::json!({ BASE64: BASE64_STANDARD.encode(bytes) }))
+            let bytes = <&[u8] as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
+            json.extend_from_slice(format!("{{\"{BASE64}\":\"{}\"}}", BASE64_STANDARD.encode(bytes)).as_bytes());
         }
-        "TEXT" => <String as sqlx::Decode<sqlx::Sqlite>>::decode(value).map(Value::from).map_err(read),
-        other => Err(not_an_archive(format!("{other} is no kind of value that a bakery holds"))),
+        "TEXT" => {
+            let text = <&str as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
+            serde_json::to_writer(&mut *json, text).map_err(not_an_archive)?;
+            // A spreadsheet computes what begins so; behind an apostrophe it is text (OWASP, CSV injection).
+            if text.starts_with(['=', '+', '-', '@', '\t', '\r']) {
+                cell.push(b'\'');
+            }
+            cell.extend_from_slice(text.as_bytes());
+        }
+        other => return Err(not_an_archive(format!("{other} is no kind of value that a bakery holds"))),
     }
+    Ok(())
 }
 
-fn values(row: &SqliteRow) -> Result<Vec<Value>, StoreError> {
-    (0..row.len()).map(|i| json(row.try_get_raw(i)?)).collect()
-}
-
-/// Goes through the rows of a table, in the order of their columns.
+/// Writes the rows of a table, in the order of their columns: as JSON lines into `json`, and where there is one as CSV into `csv`.
 async fn each_row(
     conn: &mut SqliteConnection,
     (name, columns): &(String, Vec<String>),
-    mut with: impl FnMut(&[Value]) -> Result<(), StoreError>,
+    json: &mut Entry,
+    mut csv: Option<&mut csv::Writer<Entry>>,
 ) -> Result<(), StoreError> {
     let sql = format!("SELECT {0} FROM {1} ORDER BY {0}", list(columns), quoted(name));
     let mut rows = sqlx::query(AssertSqlSafe(sql)).fetch(conn);
+    let (mut line, mut cell) = (vec![], vec![]);
+    let broken = |e: csv::Error| not_an_archive(e);
     while let Some(row) = rows.try_next().await? {
-        with(&values(&row)?)?;
+        line.clear();
+        for i in 0..row.len() {
+            line.push(if i == 0 { b'[' } else { b',' });
+            put(row.try_get_raw(i)?, &mut line, &mut cell)?;
+            if let Some(csv) = &mut csv {
+                csv.write_field(&cell).map_err(broken)?;
+            }
+        }
+        line.extend_from_slice(b"]\n");
+        json.write_all(&line).map_err(not_an_archive)?;
+        if let Some(csv) = &mut csv {
+            csv.write_record(None::<&[u8]>).map_err(broken)?;
+        }
     }
     Ok(())
 }
@@ -131,19 +200,6 @@ fn decoded(object: &serde_json::Map<String, Value>) -> Option<Vec<u8>> {
     BASE64_STANDARD.decode(text).ok()
 }
 
-/// What a cell of a CSV file shows.
-fn cell(value: &Value) -> String {
-    match value {
-        Value::Null => String::new(),
-        // A spreadsheet computes what begins so; behind an apostrophe it is text (OWASP, CSV injection).
-        Value::String(text) if text.starts_with(['=', '+', '-', '@', '\t', '\r']) => format!("'{text}"),
-        Value::String(text) => text.clone(),
-        // Bytes lie beside it as files.
-        Value::Object(_) => String::new(),
-        other => other.to_string(),
-    }
-}
-
 impl Store {
     /// Writes all of the bakery as it stands into a new archive. Refuses where there is a file already; of one that fails nothing is left.
     pub async fn export(&self, to: &Path, now: DateTime<Utc>) -> Result<(), StoreError> {
@@ -151,6 +207,14 @@ impl Store {
         let copy = folder.path().join("copy.db");
         self.back_up(&copy).await?;
         export_copy(&copy, to, now).await
+    }
+
+    /// Writes it to wherever it is to go, as it is packed. Where that takes nothing more the archive is given up.
+    pub async fn export_into(&self, to: impl Write + Send + 'static, now: DateTime<Utc>) -> Result<(), StoreError> {
+        let folder = scratch()?;
+        let copy = folder.path().join("copy.db");
+        self.back_up(&copy).await?;
+        written(&copy, to, Path::new("the archive"), now).await
     }
 }
 
@@ -168,7 +232,13 @@ async fn export_copy(copy: &Path, to: &Path, now: DateTime<Utc>) -> Result<(), S
         return Err(StoreError::FileThere { path: to.display().to_string() });
     }
     let partial = with_tail(to, ".partial");
-    match written(copy, &partial, now).await {
+    let made = async {
+        let file = File::create(&partial).map_err(io("write", to))?;
+        let packed = file.try_clone().map_err(io("write", to))?;
+        written(copy, packed, to, now).await?;
+        file.sync_all().map_err(io("write", to))
+    };
+    match made.await {
         Ok(()) => std::fs::rename(&partial, to).map_err(io("write", to)),
         Err(error) => {
             remove(&partial)?;
@@ -177,7 +247,117 @@ async fn export_copy(copy: &Path, to: &Path, now: DateTime<Utc>) -> Result<(), S
     }
 }
 
-async fn written(copy: &Path, to: &Path, now: DateTime<Utc>) -> Result<(), StoreError> {
+/// An archive under way: a thread of its own packs what the other reads.
+struct Packing<T> {
+    to: SyncSender<Packed>,
+    packs: JoinHandle<Result<T, zip::result::ZipError>>,
+}
+
+enum Packed {
+    Begin(String),
+    Bytes(Vec<u8>),
+    /// All entries of another archive, as they are packed there.
+    Archive(File),
+}
+
+/// So many pieces wait to be packed, each so large.
+const PIECES_WAIT: usize = 8;
+const PIECE_BYTES: usize = 256 * 1024;
+/// Packed quickly rather than small (bench/README.md has the measurement).
+const LEVEL: i64 = 1;
+
+fn pack<W: Write + Seek>(mut zip: ZipWriter<W>, comes: Receiver<Packed>) -> Result<W, zip::result::ZipError> {
+    let entry = SimpleFileOptions::default().large_file(true).compression_level(Some(LEVEL));
+    for piece in comes {
+        match piece {
+            Packed::Begin(name) => zip.start_file(name, entry)?,
+            Packed::Bytes(bytes) => zip.write_all(&bytes)?,
+            Packed::Archive(file) => {
+                let mut other = ZipArchive::new(BufReader::new(file))?;
+                for i in 0..other.len() {
+                    zip.raw_copy_file(other.by_index_raw(i)?)?;
+                }
+            }
+        }
+    }
+    zip.finish()
+}
+
+impl<T: Send + 'static> Packing<T> {
+    fn begun(packs: impl FnOnce(Receiver<Packed>) -> Result<T, zip::result::ZipError> + Send + 'static) -> Self {
+        let (to, comes) = sync_channel::<Packed>(PIECES_WAIT);
+        Self { to, packs: std::thread::spawn(move || packs(comes)) }
+    }
+
+    fn entry(&self, name: impl Into<String>) -> Entry {
+        // Where it is packed no more, its end tells why.
+        let _ = self.to.send(Packed::Begin(name.into()));
+        Entry { to: self.to.clone(), bytes: Vec::with_capacity(PIECE_BYTES) }
+    }
+
+    fn ends(self, path: &Path) -> Result<T, StoreError> {
+        drop(self.to);
+        let packed = self.packs.join().map_err(|_| not_an_archive("packing broke off"))?;
+        packed.map_err(|e| io("write", path)(e.into()))
+    }
+}
+
+/// An entry as it is written. It is handed on when it is flushed or dropped.
+struct Entry {
+    to: SyncSender<Packed>,
+    bytes: Vec<u8>,
+}
+
+impl Write for Entry {
+    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
+        self.bytes.extend_from_slice(bytes);
+        if self.bytes.len() >= PIECE_BYTES {
+            self.flush()?;
+        }
+        Ok(bytes.len())
+    }
+
+    fn flush(&mut self) -> std::io::Result<()> {
+        let piece = std::mem::replace(&mut self.bytes, Vec::with_capacity(PIECE_BYTES));
+        self.to.send(Packed::Bytes(piece)).map_err(|_| std::io::Error::other("it is packed no more"))
+    }
+}
+
+impl Drop for Entry {
+    fn drop(&mut self) {
+        let _ = self.flush();
+    }
+}
+
+async fn written(
+    copy: &Path,
+    to: impl Write + Send + 'static,
+    path: &Path,
+    now: DateTime<Utc>,
+) -> Result<(), StoreError> {
+    let packing = Packing::begun(|comes| pack(ZipWriter::new_stream(BufWriter::new(to)), comes));
+    // The tables for spreadsheets come behind the others, and are packed beside them meanwhile.
+    let sheets = tempfile::tempfile().map_err(io("make", &std::env::temp_dir()))?;
+    let beside = Packing::begun(|comes| pack(ZipWriter::new(sheets), comes));
+    let read = read_out(copy, now, &packing, &beside).await;
+    let sheets = beside.ends(path);
+    if let (Ok(()), Ok(sheets)) = (&read, &sheets) {
+        let sheets = sheets.try_clone().map_err(io("read", path))?;
+        let _ = packing.to.send(Packed::Archive(sheets));
+    }
+    // Its end tells first what is wrong with the disk; else what could not be read is told.
+    let packed = packing.ends(path);
+    read?;
+    sheets?;
+    packed?.into_inner().flush().map_err(io("write", path))
+}
+
+async fn read_out(
+    copy: &Path,
+    now: DateTime<Utc>,
+    packing: &Packing<impl Send + 'static>,
+    beside: &Packing<impl Send + 'static>,
+) -> Result<(), StoreError> {
     let mut conn = looked_at(copy).await?;
     let (schema,): (i64,) = sqlx::query_as("SELECT MAX(version) FROM _sqlx_migrations").fetch_one(&mut conn).await?;
     let all = tables(&mut conn).await?;
@@ -193,31 +373,26 @@ async fn written(copy: &Path, to: &Path, now: DateTime<Utc>) -> Result<(), Store
         let (rows,): (i64,) = sqlx::query_as(AssertSqlSafe(count)).fetch_one(&mut conn).await?;
         contents.tables.insert(name.clone(), rows.unsigned_abs());
     }
-    let failed = |e: zip::result::ZipError| io("write", to)(e.into());
-    let file = File::create(to).map_err(io("write", to))?;
-    let mut zip = ZipWriter::new(BufWriter::new(file));
-    let entry = SimpleFileOptions::default().large_file(true);
-    zip.start_file(CONTENTS, entry).map_err(failed)?;
     let first = serde_json::to_vec_pretty(&contents).map_err(not_an_archive)?;
-    zip.write_all(&first).map_err(io("write", to))?;
+    packing.entry(CONTENTS).write_all(&first).map_err(not_an_archive)?;
     for table in &all {
-        zip.start_file(format!("tables/{}.jsonl", table.0), entry).map_err(failed)?;
-        line(&mut zip, &table.1, to)?;
-        each_row(&mut conn, table, |row| line(&mut zip, row, to)).await?;
-    }
-    for table in all.iter().filter(|(name, _)| !NO_CSV.contains(&name.as_str())) {
-        zip.start_file(format!("csv/{}.csv", table.0), entry).map_err(failed)?;
-        let mut csv = csv::Writer::from_writer(&mut zip);
-        let failed = |e: csv::Error| io("write", to)(e.into());
-        csv.write_record(&table.1).map_err(failed)?;
-        each_row(&mut conn, table, |row| csv.write_record(row.iter().map(cell)).map_err(failed)).await?;
-        csv.flush().map_err(io("write", to))?;
+        let (name, columns) = table;
+        let mut json = packing.entry(format!("tables/{name}.jsonl"));
+        serde_json::to_writer(&mut json, columns).map_err(not_an_archive)?;
+        json.write_all(b"\n").map_err(not_an_archive)?;
+        if NO_CSV.contains(&name.as_str()) {
+            each_row(&mut conn, table, &mut json, None).await?;
+        } else {
+            let mut csv = csv::Writer::from_writer(beside.entry(format!("csv/{name}.csv")));
+            csv.write_record(columns).map_err(not_an_archive)?;
+            each_row(&mut conn, table, &mut json, Some(&mut csv)).await?;
+            csv.flush().map_err(not_an_archive)?;
+        }
     }
     let photos = "SELECT record_id, jpeg FROM record_photo ORDER BY record_id";
     let mut all_photos = sqlx::query_as::<_, (i64, Vec<u8>)>(photos).fetch(&mut conn);
     while let Some((record, jpeg)) = all_photos.try_next().await? {
-        zip.start_file(format!("photos/record-{record}.jpg"), entry).map_err(failed)?;
-        zip.write_all(&jpeg).map_err(io("write", to))?;
+        packing.entry(format!("photos/record-{record}.jpg")).write_all(&jpeg).map_err(not_an_archive)?;
     }
     drop(all_photos);
     conn.close().await?;
@@ -225,17 +400,10 @@ async fn written(copy: &Path, to: &Path, now: DateTime<Utc>) -> Result<(), Store
     let cutters = store.cutters().await;
     store.close().await;
     for cutter in cutters? {
-        zip.start_file(format!("cutters/{}.svg", cutter.id.0), entry).map_err(failed)?;
-        zip.write_all(write_svg(&cutter.outline, &cutter.name).as_bytes()).map_err(io("write", to))?;
+        let svg = write_svg(&cutter.outline, &cutter.name);
+        packing.entry(format!("cutters/{}.svg", cutter.id.0)).write_all(svg.as_bytes()).map_err(not_an_archive)?;
     }
-    let written = zip.finish().map_err(failed)?.into_inner().map_err(|e| io("write", to)(e.into_error()))?;
-    written.sync_all().map_err(io("write", to))
-}
-
-fn line<T: Serialize>(zip: &mut impl Write, row: &[T], to: &Path) -> Result<(), StoreError> {
-    let mut text = serde_json::to_vec(row).map_err(not_an_archive)?;
-    text.push(b'\n');
-    zip.write_all(&text).map_err(io("write", to))
+    Ok(())
 }
 
 /// Reads an archive into a new bakery file and puts that in the place of another; what was there is kept beside it under a name with the time, which is
@@ -244,7 +412,7 @@ fn line<T: Serialize>(zip: &mut impl Write, row: &[T], to: &Path) -> Result<(), 
 /// Fails, and changes nothing, where it is no archive of a bakery, is of a later version, is not whole, or where the bakery is in use.
 pub async fn import(archive: &Path, to: &Path, now: DateTime<Utc>) -> Result<Option<PathBuf>, StoreError> {
     let place = Place::of(to)?;
-    let fresh = with_tail(to, ".read");
+    let fresh = with_tail(place.file(), ".read");
     remove(&fresh)?;
     let read = match read_into(archive, &fresh).await {
         Ok(()) => match whole(&fresh).await {
@@ -287,9 +455,7 @@ async fn read_into(archive: &Path, fresh: &Path) -> Result<(), StoreError> {
     }
     let mut conn = as_then(contents.schema, fresh).await?;
     let then = tables(&mut conn).await?;
-    if let Some(unknown) = contents.tables.keys().find(|name| !then.iter().any(|(known, _)| &known == name)) {
-        return Err(not_an_archive(format!("its version has no table {unknown:?}")));
-    }
+    refuse_others(&mut zip, &contents, &then)?;
     let mut tx = conn.begin().await?;
     for (name, columns) in &then {
         let wanted = contents.tables.get(name).ok_or_else(|| not_an_archive(format!("table {name:?} is missing")))?;
@@ -303,6 +469,42 @@ async fn read_into(archive: &Path, fresh: &Path) -> Result<(), StoreError> {
     }
     tx.commit().await?;
     Ok(conn.close().await?)
+}
+
+/// Only what is named is read: another table, told of or not, is refused by its name. Who was let in may be named, as earlier versions did, and is nobody.
+fn refuse_others(
+    zip: &mut ZipArchive<BufReader<File>>,
+    contents: &Contents,
+    then: &[(String, Vec<String>)],
+) -> Result<(), StoreError> {
+    let known = |name: &str| then.iter().any(|(table, _)| table == name);
+    let told = contents.tables.iter().map(|(name, rows)| (name.clone(), *rows));
+    let mut all: Vec<(String, u64)> = told.collect();
+    for i in 0..zip.len() {
+        let entry = zip.by_index(i).map_err(not_an_archive)?;
+        let name = entry.name().map_err(not_an_archive)?.into_owned();
+        let Some(table) = name.strip_prefix("tables/").and_then(|n| n.strip_suffix(".jsonl")) else { continue };
+        if table == LET_IN {
+            let mut lines = BufReader::new(entry.take(MOST_CONTENTS_BYTES)).lines();
+            all.push((table.to_owned(), u64::from(lines.nth(1).is_some())));
+        } else {
+            all.push((table.to_owned(), 0));
+        }
+    }
+    for (name, rows) in all {
+        if name == LET_IN && rows == 0 {
+            continue;
+        }
+        if name == LET_IN {
+            return Err(not_an_archive(format!(
+                "table {name:?} holds {rows} rows; who is let in is told on the machine itself, and taken from no file"
+            )));
+        }
+        if !known(&name) {
+            return Err(not_an_archive(format!("its version has no table {name:?}")));
+        }
+    }
+    Ok(())
 }
 
 fn contents(zip: &mut ZipArchive<BufReader<File>>) -> Result<Contents, StoreError> {

@@ -52,7 +52,9 @@ pub(crate) fn sniff(file: &Path) -> Result<(), StoreError> {
     let number = |at: usize| i32::from_be_bytes([header[at], header[at + 1], header[at + 2], header[at + 3]]);
     let used = number(60) == IN_USE;
     // What is itself the file that was open was closed by the program's end, its log taken in.
-    if logged && used && !with_tail(file, "-wal").exists() && number(68) != mark(file)? {
+    // Its log lies beside the file itself, not beside a link to it.
+    let itself = fs::canonicalize(file).unwrap_or_else(|_| file.to_owned());
+    if logged && used && !with_tail(&itself, "-wal").exists() && number(68) != mark(file)? {
         return Err(StoreError::WithoutItsLog);
     }
     Ok(())

@@ -3,14 +3,19 @@
 use crate::error::StoreError;
 use crate::header::{io, sniff, with_tail};
 use crate::lock::Lock;
-use crate::store::Store;
+use crate::store::{MIGRATIONS, Store};
 use crate::things::{ChillId, CutterId, FormulaId, JobId, RecordId, RunId, TryId};
 use chrono::{DateTime, Utc};
+use sqlx::migrate::Migrator;
 use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{ConnectOptions, Connection, SqliteConnection};
+use std::collections::BTreeSet;
 use std::fs;
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
+use std::sync::atomic::{AtomicU32, Ordering};
 use tempfile::TempDir;
+use tokio::sync::Mutex;
 
 /// What SQLite keeps beside a file while it is used.
 const BESIDE: [&str; 2] = ["-wal", "-shm"];
@@ -34,15 +39,6 @@ impl Checked {
     }
 }
 
-/// How a bakery is taken away.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Form {
-    /// As a file of SQLite.
-    Database,
-    /// As a ZIP of JSON lines, CSV and SVG.
-    Archive,
-}
-
 /// A file that is gone once it is dropped.
 #[derive(Debug)]
 pub struct Taken {
@@ -60,14 +56,11 @@ impl Store {
         into_new(&mut *self.conn().await?, to).await
     }
 
-    /// All of it as it stands, to be taken away: as a bakery file, or as an open archive.
-    pub async fn taken_away(&self, form: Form, now: DateTime<Utc>) -> Result<Taken, StoreError> {
+    /// All of it as it stands as a bakery file, to be taken away.
+    pub async fn taken_away(&self) -> Result<Taken, StoreError> {
         let folder = scratch()?;
         let path = folder.path().join("bakery");
-        match form {
-            Form::Database => self.back_up(&path).await?,
-            Form::Archive => self.export(&path, now).await?,
-        }
+        self.back_up(&path).await?;
         let file = fs::File::open(&path).map_err(io("read", &path))?;
         let bytes = file.metadata().map_err(io("read", &path))?.len();
         Ok(Taken { file, bytes, _folder: folder })
@@ -154,6 +147,9 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
         })),
         Err(error) => found.faults.push(error.to_string()),
     }
+    if found.whole() {
+        found.faults.extend(strange(&mut conn).await?);
+    }
     if !found.whole() {
         return Ok(found);
     }
@@ -173,6 +169,48 @@ pub async fn check_file(file: &Path) -> Result<Checked, StoreError> {
     read
 }
 
+/// What a file holds that no version of this program puts into one: triggers and views, which would run by themselves, tables and columns of others.
+async fn strange(conn: &mut SqliteConnection) -> Result<Vec<String>, StoreError> {
+    let version: Result<(i64,), sqlx::Error> =
+        sqlx::query_as("SELECT COALESCE(MAX(version), 0) FROM _sqlx_migrations").fetch_one(&mut *conn).await;
+    // Of what is no bakery at all, or of a later version, the opening tells.
+    let Ok((version,)) = version else { return Ok(vec![]) };
+    let then: Vec<_> = MIGRATIONS.iter().filter(|m| m.version <= version).cloned().collect();
+    if then.last().is_none_or(|m| m.version != version) {
+        return Ok(vec![]);
+    }
+    let mut made = SqliteConnectOptions::new().in_memory(true).connect().await?;
+    Migrator::with_migrations(then).run(&mut made).await?;
+    let (ours, theirs) = (parts(&mut made).await?, parts(conn).await?);
+    made.close().await?;
+    Ok(theirs.difference(&ours).take(MOST_FAULTS).map(|part| format!("{part} was not made by this program")).collect())
+}
+
+/// All that a schema holds: its tables with their columns, indexes, triggers, views.
+async fn parts(conn: &mut SqliteConnection) -> Result<BTreeSet<String>, StoreError> {
+    // What SQLite keeps for itself: its statistics, and the indexes behind keys.
+    let things: Vec<(String, String)> =
+        sqlx::query_as("SELECT type, name FROM sqlite_schema WHERE name NOT LIKE 'sqlite\\_%' ESCAPE '\\'")
+            .fetch_all(&mut *conn)
+            .await?;
+    let mut all: BTreeSet<String> = BTreeSet::new();
+    for (kind, name) in things {
+        if kind == "table" {
+            let columns: Vec<(String, String, i64)> =
+                sqlx::query_as("SELECT name, type, hidden FROM pragma_table_xinfo(?)")
+                    .bind(&name)
+                    .fetch_all(&mut *conn)
+                    .await?;
+            all.extend(columns.into_iter().map(|(column, its, hidden)| {
+                let computed = if hidden == 0 { "" } else { "computed " };
+                format!("the {computed}column {column} ({its}) of {name}")
+            }));
+        }
+        all.insert(format!("the {kind} {name}"));
+    }
+    Ok(all)
+}
+
 /// Copies a bakery file into a new one, also while a program has it open. Refuses where there is a file already; of a copy that fails nothing is left.
 pub async fn back_up_file(file: &Path, to: &Path) -> Result<(), StoreError> {
     sniff(file)?;
@@ -187,7 +225,7 @@ pub async fn back_up_file(file: &Path, to: &Path) -> Result<(), StoreError> {
 pub async fn restore(backup: &Path, to: &Path, now: DateTime<Utc>) -> Result<Option<PathBuf>, StoreError> {
     whole(backup).await?;
     let place = Place::of(to)?;
-    let fresh = with_tail(to, ".restored");
+    let fresh = with_tail(place.file(), ".restored");
     remove(&fresh)?;
     back_up_file(backup, &fresh).await?;
     place.put(&fresh, now).await
@@ -200,34 +238,39 @@ pub(crate) async fn whole(file: &Path) -> Result<(), StoreError> {
 }
 
 /// Where a bakery file lies, or is to lie, while nobody else has it open.
-pub(crate) struct Place<'a> {
-    file: &'a Path,
-    _lock: Lock,
+pub(crate) struct Place {
+    lock: Lock,
 }
 
-impl<'a> Place<'a> {
-    pub(crate) fn of(file: &'a Path) -> Result<Self, StoreError> {
-        Ok(Self { file, _lock: Lock::of(file)? })
+impl Place {
+    pub(crate) fn of(file: &Path) -> Result<Self, StoreError> {
+        Ok(Self { lock: Lock::of(file)? })
+    }
+
+    /// Where it really lies, also where it was named by a link.
+    pub(crate) fn file(&self) -> &Path {
+        self.lock.file()
     }
 
     /// Puts another file there; what was there is kept beside it under a name with the time, which is answered.
     pub(crate) async fn put(&self, fresh: &Path, now: DateTime<Utc>) -> Result<Option<PathBuf>, StoreError> {
-        let aside = with_tail(self.file, &format!(".before-{}", now.format("%Y%m%d-%H%M%S")));
+        let file = self.file();
+        let aside = with_tail(file, &format!(".before-{}", now.format("%Y%m%d-%H%M%S")));
         if aside.exists() {
             return Err(StoreError::FileThere { path: aside.display().to_string() });
         }
-        let there = self.file.exists();
+        let there = !self.lock.made();
         if there {
             // What its log holds is brought into it.
-            let mut conn = SqliteConnectOptions::new().filename(self.file).connect().await?;
+            let mut conn = SqliteConnectOptions::new().filename(file).connect().await?;
             sqlx::query("PRAGMA wal_checkpoint(TRUNCATE)").execute(&mut conn).await?;
             conn.close().await?;
-            fs::rename(self.file, &aside).map_err(io("put aside", self.file))?;
+            fs::rename(file, &aside).map_err(io("put aside", file))?;
             for tail in BESIDE {
-                remove(&with_tail(self.file, tail))?;
+                remove(&with_tail(file, tail))?;
             }
         }
-        fs::rename(fresh, self.file).map_err(io("write", self.file))?;
+        fs::rename(fresh, file).map_err(io("write", file))?;
         Ok(there.then_some(aside))
     }
 }
@@ -241,7 +284,9 @@ pub(crate) async fn copy_of(file: &Path) -> Result<(TempDir, PathBuf), StoreErro
 }
 
 pub(crate) async fn looked_at(file: &Path) -> Result<SqliteConnection, StoreError> {
-    Ok(SqliteConnectOptions::new().filename(file).read_only(true).connect().await?)
+    // What a file of somebody else says is not run.
+    let options = SqliteConnectOptions::new().filename(file).read_only(true).pragma("trusted_schema", "OFF");
+    Ok(options.connect().await?)
 }
 
 /// SQLite's own copy of all that a connection sees, whole or not there; it is in use by nobody.
@@ -249,16 +294,32 @@ async fn into_new(conn: &mut SqliteConnection, to: &Path) -> Result<(), StoreErr
     if to.exists() {
         return Err(StoreError::FileThere { path: to.display().to_string() });
     }
-    let partial = with_tail(to, ".partial");
+    // Of its own: two that are made at once do not write into each other's.
+    let partial = with_tail(to, &format!(".{}{PARTIAL}", MADE.fetch_add(1, Ordering::Relaxed)));
     remove(&partial)?;
     match vacuum(conn, &partial).await {
-        Ok(()) => fs::rename(&partial, to).map_err(io("write", to)),
+        // Over nothing that came there meanwhile: a link is made only where there is no file.
+        Ok(()) => match fs::hard_link(&partial, to) {
+            Ok(()) => remove(&partial),
+            Err(error) if error.kind() == std::io::ErrorKind::AlreadyExists => {
+                remove(&partial)?;
+                Err(StoreError::FileThere { path: to.display().to_string() })
+            }
+            // A file system without links.
+            Err(_) => fs::rename(&partial, to).map_err(io("write", to)),
+        },
         Err(error) => {
             remove(&partial)?;
+            remove(&with_tail(&partial, "-journal"))?;
             Err(error)
         }
     }
 }
+
+/// What is not made to its end is called so.
+const PARTIAL: &str = ".partial";
+/// Counts the copies that were begun.
+static MADE: AtomicU32 = AtomicU32::new(0);
 
 async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreError> {
     let Some(name) = into.to_str() else {
@@ -280,7 +341,27 @@ async fn vacuum(conn: &mut SqliteConnection, into: &Path) -> Result<(), StoreErr
 
 /// A folder that is gone when it is dropped.
 pub(crate) fn scratch() -> Result<TempDir, StoreError> {
-    tempfile::tempdir().map_err(io("make", &std::env::temp_dir()))
+    let named = format!("{SCRATCH}{}-", std::process::id());
+    tempfile::Builder::new().prefix(&named).tempdir().map_err(io("make", &std::env::temp_dir()))
+}
+
+/// Folders for a while are called so, with the number of the program that made them.
+const SCRATCH: &str = "ready-slab-copy-";
+
+/// Removes what programs that were killed have left half made: each is as large as the bakery.
+pub fn remove_left_over() {
+    let Ok(entries) = fs::read_dir(std::env::temp_dir()) else { return };
+    for entry in entries.flatten() {
+        let name = entry.file_name().to_string_lossy().into_owned();
+        let maker = name.strip_prefix(SCRATCH).and_then(|rest| rest.split('-').next()).map(str::to_owned);
+        // Where programs cannot be looked at, nothing is taken away.
+        let gone = |pid: &String| Path::new("/proc/self").exists() && !Path::new("/proc").join(pid).exists();
+        if maker.as_ref().is_some_and(gone)
+            && let Err(error) = fs::remove_dir_all(entry.path())
+        {
+            tracing::warn!(%error, folder = %entry.path().display(), "what an ended program left cannot be removed");
+        }
+    }
 }
 
 /// Removes a file, if it is there.
@@ -303,16 +384,19 @@ pub struct Backup {
 }
 
 /// Where backups lie, and how many are kept.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone)]
 pub struct Backups {
     folder: PathBuf,
     /// Names begin with this.
     name: String,
     keep: usize,
+    making: Arc<Mutex<()>>,
 }
 
 /// Every backup ends so; only those are removed again.
 const ENDING: &str = ".backup.db";
+/// More are not made in one second; far more than anybody presses.
+const MOST_IN_A_SECOND: u32 = 999;
 
 /// What a backup was made for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -342,7 +426,7 @@ impl Backups {
     pub fn of(file: &Path, folder: Option<PathBuf>, keep: usize) -> Self {
         let name = file.file_stem().map_or_else(|| "bakery".to_owned(), |n| n.to_string_lossy().into_owned());
         let folder = folder.unwrap_or_else(|| with_tail(&file.with_file_name(&name), "-backups"));
-        Self { folder, name, keep: keep.max(1) }
+        Self { folder, name, keep: keep.max(1), making: Arc::default() }
     }
 
     /// Where they lie.
@@ -380,15 +464,33 @@ impl Backups {
         Ok(found)
     }
 
-    /// A name for one that is made now; `why` is part of it.
+    /// A name for one that is made now; `why` is part of it, and a number where several are made in one second.
     fn name(&self, now: DateTime<Utc>, why: Why) -> PathBuf {
         let stamp = now.format("%Y-%m-%d %H%M%S");
-        self.folder.join(format!("{} {stamp}{}{ENDING}", self.name, why.word()))
+        let named = |number: String| self.folder.join(format!("{} {stamp}{number}{}{ENDING}", self.name, why.word()));
+        let free = (2..=MOST_IN_A_SECOND).map(|n| named(format!("-{n}"))).find(|file| !file.exists());
+        Some(named(String::new())).filter(|file| !file.exists()).or(free).unwrap_or_else(|| named(String::new()))
+    }
+
+    /// Removes what a program that was killed has left half made. To be called while no other one serves the bakery.
+    pub fn remove_left_over(&self) -> Result<(), StoreError> {
+        let Ok(entries) = fs::read_dir(&self.folder) else { return Ok(()) };
+        let began = format!("{} ", self.name);
+        for entry in entries.flatten() {
+            let name = entry.file_name().to_string_lossy().into_owned();
+            let half = name.ends_with(PARTIAL) || name.ends_with(&format!("{PARTIAL}-journal"));
+            if half && name.starts_with(&began) && name.contains(ENDING) {
+                remove(&entry.path())?;
+            }
+        }
+        Ok(())
     }
 
     /// Makes one, and removes the oldest of its kind beyond those that are kept: a press takes no day's place.
     pub async fn make(&self, store: &Store, now: DateTime<Utc>, why: Why) -> Result<Backup, StoreError> {
         fs::create_dir_all(&self.folder).map_err(io("make", &self.folder))?;
+        // One after the other: each finds the name of the one before taken.
+        let _one = self.making.lock().await;
         let file = self.name(now, why);
         store.back_up(&file).await?;
         self.thin(why)?;

@@ -31,13 +31,13 @@ mod things;
 mod tries;
 mod writing;
 
-pub use archive::{export_file, import};
+pub use archive::{CARRIED, export_file, import};
 pub use book::{BookPage, BookRecord, BookWanted};
 pub use devices::{DeviceId, Role, StoredDevice};
 pub use edits::{EditSummary, History};
 pub use error::StoreError;
 pub use found::{JobPage, JobsWanted};
-pub use keeping::{Backup, Backups, Checked, Form, Taken, Why, back_up_file, check_file, restore};
+pub use keeping::{Backup, Backups, Checked, Taken, Why, back_up_file, check_file, remove_left_over, restore};
 pub use lock::Lock;
 pub use store::Store;
 pub use things::{

@@ -135,6 +135,15 @@ impl Store {
         w.commit().await
     }
 
+    /// The names of the presses that were noted of a run.
+    pub async fn known_presses(&self, id: RunId) -> Result<Vec<String>, StoreError> {
+        let rows: Vec<(String,)> = sqlx::query_as("SELECT press FROM run_event WHERE run_id = ?")
+            .bind(id.0)
+            .fetch_all(&mut *self.conn().await?)
+            .await?;
+        Ok(rows.into_iter().map(|(press,)| press).collect())
+    }
+
     /// All that was noted of a run, in the order in which it was.
     pub async fn run_events(&self, id: RunId) -> Result<Vec<RunEvent>, StoreError> {
         let rows: Vec<EventRow> = sqlx::query_as("SELECT id, at_min, what FROM run_event WHERE run_id = ? ORDER BY id")

@@ -85,7 +85,8 @@ impl DerefMut for Conn {
 
 impl Source {
     pub async fn open(path: &Path, migrations: &sqlx::migrate::Migrator) -> Result<Self, StoreError> {
-        if path.exists() {
+        // An empty file is a bakery that begins: its lock has made it.
+        if std::fs::metadata(path).is_ok_and(|m| m.len() > 0) {
             sniff(path)?;
         }
         let options = SqliteConnectOptions::new()

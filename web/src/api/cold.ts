@@ -1,6 +1,6 @@
 /** What the cold station asks of the server, and what it changes there. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, settled, type ProbeBody, type PutInBody, type ReadingBody, type TouchBody, type Trouble } from "./client";
+import { api, Refusal, settled, type ProbeBody, type PutInBody, type ReadingBody, type TouchBody, type Trouble } from "./client";
 import { useAction, useFact } from "./queries";
 
 export const useWanted = (id: number, in_at: string, ready_at: string) =>
@@ -59,6 +59,23 @@ export const useMovePiece = () =>
   useFact(({ id, place }: { id: number; place: "fridge" | "freezer" | "bench" }) =>
     settled(api.POST("/api/chills/{id}/move", { params: { path: { id } }, body: { place } })),
   );
+/** A reading, and when it was typed by this device's clock. */
+export interface TypedReading extends ReadingBody {
+  typed_at: string;
+}
+
+/** It bears its own time, so that it is the same one however often it is sent; where this device's clock is ahead of the server's it is of when it comes there. */
+async function addReading(id: number, { typed_at, ...reading }: TypedReading) {
+  const send = (body: ReadingBody) => settled(api.POST("/api/chills/{id}/readings", { params: { path: { id } }, body: [body] }));
+  if (reading.read_at != null) return send(reading);
+  try {
+    return await send({ ...reading, read_at: typed_at });
+  } catch (error) {
+    if (error instanceof Refusal && error.of("readings[0].read_at")) return send(reading);
+    throw error;
+  }
+}
+
 /** What is done to a followed piece by its number alone. */
 export const usePieceAct = () =>
   useFact(({ id, act }: { id: number; act: "unmove" | "end" | "reopen" | "teach" }) => {
@@ -76,8 +93,7 @@ export const usePieceAct = () =>
   });
 export const useForgetPiece = () =>
   useFact((id: number) => settled(api.DELETE("/api/chills/{id}", { params: { path: { id } } })));
-export const useAddReading = (id: number) =>
-  useFact((reading: ReadingBody) => settled(api.POST("/api/chills/{id}/readings", { params: { path: { id } }, body: [reading] })));
+export const useAddReading = (id: number) => useFact((reading: TypedReading) => addReading(id, reading), "does no harm");
 export const useDeleteReading = () =>
   useFact((id: number) => settled(api.DELETE("/api/readings/{id}", { params: { path: { id } } })));
 export const useProbe = (id: number) =>

@@ -4,6 +4,7 @@ import {
   api, madeFrom, Refusal, settled, type BowlRequest, type Formula, type FormulaBody, type History, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
   type BakePhotoQuery, type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
 } from "./client";
+import { inTurn, type Repeats } from "./outgoing";
 import { canChange, type Edited } from "./resting";
 import { setZone } from "../drawing/time";
 import { didEdit } from "../kit/said";
@@ -161,18 +162,19 @@ async function change<T>(revision: number | undefined, send: (revision: number |
 export function useChangeJob(id: number) {
   const client = useQueryClient();
   return useMutation({
-    scope: { id: "edits" },
     // A change that rests on the job is made to it as it stands when its turn comes, so that two quick edits keep both.
-    mutationFn: async (wanted: Partial<JobBody> | ((now: Job) => Partial<JobBody>)) => {
-      const now = client.getQueryData<Job>(keys.job(id)) ?? (await jobQuery(id).queryFn());
-      const patch = typeof wanted === "function" ? wanted(now) : wanted;
-      const send = (revision: number | undefined) =>
-        settled(api.PATCH("/api/jobs/{id}", { params: { path: { id } }, body: patch as Record<string, never>, ...madeFrom(revision) }));
-      return change(now.revision, send, () => jobQuery(id).queryFn());
-    },
-    onSuccess: (job: Job) => {
+    mutationFn: (wanted: Partial<JobBody> | ((now: Job) => Partial<JobBody>)) =>
+      inTurn(async () => {
+        const now = client.getQueryData<Job>(keys.job(id)) ?? (await jobQuery(id).queryFn());
+        const patch = typeof wanted === "function" ? wanted(now) : wanted;
+        const send = (revision: number | undefined) =>
+          settled(api.PATCH("/api/jobs/{id}", { params: { path: { id } }, body: patch as Record<string, never>, ...madeFrom(revision) }));
+        const job = await change(now.revision, send, () => jobQuery(id).queryFn());
+        client.setQueryData(keys.job(id), job);
+        return job;
+      }, "does no harm"),
+    onSuccess: () => {
       didEdit();
-      client.setQueryData(keys.job(id), job);
       return refresh(client, "job");
     },
   });
@@ -181,18 +183,19 @@ export function useChangeJob(id: number) {
 export function useChangeKitchen() {
   const client = useQueryClient();
   return useMutation({
-    scope: { id: "edits" },
-    mutationFn: async (wanted: Partial<Kitchen> | ((now: Kitchen) => Partial<Kitchen>)) => {
-      const now = client.getQueryData<Kitchen>(keys.kitchen) ?? (await kitchenQuery.queryFn());
-      const patch = typeof wanted === "function" ? wanted(now) : wanted;
-      const send = (revision: number | undefined) =>
-        settled(api.PATCH("/api/kitchen", { body: patch as Record<string, never>, ...madeFrom(revision) }));
-      return change(now.revision, send, kitchenQuery.queryFn);
-    },
+    mutationFn: (wanted: Partial<Kitchen> | ((now: Kitchen) => Partial<Kitchen>)) =>
+      inTurn(async () => {
+        const now = client.getQueryData<Kitchen>(keys.kitchen) ?? (await kitchenQuery.queryFn());
+        const patch = typeof wanted === "function" ? wanted(now) : wanted;
+        const send = (revision: number | undefined) =>
+          settled(api.PATCH("/api/kitchen", { body: patch as Record<string, never>, ...madeFrom(revision) }));
+        const kitchen = await change(now.revision, send, kitchenQuery.queryFn);
+        client.setQueryData(keys.kitchen, kitchen);
+        return kitchen;
+      }, "does no harm"),
     onSuccess: (kitchen: Kitchen) => {
       didEdit();
       setZone(kitchen.zone ?? "");
-      client.setQueryData(keys.kitchen, kitchen);
       return refresh(client, "kitchen");
     },
   });
@@ -201,36 +204,36 @@ export function useChangeKitchen() {
 export function useChangeFormula(id: number) {
   const client = useQueryClient();
   return useMutation({
-    scope: { id: "edits" },
     // The change is made to the recipe as it stands when its turn comes, so that two quick edits do not undo each other.
-    mutationFn: async (wanted: (formula: FormulaBody) => FormulaBody) => {
-      const all = client.getQueryData<Formula[]>(keys.formulas) ?? (await formulasQuery.queryFn());
-      const current = all.find((f) => f.id === id);
-      const { name, lines } = current ?? { name: "", lines: [] };
-      const body = wanted({ name, lines });
-      const send = (revision: number | undefined) =>
-        settled(api.PUT("/api/formulas/{id}", { params: { path: { id } }, body, ...madeFrom(revision) }));
-      const asItIs = async () => {
-        const found = (await formulasQuery.queryFn()).find((f) => f.id === id);
-        if (!found) throw new Error("the recipe is gone");
-        return found;
-      };
-      return change(current?.revision, send, asItIs);
-    },
-    onSuccess: (formula: Formula) => {
+    mutationFn: (wanted: (formula: FormulaBody) => FormulaBody) =>
+      inTurn(async () => {
+        const all = client.getQueryData<Formula[]>(keys.formulas) ?? (await formulasQuery.queryFn());
+        const current = all.find((f) => f.id === id);
+        const { name, lines } = current ?? { name: "", lines: [] };
+        const body = wanted({ name, lines });
+        const send = (revision: number | undefined) =>
+          settled(api.PUT("/api/formulas/{id}", { params: { path: { id } }, body, ...madeFrom(revision) }));
+        const asItIs = async () => {
+          const found = (await formulasQuery.queryFn()).find((f) => f.id === id);
+          if (!found) throw new Error("the recipe is gone");
+          return found;
+        };
+        const formula = await change(current?.revision, send, asItIs);
+        client.setQueryData<Formula[]>(keys.formulas, (known) => known?.map((f) => (f.id === id ? formula : f)));
+        return formula;
+      }, "does no harm"),
+    onSuccess: () => {
       didEdit();
-      client.setQueryData<Formula[]>(keys.formulas, (all) => all?.map((f) => (f.id === id ? formula : f)));
       return refresh(client, "formula");
     },
   });
 }
 
 /** A change after which what it can have changed is asked for again. */
-export function useAction<Input, Output>(action: (input: Input) => Promise<Output>, edited: Edited | "anything" = "anything") {
+export function useAction<Input, Output>(action: (input: Input) => Promise<Output>, edited: Edited | "anything" = "anything", repeats: Repeats = "would be made twice") {
   const client = useQueryClient();
   return useMutation({
-    scope: { id: "edits" },
-    mutationFn: action,
+    mutationFn: (input: Input) => inTurn(() => action(input), repeats),
     onSuccess: () => {
       didEdit();
       return refresh(client, edited);
@@ -239,9 +242,9 @@ export function useAction<Input, Output>(action: (input: Input) => Promise<Outpu
 }
 
 /** A fact of the day that was noted: what undo takes back is decided by `didFact`, not by the edits before it. */
-export function useFact<Input, Output>(action: (input: Input) => Promise<Output>) {
+export function useFact<Input, Output>(action: (input: Input) => Promise<Output>, repeats: Repeats = "would be made twice") {
   const client = useQueryClient();
-  return useMutation({ scope: { id: "edits" }, mutationFn: action, onSuccess: () => refresh(client, "fact") });
+  return useMutation({ mutationFn: (input: Input) => inTurn(() => action(input), repeats), onSuccess: () => refresh(client, "fact") });
 }
 
 /** A new job as the server begins one; of a formula where its number is given. */

@@ -46,7 +46,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The whole bakery as an open archive, as it stands now: a ZIP of JSON lines, CSV and SVG. */
+        /** The whole bakery as an open archive, as it stands now: a ZIP of JSON lines, CSV and SVG. It goes out as it is packed, and is given up when nobody reads it. */
         get: operations["backups_archive"];
         put?: never;
         post?: never;
@@ -2082,7 +2082,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Notes what happened, all of it or nothing; the rest of the day is planned anew. */
+        /**
+         * Notes what happened, all of it or nothing; the rest of the day is planned anew. What was noted before passes by, also of a day that has ended; of
+         *     such a day what was before its end is still taken.
+         */
         post: operations["runs_note"];
         delete?: never;
         options?: never;
@@ -3324,7 +3327,7 @@ export interface components {
             code: string;
             /**
              * Format: int64
-             * @description So long it is good, for five tries.
+             * @description So long it is good.
              */
             good_for_s: number;
             /** @description The same with the code as a picture to point a camera at (ISO/IEC 18004), an SVG file. */
@@ -4018,7 +4021,7 @@ export interface components {
         EventBody: {
             /**
              * Format: double
-             * @description When, minutes of the run, -10000 to 100000; now when null.
+             * @description When, minutes of the run, from a day before it was begun; now when null, and where it would lie ahead.
              */
             at_min?: number | null;
             /** @description A name of the press, 1 to 60 characters: sent again, it counts once. */
@@ -7693,6 +7696,8 @@ export interface components {
             baked: components["schemas"]["BakedView"][];
             /** @description The day. */
             bars: components["schemas"]["BarView"][];
+            /** @description The moment it was begun at, UTC: tells it from another run of the same number. */
+            began: string;
             catch_up?: components["schemas"]["CatchUpView"] | null;
             changed?: components["schemas"]["ChangedView"] | null;
             /** @description The date it is wanted on. */
@@ -13777,6 +13782,14 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

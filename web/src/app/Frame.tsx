@@ -10,6 +10,7 @@ import { KeySheet, useKeys, useTakeBack } from "./keys";
 import { UnitsButton } from "./UnitsButton";
 import { SaidHere } from "../kit/SaidHere";
 import { StaleHere } from "../kit/Stale";
+import { Unsent } from "../kit/Unsent";
 import { useLive, type LiveState } from "./live";
 
 const DemoBar = lazy(async () => ({ default: (await import("./DemoBar")).DemoBar }));
@@ -58,6 +59,7 @@ export function Frame() {
       </Suspense>
       <SaidHere />
       <StaleHere />
+      <Unsent />
     </div>
   );
 }

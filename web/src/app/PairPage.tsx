@@ -32,7 +32,7 @@ export function PairPage() {
       <form onSubmit={send} className="rounded-xl border border-rule bg-raised p-6">
         <p className="text-fine text-soft">Ready Slab</p>
         <h1 className="h-station mt-1">Let this device in</h1>
-        <p className="mt-2">A code of eight digits stands where the program was started, or at Kitchen, Devices, on a device that is let in already.</p>
+        <p className="mt-2">Enter the 12-digit code. It is shown where the program was started, and under Kitchen, Devices.</p>
         <label className="mt-4 block">
           <span className="mb-1 block text-fine text-soft">Code</span>
           <input
@@ -40,7 +40,7 @@ export function PairPage() {
             value={code}
             inputMode="numeric"
             autoComplete="one-time-code"
-            maxLength={12}
+            maxLength={20}
             required
             onChange={(e) => setCode(e.target.value)}
           />

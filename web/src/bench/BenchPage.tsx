@@ -2,9 +2,10 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { at, BASE } from "../api/base";
-import { api, settled } from "../api/client";
+import { api, settled, type Refusal } from "../api/client";
 import { playSound } from "../app/sounds";
 import { notify, setTitle } from "../app/alerts";
+import { pairHere } from "../app/letin";
 import { say } from "../drawing/sentence";
 import { clock, duration, shifted } from "../drawing/time";
 import { number } from "../drawing/units";
@@ -26,11 +27,14 @@ const EARLIER_MIN = 5;
 /** What a press changed is told for so long. */
 const NEWS_MIN = 5;
 
+/** Notes what happened, with what its button said. */
+type Press = (what: Happened | readonly Happened[], said: string) => void;
+
 const keyOf = (t: Timer): string => `${t.tasks.join(".")} ${t.state}`;
 
 export function BenchPage() {
   const id = Number(useParams().runId);
-  const { run, told_ms, connected, fault, waiting, press } = useRun(id);
+  const { run, told_ms, connected, fault, waiting, held, refused, press } = useRun(id);
   const seen = useMemo(() => ({ run, told_ms, connected, fault }), [run, told_ms, connected, fault]);
   const now = useNow(seen, run?.speed ?? 1);
   const tells = useTelling();
@@ -60,11 +64,12 @@ export function BenchPage() {
   return (
     <main id="work" className="mx-auto flex min-h-dvh max-w-[1500px] flex-col gap-3 bg-stone p-3 text-lg sm:px-5 sm:py-4" aria-label={`Bench: ${run.name}`}>
       <Head run={run} now={now} press={press} />
-      {connected ? null : (
-        <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-          The server does not answer. Go on pressing: {waiting.length === 0 ? "what you press" : waiting.length === 1 ? "one press" : `${waiting.length} presses`} will be sent when it is back.
-        </p>
-      )}
+      <Waiting connected={connected} waiting={waiting.length} held={held} />
+      {refused.length > 0 ? (
+        <div role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
+          {refused.map(({ thing, why }) => <p key={thing.press}>Not taken: {thing.said}, pressed at {clock(shifted(run.zero_at, thing.at_min ?? 0))}. {sentenceOf(why.message)}</p>)}
+        </div>
+      ) : null}
       {fault ? <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">{fault}</p> : null}
       <Changes run={run} now={now} />
       {run.ended ? null : <ToTry jobs={run.lots.map((l) => l.job_id)} />}
@@ -93,6 +98,34 @@ export function BenchPage() {
       </section>
       <Below run={run} press={press} />
     </main>
+  );
+}
+
+/** As a sentence of its own. */
+const sentenceOf = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, "")}.`;
+
+/** What is pressed and not taken yet, and why; nothing of it is lost. */
+function Waiting({ connected, waiting, held }: { connected: boolean; waiting: number; held: Refusal | undefined }) {
+  const presses = waiting === 0 ? "what you press" : waiting === 1 ? "one press" : `${waiting} presses`;
+  if (held && waiting > 0 && held.problem.status === 401) {
+    return (
+      <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
+        This device must be let in again. Kept here until then: {presses}. <a href={pairHere()} className="underline">Enter a code</a>
+      </p>
+    );
+  }
+  if (!connected) {
+    return (
+      <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
+        The server does not answer. Go on pressing: {presses} will be sent when it is back.
+      </p>
+    );
+  }
+  if (!held || waiting === 0) return null;
+  return (
+    <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
+      {sentenceOf(held.problem.errors[0]?.message ?? held.problem.detail)} Go on pressing: {presses} will be sent again.
+    </p>
   );
 }
 
@@ -141,7 +174,7 @@ function stopwatch(min: number): string {
   return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
 }
 
-function Head({ run, now, press }: { run: Run; now: number; press(what: Happened): void }) {
+function Head({ run, now, press }: { run: Run; now: number; press: Press }) {
   const latest = run.lots.reduce<Run["lots"][number] | undefined>((most, lot) => (most === undefined || lot.late_min > most.late_min ? lot : most), undefined);
   const late = latest ? Math.round(latest.late_min) : 0;
   const help = run.catch_up;
@@ -158,7 +191,7 @@ function Head({ run, now, press }: { run: Run; now: number; press(what: Happened
       ) : null}
       {help ? (
         help.press ? (
-          <button type="button" className="btn min-h-14 max-w-full whitespace-normal border-warm py-1 text-left leading-snug lg:max-w-[24rem]" onClick={() => help.press && press(help.press)}>
+          <button type="button" className="btn min-h-14 max-w-full whitespace-normal border-warm py-1 text-left leading-snug lg:max-w-[24rem]" onClick={() => help.press && press(help.press, help.says.text)}>
             <Says of={help.says} />
           </button>
         ) : (
@@ -201,7 +234,7 @@ function Changes({ run, now }: { run: Run; now: number }) {
   );
 }
 
-function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: Run; now: number; press(what: Happened | readonly Happened[]): void }) {
+function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: Run; now: number; press: Press }) {
   const [chosen, setChosen] = useState<number>();
   const card = cards.find((c) => c.task === chosen) ?? cards[0];
   if (!card) {
@@ -224,13 +257,13 @@ function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: 
       </div>
       {card.strip ? <Strip strip={card.strip} now={now} zero={run.zero_at} /> : null}
       <div className="mt-auto grid gap-3.5 sm:grid-cols-[minmax(0,1fr)_auto_auto]">
-        <button type="button" className="btn btn-main min-h-[5.25rem] whitespace-normal rounded-2xl px-6 text-2xl" onClick={() => press({ kind: "done", task: card.task })}>
+        <button type="button" className="btn btn-main min-h-[5.25rem] whitespace-normal rounded-2xl px-6 text-2xl" onClick={() => press({ kind: "done", task: card.task }, `${card.does}: ${card.button}`)}>
           {card.button}
         </button>
         {card.step === "cut" && card.now ? (
-          <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "too_soft", task: card.task, min: card.soft_min })}>Too soft</button>
+          <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "too_soft", task: card.task, min: card.soft_min }, `${card.does}: too soft`)}>Too soft</button>
         ) : null}
-        <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: card.slow_min })}>More time</button>
+        <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: card.slow_min }, `${card.does}: more time`)}>More time</button>
       </div>
       {cards.length > 1 ? (
         <ul className="grid border-t border-rule pt-2" aria-label="What comes for the hands">
@@ -271,12 +304,12 @@ function Strip({ strip, now, zero }: { strip: NonNullable<HandCard["strip"]>; no
   );
 }
 
-function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer; run: Run; now: number; press(what: Happened | readonly Happened[]): void; heard: boolean; onHeard(): void }) {
+function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer; run: Run; now: number; press: Press; heard: boolean; onHeard(): void }) {
   const loud = t.state === "due" || t.state === "over";
   const whole = Math.max(0.1, t.due_min - t.since_min);
   const share = Math.min(100, Math.max(0, ((now - t.since_min) / whole) * 100));
   const over = t.by_min != null && t.state === "over" ? now - t.by_min : 0;
-  const act = () => press(t.begins.length > 0 ? t.begins.map((task) => ({ kind: "started", task })) : t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })));
+  const act = () => press(t.begins.length > 0 ? t.begins.map((task) => ({ kind: "started", task })) : t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })), `${t.title}: ${t.button}`);
   return (
     <article aria-label={t.title} className={`rounded-3xl px-5 py-3 ${t.state === "over" ? "bg-warm-pale text-warm" : loud ? "bg-pale text-on-pale" : "bg-worktop"}`}>
       <p className="flex items-baseline justify-between gap-3 font-semibold">
@@ -299,7 +332,7 @@ function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer
         <div className="mt-2 flex flex-wrap gap-2.5">
           <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={act}>{t.button}</button>
           {t.step === "bake" && loud ? (
-            <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={() => press(t.tasks.map((task) => ({ kind: "more_time", task, min: t.pale_min })))}>
+            <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={() => press(t.tasks.map((task) => ({ kind: "more_time", task, min: t.pale_min })), `${t.title}: pale`)}>
               Pale: {t.pale_min} min more
             </button>
           ) : null}
@@ -335,7 +368,7 @@ function Finished({ run }: { run: Run }) {
 }
 
 /** What came out, what was noted, what else can go wrong, and what this device tells. */
-function Below({ run, press }: { run: Run; press(what: Happened | readonly Happened[]): void }) {
+function Below({ run, press }: { run: Run; press: Press }) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3.5 lg:grid-cols-3">
       <Fold title={run.baked.length === 0 ? "Trays out" : `Trays out: ${run.baked.length}`}>
@@ -353,7 +386,7 @@ function Below({ run, press }: { run: Run; press(what: Happened | readonly Happe
                   value={b.pieces ?? 0}
                   field="pieces"
                   onSave={(pieces) => {
-                    press({ kind: "counted", task: b.cut ?? 0, pieces });
+                    press({ kind: "counted", task: b.cut ?? 0, pieces }, `Tray ${b.tray}: ${pieces} pieces`);
                     return Promise.resolve();
                   }}
                 />
@@ -370,8 +403,8 @@ function Below({ run, press }: { run: Run; press(what: Happened | readonly Happe
             <li key={e.id} className="flex items-center justify-between gap-3 border-t border-rule py-1 first:border-0">
               <span className="min-w-0"><span className="num font-semibold">{clock(e.at)}</span> <Says of={e.says} /></span>
               <span className="flex shrink-0">
-                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`${EARLIER_MIN} minutes earlier: ${e.says.text}`} onClick={() => press({ kind: "moved", event: e.id, at_min: e.at_min - EARLIER_MIN })}>−{EARLIER_MIN} min</button>
-                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`Take back: ${e.says.text}`} onClick={() => press({ kind: "taken_back", event: e.id })}>Take back</button>
+                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`${EARLIER_MIN} minutes earlier: ${e.says.text}`} onClick={() => press({ kind: "moved", event: e.id, at_min: e.at_min - EARLIER_MIN }, `${EARLIER_MIN} minutes earlier: ${e.says.text}`)}>−{EARLIER_MIN} min</button>
+                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`Take back: ${e.says.text}`} onClick={() => press({ kind: "taken_back", event: e.id }, `Take back: ${e.says.text}`)}>Take back</button>
               </span>
             </li>
           ))}
@@ -404,7 +437,7 @@ function Record({ baked: b, run, rehearsal }: { baked: Run["baked"][number]; run
   );
 }
 
-function Else({ run, press }: { run: Run; press(what: Happened | readonly Happened[]): void }) {
+function Else({ run, press }: { run: Run; press: Press }) {
   const tells = useTelling();
   const [off, setOff] = useState(10);
   const trays = run.timers.filter((t) => t.step !== "preheat" && t.step !== "chill" && t.step !== "thaw" && t.step !== "bulk_chill");
@@ -413,10 +446,10 @@ function Else({ run, press }: { run: Run; press(what: Happened | readonly Happen
   return (
     <div className="grid gap-2.5">
       {trays.map((t) => (
-        <button key={t.tasks.join(".")} type="button" className="btn min-h-14 justify-start" onClick={() => press(t.tasks.map((task) => ({ kind: "dropped", task })))}>Dropped: {t.title}</button>
+        <button key={t.tasks.join(".")} type="button" className="btn min-h-14 justify-start" onClick={() => press(t.tasks.map((task) => ({ kind: "dropped", task })), `Dropped: ${t.title}`)}>Dropped: {t.title}</button>
       ))}
       <span className="flex items-center gap-2">
-        <button type="button" className="btn min-h-14 flex-1 justify-start" onClick={() => press({ kind: "power_went", min: off })}>The oven was off</button>
+        <button type="button" className="btn min-h-14 flex-1 justify-start" onClick={() => press({ kind: "power_went", min: off }, "The oven was off")}>The oven was off</button>
         <input className="field num w-20" type="number" min={1} max={600} value={off} aria-label="For so many minutes" onChange={(e) => setOff(Number(e.target.value) || 1)} /> min
       </span>
       {dough && !run.rehearsal ? (
@@ -433,7 +466,7 @@ function Else({ run, press }: { run: Run; press(what: Happened | readonly Happen
           placeholder="not measured"
           field="c"
           onSave={(c) => {
-            press({ kind: "measured", task: dough.tasks[0] ?? 0, c });
+            press({ kind: "measured", task: dough.tasks[0] ?? 0, c }, "The dough, measured");
             return Promise.resolve();
           }}
         />

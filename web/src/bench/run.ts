@@ -1,8 +1,9 @@
 /** A run as the server tells it, and what was pressed here and is not sent yet. The server reckons; this keeps, sends and asks again. */
-import { stillLetIn } from "../app/letin";
+import { holdHere, stillLetIn } from "../app/letin";
 import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { at } from "../api/base";
 import { api, Refusal, settled, type Schemas } from "../api/client";
+import { Outbox, type Told } from "../kit/outbox";
 
 export type Run = Schemas["RunView"];
 export type Timer = Schemas["TimerView"];
@@ -18,27 +19,14 @@ export interface Seen {
   fault: string | undefined;
 }
 
-/** So long until what could not be sent, or a stream that was refused, is tried again. */
+/** So long until a stream that was refused is tried again. */
 const AGAIN_MS = 1500;
 
-const kept = (id: number): string => `run-${id}-presses`;
-
-function read(id: number): EventBody[] {
-  try {
-    const found: unknown = JSON.parse(localStorage.getItem(kept(id)) ?? "[]");
-    return Array.isArray(found) ? (found as EventBody[]) : [];
-  } catch {
-    return [];
-  }
-}
-
-function keep(id: number, presses: readonly EventBody[]): void {
-  try {
-    if (presses.length === 0) localStorage.removeItem(kept(id));
-    else localStorage.setItem(kept(id), JSON.stringify(presses));
-  } catch {
-    // A browser that keeps nothing still sends; it only forgets when it is closed.
-  }
+/** A press, and of which day: a demo made anew, or a bakery brought back, has days with the same numbers. */
+export interface Press extends EventBody {
+  of: string;
+  /** What the button said. */
+  said: string;
 }
 
 /** The minute of the run now. */
@@ -47,21 +35,40 @@ export function minuteOf(seen: Seen, now_ms: number): number {
   return seen.run.ended ? seen.run.now_min : seen.run.now_min + ((now_ms - seen.told_ms) / 60_000) * seen.run.speed;
 }
 
-export function useRun(id: number): Seen & { waiting: readonly EventBody[]; press(what: Happened | readonly Happened[]): void } {
+/** What was pressed here, and how it stands with it. */
+export interface Presses {
+  waiting: readonly Press[];
+  /** Why what waits is not taken yet. */
+  held: Refusal | undefined;
+  /** What the server would not have. */
+  refused: Told<Press>["refused"];
+}
+
+export function useRun(id: number): Seen & Presses & { press(what: Happened | readonly Happened[], said: string): void } {
   const [seen, setSeen] = useState<Seen>({ run: undefined, told_ms: 0, connected: true, fault: undefined });
-  const [waiting, setWaiting] = useState<readonly EventBody[]>(() => read(id));
+  const [told, setTold] = useState<Told<Press>>({ waiting: [], held: undefined, refused: [] });
   const newest = useRef(seen);
+  const outbox = useRef<Outbox<Press>>(null);
   useEffect(() => {
     newest.current = seen;
   }, [seen]);
-  const tell = useCallback((run: Run) => setSeen({ run, told_ms: performance.now(), connected: true, fault: undefined }), []);
+  const tell = useCallback((run: Run) => {
+    newest.current = { run, told_ms: performance.now(), connected: true, fault: undefined };
+    setSeen(newest.current);
+  }, []);
   useEffect(() => {
     let again: ReturnType<typeof setTimeout> | undefined;
     let source: EventSource | undefined;
     const open = () => {
       source = new EventSource(at(`/api/runs/${id}/live`));
       const stream = source;
-      stream.addEventListener("run", (e) => tell(JSON.parse(e.data as string) as Run));
+      stream.addEventListener("run", (e) => {
+        const first = newest.current.run === undefined;
+        const back = !newest.current.connected;
+        tell(JSON.parse(e.data as string) as Run);
+        // What waits from before goes out once it is known which day this is, and at once when the server is back.
+        if (first || back) outbox.current?.go();
+      });
       stream.addEventListener("error", () => {
         setSeen((s) => ({ ...s, connected: false }));
         if (stream.readyState !== EventSource.CLOSED) return;
@@ -77,39 +84,37 @@ export function useRun(id: number): Seen & { waiting: readonly EventBody[]; pres
   }, [id, tell]);
   // What was pressed is sent as soon as the server takes it; each press once, however often it is sent.
   useEffect(() => {
-    keep(id, waiting);
-    if (waiting.length === 0) return undefined;
-    let over = false;
-    let again: ReturnType<typeof setTimeout> | undefined;
-    const send = async () => {
-      try {
-        const run = await settled(api.POST("/api/runs/{id}/events", { params: { path: { id } }, body: [...waiting] }));
-        if (over) return;
-        tell(run);
-        setWaiting((now) => now.filter((w) => !waiting.some((s) => s.press === w.press)));
-      } catch (error) {
-        if (over) return;
-        if (error instanceof Refusal && error.problem.status > 0) {
-          setSeen((s) => ({ ...s, fault: error.problem.errors[0]?.message ?? error.problem.detail }));
-          setWaiting([]);
-        } else {
-          setSeen((s) => ({ ...s, connected: false }));
-          again = setTimeout(() => void send(), AGAIN_MS);
-        }
+    const send = async (presses: readonly Press[]) => {
+      const { run } = newest.current;
+      if (!run) throw new Refusal({ title: "not told yet", status: 0, detail: "The day is not known yet.", errors: [] });
+      const strange = presses.findIndex((p) => p.of !== run.began);
+      if (strange >= 0) {
+        const errors = [{ field: `events[${strange}]`, message: "it was pressed on another day", parts: [], accepted: "" }];
+        throw new Refusal({ title: "another day", status: 422, detail: "it was pressed on another day", errors });
       }
+      const body = presses.map(({ press, what, at_min }) => ({ press, what, at_min }));
+      tell(await settled(api.POST("/api/runs/{id}/events", { params: { path: { id } }, body })));
     };
-    void send();
+    const box = new Outbox<Press>(`run-${id}-press`, send, (now) => {
+      setTold(now);
+      if (now.held?.problem.status === 0 && newest.current.run) setSeen((s) => ({ ...s, connected: false }));
+    });
+    outbox.current = box;
+    setTold({ waiting: box.waiting(), held: undefined, refused: [] });
+    const letGo = holdHere(() => box.waiting().length > 0);
+    if (newest.current.run) box.start();
     return () => {
-      over = true;
-      clearTimeout(again);
+      letGo();
+      box.stop();
     };
-  }, [id, waiting, tell]);
-  const press = useCallback((what: Happened | readonly Happened[]) => {
+  }, [id, tell]);
+  const press = useCallback((what: Happened | readonly Happened[], said: string) => {
     const at_min = minuteOf(newest.current, performance.now());
+    const of = newest.current.run?.began ?? "";
     const all = (Array.isArray(what) ? what : [what]) as Happened[];
-    setWaiting((now) => [...now, ...all.map((one) => ({ press: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`, what: one, at_min }))]);
+    outbox.current?.add(all.map((one) => ({ press: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`, what: one, at_min, of, said })));
   }, []);
-  return { ...seen, waiting, press };
+  return { ...seen, ...told, press };
 }
 
 /** The steps that were pressed for and are not sent yet. */

@@ -3,6 +3,7 @@
 use crate::clock::DayPlace;
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
+use std::ops::RangeInclusive;
 
 /// One thing that happened. Tasks are told by their places in the plan.
 #[derive(Debug, Clone, PartialEq)]
@@ -110,6 +111,34 @@ pub struct RunEvent {
     pub at_min: f64,
     /// What.
     pub what: Happened,
+}
+
+/// A press may be told to have been so long before its day was begun, min: a day. Our own choice.
+const BEFORE_IT_BEGAN_MIN: f64 = 1440.0;
+/// A press that lies ahead was noted before the clock was set back, by a day at most; what lies further ahead is none. Min, our own choice.
+const AHEAD_AT_MOST_MIN: f64 = 1500.0;
+/// A clock that is set back may stand so far behind what was noted last, min: what lies further ahead was noted by a clock that was wrong. Our own choice.
+const SET_BACK_AT_MOST_MIN: f64 = 120.0;
+
+/// When a press may be told to have been, minutes of the run: from a day before it was begun until now, and a day ahead, which is taken as now.
+#[must_use]
+pub fn may_be_noted(began_min: f64, now_min: f64) -> RangeInclusive<f64> {
+    began_min - BEFORE_IT_BEGAN_MIN..=now_min + AHEAD_AT_MOST_MIN
+}
+
+/// The minute of a run by its clock, which does not go back behind what was noted: a machine's clock that is set back by an hour does not undo the
+/// hour's work.
+#[must_use]
+pub fn not_before_noted(clock_min: f64, events: &[RunEvent]) -> f64 {
+    let near = |at: &f64| *at <= clock_min + SET_BACK_AT_MOST_MIN;
+    events.iter().map(|e| e.at_min).filter(near).fold(clock_min, f64::max)
+}
+
+/// What was noted, as it stands at a minute: what was noted by a clock that was far ahead then has happened, too, if nobody knows when.
+#[must_use]
+pub fn none_ahead(events: &[RunEvent], now_min: f64) -> Vec<RunEvent> {
+    let noted = |e: &RunEvent| RunEvent { at_min: e.at_min.min(now_min), ..e.clone() };
+    events.iter().map(noted).collect()
 }
 
 /// What holds of all that was noted: without what was taken back, at the times it was moved to, in order of time.

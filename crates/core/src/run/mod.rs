@@ -15,7 +15,7 @@ mod state;
 pub use ahead::{CatchUp, Moment, Saves};
 pub use baking::WentIn;
 pub use changed::{Changed, HeldUp, Shift};
-pub use event::{Happened, RunEvent, effective};
+pub use event::{Happened, RunEvent, effective, may_be_noted, none_ahead, not_before_noted};
 pub use followed::Followed;
 pub use plan::{BakeAt, ColdFrom, ColdRun, Elsewhere, RunLot, RunPlan, RunTask};
 pub use state::{

@@ -491,3 +491,17 @@ proptest! {
         let _ = baked(&p, &events, now);
     }
 }
+
+#[test]
+fn a_clock_that_is_set_back_undoes_nothing_that_was_noted() {
+    let events = [event(1, 100.0, Happened::Done { task: 0 }), event(2, 130.0, Happened::Done { task: 1 })];
+    for (clock, now) in [(131.0, 131.0), (71.0, 130.0), (20.0, 100.0), (-60.0, -60.0)] {
+        assert_eq!(not_before_noted(clock, &events), now, "{clock}");
+    }
+    assert_eq!(not_before_noted(5.0, &[]), 5.0);
+    // What was noted by a clock a day ahead holds nothing up.
+    let ahead = [event(3, 1_580.0, Happened::Done { task: 2 })];
+    assert_eq!(not_before_noted(140.0, &ahead), 140.0);
+    assert_eq!(none_ahead(&ahead, 140.0)[0].at_min, 140.0, "and yet it has happened");
+    assert_eq!(none_ahead(&events, 140.0), events);
+}

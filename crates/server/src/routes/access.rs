@@ -20,15 +20,17 @@ async fn view(bakeries: &Bakeries, device: &StoredDevice, this: bool) -> Result<
 }
 
 /// Lets a device in that gives the code. From then on it shows a cookie that no script reads.
-#[utoipa::path(tag = "access", operation_id = "access_pair", request_body = PairBody, responses((status = 200, body = DeviceView), (status = 403, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(tag = "access", operation_id = "access_pair", request_body = PairBody, responses((status = 200, body = DeviceView), (status = 403, body = Problem), (status = 422, body = Problem), (status = 429, body = Problem)))]
 #[post("/api/pair")]
 pub async fn pair(
+    request: HttpRequest,
     payload: web::Payload,
     access: web::Data<Access>,
     bakeries: web::Data<Bakeries>,
 ) -> Result<HttpResponse, ApiError> {
     let asked: PairBody = parse(&bytes(payload, PAIR_LIMIT_BYTES).await?)?;
-    let (device, cookie) = access.pair(&asked.code, &device_name(&asked.name)?).await?;
+    let (device, cookie) =
+        access.pair(&asked.code, &device_name(&asked.name)?, request.peer_addr().map(|a| a.ip())).await?;
     Ok(HttpResponse::Ok().cookie(cookie).json(view(&bakeries, &device, true).await?))
 }
 
@@ -71,7 +73,7 @@ pub async fn code(payload: web::Payload, access: web::Data<Access>) -> Result<we
     if access.is_open() {
         return Err(ApiError::Forbidden("everybody who reaches this bakery is let in already; no code is needed"));
     }
-    let code = access.make_code(role).await?;
+    let code = access.make_code(role)?;
     Ok(web::Json(CodeView::new(&access, &code)?))
 }
 
@@ -79,7 +81,7 @@ pub async fn code(payload: web::Payload, access: web::Data<Access>) -> Result<we
 #[utoipa::path(tag = "access", operation_id = "devices_drop_code", responses((status = 204)))]
 #[delete("/api/devices/code")]
 pub async fn drop_code(access: web::Data<Access>) -> HttpResponse {
-    access.drop_code().await;
+    access.drop_code();
     HttpResponse::NoContent().finish()
 }
 

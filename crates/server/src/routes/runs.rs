@@ -7,7 +7,7 @@ use crate::bakeries::Of;
 use crate::board::Board;
 use crate::paths::DEMO;
 use crate::problem::{ApiError, Problem};
-use crate::wire::{EventBody, NewRunBody, RunClock, RunView};
+use crate::wire::{EventBody, NewRunBody, RunClock, RunView, When};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpRequest, HttpResponse, get, post, web};
@@ -115,7 +115,8 @@ pub async fn show(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Res
     Ok(web::Json(view(&store, &board, RunId(*id)).await?))
 }
 
-/// Notes what happened, all of it or nothing; the rest of the day is planned anew.
+/// Notes what happened, all of it or nothing; the rest of the day is planned anew. What was noted before passes by, also of a day that has ended; of
+/// such a day what was before its end is still taken.
 #[utoipa::path(tag = "runs", operation_id = "runs_note", params(("id" = i64, Path)), request_body = Vec<EventBody>, responses((status = 200, body = RunView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/runs/{id}/events")]
 pub async fn note(
@@ -127,12 +128,14 @@ pub async fn note(
     let id = RunId(*id);
     let bodies: Vec<EventBody> = read(payload).await?;
     let run = store.run(id).await?;
-    if run.ended_at.is_some() {
-        return Err(InputError::refused("run", "this day has ended; nothing more is noted of it").into());
-    }
     let now = Utc::now();
-    let minute = RunClock::of(&run, store.kitchen().await?.zone()).minute(now);
-    let events = EventBody::list(bodies, &run.run.plan, minute)?;
+    let (noted, known) = (store.run_events(id).await?, store.known_presses(id).await?);
+    let when = When {
+        began_min: run.run.began_min,
+        now_min: RunClock::of(&run, store.kitchen().await?.zone()).now(&run, &noted, now),
+        ended: run.ended_at.is_some(),
+    };
+    let events = EventBody::list(bodies, &run.run.plan, when, &known)?;
     store.note_events(id, now, &events).await?;
     Ok(web::Json(view(&store, &board, id).await?))
 }

@@ -109,7 +109,7 @@ pub struct CodeBody {
 pub struct CodeView {
     /// Eight digits in two groups.
     pub code: String,
-    /// So long it is good, for five tries.
+    /// So long it is good.
     pub good_for_s: u64,
     /// What a device opens.
     pub address: String,
@@ -124,8 +124,8 @@ fn page_of(address: &str, code: &str) -> String {
 
 /// As people read it out.
 pub fn grouped(code: &str) -> String {
-    let (a, b) = code.split_at(code.len() / 2);
-    format!("{a} {b}")
+    let fours: Vec<&str> = (0..code.len()).step_by(4).filter_map(|at| code.get(at..(at + 4).min(code.len()))).collect();
+    fours.join(" ")
 }
 
 impl CodeView {

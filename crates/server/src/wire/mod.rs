@@ -89,7 +89,7 @@ pub use portion::{FirmView, PortionQuery, PortionView};
 pub use ready_slab_core::clock::MINUTE_FORMAT;
 pub use recipe::{ReadRequest, ReadingView};
 pub use record::{RecordBody, RecordView};
-pub use run::{EventBody, NewRunBody, RunClock, RunView};
+pub use run::{EventBody, NewRunBody, RunClock, RunView, When};
 pub use sentence::{FigureView, PartOfSentence, SentenceView, say, say_all, word};
 pub use together::{LotView, TogetherView};
 pub use tries::{NewTrialBody, TrialSizeQuery, TrialSizeView, TryView, trial_csv};

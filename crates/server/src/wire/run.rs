@@ -2,13 +2,13 @@
 
 use super::{SentenceView, elapsed, view};
 use crate::board::LivePiece;
-use chrono::{DateTime, NaiveDateTime, TimeDelta, Utc};
+use chrono::{DateTime, NaiveDateTime, SecondsFormat, TimeDelta, Utc};
 use ready_slab_core::clock::{DayPlace, Lane, Step, Zone};
 use ready_slab_core::cold::Target;
-use ready_slab_core::error::{Checks, InputErrors};
+use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::run::{
     Baked, Bar, BarState, CatchUp, Followed, HandCard, Happened, LotNow, Moment, PALE_MIN, RunEvent, RunPlan, RunState,
-    SLOW_MIN, SOFT_MIN, Shift, Timer, TimerState, baked, effective, state,
+    SLOW_MIN, SOFT_MIN, Shift, Timer, TimerState, baked, effective, may_be_noted, none_ahead, not_before_noted, state,
 };
 use ready_slab_store::StoredRun;
 use ready_slab_words::bench;
@@ -41,22 +41,34 @@ pub struct EventBody {
     pub press: String,
     /// What.
     pub what: Happened,
-    /// When, minutes of the run, -10000 to 100000; now when null.
+    /// When, minutes of the run, from a day before it was begun; now when null, and where it would lie ahead.
     #[serde(default)]
     pub at_min: Option<f64>,
 }
 
 impl EventBody {
     /// Events of a request, checked against the plan that they are about.
-    pub fn list(bodies: Vec<Self>, plan: &RunPlan, now: f64) -> Result<Vec<(String, f64, Happened)>, InputErrors> {
+    ///
+    /// Those in `known` were taken before and pass by. Of a day that has ended, what was before its end is taken.
+    pub fn list(
+        bodies: Vec<Self>,
+        plan: &RunPlan,
+        when: When,
+        known: &[String],
+    ) -> Result<Vec<(String, f64, Happened)>, InputErrors> {
         let mut checks = Checks::new();
         checks.limit("events", bodies.len(), MOST_EVENTS, "events at once");
+        let (may_be, now) = (may_be_noted(when.began_min, when.now_min), when.now_min);
         let tasks = f64::from(u32::try_from(plan.tasks.len()).unwrap_or(u32::MAX)) - 1.0;
-        for (i, e) in bodies.iter().enumerate().take(MOST_EVENTS) {
+        for (i, e) in bodies.iter().enumerate().take(MOST_EVENTS).filter(|(_, e)| !known.contains(&e.press)) {
             let at = |field: &str| format!("events[{i}].{field}");
             checks.text(&at("press"), &e.press, 60, "a name of the press");
-            if let Some(min) = e.at_min {
-                checks.range(&at("at_min"), min, -10_000.0, now + 1.0, "min, not in the future");
+            if when.ended && e.at_min.is_none_or(|min| min > now + AFTER_ITS_END_MIN) {
+                checks
+                    .push(InputError::refused(at("at_min"), "this day has ended before; nothing later is noted of it"));
+            } else if let Some(min) = e.at_min {
+                // A clock that was set back in between makes what was pressed before lie ahead: it is taken as now.
+                checks.range(&at("at_min"), min, *may_be.start(), *may_be.end(), "min of the run");
             }
             if let Some(task) = e.what.task() {
                 let task = f64::from(u32::try_from(task).unwrap_or(u32::MAX));
@@ -71,15 +83,30 @@ impl EventBody {
                     checks.range(&at("what.pieces"), f64::from(pieces), 0.0, 10_000.0, "pieces")
                 }
                 Happened::Moved { at_min, .. } => {
-                    checks.range(&at("what.at_min"), at_min, -10_000.0, now + 1.0, "min, not in the future")
+                    checks.range(&at("what.at_min"), at_min, *may_be.start(), *may_be.end(), "min of the run")
                 }
                 _ => {}
             }
         }
-        let all = bodies.into_iter().map(|e| (e.press, e.at_min.unwrap_or(now), e.what)).collect();
+        let fresh = bodies.into_iter().filter(|e| !known.contains(&e.press));
+        let all = fresh.map(|e| (e.press, e.at_min.map_or(now, |at| at.min(now)), e.what)).collect();
         checks.finish(all)
     }
 }
+
+/// When presses may have been.
+#[derive(Debug, Clone, Copy)]
+pub struct When {
+    /// When the run was begun, minutes of it.
+    pub began_min: f64,
+    /// The minute of the run, or of its end.
+    pub now_min: f64,
+    /// It has ended.
+    pub ended: bool,
+}
+
+/// What was pressed as the day was ended, on another device, counts as before its end; min. Our own choice.
+const AFTER_ITS_END_MIN: f64 = 1.0;
 
 /// The clock of a run.
 #[derive(Debug, Clone, Copy)]
@@ -101,6 +128,11 @@ impl RunClock {
     /// The minute of the run at a moment; the first one of what was before it began.
     pub fn minute(&self, at: DateTime<Utc>) -> f64 {
         self.minute_of(at.max(self.began_at))
+    }
+
+    /// The minute of the run now, or when it ended; never before what was noted.
+    pub fn now(&self, stored: &StoredRun, events: &[RunEvent], at: DateTime<Utc>) -> f64 {
+        not_before_noted(self.minute(stored.ended_at.unwrap_or(at)), events)
     }
 
     /// The same of a moment that may lie before it began.
@@ -358,6 +390,8 @@ pub struct RunView {
     pub now_at: String,
     /// What they show at minute 0.
     pub zero_at: String,
+    /// The moment it was begun at, UTC: tells it from another run of the same number.
+    pub began: String,
     /// Work for the hands, the first first.
     pub hands: Vec<HandView>,
     /// What has its time, the most urgent first.
@@ -412,7 +446,8 @@ impl RunView {
         at: DateTime<Utc>,
     ) -> Self {
         let (plan, clock) = (&stored.run.plan, RunClock::of(stored, zone));
-        let now = clock.minute(stored.ended_at.unwrap_or(at));
+        let now = clock.now(stored, events, at);
+        let events = &none_ahead(events, now);
         let in_the_cold = followed(pieces, &clock, at);
         let moment = Moment { began_min: stored.run.began_min, now_min: now };
         let s: RunState = state(plan, events, &in_the_cold, moment);
@@ -444,6 +479,7 @@ impl RunView {
             now_min: now,
             now_at: clock.shown(now),
             zero_at: clock.shown(0.0),
+            began: stored.run.began_at.to_rfc3339_opts(SecondsFormat::Millis, true),
             hands: s.hands.iter().map(|h| HandView::new(h, plan, &clock)).collect(),
             timers: s.timers.iter().map(|t| TimerView::new(t, plan, &clock)).collect(),
             bars: s.bars.iter().map(|b| BarView::new(b, plan)).collect(),

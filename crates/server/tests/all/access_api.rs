@@ -7,15 +7,19 @@ use actix_web::http::header::{HeaderMap, SET_COOKIE};
 use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, init_service, read_body};
 use chrono::{SecondsFormat, TimeDelta, Utc};
+use futures_util::stream::FuturesUnordered;
+use futures_util::{FutureExt as _, StreamExt as _};
 use ready_slab_server::access::{Access, Reached, may};
 use ready_slab_server::app::application;
 use ready_slab_server::bakeries::Bakeries;
 use ready_slab_server::description;
 use ready_slab_server::guard::AllowedHosts;
+use ready_slab_server::problem::ApiError;
+use ready_slab_server::wrong_codes::{WrongCodes, network_of};
 use ready_slab_store::{Role, Store};
 use serde_json::{Value, json};
 use std::future::poll_fn;
-use std::time::{Duration, Instant};
+use std::time::Duration;
 
 /// On a network, where a wrong code keeps the next one waiting a little.
 fn networked(store: &Store) -> (Access, Bakeries) {
@@ -41,9 +45,9 @@ fn as_device(cookie: &str, method: Method, path: &str) -> TestRequest {
 
 /// Lets a device in; what it shows, and its number.
 async fn let_in(access: &Access, bakeries: &Bakeries, role: Role, name: &str) -> (String, i64) {
-    let code = access.make_code(role).await.unwrap();
+    let code = access.make_code(role).unwrap();
     // As people type it.
-    let typed = format!("{} {}", &code[..4], &code[4..]);
+    let typed = format!("{} {} {}", &code[..4], &code[4..8], &code[8..]);
     let request = with(from_page(Method::POST, "/api/pair"), &json!({ "code": typed, "name": name }));
     let (status, headers, body) = ask(bakeries, request).await;
     assert_eq!(status, StatusCode::OK, "{body}");
@@ -121,7 +125,7 @@ async fn nothing_answers_who_is_not_let_in_but_the_page_that_asks_for_a_code() {
 }
 
 #[actix_web::test]
-async fn a_code_lets_one_device_in_and_five_wrong_ones_end_it() {
+async fn a_code_lets_one_device_in_and_wrong_ones_end_nothing() {
     let (_dir, store) = demo().await;
     let (access, bakeries) = networked(&store);
     let (cookie, id) = let_in(&access, &bakeries, Role::Full, "Till").await;
@@ -133,29 +137,23 @@ async fn a_code_lets_one_device_in_and_five_wrong_ones_end_it() {
     assert!(!format!("{kept:?}").contains(shown) && kept[0].id.0 == id && kept[0].seen_at.is_some());
     assert!(store.device_showing(shown).await.unwrap().is_none());
     // The code was good once.
-    let code = access.make_code(Role::Full).await.unwrap();
+    let code = access.make_code(Role::Full).unwrap();
     let pair = |code: String| with(from_page(Method::POST, "/api/pair"), &json!({ "code": code, "name": "Phone" }));
-    let wrong = format!("{:08}", (code.parse::<u64>().unwrap() + 1) % 100_000_000);
-    let began = Instant::now();
-    for left in (0..5).rev() {
-        let (status, _, body) = ask(&bakeries, pair(wrong.clone())).await;
-        assert_eq!(
-            (status, body["detail"].as_str().unwrap().contains("good no more")),
-            (StatusCode::FORBIDDEN, left == 0),
-            "{body}"
-        );
+    for _ in 0..8 {
+        let (status, _, body) = ask(&bakeries, pair(another(&code))).await;
+        assert_eq!((status, body["detail"].as_str()), (StatusCode::FORBIDDEN, Some("this is not the code")), "{body}");
     }
-    assert!(began.elapsed() >= Duration::from_millis(100), "each wrong one waits");
+    assert_eq!(ask(&bakeries, pair(code.clone())).await.0, StatusCode::OK, "still good");
     let (status, _, body) = ask(&bakeries, pair(code)).await;
-    assert_eq!(status, StatusCode::FORBIDDEN);
+    assert_eq!(status, StatusCode::FORBIDDEN, "once");
     assert!(body["detail"].as_str().unwrap().contains("no code is good"), "{body}");
     // Nor without a name, nor with a body that is no such thing.
-    let code = access.make_code(Role::Full).await.unwrap();
+    let code = access.make_code(Role::Full).unwrap();
     let nameless = with(from_page(Method::POST, "/api/pair"), &json!({ "code": code, "name": "  " }));
     assert_eq!(ask(&bakeries, nameless).await.0, StatusCode::UNPROCESSABLE_ENTITY);
     let large = with(from_page(Method::POST, "/api/pair"), &json!({ "code": code, "name": "x".repeat(5_000) }));
     assert_eq!(ask(&bakeries, large).await.0, StatusCode::PAYLOAD_TOO_LARGE);
-    assert_eq!(store.devices().await.unwrap().len(), 1);
+    assert_eq!(store.devices().await.unwrap().len(), 2);
     // Made on a device that is let in; dropped again.
     let made = with(as_device(&cookie, Method::POST, "/api/devices/code"), &json!({ "role": "bench" }));
     let (status, _, body) = ask(&bakeries, made).await;
@@ -283,16 +281,64 @@ async fn at_this_machine_nobody_is_asked() {
 }
 
 #[actix_web::test]
-async fn a_flood_of_wrong_codes_is_turned_away_and_ends_nothing_but_the_code() {
+async fn a_flood_of_wrong_codes_waits_and_keeps_no_honest_device_out() {
     let (_dir, store) = demo().await;
-    let (access, bakeries) = networked(&store);
-    let code = access.make_code(Role::Bench).await.unwrap();
-    let wrong = format!("{:08}", (code.parse::<u64>().unwrap() + 1) % 100_000_000);
-    let pair = || async { access.pair(&wrong, "Flood").await.map(|_| ()).unwrap_err() };
-    let told = futures_util::future::join_all((0..40).map(|_| pair())).await;
-    let busy = told.iter().filter(|e| matches!(e, ready_slab_server::problem::ApiError::Busy(_))).count();
-    assert_eq!((busy, told.len()), (35, 40), "five wait, the others are told at once");
-    // The five were its tries; another code lets an honest device in right away.
-    assert_eq!(store.devices().await.unwrap(), vec![]);
-    let_in(&access, &bakeries, Role::Bench, "Phone").await;
+    let reached = Reached { open: false, secure: false, address: String::new() };
+    let (flood, phone) = (Some("192.168.1.66".parse().unwrap()), Some("192.168.1.7".parse().unwrap()));
+    // Also where the honest device stands behind the same address, or at this machine itself.
+    for from in [phone, flood, None, Some("127.0.0.1".parse().unwrap())] {
+        // A wrong one waits an hour: whoever waited for it would never be done.
+        let access = Access::new(store.clone(), reached.clone(), Duration::from_secs(3600));
+        let code = access.make_code(Role::Bench).unwrap();
+        let wrong = another(&code);
+        let mut guesses: FuturesUnordered<_> = (0..40).map(|_| access.pair(&wrong, "Flood", flood)).collect();
+        let mut told = vec![];
+        while let Some(Some(guess)) = guesses.next().now_or_never() {
+            told.push(guess.map(|_| ()).unwrap_err());
+        }
+        assert_eq!((told.len(), guesses.len()), (24, 16), "so many of one address wait, the others are told at once");
+        assert!(told.iter().all(|e| matches!(e, ApiError::TooMany(_))), "{told:?}");
+        access.pair(&code, "Phone", from).await.unwrap();
+        assert!(guesses.next().now_or_never().is_none(), "they wait still");
+        // Who is at this machine waits for no wrong one.
+        for here in [None, Some("::1".parse().unwrap())] {
+            access.pair("1", "Guess", here).await.map(|_| ()).unwrap_err();
+        }
+        // Nobody waits for an answer any more: their places are free, what they gave is counted.
+        drop(guesses);
+        assert!(access.pair("1", "Flood", flood).now_or_never().is_none());
+    }
+    // A thousand in ten minutes, and nothing of that address is looked at any more: in IPv6 of that household.
+    let access = Access::new(store.clone(), reached, Duration::ZERO);
+    for host in 0..1000 {
+        let from = format!("fd00:1:2:3::{host:x}").parse().ok();
+        access.pair("1", "Flood", from).await.map(|_| ()).unwrap_err();
+    }
+    let code = access.make_code(Role::Bench).unwrap();
+    for (from, taken) in [("fd00:1:2:3:ffff::6", false), ("fd00:1:2:4::6", true)] {
+        assert_eq!(access.pair(&code, "Phone", from.parse().ok()).await.is_ok(), taken, "{from}");
+    }
+}
+
+/// Another code than this one.
+fn another(code: &str) -> String {
+    format!("{:012}", (code.parse::<u64>().unwrap() + 1) % 1_000_000_000_000)
+}
+
+#[test]
+fn each_wrong_code_of_an_address_is_answered_later_than_the_one_before_and_the_tenth_the_latest() {
+    let wrong = WrongCodes::new(Duration::from_secs(1));
+    let (one, other) = ("192.168.1.5".parse().unwrap(), "192.168.1.6".parse().unwrap());
+    let waits = |from| wrong.one_more(from).unwrap().pause().as_secs();
+    assert_eq!((1..=12).map(|_| waits(one)).collect::<Vec<_>>(), [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 10, 10]);
+    assert_eq!(waits(other), 1, "another address begins anew");
+}
+
+#[test]
+fn addresses_of_one_household_count_as_one() {
+    let network = |ip: &str| network_of(ip.parse().unwrap()).to_string();
+    assert_eq!(network("fd00:1:2:3:ffff::6"), "fd00:1:2:3::");
+    assert_eq!(network("192.168.1.5"), "192.168.1.5");
+    // As a socket of both kinds tells it (RFC 4291, 2.5.5.2).
+    assert_eq!(network("::ffff:192.168.1.5"), "192.168.1.5");
 }

@@ -180,9 +180,45 @@ async fn a_day_is_run_and_planned_anew_from_what_happened() {
     assert_eq!((&again["events"], &again["hands"][0]["step"]), (&without["events"], &json!("form")));
     let (_, ended) = call(&store, Method::POST, &format!("/api/runs/{}/end", run["id"]), None).await;
     assert_eq!(ended["ended"], true);
-    let (status, _) = note(&store, &run, json!([done("z", mix, 1.0)])).await;
-    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(get(&store, "/api/runs").await, json!([]));
+    // A phone that was away sends what it has: what was taken before passes by, what was before the end is taken, what came after it is refused by its place.
+    let late = json!([done("b", form, 15.0), done("y", form, 16.0), done("z", mix, now + 600.0)]);
+    let (status, problem) = note(&store, &run, late).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let told = field_messages(&problem);
+    assert_eq!(told.iter().map(|f| f.0.as_str()).collect::<Vec<_>>(), ["events[2].at_min"], "{problem}");
+    let (status, after) = note(&store, &run, json!([done("b", form, 15.0), done("y", form, 16.0)])).await;
+    assert_eq!((status, list(&after["events"]).len()), (StatusCode::OK, 2), "{}", after["events"]);
+}
+
+#[actix_web::test]
+async fn a_day_that_is_begun_weeks_ahead_takes_its_presses() {
+    let (_dir, store) = demo().await;
+    let ready_by = (Utc::now() + TimeDelta::days(40)).format("%Y-%m-%dT14:00").to_string();
+    call(&store, Method::PATCH, &format!("/api/jobs/{GULLS}"), Some(json!({ "ready_by": ready_by }))).await;
+    let (_, run) = call(&store, Method::POST, "/api/runs", Some(json!({ "date": ready_by[..10] }))).await;
+    let now = run["now_min"].as_f64().unwrap();
+    assert!(now < -50_000.0, "{now}");
+    for (press, at) in [("a", json!(now)), ("b", Value::Null)] {
+        let event =
+            json!([{ "press": press, "what": { "kind": "done", "task": task(&run, "mix", None) }, "at_min": at }]);
+        let (status, told) = note(&store, &run, event).await;
+        assert_eq!(status, StatusCode::OK, "{told}");
+    }
+}
+
+#[actix_web::test]
+async fn what_was_pressed_before_the_clock_was_set_back_is_taken_and_stands() {
+    let (_dir, store) = demo().await;
+    let run = begun(&store).await;
+    let now = run["now_min"].as_f64().unwrap();
+    // The phone pressed by a clock that was an hour ahead, which was put right since.
+    let mix =
+        json!([{ "press": "a", "what": { "kind": "done", "task": task(&run, "mix", None) }, "at_min": now + 60.0 }]);
+    let (status, after) = note(&store, &run, mix).await;
+    assert_eq!(status, StatusCode::OK, "{after}");
+    assert!((list(&after["events"])[0]["at_min"].as_f64().unwrap() - now).abs() < 1.0, "as now: {}", after["events"]);
+    assert_eq!(after["hands"][0]["step"], "form");
 }
 
 #[actix_web::test]

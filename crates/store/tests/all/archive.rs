@@ -2,7 +2,9 @@
 
 use crate::keeping::{alike, noon, raw};
 use crate::shelf::{filled, job, record};
-use ready_slab_store::{Lock, RecordPhoto, Store, StoreError, StoredJob, check_file, export_file, import};
+use ready_slab_store::{
+    CARRIED, Lock, RecordPhoto, Role, Store, StoreError, StoredJob, check_file, export_file, import,
+};
 use std::fs::{self, File};
 use std::io::{Read as _, Write as _};
 use std::path::{Path, PathBuf};
@@ -33,6 +35,88 @@ fn but(archive: &Path, name: &str, changed: impl Fn(&str, String) -> Option<Stri
     }
     zip.finish().unwrap();
     to
+}
+
+/// A table more, as the first entry tells it and as an entry.
+fn strangers(name: &str, text: String, table: &str, rows: &str) -> Option<String> {
+    if name != "bakery.json" {
+        return Some(text);
+    }
+    let rows = rows.lines().count() - 1;
+    Some(text.replacen("\"tables\": {", &format!("\"tables\": {{ {table:?}: {},", rows.max(1)), 1))
+}
+
+/// An archive with an entry more, which holds a row.
+fn with_more(archive: &Path, name: &str, entry: &str) -> PathBuf {
+    let to = archive.with_file_name(name);
+    fs::copy(archive, &to).unwrap();
+    let mut zip = ZipWriter::new_append(File::options().read(true).write(true).open(&to).unwrap()).unwrap();
+    zip.start_file(entry, SimpleFileOptions::default()).unwrap();
+    let row = r#"[1,"Stranger","full","6b86b273ff34fce19d6b804eff5a3f5747ada4eaa22f1d49c01e52ddb7875b4b","2026-11-29T10:00:00.000Z",null]"#;
+    zip.write_all(format!("[\"id\",\"name\",\"role\",\"token_hash\",\"let_in_at\",\"seen_at\"]\n{row}\n").as_bytes())
+        .unwrap();
+    zip.finish().unwrap();
+    to
+}
+
+/// A table that is added one day is carried, or is known not to be: nothing is forgotten by leaving it out of a list.
+#[tokio::test]
+async fn every_table_is_carried_but_who_was_let_in() {
+    let (dir, ..) = filled().await;
+    let mut conn = raw(&dir.path().join("bakery.db")).await;
+    let all: Vec<(String,)> = sqlx::query_as(
+        "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' AND name <> '_sqlx_migrations' ORDER BY name",
+    )
+    .fetch_all(&mut conn)
+    .await
+    .unwrap();
+    let left: Vec<&str> = all.iter().map(|(n,)| n.as_str()).filter(|n| !CARRIED.contains(n)).collect();
+    assert_eq!((left, all.len()), (vec!["device"], CARRIED.len() + 1));
+}
+
+/// Archives of earlier versions have an empty table of devices; of this one none names it.
+#[tokio::test]
+async fn who_was_let_in_is_in_no_archive_and_an_empty_table_of_them_is_read_over() {
+    let (dir, store, ..) = filled().await;
+    store.let_in("Office", Role::Full, "5feceb66ffc86f38", noon()).await.unwrap();
+    let archive = dir.path().join("bakery.zip");
+    store.export(&archive, noon()).await.unwrap();
+    assert!(
+        entries(&archive).iter().all(|(name, text)| !name.contains("device") && !text.contains("5feceb66ffc86f38"))
+    );
+    let older = but(&archive, "older.zip", |name, text| {
+        Some(if name == "bakery.json" {
+            text.replacen("\"tables\": {", "\"tables\": { \"device\": 0,", 1)
+        } else {
+            text
+        })
+    });
+    let other = dir.path().join("other.db");
+    import(&older, &other, noon()).await.unwrap();
+    assert_eq!(Store::open(&other).await.unwrap().devices().await.unwrap(), vec![]);
+}
+
+/// What takes nothing more, as a browser does that was closed.
+struct Closed(usize);
+
+impl std::io::Write for Closed {
+    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
+        self.0 = self.0.checked_sub(bytes.len()).ok_or_else(|| std::io::Error::other("closed"))?;
+        Ok(bytes.len())
+    }
+
+    fn flush(&mut self) -> std::io::Result<()> {
+        Ok(())
+    }
+}
+
+#[tokio::test]
+async fn an_archive_that_nobody_takes_is_given_up() {
+    let (_dir, store, ..) = filled().await;
+    for room in [0, 100, 5_000] {
+        let told = store.export_into(Closed(room), noon()).await.unwrap_err();
+        assert!(matches!(told, StoreError::File { .. }), "{room}: {told}");
+    }
 }
 
 #[tokio::test]
@@ -139,6 +223,14 @@ async fn what_is_no_archive_says_where_it_is_wrong_and_changes_nothing() {
             "no value of a bakery",
         ),
         (but(&archive, "9.zip", only("tables/job.jsonl", |t| Some(t.replacen("[1,", "[\"one\",", 1)))), "line 2"),
+        // Somebody who would be let in, a table of nobody's, one that is not told of.
+        (but(&archive, "11.zip", |name, text| strangers(name, text, "device", "[1]\n[2]\n")), "who is let in"),
+        (
+            but(&archive, "12.zip", |name, text| strangers(name, text, "sqlite_master", "[1]\n")),
+            "no table \"sqlite_master\"",
+        ),
+        (with_more(&archive, "13.zip", "tables/_sqlx_migrations.jsonl"), "no table \"_sqlx_migrations\""),
+        (with_more(&archive, "14.zip", "tables/device.jsonl"), "who is let in"),
         // A job of a formula that is not there.
         (but(&archive, "10.zip", only("tables/cutter.jsonl", |t| Some(t.replacen("[1,", "[7,", 1)))), "not whole"),
     ];

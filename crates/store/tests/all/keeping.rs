@@ -269,3 +269,102 @@ async fn one_bad_row_is_told_and_takes_nothing_else_away() {
     store.delete_job(other, "deleted").await.unwrap();
     assert_eq!(store.job_page(&wanted).await.unwrap().damaged, vec![]);
 }
+
+/// A file that acts by itself would act in whoever's place it is put into.
+#[tokio::test]
+async fn a_file_with_triggers_views_or_columns_of_others_is_refused() {
+    let (dir, store, ..) = filled().await;
+    store.close().await;
+    let here = dir.path().join("bakery.db");
+    let insert = "INSERT INTO device VALUES (9, 'Stranger', 'full', 'ab', '2026-11-29T10:00:00.000Z', NULL)";
+    for (i, (sql, says)) in [
+        (format!("CREATE TRIGGER t AFTER DELETE ON device BEGIN {insert}; END"), "the trigger t"),
+        ("CREATE VIEW v AS SELECT * FROM device".to_owned(), "the view v"),
+        ("CREATE TABLE more (x TEXT)".to_owned(), "the table more"),
+        ("CREATE INDEX i ON job (id + 1)".to_owned(), "the index i"),
+        ("ALTER TABLE job ADD COLUMN x TEXT".to_owned(), "the column x (TEXT) of job"),
+        ("ALTER TABLE job ADD COLUMN y TEXT AS (id || 'x')".to_owned(), "the computed column y (TEXT) of job"),
+    ]
+    .into_iter()
+    .enumerate()
+    {
+        let bad = dir.path().join(format!("bad{i}.db"));
+        fs::copy(&here, &bad).unwrap();
+        let mut conn = raw(&bad).await;
+        sqlx::query(AssertSqlSafe(sql)).execute(&mut conn).await.unwrap();
+        conn.close().await.unwrap();
+        let found = check_file(&bad).await.unwrap();
+        assert!(
+            found.faults.iter().any(|f| f.starts_with(says) && f.ends_with("was not made by this program")),
+            "{found:?}"
+        );
+        let refused = restore(&bad, &here, noon()).await.unwrap_err();
+        assert!(matches!(refused, StoreError::NotWhole { .. }), "{refused}");
+    }
+    assert!(check_file(&here).await.unwrap().whole());
+}
+
+/// Whatever it is called by, it is one file.
+#[tokio::test]
+async fn a_file_is_locked_by_whatever_name_it_is_come_to() {
+    let (dir, store, f, c, j) = filled().await;
+    let (here, copy) = (dir.path().join("bakery.db"), dir.path().join("copy.db"));
+    store.back_up(&copy).await.unwrap();
+    store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
+    let elsewhere = dir.path().join("elsewhere");
+    fs::create_dir(&elsewhere).unwrap();
+    let (soft, hard) = (elsewhere.join("soft.db"), elsewhere.join("hard.db"));
+    std::os::unix::fs::symlink("../bakery.db", &soft).unwrap();
+    fs::hard_link(&here, &hard).unwrap();
+    let lock = Lock::of(&here).unwrap();
+    for name in [&here, &soft, &hard, &dir.path().join("elsewhere/../bakery.db")] {
+        assert!(matches!(Lock::of(name), Err(StoreError::OpenElsewhere)), "{}", name.display());
+        assert!(matches!(restore(&copy, name, noon()).await, Err(StoreError::OpenElsewhere)), "{}", name.display());
+    }
+    drop(lock);
+    store.close().await;
+    // Brought back through a link, the file that it leads to is another, and the link stays one.
+    let aside = restore(&copy, &soft, noon()).await.unwrap().unwrap();
+    assert!(
+        soft.is_symlink() && aside.starts_with(fs::canonicalize(dir.path()).unwrap()) && !aside.starts_with(&elsewhere)
+    );
+    assert_eq!(Store::open(&here).await.unwrap().job(j).await.unwrap().job.input().pieces, 48);
+    // A lock on what is not there makes nothing that stays.
+    let none = dir.path().join("none.db");
+    let lock = Lock::of(&none).unwrap();
+    assert!(lock.made() && none.exists() && matches!(Lock::of(&none), Err(StoreError::OpenElsewhere)));
+    drop(lock);
+    assert!(!none.exists());
+    // What was begun under it does.
+    let lock = Lock::of(&none).unwrap();
+    Store::open(&none).await.unwrap().close().await;
+    drop(lock);
+    assert!(check_file(&none).await.is_ok());
+}
+
+#[tokio::test]
+async fn backups_asked_for_in_one_second_are_each_made_and_what_a_kill_left_is_taken_away() {
+    let (dir, store, ..) = filled().await;
+    let here = dir.path().join("bakery.db");
+    let backups = Backups::of(&here, None, 9);
+    let made = futures_util::future::join_all((0..6).map(|_| backups.make(&store, noon(), Why::Asked))).await;
+    let files: std::collections::BTreeSet<_> = made.into_iter().map(|b| b.unwrap().file).collect();
+    assert_eq!((files.len(), backups.list().unwrap().len()), (6, 6));
+    for file in &files {
+        assert!(check_file(file).await.unwrap().whole(), "{}", file.display());
+    }
+    // Asked of two programs at once, too.
+    let both = dir.path().join("both.db");
+    let (one, other) = tokio::join!(store.back_up(&both), back_up_file(&here, &both));
+    assert!(one.is_ok() != other.is_ok(), "{one:?} {other:?}");
+    assert!(check_file(&both).await.unwrap().whole());
+    let folder = backups.folder();
+    let left = ["bakery 2026-11-28 120000.backup.db.3.partial", "bakery 2026-11-28 120000.backup.db.3.partial-journal"];
+    let others = ["note.partial", "other 2026-11-28 120000.backup.db.1.partial", "bakery 2026-11-28 120000.backup.db"];
+    for name in left.iter().chain(&others) {
+        fs::write(folder.join(name), "x").unwrap();
+    }
+    backups.remove_left_over().unwrap();
+    assert!(left.iter().all(|name| !folder.join(name).exists()));
+    assert!(others.iter().all(|name| folder.join(name).exists()));
+}

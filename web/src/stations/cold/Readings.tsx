@@ -41,7 +41,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
     }
     try {
       const shows_c = await readTyped(format, "temperature", typed);
-      await add.mutateAsync({ shows_c, spot, read_at: at === null ? null : lastTime(at) });
+      await add.mutateAsync({ shows_c, spot, read_at: at === null ? null : lastTime(at), typed_at: new Date().toISOString() });
       setTyped(unlessChanged(typed, ""));
       setTime(unlessChanged(time, ""));
     } catch (error) {
@@ -52,7 +52,7 @@ export function Readings({ piece }: { piece: LivePiece }) {
     remove.mutate(r.id, {
       // A reading of a stand-in does not come back as one that a hand took.
       onSuccess: () => {
-        const back = () => add.mutateAsync({ shows_c: r.shows_c, spot: r.spot, read_at: r.read_at });
+        const back = () => add.mutateAsync({ shows_c: r.shows_c, spot: r.spot, read_at: r.read_at, typed_at: r.read_at });
         if (!r.simulated) didFact(`The reading of ${format.temperature(r.shows_c)} was struck out`, back);
       },
     });
