@@ -185,6 +185,10 @@ def measure(binary, path, lots):
         table["plan"] = took(lambda: ask(base, "/api/jobs/1/plan"))[0]
         table["plan of a job with lots"] = took(lambda: ask(base, f"/api/jobs/{lots}/plan"))[0]
         table["pieces of a job"] = took(lambda: ask(base, "/api/jobs/1/chills"))[0]
+        jobs = iter(range(20, 28))
+        table["pieces of a job, not asked before"] = took(lambda: ask(base, f"/api/jobs/{next(jobs)}/chills"), 8)[0]
+        table["book by part of a name"] = took(lambda: ask(base, "/api/book?named=gull"))[0]
+        table["archive, s"] = took(lambda: ask(base, "/api/backups/archive"), 1)[0] / 1000
         numbers = iter(range(50, 1000))
         table["edit"] = took(lambda: ask(base, "/api/jobs/1", {"pieces": next(numbers)}, "PATCH"))[0]
         table["undo"] = took(lambda: ask(base, "/api/undo", method="POST"), 5)[0]

@@ -4,6 +4,7 @@ use crate::problem::ApiError;
 use crate::whole::{WholeDate, WholeJob};
 use crate::wire::{as_read, elapsed};
 use chrono::{DateTime, NaiveDate, TimeDelta, Utc};
+use futures_util::{StreamExt as _, TryStreamExt as _, stream};
 use ready_slab_core::cold::{Live, MOST_READINGS, PlaceKnowledge, ProbeKind, Reading, Tracked};
 use ready_slab_core::dough::{Keeping, keeping};
 use ready_slab_core::job::{Followed, LaidAt, Whereabouts, follow};
@@ -66,6 +67,9 @@ fn unpoisoned<T>(lock: &Mutex<T>) -> std::sync::MutexGuard<'_, T> {
 async fn blocking<T: Send + 'static>(work: impl FnOnce() -> T + Send + 'static) -> Result<T, ApiError> {
     tokio::task::spawn_blocking(work).await.map_err(|_| ApiError::Broken)
 }
+
+/// So many pieces are told side by side. Our own choice: the least cores this runs on.
+const AT_A_TIME: usize = 2;
 
 impl Board {
     /// A board of a bakery.
@@ -168,11 +172,9 @@ impl Board {
     /// Pieces of a job, those no longer followed too.
     pub async fn of_job(&self, job: JobId) -> Result<Vec<Arc<LivePiece>>, ApiError> {
         self.0.store.job(job).await?;
-        let mut found = Vec::new();
-        for chill in self.0.store.chills(job).await? {
-            found.push(self.piece(chill).await?);
-        }
-        Ok(found)
+        // Those that have to be computed anew are so side by side.
+        let chills = stream::iter(self.0.store.chills(job).await?);
+        chills.map(|chill| self.piece(chill)).buffered(AT_A_TIME).try_collect().await
     }
 
     /// All pieces that are followed; read anew only after a change.

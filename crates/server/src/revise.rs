@@ -77,7 +77,8 @@ fn object(value: &impl Serialize) -> Result<Map<String, Value>, ApiError> {
 
 /// `current` with the fields of the patch in place (JSON Merge Patch, one level), and the names of those that changed.
 ///
-/// Fails with what stands where somebody else changed one of those fields to something else since the patch was made.
+/// Fails with what stands where one of those fields was changed since the patch was made, also where it was changed to the same: who counts by reading and
+/// writing back must hear of every other one.
 pub fn merged<T: Serialize + DeserializeOwned>(
     patch: Map<String, Value>,
     current: &T,
@@ -95,7 +96,7 @@ pub fn merged<T: Serialize + DeserializeOwned>(
         for (name, wanted) in &patch {
             let (then, now) = (base.get(name), whole.get(name));
             // A field that this kind of thing does not have is told as such below.
-            if now.is_some() && then != now && now != Some(wanted) {
+            if now.is_some() && then != now {
                 stale.push(StaleField {
                     field: name.clone(),
                     was: then.cloned(),

@@ -59,13 +59,15 @@ struct BookRow {
 
 impl BookWanted {
     fn push(&self, query: &mut QueryBuilder<Sqlite>) {
-        query.push(" FROM bake_record r LEFT JOIN job j ON j.id = r.job_id LEFT JOIN formula f ON f.id = r.formula_id WHERE r.struck_at IS NULL");
+        query.push(" FROM bake_record r WHERE r.struck_at IS NULL");
         let named = self.named.trim();
         if !named.is_empty() {
             let escaped = named.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
             let like = format!("%{escaped}%");
-            query.push(" AND (j.name LIKE ").push_bind(like.clone()).push(" ESCAPE '\\' OR f.name LIKE ");
-            query.push_bind(like.clone()).push(" ESCAPE '\\' OR r.notes LIKE ").push_bind(like).push(" ESCAPE '\\')");
+            // Jobs and doughs of that name are few; each is looked up once, not once a record.
+            query.push(" AND (r.job_id IN (SELECT id FROM job WHERE name LIKE ").push_bind(like.clone());
+            query.push(" ESCAPE '\\') OR r.formula_id IN (SELECT id FROM formula WHERE name LIKE ").push_bind(like.clone());
+            query.push(" ESCAPE '\\') OR r.notes LIKE ").push_bind(like).push(" ESCAPE '\\')");
         }
         if let Some(edge) = self.edge {
             query.push(" AND r.edge_colour = ").push_bind(word(edge));
@@ -105,12 +107,15 @@ impl Store {
         let mut count = QueryBuilder::new("SELECT COUNT(*)");
         wanted.push(&mut count);
         let (total,): (i64,) = count.build_query_as().fetch_one(&mut *self.conn().await?).await?;
+        // Which they are is found in the index alone; only the rows of the page are read.
         let mut page = QueryBuilder::new(
-            "SELECT r.*, EXISTS (SELECT 1 FROM record_photo WHERE record_id = r.id) AS has_photo, j.name AS job_name, f.name AS formula_name",
+            "SELECT r.*, EXISTS (SELECT 1 FROM record_photo WHERE record_id = r.id) AS has_photo, j.name AS job_name, f.name AS formula_name \
+             FROM bake_record r LEFT JOIN job j ON j.id = r.job_id LEFT JOIN formula f ON f.id = r.formula_id WHERE r.id IN (SELECT r.id",
         );
         wanted.push(&mut page);
         page.push(" ORDER BY r.recorded_at DESC, r.id DESC LIMIT ").push_bind(number(wanted.most));
         page.push(" OFFSET ").push_bind(number(wanted.from));
+        page.push(") ORDER BY r.recorded_at DESC, r.id DESC");
         let rows: Vec<BookRow> = page.build_query_as().fetch_all(&mut *self.conn().await?).await?;
         let pantry = self.pantry().await?;
         let records = rows.into_iter().map(|row| {

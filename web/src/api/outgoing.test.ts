@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { Refusal } from "./client";
+import { stands } from "./queries";
 import { inTurn, outgoing, tryNow } from "./outgoing";
 import { mayPassLater, pauseAfter } from "./pauses";
 
@@ -52,4 +53,11 @@ it("knows what passes", () => {
   expect([0, 401, 429, 503, 507].every((s) => mayPassLater(refusal(s)))).toBe(true);
   expect([400, 403, 404, 409, 412, 413, 422, 500].some((s) => mayPassLater(refusal(s)))).toBe(false);
   expect([1, 2, 3, 6, 20].map(pauseAfter)).toEqual([1000, 2000, 4000, 30_000, 30_000]);
+});
+
+it("a change that stands already is not asked about", () => {
+  const now = { pieces: 48, name: "Gulls", wanted: null, lines: [{ grams: 5 }] };
+  expect(stands({ pieces: 48 }, now)).toBe(true);
+  expect(stands({ pieces: 48, lines: [{ grams: 5 }], wanted: undefined }, now)).toBe(true);
+  expect([stands({ pieces: 47 }, now), stands({ pieces: 48 }, undefined), stands({ pieces: 48 }, null)]).toEqual([false, false, false]);
 });

@@ -149,14 +149,23 @@ export async function refresh(client: QueryClient, edited: Edited | "anything"):
  * Makes a change that says what it was made from. Where somebody else changed the same fields meanwhile the baker is told what they did
  * and asked; nothing of theirs or of ours goes unseen.
  */
-async function change<T>(revision: number | undefined, send: (revision: number | undefined) => Promise<T>, asItIs: () => Promise<T>): Promise<T> {
+async function change<T>(wanted: object, revision: number | undefined, send: (revision: number | undefined) => Promise<T>, asItIs: () => Promise<T>): Promise<T> {
   try {
     return await send(revision);
   } catch (error) {
     if (!(error instanceof Refusal) || error.problem.status !== 412) throw error;
+    // Somebody made the same change, or this one was made when its answer was lost: there is nothing to ask.
+    if (stands(wanted, error.problem.current)) return asItIs();
     const choice = await askWhich(error.problem.errors);
     return choice === "mine" ? await send(error.problem.revision ?? undefined) : await asItIs();
   }
+}
+
+/** Whether what was wanted is so already. */
+export function stands(wanted: object, current: unknown): boolean {
+  if (typeof current !== "object" || current === null) return false;
+  const now = current as Record<string, unknown>;
+  return Object.entries(wanted).every(([field, value]) => JSON.stringify(now[field] ?? null) === JSON.stringify(value ?? null));
 }
 
 export function useChangeJob(id: number) {
@@ -169,7 +178,7 @@ export function useChangeJob(id: number) {
         const patch = typeof wanted === "function" ? wanted(now) : wanted;
         const send = (revision: number | undefined) =>
           settled(api.PATCH("/api/jobs/{id}", { params: { path: { id } }, body: patch as Record<string, never>, ...madeFrom(revision) }));
-        const job = await change(now.revision, send, () => jobQuery(id).queryFn());
+        const job = await change(patch, now.revision, send, () => jobQuery(id).queryFn());
         client.setQueryData(keys.job(id), job);
         return job;
       }, "does no harm"),
@@ -189,7 +198,7 @@ export function useChangeKitchen() {
         const patch = typeof wanted === "function" ? wanted(now) : wanted;
         const send = (revision: number | undefined) =>
           settled(api.PATCH("/api/kitchen", { body: patch as Record<string, never>, ...madeFrom(revision) }));
-        const kitchen = await change(now.revision, send, kitchenQuery.queryFn);
+        const kitchen = await change(patch, now.revision, send, kitchenQuery.queryFn);
         client.setQueryData(keys.kitchen, kitchen);
         return kitchen;
       }, "does no harm"),
@@ -218,7 +227,7 @@ export function useChangeFormula(id: number) {
           if (!found) throw new Error("the recipe is gone");
           return found;
         };
-        const formula = await change(current?.revision, send, asItIs);
+        const formula = await change(body, current?.revision, send, asItIs);
         client.setQueryData<Formula[]>(keys.formulas, (known) => known?.map((f) => (f.id === id ? formula : f)));
         return formula;
       }, "does no harm"),

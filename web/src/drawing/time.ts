@@ -126,6 +126,11 @@ export function now(): string {
   return shownAt(Date.now());
 }
 
+/** Whether it is later than so many real minutes after the kitchen's clock shows a time. */
+export function isPast(iso: string, minutes: number): boolean {
+  return momentOf(iso) + minutes * MINUTE_MS < Date.now();
+}
+
 /** A UTC time, some minutes later, as the kitchen's clock shows it. */
 export function localTime(utc: string, minutes = 0): string {
   return shownAt(Date.parse(utc) + minutes * MINUTE_MS);

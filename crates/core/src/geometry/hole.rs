@@ -1,6 +1,6 @@
 //! A cutter's holes: rings that it leaves open.
 
-use super::ring::{MOST_POINTS, bounds, edge_distance, first_crossing, ring_about, ring_holds};
+use super::ring::{MOST_POINTS, bounds, edge_distance, ring_about, ring_holds, without_noise};
 use crate::error::InputError;
 use geo::{Area as _, LineString, Polygon};
 
@@ -29,9 +29,7 @@ pub(super) fn hole_ring(
     if (high.0 - low.0).min(high.1 - low.1) < LEAST_HOLE_MM {
         return refuse("is smaller than 3 mm");
     }
-    if first_crossing(&kept).is_some() {
-        return refuse("crosses itself");
-    }
+    let Ok(kept) = without_noise(&kept) else { return refuse("crosses itself") };
     let corners: Vec<(f64, f64)> = kept.iter().map(|p| (p.0 - centre.0, p.1 - centre.1)).collect();
     let rings = std::iter::once(polygon.exterior()).chain(polygon.interiors());
     for (i, ring) in rings.enumerate() {

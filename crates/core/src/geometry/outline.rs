@@ -2,7 +2,7 @@
 
 use super::hole::{MOST_HOLES, hole_ring};
 use super::neck;
-use super::ring::{MOST_POINTS, bounds, first_crossing, offset_ring, ring_about};
+use super::ring::{MOST_POINTS, bounds, offset_ring, ring_about, without_noise};
 use crate::error::InputError;
 use crate::units::{Area, Length};
 use geo::{Area as _, BoundingRect, Buffer, Contains, LineString, MultiPolygon, Point, Polygon, Simplify};
@@ -85,16 +85,11 @@ impl Outline {
                 ),
             ));
         }
-        if let Some((x, y)) = first_crossing(&kept) {
-            return Err(InputError::refused(
-                field,
-                format!(
-                    "the outline crosses itself near {:.1}, {:.1} mm from its top left corner",
-                    x - low.0,
-                    y - low.1
-                ),
-            ));
-        }
+        let kept = without_noise(&kept).map_err(|crossing| {
+            let (x, y) = (crossing.at.0 - low.0, crossing.at.1 - low.1);
+            let said = format!("the outline crosses itself near {x:.1}, {y:.1} mm from its top left corner");
+            InputError::refused(field, said)
+        })?;
         let centre = ((low.0 + high.0) / 2.0, (low.1 + high.1) / 2.0);
         let mut polygon = Polygon::new(ring_about(&kept, centre), vec![]);
         if polygon.unsigned_area() < EXTENT_MM.0 * EXTENT_MM.0 / 4.0 {
@@ -372,6 +367,42 @@ mod tests {
         ];
         let neck = Outline::new(&dumbbell).unwrap().narrowest_neck().unwrap();
         assert!((neck.mm() - 6.0).abs() < 0.2, "{neck:?}");
+    }
+
+    /// A star of 48 points with a loop, a spike and a crossed pair of corners of the size of a trace's noise; ten times as large they are refused.
+    #[test]
+    fn crossings_smaller_than_the_noise_of_a_trace_are_mended() {
+        let star = |noise: f64| -> Vec<(f64, f64)> {
+            let mut points = vec![];
+            for i in 0..48 {
+                let a = f64::from(i).to_radians() * 7.5;
+                let r = if i % 2 == 0 { 30.0 } else { 25.0 };
+                let (x, y) = (r * a.cos(), r * a.sin());
+                points.push((x, y));
+                match i {
+                    // A loop: past the corner, across and back.
+                    10 => points.extend([(x + noise, y), (x + noise, y + noise), (x + noise / 2.0, y - noise)]),
+                    // A spike: out and back along itself.
+                    20 => points.extend([(x, y + noise), (x, y)]),
+                    // Two corners in the wrong order.
+                    30 => points.extend([
+                        (x + noise / 2.0, y - noise / 2.0),
+                        (x + noise / 4.0, y - noise),
+                        (x - noise / 2.0, y - noise / 3.0),
+                    ]),
+                    _ => {}
+                }
+            }
+            points
+        };
+        let (clean, mended) = (Outline::new(&star(0.0)).unwrap(), Outline::new(&star(0.06)).unwrap());
+        assert!(
+            (clean.area().mm2() - mended.area().mm2()).abs() < 0.05,
+            "{} {}",
+            clean.area().mm2(),
+            mended.area().mm2()
+        );
+        assert!(Outline::new(&star(1.0)).unwrap_err().to_string().contains("crosses itself"));
     }
 
     #[test]

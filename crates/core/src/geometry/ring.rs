@@ -101,8 +101,79 @@ pub(crate) fn bounds(points: &[(f64, f64)]) -> ((f64, f64), (f64, f64)) {
     })
 }
 
+/// Where a ring crosses itself: two of its edges, by the numbers of the corners they begin at.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Crossing {
+    pub(super) at: (f64, f64),
+    /// The earlier edge, and the later one.
+    edges: (usize, usize),
+}
+
+/// A loop or a spike no larger than this is the noise of a trace, not a form, mm. Our own choice: a tenth of the finest a tin is bent.
+const NOISE_MM: f64 = 0.1;
+
+/// A ring without the loops and spikes by which it crosses itself, where they are no larger than a trace's noise.
+///
+/// Answers the first crossing that is larger.
+pub(super) fn without_noise(points: &[(f64, f64)]) -> Result<Vec<(f64, f64)>, Crossing> {
+    let mut ring = points.to_vec();
+    // Each mending takes a corner away at least.
+    while let Some(crossing) = first_crossing(&ring) {
+        let ((i, j), n) = (crossing.edges, ring.len());
+        let ((p, q), (r, s)) = ((ring[i], ring[(i + 1) % n]), (ring[j], ring[(j + 1) % n]));
+        let (inner, outer): (Vec<usize>, Vec<usize>) = if j == i + 1 || (i == 0 && j == n - 1) {
+            // A spike: its tip alone.
+            (vec![if j == i + 1 { j } else { i }], vec![])
+        } else {
+            ((i + 1..=j).collect(), (j + 1..n).chain(0..=i).collect())
+        };
+        let meet = if outer.is_empty() { crossing.at } else { meeting(p, q, r, s) };
+        let size =
+            |of: &[usize]| of.iter().map(|&k| (ring[k].0 - meet.0).hypot(ring[k].1 - meet.1)).fold(0.0, f64::max);
+        let spike = outer.is_empty();
+        let tip = |k: usize| {
+            let (a, b, c) = (ring[(k + n - 1) % n], ring[k], ring[(k + 1) % n]);
+            (a.0 - b.0).hypot(a.1 - b.1).min((c.0 - b.0).hypot(c.1 - b.1))
+        };
+        let small = if spike { tip(inner[0]) } else { size(&inner) } < NOISE_MM;
+        let away = if small {
+            inner
+        } else if !spike && size(&outer) < NOISE_MM {
+            outer
+        } else {
+            return Err(crossing);
+        };
+        let first = away[0];
+        let mut kept: Vec<(f64, f64)> = Vec::with_capacity(n);
+        for (k, &corner) in ring.iter().enumerate() {
+            if !away.contains(&k) {
+                kept.push(corner);
+            } else if !spike && k == first {
+                kept.push(meet);
+            }
+        }
+        kept.dedup_by(|a, b| (a.0 - b.0).hypot(a.1 - b.1) < 1e-6);
+        if kept.len() < 3 || kept.len() >= n {
+            return Err(crossing);
+        }
+        ring = kept;
+    }
+    Ok(ring)
+}
+
+/// Where two segments that touch or cross meet; the end of one where they lie along each other.
+fn meeting(p: (f64, f64), q: (f64, f64), r: (f64, f64), s: (f64, f64)) -> (f64, f64) {
+    let (along, other) = ((q.0 - p.0, q.1 - p.1), (s.0 - r.0, s.1 - r.1));
+    let det = along.0 * other.1 - along.1 * other.0;
+    if det.abs() < 1e-15 {
+        return r;
+    }
+    let t = (((r.0 - p.0) * other.1 - (r.1 - p.1) * other.0) / det).clamp(0.0, 1.0);
+    (p.0 + t * along.0, p.1 + t * along.1)
+}
+
 /// Where two edges that are not neighbours touch or cross first, sweeping along x.
-pub(super) fn first_crossing(points: &[(f64, f64)]) -> Option<(f64, f64)> {
+fn first_crossing(points: &[(f64, f64)]) -> Option<Crossing> {
     let n = points.len();
     let all: Vec<_> = edges(points).collect();
     let mut order: Vec<usize> = (0..n).collect();
@@ -123,13 +194,13 @@ pub(super) fn first_crossing(points: &[(f64, f64)]) -> Option<(f64, f64)> {
                 let folded =
                     cross(a, b, c).abs() < 1e-12 && (a.0 - b.0) * (c.0 - b.0) + (a.1 - b.1) * (c.1 - b.1) > 0.0;
                 if folded && n > 3 {
-                    return Some(b);
+                    return Some(Crossing { at: b, edges: (i.min(j), i.max(j)) });
                 }
             } else if p.1.min(q.1) <= r.1.max(s.1)
                 && r.1.min(s.1) <= p.1.max(q.1)
                 && segment_distance(p, q, r, s) == 0.0
             {
-                return Some(p);
+                return Some(Crossing { at: p, edges: (i.min(j), i.max(j)) });
             }
         }
     }

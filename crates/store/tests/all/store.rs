@@ -373,6 +373,10 @@ async fn hot_questions_scan_no_table_that_grows() {
             "bake_record_by_time",
         ),
         ("SELECT * FROM bake_record WHERE job_id = 1 ORDER BY recorded_at", "bake_record_by_job"),
+        (
+            "SELECT COUNT(*) FROM bake_record WHERE struck_at IS NULL AND (job_id IN (1) OR formula_id IN (1) OR notes LIKE '%a%')",
+            "COVERING INDEX bake_record_in_book",
+        ),
         ("SELECT * FROM chill WHERE ended_at IS NULL ORDER BY put_in_at, id", "chill_by_end"),
         ("SELECT * FROM chill WHERE job_id = 1 ORDER BY put_in_at, id", "chill_by_job"),
         ("SELECT * FROM reading WHERE chill_id = 1 ORDER BY read_at", "reading_by_chill"),

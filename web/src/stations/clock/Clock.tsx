@@ -7,7 +7,7 @@ import { useChangeKitchen, useKitchen } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { NextStep } from "../../app/NextStep";
 import { useFamily, useTogether } from "../../app/lots";
-import { clock, dayClock, duration, longDay, sameDay, shifted } from "../../drawing/time";
+import { clock, dayClock, duration, isPast, longDay, sameDay, shifted } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
@@ -26,8 +26,9 @@ export function Clock() {
   const together = useTogether(job, family.length);
   const all = together.data;
   const lots: Lot[] = all ? all.lots : [{ name: job.name, plan }];
-  const seen = useMinute();
-  const late = day.start_at < seen;
+  useMinute();
+  // By real minutes: where clocks go back, one hour's times come twice.
+  const late = isPast(plan.ready_by, -day.total_min);
   const days = daysOf(day);
   return (
     <>
@@ -123,7 +124,7 @@ function RunSheet({ lots, day, name, ready_by }: { lots: readonly Lot[]; day: Pl
               {t.step === "preheat" && heats.length > 1 ? ` to ${format.oven(oven.oven_c)}` : ""}
               <span className="block text-fine text-soft">
                 {t.step === "bake"
-                  ? `${heats.length > 1 ? `${format.oven(oven.oven_c)}, ` : ""}look from ${clock(shifted(t.start_at, oven.look_after_min))}, out by ${clock(t.end_at)}`
+                  ? `${heats.length > 1 ? `${format.oven(oven.oven_c)}, ` : ""}look from ${clock(shifted(ready_by, t.start_min + oven.look_after_min))}, out by ${clock(t.end_at)}`
                   : t.step === "chill" || t.step === "bulk_chill" || t.step === "thaw" || t.step === "tray_chill" || t.step === "cool_on_rack" || t.step === "dry"
                     ? `until ${sameDay(t.start_at, t.end_at) ? clock(t.end_at) : dayClock(t.end_at)}`
                     : `${duration(t.end_min - t.start_min)}`}

@@ -55,8 +55,8 @@ export function BakeSheet() {
               <tr key={i} className="border-b border-rule">
                 <td className="whitespace-nowrap py-2 pr-2 font-semibold">{t.tray}: {plan.shape.trays.fill[(t.tray ?? 1) - 1] ?? 0}</td>
                 <td className="pr-2">{clock(t.start_at)}</td>
-                <td className="pr-2">{clock(shifted(t.start_at, early))}</td>
-                <td className="pr-2">{clock(shifted(t.start_at, least))}–{clock(t.end_at)}</td>
+                <td className="pr-2">{clock(shifted(plan.ready_by, t.start_min + early))}</td>
+                <td className="pr-2">{clock(shifted(plan.ready_by, t.start_min + least))}–{clock(t.end_at)}</td>
                 <td>{clock(shifted(t.end_at, Math.round(oven.cool_on_tray_min)))}</td>
               </tr>
             ))}
