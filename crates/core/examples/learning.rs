@@ -149,7 +149,7 @@ fn kitchen(kind: Kind, seed: u64) -> Result<Row, Fault> {
     let (_, _, told) = k.bake(BAKES[0], &found.fit(nothing))?;
     let (_, _, really) = k.bake(BAKES[0], &truth)?;
     let practice = Practice { bake: (told.bake, told.bake), spread: (told.spread, told.spread) };
-    let range = BakeRange::of(&told, &found, OvenDoubt { measured: false, swing: 0.0 }, &practice);
+    let range = BakeRange::of(&told, &found, OvenDoubt { measured: false, swing: 0.0 }, &practice, false);
     let next = k.recorded(0, BAKES[0], &truth)?;
     let time = next.bake.ok_or("no time")?;
     Ok(Row {

@@ -103,6 +103,7 @@ fn cold_screens(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<(), Box<dyn
         piece: plan.cold.form.piece,
         target: Target::Rolling,
         start: plan.dough.temperature,
+        flour_rests: Span::new_s(0.0),
         puts: vec![LaidAt {
             place: Whereabouts::Cold(ColdPlace::Fridge),
             from: Span::new_min(0.0),

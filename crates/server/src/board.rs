@@ -5,9 +5,9 @@ use crate::whole::{WholeDate, WholeJob};
 use crate::wire::{as_read, elapsed};
 use chrono::{DateTime, NaiveDate, TimeDelta, Utc};
 use futures_util::{StreamExt as _, TryStreamExt as _, stream};
-use ready_slab_core::cold::{Live, MOST_READINGS, PlaceKnowledge, ProbeKind, Reading, Tracked};
+use ready_slab_core::cold::{Live, MOST_READINGS, PlaceKnowledge, ProbeKind, Reading, Target, Tracked};
 use ready_slab_core::dough::{Keeping, keeping};
-use ready_slab_core::job::{Followed, LaidAt, Whereabouts, follow};
+use ready_slab_core::job::{Followed, LaidAt, Whereabouts, follow, judged_as};
 use ready_slab_core::units::Span;
 use ready_slab_store::{ChillId, JobId, Store, StoreError, StoredChill, StoredReading};
 use std::collections::HashMap;
@@ -125,11 +125,17 @@ impl Board {
             };
             puts.push(LaidAt { place: stay.place, from: elapsed(chill, stay.from), before });
         }
+        let making = &whole.stored.job.input().making;
         let followed = Followed {
             composition: whole.formula.formula.composition(),
             piece: chill.kept.piece,
-            target: chill.kept.purpose,
+            target: judged_as(making, chill.kept.piece, chill.kept.purpose),
             start: chill.kept.start,
+            flour_rests: if chill.kept.purpose == Target::Oven {
+                Span::new_s(0.0)
+            } else {
+                whole.stored.job.flour_rest()
+            },
             puts,
         };
         Ok(follow(&whole.kitchen, &followed)?)

@@ -66,7 +66,9 @@ impl BookWanted {
             let like = format!("%{escaped}%");
             // Jobs and doughs of that name are few; each is looked up once, not once a record.
             query.push(" AND (r.job_id IN (SELECT id FROM job WHERE name LIKE ").push_bind(like.clone());
-            query.push(" ESCAPE '\\') OR r.formula_id IN (SELECT id FROM formula WHERE name LIKE ").push_bind(like.clone());
+            query
+                .push(" ESCAPE '\\') OR r.formula_id IN (SELECT id FROM formula WHERE name LIKE ")
+                .push_bind(like.clone());
             query.push(" ESCAPE '\\') OR r.notes LIKE ").push_bind(like).push(" ESCAPE '\\')");
         }
         if let Some(edge) = self.edge {

@@ -150,7 +150,7 @@ pub(crate) fn purpose_word(purpose: Target) -> &'static str {
         Target::Slicing => "slicing",
         Target::Oven => "oven",
         // A piece of a job is never followed to a bare temperature.
-        Target::Rolling | Target::Core(_) => "rolling",
+        Target::Rolling | Target::RolledLater | Target::Core(_) => "rolling",
     }
 }
 

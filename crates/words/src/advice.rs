@@ -218,7 +218,7 @@ impl Say for Because {
             Self::TurnItOnce(Target::Slicing) => {
                 "Turn it once. It is ready when the knife goes through without a splinter.".into()
             }
-            Self::TurnItOnce(Target::Rolling | Target::Oven | Target::Core(_)) => {
+            Self::TurnItOnce(Target::Rolling | Target::RolledLater | Target::Oven | Target::Core(_)) => {
                 "Turn it once. It is ready when a thumb dents it and the edge no longer cracks.".into()
             }
             Self::HalvesInTurn => {

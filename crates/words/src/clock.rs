@@ -18,9 +18,6 @@ impl Say for ChillWaits {
             Some((more, MoreChill::Flour { at_least_min })) => {
                 said.then(said![", ", min(more), " more for its flour, which rests ", min(at_least_min), " at least",])
             }
-            Some((more, MoreChill::Bench)) => {
-                said.then(said![", ", min(more), " more so that the sheet stays workable while it is rolled and cut",])
-            }
             Some((more, MoreChill::Asked { at_least_min })) => {
                 said.then(said![", ", min(more), " more, for you want it in there ", min(at_least_min), " at least"])
             }

@@ -113,11 +113,21 @@ impl Say for Reason {
                 degrees(*at, 1),
                 if *measured { ", as you measured." } else { ", from the ingredients and the mixing." },
             ],
-            Self::FatMovesTheWindow { fat, by } => said![
-                percent(*fat, 0),
-                " fat moves the working temperatures by ",
-                signed(*by, 1),
+            Self::CanBeWorked { from, middle, best: Some(best) } => said![
+                "You can work it after ",
+                minutes(*from, 0),
+                ", at about ",
+                degrees(*middle, 0),
+                " in the middle. It is best after ",
+                minutes(*best, 0),
                 ".",
+            ],
+            Self::CanBeWorked { from, middle, best: None } => said![
+                "You can work it after ",
+                minutes(*from, 0),
+                ", at about ",
+                degrees(*middle, 0),
+                " in the middle.",
             ],
             Self::RestsForItsFlour { at_least } => said![
                 "It rests ",
@@ -201,19 +211,14 @@ impl Say for Reason {
             Self::RangeOfTheFilm => {
                 "The range is from an air film a fifth weaker or a quarter stronger than assumed.".into()
             }
-            Self::LeftLongerForTheBench { bench, hands } => said![
-                "Just ready, the sheet stays workable for ",
+            Self::RollInParts { bench, hands, back } => said![
+                "A rolled sheet stays workable for ",
                 minutes(*bench, 0),
                 "; a tray takes ",
                 minutes(*hands, 0),
-                " of rolling and cutting. So the plan leaves it in the cold a while longer.",
-            ],
-            Self::BenchTooShort { bench, hands } => said![
-                "Just ready, the sheet stays workable for ",
-                minutes_between(bench.0, bench.1, 0),
-                ", and a tray takes ",
-                minutes(*hands, 0),
-                ". Keep half of it in the cold meanwhile, or put the sheet back for a few minutes.",
+                ". Roll what one tray needs and leave the rest in the cold. When the sheet goes soft, slide it back for ",
+                minutes(*back, 0),
+                ".",
             ],
             Self::RolledTo { mass, thickness, form } => {
                 said![grams(*mass), " rolled to ", mm(*thickness), " covers ", shape::sheet(*form), "."]
@@ -327,10 +332,14 @@ impl Say for Reason {
                 times(*browning),
                 " as fast.",
             ],
-            Self::BakeWidened { practice } => said![
-                "Common practice has ",
-                tenths(*practice),
-                ": forecast and practice do not meet, so the range is widened until your own bakes decide.",
+            Self::ModelAndPractice { model, practice, told } => said![
+                "About ",
+                minutes(*told, 0),
+                ": the forecast says ",
+                minutes(*model, 0),
+                ", common practice ",
+                minutes_between(practice.0, practice.1, 0),
+                ". Each counts by how sure it is; your own bakes outweigh both.",
             ],
             Self::SpreadWidened { practice } => said![
                 "Common practice has such doughs spread ",

@@ -109,7 +109,7 @@ impl Name for Shade {
 #[must_use]
 pub fn does(target: Target) -> &'static str {
     match target {
-        Target::Rolling => "rolls clean",
+        Target::Rolling | Target::RolledLater => "rolls clean",
         Target::Slicing => "slices clean",
         Target::Oven => "is firm enough for the oven",
         Target::Core(_) => "is cold enough",

@@ -6393,6 +6393,11 @@ export interface components {
         OvenView: {
             /**
              * Format: double
+             * @description The one figure: what the forecast, common practice and the kitchen's own bakes come to.
+             */
+            bake_about_min: number;
+            /**
+             * Format: double
              * @description Least time.
              */
             bake_least_min: number;
@@ -8790,6 +8795,11 @@ export interface components {
         ToldView: {
             /**
              * Format: int64
+             * @description Until it is best; the same where that is no other time.
+             */
+            best_min: number;
+            /**
+             * Format: int64
              * @description The sooner end of its range.
              */
             earliest_min: number;
@@ -8805,7 +8815,7 @@ export interface components {
             past_min?: number | null;
             /**
              * Format: int64
-             * @description Until it is ready.
+             * @description Until it can be worked.
              */
             ready_min: number;
         };
@@ -9345,9 +9355,9 @@ export interface components {
             rolls_to_c: number;
             /**
              * Format: double
-             * @description How far the fat content moved them.
+             * @description It slices best at this or colder.
              */
-            shift_k: number;
+            slices_best_c: number;
             /**
              * Format: double
              * @description Shatters when colder.

@@ -129,7 +129,7 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
     case "oven":
       return {
         figure: shape.trays.fill.length === 1 ? "1 tray" : `${shape.trays.fill.length} trays`,
-        under: `${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min at ${format.oven(oven.oven_c)}`,
+        under: `about ${number(oven.bake_about_min, 0)}\u00a0min at ${format.oven(oven.oven_c)}`,
       };
     case "clock":
       return {

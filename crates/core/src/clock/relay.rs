@@ -127,8 +127,6 @@ pub enum MoreChill {
         /// In the cold in all.
         at_least_min: i64,
     },
-    /// The sheet is to stay workable while it is rolled and cut.
-    Bench,
     /// The baker wants it in there so long.
     Asked {
         /// In the cold in all.

@@ -37,6 +37,8 @@ pub struct Tracked {
     wrap: Wrap,
     start: Temperature,
     target: Target,
+    /// In the cold at least so long.
+    least: Span,
     stays: Vec<LiveStay>,
 }
 
@@ -64,6 +66,7 @@ pub struct Live {
     /// Where it lies, as it is now thought to be.
     pub place: Place,
     target: Target,
+    least: Span,
     spells: Vec<StaySpell>,
 }
 
@@ -101,7 +104,13 @@ impl Tracked {
         }
         checks.finish(())?;
         let piece = piece.expect("checked");
-        Ok(Self { composition, piece, wrap, start: Temperature::new_c(start_c), target, stays })
+        Ok(Self { composition, piece, wrap, start: Temperature::new_c(start_c), target, least: target.least(), stays })
+    }
+
+    /// The same, of a dough that lies at least so long, as [`super::report`]'s question.
+    #[must_use]
+    pub(crate) fn resting(self, least: Span) -> Self {
+        Self { least: if least > self.least { least } else { self.least }, ..self }
     }
 
     /// What it is made of.
@@ -143,6 +152,7 @@ impl Tracked {
         let alike = self.stays.iter().all(|s| matches!(s.support, Support::Rack));
         let mut body = Body::new(&thermal, self.piece, self.wrap, self.start, alike);
         let mut live = Live {
+            least: self.least,
             fits: Vec::new(),
             set_aside: Vec::new(),
             curve: Vec::new(),
@@ -252,9 +262,12 @@ impl Live {
         self.spells[self.stay_at(after)]
     }
 
-    /// A warming piece is judged by its mean, a cooling one by its softest point and its mean, both by firmness.
+    /// As [`Window::feels_at`], and not before it has lain as long as it must.
     fn felt(&self, s: &Sample, warming: bool) -> Option<(Side, Feeling)> {
-        Some(self.window?.feels_at(self.target, s, warming))
+        let felt = self.window?.feels_at(self.target, s, warming);
+        // Its flour, or its core, takes longer than a thermometer tells.
+        let sets = felt.0 == Side::Ready && s.after < self.least;
+        Some(if sets { (Side::TooWarm, Feeling::StillSetting) } else { felt })
     }
 
     fn ready(&self, s: &Sample, warming: bool) -> bool {
@@ -266,7 +279,7 @@ impl Live {
                     s.warmest <= wanted
                 }
             }
-            Target::Rolling | Target::Slicing | Target::Oven => {
+            Target::Rolling | Target::RolledLater | Target::Slicing | Target::Oven => {
                 self.felt(s, warming).is_some_and(|(side, _)| side == Side::Ready)
             }
         }

@@ -134,6 +134,8 @@ pub struct ChillQuestion {
     pub(super) start: Temperature,
     pub(super) place: Place,
     pub(super) target: Target,
+    /// In the cold at least so long.
+    pub(super) least: Span,
 }
 
 impl ChillQuestion {
@@ -159,6 +161,7 @@ impl ChillQuestion {
             start: Temperature::new_c(start_c),
             place,
             target,
+            least: target.least(),
         })
     }
 }
@@ -195,7 +198,13 @@ impl ChillQuestion {
     /// The same question for another purpose.
     #[must_use]
     pub(crate) fn wanted_for(self, target: Target) -> Self {
-        Self { target, ..self }
+        Self { target, least: target.least(), ..self }
+    }
+
+    /// The same question of a dough that lies in the cold at least so long, however cold it is: flour that was rubbed in takes up water, gluten slackens.
+    #[must_use]
+    pub(crate) fn resting(self, least: Span) -> Self {
+        Self { least: if least > self.least { least } else { self.least }, ..self }
     }
 
     /// The same question in another place.
@@ -215,8 +224,10 @@ impl ChillQuestion {
 pub struct ChillAnswer {
     /// The whole run, the start first.
     pub curve: Vec<Sample>,
-    /// When it is ready; `None` when it never is, and then `never` says why.
+    /// From when it can be worked; `None` when it never can, and then `never` says why.
     pub ready_after: Option<Span>,
+    /// From when it is best, where that is another time and comes within a day.
+    pub best_after: Option<Span>,
     /// When a thermometer first shows it cold enough; its fat may set until later.
     pub cold_enough_after: Option<Span>,
     /// The range that holds it nine times in ten: with a film a quarter better and a fifth worse where nothing was learnt.
@@ -234,8 +245,10 @@ pub struct ChillAnswer {
 /// Of a chill, in whole minutes as a baker is told them: ready no sooner than it is, its range outward, too cold no later than it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct ToldMinutes {
-    /// Until it is ready, at least one.
+    /// Until it can be worked, at least one.
     pub ready: i64,
+    /// Until it is best; where that is no other time or never comes, the same.
+    pub best: i64,
     /// The sooner end of its range.
     pub earliest: i64,
     /// The later end.
@@ -261,6 +274,7 @@ impl ChillAnswer {
         let ready = ready.min_up().max(1);
         Some(ToldMinutes {
             ready,
+            best: self.best_after.map_or(ready, |best| best.min_up().max(ready)),
             earliest: earliest.min_down().min(ready),
             latest: latest.min_up().max(ready),
             past: self.past_after.map(Span::min_down),
@@ -271,8 +285,8 @@ impl ChillAnswer {
 /// Runs the piece in its place until its purpose is met and past, or the place's temperature is reached, and twice more
 /// for the band of its ready time.
 ///
-/// The softest point counts as ready, the mean as too cold, both by how firm the fat is ([`Sample::softest`]); a wanted temperature is
-/// a thermometer's. At most a day is looked at.
+/// By how firm the fat is: the softest point or the whole counts as ready, by the purpose ([`Target::softest_counts`]), the whole as too cold; a wanted
+/// temperature is a thermometer's. At most a day is looked at.
 #[must_use]
 pub fn chill(question: &ChillQuestion) -> ChillAnswer {
     answer(question, true)
@@ -290,6 +304,7 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
     let answer = |ready_after, past_after, curve, never| ChillAnswer {
         curve,
         ready_after,
+        best_after: None,
         cold_enough_after: None,
         ready_between: None,
         past_after,
@@ -301,9 +316,17 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
         let run = run(question, &thermal, (0.0, 0.0), &|_| false);
         return answer(None, None, run, Some(Never::LiquidFat));
     };
-    let done = |s: &Sample| limits.met(s) && limits.past_below.is_none_or(|cold| s.felt < cold);
+    let least = question.least;
+    let best = window.and_then(|w| w.best(question.target));
+    let done = |s: &Sample| {
+        limits.met(s)
+            && s.after >= least
+            && best.is_none_or(|best| s.softest <= best)
+            && limits.past_below.is_none_or(|cold| s.felt < cold)
+    };
     let curve = run(question, &thermal, (0.0, 0.0), &done);
-    let ready_after = limits.crossing(&curve);
+    let no_sooner = |after: Span| if after > least { after } else { least };
+    let ready_after = limits.crossing(&curve).map(no_sooner);
     // Its outside may be too cold before its middle is ready: then it is past as soon as it is ready, and has to rest.
     let past_after = limits.past_below.and_then(|cold| falls_below(&curve, cold));
     let past_after = match (past_after, ready_after) {
@@ -314,9 +337,12 @@ fn answer(question: &ChillQuestion, with_band: bool) -> ChillAnswer {
     let never = ready_after.is_none().then(|| limits.never(question, &curve));
     let mut answer = answer(ready_after, past_after, curve, never);
     answer.cold_enough_after = limits.cold_enough(&answer.curve);
+    let best = best.and_then(|best| crossing(&answer.curve, |s| s.softest.c(), best.c())).map(no_sooner);
+    answer.best_after = best.zip(ready_after).filter(|(best, ready)| best > ready).map(|(best, _)| best);
     if with_band && ready_after.is_some() {
-        let at =
-            |ln_film: f64, air_k: f64| limits.crossing(&run(question, &thermal, (ln_film, air_k), &|s| limits.met(s)));
+        let at = |ln_film: f64, air_k: f64| {
+            limits.crossing(&run(question, &thermal, (ln_film, air_k), &|s| limits.met(s))).map(no_sooner)
+        };
         answer.ready_between = ready_after.and_then(|ready| question.place.doubt.range(ready, at));
     }
     answer
@@ -373,36 +399,41 @@ fn run(
     body.leave(air, film, question.support, HORIZON, |s| done(s) || settled(s, air))
 }
 
+/// What of a piece counts as ready.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Counts {
+    /// How firm it is on the whole.
+    Whole,
+    /// How firm its softest point is.
+    Softest,
+    /// A thermometer's reading of its warmest point.
+    Thermometer,
+}
+
 /// What must hold for the purpose.
 pub(super) struct Limits {
     warming: bool,
-    /// Whether it is the fat's firmness that counts; else a thermometer's reading.
-    by_firmness: bool,
+    counts: Counts,
     core: Temperature,
     past_below: Option<Temperature>,
 }
 
 fn limits(question: &ChillQuestion, window: Option<&Window>) -> Option<Limits> {
-    Some(match question.target {
-        Target::Rolling => {
-            Limits { warming: false, by_firmness: true, core: window?.rolls_to, past_below: Some(window?.rolls_from) }
-        }
-        Target::Slicing => {
-            Limits { warming: false, by_firmness: true, core: window?.slices_to, past_below: Some(window?.slices_from) }
-        }
-        Target::Oven => Limits { warming: false, by_firmness: true, core: window?.oven_ready, past_below: None },
-        Target::Core(core) => Limits { warming: core > question.start, by_firmness: false, core, past_below: None },
-    })
+    if let Target::Core(core) = question.target {
+        return Some(Limits { warming: core > question.start, counts: Counts::Thermometer, core, past_below: None });
+    }
+    let working = window?.working(question.target);
+    let counts = if question.target.softest_counts() { Counts::Softest } else { Counts::Whole };
+    Some(Limits { warming: false, counts, core: working.to, past_below: working.from })
 }
 
 impl Limits {
     fn core_of(&self, s: &Sample) -> f64 {
-        if self.warming {
-            -s.coldest.c()
-        } else if self.by_firmness {
-            s.softest.c()
-        } else {
-            s.warmest.c()
+        match self.counts {
+            _ if self.warming => -s.coldest.c(),
+            Counts::Whole => s.felt.c(),
+            Counts::Softest => s.softest.c(),
+            Counts::Thermometer => s.warmest.c(),
         }
     }
 
@@ -419,7 +450,11 @@ impl Limits {
     }
 
     fn cold_enough(&self, curve: &[Sample]) -> Option<Span> {
-        let of = |s: &Sample| if self.warming { -s.coldest.c() } else { s.warmest.c() };
+        let of = |s: &Sample| match self.counts {
+            _ if self.warming => -s.coldest.c(),
+            Counts::Whole => s.mean.c(),
+            Counts::Softest | Counts::Thermometer => s.warmest.c(),
+        };
         crossing(curve, of, self.limit())
     }
 

@@ -31,7 +31,7 @@ pub struct Sample {
     pub surface: Temperature,
     /// The softest point: the temperature at which it would be as firm once its fat had set. Never below the warmest while it cools.
     pub softest: Temperature,
-    /// The same, of the mean over the mass.
+    /// The same on the whole: by the mean solid share of its fat.
     pub felt: Temperature,
 }
 
@@ -204,18 +204,15 @@ impl<'a> Body<'a> {
 
     fn sample(&self, grid: &Grid, after_s: f64) -> Sample {
         let (low, high) = self.t_c.iter().fold((f64::MAX, f64::MIN), |(l, h), &t| (l.min(t), h.max(t)));
-        let mut softest = f64::MIN;
-        let felt = self.mean_of(grid, |cell| {
-            let felt = self.felt_c(cell);
-            softest = softest.max(felt);
-            felt
-        });
+        let softest = (0..self.t_c.len()).map(|cell| self.felt_c(cell)).fold(f64::MIN, f64::max);
+        let mean_c = self.mean_c(grid);
+        let felt = self.thermal.fat().as_firm_at(self.mean_of(grid, |cell| self.solid[cell]), mean_c);
         let top = if grid.ny > 1 { self.t_c[grid.ny - 1] } else { self.t_c[self.t_c.len() - 1] };
         Sample {
             after: Span::new_s(after_s),
             warmest: Temperature::new_c(high),
             coldest: Temperature::new_c(low),
-            mean: Temperature::new_c(self.mean_c(grid)),
+            mean: Temperature::new_c(mean_c),
             surface: Temperature::new_c(top),
             softest: Temperature::new_c(softest),
             felt: Temperature::new_c(felt),

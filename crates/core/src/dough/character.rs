@@ -232,12 +232,18 @@ fn place_among_schools(ratio: Ratio) -> Reason {
     }
 }
 
+// Packing from which a dough is firm, right for rolling, soft: what is rolled and cut every day is never called too soft for it. Common practice, no
+// source; the doughs of tests/data/practice_rows.json.
+const FIRM: f64 = 0.83;
+const RIGHT: f64 = 0.69;
+const SOFT: f64 = 0.60;
+
 fn handling(formula: &Formula) -> Judgement<Handling> {
     let packed = packing(formula);
     let verdict = match packed {
-        p if p >= 0.83 => Handling::Firm,
-        p if p >= 0.72 => Handling::Right,
-        p if p >= 0.63 => Handling::Soft,
+        p if p >= FIRM => Handling::Firm,
+        p if p >= RIGHT => Handling::Right,
+        p if p >= SOFT => Handling::Soft,
         _ => Handling::Pipeable,
     };
     let mut reasons = vec![Reason::Packed { handling: verdict, packing: Share::new(packed) }];

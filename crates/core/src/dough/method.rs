@@ -16,8 +16,9 @@ pub enum MixMethod {
     RubbedIn,
 }
 
-/// Flour that was rubbed in or pulsed takes up its water in this time: the dough then cracks less as it is rolled. Common practice, no source.
-const FLOUR_RESTS: Span = Span::new_min(20.0);
+/// Flour that was rubbed in or pulsed takes up its water in this time, and gluten slackens: the dough then cracks less as it is rolled. It is cold from the
+/// start, so that its temperature says nothing. Common practice, no source.
+const FLOUR_RESTS: Span = Span::new_min(30.0);
 
 impl MixMethod {
     /// Air that mixing leaves, of the dough's volume. Common practice, no source: butter creamed light and fluffy holds most.

@@ -64,6 +64,9 @@ pub(crate) fn dissolves(ingredient: &Ingredient) -> f64 {
     }
 }
 
+/// Cocoa swells so many times as much as flour: a third of it is fibre, which holds far more water. From memory.
+const COCOA_SWELLS: f64 = 3.0;
+
 /// Share of the room between the fat that swollen solids fill: near 0.9 crumbles, 0.6 can be piped.
 #[must_use]
 pub fn packing(formula: &Formula) -> f64 {
@@ -87,7 +90,8 @@ pub fn packing(formula: &Formula) -> f64 {
                 all += dry / STARCH;
             }
             (Kind::Cocoa | Kind::Meal, _) | (_, Role::Flour) => {
-                solid += dry / FLOUR * (1.0 + FLOUR_SWELLS);
+                let swells = if i.kind == Kind::Cocoa { COCOA_SWELLS } else { 1.0 };
+                solid += dry / FLOUR * (1.0 + swells * FLOUR_SWELLS);
                 all += dry / FLOUR;
             }
             _ => {

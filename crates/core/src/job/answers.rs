@@ -130,9 +130,6 @@ pub struct ColdPlan {
     pub bench: Option<Span>,
     /// The same when it comes as cold as it may: the longest it can be.
     pub bench_longest: Option<Span>,
-    /// When it is cold enough for the sheet to stay workable through one tray's rolling and cutting, where that is later
-    /// than ready; the timeline waits for it.
-    pub workable_after: Option<Span>,
     /// Cut pieces on their tray; nothing where pieces are sliced or portioned and go into the oven as they are.
     pub tray_chill: Option<TrayChill>,
     /// It rests at least so long for its flour.

@@ -2,7 +2,7 @@
 
 use super::{Job, Kitchen, Making, PotCaution, Reason};
 use crate::cold::TrayKind;
-use crate::dough::{Formula, hides_colour, spread_tendency};
+use crate::dough::{Bite, Browning, Character, Formula, Texture, spread_tendency, texture};
 use crate::error::InputErrors;
 use crate::geometry::Outline;
 use crate::ledger::BakeRecord;
@@ -10,7 +10,7 @@ use crate::oven;
 use crate::oven::{
     BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, BakeRange, BakeSeen, BakeSetting, COVER, DoneBy,
     Expected, OvenDoubt, OvenDough, OvenSetup, Practice, Stated, TIME_PER_K, TrayCover, TrayMaterial, bake_practice,
-    check_bake, cools_after, forecast, spread_range, spread_until_set,
+    check_bake, cools_after, forecast, practice_knows_little, spread_range, spread_until_set,
 };
 use crate::shape::Portion;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
@@ -25,8 +25,10 @@ const POT_TIMES: (f64, f64) = (1.6, 2.2);
 const POT_TRAY_MM: f64 = 320.0;
 /// What an oven that nobody has measured may be off by. Common practice, no source.
 const UNMEASURED: TemperatureDifference = TemperatureDifference::new_k(15.0);
-/// Look so long before the forecast, at least and at most.
-const LOOK_EARLY: (Span, Span) = (Span::new_min(2.0), Span::new_min(4.0));
+/// In the middle twice as long.
+const POT_MIDDLE: f64 = 2.0;
+/// Look so long before its least time.
+const LOOK_EARLY_IN_A_POT: Span = Span::new_min(4.0);
 /// A tray-wide bar covers as much of its tray as the model knows.
 const BAR_COVER: Share = Share::new(*COVER.end());
 /// Before the pieces are laid out, a tray is taken as full as one gets: what spreads most.
@@ -45,6 +47,10 @@ pub struct BakeQuestion {
     pub fit: BakeFit,
     /// What ends it.
     pub end: BakeEnd,
+    /// Whether its pieces are soft, or short and break warm.
+    pub tender: bool,
+    /// Whether it browns early or fast, so that common practice knows less of its time.
+    pub browns_fast: bool,
 }
 
 impl BakeQuestion {
@@ -67,6 +73,7 @@ pub(super) fn bake_question(
     learnt: Option<&BakeKnowledge>,
 ) -> Result<BakeQuestion, InputErrors> {
     let input = job.input();
+    let browning = Character::of(formula).browning.verdict;
     let setting = BakeSetting::new(input.oven_c, kitchen.ovens().fan)?;
     // Squares of a tray-wide bar bake as one slab.
     let (radius, cover) = match &input.making {
@@ -91,8 +98,9 @@ pub(super) fn bake_question(
             Some(k) => k.fit(kitchen.oven_offset(setting.oven())),
             None => BakeFit { offset: kitchen.oven_offset(setting.oven()), ..BakeFit::NONE },
         },
-        // What cocoa hides ends nothing.
-        end: if hides_colour(formula) { input.bake_end.blind() } else { input.bake_end },
+        end: input.bake_end.as_it_shows(browning == Browning::StaysPale),
+        tender: breaks_warm(formula),
+        browns_fast: browning == Browning::Fast,
     })
 }
 
@@ -125,6 +133,13 @@ impl BakeExpected {
     }
 }
 
+/// Whether a piece must cool longer before it is lifted: it is soft, or very short.
+fn breaks_warm(formula: &Formula) -> bool {
+    texture(formula) == Texture::Soft
+        || texture(formula) == Texture::Chewy
+        || Character::of(formula).tenderness.verdict == Bite::VeryShort
+}
+
 /// What is expected of a bake: the forecast with its bands; where the model refuses or it is never done, the ranges of common practice.
 pub(super) fn expect_bake(
     job: &Job,
@@ -135,6 +150,8 @@ pub(super) fn expect_bake(
 ) -> Result<BakeExpected, InputErrors> {
     let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
     let practice = bake_practice(question.piece.thickness, setting, question.end, &spread_tendency(formula));
+    let bars = matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. }));
+    let wide = practice_knows_little(&question.piece, setting, question.end, question.browns_fast || bars);
     if kitchen.cover_pot() {
         return Ok(in_a_cover_pot(practice, kitchen));
     }
@@ -143,7 +160,7 @@ pub(super) fn expect_bake(
             BakeExpected::practice(practice, Some(Reason::NotDoneWithin { span: found.bake }))
         }
         Ok(found) => {
-            let mut expected = banded(found, question, kitchen, &practice.expected, learnt);
+            let mut expected = banded(found, question, kitchen, (&practice.expected, wide), learnt);
             if matches!(job.input().making, Making::Portioned(Portion::TrayBar { .. })) {
                 expected.warnings.push(Reason::WideBar { across: question.piece.radius * 2.0 });
             }
@@ -157,7 +174,7 @@ fn banded(
     found: BakeForecast,
     question: &BakeQuestion,
     kitchen: &Kitchen,
-    practice: &Expected,
+    (practice, wide): (&Expected, bool),
     learnt: Option<&BakeKnowledge>,
 ) -> BakeExpected {
     let measured = !kitchen.input().oven_readings.is_empty();
@@ -165,7 +182,7 @@ fn banded(
     let oven = learnt.and_then(|k| k.oven);
     let known = learnt.copied().unwrap_or(BakeKnowledge::NONE);
     let doubt = OvenDoubt { measured, swing: TIME_PER_K * swing.k() * SWING_LEFT };
-    let range = BakeRange::of(&found, &known, doubt, &practice.practice);
+    let range = BakeRange::of(&found, &known, doubt, &practice.practice, wide);
     let (time, dough) = (found.bake, known.dough);
     let mut reasons = vec![
         Reason::DoneAfter { span: time, by: found.done_by },
@@ -184,9 +201,8 @@ fn banded(
             browning: dough.browning,
         });
     }
-    if range.bake_widened {
-        reasons.push(Reason::BakeWidened { practice: practice.bake });
-    }
+    let stated = practice.practice.bake;
+    reasons.push(Reason::ModelAndPractice { model: time, practice: stated, told: range.middle });
     if range.spread_widened {
         reasons.push(Reason::SpreadWidened { practice: practice.spread });
     }
@@ -208,11 +224,11 @@ fn banded(
         density: found.density,
         profile: found.profile,
     });
-    let early = Span::new_s((time - range.bake.0).s().clamp(LOOK_EARLY.0.s(), LOOK_EARLY.1.s()));
-    let look = (time - early).s().min(practice.practice.bake.0.s());
+    let look = range.bake.0.s().min(stated.0.s());
     BakeExpected {
         expected: Expected {
             bake: range.bake,
+            middle: range.middle,
             look_after: Span::new_s(look.max(60.0)),
             spread: range.spread,
             cool_on_tray: practice.cool_on_tray,
@@ -227,7 +243,7 @@ fn banded(
 /// Of a covered pot nothing is forecast: it has neither a setting nor an air that was measured.
 fn in_a_cover_pot(practice: Stated, kitchen: &Kitchen) -> BakeExpected {
     let stated = practice.expected;
-    let bake = (stated.bake.0 * POT_TIMES.0, stated.bake.1 * POT_TIMES.1);
+    let bake = (stated.practice.bake.0 * POT_TIMES.0, stated.practice.bake.1 * POT_TIMES.1);
     let mut warnings: Vec<Reason> = PotCaution::ALL.map(Reason::Pot).to_vec();
     let trays = kitchen.trays();
     if trays.length().mm() > POT_TRAY_MM {
@@ -236,8 +252,9 @@ fn in_a_cover_pot(practice: Stated, kitchen: &Kitchen) -> BakeExpected {
     warnings.extend(practice.warnings.into_iter().map(Reason::Oven));
     BakeExpected {
         expected: Expected {
-            look_after: Span::new_s((bake.0 - LOOK_EARLY.1).s().max(60.0)),
+            look_after: Span::new_s((bake.0 - LOOK_EARLY_IN_A_POT).s().max(60.0)),
             bake,
+            middle: stated.middle * POT_MIDDLE,
             practice: Practice { bake, ..stated.practice },
             ..stated
         },
@@ -247,9 +264,10 @@ fn in_a_cover_pot(practice: Stated, kitchen: &Kitchen) -> BakeExpected {
     }
 }
 
-/// Cool enough to be lifted, and above the room's air when it may be iced or packed: fat sets between them. Common practice, no
-/// source.
-const LIFTS_AT: Temperature = Temperature::new_c(45.0);
+/// Cool enough to be lifted: a baked piece stiffens in its first minutes as its sugar thickens. What is soft, or is short and breaks warm, cools longer. And
+/// above the room's air when it may be iced or packed. Common practice, no source.
+const LIFTS_AT: Temperature = Temperature::new_c(75.0);
+const TENDER_LIFTS_AT: Temperature = Temperature::new_c(70.0);
 const PACKS_ABOVE_ROOM: TemperatureDifference = TemperatureDifference::new_k(2.0);
 
 /// How a piece cools on its tray after its bake.
@@ -290,7 +308,8 @@ impl Cooling {
 #[must_use]
 pub fn cooling(question: &BakeQuestion, found: &BakeForecast) -> Cooling {
     let q = question;
-    let to = [LIFTS_AT, q.oven.room + PACKS_ABOVE_ROOM];
+    let lifts_at = if q.tender || matches!(q.end, BakeEnd::Soft(_)) { TENDER_LIFTS_AT } else { LIFTS_AT };
+    let to = [lifts_at, q.oven.room + PACKS_ABOVE_ROOM];
     // In whole minutes, no fewer: every station tells the same.
     let whole = |after: Option<Span>| after.map(Span::whole_up);
     let [lifts_after, packs_after] = cools_after(&q.dough, &q.piece, &q.oven, found, to).map(whole);

@@ -4,11 +4,9 @@ use super::answers::{ClockPlan, ColdPlan, ShapePlan};
 use super::pricked::pricks_each;
 use super::{ChillFor, ChillForm, Job, Kitchen, Making, Reason};
 use crate::clock::Step;
-use crate::cold::{Bench, Piece, Target};
-use crate::dough::Composition;
 use crate::geometry::Outline;
 use crate::shape::{Bent, DemandAnswer, Portion};
-use crate::units::{Span, Temperature};
+use crate::units::Span;
 
 /// To press one disc and wrap it, min. Common practice, no source.
 pub(super) const PRESS_MIN: f64 = 2.0;
@@ -143,44 +141,14 @@ fn unpricked(job: &Job, kitchen: &Kitchen, shape: &ShapePlan) -> HandsAtTheBench
     HandsAtTheBench { form_min, cut_min: shape.trays.fill.iter().map(minutes).collect() }
 }
 
-/// When the dough is on the whole firm enough for the sheet to stay workable for `hands`; `None` when it is so once it is ready,
-/// or never gets so before it is past its window.
-pub(super) fn workable_after(
-    job: &Job,
-    kitchen: &Kitchen,
-    cold: &ColdPlan,
-    composition: &Composition,
-    hands: Span,
-) -> Option<Span> {
-    let sheet = Piece::Sheet { thickness: job.thickness() };
-    let bench = Bench::new(composition, sheet, cold.window.working(Target::Rolling), kitchen.room());
-    let stays = |felt: Temperature| bench.stays_workable(felt, felt);
-    if cold.bench? >= hands {
-        return None;
-    }
-    let (mut cold_enough, mut too_warm) = (cold.window.rolls_from, cold.window.rolls_to);
-    if stays(cold_enough).is_some_and(|longest| longest < hands) {
-        // Not even the coldest dough that rolls lasts so long: leave it to the end of its window.
-        return cold.answer.past_after;
-    }
-    while (too_warm - cold_enough).k() > 0.1 {
-        let middle = Temperature::new_c(f64::midpoint(cold_enough.c(), too_warm.c()));
-        if stays(middle).is_none_or(|m| m >= hands) { cold_enough = middle } else { too_warm = middle }
-    }
-    cold.answer.curve.iter().find(|s| s.felt <= cold_enough).map(|s| s.after)
-}
+/// A soft sheet is slid back into the cold for so long. Common practice, no source.
+const SLID_BACK: Span = Span::new_min(5.0);
 
-/// Why the timeline waits longer than ready, or that this is not enough.
-pub(super) fn bench_waits(cold: &ColdPlan, hands: Span) -> Option<Reason> {
-    let (bench, longest) = (cold.bench?, cold.bench_longest?);
-    if bench >= hands {
-        return None;
-    }
-    Some(if longest >= hands {
-        Reason::LeftLongerForTheBench { bench, hands }
-    } else {
-        Reason::BenchTooShort { bench: (bench, longest), hands }
-    })
+/// Where a sheet does not stay workable as long as a tray takes: what one tray needs is rolled, the rest stays in the cold, and a sheet that goes soft is
+/// slid back. Nobody chills dough beyond ready to buy time on the bench.
+pub(super) fn in_parts(cold: &ColdPlan, hands: Span) -> Option<Reason> {
+    let bench = cold.bench?;
+    (bench < hands).then_some(Reason::RollInParts { bench, hands, back: SLID_BACK })
 }
 
 /// The longest rest that a mix needs on the bench in this timeline, after it had to wait in the cold.

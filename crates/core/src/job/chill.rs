@@ -1,7 +1,7 @@
 //! What is put into the cold first, and what it is asked there.
 
 use super::portioned::portion_question;
-use super::{ColdPlace, DoughPlan, Job, Kitchen};
+use super::{ColdPlace, DoughPlan, Job, Kitchen, Making};
 use crate::cold::{ChillQuestion, Piece, Support, Target, Wrap};
 use crate::dough::Composition;
 use crate::error::InputErrors;
@@ -26,9 +26,13 @@ pub(super) fn first_chill(
     place: ColdPlace,
 ) -> Result<ChillQuestion, InputErrors> {
     if job.portions_first() {
-        return portion_question(kitchen, dough, piece, place);
+        return Ok(portion_question(kitchen, dough, piece, place)?.resting(job.flour_rest()));
     }
-    chill_question(kitchen, dough, piece, place)
+    let question = chill_question(kitchen, dough, piece, place)?;
+    // What is portioned, or formed to logs, is scooped out of its bowl.
+    let scooped = matches!(piece, Piece::Ball { .. }) && job.input().making != Making::Cut;
+    let question = if scooped { question.wanted_for(Target::Rolling) } else { question };
+    Ok(question.resting(job.flour_rest()))
 }
 
 /// The dough out of the bowl, as it is put into the cold to be rolled: [`question_of`] a plan's dough.
@@ -57,6 +61,7 @@ pub fn question_of(
     };
     let target = match piece {
         Piece::Log { .. } | Piece::Bar { .. } => Target::Slicing,
+        Piece::Ball { .. } => Target::RolledLater,
         _ => Target::Rolling,
     };
     ChillQuestion::new(composition.clone(), piece, Wrap::Wrapped, support, start.c(), kitchen.place(place), target)

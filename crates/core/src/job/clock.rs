@@ -62,7 +62,8 @@ pub(super) fn clock_plan(
         _ if cold.thaw.is_some_and(|t| t.way == Thaw::Bench) => cold.thaw.map_or(0, |t| t.span.min_up()),
         ChillFor::No | ChillFor::Exactly => least,
         ChillFor::Overnight => least.max(flour_min).max(slow_end(&cold.answer)),
-        ChillFor::Ready | ChillFor::AtLeast => least.max(cold.workable_after.map_or(0, Span::min_up)).max(flour_min),
+        // Nobody chills dough beyond ready to buy time on the bench: what one tray needs is rolled, the rest stays in the cold.
+        ChillFor::Ready | ChillFor::AtLeast => least.max(flour_min),
     };
     let tray_chill_min = cold.tray_chill.as_ref().map_or(0, |t| t.least_min);
     let mut lot = RelayLot {

@@ -8,13 +8,13 @@ use super::pieces::chilled_form;
 use super::{ChillFor, ChillForm, ColdPlace, Job, Kitchen, Making, Reason, Setting, Thaw};
 use crate::clock::{ChillWaits, MoreChill};
 use crate::cold::{
-    Bench, ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Support, Target, Window, Wrap, chill, disc_of, left_for,
-    tempering_to,
+    Bench, ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Support, Target, Window, Working, Wrap, chill, disc_of,
+    left_for, tempering_to,
 };
 use crate::dough::Keeping;
 use crate::error::{InputError, InputErrors, Problem};
 use crate::shape::DemandAnswer;
-use crate::units::{Share, Span, Temperature, TemperatureDifference};
+use crate::units::{Span, Temperature, TemperatureDifference};
 
 pub(super) fn cold_plan(
     job: &Job,
@@ -42,14 +42,16 @@ pub(super) fn cold_plan(
         out = Sample { mean: at, felt: at, after: span, ..out };
     }
     let feels = window.feels_at(target, &out, false).1;
-    let warm = window.rolls_to;
-    let tray_chill = tray_chill(job, kitchen, dough, piece, (&out, warm))?;
+    let worked = as_worked(job, kitchen, window, &out);
+    let tray_chill = tray_chill(job, kitchen, dough, piece, (&out, worked))?;
     let air = kitchen.place(place).air();
     let working = window.working(target);
     // What is cut is rolled to a sheet first; logs and portions lie on the bench as they are.
     let on_the_bench =
         if job.input().making == Making::Cut { Piece::Sheet { thickness: job.thickness() } } else { piece };
-    let bench = Bench::new(&dough.composition, on_the_bench, working, kitchen.room());
+    let rolled = matches!(target, Target::Rolling | Target::RolledLater);
+    let on_it = if rolled { Working { to: window.bench_to(), ..working } } else { working };
+    let bench = Bench::new(&dough.composition, on_the_bench, on_it, kitchen.room());
     let coldest = working.from.map_or(air, |from| if from > air { from } else { air });
     let after_night = match working.from {
         Some(from) => tempering_to(&dough.composition, piece, air, kitchen.room(), from),
@@ -57,9 +59,7 @@ pub(super) fn cold_plan(
     };
     let mixed = Reason::LeavesTheMixer { at: dough.temperature, measured: dough.temperature_measured };
     let mut reasons: Vec<Reason> = thaw.is_none().then_some(mixed).into_iter().collect();
-    if window.shift.k().abs() > 0.05 {
-        reasons.push(Reason::FatMovesTheWindow { fat: Share::new(dough.composition.fat()), by: window.shift });
-    }
+    reasons.extend(can_and_best(&answer).filter(|_| stays.waits_for_ready() && thaw.is_none()));
     // What was frozen has rested.
     let rests = if stays == ChillFor::No || thaw.is_some() { Span::new_s(0.0) } else { job.flour_rest() };
     if rests.min() > 0.0 {
@@ -71,7 +71,7 @@ pub(super) fn cold_plan(
     reasons.extend(setting(Setting::Dough, &answer).filter(|_| stays.waits_for_ready()));
     let tray_sets = tray_chill.as_ref().filter(|t| t.stays.waits_for_ready());
     reasons.extend(tray_sets.and_then(|t| still_sets(Setting::CutPiece, &t.answer)));
-    let mut means = what_it_means(job, window, (stays, &answer, &out, feels), tray_chill.as_ref());
+    let mut means = what_it_means(job, window, (stays, &answer, &out, feels), (tray_chill.as_ref(), worked));
     if let Some(thaw) = thaw {
         means.0 = vec![Reason::ThawsOnly { way: thaw.way, span: thaw.span }, Reason::NeverTwice];
     }
@@ -99,7 +99,6 @@ pub(super) fn cold_plan(
             bench.stays_workable(rested(out.mean), rested(out.felt))
         },
         bench_longest: bench.stays_workable(coldest, coldest),
-        workable_after: None,
         answer,
         tray_chill,
         bulk,
@@ -207,18 +206,18 @@ fn tray_chill(
     kitchen: &Kitchen,
     dough: &DoughPlan,
     first: Piece,
-    (dough_out, warm): (&Sample, Temperature),
+    (dough_out, worked): (&Sample, Temperature),
 ) -> Result<Option<TrayChill>, InputErrors> {
     let (stays, least) = job.second_for();
     if stays == ChillFor::No {
         return Ok(None);
     }
     let place = job.input().tray_chill_place;
-    // Cut pieces are taken to have warmed to the window's warm end, on a tray at room temperature: the slow case. Slices have not.
+    // Cut pieces have warmed while they were rolled and cut. Slices have not.
     let start = if matches!(first, Piece::Log { .. } | Piece::Bar { .. }) && job.dough_for() != ChillFor::No {
         dough_out.mean
     } else {
-        as_worked(dough_out, warm)
+        worked
     };
     let question = match chilled_form(&job.input().making, dough.density)? {
         Some(portion) if job.portions_from_cold() => {
@@ -240,9 +239,19 @@ fn tray_chill(
     Ok(Some(TrayChill { place, start, stays, least_min: least_min(&answer, stays, least), out, answer, question }))
 }
 
-/// As warm as dough is once it is rolled and cut: at the window's warm end, or as it was if that is warmer.
-fn as_worked(out: &Sample, warm: Temperature) -> Temperature {
-    if out.mean > warm { out.mean } else { warm }
+/// As warm as dough is once it is rolled and cut: half way from the window's warm end to the room, since a thin sheet takes on half the difference to the
+/// bench meanwhile; as it was, where it was not chilled or is warmer.
+fn as_worked(job: &Job, kitchen: &Kitchen, window: &Window, out: &Sample) -> Temperature {
+    let warm = Temperature::new_c(f64::midpoint(window.rolls_to.c(), kitchen.room().c()));
+    if job.first_for().0 == ChillFor::No || out.mean > warm { out.mean } else { warm }
+}
+
+/// From when it can be worked, how warm its middle is then, and from when it is best.
+fn can_and_best(answer: &ChillAnswer) -> Option<Reason> {
+    let told = answer.told()?;
+    let minutes = |m: i64| Span::new_min(f64::from(i32::try_from(m).unwrap_or(i32::MAX)));
+    let middle = at_ready(answer)?.warmest;
+    Some(Reason::CanBeWorked { from: told.ready(), middle, best: (told.best > told.ready).then(|| minutes(told.best)) })
 }
 
 /// At least so long in the cold, min.
@@ -282,7 +291,7 @@ fn what_it_means(
     job: &Job,
     window: &Window,
     (stays, answer, out, feels): (ChillFor, &ChillAnswer, &Sample, Feeling),
-    tray: Option<&TrayChill>,
+    (tray, worked): (Option<&TrayChill>, Temperature),
 ) -> (Vec<Reason>, Vec<Reason>) {
     if job.portions_first() {
         return (vec![], means(Setting::CutPiece, stays, answer, out, feels).into_iter().collect());
@@ -296,9 +305,7 @@ fn what_it_means(
             let feels = window.feels_at(Target::Oven, &tray.out, false).1;
             means(Setting::CutPiece, tray.stays, &tray.answer, &tray.out, feels)
         }
-        None if job.input().making == Making::Cut => {
-            Some(Reason::PiecesNotChilled { at: as_worked(out, window.rolls_to) })
-        }
+        None if job.input().making == Making::Cut => Some(Reason::PiecesNotChilled { at: worked }),
         None => None,
     };
     (dough, pieces.into_iter().collect())
@@ -349,8 +356,7 @@ pub(super) fn chill_waits(cold: &ColdPlan, chill_min: i64, flour_rest_min: i64) 
             (..1, _) => None,
             (_, ChillFor::Overnight) => Some((more, MoreChill::Overnight)),
             (_, _) if chill_min == flour_rest_min => Some((more, MoreChill::Flour { at_least_min: flour_rest_min })),
-            (_, ChillFor::AtLeast) => Some((more, MoreChill::Asked { at_least_min: chill_min })),
-            (_, _) => Some((more, MoreChill::Bench)),
+            (_, _) => Some((more, MoreChill::Asked { at_least_min: chill_min })),
         },
     };
     (waits.slow_min > 0 || waits.more.is_some()).then_some(waits)
@@ -387,14 +393,14 @@ pub(super) fn rests_after(kitchen: &Kitchen, dough: &DoughPlan, cold: &ColdPlan)
 
 /// How cold pieces are when they go into the oven, and as firm as at what: as measured, else as their chill on the tray leaves them;
 /// without one, cut pieces as they were worked and others as they leave the cold.
-pub(super) fn goes_in_at(job: &Job, cold: &ColdPlan) -> (Temperature, Temperature) {
+pub(super) fn goes_in_at(job: &Job, kitchen: &Kitchen, cold: &ColdPlan) -> (Temperature, Temperature) {
     if let Some(measured) = job.measured_pieces() {
         return (measured, measured);
     }
     match &cold.tray_chill {
         Some(tray) => (tray.out.mean, tray.out.felt),
         None if job.input().making == Making::Cut => {
-            let worked = as_worked(&cold.out, cold.window.rolls_to);
+            let worked = as_worked(job, kitchen, &cold.window, &cold.out);
             (worked, worked)
         }
         None => (cold.out.mean, cold.out.felt),

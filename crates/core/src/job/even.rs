@@ -43,9 +43,7 @@ pub fn even_bake(
             // Beyond what the forecast knows: the middle of common practice.
             Err(_) => {
                 let setting = BakeSetting::new(job.input().oven_c, kitchen.ovens().fan)?;
-                let (least, most) =
-                    bake_practice(thickness, setting, question.end, &spread_tendency(formula)).expected.bake;
-                Ok(Span::new_min(f64::midpoint(least.min(), most.min())))
+                Ok(bake_practice(thickness, setting, question.end, &spread_tendency(formula)).expected.middle)
             }
         }
     };

@@ -86,6 +86,8 @@ pub struct Followed {
     pub target: Target,
     /// All of it when it was first put anywhere.
     pub start: Temperature,
+    /// It lies at least so long for its flour, where it is to be rolled, sliced or scooped.
+    pub flour_rests: Span,
     /// Where it was put, in order.
     pub puts: Vec<LaidAt>,
 }
@@ -99,8 +101,16 @@ pub fn usual_purpose(making: &Making, piece: Piece) -> Target {
         (Making::Portioned(_), Piece::Ball { .. }) => Target::Rolling,
         (Making::Portioned(_), _) => Target::Oven,
         (_, Piece::Log { .. } | Piece::Bar { .. }) => Target::Slicing,
+        (Making::Cut, Piece::Ball { .. }) => Target::RolledLater,
         _ => Target::Rolling,
     }
+}
+
+/// What a piece is judged by: of what was put in to be rolled, a lump of dough that is cut is divided and rolled later.
+#[must_use]
+pub fn judged_as(making: &Making, piece: Piece, purpose: Target) -> Target {
+    let lump = matches!((making, piece), (Making::Cut, Piece::Ball { .. }));
+    if lump && purpose == Target::Rolling { Target::RolledLater } else { purpose }
 }
 
 /// A piece that goes into the cold, as far as anything is said of it.
@@ -201,7 +211,9 @@ pub fn follow(kitchen: &Kitchen, followed: &Followed) -> Result<Tracked, InputEr
         })
         .collect::<Result<Vec<_>, InputErrors>>()?;
     let wrap = if matches!(followed.target, Target::Oven) { Wrap::Open } else { Wrap::Wrapped };
-    Tracked::new(followed.composition.clone(), followed.piece, wrap, followed.start.c(), followed.target, stays)
+    let tracked =
+        Tracked::new(followed.composition.clone(), followed.piece, wrap, followed.start.c(), followed.target, stays)?;
+    Ok(tracked.resting(followed.flour_rests))
 }
 
 /// What has been read of a piece where it lies now.

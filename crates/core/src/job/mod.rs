@@ -70,8 +70,8 @@ pub use family::{
     keep_version_with, left_of, mixed_once, mixed_with, sheet_key,
 };
 pub use follow::{
-    Followed, GoesIn, LaidAt, ReadSoFar, ReadingNote, StayRead, WentIn, Whereabouts, follow, kept_too_long, lessons,
-    notes_on_readings, usual_purpose,
+    Followed, GoesIn, LaidAt, ReadSoFar, ReadingNote, StayRead, WentIn, Whereabouts, follow, judged_as, kept_too_long,
+    lessons, notes_on_readings, usual_purpose,
 };
 pub use kept_sheet::{KeptPiece, KeptSheet};
 pub use kitchen::{Kitchen, KitchenInput, OvenKit, OvenMeasured};

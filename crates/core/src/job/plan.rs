@@ -2,7 +2,7 @@
 
 use super::answers::{DoughPlan, Plan, ShapePlan};
 use super::bake::bake_question;
-use super::bench::{bench_waits, hands_at_the_bench, longest_rest, workable_after};
+use super::bench::{hands_at_the_bench, in_parts, longest_rest};
 use super::clock::clock_plan;
 use super::cold::{cold_plan, goes_in_at};
 use super::finishing::finish_plan;
@@ -61,7 +61,7 @@ pub fn plan_with(
     let mut cold = cold_plan(job, kitchen, &dough, &demand, &window, keeping(formula))?;
     let learnt = beside.learnt.as_ref();
     let mut question =
-        bake_question(job, formula, outline, takes.size.thickness, kitchen, goes_in_at(job, &cold), learnt)?;
+        bake_question(job, formula, outline, takes.size.thickness, kitchen, goes_in_at(job, kitchen, &cold), learnt)?;
     let trays = lay_out(job, formula, outline, kitchen, &mut question, (Some(&demand), learnt))?;
     let oven = oven_plan(job, formula, outline, kitchen, &question, learnt)?;
     let mut shape = shape_plan(job, kitchen, demand, trays);
@@ -69,8 +69,7 @@ pub fn plan_with(
     shape.reasons.extend(takes.source.fault().cloned());
     let hands = hands_at_the_bench(job, outline, kitchen, &shape);
     if job.input().making == Making::Cut && cold.stays.waits_for_ready() {
-        cold.workable_after = workable_after(job, kitchen, &cold, &dough.composition, hands.longest());
-        cold.reasons.extend(bench_waits(&cold, hands.longest()));
+        cold.reasons.extend(in_parts(&cold, hands.longest()));
     }
     let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
     cold.tempering = Some(longest_rest(&clock));

@@ -55,7 +55,7 @@ pub enum Reason {
     MixedForAnother { dough: Mass, job: String },
     // The cold.
     LeavesTheMixer { at: Temperature, measured: bool },
-    FatMovesTheWindow { fat: Share, by: TemperatureDifference },
+    CanBeWorked { from: Span, middle: Temperature, best: Option<Span> },
     RestsForItsFlour { at_least: Span },
     NotChilled { what: Setting, at: Temperature, feels: Feeling },
     ChilledFor { what: Setting, span: Span, at: Temperature, feels: Feeling, ready: Option<Span> },
@@ -68,8 +68,7 @@ pub enum Reason {
     StillSets { what: Setting, cold_enough: Span, more: Span },
     RangeOfReadings { place: ColdPlace },
     RangeOfTheFilm,
-    LeftLongerForTheBench { bench: Span, hands: Span },
-    BenchTooShort { bench: (Span, Span), hands: Span },
+    RollInParts { bench: Span, hands: Span, back: Span },
     // Shape.
     RolledTo { mass: Mass, thickness: Length, form: SheetForm },
     Logs { logs: u32, mass: Mass, length: Length, slices: u32, slice: Length, trim: Length },
@@ -93,7 +92,7 @@ pub enum Reason {
     OvenUnmeasured { doubt: TemperatureDifference },
     HeatsTimes { times: f64 },
     DoughTaught { bakes: u32, spread: f64, time: f64, browning: f64 },
-    BakeWidened { practice: (Span, Span) },
+    ModelAndPractice { model: Span, practice: (Span, Span), told: Span },
     SpreadWidened { practice: (Share, Share) },
     ThermostatSwings { by: TemperatureDifference },
     AirAt { metres: f64, kpa: f64 },

@@ -47,8 +47,6 @@ pub fn run_plan(kitchen: &Kitchen, lots: &[RunsLot], relay: &Relay, does: impl F
             dough_cold: cold_run(&cold.answer.curve),
             dough_from: dough_from(job, cold),
             dough_waits_min: waits_min(job.first_for(), cold.flour_rest),
-            dough_more_min: (cold.workable_after.zip(cold.answer.ready_after))
-                .map_or(0.0, |(workable, ready)| (workable - ready).min().max(0.0)),
             tray_waits_min: waits_min(job.second_for(), Span::new_s(0.0)),
             keeps_min: keeps_min(cold),
             tray_cold: cold.tray_chill.as_ref().map(tray_run).unwrap_or_default(),

@@ -63,8 +63,8 @@ impl Times {
         question: &BakeQuestion,
         thin: Length,
         thick: Length,
-        coolest_k: f64,
-        hottest_k: f64,
+        (coolest_k, hottest_k): (f64, f64),
+        told: Span,
     ) -> Result<Self, InputErrors> {
         let usual = question.answer()?.bake.min().ln();
         let at_thickness = |thickness: Length| -> Result<(f64, f64), InputErrors> {
@@ -93,7 +93,8 @@ impl Times {
         if hottest_k > 0.05 {
             by_place.push(at_place(hottest_k)?);
         }
-        by_place.iter_mut().for_each(|p| p.1 += usual);
+        // How much sooner or later is the model's; around when, the one figure that every screen tells.
+        by_place.iter_mut().for_each(|p| p.1 += told.min().ln());
         Ok(Self { by_thickness, by_place })
     }
 
@@ -142,7 +143,7 @@ pub fn tray_times(job: &Job, kitchen: &Kitchen, plan: &Plan) -> Result<TrayTimes
         .collect();
     let coolest = each.iter().map(|e| e.1).fold(0.0, f64::min);
     let hottest = each.iter().map(|e| e.1).fold(0.0, f64::max);
-    let times = Times::of(question, thin_most, thick_most, coolest, hottest)?;
+    let times = Times::of(question, thin_most, thick_most, (coolest, hottest), plan.oven.expected.middle)?;
     let pieces: Vec<TrayPieceTime> = each
         .iter()
         .enumerate()

@@ -46,10 +46,10 @@ pub fn wanted_ways(job: &Job, kitchen: &Kitchen, plan: &Plan, within: Span) -> R
             continue;
         }
         let disc = disc_of(mass, thickness, density);
-        let question = chill_question(kitchen, &plan.dough, disc, place)?;
+        let question = chill_question(kitchen, &plan.dough, disc, place)?.resting(job.flour_rest());
         ways.push(way(job, disc, place, disc_in_time(&question, mass, density, within)));
         let sheet = Piece::Sheet { thickness: job.thickness() };
-        let question = chill_question(kitchen, &plan.dough, sheet, place)?;
+        let question = chill_question(kitchen, &plan.dough, sheet, place)?.resting(job.flour_rest());
         ways.push(way(job, sheet, place, in_time(&question, within)));
     }
     // The slower of those that make it is the gentler: it has longer until it is too cold.

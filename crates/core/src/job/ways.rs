@@ -298,7 +298,7 @@ fn after_night(
     let window = question.window()?;
     let until = match question.target() {
         Target::Slicing => window.slices_from,
-        Target::Rolling => window.rolls_from,
+        Target::Rolling | Target::RolledLater => window.rolls_from,
         Target::Oven | Target::Core(_) => return Some(Span::new_s(0.0)),
     };
     tempering_to(&plan.dough.composition, piece, kitchen.place(place).air(), kitchen.room(), until)

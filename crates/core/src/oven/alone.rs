@@ -4,9 +4,9 @@ use super::bake::{
     BakeEnd, BakeFit, BakeForecast, BakeKnowledge, BakePiece, DoneBy, OvenDough, OvenSetup, forecast, forecast_at,
 };
 use super::edge::EdgeColour;
-use super::practice::{BakeSetting, Practice, bake_practice};
+use super::practice::{BakeSetting, Practice, bake_practice, practice_knows_little};
 use super::range::{BakeRange, OvenDoubt};
-use crate::dough::{Formula, spread_tendency};
+use crate::dough::{Browning, Character, Formula, spread_tendency};
 use crate::error::InputErrors;
 use crate::units::{Span, TemperatureDifference};
 
@@ -63,9 +63,11 @@ impl BakeAlone {
         };
         let tendency = spread_tendency(&self.formula);
         let practice = bake_practice(self.piece.thickness, setting, end, &tendency).expected.practice;
+        let fast = Character::of(&self.formula).browning.verdict == Browning::Fast;
+        let wide = practice_knows_little(&self.piece, setting, end, fast);
         let doubt = OvenDoubt { measured: self.offset.is_some(), swing: 0.0 };
-        let range =
-            (found.done_by != DoneBy::Never).then(|| BakeRange::of(&found, &BakeKnowledge::NONE, doubt, &practice));
+        let range = (found.done_by != DoneBy::Never)
+            .then(|| BakeRange::of(&found, &BakeKnowledge::NONE, doubt, &practice, wide));
         Ok(BakeAloneAnswer { forecast: found, range, practice })
     }
 }

@@ -25,7 +25,7 @@ pub use colour::{SEEN_BY_ALL, index_of_look, look_apart, look_lab, screen_colour
 pub use edge::EdgeColour;
 pub use hot_spots::{HotSpots, HotSpotsInput, MOST_SPOTS_A_SIDE, SpotTest};
 pub use lesson::Lesson;
-pub use practice::{BakeSetting, Expected, Practice, Stated, bake_practice};
+pub use practice::{BakeSetting, Expected, Practice, Stated, bake_practice, practice_knows_little};
 pub use range::{BakeRange, OvenDoubt, spread_range};
 pub(crate) use range::{TIME_MEASURED, TIME_UNMEASURED};
 pub use reason::{OvenSide, Reason, Spreading};

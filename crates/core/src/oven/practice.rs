@@ -1,12 +1,14 @@
 //! Ranges the trade states for time and spread by thickness, temperature and make-up. Common practice, no source; every
 //! oven differs, so the screen says 'look early'.
 
-use super::bake::{BakeEnd, SETTING_C};
+use super::bake::{BakeEnd, BakePiece, SETTING_C};
 use super::edge::EdgeColour;
+use super::range::practice_alone;
 use super::reason::Reason;
 use crate::dough::{SpreadTendency, between};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
+use std::ops::RangeInclusive;
 
 /// Thickness in mm against the least and most minutes at 175 degC in a still oven.
 const MINUTES_AT_175: [(f64, f64, f64); 5] =
@@ -41,8 +43,6 @@ const fn by_colour(end: BakeEnd) -> f64 {
 
 /// The oven for which the trade states its times.
 const PRACTICE_AT: Temperature = Temperature::new_c(175.0);
-/// Look this much before the least time.
-const LOOK_EARLY: Span = Span::new_min(2.0);
 /// On the tray before the rack.
 const COOL_ON_TRAY: Span = Span::new_min(8.0);
 
@@ -81,8 +81,10 @@ pub struct Practice {
 /// What is expected of a bake.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Expected {
-    /// Least and most time in the oven.
+    /// Least and most time in the oven: nine of ten.
     pub bake: (Span, Span),
+    /// The one figure: what the forecast, common practice and the kitchen's own bakes come to.
+    pub middle: Span,
     /// When to look first: never later than the early end of practice.
     pub look_after: Span,
     /// Least and most growth across, of the width as cut.
@@ -105,6 +107,12 @@ pub struct Stated {
 }
 
 impl Expected {
+    /// The one figure in whole minutes, as every station tells it.
+    #[must_use]
+    pub fn about(&self) -> Span {
+        Span::new_min(self.middle.min().round().max(1.0))
+    }
+
     /// The bake and the first look as every station tells them, in whole minutes: the range outward, the look no later.
     #[must_use]
     pub fn told(&self) -> ((Span, Span), Span) {
@@ -112,6 +120,21 @@ impl Expected {
         let down = |s: Span| if s > least { s.whole_down() } else { least };
         ((down(self.bake.0), self.bake.1.whole_up()), down(self.look_after))
     }
+}
+
+/// Where the trade's table knows little: an oven (a fan as 20 higher) below or above, pieces thinner or thicker, or so small. Common practice, no source.
+const KNOWN_OVEN_C: RangeInclusive<f64> = 155.0..=195.0;
+const KNOWN_THICKNESS_MM: RangeInclusive<f64> = 3.0..=15.0;
+const KNOWN_ACROSS_MM: f64 = 35.0;
+
+/// Whether common practice knows little of such a bake; `odd` where its dough browns fast, or it is a bar as wide as its pan.
+#[must_use]
+pub fn practice_knows_little(piece: &BakePiece, setting: BakeSetting, end: BakeEnd, odd: bool) -> bool {
+    let felt = if setting.fan { setting.oven + FAN } else { setting.oven };
+    odd || !KNOWN_OVEN_C.contains(&felt.c())
+        || !KNOWN_THICKNESS_MM.contains(&piece.thickness.mm())
+        || 2.0 * piece.radius.mm() < KNOWN_ACROSS_MM
+        || matches!(end, BakeEnd::Soft(_) | BakeEnd::Colour(EdgeColour::Brown))
 }
 
 /// Time and spread as the trade states them for a thickness, an oven, an end and the tendency of the dough.
@@ -144,9 +167,11 @@ pub fn bake_practice(thickness: Length, setting: BakeSetting, end: BakeEnd, tend
     if thickness.mm() <= 3.0 {
         warnings.push(Reason::ThinBrownsFast);
     }
+    let (middle, within) = practice_alone(bake);
     let expected = Expected {
-        bake,
-        look_after: Span::new_s((bake.0 - LOOK_EARLY).s().max(60.0)),
+        bake: within,
+        middle,
+        look_after: Span::new_s(within.0.s().min(bake.0.s()).max(60.0)),
         spread,
         practice: Practice { bake, spread },
         cool_on_tray: COOL_ON_TRAY,
@@ -181,12 +206,11 @@ mod tests {
             &tendency(0.02, 0.06),
         )
         .expected;
-        assert!(
-            (answer.bake.0.min() - least).abs() < 0.1 && (answer.bake.1.min() - most).abs() < 0.1,
-            "{:?}",
-            answer.bake
-        );
-        assert!(answer.look_after < answer.bake.0);
+        let stated = answer.practice.bake;
+        assert!((stated.0.min() - least).abs() < 0.1 && (stated.1.min() - most).abs() < 0.1, "{stated:?}");
+        // Alone it is told by the middle of its ends, and with a range that is wider than they are.
+        assert!((answer.middle.min() - (least * most).sqrt()).abs() < 0.1);
+        assert!(answer.bake.0 < stated.0 && answer.bake.1 > stated.1 && answer.look_after <= answer.bake.0);
     }
 
     #[test]

@@ -4,6 +4,15 @@ use super::bake::{BakeForecast, BakeKnowledge, BakeWarning, NINE_OF_TEN, SPREAD_
 use super::practice::Practice;
 use crate::units::{Share, Span};
 
+// How sure two witnesses of a bake's time are, standard deviations of its logarithm: the model, in an oven that nobody has read on a thermometer and in one
+// that was read; common practice, and common practice where its table knows little. And how far the two err together: both meet the same
+// unknown oven. Common practice, no source; the rows of tests/data/practice_rows.json.
+const MODEL_SD: f64 = 0.20;
+const MODEL_SD_MEASURED: f64 = 0.15;
+const PRACTICE_SD: f64 = 0.20;
+const PRACTICE_SD_WIDE: f64 = 0.35;
+const TOGETHER: f64 = 0.5;
+
 /// How far off a time may be: an oven that nobody has measured (15 degC either way make about a fifth), one that was
 /// measured against a thermometer. One standard deviation of what the fit starts from (docs/oven.md).
 pub(crate) const TIME_UNMEASURED: f64 = 0.18;
@@ -23,32 +32,50 @@ pub struct OvenDoubt {
 pub struct BakeRange {
     /// In the oven.
     pub bake: (Span, Span),
+    /// The one figure of it.
+    pub middle: Span,
     /// Growth across, of the width of a round as cut.
     pub spread: (Share, Share),
-    /// Whether either was widened to touch common practice.
-    pub bake_widened: bool,
-    /// The same of the spread.
+    /// Whether that was widened to touch common practice.
     pub spread_widened: bool,
 }
 
 impl BakeRange {
-    /// Nine of ten bakes lie within: by what is unsure of oven, dough and model. Until the kitchen's own bakes of the dough decide, a range that
-    /// does not meet common practice is widened to touch it.
+    /// A time by two witnesses, the model and common practice (`wide` where it knows little), each counted by how sure it is; the kitchen's own bakes make
+    /// the model surer, until practice falls away. Nine of ten bakes lie within.
     #[must_use]
-    pub fn of(found: &BakeForecast, known: &BakeKnowledge, doubt: OvenDoubt, practice: &Practice) -> Self {
-        let of_oven = if doubt.measured { TIME_MEASURED } else { TIME_UNMEASURED };
-        let time = NINE_OF_TEN * known.time_sd(of_oven).hypot(TIME_NOISE).hypot(doubt.swing);
+    pub fn of(found: &BakeForecast, known: &BakeKnowledge, doubt: OvenDoubt, practice: &Practice, wide: bool) -> Self {
+        let (unread, of_oven) =
+            if doubt.measured { (MODEL_SD_MEASURED, TIME_MEASURED) } else { (MODEL_SD, TIME_UNMEASURED) };
         let own_bakes = known.dough.records > 0;
+        let model_sd = if own_bakes { known.time_sd(of_oven).hypot(TIME_NOISE).min(unread) } else { unread };
+        let practice_sd = if wide { PRACTICE_SD_WIDE } else { PRACTICE_SD };
+        let weight = model_sd.powi(-2) / (model_sd.powi(-2) + practice_sd.powi(-2));
+        let stated = geometric_mean(practice.bake);
+        let middle = Span::new_min((weight * found.bake.min().ln() + (1.0 - weight) * stated.min().ln()).exp());
+        let (by_model, by_practice) = (weight * model_sd, (1.0 - weight) * practice_sd);
+        let variance = by_model.powi(2) + by_practice.powi(2) + 2.0 * TOGETHER * by_model * by_practice;
         let spread_alone = spread_alone(found.spread, &found.warnings, known);
-        // A time is off by so much of itself either way: never less than nothing.
-        let alone = (found.bake * (-time).exp(), found.bake * time.exp());
-        let (bake, spread) = if own_bakes {
-            (alone, spread_alone)
-        } else {
-            (touching(alone, practice.bake), touching(spread_alone, practice.spread))
-        };
-        Self { bake, spread, bake_widened: bake != alone, spread_widened: spread != spread_alone }
+        let spread = if own_bakes { spread_alone } else { touching(spread_alone, practice.spread) };
+        let bake = nine_of_ten(middle, variance.sqrt().hypot(doubt.swing));
+        Self { bake, middle, spread, spread_widened: spread != spread_alone }
     }
+}
+
+fn geometric_mean((least, most): (Span, Span)) -> Span {
+    Span::new_min((least.min() * most.min()).sqrt())
+}
+
+/// A time is off by so much of itself either way: never less than nothing.
+fn nine_of_ten(middle: Span, sd: f64) -> (Span, Span) {
+    let off = NINE_OF_TEN * sd;
+    (middle * (-off).exp(), middle * off.exp())
+}
+
+/// The one figure and its range where common practice alone is asked.
+pub(super) fn practice_alone(stated: (Span, Span)) -> (Span, (Span, Span)) {
+    let middle = geometric_mean(stated);
+    (middle, nine_of_ten(middle, PRACTICE_SD_WIDE))
 }
 
 /// The range of a spread by what is unsure of dough and model alone.

@@ -36,8 +36,7 @@ pub(super) fn follow(plan: &RunPlan, facts: &mut [Fact], followed: &[Followed]) 
         let Some((_, task)) = found else { continue };
         let lot = &plan.lots[plan.tasks[task].lot];
         let at_least = if piece.cut { lot.tray_waits_min } else { lot.dough_waits_min };
-        let more = if piece.cut { 0.0 } else { lot.dough_more_min };
-        let until_min = at_least.zip(piece.ready_min.map(|ready| ready + more)).zip(facts[task].started);
+        let until_min = at_least.zip(piece.ready_min).zip(facts[task].started);
         let until_min = until_min.map(|((least, ready), from)| ready.max(from + least));
         facts[task].read = Some(Read { shows_c: piece.shows_c, until_min });
     }

@@ -107,9 +107,6 @@ pub struct RunLot {
     /// The dough stays until it is ready, and at least so long, min; nothing where it stays as long as somebody said.
     #[cfg_attr(feature = "wire", serde(default))]
     pub dough_waits_min: Option<f64>,
-    /// So much longer than ready, so that it stays workable through a tray, min.
-    #[cfg_attr(feature = "wire", serde(default))]
-    pub dough_more_min: f64,
     /// The same of its cut pieces.
     #[cfg_attr(feature = "wire", serde(default))]
     pub tray_waits_min: Option<f64>,

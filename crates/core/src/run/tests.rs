@@ -428,8 +428,6 @@ fn a_thermometer_in_the_dough_goes_before_what_the_plan_thought() {
     assert_eq!(told(&p, piece), (58.0, true, Some(11.4), 12.0));
     // At least twenty minutes, however cold it is.
     assert_eq!(shows(&p, Followed { ready_min: Some(25.0), ..piece }).0, 36.0);
-    p.lots[0].dough_more_min = 4.0;
-    assert_eq!(shows(&p, piece).0, 62.0, "so that it stays workable");
     // Another job's, cut pieces, and what went in at another time are not this dough.
     assert_eq!(shows(&p, Followed { job_id: 2, ..piece }), (46.0, false));
     assert_eq!(shows(&p, Followed { cut: true, ..piece }), (46.0, false));
@@ -495,7 +493,7 @@ proptest! {
 #[test]
 fn a_clock_that_is_set_back_undoes_nothing_that_was_noted() {
     let events = [event(1, 100.0, Happened::Done { task: 0 }), event(2, 130.0, Happened::Done { task: 1 })];
-    for (clock, now) in [(131.0, 131.0), (71.0, 130.0), (20.0, 100.0), (-60.0, -60.0)] {
+    for (clock, now) in [(131.0, 131.0), (71.0, 130.0), (5.0, 100.0), (-60.0, -60.0)] {
         assert_eq!(not_before_noted(clock, &events), now, "{clock}");
     }
     assert_eq!(not_before_noted(5.0, &[]), 5.0);

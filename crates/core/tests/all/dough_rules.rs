@@ -61,7 +61,7 @@ const GINGER: &[(&str, f64)] = &[
 #[case::holds(HOLDS, Handling::Firm, Bite::Firm)]
 #[case::sweet(SWEET, Handling::Right, Bite::Firm)]
 #[case::sliced(SLICED, Handling::Right, Bite::Tender)]
-#[case::piped(PIPED, Handling::Pipeable, Bite::VeryShort)]
+#[case::piped(PIPED, Handling::Soft, Bite::VeryShort)]
 #[case::dropped(DROPPED, Handling::Pipeable, Bite::VeryShort)]
 fn known_doughs_handle_and_bite_as_they_are_known(
     #[case] lines: &[(&str, f64)],
@@ -201,7 +201,8 @@ fn a_tenth_of_the_flour_as_starch_or_cocoa_changes_what_bakers_say_it_changes() 
     let tender = |f: &Formula| Character::of(f).tenderness.level;
     assert!(tender(&pull("cornstarch")) > tender(&cut_out()), "starch makes it shorter");
     assert!(Character::of(&pull("cocoa")).browning.reasons.contains(&Reason::CocoaHides));
-    assert!((packing(&pull("cocoa")) / packing(&cut_out()) - 1.0).abs() < 0.03, "it stays as firm");
+    // A third of cocoa is fibre that holds water: it firms a dough, and yet it is rolled.
+    assert!((1.0..1.15).contains(&(packing(&pull("cocoa")) / packing(&cut_out()))), "it gets firmer");
 }
 
 #[rstest]

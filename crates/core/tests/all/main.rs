@@ -16,6 +16,7 @@ mod nesting;
 mod oven_reference;
 mod oven_station;
 mod photo_outlines;
+mod practice_rows;
 mod reading;
 mod recipe_lines;
 mod recipe_tongues;

@@ -41,7 +41,7 @@ impl From<Target> for PurposeWord {
         match target {
             Target::Slicing => Self::Slicing,
             Target::Oven => Self::Oven,
-            Target::Rolling | Target::Core(_) => Self::Rolling,
+            Target::Rolling | Target::RolledLater | Target::Core(_) => Self::Rolling,
         }
     }
 }

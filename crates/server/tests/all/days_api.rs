@@ -285,7 +285,7 @@ async fn a_thermometer_in_the_dough_is_told_at_the_bench_and_what_follows_from_i
     // Without a reading it knows no more than the plan.
     assert!(timer(&get(&store, &at).await)["note"]["text"].as_str().unwrap().contains("by the model"));
     let readings = format!("/api/chills/{}/readings", piece["id"]);
-    let warm = json!([{ "shows_c": 22.5, "spot": "core", "read_at": ago(4) }, { "shows_c": 22.1, "spot": "core", "read_at": ago(1) }]);
+    let warm = json!([{ "shows_c": 17.6, "spot": "core", "read_at": ago(4) }, { "shows_c": 16.8, "spot": "core", "read_at": ago(1) }]);
     call(&store, Method::POST, &readings, Some(warm)).await;
     let after = get(&store, &at).await;
     assert!(timer(&after)["note"]["text"].as_str().unwrap().contains("by its thermometer"), "{}", timer(&after));
@@ -305,7 +305,7 @@ async fn two_dates_that_want_the_same_hands_say_so() {
     let day = get(&store, &format!("/api/days/{SATURDAY}")).await;
     assert_eq!(day["clashes"], json!([]));
     let jobs: Vec<i64> = list(&day["jobs"]).iter().map(|j| j["job_id"].as_i64().unwrap()).collect();
-    for (job, ready_by) in [(jobs[0], "2026-11-28T23:00"), (jobs[1], "2026-11-29T00:30")] {
+    for (job, ready_by) in [(jobs[0], "2026-11-28T23:45"), (jobs[1], "2026-11-29T00:05")] {
         let path = format!("/api/jobs/{job}");
         let (status, answer) = call(&store, Method::PATCH, &path, Some(json!({ "ready_by": ready_by }))).await;
         assert_eq!(status, StatusCode::OK, "{answer}");

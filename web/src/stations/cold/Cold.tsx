@@ -5,7 +5,7 @@ import type { Plan } from "../../api/client";
 import { useJobContext } from "../../app/JobFrame";
 import { pieceWord } from "../../app/pieceWord";
 import { NextStep } from "../../app/NextStep";
-import { clock, dayClock, duration, minutesBetween, sameDay } from "../../drawing/time";
+import { clock, dayClock, duration, minutesBetween, sameDay, shifted } from "../../drawing/time";
 import { number, type Format } from "../../drawing/units";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
@@ -112,7 +112,8 @@ function Answer({ plan }: { plan: Plan }) {
         <Live value={clock(cold.ready_at)} />
       </p>
       <p className="mb-3 mt-1 text-soft">
-        {duration(cold.told?.ready_min ?? 0)} after it goes in at {day(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely
+        {duration(cold.told?.ready_min ?? 0)} after it goes in at {day(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely.
+        {cold.told && cold.told.best_min > cold.told.ready_min ? ` Best from ${clock(shifted(cold.in_at, cold.told.best_min))}.` : ""}
       </p>
       <p className="say">{staysSentence(plan)}</p>
     </Part>

@@ -24,7 +24,7 @@ vi.hoisted(() => {
   globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
 });
 
-const WINDOW: Window = { rolls_from_c: 10.6, rolls_to_c: 19, tacky_to_c: 26.3, slices_to_c: 12.6, slices_from_c: -2.7, oven_ready_c: 13.3, shift_k: 0.2 };
+const WINDOW: Window = { rolls_from_c: 10.6, rolls_to_c: 19, tacky_to_c: 26.3, slices_to_c: 12.6, slices_from_c: -2.7, oven_ready_c: 13.3, slices_best_c: 8 };
 const NOW: PieceNow = { id: 7, now_at: "2026-11-28T12:40:00.000Z", elapsed_min: 14, core_c: 19.8, mean_c: 18.5, side: "too_warm", cold_rule: { text: "no more than two hours" }, word: "tacky", left_min: 5, out_of_cold_min: 0 };
 const PIECE: LivePiece = {
   id: 7, job_id: 1, job_name: "Regatta gulls", name: "Disc 1",
@@ -70,7 +70,7 @@ const minutes = (text: string): number => Number(text.split(":")[0]) * 60 + Numb
 const way = (key: string, place: Way["place"], ready: number | null): Way => ({
   key, name: { text: key }, piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 }, count: 1, place, purpose: "rolling",
   ready_after_min: ready, ready_earliest_min: null, ready_latest_min: null, past_after_min: ready === null ? null : ready * 4, never: ready === null ? { text: "never: too warm there" } : null,
-  told: ready === null ? null : { ready_min: ready, earliest_min: ready, latest_min: ready, past_min: ready * 4 },
+  told: ready === null ? null : { ready_min: ready, best_min: ready, earliest_min: ready, latest_min: ready, past_min: ready * 4 },
   spells: [{ side: "too_warm", word: "tacky", from_min: 0, to_min: ready }, ...(ready === null ? [] : [{ side: "ready" as const, word: "rolls clean", from_min: ready, to_min: null }])],
   after_night_min: 14, hands_before_min: 2, hands_after_min: 4, effort: "press flat", chosen: place === "fridge",
 });

@@ -31,7 +31,7 @@ export function Ledger() {
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
         <div className="no-print">
-          <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, ${number(plan.oven.bake_least_min, 0)}–${number(plan.oven.bake_most_min, 0)}\u00a0min`}>
+          <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, about ${number(plan.oven.bake_about_min, 0)}\u00a0min`}>
             <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>Print a record sheet</button>
             {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
           </StationHead>
@@ -115,7 +115,7 @@ function RecordSheet({ name, plan }: { name: string; plan: Plan }) {
   return (
     <section className="only-print" aria-hidden="true">
       <h2 className="h-station">{name}: what came out</h2>
-      <p>Cut {format.length(plan.oven.cut_width_mm)} across, {format.length(plan.oven.thickness_mm)} thick. Expected {number(plan.oven.bake_least_min, 0)}–{number(plan.oven.bake_most_min, 0)}&nbsp;min, spread {number(plan.oven.spread_least_percent, 1)}–{number(plan.oven.spread_most_percent, 1)}&nbsp;%.</p>
+      <p>Cut {format.length(plan.oven.cut_width_mm)} across, {format.length(plan.oven.thickness_mm)} thick. Expected about {number(plan.oven.bake_about_min, 0)}&nbsp;min ({number(plan.oven.bake_least_min, 0)}–{number(plan.oven.bake_most_min, 0)}), spread {number(plan.oven.spread_least_percent, 1)}–{number(plan.oven.spread_most_percent, 1)}&nbsp;%.</p>
       <table className="mt-3 w-full table-fixed">
         <colgroup><col className="w-[7%]" /><col className="w-[9%]" /><col className="w-[9%]" /><col className="w-[32%]" /><col className="w-[12%]" /><col className="w-[11%]" /><col /></colgroup>
         <thead><tr>{heads.map((h) => <th key={h} className="border border-edge p-1 text-left font-semibold">{h}</th>)}</tr></thead>

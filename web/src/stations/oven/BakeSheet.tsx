@@ -72,8 +72,8 @@ export function BakeSheet() {
       </Work>
       <TicketBox>
         <Part title="A tray takes">
-          <p className="answer">{`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min`}</p>
-          {oven.forecast ? <p className="mt-1 text-soft">{`forecast ${number(oven.forecast.bake_min, 1)}\u00a0min from ${format.temperature(oven.forecast.start_c, 0)} pieces`}</p> : null}
+          <p className="answer">{`about ${number(oven.bake_about_min, 0)}\u00a0min`}</p>
+          <p className="mt-1 text-soft">{`Nine of ten take ${number(oven.bake_least_min, 0)} to ${number(oven.bake_most_min, 0)}\u00a0min${oven.forecast ? `, from ${format.temperature(oven.forecast.start_c, 0)} pieces` : ""}.`}</p>
         </Part>
         <Part title="Mind">
           {oven.warnings.map((w) => (

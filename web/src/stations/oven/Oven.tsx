@@ -70,15 +70,15 @@ export function Oven() {
       <TicketBox>
         <Part title="In the oven">
           <p className="answer">
-            <Live value={`${number(oven.bake_least_min, 0)}–${number(oven.bake_most_min, 0)}\u00a0min`} />
+            <Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} />
           </p>
-          <p className="mt-1 text-soft">look first after {number(oven.look_after_min, 0)}&nbsp;min</p>
+          <p className="mt-1 text-soft">Look at {number(oven.look_after_min, 0)}. Nine of ten take {number(oven.bake_least_min, 0)} to {number(oven.bake_most_min, 0)}&nbsp;min.</p>
           {forecast ? (
             <BesidePractice
               name="Nine of ten bakes"
               unit="min"
               own={{ least: oven.bake_least_min, most: oven.bake_most_min }}
-              at={forecast.bake_min}
+              at={oven.bake_about_min}
               practice={{ least: oven.practice_bake_least_min, most: oven.practice_bake_most_min }}
             />
           ) : null}

@@ -21,7 +21,7 @@ const TASK = { lot: 0, mix: null, oven: 1, start_min: 0, end_min: 0, why: "" };
 const PLAN = {
   ready_by: "2026-11-28T14:00", cutter: { name: "Buoy", width_mm: 40, height_mm: 40, outline_mm: OUTLINE, holes_mm: [] },
   shape: { trays: { fill: [12, 5] } },
-  oven: { turn: null, comes_back_min: 3, cover_pot: false, oven_c: 175, bake_least_min: 8, bake_most_min: 11, look_after_min: 7, look_for: "Done when the rim is golden.", cool_on_tray_min: 8, warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."], forecast: FORECAST },
+  oven: { turn: null, comes_back_min: 3, cover_pot: false, oven_c: 175, bake_about_min: 9, bake_least_min: 8, bake_most_min: 11, look_after_min: 7, look_for: "Done when the rim is golden.", cool_on_tray_min: 8, warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."], forecast: FORECAST },
   clock: { start_at: "2026-11-28T11:00", tasks: [
     { ...TASK, step: "preheat", lane: "oven", tray: null, start_at: "2026-11-28T13:10", end_at: "2026-11-28T13:30" },
     { ...TASK, step: "bake", lane: "oven", tray: 1, start_at: "2026-11-28T13:30", end_at: "2026-11-28T13:41" },

@@ -16,12 +16,13 @@ pub enum BakeEnd {
 }
 
 impl BakeEnd {
-    /// The same end where no colour is seen: the middle alone tells.
+    /// The same as a dough shows it: of one that stays pale the face is never golden before its rim is dry, so that golden means just golden.
     #[must_use]
-    pub const fn blind(self) -> Self {
+    pub const fn as_it_shows(self, stays_pale: bool) -> Self {
         match self {
-            Self::Colour(_) | Self::Dull => Self::Dull,
-            Self::Soft(_) => Self::Soft(EdgeColour::Pale),
+            Self::Colour(EdgeColour::Golden) if stays_pale => Self::Colour(EdgeColour::JustGolden),
+            Self::Soft(EdgeColour::Golden) if stays_pale => Self::Soft(EdgeColour::JustGolden),
+            other => other,
         }
     }
 

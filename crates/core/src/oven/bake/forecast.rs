@@ -48,11 +48,11 @@ pub(super) struct Asked {
 }
 
 impl Asked {
-    /// What an end asks of a dough: of one whose cocoa hides its colour a soft middle alone.
-    fn of(end: BakeEnd, dough: &OvenDough) -> Self {
+    /// What an end asks. Of a dough whose cocoa hides its colour the same: the eye cannot see it, the clock can.
+    fn of(end: BakeEnd) -> Self {
         match end {
             BakeEnd::Colour(colour) => Self { colour: Some(integral_of(colour)), soft: false },
-            BakeEnd::Soft(colour) => Self { colour: (!dough.hides_colour()).then(|| integral_of(colour)), soft: true },
+            BakeEnd::Soft(colour) => Self { colour: Some(integral_of(colour)), soft: true },
             BakeEnd::Dull => Self { colour: None, soft: false },
         }
     }
@@ -169,7 +169,7 @@ pub fn forecast(
     end: BakeEnd,
 ) -> Result<BakeForecast, InputErrors> {
     let warnings = check_bake(dough, piece, oven)?;
-    Ok(unchecked::<10>(dough, piece, oven, fit, Asked::of(end, dough), &Until::LAST, warnings))
+    Ok(unchecked::<10>(dough, piece, oven, fit, Asked::of(end), &Until::LAST, warnings))
 }
 
 /// The same without asking what the model knows, in cells and steps of another fineness.
@@ -195,7 +195,7 @@ pub(super) fn brief<const N: usize>(
     fit: &BakeFit,
     end: BakeEnd,
 ) -> BakeForecast {
-    let asked = Asked::of(end, dough);
+    let asked = Asked::of(end);
     let until = Until { colour: asked.colour.unwrap_or(SOME_COLOUR), ..Until::LAST };
     let (records, _) = run::<N>(dough, piece, oven, fit, &until);
     read_off(&records, &Read { dough, piece, fit, asked: Some(asked), at: None }, vec![])

@@ -55,8 +55,8 @@ view! {
         slices_from_c: f64 = w.slices_from.c(),
         /// Cut pieces go to the oven at this or colder.
         oven_ready_c: f64 = w.oven_ready.c(),
-        /// How far the fat content moved them.
-        shift_k: f64 = w.shift.k(),
+        /// It slices best at this or colder.
+        slices_best_c: f64 = w.slices_best.c(),
     }
 }
 
@@ -82,8 +82,10 @@ view! {
     /// A chill in whole minutes: ready no sooner than it is, its range outward, too cold no later than it is.
     #[derive(Copy, Eq)]
     pub struct ToldView(t: ToldMinutes) {
-        /// Until it is ready.
+        /// Until it can be worked.
         ready_min: i64 = t.ready,
+        /// Until it is best; the same where that is no other time.
+        best_min: i64 = t.best,
         /// The sooner end of its range.
         earliest_min: i64 = t.earliest,
         /// The later end.

@@ -16,6 +16,8 @@ view! {
 
         /// Set to.
         oven_c: f64 = o.oven.c(),
+        /// The one figure: what the forecast, common practice and the kitchen's own bakes come to.
+        bake_about_min: f64 = p.about().min(),
         /// Least time.
         bake_least_min: f64 = bake.0.min(),
         /// Most time.

@@ -245,7 +245,6 @@ pub fn cold() -> Vec<Sentence> {
     let chills = [
         waits(6, None),
         waits(6, Some((12, MoreChill::Flour { at_least_min: 50 }))),
-        waits(0, Some((9, MoreChill::Bench))),
         waits(6, Some((82, MoreChill::Asked { at_least_min: 120 }))),
         waits(6, Some((862, MoreChill::Overnight))),
         ChillWaits { ready_min: 0, slow_min: 0, more: Some((480, MoreChill::Overnight)) },
@@ -468,7 +467,7 @@ pub fn finish() -> Vec<Sentence> {
 }
 
 pub fn clock() -> Vec<Sentence> {
-    let chill = ChillWaits { ready_min: 29, slow_min: 6, more: Some((10, MoreChill::Bench)) };
+    let chill = ChillWaits { ready_min: 29, slow_min: 6, more: Some((10, MoreChill::Flour { at_least_min: 45 })) };
     let held = [
         Held::AnotherHeat,
         Held::OvenWanted,

@@ -224,7 +224,7 @@ fn next_bake_lies_within(seed: u64) -> [bool; 2] {
     let (oven, piece) = (&records[0].oven, &records[0].piece);
     let told = forecast(&records[0].dough, piece, oven, &fit, records[0].end).unwrap();
     let practice = Practice { bake: (told.bake, told.bake), spread: (told.spread, told.spread) };
-    let range = BakeRange::of(&told, &found, OvenDoubt { measured: false, swing: 0.0 }, &practice);
+    let range = BakeRange::of(&told, &found, OvenDoubt { measured: false, swing: 0.0 }, &practice, false);
     let next = recorded(6.0, 65.0, 175.0, &known, (TIME_NOISE * bell(), WIDTH_NOISE * bell()));
     let (time, spread) = (next.bake.unwrap(), next.spread);
     [range.bake.0 <= time && time <= range.bake.1, range.spread.0 <= spread && spread <= range.spread.1]
