@@ -335,7 +335,11 @@ async fn written(
     path: &Path,
     now: DateTime<Utc>,
 ) -> Result<(), StoreError> {
-    let packing = Packing::begun(|comes| pack(ZipWriter::new_stream(BufWriter::new(to)), comes));
+    // What takes it may wait for a reader: on that thread alone.
+    let packing = Packing::begun(|comes| {
+        let mut packed = pack(ZipWriter::new_stream(BufWriter::new(to)), comes)?;
+        Ok(packed.flush()?)
+    });
     // The tables for spreadsheets come behind the others, and are packed beside them meanwhile.
     let sheets = tempfile::tempfile().map_err(io("make", &std::env::temp_dir()))?;
     let beside = Packing::begun(|comes| pack(ZipWriter::new(sheets), comes));
@@ -349,7 +353,7 @@ async fn written(
     let packed = packing.ends(path);
     read?;
     sheets?;
-    packed?.into_inner().flush().map_err(io("write", path))
+    packed
 }
 
 async fn read_out(

@@ -4,7 +4,7 @@ import {
   api, madeFrom, Refusal, settled, type BowlRequest, type Formula, type FormulaBody, type History, type IngredientBody, type Job, type JobBody, type Kitchen, type Lever, type LotBody,
   type BakePhotoQuery, type MixNoteBody, type NewCutter, type PhotoQuery, type ReadRequest, type RecordBody, type SizeRequest,
 } from "./client";
-import { inTurn, type Repeats } from "./outgoing";
+import { inTurn, outgoing, type Repeats } from "./outgoing";
 import { canChange, type Edited } from "./resting";
 import { setZone } from "../drawing/time";
 import { didEdit } from "../kit/said";
@@ -315,10 +315,21 @@ export const usePutBackRecord = () =>
   useFact((id: number) => settled(api.POST("/api/records/{id}/put-back", { params: { path: { id } } })));
 export const useUndo = () => {
   const client = useQueryClient();
-  return useAction(async () => {
-    // What is shown as next to be taken back is what is taken back, or it is asked about.
-    const edit = client.getQueryData<History>(keys.history)?.undo?.id;
-    return settled(api.POST("/api/undo", { params: { query: edit === undefined ? {} : { edit } } }));
+  return useMutation({
+    mutationFn: () => {
+      // What is shown as next to be taken back is what is taken back, or it is asked about. Where changes of one's own are still on their way, or not shown yet,
+      // the last of them is meant.
+      const shown = client.getQueryData<History>(keys.history)?.undo?.id;
+      const behind = outgoing().waiting > 0 || client.isFetching({ queryKey: keys.history }) > 0 || client.getQueryState(keys.history)?.isInvalidated === true;
+      return inTurn(async () => {
+        const edit = behind ? (await settled(api.GET("/api/history"))).undo?.id : shown;
+        return settled(api.POST("/api/undo", { params: { query: edit === undefined ? {} : { edit } } }));
+      }, "would be made twice");
+    },
+    onSuccess: () => {
+      didEdit();
+      return refresh(client, "anything");
+    },
   });
 };
 export const useRedo = () => useAction(() => settled(api.POST("/api/redo")));

@@ -1,7 +1,14 @@
 //! Turns for what takes long: so many at a time, in order, and nobody waits for ever.
 
+use crate::bakery::{demo, from_page, send};
 use actix_web::ResponseError as _;
+use actix_web::dev::Service as _;
 use actix_web::http::header::RETRY_AFTER;
+use actix_web::http::{Method, StatusCode};
+use actix_web::test::init_service;
+use ready_slab_server::app::application;
+use ready_slab_server::bakeries::Bakeries;
+use ready_slab_server::guard::AllowedHosts;
 use ready_slab_server::heavy::Heavy;
 use std::sync::{Arc, Mutex, mpsc};
 use std::time::Duration;
@@ -75,4 +82,25 @@ async fn it_stands_back_and_others_do_not() {
     let heavy = Heavy::new(3);
     assert_eq!(heavy.run(nice).await.unwrap(), 5);
     assert_eq!(nice(), before);
+}
+
+/// The archive goes out as it is packed; its turn ends with it, and with whoever reads it.
+#[actix_web::test]
+async fn an_archive_is_whole_and_one_that_nobody_reads_gives_its_turn_back() {
+    let (_dir, store) = demo().await;
+    let (status, kind, zip) = send(&store, from_page(Method::GET, "/api/backups/archive")).await;
+    assert_eq!((status, kind.as_str()), (StatusCode::OK, "application/zip"));
+    // A ZIP begins with a file's header and ends with the end of its directory (APPNOTE.TXT, 4.3).
+    assert!(zip.starts_with(b"PK\x03\x04") && zip.windows(4).rev().take(70).any(|w| w == b"PK\x05\x06"));
+    let bakeries = Bakeries::new(store.clone(), None);
+    let heavy = bakeries.heavy();
+    let app = init_service(application(bakeries, AllowedHosts::default())).await;
+    for _ in 0..12 {
+        let response = app.call(from_page(Method::GET, "/api/backups/archive").to_request()).await.unwrap();
+        assert_eq!(response.status(), StatusCode::OK);
+        drop(response);
+    }
+    // Nobody has read any of them: every turn is free again, at the latest when the next piece finds no reader.
+    let turns = [heavy.turn(), heavy.turn()];
+    assert!(futures_util::future::join_all(turns).await.iter().all(Result::is_ok));
 }
