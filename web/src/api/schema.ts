@@ -3601,6 +3601,11 @@ export interface components {
             coldest_c: number;
             /**
              * Format: double
+             * @description The same on the whole.
+             */
+            felt_c: number;
+            /**
+             * Format: double
              * @description Mean over the mass.
              */
             mean_c: number;

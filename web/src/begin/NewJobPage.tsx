@@ -279,7 +279,7 @@ function SoFar({ plan, dim }: { plan: Plan; dim: boolean }) {
         <Row name={cold.stays === "no" ? "Chilling" : `In the ${cold.place}, ${pieceWord(plan, format)}`}><Live value={cold.stays === "no" ? "none" : cold.told ? duration(cold.told.ready_min) : "never ready"} /></Row>
         {plan.making.kind === "cut" ? <Row name="Sheets"><Live value={rerolls > 0 ? `${sheets} and ${rerolls} re-roll${rerolls > 1 ? "s" : ""}` : String(sheets)} /></Row> : null}
         <Row name="Trays"><Live value={String(shape.trays.fill.length)} /></Row>
-        <Row name={`Bake at ${format.oven(oven.oven_c)}`}><Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min, look at ${number(oven.look_after_min, 0)}`} /></Row>
+        <Row name={`Bake at ${format.oven(oven.oven_c)}`}><Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} /></Row>
         <Row name="Grows all round"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
       </Rows>
       <Cautions items={oven.warnings.slice(0, 1)} />

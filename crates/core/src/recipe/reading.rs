@@ -123,7 +123,19 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
             ),
         ));
     }
-    let told = told_apart(pages.lines, &names, settings);
+    let mut lines = pages.lines;
+    for (number, source) in &mut lines {
+        if let Source::Text(text) = source
+            && text.len() > MOST_LINE_BYTES
+        {
+            let end = (0..=MOST_LINE_BYTES).rfind(|&i| text.is_char_boundary(i)).unwrap_or(0);
+            text.truncate(end);
+            let said =
+                format!("line {number} is longer than {MOST_LINE_BYTES} bytes; what stands behind them is not read");
+            reading.faults.push(InputError::refused("text", said));
+        }
+    }
+    let told = told_apart(lines, &names, settings);
     let mut in_method = false;
     let mut listed = pages.only_ingredients;
     let mut aside: Option<String> = None;
@@ -259,6 +271,10 @@ fn told_apart(lines: Vec<(usize, Source)>, names: &Names, settings: &ReadSetting
 
 /// More lines than this are no recipe told in a row.
 const MOST_TOLD: usize = 4;
+/// Six words of a food's name are looked at: no further than this. Our own choice.
+const NAMED_WITHIN_BYTES: usize = 240;
+/// A line is read no further than this, bytes: many times the longest recipe told in one paragraph. Our own choice.
+const MOST_LINE_BYTES: usize = 20_000;
 /// So many foods with amounts make one.
 const LEAST_TOLD: usize = 3;
 
@@ -271,9 +287,13 @@ fn narrated(text: &str, names: &Names, settings: &ReadSettings) -> Vec<String> {
     while at < clean.len() {
         let begins = at == 0 || clean[..at].ends_with([' ', '(', ',']);
         if begins && let Some(length) = super::split::amount_at(&clean[at..], settings) {
-            let until = (at + length..=clean.len())
+            // A food is named right behind its amount: no further is looked, however long the text goes on.
+            let last = (at + length..=clean.len().min(at + length + NAMED_WITHIN_BYTES))
+                .rfind(|&i| clean.is_char_boundary(i))
+                .unwrap_or(at + length);
+            let until = (at + length..=last)
                 .find(|&i| clean.is_char_boundary(i) && clean[i..].starts_with(['.', ',', ';', '(']))
-                .unwrap_or(clean.len());
+                .unwrap_or(last);
             let words: Vec<String> = tokens(&clean[at + length..until]).into_iter().take(6).collect();
             if names.find(&words, &[]).is_some() {
                 foods += 1;

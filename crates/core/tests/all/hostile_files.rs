@@ -206,3 +206,14 @@ fn a_style_sheet_that_hides_and_one_that_draws_are_still_understood() {
     let outline = read_svg(&drawn, None).unwrap();
     assert!((outline.extent().0.mm() - 60.0).abs() < 0.1, "the background is not seen and does not cut");
 }
+
+/// Texts below the limit of a recipe that took a minute, or seconds, before a line's length was bounded.
+#[test]
+fn a_recipe_in_one_endless_line_is_read_as_far_as_it_goes() {
+    let settings = ReadSettings::default();
+    let brackets = "(".repeat(99_000) + &")".repeat(99_000);
+    for text in ["1 cup butter or ".repeat(12_000), "half-".repeat(39_000) + "cup flour", brackets] {
+        let read = read_recipe(&text, Pantry::built_in(), &settings, &[]);
+        assert!(read.is_ok_and(|r| r.1.faults.iter().any(|f| f.to_string().contains("is longer than"))));
+    }
+}

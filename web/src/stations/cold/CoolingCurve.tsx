@@ -6,7 +6,7 @@ import { CLOCK_STEPS, stepFor, stepped } from "../../drawing/scale";
 import { clock, minutesPast, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
-import { readyTo, worksBetween } from "./words";
+import { firmness, readyTo, worksBetween } from "./words";
 import { bandsOf, BOTTOM, CurveKey, Ground, LEFT, TOP, useDegrees } from "./Ground";
 
 export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGElement | null>; cold: Plan["cold"] }) {
@@ -23,7 +23,7 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
   const went = minutesPast(cold.in_at);
   const x = stepped(went, went + end, [LEFT, RIGHT], stepFor(end, width > 500 ? 7 : 4, CLOCK_STEPS));
   const x0 = (after: number) => x(went + after);
-  const at = (p: Plan["cold"]["curve"][number], key: "warmest_c" | "mean_c" | "softest_c"): [number, number] => [x0(p.after_min), height(p[key])];
+  const at = (p: Plan["cold"]["curve"][number], key: "warmest_c" | "mean_c" | "softest_c" | "felt_c"): [number, number] => [x0(p.after_min), height(p[key])];
   const ready = cold.ready_after_min ?? 0;
   const past = cold.past_after_min;
   return (
@@ -46,7 +46,7 @@ export function CoolingCurve({ picture, cold }: { picture: RefObject<SVGSVGEleme
         {past == null ? null : <path d={`M${x0(past)} ${TOP}V${BOTTOM}`} className="stroke-cold" strokeWidth="1.4" strokeDasharray="5 4" />}
         <path d={linePath(curve.map((p) => at(p, "warmest_c")))} fill="none" className="stroke-ink" strokeWidth="3.2" strokeLinejoin="round" />
         <path d={linePath(curve.map((p) => at(p, "mean_c")))} fill="none" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" />
-        <path d={linePath(curve.map((p) => at(p, "softest_c")))} fill="none" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
+        <path d={linePath(curve.map((p) => at(p, firmness(cold.purpose))))} fill="none" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
         {cold.told == null ? null : (
           <>
             <circle cx={x0(ready)} cy={height(cold.works_to_c)} r="6.5" className="fill-butter stroke-ink" strokeWidth="2" />

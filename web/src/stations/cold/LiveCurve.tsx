@@ -7,7 +7,7 @@ import { clock, duration, localTime, shifted } from "../../drawing/time";
 import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 import { bandsOf, BOTTOM, CurveKey, Ground, LEFT, TOP, useDegrees } from "./Ground";
-import { clockOf, stateWords } from "./words";
+import { clockOf, firmness, stateWords } from "./words";
 
 export function LiveCurve({ picture, piece }: { picture: RefObject<SVGSVGElement | null>; piece: LivePiece }) {
   const format = useFormat();
@@ -25,7 +25,7 @@ export function LiveCurve({ picture, piece }: { picture: RefObject<SVGSVGElement
   const went = real ? Number(inAt.slice(11, 13)) * 60 + Number(inAt.slice(14, 16)) : 0;
   const x = stepped(went, went + end, [LEFT, right], stepFor(end, width > 500 ? 8 : 4, CLOCK_STEPS));
   const x0 = (after: number) => x(went + after);
-  const path = (key: "warmest_c" | "mean_c" | "softest_c") => linePath(curve.map((p): [number, number] => [x0(p.after_min), at(p[key])]));
+  const path = (key: "warmest_c" | "mean_c" | "softest_c" | "felt_c") => linePath(curve.map((p): [number, number] => [x0(p.after_min), at(p[key])]));
   const clip = (c: number) => Math.min(BOTTOM, Math.max(TOP, at(c)));
   const ready = piece.ready_after_min;
   const level = BOTTOM - 16;
@@ -65,7 +65,7 @@ export function LiveCurve({ picture, piece }: { picture: RefObject<SVGSVGElement
           </>
         )}
         {piece.past_after_min == null ? null : <path d={`M${x0(piece.past_after_min)} ${TOP}V${BOTTOM}`} className="stroke-cold" strokeWidth="1.4" strokeDasharray="5 4" />}
-        <path d={path("softest_c")} fill="none" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
+        <path d={path(firmness(piece.purpose))} fill="none" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
         <path d={path("warmest_c")} fill="none" className="stroke-ink" strokeWidth="3.2" strokeLinejoin="round" />
         <path d={path("mean_c")} fill="none" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" />
         {readings.map((r) =>

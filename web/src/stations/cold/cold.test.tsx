@@ -33,7 +33,7 @@ const PIECE: LivePiece = {
   stays: [{ place: "fridge", busy: false, from_min: 0, air_c: 4, air_within_k: 1.5, film_factor: [0.8, 1, 1.25], readings: 1 }],
   now: NOW,
   ready_after_min: 19, ready_earliest_min: 17, ready_latest_min: 21, past_after_min: 70, never: null, window: WINDOW,
-  curve: [0, 20, 40, 70, 80].map((m) => ({ after_min: m, warmest_c: 22 - m / 8, coldest_c: 20 - m / 8, mean_c: 21 - m / 8, surface_c: 20 - m / 8, softest_c: 22.5 - m / 8 })),
+  curve: [0, 20, 40, 70, 80].map((m) => ({ after_min: m, warmest_c: 22 - m / 8, coldest_c: 20 - m / 8, mean_c: 21 - m / 8, surface_c: 20 - m / 8, softest_c: 22.5 - m / 8, felt_c: 21.5 - m / 8 })),
   readings: [
     { id: 1, read_at: "2026-11-28T12:36:00.000Z", after_min: 10, shows_c: 20.6, spot: "core", set_aside: false, simulated: false },
     { id: 2, read_at: "2026-11-28T12:38:00.000Z", after_min: 12, shows_c: 38.2, spot: "core", set_aside: true, simulated: false },

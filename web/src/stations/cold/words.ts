@@ -1,5 +1,5 @@
 /** How a followed piece is told in words. All figures come from the server. */
-import type { LivePiece, Piece, Plan } from "../../api/client";
+import type { LivePiece, Piece, Plan, Schemas } from "../../api/client";
 import { clock, duration, localTime } from "../../drawing/time";
 import type { Format } from "../../drawing/units";
 
@@ -91,3 +91,6 @@ export function stateLook(side: LivePiece["now"]["side"]): string {
   }
 }
 
+
+/** What of a piece counts as firm: a knife meets the middle of a log, hands work all else on the whole. */
+export const firmness = (purpose: Schemas["PurposeWord"]): "softest_c" | "felt_c" => (purpose === "slicing" ? "softest_c" : "felt_c");

@@ -43,7 +43,7 @@ export function Oven() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={forecast ? `Done after ${number(forecast.bake_min, 0)}\u00a0min` : "In the oven"} sub={`at ${format.oven(oven.oven_c)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
+        <StationHead title={forecast ? `Done after ${number(oven.bake_about_min, 0)}\u00a0min` : "In the oven"} sub={`at ${format.oven(oven.oven_c)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
           <SaveSvg picture={picture} name={`${job.name} baked`} />
         </StationHead>
         <OvenNav jobId={job.id} />
@@ -72,7 +72,7 @@ export function Oven() {
           <p className="answer">
             <Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} />
           </p>
-          <p className="mt-1 text-soft">Look at {number(oven.look_after_min, 0)}. Nine of ten take {number(oven.bake_least_min, 0)} to {number(oven.bake_most_min, 0)}&nbsp;min.</p>
+          <p className="mt-1 text-soft">Look at {number(oven.look_after_min, 0)}{forecast ? "" : `. Nine of ten take ${number(oven.bake_least_min, 0)} to ${number(oven.bake_most_min, 0)}\u00a0min`}.</p>
           {forecast ? (
             <BesidePractice
               name="Nine of ten bakes"

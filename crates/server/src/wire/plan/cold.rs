@@ -30,6 +30,8 @@ view! {
         surface_c: f64 = s.surface.c(),
         /// The softest point: as firm as it would be at this once its fat had set.
         softest_c: f64 = s.softest.c(),
+        /// The same on the whole.
+        felt_c: f64 = s.felt.c(),
     }
 }
 
