@@ -1,11 +1,21 @@
-import { afterEach, describe, expect, it } from "vitest";
-import { clock, daysLater, localTime, minutesBetween, nearest, nextAfter, setClockHours, setZone, shifted, timeOfDay, utcOf } from "./time";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { clock, daysLater, isPast, localTime, minutesBetween, nearest, nextAfter, setClockHours, setZone, shifted, timeOfDay, utcOf } from "./time";
 
 afterEach(() => setZone("UTC"));
 
 // When clocks change in 2026, from the IANA database: New York 8 March 2:00 to 3:00 and 1 November 2:00 to 1:00; the Chatham Islands
 // 5 April 3:45 to 2:45 and 27 September 2:45 to 3:45.
 describe("the kitchen's clock", () => {
+  it("knows which of two hours of the same name has passed", () => {
+    // A start at the second 1:18 of that night, 162 minutes before 4:00; now it is the first 1:30.
+    setZone("America/New_York");
+    vi.useFakeTimers({ now: new Date("2026-11-01T05:30:00Z") });
+    expect(isPast("2026-11-01T04:00", -162)).toBe(false);
+    vi.setSystemTime(new Date("2026-11-01T06:30:00Z"));
+    expect(isPast("2026-11-01T04:00", -162)).toBe(true);
+    vi.useRealTimers();
+  });
+
   it("counts real minutes across both changes of New York", () => {
     setZone("America/New_York");
     expect(shifted("2026-03-08T04:00", -105)).toBe("2026-03-08T01:15");

@@ -24,8 +24,8 @@ const PLAN = {
   oven: { turn: null, comes_back_min: 3, cover_pot: false, oven_c: 175, bake_about_min: 9, bake_least_min: 8, bake_most_min: 11, look_after_min: 7, look_for: "Done when the rim is golden.", cool_on_tray_min: 8, warnings: ["So thin a piece goes from golden to brown within a minute: stand by it."], forecast: FORECAST },
   clock: { start_at: "2026-11-28T11:00", tasks: [
     { ...TASK, step: "preheat", lane: "oven", tray: null, start_at: "2026-11-28T13:10", end_at: "2026-11-28T13:30" },
-    { ...TASK, step: "bake", lane: "oven", tray: 1, start_at: "2026-11-28T13:30", end_at: "2026-11-28T13:41" },
-    { ...TASK, step: "bake", lane: "oven", tray: 2, start_at: "2026-11-28T13:41", end_at: "2026-11-28T13:52" },
+    { ...TASK, step: "bake", lane: "oven", tray: 1, start_min: -30, start_at: "2026-11-28T13:30", end_at: "2026-11-28T13:41" },
+    { ...TASK, step: "bake", lane: "oven", tray: 2, start_min: -19, start_at: "2026-11-28T13:41", end_at: "2026-11-28T13:52" },
   ] },
 } as unknown as Plan;
 const JOB = { id: 1, name: "Harbour tins", bake_end: "golden", liner: "parchment", method: "just_combined" } as unknown as Job;
