@@ -1,6 +1,5 @@
 //! The one shape of errors (RFC 9457 problem details with field paths) and the one place where causes become status codes.
 
-use crate::access::CODE_GOOD_FOR;
 use crate::wire::{PartOfSentence, SentenceView, say};
 use actix_web::http::StatusCode;
 use actix_web::http::header::{self, ContentType};
@@ -8,6 +7,7 @@ use actix_web::{HttpResponse, ResponseError};
 use ready_slab_core::error::{InputError, InputErrors, Problem as Problem_};
 use ready_slab_store::StoreError;
 use serde::{Deserialize, Serialize};
+use std::time::Duration;
 use utoipa::ToSchema;
 
 /// What went wrong, as sent.
@@ -235,6 +235,8 @@ fn shown(value: &serde_json::Value) -> String {
     }
 }
 
+/// Whoever has asked too often is turned away for so long. Our own choice.
+pub const TURNED_AWAY_FOR: Duration = Duration::from_secs(600);
 /// After so many seconds it is worth asking again. Our own choice.
 const RETRY_AFTER_S: u32 = 2;
 
@@ -270,7 +272,7 @@ impl ResponseError for ApiError {
         match self.status_code() {
             StatusCode::SERVICE_UNAVAILABLE => _ = response.insert_header((header::RETRY_AFTER, RETRY_AFTER_S)),
             StatusCode::TOO_MANY_REQUESTS => {
-                _ = response.insert_header((header::RETRY_AFTER, CODE_GOOD_FOR.as_secs().to_string()));
+                _ = response.insert_header((header::RETRY_AFTER, TURNED_AWAY_FOR.as_secs().to_string()));
             }
             _ => {}
         }

@@ -1,7 +1,6 @@
 //! Wrong codes by where they came from: each is answered slowly, the more the slower, and keeps nobody else waiting.
 
-use crate::access::CODE_GOOD_FOR;
-use crate::problem::ApiError;
+use crate::problem::{ApiError, TURNED_AWAY_FOR};
 use std::collections::HashMap;
 use std::net::IpAddr;
 use std::sync::{Mutex, MutexGuard, PoisonError};
@@ -9,7 +8,7 @@ use std::time::{Duration, Instant};
 
 /// Wrong codes are counted together for a network of this length of IPv6: a household has as many addresses as it likes (RFC 6177).
 const IPV6_NETWORK: u32 = 64;
-/// After so many wrong ones from one address within the time a code is good, no more are looked at. Our own choice.
+/// After so many wrong ones from one address within ten minutes no more are looked at. Our own choice.
 const MOST_WRONG: u32 = 1000;
 /// So many wrong ones of one address wait for their answers; the others are answered at once that there are too many.
 const MOST_WAITING: u32 = 16;
@@ -56,7 +55,7 @@ impl WrongCodes {
     /// Fails where no more is taken from an address.
     pub fn bears(&self, from: IpAddr) -> Result<(), ApiError> {
         let mut by = held(&self.by);
-        by.retain(|_, tries| tries.waiting > 0 || tries.last.elapsed() < CODE_GOOD_FOR);
+        by.retain(|_, tries| tries.waiting > 0 || tries.last.elapsed() < TURNED_AWAY_FOR);
         match by.get(&from) {
             Some(tries) if tries.wrong >= MOST_WRONG => Err(TOO_MANY),
             _ => Ok(()),

@@ -1,9 +1,8 @@
 //! Ranges the trade states for time and spread by thickness, temperature and make-up. Common practice, no source; every
 //! oven differs, so the screen says 'look early'.
 
-use super::bake::{BakeEnd, BakePiece, SETTING_C};
+use super::bake::{BakeEnd, BakePiece, NINE_OF_TEN, SETTING_C};
 use super::edge::EdgeColour;
-use super::range::practice_alone;
 use super::reason::Reason;
 use crate::dough::{SpreadTendency, between};
 use crate::error::{Checks, InputErrors};
@@ -126,6 +125,25 @@ impl Expected {
 const KNOWN_OVEN_C: RangeInclusive<f64> = 155.0..=195.0;
 const KNOWN_THICKNESS_MM: RangeInclusive<f64> = 3.0..=15.0;
 const KNOWN_ACROSS_MM: f64 = 35.0;
+
+/// How sure practice is of a time where its table knows little, and where nothing else is asked: one deviation of its logarithm. Common practice, no source.
+pub(super) const PRACTICE_SD_WIDE: f64 = 0.35;
+
+pub(super) fn geometric_mean((least, most): (Span, Span)) -> Span {
+    Span::new_min((least.min() * most.min()).sqrt())
+}
+
+/// A time is off by so much of itself either way: never less than nothing.
+pub(super) fn nine_of_ten(middle: Span, sd: f64) -> (Span, Span) {
+    let off = NINE_OF_TEN * sd;
+    (middle * (-off).exp(), middle * off.exp())
+}
+
+/// The one figure and its range where common practice alone is asked.
+fn practice_alone(stated: (Span, Span)) -> (Span, (Span, Span)) {
+    let middle = geometric_mean(stated);
+    (middle, nine_of_ten(middle, PRACTICE_SD_WIDE))
+}
 
 /// Whether common practice knows little of such a bake; `odd` where its dough browns fast, or it is a bar as wide as its pan.
 #[must_use]

@@ -1,7 +1,7 @@
 //! How far off a forecast may be, and how it is told beside common practice.
 
 use super::bake::{BakeForecast, BakeKnowledge, BakeWarning, NINE_OF_TEN, SPREAD_NOISE, TIME_NOISE, WIDTH_NOISE};
-use super::practice::Practice;
+use super::practice::{PRACTICE_SD_WIDE, Practice, geometric_mean, nine_of_ten};
 use crate::units::{Share, Span};
 
 // How sure two witnesses of a bake's time are, standard deviations of its logarithm: the model, in an oven that nobody has read on a thermometer and in one
@@ -10,7 +10,6 @@ use crate::units::{Share, Span};
 const MODEL_SD: f64 = 0.20;
 const MODEL_SD_MEASURED: f64 = 0.15;
 const PRACTICE_SD: f64 = 0.20;
-const PRACTICE_SD_WIDE: f64 = 0.35;
 const TOGETHER: f64 = 0.5;
 
 /// How far off a time may be: an oven that nobody has measured (15 degC either way make about a fifth), one that was
@@ -60,22 +59,6 @@ impl BakeRange {
         let bake = nine_of_ten(middle, variance.sqrt().hypot(doubt.swing));
         Self { bake, middle, spread, spread_widened: spread != spread_alone }
     }
-}
-
-fn geometric_mean((least, most): (Span, Span)) -> Span {
-    Span::new_min((least.min() * most.min()).sqrt())
-}
-
-/// A time is off by so much of itself either way: never less than nothing.
-fn nine_of_ten(middle: Span, sd: f64) -> (Span, Span) {
-    let off = NINE_OF_TEN * sd;
-    (middle * (-off).exp(), middle * off.exp())
-}
-
-/// The one figure and its range where common practice alone is asked.
-pub(super) fn practice_alone(stated: (Span, Span)) -> (Span, (Span, Span)) {
-    let middle = geometric_mean(stated);
-    (middle, nine_of_ten(middle, PRACTICE_SD_WIDE))
 }
 
 /// The range of a spread by what is unsure of dough and model alone.
