@@ -4,8 +4,8 @@ use crate::figure::{apart, degrees, degrees_between, grams, number, percent, per
 use crate::names::Name;
 use crate::sentence::{Say, Sentence, said};
 use ready_slab_core::dough::{
-    BalancePart, BowlCaution, Difference, FatKind, Handling, KnownFor, MixStep, MixWork, Part, Reason, School, SiftWhy,
-    SpreadCause, Standing,
+    BalancePart, BowlCaution, Difference, FatKind, Handling, KnownFor, MixStep, MixWork, Part, Reason, SaidBy, School,
+    SiftWhy, SpreadCause, Standing,
 };
 use ready_slab_core::units::{Share, TemperatureDifference};
 
@@ -26,7 +26,7 @@ pub const fn known_for(known: KnownFor) -> &'static str {
     match known {
         KnownFor::Shape => "holds its shape and its detail",
         KnownFor::SweetAndCrisp => "sweet and crisp",
-        KnownFor::SoftAndRich => "soft and rich",
+        KnownFor::SoftAndRich => "soft, piped or pressed",
         KnownFor::SweetAndRich => "sweet and rich",
         KnownFor::ShortAndTender => "short and tender",
         KnownFor::CleanSlices => "slices cleanly from a cold log",
@@ -52,13 +52,24 @@ pub const fn gives(known: KnownFor) -> &'static str {
 #[must_use]
 pub const fn standing(standing: Standing) -> &'static str {
     match standing {
-        Standing::ShortAndTender => "short and tender: more butter than sugar",
-        Standing::HoldsItsShape => "holds its shape: near 1 : 1 : 3",
-        Standing::FirmCutOut => "a firm cut-out: between 1 : 1 : 3 and the sweeter doughs",
-        Standing::SweetAndCrisp => "sweet and crisp: near 1 : 2 : 3",
-        Standing::SoftCutOut => "a soft cut-out: chill it well, it spreads some",
-        Standing::RichAndSoft => "rich and soft: better piped or pressed than cut",
+        Standing::ShortAndTender => "short and tender: much more butter than sugar",
+        Standing::Dry => "a dry dough: lots of flour",
+        Standing::CutOut => "a firm cut-out: near 1 : 1 : 3 by cups",
+        Standing::SoftCutOut => "a soft cut-out: sweeter or richer than 1 : 1 : 3 by cups",
+        Standing::SweetAndCrisp => "sweet and crisp: near 1 : 2 : 3 by cups",
+        Standing::SweetAndRich => "sweet and rich: little flour",
+        Standing::Piped => "very soft: scoop or pipe it",
     }
+}
+
+/// A school's ratio as it is said, and by what.
+#[must_use]
+pub fn school_name(school: &School) -> String {
+    let by = match school.said_by {
+        SaidBy::Cups => "by cups",
+        SaidBy::Weight => "by weight",
+    };
+    format!("{} {by}", school.name)
 }
 
 /// What a kind of fat is known for. Common practice, no source.
@@ -83,21 +94,16 @@ const fn handles(handling: Handling) -> &'static str {
 }
 
 fn among_schools(nearest: &School, own: Standing, more_flour: Share, to_the_letter: bool) -> Sentence {
-    let known = known_for(nearest.known_for);
+    let name = school_name(nearest);
     if to_the_letter {
-        return said![nearest.name, " to the letter: ", known, "."];
+        return said![name, " to the letter: ", known_for(nearest.known_for), "."];
     }
-    let is = if matches!(nearest.known_for, KnownFor::Shape | KnownFor::CleanSlices) { "" } else { "is " };
     let firmer = match more_flour.value() {
-        d if d > 0.03 => {
-            said!["; with ", percent(more_flour, 0), " more flour to butter and sugar it is firmer than that"]
-        }
-        d if d < -0.03 => {
-            said!["; with ", percent(size_of(more_flour), 0), " less flour to butter and sugar it is softer than that"]
-        }
+        d if d > 0.03 => said![" It has ", percent(more_flour, 0), " more flour to butter and sugar."],
+        d if d < -0.03 => said![" It has ", percent(size_of(more_flour), 0), " less flour to butter and sugar."],
         _ => Sentence::default(),
     };
-    said![standing(own), ". Nearest of the schools is ", nearest.name, ", which ", is, known, firmer, "."].capital()
+    said![standing(own), ". Nearest classic: ", name, ", ", known_for(nearest.known_for), ".", firmer].capital()
 }
 
 fn spread_cause(cause: SpreadCause) -> Sentence {

@@ -32,7 +32,8 @@ mod worth;
 pub use clock::{when_late, why};
 pub use day::{day_forbidden, day_help, day_shared, day_why};
 pub use dough::{
-    FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, gives, known_for, mix_step, sift_why, standing,
+    FLOUR_KEPT_ASIDE, RIGHT_DOUGH, bowl_caution, difference, gives, known_for, mix_step, school_name, sift_why,
+    standing,
 };
 pub use edits::{job_word, kitchen_word};
 pub use figure::{Figure, Joint, Quantity, System};

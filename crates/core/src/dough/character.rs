@@ -8,7 +8,7 @@ use super::component::rolled_density;
 use super::ingredient::{Kind, Role};
 use super::judgement::Judgement;
 use super::reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, SpreadCause};
-use super::school::{SCHOOLS, School};
+use super::school::{SCHOOLS, School, Standing};
 use super::stiffness::packing;
 use super::strength::{gluten_percent, leavening};
 use super::texture::{Texture, texture};
@@ -47,6 +47,10 @@ pub struct SpreadTendency {
 pub struct Character {
     /// Butter : sugar : flour.
     pub ratio: Ratio,
+    /// The same with cocoa, starch and ground nuts as flour, by which it is placed among the schools.
+    pub placed: Ratio,
+    /// Where it stands.
+    pub standing: Standing,
     /// Where it sits among the schools.
     pub school: Reason,
     /// What it is made of.
@@ -70,8 +74,7 @@ pub struct Character {
 }
 
 /// Flour (with cocoa, and half of meals) over butter and sugar against the least and most spread in per cent of chilled pieces of 6 mm: dropped and
-/// sweet doughs, sweet and rich, a soft cut-out, 1:1:2, a firm cut-out, 1:1:3. Common practice, no source; the bands of the rows in
-/// docs/oven.md.
+/// sweet doughs, sweet and rich, the usual cut-out, a drier one, dry ones. Common practice, no source; the bands of the rows in docs/oven.md.
 const SPREAD_BY_DRYNESS: [(f64, f64, f64); 6] =
     [(0.5, 25.0, 70.0), (0.68, 6.0, 24.0), (0.9, 2.0, 8.0), (1.0, 1.5, 7.0), (1.25, 0.8, 5.0), (1.5, 0.3, 4.0)];
 // Effects on spread as exponents. Calibrated to common practice for a soft cut-out that spreads 3.6 %: all its sugar powdered makes it 2.6, a
@@ -137,12 +140,16 @@ impl Character {
                 1.0 - composition.water() - composition.fat() - composition.carbohydrate() - composition.protein(),
             ),
         };
+        let handling = handling(formula);
+        let standing = Standing::of(formula.ratio_with_dry(), handling.verdict);
         Self {
             ratio: formula.ratio(),
-            school: place_among_schools(formula.ratio()),
+            placed: formula.ratio_with_dry(),
+            standing,
+            school: place_among_schools(formula, standing),
             balance,
             density: rolled_density(&composition, MixMethod::JustCombined),
-            handling: handling(formula),
+            handling,
             browning: browning(formula),
             tenderness: tenderness(formula),
             cocoa: Share::new(formula.kind_mass(Kind::Cocoa) / formula.total()),
@@ -220,14 +227,15 @@ fn dry(balance: &Balance) -> Share {
     Share::new(balance.starch.value() + balance.protein.value() + balance.rest.value())
 }
 
-fn place_among_schools(ratio: Ratio) -> Reason {
+fn place_among_schools(formula: &Formula, standing: Standing) -> Reason {
+    let ratio = formula.ratio_with_dry();
     let away =
         |s: &School| ((s.sugar / ratio.sugar.max(0.05)).ln().powi(2) + (s.flour / ratio.flour).ln().powi(2)).sqrt();
     let nearest = SCHOOLS.iter().min_by(|a, b| away(a).total_cmp(&away(b))).expect("there are schools");
     Reason::AmongSchools {
         nearest: *nearest,
-        standing: ratio.standing(),
-        more_flour: Share::new(ratio.flour_over_rest() / (nearest.flour / (1.0 + nearest.sugar)) - 1.0),
+        standing,
+        more_flour: Share::new(ratio.flour_over_rest() / nearest.ratio().flour_over_rest() - 1.0),
         to_the_letter: away(nearest) < 0.12,
     }
 }
@@ -350,9 +358,11 @@ mod tests {
     }
 
     #[rstest]
-    #[case("1 : 1 : 3", Handling::Firm)]
+    #[case("1 : 1 : 3", Handling::Right)]
     #[case("1 : 2 : 3", Handling::Right)]
     #[case("1 : 1 : 2", Handling::Right)]
+    #[case("1 : \u{bd} : 1\u{bd}", Handling::Right)]
+    #[case("1 : 1.3 : 1.5", Handling::Right)]
     fn schools_handle_as_they_are_known(#[case] name: &str, #[case] handling: Handling) {
         let school = SCHOOLS.iter().find(|s| s.name == name).unwrap();
         let character = Character::of(&school.formula());

@@ -120,52 +120,11 @@ pub struct Ratio {
     pub flour: f64,
 }
 
-/// Where a balance stands among those that practitioners know.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Standing {
-    /// More butter than sugar.
-    ShortAndTender,
-    /// Near 1 : 1 : 3.
-    HoldsItsShape,
-    /// Between that and the sweeter ones.
-    FirmCutOut,
-    /// Near 1 : 2 : 3.
-    SweetAndCrisp,
-    /// Spreads some.
-    SoftCutOut,
-    /// Better piped or pressed than cut.
-    RichAndSoft,
-}
-
 impl Ratio {
     /// Flour over butter and sugar together, the measure the spread follows.
     #[must_use]
     pub fn flour_over_rest(self) -> f64 {
         self.flour / (1.0 + self.sugar)
-    }
-
-    /// Flour to one of butter and sugar together, from which a dough is a soft cut-out, a firm one, and holds its shape. Common practice, no
-    /// source.
-    pub const DRYNESS: [f64; 3] = [0.82, 1.1, 1.3];
-
-    /// Where it stands. Common practice, no source.
-    #[must_use]
-    pub fn standing(self) -> Standing {
-        let dryness = self.flour_over_rest();
-        let [soft, firm, holds] = Self::DRYNESS;
-        if self.sugar < 0.8 && self.flour < 2.0 && dryness >= 0.85 {
-            Standing::ShortAndTender
-        } else if dryness >= holds {
-            Standing::HoldsItsShape
-        } else if dryness >= firm {
-            Standing::FirmCutOut
-        } else if dryness >= 0.95 && self.sugar >= 1.5 {
-            Standing::SweetAndCrisp
-        } else if dryness >= soft {
-            Standing::SoftCutOut
-        } else {
-            Standing::RichAndSoft
-        }
     }
 }
 
@@ -355,6 +314,17 @@ impl Formula {
         Ratio { sugar: self.role_mass(Role::Sugar) / fat, flour: self.role_mass(Role::Flour) / fat }
     }
 
+    /// The same with all that thickens as flour does counted as flour: cocoa, starch, ground nuts. By it doughs are compared with those that practitioners
+    /// name.
+    #[must_use]
+    pub fn ratio_with_dry(&self) -> Ratio {
+        let dry = self.lines.iter().filter(|l| {
+            l.ingredient.role() == Role::Flour || matches!(l.ingredient.kind, Kind::Cocoa | Kind::Starch | Kind::Meal)
+        });
+        let dry = Mass::new_g(dry.map(|l| l.mass.g()).sum());
+        Ratio { flour: dry / self.role_mass(Role::Fat), ..self.ratio() }
+    }
+
     /// Allergens of all ingredients, each once, in alphabetical order. A draft: local rules decide what a label says.
     #[must_use]
     pub fn allergens(&self) -> Vec<String> {
@@ -412,7 +382,8 @@ mod tests {
         let percents: Vec<f64> = f.bakers_percentages().iter().map(|l| l.percent.percent()).collect();
         assert!((percents[0] - 83.333).abs() < 1e-3 && (percents[2] - 33.333).abs() < 1e-3);
         assert_eq!((f.ratio().sugar, f.ratio().flour), (1.0, 3.0));
-        assert!(f.ratio().standing() == Standing::HoldsItsShape);
+        let cocoa = formula(&[("flour-ap", 250.0), ("cocoa", 50.0), ("butter", 100.0), ("sugar", 100.0)]).unwrap();
+        assert_eq!((cocoa.ratio().flour, cocoa.ratio_with_dry().flour), (2.5, 3.0));
     }
 
     #[test]

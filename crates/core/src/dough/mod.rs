@@ -40,7 +40,7 @@ pub use component::{
 };
 pub use composition::{Composition, Felt};
 pub use fat::{FatKind, LATENT_FAT_J_KG, RollingLimits, rolling_limits, solid_share};
-pub use formula::{BakersLine, Formula, FormulaInput, FormulaLine, LineInput, Ratio, Standing};
+pub use formula::{BakersLine, Formula, FormulaInput, FormulaLine, LineInput, Ratio};
 pub use household::{
     Beside, CupWay, EggClass, Household, SCOOPED_OVER_SPOONED, SIFTED_OVER_SPOONED, Spoons, US_CUP_ML,
 };
@@ -55,7 +55,7 @@ pub use pantry::Pantry;
 pub use part::Part;
 pub use reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, SpreadCause};
 pub use scale::{MixPlan, MixerLimits, OnHand, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
-pub use school::{KnownFor, SCHOOLS, School};
+pub use school::{DRYNESS, KnownFor, SCHOOLS, SaidBy, School, Standing};
 pub(crate) use sheet::paste_of;
 pub use sheet::{
     BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Take, Tint, TintInput, TintPortion, mixing_sheet,

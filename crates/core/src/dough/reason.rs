@@ -1,9 +1,8 @@
 //! Why a dough is what it is, what to mind with it and what to do about it: what is known, without a word of how it is said.
 
-use super::formula::Standing;
 use super::household::{EggClass, Spoons};
 use super::part::Part;
-use super::school::School;
+use super::school::{School, Standing};
 use super::{FatKind, Texture};
 use crate::units::{Mass, Share, Temperature, TemperatureDifference};
 

@@ -4,7 +4,7 @@ use super::{BakeQuestion, ChillFor, ColdPlace, Cooling, Job, Reason, Thaw};
 use crate::clock::{Relay, RelayLot, Step, Zone};
 use crate::cold::{ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Target, Window};
 use crate::dough;
-use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio};
+use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio, Standing};
 use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, Packing, SpiritLeft};
 use crate::oven::{BakeForecast, Expected, LookFor};
 use crate::safety::Caution;
@@ -53,6 +53,8 @@ pub struct DoughPlan {
     pub bakers: Vec<BakersLine>,
     /// Butter : sugar : flour.
     pub ratio: Ratio,
+    /// Where it stands among the doughs that practitioners know.
+    pub standing: Standing,
     /// What it is made of.
     pub composition: Composition,
     /// Out of the mixer.

@@ -165,7 +165,8 @@ pub(super) fn dough_plan(
     }
     reasons.extend(mixes.reasons.iter().cloned().map(Reason::Dough));
     let mut warnings = mixes.warnings.clone();
-    warnings.extend(Character::of(&mixes.formula).warnings);
+    let character = Character::of(&mixes.formula);
+    warnings.extend(character.warnings);
     Ok(DoughPlan {
         dough,
         parts,
@@ -173,6 +174,7 @@ pub(super) fn dough_plan(
         density,
         bakers: mixes.formula.bakers_percentages(),
         ratio: formula.ratio(),
+        standing: character.standing,
         composition: formula.composition(),
         temperature,
         temperature_measured: measured.is_some(),

@@ -3,6 +3,7 @@
 mod as_sent;
 mod bake_photos;
 mod bakehouse;
+mod basic_doughs;
 mod cold_record;
 mod cold_reference;
 mod cold_station;

@@ -2,12 +2,12 @@
 
 use super::{SentenceView, say, say_all, view};
 use ready_slab_core::dough::{
-    Balance, Character, Formula, FormulaInput, Judgement, LineChange, Pulled, Ratio, SCHOOLS, School, nearest_to,
+    Balance, Character, DRYNESS, Formula, FormulaInput, Judgement, LineChange, Pulled, SCHOOLS, School, nearest_to,
     packing,
 };
 use ready_slab_core::oven::{STANDARD_PIECE, StandardSpread};
 use ready_slab_store::{FormulaVersion, StoredFormula};
-use ready_slab_words::{Name, Say, difference, known_for, spread_beside, standing};
+use ready_slab_words::{Name, Say, difference, known_for, school_name, spread_beside, standing};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -32,7 +32,7 @@ view! {
         /// Flour over fat.
         ratio_flour: f64 = ratio.flour,
         /// The school it belongs to, in words.
-        school: String = standing(ratio.standing()).to_owned(),
+        school: String = standing(Character::of(&stored.formula).standing).to_owned(),
     }
 }
 
@@ -84,6 +84,8 @@ view! {
         ratio_sugar: f64 = c.ratio.sugar,
         /// Flour over fat.
         ratio_flour: f64 = c.ratio.flour,
+        /// Flour, cocoa, starch and ground nuts over fat: by these it is placed among the schools.
+        placed_flour: f64 = c.placed.flour,
         /// Where it sits among the schools, in a sentence.
         school: SentenceView = say(&c.school),
         /// What it is made of.
@@ -116,11 +118,11 @@ view! {
 view! {
     /// A balance that practitioners name.
     pub struct SchoolView(s: &School) {
-        /// Butter : sugar : flour as it is said.
-        name: String = s.name.to_owned(),
-        /// Sugar over butter.
+        /// Butter : sugar : flour as it is said, and by what.
+        name: String = school_name(s),
+        /// Sugar over butter, by weight.
         sugar: f64 = s.sugar,
-        /// Flour over butter.
+        /// Flour over butter, by weight.
         flour: f64 = s.flour,
         /// What it is known for.
         known_for: String = known_for(s.known_for).to_owned(),
@@ -146,7 +148,7 @@ fn differences(own: &Formula, neighbour: &Formula, name: &str) -> Vec<SentenceVi
 }
 
 fn named(school: &School) -> String {
-    format!("the {} school", school.name)
+    format!("a plain {} dough", school_name(school))
 }
 
 /// Those of a shelf but one, each with its key.
@@ -189,8 +191,8 @@ view! {
         neighbour: CharacterView = CharacterView { name, ..CharacterView::new(&other, id) },
         /// The schools.
         schools: Vec<SchoolView> = SCHOOLS.iter().map(Into::into).collect(),
-        /// Flour to one of butter and sugar together: from here a soft cut-out, a firm one, one that holds its shape.
-        dryness_lines: [f64; 3] = Ratio::DRYNESS,
+        /// Flour to one of butter and sugar together: from here a soft cut-out, a firm one, a dry one.
+        dryness_lines: [f64; 3] = DRYNESS,
         /// All that it can be compared with: `formula:3`, `school:0`, and the name.
         neighbours: Vec<NeighbourView> = neighbours(own, shelf),
     }

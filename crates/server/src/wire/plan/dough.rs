@@ -79,7 +79,7 @@ view! {
         /// Flour over fat.
         ratio_flour: f64 = d.ratio.flour,
         /// The school, in words.
-        school: String = standing(d.ratio.standing()).to_owned(),
+        school: String = standing(d.standing).to_owned(),
         /// Out of the mixer.
         dough_c: f64 = d.temperature.c(),
         /// Measured rather than computed.
