@@ -332,6 +332,7 @@ impl Say for Fact {
             Self::Mixed(MixMethod::LightAndFluffy) => "creamed light and fluffy".into(),
             Self::Mixed(MixMethod::JustCombined) => "mixed just to combined".into(),
             Self::Mixed(MixMethod::RubbedIn) => "butter rubbed in cold".into(),
+            Self::Mixed(MixMethod::Pulsed) => "pulsed in a food processor".into(),
             Self::Tray(TrayKind::Steel) => "a dark steel tray".into(),
             Self::Tray(TrayKind::Aluminium) => "a light tray".into(),
             Self::Egg(true) => "there is egg in it".into(),

@@ -499,15 +499,37 @@ pub fn mix_step(step: &MixStep) -> (&'static str, Sentence, &'static str) {
             },
         ),
         MixWork::RubIn { fats, dice } => (
-            "Rub in, or pulse",
+            "Rub in",
             said![
-                "Sugar into the flour; butter in ",
+                "Stir the sugar into the flour. Add butter in ",
                 crate::figure::mm(dice),
-                " dice at ",
+                " cubes at ",
                 degrees(fats, 0),
-                ". Rub with cool fingertips, or pulse a second at a time.",
+                ". Rub with cool fingertips.",
             ],
             "Crumbs the size of peas or finer, still cold and dry.",
+        ),
+        MixWork::Pulse { fats, dice } => (
+            "Pulse",
+            said![
+                "Flour and sugar into the food processor. Add butter in ",
+                crate::figure::mm(dice),
+                " cubes at ",
+                degrees(fats, 0),
+                ". Pulse 10 to 15 times, a second each.",
+            ],
+            "Crumbs like coarse meal, still cold. Longer melts the butter.",
+        ),
+        MixWork::Toast { oven, cools } => (
+            "Toast the nuts",
+            said![
+                "Spread them in one layer. Bake at ",
+                degrees(oven, 0),
+                " and stir once. Cool ",
+                crate::figure::minutes(cools),
+                " before you chop them.",
+            ],
+            "They smell of nuts and are a shade darker.",
         ),
         MixWork::Wet { egg, over_crumbs, at } => (
             if egg { "Egg and flavouring" } else { "Liquid and flavouring" },

@@ -126,6 +126,9 @@ impl Say for Reason {
             Self::DeepEnough { least } => {
                 said!["Less than ", grams(least), " is not deep enough to dip into: what is left sets and keeps."]
             }
+            Self::EnoughToMix { least, goes_on } => {
+                said![grams_fine(goes_on), " goes on. Mix ", grams(least), ": less is hard to stir."]
+            }
             Self::JamBurns => "Jam is hotter than the dough and burns skin: nobody tastes them warm.".into(),
             Self::Lines { wide, high, apart, top } => said![
                 "Lines ",

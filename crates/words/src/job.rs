@@ -8,9 +8,11 @@ use crate::names::Name;
 use crate::oven::{signed, within};
 use crate::sentence::{Say, Sentence, listed, said};
 use crate::shape;
-use ready_slab_core::cold::{ColdPlace, Feeling, Piece};
+use ready_slab_core::cold::{ColdPlace, Feeling, Piece, Target};
 use ready_slab_core::error::InputErrors;
-use ready_slab_core::job::{DoughPart, Notch, PartUse, PotCaution, ReadyMeans, Reason, Setting, Thaw, Way, WayKind};
+use ready_slab_core::job::{
+    DoughPart, Notch, Otherwise, PartUse, PotCaution, ReadyMeans, Reason, Setting, Thaw, Way, WayKind,
+};
 use ready_slab_core::oven::{DoneBy, Profile};
 use ready_slab_core::units::Span;
 
@@ -63,6 +65,23 @@ fn turn_of(kind: Profile) -> &'static str {
         Profile::Domed => ", domed",
         Profile::Flat => ", flat",
         Profile::Sunken => ", its edge a little higher than its middle",
+    }
+}
+
+/// A time or a range of times, as a recipe says them.
+fn how_long((low, high): (Span, Span)) -> crate::figure::Figure {
+    if low == high { minutes(low, 0) } else { minutes_between(low, high, 0) }
+}
+
+/// Why a bake takes longer or shorter than its recipe says.
+fn otherwise(why: Otherwise) -> Sentence {
+    match why {
+        Otherwise::Thicker => "Your cookies are thicker.".into(),
+        Otherwise::Thinner => "Your cookies are thinner.".into(),
+        Otherwise::SetCooler(by) => said!["You set the oven ", apart(by, 0), " cooler."],
+        Otherwise::SetHotter(by) => said!["You set the oven ", apart(by, 0), " hotter."],
+        Otherwise::RunsCool(by) => said!["Your oven runs ", apart(by, 0), " cool."],
+        Otherwise::RunsHot(by) => said!["Your oven runs ", apart(by, 0), " hot."],
     }
 }
 
@@ -129,6 +148,21 @@ impl Say for Reason {
                 degrees(*middle, 0),
                 " in the middle.",
             ],
+            Self::RecipeChills { says, ready, target } => said![
+                "Recipe: ",
+                how_long(*says),
+                if *target == Target::Slicing { ". You can slice after " } else { ". You can roll after " },
+                minutes(*ready, 0),
+                ".",
+            ],
+            Self::RecipeBakes { says, about, why } => {
+                let mut said = said!["Recipe: ", how_long(*says), ". Yours: about ", minutes(*about, 0), "."];
+                for why in why {
+                    said.push(" ");
+                    said.push(otherwise(*why));
+                }
+                said
+            }
             Self::RestsForItsFlour { at_least } => said![
                 "It rests ",
                 minutes(*at_least, 0),

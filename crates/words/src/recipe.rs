@@ -43,6 +43,7 @@ impl Say for ReadBy {
             }
             Self::OneTakenAs { mass } => said!["That of one is taken as ", grams_fine(*mass), "."],
             Self::AsTheFileHasIt => "As the file has it.".into(),
+            Self::HeardAs { said, is } => said![quoted(said), " is taken as ", *is, "."],
         }
     }
 }
@@ -108,9 +109,6 @@ impl Say for Ask {
                 "). Which is right?",
             ],
             Self::NothingLeft { name } => said!["That leaves nothing of the ", name, ". What does it weigh?"],
-            Self::Narrated { name, mass } => {
-                said!["Out of a running text: ", grams_fine(*mass), " of ", name, ". Is it right?"]
-            }
             Self::NotUnderstood { text } => {
                 said![quoted(text), " is not understood. Which ingredient is it, and what does it weigh?"]
             }

@@ -1,7 +1,7 @@
 //! A formula: ingredients by weight, and what it amounts to.
 
 use super::ingredient::Role;
-use super::{Composition, FatKind, Felt, Ingredient, Kind, Pantry};
+use super::{Composition, FatKind, Felt, Ingredient, Kind, Pantry, RecipeSays};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{BakersPercent, Mass};
 #[cfg(feature = "wire")]
@@ -67,12 +67,17 @@ pub struct FormulaInput {
     pub name: String,
     /// At most 60, with flour and a fat among them.
     pub lines: Vec<LineInput>,
+    /// What its recipe says of method, chill and bake; nothing where it says nothing.
+    #[cfg_attr(feature = "wire", serde(default, skip_serializing_if = "Option::is_none"))]
+    pub says: Option<RecipeSays>,
 }
 
 impl FormulaInput {
     /// The formula of ingredients in a pantry, checked.
     pub fn formula(&self, pantry: &Pantry) -> Result<Formula, InputErrors> {
-        Formula::new(&self.name, &self.lines, pantry)
+        let formula = Formula::new(&self.name, &self.lines, pantry)?;
+        let says = self.says.filter(|s| !s.is_silent()).map(RecipeSays::checked).transpose()?;
+        Ok(formula.with_says(says))
     }
 }
 
@@ -83,7 +88,11 @@ impl From<&Formula> for FormulaInput {
             grams: l.mass.g(),
             note: l.note.clone(),
         };
-        Self { name: formula.name().to_owned(), lines: formula.lines().iter().map(line).collect() }
+        Self {
+            name: formula.name().to_owned(),
+            lines: formula.lines().iter().map(line).collect(),
+            says: formula.says().copied(),
+        }
     }
 }
 
@@ -100,6 +109,8 @@ pub struct Formula {
     lines: Vec<FormulaLine>,
     /// What hands have found of its dough.
     felt: Felt,
+    /// What its recipe says of method, chill and bake.
+    says: Option<RecipeSays>,
 }
 
 /// A line as a baker's percentage.
@@ -169,7 +180,7 @@ impl Formula {
     /// A formula of lines whose weights were computed; zero and negative ones are dropped.
     pub(crate) fn of_lines(name: &str, lines: Vec<FormulaLine>) -> Result<Self, InputErrors> {
         let lines = lines.into_iter().filter(|l| l.mass.g() > LEAST_LINE_G / 2.0).collect();
-        let formula = Self { name: name.trim().to_owned(), lines, felt: Felt::default() };
+        let formula = Self { name: name.trim().to_owned(), lines, felt: Felt::default(), says: None };
         if formula.role_mass(Role::Flour).g() <= 0.0 {
             return Err(InputError::refused("lines", "a dough needs flour: add a flour, oats or starch").into());
         }
@@ -186,12 +197,13 @@ impl Formula {
     /// The same lines with other weights, in their order, and further ones after them.
     pub(crate) fn reweighed(&self, grams: &[f64], further: &[(Arc<Ingredient>, f64)]) -> Result<Self, InputErrors> {
         let own = self.lines.iter().zip(grams).map(|(l, g)| FormulaLine { mass: Mass::new_g(*g), ..l.clone() });
+        let says = self.says;
         let new = further.iter().map(|(ingredient, g)| FormulaLine {
             ingredient: Arc::clone(ingredient),
             mass: Mass::new_g(*g),
             note: String::new(),
         });
-        Self::of_lines(&self.name, own.chain(new).collect())
+        Ok(Self::of_lines(&self.name, own.chain(new).collect())?.with_says(says))
     }
 
     /// The same with one line's ingredient exchanged.
@@ -205,6 +217,18 @@ impl Formula {
     #[must_use]
     pub fn with_felt(self, felt: Felt) -> Self {
         Self { felt, ..self }
+    }
+
+    /// The same with what its recipe says.
+    #[must_use]
+    pub fn with_says(self, says: Option<RecipeSays>) -> Self {
+        Self { says, ..self }
+    }
+
+    /// What its recipe says of method, chill and bake.
+    #[must_use]
+    pub fn says(&self) -> Option<&RecipeSays> {
+        self.says.as_ref()
     }
 
     /// The same with all of one role so many times as much; `None` where there is none of it.

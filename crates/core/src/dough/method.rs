@@ -1,19 +1,21 @@
 //! How a dough is mixed: its temperatures, its time, its air, its rest.
 
 use crate::units::{Span, Temperature, TemperatureDifference};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// How the dough is mixed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "wire", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
 pub enum MixMethod {
     /// Creamed to light and fluffy.
     LightAndFluffy,
     /// Creamed just to combined; the school for cut-outs.
     JustCombined,
-    /// Rubbed in or pulsed, butter cold.
+    /// Rubbed in by hand, butter cold.
     RubbedIn,
+    /// Pulsed in a food processor, butter cold.
+    Pulsed,
 }
 
 /// Flour that was rubbed in or pulsed takes up its water in this time, and gluten slackens: the dough then cracks less as it is rolled. It is cold from the
@@ -27,7 +29,7 @@ impl MixMethod {
         match self {
             Self::LightAndFluffy => 0.08,
             Self::JustCombined => 0.05,
-            Self::RubbedIn => 0.04,
+            Self::RubbedIn | Self::Pulsed => 0.04,
         }
     }
 
@@ -36,18 +38,25 @@ impl MixMethod {
     pub const fn flour_rests(self) -> Span {
         match self {
             Self::LightAndFluffy | Self::JustCombined => Span::new_min(0.0),
-            Self::RubbedIn => FLOUR_RESTS,
+            Self::RubbedIn | Self::Pulsed => FLOUR_RESTS,
         }
     }
 
     /// All methods.
-    pub const ALL: [Self; 3] = [Self::LightAndFluffy, Self::JustCombined, Self::RubbedIn];
+    pub const ALL: [Self; 4] = [Self::LightAndFluffy, Self::JustCombined, Self::RubbedIn, Self::Pulsed];
+
+    /// Whether cold fat goes into the flour, rather than being creamed.
+    #[must_use]
+    pub const fn is_cold(self) -> bool {
+        matches!(self, Self::RubbedIn | Self::Pulsed)
+    }
 
     /// What mixing warms the dough by. Common practice, no source.
     #[must_use]
     pub const fn friction(self) -> TemperatureDifference {
         TemperatureDifference::new_k(match self {
-            Self::LightAndFluffy => 2.0,
+            // A blade warms in 10 to 20 s what a paddle warms in minutes.
+            Self::LightAndFluffy | Self::Pulsed => 2.0,
             Self::JustCombined | Self::RubbedIn => 1.0,
         })
     }
@@ -58,7 +67,7 @@ impl MixMethod {
         Temperature::new_c(match self {
             Self::LightAndFluffy => 19.0,
             Self::JustCombined => 18.0,
-            Self::RubbedIn => 6.0,
+            Self::RubbedIn | Self::Pulsed => 6.0,
         })
     }
 
@@ -68,7 +77,7 @@ impl MixMethod {
         match self {
             Self::LightAndFluffy => (Temperature::new_c(18.0), Temperature::new_c(20.0)),
             Self::JustCombined => (Temperature::new_c(16.0), Temperature::new_c(20.0)),
-            Self::RubbedIn => (Temperature::new_c(4.0), Temperature::new_c(8.0)),
+            Self::RubbedIn | Self::Pulsed => (Temperature::new_c(4.0), Temperature::new_c(8.0)),
         }
     }
 
@@ -79,7 +88,7 @@ impl MixMethod {
         match self {
             Self::LightAndFluffy => (Temperature::new_c(19.0), Temperature::new_c(24.0)),
             Self::JustCombined => (Temperature::new_c(18.0), Temperature::new_c(23.0)),
-            Self::RubbedIn => (Temperature::new_c(12.0), Temperature::new_c(18.0)),
+            Self::RubbedIn | Self::Pulsed => (Temperature::new_c(12.0), Temperature::new_c(18.0)),
         }
     }
 
@@ -90,6 +99,7 @@ impl MixMethod {
             Self::LightAndFluffy => 12.0,
             Self::JustCombined => 8.0,
             Self::RubbedIn => 10.0,
+            Self::Pulsed => 5.0,
         }
     }
 }

@@ -102,7 +102,7 @@ pub fn mixing_temperatures(
     let (coldest_butter, warmest_butter) = method.butter_between();
     let at_room = |t: f64| t.min(room.c());
     let mut t = [at_room(method.butter().c()), room.c(), room.c()];
-    if method == MixMethod::RubbedIn {
+    if method.is_cold() {
         t[1] = fridge.c().min(room.c());
     }
     let heats = Heats::of(formula);

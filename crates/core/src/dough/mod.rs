@@ -19,6 +19,7 @@ mod pantry;
 mod part;
 mod reason;
 mod rebalance;
+mod says;
 mod scale;
 mod school;
 mod sheet;
@@ -54,6 +55,7 @@ pub use mixing::{MixingTemperatures, dough_temperature, heat_balance, mixing_tem
 pub use pantry::Pantry;
 pub use part::Part;
 pub use reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, SpreadCause};
+pub use says::RecipeSays;
 pub use scale::{MixPlan, MixerLimits, OnHand, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
 pub use school::{DRYNESS, KnownFor, SCHOOLS, SaidBy, School, Standing};
 pub(crate) use sheet::paste_of;

@@ -7,7 +7,7 @@ use super::method::MixMethod;
 use super::mixing::{MixingTemperatures, mixing_temperatures};
 use super::scale::{MixPlan, Weighed};
 use crate::error::{Checks, InputErrors};
-use crate::units::{Length, Mass, Share, Temperature};
+use crate::units::{Length, Mass, Share, Span, Temperature};
 #[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
@@ -22,6 +22,15 @@ const CLEAR_SHADE: f64 = 0.003;
 const MOST_TINTS: usize = 8;
 /// Butter that is rubbed in goes in as dice so large. Common practice, no source.
 const DICE: Length = Length::new_mm(10.0);
+/// Nuts in one layer, stirred once; until they smell, and cold before they are chopped. Common practice, no source.
+const TOASTING: Temperature = Temperature::new_c(175.0);
+const TOASTS_MIN: (f64, f64) = (8.0, 10.0);
+const TOASTED_COOLS: Span = Span::new_min(30.0);
+
+/// Whether a line asks for toasted nuts, seeds or flakes.
+fn is_toasted(w: &Weighed) -> bool {
+    matches!(w.ingredient.kind, Kind::Nut | Kind::Seed | Kind::Meal) && w.note.to_lowercase().contains("toast")
+}
 
 /// Paste to begin with for a portion of dough or icing, by what its colour is called.
 pub(crate) fn paste_of(colour: &str, portion: Mass) -> Mass {
@@ -114,12 +123,26 @@ pub enum MixWork {
         /// What the fat should be.
         fats: Temperature,
     },
-    /// Fat into the flour, by hand or pulsed.
+    /// Fat into the flour, by hand.
     RubIn {
         /// What the fat should be.
         fats: Temperature,
         /// It is cut into dice so large.
         dice: Length,
+    },
+    /// Fat into the flour, in a food processor.
+    Pulse {
+        /// What the fat should be.
+        fats: Temperature,
+        /// It is cut into dice so large.
+        dice: Length,
+    },
+    /// Nuts browned in the oven before anything else, to be cold when they go in.
+    Toast {
+        /// What the oven is set to.
+        oven: Temperature,
+        /// How long they cool.
+        cools: Span,
     },
     /// Egg or liquid, with the flavouring.
     Wet {
@@ -280,7 +303,12 @@ pub fn mixing_sheet(
         takes,
         scrape,
     };
-    let mut steps = vec![step(MixWork::WeighDry, None, pick(mixes, |w| is_dry(w) || kind(w) == Kind::Salt), false)];
+    let toasted = pick(mixes, is_toasted);
+    let mut steps = vec![];
+    if !toasted.is_empty() {
+        steps.push(step(MixWork::Toast { oven: TOASTING, cools: TOASTED_COOLS }, Some(TOASTS_MIN), toasted, false));
+    }
+    steps.push(step(MixWork::WeighDry, None, pick(mixes, |w| is_dry(w) || kind(w) == Kind::Salt), false));
     let fat_and_sugar = pick(mixes, |w| fats(w) || is_creamed_sugar(w));
     let at = temperatures.fats;
     steps.push(match method {
@@ -291,8 +319,10 @@ pub fn mixing_sheet(
             step(MixWork::Cream { light: false, fats: at }, Some((0.5, 1.0)), fat_and_sugar, true)
         }
         MixMethod::RubbedIn => step(MixWork::RubIn { fats: at, dice: DICE }, Some((1.0, 3.0)), fat_and_sugar, false),
+        // 10 to 20 s in pulses of one: common practice, no source.
+        MixMethod::Pulsed => step(MixWork::Pulse { fats: at, dice: DICE }, Some((0.2, 0.4)), fat_and_sugar, false),
     });
-    let over_crumbs = method == MixMethod::RubbedIn;
+    let over_crumbs = method.is_cold();
     let wet = pick(mixes, is_wet);
     if !wet.is_empty() {
         let egg = mixes.weights.iter().any(|w| kind(w) == Kind::Egg);

@@ -9,6 +9,8 @@ use crate::units::{Area, Length, Mass, Share};
 const STAYS_IN_THE_BOWL: f64 = 0.10;
 /// Nothing smaller can be dipped into: a cup as deep as a piece is held. Common practice, no source.
 const LEAST_DIP: Mass = Mass::new_g(200.0);
+/// Nothing smaller is stirred smooth in a bowl or runs from a spoon: 3/4 cup of powdered sugar with its water. Common practice, no source.
+const LEAST_BOWL: Mass = Mass::new_g(90.0);
 /// Grams a square centimetre: coarse sugar pressed on once, powdered sugar dusted on once. Common practice, no source.
 const COARSE_G_CM2: f64 = 0.030;
 const POWDERED_G_CM2: f64 = 0.010;
@@ -200,8 +202,9 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             let of =
                 [(CoatStuff::PowderedSugar, sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))];
             let mut plan = plan(each, piece.pieces, &of, reason);
-            if way == GlazeWay::Dipped {
-                plan.at_least(LEAST_DIP);
+            match way {
+                GlazeWay::Dipped => plan.at_least(LEAST_DIP, |least, _| Reason::DeepEnough { least }),
+                GlazeWay::Spread | GlazeWay::Drizzled => plan.at_least(LEAST_BOWL, enough_to_mix),
             }
             let usual = way.usual_parts();
             if !(usual.0..=usual.1).contains(&sugar_parts) {
@@ -216,7 +219,7 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             let each = part.value() * round_cm2 * film_mm / 10.0 * CHOCOLATE_G_ML;
             let film = Length::new_mm(film_mm);
             let mut plan = plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::DipFilm { film, part, round });
-            plan.at_least(LEAST_DIP);
+            plan.at_least(LEAST_DIP, |least, _| Reason::DeepEnough { least });
             plan.cautions.push(Reason::MeltedBurnsAndHoldsMilk);
             plan
         }
@@ -226,6 +229,7 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             let [wide, high, apart] = [wide, high, apart].map(Length::new_mm);
             let mut plan =
                 plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::Lines { wide, high, apart, top: piece.top });
+            plan.at_least(LEAST_BOWL, enough_to_mix);
             plan.cautions.push(Reason::ChocolateHoldsMilk);
             plan
         }
@@ -321,14 +325,18 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
     }
 }
 
+fn enough_to_mix(least: Mass, goes_on: Mass) -> Reason {
+    Reason::EnoughToMix { least, goes_on }
+}
+
 impl CoatPlan {
-    /// More of it where less is not deep enough to dip into.
-    fn at_least(&mut self, least: Mass) {
+    /// More of it where less cannot be worked with.
+    fn at_least(&mut self, least: Mass, why: fn(Mass, Mass) -> Reason) {
         if self.total < least {
             let up = least / self.total;
             self.parts.iter_mut().for_each(|p| p.mass = p.mass * up);
             self.total = least;
-            self.cautions.push(Reason::DeepEnough { least });
+            self.cautions.push(why(least, self.each * f64::from(self.count)));
         }
     }
 }
@@ -429,8 +437,20 @@ mod tests {
     fn spirit_and_odd_glazes_are_cautioned() {
         let plan =
             coat_plan(Coat::Glaze { way: GlazeWay::Spread, sugar_parts: 4.0, film_mm: 0.5, spirit: true }, round(10));
-        assert_eq!(plan.cautions.len(), 2);
+        let [spirit, odd] = [Reason::SpiritStays, Reason::UnusualGlaze { usual: GlazeWay::Spread.usual_parts() }];
+        assert!(plan.cautions.contains(&spirit) && plan.cautions.contains(&odd), "{plan:?}");
         assert_eq!(plan.parts[1].stuff, CoatStuff::Spirit);
+    }
+
+    #[test]
+    fn a_drizzle_is_told_by_what_goes_on_and_by_the_bowl_it_is_stirred_in() {
+        let few = coat_plan(Coat::usual_glaze(GlazeWay::Drizzled, false), round(12));
+        let goes_on = few.each * 12.0;
+        assert!((2.0..12.0).contains(&goes_on.g()), "{few:?}");
+        assert_eq!(few.total, LEAST_BOWL);
+        assert!(few.cautions.contains(&Reason::EnoughToMix { least: LEAST_BOWL, goes_on }));
+        let many = coat_plan(Coat::Drizzle, round(400));
+        assert!(many.total > LEAST_BOWL && many.cautions == [Reason::ChocolateHoldsMilk], "{many:?}");
     }
 
     proptest! {

@@ -23,6 +23,7 @@ pub enum Reason {
     EggOnTheLabel,
     UnusualGlaze { usual: (f64, f64) },
     DeepEnough { least: Mass },
+    EnoughToMix { least: Mass, goes_on: Mass },
     JamBurns,
     SpiritStays,
     MeltedBurnsAndHoldsMilk,

@@ -142,6 +142,8 @@ pub struct ColdPlan {
     pub bulk: Option<BulkChill>,
     /// How the dough thaws; nothing where it is fresh.
     pub thaw: Option<Thawing>,
+    /// What the recipe says of its chill, beside it.
+    pub recipe: Option<Reason>,
     /// What it means that the dough, and that the pieces, stay as long as they do.
     pub means: (Vec<Reason>, Vec<Reason>),
     /// Why.
@@ -198,6 +200,8 @@ pub struct OvenPlan {
     pub comes_back: Span,
     /// Whether a covered pot stands in for the oven.
     pub cover_pot: bool,
+    /// What the recipe says of its bake, beside the one figure.
+    pub recipe: Option<Reason>,
 }
 
 impl OvenPlan {

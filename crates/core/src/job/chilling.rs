@@ -25,6 +25,8 @@ pub enum ChillFor {
     No,
     /// Until it is ready by the forecast.
     Ready,
+    /// Until it is best by the forecast: firm through and through.
+    Best,
     /// Until it is ready, and at least so long.
     AtLeast,
     /// So long, ready or not.
@@ -110,6 +112,6 @@ impl ChillFor {
     /// Whether it stays at least until it is ready.
     #[must_use]
     pub const fn waits_for_ready(self) -> bool {
-        matches!(self, Self::Ready | Self::AtLeast)
+        matches!(self, Self::Ready | Self::Best | Self::AtLeast)
     }
 }

@@ -63,7 +63,7 @@ pub(super) fn clock_plan(
         ChillFor::No | ChillFor::Exactly => least,
         ChillFor::Overnight => least.max(flour_min).max(slow_end(&cold.answer)),
         // Nobody chills dough beyond ready to buy time on the bench: what one tray needs is rolled, the rest stays in the cold.
-        ChillFor::Ready | ChillFor::AtLeast => least.max(flour_min),
+        ChillFor::Ready | ChillFor::Best | ChillFor::AtLeast => least.max(flour_min),
     };
     let tray_chill_min = cold.tray_chill.as_ref().map_or(0, |t| t.least_min);
     let mut lot = RelayLot {

@@ -104,6 +104,7 @@ pub(super) fn cold_plan(
         bulk,
         thaw,
         flour_rest: rests,
+        recipe: None,
         keeping,
         means,
         reasons,
@@ -259,6 +260,7 @@ pub(super) fn least_min(answer: &ChillAnswer, stays: ChillFor, least: Span) -> i
     match stays {
         ChillFor::No => 0,
         ChillFor::Ready => slow_end(answer),
+        ChillFor::Best => slow_end(answer).max(answer.told().map_or(0, |t| t.best)),
         ChillFor::AtLeast => slow_end(answer).max(least.min_up()),
         ChillFor::Exactly => least.min_up().max(1),
         ChillFor::Overnight => OVERNIGHT.0.min_up(),
@@ -273,6 +275,13 @@ fn comes_out(question: &ChillQuestion, answer: &ChillAnswer, stays: ChillFor, le
         ChillFor::Ready => match at_ready(answer) {
             Some(sample) => return sample,
             None => Span::new_s(0.0),
+        },
+        ChillFor::Best => match answer.best_after {
+            Some(best) => best,
+            None => match at_ready(answer) {
+                Some(sample) => return sample,
+                None => Span::new_s(0.0),
+            },
         },
         ChillFor::AtLeast => match at_ready(answer) {
             Some(sample) if sample.after >= least => return sample,
@@ -314,7 +323,7 @@ fn what_it_means(
 fn means(what: Setting, stays: ChillFor, answer: &ChillAnswer, out: &Sample, feels: Feeling) -> Option<Reason> {
     match stays {
         ChillFor::No => Some(Reason::NotChilled { what, at: out.mean, feels }),
-        ChillFor::Ready | ChillFor::AtLeast => None,
+        ChillFor::Ready | ChillFor::Best | ChillFor::AtLeast => None,
         ChillFor::Exactly => Some(Reason::ChilledFor {
             what,
             span: out.after,

@@ -36,6 +36,7 @@ mod plan;
 mod portioned;
 mod pricked;
 mod reason;
+mod recipe_said;
 mod running;
 mod sheets;
 mod together;
@@ -89,6 +90,7 @@ pub use pieces::{PieceSize, largest_sheet, piece_outline, piece_size, portion_ou
 pub use plan::{WithOthers, compute_sheet, plan, plan_dough, plan_with};
 pub use portioned::chill_portion;
 pub use reason::{PotCaution, Reason, Setting};
+pub use recipe_said::Otherwise;
 pub use running::{RunsLot, run_plan};
 pub use sheets::{SheetChoice, sheet_choices};
 pub use together::{LotPlan, SizeClass, Together, plan_date, together, wanted_before};

@@ -94,6 +94,7 @@ pub(super) fn oven_plan(
         turn: turns(kitchen),
         comes_back: kitchen.door().1 * 2.0,
         cover_pot: kitchen.cover_pot(),
+        recipe: None,
         oven: setting.oven(),
         question: question.clone(),
         expected,

@@ -10,6 +10,7 @@ use super::oven::{lay_out, oven_plan};
 use super::pan::fits_its_tray;
 use super::pieces::largest_sheet;
 use super::pricked::pricks;
+use super::recipe_said::{recipe_bakes, recipe_chills};
 use super::weighed::{AlsoMixed, Takes, dough_plan};
 use super::{Job, Kitchen, Making, PieceReason, Reason};
 use crate::cold::Window;
@@ -63,7 +64,10 @@ pub fn plan_with(
     let mut question =
         bake_question(job, formula, outline, takes.size.thickness, kitchen, goes_in_at(job, kitchen, &cold), learnt)?;
     let trays = lay_out(job, formula, outline, kitchen, &mut question, (Some(&demand), learnt))?;
-    let oven = oven_plan(job, formula, outline, kitchen, &question, learnt)?;
+    let mut oven = oven_plan(job, formula, outline, kitchen, &question, learnt)?;
+    if let Some(says) = formula.says() {
+        (cold.recipe, oven.recipe) = (recipe_chills(says, &cold), recipe_bakes(says, job, &oven));
+    }
     let mut shape = shape_plan(job, kitchen, demand, trays);
     shape.reasons.extend(pricks(job, outline));
     shape.reasons.extend(takes.source.fault().cloned());

@@ -1,9 +1,10 @@
 //! Why a plan is as it is, and what to mind with it.
 
 use super::ahead::PartsAhead;
+use super::recipe_said::Otherwise;
 use super::{PieceReason, ReadyMeans, Thaw};
 use crate::clock::Forbidden;
-use crate::cold::{ColdPlace, Feeling};
+use crate::cold::{ColdPlace, Feeling, Target};
 use crate::error::InputErrors;
 use crate::oven::{DoneBy, Profile};
 use crate::shape::{KeptFault, MixedFault, SheetForm};
@@ -57,6 +58,8 @@ pub enum Reason {
     LeavesTheMixer { at: Temperature, measured: bool },
     CanBeWorked { from: Span, middle: Temperature, best: Option<Span> },
     RestsForItsFlour { at_least: Span },
+    RecipeChills { says: (Span, Span), ready: Span, target: Target },
+    RecipeBakes { says: (Span, Span), about: Span, why: Vec<Otherwise> },
     NotChilled { what: Setting, at: Temperature, feels: Feeling },
     ChilledFor { what: Setting, span: Span, at: Temperature, feels: Feeling, ready: Option<Span> },
     ChilledOvernight { what: Setting },

@@ -6,7 +6,7 @@ use super::pages::{LineInFile, Pages, Source};
 use super::question::LineAnswer;
 use super::reading::{MOST_RECIPE_BYTES, Reading, understand};
 use super::words::heads_ingredients;
-use crate::dough::Pantry;
+use crate::dough::{Pantry, RecipeSays};
 use crate::error::{InputError, InputErrors, Problem};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -28,6 +28,9 @@ pub struct FormulaFile {
     pub name: String,
     /// Its lines.
     pub lines: Vec<LineInFile>,
+    /// What the recipe says of method, chill and bake.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub says: Option<RecipeSays>,
 }
 
 /// In which format a text turned out to be.
@@ -121,7 +124,10 @@ fn json(text: &str) -> Result<(RecipeFormat, Pages), InputErrors> {
         }
         let lines = file.lines.into_iter().enumerate().map(|(i, l)| (i + 1, Source::Exact(l))).collect();
         let title = Some(file.name.chars().take(80).collect());
-        return Ok((RecipeFormat::Json, Pages { title, lines, only_ingredients: true, ..Pages::default() }));
+        return Ok((
+            RecipeFormat::Json,
+            Pages { title, lines, only_ingredients: true, says: file.says, ..Pages::default() },
+        ));
     }
     recipe_in(&value, 0).map(|pages| (RecipeFormat::JsonLd, pages)).ok_or_else(|| {
         InputError::refused("text", "this JSON holds no recipe: a schema.org Recipe with recipeIngredient is needed")
@@ -167,6 +173,7 @@ fn recipe_in(value: &Value, depth: usize) -> Option<Pages> {
                     only_ingredients: true,
                     yields: fields.get("recipeYield").map(|y| texts_of(y).join(", ")).filter(|y| !y.is_empty()),
                     steps: fields.get("recipeInstructions").map(texts_of).unwrap_or_default(),
+                    says: None,
                 });
             }
             fields.values().filter(|v| v.is_array() || v.is_object()).find_map(|v| recipe_in(v, depth + 1))

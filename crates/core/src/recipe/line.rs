@@ -6,6 +6,7 @@ use super::names::Names;
 use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood, weighs};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
 use super::split::{note_of, second_amount, second_thing, split, take_apart, tidy};
+use super::spoken::spoken;
 use super::weigh::{first_way, weigh};
 use super::words::{measures_no_food, tokens};
 use crate::dough::{Ingredient, Pantry};
@@ -30,7 +31,7 @@ pub(super) fn read_line(
         .trim_start()
         .strip_prefix(['-', '\u{2212}'])
         .is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit() || crate::units::vulgar(c).is_some()));
-    let line = corrected(&tidy(text), settings);
+    let line = corrected(&spoken(&tidy(text)).text, settings);
     if answer.is_some_and(|a| a.leave_out) {
         let mut line = blank();
         line.left_out = Some(LeftOut::ByYou);

@@ -65,6 +65,11 @@ impl Names {
         Some(Found { ingredient: Arc::clone(ingredient), whole: strange.is_empty(), strange, also })
     }
 
+    /// The ingredient that is called just so.
+    pub fn exactly(&self, name: &[String]) -> Option<Arc<Ingredient>> {
+        self.entries.iter().find(|e| e.0 == name).map(|e| Arc::clone(&e.1))
+    }
+
     fn longest(&self, name: &[String], beside: &[String]) -> Option<&Entry> {
         let own: HashSet<&str> = name.iter().map(String::as_str).collect();
         let all: HashSet<&str> = own.iter().copied().chain(beside.iter().map(String::as_str)).collect();

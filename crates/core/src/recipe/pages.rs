@@ -1,5 +1,7 @@
 //! A recipe as its file holds it, before it is understood.
 
+use super::speech::Told;
+use crate::dough::RecipeSays;
 use serde::{Deserialize, Serialize};
 
 /// A line of it.
@@ -21,6 +23,8 @@ pub struct LineInFile {
 pub(super) enum Source {
     /// Words to be read.
     Text(String),
+    /// A part of a recipe that was told.
+    Told(Told),
     /// Name and grams apart.
     Exact(LineInFile),
 }
@@ -35,4 +39,6 @@ pub(super) struct Pages {
     pub only_ingredients: bool,
     pub yields: Option<String>,
     pub steps: Vec<String>,
+    /// What its file says of method, chill and bake.
+    pub says: Option<RecipeSays>,
 }

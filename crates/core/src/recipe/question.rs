@@ -46,8 +46,6 @@ pub enum LineDoubt {
     NoWeight,
     /// Far more or less than any dough holds.
     Unlikely,
-    /// Out of a running text: to be confirmed.
-    Narrated,
 }
 
 /// One way to settle a question.

@@ -3,14 +3,17 @@
 
 use super::ReadSettings;
 use super::line::read_line;
+use super::method::{ReadMethod, method};
 use super::names::Names;
 use super::pages::{LineInFile, Pages, Source};
 use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
+use super::speech::{Told, told};
+use super::split::two_of;
 use super::tongues;
 use super::words::{heads_ingredients, heads_method, instructs, not_the_dough, tokens};
 use super::yields::{pieces_of, yields_of};
-use crate::dough::{Formula, Kind, LineInput, Pantry, Ratio, Role};
+use crate::dough::{Formula, Kind, LineInput, Pantry, Ratio, RecipeSays, Role};
 use crate::error::{InputError, InputErrors};
 use crate::units::{Mass, Share};
 
@@ -94,6 +97,8 @@ pub struct Reading {
     pub yields: Option<String>,
     /// Its steps, as written.
     pub steps: Vec<String>,
+    /// How it says the dough is made and baked.
+    pub says: ReadMethod,
     /// Faults of the text as a whole; the lines are kept.
     pub faults: Vec<InputError>,
 }
@@ -104,6 +109,8 @@ const UNLIKELY: [(Kind, f64); 4] =
 const UNLIKELY_PIECE: f64 = 3.0;
 // From this confidence a line counts as sure: our own choice.
 const SURE: f64 = 0.8;
+/// What was told in a row is worth a look.
+const TOLD: f64 = 0.7;
 
 pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings, answers: &[LineAnswer]) -> Reading {
     let names = Names::of(pantry);
@@ -112,6 +119,7 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
         lines: vec![],
         yields: pages.yields.clone(),
         steps: pages.steps.clone(),
+        says: ReadMethod::default(),
         faults: vec![],
     };
     if pages.lines.len() > MOST_RECIPE_LINES {
@@ -124,6 +132,11 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
         ));
     }
     let mut lines = pages.lines;
+    let texts = lines.iter().filter_map(|(_, source)| match source {
+        Source::Text(text) => Some(text.as_str()),
+        Source::Told(_) | Source::Exact(_) => None,
+    });
+    let whole = texts.chain(pages.steps.iter().map(String::as_str)).collect::<Vec<_>>().join(". ");
     for (number, source) in &mut lines {
         if let Source::Text(text) = source
             && text.len() > MOST_LINE_BYTES
@@ -135,17 +148,29 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
             reading.faults.push(InputError::refused("text", said));
         }
     }
+    reading.says = match pages.says.map(RecipeSays::checked) {
+        Some(Ok(says)) => ReadMethod { says, heard: vec![] },
+        Some(Err(faults)) => {
+            reading.faults.extend(faults.all().iter().cloned());
+            ReadMethod::default()
+        }
+        None => method(&whole),
+    };
     let told = told_apart(lines, &names, settings);
     let mut in_method = false;
     let mut listed = pages.only_ingredients;
     let mut aside: Option<String> = None;
-    for (number, (source, narrated)) in told.into_iter().take(MOST_RECIPE_LINES) {
+    for (number, source) in told.into_iter().take(MOST_RECIPE_LINES) {
         let answer = answers.iter().find(|a| a.line == number);
         let text = match source {
             Source::Text(text) => text,
             Source::Exact(line) => {
                 let (text, read) = read_exact(number, line, &names, pantry, settings, answer);
                 reading.lines.push(ReadLine { number, text, kind: LineKind::Ingredient(read) });
+                continue;
+            }
+            Source::Told(part) => {
+                reading.lines.push(read_told(number, part, &names, pantry, settings, answer));
                 continue;
             }
         };
@@ -188,9 +213,6 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
                         understood.left_out.get_or_insert(LeftOut::Under { section: section.clone() });
                         understood.question = None;
                     }
-                    if narrated && understood.left_out.is_none() && !answer.is_some_and(settles) {
-                        confirm(number, &mut understood);
-                    }
                     LineKind::Ingredient(understood)
                 }
                 None if reading.title.is_none() && reading.lines.is_empty() && !listed => {
@@ -206,6 +228,35 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
     }
     doubt_the_unlikely(&mut reading, answers);
     reading
+}
+
+/// A part of a recipe that was told: read from its amount and its food, shown as it was said.
+fn read_told(
+    number: usize,
+    part: Told,
+    names: &Names,
+    pantry: &Pantry,
+    settings: &ReadSettings,
+    answer: Option<&LineAnswer>,
+) -> ReadLine {
+    let read = part.read.and_then(|line| read_line(number, &line, names, pantry, settings, answer));
+    let kind = match read {
+        Some(mut understood) => {
+            if let Some(section) = part.aside {
+                understood.left_out.get_or_insert(LeftOut::Under { section });
+                understood.question = None;
+            }
+            for (said, is) in part.heard {
+                understood.why.push(ReadBy::HeardAs { said, is });
+            }
+            if understood.question.is_none() && !answer.is_some_and(settles) {
+                understood.confidence = understood.confidence.min(TOLD);
+            }
+            LineKind::Ingredient(understood)
+        }
+        None => LineKind::Note,
+    };
+    ReadLine { number, text: part.said, kind }
 }
 
 /// A line whose name and grams came apart. A name that is not known word for word is read as text is.
@@ -244,106 +295,43 @@ fn read_exact(
     }
 }
 
-/// A text with few lines of which one tells several amounts of foods is a recipe told in a row: it is told apart, each food on a line
-/// of its own, to be confirmed. All other texts keep their lines.
-fn told_apart(lines: Vec<(usize, Source)>, names: &Names, settings: &ReadSettings) -> Vec<(usize, (Source, bool))> {
-    let few = lines.iter().filter(|(_, s)| matches!(s, Source::Text(t) if !t.trim().is_empty())).count() <= MOST_TOLD;
-    let apart: Vec<Vec<String>> = lines
-        .iter()
-        .map(|(_, source)| match source {
-            Source::Text(text) if few => narrated(text, names, settings),
-            Source::Text(_) | Source::Exact(_) => vec![],
-        })
-        .collect();
-    if apart.iter().all(Vec::is_empty) {
-        return lines.into_iter().map(|(number, source)| (number, (source, false))).collect();
-    }
-    let mut found = Vec::new();
-    for ((_, source), parts) in lines.into_iter().zip(apart) {
-        if parts.is_empty() {
-            found.push((source, false));
-        } else {
-            found.extend(parts.into_iter().map(|text| (Source::Text(text), true)));
-        }
-    }
-    found.into_iter().enumerate().map(|(i, line)| (i + 1, line)).collect()
-}
-
-/// More lines than this are no recipe told in a row.
-const MOST_TOLD: usize = 4;
-/// Six words of a food's name are looked at: no further than this. Our own choice.
-const NAMED_WITHIN_BYTES: usize = 240;
 /// A line is read no further than this, bytes: many times the longest recipe told in one paragraph. Our own choice.
 const MOST_LINE_BYTES: usize = 20_000;
-/// So many foods with amounts make one.
-const LEAST_TOLD: usize = 3;
 
-/// The parts of a running text that begin with an amount, with what is said before the first; nothing where there are too few.
-fn narrated(text: &str, names: &Names, settings: &ReadSettings) -> Vec<String> {
-    let clean = super::split::tidy(text);
-    let mut cuts: Vec<usize> = vec![0];
-    let mut foods = 0;
-    let mut at = 0;
-    while at < clean.len() {
-        let begins = at == 0 || clean[..at].ends_with([' ', '(', ',']);
-        if begins && let Some(length) = super::split::amount_at(&clean[at..], settings) {
-            // A food is named right behind its amount: no further is looked, however long the text goes on.
-            let last = (at + length..=clean.len().min(at + length + NAMED_WITHIN_BYTES))
-                .rfind(|&i| clean.is_char_boundary(i))
-                .unwrap_or(at + length);
-            let until = (at + length..=last)
-                .find(|&i| clean.is_char_boundary(i) && clean[i..].starts_with(['.', ',', ';', '(']))
-                .unwrap_or(last);
-            let words: Vec<String> = tokens(&clean[at + length..until]).into_iter().take(6).collect();
-            if names.find(&words, &[]).is_some() {
-                foods += 1;
-                if at > 0 {
-                    cuts.push(at);
-                }
-                at += length;
-                continue;
-            }
-        }
-        at += clean[at..].chars().next().map_or(1, char::len_utf8);
-    }
-    if foods < LEAST_TOLD {
-        return vec![];
-    }
-    cuts.push(clean.len());
-    let parts = cuts.windows(2).map(|w| clean[w[0]..w[1]].trim());
-    let joints = [" and", " then", " with", " plus", " add", " some", ",", ";", "."];
-    parts
-        .map(|part| {
-            let mut part = part;
-            while let Some(shorter) = joints.iter().find_map(|j| part.strip_suffix(j)) {
-                part = shorter.trim_end();
-            }
-            part.to_owned()
+/// A text that tells its recipe is told apart, each food a part of its own; all other texts keep their lines, but two foods with an amount each are two.
+fn told_apart(lines: Vec<(usize, Source)>, names: &Names, settings: &ReadSettings) -> Vec<(usize, Source)> {
+    let texts: Option<Vec<&str>> = lines
+        .iter()
+        .map(|(_, source)| match source {
+            Source::Text(text) => Some(text.as_str()),
+            Source::Told(_) | Source::Exact(_) => None,
         })
-        .filter(|part| !part.is_empty())
-        .collect()
+        .collect();
+    match texts.and_then(|texts| told(&texts.join("\n"), names, settings)) {
+        Some(parts) => parts.into_iter().enumerate().map(|(i, part)| (i + 1, Source::Told(part))).collect(),
+        None => lines.into_iter().flat_map(|(number, source)| in_two(number, source, names, settings)).collect(),
+    }
+}
+
+/// The second of two foods on one line is numbered so much further on, so that all others keep their numbers.
+const SECOND_PART: usize = 1_000;
+
+/// `1 egg plus 1 yolk` is two lines.
+fn in_two(number: usize, source: Source, names: &Names, settings: &ReadSettings) -> Vec<(usize, Source)> {
+    let two = match &source {
+        Source::Text(text) => two_of(text, names, settings),
+        Source::Told(_) | Source::Exact(_) => None,
+    };
+    match two {
+        Some((first, second)) => {
+            vec![(number, Source::Text(first)), (number + SECOND_PART, Source::Text(second))]
+        }
+        None => vec![(number, source)],
+    }
 }
 
 fn settles(answer: &LineAnswer) -> bool {
     answer.as_read || answer.grams.is_some() || answer.ingredient.is_some() || answer.leave_out
-}
-
-/// What was told in a row is shown and confirmed, food by food.
-fn confirm(number: usize, understood: &mut Understood) {
-    understood.confidence = understood.confidence.min(0.6);
-    if understood.question.is_some() {
-        return;
-    }
-    let (Some(ingredient), Some(mass)) = (&understood.ingredient, understood.mass) else { return };
-    understood.confidence = 0.0;
-    understood.question = Some(Question {
-        doubt: LineDoubt::Narrated,
-        ask: Ask::Narrated { name: ingredient.name.to_lowercase(), mass },
-        options: vec![SettleOption {
-            label: Settle::ItIsRight,
-            answer: LineAnswer { line: number, as_read: true, ..LineAnswer::default() },
-        }],
-    });
 }
 
 /// A first line without an amount that names an ingredient only in passing is the title.
@@ -443,7 +431,7 @@ impl Reading {
     /// How many pieces it says it makes.
     #[must_use]
     pub fn pieces(&self) -> Option<u32> {
-        self.yields.as_deref().and_then(pieces_of)
+        self.yields.as_deref().and_then(pieces_of).or(self.says.says.pieces)
     }
 
     /// Lines that still ask.
@@ -500,6 +488,8 @@ impl Reading {
         for line in &mut lines {
             line.grams = (line.grams * 100.0).round() / 100.0;
         }
-        Formula::new(name, &lines, pantry)
+        let says = self.says.says;
+        let says = RecipeSays { pieces: self.pieces(), ..says };
+        Ok(Formula::new(name, &lines, pantry)?.with_says((!says.is_silent()).then_some(says)))
     }
 }

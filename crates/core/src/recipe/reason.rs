@@ -26,6 +26,7 @@ pub enum ReadBy {
     EggWeighs { name: String, class: EggClass, mass: Mass },
     OneTakenAs { mass: Mass },
     AsTheFileHasIt,
+    HeardAs { said: String, is: &'static str },
 }
 
 /// What a line asks.
@@ -51,7 +52,6 @@ pub enum Ask {
     GramsOf { said: String, name: String },
     Disagrees { said: String, name: String, mass: Mass, other: String, apart: f64 },
     NothingLeft { name: String },
-    Narrated { name: String, mass: Mass },
     NotUnderstood { text: String },
     Unlikely { name: String, mass: Mass, flour: Mass, most: Share },
     NoFlour { name: String, mass: Mass },

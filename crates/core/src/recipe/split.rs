@@ -132,6 +132,25 @@ pub(super) fn second_amount(name: &str) -> Option<&str> {
     })
 }
 
+/// A line of two foods with an amount each, both known: `1 egg plus 1 yolk`.
+pub(super) fn two_of(line: &str, names: &Names, settings: &ReadSettings) -> Option<(String, String)> {
+    let plain = tidy(line);
+    let (Some(_), rest) = split(&plain, settings).ok()? else { return None };
+    let rest = take_apart(&rest);
+    let second = second_amount(&rest.name)?;
+    let first = rest.name.strip_suffix(second)?.trim_end_matches(|c: char| c == '+' || c == '&' || c.is_whitespace());
+    let first = first.strip_suffix(" and").or_else(|| first.strip_suffix(" plus")).unwrap_or(first);
+    let (amount, name) = split(second, settings).ok()?;
+    let known = |name: &str| names.find(&tokens(name), &[]).is_some_and(|found| found.whole);
+    if amount.is_none() || !known(first) || !known(&name) {
+        return None;
+    }
+    let at = plain.rfind(second)?;
+    let before = plain[..at].trim_end_matches(|c: char| c == '+' || c == '&' || c.is_whitespace());
+    let before = before.strip_suffix(" and").or_else(|| before.strip_suffix(" plus")).unwrap_or(before);
+    Some((before.to_owned(), plain[at..].to_owned()))
+}
+
 /// What goes under, onto or round the dough, not into it.
 const NOT_IN_THE_DOUGH: [&str; 26] = [
     "for dusting",

@@ -73,6 +73,7 @@ pub fn write_json(formula: &Formula) -> String {
                 note: l.note().to_owned(),
             })
             .collect(),
+        says: formula.says().copied(),
     };
     serde_json::to_string_pretty(&file).expect("a formula serialises") + "\n"
 }

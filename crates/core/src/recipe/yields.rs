@@ -67,6 +67,9 @@ const PIECES: [&str; 35] = [
 ];
 const DOZENS: [&str; 10] =
     ["dozen", "dozens", "doz", "dutzend", "douzaine", "douzaines", "docena", "docenas", "dozzine", "dozijn"];
+/// Words by which a yield is told by weight.
+const OF_WEIGHT: [&str; 12] =
+    ["g", "gram", "grams", "kg", "kilo", "kilos", "ounce", "ounces", "oz", "lb", "pound", "pounds"];
 /// A recipe of more is a mistake.
 const MOST: f64 = 5_000.0;
 
@@ -88,6 +91,10 @@ pub(super) fn yields_of(line: &str) -> Option<String> {
 /// How many pieces that is: of `3 to 4 dozen` the fewer; nothing where no number stands there.
 pub(super) fn pieces_of(yields: &str) -> Option<u32> {
     let words = plain_words(yields);
+    // `450 g of dough` counts none.
+    if words.iter().any(|w| OF_WEIGHT.contains(&w.as_str())) {
+        return None;
+    }
     let number = words.iter().find_map(|w| w.parse::<f64>().ok());
     let dozen = words.iter().any(|w| DOZENS.contains(&w.as_str()));
     let pieces = number.or(dozen.then_some(1.0))? * if dozen { 12.0 } else { 1.0 };
@@ -125,6 +132,11 @@ mod tests {
     fn a_yield_is_read_in_six_languages(#[case] line: &str, #[case] pieces: Option<u32>) {
         let said = yields_of(line).unwrap_or_else(|| panic!("{line} is a yield"));
         assert_eq!(pieces_of(&said), pieces, "{line}");
+    }
+
+    #[test]
+    fn a_yield_by_weight_counts_no_pieces() {
+        assert_eq!((pieces_of("Makes 450 g of dough"), pieces_of("Makes 2 pounds")), (None, None));
     }
 
     #[rstest]

@@ -13,6 +13,7 @@ mod hostile_files;
 mod lots;
 mod mishaps;
 mod more_ways;
+mod narrations;
 mod nesting;
 mod oven_reference;
 mod oven_station;

@@ -78,7 +78,7 @@ view! {
         /// What it asks; empty when it asks nothing.
         ask: Option<SentenceView> = question.map(|q| say(&q.ask)),
         /// Why it asks: `unknown_ingredient`, `strange_word`, `two_things`, `no_amount`, `two_numbers`, `disagrees`,
-        /// `no_weight`, `unlikely` or `narrated`; empty when it asks nothing.
+        /// `no_weight` or `unlikely`; empty when it asks nothing.
         doubt: String = question.map(|q| word(q.doubt)).unwrap_or_default(),
         /// Ways to settle it.
         options: Vec<SettleView> = question.iter().flat_map(|q| &q.options).map(Into::into).collect(),

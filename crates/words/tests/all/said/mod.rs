@@ -177,6 +177,8 @@ pub fn dough() -> Vec<Sentence> {
         MixWork::Cream { light: true, fats: c(18.0) },
         MixWork::Cream { light: false, fats: c(18.0) },
         MixWork::RubIn { fats: c(6.0), dice: mm(10.0) },
+        MixWork::Pulse { fats: c(6.0), dice: mm(10.0) },
+        MixWork::Toast { oven: c(175.0), cools: Span::new_min(30.0) },
         MixWork::Wet { egg: true, over_crumbs: false, at: c(20.0) },
         MixWork::Wet { egg: false, over_crumbs: true, at: c(4.0) },
         MixWork::Gather,
@@ -433,6 +435,7 @@ pub fn finish() -> Vec<Sentence> {
         R::GlazeFilm { film: mm(0.5), top, density_g_ml: 1.478, sugar_parts: 7.0, spirit: true },
         R::DipFilm { film: mm(1.0), part: part(0.5), round },
         R::DeepEnough { least: g(200.0) },
+        R::EnoughToMix { least: g(90.0), goes_on: g(6.9) },
         R::InEachDent { each: g(2.0) },
         R::JamBurns,
         R::Lines { wide: mm(2.0), high: mm(0.8), apart: mm(10.0), top },
@@ -512,6 +515,7 @@ pub fn recipe() -> Vec<Sentence> {
         ReadBy::EggWeighs { name: "egg".to_owned(), class: EggClass::EuMedium, mass: g(50.0) },
         ReadBy::OneTakenAs { mass: g(60.0) },
         ReadBy::AsTheFileHasIt,
+        ReadBy::HeardAs { said: "flower".to_owned(), is: "flour" },
     ];
     let asks = [
         Ask::LineTooLong { most: 300 },
@@ -541,7 +545,6 @@ pub fn recipe() -> Vec<Sentence> {
             apart: 0.6,
         },
         Ask::NothingLeft { name: name() },
-        Ask::Narrated { name: name(), mass: g(250.0) },
         Ask::NotUnderstood { text: "the usual".to_owned() },
         Ask::Unlikely { name: "salt".to_owned(), mass: g(60.0), flour: g(300.0), most: part(0.05) },
         Ask::NoFlour { name: "baking soda".to_owned(), mass: g(120.0) },

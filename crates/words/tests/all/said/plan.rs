@@ -2,6 +2,8 @@
 
 use super::*;
 use ready_slab_core::clock::{DayRule, Forbidden};
+use ready_slab_core::cold::Target;
+use ready_slab_core::job::Otherwise;
 
 pub fn plan() -> Vec<Sentence> {
     use job::Reason as R;
@@ -30,6 +32,19 @@ pub fn plan() -> Vec<Sentence> {
         R::LeavesTheMixer { at: c(21.9), measured: false },
         R::LeavesTheMixer { at: c(20.0), measured: true },
         R::CanBeWorked { from: min(23.0), middle: c(19.2), best: Some(min(32.0)) },
+        R::RecipeChills { says: (min(60.0), min(60.0)), ready: min(25.0), target: Target::Rolling },
+        R::RecipeChills { says: (min(480.0), min(720.0)), ready: min(106.0), target: Target::Slicing },
+        R::RecipeBakes { says: (min(8.0), min(10.0)), about: min(10.0), why: vec![] },
+        R::RecipeBakes {
+            says: (min(8.0), min(10.0)),
+            about: min(12.0),
+            why: vec![Otherwise::Thicker, Otherwise::RunsCool(k(10.0))],
+        },
+        R::RecipeBakes {
+            says: (min(12.0), min(12.0)),
+            about: min(9.0),
+            why: vec![Otherwise::Thinner, Otherwise::SetHotter(k(10.0)), Otherwise::RunsHot(k(6.0))],
+        },
         R::CanBeWorked { from: min(60.0), middle: c(17.7), best: None },
         R::RestsForItsFlour { at_least: min(30.0) },
         R::NotChilled { what: Setting::Dough, at: c(21.0), feels: Feeling::Tacky },
