@@ -264,6 +264,8 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
         Bakeries::new(store, Some(demo_beside(&options.db))).kept_safe(backups.clone()).guarded(access.clone());
     bakeries.own().board.tend_probes().await?;
     bakeries.open_left().await?;
+    // A bakery of an older program, or one whose last bake could not be learnt from at once.
+    bakeries.own().learn().await;
     let for_workers = bakeries.clone();
     let mut hosts = options.allow_hosts.clone();
     if !loopback && !bound.ip().is_unspecified() {

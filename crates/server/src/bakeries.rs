@@ -4,6 +4,7 @@
 use crate::access::Access;
 use crate::board::Board;
 use crate::heavy::Heavy;
+use crate::learning::learn_after;
 use crate::paths::DEMO;
 use crate::problem::ApiError;
 use crate::searches::Searches;
@@ -31,14 +32,20 @@ pub struct Bakery {
     pub board: Board,
     /// What is searched for it.
     pub searches: Searches,
+    heavy: Heavy,
 }
 
 impl Bakery {
     /// Opens what belongs to a store.
     pub fn new(store: Store, heavy: Heavy) -> Self {
         let board = Board::new(store.clone());
-        let searches = Searches::new(board.closing(), heavy);
-        Self { store, board, searches }
+        let searches = Searches::new(board.closing(), heavy.clone());
+        Self { store, board, searches, heavy }
+    }
+
+    /// Learns from bakes that nobody has learnt from yet.
+    pub async fn learn(&self) {
+        learn_after(&self.heavy, &self.store).await;
     }
 
     /// Ends its streams, then closes its file.
@@ -136,6 +143,7 @@ impl Bakeries {
         let bakery = Bakery::new(Store::open(file).await?, self.open.heavy.clone());
         seed::seed(&bakery.store, zone.name(), chrono::Utc::now()).await?;
         bakery.board.tend_probes().await?;
+        bakery.learn().await;
         *demo = Some(Demo { bakery, _lock: lock });
         Ok(())
     }

@@ -11,6 +11,7 @@ pub mod embed;
 mod front;
 pub mod guard;
 pub mod heavy;
+mod learning;
 mod paths;
 pub mod problem;
 pub mod revise;

@@ -274,6 +274,11 @@ impl WholeJob {
         Ok(WithOthers { also, mixed: share(self.stored.id), learnt: self.learnt })
     }
 
+    /// The same pieces of another job's dough.
+    pub fn of_dough(self, other: &Self) -> Self {
+        Self { formula: other.formula.clone(), learnt: other.learnt, ..self }
+    }
+
     /// The whole plan.
     pub fn plan(&self) -> Result<Plan, InputErrors> {
         self.plan_in(&self.kitchen)

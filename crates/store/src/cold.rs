@@ -27,6 +27,7 @@ struct ChillRow {
     put_in_at: String,
     ended_at: Option<String>,
     taught: bool,
+    left_out: bool,
     readings_taken: Option<i64>,
 }
 
@@ -183,6 +184,7 @@ impl ChillRow {
             ended_at: self.ended_at.as_deref().map(|t| moment(THING, id, t)).transpose()?,
             stays,
             taught: self.taught,
+            left_out: self.left_out,
             probe,
             readings_taken: self.readings_taken.map(i64::unsigned_abs),
         })

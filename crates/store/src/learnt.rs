@@ -2,15 +2,16 @@
 
 use crate::cold::{moment, purpose_from, purpose_word, written};
 use crate::error::StoreError;
-use crate::rows::word;
+use crate::rows::{from_word, list, text, word};
 use crate::rows_oven::{readings_from, readings_text};
 use crate::store::Store;
-use crate::things::{ChillId, FormulaId, JobId, StoredKnowledge, StoredTouch};
+use crate::things::{ChillId, FormulaId, JobId, RecordId, StoredKnowledge, StoredTouch};
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, PlaceKnowledge, Touch};
 use ready_slab_core::job::{ColdPlace, Kitchen};
 use ready_slab_core::oven::{BakeKnowledge, DoughKnowledge, HeatKnowledge, OvenKnowledge};
 use ready_slab_core::units::{Temperature, TemperatureDifference};
+use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
 
 #[derive(FromRow)]
@@ -33,6 +34,24 @@ struct TouchRow {
     purpose: String,
     touch: String,
     dough_c: f64,
+}
+
+/// What a piece taught of one place, as JSON beside it.
+#[derive(Serialize, Deserialize)]
+struct TaughtOf {
+    place: String,
+    busy: bool,
+    before: [f64; 5],
+    after: [f64; 5],
+}
+
+fn figures(k: &PlaceKnowledge) -> [f64; 5] {
+    [k.ln_film.0, k.ln_film.1, k.air.0.k(), k.air.1.k(), k.correlation]
+}
+
+fn knowledge_of([film, film_sd, air, air_sd, correlation]: [f64; 5]) -> Option<PlaceKnowledge> {
+    let k = |v: f64| TemperatureDifference::from_k(v).ok();
+    Some(PlaceKnowledge { ln_film: (film, film_sd), air: (k(air)?, k(air_sd)?), correlation, air_taught: true })
 }
 
 fn touch_from(id: i64, word: &str) -> Result<Touch, StoreError> {
@@ -128,6 +147,7 @@ impl Store {
         &self,
         oven: &OvenKnowledge,
         doughs: &[(FormulaId, DoughKnowledge)],
+        rests_on: &[RecordId],
     ) -> Result<(), StoreError> {
         let measured = readings_text(&self.kitchen().await?.input().oven_readings);
         let w = self.begin(None).await?;
@@ -139,8 +159,8 @@ impl Store {
         .execute(&mut *w.conn().await?)
         .await?;
         sqlx::query(
-            "INSERT INTO oven_knowledge (id, offset_k, offset_sd_k, records, measured, taught_at, heat, heat_sd, heat_with_offset)
-             VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?)",
+            "INSERT INTO oven_knowledge (id, offset_k, offset_sd_k, records, measured, taught_at, heat, heat_sd, heat_with_offset, rests_on)
+             VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         )
         .bind(oven.offset.k())
         .bind(oven.offset_sd.k())
@@ -150,6 +170,7 @@ impl Store {
         .bind(oven.heat.map(|h| h.heat))
         .bind(oven.heat.map(|h| h.heat_sd))
         .bind(oven.heat.map(|h| h.with_offset))
+        .bind(text(&rests_on.iter().map(|r| r.0).collect::<Vec<_>>()))
         .execute(&mut *w.conn().await?)
         .await?;
         for (formula, k) in doughs {
@@ -172,6 +193,15 @@ impl Store {
             .await?;
         }
         w.commit().await
+    }
+
+    /// Which records what bakes have taught rests on, the newest first; nothing where they have taught nothing.
+    pub async fn taught_by(&self) -> Result<Vec<RecordId>, StoreError> {
+        let row: Option<(String,)> = sqlx::query_as("SELECT rests_on FROM oven_knowledge WHERE id = 1")
+            .fetch_optional(&mut *self.conn().await?)
+            .await?;
+        let ids: Vec<i64> = row.map_or_else(|| Ok(vec![]), |(ids,)| list("knowledge of the oven", 1, &ids))?;
+        Ok(ids.into_iter().map(RecordId).collect())
     }
 
     /// Forgets all that bakes have taught.
@@ -223,7 +253,14 @@ impl Store {
     ) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
         w.chill(chill).await?;
+        let mut taught = Vec::with_capacity(learnt.len());
         for (place, busy, k) in learnt {
+            taught.push(TaughtOf {
+                place: word(*place),
+                busy: *busy,
+                before: figures(&w.knowledge(*place, *busy).await?),
+                after: figures(k),
+            });
             sqlx::query(
                 "INSERT INTO place_knowledge
                  (place, busy, ln_film, ln_film_sd, air_k, air_sd_k, correlation, air_taught, pieces, taught_at)
@@ -244,7 +281,58 @@ impl Store {
             .execute(&mut *w.conn().await?)
             .await?;
         }
-        sqlx::query("UPDATE chill SET taught = 1 WHERE id = ?").bind(chill.0).execute(&mut *w.conn().await?).await?;
+        sqlx::query("UPDATE chill SET taught = 1, left_out = 0, taught_of = ? WHERE id = ?")
+            .bind(text(&taught))
+            .bind(chill.0)
+            .execute(&mut *w.conn().await?)
+            .await?;
+        w.commit().await
+    }
+
+    /// Takes away what a piece taught of its places; what others taught of them stays. With `left_out` it teaches no more.
+    pub async fn unteach(&self, chill: ChillId, left_out: bool) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        w.chill(chill).await?;
+        let (of,): (Option<String>,) = sqlx::query_as("SELECT taught_of FROM chill WHERE id = ? AND taught = 1")
+            .bind(chill.0)
+            .fetch_optional(&mut *w.conn().await?)
+            .await?
+            .unwrap_or((None,));
+        let of: Vec<TaughtOf> = of.map_or_else(|| Ok(vec![]), |of| list("piece in the cold", chill.0, &of))?;
+        for taught in of {
+            let place: ColdPlace = from_word("piece in the cold", chill.0, &taught.place)?;
+            let Some(now) = w.taught(place, taught.busy).await? else { continue };
+            let known = |f: [f64; 5]| {
+                knowledge_of(f).ok_or_else(|| StoreError::Damaged {
+                    thing: "piece in the cold",
+                    id: chill.0,
+                    why: "what it taught is no number".to_owned(),
+                })
+            };
+            let k = now.knowledge.without(&known(taught.before)?, &known(taught.after)?);
+            if now.pieces <= 1 {
+                w.reset_place(place, taught.busy).await?;
+                continue;
+            }
+            sqlx::query(
+                "UPDATE place_knowledge SET ln_film = ?, ln_film_sd = ?, air_k = ?, air_sd_k = ?, correlation = ?, pieces = pieces - 1 \
+                 WHERE place = ? AND busy = ?",
+            )
+            .bind(k.ln_film.0)
+            .bind(k.ln_film.1)
+            .bind(k.air.0.k())
+            .bind(k.air.1.k())
+            .bind(k.correlation)
+            .bind(word(place))
+            .bind(taught.busy)
+            .execute(&mut *w.conn().await?)
+            .await?;
+        }
+        sqlx::query("UPDATE chill SET taught = 0, taught_of = NULL, left_out = ? WHERE id = ?")
+            .bind(left_out)
+            .bind(chill.0)
+            .execute(&mut *w.conn().await?)
+            .await?;
         w.commit().await
     }
 

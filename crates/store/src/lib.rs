@@ -41,8 +41,9 @@ pub use keeping::{Backup, Backups, Checked, Taken, Why, back_up_file, check_file
 pub use lock::Lock;
 pub use store::Store;
 pub use things::{
-    AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, NewChill, NewMixNote, NewRecord, NewRun,
-    NewTry, PantryId, RecordId, RecordPhoto, RunId, StoredChill, StoredCutter, StoredEntry, StoredFormula, StoredJob,
-    StoredKnowledge, StoredMixNote, StoredReading, StoredRecord, StoredRun, StoredStay, StoredTouch, StoredTry, TryId,
+    AsBaked, ChillId, CutterId, FormulaId, FormulaVersion, JobId, MixNoteId, Moved, NewChill, NewMixNote, NewRecord,
+    NewRun, NewTry, PantryId, RecordId, RecordPhoto, RunId, StoredChill, StoredCutter, StoredEntry, StoredFormula,
+    StoredJob, StoredKnowledge, StoredMixNote, StoredReading, StoredRecord, StoredRun, StoredStay, StoredTouch,
+    StoredTry, TryId,
 };
 pub use writing::Writing;

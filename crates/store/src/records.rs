@@ -6,7 +6,7 @@ use crate::rows::{CutterRow, JobRow, KitchenRow, from_word, list, text, word};
 use crate::rows_dough::{FormulaRow, MixNoteRow};
 use crate::store::{Store, now};
 use crate::things::{
-    AsBaked, FormulaId, JobId, MixNoteId, NewMixNote, NewRecord, RecordId, RecordPhoto, RunId, StoredJob,
+    AsBaked, FormulaId, JobId, MixNoteId, Moved, NewMixNote, NewRecord, RecordId, RecordPhoto, RunId, StoredJob,
     StoredMixNote, StoredRecord,
 };
 use ready_slab_core::dough::Pantry;
@@ -81,7 +81,16 @@ pub(crate) struct RecordRow {
     tray: Option<u32>,
     spread_against: String,
     struck_at: Option<String>,
+    left_out: bool,
+    moved: Option<String>,
     has_photo: bool,
+}
+
+/// Six figures as they are kept; nothing where they are none.
+fn moved_from(text: &str) -> Option<Moved> {
+    let minutes: [f64; 6] = serde_json::from_str(text).ok()?;
+    let [a, b, c, d, e, f] = minutes.map(|m| (m.is_finite() && m >= 0.0).then(|| Span::new_min(m)));
+    Some(Moved { before: [a?, b?, c?], after: [d?, e?, f?] })
 }
 
 /// A record and whether it has a photo.
@@ -119,6 +128,8 @@ impl RecordRow {
             tray: new.of_run.map(|(_, tray)| tray),
             spread_against: word(new.record.findings().spread_against(new.expected_spread)),
             struck_at: None,
+            left_out: false,
+            moved: None,
             has_photo: false,
         }
     }
@@ -142,6 +153,8 @@ impl RecordRow {
             id: RecordId(id),
             struck: self.struck_at.is_some(),
             has_photo: self.has_photo,
+            left_out: self.left_out,
+            moved: self.moved.as_deref().and_then(moved_from),
             kept: NewRecord {
                 job_id: JobId(self.job_id),
                 recorded_at: self.recorded_at,
@@ -177,6 +190,42 @@ impl Store {
                 .fetch_all(&mut *self.conn().await?)
                 .await?;
         self.whole_records(rows).await
+    }
+
+    /// The numbers of the newest records that may teach, the newest first: neither struck out nor left out, with what they were baked with.
+    pub async fn teaching_records(&self, most: usize) -> Result<Vec<RecordId>, StoreError> {
+        let rows: Vec<(i64,)> = sqlx::query_as(
+            "SELECT id FROM bake_record WHERE struck_at IS NULL AND left_out = 0 AND as_baked IS NOT NULL AND formula_id IS NOT NULL \
+             ORDER BY recorded_at DESC, id DESC LIMIT ?",
+        )
+        .bind(i64::try_from(most).unwrap_or(i64::MAX))
+        .fetch_all(&mut *self.conn().await?)
+        .await?;
+        Ok(rows.into_iter().map(|(id,)| RecordId(id)).collect())
+    }
+
+    /// Leaves a record out of what bakes teach, or puts it back.
+    pub async fn leave_record_out(&self, id: RecordId, left_out: bool) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        w.record(id).await?;
+        sqlx::query("UPDATE bake_record SET left_out = ? WHERE id = ?")
+            .bind(left_out)
+            .bind(id.0)
+            .execute(&mut *w.conn().await?)
+            .await?;
+        w.commit().await
+    }
+
+    /// Keeps what a record moved.
+    pub async fn record_moved(&self, id: RecordId, moved: &Moved) -> Result<(), StoreError> {
+        let w = self.begin(None).await?;
+        let minutes: Vec<f64> = moved.before.iter().chain(&moved.after).map(|s| s.min()).collect();
+        sqlx::query("UPDATE bake_record SET moved = ? WHERE id = ?")
+            .bind(text(&minutes))
+            .bind(id.0)
+            .execute(&mut *w.conn().await?)
+            .await?;
+        w.commit().await
     }
 
     /// Records of the dough of a job that were cut like its last one (`CUT_ALIKE_MM`), the oldest first; the newest few hundred.

@@ -5,7 +5,9 @@ use crate::rows::{from_word, list, text, word};
 use crate::things::{
     FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, PantryId, StoredEntry, StoredFormula, StoredMixNote,
 };
-use ready_slab_core::dough::{Analysis, BowlNote, Formula, Household, Ingredient, IngredientInput, LineInput, Pantry};
+use ready_slab_core::dough::{
+    Analysis, BowlNote, Formula, Household, Ingredient, IngredientInput, LineInput, Pantry, RecipeSays,
+};
 use ready_slab_core::units::Mass;
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
@@ -23,6 +25,13 @@ pub(crate) struct FormulaRow {
     pub id: i64,
     pub name: String,
     pub lines: Vec<LineRow>,
+    /// What its recipe says of method, chill and bake, as JSON.
+    #[serde(default)]
+    pub says: Option<String>,
+}
+
+fn says_text(formula: &Formula) -> Option<String> {
+    formula.says().map(|s| serde_json::to_string(s).expect("plain figures serialise"))
 }
 
 fn line_rows(formula: &Formula) -> Vec<LineRow> {
@@ -34,19 +43,34 @@ fn line_rows(formula: &Formula) -> Vec<LineRow> {
     formula.lines().iter().map(line).collect()
 }
 
-fn formula_of(id: i64, name: &str, lines: Vec<LineRow>, pantry: &Pantry) -> Result<Formula, StoreError> {
+fn formula_of(
+    id: i64,
+    name: &str,
+    lines: Vec<LineRow>,
+    says: Option<&str>,
+    pantry: &Pantry,
+) -> Result<Formula, StoreError> {
     let lines: Vec<LineInput> =
         lines.into_iter().map(|l| LineInput { ingredient: l.ingredient, grams: l.grams, note: l.note }).collect();
-    Formula::new(name, &lines, pantry).map_err(|e| StoreError::damaged("formula", id, &e))
+    let damaged = |why: String| StoreError::Damaged { thing: "formula", id, why };
+    let says = match says {
+        Some(says) => {
+            let says: RecipeSays = serde_json::from_str(says).map_err(|e| damaged(e.to_string()))?;
+            Some(says.checked().map_err(|e| damaged(e.to_string()))?)
+        }
+        None => None,
+    };
+    let formula = Formula::new(name, &lines, pantry).map_err(|e| StoreError::damaged("formula", id, &e))?;
+    Ok(formula.with_says(says))
 }
 
 impl FormulaRow {
     pub fn of(id: i64, formula: &Formula) -> Self {
-        Self { id, name: formula.name().to_owned(), lines: line_rows(formula) }
+        Self { id, name: formula.name().to_owned(), lines: line_rows(formula), says: says_text(formula) }
     }
 
     pub fn into_core(self, version: u32, revision: i64, pantry: &Pantry) -> Result<StoredFormula, StoreError> {
-        let formula = formula_of(self.id, &self.name, self.lines, pantry)?;
+        let formula = formula_of(self.id, &self.name, self.lines, self.says.as_deref(), pantry)?;
         Ok(StoredFormula { id: FormulaId(self.id), formula, version, revision })
     }
 }
@@ -59,17 +83,20 @@ pub(crate) struct VersionRow {
     pub saved_at: String,
     pub name: String,
     pub lines: String,
+    #[serde(default)]
+    pub says: Option<String>,
 }
 
 impl VersionRow {
     pub fn of(id: i64, formula_id: i64, number: u32, saved_at: &str, formula: &Formula) -> Self {
         let lines = text(&line_rows(formula));
-        Self { id, formula_id, number, saved_at: saved_at.to_owned(), name: formula.name().to_owned(), lines }
+        let says = says_text(formula);
+        Self { id, formula_id, number, saved_at: saved_at.to_owned(), name: formula.name().to_owned(), lines, says }
     }
 
     pub fn into_core(self, pantry: &Pantry) -> Result<FormulaVersion, StoreError> {
         let lines = list::<LineRow>("formula version", self.id, &self.lines)?;
-        let formula = formula_of(self.formula_id, &self.name, lines, pantry)?;
+        let formula = formula_of(self.formula_id, &self.name, lines, self.says.as_deref(), pantry)?;
         Ok(FormulaVersion { number: self.number, saved_at: self.saved_at, formula })
     }
 }

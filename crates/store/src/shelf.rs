@@ -98,8 +98,8 @@ impl Store {
     /// All formulas by name.
     pub async fn formulas(&self) -> Result<Vec<StoredFormula>, StoreError> {
         let pantry = self.pantry().await?;
-        let heads: Vec<(i64, String, u32, i64)> = sqlx::query_as(
-            "SELECT f.id, f.name, (SELECT COALESCE(MAX(v.number), 1) FROM formula_version AS v WHERE v.formula_id = f.id), \
+        let heads: Vec<(i64, String, Option<String>, u32, i64)> = sqlx::query_as(
+            "SELECT f.id, f.name, f.says, (SELECT COALESCE(MAX(v.number), 1) FROM formula_version AS v WHERE v.formula_id = f.id), \
              (SELECT COALESCE(MAX(r.number), 0) FROM revision AS r WHERE r.thing = 'formula' AND r.thing_id = f.id) \
              FROM formula AS f ORDER BY f.name, f.id",
         )
@@ -112,10 +112,10 @@ impl Store {
         .await?;
         heads
             .into_iter()
-            .map(|(id, name, version, revision)| {
+            .map(|(id, name, says, version, revision)| {
                 let own = lines.iter().filter(|l| l.0 == id);
                 let lines = own.map(|l| LineRow { ingredient: l.1.clone(), grams: l.2, note: l.3.clone() }).collect();
-                FormulaRow { id, name, lines }.into_core(version, revision, &pantry)
+                FormulaRow { id, name, lines, says }.into_core(version, revision, &pantry)
             })
             .collect()
     }

@@ -25,12 +25,14 @@ pub(crate) async fn read(tx: &mut SqliteConnection, key: Key) -> Result<Option<R
             .await?
             .map(|k| Row::Kitchen(Box::new(k))),
         Thing::Formula => {
-            let name: Option<(String,)> =
-                sqlx::query_as("SELECT name FROM formula WHERE id = ?").bind(key.id).fetch_optional(&mut *tx).await?;
-            match name {
+            let head: Option<(String, Option<String>)> = sqlx::query_as("SELECT name, says FROM formula WHERE id = ?")
+                .bind(key.id)
+                .fetch_optional(&mut *tx)
+                .await?;
+            match head {
                 None => None,
-                Some((name,)) => {
-                    Some(Row::Formula(FormulaRow { id: key.id, name, lines: read_lines(tx, key.id).await? }))
+                Some((name, says)) => {
+                    Some(Row::Formula(FormulaRow { id: key.id, name, lines: read_lines(tx, key.id).await?, says }))
                 }
             }
         }
@@ -113,10 +115,12 @@ pub(crate) async fn write(tx: &mut SqliteConnection, row: &Row) -> Result<(), St
         Row::Pantry(p) => put(tx, "pantry", p, &[]).await,
         Row::Formula(f) => {
             sqlx::query(
-                "INSERT INTO formula (id, name) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET name = excluded.name",
+                "INSERT INTO formula (id, name, says) VALUES (?, ?, ?) \
+                 ON CONFLICT (id) DO UPDATE SET name = excluded.name, says = excluded.says",
             )
             .bind(f.id)
             .bind(&f.name)
+            .bind(&f.says)
             .execute(&mut *tx)
             .await?;
             sqlx::query("DELETE FROM formula_line WHERE formula_id = ?").bind(f.id).execute(&mut *tx).await?;

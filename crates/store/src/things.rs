@@ -258,8 +258,10 @@ pub struct StoredChill {
     pub stays: Vec<StoredStay>,
     /// When it was used up or put away; absent while it is followed.
     pub ended_at: Option<DateTime<Utc>>,
-    /// Whether its readings were accepted for its places.
+    /// Whether its readings have taught its places.
     pub taught: bool,
+    /// Whether it is left out of what readings teach.
+    pub left_out: bool,
     /// The stand-in thermometer in it.
     pub probe: Option<ProbeKind>,
     /// How many readings it had before those were left out that are not needed to draw it again; nothing while it has all.
@@ -355,8 +357,21 @@ pub struct StoredRecord {
     pub struck: bool,
     /// Whether the photo that it was measured by is kept.
     pub has_photo: bool,
+    /// Whether it is left out of what bakes teach.
+    pub left_out: bool,
+    /// What it moved when it was recorded.
+    pub moved: Option<Moved>,
     /// The record.
     pub kept: NewRecord,
+}
+
+/// What a bake moved of the minutes its job was told.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Moved {
+    /// The one figure, least and most before it.
+    pub before: [Span; 3],
+    /// And after it.
+    pub after: [Span; 3],
 }
 
 /// Something to be tried.

@@ -526,7 +526,7 @@ pub fn mix_step(step: &MixStep) -> (&'static str, Sentence, &'static str) {
                 "Spread them in one layer. Bake at ",
                 degrees(oven, 0),
                 " and stir once. Cool ",
-                crate::figure::minutes(cools),
+                crate::figure::minutes(cools, 0),
                 " before you chop them.",
             ],
             "They smell of nuts and are a shade darker.",

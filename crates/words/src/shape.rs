@@ -80,7 +80,7 @@ pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {
             said![
                 "Lay ",
                 strips,
-                " strips side by side in turns, brushed with a little water or egg white; press them together.",
+                " strips side by side in turns, brushed with a little water, milk or egg white; press them together.",
             ],
             said!["Lay the next ", strips, " on them, the other dough first; go on to ", strips, " rows."],
             "Wrap, press true with a ruler, and chill until it slices clean.".into(),
@@ -95,7 +95,7 @@ pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {
                 sides(width(0), built.length),
                 ", between papers.",
             ],
-            "Chill them until they can be lifted but still bend, then lay the inner on the outer; brush a little water between.".into(),
+            "Chill them until they can be lifted but still bend, then lay the inner on the outer; brush a little water or milk between.".into(),
             "Let them rest on the bench if they crack when bent.".into(),
             said!["Roll up from the long side of ", long, ", the first turn tight; press the seam."],
             "Wrap, roll true, and chill until it slices clean; turn it now and then so that it stays round.".into(),
@@ -109,7 +109,7 @@ pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {
                 sides(width(1), built.length),
                 "; let it be just soft enough to bend.",
             ],
-            "Brush the core with a little water, wrap it, press the seam and roll it true.".into(),
+            "Brush the core with a little water or milk, wrap it, press the seam and roll it true.".into(),
             "Chill until it slices clean; turn it now and then so that it stays round.".into(),
         ],
         Pattern::Stripes { layers, layer, width } => vec![
@@ -117,7 +117,7 @@ pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {
             said![
                 "Lay the ",
                 layers,
-                " layers on each other in turns, a little water between, and press them with a board.",
+                " layers on each other in turns, a little water or milk between, and press them with a board.",
             ],
             "Chill, trim the sides true, and slice when it slices clean.".into(),
         ],

@@ -23,14 +23,6 @@ impl Say for Worth {
             Self::FirstTray(now, then) => {
                 said!["Some pieces of one tray, and its minutes: nothing is recorded of this dough.", narrows("its spread", now, then)]
             }
-            Self::Learn(1) => {
-                "Nothing yet: one bake stands here that the forecast has not learnt from. See what it teaches, below.".into()
-            }
-            Self::Learn(n) => said![
-                "Nothing yet: ",
-                n,
-                " bakes stand here that the forecast has not learnt from. See what they teach, below."
-            ],
             Self::Oven(now, then) => {
                 said!["The oven, with a thermometer in it, at Kitchen.", narrows("times", now, then)]
             }

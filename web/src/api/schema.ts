@@ -359,9 +359,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Accepts what a piece's readings say of its places for all pieces to come. */
+        /** Lets a piece's readings teach of its places what they say, also where it was left out. */
         post: operations["live_teach"];
-        delete?: never;
+        /** Leaves a piece out of what readings teach; what others taught stays. */
+        delete: operations["live_unteach"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1058,13 +1059,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over. */
+        /** What the recorded bakes of the kitchen have taught of its oven and of the job's dough. */
         get: operations["oven_bakes_teach"];
         put?: never;
-        /** Takes over what the recorded bakes of the kitchen teach of its oven and of every formula among them. */
-        post: operations["oven_take_over"];
-        /** Forgets what bakes have taught of the oven and of all formulas. */
-        delete: operations["oven_forget"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1529,7 +1528,7 @@ export interface paths {
         /** Records of a job, the latest first. */
         get: operations["records_list"];
         put?: never;
-        /** Keeps what came out, together with what the plan expects now. */
+        /** Keeps what came out, together with what the plan expects now. It teaches at once; the answer says what it moved. */
         post: operations["records_add"];
         delete?: never;
         options?: never;
@@ -1910,6 +1909,23 @@ export interface paths {
         /** What may be behind a bake: causes that the trade knows, weighed, and what tells the first two apart. */
         get: operations["causes_weigh"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Leaves a record out of what bakes teach, or puts it back. */
+        put: operations["records_leave_out"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2755,7 +2771,7 @@ export interface components {
              */
             tolerance_mm: number;
         };
-        /** @description What the recorded bakes of a formula would teach. */
+        /** @description What the recorded bakes of a kitchen have taught. */
         BakesTeachView: {
             after?: components["schemas"]["BandView"] | null;
             /** @description The job's bake without them. */
@@ -2768,12 +2784,11 @@ export interface components {
             odd: number[];
             /** @description Bakes looked at: the newest of the kitchen. */
             records: number;
-            /** @description Those that it rests on, of all formulas, the newest first. */
+            /** @description Those that it rests on and those left out, of all formulas, the newest first. */
             rests_on: components["schemas"]["RestsOnView"][];
             /** @description How often the ranges held, and how much trays differ, a sentence each. */
             says: components["schemas"]["SentenceView"][];
-            taken?: components["schemas"]["TaughtView"] | null;
-            would?: components["schemas"]["TaughtView"] | null;
+            taught?: components["schemas"]["TaughtView"] | null;
         };
         /** @description What a dough is made of: mass fractions. */
         BalanceView: {
@@ -2810,6 +2825,11 @@ export interface components {
         };
         /** @description A forecast in short, with its range. */
         BandView: {
+            /**
+             * Format: double
+             * @description The one figure.
+             */
+            bake_about_min: number;
             /**
              * Format: double
              * @description At the earliest.
@@ -2916,7 +2936,7 @@ export interface components {
         BesideView: {
             /** @description How they differ, the largest first. */
             differences: components["schemas"]["SentenceView"][];
-            /** @description Flour to one of butter and sugar together: from here a soft cut-out, a firm one, one that holds its shape. */
+            /** @description Flour to one of butter and sugar together: from here a soft cut-out, a firm one, a dry one. */
             dryness_lines: number[];
             /** @description What it is compared with. */
             neighbour: components["schemas"]["CharacterView"];
@@ -3104,6 +3124,11 @@ export interface components {
             packing: number;
             /**
              * Format: double
+             * @description Flour, cocoa, starch and ground nuts over fat: by these it is placed among the schools.
+             */
+            placed_flour: number;
+            /**
+             * Format: double
              * @description Flour over fat.
              */
             ratio_flour: number;
@@ -3210,7 +3235,7 @@ export interface components {
          * @description How long it stays in the cold.
          * @enum {string}
          */
-        ChillFor: "no" | "ready" | "at_least" | "exactly" | "overnight";
+        ChillFor: "no" | "ready" | "best" | "at_least" | "exactly" | "overnight";
         /** @description A question to the cold station. */
         ChillRequest: components["schemas"]["DoughBody"] & {
             /** @description The form. */
@@ -3414,6 +3439,7 @@ export interface components {
             ready_latest_at: string;
             /** @description Why. */
             reasons: components["schemas"]["SentenceView"][];
+            recipe?: components["schemas"]["SentenceView"] | null;
             /**
              * Format: double
              * @description Room temperature, for the sentence.
@@ -4245,6 +4271,7 @@ export interface components {
             lines: components["schemas"]["LineBody"][];
             /** @description Its name, 1 to 80 characters. */
             name: string;
+            says?: components["schemas"]["RecipeSaysBody"] | null;
         };
         /** @description A formula on the shelf. */
         FormulaView: components["schemas"]["FormulaBody"] & {
@@ -4443,6 +4470,13 @@ export interface components {
         HealthView: {
             /** @description Of the program. */
             version: string;
+        };
+        /** @description Something that a recipe says, and its words. */
+        HeardView: {
+            /** @description `method`, `chill_min`, `thickness_mm`, `oven_c`, `bake_min` or `pieces`. */
+            of: string;
+            /** @description As it stands there. */
+            words: string;
         };
         /** @description What undo and redo would do now. */
         HistoryView: {
@@ -5099,6 +5133,11 @@ export interface components {
              */
             water_percent: number;
         };
+        /** @description Whether a bake is left out of what bakes teach. */
+        LeftOutBody: {
+            /** @description Left out, or put back. */
+            left_out: boolean;
+        };
         /**
          * Format: double
          * @description A length, mm.
@@ -5347,6 +5386,8 @@ export interface components {
             job_id: number;
             /** @description That job's name. */
             job_name: string;
+            /** @description Whether it is left out of what readings teach. */
+            left_out: boolean;
             /** @description What it is called. */
             name: string;
             never?: components["schemas"]["SentenceView"] | null;
@@ -5716,6 +5757,11 @@ export interface components {
         MarbledView: {
             /** @description Of both doughs: all of them are on the label. */
             allergens: string[];
+            /**
+             * Format: double
+             * @description Baked about so long: as the dough that is done first.
+             */
+            bake_about_min: number;
             /** @description Where its pieces are cut. */
             cuts: components["schemas"]["CutView"][];
             /**
@@ -5728,6 +5774,11 @@ export interface components {
              * @description The sheet.
              */
             length_mm: number;
+            /**
+             * Format: double
+             * @description Looked at first after so long.
+             */
+            look_after_min: number;
             /**
              * Format: double
              * @description Both together.
@@ -5850,7 +5901,7 @@ export interface components {
          * @description How the dough is mixed.
          * @enum {string}
          */
-        MixMethod: "light_and_fluffy" | "just_combined" | "rubbed_in";
+        MixMethod: "light_and_fluffy" | "just_combined" | "rubbed_in" | "pulsed";
         /** @description What was done at the bowl. */
         MixNoteBody: {
             /**
@@ -6033,6 +6084,39 @@ export interface components {
             /** @description Where to. */
             place: components["schemas"]["Whereabouts"];
         };
+        /** @description What a bake moved of the minutes its job was told. */
+        MovedView: {
+            /**
+             * Format: double
+             * @description The one figure before it.
+             */
+            about_before_min: number;
+            /**
+             * Format: double
+             * @description The one figure after it.
+             */
+            about_min: number;
+            /**
+             * Format: double
+             * @description At the earliest, before it.
+             */
+            least_before_min: number;
+            /**
+             * Format: double
+             * @description At the earliest, after it.
+             */
+            least_min: number;
+            /**
+             * Format: double
+             * @description At the latest, before it.
+             */
+            most_before_min: number;
+            /**
+             * Format: double
+             * @description At the latest, after it.
+             */
+            most_min: number;
+        };
         /**
          * @description What a narrow part is.
          * @enum {string}
@@ -6200,6 +6284,8 @@ export interface components {
             pieces?: number | null;
             /** @description For when, local time, `2026-11-28T14:00`; noon tomorrow when left out. */
             ready_by?: string | null;
+            /** @description What its recipe says and is not to become the job's. */
+            refuse?: components["schemas"]["SaysWord"][];
             /** @description Its pieces. */
             shape: components["schemas"]["ShapeWanted"];
             /**
@@ -6499,6 +6585,7 @@ export interface components {
             practice_spread_most_percent: number;
             /** @description Why. */
             reasons: components["schemas"]["SentenceView"][];
+            recipe?: components["schemas"]["SentenceView"] | null;
             /**
              * Format: double
              * @description Least spread of a round of this dough.
@@ -7300,7 +7387,7 @@ export interface components {
             confidence: number;
             /**
              * @description Why it asks: `unknown_ingredient`, `strange_word`, `two_things`, `no_amount`, `two_numbers`, `disagrees`,
-             *     `no_weight`, `unlikely` or `narrated`; empty when it asks nothing.
+             *     `no_weight` or `unlikely`; empty when it asks nothing.
              */
             doubt: string;
             /**
@@ -7367,6 +7454,8 @@ export interface components {
             /** @description What the text turned out to be. */
             format: string;
             formula?: components["schemas"]["FormulaBody"] | null;
+            /** @description What it says of method, chill and bake, each with the words it was read from. */
+            heard: components["schemas"]["HeardView"][];
             /**
              * Format: double
              * @description Known so far.
@@ -7393,6 +7482,8 @@ export interface components {
              * @description Sugar over fat, once there is fat.
              */
             ratio_sugar?: number | null;
+            /** @description The same as figures. */
+            says: components["schemas"]["RecipeSaysBody"];
             /** @description Its steps as written. */
             steps: string[];
             /** @description Its name, where it has one. */
@@ -7457,6 +7548,45 @@ export interface components {
              */
             ready_latest_min?: number | null;
             told?: components["schemas"]["ToldView"] | null;
+        };
+        /** @description What a recipe says; what it does not say is nothing. */
+        RecipeSaysBody: {
+            /**
+             * @description How long it bakes, least and most; 1 to 120 min.
+             * @default null
+             */
+            bake_min: [
+                number,
+                number
+            ] | null;
+            /**
+             * @description How long the dough is chilled, least and most; 1 to 10,000 min.
+             * @default null
+             */
+            chill_min: [
+                number,
+                number
+            ] | null;
+            /** @default null */
+            method: components["schemas"]["MixMethod"] | null;
+            /**
+             * Format: double
+             * @description What the oven is set to, 100 to 260 °C.
+             * @default null
+             */
+            oven_c: number | null;
+            /**
+             * Format: int32
+             * @description How many it makes, 1 to 5,000.
+             * @default null
+             */
+            pieces: number | null;
+            /**
+             * Format: double
+             * @description How thick it is rolled or sliced, 2 to 25 mm.
+             * @default null
+             */
+            thickness_mm: number | null;
         };
         /** @description What came out of the oven. */
         RecordBody: {
@@ -7547,6 +7677,8 @@ export interface components {
             id: number;
             /** @description The kitchen it was baked in. */
             kitchen?: string | null;
+            /** @description Whether it is left out of what bakes teach. */
+            left_out: boolean;
             /**
              * Format: double
              * @description Mean of the thicknesses, where measured.
@@ -7557,6 +7689,7 @@ export interface components {
              * @description Mean of the widths.
              */
             mean_width_mm: number;
+            moved?: components["schemas"]["MovedView"] | null;
             /** @description By the kitchen's clock. */
             recorded_at: string;
             /** @description The same against what was expected then. */
@@ -7600,6 +7733,9 @@ export interface components {
              * @description The job it was baked for.
              */
             job_id: number;
+            /** @description Somebody has left it out: it teaches nothing. */
+            left_out: boolean;
+            moved?: components["schemas"]["MovedView"] | null;
             /** @description Of the job's own dough. */
             own: boolean;
             /**
@@ -7754,6 +7890,11 @@ export interface components {
             /** @description What they show at minute 0. */
             zero_at: string;
         };
+        /**
+         * @description Something that a recipe says and that a new job takes over.
+         * @enum {string}
+         */
+        SaysWord: "method" | "thickness_mm" | "oven_c" | "pieces";
         /** @description Trays of one kind from one mix; whole minutes, 0 to 2,880 each. */
         ScheduleBatch: {
             /**
@@ -7974,16 +8115,16 @@ export interface components {
         SchoolView: {
             /**
              * Format: double
-             * @description Flour over butter.
+             * @description Flour over butter, by weight.
              */
             flour: number;
             /** @description What it is known for. */
             known_for: string;
-            /** @description Butter : sugar : flour as it is said. */
+            /** @description Butter : sugar : flour as it is said, and by what. */
             name: string;
             /**
              * Format: double
-             * @description Sugar over butter.
+             * @description Sugar over butter, by weight.
              */
             sugar: number;
         };
@@ -10159,6 +10300,35 @@ export interface operations {
             };
         };
     };
+    live_unteach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     live_unmove: {
         parameters: {
             query?: never;
@@ -11797,70 +11967,6 @@ export interface operations {
                 };
             };
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    oven_take_over: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TaughtView"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    oven_forget: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14005,6 +14111,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CausesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    records_leave_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftOutBody"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordView"];
                 };
             };
             404: {

@@ -112,6 +112,41 @@ impl PlaceKnowledge {
         Place::new(air, film).map_or(*place, |known| known.doubted(doubt).being(place.lies()))
     }
 
+    /// The same without what readings taught that brought knowledge from `before` to `after`: information adds up, and so it can be taken away. As before any
+    /// reading where nothing would be left of it.
+    #[must_use]
+    pub fn without(&self, before: &Self, after: &Self) -> Self {
+        let (own, b, a) = (self.information(), before.information(), after.information());
+        let less: Vec<f64> = own.iter().zip(b.iter().zip(&a)).map(|(own, (b, a))| own - (a - b)).collect();
+        let (ff, fa, aa, hf, ha) = (less[0], less[1], less[2], less[3], less[4]);
+        let whole = ff * aa - fa * fa;
+        let (film_var, air_var, both) = (aa / whole, ff / whole, -fa / whole);
+        let usual = Self::default();
+        let known = whole > 0.0
+            && (0.0..=4.0 * usual.ln_film.1.powi(2)).contains(&film_var)
+            && (0.0..=4.0 * BUSY_AIR_K.1.powi(2)).contains(&air_var);
+        if !known {
+            return *before;
+        }
+        let k = TemperatureDifference::new_k;
+        Self {
+            ln_film: (film_var * hf + both * ha, film_var.sqrt()),
+            air: (k(both * hf + air_var * ha), k(air_var.sqrt())),
+            correlation: (both / (film_var * air_var).sqrt()).clamp(-0.999, 0.999),
+            air_taught: self.air_taught,
+        }
+    }
+
+    /// Its precision, and that times its mean: of the film, between both, of the air; of the film, of the air.
+    fn information(&self) -> [f64; 5] {
+        let (film_sd, air_sd) = (self.ln_film.1, self.air.1.k());
+        let free = 1.0 - self.correlation * self.correlation;
+        let (ff, aa) = (1.0 / (free * film_sd * film_sd), 1.0 / (free * air_sd * air_sd));
+        let fa = -self.correlation / (free * film_sd * air_sd);
+        let (film, air) = (self.ln_film.0, self.air.0.k());
+        [ff, fa, aa, ff * film + fa * air, fa * film + aa * air]
+    }
+
     /// What is still known of it on another day: a little less.
     #[must_use]
     pub fn another_day(&self) -> Self {
@@ -407,6 +442,25 @@ mod tests {
                 }
             })
             .collect()
+    }
+
+    #[test]
+    fn what_one_piece_taught_is_taken_away_and_the_other_stays() {
+        let mut chance = Pcg64Mcg::seed_from_u64(11);
+        let (q, place) = (sheet(), true_place(0.3, 1.0));
+        let mut taught = |before: &PlaceKnowledge| {
+            let seen = readings(&q, &place, 8, 0.2, &mut chance);
+            fit(&q, &seen, before).unwrap().place.another_day()
+        };
+        let none = PlaceKnowledge::default();
+        let one = taught(&none);
+        let both = taught(&one);
+        let second_alone = both.without(&none, &one);
+        // The second piece taught what is left: closer than nothing, less than both.
+        assert!(second_alone.ln_film.1 > both.ln_film.1 && second_alone.ln_film.1 < none.ln_film.1, "{second_alone:?}");
+        assert!((second_alone.ln_film.0 - 0.3).abs() < 2.0 * second_alone.ln_film.1, "{second_alone:?}");
+        let back = both.without(&one, &both);
+        assert!((back.ln_film.0 - one.ln_film.0).abs() < 1e-9 && (back.air.1.k() - one.air.1.k()).abs() < 1e-9);
     }
 
     #[test]

@@ -1,7 +1,7 @@
 //! What a new job is asked for, and how it is set until somebody says otherwise.
 
 use super::{JobInput, Making};
-use crate::dough::Starter;
+use crate::dough::{RecipeSays, Starter};
 use crate::finish::Finish;
 use chrono::NaiveDateTime;
 
@@ -29,6 +29,8 @@ pub struct Asked<'a> {
     pub finishes: Vec<Finish>,
     /// The basic dough it is of, which knows how it is usually mixed, rolled and baked.
     pub of: Option<&'a Starter>,
+    /// What its recipe says of method, thickness, oven and pieces, as far as that was not refused.
+    pub says: RecipeSays,
     /// The job whose settings it takes, where somebody asked for that.
     pub like: Option<&'a JobInput>,
 }
@@ -52,10 +54,12 @@ impl Asked<'_> {
             (_, None) => base.thickness_mm,
         };
         let (method, oven_c) = self.of.map_or((base.method, base.oven_c), |of| (of.method, of.oven_c));
+        let (method, oven_c) = (self.says.method.unwrap_or(method), self.says.oven.unwrap_or(oven_c));
+        let usually = self.says.thickness.unwrap_or(usually);
         // A job like another is made and set like it; what is asked for here goes before.
         let same_way = self.like.is_some_and(|like| like.making == self.making);
         JobInput {
-            pieces: self.pieces.unwrap_or(base.pieces),
+            pieces: self.pieces.or(self.says.pieces).unwrap_or(base.pieces),
             thickness_mm: self.thickness_mm.unwrap_or(if same_way { base.thickness_mm } else { usually }),
             method: if self.like.is_some() { base.method } else { method },
             oven_c: if self.like.is_some() { base.oven_c } else { oven_c },
@@ -83,8 +87,27 @@ mod tests {
             ready_by,
             finishes: vec![],
             of: None,
+            says: RecipeSays::default(),
             like: None,
         }
+    }
+
+    #[test]
+    fn what_its_recipe_says_becomes_the_job_unless_somebody_says_otherwise() {
+        let says = RecipeSays {
+            method: Some(crate::dough::MixMethod::Pulsed),
+            thickness: Some(4.8),
+            oven: Some(163.0),
+            pieces: Some(36),
+            ..RecipeSays::default()
+        };
+        let job = Asked { says, pieces: None, thickness_mm: None, ..asked(Making::Cut) }.input();
+        assert_eq!(
+            (job.method, job.thickness_mm, job.oven_c, job.pieces),
+            (crate::dough::MixMethod::Pulsed, 4.8, 163.0, 36)
+        );
+        let own = Asked { says, pieces: Some(12), thickness_mm: Some(8.0), ..asked(Making::Cut) }.input();
+        assert_eq!((own.thickness_mm, own.pieces), (8.0, 12));
     }
 
     #[test]

@@ -9,8 +9,6 @@ use crate::units::Share;
 pub enum Worth {
     /// Some pieces of a tray, and its minutes: nothing is recorded of this dough. Half the range of its spread now, and after that, of itself.
     FirstTray(Share, Share),
-    /// Nothing: so many bakes stand here that it could learn from, and it has learnt from none.
-    Learn(u32),
     /// The oven, with a thermometer: half the range of times now, and after that, of itself.
     Oven(Share, Share),
     /// The minutes of a tray: none of so many bakes has them. Half the range of times now, and after that.
@@ -31,12 +29,11 @@ fn after(sd: f64, noise: f64) -> f64 {
     1.0 / (1.0 / (sd * sd) + 1.0 / (noise * noise)).sqrt()
 }
 
-/// What is most worth measuring next, where a thermometer was read in the oven or not. Of the records so many can `teach` something; `spread` is what is
+/// What is most worth measuring next, where a thermometer was read in the oven or not. `spread` is what is
 /// forecast of a round.
 #[must_use]
 pub fn worth_measuring(
     records: &[&BakeRecord],
-    teach: u32,
     learnt: Option<&BakeKnowledge>,
     oven_read: bool,
     spread: Share,
@@ -49,9 +46,6 @@ pub fn worth_measuring(
     let spreads = (dough.spread_sd, after(dough.spread_sd, tray));
     if records.is_empty() {
         return Worth::FirstTray(half(spreads.0), half(spreads.1));
-    }
-    if dough.records == 0 && teach > 0 {
-        return Worth::Learn(teach);
     }
     let now = known.time_sd(if oven_read { TIME_MEASURED } else { TIME_UNMEASURED }).hypot(TIME_NOISE);
     // What is read in the oven counts instead of what bakes taught of it.
@@ -87,8 +81,7 @@ mod tests {
 
     fn worth(records: &[BakeRecord], learnt: Option<BakeKnowledge>, read: bool) -> Worth {
         let records: Vec<&BakeRecord> = records.iter().collect();
-        let teach = u32::try_from(records.len()).unwrap();
-        worth_measuring(&records, teach, learnt.as_ref(), read, Share::new(0.03))
+        worth_measuring(&records, learnt.as_ref(), read, Share::new(0.03))
     }
 
     #[test]
@@ -99,10 +92,6 @@ mod tests {
         let dough = DoughKnowledge { spread_sd: 0.15, records: 1, ..DoughKnowledge::NONE };
         let one = BakeKnowledge { oven: None, dough };
         assert!(matches!(worth(&[record(None, &[])], Some(one), false), Worth::Minutes(1, ..)));
-        // What stands here unlearnt comes before anything new, but not what teaches nothing.
-        let two = [record(None, &[]), record(Some(11.0), &[])];
-        assert_eq!(worth(&two, None, false), Worth::Learn(2));
-        assert!(!matches!(worth_measuring(&[&two[0]], 0, None, false, Share::new(0.03)), Worth::Learn(_)));
         // Many bakes with minutes have taught both: thicknesses are left, then nothing.
         let taught = BakeKnowledge {
             oven: Some(OvenKnowledge {

@@ -2,17 +2,17 @@
 
 use crate::bakeries::Of;
 use crate::heavy::{Heavy, apart};
+use crate::learning::{Book, learn_after};
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
 use crate::whole::WholeJob;
 use crate::wire::{BakesTeachView, BandView, CoolingView, LeverView, LeversDone, RestsOnView, TaughtView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
-use actix_web::{HttpResponse, delete, get, post, web};
+use actix_web::{HttpResponse, get, web};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{bake_levers, colder_takes, cooling};
-use ready_slab_core::oven::{BakeSeen, BakesFitted, MOST_FITTED, learn_bakes};
-use ready_slab_store::{FormulaId, JobId, RecordId, Store};
+use ready_slab_store::{JobId, Store, StoredRecord};
 use std::convert::Infallible;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -96,54 +96,7 @@ pub async fn cools(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Coo
     Ok(web::Json(found.into()))
 }
 
-/// The recorded bakes of all formulas, and what they would teach; the job's own formula is counted first.
-struct Book {
-    whole: WholeJob,
-    formulas: Vec<FormulaId>,
-    seen: Vec<(RestsOnView, BakeSeen)>,
-    /// Baked with what the forecast does not reach.
-    beyond: Vec<RecordId>,
-    /// Without what they were baked with: they teach nothing.
-    incomplete: Vec<RecordId>,
-    records: usize,
-}
-
-impl Book {
-    async fn read(store: &Store, id: JobId) -> Result<Self, ApiError> {
-        let whole = WholeJob::read(store, id).await?;
-        let all = store.newest_records(MOST_FITTED).await?;
-        let mut formulas = vec![whole.formula.id];
-        Ok(web::block(move || {
-            let (mut seen, mut beyond, mut incomplete) = (Vec::new(), Vec::new(), Vec::new());
-            for record in &all {
-                let (Some(baked), Some(formula)) = (&record.kept.as_baked, record.kept.formula_id) else {
-                    incomplete.push(record.id);
-                    continue;
-                };
-                let number = formulas.iter().position(|f| *f == formula).unwrap_or_else(|| {
-                    formulas.push(formula);
-                    formulas.len() - 1
-                });
-                match baked.seen(number, &record.kept.record) {
-                    Some(one) => seen.push((RestsOnView::of(record, number == 0), one)),
-                    None => beyond.push(record.id),
-                }
-            }
-            Self { whole, formulas, seen, beyond, incomplete, records: all.len() }
-        })
-        .await?)
-    }
-
-    fn measured(&self) -> bool {
-        !self.whole.kitchen.input().oven_readings.is_empty()
-    }
-
-    fn learn(&self) -> Result<Option<BakesFitted>, InputErrors> {
-        learn_bakes(&self.seen.iter().map(|(_, seen)| seen.clone()).collect::<Vec<_>>())
-    }
-}
-
-/// What the recorded bakes of the kitchen teach of its oven and of the job's dough; nothing of it counts until it is taken over.
+/// What the recorded bakes of the kitchen have taught of its oven and of the job's dough.
 #[utoipa::path(tag = "oven", operation_id = "oven_bakes_teach", params(("id" = i64, Path)), responses((status = 200, body = BakesTeachView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/bakes-teach")]
 pub async fn bakes_teach(
@@ -151,64 +104,42 @@ pub async fn bakes_teach(
     store: Of<Store>,
     id: web::Path<i64>,
 ) -> Result<web::Json<BakesTeachView>, ApiError> {
-    let mut book = Book::read(&store, JobId(*id)).await?;
+    let id = JobId(*id);
+    store.job(id).await?;
+    learn_after(&heavy, &store).await;
+    let mut whole = WholeJob::read(&store, id).await?;
+    let book = Book::read(&store, Some(whole.formula.id)).await?;
+    let own = whole.formula.id;
     let view = heavy
         .run(move || {
             let found = book.learn()?;
-            let taken = book.whole.learnt.take();
-            let before = BandView::from(&book.whole.plan()?.oven);
-            book.whole.learnt = found.as_ref().map(|f| f.of(0));
-            let after = match &found {
-                Some(_) => Some(BandView::from(&book.whole.plan()?.oven)),
+            let measured = !whole.kitchen.input().oven_readings.is_empty();
+            let known = whole.learnt.take();
+            let before = BandView::from(&whole.plan()?.oven);
+            whole.learnt = known;
+            let after = match &known {
+                Some(_) => Some(BandView::from(&whole.plan()?.oven)),
                 None => None,
             };
             let odd: Vec<usize> = found.iter().flat_map(|f| f.odd.iter().copied()).collect();
-            let counts = |i: usize, r: &RestsOnView| RestsOnView { counts_little: odd.contains(&i), ..r.clone() };
-            let rests_on = book.seen.iter().enumerate().map(|(i, (r, _))| counts(i, r)).collect();
-            let measured = book.measured();
+            let counted = book.seen.iter().enumerate().map(|(i, (r, _))| (r, odd.contains(&i)));
+            let all = counted.chain(book.left_out.iter().map(|r| (r, false)));
+            let mut rests_on: Vec<RestsOnView> =
+                all.map(|(r, little)| RestsOnView::of(r, r.kept.formula_id == Some(own), little)).collect();
+            rests_on.sort_by(|a, b| (&b.recorded_at, b.record_id).cmp(&(&a.recorded_at, a.record_id)));
+            let ids = |all: &[StoredRecord]| all.iter().map(|r| r.id.0).collect::<Vec<_>>();
             Ok::<_, InputErrors>(BakesTeachView {
-                records: book.records,
-                odd: odd.iter().map(|i| book.seen[*i].0.record_id).collect(),
+                records: book.seen.len() + book.left_out.len() + book.beyond.len() + book.incomplete.len(),
+                odd: odd.iter().map(|i| book.seen[*i].0.id.0).collect(),
                 rests_on,
                 says: found.as_ref().map_or_else(Vec::new, |f| say_all(&f.lessons())),
-                would: found.as_ref().map(|f| TaughtView::new(&f.of(0), measured)),
-                beyond: book.beyond.iter().map(|id| id.0).collect(),
-                incomplete: book.incomplete.iter().map(|id| id.0).collect(),
+                taught: known.as_ref().map(|k| TaughtView::new(k, measured)),
+                beyond: ids(&book.beyond),
+                incomplete: ids(&book.incomplete),
                 before,
                 after,
-                taken: taken.as_ref().map(|k| TaughtView::new(k, measured)),
             })
         })
         .await??;
     Ok(web::Json(view))
-}
-
-/// Takes over what the recorded bakes of the kitchen teach of its oven and of every formula among them.
-#[utoipa::path(tag = "oven", operation_id = "oven_take_over", params(("id" = i64, Path)), responses((status = 200, body = TaughtView), (status = 404, body = Problem), (status = 422, body = Problem)))]
-#[post("/api/jobs/{id}/bakes-teach")]
-pub async fn take_over(
-    heavy: web::Data<Heavy>,
-    store: Of<Store>,
-    id: web::Path<i64>,
-) -> Result<web::Json<TaughtView>, ApiError> {
-    let book = Book::read(&store, JobId(*id)).await?;
-    let (formulas, measured) = (book.formulas.clone(), book.measured());
-    let Some(found) = heavy.run(move || book.learn()).await?? else {
-        return Err(InputError::refused("records", "no bake is recorded that the forecast reaches").into());
-    };
-    // Those that were never baked take what all have in common.
-    let others = store.formulas().await?.into_iter().map(|f| f.id).filter(|id| !formulas.contains(id));
-    let all: Vec<FormulaId> = formulas.iter().copied().chain(others).collect();
-    let taught: Vec<_> = all.into_iter().enumerate().map(|(i, id)| (id, found.of(i).dough)).collect();
-    store.teach_by_bakes(&found.oven, &taught).await?;
-    Ok(web::Json(TaughtView::new(&found.of(0), measured)))
-}
-
-/// Forgets what bakes have taught of the oven and of all formulas.
-#[utoipa::path(tag = "oven", operation_id = "oven_forget", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem)))]
-#[delete("/api/jobs/{id}/bakes-teach")]
-pub async fn forget(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
-    store.job(JobId(*id)).await?;
-    store.forget_bakes().await?;
-    Ok(HttpResponse::NoContent().finish())
 }

@@ -6,7 +6,7 @@ use crate::problem::{ApiError, Problem};
 use crate::whole::WholeJob;
 use crate::wire::{DoughWanted, JobView, NewJobBody, PlanView, ShapeWanted, StarterView, capital};
 use actix_web::{get, post, web};
-use ready_slab_core::dough::{FormulaInput, STARTERS, Starter};
+use ready_slab_core::dough::{FormulaInput, RecipeSays, STARTERS, Starter};
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::geometry::{Builtin, BuiltinKind, Outline};
 use ready_slab_core::job::{Asked, Job, Making, usually_wanted};
@@ -69,8 +69,13 @@ async fn begun(w: &Store, body: NewJobBody) -> Result<JobId, ApiError> {
     let ready_by = body.ready_by.map_or_else(|| usually_wanted(zone.shown(chrono::Utc::now())), |m| m.0);
     zone.moment("ready_by", ready_by)?;
     let name = called(w, &body).await?;
+    let mut says = RecipeSays::default();
     let (formula, of) = match &body.dough {
-        DoughWanted::Recipe { formula_id } => (w.formula(FormulaId(*formula_id)).await?.id, None),
+        DoughWanted::Recipe { formula_id } => {
+            let kept = w.formula(FormulaId(*formula_id)).await?;
+            says = kept.formula.says().copied().unwrap_or_default();
+            (kept.id, None)
+        }
         DoughWanted::Starter { starter } => {
             let of = Starter::of(starter).ok_or_else(|| {
                 InputErrors::from(InputError::refused("dough.starter", "there is no such basic dough"))
@@ -78,6 +83,7 @@ async fn begun(w: &Store, body: NewJobBody) -> Result<JobId, ApiError> {
             (from_the_shelf(w, of).await?, Some(of))
         }
     };
+    body.refuse.iter().for_each(|word| word.out_of(&mut says));
     let making = body.shape.making();
     let cutter = match &body.shape {
         ShapeWanted::Cutter { cutter_id } => w.cutter(CutterId(*cutter_id)).await?.id,
@@ -97,6 +103,7 @@ async fn begun(w: &Store, body: NewJobBody) -> Result<JobId, ApiError> {
         ready_by,
         finishes: body.finishes.clone(),
         of,
+        says,
         like: like.as_ref().map(|l| l.job.input()),
     };
     Ok(w.add_job(&Job::new(asked.input())?, &format!("new job {name}")).await?)

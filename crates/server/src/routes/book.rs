@@ -2,6 +2,8 @@
 
 use super::{bytes, file};
 use crate::bakeries::Of;
+use crate::heavy::Heavy;
+use crate::learning::learn_after;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
 use crate::wire::{
@@ -72,6 +74,7 @@ pub async fn side_by_side(store: Of<Store>, query: Query<BesideQuery>) -> Result
 )]
 #[post("/api/jobs/{id}/records/read")]
 pub async fn read_back(
+    heavy: web::Data<Heavy>,
     store: Of<Store>,
     id: web::Path<i64>,
     query: Query<BookFormatQuery>,
@@ -97,6 +100,7 @@ pub async fn read_back(
     });
     let all = all.await??;
     store.add_records(&all).await?;
+    learn_after(&heavy, &store).await;
     Ok(web::Json(ReadBackView { added: all.len() }))
 }
 

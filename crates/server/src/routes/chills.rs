@@ -9,10 +9,9 @@ use crate::whole::WholeJob;
 use crate::wire::{LiveView, MoveBody, PhysicsView, PutInBody, ReadingBody, ReadingsTaken, written};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use chrono::{DateTime, TimeDelta, Utc};
-use ready_slab_core::cold::ProbeInput;
-use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS};
+use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS, PlaceKnowledge, ProbeInput};
 use ready_slab_core::error::{InputError, InputErrors};
-use ready_slab_core::job::{StayRead, WentIn, Whereabouts, lessons};
+use ready_slab_core::job::{ColdPlace, StayRead, WentIn, Whereabouts, lessons};
 use ready_slab_store::{ChillId, JobId, NewChill, Store, StoredStay};
 use std::fmt::Write as _;
 
@@ -134,6 +133,14 @@ pub async fn end(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Resu
     if store.chill(id).await?.ended_at.is_none() {
         store.end_chill(id, Some(Utc::now().max(store.chill(id).await?.latest()))).await?;
         board.tend_probes().await?;
+        let chill = store.chill(id).await?;
+        // What it teaches it teaches at once; a piece that teaches nothing is used up all the same.
+        if !chill.left_out
+            && !chill.taught
+            && let Ok(learnt) = taught_by(&store, &board, id).await
+        {
+            store.teach(id, &learnt, Utc::now()).await?;
+        }
     }
     after_change(&board, id).await
 }
@@ -142,6 +149,10 @@ pub async fn end(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Resu
 #[utoipa::path(tag = "live", operation_id = "live_reopen", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
 #[post("/api/chills/{id}/reopen")]
 pub async fn reopen(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
+    let chill = store.chill(ChillId(*id)).await?;
+    if chill.taught {
+        store.unteach(chill.id, false).await?;
+    }
     store.end_chill(ChillId(*id), None).await?;
     board.tend_probes().await?;
     after_change(&board, ChillId(*id)).await
@@ -260,16 +271,16 @@ pub async fn probe_out(
     after_change(&board, ChillId(*id)).await
 }
 
-/// Accepts what a piece's readings say of its places for all pieces to come.
-#[utoipa::path(tag = "live", operation_id = "live_teach", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
-#[post("/api/chills/{id}/teach")]
-pub async fn teach(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
-    let id = ChillId(*id);
+/// What a piece's readings teach of its places.
+///
+/// Fails where they teach nothing, saying why.
+async fn taught_by(
+    store: &Store,
+    board: &Board,
+    id: ChillId,
+) -> Result<Vec<(ColdPlace, bool, PlaceKnowledge)>, ApiError> {
     let piece = board.by_id(id).await?;
     let refuse = |why: &str| Err(ApiError::from(InputError::refused("readings", why)));
-    if piece.stored.taught {
-        return refuse("these readings were accepted already");
-    }
     if piece.readings.iter().any(|r| r.simulated) && !store.is_made_up().await? {
         return refuse(
             "some of these readings are a stand-in's: they say nothing of your real fridge. Strike them out, or follow a piece with a real thermometer",
@@ -287,6 +298,26 @@ pub async fn teach(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Re
     if learnt.is_empty() {
         return refuse("there is no reading from a fridge or freezer to accept yet");
     }
+    Ok(learnt)
+}
+
+/// Lets a piece's readings teach of its places what they say, also where it was left out.
+#[utoipa::path(tag = "live", operation_id = "live_teach", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/api/chills/{id}/teach")]
+pub async fn teach(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
+    let id = ChillId(*id);
+    if store.chill(id).await?.taught {
+        return Err(InputError::refused("readings", "these readings teach already").into());
+    }
+    let learnt = taught_by(&store, &board, id).await?;
     store.teach(id, &learnt, Utc::now()).await?;
     after_change(&board, id).await
+}
+
+/// Leaves a piece out of what readings teach; what others taught stays.
+#[utoipa::path(tag = "live", operation_id = "live_unteach", params(("id" = i64, Path)), responses((status = 200, body = LiveView), (status = 404, body = Problem)))]
+#[delete("/api/chills/{id}/teach")]
+pub async fn unteach(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<LiveView>, ApiError> {
+    store.unteach(ChillId(*id), true).await?;
+    after_change(&board, ChillId(*id)).await
 }

@@ -8,6 +8,7 @@ use actix_web::{get, web};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::job::{ColdPlace, chill_portion, even_bake, even_sheet, marbled, portion_outline};
 use ready_slab_core::shape::portion_out;
+use ready_slab_core::units::Span;
 use ready_slab_store::{JobId, Store};
 
 /// What the job's dough gives in portions, how large they are and when they are firm for the oven.
@@ -73,7 +74,13 @@ pub async fn marble(
         let both = [(own, own_plan.dough.density), (beside, other_plan.dough.density)];
         let found = marbled(&whole.stored.job, &whole.cutter.outline, &whole.kitchen, both[0], both[1])?;
         let allergens = [&whole, &other].into_iter().flat_map(|w| w.formula.formula.allergens()).collect();
-        Ok::<_, InputErrors>(MarbledView::new(&found, own, beside, &allergens))
+        // The same pieces of the other dough: what is done first says when to look.
+        let of_other = whole.of_dough(&other).plan()?;
+        let bakes = [&own_plan.oven.expected, &of_other.oven.expected];
+        let sooner = |a: Span, b: Span| if b < a { b } else { a };
+        let about = sooner(bakes[0].about(), bakes[1].about());
+        let look = sooner(bakes[0].look_after, bakes[1].look_after);
+        Ok::<_, InputErrors>(MarbledView::new(&found, own, beside, (about, look), &allergens))
     })
     .await??;
     Ok(web::Json(view))

@@ -2,14 +2,19 @@
 
 use super::read;
 use crate::bakeries::Of;
+use crate::heavy::Heavy;
+use crate::learning::learn_after;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::WholeJob;
-use crate::wire::{BakesEvenQuery, BakesEvenView, MINUTE_FORMAT, RecordBody, RecordView, SentenceView, say};
-use actix_web::{HttpResponse, delete, get, post, web};
+use crate::wire::{
+    BakesEvenQuery, BakesEvenView, LeftOutBody, MINUTE_FORMAT, RecordBody, RecordView, SentenceView, say,
+};
+use actix_web::{HttpResponse, delete, get, post, put, web};
 use ready_slab_core::error::{Checks, InputErrors};
 use ready_slab_core::job::Plan;
 use ready_slab_core::ledger::{BakeRecord, worth_measuring};
-use ready_slab_store::{JobId, NewRecord, RecordId, RunId, Store, StoredRecord};
+use ready_slab_core::units::Span;
+use ready_slab_store::{JobId, Moved, NewRecord, RecordId, RunId, Store};
 
 /// Records of a job, the latest first.
 #[utoipa::path(tag = "records", operation_id = "records_list", responses((status = 200, body = Vec<RecordView>), (status = 404, body = Problem)))]
@@ -41,12 +46,10 @@ pub async fn worth(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Sen
     let records = store.records(id).await?;
     let found = web::block(move || {
         let plan = whole.plan()?;
-        let teaches = |r: &&StoredRecord| r.kept.as_baked.as_ref().is_some_and(|b| b.seen(0, &r.kept.record).is_some());
-        let teach = u32::try_from(records.iter().filter(teaches).count()).unwrap_or(u32::MAX);
         let records: Vec<&BakeRecord> = records.iter().map(|r| &r.kept.record).collect();
         let read = !whole.kitchen.input().oven_readings.is_empty();
         let spread = plan.oven.forecast.as_ref().map_or(plan.oven.expected.spread.1, |f| f.spread);
-        Ok::<_, InputErrors>(say(&worth_measuring(&records, teach, whole.learnt.as_ref(), read, spread)))
+        Ok::<_, InputErrors>(say(&worth_measuring(&records, whole.learnt.as_ref(), read, spread)))
     });
     Ok(web::Json(found.await??))
 }
@@ -82,10 +85,17 @@ pub(super) fn as_recorded(
     })
 }
 
-/// Keeps what came out, together with what the plan expects now.
+/// The one figure of a plan's bake, its least and its most.
+fn told(plan: &Plan) -> [Span; 3] {
+    let (bake, _) = plan.oven.expected.told();
+    [plan.oven.expected.about(), bake.0, bake.1]
+}
+
+/// Keeps what came out, together with what the plan expects now. It teaches at once; the answer says what it moved.
 #[utoipa::path(tag = "records", operation_id = "records_add", request_body = RecordBody, responses((status = 200, body = RecordView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/{id}/records")]
 pub async fn add(
+    heavy: web::Data<Heavy>,
     store: Of<Store>,
     id: web::Path<i64>,
     payload: web::Payload,
@@ -102,23 +112,56 @@ pub async fn add(
     let now = whole.kitchen.zone().shown(chrono::Utc::now());
     let own_bake = whole.stored.job.is_own_bake(now);
     let recorded_at = now.format(MINUTE_FORMAT).to_string();
-    let new = web::block(move || as_recorded(&whole, &whole.plan()?, &body, recorded_at)).await??;
+    let (new, before) = web::block(move || {
+        let plan = whole.plan()?;
+        Ok::<_, InputErrors>((as_recorded(&whole, &plan, &body, recorded_at)?, told(&plan)))
+    })
+    .await??;
     let kept = store.add_record(&new, own_bake).await?;
+    if learn_after(&heavy, &store).await {
+        let whole = WholeJob::read(&store, id).await?;
+        // A plan that can no longer be made moves nothing.
+        if let Ok(plan) = web::block(move || whole.plan()).await? {
+            store.record_moved(kept, &Moved { before, after: told(&plan) }).await?;
+        }
+    }
     Ok(web::Json((&store.record(kept).await?).into()))
 }
 
 /// Strikes a record out; it is kept and can be put back.
 #[utoipa::path(tag = "records", operation_id = "records_delete", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/records/{id}")]
-pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+pub async fn delete(heavy: web::Data<Heavy>, store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     store.strike_record(RecordId(*id), true).await?;
+    learn_after(&heavy, &store).await;
     Ok(HttpResponse::NoContent().finish())
 }
 
 /// Puts a record back that was struck out.
 #[utoipa::path(tag = "records", operation_id = "records_put_back", responses((status = 200, body = RecordView), (status = 404, body = Problem)))]
 #[post("/api/records/{id}/put-back")]
-pub async fn put_back(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<RecordView>, ApiError> {
+pub async fn put_back(
+    heavy: web::Data<Heavy>,
+    store: Of<Store>,
+    id: web::Path<i64>,
+) -> Result<web::Json<RecordView>, ApiError> {
     store.strike_record(RecordId(*id), false).await?;
+    learn_after(&heavy, &store).await;
     Ok(web::Json((&store.record(RecordId(*id)).await?).into()))
+}
+
+/// Leaves a record out of what bakes teach, or puts it back.
+#[utoipa::path(tag = "records", operation_id = "records_leave_out", params(("id" = i64, Path)), request_body = LeftOutBody, responses((status = 200, body = RecordView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[put("/api/records/{id}/left-out")]
+pub async fn leave_out(
+    heavy: web::Data<Heavy>,
+    store: Of<Store>,
+    id: web::Path<i64>,
+    payload: web::Payload,
+) -> Result<web::Json<RecordView>, ApiError> {
+    let id = RecordId(*id);
+    let body: LeftOutBody = read(payload).await?;
+    store.leave_record_out(id, body.left_out).await?;
+    learn_after(&heavy, &store).await;
+    Ok(web::Json((&store.record(id).await?).into()))
 }

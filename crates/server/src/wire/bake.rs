@@ -10,7 +10,7 @@ use ready_slab_core::oven::{
     BakeForecast, BakeKnowledge, BakeSample, SEEN_BY_ALL, look_apart, screen_colour, shade_of,
 };
 use ready_slab_core::units::Span;
-use ready_slab_store::StoredRecord;
+use ready_slab_store::{Moved, StoredRecord};
 use ready_slab_words::{Name, notch};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -271,6 +271,8 @@ view! {
     pub struct BandView(oven: &OvenPlan) {
         let ((bake, _), across) = (oven.expected.told(), oven.spread_across());
 
+        /// The one figure.
+        bake_about_min: f64 = oven.expected.about().min(),
         /// At the earliest.
         bake_least_min: f64 = bake.0.min(),
         /// At the latest.
@@ -280,6 +282,14 @@ view! {
         /// At most.
         spread_most_percent: f64 = 100.0 * across.1.value(),
     }
+}
+
+/// Whether a bake is left out of what bakes teach.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LeftOutBody {
+    /// Left out, or put back.
+    pub left_out: bool,
 }
 
 /// A record that something learnt rests on.
@@ -295,25 +305,54 @@ pub struct RestsOnView {
     pub own: bool,
     /// It lies far from the others.
     pub counts_little: bool,
+    /// Somebody has left it out: it teaches nothing.
+    pub left_out: bool,
+    /// What it moved when it was recorded; null where it moved nothing or nobody knew.
+    pub moved: Option<MovedView>,
+}
+
+view! {
+    /// What a bake moved of the minutes its job was told.
+    pub struct MovedView(m: &Moved) {
+        /// The one figure before it.
+        about_before_min: f64 = m.before[0].min(),
+        /// At the earliest, before it.
+        least_before_min: f64 = m.before[1].min(),
+        /// At the latest, before it.
+        most_before_min: f64 = m.before[2].min(),
+        /// The one figure after it.
+        about_min: f64 = m.after[0].min(),
+        /// At the earliest, after it.
+        least_min: f64 = m.after[1].min(),
+        /// At the latest, after it.
+        most_min: f64 = m.after[2].min(),
+    }
 }
 
 impl RestsOnView {
     /// Of a record.
-    pub fn of(record: &StoredRecord, own: bool) -> Self {
+    pub fn of(record: &StoredRecord, own: bool, counts_little: bool) -> Self {
         let kept = &record.kept;
-        let recorded_at = kept.recorded_at.clone();
-        Self { record_id: record.id.0, job_id: kept.job_id.0, recorded_at, own, counts_little: false }
+        Self {
+            record_id: record.id.0,
+            job_id: kept.job_id.0,
+            recorded_at: kept.recorded_at.clone(),
+            own,
+            counts_little,
+            left_out: record.left_out,
+            moved: record.moved.as_ref().map(Into::into),
+        }
     }
 }
 
-/// What the recorded bakes of a formula would teach.
+/// What the recorded bakes of a kitchen have taught.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct BakesTeachView {
     /// Bakes looked at: the newest of the kitchen.
     pub records: usize,
-    /// What they would teach; null without any that the model reaches.
-    pub would: Option<TaughtView>,
-    /// Those that it rests on, of all formulas, the newest first.
+    /// What they have taught; null without any that the model reaches.
+    pub taught: Option<TaughtView>,
+    /// Those that it rests on and those left out, of all formulas, the newest first.
     pub rests_on: Vec<RestsOnView>,
     /// Numbers of records that lie far from the others and count for little.
     pub odd: Vec<i64>,
@@ -327,8 +366,6 @@ pub struct BakesTeachView {
     pub before: BandView,
     /// The job's bake with them; null without any.
     pub after: Option<BandView>,
-    /// What is taken over already; null while nothing is.
-    pub taken: Option<TaughtView>,
 }
 
 /// Every fifth sample is drawn.

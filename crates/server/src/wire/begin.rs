@@ -2,7 +2,7 @@
 
 use super::{NewCutter, SentenceView, view};
 use ready_slab_core::clock::Minute;
-use ready_slab_core::dough::{Formula, Kind, Starter, Suits};
+use ready_slab_core::dough::{Formula, Kind, RecipeSays, Starter, Suits};
 use ready_slab_core::finish::Finish;
 use ready_slab_core::geometry::BuiltinKind;
 use ready_slab_core::job::Making;
@@ -124,6 +124,32 @@ pub fn capital(word: &str) -> String {
     letters.next().map_or_else(String::new, |first| first.to_uppercase().collect::<String>() + letters.as_str())
 }
 
+/// Something that a recipe says and that a new job takes over.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum SaysWord {
+    /// How it is mixed.
+    Method,
+    /// How thick it is.
+    ThicknessMm,
+    /// What the oven is set to.
+    OvenC,
+    /// How many it makes.
+    Pieces,
+}
+
+impl SaysWord {
+    /// What a recipe says without it.
+    pub fn out_of(self, says: &mut RecipeSays) {
+        match self {
+            Self::Method => says.method = None,
+            Self::ThicknessMm => says.thickness = None,
+            Self::OvenC => says.oven = None,
+            Self::Pieces => says.pieces = None,
+        }
+    }
+}
+
 /// A new job; what is left out is as most do it.
 #[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -148,6 +174,9 @@ pub struct NewJobBody {
     /// What goes onto or between its pieces, at most 4; nothing when left out.
     #[serde(default)]
     pub finishes: Vec<Finish>,
+    /// What its recipe says and is not to become the job's.
+    #[serde(default)]
+    pub refuse: Vec<SaysWord>,
     /// Number of the job whose settings it takes; the usual ones when left out.
     #[serde(default)]
     pub like: Option<i64>,

@@ -235,6 +235,8 @@ view! {
         ended_at: Option<String> = stored.ended_at.map(written),
         /// Whether its readings were accepted for its places.
         taught: bool = stored.taught,
+        /// Whether it is left out of what readings teach.
+        left_out: bool = stored.left_out,
         /// The stand-in thermometer in it.
         probe: Option<ProbeInput> = stored.probe.map(Into::into),
         /// What the readings say, in sentences.

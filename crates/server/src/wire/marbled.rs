@@ -4,7 +4,7 @@ use super::{SentenceView, view};
 use ready_slab_core::error::{InputError, InputErrors, Problem};
 use ready_slab_core::geometry::Placement;
 use ready_slab_core::job::{GRAIN, Marbled};
-use ready_slab_core::units::Mass;
+use ready_slab_core::units::{Mass, Span};
 use ready_slab_words::marbled_steps;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
@@ -36,7 +36,7 @@ impl MarbledQuery {
 
 view! {
     /// What scraps of two doughs give.
-    pub struct MarbledView(m: &Marbled, own: Mass, other: Mass, allergens: &BTreeSet<String>) {
+    pub struct MarbledView(m: &Marbled, own: Mass, other: Mass, bakes: (Span, Span), allergens: &BTreeSet<String>) {
         /// Of this job's dough.
         own_g: f64 = own.g(),
         /// Of the other's.
@@ -57,6 +57,10 @@ view! {
         piece_g: f64 = m.piece.g(),
         /// What is left, not rolled again.
         left_g: f64 = m.left.g(),
+        /// Baked about so long: as the dough that is done first.
+        bake_about_min: f64 = bakes.0.min(),
+        /// Looked at first after so long.
+        look_after_min: f64 = bakes.1.min(),
         /// How it is done.
         steps: Vec<SentenceView> = marbled_steps(GRAIN).into_iter().map(Into::into).collect(),
         /// Of both doughs: all of them are on the label.

@@ -50,8 +50,8 @@ pub use access::{
 };
 pub use backup::{BackupsView, backup_name};
 pub use bake::{
-    BakeView, BakesTeachView, BandView, CoolingView, LeverView, LeversDone, PartsAheadView, RestsOnView, TaughtView,
-    TrayTimesView,
+    BakeView, BakesTeachView, BandView, CoolingView, LeftOutBody, LeverView, LeversDone, MovedView, PartsAheadView,
+    RestsOnView, TaughtView, TrayTimesView,
 };
 pub use bakes_even::{BakesEvenQuery, BakesEvenView, measured_trays};
 pub use begin::{DoughWanted, NewJobBody, ShapeWanted, StarterView, capital};

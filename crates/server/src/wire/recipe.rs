@@ -1,11 +1,11 @@
 //! Recipes on the wire: a text with its settings and answers in, its lines as understood out.
 
 use super::{SentenceView, say, view, word};
-use ready_slab_core::dough::{CupWay, EggClass, FormulaInput, Pantry, Role};
+use ready_slab_core::dough::{CupWay, EggClass, FormulaInput, Pantry, RecipeSays, Role};
 use ready_slab_core::error::InputErrors;
 use ready_slab_core::finish::Finish;
 use ready_slab_core::recipe::{
-    CupSystem, LineAnswer, LineKind, ReadLine, ReadSettings, Reading, RecipeFormat, SettleOption, read_recipe,
+    CupSystem, Heard, LineAnswer, LineKind, ReadLine, ReadSettings, Reading, RecipeFormat, SettleOption, read_recipe,
 };
 use ready_slab_core::units::Mass;
 use ready_slab_words::{Name, coat};
@@ -86,6 +86,16 @@ view! {
 }
 
 view! {
+    /// Something that a recipe says, and its words.
+    pub struct HeardView(h: &Heard) {
+        /// `method`, `chill_min`, `thickness_mm`, `oven_c`, `bake_min` or `pieces`.
+        of: String = h.of.to_owned(),
+        /// As it stands there.
+        words: String = h.words.clone(),
+    }
+}
+
+view! {
     /// A recipe as read.
     pub struct ReadingView(format: RecipeFormat, reading: &Reading, name: &str, cups: CupSystem, pantry: &Pantry) {
         let flour = reading.known_of(Role::Flour, pantry);
@@ -101,6 +111,10 @@ view! {
         yields: Option<String> = reading.yields.clone(),
         /// How many pieces that is, where it says so.
         pieces: Option<u32> = reading.pieces(),
+        /// What it says of method, chill and bake, each with the words it was read from.
+        heard: Vec<HeardView> = reading.says.heard.iter().map(Into::into).collect(),
+        /// The same as figures.
+        says: RecipeSays = reading.says.says,
         /// What goes onto or between them by its left-out lines.
         finishes: Vec<Finish> = reading.finishes(),
         /// What those are called.

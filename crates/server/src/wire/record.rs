@@ -1,6 +1,6 @@
 //! Bake records on the wire.
 
-use super::view;
+use super::{MovedView, view};
 use ready_slab_core::job::Conditions;
 use ready_slab_core::ledger::AgainstExpected;
 use ready_slab_core::oven::EdgeColour;
@@ -60,6 +60,10 @@ view! {
         complete: bool = kept.as_baked.is_some(),
         /// Whether the photo that it was measured by is kept.
         has_photo: bool = stored.has_photo,
+        /// Whether it is left out of what bakes teach.
+        left_out: bool = stored.left_out,
+        /// What it moved when it was recorded; null where it moved nothing.
+        moved: Option<MovedView> = stored.moved.as_ref().map(Into::into),
         /// The kitchen it was baked in.
         kitchen: Option<String> = kept.as_baked.as_ref().map(|b| b.kitchen.input().name.clone()),
         /// As cut.

@@ -198,6 +198,45 @@ async fn pieces_move_end_and_every_step_has_its_way_back() {
     assert_eq!(call(&store, Method::GET, &path, None).await.0, StatusCode::NOT_FOUND);
 }
 
+/// A piece that was read teaches as soon as it is taken out; one press leaves it out, another puts it back.
+#[actix_web::test]
+async fn a_piece_teaches_its_place_by_itself_and_can_be_left_out() {
+    let (_dir, store) = demo().await;
+    let before = get(&store, "/api/places").await;
+    let read_piece = || async {
+        let id = put_in(&store, json!({})).await;
+        let readings: Vec<Value> = [(32, 21.5), (24, 20.2), (16, 18.9), (8, 17.8)]
+            .map(|(m, c)| json!({ "shows_c": c, "spot": "core", "read_at": ago(m) }))
+            .to_vec();
+        post(&store, &format!("/api/chills/{id}/readings"), Value::Array(readings)).await;
+        format!("/api/chills/{id}")
+    };
+    let path = read_piece().await;
+    let (_, ended) = call(&store, Method::POST, &format!("{path}/end"), None).await;
+    assert_eq!((&ended["taught"], &ended["left_out"]), (&json!(true), &json!(false)), "{ended}");
+    let one = get(&store, "/api/places").await;
+    assert_eq!(one[0]["pieces"], 1);
+    let second = read_piece().await;
+    call(&store, Method::POST, &format!("{second}/end"), None).await;
+    let both = get(&store, "/api/places").await;
+    assert_eq!(both[0]["pieces"], 2);
+    // Without the second it is as it was after the first.
+    let (status, out) = call(&store, Method::DELETE, &format!("{second}/teach"), None).await;
+    assert_eq!((status, &out["taught"], &out["left_out"]), (StatusCode::OK, &json!(false), &json!(true)));
+    let again = get(&store, "/api/places").await;
+    assert_eq!(again[0]["pieces"], 1);
+    for i in 0..3 {
+        let at = format!("/0/film_factor/{i}");
+        assert!((of(&again, &at) - of(&one, &at)).abs() < 1e-6, "{again} {one}");
+    }
+    assert_eq!(call(&store, Method::POST, &format!("{second}/teach"), None).await.1["taught"], true);
+    assert_eq!(get(&store, "/api/places").await[0]["pieces"], 2);
+    // Followed again it teaches nothing until it is taken out.
+    call(&store, Method::POST, &format!("{second}/reopen"), None).await;
+    call(&store, Method::DELETE, &format!("{path}/teach"), None).await;
+    assert_eq!(get(&store, "/api/places").await[0], before[0]);
+}
+
 #[actix_web::test]
 async fn accepted_readings_teach_the_place_in_its_use_and_can_be_forgotten() {
     let (_dir, store) = demo().await;

@@ -101,21 +101,17 @@ async fn the_board_tells_every_lever_and_ends() {
 }
 
 #[actix_web::test]
-async fn recorded_bakes_teach_once_they_are_taken_over_and_are_forgotten_again() {
+async fn recorded_bakes_teach_by_themselves_and_one_press_leaves_a_bake_out() {
     let (_dir, store) = demo().await;
     let forecast = || async { get(&store, "/api/jobs/1/plan").await["oven"]["forecast"]["bake_min"].as_f64().unwrap() };
     let plain = forecast().await;
-    // The demo has two bakes, both longer than the forecast.
+    // The demo has two bakes, both longer than the forecast; whoever looks finds them learnt from.
     let teach = get(&store, "/api/jobs/1/bakes-teach").await;
-    assert_eq!((&teach["records"], &teach["taken"]), (&json!(2), &Value::Null));
-    let would = &teach["would"];
-    assert!(would["offset_k"].as_f64().unwrap() < 0.0, "a cool oven: {would}");
+    assert_eq!((&teach["records"], &teach["taught"]["records"]), (&json!(2), &json!(2)));
+    assert!(teach["taught"]["offset_k"].as_f64().unwrap() < 0.0, "a cool oven: {teach}");
     let wide = |b: &Value| b["bake_most_min"].as_f64().unwrap() - b["bake_least_min"].as_f64().unwrap();
     let share = |b: &Value| wide(b) / b["bake_most_min"].as_f64().unwrap();
     assert!(share(&teach["after"]) < share(&teach["before"]), "{teach}");
-    assert!((forecast().await - plain).abs() < 1e-9, "nothing counts before it is taken over");
-    let (status, taken) = call(&store, Method::POST, "/api/jobs/1/bakes-teach", None).await;
-    assert_eq!((status, &taken["records"]), (StatusCode::OK, &json!(2)));
     assert!(forecast().await > plain);
     // The oven is one for all: a job of another formula learns of it, too, but nothing of its own spread.
     let other = get(&store, "/api/jobs/2/plan").await["oven"]["reasons"].to_string();
@@ -126,15 +122,56 @@ async fn recorded_bakes_teach_once_they_are_taken_over_and_are_forgotten_again()
     call(&store, Method::PATCH, "/api/kitchen", Some(read)).await;
     let newer = get(&store, "/api/jobs/2/plan").await["oven"]["reasons"].to_string();
     assert!(!newer.contains("of your bakes have taught"), "{newer}");
-    assert_eq!(get(&store, "/api/jobs/1/bakes-teach").await["taken"]["offset_k"], Value::Null);
+    assert_eq!(get(&store, "/api/jobs/1/bakes-teach").await["taught"]["offset_k"], Value::Null);
     call(&store, Method::PATCH, "/api/kitchen", Some(json!({ "oven_readings": [] }))).await;
-    call(&store, Method::DELETE, "/api/jobs/1/bakes-teach", None).await;
+    // Left out, one by one, they teach nothing; put back, the same as before.
+    let leave = |id: Value, left_out: bool| {
+        let store = store.clone();
+        async move {
+            let body = json!({ "left_out": left_out });
+            let (status, kept) = call(&store, Method::PUT, &format!("/api/records/{id}/left-out"), Some(body)).await;
+            assert_eq!((status, &kept["left_out"]), (StatusCode::OK, &json!(left_out)), "{kept}");
+        }
+    };
+    let with_both = forecast().await;
+    let ids: Vec<Value> = teach["rests_on"].as_array().unwrap().iter().map(|r| r["record_id"].clone()).collect();
+    leave(ids[0].clone(), true).await;
+    let with_one = get(&store, "/api/jobs/1/bakes-teach").await;
+    assert_eq!((&with_one["taught"]["records"], &with_one["rests_on"][0]["left_out"]), (&json!(1), &json!(true)));
+    leave(ids[1].clone(), true).await;
     assert!((forecast().await - plain).abs() < 1e-9);
+    leave(ids[1].clone(), false).await;
+    leave(ids[0].clone(), false).await;
+    assert!((forecast().await - with_both).abs() < 1e-9);
+    // A bake struck out teaches nothing either.
     for record in get(&store, "/api/jobs/1/records").await.as_array().unwrap() {
         call(&store, Method::DELETE, &format!("/api/records/{}", record["id"]), None).await;
     }
-    let (status, problem) = call(&store, Method::POST, "/api/jobs/2/bakes-teach", None).await;
-    assert_eq!((status, field_messages(&problem)[0].0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "records"));
+    assert!((forecast().await - plain).abs() < 1e-9);
+    assert_eq!(get(&store, "/api/jobs/2/bakes-teach").await["taught"], Value::Null);
+    assert_eq!(
+        call(&store, Method::PUT, "/api/records/99/left-out", Some(json!({ "left_out": true }))).await.0,
+        StatusCode::NOT_FOUND
+    );
+}
+
+/// 'Each bake says what it moved': the one figure and its range before and after.
+#[actix_web::test]
+async fn a_bake_says_what_it_moved() {
+    let (_dir, store) = demo().await;
+    get(&store, "/api/jobs/1/bakes-teach").await;
+    let plan = get(&store, "/api/jobs/2/plan").await;
+    let about = plan["oven"]["bake_about_min"].as_f64().unwrap();
+    let body = json!({ "widths_mm": [66.0, 66.4, 66.2], "baked_min": about + 4.0, "edge_colour": "just_golden" });
+    let (status, kept) = call(&store, Method::POST, "/api/jobs/2/records", Some(body)).await;
+    assert_eq!(status, StatusCode::OK, "{kept}");
+    let moved = &kept["moved"];
+    assert_eq!(moved["about_before_min"].as_f64(), Some(about), "{kept}");
+    let after = get(&store, "/api/jobs/2/plan").await;
+    assert_eq!(moved["about_min"], after["oven"]["bake_about_min"]);
+    assert!(moved["about_min"].as_f64().unwrap() > about, "a slower bake: {moved}");
+    let width = |a: &str, b: &str| moved[b].as_f64().unwrap() / moved[a].as_f64().unwrap();
+    assert!(width("least_min", "most_min") < width("least_before_min", "most_before_min"), "{moved}");
 }
 
 #[actix_web::test]

@@ -179,7 +179,7 @@ async fn a_bake_is_learnt_from_as_it_was_baked_whatever_is_changed_afterwards() 
         (kept["conditions"]["oven_c"].as_f64(), kept["conditions"]["start_c"].as_f64()),
         (Some(165.0), Some(8.0))
     );
-    let taught = get(&store, "/api/jobs/2/bakes-teach").await["would"].clone();
+    let taught = get(&store, "/api/jobs/2/bakes-teach").await["taught"].clone();
     // Another heat, another tray, another dough tomorrow: what the bake of today taught is the same.
     change(
         &store,
@@ -190,7 +190,12 @@ async fn a_bake_is_learnt_from_as_it_was_baked_whatever_is_changed_afterwards() 
     .await;
     change(&store, "/api/kitchen", None, json!({"oven_fan": true, "tray_kind": "aluminium", "altitude_m": 900.0}))
         .await;
-    assert_eq!(get(&store, "/api/jobs/2/bakes-teach").await["would"], taught);
+    // Learnt anew, it teaches the same.
+    for left_out in [true, false] {
+        let body = json!({ "left_out": left_out });
+        call(&store, Method::PUT, &format!("/api/records/{}/left-out", kept["id"]), Some(body)).await;
+    }
+    assert_eq!(get(&store, "/api/jobs/2/bakes-teach").await["taught"], taught);
     // And it still teaches when its job is gone: another job of its formula learns it.
     let other = get(&store, "/api/jobs/2").await;
     let mut again: serde_json::Map<String, Value> = other.as_object().unwrap().clone();
@@ -201,7 +206,7 @@ async fn a_bake_is_learnt_from_as_it_was_baked_whatever_is_changed_afterwards() 
     again.insert("formula_version".into(), Value::Null);
     let id = call(&store, Method::POST, "/api/jobs", Some(Value::Object(again))).await.1["id"].clone();
     call(&store, Method::DELETE, "/api/jobs/2", None).await;
-    assert_eq!(get(&store, &format!("/api/jobs/{id}/bakes-teach")).await["would"], taught);
+    assert_eq!(get(&store, &format!("/api/jobs/{id}/bakes-teach")).await["taught"], taught);
 }
 
 #[actix_web::test]

@@ -269,7 +269,7 @@ async fn what_bakes_taught_is_kept_until_it_is_forgotten_or_the_oven_is_measured
     let heat = Some(HeatKnowledge { heat: 1.1, heat_sd: 0.06, with_offset: -0.9 });
     let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat, records: 5 };
     let spread = DoughKnowledge { spread: 1.2, spread_sd: 0.1, time: 1.1, browning: 0.9, time_sd: 0.05, records: 4 };
-    store.teach_by_bakes(&oven, &[(one, spread)]).await.unwrap();
+    store.teach_by_bakes(&oven, &[(one, spread)], &[]).await.unwrap();
     let taught = store.taught_by_bakes(one).await.unwrap().unwrap();
     assert_eq!((taught.oven, taught.dough), (Some(oven), spread));
     // The oven is the same for a formula that was never baked.
@@ -297,14 +297,14 @@ async fn a_formula_keeps_what_bakes_taught_while_one_of_them_stands() {
     let oven = OvenKnowledge { offset: k(-9.0), offset_sd: k(3.0), heat: None, records: 5 };
     let taught = |spread| DoughKnowledge { spread, records: 4, ..DoughKnowledge::NONE };
     let spread = async |f| store.taught_by_bakes(f).await.unwrap().unwrap().dough.spread;
-    store.teach_by_bakes(&oven, &[(one, taught(1.2)), (other, taught(1.3))]).await.unwrap();
+    store.teach_by_bakes(&oven, &[(one, taught(1.2)), (other, taught(1.3))], &[]).await.unwrap();
     // The newest bakes are of neither: the one that was baked keeps what it was taught.
-    store.teach_by_bakes(&oven, &[]).await.unwrap();
+    store.teach_by_bakes(&oven, &[], &[]).await.unwrap();
     assert_eq!((spread(one).await, spread(other).await), (1.2, 1.0));
-    store.teach_by_bakes(&oven, &[(one, taught(1.1))]).await.unwrap();
+    store.teach_by_bakes(&oven, &[(one, taught(1.1))], &[]).await.unwrap();
     assert_eq!(spread(one).await, 1.1);
     store.strike_record(bake, true).await.unwrap();
-    store.teach_by_bakes(&oven, &[]).await.unwrap();
+    store.teach_by_bakes(&oven, &[], &[]).await.unwrap();
     assert_eq!(spread(one).await, 1.0);
 }
 

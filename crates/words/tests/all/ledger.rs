@@ -125,7 +125,6 @@ fn what_is_worth_measuring_says_what_it_brings() {
     let says = |w: Worth| metric(&w.say());
     assert!(says(Worth::Oven(share(0.31), share(0.2))).ends_with("from \u{b1}31 % to about \u{b1}20 % of itself."));
     assert!(says(Worth::Minutes(3, share(0.3), share(0.2))).contains("none of 3 bakes has them"));
-    assert!(says(Worth::Learn(1)).contains("one bake stands here"));
     for worth in [
         Worth::Thicknesses,
         Worth::AnotherTray,

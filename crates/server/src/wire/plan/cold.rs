@@ -255,5 +255,7 @@ view! {
         pieces_mean: Vec<SentenceView> = say_all(&c.means.1),
         /// Why.
         reasons: Vec<SentenceView> = say_all(&c.reasons),
+        /// What the recipe says of its chill, beside ours; null where it says nothing.
+        recipe: Option<SentenceView> = c.recipe.as_ref().map(say),
     }
 }

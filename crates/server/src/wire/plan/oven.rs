@@ -76,6 +76,8 @@ view! {
         cover_pot: bool = o.cover_pot,
         /// Why.
         reasons: Vec<SentenceView> = say_all(&o.reasons),
+        /// What the recipe says of its bake, beside ours; null where it says nothing.
+        recipe: Option<SentenceView> = o.recipe.as_ref().map(say),
         /// What to mind.
         warnings: Vec<SentenceView> = say_all(&o.warnings),
     }
