@@ -107,7 +107,15 @@ pub fn timer_note(plan: &RunPlan, timer: &Timer) -> Option<Sentence> {
             "" => "edges as the order asks, the middle dull".into(),
             look_for => unsentenced(look_for).into(),
         }),
-        (Step::Bake, _) => timer.went_in.as_ref().and_then(went_in),
+        (Step::Bake, _) => {
+            let about = plan.lots[t.lot].about_min;
+            let about = (about > 0.0).then(|| said!["about ", figure::minutes(Span::new_min(about), 0)]);
+            let went_in = timer.went_in.as_ref().and_then(went_in);
+            match (about, went_in) {
+                (Some(about), Some(went_in)) => Some(about.then(", ").then(went_in)),
+                (about, went_in) => about.or(went_in),
+            }
+        }
         (Step::Chill | Step::TrayChill, _) if timer.measured => {
             shows.map(|c| said![degrees(c, 1), " by its thermometer"])
         }

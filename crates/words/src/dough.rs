@@ -524,7 +524,7 @@ pub fn mix_step(step: &MixStep) -> (&'static str, Sentence, &'static str) {
             "Toast the nuts",
             said![
                 "Spread them in one layer. Bake at ",
-                degrees(oven, 0),
+                crate::figure::setting(oven),
                 " and stir once. Cool ",
                 crate::figure::minutes(cools, 0),
                 " before you chop them.",

@@ -69,8 +69,25 @@ fn turn_of(kind: Profile) -> &'static str {
 }
 
 /// A time or a range of times, as a recipe says them.
-fn how_long((low, high): (Span, Span)) -> crate::figure::Figure {
-    if low == high { minutes(low, 0) } else { minutes_between(low, high, 0) }
+fn how_long((low, high): (Span, Span)) -> String {
+    let in_hours = low.min() >= 120.0 && low.min() % 60.0 == 0.0 && high.min() % 60.0 == 0.0;
+    match (low == high, in_hours) {
+        (true, _) => hours_and_minutes(low),
+        (false, true) => format!("{} to {}", number(low.min() / 60.0, 0), hours_and_minutes(high)),
+        (false, false) if low.min() < 120.0 => format!("{} to {} min", number(low.min(), 0), number(high.min(), 0)),
+        (false, false) => format!("{} to {}", hours_and_minutes(low), hours_and_minutes(high)),
+    }
+}
+
+/// `45 min`, `1 h`, `1 h 46 min`.
+fn hours_and_minutes(span: Span) -> String {
+    let whole = span.min().round();
+    let (hours, rest) = ((whole / 60.0).floor(), whole % 60.0);
+    match (hours > 0.0, rest > 0.0) {
+        (false, _) => format!("{} min", number(whole, 0)),
+        (true, false) => format!("{} h", number(hours, 0)),
+        (true, true) => format!("{} h {} min", number(hours, 0), number(rest, 0)),
+    }
 }
 
 /// Why a bake takes longer or shorter than its recipe says.
@@ -152,7 +169,7 @@ impl Say for Reason {
                 "Recipe: ",
                 how_long(*says),
                 if *target == Target::Slicing { ". You can slice after " } else { ". You can roll after " },
-                minutes(*ready, 0),
+                hours_and_minutes(*ready),
                 ".",
             ],
             Self::RecipeBakes { says, about, why } => {

@@ -78,7 +78,7 @@ async function addReading(id: number, { typed_at, ...reading }: TypedReading) {
 
 /** What is done to a followed piece by its number alone. */
 export const usePieceAct = () =>
-  useFact(({ id, act }: { id: number; act: "unmove" | "end" | "reopen" | "teach" }) => {
+  useFact(({ id, act }: { id: number; act: "unmove" | "end" | "reopen" | "teach" | "unteach" }) => {
     const to = { params: { path: { id } } };
     switch (act) {
       case "unmove":
@@ -89,6 +89,8 @@ export const usePieceAct = () =>
         return settled(api.POST("/api/chills/{id}/reopen", to));
       case "teach":
         return settled(api.POST("/api/chills/{id}/teach", to));
+      case "unteach":
+        return settled(api.DELETE("/api/chills/{id}/teach", to));
     }
   });
 export const useForgetPiece = () =>

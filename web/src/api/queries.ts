@@ -313,6 +313,9 @@ export const useDeleteRecord = () =>
   useFact((id: number) => settled(api.DELETE("/api/records/{id}", { params: { path: { id } } })));
 export const usePutBackRecord = () =>
   useFact((id: number) => settled(api.POST("/api/records/{id}/put-back", { params: { path: { id } } })));
+/** Leaves a record out of what bakes teach, or puts it back. */
+export const useLeaveRecordOut = () =>
+  useFact(({ id, left_out }: { id: number; left_out: boolean }) => settled(api.PUT("/api/records/{id}/left-out", { params: { path: { id } }, body: { left_out } })));
 export const useUndo = () => {
   const client = useQueryClient();
   return useMutation({

@@ -7555,18 +7555,12 @@ export interface components {
              * @description How long it bakes, least and most; 1 to 120 min.
              * @default null
              */
-            bake_min: [
-                number,
-                number
-            ] | null;
+            bake_min: number[] | null;
             /**
              * @description How long the dough is chilled, least and most; 1 to 10,000 min.
              * @default null
              */
-            chill_min: [
-                number,
-                number
-            ] | null;
+            chill_min: number[] | null;
             /** @default null */
             method: components["schemas"]["MixMethod"] | null;
             /**

@@ -27,7 +27,7 @@ function Bar({ parts }: { parts: readonly number[] }) {
   );
 }
 
-const ratio = (sugar: number, flour: number): string => `1 : ${number(sugar, 1)} : ${number(flour, 1)}`;
+const ratio = (sugar: number, flour: number): string => `1 : ${number(sugar, 1)} : ${number(flour, 1)} by weight`;
 
 export function DoughStep({ value, recipes, starters, onChange }: { value: Dough; recipes: readonly Formula[]; starters: readonly Starter[]; onChange(dough: Dough): void }) {
   const format = useFormat();
@@ -64,7 +64,7 @@ export function DoughStep({ value, recipes, starters, onChange }: { value: Dough
       {basic ? null : (
         <button type="button" className="pick" onClick={() => setBasic(true)}>
           <span className="font-semibold leading-tight">Basic doughs</span>
-          <span className="text-fine text-soft">One of each school, to begin from.</span>
+          <span className="text-fine text-soft">Classics to begin from.</span>
         </button>
       )}
       <Link to="/read" className="pick no-underline">

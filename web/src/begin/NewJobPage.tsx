@@ -20,6 +20,7 @@ import { useFormat } from "../kit/settings";
 import { AddCutter } from "../stations/order/AddCutter";
 import { DoughStep } from "./DoughStep";
 import { KitchenStep, OvenFan } from "./KitchenStep";
+import { RecipeSays, type SaysWord } from "./RecipeSays";
 import { ShapeStep, type Form } from "./ShapeStep";
 
 /** What somebody chose; what nobody did is left to the server, which answers with what is usual. */
@@ -34,6 +35,7 @@ interface Chosen {
   thickness_mm?: number | undefined;
   ready_by?: string | undefined;
   like?: number | undefined;
+  refuse?: SaysWord[] | undefined;
 }
 
 /** A letter, until somebody says which. */
@@ -56,7 +58,7 @@ function shapeOf(chosen: Chosen, dough: NewJobBody["dough"], { starters, cutters
 
 function bodyOf(chosen: Chosen, dough: NewJobBody["dough"], shape: string, form: Form | undefined): NewJobBody {
   const { pieces, thickness_mm, ready_by, like } = chosen;
-  const asked = { dough, pieces: pieces ?? null, thickness_mm: thickness_mm ?? null, ready_by: ready_by ?? null, like: like ?? null };
+  const asked = { dough, pieces: pieces ?? null, thickness_mm: thickness_mm ?? null, ready_by: ready_by ?? null, like: like ?? null, refuse: chosen.refuse ?? [] };
   if (shape === "log") return { ...asked, shape: { kind: "log", across_mm: chosen.across_mm ?? null } };
   if (shape === "balls") return { ...asked, shape: { kind: "balls", mass_g: chosen.mass_g ?? null } };
   if (!form) return { ...asked, shape: { kind: "cutter", cutter_id: Number(shape.slice("cutter:".length)) } };
@@ -93,9 +95,8 @@ export function NewJobPage() {
   return <Steps kitchen={kitchen.data} jobs={jobs.data} known={{ recipes: formulas.data, cutters: cutters.data, forms: forms.data, starters: starters.data }} />;
 }
 
-/** What was read with the recipe that the address names: how many it says it makes, and what goes on. */
-function readOf(search: URLSearchParams): { pieces: number | undefined; finishes: NonNullable<NewJobBody["finishes"]> } {
-  const pieces = Number(search.get("pieces"));
+/** What was read with the recipe that the address names: what goes on. */
+function readOf(search: URLSearchParams): { finishes: NonNullable<NewJobBody["finishes"]> } {
   let finishes: NonNullable<NewJobBody["finishes"]> = [];
   try {
     const parsed: unknown = JSON.parse(search.get("finish") ?? "[]");
@@ -103,7 +104,7 @@ function readOf(search: URLSearchParams): { pieces: number | undefined; finishes
   } catch {
     // An address that was typed over says nothing.
   }
-  return { pieces: pieces > 0 ? pieces : undefined, finishes };
+  return { finishes };
 }
 
 function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[]; known: Known }) {
@@ -121,7 +122,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
   const shape = shapeOf(kept, dough, known);
   const form = known.forms.find((f) => `form:${f.form}` === shape);
   const read = readOf(search);
-  const bodyFor = (of: Chosen): NewJobBody => ({ ...bodyOf(of, dough, shape, form), pieces: of.pieces ?? read.pieces ?? null, ...(read.finishes.length > 0 ? { finishes: read.finishes } : {}) });
+  const bodyFor = (of: Chosen): NewJobBody => ({ ...bodyOf(of, dough, shape, form), pieces: of.pieces ?? null, ...(read.finishes.length > 0 ? { finishes: read.finishes } : {}) });
   const body = bodyFor(kept);
   const found = useBeginPlan(body);
   const begin = useBegin();
@@ -135,6 +136,7 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
     choose(some);
   };
   const plan = found.data;
+  const says = dough.kind === "recipe" ? recipe(dough.formula_id)?.says : undefined;
   const leads = jobs.filter((j) => j.lot_of == null);
   let step = 0;
   return (
@@ -157,9 +159,10 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             starters={known.starters}
             onChange={(next) => {
               setSearch({}, { replace: true });
-              choose({ dough: next, thickness_mm: undefined });
+              choose({ dough: next, thickness_mm: undefined, refuse: undefined });
             }}
           />
+          {says ? <RecipeSays says={says} refused={kept.refuse ?? []} onRefuse={(refuse) => choose({ refuse })} /> : null}
           {plan && plan.finish.coats.length > 0 && read.finishes.length > 0 ? (
             <p className="mt-2">
               {`Finished as the recipe says: ${plan.finish.coats.map((c) => c.name.toLowerCase()).join(", ")}. `}

@@ -16,6 +16,8 @@ import { Fault, otherFault } from "../kit/Fault";
 import { Live } from "../kit/Live";
 import { Part, Row, Rows, StationHead, TicketBox, Work } from "../kit/Ticket";
 import { useFormat } from "../kit/settings";
+import { METHODS } from "../begin/RecipeSays";
+import { duration } from "../drawing/time";
 import { eggWord } from "./eggs";
 import { Line } from "./Line";
 
@@ -40,8 +42,9 @@ For the icing:
 2 cups icing sugar
 
 Method
-1. Cream the butter and sugar.
-2. Bake 10 minutes.`;
+1. Cream the butter and sugar just until combined.
+2. Chill 1 hour. Roll 1/4 inch thick.
+3. Bake at 350°F for 8 to 10 minutes.`;
 
 const WAYS: Option<ReadRequest["way"]>[] = [
   { value: "spooned", label: "Spooned" },
@@ -155,7 +158,6 @@ export function ReadPage() {
           return;
         }
         const more = new URLSearchParams({ recipe: String(formula.id) });
-        if (now.pieces != null) more.set("pieces", String(now.pieces));
         if (now.finishes.length > 0) more.set("finish", JSON.stringify(now.finishes));
         void navigate(`/new?${more}`);
       },
@@ -213,7 +215,7 @@ export function ReadPage() {
             </p>
             <p className="mb-3 mt-1 text-soft">
               {r?.ratio_sugar !== null && r?.ratio_sugar !== undefined && r.ratio_flour
-                ? `1 : ${number(r.ratio_sugar, 1, 1)} : ${number(r.ratio_flour, 1, 1)} butter, sugar, flour`
+                ? `1 : ${number(r.ratio_sugar, 1, 1)} : ${number(r.ratio_flour, 1, 1)} butter, sugar, flour by weight`
                 : "of ingredients that are known"}
             </p>
             {r && r.open > 0 ? (
@@ -256,9 +258,10 @@ export function ReadPage() {
               {job.data ? `Use it for ${job.data.name}` : "Save recipe"}
             </button>
             <Fault text={otherFault(add.error, [])} />
-            {r?.yields || (r && r.finish_names.length > 0) ? (
+            {r?.yields || (r && (r.finish_names.length > 0 || saysRows(r, format).length > 0)) ? (
               <Rows>
-                {r.yields ? <Row name="It says">{r.yields}</Row> : null}
+                {r.yields ? <Row name="It makes">{r.yields}</Row> : null}
+                {saysRows(r, format).map((s) => <Row key={s.name} name={s.name}><span title={s.from}>{s.text}</span></Row>)}
                 {r.finish_names.length > 0 ? <Row name="Goes into the finish">{r.finish_names.join(", ").toLowerCase()}</Row> : null}
               </Rows>
             ) : null}
@@ -277,6 +280,21 @@ export function ReadPage() {
       </div>
     </main>
   );
+}
+
+/** A time, or a range of times, as a recipe says it. */
+const range = ([low = 0, high = low]: readonly number[]): string => (low === high ? duration(low) : `${duration(low)} to ${duration(high)}`);
+
+/** What the recipe says of its method: each with the words it was read from. */
+function saysRows({ says, heard }: Reading, format: Format): { name: string; text: string; from: string }[] {
+  const from = (of: string) => heard.find((h) => h.of === of)?.words ?? "";
+  const rows: { name: string; text: string; from: string }[] = [];
+  if (says.method) rows.push({ name: "Mixing", text: METHODS[says.method], from: from("method") });
+  if (says.chill_min) rows.push({ name: "Chill", text: range(says.chill_min), from: from("chill_min") });
+  if (says.thickness_mm != null) rows.push({ name: "Thickness", text: format.length(says.thickness_mm), from: from("thickness_mm") });
+  if (says.oven_c != null) rows.push({ name: "Oven", text: format.oven(says.oven_c), from: from("oven_c") });
+  if (says.bake_min) rows.push({ name: "Bake", text: range(says.bake_min), from: from("bake_min") });
+  return rows;
 }
 
 function Empty({ onTry }: { onTry(): void }) {

@@ -178,7 +178,7 @@ describe("a recipe that is kept as soon as it is typed", () => {
       }
       const lines = body.text.trim().split("\n");
       const formula = { name: "Ferry slices", lines: lines.map((text) => ({ ingredient: text, grams: 1 })) };
-      return answered(200, { format: "text", lines: [], faults: [], formula, known_g: 1, open: 0, steps: [], cup_of_flour_g: [], pieces: 40, finishes: [{ kind: "royal" }], finish_names: ["Royal icing"] });
+      return answered(200, { format: "text", lines: [], faults: [], formula, known_g: 1, open: 0, steps: [], cup_of_flour_g: [], pieces: 40, says: {}, heard: [], finishes: [{ kind: "royal" }], finish_names: ["Royal icing"] });
     }) as never);
     sessionStorage.clear();
     shown(<MemoryRouter><ReadPage /><Address /></MemoryRouter>);
@@ -188,8 +188,8 @@ describe("a recipe that is kept as soon as it is typed", () => {
     await user.keyboard("{Enter}3 g salt{Control>}{Enter}{/Control}");
     await vi.waitFor(() => expect(kept).toHaveLength(1));
     expect((kept[0] as { lines: unknown[] }).lines).toHaveLength(3);
-    // What it says it makes, and what goes on, goes with it to the new job.
-    await vi.waitFor(() => expect(screen.getByTestId("address").textContent).toBe(`/new?recipe=9&pieces=40&finish=${encodeURIComponent('[{"kind":"royal"}]')}`));
+    // What goes on goes with it to the new job; how many it makes is kept with the recipe.
+    await vi.waitFor(() => expect(screen.getByTestId("address").textContent).toBe(`/new?recipe=9&finish=${encodeURIComponent('[{"kind":"royal"}]')}`));
     expect(screen.getByText("royal icing")).toBeTruthy();
     // Another press while nothing stands there keeps nothing.
     await user.clear(field);

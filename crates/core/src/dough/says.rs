@@ -15,6 +15,7 @@ pub struct RecipeSays {
     pub method: Option<MixMethod>,
     /// How long the dough is chilled, least and most; 1 to 10,000 min.
     #[serde(rename = "chill_min", skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "wire", schema(value_type = Option<Vec<f64>>))]
     pub chill: Option<(f64, f64)>,
     /// How thick it is rolled or sliced, 2 to 25 mm.
     #[serde(rename = "thickness_mm", skip_serializing_if = "Option::is_none")]
@@ -24,6 +25,7 @@ pub struct RecipeSays {
     pub oven: Option<f64>,
     /// How long it bakes, least and most; 1 to 120 min.
     #[serde(rename = "bake_min", skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "wire", schema(value_type = Option<Vec<f64>>))]
     pub bake: Option<(f64, f64)>,
     /// How many it makes, 1 to 5,000.
     #[serde(skip_serializing_if = "Option::is_none")]

@@ -42,6 +42,7 @@ pub fn run_plan(kitchen: &Kitchen, lots: &[RunsLot], relay: &Relay, does: impl F
             warm: job.ready_means() == ReadyMeans::Out,
             oven_c: plan.oven.oven.c(),
             look_for: l.look_for.to_owned(),
+            about_min: plan.oven.expected.about().min(),
             look_after_min: plan.oven.expected.told().1.min(),
             one_piece: cold.form.count <= plan.clock.lot.mixes.max(1),
             dough_cold: cold_run(&cold.answer.curve),

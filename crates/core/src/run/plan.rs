@@ -95,6 +95,9 @@ pub struct RunLot {
     /// What is to be seen on a tray that is done, in words; empty where that was not kept.
     #[cfg_attr(feature = "wire", serde(default))]
     pub look_for: String,
+    /// The one figure of its bake, min; 0 in runs that were begun before there was one.
+    #[cfg_attr(feature = "wire", serde(default))]
+    pub about_min: f64,
     /// First look at a tray in the oven, minutes after it went in.
     pub look_after_min: f64,
     /// Whether the dough of a mix lies in the cold as one piece, so that what is too soft is all of it.

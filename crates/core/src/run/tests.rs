@@ -28,6 +28,7 @@ fn lot(name: &str, wanted_min: f64) -> RunLot {
         wanted_min,
         warm: false,
         oven_c: 175.0,
+        about_min: 11.0,
         look_after_min: 10.0,
         one_piece: true,
         dough_cold: ColdRun { mean_c: vec![(0.0, 20.0), (10.0, 16.0), (20.0, 13.0), (60.0, 7.0)] },

@@ -165,11 +165,11 @@ async fn a_cutter_larger_than_the_tray_says_so_and_the_job_is_kept() {
 #[actix_web::test]
 async fn records_stand_beside_what_was_expected() {
     let (_dir, store) = demo().await;
+    let expected = get(&store, "/api/jobs/1/plan").await["oven"]["spread_most_percent"].clone();
     let body = json!({ "widths_mm": [99.0, 101.0], "thicknesses_mm": [6.5], "baked_min": 11, "edge_colour": "golden", "notes": "crisp" });
     let (status, record) = call(&store, Method::POST, "/api/jobs/1/records", Some(body)).await;
     assert_eq!(status, StatusCode::OK, "{record}");
     assert!((record["spread_percent"].as_f64().unwrap() - 100.0 * (100.0 / 96.0 - 1.0)).abs() < 1e-6);
-    let expected = get(&store, "/api/jobs/1/plan").await["oven"]["spread_most_percent"].clone();
     assert_eq!(record["expected_spread_most_percent"], expected);
     assert_eq!(get(&store, "/api/jobs/1/records").await.as_array().unwrap().len(), 3);
     let bad = json!({ "widths_mm": [], "edge_colour": "golden" });
@@ -276,7 +276,7 @@ async fn a_formula_is_added_changed_and_taken_back() {
     let (status, formula) = call(&store, Method::POST, "/api/formulas", Some(body.clone())).await;
     assert_eq!(status, StatusCode::OK);
     assert_eq!((&formula["ratio_sugar"], &formula["ratio_flour"]), (&json!(1.0), &json!(3.0)));
-    assert!(formula["school"].as_str().unwrap().contains("holds its shape"));
+    assert!(formula["school"].as_str().unwrap().contains("a dry dough"));
     let path = format!("/api/formulas/{}", formula["id"]);
     let mut richer = body.clone();
     richer["lines"][1]["grams"] = json!(150);

@@ -60,12 +60,12 @@ async fn a_formula_is_shown_beside_its_nearest_and_any_other() {
     let id = formulas.as_array().unwrap().iter().find(|f| f["name"] == "Lemon-thyme").unwrap()["id"].clone();
     let beside = get(&store, &format!("/api/formulas/{id}/beside")).await;
     assert_eq!((&beside["own"]["name"], &beside["neighbour"]["name"]), (&json!("Lemon-thyme"), &json!("Honey-oat")));
-    assert_eq!(beside["neighbours"].as_array().unwrap().len(), 8);
+    assert_eq!(beside["neighbours"].as_array().unwrap().len(), 9);
     assert!(!beside["differences"].as_array().unwrap().is_empty());
     let whole: f64 = beside["own"]["balance"].as_object().unwrap().values().map(|v| v.as_f64().unwrap()).sum();
     assert!((whole - 1.0).abs() < 1e-9);
     let school = get(&store, &format!("/api/formulas/{id}/beside?with=school:0")).await;
-    assert_eq!(school["neighbour"]["name"], "the 1 : 1 : 3 school");
+    assert_eq!(school["neighbour"]["name"], "a plain 1 : 1 : 3 by cups dough");
     // A neighbour that is not there any more: the nearest stands in.
     let gone = get(&store, &format!("/api/formulas/{id}/beside?with=formula:99")).await;
     assert_eq!(gone["neighbour"]["name"], "Honey-oat");

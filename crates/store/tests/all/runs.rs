@@ -13,6 +13,7 @@ fn plan() -> RunPlan {
         wanted_min: 12.0,
         warm: false,
         oven_c: 175.0,
+        about_min: 11.0,
         look_after_min: 10.0,
         one_piece: true,
         dough_cold: ColdRun { mean_c: vec![(0.0, 20.5), (10.0, 14.25)] },

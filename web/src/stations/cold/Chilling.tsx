@@ -15,6 +15,7 @@ type ChillFor = Plan["cold"]["dough_for"];
 const HOW_LONG: readonly Option<ChillFor>[] = [
   { value: "no", label: "Not at all" },
   { value: "ready", label: "Until ready" },
+  { value: "best", label: "Until best" },
   { value: "at_least", label: "At least" },
   { value: "exactly", label: "Exactly" },
   { value: "overnight", label: "Overnight" },

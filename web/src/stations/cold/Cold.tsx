@@ -6,6 +6,7 @@ import { useJobContext } from "../../app/JobFrame";
 import { pieceWord } from "../../app/pieceWord";
 import { NextStep } from "../../app/NextStep";
 import { clock, dayClock, duration, minutesBetween, sameDay, shifted } from "../../drawing/time";
+import { say } from "../../drawing/sentence";
 import { number, type Format } from "../../drawing/units";
 import { Live } from "../../kit/Live";
 import { SaveSvg } from "../../kit/SaveSvg";
@@ -31,7 +32,7 @@ export function Cold() {
         <ColdNav jobId={job.id} />
         {cold.thaw ? null : cold.stays === "no" ? <p className="mb-2 text-soft">If it were chilled ({formWords(cold.piece, format)}, {cold.place}):</p> : null}
         {cold.thaw ? <Thawing plan={plan} /> : <CoolingCurve picture={picture} cold={cold} />}
-        {cold.stays === "ready" || cold.stays === "at_least" ? <HaveReady /> : null}
+        {cold.stays === "ready" || cold.stays === "best" || cold.stays === "at_least" ? <HaveReady /> : null}
       </Work>
       <TicketBox>
         <Answer plan={plan} />
@@ -106,6 +107,16 @@ function Answer({ plan }: { plan: Plan }) {
       </Part>
     );
   }
+  if (cold.stays === "best" && cold.told) {
+    return (
+      <Part title="Best at">
+        <p className="answer"><Live value={clock(shifted(cold.in_at, Math.max(cold.told.best_min, cold.told.ready_min)))} /></p>
+        <p className="mb-3 mt-1 text-soft">{duration(Math.max(cold.told.best_min, cold.told.ready_min))} after it goes in at {day(cold.in_at)}. You can work it from {clock(cold.ready_at)}.</p>
+        {cold.recipe ? <p className="say mb-2">{say(cold.recipe, format)}</p> : null}
+        <p className="say">{staysSentence(plan)}</p>
+      </Part>
+    );
+  }
   return (
     <Part title={readyTo(cold.purpose)}>
       <p className="answer">
@@ -115,6 +126,7 @@ function Answer({ plan }: { plan: Plan }) {
         {duration(cold.told?.ready_min ?? 0)} after it goes in at {day(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely.
         {cold.told && cold.told.best_min > cold.told.ready_min ? ` Best from ${clock(shifted(cold.in_at, cold.told.best_min))}.` : ""}
       </p>
+      {cold.recipe ? <p className="say mb-2">{say(cold.recipe, format)}</p> : null}
       <p className="say">{staysSentence(plan)}</p>
     </Part>
   );

@@ -150,16 +150,23 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
         </>
       )}
       {read ? (
-        <Part title="Let the kitchen learn from it">
+        <Part title="What its readings teach">
           {piece.taught ? (
-            <p className="text-soft">Accepted: the plans use it. See ‘What was learnt’.</p>
-          ) : (
             <>
-              <p className="mb-2 text-soft">When the readings look right, accept them: from then on every plan uses what they say of the place.</p>
-              <button type="button" className="btn" disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "teach" })}>
-                Accept what they say
+              <p className="mb-2 text-soft">Your plans use these readings. See ‘What was learnt’.</p>
+              <button type="button" className="btn" disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "unteach" })}>
+                Leave them out
               </button>
             </>
+          ) : piece.ended_at ? (
+            <>
+              <p className="mb-2 text-soft">{piece.left_out ? "Left out: your plans don’t use these readings." : "Your plans don’t use these readings yet."}</p>
+              <button type="button" className="btn" disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "teach" })}>
+                {piece.left_out ? "Put them back" : "Use them"}
+              </button>
+            </>
+          ) : (
+            <p className="text-soft">Your plans learn from them when you take the dough out.</p>
           )}
         </Part>
       ) : null}
@@ -190,7 +197,7 @@ function Ended({ pieces, onLook }: { pieces: readonly LivePiece[]; onLook(id: nu
               {p.name}
             </button>
             <span className="flex-1 text-soft">
-              {formWords(p.piece, format)}; {duration(p.now.elapsed_min)}, {p.readings_taken ?? p.readings_total} readings, {format.temperature(p.now.core_c)} at the end{p.taught ? "; accepted" : ""}
+              {formWords(p.piece, format)}; {duration(p.now.elapsed_min)}, {p.readings_taken ?? p.readings_total} readings, {format.temperature(p.now.core_c)} at the end{p.taught ? "; your plans use it" : p.left_out ? "; left out" : ""}
             </span>
             <button type="button" className="btn btn-small" aria-label={`Forget ${p.name}`} onClick={() => { if (confirm(`Forget ${p.name} with its ${p.readings_total} readings?`)) forget.mutate(p.id); }}>
               Forget

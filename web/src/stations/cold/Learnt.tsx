@@ -1,4 +1,4 @@
-/** What was learnt of the kitchen's cold places from accepted readings, and of the dough from hands. Both can be forgotten. */
+/** What was learnt of the kitchen's cold places from readings, and of the dough from hands. Both can be forgotten. */
 import { useState } from "react";
 import type { Place, TouchBody } from "../../api/client";
 import { useAddTouch, useDeleteTouch, usePlaces, usePlaceUse, useResetPlace, useTouches } from "../../api/cold";
@@ -26,7 +26,7 @@ export function Learnt() {
         <ColdNav jobId={job.id} />
         <h3 className="h-part mb-1">The cold places</h3>
         <p className="mb-3 max-w-[44rem] text-soft">
-          The mark is what every plan uses, the bar holds it nine times in ten. Accepted readings move the mark and shorten the bar. A place that is
+          The mark is what every plan uses, the bar holds it nine times in ten. Readings move the mark and shorten the bar. A place that is
           crowded or often opened is another place and learns for itself.
         </p>
         <ul className="grid gap-4 md:grid-cols-2">

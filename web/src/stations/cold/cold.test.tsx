@@ -29,7 +29,7 @@ const NOW: PieceNow = { id: 7, now_at: "2026-11-28T12:40:00.000Z", elapsed_min: 
 const PIECE: LivePiece = {
   id: 7, job_id: 1, job_name: "Regatta gulls", name: "Disc 1",
   piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 },
-  purpose: "rolling", start_c: 21.9, clock_speed: 1, put_in_at: "2026-11-28T12:26:00.000Z", ended_at: null, taught: false, probe: null,
+  purpose: "rolling", start_c: 21.9, clock_speed: 1, put_in_at: "2026-11-28T12:26:00.000Z", ended_at: null, taught: false, left_out: false, probe: null,
   stays: [{ place: "fridge", busy: false, from_min: 0, air_c: 4, air_within_k: 1.5, film_factor: [0.8, 1, 1.25], readings: 1 }],
   now: NOW,
   ready_after_min: 19, ready_earliest_min: 17, ready_latest_min: 21, past_after_min: 70, never: null, window: WINDOW,

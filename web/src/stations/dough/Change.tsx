@@ -7,6 +7,7 @@ import { useJobContext } from "../../app/JobFrame";
 import { say, textOf, type Said } from "../../drawing/sentence";
 import { number, type Format } from "../../drawing/units";
 import { readTyped } from "../../kit/Amount";
+import { Choice } from "../../kit/Choice";
 import { Fault, faultOf, otherFault } from "../../kit/Fault";
 import { Part, Reasons, StationHead, TicketBox, Work } from "../../kit/Ticket";
 import { EGGS, eggWord } from "../../recipe/eggs";
@@ -22,7 +23,7 @@ const LEVERS: { kind: Kind; name: string; says: string }[] = [
   { kind: "salted", name: "Salted butter", says: "The added salt is taken away by what the butter brings." },
   { kind: "sugar", name: "Another sugar", says: "Powdered spreads less, syrup browns more; the sweetness stays." },
   { kind: "flour", name: "Part of the flour", says: "Starch, cocoa, rye or nut meal for a share of the flour." },
-  { kind: "egg", name: "More or less egg", says: "Butter and flour follow, so that it stays as firm." },
+  { kind: "egg", name: "One egg or two", says: "Butter and flour follow, so that it stays as firm." },
   { kind: "rich", name: "Leaner or richer", says: "Fat alone goes up or down; the dough changes with it." },
   { kind: "altitude", name: "High up", says: "In thin air: less leavener and sugar, more liquid and flour." },
   { kind: "damp", name: "Damp air", says: "Flour that has drawn water weighs more for the same dough." },
@@ -258,10 +259,19 @@ type EggClass = (typeof EGGS)[number];
 
 function EggCount({ grams, kitchen, onWeight, onCount }: { grams: number; kitchen: EggClass; onWeight(text: string): void; onCount(count: string, egg: EggClass): void }) {
   const format = useFormat();
-  const [count, setCount] = useState("1");
+  const [count, setCount] = useState("");
   const [egg, setEgg] = useState<EggClass>(kitchen);
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
+      <Choice
+        label="Whole eggs"
+        value={count}
+        options={[{ value: "1", label: "1 egg" }, { value: "2", label: "2 eggs" }, { value: "3", label: "3 eggs" }]}
+        onChange={(whole) => {
+          setCount(whole);
+          onCount(whole, egg);
+        }}
+      />
       <form
         className="flex flex-wrap items-end gap-3"
         onSubmit={(e) => {
@@ -270,7 +280,7 @@ function EggCount({ grams, kitchen, onWeight, onCount }: { grams: number; kitche
         }}
       >
         <label className="w-24">
-          <span className="mb-1 block text-fine text-soft">Whole eggs</span>
+          <span className="mb-1 block text-fine text-soft">or so many</span>
           <input className="field num" inputMode="decimal" value={count} onChange={(e) => setCount(e.target.value)} />
         </label>
         <label className="w-40">

@@ -165,11 +165,14 @@ function HowMixed() {
             { value: "just_combined", label: "Just combined" },
             { value: "light_and_fluffy", label: "Light and fluffy" },
             { value: "rubbed_in", label: "Rubbed in" },
+            { value: "pulsed", label: "Food processor" },
           ]}
           onChange={(method) => change.mutate({ method })}
         />
         <p className="text-fine text-soft">
-          {job.method === "rubbed_in"
+          {job.method === "pulsed"
+            ? "Cold butter, 10 to 20 s in pulses: short, little spread."
+            : job.method === "rubbed_in"
             ? "Short, little spread, a colder dough."
             : job.method === "just_combined"
               ? "Little air: holds edges and stamped detail."

@@ -6,30 +6,36 @@ import { number } from "../../drawing/units";
 
 const W = 400;
 const H = 300;
+const LEAST_FLOUR = 0.8;
+
+const upTo = (least: number, a: number, b: number): number => (Math.max(a, b) <= least ? least : Math.ceil(Math.max(a, b) * 2 + 0.2) / 2);
 
 export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElement | null>; beside: Beside }) {
   const { own, neighbour, schools, dryness_lines } = beside;
-  const holds = dryness_lines.at(-1) ?? 0;
-  const mostSugar = Math.max(2.5, Math.ceil(Math.max(own.ratio_sugar, neighbour.ratio_sugar) * 2 + 0.2) / 2);
-  const mostFlour = Math.max(3.5, Math.ceil(Math.max(own.ratio_flour, neighbour.ratio_flour) * 2 + 0.2) / 2);
+  // From here on a dough is a firm cut-out.
+  const holds = dryness_lines[1] ?? 0;
+  // Over the doughs people make: flour 0.8 to 2.6 and sugar 0.1 to 2.1 to 1 of butter by weight; wider only for one beyond.
+  const mostSugar = upTo(2.1, own.ratio_sugar, neighbour.ratio_sugar);
+  const mostFlour = upTo(2.6, own.placed_flour, neighbour.placed_flour);
   const x = stepped(0, mostSugar, [62, W - 14], 0.5);
-  const y = stepped(1, mostFlour, [H - 44, 14], 0.5);
-  const at = (dryness: number) => ({ x1: x(0), y1: y(Math.max(1, dryness)), x2: x(mostSugar), y2: y(dryness * (1 + mostSugar)) });
-  const close = Math.abs(x(own.ratio_sugar) - x(neighbour.ratio_sugar)) < 90 && Math.abs(y(own.ratio_flour) - y(neighbour.ratio_flour)) < 22;
+  const leastFlour = Math.min(LEAST_FLOUR, own.placed_flour, neighbour.placed_flour);
+  const y = stepped(leastFlour, mostFlour, [H - 44, 14], 0.5);
+  const at = (dryness: number) => ({ x1: x(0), y1: y(dryness), x2: x(mostSugar), y2: y(dryness * (1 + mostSugar)) });
+  const close = Math.abs(x(own.ratio_sugar) - x(neighbour.ratio_sugar)) < 90 && Math.abs(y(own.placed_flour) - y(neighbour.placed_flour)) < 22;
   const label = (ratio: number) => (x(ratio) > W - 130 ? ("end" as const) : ("start" as const));
   const off = (ratio: number) => (x(ratio) > W - 130 ? -13 : 13);
   return (
     <svg ref={picture} viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-labelledby="schools-title schools-desc">
       <title id="schools-title">Where it sits among the schools</title>
       <desc id="schools-desc">
-        {`${own.name} has ${number(own.ratio_sugar, 2)} of sugar and ${number(own.ratio_flour, 2)} of flour to 1 of butter; ${neighbour.name} ${number(neighbour.ratio_sugar, 2)} and ${number(neighbour.ratio_flour, 2)}.`}
+        {`${own.name} has ${number(own.ratio_sugar, 2)} of sugar and ${number(own.placed_flour, 2)} of flour to 1 of butter by weight; ${neighbour.name} ${number(neighbour.ratio_sugar, 2)} and ${number(neighbour.placed_flour, 2)}.`}
       </desc>
       <clipPath id="schools-plot">
         <rect x={x(0)} y="14" width={W - 14 - x(0)} height={H - 58} />
       </clipPath>
       <g clipPath="url(#schools-plot)">
         <rect x={x(0)} y="14" width={W - 14 - x(0)} height={H - 58} className="fill-raised" />
-        <path d={`M${x(0)} ${y(1)} L${x(0)} ${y(holds)} L${x(mostSugar)} ${y(holds * (1 + mostSugar))} V14 H${x(0)} Z`} className="fill-dough" />
+        <path d={`M${x(0)} ${y(holds)} L${x(mostSugar)} ${y(holds * (1 + mostSugar))} V-200 H${x(0)} Z`} className="fill-dough" />
         {dryness_lines.map((d) => (
           <line key={d} {...at(d)} className="stroke-rule" strokeWidth="1.4" strokeDasharray="5 4" />
         ))}
@@ -40,11 +46,11 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
       {y.ticks.map((v) => (
         <text key={v} x={x(0) - 8} y={y(v) + 5} textAnchor="end" fontSize="14" className="num soft">{number(v, 1)}</text>
       ))}
-      <text x={(x(0) + W) / 2} y={H - 6} textAnchor="middle" fontSize="14.5" className="soft">sugar to 1 of butter</text>
+      <text x={(x(0) + W) / 2} y={H - 6} textAnchor="middle" fontSize="14.5" className="soft">sugar to 1 of butter, by weight</text>
       <text transform={`translate(15 ${H / 2 - 14}) rotate(-90)`} textAnchor="middle" fontSize="14.5" className="soft">flour to 1 of butter</text>
       {schools.map((s) => {
         // The dough's own name stands above its mark; a school right there gives way downwards.
-        const near = Math.abs(x(s.sugar) - x(own.ratio_sugar)) < 90 && Math.abs(y(s.flour) - y(own.ratio_flour) + 13) < 22;
+        const near = Math.abs(x(s.sugar) - x(own.ratio_sugar)) < 90 && Math.abs(y(s.flour) - y(own.placed_flour) + 13) < 22;
         return (
         <g key={s.name}>
           <path d={`M${x(s.sugar)} ${y(s.flour) - 6} l6 6 l-6 6 l-6 -6 Z`} className="fill-stone-2 stroke-edge" strokeWidth="1.5" />
@@ -52,13 +58,13 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
         </g>
         );
       })}
-      <circle cx={x(neighbour.ratio_sugar)} cy={y(neighbour.ratio_flour)} r="7" className="fill-raised stroke-cut-line" strokeWidth="2.5" />
-      <circle cx={x(own.ratio_sugar)} cy={y(own.ratio_flour)} r="8.5" className="fill-butter stroke-cut-line" strokeWidth="2.5" />
-      <text x={x(own.ratio_sugar) + off(own.ratio_sugar) * 0.6} y={y(own.ratio_flour) - 13} textAnchor={label(own.ratio_sugar)} fontSize="15.5" fontWeight="700" className="halo">
+      <circle cx={x(neighbour.ratio_sugar)} cy={y(neighbour.placed_flour)} r="7" className="fill-raised stroke-cut-line" strokeWidth="2.5" />
+      <circle cx={x(own.ratio_sugar)} cy={y(own.placed_flour)} r="8.5" className="fill-butter stroke-cut-line" strokeWidth="2.5" />
+      <text x={x(own.ratio_sugar) + off(own.ratio_sugar) * 0.6} y={y(own.placed_flour) - 13} textAnchor={label(own.ratio_sugar)} fontSize="15.5" fontWeight="700" className="halo">
         {own.name}
       </text>
       {close ? null : (
-        <text x={x(neighbour.ratio_sugar) + off(neighbour.ratio_sugar)} y={y(neighbour.ratio_flour) + 5} textAnchor={label(neighbour.ratio_sugar)} fontSize="14.5">
+        <text x={x(neighbour.ratio_sugar) + off(neighbour.ratio_sugar)} y={y(neighbour.placed_flour) + 5} textAnchor={label(neighbour.ratio_sugar)} fontSize="14.5">
           {neighbour.name}
         </text>
       )}

@@ -23,6 +23,7 @@ const OWN: Character = {
   formula_id: 1,
   ratio_sugar: 0.84,
   ratio_flour: 2.04,
+  placed_flour: 2.04,
   school: { text: "A firm cut-out." },
   balance: { fat: 0.2, sugar: 0.2, starch: 0.37, protein: 0.06, water: 0.15, rest: 0.02 },
   density_kg_m3: 1210,
@@ -36,13 +37,13 @@ const OWN: Character = {
   tenderness: judged("tender", 0.5),
   warnings: [],
 };
-const OTHER: Character = { ...OWN, name: "Honey-oat", ratio_sugar: 2, ratio_flour: 3, balance: { ...OWN.balance, fat: 0.25, starch: 0.32 }, handling: judged("soft", 0.6) };
+const OTHER: Character = { ...OWN, name: "Honey-oat", ratio_sugar: 2, ratio_flour: 3, placed_flour: 3, balance: { ...OWN.balance, fat: 0.25, starch: 0.32 }, handling: judged("soft", 0.6) };
 const BESIDE: Beside = {
   own: OWN,
   neighbour: OTHER,
   differences: [],
-  dryness_lines: [0.82, 1.1, 1.3],
-  schools: [{ name: "1 : 1 : 3", sugar: 1, flour: 3, known_for: "holds" }, { name: "1 : 2 : 3", sugar: 2, flour: 3, known_for: "sweet" }],
+  dryness_lines: [0.65, 0.8, 1.2],
+  schools: [{ name: "1 : 1 : 3 by cups", sugar: 0.88, flour: 1.65, known_for: "holds" }, { name: "1 : 2 : 3 by cups", sugar: 1.76, flour: 1.65, known_for: "sweet" }],
   neighbours: [],
 };
 
@@ -104,11 +105,11 @@ describe("the map of schools", () => {
     const [neighbour, own] = [...svg.querySelectorAll("circle")].map((c) => [Number(c.getAttribute("cx")), Number(c.getAttribute("cy"))] as const);
     expect(neighbour?.[0]).toBeGreaterThan(own?.[0] ?? 0);
     expect(neighbour?.[1]).toBeLessThan(own?.[1] ?? 0);
-    expect(svg.querySelector("desc")?.textContent).toBe("Lemon-thyme has 0.84 of sugar and 2.04 of flour to 1 of butter; Honey-oat 2 and 3.");
+    expect(svg.querySelector("desc")?.textContent).toBe("Lemon-thyme has 0.84 of sugar and 2.04 of flour to 1 of butter by weight; Honey-oat 2 and 3.");
   });
 
   it("grows its axes with a dough beyond the schools", () => {
-    const far = { ...BESIDE, own: { ...OWN, ratio_sugar: 3.4, ratio_flour: 6.1 } };
+    const far = { ...BESIDE, own: { ...OWN, ratio_sugar: 3.4, ratio_flour: 6.1, placed_flour: 6.1 } };
     const picture = createRef<SVGSVGElement>();
     shown(<SchoolMap picture={picture} beside={far} />);
     for (const circle of (picture.current as SVGSVGElement).querySelectorAll("circle")) {

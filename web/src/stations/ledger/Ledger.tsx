@@ -16,7 +16,7 @@ import { useFine } from "../../kit/fine";
 import { didFact } from "../../kit/said";
 import { useFormat } from "../../kit/settings";
 import { END_WORDS, LINER_WORDS, TRAY_WORDS } from "../oven/words";
-import { BakesTeach } from "./BakesTeach";
+import { BakesTeach, LeaveOut, movedWords } from "./BakesTeach";
 import { LedgerNav } from "./LedgerNav";
 import { EDGES, NewRecord } from "./NewRecord";
 import { SpreadChart } from "./SpreadChart";
@@ -146,6 +146,7 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
         </h3>
         <span className="no-print flex gap-1">
           <Link className="btn btn-small" aria-label={`Why so? The bake of ${longDay(r.recorded_at)}`} to={`/jobs/${job}/ledger/why/${r.id}`}>Why so?</Link>
+          {r.complete ? <LeaveOut record={r.id} leftOut={r.left_out} when={longDay(r.recorded_at)} /> : null}
           <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
             Remove
           </button>
@@ -161,6 +162,7 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
         {r.baked_min == null ? "" : `${number(r.baked_min, 1)}\u00a0min in the oven, expected ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}. `}
         Edge {EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase()}.
       </p>
+      {r.left_out ? <p className="text-soft">Left out: it teaches nothing.</p> : r.moved ? <p className="font-semibold">{movedWords(r.moved)}</p> : null}
       <BakedWith record={r} />
       {r.notes ? <p className="mt-1">{r.notes}</p> : null}
       {r.has_photo ? <Photo record={r.id} day={longDay(r.recorded_at)} /> : null}
@@ -186,7 +188,7 @@ function Photo({ record, day }: { record: number; day: string }) {
 function BakedWith({ record: r }: { record: BakeRecord }) {
   const format = useFormat();
   const conditions = r.conditions;
-  if (!r.complete || !conditions) return <p className="text-fine text-soft">What it was baked with was not kept yet at the time, so nothing is learnt from it.</p>;
+  if (!r.complete || !conditions) return <p className="text-fine text-soft">This record doesn’t say how it was baked. It teaches nothing.</p>;
   const words = [
     conditions.oven_c == null ? null : `${format.oven(conditions.oven_c)}${conditions.oven_fan ? " with the fan" : ""}`,
     conditions.tray_kind == null ? null : `on ${TRAY_WORDS[conditions.tray_kind]}`,

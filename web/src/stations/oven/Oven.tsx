@@ -82,6 +82,7 @@ export function Oven() {
               practice={{ least: oven.practice_bake_least_min, most: oven.practice_bake_most_min }}
             />
           ) : null}
+          {oven.recipe ? <p className="say mt-3">{say(oven.recipe, format)}</p> : null}
           <p className="say mt-3">{say(oven.look_for, format)} It is soft then; leave it {number(oven.cool_on_tray_min, 0)}&nbsp;min on the tray.</p>
         </Part>
         <Part title="Baked until">

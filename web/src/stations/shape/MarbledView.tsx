@@ -56,6 +56,7 @@ export function MarbledView() {
         <Part title="Gives marbled pieces">
           <p className="answer"><Live value={found ? String(found.pieces) : ""} /></p>
           {found ? <p className="mt-1 text-soft">{found.pieces === 0 ? "Too little for one of this cutter." : `${format.mass(found.piece_g)} each, beside the ${job.pieces} of the job.`}</p> : null}
+          {found && found.pieces > 0 ? <p className="say mt-2">Bake about {number(found.bake_about_min, 0)}&nbsp;min. Look at {number(found.look_after_min, 0)}.</p> : null}
         </Part>
         <Part title="Scraps of">
           <label htmlFor="marbled-with" className="mb-1 block text-fine text-soft">This job, and of</label>

@@ -17,6 +17,7 @@ fn plan() -> RunPlan {
         wanted_min: 200.0,
         warm: false,
         oven_c: 175.0,
+        about_min: 11.0,
         look_after_min: 10.0,
         one_piece: true,
         dough_cold: ColdRun::default(),
