@@ -70,8 +70,13 @@ test("a device of its own posts readings, and they are accepted for the kitchen"
   await expect.poll(() => readings(page)).toBeGreaterThan(4);
   expect(await ended).toBe(0);
   const before = await figure(page, "Cold").innerText();
-  await page.getByRole("button", { name: "Accept what they say" }).click();
-  await expect(page.getByText("Accepted: the plans use it.")).toBeVisible();
+  // Taken out, it teaches by itself; one press leaves it out, another puts it back.
+  await page.getByRole("button", { name: "Taken out to use" }).first().click();
+  await expect(page.getByText("Your plans use these readings.", { exact: false })).toBeVisible();
+  await expect(figure(page, "Cold")).not.toHaveText(before);
+  await page.getByRole("button", { name: "Leave them out" }).click();
+  await expect.poll(() => figure(page, "Cold").innerText()).toBe(before);
+  await page.getByRole("button", { name: "Put them back" }).click();
   await expect(figure(page, "Cold")).not.toHaveText(before);
   await page.getByRole("navigation", { name: "Views of the cold" }).getByRole("button", { name: "More" }).click();
   await page.getByRole("link", { name: "What was learnt" }).click();

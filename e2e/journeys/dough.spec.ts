@@ -128,7 +128,10 @@ test("a lever shows both doughs before it is kept, and undo takes it back", asyn
 
 test("eggs are changed by count and size, and butter and flour follow", async ({ page, bakery }) => {
   await open(page, bakery, "dough/change?lever=egg");
-  await page.getByRole("textbox", { name: "Whole eggs" }).fill("1");
+  // One press for one egg or two.
+  await page.getByRole("radio", { name: "2 eggs" }).click();
+  await expect(page.getByRole("table", { name: "Weights in the recipe" }).getByRole("row", { name: /^Whole egg/ })).toContainText("100 g");
+  await page.getByRole("textbox", { name: "or so many" }).fill("1");
   await page.getByRole("combobox", { name: "of size" }).selectOption("EU large");
   await page.getByRole("button", { name: "Show it" }).first().click();
   const grams = page.getByRole("table", { name: "Weights in the recipe" });

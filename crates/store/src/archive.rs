@@ -5,6 +5,7 @@
 
 use crate::error::StoreError;
 use crate::header::{io, with_tail};
+use crate::in_pieces::InPieces;
 use crate::keeping::{Place, copy_of, looked_at, remove, scratch, whole};
 use crate::store::{MIGRATIONS, Store};
 use base64::Engine as _;
@@ -292,7 +293,10 @@ impl<T: Send + 'static> Packing<T> {
     fn entry(&self, name: impl Into<String>) -> Entry {
         // Where it is packed no more, its end tells why.
         let _ = self.to.send(Packed::Begin(name.into()));
-        Entry { to: self.to.clone(), bytes: Vec::with_capacity(PIECE_BYTES) }
+        let to = self.to.clone();
+        let give =
+            move |piece| to.send(Packed::Bytes(piece)).map_err(|_| std::io::Error::other("it is packed no more"));
+        InPieces::new(PIECE_BYTES, Box::new(give))
     }
 
     fn ends(self, path: &Path) -> Result<T, StoreError> {
@@ -302,32 +306,8 @@ impl<T: Send + 'static> Packing<T> {
     }
 }
 
-/// An entry as it is written. It is handed on when it is flushed or dropped.
-struct Entry {
-    to: SyncSender<Packed>,
-    bytes: Vec<u8>,
-}
-
-impl Write for Entry {
-    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
-        self.bytes.extend_from_slice(bytes);
-        if self.bytes.len() >= PIECE_BYTES {
-            self.flush()?;
-        }
-        Ok(bytes.len())
-    }
-
-    fn flush(&mut self) -> std::io::Result<()> {
-        let piece = std::mem::replace(&mut self.bytes, Vec::with_capacity(PIECE_BYTES));
-        self.to.send(Packed::Bytes(piece)).map_err(|_| std::io::Error::other("it is packed no more"))
-    }
-}
-
-impl Drop for Entry {
-    fn drop(&mut self) {
-        let _ = self.flush();
-    }
-}
+/// An entry as it is written.
+type Entry = InPieces<Box<dyn FnMut(Vec<u8>) -> std::io::Result<()> + Send>>;
 
 async fn written(
     copy: &Path,

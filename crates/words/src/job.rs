@@ -365,9 +365,9 @@ impl Say for Reason {
             ],
             Self::OvenMeasured => "The range is of an oven measured against a thermometer.".into(),
             Self::OvenUnmeasured { doubt } => said![
-                "The range is wide: nobody has measured this oven, and ",
+                "Without a thermometer in your oven the range is wide: ",
                 within(*doubt),
-                " make a fifth of the time.",
+                " is a fifth of the time.",
             ],
             Self::HeatsTimes { times: heat } => {
                 said!["By them it heats ", times(*heat), " as strongly as the forecast alone has it."]

@@ -113,7 +113,7 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
   const readings = kitchen.oven_readings ?? [];
   return (
     <Box title="What it holds">
-      {readings.length === 0 ? <p className="text-soft">Nobody has measured it yet: forecasts take it as set, and their range is wide.</p> : (
+      {readings.length === 0 ? <p className="text-soft">No thermometer reading yet. Forecasts trust the dial, so their range is wide.</p> : (
         <table className="w-full border-collapse" aria-label="Readings of the oven">
           <thead>
             <tr className="border-b border-edge text-left text-fine text-soft">

@@ -9,7 +9,7 @@ use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ContentEncodin
 use actix_web::{HttpResponse, HttpResponseBuilder, get, post, web};
 use chrono::Utc;
 use futures_util::{Stream, StreamExt as _, stream};
-use ready_slab_store::{Taken, Why};
+use ready_slab_store::{InPieces, Taken, Why};
 use std::io::{Read as _, Write};
 use tokio::sync::mpsc;
 
@@ -56,9 +56,9 @@ pub async fn archive(heavy: web::Data<Heavy>, bakeries: web::Data<Bakeries>) -> 
     let (send, mut packed) = mpsc::channel(PIECES_WAIT);
     apart(move || {
         let made = tokio::runtime::Builder::new_current_thread().enable_all().build();
-        let made = made.map_err(|_| ApiError::Broken).and_then(|runtime| {
-            Ok(runtime.block_on(store.export_into(Sent { to: send.clone(), bytes: vec![] }, now))?)
-        });
+        let made = made
+            .map_err(|_| ApiError::Broken)
+            .and_then(|runtime| Ok(runtime.block_on(store.export_into(sent(send.clone()), now))?));
         if let Err(error) = made {
             // What has gone out already breaks off: no archive is whole without its end.
             let _ = send.blocking_send(Err(error));
@@ -88,27 +88,10 @@ fn attached(kind: &str, name: &str) -> HttpResponseBuilder {
 const PIECES_WAIT: usize = 8;
 
 /// What is packed, on its way out.
-struct Sent {
-    to: mpsc::Sender<Result<web::Bytes, ApiError>>,
-    bytes: Vec<u8>,
-}
-
-impl Write for Sent {
-    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
-        self.bytes.extend_from_slice(bytes);
-        if self.bytes.len() >= PIECE_BYTES {
-            self.flush()?;
-        }
-        Ok(bytes.len())
-    }
-
-    fn flush(&mut self) -> std::io::Result<()> {
-        let piece = std::mem::take(&mut self.bytes);
-        if piece.is_empty() {
-            return Ok(());
-        }
-        self.to.blocking_send(Ok(piece.into())).map_err(|_| std::io::Error::other("nobody reads it any more"))
-    }
+fn sent(to: mpsc::Sender<Result<web::Bytes, ApiError>>) -> impl Write + Send + 'static {
+    InPieces::new(PIECE_BYTES, move |piece| {
+        to.blocking_send(Ok(piece.into())).map_err(|_| std::io::Error::other("nobody reads it any more"))
+    })
 }
 
 /// Bytes that are read and sent at a time.

@@ -83,7 +83,7 @@ pub struct SuspectView {
     pub name: String,
     /// How likely, of all together.
     pub share_percent: f64,
-    /// How much of what came out otherwise it explains; null where the forecast does not tell.
+    /// How much of what came out otherwise it explains; null where that is little or the forecast does not tell.
     pub explains: Option<SentenceView>,
     /// How often it is the reason.
     pub usual: SentenceView,
@@ -107,7 +107,7 @@ impl From<&Suspect> for SuspectView {
             cause: s.cause,
             name: s.cause.name().to_owned(),
             share_percent: 100.0 * s.share.value(),
-            explains: s.explains.map(|e| words::explains(e).into()),
+            explains: s.explains.and_then(words::explains).map(Into::into),
             usual: usual.map_or_else(|| "".into(), say),
             speaks_for: told(true),
             speaks_against: told(false),

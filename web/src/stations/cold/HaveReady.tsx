@@ -20,7 +20,8 @@ export function HaveReady() {
   const [inTyped, setInTyped] = useState<string>();
   const [readyTyped, setReadyTyped] = useState<string>();
   const inAt = inTyped ? nearest(plan.cold.in_at, inTyped) : plan.cold.in_at;
-  const readyAt = readyTyped ? nextAfter(inAt, readyTyped) : shifted(inAt, 20);
+  // Until somebody says when, as the plan has it: no other time stands beside that.
+  const readyAt = readyTyped ? nextAfter(inAt, readyTyped) : inTyped ? shifted(inAt, plan.cold.told?.latest_min ?? 20) : plan.cold.ready_latest_at;
   const wanted = useWanted(job.id, inAt, readyAt);
   const ways = wanted.error ? [] : (wanted.data?.ways ?? []);
   const form = (w: Way) => (w.piece.kind === "disc" ? `Disc, ${format.length(w.piece.thickness_mm)}` : w.piece.kind === "sheet" ? `Sheets, ${format.length(w.piece.thickness_mm)}` : capital(formWords(w.piece, format)));

@@ -54,6 +54,8 @@ pub(super) struct DoughFacts {
     pub nut_paste: f64,
     pub ammonia_percent: f64,
     pub unknown_leavener: bool,
+    /// Of its gas, what baking powder gives, mol/kg.
+    pub powder_mol_kg: f64,
 }
 
 /// A dough whose parts were checked.
@@ -113,6 +115,17 @@ impl OvenDough {
         let mut parts = self.parts.clone();
         change(&mut parts);
         Ok(Self { facts: self.facts, ..Self::new(parts)? })
+    }
+
+    /// The same without its baking powder; nothing where there is none.
+    pub(super) fn without_powder(&self) -> Option<Self> {
+        let gas = self.facts.powder_mol_kg;
+        (gas > 0.0).then(|| {
+            let mut plain = self.clone();
+            plain.parts.gas_mol_kg = (plain.parts.gas_mol_kg - gas).max(0.0);
+            plain.facts.powder_mol_kg = 0.0;
+            plain
+        })
     }
 
     /// Whether its cocoa hides its colour.

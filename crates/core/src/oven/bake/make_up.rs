@@ -161,9 +161,8 @@ impl Sums {
         let of = |key: &str| formula.mass_of(key).g() / total;
         let soda = of("baking-soda");
         let p = &mut self.parts;
-        p.gas_mol_kg = soda * SODA_MOL_KG
-            + powder_mass(formula).g() / total * POWDER_MOL_KG
-            + of("bakers-ammonia") * AMMONIA_MOL_KG;
+        self.facts.powder_mol_kg = powder_mass(formula).g() / total * POWDER_MOL_KG;
+        p.gas_mol_kg = soda * SODA_MOL_KG + self.facts.powder_mol_kg + of("bakers-ammonia") * AMMONIA_MOL_KG;
         // Without flour its starches and meals stand for it.
         let flour = if self.flour > 0.0 { self.flour } else { p.flour + p.starch };
         if flour > 0.0 {
