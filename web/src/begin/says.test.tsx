@@ -28,11 +28,12 @@ function shown(refused: SaysWord[], onRefuse: (words: SaysWord[]) => void) {
   );
 }
 
+const pressed = (name: RegExp) => screen.getByRole("button", { name }).getAttribute("aria-pressed");
+
 describe("what a recipe says", () => {
   it("is shown piece by piece, and each can be refused and taken again", async () => {
     const onRefuse = vi.fn<(words: SaysWord[]) => void>();
     shown(["oven_c"], onRefuse);
-    const pressed = (name: RegExp) => screen.getByRole("button", { name }).getAttribute("aria-pressed");
     expect([pressed(/^Pulsed/), pressed(/thick$/), pressed(/^Oven/), pressed(/36 cookies/)]).toEqual(["true", "true", "false", "true"]);
     const user = userEvent.setup();
     await user.click(screen.getByRole("button", { name: /thick$/ }));
@@ -42,9 +43,10 @@ describe("what a recipe says", () => {
   });
 });
 
+const of = (before: [number, number, number], after: [number, number, number]) =>
+  movedWords({ about_before_min: before[0], least_before_min: before[1], most_before_min: before[2], about_min: after[0], least_min: after[1], most_min: after[2] });
+
 describe("what a bake moved", () => {
-  const of = (before: [number, number, number], after: [number, number, number]) =>
-    movedWords({ about_before_min: before[0], least_before_min: before[1], most_before_min: before[2], about_min: after[0], least_min: after[1], most_min: after[2] });
   it("is told by the one figure and its range", () => {
     expect(of([10, 8, 14], [11, 9, 13])).toBe("Moved your forecast: 10 to 11\u00a0min; range 8–14 to 9–13.");
     expect(of([10, 8, 14], [10, 9, 13])).toBe("Moved your forecast: still about 10\u00a0min; range 8–14 to 9–13.");

@@ -23,6 +23,9 @@ const MARKS: Record<string, { mark: string; word: string }> = {
   left_out: { mark: "–", word: "left out" },
 };
 
+/** What only leads on to the next food of what was told. */
+const JOINT = /[\s,.;]*(?:\b(?:and|then|with|plus|so)\b)?[\s,.;]*$/i;
+
 export function Line({ line, answered, onAnswer, onAgain }: Props) {
   const format = useFormat();
   if (line.state === "heading") return <li className="pt-3 font-head text-lg font-bold">{line.text.replace(/:$/, "")}</li>;
@@ -54,7 +57,7 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
       ) : (
         <details className="pl-8 text-fine text-soft">
           <summary className="min-h-11 cursor-pointer truncate py-2.5">
-            {line.text}
+            {line.text.replace(JOINT, "")}
             {line.state === "fair" ? `, ${number(100 * line.confidence, 0)}\u00a0% sure` : ""}
           </summary>
           <ul className="py-1">

@@ -177,7 +177,7 @@ export function ReadPage() {
               <label htmlFor="recipe-text" className="visually-hidden">The recipe</label>
               <textarea
                 id="recipe-text"
-                className="field num !min-h-56 resize-y whitespace-pre !p-3 leading-7 xl:!min-h-[34rem]"
+                className="field num !min-h-56 resize-y whitespace-pre-wrap !p-3 leading-7 xl:!min-h-[34rem]"
                 spellCheck={false}
                 ref={field}
                 placeholder={"430 g flour\n225 butter\n2 1/4 cups sugar\n1 large egg\n1/2 tsp salt"}
