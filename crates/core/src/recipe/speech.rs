@@ -28,6 +28,13 @@ pub(super) struct Told {
 const LEAST_TOLD: usize = 3;
 /// Nothing behind this is read, bytes: many times the longest recipe that is told. Our own choice.
 const MOST_TOLD_BYTES: usize = 20_000;
+/// A number from here on without a measure, after one in grams, is in grams: nobody counts so many.
+const GOES_ON_FROM: f64 = 20.0;
+/// What is measured by spoon and cup besides food of a dough.
+const NO_FOOD_EITHER: [&str; 16] = [
+    "mixture", "dough", "batter", "mix", "scoop", "cookie", "ball", "log", "disc", "time", "coffee", "tea", "more",
+    "less", "rest", "half",
+];
 /// Words behind an amount among which its food is named.
 const NAMED_WITHIN: usize = 7;
 /// A number without a measure counts things: they are named right behind it.
@@ -110,10 +117,17 @@ struct Mention {
     measure: Option<&'static str>,
     /// Its name, without words that say nothing of it.
     name: String,
-    of: Arc<Ingredient>,
+    /// The food; nothing where it is not in the pantry.
+    of: Option<Arc<Ingredient>>,
     /// How much of that amount is used, where less is than was set out.
     times: Option<f64>,
     aside: Option<Aside>,
+}
+
+impl Mention {
+    fn is(&self, of: &Ingredient) -> bool {
+        self.of.as_ref().is_some_and(|own| own.key == of.key)
+    }
 }
 
 enum Aside {
@@ -251,21 +265,31 @@ impl Telling<'_> {
                 done = end;
                 continue;
             }
+            // `250 grams flour, 125 butter`: the measure goes on.
+            let goes_on = counted
+                && found.parts.iter().all(|p| p.1.low >= GOES_ON_FROM)
+                && self.mentions.last().is_some_and(|m| m.measure == Some("g"));
+            let (amount, measure, counted) =
+                if goes_on { (format!("{amount} g"), Some("g"), false) } else { (amount, measure, counted) };
             let within = if counted { COUNTED_WITHIN } else { NAMED_WITHIN };
             let can_be_counted = |i: &Ingredient| i.household.each.is_some() || i.kind == Kind::Egg;
             let food = self.food(&words, within).filter(|f| !counted || can_be_counted(&f.0));
             if let Some((of, named, name)) = food {
                 // `half a cup of the flour`: a part of what was said.
                 let part = words.first().is_some_and(|w| matches!(w.1.as_str(), "the" | "that" | "your" | "this"))
-                    && self.mentions.iter().any(|m| m.of.key == of.key);
+                    && self.mentions.iter().any(|m| m.is(&of));
                 done = named.end.max(end);
                 if !part {
                     let amount = (!vague).then_some(amount);
+                    let of = Some(of);
                     self.mentions.push(Mention { span: at..done, amount, measure, name, of, times: None, aside: None });
                 }
             } else {
-                let taken = self.alone(at..end, &amount, measure, counted && words.is_empty());
-                if taken || !counted {
+                let taken = self.alone(at..end, &amount, measure, counted && words.is_empty())
+                    || self.unknown(at..end, &amount, measure, &words);
+                if taken {
+                    done = self.mentions.last().map_or(end, |m| m.span.end.max(end));
+                } else if !counted {
                     done = end;
                 }
             }
@@ -295,13 +319,33 @@ impl Telling<'_> {
         let words = words_at(self.text, from..at);
         let near = words.len().saturating_sub(6);
         let words: Vec<_> = words[near..].iter().filter(|w| !EMPTY.contains(&w.1.as_str())).cloned().collect();
-        let taken = |key: &str| self.mentions.iter().any(|m| m.of.key == key && m.amount.is_some());
-        if let Some((of, named, name)) = self.food(&words, NAMED_WITHIN).filter(|f| !taken(&f.0.key)) {
-            let amount = Some(amount.to_owned());
+        let taken = |of: &Ingredient| self.mentions.iter().any(|m| m.is(of) && m.amount.is_some());
+        if let Some((of, named, name)) = self.food(&words, NAMED_WITHIN).filter(|f| !taken(&f.0)) {
+            let (amount, of) = (Some(amount.to_owned()), Some(of));
             self.mentions.push(Mention { span: named.start..end, amount, measure, name, of, times: None, aside: None });
             return true;
         }
         false
+    }
+
+    /// An amount of something that is not in the pantry: it is asked about, not passed over.
+    fn unknown(
+        &mut self,
+        said: Range<usize>,
+        amount: &str,
+        measure: Option<&'static str>,
+        words: &[(Range<usize>, String)],
+    ) -> bool {
+        let Some(measure) = measure else { return false };
+        let word = words.iter().find(|w| !describes(&w.1) && !EMPTY.contains(&w.1.as_str()));
+        let Some((span, _)) = word.filter(|w| words.len() <= 3 && !NO_FOOD_EITHER.contains(&w.1.as_str())) else {
+            return false;
+        };
+        let name = self.text[span.clone()].trim_matches(|c: char| !c.is_alphanumeric()).to_owned();
+        let amount = Some(amount.to_owned());
+        let span = said.start..span.end;
+        self.mentions.push(Mention { span, amount, measure: Some(measure), name, of: None, times: None, aside: None });
+        true
     }
 
     /// Whether most foods stand at the beginning of a line: then it is a list, not told.
@@ -320,13 +364,14 @@ impl Telling<'_> {
         // `Eight ounces of cream cheese? No.`
         let text = self.text;
         let denied = |m: &Mention| text[m.span.end..].get(..4).is_some_and(|t| t.eq_ignore_ascii_case("? no"));
-        self.denied = self.mentions.iter().filter(|m| denied(m)).map(|m| m.of.key.to_string()).collect();
+        self.denied =
+            self.mentions.iter().filter(|m| denied(m)).filter_map(|m| Some(m.of.as_ref()?.key.to_string())).collect();
         self.mentions.retain(|m| !denied(m));
         for i in 0..self.mentions.len() {
             let m = &self.mentions[i];
             let next = self.mentions.get(i + 1).map_or(self.text.len(), |n| n.span.start);
             let end = self.sentence_end(m.span.end).min(next).max(m.span.end);
-            let Some(noun) = tokens(&m.name).pop() else { continue };
+            let (Some(noun), Some(of)) = (tokens(&m.name).pop(), &m.of) else { continue };
             let mut chosen = None;
             for clause in self.text[m.span.end..end].split([',', ';']).skip(1).take(4) {
                 let words = tokens(clause);
@@ -340,13 +385,12 @@ impl Telling<'_> {
                 if !words.contains(&noun) {
                     words.push(noun.clone());
                 }
-                if let Some(found) = self.names.find(&words, &[]).filter(|f| f.whole && f.ingredient.kind == m.of.kind)
-                {
+                if let Some(found) = self.names.find(&words, &[]).filter(|f| f.whole && f.ingredient.kind == of.kind) {
                     chosen = Some((found.ingredient, words.join(" ")));
                 }
             }
             if let Some((of, name)) = chosen {
-                (self.mentions[i].of, self.mentions[i].name) = (of, name);
+                (self.mentions[i].of, self.mentions[i].name) = (Some(of), name);
             }
         }
     }
@@ -359,12 +403,13 @@ impl Telling<'_> {
             let last = if i > 0 { self.mentions[i - 1].span.end } else { 0 };
             let next = self.mentions.get(i + 1).map_or(self.text.len(), |n| n.span.start);
             let sentence = &self.text[from..span.start];
-            let own = self.text[from.max(last).min(span.start)..to.min(next).max(span.end)].to_lowercase();
+            let own = self.clause_of(from.max(last).min(span.start)..span.start, span.end..to.min(next).max(span.end));
             self.mentions[i].aside = if let Some(section) = section_of(sentence) {
                 Some(Aside::Section(section))
             } else if says(&own, &ONTO) && !own.contains("over the flour") || rolled_in(&own) {
                 let board = ["board", "counter", "bench", "greas"].iter().any(|w| own.contains(w));
-                let flour = matches!(self.mentions[i].of.kind, Kind::Flour | Kind::Starch);
+                let flour =
+                    self.mentions[i].of.as_ref().is_some_and(|of| matches!(of.kind, Kind::Flour | Kind::Starch));
                 Some(if board || flour { Aside::Board } else { Aside::Onto })
             } else {
                 // `And a tablespoon of milk` goes on with the icing of the sentence before.
@@ -376,6 +421,25 @@ impl Telling<'_> {
                 before.filter(|_| goes_on).map(Aside::Section)
             };
         }
+    }
+
+    /// What is said of a food right before it and right behind it, without what belongs to its neighbours and what is taken for the board on top of it.
+    fn clause_of(&self, before: Range<usize>, behind: Range<usize>) -> String {
+        let before = self.text[before].to_lowercase();
+        let before = before.rsplit([',', ';']).next().unwrap_or_default().to_owned();
+        let behind = self.text[behind].to_lowercase();
+        let mut clauses = behind.split([',', ';']);
+        let mut own = clauses.next().unwrap_or_default().to_owned();
+        if let Some(purpose) = clauses.next().filter(|c| c.starts_with(" for ") || c.starts_with(" to ")) {
+            own.push_str(purpose);
+        }
+        if let Some(more) = ["plus extra", "plus more", "and more", "and extra", "extra for", "more for"]
+            .iter()
+            .find_map(|w| own.find(w))
+        {
+            own.truncate(more);
+        }
+        format!("{before} {own}")
     }
 
     /// Foods that are put in without an amount, each once.
@@ -396,8 +460,8 @@ impl Telling<'_> {
             let span = at..words[i + n - 1].0.end;
             i += n;
             let known = self.mentions.iter().any(|m| {
-                let same = m.of.kind == of.kind && (m.of.key == of.key || tokens(&m.name).contains(&words[i - 1].1));
-                m.of.key == of.key || same
+                let kind = m.of.as_ref().is_some_and(|own| own.kind == of.kind);
+                m.is(&of) || kind && tokens(&m.name).contains(&words[i - 1].1)
             });
             let from = self.sentence_start(at);
             let before = words_at(self.text, from..at);
@@ -415,7 +479,7 @@ impl Telling<'_> {
             }
             let name = self.text[span.clone()].trim_matches(|c: char| !c.is_alphanumeric()).to_owned();
             let place = self.mentions.partition_point(|m| m.span.start < span.start);
-            let bare = Mention { span, amount: None, measure: None, name, of, times: None, aside: None };
+            let bare = Mention { span, amount: None, measure: None, name, of: Some(of), times: None, aside: None };
             self.mentions.insert(place, bare);
         }
     }
@@ -424,7 +488,7 @@ impl Telling<'_> {
     fn once_each(&mut self) {
         let mut kept: Vec<Mention> = vec![];
         for m in std::mem::take(&mut self.mentions) {
-            let before = kept.iter().position(|k| k.of.key == m.of.key && k.aside.is_none());
+            let before = kept.iter().position(|k| m.of.as_ref().is_some_and(|of| k.is(of)) && k.aside.is_none());
             let (Some(at), None) = (before, &m.aside) else {
                 kept.push(m);
                 continue;

@@ -100,7 +100,7 @@ fn of_method(reading: &Reading, wanted: &Value) -> Vec<String> {
 #[test]
 fn thirty_narrations_are_read_as_they_are_meant() {
     let all = all();
-    assert_eq!(all.len(), 30);
+    assert_eq!(all.len(), 32);
     let wrong: Vec<String> = all
         .iter()
         .enumerate()
@@ -110,6 +110,18 @@ fn thirty_narrations_are_read_as_they_are_meant() {
         })
         .collect();
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+}
+
+/// What is not in the pantry is asked about, not passed over.
+#[test]
+fn a_food_that_nobody_knows_is_asked_about_where_it_was_said() {
+    let reading = read(
+        "Take a pound of flour, half a pound of butter, half a pound of sugar and a teaspoon of galangal. Beat a tablespoon of the mixture into two eggs.",
+    );
+    let asks: Vec<&str> =
+        reading.lines.iter().filter(|l| l.state() == LineState::Asks).map(|l| l.text.as_str()).collect();
+    assert_eq!(asks.len(), 1, "{:#?}", reading.lines);
+    assert!(asks[0].starts_with("a teaspoon of galangal"), "{asks:?}");
 }
 
 /// A thousand words among which a recipe is told: its ingredients in order, nothing else.

@@ -382,7 +382,9 @@ proptest! {
     ) {
         let text = format!("Ingredients\n{}", words.join(" "));
         let reading = read(&text);
-        let has_number = words.iter().any(|w| w.chars().any(|c| c.is_ascii_digit() || c == '\u{bd}') || *w == "a");
+        let has_number = words.iter().any(|w| w.chars().any(|c| c.is_ascii_digit() || c == '\u{bd}') || *w == "a")
+            // `cup of flour` is one cup.
+            || words.windows(2).any(|w| matches!(w[0], "cup" | "cups" | "tbsp") && w[1] == "of");
         for line in reading.known() {
             prop_assert!(has_number, "{text}: {line:?}");
             prop_assert!(line.grams > 0.0);

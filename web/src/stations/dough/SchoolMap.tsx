@@ -18,7 +18,7 @@ interface Name {
 }
 
 const HIGH = 17;
-const A_LETTER = 7.3;
+const A_LETTER = 6.2;
 const CLEAR = 12;
 
 /** Where each name stands: right of its mark, else left, above or below, wherever it covers neither a mark nor a name before it. */
@@ -26,7 +26,7 @@ function placed(names: readonly Name[]): (Name & { x: number; y: number })[] {
   const taken = names.map(({ at: [x, y] }) => ({ left: x - 8, right: x + 8, top: y - 8, bottom: y + 8 }));
   return names.map((name, i) => {
     const [x, y] = name.at;
-    const wide = name.text.length * (name.bold ? A_LETTER + 1 : A_LETTER);
+    const wide = name.text.length * (name.bold ? A_LETTER + 1.8 : A_LETTER);
     const places: [number, number][] = [[x + CLEAR, y + 5], [x - CLEAR - wide, y + 5]];
     for (const off of [22, 39, 56]) places.push([x - wide / 2, y - off + 8], [x - wide / 2, y + off], [x + CLEAR, y - off + 8], [x + CLEAR, y + off]);
     const box = ([left, base]: [number, number]) => ({ left, right: left + wide, top: base - HIGH + 4, bottom: base + 4 });
