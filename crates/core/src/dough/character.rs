@@ -9,6 +9,7 @@ use super::ingredient::{Kind, Role};
 use super::judgement::Judgement;
 use super::reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, SpreadCause};
 use super::school::{SCHOOLS, School, Standing};
+use super::standing::standing_of;
 use super::stiffness::packing;
 use super::strength::{gluten_percent, leavening};
 use super::texture::{Texture, texture};
@@ -141,7 +142,7 @@ impl Character {
             ),
         };
         let handling = handling(formula);
-        let standing = Standing::of(formula.ratio_with_dry(), handling.verdict);
+        let standing = standing_of(formula.ratio_with_dry(), handling.verdict);
         Self {
             ratio: formula.ratio(),
             placed: formula.ratio_with_dry(),

@@ -23,6 +23,7 @@ mod says;
 mod scale;
 mod school;
 mod sheet;
+mod standing;
 mod starter;
 pub(crate) mod stiffness;
 mod strength;
@@ -57,11 +58,12 @@ pub use part::Part;
 pub use reason::{BalancePart, Bite, Browning, Difference, Handling, Reason, SpreadCause};
 pub use says::RecipeSays;
 pub use scale::{MixPlan, MixerLimits, OnHand, SizeBy, Sized, WeighRules, Weighed, divide_into_mixes, size_dough};
-pub use school::{DRYNESS, KnownFor, SCHOOLS, SaidBy, School, Standing};
+pub use school::{KnownFor, SCHOOLS, SaidBy, School, Standing};
 pub(crate) use sheet::paste_of;
 pub use sheet::{
     BowlCaution, MixStep, MixWork, MixingSheet, SiftWhy, Take, Tint, TintInput, TintPortion, mixing_sheet,
 };
+pub use standing::DRYNESS;
 pub use starter::{STARTERS, Starter, Suits};
 pub use stiffness::packing;
 pub use texture::{Texture, texture};

@@ -1,6 +1,5 @@
 //! The balances that practitioners name, and where a dough stands among them.
 
-use super::reason::Handling;
 use super::{Formula, LineInput, Pantry, Ratio};
 
 /// What a balance is known for.
@@ -105,39 +104,6 @@ pub enum Standing {
     Piped,
 }
 
-/// Flour to one of butter and sugar together from which a dough is a soft cut-out, a firm one, a dry one: 1 : 1 : 3 by cups has 0.88, 1 : 2 : 3 0.60.
-/// Common practice, no source.
-pub const DRYNESS: [f64; 3] = [0.65, 0.80, 1.20];
-/// Sugar to one of butter under which a dough is short, from which it is sweet; flour to one of butter from which it is crisp rather than rich. Common
-/// practice, no source.
-const SHORT: f64 = 0.66;
-const SWEET: f64 = 1.5;
-const CRISP: f64 = 1.55;
-
-impl Standing {
-    /// Of a dough of that balance that handles like that: what is rolled every day is never called one to be piped.
-    #[must_use]
-    pub fn of(ratio: Ratio, handling: Handling) -> Self {
-        let dryness = ratio.flour_over_rest();
-        let [soft, firm, dry] = DRYNESS;
-        if handling == Handling::Pipeable {
-            Self::Piped
-        } else if dryness >= dry {
-            Self::Dry
-        } else if ratio.sugar < SHORT {
-            Self::ShortAndTender
-        } else if dryness >= firm {
-            Self::CutOut
-        } else if ratio.sugar >= SWEET && ratio.flour >= CRISP {
-            Self::SweetAndCrisp
-        } else if dryness >= soft {
-            Self::SoftCutOut
-        } else {
-            Self::SweetAndRich
-        }
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -151,17 +117,5 @@ mod tests {
     fn ratios_said_in_cups_are_kept_by_weight(#[case] name: &str, #[case] sugar: f64, #[case] flour: f64) {
         let school = SCHOOLS.iter().find(|s| s.name == name).unwrap();
         assert!((school.sugar - sugar).abs() < 0.006 && (school.flour - flour).abs() < 0.006, "{school:?}");
-    }
-
-    #[rstest]
-    #[case(0.88, 1.65, Standing::CutOut)]
-    #[case(1.76, 1.65, Standing::SweetAndCrisp)]
-    #[case(0.5, 1.5, Standing::ShortAndTender)]
-    #[case(1.3, 1.5, Standing::SoftCutOut)]
-    #[case(1.3, 1.2, Standing::SweetAndRich)]
-    #[case(1.0, 3.0, Standing::Dry)]
-    fn a_balance_stands_where_bakers_put_it(#[case] sugar: f64, #[case] flour: f64, #[case] standing: Standing) {
-        assert_eq!(Standing::of(Ratio { sugar, flour }, Handling::Right), standing);
-        assert_eq!(Standing::of(Ratio { sugar, flour }, Handling::Pipeable), Standing::Piped);
     }
 }

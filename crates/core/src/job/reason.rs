@@ -1,7 +1,6 @@
 //! Why a plan is as it is, and what to mind with it.
 
 use super::ahead::PartsAhead;
-use super::recipe_said::Otherwise;
 use super::{PieceReason, ReadyMeans, Thaw};
 use crate::clock::Forbidden;
 use crate::cold::{ColdPlace, Feeling, Target};
@@ -39,6 +38,23 @@ pub enum PotCaution {
 impl PotCaution {
     /// All of them, in the order in which they are read.
     pub const ALL: [Self; 5] = [Self::OnARack, Self::ThickMetal, Self::LooseLid, Self::Attended, Self::Children];
+}
+
+/// Why a bake takes longer or shorter than its recipe says.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Otherwise {
+    /// The pieces are thicker than it says.
+    Thicker,
+    /// They are thinner.
+    Thinner,
+    /// The oven is set cooler by so much.
+    SetCooler(TemperatureDifference),
+    /// It is set hotter.
+    SetHotter(TemperatureDifference),
+    /// The oven runs cool by so much.
+    RunsCool(TemperatureDifference),
+    /// It runs hot.
+    RunsHot(TemperatureDifference),
 }
 
 /// What figures of a plan rest on, and what to mind.

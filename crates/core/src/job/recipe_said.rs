@@ -1,26 +1,10 @@
 //! What a recipe says beside our own figures, and why they differ.
 
-use super::{ColdPlan, Job, OvenPlan, Reason};
+use super::reason::{Otherwise, Reason};
+use super::{ColdPlan, Job, OvenPlan};
 use crate::dough::RecipeSays;
 use crate::units::TemperatureDifference;
 use std::cmp::Ordering;
-
-/// Why a bake takes longer or shorter than its recipe says.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Otherwise {
-    /// The pieces are thicker than it says.
-    Thicker,
-    /// They are thinner.
-    Thinner,
-    /// The oven is set cooler by so much.
-    SetCooler(TemperatureDifference),
-    /// It is set hotter.
-    SetHotter(TemperatureDifference),
-    /// The oven runs cool by so much.
-    RunsCool(TemperatureDifference),
-    /// It runs hot.
-    RunsHot(TemperatureDifference),
-}
 
 /// Sheets differ from so much on, mm; ovens and their settings, K. Our own choice: less moves a bake by less than half a minute.
 const THICKER_MM: f64 = 0.7;
