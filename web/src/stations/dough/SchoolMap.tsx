@@ -36,7 +36,7 @@ function placed(names: readonly Name[]): (Name & { x: number; y: number })[] {
       return inside && taken.every((t, j) => (j === i && place[1] === y + 5) || own.right < t.left || own.left > t.right || own.bottom < t.top || own.top > t.bottom);
     };
     const place = places.find(free) ?? places[0] ?? [x, y];
-    taken.push(box(place));
+    if (name.text) taken.push(box(place));
     return { ...name, x: place[0], y: place[1] };
   });
 }
@@ -55,7 +55,8 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
   const close = Math.abs(x(own.ratio_sugar) - x(neighbour.ratio_sugar)) < 90 && Math.abs(y(own.placed_flour) - y(neighbour.placed_flour)) < 22;
   const names = placed([
     { text: own.name, bold: true, at: [x(own.ratio_sugar), y(own.placed_flour)] as const },
-    ...(close ? [] : [{ text: neighbour.name, at: [x(neighbour.ratio_sugar), y(neighbour.placed_flour)] as const }]),
+    // Too near to be named by itself, its mark still keeps its place.
+    { text: close ? "" : neighbour.name, at: [x(neighbour.ratio_sugar), y(neighbour.placed_flour)] as const },
     ...schools.map((s) => ({ text: s.name, soft: true, at: [x(s.sugar), y(s.flour)] as const })),
   ]);
   return (
@@ -87,7 +88,7 @@ export function SchoolMap({ picture, beside }: { picture: RefObject<SVGSVGElemen
       ))}
       <circle cx={x(neighbour.ratio_sugar)} cy={y(neighbour.placed_flour)} r="7" className="fill-raised stroke-cut-line" strokeWidth="2.5" />
       <circle cx={x(own.ratio_sugar)} cy={y(own.placed_flour)} r="8.5" className="fill-butter stroke-cut-line" strokeWidth="2.5" />
-      {names.map((n) => (
+      {names.filter((n) => n.text).map((n) => (
         <text key={n.text} x={n.x} y={n.y} fontSize={n.bold ? 15.5 : 14} fontWeight={n.bold ? 700 : 400} className={n.bold ? "halo" : n.soft ? "soft" : ""}>{n.text}</text>
       ))}
     </svg>
