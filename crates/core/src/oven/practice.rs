@@ -112,14 +112,12 @@ impl Expected {
         Span::new_min(self.middle.min().round().max(1.0))
     }
 
-    /// The bake and the first look as every station tells them, in whole minutes: the range to the nearest, so that it holds nine of ten as it did, the look no
-    /// later.
+    /// The bake and the first look as every station tells them, in whole minutes: the range outward, the look no later.
     #[must_use]
     pub fn told(&self) -> ((Span, Span), Span) {
         let least = Span::new_min(1.0);
         let down = |s: Span| if s > least { s.whole_down() } else { least };
-        let near = |s: Span| Span::new_min(s.min().round().max(1.0));
-        ((near(self.bake.0), near(self.bake.1)), down(self.look_after))
+        ((down(self.bake.0), self.bake.1.whole_up()), down(self.look_after))
     }
 }
 
