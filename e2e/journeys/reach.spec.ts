@@ -52,6 +52,7 @@ test("the whole job is done with the keyboard alone", async ({ page, bakery }) =
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/jobs\/1\/order$/);
   await expect(figure(page, "Order")).toContainText("48 pieces");
+  await settled(page);
   await tabTo((t) => t.includes("Pieces"));
   await page.keyboard.type("60");
   await page.keyboard.press("Enter");
