@@ -518,7 +518,7 @@ pub fn mix_step(step: &MixStep) -> (&'static str, Sentence, &'static str) {
                 degrees(fats, 0),
                 ". Pulse 10 to 15 times, a second each.",
             ],
-            "Crumbs like coarse meal, still cold. Longer melts the butter.",
+            "Crumbs like coarse meal, still cold. Any longer melts the butter.",
         ),
         MixWork::Toast { oven, cools } => (
             "Toast the nuts",
@@ -529,7 +529,7 @@ pub fn mix_step(step: &MixStep) -> (&'static str, Sentence, &'static str) {
                 crate::figure::minutes(cools, 0),
                 " before you chop them.",
             ],
-            "They smell of nuts and are a shade darker.",
+            "They smell nutty and are a shade darker.",
         ),
         MixWork::Wet { egg, over_crumbs, at } => (
             if egg { "Egg and flavouring" } else { "Liquid and flavouring" },

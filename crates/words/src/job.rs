@@ -365,9 +365,9 @@ impl Say for Reason {
             ],
             Self::OvenMeasured => "The range is of an oven measured against a thermometer.".into(),
             Self::OvenUnmeasured { doubt } => said![
-                "Without a thermometer in your oven the range is wide: ",
+                "The dial may be ",
                 within(*doubt),
-                " is a fifth of the time.",
+                " off. Put a thermometer in your oven and this range shrinks.",
             ],
             Self::HeatsTimes { times: heat } => {
                 said!["By them it heats ", times(*heat), " as strongly as the forecast alone has it."]

@@ -115,9 +115,9 @@ pub fn pattern_steps(built: &Patterned) -> Vec<Sentence> {
         Pattern::Stripes { layers, layer, width } => vec![
             said!["Roll both doughs ", mm(layer), " thick; cut layers of ", sides(width, built.length), "."],
             said![
-                "Lay the ",
+                "Stack the ",
                 layers,
-                " layers on each other in turns, a little water or milk between, and press them with a board.",
+                " layers, one dough then the other. Brush a little water or milk between. Press them with a board.",
             ],
             "Chill, trim the sides true, and slice when it slices clean.".into(),
         ],

@@ -171,7 +171,7 @@ function HowMixed() {
         />
         <p className="text-fine text-soft">
           {job.method === "pulsed"
-            ? "Cold butter, 10 to 20 s in pulses: short, little spread."
+            ? "Cold butter, pulsed 10 to 20 s. Short, with little spread."
             : job.method === "rubbed_in"
             ? "Short, little spread, a colder dough."
             : job.method === "just_combined"

@@ -114,7 +114,7 @@ export function Oven() {
                 onSave={(read_c) => keepKitchen((now) => ({ oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 }] }))}
               />
             ) : null}
-            <p className="text-fine text-soft">{readings.length === 0 ? "Put a thermometer in your oven and this range shrinks." : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">Test and set up your oven</Link> has its test, its hot places and its door.</p>
+            <p className="text-fine text-soft">{readings.length === 0 ? "Put a thermometer in your oven and this range shrinks." : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">Test and set up your oven</Link>: thermometer, hot spots, door.</p>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>
