@@ -2,7 +2,8 @@
 export const DEMO = "/demo";
 
 /** The prefix of an address inside the program. */
-export const baseOf = (path: string): "" | typeof DEMO => (path === DEMO || path.startsWith(`${DEMO}/`) ? DEMO : "");
+export const baseOf = (path: string): "" | typeof DEMO =>
+  path === DEMO || path.startsWith(`${DEMO}/`) ? DEMO : "";
 
 export const BASE = typeof location === "undefined" ? "" : baseOf(location.pathname);
 

@@ -6,7 +6,8 @@ import { didEdit } from "../kit/said";
 export type NewJobBody = Schemas["NewJobBody"];
 export type Starter = Schemas["StarterView"];
 
-export const useStarters = () => useQuery({ queryKey: ["starters"], queryFn: () => settled(api.GET("/api/starters")), staleTime: Infinity });
+export const useStarters = () =>
+  useQuery({ queryKey: ["starters"], queryFn: () => settled(api.GET("/api/starters")), staleTime: Infinity });
 
 export const beginQuery = (body: NewJobBody) => ({
   queryKey: ["begin", body] as const,
@@ -15,11 +16,15 @@ export const beginQuery = (body: NewJobBody) => ({
 });
 
 /** The plan as it would be. */
-export const useBeginPlan = (body: NewJobBody) => useQuery({ ...beginQuery(body), placeholderData: keepPreviousData });
+export const useBeginPlan = (body: NewJobBody) =>
+  useQuery({ ...beginQuery(body), placeholderData: keepPreviousData });
 
 /** To the demo, a bakery apart, made where it is not there yet. It is another bakery: its page is loaded anew. */
 export const useOpenDemo = () =>
-  useMutation({ mutationFn: () => settled(api.POST("/api/demo")), onSuccess: ({ at }) => location.assign(at) });
+  useMutation({
+    mutationFn: () => settled(api.POST("/api/demo")),
+    onSuccess: ({ at }) => location.assign(at),
+  });
 
 /** Removes the demo whole, and goes home. */
 export const useRemoveDemo = () =>

@@ -85,7 +85,9 @@ export const madeFrom = (revision: number | null | undefined): { headers?: { "If
   revision == null ? {} : { headers: { "If-Match": `"${revision}"` } };
 
 /** The data of an answer, or its refusal thrown. */
-export async function settled<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+export async function settled<T>(
+  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
   let given;
   try {
     given = await answer;

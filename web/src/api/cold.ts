@@ -1,12 +1,24 @@
 /** What the cold station asks of the server, and what it changes there. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, Refusal, settled, type ProbeBody, type PutInBody, type ReadingBody, type TouchBody, type Trouble } from "./client";
+import {
+  api,
+  Refusal,
+  settled,
+  type ProbeBody,
+  type PutInBody,
+  type ReadingBody,
+  type TouchBody,
+  type Trouble,
+} from "./client";
 import { useAction, useFact } from "./queries";
 
 export const useWanted = (id: number, in_at: string, ready_at: string) =>
   useQuery({
     queryKey: ["wanted", id, in_at, ready_at],
-    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/wanted", { params: { path: { id }, query: { in_at, ready_at } } })),
+    queryFn: () =>
+      settled(
+        api.GET("/api/jobs/{id}/cold/wanted", { params: { path: { id }, query: { in_at, ready_at } } }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -30,7 +42,12 @@ export const useWays = (id: number, sizes: WaySizes) =>
 export const useSection = (id: number, sizes: WaySizes, way: string | undefined) =>
   useQuery({
     queryKey: ["section", id, sizes, way],
-    queryFn: () => settled(api.GET("/api/jobs/{id}/cold/section", { params: { path: { id }, query: { ...sizes, ...(way ? { way } : {}) } } })),
+    queryFn: () =>
+      settled(
+        api.GET("/api/jobs/{id}/cold/section", {
+          params: { path: { id }, query: { ...sizes, ...(way ? { way } : {}) } },
+        }),
+      ),
     enabled: way !== undefined,
     placeholderData: keepPreviousData,
     retry: false,
@@ -49,12 +66,21 @@ export const useAdvice = (id: number, query: TroubleQuery) =>
     retry: false,
   });
 export const useChills = (id: number) =>
-  useQuery({ queryKey: ["chills", id], queryFn: () => settled(api.GET("/api/jobs/{id}/chills", { params: { path: { id } } })) });
-export const usePlaces = () => useQuery({ queryKey: ["places"], queryFn: () => settled(api.GET("/api/places")) });
+  useQuery({
+    queryKey: ["chills", id],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/chills", { params: { path: { id } } })),
+  });
+export const usePlaces = () =>
+  useQuery({ queryKey: ["places"], queryFn: () => settled(api.GET("/api/places")) });
 export const useTouches = (id: number) =>
-  useQuery({ queryKey: ["touches", id], queryFn: () => settled(api.GET("/api/jobs/{id}/touches", { params: { path: { id } } })) });
+  useQuery({
+    queryKey: ["touches", id],
+    queryFn: () => settled(api.GET("/api/jobs/{id}/touches", { params: { path: { id } } })),
+  });
 export const usePutIn = (job: number) =>
-  useFact((body: PutInBody) => settled(api.POST("/api/jobs/{id}/chills", { params: { path: { id: job } }, body })));
+  useFact((body: PutInBody) =>
+    settled(api.POST("/api/jobs/{id}/chills", { params: { path: { id: job } }, body })),
+  );
 export const useMovePiece = () =>
   useFact(({ id, place }: { id: number; place: "fridge" | "freezer" | "bench" }) =>
     settled(api.POST("/api/chills/{id}/move", { params: { path: { id } }, body: { place } })),
@@ -66,7 +92,8 @@ export interface TypedReading extends ReadingBody {
 
 /** It bears its own time, so that it is the same one however often it is sent; where this device's clock is ahead of the server's it is of when it comes there. */
 async function addReading(id: number, { typed_at, ...reading }: TypedReading) {
-  const send = (body: ReadingBody) => settled(api.POST("/api/chills/{id}/readings", { params: { path: { id } }, body: [body] }));
+  const send = (body: ReadingBody) =>
+    settled(api.POST("/api/chills/{id}/readings", { params: { path: { id } }, body: [body] }));
   if (reading.read_at != null) return send(reading);
   try {
     return await send({ ...reading, read_at: typed_at });
@@ -95,7 +122,8 @@ export const usePieceAct = () =>
   });
 export const useForgetPiece = () =>
   useFact((id: number) => settled(api.DELETE("/api/chills/{id}", { params: { path: { id } } })));
-export const useAddReading = (id: number) => useFact((reading: TypedReading) => addReading(id, reading), "does no harm");
+export const useAddReading = (id: number) =>
+  useFact((reading: TypedReading) => addReading(id, reading), "does no harm");
 export const useDeleteReading = () =>
   useFact((id: number) => settled(api.DELETE("/api/readings/{id}", { params: { path: { id } } })));
 export const useProbe = (id: number) =>
@@ -111,9 +139,15 @@ export const usePlaceUse = () =>
   );
 export const useResetPlace = () =>
   useAction(({ place, busy }: { place: "fridge" | "freezer"; busy: boolean }) =>
-    settled(api.DELETE("/api/places/{place}/{used}", { params: { path: { place, used: busy ? "busy" : "usual" } } })),
+    settled(
+      api.DELETE("/api/places/{place}/{used}", {
+        params: { path: { place, used: busy ? "busy" : "usual" } },
+      }),
+    ),
   );
 export const useAddTouch = (job: number) =>
-  useFact((body: TouchBody) => settled(api.POST("/api/jobs/{id}/touches", { params: { path: { id: job } }, body })));
+  useFact((body: TouchBody) =>
+    settled(api.POST("/api/jobs/{id}/touches", { params: { path: { id: job } }, body })),
+  );
 export const useDeleteTouch = () =>
   useFact((id: number) => settled(api.DELETE("/api/touches/{id}", { params: { path: { id } } })));

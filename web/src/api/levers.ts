@@ -18,13 +18,17 @@ const NONE: Board = { levers: [], of: 0, done: false };
 
 /** Asked anew whenever `key` changes: what the bake rests on; not at all without one. */
 export function useLevers(id: number, key: string | undefined): Board {
-  const [told, setTold] = useState<{ key: string | undefined; board: Board }>({ key: undefined, board: NONE });
+  const [told, setTold] = useState<{ key: string | undefined; board: Board }>({
+    key: undefined,
+    board: NONE,
+  });
   useEffect(() => {
     if (key === undefined) return undefined;
     const stop = new AbortController();
     let levers: Lever[] = [];
     // What was told of another bake is not shown beside this one.
-    const put = (more: Partial<Board>) => setTold((t) => ({ key, board: { ...(t.key === key ? t.board : NONE), levers, ...more } }));
+    const put = (more: Partial<Board>) =>
+      setTold((t) => ({ key, board: { ...(t.key === key ? t.board : NONE), levers, ...more } }));
     void (async () => {
       try {
         const answer = await fetch(at(`/api/jobs/${id}/levers`), { signal: stop.signal });

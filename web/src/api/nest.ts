@@ -27,9 +27,15 @@ function tell(heard: Heard, event: { name: string; data: unknown }): void {
 }
 
 /** The events of an answer, as they come. */
-export async function readEvents(answer: Response, hear: (event: { name: string; data: unknown }) => void): Promise<void> {
+export async function readEvents(
+  answer: Response,
+  hear: (event: { name: string; data: unknown }) => void,
+): Promise<void> {
   if (!answer.ok || !answer.body) throw new Refusal((await answer.json()) as Problem);
-  const events = answer.body.pipeThrough(new TextDecoderStream()).pipeThrough(new EventSourceParserStream()).getReader();
+  const events = answer.body
+    .pipeThrough(new TextDecoderStream())
+    .pipeThrough(new EventSourceParserStream())
+    .getReader();
   for (;;) {
     const { done, value } = await events.read();
     if (done) return;
@@ -38,8 +44,18 @@ export async function readEvents(answer: Response, hear: (event: { name: string;
 }
 
 /** Searches until its time is up or `signal` says stop; throws the refusal. */
-export async function searchNest(id: number, body: NestBody, heard: Heard, signal: AbortSignal): Promise<void> {
-  const answer = await fetch(at(`/api/jobs/${id}/nest`), { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body), signal });
+export async function searchNest(
+  id: number,
+  body: NestBody,
+  heard: Heard,
+  signal: AbortSignal,
+): Promise<void> {
+  const answer = await fetch(at(`/api/jobs/${id}/nest`), {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(body),
+    signal,
+  });
   return readEvents(answer, (event) => tell(heard, event));
 }
 

@@ -59,5 +59,9 @@ it("a change that stands already is not asked about", () => {
   const now = { pieces: 48, name: "Gulls", wanted: null, lines: [{ grams: 5 }] };
   expect(stands({ pieces: 48 }, now)).toBe(true);
   expect(stands({ pieces: 48, lines: [{ grams: 5 }], wanted: undefined }, now)).toBe(true);
-  expect([stands({ pieces: 47 }, now), stands({ pieces: 48 }, undefined), stands({ pieces: 48 }, null)]).toEqual([false, false, false]);
+  expect([
+    stands({ pieces: 47 }, now),
+    stands({ pieces: 48 }, undefined),
+    stands({ pieces: 48 }, null),
+  ]).toEqual([false, false, false]);
 });

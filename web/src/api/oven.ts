@@ -9,7 +9,10 @@ export type OvenTest = Schemas["OvenTestView"];
 
 /** Minutes and degrees, one pair a line, as thermometers write them: comma, semicolon or tab between, a heading or none. */
 export function readCsv(text: string): OvenRead[] {
-  const lines = text.split(/\r?\n/).map((l) => l.trim()).filter((l) => l !== "");
+  const lines = text
+    .split(/\r?\n/)
+    .map((l) => l.trim())
+    .filter((l) => l !== "");
   return lines.flatMap((l, i) => {
     const [after, shows] = l.split(/[;\t]|,(?!\d+$)|,/).map((v) => Number(v.trim().replace(/^"|"$/g, "")));
     if (after === undefined || shows === undefined || Number.isNaN(after) || Number.isNaN(shows)) {
@@ -20,7 +23,10 @@ export function readCsv(text: string): OvenRead[] {
   });
 }
 
-export const writeCsv = (readings: readonly OvenRead[]): string => ["minutes,degrees_c", ...readings.map((r) => `${Math.round(r.after_min * 1000) / 1000},${r.shows_c}`)].join("\r\n") + "\r\n";
+export const writeCsv = (readings: readonly OvenRead[]): string =>
+  ["minutes,degrees_c", ...readings.map((r) => `${Math.round(r.after_min * 1000) / 1000},${r.shows_c}`)].join(
+    "\r\n",
+  ) + "\r\n";
 
 export interface Reading {
   /** Set to; nothing before the first test. */

@@ -4594,181 +4594,105 @@ export interface components {
             role: string;
         };
         /**
-         * @description Raw values of a job, units in the names; the only door to [`Job`]. Others it refers to by the numbers they are kept under. A
-         *     change sends only the fields that change (JSON Merge Patch, RFC 7396).
+         * @description Raw values of a job, units in the names, by the station that decides them; the only door to [`Job`]. Others it refers to by the numbers they are
+         *     kept under. On the wire and in files all its fields lie beside each other; what is left out is as it is usual. A change sends only the fields that
+         *     change (JSON Merge Patch, RFC 7396).
          */
-        JobBody: {
-            /** @description What ends its bake. */
-            bake_end?: components["schemas"]["BakeEnd"];
-            /** @description Of a log that is sliced: how long its dough chills as a lump before it is formed. */
-            bulk_for?: components["schemas"]["ChillFor"];
+        JobBody: components["schemas"]["JobOrder"] & components["schemas"]["JobDough"] & components["schemas"]["JobCold"] & components["schemas"]["JobShape"] & components["schemas"]["JobOven"] & components["schemas"]["JobFinish"];
+        /** @description How dough and cookies chill. */
+        JobCold: {
+            /**
+             * @description Of a log that is sliced: how long its dough chills as a lump before it is formed.
+             * @default no
+             */
+            bulk_for: components["schemas"]["ChillFor"];
             /**
              * Format: double
              * @description With `at_least` and `exactly`: so long, 1 to 4,320.
+             * @default 60
              */
-            bulk_for_min?: number;
-            /** @description Where the dough chills. */
-            chill_place: components["schemas"]["ColdPlace"];
-            /** @description Whether a rolled sheet is cut on the paper of its tray and the scraps lifted away: nothing is moved, the gaps are as wide as on the tray. */
-            cut_in_place?: boolean;
+            bulk_for_min: number;
             /**
-             * Format: int64
-             * @description Number of its cutter.
+             * @description Where the dough chills.
+             * @default fridge
              */
-            cutter_id: number;
+            chill_place: components["schemas"]["ColdPlace"];
             /**
              * Format: double
              * @description Discs pressed to, 8 to 80.
+             * @default 22
              */
             disc_mm: number;
-            /**
-             * Format: double
-             * @description Dough out of the mixer as measured, -5 to 35; computed when null.
-             */
-            dough_c?: number | null;
-            dough_for?: components["schemas"]["ChillFor"] | null;
+            /** @default null */
+            dough_for: components["schemas"]["ChillFor"] | null;
             /**
              * Format: double
              * @description With `at_least` and `exactly`: so long, 1 to 4,320.
+             * @default 60
              */
-            dough_for_min?: number;
-            /** @description In which form the dough lies in the cold before it is cut. */
+            dough_for_min: number;
+            /**
+             * @description In which form the dough lies in the cold before it is cut.
+             * @default disc
+             */
             dough_form: components["schemas"]["DoughForm"];
-            /**
-             * Format: int64
-             * @description The job whose mixes also hold this one's dough.
-             */
-            dough_with?: number | null;
-            /**
-             * Format: double
-             * @description Rim kept free, 0 to 30.
-             */
-            edge_mm: number;
-            /** @description What goes onto or between the pieces, at most 4. */
-            finishes?: components["schemas"]["FinishBody"][];
             /**
              * Format: double
              * @description The dough rests at least so long for its flour, 0 to 720; as long as its method usually rests when null.
+             * @default null
              */
-            flour_rest_min?: number | null;
-            /**
-             * Format: int64
-             * @description Number of its formula.
-             */
-            formula_id: number;
-            /**
-             * Format: int32
-             * @description The version of the formula it keeps; null while it follows the newest.
-             */
-            formula_version?: number | null;
-            /**
-             * Format: int32
-             * @description Of the pieces, kept as dough in the freezer; at least one is baked.
-             */
-            freeze_pieces?: number;
-            /**
-             * Format: double
-             * @description The pieces as they go into the oven as measured, -20 to 28; as their chill leaves them when null.
-             */
-            goes_in_c?: number | null;
-            /**
-             * Format: double
-             * @description Flour kept aside to be added by feel, 0 to 20.
-             */
-            hold_back_percent?: number;
-            /** @description A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty. */
-            layout?: components["schemas"]["CutView"][];
-            /** @description What lies between tray and piece. */
-            liner?: components["schemas"]["TrayLiner"];
-            /**
-             * Format: int64
-             * @description The job of which it is a lot.
-             */
-            lot_of?: number | null;
-            /** @description How its pieces are made. */
-            making?: components["schemas"]["MakingBody"];
-            /** @description Thickness read on its sheets, in the order of the sheets; at most 24. */
-            measured?: components["schemas"]["ReadingsBody"][];
-            /** @description How the dough is mixed. */
-            method: components["schemas"]["MixMethod"];
-            /**
-             * @description Sheets from which the pieces of several lots of one dough are cut together, at most 40; empty for none. Only a job
-             *     that is no lot of another keeps any.
-             */
-            mixed?: components["schemas"]["MixedSheetBody"][];
-            /** @description Its name, 1 to 80 characters. */
-            name: string;
-            /**
-             * Format: double
-             * @description Oven set to, 100 to 260; outside 140 to 220 common practice stands in for the forecast.
-             */
-            oven_c: number;
-            /**
-             * Format: int32
-             * @description 1 to 20,000.
-             */
-            pieces: number;
-            pieces_for?: components["schemas"]["ChillFor"] | null;
+            flour_rest_min: number | null;
+            /** @default null */
+            pieces_for: components["schemas"]["ChillFor"] | null;
             /**
              * Format: double
              * @description With `at_least` and `exactly`: so long, 1 to 4,320.
+             * @default 15
              */
-            pieces_for_min?: number;
-            /** @description Whether the pieces are pricked with a fork before the bake. */
-            pricked?: boolean;
-            /** @description Wanted at, local time, `2026-11-28T14:00`. */
-            ready_by: string;
-            ready_means?: components["schemas"]["ReadyMeans"] | null;
-            /**
-             * Format: int32
-             * @description Re-rolls allowed, 0 to 2.
-             */
-            rerolls: number;
-            /**
-             * Format: double
-             * @description Dough kept back, 0 to 25.
-             */
-            reserve_percent: number;
-            /** @description What form its sheets are rolled to. */
-            sheet?: components["schemas"]["SheetKind"];
-            /**
-             * Format: double
-             * @description Sheets no longer than this, 40 to 1200; the tray's length when null.
-             */
-            sheet_length_mm?: number | null;
+            pieces_for_min: number;
             /**
              * Format: int32
              * @description Of sheets: so many lie on each other, 1 to 6.
+             * @default 1
              */
-            sheet_stack?: number;
+            sheet_stack: number;
+            /** @default null */
+            thaws: components["schemas"]["Thaw"] | null;
             /**
-             * Format: double
-             * @description Sheets no wider than this, 40 to 1200; the tray's width when null.
+             * @description Where the shaped pieces chill.
+             * @default fridge
              */
-            sheet_width_mm?: number | null;
-            /** @description Rolled on. */
-            surface: components["schemas"]["BenchSurface"];
-            thaws?: components["schemas"]["Thaw"] | null;
-            /**
-             * Format: double
-             * @description Rolled to, 2 to 25.
-             */
-            thickness_mm: number;
-            /** @description Portions that are coloured, at most 8, together at most 100 %. */
-            tints?: components["schemas"]["TintBody"][];
-            /** @description Where the shaped pieces chill. */
             tray_chill_place: components["schemas"]["ColdPlace"];
-            /** @description How a hand has laid the pieces on a tray, at most 400; rows are used when empty. */
-            tray_layout?: components["schemas"]["CutView"][];
-            /** @description How the cutter may be turned on the sheet; never over. */
-            turning?: components["schemas"]["Turning"];
+        };
+        /** @description How its dough is weighed and mixed. */
+        JobDough: {
             /**
              * Format: double
-             * @description Least gap between cuts, 0.5 to 10.
+             * @description Dough out of the mixer as measured, -5 to 35; computed when null.
+             * @default null
              */
-            web_mm: number;
-            /** @description Whether eggs are used whole. */
-            whole_eggs?: boolean;
+            dough_c: number | null;
+            /**
+             * Format: double
+             * @description Flour kept aside to be added by feel, 0 to 20.
+             * @default 0
+             */
+            hold_back_percent: number;
+            /**
+             * @description How the dough is mixed.
+             * @default just_combined
+             */
+            method: components["schemas"]["MixMethod"];
+            /**
+             * @description Portions that are coloured, at most 8, together at most 100 %.
+             * @default []
+             */
+            tints: components["schemas"]["TintBody"][];
+            /**
+             * @description Whether eggs are used whole.
+             * @default false
+             */
+            whole_eggs: boolean;
         };
         /** @description A whole job. */
         JobFile: {
@@ -4791,6 +4715,194 @@ export interface components {
              * @description 1.
              */
             version: number;
+        };
+        /** @description What goes onto or between them. */
+        JobFinish: {
+            /**
+             * @description What goes onto or between the pieces, at most 4.
+             * @default []
+             */
+            finishes: components["schemas"]["FinishBody"][];
+        };
+        /** @description What is asked for, and what it has to do with other jobs. */
+        JobOrder: {
+            /**
+             * Format: int64
+             * @description Number of its cutter.
+             * @default 0
+             */
+            cutter_id: number;
+            /**
+             * Format: int64
+             * @description The job whose mixes also hold this one's dough.
+             * @default null
+             */
+            dough_with: number | null;
+            /**
+             * Format: int64
+             * @description Number of its formula.
+             * @default 0
+             */
+            formula_id: number;
+            /**
+             * Format: int32
+             * @description The version of the formula it keeps; null while it follows the newest.
+             * @default null
+             */
+            formula_version: number | null;
+            /**
+             * Format: int32
+             * @description Of the pieces, kept as dough in the freezer; at least one is baked.
+             * @default 0
+             */
+            freeze_pieces: number;
+            /**
+             * Format: int64
+             * @description The job of which it is a lot.
+             * @default null
+             */
+            lot_of: number | null;
+            /**
+             * @description Its name, 1 to 80 characters.
+             * @default
+             */
+            name: string;
+            /**
+             * Format: int32
+             * @description 1 to 20,000.
+             * @default 24
+             */
+            pieces: number;
+            /**
+             * @description Wanted at, local time, `2026-11-28T14:00`.
+             * @default 2026-11-28T14:00
+             */
+            ready_by: string;
+            /** @default null */
+            ready_means: components["schemas"]["ReadyMeans"] | null;
+        };
+        /** @description How they bake. */
+        JobOven: {
+            /**
+             * @description What ends its bake.
+             * @default just_golden
+             */
+            bake_end: components["schemas"]["BakeEnd"];
+            /**
+             * Format: double
+             * @description The pieces as they go into the oven as measured, -20 to 28; as their chill leaves them when null.
+             * @default null
+             */
+            goes_in_c: number | null;
+            /**
+             * @description What lies between tray and piece.
+             * @default parchment
+             */
+            liner: components["schemas"]["TrayLiner"];
+            /**
+             * Format: double
+             * @description Oven set to, 100 to 260; outside 140 to 220 common practice stands in for the forecast.
+             * @default 175
+             */
+            oven_c: number;
+        };
+        /** @description How dough becomes cookies. */
+        JobShape: {
+            /**
+             * @description Whether a rolled sheet is cut on the paper of its tray and the scraps lifted away: nothing is moved, the gaps are as wide as on the tray.
+             * @default false
+             */
+            cut_in_place: boolean;
+            /**
+             * Format: double
+             * @description Rim kept free, 0 to 30.
+             * @default 4
+             */
+            edge_mm: number;
+            /**
+             * @description A layout of the cutter on one sheet kept from nesting, at most 400 pieces; rows are used when empty.
+             * @default []
+             */
+            layout: components["schemas"]["CutView"][];
+            /**
+             * @description How its pieces are made.
+             * @default {
+             *       "kind": "cut"
+             *     }
+             */
+            making: components["schemas"]["MakingBody"];
+            /**
+             * @description Thickness read on its sheets, in the order of the sheets; at most 24.
+             * @default []
+             */
+            measured: components["schemas"]["ReadingsBody"][];
+            /**
+             * @description Sheets from which the pieces of several lots of one dough are cut together, at most 40; empty for none. Only a job
+             *     that is no lot of another keeps any.
+             * @default []
+             */
+            mixed: components["schemas"]["MixedSheetBody"][];
+            /**
+             * @description Whether the pieces are pricked with a fork before the bake.
+             * @default false
+             */
+            pricked: boolean;
+            /**
+             * Format: int32
+             * @description Re-rolls allowed, 0 to 2.
+             * @default 2
+             */
+            rerolls: number;
+            /**
+             * Format: double
+             * @description Dough kept back, 0 to 25.
+             * @default 3
+             */
+            reserve_percent: number;
+            /**
+             * @description What form its sheets are rolled to.
+             * @default oblong
+             */
+            sheet: components["schemas"]["SheetKind"];
+            /**
+             * Format: double
+             * @description Sheets no longer than this, 40 to 1200; the tray's length when null.
+             * @default null
+             */
+            sheet_length_mm: number | null;
+            /**
+             * Format: double
+             * @description Sheets no wider than this, 40 to 1200; the tray's width when null.
+             * @default null
+             */
+            sheet_width_mm: number | null;
+            /**
+             * @description Rolled on.
+             * @default floured_board
+             */
+            surface: components["schemas"]["BenchSurface"];
+            /**
+             * Format: double
+             * @description Rolled to, 2 to 25.
+             * @default 6
+             */
+            thickness_mm: number;
+            /**
+             * @description How a hand has laid the pieces on a tray, at most 400; rows are used when empty.
+             * @default []
+             */
+            tray_layout: components["schemas"]["CutView"][];
+            /**
+             * @description How the cutter may be turned on the sheet; never over.
+             * @default free
+             */
+            turning: components["schemas"]["Turning"];
+            /**
+             * Format: double
+             * @description Least gap between cuts, 0.5 to 10.
+             * @default 3
+             */
+            web_mm: number;
         };
         /** @description A job with its number. */
         JobView: components["schemas"]["JobBody"] & {
@@ -4870,151 +4982,232 @@ export interface components {
          * @enum {string}
          */
         Kind: "flour" | "starch" | "fat" | "sugar" | "syrup" | "egg" | "liquid" | "leavener" | "salt" | "cocoa" | "meal" | "chocolate" | "nut" | "seed" | "fruit" | "flavour" | "spirit" | "colour";
-        /** @description Raw kitchen values, units in the names; the only door to [`Kitchen`]. What is left out of a kitchen is as it is usual. */
-        KitchenBody: {
-            /**
-             * Format: double
-             * @description Above the sea, -400 to 4500.
-             */
-            altitude_m?: number;
-            /**
-             * Format: double
-             * @description The mixer's bowl, 300 to 200,000; null while unknown.
-             */
-            bowl_ml?: number | null;
-            /**
-             * Format: int32
-             * @description Trays that can stand to cool, 1 to 200.
-             */
-            cooling_places?: number;
-            /** @description Whether a covered pot on a burner stands in for an oven. */
-            cover_pot?: boolean;
-            /** @description The sign of the money prices are in, 1 to 4 characters. */
-            currency?: string;
-            /**
-             * Format: double
-             * @description To cut one piece and place it, 0 to 120.
-             */
-            cut_s: number;
-            /**
-             * Format: double
-             * @description How far the oven's air falls when its door is opened, 0 to 80.
-             */
-            door_dip_k?: number;
-            /** @description Size class of the eggs. */
-            egg_class?: components["schemas"]["EggClass"];
-            /**
-             * Format: double
-             * @description Smallest step of the fine scale, 0.01 to 50.
-             */
-            fine_step_g?: number;
+        /**
+         * @description Raw kitchen values, units in the names, by what they belong to; the only door to [`Kitchen`]. On the wire and in files all its fields lie beside each
+         *     other; what is left out of a kitchen is as it is usual.
+         */
+        KitchenBody: components["schemas"]["KitchenHouse"] & components["schemas"]["KitchenMixing"] & components["schemas"]["KitchenCold"] & components["schemas"]["KitchenTrays"] & components["schemas"]["KitchenOvens"];
+        /** @description Fridge and freezer. */
+        KitchenCold: {
             /**
              * Format: double
              * @description Freezer air, -40 to -5.
+             * @default -18
              */
             freezer_c: number;
             /**
              * Format: int32
              * @description Places in the freezer, 0 to 200.
+             * @default 4
              */
-            freezer_places?: number;
+            freezer_places: number;
             /**
              * Format: double
              * @description Fridge air, -2 to 15.
+             * @default 4
              */
             fridge_c: number;
-            /** @description Whether the fridge has a fan. */
+            /**
+             * @description Whether the fridge has a fan.
+             * @default false
+             */
             fridge_fan: boolean;
             /**
              * Format: int32
              * @description Places in the fridge, each for a tray or the dough of a mix, 0 to 200.
+             * @default 6
              */
-            fridge_places?: number;
+            fridge_places: number;
+        };
+        /** @description The place, and who works there. */
+        KitchenHouse: {
+            /**
+             * Format: double
+             * @description Above the sea, -400 to 4500.
+             * @default 0
+             */
+            altitude_m: number;
+            /**
+             * @description The sign of the money prices are in, 1 to 4 characters.
+             * @default €
+             */
+            currency: string;
+            /**
+             * Format: double
+             * @description To cut one piece and place it, 0 to 120.
+             * @default 6
+             */
+            cut_s: number;
             /**
              * Format: int32
              * @description Pairs of hands, 1 to 20.
+             * @default 1
              */
-            hands?: number;
-            hot_spots?: components["schemas"]["HotSpotsBody"] | null;
+            hands: number;
             /**
-             * Format: double
-             * @description Least gap between pieces on a tray, 5 to 80.
+             * @description Its name, 1 to 80 characters.
+             * @default My kitchen
              */
-            least_gap_mm: number;
-            /**
-             * Format: double
-             * @description Most dough in one mix, 100 to 100,000.
-             */
-            mixer_limit_g: number;
-            /**
-             * Format: int32
-             * @description Mixers, 1 to 20; a bowl and a spoon is one.
-             */
-            mixers?: number;
-            /** @description Its name, 1 to 80 characters. */
             name: string;
-            /** @description Fan ovens. */
-            oven_fan: boolean;
-            /** @description The oven's air on a thermometer at settings, at most 12. */
-            oven_readings?: components["schemas"]["OvenReadingBody"][];
-            /**
-             * Format: int32
-             * @description 1 to 20.
-             */
-            ovens: number;
-            /**
-             * Format: double
-             * @description To heat the oven, 0 to 120.
-             */
-            preheat_min: number;
-            /**
-             * Format: int32
-             * @description Trays an oven takes at once, 1 to 20.
-             */
-            racks_per_oven: number;
-            /**
-             * Format: double
-             * @description Until two thirds of that are back, 0.2 to 15.
-             */
-            recovery_min?: number;
-            /** @description Guide rods owned, each 1 to 40. */
-            rods_mm: number[];
             /**
              * Format: double
              * @description To roll one sheet, 0 to 60.
+             * @default 4
              */
             roll_min: number;
             /**
              * Format: double
              * @description Room, 5 to 40.
+             * @default 22
              */
             room_c: number;
             /**
+             * @description Where its clocks are: a name of the IANA time zone database, such as `Europe/Lisbon`; empty is UTC.
+             * @default
+             */
+            zone: string;
+        };
+        /** @description What dough is weighed and mixed with. */
+        KitchenMixing: {
+            /**
+             * Format: double
+             * @description The mixer's bowl, 300 to 200,000; null while unknown.
+             * @default null
+             */
+            bowl_ml: number | null;
+            /**
+             * @description Size class of the eggs.
+             * @default us_large
+             */
+            egg_class: components["schemas"]["EggClass"];
+            /**
+             * Format: double
+             * @description Smallest step of the fine scale, 0.01 to 50.
+             * @default 0.1
+             */
+            fine_step_g: number;
+            /**
+             * Format: double
+             * @description Most dough in one mix, 100 to 100,000.
+             * @default 1200
+             */
+            mixer_limit_g: number;
+            /**
+             * Format: int32
+             * @description Mixers, 1 to 20; a bowl and a spoon is one.
+             * @default 1
+             */
+            mixers: number;
+            /**
              * Format: double
              * @description Smallest step of the scale, 0.01 to 50.
+             * @default 1
              */
-            scale_step_g?: number;
-            /** @description Whether it is a small one on the worktop, its elements near the tray. */
-            small_oven?: boolean;
-            /** @description What the trays are of. */
+            scale_step_g: number;
+        };
+        /** @description Its ovens. */
+        KitchenOvens: {
+            /**
+             * @description Whether a covered pot on a burner stands in for an oven.
+             * @default false
+             */
+            cover_pot: boolean;
+            /**
+             * Format: double
+             * @description How far the oven's air falls when its door is opened, 0 to 80.
+             * @default 15
+             */
+            door_dip_k: number;
+            /** @default null */
+            hot_spots: components["schemas"]["HotSpotsBody"] | null;
+            /**
+             * @description Fan ovens.
+             * @default false
+             */
+            oven_fan: boolean;
+            /**
+             * @description The oven's air on a thermometer at settings, at most 12.
+             * @default []
+             */
+            oven_readings: components["schemas"]["OvenReadingBody"][];
+            /**
+             * Format: int32
+             * @description 1 to 20.
+             * @default 1
+             */
+            ovens: number;
+            /**
+             * Format: double
+             * @description To heat the oven, 0 to 120.
+             * @default 20
+             */
+            preheat_min: number;
+            /**
+             * Format: int32
+             * @description Trays an oven takes at once, 1 to 20.
+             * @default 1
+             */
+            racks_per_oven: number;
+            /**
+             * Format: double
+             * @description Until two thirds of that are back, 0.2 to 15.
+             * @default 1.5
+             */
+            recovery_min: number;
+            /**
+             * @description Whether it is a small one on the worktop, its elements near the tray.
+             * @default false
+             */
+            small_oven: boolean;
+        };
+        /** @description What cookies are rolled, laid out and cooled on. */
+        KitchenTrays: {
+            /**
+             * Format: int32
+             * @description Trays that can stand to cool, 1 to 200.
+             * @default 8
+             */
+            cooling_places: number;
+            /**
+             * Format: double
+             * @description Least gap between pieces on a tray, 5 to 80.
+             * @default 25
+             */
+            least_gap_mm: number;
+            /**
+             * @description Guide rods owned, each 1 to 40.
+             * @default [
+             *       3,
+             *       5,
+             *       6,
+             *       8,
+             *       10
+             *     ]
+             */
+            rods_mm: number[];
+            /**
+             * @description What the trays are of.
+             * @default aluminium
+             */
             tray_kind: components["schemas"]["TrayKind"];
             /**
              * Format: double
              * @description Usable tray, 100 to 900.
+             * @default 440
              */
             tray_length_mm: number;
             /**
              * Format: double
              * @description Usable tray, 100 to 900.
+             * @default 310
              */
             tray_width_mm: number;
             /**
              * Format: int32
              * @description 1 to 200.
+             * @default 2
              */
             trays_owned: number;
-            /** @description Where its clocks are: a name of the IANA time zone database, such as `Europe/Lisbon`; empty is UTC. */
-            zone?: string;
         };
         /** @description The kitchen as it stands. */
         KitchenView: components["schemas"]["KitchenBody"] & {
@@ -5372,6 +5565,11 @@ export interface components {
             clock_speed: number;
             /** @description The run as it is now thought to be, as far ahead as matters. */
             curve: components["schemas"]["CurvePoint"][];
+            /**
+             * Format: double
+             * @description So far it is drawn, minutes of its clock; null where it never gets ready.
+             */
+            drawn_to_min?: number | null;
             /** @description When it was used or put away, UTC. */
             ended_at?: string | null;
             /**

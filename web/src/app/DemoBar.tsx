@@ -5,12 +5,23 @@ import { Fault, otherFault } from "../kit/Fault";
 export function DemoBar() {
   const remove = useRemoveDemo();
   return (
-    <aside className="no-print mb-2 flex flex-wrap items-center gap-x-3 rounded-xl bg-pale px-4 text-on-pale" aria-label="Demo">
+    <aside
+      className="no-print mb-2 flex flex-wrap items-center gap-x-3 rounded-xl bg-pale px-4 text-on-pale"
+      aria-label="Demo"
+    >
       <p className="flex-1 py-2">The demo bakery: all of it is made up, and nothing in it touches yours.</p>
-      <a href="/" className="btn btn-quiet btn-small">To my bakery</a>
-      <button type="button" className="btn btn-quiet btn-small" disabled={remove.isPending} onClick={() => remove.mutate()}>Remove the demo</button>
+      <a href="/" className="btn btn-quiet btn-small">
+        To my bakery
+      </a>
+      <button
+        type="button"
+        className="btn btn-quiet btn-small"
+        disabled={remove.isPending}
+        onClick={() => remove.mutate()}
+      >
+        Remove the demo
+      </button>
       <Fault text={otherFault(remove.error, [])} />
     </aside>
   );
 }
-

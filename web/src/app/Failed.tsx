@@ -8,7 +8,9 @@ export function Failed() {
   return (
     <main className="mx-auto max-w-xl p-8">
       <h1 className="h-station mb-2">This view could not be shown</h1>
-      <p className="mb-4 text-soft">Nothing is lost. Load the page again; if it stays so, the program has a fault: {String(error)}</p>
+      <p className="mb-4 text-soft">
+        Nothing is lost. Load the page again; if it stays so, the program has a fault: {String(error)}
+      </p>
       <button type="button" className="btn btn-main" onClick={() => location.reload()}>
         Load again
       </button>

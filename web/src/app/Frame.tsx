@@ -33,7 +33,10 @@ export function Frame() {
           <span className="font-head text-xl font-bold tracking-tight">Ready Slab</span>
         </Link>
         {match?.params.jobId ? <Where id={Number(match.params.jobId)} /> : null}
-        <nav aria-label="Program" className="flex w-full items-center justify-between sm:ml-auto sm:w-auto sm:gap-1">
+        <nav
+          aria-label="Program"
+          className="flex w-full items-center justify-between sm:ml-auto sm:w-auto sm:gap-1"
+        >
           <UndoButtons />
           <Link to="/" className="btn btn-quiet btn-small hidden sm:inline-flex">
             Shelf
@@ -52,9 +55,20 @@ export function Frame() {
           <KeySheet />
         </nav>
       </header>
-      {BASE === "" ? null : <Suspense><DemoBar /></Suspense>}
+      {BASE === "" ? null : (
+        <Suspense>
+          <DemoBar />
+        </Suspense>
+      )}
       {/* Times are written without asking for settings: another clock draws all of them anew. */}
-      <Suspense key={units.clock} fallback={<p className="p-6 text-soft" role="status">Opening…</p>}>
+      <Suspense
+        key={units.clock}
+        fallback={
+          <p className="p-6 text-soft" role="status">
+            Opening…
+          </p>
+        }
+      >
         <Outlet />
       </Suspense>
       <SaidHere />
@@ -132,7 +146,9 @@ function UndoButtons() {
         aria-keyshortcuts="Control+Z"
       >
         <span className="font-semibold">Undo</span>
-        {undoLabel ? <span className="hidden truncate font-normal text-soft md:inline">{undoLabel}</span> : null}
+        {undoLabel ? (
+          <span className="hidden truncate font-normal text-soft md:inline">{undoLabel}</span>
+        ) : null}
       </button>
       {redoLabel ? (
         <button

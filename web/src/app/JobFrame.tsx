@@ -30,7 +30,13 @@ export const useJobContext = (): JobContext => useOutletContext<JobContext>();
 
 /** Which station a field at fault belongs to, so that the way to mend it is one press. */
 const FIELD_STATION: Record<string, StationKey> = {
-  cutter: "order", pieces: "order", "making.width_mm": "shape", "making.height_mm": "shape", formula: "dough", chill_place: "cold", tray_chill_place: "cold",
+  cutter: "order",
+  pieces: "order",
+  "making.width_mm": "shape",
+  "making.height_mm": "shape",
+  formula: "dough",
+  chill_place: "cold",
+  tray_chill_place: "cold",
 };
 
 export function JobFrame() {
@@ -45,7 +51,8 @@ export function JobFrame() {
     return () => setTitle("Ready Slab");
   }, [job.data]);
   const { pathname } = useLocation();
-  if (!Number.isInteger(id) || id < 1 || (job.error instanceof Refusal && job.error.problem.status === 404)) return <Missing />;
+  if (!Number.isInteger(id) || id < 1 || (job.error instanceof Refusal && job.error.problem.status === 404))
+    return <Missing />;
   if (!job.data) {
     return (
       <main id="work">
@@ -60,7 +67,13 @@ export function JobFrame() {
   return (
     <>
       <LotTabs job={job.data} />
-      <Counter id={id} plan={plan.data} day={day} records={records.data?.length ?? 0} spread={records.data?.[0]?.spread_percent} />
+      <Counter
+        id={id}
+        plan={plan.data}
+        day={day}
+        records={records.data?.length ?? 0}
+        spread={records.data?.[0]?.spread_percent}
+      />
       <main id="work" className="flex flex-1 flex-col overflow-hidden rounded-b-2xl bg-worktop">
         <h1 className="visually-hidden">{at ? `${at.name}: ${job.data.name}` : job.data.name}</h1>
         {fault ? (
@@ -82,8 +95,23 @@ export function JobFrame() {
         ) : null}
         {plan.data ? (
           <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
-            <Suspense fallback={<p className="p-6 text-soft" role="status">Opening…</p>}>
-              <Outlet context={{ job: job.data, plan: plan.data, day: day ?? plan.data.clock, dim: plan.isFetching || fault !== undefined } satisfies JobContext} />
+            <Suspense
+              fallback={
+                <p className="p-6 text-soft" role="status">
+                  Opening…
+                </p>
+              }
+            >
+              <Outlet
+                context={
+                  {
+                    job: job.data,
+                    plan: plan.data,
+                    day: day ?? plan.data.clock,
+                    dim: plan.isFetching || fault !== undefined,
+                  } satisfies JobContext
+                }
+              />
             </Suspense>
           </div>
         ) : fault ? null : (
@@ -99,25 +127,53 @@ interface Figure {
   under: string;
 }
 
-function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format, records: number, spread: number | undefined): Figure {
+function figures(
+  key: StationKey,
+  plan: Plan,
+  day: Plan["clock"],
+  format: Format,
+  records: number,
+  spread: number | undefined,
+): Figure {
   const { dough, cold, shape, oven } = plan;
   switch (key) {
     case "order":
-      return { figure: `${dough.parts.filter((p) => p.part_use !== "other_job").reduce((n, p) => n + p.pieces, 0)} pieces`, under: dayClock(plan.ready_by) };
+      return {
+        figure: `${dough.parts.filter((p) => p.part_use !== "other_job").reduce((n, p) => n + p.pieces, 0)} pieces`,
+        under: dayClock(plan.ready_by),
+      };
     case "dough":
       return {
         figure: format.bigMass(dough.dough_g),
         under: dough.mixes === 1 ? "one mix" : `${dough.mixes} mixes of ${format.mass(dough.mix_g)}`,
       };
     case "cold":
-      if (cold.stays === "no") return { figure: "Not chilled", under: `${cold.out_as} at ${format.temperature(cold.out_c, 0)}` };
-      return { figure: cold.stays === "exactly" || cold.stays === "overnight" ? `Out ${clock(cold.out_at)}` : `Ready ${clock(cold.ready_at)}`, under: `${pieceWord(plan, format)}, ${cold.place}` };
+      if (cold.stays === "no")
+        return { figure: "Not chilled", under: `${cold.out_as} at ${format.temperature(cold.out_c, 0)}` };
+      return {
+        figure:
+          cold.stays === "exactly" || cold.stays === "overnight"
+            ? `Out ${clock(cold.out_at)}`
+            : `Ready ${clock(cold.ready_at)}`,
+        under: `${pieceWord(plan, format)}, ${cold.place}`,
+      };
     case "shape": {
       if (plan.making.kind !== "cut") {
         const count = shape.rolls[0]?.sheets ?? 0;
         return plan.making.kind === "sliced"
-          ? { figure: count === 1 ? "1 log" : `${count} logs`, under: `slices of ${format.length(shape.thickness_mm)}` }
-          : { figure: plan.making.kind === "tray_bar" ? (count === 1 ? "1 pan" : `${count} pans`) : `${count} portions`, under: `${format.mass(dough.piece_g)} each` };
+          ? {
+              figure: count === 1 ? "1 log" : `${count} logs`,
+              under: `slices of ${format.length(shape.thickness_mm)}`,
+            }
+          : {
+              figure:
+                plan.making.kind === "tray_bar"
+                  ? count === 1
+                    ? "1 pan"
+                    : `${count} pans`
+                  : `${count} portions`,
+              under: `${format.mass(dough.piece_g)} each`,
+            };
       }
       const sheets = shape.rolls.reduce((n, r) => n + r.sheets, 0);
       const first = shape.rolls[0]?.sheets ?? 0;
@@ -134,7 +190,9 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
     case "clock":
       return {
         figure: `Start ${clock(day.start_at)}`,
-        under: sameDay(day.start_at, plan.ready_by) ? `for ${clock(plan.ready_by)}` : `${dayClock(day.start_at)}`,
+        under: sameDay(day.start_at, plan.ready_by)
+          ? `for ${clock(plan.ready_by)}`
+          : `${dayClock(day.start_at)}`,
       };
     case "ledger":
       return {
@@ -144,28 +202,51 @@ function figures(key: StationKey, plan: Plan, day: Plan["clock"], format: Format
   }
 }
 
-function Counter({ id, plan, day, records, spread }: { id: number; plan: Plan | undefined; day: Plan["clock"] | undefined; records: number; spread: number | undefined }) {
+function Counter({
+  id,
+  plan,
+  day,
+  records,
+  spread,
+}: {
+  id: number;
+  plan: Plan | undefined;
+  day: Plan["clock"] | undefined;
+  records: number;
+  spread: number | undefined;
+}) {
   const format = useFormat();
   const strip = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   const drawn = plan !== undefined;
   useEffect(() => {
     // On a narrow screen the strip scrolls; the station one is at stays in view.
-    const here = strip.current?.querySelector<HTMLElement>(`[href="${pathname.split("/").slice(0, 4).join("/")}"]`);
-    if (strip.current && here && drawn) strip.current.scrollLeft = here.offsetLeft - (strip.current.clientWidth - here.offsetWidth) / 2;
+    const here = strip.current?.querySelector<HTMLElement>(
+      `[href="${pathname.split("/").slice(0, 4).join("/")}"]`,
+    );
+    if (strip.current && here && drawn)
+      strip.current.scrollLeft = here.offsetLeft - (strip.current.clientWidth - here.offsetWidth) / 2;
   }, [pathname, drawn]);
   return (
-    <nav ref={strip} aria-label="Stations of this job" className="no-print relative -mx-3 overflow-x-auto px-3 sm:-mx-5 sm:px-5">
+    <nav
+      ref={strip}
+      aria-label="Stations of this job"
+      className="no-print relative -mx-3 overflow-x-auto px-3 sm:-mx-5 sm:px-5"
+    >
       <ol className="grid min-w-[66rem] grid-cols-7 gap-1.5 pt-1">
         {STATIONS.map((s, i) => {
-          const shown = plan ? figures(s.key, plan, day ?? plan.clock, format, records, spread) : { figure: "", under: "" };
+          const shown = plan
+            ? figures(s.key, plan, day ?? plan.clock, format, records, spread)
+            : { figure: "", under: "" };
           return (
             <li key={s.key}>
               <NavLink
                 to={`/jobs/${id}/${s.key}`}
                 className={({ isActive }) =>
                   `block h-full min-h-20 rounded-t-xl px-3 pb-2.5 pt-1.5 no-underline ${
-                    isActive ? "bg-worktop shadow-[inset_0_4px_0_var(--c-butter)]" : "bg-stone-2 hover:bg-raised"
+                    isActive
+                      ? "bg-worktop shadow-[inset_0_4px_0_var(--c-butter)]"
+                      : "bg-stone-2 hover:bg-raised"
                   }`
                 }
               >

@@ -22,21 +22,27 @@ export function KeyWindow({ open, onOpen }: { open: boolean; onOpen(open: boolea
   const { singleKeys, setSingleKeys } = useSettings();
   return (
     <Window title="Keys" open={open} onOpen={onOpen}>
-        <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2 sm:grid-cols-[auto_1fr_auto_1fr]">
-          {STATIONS.map((s, i) => (
-            <Key key={s.key} name={String(i + 1)} does={s.name} />
-          ))}
-          {OTHERS.map(([name, does]) => (
-            <Key key={name} name={name} does={does} />
-          ))}
-        </dl>
-        <p className="mt-5 text-fine text-soft">
-          Values take their unit as you type it: 1/4 in, 6mm, 350F, 4 dozen. Keys rest while you type in a value.
-        </p>
-        <label className="mt-4 flex min-h-11 items-center gap-3">
-          <input type="checkbox" className="h-5 w-5 accent-[var(--c-spruce)]" checked={singleKeys} onChange={(e) => setSingleKeys(e.target.checked)} />
-          Single letters and numbers act. Turn it off if you speak to the computer, or if a cat walks over it.
-        </label>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2 sm:grid-cols-[auto_1fr_auto_1fr]">
+        {STATIONS.map((s, i) => (
+          <Key key={s.key} name={String(i + 1)} does={s.name} />
+        ))}
+        {OTHERS.map(([name, does]) => (
+          <Key key={name} name={name} does={does} />
+        ))}
+      </dl>
+      <p className="mt-5 text-fine text-soft">
+        Values take their unit as you type it: 1/4 in, 6mm, 350F, 4 dozen. Keys rest while you type in a
+        value.
+      </p>
+      <label className="mt-4 flex min-h-11 items-center gap-3">
+        <input
+          type="checkbox"
+          className="h-5 w-5 accent-[var(--c-spruce)]"
+          checked={singleKeys}
+          onChange={(e) => setSingleKeys(e.target.checked)}
+        />
+        Single letters and numbers act. Turn it off if you speak to the computer, or if a cat walks over it.
+      </label>
     </Window>
   );
 }

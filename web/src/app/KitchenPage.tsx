@@ -29,19 +29,39 @@ export function KitchenPage() {
   }
   const k = kitchen.data;
   const save = (field: keyof Kitchen) => (value: number) => change.mutateAsync({ [field]: value });
-  const amount = (field: keyof Kitchen & string, label: string, kind: "length" | "mass" | "temperature" | "duration" | "count", step = 1) => (
-    <Amount label={label} kind={kind} value={k[field] as number} field={field} step={step} onSave={save(field)} />
+  const amount = (
+    field: keyof Kitchen & string,
+    label: string,
+    kind: "length" | "mass" | "temperature" | "duration" | "count",
+    step = 1,
+  ) => (
+    <Amount
+      label={label}
+      kind={kind}
+      value={k[field] as number}
+      field={field}
+      step={step}
+      onSave={save(field)}
+    />
   );
   return (
     <main id="work" className="flex-1 rounded-2xl bg-worktop p-5 sm:p-6">
       <div className="mb-5 flex flex-wrap items-end justify-between gap-4">
         <div>
           <h1 className="h-station mb-1">{k.name}</h1>
-          <p className="text-soft">What stands in the kitchen. Every job is planned with these sizes; a change here moves all of them.</p>
+          <p className="text-soft">
+            What stands in the kitchen. Every job is planned with these sizes; a change here moves all of
+            them.
+          </p>
         </div>
         <div className="flex flex-wrap gap-3">
           <div className="w-64">
-            <TextField label="Name" value={k.name} field="name" onSave={(name) => change.mutateAsync({ name })} />
+            <TextField
+              label="Name"
+              value={k.name}
+              field="name"
+              onSave={(name) => change.mutateAsync({ name })}
+            />
           </div>
           <Zone zone={k.zone ?? ""} onSave={(zone) => change.mutateAsync({ zone })} />
         </div>
@@ -57,7 +77,10 @@ export function KitchenPage() {
           <Choice
             label="Air in the fridge"
             value={k.fridge_fan ? "fan" : "still"}
-            options={[{ value: "still", label: "Still air" }, { value: "fan", label: "With a fan" }]}
+            options={[
+              { value: "still", label: "Still air" },
+              { value: "fan", label: "With a fan" },
+            ]}
             onChange={(v) => change.mutate({ fridge_fan: v === "fan" })}
           />
         </Thing>
@@ -65,7 +88,10 @@ export function KitchenPage() {
           {amount("freezer_c", "Air inside", "temperature")}
           {amount("freezer_places", "Trays or doughs in the freezer", "count")}
         </Thing>
-        <Thing name="Trays" picture={<TrayPicture width={k.tray_width_mm} length={k.tray_length_mm} count={k.trays_owned} />}>
+        <Thing
+          name="Trays"
+          picture={<TrayPicture width={k.tray_width_mm} length={k.tray_length_mm} count={k.trays_owned} />}
+        >
           <div className="grid grid-cols-2 gap-3">
             {amount("tray_width_mm", "Usable width", "length", 5)}
             {amount("tray_length_mm", "Usable length", "length", 5)}
@@ -106,13 +132,26 @@ export function KitchenPage() {
         <Thing name="Eggs and money" picture={<EggPicture />}>
           <label className="block">
             <span className="mb-1 block text-fine text-soft">Eggs are of size</span>
-            <select className="field" value={k.egg_class} onChange={(e) => change.mutate({ egg_class: e.target.value as NonNullable<Kitchen["egg_class"]> })}>
+            <select
+              className="field"
+              value={k.egg_class}
+              onChange={(e) =>
+                change.mutate({ egg_class: e.target.value as NonNullable<Kitchen["egg_class"]> })
+              }
+            >
               {EGGS.map((egg) => (
-                <option key={egg} value={egg}>{eggWord(egg)}</option>
+                <option key={egg} value={egg}>
+                  {eggWord(egg)}
+                </option>
               ))}
             </select>
           </label>
-          <TextField label="Prices are in" value={k.currency ?? "\u20ac"} field="currency" onSave={(currency) => change.mutateAsync({ currency })} />
+          <TextField
+            label="Prices are in"
+            value={k.currency ?? "\u20ac"}
+            field="currency"
+            onSave={(currency) => change.mutateAsync({ currency })}
+          />
         </Thing>
         <Thing name="Ovens" picture={<OvenPicture racks={k.racks_per_oven} />}>
           <div className="grid grid-cols-2 gap-3">
@@ -124,10 +163,15 @@ export function KitchenPage() {
           <Choice
             label="Heat in the oven"
             value={k.oven_fan ? "fan" : "still"}
-            options={[{ value: "still", label: "Top and bottom heat" }, { value: "fan", label: "Fan, without steam" }]}
+            options={[
+              { value: "still", label: "Top and bottom heat" },
+              { value: "fan", label: "Fan, without steam" },
+            ]}
             onChange={(v) => change.mutate({ oven_fan: v === "fan" })}
           />
-          <p className="text-fine"><Link to="/kitchen/oven">{k.cover_pot ? "A covered pot stands in for it" : ovenWords(k)}</Link></p>
+          <p className="text-fine">
+            <Link to="/kitchen/oven">{k.cover_pot ? "A covered pot stands in for it" : ovenWords(k)}</Link>
+          </p>
         </Thing>
         <Thing name="Hands" picture={<HandsPicture />}>
           {amount("hands", "People at work", "count")}
@@ -141,7 +185,12 @@ export function KitchenPage() {
             onSave={(minutes) => change.mutateAsync({ cut_s: minutes * 60 })}
           />
         </Thing>
-        {BASE === "" ? <><Safe /><Devices /></> : null}
+        {BASE === "" ? (
+          <>
+            <Safe />
+            <Devices />
+          </>
+        ) : null}
       </div>
     </main>
   );
@@ -149,8 +198,31 @@ export function KitchenPage() {
 
 /** Fields that say themselves what is wrong with them. */
 const NAMED = [
-  "name", "zone", "currency", "room_c", "fridge_c", "freezer_c", "tray_width_mm", "tray_length_mm", "trays_owned", "least_gap_mm", "rods_mm", "mixer_limit_g", "bowl_ml",
-  "scale_step_g", "fine_step_g", "ovens", "racks_per_oven", "preheat_min", "roll_min", "cut_s", "hands", "mixers", "fridge_places", "freezer_places", "cooling_places",
+  "name",
+  "zone",
+  "currency",
+  "room_c",
+  "fridge_c",
+  "freezer_c",
+  "tray_width_mm",
+  "tray_length_mm",
+  "trays_owned",
+  "least_gap_mm",
+  "rods_mm",
+  "mixer_limit_g",
+  "bowl_ml",
+  "scale_step_g",
+  "fine_step_g",
+  "ovens",
+  "racks_per_oven",
+  "preheat_min",
+  "roll_min",
+  "cut_s",
+  "hands",
+  "mixers",
+  "fridge_places",
+  "freezer_places",
+  "cooling_places",
 ];
 
 /** Whose clock the kitchen goes by: every time on every screen is of it. */
@@ -166,9 +238,13 @@ function Zone({ zone, onSave }: { zone: string; onSave(zone: string): Promise<un
     <label className="block w-64">
       <span className="mb-1 block text-fine text-soft">Its clocks are those of</span>
       <select className="field" value={zone} onChange={(e) => save(e.target.value)}>
-        {all.includes(zone) ? null : <option value={zone}>{zone === "" ? "UTC" : zone.replaceAll("_", " ")}</option>}
+        {all.includes(zone) ? null : (
+          <option value={zone}>{zone === "" ? "UTC" : zone.replaceAll("_", " ")}</option>
+        )}
         {all.map((z) => (
-          <option key={z} value={z}>{z.replaceAll("_", " ")}</option>
+          <option key={z} value={z}>
+            {z.replaceAll("_", " ")}
+          </option>
         ))}
       </select>
       <Fault text={fault ?? otherFault(zones.error, [])} />
@@ -201,13 +277,26 @@ function Rods({ rods, onSave }: { rods: number[]; onSave(rods: number[]): Promis
         {rods.map((r) => (
           <li key={r} className="flex items-center rounded-lg border-[1.5px] border-edge pl-3">
             <span className="num">{format.length(r)}</span>
-            <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Remove ${format.length(r)}`} onClick={() => void onSave(rods.filter((x) => x !== r))}>
+            <button
+              type="button"
+              className="min-h-11 min-w-11 text-soft"
+              aria-label={`Remove ${format.length(r)}`}
+              onClick={() => void onSave(rods.filter((x) => x !== r))}
+            >
               ×
             </button>
           </li>
         ))}
       </ul>
-      <Amount label="Add rods of this height" kind="length" value={0} unset placeholder="8 mm" field="rods_mm" onSave={(v) => onSave([...rods, v])} />
+      <Amount
+        label="Add rods of this height"
+        kind="length"
+        value={0}
+        unset
+        placeholder="8 mm"
+        field="rods_mm"
+        onSave={(v) => onSave([...rods, v])}
+      />
     </>
   );
 }
@@ -217,7 +306,13 @@ function RoomPicture({ room }: { room: number }) {
     <svg width="36" height="52" viewBox="0 0 36 52" aria-hidden="true">
       <rect x="13" y="3" width="10" height="34" rx="5" className="fill-none stroke-edge" strokeWidth="2" />
       <circle cx="18" cy="42" r="8" className="fill-warm" />
-      <rect x="16" y={36 - Math.min(30, Math.max(2, room * 0.8))} width="4" height={Math.min(30, Math.max(2, room * 0.8)) + 4} className="fill-warm" />
+      <rect
+        x="16"
+        y={36 - Math.min(30, Math.max(2, room * 0.8))}
+        width="4"
+        height={Math.min(30, Math.max(2, room * 0.8)) + 4}
+        className="fill-warm"
+      />
     </svg>
   );
 }
@@ -225,7 +320,15 @@ function RoomPicture({ room }: { room: number }) {
 function CasePicture({ air, shelves }: { air: number; shelves: number }) {
   return (
     <svg width="40" height="56" viewBox="0 0 40 56" aria-hidden="true">
-      <rect x="3" y="2" width="34" height="52" rx="4" className={air < 0 ? "fill-cold stroke-edge" : "fill-cold-pale stroke-edge"} strokeWidth="2" />
+      <rect
+        x="3"
+        y="2"
+        width="34"
+        height="52"
+        rx="4"
+        className={air < 0 ? "fill-cold stroke-edge" : "fill-cold-pale stroke-edge"}
+        strokeWidth="2"
+      />
       {Array.from({ length: shelves }, (_, i) => (
         <path key={i} d={`M7 ${14 + i * (36 / shelves)}h26`} className="stroke-worktop" strokeWidth="2.5" />
       ))}
@@ -239,7 +342,16 @@ function TrayPicture({ width, length, count }: { width: number; length: number; 
   return (
     <svg width="92" height="56" viewBox="0 0 92 56" aria-hidden="true">
       {Array.from({ length: shown }, (_, i) => (
-        <rect key={i} x={3 + (shown - 1 - i) * 5} y={3 + i * 2.5} width={length * scale} height={width * scale} rx="3" className="fill-stone-2 stroke-edge" strokeWidth="1.5" />
+        <rect
+          key={i}
+          x={3 + (shown - 1 - i) * 5}
+          y={3 + i * 2.5}
+          width={length * scale}
+          height={width * scale}
+          rx="3"
+          className="fill-stone-2 stroke-edge"
+          strokeWidth="1.5"
+        />
       ))}
     </svg>
   );
@@ -250,7 +362,14 @@ function RodPicture({ rods }: { rods: number[] }) {
   return (
     <svg width="92" height="46" viewBox="0 0 92 46" aria-hidden="true">
       {rods.slice(0, 7).map((r, i) => (
-        <rect key={r} x={3 + i * 12} y={43 - (r / tallest) * 40} width="9" height={(r / tallest) * 40} className="fill-butter stroke-cut-line" />
+        <rect
+          key={r}
+          x={3 + i * 12}
+          y={43 - (r / tallest) * 40}
+          width="9"
+          height={(r / tallest) * 40}
+          className="fill-butter stroke-cut-line"
+        />
       ))}
       <path d="M0 44.5h92" className="stroke-edge" strokeWidth="2" />
     </svg>
@@ -272,7 +391,15 @@ function ScalePicture() {
     <svg width="72" height="40" viewBox="0 0 72 40" aria-hidden="true">
       <path d="M8 8h56" className="stroke-edge" strokeWidth="4" strokeLinecap="round" />
       <path d="M36 8v6" className="stroke-edge" strokeWidth="3" />
-      <rect x="12" y="14" width="48" height="23" rx="5" className="fill-stone-2 stroke-edge" strokeWidth="2" />
+      <rect
+        x="12"
+        y="14"
+        width="48"
+        height="23"
+        rx="5"
+        className="fill-stone-2 stroke-edge"
+        strokeWidth="2"
+      />
       <rect x="22" y="20" width="28" height="11" rx="2" className="fill-cold-pale" />
     </svg>
   );
@@ -282,7 +409,15 @@ function EggPicture() {
   return (
     <svg width="72" height="40" viewBox="0 0 72 40" aria-hidden="true">
       {[14, 36, 58].map((x) => (
-        <ellipse key={x} cx={x} cy="21" rx="10" ry="13.5" className="fill-dough stroke-cut-line" strokeWidth="1.5" />
+        <ellipse
+          key={x}
+          cx={x}
+          cy="21"
+          rx="10"
+          ry="13.5"
+          className="fill-dough stroke-cut-line"
+          strokeWidth="1.5"
+        />
       ))}
     </svg>
   );
@@ -295,7 +430,12 @@ function OvenPicture({ racks }: { racks: number }) {
       <rect x="2" y="2" width="56" height="48" rx="5" className="fill-stone-2 stroke-edge" strokeWidth="2" />
       <rect x="8" y="14" width="44" height="30" rx="3" className="fill-ink" />
       {Array.from({ length: shown }, (_, i) => (
-        <path key={i} d={`M12 ${14 + ((i + 1) * 30) / (shown + 1)}h36`} className="stroke-butter" strokeWidth="2" />
+        <path
+          key={i}
+          d={`M12 ${14 + ((i + 1) * 30) / (shown + 1)}h36`}
+          className="stroke-butter"
+          strokeWidth="2"
+        />
       ))}
     </svg>
   );
@@ -304,7 +444,15 @@ function OvenPicture({ racks }: { racks: number }) {
 function HandsPicture() {
   return (
     <svg width="92" height="34" viewBox="0 0 92 34" aria-hidden="true">
-      <rect x="20" y="8" width="52" height="17" rx="8" className="fill-butter stroke-cut-line" strokeWidth="1.5" />
+      <rect
+        x="20"
+        y="8"
+        width="52"
+        height="17"
+        rx="8"
+        className="fill-butter stroke-cut-line"
+        strokeWidth="1.5"
+      />
       <rect x="2" y="13" width="18" height="7" rx="3.5" className="fill-edge" />
       <rect x="72" y="13" width="18" height="7" rx="3.5" className="fill-edge" />
     </svg>

@@ -24,7 +24,11 @@ export function LivePage() {
         <div>
           <h1 className="h-station">In the cold</h1>
           <p role="status" className={connected ? "text-soft" : "font-semibold text-warm"}>
-            {connected ? (pieces && pieces.length > 0 ? "As it is this second." : "") : "The server does not answer; trying again. These are the last figures."}
+            {connected
+              ? pieces && pieces.length > 0
+                ? "As it is this second."
+                : ""
+              : "The server does not answer; trying again. These are the last figures."}
           </p>
         </div>
         <Telling />
@@ -33,12 +37,18 @@ export function LivePage() {
         <div className="rounded-xl bg-stone p-6 text-lg">
           <p className="font-head text-xl font-bold">Nothing is in the cold.</p>
           <p className="mt-1 max-w-[40rem] text-soft">
-            Open a job on the <Link className="underline" to="/">shelf</Link>, go to its Cold station and put a piece in: it is told here, large enough to read from the bench.
+            Open a job on the{" "}
+            <Link className="underline" to="/">
+              shelf
+            </Link>
+            , go to its Cold station and put a piece in: it is told here, large enough to read from the bench.
           </p>
         </div>
       ) : null}
       <ul className="grid gap-4 lg:grid-cols-2">
-        {pieces?.map((p) => <Card key={p.id} piece={p} />)}
+        {pieces?.map((p) => (
+          <Card key={p.id} piece={p} />
+        ))}
       </ul>
     </main>
   );
@@ -50,15 +60,21 @@ function Card({ piece }: { piece: LivePiece }) {
   const real = piece.clock_speed === 1;
   return (
     <li className="overflow-hidden rounded-2xl border-2 border-rule" aria-label={piece.name}>
-      <div className={`flex flex-wrap items-baseline justify-between gap-x-4 px-5 py-3 ${stateLook(piece.now.side)}`}>
+      <div
+        className={`flex flex-wrap items-baseline justify-between gap-x-4 px-5 py-3 ${stateLook(piece.now.side)}`}
+      >
         <p className="font-head text-3xl font-bold tracking-tight">{stateWords(piece)}</p>
         <p className="font-head text-2xl font-semibold">{piece.name}</p>
       </div>
       <div className="p-5">
         <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-          <p className="font-head text-[4rem] font-bold leading-none tracking-tight tabular-nums">{leftWords(piece)}</p>
+          <p className="font-head text-[4rem] font-bold leading-none tracking-tight tabular-nums">
+            {leftWords(piece)}
+          </p>
           <p>
-            <span className="font-head text-[3rem] font-bold leading-none tracking-tight tabular-nums">{format.temperature(piece.now.core_c)}</span>
+            <span className="font-head text-[3rem] font-bold leading-none tracking-tight tabular-nums">
+              {format.temperature(piece.now.core_c)}
+            </span>
             {piece.now.word ? <span className="ml-2 text-lg text-soft">{piece.now.word}</span> : null}
           </p>
         </div>
@@ -76,9 +92,15 @@ function Card({ piece }: { piece: LivePiece }) {
                 : `In for ${duration(piece.now.elapsed_min)} by its own clock, which runs ${piece.clock_speed} times as fast.`}
           </span>
         </p>
-        {piece.now.too_long ? <p className="mt-2 text-lg font-semibold text-warm"><Says of={piece.now.too_long} /></p> : null}
+        {piece.now.too_long ? (
+          <p className="mt-2 text-lg font-semibold text-warm">
+            <Says of={piece.now.too_long} />
+          </p>
+        ) : null}
         {piece.now.out_of_cold_min >= 60 ? (
-          <p className="mt-2 text-lg font-semibold text-warm">{duration(piece.now.out_of_cold_min)} out of the cold so far. {say(piece.now.cold_rule, format)}</p>
+          <p className="mt-2 text-lg font-semibold text-warm">
+            {duration(piece.now.out_of_cold_min)} out of the cold so far. {say(piece.now.cold_rule, format)}
+          </p>
         ) : null}
         <div className="mt-4">
           <Moves piece={piece} large />
@@ -93,21 +115,29 @@ function Track({ piece }: { piece: LivePiece }) {
   const ready = piece.ready_after_min;
   if (ready == null) return null;
   const past = piece.past_after_min;
-  const end = Math.max((past ?? ready * 2) * 1.15, 1);
+  const end = Math.max(piece.drawn_to_min ?? ready, 1);
   const share = (m: number) => `${Math.min(100, Math.max(0, (100 * m) / end))}%`;
   const width = (a: number, b: number) => `${Math.max(0, (100 * (Math.min(b, end) - a)) / end)}%`;
   return (
     <div className="relative mt-4 h-7 overflow-hidden rounded-lg bg-cold-pale" aria-hidden="true">
       <span className="absolute inset-y-0 left-0 bg-warm-pale" style={{ width: share(ready) }} />
-      <span className="absolute inset-y-0 bg-butter" style={{ left: share(ready), width: width(ready, past ?? end) }} />
-      <span className="absolute inset-y-0 w-1.5 bg-ink" style={{ left: `calc(${share(piece.now.elapsed_min)} - 3px)` }} />
+      <span
+        className="absolute inset-y-0 bg-butter"
+        style={{ left: share(ready), width: width(ready, past ?? end) }}
+      />
+      <span
+        className="absolute inset-y-0 w-1.5 bg-ink"
+        style={{ left: `calc(${share(piece.now.elapsed_min)} - 3px)` }}
+      />
     </div>
   );
 }
 
 function Telling() {
   const sound = useSound();
-  const [allowed, setAllowed] = useState(() => (typeof Notification === "undefined" ? "denied" : Notification.permission));
+  const [allowed, setAllowed] = useState(() =>
+    typeof Notification === "undefined" ? "denied" : Notification.permission,
+  );
   return (
     <div className="flex flex-wrap items-end gap-3">
       <div>
@@ -115,11 +145,19 @@ function Telling() {
         <Choice label="Sound" value={sound} options={SOUNDS} onChange={setSound} />
       </div>
       {allowed === "default" ? (
-        <button type="button" className="btn" onClick={() => void Notification.requestPermission().then(setAllowed)}>
+        <button
+          type="button"
+          className="btn"
+          onClick={() => void Notification.requestPermission().then(setAllowed)}
+        >
           Also notify me outside this tab
         </button>
       ) : (
-        <p className="pb-2.5 text-fine text-soft">{allowed === "granted" ? "You are also notified outside this tab." : "This browser notifies in the tab only."}</p>
+        <p className="pb-2.5 text-fine text-soft">
+          {allowed === "granted"
+            ? "You are also notified outside this tab."
+            : "This browser notifies in the tab only."}
+        </p>
       )}
     </div>
   );

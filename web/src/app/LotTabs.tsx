@@ -10,7 +10,10 @@ export function LotTabs({ job }: { job: Job }) {
   // The same station of another lot, without the view within it: not every lot has them all.
   const station = pathname.split("/")[3] ?? "order";
   return (
-    <nav aria-label="Batches of this job" className="no-print -mb-1 flex flex-wrap items-center gap-x-1 gap-y-1 pt-1">
+    <nav
+      aria-label="Batches of this job"
+      className="no-print -mb-1 flex flex-wrap items-center gap-x-1 gap-y-1 pt-1"
+    >
       <span className="mr-1 text-fine text-soft">Batches</span>
       {family.map((lot) => (
         <Link

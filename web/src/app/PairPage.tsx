@@ -13,7 +13,8 @@ export function wayBack(search: string): string {
 /** The code that a picture has brought along. */
 export const broughtAlong = (hash: string): string => /^#(\d{8})$/.exec(hash)?.[1] ?? "";
 
-const likely = (): string => (matchMedia("(pointer: coarse)").matches ? (innerWidth < 600 ? "Phone" : "Tablet") : "Computer");
+const likely = (): string =>
+  matchMedia("(pointer: coarse)").matches ? (innerWidth < 600 ? "Phone" : "Tablet") : "Computer";
 
 export function PairPage() {
   const [code, setCode] = useState(() => broughtAlong(location.hash));
@@ -32,7 +33,9 @@ export function PairPage() {
       <form onSubmit={send} className="rounded-xl border border-rule bg-raised p-6">
         <p className="text-fine text-soft">Ready Slab</p>
         <h1 className="h-station mt-1">Let this device in</h1>
-        <p className="mt-2">Enter the 12-digit code. It is shown where the program was started, and under Kitchen, Devices.</p>
+        <p className="mt-2">
+          Enter the 12-digit code. It is shown where the program was started, and under Kitchen, Devices.
+        </p>
         <label className="mt-4 block">
           <span className="mb-1 block text-fine text-soft">Code</span>
           <input
@@ -47,11 +50,20 @@ export function PairPage() {
         </label>
         <label className="mt-3 block">
           <span className="mb-1 block text-fine text-soft">What this device is called</span>
-          <input className="field" value={name} autoComplete="off" onChange={(e) => setName(e.target.value)} />
+          <input
+            className="field"
+            value={name}
+            autoComplete="off"
+            onChange={(e) => setName(e.target.value)}
+          />
         </label>
         <Fault text={faultOf(pair.error, "name") ?? otherFault(pair.error, ["name"])} />
-        <button type="submit" className="btn btn-main mt-4 w-full" disabled={pair.isPending}>Let it in</button>
-        <p className="mt-3 text-fine text-soft">It keeps a cookie that only this bakery reads; it can be shut out again at any time.</p>
+        <button type="submit" className="btn btn-main mt-4 w-full" disabled={pair.isPending}>
+          Let it in
+        </button>
+        <p className="mt-3 text-fine text-soft">
+          It keeps a cookie that only this bakery reads; it can be shut out again at any time.
+        </p>
       </form>
     </main>
   );

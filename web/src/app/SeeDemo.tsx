@@ -9,7 +9,9 @@ export function SeeDemo({ children }: { children: string }) {
   if (!kitchen.data || kitchen.data.made_up) return null;
   return (
     <>
-      <button type="button" className="btn btn-quiet" disabled={demo.isPending} onClick={() => demo.mutate()}>{children}</button>
+      <button type="button" className="btn btn-quiet" disabled={demo.isPending} onClick={() => demo.mutate()}>
+        {children}
+      </button>
       <Fault text={otherFault(demo.error, [])} />
     </>
   );

@@ -3,7 +3,15 @@ import { at } from "../api/base";
 import { useDeferredValue, useState } from "react";
 import { Link, Navigate, useNavigate } from "react-router";
 import type { Cutter, Formula, Job } from "../api/client";
-import { useCutters, useDeleteCutter, useDeleteFormula, useDeleteJob, useFormulas, useJobPages, useReadBack } from "../api/queries";
+import {
+  useCutters,
+  useDeleteCutter,
+  useDeleteFormula,
+  useDeleteJob,
+  useFormulas,
+  useJobPages,
+  useReadBack,
+} from "../api/queries";
 import { clock, longDay, now } from "../drawing/time";
 import { say } from "../drawing/sentence";
 import { number, type Format } from "../drawing/units";
@@ -35,7 +43,8 @@ export function Shelf() {
     );
   }
   // A new bakery begins with its first batch.
-  if (wanted === "" && jobs.data.length + formulas.data.length + cutters.data.length === 0) return <Navigate to="/new" replace />;
+  if (wanted === "" && jobs.data.length + formulas.data.length + cutters.data.length === 0)
+    return <Navigate to="/new" replace />;
   return (
     <main id="work" className="flex-1 space-y-4">
       <section className="rounded-2xl bg-worktop p-5 sm:p-6" aria-labelledby="jobs-head">
@@ -45,15 +54,38 @@ export function Shelf() {
           </h1>
           <div className="flex flex-wrap items-center gap-2">
             {total > SEARCHED || named !== "" ? (
-              <input type="search" className="field w-64" placeholder="Job, recipe or cutter" aria-label="Look for a job" maxLength={80} value={named} onChange={(e) => setNamed(e.target.value)} />
+              <input
+                type="search"
+                className="field w-64"
+                placeholder="Job, recipe or cutter"
+                aria-label="Look for a job"
+                maxLength={80}
+                value={named}
+                onChange={(e) => setNamed(e.target.value)}
+              />
             ) : null}
             <NewJob />
           </div>
         </div>
-        {jobs.data.length === 0 && wanted !== "" ? <p className="max-w-2xl text-lg" role="status">No job is called “{wanted}”, nor made with a recipe or cutter of that name.</p> : jobs.data.length === 0 ? <p className="max-w-2xl text-lg">No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.</p> : <JobList jobs={jobs.data} coming={coming} formulas={formulas.data} cutters={cutters.data} />}
+        {jobs.data.length === 0 && wanted !== "" ? (
+          <p className="max-w-2xl text-lg" role="status">
+            No job is called “{wanted}”, nor made with a recipe or cutter of that name.
+          </p>
+        ) : jobs.data.length === 0 ? (
+          <p className="max-w-2xl text-lg">
+            No job is planned. <Link to="/new">Plan one</Link>: a dough, a shape, how many and for when.
+          </p>
+        ) : (
+          <JobList jobs={jobs.data} coming={coming} formulas={formulas.data} cutters={cutters.data} />
+        )}
         <Damaged all={pages.data?.pages.flatMap((p) => p.damaged) ?? []} />
         {pages.hasNextPage ? (
-          <button type="button" className="btn mt-4" disabled={pages.isFetchingNextPage} onClick={() => void pages.fetchNextPage()}>
+          <button
+            type="button"
+            className="btn mt-4"
+            disabled={pages.isFetchingNextPage}
+            onClick={() => void pages.fetchNextPage()}
+          >
             More of the {total}
           </button>
         ) : null}
@@ -73,8 +105,12 @@ function Damaged({ all }: { all: readonly { id: number; why: string }[] }) {
     <>
       {all.map((d) => (
         <div key={d.id} role="alert" className="say mt-4 flex flex-wrap items-center justify-between gap-3">
-          <p>Job {d.id} cannot be read: {d.why}. A backup may hold it as it was.</p>
-          <button type="button" className="btn btn-small" onClick={() => remove.mutate(d.id)}>Delete job {d.id}</button>
+          <p>
+            Job {d.id} cannot be read: {d.why}. A backup may hold it as it was.
+          </p>
+          <button type="button" className="btn btn-small" onClick={() => remove.mutate(d.id)}>
+            Delete job {d.id}
+          </button>
         </div>
       ))}
     </>
@@ -82,11 +118,29 @@ function Damaged({ all }: { all: readonly { id: number; why: string }[] }) {
 }
 
 /** What is wanted from today on, and behind it what was. */
-function JobList({ jobs, coming, formulas, cutters }: { jobs: Job[]; coming: number; formulas: Formula[]; cutters: Cutter[] }) {
+function JobList({
+  jobs,
+  coming,
+  formulas,
+  cutters,
+}: {
+  jobs: Job[];
+  coming: number;
+  formulas: Formula[];
+  cutters: Cutter[];
+}) {
   const remove = useDeleteJob();
   const leads = jobs.filter((j) => j.lot_of == null || !jobs.some((k) => k.id === j.lot_of));
   const [next, earlier] = [leads.slice(0, coming), leads.slice(coming)];
-  const cards = (some: Job[]) => <JobCards leads={some} jobs={jobs} formulas={formulas} cutters={cutters} onDelete={(id) => remove.mutate(id)} />;
+  const cards = (some: Job[]) => (
+    <JobCards
+      leads={some}
+      jobs={jobs}
+      formulas={formulas}
+      cutters={cutters}
+      onDelete={(id) => remove.mutate(id)}
+    />
+  );
   return (
     <>
       <Fault text={otherFault(remove.error, [])} />
@@ -116,7 +170,11 @@ function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
         const formula = formulas.find((f) => f.id === job.formula_id);
         return (
           <li key={job.id} className="flex items-center gap-4 rounded-xl border border-rule bg-raised p-4">
-            <div className="grid size-20 shrink-0 place-items-center">{cutter && (job.making?.kind ?? "cut") === "cut" ? <CutterPicture cutter={cutter} size={76} /> : null}</div>
+            <div className="grid size-20 shrink-0 place-items-center">
+              {cutter && (job.making?.kind ?? "cut") === "cut" ? (
+                <CutterPicture cutter={cutter} size={76} />
+              ) : null}
+            </div>
             <div className="min-w-0 flex-1">
               <Link to={`/jobs/${job.id}/order`} className="block font-head text-xl font-bold leading-tight">
                 {job.name}
@@ -124,9 +182,15 @@ function JobCards({ leads, jobs, formulas, cutters, onDelete }: Cards) {
               <p className="text-fine text-soft">
                 {[madeWords(job, cutter, format), formula?.name].filter(Boolean).join(", ")}
               </p>
-              {lots.length > 0 ? <p className="text-fine text-soft">and {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}</p> : null}
+              {lots.length > 0 ? (
+                <p className="text-fine text-soft">
+                  and {lots.map((l) => `${l.pieces} × ${l.name}`).join(", ")}
+                </p>
+              ) : null}
               <p className="font-semibold">
-                {longDay(job.ready_by)}{job.ready_by.slice(0, 4) === thisYear ? "" : ` ${job.ready_by.slice(0, 4)}`}, {clock(job.ready_by)}
+                {longDay(job.ready_by)}
+                {job.ready_by.slice(0, 4) === thisYear ? "" : ` ${job.ready_by.slice(0, 4)}`},{" "}
+                {clock(job.ready_by)}
               </p>
             </div>
             <button
@@ -184,7 +248,9 @@ function NewJob() {
       >
         Read a job file
       </FileButton>
-      <Link to="/new" className="btn btn-main">New job</Link>
+      <Link to="/new" className="btn btn-main">
+        New job
+      </Link>
       <Fault text={unread ?? otherFault(readBack.error, [])} />
     </div>
   );
@@ -224,10 +290,19 @@ function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) 
                 </span>
                 {job ? null : (
                   <>
-                    <Link to={`/new?recipe=${f.id}`} className="btn btn-quiet btn-small" aria-label={`Start a job with ${f.name}`}>
+                    <Link
+                      to={`/new?recipe=${f.id}`}
+                      className="btn btn-quiet btn-small"
+                      aria-label={`Start a job with ${f.name}`}
+                    >
                       Start a job
                     </Link>
-                    <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${f.name}`} onClick={() => remove.mutate(f.id)}>
+                    <button
+                      type="button"
+                      className="btn btn-quiet btn-small"
+                      aria-label={`Remove ${f.name}`}
+                      onClick={() => remove.mutate(f.id)}
+                    >
                       Remove
                     </button>
                   </>
@@ -237,7 +312,9 @@ function FormulaShelf({ formulas, jobs }: { formulas: Formula[]; jobs: Job[] }) 
           );
         })}
       </ul>
-      <p className="mt-2 text-fine text-soft">Butter : sugar : flour by weight. A job's Dough station edits its recipe.</p>
+      <p className="mt-2 text-fine text-soft">
+        Butter : sugar : flour by weight. A job's Dough station edits its recipe.
+      </p>
     </section>
   );
 }
@@ -266,10 +343,19 @@ function CutterShelf({ cutters }: { cutters: Cutter[] }) {
             </p>
             {c.warning ? <p className="mt-1 text-fine text-warm">{say(c.warning, format)}</p> : null}
             <div className="mt-2 flex justify-center gap-1">
-              <a href={at(`/api/cutters/${c.id}/outline.svg`)} className="btn btn-quiet btn-small" aria-label={`SVG of ${c.name}`}>
+              <a
+                href={at(`/api/cutters/${c.id}/outline.svg`)}
+                className="btn btn-quiet btn-small"
+                aria-label={`SVG of ${c.name}`}
+              >
                 SVG
               </a>
-              <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${c.name}`} onClick={() => remove.mutate(c.id)}>
+              <button
+                type="button"
+                className="btn btn-quiet btn-small"
+                aria-label={`Remove ${c.name}`}
+                onClick={() => remove.mutate(c.id)}
+              >
                 Remove
               </button>
             </div>

@@ -35,7 +35,11 @@ export function UnitsButton() {
           <span className="hidden sm:inline"> · {SIGNS.temperature[units.temperature]}</span>
         </span>
       </button>
-      {wanted ? <Suspense><UnitsWindow open={open} onOpen={setOpen} /></Suspense> : null}
+      {wanted ? (
+        <Suspense>
+          <UnitsWindow open={open} onOpen={setOpen} />
+        </Suspense>
+      ) : null}
     </>
   );
 }

@@ -59,7 +59,8 @@ export function setTitle(text: string): void {
 }
 
 /** The ready first, then by how soon, those that never are last. */
-const rank = (p: LivePiece): number => (p.now.side === "ready" ? -1e9 : p.never ? 1e9 : (p.now.left_min ?? 1e9) / p.clock_speed);
+const rank = (p: LivePiece): number =>
+  p.now.side === "ready" ? -1e9 : p.never ? 1e9 : (p.now.left_min ?? 1e9) / p.clock_speed;
 
 /** The one piece the tab's title speaks of: one that is ready, else the one that is ready next. */
 export function foremost(pieces: readonly LivePiece[]): LivePiece | undefined {
@@ -67,7 +68,10 @@ export function foremost(pieces: readonly LivePiece[]): LivePiece | undefined {
 }
 
 /** Pieces that were not ready when they were last looked at, and are now; and those that were and are no longer. */
-export function turned(before: ReadonlyMap<number, string>, pieces: readonly LivePiece[]): { ready: LivePiece[]; past: LivePiece[] } {
+export function turned(
+  before: ReadonlyMap<number, string>,
+  pieces: readonly LivePiece[],
+): { ready: LivePiece[]; past: LivePiece[] } {
   const was = (p: LivePiece) => before.get(p.id);
   return {
     ready: pieces.filter((p) => was(p) !== undefined && was(p) !== "ready" && p.now.side === "ready"),
@@ -90,12 +94,21 @@ export function useAlerts(pieces: readonly LivePiece[] | undefined): void {
   const seen = useRef<Map<number, string> | undefined>(undefined);
   useEffect(() => {
     const first = pieces ? foremost(pieces) : undefined;
-    lead = first ? (first.now.side === "ready" ? `Ready: ${first.name}` : `${first.name}: ${leftWords(first)}`) : "";
+    lead = first
+      ? first.now.side === "ready"
+        ? `Ready: ${first.name}`
+        : `${first.name}: ${leftWords(first)}`
+      : "";
     write();
     if (!pieces) return;
     if (seen.current) {
       const { ready, past } = turned(seen.current, pieces);
-      for (const p of ready) notify(`${p.name}: ${stateWords(p).toLowerCase()}`, `${p.job_name}. ${leftWords(p)}`, `piece-${p.id}`);
+      for (const p of ready)
+        notify(
+          `${p.name}: ${stateWords(p).toLowerCase()}`,
+          `${p.job_name}. ${leftWords(p)}`,
+          `piece-${p.id}`,
+        );
       for (const p of past) notify(`${p.name}: ${stateWords(p).toLowerCase()}`, p.job_name, `piece-${p.id}`);
       const told = [...ready, ...past].map((p) => `${p.name}: ${stateWords(p).toLowerCase()}.`).join(" ");
       if (told) say(told);

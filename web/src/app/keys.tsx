@@ -14,7 +14,10 @@ type Step = Schemas["StepView"];
 const OPEN_SHEET = "ready-slab-keys";
 
 function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
 }
 
 export function useKeys(jobId: string | undefined): void {
@@ -50,7 +53,10 @@ export function useKeys(jobId: string | undefined): void {
 
 /** A field whose text is not what is kept. */
 function unkept(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.dataset.unkept === "true" || target.tagName === "TEXTAREA" || target.isContentEditable);
+  return (
+    target instanceof HTMLElement &&
+    (target.dataset.unkept === "true" || target.tagName === "TEXTAREA" || target.isContentEditable)
+  );
 }
 
 /** Undo and redo: of a fact of the day that was noted here last, else of the latest edit; either says what it was. */
@@ -66,7 +72,16 @@ export function useTakeBack(): (again?: boolean) => void {
         void fact().catch(() => say("That could not be taken back."));
         return;
       }
-      const done = { onSuccess: (step: Step) => say(step.edit ? after(`${again ? "Done again" : "Taken back"}: `, step.edit.label) : "There is nothing to take back."), onError: (error: unknown) => say(otherFault(error, []) ?? faultOf(error, "edit") ?? "That could not be taken back.") };
+      const done = {
+        onSuccess: (step: Step) =>
+          say(
+            step.edit
+              ? after(`${again ? "Done again" : "Taken back"}: `, step.edit.label)
+              : "There is nothing to take back.",
+          ),
+        onError: (error: unknown) =>
+          say(otherFault(error, []) ?? faultOf(error, "edit") ?? "That could not be taken back."),
+      };
       if (again) redoNow(undefined, done);
       else undoNow(undefined, done);
     },
@@ -97,7 +112,11 @@ export function KeySheet() {
       >
         ?
       </button>
-      {wanted ? <Suspense><KeyWindow open={open} onOpen={setOpen} /></Suspense> : null}
+      {wanted ? (
+        <Suspense>
+          <KeyWindow open={open} onOpen={setOpen} />
+        </Suspense>
+      ) : null}
     </>
   );
 }

@@ -36,7 +36,10 @@ describe("a device that is not let in", () => {
   it("is found out where a stream is refused, since that does not tell why", async () => {
     const sent = from("/live");
     const get = vi.spyOn(api, "GET");
-    get.mockResolvedValueOnce({ error: { title: "not let in", status: 401, detail: "", errors: [] }, response: new Response(null, { status: 401 }) } as never);
+    get.mockResolvedValueOnce({
+      error: { title: "not let in", status: 401, detail: "", errors: [] },
+      response: new Response(null, { status: 401 }),
+    } as never);
     stillLetIn();
     await vi.waitFor(() => expect(sent).toEqual(["/pair?to=%2Flive"]));
     // Where it is let in still, or nobody answers, the stream just tries again.

@@ -56,8 +56,15 @@ function open(): void {
   source?.close();
   const stream = new EventSource(at("/api/cold/live"));
   source = stream;
-  stream.addEventListener("pieces", (e) => set({ pieces: JSON.parse(e.data as string) as LivePiece[], connected: true }));
-  stream.addEventListener("now", (e) => set({ pieces: atMoment(state.pieces ?? [], JSON.parse(e.data as string) as PieceNow[]), connected: true }));
+  stream.addEventListener("pieces", (e) =>
+    set({ pieces: JSON.parse(e.data as string) as LivePiece[], connected: true }),
+  );
+  stream.addEventListener("now", (e) =>
+    set({
+      pieces: atMoment(state.pieces ?? [], JSON.parse(e.data as string) as PieceNow[]),
+      connected: true,
+    }),
+  );
   stream.addEventListener("error", () => {
     if (state.connected) set({ ...state, connected: false });
     if (stream.readyState !== EventSource.CLOSED) return;

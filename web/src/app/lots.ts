@@ -10,7 +10,9 @@ export const leadOf = (job: Job): number => job.lot_of ?? job.id;
 
 export function familyOf(job: Job, jobs: readonly Job[]): Job[] {
   const lead = leadOf(job);
-  return jobs.filter((j) => leadOf(j) === lead).toSorted((a, b) => Number(a.id !== lead) - Number(b.id !== lead) || a.id - b.id);
+  return jobs
+    .filter((j) => leadOf(j) === lead)
+    .toSorted((a, b) => Number(a.id !== lead) - Number(b.id !== lead) || a.id - b.id);
 }
 
 export function useFamily(job: Job | undefined): Job[] {
@@ -24,7 +26,8 @@ const dateOf = (job: Job): string => job.ready_by.slice(0, 10);
 export function useTogether(job: Job | undefined, lots: number) {
   const id = job ? leadOf(job) : 0;
   const jobs = useJobsAbout(job?.id ?? 0);
-  const shared = job && jobs.data?.some((j) => leadOf(j) !== id && j.lot_of == null && dateOf(j) === dateOf(job));
+  const shared =
+    job && jobs.data?.some((j) => leadOf(j) !== id && j.lot_of == null && dateOf(j) === dateOf(job));
   const asked = useQuery({
     queryKey: ["together", id],
     queryFn: () => settled(api.GET("/api/jobs/{id}/together", { params: { path: { id } } })),
@@ -36,4 +39,5 @@ export function useTogether(job: Job | undefined, lots: number) {
 }
 
 /** Lots whose pieces may lie on one sheet with those of `job`, which the server says by their key. */
-export const cutWith = (job: Job, family: readonly Job[]): Job[] => (job.sheet_key == null ? [] : family.filter((j) => j.sheet_key === job.sheet_key));
+export const cutWith = (job: Job, family: readonly Job[]): Job[] =>
+  job.sheet_key == null ? [] : family.filter((j) => j.sheet_key === job.sheet_key);

@@ -8,9 +8,21 @@ interface Note {
 }
 
 const NOTES: Record<Exclude<Sound, "none">, readonly Note[]> = {
-  bell: [{ hertz: 880, at_s: 0, lasts_s: 1.2 }, { hertz: 2217, at_s: 0, lasts_s: 0.5 }, { hertz: 880, at_s: 0.7, lasts_s: 1.2 }],
-  chime: [{ hertz: 523, at_s: 0, lasts_s: 0.4 }, { hertz: 659, at_s: 0.2, lasts_s: 0.4 }, { hertz: 784, at_s: 0.4, lasts_s: 0.8 }],
-  knock: [{ hertz: 170, at_s: 0, lasts_s: 0.09 }, { hertz: 170, at_s: 0.18, lasts_s: 0.09 }, { hertz: 150, at_s: 0.36, lasts_s: 0.12 }],
+  bell: [
+    { hertz: 880, at_s: 0, lasts_s: 1.2 },
+    { hertz: 2217, at_s: 0, lasts_s: 0.5 },
+    { hertz: 880, at_s: 0.7, lasts_s: 1.2 },
+  ],
+  chime: [
+    { hertz: 523, at_s: 0, lasts_s: 0.4 },
+    { hertz: 659, at_s: 0.2, lasts_s: 0.4 },
+    { hertz: 784, at_s: 0.4, lasts_s: 0.8 },
+  ],
+  knock: [
+    { hertz: 170, at_s: 0, lasts_s: 0.09 },
+    { hertz: 170, at_s: 0.18, lasts_s: 0.09 },
+    { hertz: 150, at_s: 0.36, lasts_s: 0.12 },
+  ],
 };
 const LOUDNESS = 0.25;
 

@@ -51,14 +51,27 @@ interface Known {
 /** The shape as it is shown: what was chosen, else what the dough is usually made to, else the first cutter there is. */
 function shapeOf(chosen: Chosen, dough: NewJobBody["dough"], { starters, cutters }: Known): string {
   if (chosen.shape) return chosen.shape;
-  const suits = dough.kind === "starter" ? starters.find((s) => s.starter === dough.starter)?.suits : "cutter";
+  const suits =
+    dough.kind === "starter" ? starters.find((s) => s.starter === dough.starter)?.suits : "cutter";
   if (suits === "log" || suits === "balls") return suits;
   return cutters[0] ? `cutter:${cutters[0].id}` : "form:heart";
 }
 
-function bodyOf(chosen: Chosen, dough: NewJobBody["dough"], shape: string, form: Form | undefined): NewJobBody {
+function bodyOf(
+  chosen: Chosen,
+  dough: NewJobBody["dough"],
+  shape: string,
+  form: Form | undefined,
+): NewJobBody {
   const { pieces, thickness_mm, ready_by, like } = chosen;
-  const asked = { dough, pieces: pieces ?? null, thickness_mm: thickness_mm ?? null, ready_by: ready_by ?? null, like: like ?? null, refuse: chosen.refuse ?? [] };
+  const asked = {
+    dough,
+    pieces: pieces ?? null,
+    thickness_mm: thickness_mm ?? null,
+    ready_by: ready_by ?? null,
+    like: like ?? null,
+    refuse: chosen.refuse ?? [],
+  };
   if (shape === "log") return { ...asked, shape: { kind: "log", across_mm: chosen.across_mm ?? null } };
   if (shape === "balls") return { ...asked, shape: { kind: "balls", mass_g: chosen.mass_g ?? null } };
   if (!form) return { ...asked, shape: { kind: "cutter", cutter_id: Number(shape.slice("cutter:".length)) } };
@@ -92,7 +105,13 @@ export function NewJobPage() {
       </main>
     );
   }
-  return <Steps kitchen={kitchen.data} jobs={jobs.data} known={{ recipes: formulas.data, cutters: cutters.data, forms: forms.data, starters: starters.data }} />;
+  return (
+    <Steps
+      kitchen={kitchen.data}
+      jobs={jobs.data}
+      known={{ recipes: formulas.data, cutters: cutters.data, forms: forms.data, starters: starters.data }}
+    />
+  );
 }
 
 /** What was read with the recipe that the address names: what goes on. */
@@ -113,16 +132,25 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
   const choose = (some: Chosen) => setChosen((now) => ({ ...now, ...some }));
   const asked = Number(search.get("recipe"));
   const recipe = (id: number | undefined) => known.recipes.find((r) => r.id === id);
-  const doughChosen = chosen.dough?.kind === "recipe" && !recipe(chosen.dough.formula_id) ? undefined : chosen.dough;
+  const doughChosen =
+    chosen.dough?.kind === "recipe" && !recipe(chosen.dough.formula_id) ? undefined : chosen.dough;
   const firstRecipe = recipe(asked) ?? known.recipes[0];
   const dough: NewJobBody["dough"] =
-    (recipe(asked) ? undefined : doughChosen) ?? (firstRecipe ? { kind: "recipe", formula_id: firstRecipe.id } : { kind: "starter", starter: known.starters[0]?.starter ?? "" });
-  const gone = chosen.shape?.startsWith("cutter:") && !known.cutters.some((c) => `cutter:${c.id}` === chosen.shape);
+    (recipe(asked) ? undefined : doughChosen) ??
+    (firstRecipe
+      ? { kind: "recipe", formula_id: firstRecipe.id }
+      : { kind: "starter", starter: known.starters[0]?.starter ?? "" });
+  const gone =
+    chosen.shape?.startsWith("cutter:") && !known.cutters.some((c) => `cutter:${c.id}` === chosen.shape);
   const kept: Chosen = gone ? { ...chosen, shape: undefined } : chosen;
   const shape = shapeOf(kept, dough, known);
   const form = known.forms.find((f) => `form:${f.form}` === shape);
   const read = readOf(search);
-  const bodyFor = (of: Chosen): NewJobBody => ({ ...bodyOf(of, dough, shape, form), pieces: of.pieces ?? null, ...(read.finishes.length > 0 ? { finishes: read.finishes } : {}) });
+  const bodyFor = (of: Chosen): NewJobBody => ({
+    ...bodyOf(of, dough, shape, form),
+    pieces: of.pieces ?? null,
+    ...(read.finishes.length > 0 ? { finishes: read.finishes } : {}),
+  });
   const body = bodyFor(kept);
   const found = useBeginPlan(body);
   const begin = useBegin();
@@ -143,10 +171,16 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
     <main id="work" className="grid flex-1 rounded-2xl bg-worktop lg:grid-cols-[minmax(0,1fr)_21rem]">
       <div className="p-5 sm:p-7">
         <div className="flex flex-wrap items-baseline justify-between gap-2">
-          <h1 className="font-head text-[1.75rem] font-bold tracking-tight">{first ? "Your first batch" : "New job"}</h1>
+          <h1 className="font-head text-[1.75rem] font-bold tracking-tight">
+            {first ? "Your first batch" : "New job"}
+          </h1>
           {first ? <SeeDemo>See the demo bakery instead</SeeDemo> : null}
         </div>
-        <p className="mb-4 text-soft">{first ? "Three choices, each with a usual answer. Change anything later." : "Which dough, which shape, how many and for when."}</p>
+        <p className="mb-4 text-soft">
+          {first
+            ? "Three choices, each with a usual answer. Change anything later."
+            : "Which dough, which shape, how many and for when."}
+        </p>
         {first ? (
           <Step number={(step += 1)} title="Your kitchen" beside={<OvenFan kitchen={kitchen} />}>
             <KitchenStep kitchen={kitchen} />
@@ -162,11 +196,27 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
               choose({ dough: next, thickness_mm: undefined, refuse: undefined });
             }}
           />
-          {says ? <RecipeSays says={says} refused={kept.refuse ?? []} onRefuse={(refuse) => choose({ refuse })} /> : null}
+          {says ? (
+            <RecipeSays says={says} refused={kept.refuse ?? []} onRefuse={(refuse) => choose({ refuse })} />
+          ) : null}
           {plan && plan.finish.coats.length > 0 && read.finishes.length > 0 ? (
             <p className="mt-2">
               {`Finished as the recipe says: ${plan.finish.coats.map((c) => c.name.toLowerCase()).join(", ")}. `}
-              <button type="button" className="underline" onClick={() => setSearch((now) => { now.delete("finish"); return now; }, { replace: true })}>Leave them plain</button>
+              <button
+                type="button"
+                className="underline"
+                onClick={() =>
+                  setSearch(
+                    (now) => {
+                      now.delete("finish");
+                      return now;
+                    },
+                    { replace: true },
+                  )
+                }
+              >
+                Leave them plain
+              </button>
             </p>
           ) : null}
           <Fault text={otherFault(found.error, ["pieces", "thickness_mm", "ready_by", "shape", "making"])} />
@@ -176,23 +226,83 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
             value={shape}
             cutters={known.cutters}
             forms={known.forms}
-            onChange={(next) => choose({ shape: next, across_mm: undefined, along_mm: undefined, thickness_mm: undefined })}
+            onChange={(next) =>
+              choose({ shape: next, across_mm: undefined, along_mm: undefined, thickness_mm: undefined })
+            }
           />
           <div className="mt-3 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
-            <Amount label="Pieces" kind="count" value={kept.pieces ?? piecesOf(plan)} field="pieces" onSave={(pieces) => tried({ pieces })} />
-            {form ? <Amount label={form.form === "letter" ? "High" : "Across"} kind="length" step={5} value={kept.across_mm ?? form.usual_mm} field="shape.width_mm" onSave={(across_mm) => tried({ across_mm })} /> : null}
-            {form?.usual_second_mm != null ? <Amount label={form.form === "ring" ? "Its hole, across" : "Along"} kind="length" step={5} value={kept.along_mm ?? form.usual_second_mm} field="shape.height_mm" onSave={(along_mm) => tried({ along_mm })} /> : null}
-            {form?.form === "letter" ? <LetterField value={kept.letter ?? FIRST_LETTER} onChange={(letter) => choose({ letter })} /> : null}
-            {shape === "log" && plan?.making.kind === "sliced" ? <Amount label="Log, across" kind="length" value={kept.across_mm ?? plan.making.width_mm ?? 0} field="making.width_mm" onSave={(across_mm) => tried({ across_mm })} /> : null}
-            {shape === "balls" && plan?.making.kind === "ball" ? <Amount label="Each" kind="mass" value={kept.mass_g ?? plan.making.mass_g ?? 0} field="making.mass_g" onSave={(mass_g) => tried({ mass_g })} /> : null}
-            {shape === "balls" || !plan ? null : <Amount label={shape === "log" ? "Slice" : "Thick"} kind="length" step={0.5} value={kept.thickness_mm ?? plan.shape.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => tried({ thickness_mm })} />}
+            <Amount
+              label="Pieces"
+              kind="count"
+              value={kept.pieces ?? piecesOf(plan)}
+              field="pieces"
+              onSave={(pieces) => tried({ pieces })}
+            />
+            {form ? (
+              <Amount
+                label={form.form === "letter" ? "High" : "Across"}
+                kind="length"
+                step={5}
+                value={kept.across_mm ?? form.usual_mm}
+                field="shape.width_mm"
+                onSave={(across_mm) => tried({ across_mm })}
+              />
+            ) : null}
+            {form?.usual_second_mm != null ? (
+              <Amount
+                label={form.form === "ring" ? "Its hole, across" : "Along"}
+                kind="length"
+                step={5}
+                value={kept.along_mm ?? form.usual_second_mm}
+                field="shape.height_mm"
+                onSave={(along_mm) => tried({ along_mm })}
+              />
+            ) : null}
+            {form?.form === "letter" ? (
+              <LetterField value={kept.letter ?? FIRST_LETTER} onChange={(letter) => choose({ letter })} />
+            ) : null}
+            {shape === "log" && plan?.making.kind === "sliced" ? (
+              <Amount
+                label="Log, across"
+                kind="length"
+                value={kept.across_mm ?? plan.making.width_mm ?? 0}
+                field="making.width_mm"
+                onSave={(across_mm) => tried({ across_mm })}
+              />
+            ) : null}
+            {shape === "balls" && plan?.making.kind === "ball" ? (
+              <Amount
+                label="Each"
+                kind="mass"
+                value={kept.mass_g ?? plan.making.mass_g ?? 0}
+                field="making.mass_g"
+                onSave={(mass_g) => tried({ mass_g })}
+              />
+            ) : null}
+            {shape === "balls" || !plan ? null : (
+              <Amount
+                label={shape === "log" ? "Slice" : "Thick"}
+                kind="length"
+                step={0.5}
+                value={kept.thickness_mm ?? plan.shape.thickness_mm}
+                field="thickness_mm"
+                onSave={(thickness_mm) => tried({ thickness_mm })}
+              />
+            )}
           </div>
           <div className="mt-3 grid items-end gap-3 sm:grid-cols-2">
-            {plan ? <ReadyBy value={kept.ready_by ?? plan.ready_by} onSave={(ready_by) => tried({ ready_by })} /> : null}
-            {leads.length > 0 ? <Like jobs={leads} value={kept.like} onChange={(like) => choose({ like })} /> : null}
+            {plan ? (
+              <ReadyBy value={kept.ready_by ?? plan.ready_by} onSave={(ready_by) => tried({ ready_by })} />
+            ) : null}
+            {leads.length > 0 ? (
+              <Like jobs={leads} value={kept.like} onChange={(like) => choose({ like })} />
+            ) : null}
           </div>
           <div className="mt-3">
-            <AddCutter label="Your own outline: SVG or photo" onAdded={(cutter) => choose({ shape: `cutter:${cutter.id}` })} />
+            <AddCutter
+              label="Your own outline: SVG or photo"
+              onAdded={(cutter) => choose({ shape: `cutter:${cutter.id}` })}
+            />
           </div>
         </Step>
       </div>
@@ -203,29 +313,58 @@ function Steps({ kitchen, jobs, known }: { kitchen: Kitchen; jobs: readonly Job[
           type="button"
           className="btn btn-main mt-4 w-full"
           disabled={begin.isPending || !plan}
-          onClick={() => begin.mutate(body, {
-            onSuccess: (job) => {
-              setChosen({});
-              void navigate(`/jobs/${job.id}/order`);
-            },
-          })}
+          onClick={() =>
+            begin.mutate(body, {
+              onSuccess: (job) => {
+                setChosen({});
+                void navigate(`/jobs/${job.id}/order`);
+              },
+            })
+          }
         >
           Make the plan
         </button>
         <Fault text={otherFault(begin.error, [])} />
-        {first && kitchen.usual.includes("fridge_c") ? <p className="mt-3 text-fine text-soft">Usual values are guesses: a fridge thermometer and one look at the oven make the times yours.</p> : null}
-        {first ? null : <p className="mt-3 text-fine text-soft">In {kitchen.name}: <Link to="/kitchen">its cold, trays and oven</Link>.</p>}
+        {first && kitchen.usual.includes("fridge_c") ? (
+          <p className="mt-3 text-fine text-soft">
+            Usual values are guesses: a fridge thermometer and one look at the oven make the times yours.
+          </p>
+        ) : null}
+        {first ? null : (
+          <p className="mt-3 text-fine text-soft">
+            In {kitchen.name}: <Link to="/kitchen">its cold, trays and oven</Link>.
+          </p>
+        )}
       </aside>
     </main>
   );
 }
 
-const piecesOf = (plan: Plan | undefined): number => plan?.dough.parts.reduce((sum, p) => sum + p.pieces, 0) ?? 24;
+const piecesOf = (plan: Plan | undefined): number =>
+  plan?.dough.parts.reduce((sum, p) => sum + p.pieces, 0) ?? 24;
 
-function Step({ number: n, title, beside, children }: { number: number; title: string; beside?: ReactNode; children: ReactNode }) {
+function Step({
+  number: n,
+  title,
+  beside,
+  children,
+}: {
+  number: number;
+  title: string;
+  beside?: ReactNode;
+  children: ReactNode;
+}) {
   return (
-    <section className="grid grid-cols-1 gap-x-4 gap-y-2 border-t border-rule py-4 sm:grid-cols-[2.5rem_minmax(0,1fr)]" aria-label={title}>
-      <span className="hidden size-9 place-items-center rounded-full bg-spruce font-head font-bold text-on-spruce sm:grid" aria-hidden="true">{n}</span>
+    <section
+      className="grid grid-cols-1 gap-x-4 gap-y-2 border-t border-rule py-4 sm:grid-cols-[2.5rem_minmax(0,1fr)]"
+      aria-label={title}
+    >
+      <span
+        className="hidden size-9 place-items-center rounded-full bg-spruce font-head font-bold text-on-spruce sm:grid"
+        aria-hidden="true"
+      >
+        {n}
+      </span>
       <div className="min-w-0">
         <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
           <h2 className="h-part leading-9">{title}</h2>
@@ -240,7 +379,9 @@ function Step({ number: n, title, beside, children }: { number: number; title: s
 function LetterField({ value, onChange }: { value: string; onChange(letter: string): void }) {
   return (
     <div>
-      <label htmlFor="letter" className="mb-1 block text-fine text-soft">Letter or number</label>
+      <label htmlFor="letter" className="mb-1 block text-fine text-soft">
+        Letter or number
+      </label>
       <input
         id="letter"
         className="field"
@@ -256,13 +397,32 @@ function LetterField({ value, onChange }: { value: string; onChange(letter: stri
   );
 }
 
-function Like({ jobs, value, onChange }: { jobs: readonly Job[]; value: number | undefined; onChange(like: number | undefined): void }) {
+function Like({
+  jobs,
+  value,
+  onChange,
+}: {
+  jobs: readonly Job[];
+  value: number | undefined;
+  onChange(like: number | undefined): void;
+}) {
   return (
     <div>
-      <label htmlFor="like" className="mb-1 block text-fine text-soft">Settings</label>
-      <select id="like" className="field" value={value ?? ""} onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))}>
+      <label htmlFor="like" className="mb-1 block text-fine text-soft">
+        Settings
+      </label>
+      <select
+        id="like"
+        className="field"
+        value={value ?? ""}
+        onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))}
+      >
         <option value="">The usual ones</option>
-        {jobs.map((j) => <option key={j.id} value={j.id}>As in {j.name}</option>)}
+        {jobs.map((j) => (
+          <option key={j.id} value={j.id}>
+            As in {j.name}
+          </option>
+        ))}
       </select>
     </div>
   );
@@ -275,15 +435,46 @@ function SoFar({ plan, dim }: { plan: Plan; dim: boolean }) {
   const rerolls = new Set(shape.rolls.map((r) => r.number)).size - 1;
   return (
     <div aria-live="polite" aria-busy={dim} className={dim ? "opacity-60" : ""}>
-      <p className="answer"><Live value={`Start ${sameDay(plan.clock.start_at, plan.ready_by) ? clock(plan.clock.start_at) : dayClock(plan.clock.start_at)}`} /></p>
-      <p className="mb-3 mt-1 text-soft">for {dayClock(plan.ready_by)}, {duration(plan.clock.hands_min)} of it by hand</p>
+      <p className="answer">
+        <Live
+          value={`Start ${sameDay(plan.clock.start_at, plan.ready_by) ? clock(plan.clock.start_at) : dayClock(plan.clock.start_at)}`}
+        />
+      </p>
+      <p className="mb-3 mt-1 text-soft">
+        for {dayClock(plan.ready_by)}, {duration(plan.clock.hands_min)} of it by hand
+      </p>
       <Rows>
-        <Row name="Dough"><Live value={format.bigMass(plan.dough.dough_g)} /></Row>
-        <Row name={cold.stays === "no" ? "Chilling" : `In the ${cold.place}, ${pieceWord(plan, format)}`}><Live value={cold.stays === "no" ? "none" : cold.told ? duration(cold.told.ready_min) : "never ready"} /></Row>
-        {plan.making.kind === "cut" ? <Row name="Sheets"><Live value={rerolls > 0 ? `${sheets} and ${rerolls} re-roll${rerolls > 1 ? "s" : ""}` : String(sheets)} /></Row> : null}
-        <Row name="Trays"><Live value={String(shape.trays.fill.length)} /></Row>
-        <Row name={`Bake at ${format.oven(oven.oven_c)}`}><Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} /></Row>
-        <Row name="Grows all round"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
+        <Row name="Dough">
+          <Live value={format.bigMass(plan.dough.dough_g)} />
+        </Row>
+        <Row name={cold.stays === "no" ? "Chilling" : `In the ${cold.place}, ${pieceWord(plan, format)}`}>
+          <Live
+            value={cold.stays === "no" ? "none" : cold.told ? duration(cold.told.ready_min) : "never ready"}
+          />
+        </Row>
+        {plan.making.kind === "cut" ? (
+          <Row name="Sheets">
+            <Live
+              value={
+                rerolls > 0 ? `${sheets} and ${rerolls} re-roll${rerolls > 1 ? "s" : ""}` : String(sheets)
+              }
+            />
+          </Row>
+        ) : null}
+        <Row name="Trays">
+          <Live value={String(shape.trays.fill.length)} />
+        </Row>
+        <Row name={`Bake at ${format.oven(oven.oven_c)}`}>
+          <Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} />
+        </Row>
+        <Row name="Grows all round">
+          <Live
+            value={format.lengths(
+              Math.round(oven.growth_least_mm * 10) / 10,
+              Math.round(oven.growth_most_mm * 10) / 10,
+            )}
+          />
+        </Row>
       </Rows>
       <Cautions items={oven.warnings.slice(0, 1)} />
     </div>

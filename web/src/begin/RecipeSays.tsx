@@ -18,13 +18,22 @@ export const METHODS: Record<NonNullable<Says["method"]>, string> = {
 export function taken(says: Says, format: Format): { word: SaysWord; text: string }[] {
   const found: { word: SaysWord; text: string }[] = [];
   if (says.method) found.push({ word: "method", text: METHODS[says.method] });
-  if (says.thickness_mm != null) found.push({ word: "thickness_mm", text: `${format.length(says.thickness_mm)} thick` });
+  if (says.thickness_mm != null)
+    found.push({ word: "thickness_mm", text: `${format.length(says.thickness_mm)} thick` });
   if (says.oven_c != null) found.push({ word: "oven_c", text: `Oven at ${format.oven(says.oven_c)}` });
   if (says.pieces != null) found.push({ word: "pieces", text: `${says.pieces} cookies` });
   return found;
 }
 
-export function RecipeSays({ says, refused, onRefuse }: { says: Says; refused: readonly SaysWord[]; onRefuse(refused: SaysWord[]): void }) {
+export function RecipeSays({
+  says,
+  refused,
+  onRefuse,
+}: {
+  says: Says;
+  refused: readonly SaysWord[];
+  onRefuse(refused: SaysWord[]): void;
+}) {
   const format = useFormat();
   const all = taken(says, format);
   if (all.length === 0) return null;

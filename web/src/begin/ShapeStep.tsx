@@ -7,7 +7,17 @@ import { CutterPicture } from "../kit/CutterPicture";
 
 export type Form = Schemas["FormView"];
 
-export function ShapeStep({ value, cutters, forms, onChange }: { value: string; cutters: readonly Cutter[]; forms: readonly Form[]; onChange(shape: string): void }) {
+export function ShapeStep({
+  value,
+  cutters,
+  forms,
+  onChange,
+}: {
+  value: string;
+  cutters: readonly Cutter[];
+  forms: readonly Form[];
+  onChange(shape: string): void;
+}) {
   return (
     <ToggleGroup.Root
       type="single"
@@ -18,15 +28,42 @@ export function ShapeStep({ value, cutters, forms, onChange }: { value: string; 
         if (next) onChange(next);
       }}
     >
-      {cutters.map((c) => <Pick key={c.id} value={`cutter:${c.id}`} name={c.name}><CutterPicture cutter={c} size={44} /></Pick>)}
-      {forms.map((f) => <Pick key={f.form} value={`form:${f.form}`} name={capital(f.name)} short={capital(f.name.split(" ").at(-1) ?? "")}><CutterPicture cutter={f} size={44} /></Pick>)}
-      <Pick value="log" name="Log"><LogPicture /></Pick>
-      <Pick value="balls" name="Balls"><BallsPicture /></Pick>
+      {cutters.map((c) => (
+        <Pick key={c.id} value={`cutter:${c.id}`} name={c.name}>
+          <CutterPicture cutter={c} size={44} />
+        </Pick>
+      ))}
+      {forms.map((f) => (
+        <Pick
+          key={f.form}
+          value={`form:${f.form}`}
+          name={capital(f.name)}
+          short={capital(f.name.split(" ").at(-1) ?? "")}
+        >
+          <CutterPicture cutter={f} size={44} />
+        </Pick>
+      ))}
+      <Pick value="log" name="Log">
+        <LogPicture />
+      </Pick>
+      <Pick value="balls" name="Balls">
+        <BallsPicture />
+      </Pick>
     </ToggleGroup.Root>
   );
 }
 
-function Pick({ value, name, short = name, children }: { value: string; name: string; short?: string; children: ReactNode }) {
+function Pick({
+  value,
+  name,
+  short = name,
+  children,
+}: {
+  value: string;
+  name: string;
+  short?: string;
+  children: ReactNode;
+}) {
   return (
     <ToggleGroup.Item value={value} aria-label={name} className="pick items-center! px-1! py-2! text-center!">
       <span className="grid h-12 place-items-center">{children}</span>

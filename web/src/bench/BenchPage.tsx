@@ -12,7 +12,18 @@ import { number } from "../drawing/units";
 import { Amount } from "../kit/Amount";
 import { Says } from "../kit/Says";
 import { useFormat } from "../kit/settings";
-import { minuteOf, pressed, setTelling, useAwake, useRun, useTelling, type HandCard, type Happened, type Run, type Timer } from "./run";
+import {
+  minuteOf,
+  pressed,
+  setTelling,
+  useAwake,
+  useRun,
+  useTelling,
+  type HandCard,
+  type Happened,
+  type Run,
+  type Timer,
+} from "./run";
 import { Tape } from "./Tape";
 import { ToTry } from "./ToTry";
 
@@ -40,10 +51,15 @@ export function BenchPage() {
   const tells = useTelling();
   useAwake(tells.awake && run !== undefined && !run.ended);
   const gone = pressed(waiting);
-  const timers = run?.timers.filter((t) => !t.tasks.some((task) => gone.has(task)) && !t.begins.some((task) => gone.has(task))) ?? [];
+  const timers =
+    run?.timers.filter(
+      (t) => !t.tasks.some((task) => gone.has(task)) && !t.begins.some((task) => gone.has(task)),
+    ) ?? [];
   const hands = run?.hands.filter((h) => !gone.has(h.task)) ?? [];
   const [heard, setHeard] = useState<ReadonlySet<string>>(new Set());
-  const loud = run?.ended ? [] : timers.filter((t) => (t.state === "due" || t.state === "over") && !heard.has(keyOf(t)));
+  const loud = run?.ended
+    ? []
+    : timers.filter((t) => (t.state === "due" || t.state === "over") && !heard.has(keyOf(t)));
   useAlarm(loud, tells.sound, tells.spoken);
   useEffect(() => {
     const first = loud[0];
@@ -53,7 +69,12 @@ export function BenchPage() {
   if (!run) {
     return (
       <main id="work" className="grid min-h-dvh place-items-center bg-stone p-6 text-xl">
-        <p role="status">{connected ? "One moment…" : "The server does not answer, or there is no such day; trying again."} <Link to="/days" className="underline">To the days</Link></p>
+        <p role="status">
+          {connected ? "One moment…" : "The server does not answer, or there is no such day; trying again."}{" "}
+          <Link to="/days" className="underline">
+            To the days
+          </Link>
+        </p>
       </main>
     );
   }
@@ -62,15 +83,28 @@ export function BenchPage() {
   const brief = timers.filter((t) => !full.includes(t));
   const answer = (t: Timer) => setHeard((all) => new Set([...all, keyOf(t)]));
   return (
-    <main id="work" className="mx-auto flex min-h-dvh max-w-[1500px] flex-col gap-3 bg-stone p-3 text-lg sm:px-5 sm:py-4" aria-label={`Bench: ${run.name}`}>
+    <main
+      id="work"
+      className="mx-auto flex min-h-dvh max-w-[1500px] flex-col gap-3 bg-stone p-3 text-lg sm:px-5 sm:py-4"
+      aria-label={`Bench: ${run.name}`}
+    >
       <Head run={run} now={now} press={press} />
       <Waiting connected={connected} waiting={waiting.length} held={held} />
       {refused.length > 0 ? (
         <div role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-          {refused.map(({ thing, why }) => <p key={thing.press}>Not taken: {thing.said}, pressed at {clock(shifted(run.zero_at, thing.at_min ?? 0))}. {sentenceOf(why.message)}</p>)}
+          {refused.map(({ thing, why }) => (
+            <p key={thing.press}>
+              Not taken: {thing.said}, pressed at {clock(shifted(run.zero_at, thing.at_min ?? 0))}.{" "}
+              {sentenceOf(why.message)}
+            </p>
+          ))}
         </div>
       ) : null}
-      {fault ? <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">{fault}</p> : null}
+      {fault ? (
+        <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
+          {fault}
+        </p>
+      ) : null}
       <Changes run={run} now={now} />
       {run.ended ? null : <ToTry jobs={run.lots.map((l) => l.job_id)} />}
       {run.finished || run.ended ? <Finished run={run} /> : null}
@@ -78,19 +112,31 @@ export function BenchPage() {
         <NowCard cards={hands} run={run} now={now} press={press} />
         <section aria-label="What has its time" className="flex flex-col gap-3.5">
           {full.map((t) => (
-            <TimerCard key={t.tasks.join(".")} timer={t} run={run} now={now} press={press} heard={heard.has(keyOf(t))} onHeard={() => answer(t)} />
+            <TimerCard
+              key={t.tasks.join(".")}
+              timer={t}
+              run={run}
+              now={now}
+              press={press}
+              heard={heard.has(keyOf(t))}
+              onHeard={() => answer(t)}
+            />
           ))}
           {brief.length > 0 ? (
             <ul className="rounded-2xl bg-worktop px-5 py-2.5">
               {brief.map((t) => (
                 <li key={t.tasks.join(".")} className="flex items-baseline justify-between gap-3 py-1">
                   <span className="truncate">{t.title}</span>
-                  <span className="shrink-0 text-soft">{t.due_word} <span className="num font-semibold text-ink">{clock(t.due_at)}</span></span>
+                  <span className="shrink-0 text-soft">
+                    {t.due_word} <span className="num font-semibold text-ink">{clock(t.due_at)}</span>
+                  </span>
                 </li>
               ))}
             </ul>
           ) : null}
-          {timers.length === 0 && !run.finished ? <p className="rounded-2xl bg-worktop px-5 py-4 text-soft">Nothing is in the oven or the cold.</p> : null}
+          {timers.length === 0 && !run.finished ? (
+            <p className="rounded-2xl bg-worktop px-5 py-4 text-soft">Nothing is in the oven or the cold.</p>
+          ) : null}
         </section>
       </div>
       <section aria-label="The day" className="rounded-2xl bg-worktop px-4 py-2">
@@ -102,15 +148,27 @@ export function BenchPage() {
 }
 
 /** As a sentence of its own. */
-const sentenceOf = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, "")}.`;
+const sentenceOf = (text: string): string =>
+  `${text.charAt(0).toUpperCase()}${text.slice(1).replace(/\.$/, "")}.`;
 
 /** What is pressed and not taken yet, and why; nothing of it is lost. */
-function Waiting({ connected, waiting, held }: { connected: boolean; waiting: number; held: Refusal | undefined }) {
+function Waiting({
+  connected,
+  waiting,
+  held,
+}: {
+  connected: boolean;
+  waiting: number;
+  held: Refusal | undefined;
+}) {
   const presses = waiting === 0 ? "what you press" : waiting === 1 ? "one press" : `${waiting} presses`;
   if (held && waiting > 0 && held.problem.status === 401) {
     return (
       <p role="alert" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-        This device must be let in again. Kept here until then: {presses}. <a href={pairHere()} className="underline">Enter a code</a>
+        This device must be let in again. Kept here until then: {presses}.{" "}
+        <a href={pairHere()} className="underline">
+          Enter a code
+        </a>
       </p>
     );
   }
@@ -124,7 +182,8 @@ function Waiting({ connected, waiting, held }: { connected: boolean; waiting: nu
   if (!held || waiting === 0) return null;
   return (
     <p role="status" className="rounded-xl bg-warm-pale px-4 py-2 font-semibold text-warm">
-      {sentenceOf(held.problem.errors[0]?.message ?? held.problem.detail)} Go on pressing: {presses} will be sent again.
+      {sentenceOf(held.problem.errors[0]?.message ?? held.problem.detail)} Go on pressing: {presses} will be
+      sent again.
     </p>
   );
 }
@@ -151,9 +210,14 @@ function useAlarm(loud: readonly Timer[], sound: boolean, spoken: boolean): void
     const first = loud[0];
     if (spoken && first && said.current !== key && "speechSynthesis" in window) {
       said.current = key;
-      speechSynthesis.speak(new SpeechSynthesisUtterance(`${first.title}: ${first.headline ?? ""}. ${first.note ? say(first.note, format) : ""}`));
+      speechSynthesis.speak(
+        new SpeechSynthesisUtterance(
+          `${first.title}: ${first.headline ?? ""}. ${first.note ? say(first.note, format) : ""}`,
+        ),
+      );
     }
-    if (first && document.visibilityState === "hidden") notify(first.headline ?? first.title, first.title, key);
+    if (first && document.visibilityState === "hidden")
+      notify(first.headline ?? first.title, first.title, key);
     if (!sound) return undefined;
     playSound("bell");
     const again = setInterval(() => playSound("bell"), ALARM_MS);
@@ -175,30 +239,55 @@ function stopwatch(min: number): string {
 }
 
 function Head({ run, now, press }: { run: Run; now: number; press: Press }) {
-  const latest = run.lots.reduce<Run["lots"][number] | undefined>((most, lot) => (most === undefined || lot.late_min > most.late_min ? lot : most), undefined);
+  const latest = run.lots.reduce<Run["lots"][number] | undefined>(
+    (most, lot) => (most === undefined || lot.late_min > most.late_min ? lot : most),
+    undefined,
+  );
   const late = latest ? Math.round(latest.late_min) : 0;
   const help = run.catch_up;
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-2 px-1">
       <p className="min-w-0 grow basis-36 truncate font-semibold">
-        <Link to={`/days/${run.date}`} className="no-underline hover:underline" aria-label={`${run.name}: the plan of the day`}>{run.name}</Link>
-        {run.rehearsal ? <span className="ml-3 rounded-lg bg-cold px-2.5 py-1 text-base text-on-spruce">Rehearsal, {run.speed} times as fast</span> : null}
+        <Link
+          to={`/days/${run.date}`}
+          className="no-underline hover:underline"
+          aria-label={`${run.name}: the plan of the day`}
+        >
+          {run.name}
+        </Link>
+        {run.rehearsal ? (
+          <span className="ml-3 rounded-lg bg-cold px-2.5 py-1 text-base text-on-spruce">
+            Rehearsal, {run.speed} times as fast
+          </span>
+        ) : null}
       </p>
       {latest?.ready_at && !run.finished ? (
-        <p role="status" className={`rounded-xl px-3.5 py-2 font-semibold ${late > 0 ? "bg-warm-pale text-warm" : "bg-worktop"}`}>
-          {run.lots.length > 1 ? `${latest.name} ready` : "Ready"} {clock(latest.ready_at)}, {late > 0 ? `${duration(late)} late` : late < 0 ? `${duration(-late)} to spare` : "in time"}
+        <p
+          role="status"
+          className={`rounded-xl px-3.5 py-2 font-semibold ${late > 0 ? "bg-warm-pale text-warm" : "bg-worktop"}`}
+        >
+          {run.lots.length > 1 ? `${latest.name} ready` : "Ready"} {clock(latest.ready_at)},{" "}
+          {late > 0 ? `${duration(late)} late` : late < 0 ? `${duration(-late)} to spare` : "in time"}
         </p>
       ) : null}
       {help ? (
         help.press ? (
-          <button type="button" className="btn min-h-14 max-w-full whitespace-normal border-warm py-1 text-left leading-snug lg:max-w-[24rem]" onClick={() => help.press && press(help.press, help.says.text)}>
+          <button
+            type="button"
+            className="btn min-h-14 max-w-full whitespace-normal border-warm py-1 text-left leading-snug lg:max-w-[24rem]"
+            onClick={() => help.press && press(help.press, help.says.text)}
+          >
             <Says of={help.says} />
           </button>
         ) : (
-          <p className="text-soft"><Says of={help.says} /></p>
+          <p className="text-soft">
+            <Says of={help.says} />
+          </p>
         )
       ) : null}
-      <p className="num ml-auto text-[2.75rem] font-bold leading-none" aria-label="The time">{clock(shifted(run.zero_at, Math.floor(now)))}</p>
+      <p className="num ml-auto text-[2.75rem] font-bold leading-none" aria-label="The time">
+        {clock(shifted(run.zero_at, Math.floor(now)))}
+      </p>
     </header>
   );
 }
@@ -207,14 +296,18 @@ type Shifts = NonNullable<Run["changed"]>["lots"];
 
 const by = (min: number): string => `${duration(Math.abs(Math.round(min)))} ${min > 0 ? "later" : "sooner"}`;
 
-const and = (names: readonly string[]): string => (names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? ""));
+const and = (names: readonly string[]): string =>
+  names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
 
 /** Those that move alike are told together; the times they are at now stand elsewhere. */
 function moved(lots: Shifts, work: Shifts): string {
   const alike = new Map<string, string[]>();
   for (const s of lots) alike.set(by(s.by_min), [...(alike.get(by(s.by_min)) ?? []), s.name]);
   const next = work[0];
-  return [...[...alike].map(([long, names]) => `${and(names)} ready ${long}`), ...(next ? [`${next.name} ${by(next.by_min)}`] : [])].join("; ");
+  return [
+    ...[...alike].map(([long, names]) => `${and(names)} ready ${long}`),
+    ...(next ? [`${next.name} ${by(next.by_min)}`] : []),
+  ].join("; ");
 }
 
 /** What the last press changed, while it is news; else what holds the day up. */
@@ -225,7 +318,10 @@ function Changes({ run, now }: { run: Run; now: number }) {
     <p role="status" className="rounded-xl bg-worktop px-4 py-2">
       {changed ? (
         <>
-          <strong><Says of={changed.because} />.</strong> {moved(changed.lots, changed.work)}.
+          <strong>
+            <Says of={changed.because} />.
+          </strong>{" "}
+          {moved(changed.lots, changed.work)}.
         </>
       ) : run.held_up ? (
         <Says of={run.held_up} />
@@ -234,12 +330,25 @@ function Changes({ run, now }: { run: Run; now: number }) {
   );
 }
 
-function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: Run; now: number; press: Press }) {
+function NowCard({
+  cards,
+  run,
+  now,
+  press,
+}: {
+  cards: readonly HandCard[];
+  run: Run;
+  now: number;
+  press: Press;
+}) {
   const [chosen, setChosen] = useState<number>();
   const card = cards.find((c) => c.task === chosen) ?? cards[0];
   if (!card) {
     return (
-      <section className="grid place-items-center rounded-3xl bg-worktop p-8 text-soft" aria-label="Your hands">
+      <section
+        className="grid place-items-center rounded-3xl bg-worktop p-8 text-soft"
+        aria-label="Your hands"
+      >
         {run.finished ? "All is done." : "Nothing for the hands; mind the oven."}
       </section>
     );
@@ -247,34 +356,79 @@ function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: 
   const [head, ...tail] = card.does.split(": ");
   const due = card.start_min - now;
   return (
-    <section className="flex flex-col gap-4 rounded-3xl bg-worktop p-5 sm:px-8 sm:py-6" aria-label="Your hands">
+    <section
+      className="flex flex-col gap-4 rounded-3xl bg-worktop p-5 sm:px-8 sm:py-6"
+      aria-label="Your hands"
+    >
       <div>
-        <p className="font-semibold text-soft">{card.now ? "Now, your hands" : `Next, at ${clock(card.start_at)}${due > 0 ? `, in ${duration(Math.max(1, due))}` : ""}`}</p>
-        <h1 className="mt-1 font-head text-[2.5rem] font-bold leading-[1.05] tracking-tight sm:text-[3.4rem]">{head}</h1>
+        <p className="font-semibold text-soft">
+          {card.now
+            ? "Now, your hands"
+            : `Next, at ${clock(card.start_at)}${due > 0 ? `, in ${duration(Math.max(1, due))}` : ""}`}
+        </p>
+        <h1 className="mt-1 font-head text-[2.5rem] font-bold leading-[1.05] tracking-tight sm:text-[3.4rem]">
+          {head}
+        </h1>
         <p className="mt-2 text-xl">
-          {[[tail.join(": "), run.lots.length > 1 ? card.lot : ""].filter(Boolean).join(", "), `Done by ${clock(shifted(run.zero_at, Math.ceil(card.end_min)))}`].filter(Boolean).join(". ")}.
+          {[
+            [tail.join(": "), run.lots.length > 1 ? card.lot : ""].filter(Boolean).join(", "),
+            `Done by ${clock(shifted(run.zero_at, Math.ceil(card.end_min)))}`,
+          ]
+            .filter(Boolean)
+            .join(". ")}
+          .
         </p>
       </div>
       {card.strip ? <Strip strip={card.strip} now={now} zero={run.zero_at} /> : null}
       <div className="mt-auto grid gap-3.5 sm:grid-cols-[minmax(0,1fr)_auto_auto]">
-        <button type="button" className="btn btn-main min-h-[5.25rem] whitespace-normal rounded-2xl px-6 text-2xl" onClick={() => press({ kind: "done", task: card.task }, `${card.does}: ${card.button}`)}>
+        <button
+          type="button"
+          className="btn btn-main min-h-[5.25rem] whitespace-normal rounded-2xl px-6 text-2xl"
+          onClick={() => press({ kind: "done", task: card.task }, `${card.does}: ${card.button}`)}
+        >
           {card.button}
         </button>
         {card.step === "cut" && card.now ? (
-          <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "too_soft", task: card.task, min: card.soft_min }, `${card.does}: too soft`)}>Too soft</button>
+          <button
+            type="button"
+            className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl"
+            onClick={() =>
+              press({ kind: "too_soft", task: card.task, min: card.soft_min }, `${card.does}: too soft`)
+            }
+          >
+            Too soft
+          </button>
         ) : null}
-        <button type="button" className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl" onClick={() => press({ kind: "more_time", task: card.task, min: card.slow_min }, `${card.does}: more time`)}>More time</button>
+        <button
+          type="button"
+          className="btn min-h-[5.25rem] rounded-2xl px-6 text-xl"
+          onClick={() =>
+            press({ kind: "more_time", task: card.task, min: card.slow_min }, `${card.does}: more time`)
+          }
+        >
+          More time
+        </button>
       </div>
       {cards.length > 1 ? (
         <ul className="grid border-t border-rule pt-2" aria-label="What comes for the hands">
-          {cards.filter((c) => c.task !== card.task).slice(0, NEXT).map((c) => (
-            <li key={c.task}>
-              <button type="button" className="flex min-h-14 w-full items-center justify-between gap-4 rounded-xl px-3 text-left hover:bg-stone" onClick={() => setChosen(c.task)}>
-                <span className="min-w-0">{c.does}{run.lots.length > 1 ? <span className="text-soft">{`, ${c.lot}`}</span> : null}</span>
-                <span className="num shrink-0 font-semibold">{c.now ? "now" : clock(c.start_at)}</span>
-              </button>
-            </li>
-          ))}
+          {cards
+            .filter((c) => c.task !== card.task)
+            .slice(0, NEXT)
+            .map((c) => (
+              <li key={c.task}>
+                <button
+                  type="button"
+                  className="flex min-h-14 w-full items-center justify-between gap-4 rounded-xl px-3 text-left hover:bg-stone"
+                  onClick={() => setChosen(c.task)}
+                >
+                  <span className="min-w-0">
+                    {c.does}
+                    {run.lots.length > 1 ? <span className="text-soft">{`, ${c.lot}`}</span> : null}
+                  </span>
+                  <span className="num shrink-0 font-semibold">{c.now ? "now" : clock(c.start_at)}</span>
+                </button>
+              </li>
+            ))}
         </ul>
       ) : null}
     </section>
@@ -284,16 +438,26 @@ function NowCard({ cards, run, now, press }: { cards: readonly HandCard[]; run: 
 /** How long the dough can be worked: too cold, workable, too soft. */
 function Strip({ strip, now, zero }: { strip: NonNullable<HandCard["strip"]>; now: number; zero: string }) {
   const end = strip.to_min + (strip.to_min - strip.out_min) * 0.3;
-  const share = (min: number) => Math.min(100, Math.max(0, ((min - strip.out_min) / (end - strip.out_min)) * 100));
+  const share = (min: number) =>
+    Math.min(100, Math.max(0, ((min - strip.out_min) / (end - strip.out_min)) * 100));
   const [from, to] = [share(strip.from_min), share(strip.to_min)];
   const rest = strip.to_min - Math.max(now, strip.from_min);
-  const says = now < strip.out_min ? `Out of the cold at ${clock(shifted(zero, strip.out_min))}, workable for ${duration(strip.to_min - strip.from_min)}` : now < strip.from_min ? `It can be worked from ${clock(shifted(zero, Math.ceil(strip.from_min)))}` : rest > 0 ? `The sheet stays workable ${duration(Math.max(1, rest))} more` : "It is getting too soft: back into the cold";
+  const says =
+    now < strip.out_min
+      ? `Out of the cold at ${clock(shifted(zero, strip.out_min))}, workable for ${duration(strip.to_min - strip.from_min)}`
+      : now < strip.from_min
+        ? `It can be worked from ${clock(shifted(zero, Math.ceil(strip.from_min)))}`
+        : rest > 0
+          ? `The sheet stays workable ${duration(Math.max(1, rest))} more`
+          : "It is getting too soft: back into the cold";
   return (
     <div>
       <div className="relative h-8 overflow-hidden rounded-lg bg-warm-pale" aria-hidden="true">
         <span className="absolute inset-y-0 left-0 bg-cold-pale" style={{ width: `${from}%` }} />
         <span className="absolute inset-y-0 bg-butter" style={{ left: `${from}%`, width: `${to - from}%` }} />
-        {now >= strip.out_min ? <span className="absolute inset-y-0 w-2 bg-ink" style={{ left: `calc(${share(now)}% - 4px)` }} /> : null}
+        {now >= strip.out_min ? (
+          <span className="absolute inset-y-0 w-2 bg-ink" style={{ left: `calc(${share(now)}% - 4px)` }} />
+        ) : null}
       </div>
       <p className="mt-1.5 flex justify-between gap-3">
         <span className="text-soft">{from > 8 ? "too cold to roll" : ""}</span>
@@ -304,40 +468,96 @@ function Strip({ strip, now, zero }: { strip: NonNullable<HandCard["strip"]>; no
   );
 }
 
-function TimerCard({ timer: t, run, now, press, heard, onHeard }: { timer: Timer; run: Run; now: number; press: Press; heard: boolean; onHeard(): void }) {
+function TimerCard({
+  timer: t,
+  run,
+  now,
+  press,
+  heard,
+  onHeard,
+}: {
+  timer: Timer;
+  run: Run;
+  now: number;
+  press: Press;
+  heard: boolean;
+  onHeard(): void;
+}) {
   const loud = t.state === "due" || t.state === "over";
   const whole = Math.max(0.1, t.due_min - t.since_min);
   const share = Math.min(100, Math.max(0, ((now - t.since_min) / whole) * 100));
   const over = t.by_min != null && t.state === "over" ? now - t.by_min : 0;
-  const act = () => press(t.begins.length > 0 ? t.begins.map((task) => ({ kind: "started", task })) : t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })), `${t.title}: ${t.button}`);
+  const act = () =>
+    press(
+      t.begins.length > 0
+        ? t.begins.map((task) => ({ kind: "started", task }))
+        : t.tasks.map((task) => ({ kind: t.to_begin ? "started" : "done", task })),
+      `${t.title}: ${t.button}`,
+    );
   return (
-    <article aria-label={t.title} className={`rounded-3xl px-5 py-3 ${t.state === "over" ? "bg-warm-pale text-warm" : loud ? "bg-pale text-on-pale" : "bg-worktop"}`}>
+    <article
+      aria-label={t.title}
+      className={`rounded-3xl px-5 py-3 ${t.state === "over" ? "bg-warm-pale text-warm" : loud ? "bg-pale text-on-pale" : "bg-worktop"}`}
+    >
       <p className="flex items-baseline justify-between gap-3 font-semibold">
         <span className="min-w-0 truncate">{t.title}</span>
-        <span className="num shrink-0 font-normal">{t.to_begin ? "" : t.step === "bake" ? stopwatch(now - t.since_min) : `in ${clock(t.since_at)}`}</span>
+        <span className="num shrink-0 font-normal">
+          {t.to_begin ? "" : t.step === "bake" ? stopwatch(now - t.since_min) : `in ${clock(t.since_at)}`}
+        </span>
       </p>
       <div className="flex items-center justify-between gap-3">
         <p className="font-head text-[2.2rem] font-bold leading-tight tracking-tight tabular-nums">
           {t.headline ?? left(t, now)}
           {over >= 1 ? <span className="ml-3 text-xl">{duration(over)} over</span> : null}
         </p>
-        {t.step === "bake" && !loud ? <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={act}>{t.button}</button> : null}
+        {t.step === "bake" && !loud ? (
+          <button
+            type="button"
+            className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl"
+            onClick={act}
+          >
+            {t.button}
+          </button>
+        ) : null}
       </div>
       <p>
-        {[`${t.due_word} ${clock(t.due_at)}`, t.by_at ? `${t.by_word} ${clock(t.by_at)}` : ""].filter(Boolean).join(", ")}
-        {t.note ? <>; <Says of={t.note} /></> : null}
+        {[`${t.due_word} ${clock(t.due_at)}`, t.by_at ? `${t.by_word} ${clock(t.by_at)}` : ""]
+          .filter(Boolean)
+          .join(", ")}
+        {t.note ? (
+          <>
+            ; <Says of={t.note} />
+          </>
+        ) : null}
         {t.note && run.rehearsal && t.step !== "bake" && t.step !== "preheat" ? " (simulated)" : ""}
       </p>
       {loud || t.state === "ready" ? (
         <div className="mt-2 flex flex-wrap gap-2.5">
-          <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={act}>{t.button}</button>
+          <button
+            type="button"
+            className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl"
+            onClick={act}
+          >
+            {t.button}
+          </button>
           {t.step === "bake" && loud ? (
-            <button type="button" className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl" onClick={() => press(t.tasks.map((task) => ({ kind: "more_time", task, min: t.pale_min })), `${t.title}: pale`)}>
+            <button
+              type="button"
+              className="btn min-h-14 border-2 border-current bg-transparent px-5 text-xl"
+              onClick={() =>
+                press(
+                  t.tasks.map((task) => ({ kind: "more_time", task, min: t.pale_min })),
+                  `${t.title}: pale`,
+                )
+              }
+            >
               Pale: {t.pale_min} min more
             </button>
           ) : null}
           {loud && !heard ? (
-            <button type="button" className="btn btn-quiet min-h-14 px-4 text-lg" onClick={onHeard}>Heard</button>
+            <button type="button" className="btn btn-quiet min-h-14 px-4 text-lg" onClick={onHeard}>
+              Heard
+            </button>
           ) : null}
         </div>
       ) : (
@@ -355,11 +575,23 @@ function Finished({ run }: { run: Run }) {
     <section className="rounded-2xl bg-pale px-5 py-4 text-on-pale">
       <p className="font-head text-2xl font-bold">{run.ended ? "This day has ended." : "All is done."}</p>
       <p className="mt-1">
-        {run.ended ? "What was noted stays." : "Record what came out while you remember it; then end the day."}{" "}
-        <Link to={`/days/${run.date}`} className="font-semibold underline">The plan of the day</Link>
+        {run.ended
+          ? "What was noted stays."
+          : "Record what came out while you remember it; then end the day."}{" "}
+        <Link to={`/days/${run.date}`} className="font-semibold underline">
+          The plan of the day
+        </Link>
       </p>
       {run.ended ? null : (
-        <button type="button" className="btn mt-3 min-h-14 px-5" onClick={() => void settled(api.POST("/api/runs/{id}/end", { params: { path: { id: run.id } } })).then(() => navigate(`/days/${run.date}`))}>
+        <button
+          type="button"
+          className="btn mt-3 min-h-14 px-5"
+          onClick={() =>
+            void settled(api.POST("/api/runs/{id}/end", { params: { path: { id: run.id } } })).then(() =>
+              navigate(`/days/${run.date}`),
+            )
+          }
+        >
           End the day
         </button>
       )}
@@ -377,7 +609,9 @@ function Below({ run, press }: { run: Run; press: Press }) {
           {run.baked.map((b) => (
             <li key={b.task} className="border-t border-rule py-2.5 first:border-0">
               <p>
-                <strong>Tray {b.tray}</strong>{run.lots.length > 1 ? `, ${b.lot}` : ""}: {b.pieces == null ? "" : `${b.pieces} pieces, `}{number(b.baked_min, 1)}&nbsp;min, out {clock(b.out_at)}
+                <strong>Tray {b.tray}</strong>
+                {run.lots.length > 1 ? `, ${b.lot}` : ""}: {b.pieces == null ? "" : `${b.pieces} pieces, `}
+                {number(b.baked_min, 1)}&nbsp;min, out {clock(b.out_at)}
               </p>
               {b.cut == null ? null : (
                 <Amount
@@ -400,11 +634,35 @@ function Below({ run, press }: { run: Run; press: Press }) {
         {run.events.length === 0 ? <p className="text-soft">Nothing yet.</p> : null}
         <ul>
           {run.events.map((e) => (
-            <li key={e.id} className="flex items-center justify-between gap-3 border-t border-rule py-1 first:border-0">
-              <span className="min-w-0"><span className="num font-semibold">{clock(e.at)}</span> <Says of={e.says} /></span>
+            <li
+              key={e.id}
+              className="flex items-center justify-between gap-3 border-t border-rule py-1 first:border-0"
+            >
+              <span className="min-w-0">
+                <span className="num font-semibold">{clock(e.at)}</span> <Says of={e.says} />
+              </span>
               <span className="flex shrink-0">
-                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`${EARLIER_MIN} minutes earlier: ${e.says.text}`} onClick={() => press({ kind: "moved", event: e.id, at_min: e.at_min - EARLIER_MIN }, `${EARLIER_MIN} minutes earlier: ${e.says.text}`)}>−{EARLIER_MIN} min</button>
-                <button type="button" className="btn btn-quiet min-h-14 px-3" aria-label={`Take back: ${e.says.text}`} onClick={() => press({ kind: "taken_back", event: e.id }, `Take back: ${e.says.text}`)}>Take back</button>
+                <button
+                  type="button"
+                  className="btn btn-quiet min-h-14 px-3"
+                  aria-label={`${EARLIER_MIN} minutes earlier: ${e.says.text}`}
+                  onClick={() =>
+                    press(
+                      { kind: "moved", event: e.id, at_min: e.at_min - EARLIER_MIN },
+                      `${EARLIER_MIN} minutes earlier: ${e.says.text}`,
+                    )
+                  }
+                >
+                  −{EARLIER_MIN} min
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-quiet min-h-14 px-3"
+                  aria-label={`Take back: ${e.says.text}`}
+                  onClick={() => press({ kind: "taken_back", event: e.id }, `Take back: ${e.says.text}`)}
+                >
+                  Take back
+                </button>
               </span>
             </li>
           ))}
@@ -426,13 +684,40 @@ function Fold({ title, children }: { title: string; children: React.ReactNode })
   );
 }
 
-function Record({ baked: b, run, rehearsal }: { baked: Run["baked"][number]; run: number; rehearsal: boolean }) {
+function Record({
+  baked: b,
+  run,
+  rehearsal,
+}: {
+  baked: Run["baked"][number];
+  run: number;
+  rehearsal: boolean;
+}) {
   const format = useFormat();
-  const query = new URLSearchParams({ baked_min: String(Math.round(b.baked_min * 10) / 10), tray: String(b.tray), run: String(run), ...(b.start_c == null ? {} : { start_c: String(Math.round(b.start_c * 10) / 10) }) });
+  const query = new URLSearchParams({
+    baked_min: String(Math.round(b.baked_min * 10) / 10),
+    tray: String(b.tray),
+    run: String(run),
+    ...(b.start_c == null ? {} : { start_c: String(Math.round(b.start_c * 10) / 10) }),
+  });
   return (
     <p className="text-soft">
-      {b.went_in ? <>It <Says of={b.went_in} />. </> : b.start_c == null ? "" : `Went in at about ${format.temperature(b.start_c, 0)}. `}
-      {rehearsal ? "A rehearsal is not recorded." : <Link className="font-semibold underline" to={`/jobs/${b.job_id}/ledger?${query.toString()}`}>Record what came out</Link>}
+      {b.went_in ? (
+        <>
+          It <Says of={b.went_in} />.{" "}
+        </>
+      ) : b.start_c == null ? (
+        ""
+      ) : (
+        `Went in at about ${format.temperature(b.start_c, 0)}. `
+      )}
+      {rehearsal ? (
+        "A rehearsal is not recorded."
+      ) : (
+        <Link className="font-semibold underline" to={`/jobs/${b.job_id}/ledger?${query.toString()}`}>
+          Record what came out
+        </Link>
+      )}
     </p>
   );
 }
@@ -440,20 +725,52 @@ function Record({ baked: b, run, rehearsal }: { baked: Run["baked"][number]; run
 function Else({ run, press }: { run: Run; press: Press }) {
   const tells = useTelling();
   const [off, setOff] = useState(10);
-  const trays = run.timers.filter((t) => t.step !== "preheat" && t.step !== "chill" && t.step !== "thaw" && t.step !== "bulk_chill");
+  const trays = run.timers.filter(
+    (t) => t.step !== "preheat" && t.step !== "chill" && t.step !== "thaw" && t.step !== "bulk_chill",
+  );
   const dough = run.timers.find((t) => t.step === "chill");
   const asks = typeof Notification !== "undefined" && Notification.permission === "default";
   return (
     <div className="grid gap-2.5">
       {trays.map((t) => (
-        <button key={t.tasks.join(".")} type="button" className="btn min-h-14 justify-start" onClick={() => press(t.tasks.map((task) => ({ kind: "dropped", task })), `Dropped: ${t.title}`)}>Dropped: {t.title}</button>
+        <button
+          key={t.tasks.join(".")}
+          type="button"
+          className="btn min-h-14 justify-start"
+          onClick={() =>
+            press(
+              t.tasks.map((task) => ({ kind: "dropped", task })),
+              `Dropped: ${t.title}`,
+            )
+          }
+        >
+          Dropped: {t.title}
+        </button>
       ))}
       <span className="flex items-center gap-2">
-        <button type="button" className="btn min-h-14 flex-1 justify-start" onClick={() => press({ kind: "power_went", min: off }, "The oven was off")}>The oven was off</button>
-        <input className="field num w-20" type="number" min={1} max={600} value={off} aria-label="For so many minutes" onChange={(e) => setOff(Number(e.target.value) || 1)} /> min
+        <button
+          type="button"
+          className="btn min-h-14 flex-1 justify-start"
+          onClick={() => press({ kind: "power_went", min: off }, "The oven was off")}
+        >
+          The oven was off
+        </button>
+        <input
+          className="field num w-20"
+          type="number"
+          min={1}
+          max={600}
+          value={off}
+          aria-label="For so many minutes"
+          onChange={(e) => setOff(Number(e.target.value) || 1)}
+        />{" "}
+        min
       </span>
       {dough && !run.rehearsal ? (
-        <Link className="btn min-h-14 justify-start no-underline" to={`/jobs/${run.lots[run.bars.find((b) => b.task === dough.tasks[0])?.lot ?? 0]?.job_id ?? 0}/cold/now`}>
+        <Link
+          className="btn min-h-14 justify-start no-underline"
+          to={`/jobs/${run.lots[run.bars.find((b) => b.task === dough.tasks[0])?.lot ?? 0]?.job_id ?? 0}/cold/now`}
+        >
           Put a thermometer into the dough
         </Link>
       ) : null}
@@ -476,13 +793,35 @@ function Else({ run, press }: { run: Run; press: Press }) {
         <Toggle label="Sound until it is answered" on={tells.sound} set={(sound) => setTelling({ sound })} />
         <Toggle label="Say it aloud" on={tells.spoken} set={(spoken) => setTelling({ spoken })} />
         <Toggle label="Keep the screen awake" on={tells.awake} set={(awake) => setTelling({ awake })} />
-        {asks ? <button type="button" className="btn min-h-14" onClick={() => void Notification.requestPermission()}>Notify me outside this page</button> : null}
+        {asks ? (
+          <button
+            type="button"
+            className="btn min-h-14"
+            onClick={() => void Notification.requestPermission()}
+          >
+            Notify me outside this page
+          </button>
+        ) : null}
       </fieldset>
       <figure className="mt-2 flex items-center gap-4 border-t border-rule pt-3">
-        <img src={`${at(`/api/runs/${run.id}/code.svg`)}${BASE ? "?demo=true" : ""}`} alt="QR code of this view's address" width={120} height={120} className="rounded bg-white p-1" />
-        <figcaption className="text-soft">Opens this view on a phone in the same network, if the program listens there.</figcaption>
+        <img
+          src={`${at(`/api/runs/${run.id}/code.svg`)}${BASE ? "?demo=true" : ""}`}
+          alt="QR code of this view's address"
+          width={120}
+          height={120}
+          className="rounded bg-white p-1"
+        />
+        <figcaption className="text-soft">
+          Opens this view on a phone in the same network, if the program listens there.
+        </figcaption>
       </figure>
-      <button type="button" className="btn min-h-14" onClick={() => void settled(api.POST("/api/runs/{id}/end", { params: { path: { id: run.id } } }))}>End the day</button>
+      <button
+        type="button"
+        className="btn min-h-14"
+        onClick={() => void settled(api.POST("/api/runs/{id}/end", { params: { path: { id: run.id } } }))}
+      >
+        End the day
+      </button>
     </div>
   );
 }
@@ -490,7 +829,12 @@ function Else({ run, press }: { run: Run; press: Press }) {
 function Toggle({ label, on, set }: { label: string; on: boolean; set(on: boolean): void }) {
   return (
     <label className="flex min-h-14 cursor-pointer items-center gap-3">
-      <input type="checkbox" className="size-7 accent-spruce" checked={on} onChange={(e) => set(e.target.checked)} />
+      <input
+        type="checkbox"
+        className="size-7 accent-spruce"
+        checked={on}
+        onChange={(e) => set(e.target.checked)}
+      />
       {label}
     </label>
   );

@@ -13,7 +13,16 @@ const LANES = [
   { key: "oven", name: "Oven", fill: "fill-butter", text: "on-butter" },
   { key: "cooling", name: "Cool", fill: "fill-stone-2", text: "" },
 ] as const;
-const WORD: Partial<Record<Bar["step"], string>> = { mix: "mix", form: "form", cut: "cut", finish: "finish", pack: "pack", preheat: "heat", rest: "rest", dry: "dry" };
+const WORD: Partial<Record<Bar["step"], string>> = {
+  mix: "mix",
+  form: "form",
+  cut: "cut",
+  finish: "finish",
+  pack: "pack",
+  preheat: "heat",
+  rest: "rest",
+  dry: "dry",
+};
 const ROW = 24;
 
 function word(bar: Bar): string {
@@ -29,30 +38,46 @@ export function Tape({ run, now }: { run: Run; now: number }) {
   const span = narrow ? 60 : 110;
   const from = now - span * 0.36;
   const x = (min: number) => left + ((min - from) / span) * (width - left - 8);
-  const shown = run.bars.filter((b) => b.end_min > from && b.start_min < from + span && b.end_min > b.start_min);
+  const shown = run.bars.filter(
+    (b) => b.end_min > from && b.start_min < from + span && b.end_min > b.start_min,
+  );
   const lanes = LANES.map((lane) => ({ ...lane, rows: rowsOf(shown.filter((b) => b.lane === lane.key)) }));
   const step = stepFor(span, narrow ? 4 : 8, CLOCK_STEPS);
   const zero = run.zero_at;
   const first = Math.ceil((from + minutesPast(zero)) / step) * step - minutesPast(zero);
-  const ticks = Array.from({ length: Math.floor((from + span - first) / step) + 1 }, (_, i) => first + i * step);
+  const ticks = Array.from(
+    { length: Math.floor((from + span - first) / step) + 1 },
+    (_, i) => first + i * step,
+  );
   const { lanes: placed, bottom: y } = stacked(lanes, 5, ROW, 5);
   return (
-    <svg viewBox={`0 0 ${width} ${y + 24}`} className="block w-full" role="img" aria-label="The day around now; done is hatched">
+    <svg
+      viewBox={`0 0 ${width} ${y + 24}`}
+      className="block w-full"
+      role="img"
+      aria-label="The day around now; done is hatched"
+    >
       <defs>
         <pattern id="done" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="7" height="7" className="fill-stone" />
           <path d="M0 0V7" className="stroke-edge" strokeWidth="1.6" />
         </pattern>
-        <clipPath id="tape"><rect x={left} y="0" width={width - left} height={y + 24} /></clipPath>
+        <clipPath id="tape">
+          <rect x={left} y="0" width={width - left} height={y + 24} />
+        </clipPath>
       </defs>
       {placed.map((lane) => (
-        <text key={lane.key} x="0" y={lane.top + ROW / 2 + 5} fontSize="15" fontWeight="600">{lane.name}</text>
+        <text key={lane.key} x="0" y={lane.top + ROW / 2 + 5} fontSize="15" fontWeight="600">
+          {lane.name}
+        </text>
       ))}
       <g clipPath="url(#tape)">
         {ticks.map((t) => (
           <g key={t}>
             <path d={`M${x(t)} 4V${y}`} className="stroke-rule" strokeWidth="0.8" />
-            <text x={x(t)} y={y + 18} textAnchor="middle" fontSize="14" className="num soft">{clock(shifted(zero, t))}</text>
+            <text x={x(t)} y={y + 18} textAnchor="middle" fontSize="14" className="num soft">
+              {clock(shifted(zero, t))}
+            </text>
           </g>
         ))}
         {placed.flatMap((lane) =>
@@ -66,9 +91,29 @@ export function Tape({ run, now }: { run: Run; now: number }) {
               return (
                 <g key={bar.task}>
                   <title>{bar.does}</title>
-                  <rect x={x(start)} y={at} width={w} height={ROW - 4} rx="5" fill={done ? "url(#done)" : undefined} className={done ? "stroke-edge" : `${lane.fill} ${bar.state === "on" ? "stroke-ink" : "stroke-worktop"}`} strokeWidth={bar.state === "on" ? 1.8 : 1} />
+                  <rect
+                    x={x(start)}
+                    y={at}
+                    width={w}
+                    height={ROW - 4}
+                    rx="5"
+                    fill={done ? "url(#done)" : undefined}
+                    className={
+                      done
+                        ? "stroke-edge"
+                        : `${lane.fill} ${bar.state === "on" ? "stroke-ink" : "stroke-worktop"}`
+                    }
+                    strokeWidth={bar.state === "on" ? 1.8 : 1}
+                  />
                   {w > says.length * 7.4 + 10 ? (
-                    <text x={Math.max(x(start), left) + 8} y={at + ROW / 2 + 3} fontSize="14" className={done ? "" : lane.text}>{says}</text>
+                    <text
+                      x={Math.max(x(start), left) + 8}
+                      y={at + ROW / 2 + 3}
+                      fontSize="14"
+                      className={done ? "" : lane.text}
+                    >
+                      {says}
+                    </text>
                   ) : null}
                 </g>
               );

@@ -10,21 +10,42 @@ export function ToTry({ jobs }: { jobs: readonly number[] }) {
     queries: jobs.map((id) => ({ ...triesQuery(id), retry: false })),
   });
   // Two lots of one dough have the same.
-  const open = new Map(asked.flatMap((q, i) => (q.data ?? []).filter((t) => !t.noted).map((t) => [t.id, { ...t, job: jobs[i] }] as const)));
+  const open = new Map(
+    asked.flatMap((q, i) =>
+      (q.data ?? []).filter((t) => !t.noted).map((t) => [t.id, { ...t, job: jobs[i] }] as const),
+    ),
+  );
   if (open.size === 0) return null;
   return (
     <ul aria-label="To try today" className="rounded-xl bg-worktop px-4 py-1">
       {[...open.values()].map((t) => (
         <li key={t.id} className="border-t border-rule py-1 first:border-t-0">
           {t.test ? (
-            <p className="py-1.5"><strong>To try:</strong> <Says of={t.test.says} /> <Link to={`/jobs/${t.job}/ledger/trials`} className="underline">Read it out</Link></p>
+            <p className="py-1.5">
+              <strong>To try:</strong> <Says of={t.test.says} />{" "}
+              <Link to={`/jobs/${t.job}/ledger/trials`} className="underline">
+                Read it out
+              </Link>
+            </p>
           ) : t.trial ? (
             <details>
-              <summary className="min-h-11 cursor-pointer py-1.5"><strong>To try:</strong> {t.name}, {t.trial.ways.map((name, way) => `${LETTERS[way]} ${name}`).join(", ")}</summary>
+              <summary className="min-h-11 cursor-pointer py-1.5">
+                <strong>To try:</strong> {t.name},{" "}
+                {t.trial.ways.map((name, way) => `${LETTERS[way]} ${name}`).join(", ")}
+              </summary>
               <div className="flex flex-wrap gap-4 py-2">
-                {t.trial.trays.map((_, tray) => <div key={tray} className="w-full max-w-md">{t.trial ? <TrialTray trial={t.trial} tray={tray} /> : null}</div>)}
+                {t.trial.trays.map((_, tray) => (
+                  <div key={tray} className="w-full max-w-md">
+                    {t.trial ? <TrialTray trial={t.trial} tray={tray} /> : null}
+                  </div>
+                ))}
               </div>
-              <p className="pb-2">Lay them so, and keep the letters in mind when they come out. <Link to={`/jobs/${t.job}/ledger/trials`} className="underline">Write down what was measured</Link></p>
+              <p className="pb-2">
+                Lay them so, and keep the letters in mind when they come out.{" "}
+                <Link to={`/jobs/${t.job}/ledger/trials`} className="underline">
+                  Write down what was measured
+                </Link>
+              </p>
             </details>
           ) : null}
         </li>

@@ -32,7 +32,9 @@ export interface Press extends EventBody {
 /** The minute of the run now. */
 export function minuteOf(seen: Seen, now_ms: number): number {
   if (!seen.run) return 0;
-  return seen.run.ended ? seen.run.now_min : seen.run.now_min + ((now_ms - seen.told_ms) / 60_000) * seen.run.speed;
+  return seen.run.ended
+    ? seen.run.now_min
+    : seen.run.now_min + ((now_ms - seen.told_ms) / 60_000) * seen.run.speed;
 }
 
 /** What was pressed here, and how it stands with it. */
@@ -44,7 +46,9 @@ export interface Presses {
   refused: Told<Press>["refused"];
 }
 
-export function useRun(id: number): Seen & Presses & { press(what: Happened | readonly Happened[], said: string): void } {
+export function useRun(
+  id: number,
+): Seen & Presses & { press(what: Happened | readonly Happened[], said: string): void } {
   const [seen, setSeen] = useState<Seen>({ run: undefined, told_ms: 0, connected: true, fault: undefined });
   const [told, setTold] = useState<Told<Press>>({ waiting: [], held: undefined, refused: [] });
   const newest = useRef(seen);
@@ -86,11 +90,24 @@ export function useRun(id: number): Seen & Presses & { press(what: Happened | re
   useEffect(() => {
     const send = async (presses: readonly Press[]) => {
       const { run } = newest.current;
-      if (!run) throw new Refusal({ title: "not told yet", status: 0, detail: "The day is not known yet.", errors: [] });
+      if (!run)
+        throw new Refusal({
+          title: "not told yet",
+          status: 0,
+          detail: "The day is not known yet.",
+          errors: [],
+        });
       const strange = presses.findIndex((p) => p.of !== run.began);
       if (strange >= 0) {
-        const errors = [{ field: `events[${strange}]`, message: "it was pressed on another day", parts: [], accepted: "" }];
-        throw new Refusal({ title: "another day", status: 422, detail: "it was pressed on another day", errors });
+        const errors = [
+          { field: `events[${strange}]`, message: "it was pressed on another day", parts: [], accepted: "" },
+        ];
+        throw new Refusal({
+          title: "another day",
+          status: 422,
+          detail: "it was pressed on another day",
+          errors,
+        });
       }
       const body = presses.map(({ press, what, at_min }) => ({ press, what, at_min }));
       tell(await settled(api.POST("/api/runs/{id}/events", { params: { path: { id } }, body })));
@@ -112,14 +129,28 @@ export function useRun(id: number): Seen & Presses & { press(what: Happened | re
     const at_min = minuteOf(newest.current, performance.now());
     const of = newest.current.run?.began ?? "";
     const all = (Array.isArray(what) ? what : [what]) as Happened[];
-    outbox.current?.add(all.map((one) => ({ press: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`, what: one, at_min, of, said })));
+    outbox.current?.add(
+      all.map((one) => ({
+        press: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`,
+        what: one,
+        at_min,
+        of,
+        said,
+      })),
+    );
   }, []);
   return { ...seen, ...told, press };
 }
 
 /** The steps that were pressed for and are not sent yet. */
 export function pressed(waiting: readonly { what: Happened }[]): Set<number> {
-  return new Set(waiting.flatMap(({ what }) => ((what.kind === "done" || what.kind === "started" || what.kind === "dropped") && "task" in what ? [what.task] : [])));
+  return new Set(
+    waiting.flatMap(({ what }) =>
+      (what.kind === "done" || what.kind === "started" || what.kind === "dropped") && "task" in what
+        ? [what.task]
+        : [],
+    ),
+  );
 }
 
 /** What this device tells of its own: each is off until somebody wants it. */

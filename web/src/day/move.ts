@@ -36,7 +36,8 @@ export function useTried(date: string, trial: Trial | undefined): Day | undefine
   const query = trial && asked?.job === trial.job ? asked : undefined;
   const tried = useQuery({
     queryKey: ["days", date, "tried", query?.job, query?.ready_by],
-    queryFn: ({ signal }) => settled(api.GET("/api/days/{date}", { params: { path: { date }, query: query ?? {} }, signal })),
+    queryFn: ({ signal }) =>
+      settled(api.GET("/api/days/{date}", { params: { path: { date }, query: query ?? {} }, signal })),
     enabled: query !== undefined,
     retry: false,
     gcTime: 0,

@@ -50,18 +50,44 @@ describe("quantities in words", () => {
     expect([163, 175, 190].map(us.oven)).toEqual(["325\u00b0F", "350\u00b0F", "375\u00b0F"]);
     expect(metric.oven(175)).toBe("175\u00b0");
     expect(us.difference(1.5)).toBe("2.7\u00b0");
-    for (const c of [-18, 4, 21.9, 175]) expect(us.base("temperature", us.shown("temperature", c))).toBeCloseTo(c, 9);
+    for (const c of [-18, 4, 21.9, 175])
+      expect(us.base("temperature", us.shown("temperature", c))).toBeCloseTo(c, 9);
     for (const mm of [3, 6, 6.35, 440]) expect(us.base("length", us.shown("length", mm))).toBeCloseTo(mm, 9);
   });
 
   it("takes four choices, free of each other", () => {
     const mixed = makeFormat({ weight: "g", length: "in", temperature: "f", clock: "24" }, TABLE);
-    expect([mixed.mass(450), mixed.length(6.35), mixed.temperature(4, 0)]).toEqual(["450\u00a0g", "\u00bc\u00a0in", "39\u00b0F"]);
-    expect(say({ text: "450 g at 4\u00b0", parts: [{ quantity: "mass", value: 450, places: 0 }, " at ", { quantity: "temperature", value: 4, places: 0 }] }, mixed)).toBe("450\u00a0g at 39\u00b0F");
+    expect([mixed.mass(450), mixed.length(6.35), mixed.temperature(4, 0)]).toEqual([
+      "450\u00a0g",
+      "\u00bc\u00a0in",
+      "39\u00b0F",
+    ]);
+    expect(
+      say(
+        {
+          text: "450 g at 4\u00b0",
+          parts: [
+            { quantity: "mass", value: 450, places: 0 },
+            " at ",
+            { quantity: "temperature", value: 4, places: 0 },
+          ],
+        },
+        mixed,
+      ),
+    ).toBe("450\u00a0g at 39\u00b0F");
     const metric = makeFormat("metric", TABLE);
-    expect([metric.length(99), metric.length(310), metric.lengths(95, 310), metric.lengths(0, 0.5)]).toEqual(["99\u00a0mm", "31\u00a0cm", "9.5\u201331\u00a0cm", "0\u20130.5\u00a0mm"]);
+    expect([metric.length(99), metric.length(310), metric.lengths(95, 310), metric.lengths(0, 0.5)]).toEqual([
+      "99\u00a0mm",
+      "31\u00a0cm",
+      "9.5\u201331\u00a0cm",
+      "0\u20130.5\u00a0mm",
+    ]);
     const us = makeFormat("us", TABLE);
-    expect([us.lengths(0, 0.5), us.lengths(0, 2), us.lengths(96, 98)]).toEqual(["under 1\u204416\u00a0in", "0\u20131\u204416\u00a0in", "3\u00be\u20133\u215e\u00a0in"]);
+    expect([us.lengths(0, 0.5), us.lengths(0, 2), us.lengths(96, 98)]).toEqual([
+      "under 1\u204416\u00a0in",
+      "0\u20131\u204416\u00a0in",
+      "3\u00be\u20133\u215e\u00a0in",
+    ]);
   });
 
   it("writes a true minus and never minus nothing", () => {
@@ -69,7 +95,13 @@ describe("quantities in words", () => {
     expect(number(-0.01, 1)).toBe("0");
     expect(number(1155, 0)).toBe("1,155");
     expect(number(1234567.891, 2)).toBe("1,234,567.89");
-    expect([number(2.5, 2), number(2, 1, 1), number(0.04, 1), number(10, 1), number(100, 0)]).toEqual(["2.5", "2.0", "0", "10", "100"]);
+    expect([number(2.5, 2), number(2, 1, 1), number(0.04, 1), number(10, 1), number(100, 0)]).toEqual([
+      "2.5",
+      "2.0",
+      "0",
+      "10",
+      "100",
+    ]);
   });
 });
 
@@ -78,22 +110,42 @@ describe("sentences of the server", () => {
   const metric = makeFormat("metric", TABLE);
 
   it("write every figure as the server's own words do, in both systems", () => {
-    for (const { metric: text, us: there, ...figure } of FIGURES as (Figure & { metric: string; us: string })[]) {
-      expect(say({ text: `${text}.`, parts: [figure, "."] }, us).replaceAll("\u00a0", " ")).toBe(`${there.replaceAll("\u00a0", " ")}.`);
-      expect(say({ text: `${text}.`, parts: [figure, "."] }, metric).replaceAll("\u00a0", " ")).toBe(`${text}.`);
+    for (const { metric: text, us: there, ...figure } of FIGURES as (Figure & {
+      metric: string;
+      us: string;
+    })[]) {
+      expect(say({ text: `${text}.`, parts: [figure, "."] }, us).replaceAll("\u00a0", " ")).toBe(
+        `${there.replaceAll("\u00a0", " ")}.`,
+      );
+      expect(say({ text: `${text}.`, parts: [figure, "."] }, metric).replaceAll("\u00a0", " ")).toBe(
+        `${text}.`,
+      );
     }
   });
 
   it("keep what is no quantity, and words of the page", () => {
-    expect(say({ text: "5 pieces of the 2nd re-roll." }, us).replaceAll("\u00a0", " ")).toBe("5 pieces of the 2nd re-roll.");
+    expect(say({ text: "5 pieces of the 2nd re-roll." }, us).replaceAll("\u00a0", " ")).toBe(
+      "5 pieces of the 2nd re-roll.",
+    );
     expect(say({ text: "6 mm for 5 min, 10 g" }, metric)).toBe("6\u00a0mm for 5\u00a0min, 10\u00a0g");
     expect(say("6 mm of our own", us).replaceAll("\u00a0", " ")).toBe("6 mm of our own");
   });
 
   it("begin with a capital and end with a stop in both", () => {
-    const said = sentence({ text: "never: at 19\u00b0", parts: ["never: at ", { quantity: "temperature", value: 19, places: 0 }] });
+    const said = sentence({
+      text: "never: at 19\u00b0",
+      parts: ["never: at ", { quantity: "temperature", value: 19, places: 0 }],
+    });
     expect([say(said, metric), say(said, us)]).toEqual(["Never: at 19\u00b0.", "Never: at 66\u00b0F."]);
-    expect(say(after("Taken back: ", { text: "to 6.35\u00a0mm", parts: ["to ", { quantity: "length", value: 6.35, places: 2 }] }), us)).toBe("Taken back: to \u00bc\u00a0in");
+    expect(
+      say(
+        after("Taken back: ", {
+          text: "to 6.35\u00a0mm",
+          parts: ["to ", { quantity: "length", value: 6.35, places: 2 }],
+        }),
+        us,
+      ),
+    ).toBe("Taken back: to \u00bc\u00a0in");
   });
 });
 
@@ -112,7 +164,11 @@ describe("scales", () => {
 
   it("rules every ten millimetres", () => {
     expect(rulerTicks(310)).toHaveLength(32);
-    expect(rulerTicks(100).filter((t) => t.kind === "long").map((t) => t.figure)).toEqual([0, 100]);
+    expect(
+      rulerTicks(100)
+        .filter((t) => t.kind === "long")
+        .map((t) => t.figure),
+    ).toEqual([0, 100]);
     const inches = rulerTicks(101.6, "us").filter((t) => t.kind === "long");
     expect(inches.map((t) => t.figure)).toEqual([0, 2, 4]);
     expect(inches[2]?.at_mm).toBeCloseTo(101.6, 9);
@@ -121,12 +177,19 @@ describe("scales", () => {
   it("keeps labels apart without changing their order", () => {
     const moved = apart([10, 12, 11, 90], 8, 0, 100);
     const sorted = moved.toSorted((a, b) => a - b);
-    for (let i = 1; i < sorted.length; i += 1) expect((sorted[i] ?? 0) - (sorted[i - 1] ?? 0)).toBeGreaterThanOrEqual(8);
+    for (let i = 1; i < sorted.length; i += 1)
+      expect((sorted[i] ?? 0) - (sorted[i - 1] ?? 0)).toBeGreaterThanOrEqual(8);
     expect((moved[0] ?? 0) < (moved[2] ?? 0) && (moved[2] ?? 0) < (moved[1] ?? 0)).toBe(true);
   });
 
   it("closes an outline", () => {
-    expect(outlinePath([[0, 0], [1, 0], [1, 1]])).toBe("M0.00 0.00L1.00 0.00L1.00 1.00Z");
+    expect(
+      outlinePath([
+        [0, 0],
+        [1, 0],
+        [1, 1],
+      ]),
+    ).toBe("M0.00 0.00L1.00 0.00L1.00 1.00Z");
   });
 });
 
@@ -140,13 +203,33 @@ describe("times in words", () => {
   });
 
   it("says how long", () => {
-    expect([8.4, 60, 104, 125.2].map(duration)).toEqual(["8\u00a0min", "1\u00a0h", "1\u00a0h\u00a044", "2\u00a0h\u00a005"]);
+    expect([8.4, 60, 104, 125.2].map(duration)).toEqual([
+      "8\u00a0min",
+      "1\u00a0h",
+      "1\u00a0h\u00a044",
+      "2\u00a0h\u00a005",
+    ]);
   });
 });
 
 describe("a time of the day", () => {
   it("is read as people type it", () => {
-    expect(["14:05", "1405", "14.05", "9:05", "9h30", " 14 ", "0:00"].map(timeOfDay)).toEqual(["14:05", "14:05", "14:05", "09:05", "09:30", "14:00", "00:00"]);
-    expect(["25:00", "12:60", "noon", "", "14:5", "-3"].map(timeOfDay)).toEqual([undefined, undefined, undefined, undefined, undefined, undefined]);
+    expect(["14:05", "1405", "14.05", "9:05", "9h30", " 14 ", "0:00"].map(timeOfDay)).toEqual([
+      "14:05",
+      "14:05",
+      "14:05",
+      "09:05",
+      "09:30",
+      "14:00",
+      "00:00",
+    ]);
+    expect(["25:00", "12:60", "noon", "", "14:5", "-3"].map(timeOfDay)).toEqual([
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+    ]);
   });
 });

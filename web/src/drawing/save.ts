@@ -1,8 +1,19 @@
 /** Saves a picture on the page as an SVG file that looks the same elsewhere. */
 
 const KEPT = [
-  "fill", "fill-opacity", "stroke", "stroke-width", "stroke-dasharray", "stroke-linejoin", "stroke-linecap", "opacity", "font-family",
-  "font-size", "font-weight", "text-anchor", "dominant-baseline",
+  "fill",
+  "fill-opacity",
+  "stroke",
+  "stroke-width",
+  "stroke-dasharray",
+  "stroke-linejoin",
+  "stroke-linecap",
+  "opacity",
+  "font-family",
+  "font-size",
+  "font-weight",
+  "text-anchor",
+  "dominant-baseline",
 ];
 
 /** The picture as text, with the styles that the page gives it written into it; in the light scheme, whatever the page shows, since it goes on paper. */

@@ -11,7 +11,10 @@ function make(domain: [number, number], range: [number, number], ticks: number[]
 }
 
 /** The straight line that takes the ends of one stretch to those of another. */
-export function linear([from, to]: readonly [number, number], [low, high]: readonly [number, number]): (value: number) => number {
+export function linear(
+  [from, to]: readonly [number, number],
+  [low, high]: readonly [number, number],
+): (value: number) => number {
   return (value) => low + ((value - from) / (to - from)) * (high - low);
 }
 
@@ -52,7 +55,11 @@ export function rulerTicks(length_mm: number, system: keyof typeof RULERS = "met
   const { step_mm, middle, long, counts } = RULERS[system];
   const ticks: RulerTick[] = [];
   for (let i = 0; i * step_mm <= length_mm + 1e-6; i += 1) {
-    ticks.push({ at_mm: i * step_mm, kind: i % long === 0 ? "long" : i % middle === 0 ? "middle" : "short", figure: (i / long) * counts });
+    ticks.push({
+      at_mm: i * step_mm,
+      kind: i % long === 0 ? "long" : i % middle === 0 ? "middle" : "short",
+      figure: (i / long) * counts,
+    });
   }
   return ticks;
 }

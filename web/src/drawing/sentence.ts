@@ -22,9 +22,15 @@ function figure({ quantity, value, and, joint, places }: Figure, format: Format)
   const [one, unit]: [(v: number) => string, string] = {
     length: [format.length, ""] as const,
     mass: [format.mass, ""] as const,
-    temperature: [(c: number) => number(format.shown("temperature", c), places), format.units.temperature === "f" ? "\u00b0F" : "\u00b0"] as const,
+    temperature: [
+      (c: number) => number(format.shown("temperature", c), places),
+      format.units.temperature === "f" ? "\u00b0F" : "\u00b0",
+    ] as const,
     setting: [format.oven, ""] as const,
-    difference: [(k: number) => number(format.shown("temperature", k) - format.shown("temperature", 0), places), "\u00b0"] as const,
+    difference: [
+      (k: number) => number(format.shown("temperature", k) - format.shown("temperature", 0), places),
+      "\u00b0",
+    ] as const,
     span: [(min: number) => number(min, places), "\u00a0min"] as const,
     share: [(percent: number) => number(percent, places), "\u00a0%"] as const,
   }[quantity] as [(v: number) => string, string];
@@ -42,7 +48,8 @@ const tied = (text: string): string => text.replace(/(\d) (mm|k?g|min|h|%)(?![\p
 export function say(said: Said, format: Format): string {
   if (typeof said === "string") return said;
   const { weight, length, temperature } = format.units;
-  if ((weight !== "oz" && length === "mm" && temperature === "c") || !said.parts?.length) return tied(said.text);
+  if ((weight !== "oz" && length === "mm" && temperature === "c") || !said.parts?.length)
+    return tied(said.text);
   return said.parts.map((part) => (typeof part === "string" ? part : figure(part, format))).join("");
 }
 

@@ -1,5 +1,18 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { clock, daysLater, isPast, localTime, minutesBetween, nearest, nextAfter, setClockHours, setZone, shifted, timeOfDay, utcOf } from "./time";
+import {
+  clock,
+  daysLater,
+  isPast,
+  localTime,
+  minutesBetween,
+  nearest,
+  nextAfter,
+  setClockHours,
+  setZone,
+  shifted,
+  timeOfDay,
+  utcOf,
+} from "./time";
 
 afterEach(() => setZone("UTC"));
 
@@ -52,7 +65,17 @@ describe("a clock that goes twice to twelve", () => {
 
   it("tells and takes am and pm", () => {
     setClockHours("12");
-    expect(["2026-11-28T00:05", "2026-11-28T09:26", "2026-11-28T12:00", "2026-11-28T14:00"].map(clock)).toEqual(["12:05\u00a0am", "9:26\u00a0am", "12:00\u00a0pm", "2:00\u00a0pm"]);
-    expect(["2:05 pm", "2pm", "12 am", "12:30 p.m.", "14:05", "0 pm", "13 pm"].map(timeOfDay)).toEqual(["14:05", "14:00", "00:00", "12:30", "14:05", undefined, undefined]);
+    expect(
+      ["2026-11-28T00:05", "2026-11-28T09:26", "2026-11-28T12:00", "2026-11-28T14:00"].map(clock),
+    ).toEqual(["12:05\u00a0am", "9:26\u00a0am", "12:00\u00a0pm", "2:00\u00a0pm"]);
+    expect(["2:05 pm", "2pm", "12 am", "12:30 p.m.", "14:05", "0 pm", "13 pm"].map(timeOfDay)).toEqual([
+      "14:05",
+      "14:00",
+      "00:00",
+      "12:30",
+      "14:05",
+      undefined,
+      undefined,
+    ]);
   });
 });

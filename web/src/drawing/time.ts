@@ -35,7 +35,13 @@ const civil = (ms: number): string => {
 function shownAt(ms: number): string {
   if (clocks === "UTC") return civil(ms);
   wall ??= new Intl.DateTimeFormat("en-GB", {
-    timeZone: clocks, hourCycle: "h23", year: "numeric", month: "2-digit", day: "2-digit", hour: "2-digit", minute: "2-digit",
+    timeZone: clocks,
+    hourCycle: "h23",
+    year: "numeric",
+    month: "2-digit",
+    day: "2-digit",
+    hour: "2-digit",
+    minute: "2-digit",
   });
   const part = Object.fromEntries(wall.formatToParts(ms).map((p) => [p.type, p.value]));
   return `${part.year}-${part.month}-${part.day}T${part.hour}:${part.minute}`;
@@ -46,7 +52,9 @@ function momentOf(iso: string): number {
   const naive = asUtc(iso);
   const offset = (ms: number) => asUtc(shownAt(ms)) - Math.floor(ms / MINUTE_MS) * MINUTE_MS;
   // The offsets a day before and a day after are all that can be in force.
-  const found = [offset(naive - 86_400_000), offset(naive + 86_400_000)].map((o) => naive - o).filter((ms) => shownAt(ms) === iso.slice(0, 16));
+  const found = [offset(naive - 86_400_000), offset(naive + 86_400_000)]
+    .map((o) => naive - o)
+    .filter((ms) => shownAt(ms) === iso.slice(0, 16));
   return found.length > 0 ? Math.min(...found) : naive - offset(naive - 86_400_000);
 }
 
@@ -146,7 +154,9 @@ export function duration(minutes: number): string {
   const whole = Math.round(minutes);
   if (whole < 60) return `${whole}\u00a0min`;
   const rest = whole % 60;
-  return rest === 0 ? `${Math.floor(whole / 60)}\u00a0h` : `${Math.floor(whole / 60)}\u00a0h\u00a0${two(rest)}`;
+  return rest === 0
+    ? `${Math.floor(whole / 60)}\u00a0h`
+    : `${Math.floor(whole / 60)}\u00a0h\u00a0${two(rest)}`;
 }
 
 /** `14:05`, `14.05`, `1405`, `14` or `2:05 pm` as a time of the day; nothing when it is none. */

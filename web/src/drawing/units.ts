@@ -27,7 +27,13 @@ export interface Unit {
 
 const MINUS = "\u2212";
 const VULGAR: Record<string, string> = {
-  "1/8": "\u215b", "1/4": "\u00bc", "3/8": "\u215c", "1/2": "\u00bd", "5/8": "\u215d", "3/4": "\u00be", "7/8": "\u215e",
+  "1/8": "\u215b",
+  "1/4": "\u00bc",
+  "3/8": "\u215c",
+  "1/2": "\u00bd",
+  "5/8": "\u215d",
+  "3/4": "\u00be",
+  "7/8": "\u215e",
 };
 
 /** A number with a true minus, thousands apart, and no trailing zeros beyond `least` places. */
@@ -35,7 +41,8 @@ export function number(value: number, most: number, least = 0): string {
   // By hand: the browser's own formatting costs 50 ms at its first use.
   const places = 10 ** most;
   let text = (Math.round(Math.abs(value) * places * (1 + 1e-12)) / places).toFixed(most);
-  while (text.includes(".") && text.length - text.indexOf(".") - 1 > least && text.endsWith("0")) text = text.slice(0, -1);
+  while (text.includes(".") && text.length - text.indexOf(".") - 1 > least && text.endsWith("0"))
+    text = text.slice(0, -1);
   if (text.endsWith(".")) text = text.slice(0, -1);
   const [whole = "0", part] = text.split(".");
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ",");
@@ -126,10 +133,19 @@ export function makeFormat(of: System | Units, table: readonly Unit[]): Format {
   const inch = chosen.length === "in";
   const fahrenheit = chosen.temperature === "f";
   const symbols: Record<Quantity, string> = {
-    length: inch ? "in" : "mm", mass: ounces ? "oz" : "g", volume: chosen.weight === "g" ? "mL" : "cup", temperature: fahrenheit ? "\u00b0F" : "\u00b0C", duration: "min",
+    length: inch ? "in" : "mm",
+    mass: ounces ? "oz" : "g",
+    volume: chosen.weight === "g" ? "mL" : "cup",
+    temperature: fahrenheit ? "\u00b0F" : "\u00b0C",
+    duration: "min",
   };
   const find = (quantity: Quantity, symbol: string): Unit =>
-    table.find((u) => u.quantity === quantity && u.symbol === symbol) ?? { symbol, quantity, factor: 1, offset: 0 };
+    table.find((u) => u.quantity === quantity && u.symbol === symbol) ?? {
+      symbol,
+      quantity,
+      factor: 1,
+      offset: 0,
+    };
   const unit = (quantity: Quantity) => find(quantity, symbols[quantity]);
   const shown = (quantity: Quantity, base: number) => (base - unit(quantity).offset) / unit(quantity).factor;
   const base = (quantity: Quantity, value: number) => value * unit(quantity).factor + unit(quantity).offset;
@@ -149,9 +165,11 @@ export function makeFormat(of: System | Units, table: readonly Unit[]): Format {
     return rest === 0 ? `${whole}\u00a0lb` : `${whole}\u00a0lb ${number(rest, 1)}\u00a0oz`;
   };
   const long = (mm: number) => table.length > 0 && Math.abs(mm) >= IN_CM_FROM_MM;
-  const metric = (mm: number) => (long(mm) ? `${number(mm / centimetre.factor, 1)}\u00a0cm` : `${number(mm, mm < 20 ? 1 : 0)}\u00a0mm`);
+  const metric = (mm: number) =>
+    long(mm) ? `${number(mm / centimetre.factor, 1)}\u00a0cm` : `${number(mm, mm < 20 ? 1 : 0)}\u00a0mm`;
   const metricBetween = (from: number, to: number) => {
-    if (long(to)) return `${number(from / centimetre.factor, 1)}–${number(to / centimetre.factor, 1)}\u00a0cm`;
+    if (long(to))
+      return `${number(from / centimetre.factor, 1)}–${number(to / centimetre.factor, 1)}\u00a0cm`;
     const places = from < 20 ? 1 : 0;
     return `${number(from, places)}–${number(to, places)}\u00a0mm`;
   };
@@ -159,7 +177,8 @@ export function makeFormat(of: System | Units, table: readonly Unit[]): Format {
   return {
     units: chosen,
     ruler: inch ? "us" : "metric",
-    lengths: (from, to) => (inch ? inchesBetween(shown("length", from), shown("length", to)) : metricBetween(from, to)),
+    lengths: (from, to) =>
+      inch ? inchesBetween(shown("length", from), shown("length", to)) : metricBetween(from, to),
     length: (mm) => (inch ? inches(shown("length", mm)) : metric(mm)),
     mass,
     bigMass: (g) => (ounces || g < 1000 ? mass(g) : `${number(g / find("mass", "kg").factor, 2, 2)}\u00a0kg`),

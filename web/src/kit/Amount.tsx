@@ -13,7 +13,8 @@ import { useTyped } from "./typed";
 type Kind = Quantity | "count" | "percent" | "ratio" | "oven";
 
 /** Kinds without a unit. */
-const bare = (kind: Kind): kind is "count" | "percent" | "ratio" => kind === "count" || kind === "percent" || kind === "ratio";
+const bare = (kind: Kind): kind is "count" | "percent" | "ratio" =>
+  kind === "count" || kind === "percent" || kind === "ratio";
 
 interface Props {
   label: string;
@@ -33,7 +34,18 @@ interface Props {
   unset?: boolean;
 }
 
-export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave, field, className = "", unset = false, placeholder }: Props) {
+export function Amount({
+  label,
+  kind,
+  value,
+  hideLabel = false,
+  step = 1,
+  onSave,
+  field,
+  className = "",
+  unset = false,
+  placeholder,
+}: Props) {
   const format = useFormat();
   const id = useId();
   const text = unset ? "" : inWords(format, kind, value);
@@ -81,7 +93,9 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
     } catch (error) {
       wanted.current = kept.current;
       typing.refused();
-      setFault(faultOf(error, "text") ?? faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
+      setFault(
+        faultOf(error, "text") ?? faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.",
+      );
     } finally {
       busy.current = false;
       setSaving(false);
@@ -96,8 +110,12 @@ export function Amount({ label, kind, value, hideLabel = false, step = 1, onSave
     const measured = bare(kind) ? undefined : kind === "oven" ? "temperature" : kind;
     const shown = measured ? format.shown(measured, wanted.current) : wanted.current;
     // Along a ruler and round a dial it goes from mark to mark.
-    const marked = (kind === "length" && format.units.length === "in") || (kind === "oven" && format.units.temperature === "f");
-    const to = marked ? markAfter(shown, by, direction) : Math.round((shown + direction * by) * 10_000) / 10_000;
+    const marked =
+      (kind === "length" && format.units.length === "in") ||
+      (kind === "oven" && format.units.temperature === "f");
+    const to = marked
+      ? markAfter(shown, by, direction)
+      : Math.round((shown + direction * by) * 10_000) / 10_000;
     wanted.current = measured ? format.base(measured, to) : to;
     const typed = inWords(format, kind, wanted.current);
     typing.type(typed);
@@ -172,7 +190,8 @@ export function nudgeOf(format: Format, kind: Kind, step: number): number {
 }
 
 /** As it stands in the field: with spaces that a keyboard has. */
-const inWords = (format: Format, kind: Kind, value: number): string => figureOf(format, kind, value).replaceAll("\u00a0", " ");
+const inWords = (format: Format, kind: Kind, value: number): string =>
+  figureOf(format, kind, value).replaceAll("\u00a0", " ");
 
 function figureOf(format: Format, kind: Kind, value: number): string {
   switch (kind) {
@@ -186,7 +205,9 @@ function figureOf(format: Format, kind: Kind, value: number): string {
     case "oven":
       return format.oven(value);
     case "duration":
-      return value > 0 && value < 1 ? `${Math.round(value * 60)}\u00a0s` : `${Math.round(value * 10) / 10}\u00a0min`;
+      return value > 0 && value < 1
+        ? `${Math.round(value * 60)}\u00a0s`
+        : `${Math.round(value * 10) / 10}\u00a0min`;
     case "volume":
       return `${number(format.shown("volume", value), format.units.weight === "g" ? 0 : 2).replaceAll(",", "")} ${format.symbol("volume")}${format.units.weight === "g" ? "" : "s"}`;
     case "percent":
@@ -202,7 +223,13 @@ export async function readTyped(format: Format, kind: Kind, typed: string, shown
   const quantity = kind === "oven" ? "temperature" : kind === "ratio" ? "percent" : kind;
   // Beside centimetres a bare number of two digits is meant so; 320 is millimetres all the same.
   const inCm = kind === "length" && shown.endsWith("cm") && /^\s*\d{1,2}([.,]\d*)?\s*$/.test(typed);
-  const default_symbol = bare(kind) ? "" : inCm ? "cm" : format.symbol(kind === "oven" ? "temperature" : kind);
-  const answer = await settled(api.POST("/api/units/parse", { body: { quantity, text: typed, default_symbol } }));
+  const default_symbol = bare(kind)
+    ? ""
+    : inCm
+      ? "cm"
+      : format.symbol(kind === "oven" ? "temperature" : kind);
+  const answer = await settled(
+    api.POST("/api/units/parse", { body: { quantity, text: typed, default_symbol } }),
+  );
   return answer.value;
 }

@@ -4,7 +4,9 @@ import { useBlocker } from "react-router";
 import { Question } from "./Asks";
 
 export function AskToLeave({ when, what }: { when: boolean; what: string }) {
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => when && currentLocation.pathname !== nextLocation.pathname);
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => when && currentLocation.pathname !== nextLocation.pathname,
+  );
   useEffect(() => {
     if (!when) return undefined;
     const ask = (e: BeforeUnloadEvent) => e.preventDefault();

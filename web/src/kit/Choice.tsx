@@ -7,7 +7,12 @@ export interface Option<T extends string> {
   label: ReactNode;
 }
 
-export function Choice<T extends string>({ label, value, options, onChange }: {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
   label: string;
   value: T;
   options: readonly Option<T>[];

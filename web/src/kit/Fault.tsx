@@ -16,7 +16,9 @@ export function faultOf(error: unknown, field: string): Said | undefined {
 /** Faults that belong to no field on this screen. */
 export function otherFault(error: unknown, fields: readonly string[]): Said | undefined {
   if (error instanceof Refusal) {
-    const stray = error.problem.errors.find((e) => !fields.some((f) => e.field === f || e.field.startsWith(`${f}[`)));
+    const stray = error.problem.errors.find(
+      (e) => !fields.some((f) => e.field === f || e.field.startsWith(`${f}[`)),
+    );
     if (stray) return told(stray);
     return error.problem.errors.length === 0 ? sentence(error.problem.detail) : undefined;
   }

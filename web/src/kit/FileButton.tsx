@@ -1,7 +1,13 @@
 /** A button that asks for a file. The same file can be chosen again. */
 import { useRef, type ReactNode } from "react";
 
-export function FileButton({ label, accept, className = "btn", onFile, children }: {
+export function FileButton({
+  label,
+  accept,
+  className = "btn",
+  onFile,
+  children,
+}: {
   /** What the file is, for who does not see the button. */
   label: string;
   accept: string;

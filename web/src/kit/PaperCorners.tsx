@@ -2,17 +2,42 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 
 export type Corner = readonly [number, number];
-export const START: readonly Corner[] = [[0.12, 0.12], [0.88, 0.12], [0.88, 0.88], [0.12, 0.88]];
-export const PAPERS = [{ value: "a4", label: "A4" }, { value: "letter", label: "Letter" }] as const;
+export const START: readonly Corner[] = [
+  [0.12, 0.12],
+  [0.88, 0.12],
+  [0.88, 0.88],
+  [0.12, 0.88],
+];
+export const PAPERS = [
+  { value: "a4", label: "A4" },
+  { value: "letter", label: "Letter" },
+] as const;
 const NUDGE = 0.002;
-const STEPS: Record<string, Corner> = { ArrowLeft: [-NUDGE, 0], ArrowRight: [NUDGE, 0], ArrowUp: [0, -NUDGE], ArrowDown: [0, NUDGE] };
+const STEPS: Record<string, Corner> = {
+  ArrowLeft: [-NUDGE, 0],
+  ArrowRight: [NUDGE, 0],
+  ArrowUp: [0, -NUDGE],
+  ArrowDown: [0, NUDGE],
+};
 
 const share = (v: number) => Math.min(1, Math.max(0, v));
 
 /** As the server reads them. */
-export const cornersQuery = (corners: readonly Corner[]): string => corners.flat().map((v) => v.toFixed(5)).join(",");
+export const cornersQuery = (corners: readonly Corner[]): string =>
+  corners
+    .flat()
+    .map((v) => v.toFixed(5))
+    .join(",");
 
-export function PaperCorners({ photo, corners, onMove }: { photo: { url: string; width: number; height: number }; corners: readonly Corner[]; onMove(index: number, to: Corner): void }) {
+export function PaperCorners({
+  photo,
+  corners,
+  onMove,
+}: {
+  photo: { url: string; width: number; height: number };
+  corners: readonly Corner[];
+  onMove(index: number, to: Corner): void;
+}) {
   const picture = useRef<SVGSVGElement>(null);
   const moved = (index: number, [x, y]: Corner) => onMove(index, [share(x), share(y)]);
   const drag = (index: number) => (e: PointerEvent<SVGElement>) => {
@@ -28,9 +53,20 @@ export function PaperCorners({ photo, corners, onMove }: { photo: { url: string;
     moved(index, [at[0] + by[0] * factor, at[1] + by[1] * factor]);
   };
   return (
-    <svg ref={picture} viewBox={`0 0 ${photo.width} ${photo.height}`} className="mx-auto block w-full touch-none rounded-lg" style={{ maxWidth: `calc(58dvh * ${photo.width / photo.height})` }} role="group" aria-label="The photo, with four handles for the corners of the paper">
+    <svg
+      ref={picture}
+      viewBox={`0 0 ${photo.width} ${photo.height}`}
+      className="mx-auto block w-full touch-none rounded-lg"
+      style={{ maxWidth: `calc(58dvh * ${photo.width / photo.height})` }}
+      role="group"
+      aria-label="The photo, with four handles for the corners of the paper"
+    >
       <image href={photo.url} width={photo.width} height={photo.height} />
-      <path d={`M${corners.map(([x, y]) => `${x * photo.width} ${y * photo.height}`).join("L")}Z`} className="fill-none stroke-spruce" strokeWidth={photo.width / 160} />
+      <path
+        d={`M${corners.map(([x, y]) => `${x * photo.width} ${y * photo.height}`).join("L")}Z`}
+        className="fill-none stroke-spruce"
+        strokeWidth={photo.width / 160}
+      />
       {corners.map((c, i) => (
         <circle
           key={i}

@@ -19,10 +19,28 @@ export interface QuestionProps {
 }
 
 /** A question that has to be answered before anything else. */
-export function Question({ open, onOpenChange, title, about, children, yes, no, first = "yes" }: QuestionProps) {
+export function Question({
+  open,
+  onOpenChange,
+  title,
+  about,
+  children,
+  yes,
+  no,
+  first = "yes",
+}: QuestionProps) {
   const [goOn, stay] = [
-    <AlertDialog.Action key="yes" className={first === "yes" ? "btn btn-main" : "btn"} disabled={yes.disabled} onClick={yes.act}>{yes.label}</AlertDialog.Action>,
-    <AlertDialog.Cancel key="no" className={first === "no" ? "btn btn-main" : "btn"} onClick={no.act}>{no.label}</AlertDialog.Cancel>,
+    <AlertDialog.Action
+      key="yes"
+      className={first === "yes" ? "btn btn-main" : "btn"}
+      disabled={yes.disabled}
+      onClick={yes.act}
+    >
+      {yes.label}
+    </AlertDialog.Action>,
+    <AlertDialog.Cancel key="no" className={first === "no" ? "btn btn-main" : "btn"} onClick={no.act}>
+      {no.label}
+    </AlertDialog.Cancel>,
   ];
   return (
     <AlertDialog.Root open={open} {...(onOpenChange ? { onOpenChange } : {})}>

@@ -1,7 +1,15 @@
 import type { RefObject } from "react";
 import { download, svgText } from "../drawing/save";
 
-export function SaveSvg({ picture, name, label = "Save picture" }: { picture: RefObject<SVGSVGElement | null>; name: string; label?: string }) {
+export function SaveSvg({
+  picture,
+  name,
+  label = "Save picture",
+}: {
+  picture: RefObject<SVGSVGElement | null>;
+  name: string;
+  label?: string;
+}) {
   return (
     <button
       type="button"

@@ -5,10 +5,18 @@ import { MemoryRouter } from "react-router";
 import { afterEach, describe, expect, it } from "vitest";
 import { SubNav } from "./SubNav";
 
-const VIEWS = [{ path: "", name: "What it is" }, { path: "/mix", name: "Mix it" }, { path: "/label", name: "Cost and label", rare: true }] as const;
+const VIEWS = [
+  { path: "", name: "What it is" },
+  { path: "/mix", name: "Mix it" },
+  { path: "/label", name: "Cost and label", rare: true },
+] as const;
 
 function show(at: string, views: Parameters<typeof SubNav>[0]["views"] = VIEWS): void {
-  render(<MemoryRouter initialEntries={[at]}><SubNav label="Views" base="/jobs/1/dough" views={views} /></MemoryRouter>);
+  render(
+    <MemoryRouter initialEntries={[at]}>
+      <SubNav label="Views" base="/jobs/1/dough" views={views} />
+    </MemoryRouter>,
+  );
 }
 
 const links = (): (string | null)[] => screen.getAllByRole("link").map((l) => l.textContent);

@@ -4,7 +4,17 @@ import { useRef, useState } from "react";
 import { Fault, faultOf, otherFault } from "./Fault";
 import { useTyped } from "./typed";
 
-export function TextField({ label, value, field, onSave }: { label: string; value: string; field: string; onSave(value: string): Promise<unknown> }) {
+export function TextField({
+  label,
+  value,
+  field,
+  onSave,
+}: {
+  label: string;
+  value: string;
+  field: string;
+  onSave(value: string): Promise<unknown>;
+}) {
   const change = useDraft(value, onSave, field);
   return (
     <div>
@@ -52,16 +62,18 @@ export function useDraft(value: string, onSave: (value: string) => Promise<unkno
     const done = () => {
       if (sending.current === sent) sending.current = undefined;
     };
-    onSave(sent).finally(done).then(
-      () => {
-        setFault(undefined);
-        typing.end(sent);
-      },
-      (error: unknown) => {
-        typing.refused();
-        setFault(faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
-      },
-    );
+    onSave(sent)
+      .finally(done)
+      .then(
+        () => {
+          setFault(undefined);
+          typing.end(sent);
+        },
+        (error: unknown) => {
+          typing.refused();
+          setFault(faultOf(error, field) ?? otherFault(error, []) ?? "That was refused.");
+        },
+      );
   };
   const reset = () => {
     typing.end();

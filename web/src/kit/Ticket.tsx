@@ -60,15 +60,27 @@ export function Work({ children, dim }: { children: ReactNode; dim: boolean }) {
 }
 
 export function TicketBox({ children }: { children: ReactNode }) {
-  return <aside className="no-print border-t border-rule p-5 sm:p-6 lg:border-l lg:border-t-0">{children}</aside>;
+  return (
+    <aside className="no-print border-t border-rule p-5 sm:p-6 lg:border-l lg:border-t-0">{children}</aside>
+  );
 }
 
-export function StationHead({ title, sub, children }: { title: ReactNode; sub?: ReactNode; children?: ReactNode }) {
+export function StationHead({
+  title,
+  sub,
+  children,
+}: {
+  title: ReactNode;
+  sub?: ReactNode;
+  children?: ReactNode;
+}) {
   return (
     <div className="mb-4 flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
       <h2 className="h-station">
         {title}
-        {sub ? <span className="ml-2 font-sans text-base font-normal text-soft tracking-normal">{sub}</span> : null}
+        {sub ? (
+          <span className="ml-2 font-sans text-base font-normal text-soft tracking-normal">{sub}</span>
+        ) : null}
       </h2>
       <div className="no-print flex flex-wrap gap-2">{children}</div>
     </div>

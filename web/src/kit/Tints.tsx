@@ -30,7 +30,9 @@ export function Tints({ of, tints, field, onSave }: Of) {
       setShare(unlessChanged(share, ""));
       setFault(undefined);
     } catch (error) {
-      setFault(faultOf(error, field) ?? faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.");
+      setFault(
+        faultOf(error, field) ?? faultOf(error, "text") ?? otherFault(error, []) ?? "That was refused.",
+      );
     }
   };
   return (
@@ -47,7 +49,9 @@ export function Tints({ of, tints, field, onSave }: Of) {
               kind="percent"
               value={t.percent}
               field={field}
-              onSave={(percent) => onSave(tints.map((other, at) => (at === i ? { ...other, percent } : other)))}
+              onSave={(percent) =>
+                onSave(tints.map((other, at) => (at === i ? { ...other, percent } : other)))
+              }
             />
             <button
               type="button"
@@ -67,8 +71,20 @@ export function Tints({ of, tints, field, onSave }: Of) {
           void add();
         }}
       >
-        <input className="field min-w-0 flex-1" aria-label="Colour" placeholder="red" value={name} onChange={(e) => setName(e.target.value)} />
-        <input className="field num !w-24" aria-label={`Share of ${of}`} placeholder="20 %" value={share} onChange={(e) => setShare(e.target.value)} />
+        <input
+          className="field min-w-0 flex-1"
+          aria-label="Colour"
+          placeholder="red"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <input
+          className="field num !w-24"
+          aria-label={`Share of ${of}`}
+          placeholder="20 %"
+          value={share}
+          onChange={(e) => setShare(e.target.value)}
+        />
         <button type="submit" className="btn btn-small" disabled={!name.trim() || !share.trim()}>
           Add
         </button>

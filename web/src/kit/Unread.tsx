@@ -11,7 +11,9 @@ export function Unread({ of }: { of: readonly Asked[] }) {
   if (error) {
     return (
       <div className="p-5">
-        <Fault text={otherFault(error, []) ?? "The server answers something that this page does not understand."} />
+        <Fault
+          text={otherFault(error, []) ?? "The server answers something that this page does not understand."}
+        />
       </div>
     );
   }

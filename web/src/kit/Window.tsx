@@ -3,7 +3,17 @@ import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 import { SHEET, VEIL } from "./veil";
 
-export function Window({ title, open, onOpen, children }: { title: string; open: boolean; onOpen(open: boolean): void; children: ReactNode }) {
+export function Window({
+  title,
+  open,
+  onOpen,
+  children,
+}: {
+  title: string;
+  open: boolean;
+  onOpen(open: boolean): void;
+  children: ReactNode;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>

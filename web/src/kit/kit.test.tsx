@@ -38,23 +38,46 @@ function answered(status: number, body: unknown): never {
   return (status === 200 ? { data: body, response } : { error: body, response }) as never;
 }
 
-const READS: Record<string, number> = { "1/4 in": 6.35, "8": 8, "8 mm": 8, "7 mm": 7, "6 mm": 6, "5 mm": 5, "4 dozen": 48, "400": 400 };
+const READS: Record<string, number> = {
+  "1/4 in": 6.35,
+  "8": 8,
+  "8 mm": 8,
+  "7 mm": 7,
+  "6 mm": 6,
+  "5 mm": 5,
+  "4 dozen": 48,
+  "400": 400,
+};
 
 function refusal(field: string, message: string): Refusal {
-  return new Refusal({ title: "values that cannot be used", status: 422, detail: message, errors: [{ field, message, accepted: "" }] });
+  return new Refusal({
+    title: "values that cannot be used",
+    status: 422,
+    detail: message,
+    errors: [{ field, message, accepted: "" }],
+  });
 }
 
 beforeEach(() => {
   asked.length = 0;
   localStorage.clear();
-  vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined }));
+  vi.stubGlobal("matchMedia", () => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  }));
   vi.spyOn(api, "GET").mockImplementation(async () => answered(200, UNITS));
   vi.spyOn(api, "POST").mockImplementation((async (_: string, { body }: { body: Asked }) => {
     asked.push(body);
     const value = READS[body.text];
     if (value !== undefined) return answered(200, { value });
     const message = `\u201c${body.text}\u201d is not understood; try a length such as 6 mm or 1/4 in`;
-    return answered(422, { title: "values", status: 422, detail: message, errors: [{ field: "text", message, accepted: "" }] });
+    return answered(422, {
+      title: "values",
+      status: 422,
+      detail: message,
+      errors: [{ field: "text", message, accepted: "" }],
+    });
   }) as never);
 });
 
@@ -77,7 +100,9 @@ describe("an amount", () => {
   it("keeps what was typed once the server has read it", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+      wrapper: Around,
+    });
     const field = screen.getByRole("textbox", { name: "Gap between pieces" });
     expect(field).toHaveProperty("value", "6 mm");
     await user.clear(field);
@@ -89,7 +114,9 @@ describe("an amount", () => {
   it("holds a text that does not read, with its fault, and does not save it", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+      wrapper: Around,
+    });
     const field = screen.getByRole("textbox", { name: "Gap between pieces" });
     await user.clear(field);
     await user.type(field, "a bit{Enter}");
@@ -107,7 +134,9 @@ describe("an amount", () => {
     const onSave = vi.fn(async () => {
       throw refusal("oven_c", "400 \u00b0C is outside 140 to 220 \u00b0C");
     });
-    render(<Amount label="Set to" kind="temperature" value={175} field="oven_c" onSave={onSave} />, { wrapper: Around });
+    render(<Amount label="Set to" kind="temperature" value={175} field="oven_c" onSave={onSave} />, {
+      wrapper: Around,
+    });
     const field = screen.getByRole("textbox", { name: "Set to" });
     await user.clear(field);
     await user.type(field, "400{Enter}");
@@ -118,11 +147,16 @@ describe("an amount", () => {
   it("saves what was typed while the one before was still on its way", async () => {
     const saved: number[] = [];
     const waiting: (() => void)[] = [];
-    const onSave = (value: number) => new Promise<void>((resolve) => {
-      saved.push(value);
-      waiting.push(resolve);
-    });
-    render(<Around><Amount label="Thickness" kind="length" value={6} field="thickness_mm" onSave={onSave} /></Around>);
+    const onSave = (value: number) =>
+      new Promise<void>((resolve) => {
+        saved.push(value);
+        waiting.push(resolve);
+      });
+    render(
+      <Around>
+        <Amount label="Thickness" kind="length" value={6} field="thickness_mm" onSave={onSave} />
+      </Around>,
+    );
     const box = screen.getByLabelText("Thickness");
     const user = userEvent.setup();
     await user.clear(box);
@@ -138,7 +172,12 @@ describe("an amount", () => {
 
   it("keeps what is typed when the answer to the one before comes", async () => {
     const waiting: (() => void)[] = [];
-    const save = vi.fn<(value: number) => Promise<void>>(() => new Promise((done) => { waiting.push(done); }));
+    const save = vi.fn<(value: number) => Promise<void>>(
+      () =>
+        new Promise((done) => {
+          waiting.push(done);
+        }),
+    );
     const at = (value: number) => (
       <Around>
         <Amount label="Thickness" kind="length" value={value} field="thickness_mm" onSave={save} />
@@ -161,7 +200,9 @@ describe("an amount", () => {
   it("is nudged by the arrows", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+      wrapper: Around,
+    });
     await user.click(screen.getByRole("textbox", { name: "Gap between pieces" }));
     await user.keyboard("{ArrowUp}");
     await waitFor(() => expect(onSave).toHaveBeenLastCalledWith(7));
@@ -172,7 +213,9 @@ describe("an amount", () => {
   it("is nudged on from what was typed, and by as many presses as there were", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+      wrapper: Around,
+    });
     const web = screen.getByRole("textbox", { name: "Gap between pieces" });
     await user.clear(web);
     await user.type(web, "8{Enter}");
@@ -184,7 +227,10 @@ describe("an amount", () => {
   it("gives way to a value changed elsewhere", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    const { rerender } = render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    const { rerender } = render(
+      <Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />,
+      { wrapper: Around },
+    );
     const field = screen.getByRole("textbox", { name: "Gap between pieces" });
     await user.clear(field);
     await user.type(field, "99");
@@ -195,7 +241,9 @@ describe("an amount", () => {
   it("does not ask the server when it is left as it was", async () => {
     const user = userEvent.setup();
     const onSave = vi.fn(async () => undefined);
-    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, { wrapper: Around });
+    render(<Amount label="Gap between pieces" kind="length" value={6} field="web_mm" onSave={onSave} />, {
+      wrapper: Around,
+    });
     await user.click(screen.getByRole("textbox", { name: "Gap between pieces" }));
     await user.tab();
     expect(asked).toEqual([]);
@@ -232,7 +280,10 @@ describe("a choice", () => {
       <Choice
         label="Place"
         value="fridge"
-        options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }]}
+        options={[
+          { value: "fridge", label: "Fridge" },
+          { value: "freezer", label: "Freezer" },
+        ]}
         onChange={onChange}
       />,
     );
@@ -263,8 +314,17 @@ describe("a text", () => {
 describe("a text typed over one that is on its way", () => {
   it("outlives the answer, but not a change from elsewhere", async () => {
     const waiting: (() => void)[] = [];
-    const save = vi.fn<(value: string) => Promise<void>>(() => new Promise((done) => { waiting.push(done); }));
-    const at = (value: string) => <Around><TextField label="Name" value={value} field="name" onSave={save} /></Around>;
+    const save = vi.fn<(value: string) => Promise<void>>(
+      () =>
+        new Promise((done) => {
+          waiting.push(done);
+        }),
+    );
+    const at = (value: string) => (
+      <Around>
+        <TextField label="Name" value={value} field="name" onSave={save} />
+      </Around>
+    );
     const { rerender } = render(at("Gulls"));
     const field = screen.getByLabelText("Name");
     await userEvent.type(field, " A{Enter}");
@@ -295,7 +355,9 @@ describe("a live figure", () => {
 
 describe("faults", () => {
   const two = new Refusal({
-    title: "values", status: 422, detail: "two faults",
+    title: "values",
+    status: 422,
+    detail: "two faults",
     errors: [
       { field: "widths_mm[2]", message: "900 mm is outside 5 to 600 mm", accepted: "5 to 600 mm" },
       { field: "cutter", message: "the cutter is larger than the sheet", accepted: "" },
@@ -311,7 +373,12 @@ describe("faults", () => {
   it("of no field here are not swallowed", () => {
     expect(otherFault(two, ["widths_mm"])).toEqual({ text: "The cutter is larger than the sheet." });
     expect(otherFault(two, ["widths_mm", "cutter"])).toBeUndefined();
-    expect(otherFault(new Refusal({ title: "", status: 409, detail: "the cutter is used by 1 job", errors: [] }), [])).toBe("The cutter is used by 1 job.");
+    expect(
+      otherFault(
+        new Refusal({ title: "", status: 409, detail: "the cutter is used by 1 job", errors: [] }),
+        [],
+      ),
+    ).toBe("The cutter is used by 1 job.");
     expect(otherFault(new TypeError("x"), [])).toContain("nothing was lost");
     expect(otherFault(null, [])).toBeUndefined();
   });

@@ -4,7 +4,12 @@ import { Refusal } from "../api/client";
 import { Box, Outbox, type Told } from "./outbox";
 
 const refusal = (status: number, fields: readonly string[] = []) =>
-  new Refusal({ title: "no", status, detail: "not now", errors: fields.map((field) => ({ field, message: "it is wrong", parts: [], accepted: "" })) });
+  new Refusal({
+    title: "no",
+    status,
+    detail: "not now",
+    errors: fields.map((field) => ({ field, message: "it is wrong", parts: [], accepted: "" })),
+  });
 
 /** A server that answers so, one answer a request, and then takes everything. */
 function server(...answers: (Refusal | "takes")[]) {
@@ -40,7 +45,10 @@ describe("what is pressed and not taken yet", () => {
       await vi.advanceTimersByTimeAsync(500);
       expect(told?.held?.problem.status, String(status)).toBe(status);
       expect(box.waiting()).toEqual(["a", "b", "c"]);
-      expect(new Outbox<string>(`day ${status}`, send, () => undefined).waiting(), "also by a page that is opened anew").toEqual(["a", "b", "c"]);
+      expect(
+        new Outbox<string>(`day ${status}`, send, () => undefined).waiting(),
+        "also by a page that is opened anew",
+      ).toEqual(["a", "b", "c"]);
       await vi.advanceTimersByTimeAsync(60_000);
       expect([taken, box.waiting(), told?.held]).toEqual([["a", "b", "c"], [], undefined]);
       expect(asked.length).toBeLessThanOrEqual(4);
@@ -55,7 +63,9 @@ describe("what is pressed and not taken yet", () => {
     box.add(["a", "wrong", "c"]);
     await vi.advanceTimersByTimeAsync(100);
     expect(taken).toEqual(["a", "c"]);
-    expect(told?.refused.map(({ thing, why }) => [thing, why.field])).toEqual([["wrong", "events[1].what.task"]]);
+    expect(told?.refused.map(({ thing, why }) => [thing, why.field])).toEqual([
+      ["wrong", "events[1].what.task"],
+    ]);
   });
 
   it("is tried after pauses that grow to half a minute", async () => {

@@ -19,7 +19,9 @@ export class Box<T> {
   constructor(name: string) {
     this.#prefix = `${BASE}${name}/`;
     try {
-      const found = Object.keys(localStorage).filter((key) => key.startsWith(this.#prefix)).toSorted();
+      const found = Object.keys(localStorage)
+        .filter((key) => key.startsWith(this.#prefix))
+        .toSorted();
       for (const key of found) {
         try {
           this.#here.set(key, JSON.parse(localStorage.getItem(key) ?? "") as T);
@@ -155,7 +157,10 @@ export class Outbox<T> {
 }
 
 /** What of a batch a refusal names by its place in the list, such as `events[2].what.task`. */
-function named<T>(errors: readonly FieldProblem[], batch: readonly [string, T][]): { key: string; thing: T; why: FieldProblem }[] {
+function named<T>(
+  errors: readonly FieldProblem[],
+  batch: readonly [string, T][],
+): { key: string; thing: T; why: FieldProblem }[] {
   const found = new Map<number, FieldProblem>();
   for (const e of errors) {
     const place = /^\w*\[(\d+)\]/.exec(e.field)?.[1];

@@ -17,11 +17,17 @@ export function showPart(part: ReactElement): void {
 }
 
 /** A view as it stands at its job's stations. */
-export function showView(view: ReactElement, { job, plan, at = "/" }: Pick<JobContext, "job" | "plan"> & { at?: string }): void {
+export function showView(
+  view: ReactElement,
+  { job, plan, at = "/" }: Pick<JobContext, "job" | "plan"> & { at?: string },
+): void {
   const context: JobContext = { job, plan, day: plan.clock, dim: false };
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } });
   client.setQueryData(keys.job(job.id), job);
-  const router = createMemoryRouter([{ element: <Outlet context={context} />, children: [{ path: "*", element: view }] }], { initialEntries: [at] });
+  const router = createMemoryRouter(
+    [{ element: <Outlet context={context} />, children: [{ path: "*", element: view }] }],
+    { initialEntries: [at] },
+  );
   render(
     <QueryClientProvider client={client}>
       <SettingsProvider>

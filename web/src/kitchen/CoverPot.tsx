@@ -12,29 +12,52 @@ import { Question } from "../kit/Asks";
 export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
   const change = useChangeKitchen();
   const [asking, setAsking] = useState(false);
-  const cautions = useQuery({ queryKey: ["pot-cautions"], queryFn: () => settled(api.GET("/api/kitchen/pot-cautions")), staleTime: Infinity });
+  const cautions = useQuery({
+    queryKey: ["pot-cautions"],
+    queryFn: () => settled(api.GET("/api/kitchen/pot-cautions")),
+    staleTime: Infinity,
+  });
   return (
     <>
       <Choice
         label="Baked in"
         value={kitchen.cover_pot ? "pot" : kitchen.small_oven ? "small" : "oven"}
-        options={[{ value: "oven", label: "An oven" }, { value: "small", label: "A small worktop oven" }, { value: "pot", label: "A covered pot on a burner" }]}
-        onChange={(v) => (v === "pot" ? setAsking(true) : change.mutate({ cover_pot: false, small_oven: v === "small" }))}
+        options={[
+          { value: "oven", label: "An oven" },
+          { value: "small", label: "A small worktop oven" },
+          { value: "pot", label: "A covered pot on a burner" },
+        ]}
+        onChange={(v) =>
+          v === "pot" ? setAsking(true) : change.mutate({ cover_pot: false, small_oven: v === "small" })
+        }
       />
       <Fault text={otherFault(change.error, [])} />
-      {kitchen.cover_pot ? <p className="caution mt-3">Nothing is forecast of a pot: jobs are planned with about twice an oven’s time, one small tray after the other. Set the tray’s size to what lies on its rack.</p> : null}
-      {kitchen.small_oven && !kitchen.cover_pot ? <p className="mt-3 text-fine text-soft">Each job’s oven sheet says what to mind with it.</p> : null}
+      {kitchen.cover_pot ? (
+        <p className="caution mt-3">
+          Nothing is forecast of a pot: jobs are planned with about twice an oven’s time, one small tray after
+          the other. Set the tray’s size to what lies on its rack.
+        </p>
+      ) : null}
+      {kitchen.small_oven && !kitchen.cover_pot ? (
+        <p className="mt-3 text-fine text-soft">Each job’s oven sheet says what to mind with it.</p>
+      ) : null}
       <Question
         open={asking}
         onOpenChange={setAsking}
         title="A pot in place of an oven"
         about="It can be done, and people are burnt by it. Read this first; local rules for open flames and the pot’s own leaflet come before it."
-        yes={{ label: "I have read it: plan with a pot", disabled: !cautions.data, act: () => change.mutate({ cover_pot: true }) }}
+        yes={{
+          label: "I have read it: plan with a pot",
+          disabled: !cautions.data,
+          act: () => change.mutate({ cover_pot: true }),
+        }}
         no={{ label: "Stay with an oven" }}
       >
         <ul className="list-disc space-y-2 pl-5">
           {(cautions.data ?? []).map((c) => (
-            <li key={textOf(c)}><Says of={c} /></li>
+            <li key={textOf(c)}>
+              <Says of={c} />
+            </li>
           ))}
         </ul>
       </Question>

@@ -16,9 +16,14 @@ const DEVICES = ["devices"];
 /** While a code is shown, it is looked whether somebody came in with it, so often. */
 const LOOKS_MS = 3000;
 
-const MAY: Record<Role, string> = { full: "may do everything", bench: "for the bench", thermometer: "thermometer, writes readings only" };
+const MAY: Record<Role, string> = {
+  full: "may do everything",
+  bench: "for the bench",
+  thermometer: "thermometer, writes readings only",
+};
 
-const when = (time: string): string => (sameDay(time, now()) ? `today, ${clock(time)}` : `${longDay(time)}, ${clock(time)}`);
+const when = (time: string): string =>
+  sameDay(time, now()) ? `today, ${clock(time)}` : `${longDay(time)}, ${clock(time)}`;
 
 export function Devices() {
   const access = useQuery({ queryKey: ACCESS, queryFn: () => settled(api.GET("/api/access")) });
@@ -26,19 +31,28 @@ export function Devices() {
   const here = "rounded-xl border border-rule bg-raised p-4 md:col-span-2 xl:col-span-3";
   return (
     <section className={here} aria-labelledby="devices">
-      <h2 id="devices" className="h-part">Devices</h2>
-      {!seen ? <Unread of={[access]} /> : seen.open && seen.address === null ? (
+      <h2 id="devices" className="h-part">
+        Devices
+      </h2>
+      {!seen ? (
+        <Unread of={[access]} />
+      ) : seen.open && seen.address === null ? (
         <p className="mt-1">
-          Only this computer reaches the bakery. For a phone or tablet at the bench, start it with <code className="num">--listen 0.0.0.0:8420</code>; each device is then let in with a code.
+          Only this computer reaches the bakery. For a phone or tablet at the bench, start it with{" "}
+          <code className="num">--listen 0.0.0.0:8420</code>; each device is then let in with a code.
         </p>
       ) : seen.open ? (
         <p className="mt-1">
-          It was started with <code className="num">--open</code>: everybody on this network can read, change and delete all of the bakery, at <span className="break-all font-semibold">{seen.address}</span>.
+          It was started with <code className="num">--open</code>: everybody on this network can read, change
+          and delete all of the bakery, at <span className="break-all font-semibold">{seen.address}</span>.
         </p>
       ) : seen.this?.role === "full" ? (
         <LetIn />
       ) : (
-        <p className="mt-1">This device, “{seen.this?.name}”, is let in for the bench: it reads all, and notes what happens in runs, in the cold and on records. Plans are changed on one that may do everything.</p>
+        <p className="mt-1">
+          This device, “{seen.this?.name}”, is let in for the bench: it reads all, and notes what happens in
+          runs, in the cold and on records. Plans are changed on one that may do everything.
+        </p>
       )}
     </section>
   );
@@ -46,7 +60,11 @@ export function Devices() {
 
 function LetIn() {
   const [code, setCode] = useState<Schemas["CodeView"]>();
-  const all = useQuery({ queryKey: DEVICES, queryFn: () => settled(api.GET("/api/devices")), refetchInterval: code ? LOOKS_MS : false });
+  const all = useQuery({
+    queryKey: DEVICES,
+    queryFn: () => settled(api.GET("/api/devices")),
+    refetchInterval: code ? LOOKS_MS : false,
+  });
   const [known, setKnown] = useState<number>();
   // Thermometers come in without one.
   const inside = all.data?.filter((d) => d.role !== "thermometer").length;
@@ -56,9 +74,13 @@ function LetIn() {
     <>
       {all.data ? (
         <ul className="mt-2">
-          {all.data.map((d) => <Row key={d.id} device={d} />)}
+          {all.data.map((d) => (
+            <Row key={d.id} device={d} />
+          ))}
         </ul>
-      ) : <Unread of={[all]} />}
+      ) : (
+        <Unread of={[all]} />
+      )}
       <div className="mt-4 grid gap-6 md:grid-cols-2">
         <NewCode
           code={code}
@@ -76,42 +98,95 @@ function LetIn() {
 function Row({ device }: { device: Device }) {
   const client = useQueryClient();
   const again = () => client.invalidateQueries({ queryKey: DEVICES });
-  const out = useMutation({ mutationFn: () => settled(api.DELETE("/api/devices/{id}", { params: { path: { id: device.id } } })), onSuccess: again });
+  const out = useMutation({
+    mutationFn: () => settled(api.DELETE("/api/devices/{id}", { params: { path: { id: device.id } } })),
+    onSuccess: again,
+  });
   const name = async (wanted: string) => {
-    await settled(api.PATCH("/api/devices/{id}", { params: { path: { id: device.id } }, body: { name: wanted } }));
+    await settled(
+      api.PATCH("/api/devices/{id}", { params: { path: { id: device.id } }, body: { name: wanted } }),
+    );
     await again();
   };
   return (
     <li className="flex flex-wrap items-end gap-x-4 gap-y-2 border-t border-rule py-2">
-      <div className="w-56"><TextField label={device.this ? "This device" : "Called"} value={device.name} field={`name of ${device.id}`} onSave={name} /></div>
+      <div className="w-56">
+        <TextField
+          label={device.this ? "This device" : "Called"}
+          value={device.name}
+          field={`name of ${device.id}`}
+          onSave={name}
+        />
+      </div>
       <p className="min-w-48 flex-1 pb-2 text-fine text-soft">
         {MAY[device.role]}; {device.seen_at ? <>here {when(device.seen_at)}</> : "not seen yet"}
       </p>
-      <button type="button" className="btn" disabled={out.isPending} onClick={() => out.mutate()} aria-label={`Shut out ${device.name}`}>Shut out</button>
+      <button
+        type="button"
+        className="btn"
+        disabled={out.isPending}
+        onClick={() => out.mutate()}
+        aria-label={`Shut out ${device.name}`}
+      >
+        Shut out
+      </button>
       <Fault text={otherFault(out.error, [])} />
     </li>
   );
 }
 
-function NewCode({ code, onCode }: { code: Schemas["CodeView"] | undefined; onCode(code: Schemas["CodeView"] | undefined): void }) {
+function NewCode({
+  code,
+  onCode,
+}: {
+  code: Schemas["CodeView"] | undefined;
+  onCode(code: Schemas["CodeView"] | undefined): void;
+}) {
   const [role, setRole] = useState<"bench" | "full">("bench");
-  const make = useMutation({ mutationFn: () => settled(api.POST("/api/devices/code", { body: { role } })), onSuccess: onCode });
-  const drop = useMutation({ mutationFn: () => settled(api.DELETE("/api/devices/code")), onSuccess: () => onCode(undefined) });
+  const make = useMutation({
+    mutationFn: () => settled(api.POST("/api/devices/code", { body: { role } })),
+    onSuccess: onCode,
+  });
+  const drop = useMutation({
+    mutationFn: () => settled(api.DELETE("/api/devices/code")),
+    onSuccess: () => onCode(undefined),
+  });
   return (
     <div>
       <h3 className="font-semibold">Let a device in</h3>
       {code ? (
         <div role="status" className="mt-2">
-          <p>On the device, point its camera here, or open <span className="break-all font-semibold">{code.address}</span> and type</p>
+          <p>
+            On the device, point its camera here, or open{" "}
+            <span className="break-all font-semibold">{code.address}</span> and type
+          </p>
           <p className="num my-2 text-3xl font-semibold tracking-wide">{code.code}</p>
-          <img src={`data:image/svg+xml,${encodeURIComponent(code.picture)}`} alt="The address with the code, for a camera" className="size-48 rounded-lg bg-white" />
-          <p className="mt-2 text-fine text-soft">Good for one device, for {Math.round(code.good_for_s / 60)} minutes and five tries.</p>
-          <button type="button" className="btn mt-2" onClick={() => drop.mutate()}>Do not let anybody in</button>
+          <img
+            src={`data:image/svg+xml,${encodeURIComponent(code.picture)}`}
+            alt="The address with the code, for a camera"
+            className="size-48 rounded-lg bg-white"
+          />
+          <p className="mt-2 text-fine text-soft">
+            Good for one device, for {Math.round(code.good_for_s / 60)} minutes and five tries.
+          </p>
+          <button type="button" className="btn mt-2" onClick={() => drop.mutate()}>
+            Do not let anybody in
+          </button>
         </div>
       ) : (
         <div className="mt-2 grid justify-items-start gap-2">
-          <Choice<"bench" | "full"> label="What it may do" value={role} options={[{ value: "bench", label: "For the bench" }, { value: "full", label: "Everything" }]} onChange={setRole} />
-          <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>Make a code</button>
+          <Choice<"bench" | "full">
+            label="What it may do"
+            value={role}
+            options={[
+              { value: "bench", label: "For the bench" },
+              { value: "full", label: "Everything" },
+            ]}
+            onChange={setRole}
+          />
+          <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>
+            Make a code
+          </button>
         </div>
       )}
       <Fault text={otherFault(make.error ?? drop.error, [])} />
@@ -141,10 +216,15 @@ function NewThermometer() {
         <input className="field" value={name} autoComplete="off" onChange={(e) => setName(e.target.value)} />
       </label>
       <Fault text={faultOf(make.error, "name") ?? otherFault(make.error, ["name"])} />
-      <button type="submit" className="btn mt-2" disabled={make.isPending}>Give it a token</button>
+      <button type="submit" className="btn mt-2" disabled={make.isPending}>
+        Give it a token
+      </button>
       {make.data ? (
         <div role="status" className="mt-2">
-          <p>It sends this with each reading, as <code className="num">Authorization: Bearer</code>. It is shown this once:</p>
+          <p>
+            It sends this with each reading, as <code className="num">Authorization: Bearer</code>. It is
+            shown this once:
+          </p>
           <p className="num mt-1 break-all font-semibold">{make.data.token}</p>
         </div>
       ) : null}

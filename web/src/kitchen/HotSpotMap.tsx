@@ -16,7 +16,12 @@ const GRIDS = [
   { value: "5x4", label: "5 × 4", columns: 5, rows: 4 },
 ] as const;
 
-const empty = (test: Spots["test"], columns: number, rows: number): Spots => ({ test, columns, rows, shades: Array.from({ length: columns * rows }, () => null) });
+const empty = (test: Spots["test"], columns: number, rows: number): Spots => ({
+  test,
+  columns,
+  rows,
+  shades: Array.from({ length: columns * rows }, () => null),
+});
 
 export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
   const format = useFormat();
@@ -30,32 +35,62 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
     retry: false,
   });
   const says = asked.data;
-  const put = (to: (now: Spots) => Spots | null) => change.mutate((now) => ({ hot_spots: to(now.hot_spots ?? empty("bread", 4, 3)) }));
+  const put = (to: (now: Spots) => Spots | null) =>
+    change.mutate((now) => ({ hot_spots: to(now.hot_spots ?? empty("bread", 4, 3)) }));
   const grid = `${spots.columns}x${spots.rows}` as (typeof GRIDS)[number]["value"];
-  const place = (i: number): string => `row ${Math.floor(i / spots.columns) + 1} from the back, ${(i % spots.columns) + 1} from the left`;
-  const word = (shade: number | null | undefined): string => (shade == null ? "nothing lay here" : (says?.shades[shade - 1] ?? ""));
+  const place = (i: number): string =>
+    `row ${Math.floor(i / spots.columns) + 1} from the back, ${(i % spots.columns) + 1} from the left`;
+  const word = (shade: number | null | undefined): string =>
+    shade == null ? "nothing lay here" : (says?.shades[shade - 1] ?? "");
   const filled = spots.shades.some((s) => s != null);
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-3">
         <div>
           <span className="mb-1 block text-fine text-soft">Laid over the rack</span>
-          <Choice label="Laid over the rack" value={spots.test} options={[{ value: "bread", label: "Slices of bread" }, { value: "sugar", label: "Sugar on paper" }]} onChange={(test) => put((now) => ({ ...now, test }))} />
+          <Choice
+            label="Laid over the rack"
+            value={spots.test}
+            options={[
+              { value: "bread", label: "Slices of bread" },
+              { value: "sugar", label: "Sugar on paper" },
+            ]}
+            onChange={(test) => put((now) => ({ ...now, test }))}
+          />
         </div>
         <div>
           <span className="mb-1 block text-fine text-soft">Places</span>
-          <Choice label="Places" value={grid} options={GRIDS.map(({ value, label }) => ({ value, label }))} onChange={(v) => {
-            const to = GRIDS.find((g) => g.value === v);
-            if (to) put((now) => empty(now.test, to.columns, to.rows));
-          }} />
+          <Choice
+            label="Places"
+            value={grid}
+            options={GRIDS.map(({ value, label }) => ({ value, label }))}
+            onChange={(v) => {
+              const to = GRIDS.find((g) => g.value === v);
+              if (to) put((now) => empty(now.test, to.columns, to.rows));
+            }}
+          />
         </div>
       </div>
       <div className="mb-4">
-        <span className="mb-1 block text-fine text-soft">Choose how dark, then press the places that came out so; once more takes it off</span>
+        <span className="mb-1 block text-fine text-soft">
+          Choose how dark, then press the places that came out so; once more takes it off
+        </span>
         <div className="seg" role="radiogroup" aria-label="How dark">
           {[1, 2, 3, 4, 5].map((shade) => (
-            <button key={shade} type="button" role="radio" aria-checked={brush === shade} data-state={brush === shade ? "on" : "off"} className="seg-item flex items-center gap-2" onClick={() => setBrush(shade)}>
-              <span className="size-6 rounded-md border border-edge" style={{ background: says?.looks[shade - 1] }} aria-hidden="true" />
+            <button
+              key={shade}
+              type="button"
+              role="radio"
+              aria-checked={brush === shade}
+              data-state={brush === shade ? "on" : "off"}
+              className="seg-item flex items-center gap-2"
+              onClick={() => setBrush(shade)}
+            >
+              <span
+                className="size-6 rounded-md border border-edge"
+                style={{ background: says?.looks[shade - 1] }}
+                aria-hidden="true"
+              />
               {word(shade)}
             </button>
           ))}
@@ -63,21 +98,40 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
       </div>
       <div className="max-w-xl rounded-xl border-2 border-edge bg-stone-2 p-3">
         <p className="pb-2 text-center text-fine text-soft">back</p>
-        <div className="grid gap-2" style={{ gridTemplateColumns: `repeat(${spots.columns}, minmax(0, 1fr))` }}>
+        <div
+          className="grid gap-2"
+          style={{ gridTemplateColumns: `repeat(${spots.columns}, minmax(0, 1fr))` }}
+        >
           {spots.shades.map((shade, i) => {
             const hotter = shade == null ? undefined : says?.hotter_k[i];
-            const off = hotter == null ? "" : `${hotter < -0.5 ? "−" : hotter > 0.5 ? "+" : ""}${format.difference(Math.abs(Math.round(hotter)))}`;
+            const off =
+              hotter == null
+                ? ""
+                : `${hotter < -0.5 ? "−" : hotter > 0.5 ? "+" : ""}${format.difference(Math.abs(Math.round(hotter)))}`;
             return (
               <button
                 key={i}
                 type="button"
                 className="flex min-h-16 flex-col items-center justify-center rounded-lg border-[1.5px] border-edge bg-raised p-1"
                 aria-label={`${place(i)}: ${word(shade)}${off && `, ${off}`}`}
-                onClick={() => put((now) => ({ ...now, shades: now.shades.map((s, n) => (n === i ? (s === brush ? null : brush) : s)) }))}
+                onClick={() =>
+                  put((now) => ({
+                    ...now,
+                    shades: now.shades.map((s, n) => (n === i ? (s === brush ? null : brush) : s)),
+                  }))
+                }
               >
-                {shade == null ? <span className="text-fine text-soft" aria-hidden="true">–</span> : (
+                {shade == null ? (
+                  <span className="text-fine text-soft" aria-hidden="true">
+                    –
+                  </span>
+                ) : (
                   <>
-                    <span className="h-5 w-10 rounded border border-edge" style={{ background: says?.looks[shade - 1] }} aria-hidden="true" />
+                    <span
+                      className="h-5 w-10 rounded border border-edge"
+                      style={{ background: says?.looks[shade - 1] }}
+                      aria-hidden="true"
+                    />
                     <span className="num mt-1 text-fine">{off}</span>
                   </>
                 )}
@@ -89,11 +143,21 @@ export function HotSpotMap({ kitchen }: { kitchen: Kitchen }) {
       </div>
       <Fault text={otherFault(change.error, []) ?? otherFault(asked.error, [])} />
       {filled ? (
-        <p className="say mt-3 max-w-xl">{says?.advice ? say(says.advice, format) : "Even enough: no tray need be turned for it."}</p>
+        <p className="say mt-3 max-w-xl">
+          {says?.advice ? say(says.advice, format) : "Even enough: no tray need be turned for it."}
+        </p>
       ) : (
-        <p className="mt-3 max-w-xl text-soft">{spots.test === "bread" ? `Slices of white bread side by side on the middle rack, at ${format.temperature(175, 0)} until the middle ones are golden: some ten minutes.` : `A teaspoon of granulated sugar on each of as many bits of paper, at ${format.temperature(190, 0)} for a quarter of an hour. Molten sugar burns: let it set before you lift the tray.`}</p>
+        <p className="mt-3 max-w-xl text-soft">
+          {spots.test === "bread"
+            ? `Slices of white bread side by side on the middle rack, at ${format.temperature(175, 0)} until the middle ones are golden: some ten minutes.`
+            : `A teaspoon of granulated sugar on each of as many bits of paper, at ${format.temperature(190, 0)} for a quarter of an hour. Molten sugar burns: let it set before you lift the tray.`}
+        </p>
       )}
-      {kitchen.hot_spots ? <button type="button" className="btn btn-small mt-3" onClick={() => put(() => null)}>Forget the map</button> : null}
+      {kitchen.hot_spots ? (
+        <button type="button" className="btn btn-small mt-3" onClick={() => put(() => null)}>
+          Forget the map
+        </button>
+      ) : null}
     </div>
   );
 }

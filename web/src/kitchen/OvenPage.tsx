@@ -30,9 +30,14 @@ export function OvenPage() {
   const k = kitchen.data;
   return (
     <main id="work" className="flex-1 rounded-2xl bg-worktop p-5 sm:p-6">
-      <p className="mb-1"><Link to="/kitchen">{k.name}</Link></p>
+      <p className="mb-1">
+        <Link to="/kitchen">{k.name}</Link>
+      </p>
       <h1 className="h-station mb-1">The oven</h1>
-      <p className="mb-5 max-w-2xl text-soft">Its dial is a wish. What it does is read on a thermometer, on a rack of bread, and in the bakes of the Ledger; every forecast takes it from here.</p>
+      <p className="mb-5 max-w-2xl text-soft">
+        Its dial is a wish. What it does is read on a thermometer, on a rack of bread, and in the bakes of the
+        Ledger; every forecast takes it from here.
+      </p>
       <div className="grid gap-x-8 gap-y-6 xl:grid-cols-[3fr_2fr]">
         <div className="space-y-6">
           {k.cover_pot ? null : <Test kitchen={k} />}
@@ -43,7 +48,9 @@ export function OvenPage() {
           )}
         </div>
         <div className="space-y-6">
-          <Box title="Baked in"><CoverPot kitchen={k} /></Box>
+          <Box title="Baked in">
+            <CoverPot kitchen={k} />
+          </Box>
           {k.cover_pot ? null : <Readings kitchen={k} />}
           <Door kitchen={k} />
         </div>
@@ -69,28 +76,77 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
   const at = test.set_c ?? set_c;
   const take = (found: OvenTest) =>
     change.mutate((now) => ({
-      oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== at), { set_c: at, read_c: Math.round(found.holds_c * 2) / 2, swing_k: Math.round(found.swing_k * 2) / 2 }].toSorted((a, b) => a.set_c - b.set_c),
+      oven_readings: [
+        ...(now.oven_readings ?? []).filter((r) => r.set_c !== at),
+        { set_c: at, read_c: Math.round(found.holds_c * 2) / 2, swing_k: Math.round(found.swing_k * 2) / 2 },
+      ].toSorted((a, b) => a.set_c - b.set_c),
       ...(found.preheat_min == null ? {} : { preheat_min: Math.ceil(found.preheat_min) }),
-      ...(found.door_dip_k == null || found.recovery_min == null ? {} : { door_dip_k: Math.round(found.door_dip_k), recovery_min: Math.round(found.recovery_min * 10) / 10 }),
+      ...(found.door_dip_k == null || found.recovery_min == null
+        ? {}
+        : {
+            door_dip_k: Math.round(found.door_dip_k),
+            recovery_min: Math.round(found.recovery_min * 10) / 10,
+          }),
     }));
-  const taken = (kitchen.oven_readings ?? []).some((r) => r.set_c === at && test.found !== undefined && Math.abs(r.read_c - test.found.holds_c) < 0.3);
+  const taken = (kitchen.oven_readings ?? []).some(
+    (r) => r.set_c === at && test.found !== undefined && Math.abs(r.read_c - test.found.holds_c) < 0.3,
+  );
   return (
     <Box title="A thermometer in it">
-      <p className="mb-3 max-w-2xl text-soft">Switch the oven on cold, let it hold for half an hour, open the door once for half a minute. A simulated thermometer that comes with the program shows how it goes, many times as fast; readings of your own come in as CSV: minutes, °C.</p>
+      <p className="mb-3 max-w-2xl text-soft">
+        Switch the oven on cold, let it hold for half an hour, open the door once for half a minute. A
+        simulated thermometer that comes with the program shows how it goes, many times as fast; readings of
+        your own come in as CSV: minutes, °C.
+      </p>
       <div className="mb-3 flex flex-wrap items-end gap-3">
-        <div className="w-32"><Amount label="Set to" kind="temperature" step={5} value={set_c} field="set_c" onSave={async (v) => setSet(v)} /></div>
+        <div className="w-32">
+          <Amount
+            label="Set to"
+            kind="temperature"
+            step={5}
+            value={set_c}
+            field="set_c"
+            onSave={async (v) => setSet(v)}
+          />
+        </div>
         {test.running ? (
-          <button type="button" className="btn" onClick={test.cancel}>Stop</button>
+          <button type="button" className="btn" onClick={test.cancel}>
+            Stop
+          </button>
         ) : (
-          <button type="button" className="btn btn-main" onClick={() => void test.standIn(set_c)}>Read a simulated thermometer</button>
+          <button type="button" className="btn btn-main" onClick={() => void test.standIn(set_c)}>
+            Read a simulated thermometer
+          </button>
         )}
-        <FileButton label="Readings as CSV" accept=".csv,text/csv,text/plain" onFile={(f) => void f.text().then((t) => test.fromFile(set_c, t))}>Read a CSV</FileButton>
-        {test.readings.length > 0 && !test.running ? <button type="button" className="btn" onClick={() => download(`oven at ${at} C.csv`, "text/csv", writeCsv(test.readings))}>Save as CSV</button> : null}
+        <FileButton
+          label="Readings as CSV"
+          accept=".csv,text/csv,text/plain"
+          onFile={(f) => void f.text().then((t) => test.fromFile(set_c, t))}
+        >
+          Read a CSV
+        </FileButton>
+        {test.readings.length > 0 && !test.running ? (
+          <button
+            type="button"
+            className="btn"
+            onClick={() => download(`oven at ${at} C.csv`, "text/csv", writeCsv(test.readings))}
+          >
+            Save as CSV
+          </button>
+        ) : null}
       </div>
-      <Fault text={test.trouble instanceof Error && !(test.trouble instanceof Refusal) ? test.trouble.message : otherFault(test.trouble, [])} />
+      <Fault
+        text={
+          test.trouble instanceof Error && !(test.trouble instanceof Refusal)
+            ? test.trouble.message
+            : otherFault(test.trouble, [])
+        }
+      />
       {test.readings.length > 0 ? <OvenCurve set_c={at} readings={test.readings} found={test.found} /> : null}
       <div role="status">
-        {test.running ? <p className="mt-2 text-soft">{`${number(test.readings.at(-1)?.after_min ?? 0, 0)}\u00a0min on: ${format.temperature(test.readings.at(-1)?.shows_c ?? 0)}`}</p> : null}
+        {test.running ? (
+          <p className="mt-2 text-soft">{`${number(test.readings.at(-1)?.after_min ?? 0, 0)}\u00a0min on: ${format.temperature(test.readings.at(-1)?.shows_c ?? 0)}`}</p>
+        ) : null}
         {test.found ? (
           <>
             <div className="say mt-2 space-y-1">
@@ -98,7 +154,14 @@ function Test({ kitchen }: { kitchen: Kitchen }) {
                 <p key={textOf(r)}>{say(r, format)}</p>
               ))}
             </div>
-            <button type="button" className="btn btn-main mt-3" disabled={taken || change.isPending} onClick={() => test.found && take(test.found)}>{taken ? "Taken over" : "Plan with it"}</button>
+            <button
+              type="button"
+              className="btn btn-main mt-3"
+              disabled={taken || change.isPending}
+              onClick={() => test.found && take(test.found)}
+            >
+              {taken ? "Taken over" : "Plan with it"}
+            </button>
           </>
         ) : null}
       </div>
@@ -113,14 +176,20 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
   const readings = kitchen.oven_readings ?? [];
   return (
     <Box title="What it holds">
-      {readings.length === 0 ? <p className="text-soft">No thermometer reading yet. Forecasts trust the dial, so their range is wide.</p> : (
+      {readings.length === 0 ? (
+        <p className="text-soft">
+          No thermometer reading yet. Forecasts trust the dial, so their range is wide.
+        </p>
+      ) : (
         <table className="w-full border-collapse" aria-label="Readings of the oven">
           <thead>
             <tr className="border-b border-edge text-left text-fine text-soft">
               <th className="py-1">Set to</th>
               <th>It holds</th>
               <th>It swings</th>
-              <th><span className="visually-hidden">Remove</span></th>
+              <th>
+                <span className="visually-hidden">Remove</span>
+              </th>
             </tr>
           </thead>
           <tbody className="num">
@@ -130,14 +199,28 @@ function Readings({ kitchen }: { kitchen: Kitchen }) {
                 <td>{`${format.temperature(r.read_c)}, ${r.read_c < r.set_c ? "−" : "+"}${format.difference(Math.abs(r.read_c - r.set_c))}`}</td>
                 <td>{r.swing_k ? `± ${format.difference(r.swing_k)}` : "–"}</td>
                 <td className="text-right">
-                  <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Remove the reading at ${format.temperature(r.set_c, 0)}`} onClick={() => change.mutate((now) => ({ oven_readings: (now.oven_readings ?? []).filter((o) => o.set_c !== r.set_c) }))}>×</button>
+                  <button
+                    type="button"
+                    className="min-h-11 min-w-11 text-soft"
+                    aria-label={`Remove the reading at ${format.temperature(r.set_c, 0)}`}
+                    onClick={() =>
+                      change.mutate((now) => ({
+                        oven_readings: (now.oven_readings ?? []).filter((o) => o.set_c !== r.set_c),
+                      }))
+                    }
+                  >
+                    ×
+                  </button>
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      <p className="mt-2 text-fine text-soft">Between two settings straight lines are drawn; a new reading counts more than what bakes taught of the oven before it.</p>
+      <p className="mt-2 text-fine text-soft">
+        Between two settings straight lines are drawn; a new reading counts more than what bakes taught of the
+        oven before it.
+      </p>
       <Fault text={otherFault(change.error, [])} />
     </Box>
   );
@@ -156,13 +239,46 @@ function Door({ kitchen }: { kitchen: Kitchen }) {
   return (
     <Box title="Door, height and heating up">
       <div className="grid grid-cols-2 gap-3">
-        <Amount label="To heat up" kind="duration" step={5} value={kitchen.preheat_min} field="preheat_min" onSave={(preheat_min) => keep({ preheat_min })} />
-        <Amount label="Back after the door" kind="duration" step={0.5} value={kitchen.recovery_min ?? 1.5} field="recovery_min" onSave={(recovery_min) => keep({ recovery_min })} />
-        <Amount label={`The door costs, ${format.symbol("temperature")}`} kind="count" step={1} value={Math.round((kitchen.door_dip_k ?? 15) * degree)} field="door_dip_k" onSave={(shown) => keep({ door_dip_k: shown / degree })} />
-        <Amount label={`Above the sea, ${us ? "ft" : "m"}`} kind="count" step={us ? 500 : 100} value={Math.round((kitchen.altitude_m ?? 0) / metres)} field="altitude_m" onSave={(shown) => keep({ altitude_m: shown * metres })} />
+        <Amount
+          label="To heat up"
+          kind="duration"
+          step={5}
+          value={kitchen.preheat_min}
+          field="preheat_min"
+          onSave={(preheat_min) => keep({ preheat_min })}
+        />
+        <Amount
+          label="Back after the door"
+          kind="duration"
+          step={0.5}
+          value={kitchen.recovery_min ?? 1.5}
+          field="recovery_min"
+          onSave={(recovery_min) => keep({ recovery_min })}
+        />
+        <Amount
+          label={`The door costs, ${format.symbol("temperature")}`}
+          kind="count"
+          step={1}
+          value={Math.round((kitchen.door_dip_k ?? 15) * degree)}
+          field="door_dip_k"
+          onSave={(shown) => keep({ door_dip_k: shown / degree })}
+        />
+        <Amount
+          label={`Above the sea, ${us ? "ft" : "m"}`}
+          kind="count"
+          step={us ? 500 : 100}
+          value={Math.round((kitchen.altitude_m ?? 0) / metres)}
+          field="altitude_m"
+          onSave={(shown) => keep({ altitude_m: shown * metres })}
+        />
       </div>
       <div className="mt-3">
-        <Reasons items={["The air falls when a tray goes in and comes back in that time; a cool start makes more spread.", "High up the air is thinner: water leaves sooner, gas widens further."]} />
+        <Reasons
+          items={[
+            "The air falls when a tray goes in and comes back in that time; a cool start makes more spread.",
+            "High up the air is thinner: water leaves sooner, gas widens further.",
+          ]}
+        />
       </div>
     </Box>
   );

@@ -9,9 +9,11 @@ import { Unread } from "../kit/Unread";
 const KEY = ["backups"];
 
 /** `340 kB`, `1.2 MB`. */
-const size = (bytes: number): string => (bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))}\u00a0kB` : `${(bytes / 1e6).toFixed(1)}\u00a0MB`);
+const size = (bytes: number): string =>
+  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))}\u00a0kB` : `${(bytes / 1e6).toFixed(1)}\u00a0MB`;
 
-const when = (time: string): string => (sameDay(time, now()) ? `today, ${clock(time)}` : `${longDay(time)}, ${clock(time)}`);
+const when = (time: string): string =>
+  sameDay(time, now()) ? `today, ${clock(time)}` : `${longDay(time)}, ${clock(time)}`;
 
 export function Safe() {
   const kept = useQuery({ queryKey: KEY, queryFn: () => settled(api.GET("/api/backups")) });
@@ -23,24 +25,51 @@ export function Safe() {
   const last = kept.data?.all[0];
   return (
     <section className="rounded-xl border border-rule bg-raised p-4 xl:col-span-2" aria-labelledby="safe">
-      <h2 id="safe" className="h-part">Kept safe</h2>
+      <h2 id="safe" className="h-part">
+        Kept safe
+      </h2>
       {kept.data ? (
         <>
           <p className="mt-1" role="status">
-            {last ? <>Last backup {when(last.made_at)}, {size(last.bytes)}.</> : "No backup yet."} One is made by itself each day the program runs, and before an update changes the file; the {kept.data.keep} newest are kept in <span className="break-all font-semibold">{kept.data.folder}</span>.
+            {last ? (
+              <>
+                Last backup {when(last.made_at)}, {size(last.bytes)}.
+              </>
+            ) : (
+              "No backup yet."
+            )}{" "}
+            One is made by itself each day the program runs, and before an update changes the file; the{" "}
+            {kept.data.keep} newest are kept in{" "}
+            <span className="break-all font-semibold">{kept.data.folder}</span>.
           </p>
-          <p className="mt-1 text-soft">A disk can fail whole: take a copy to another one now and then. <code className="num">ready-slab restore FILE</code> brings one back and keeps what was there. The open archive holds all of it as JSON, CSV and SVG for other programs, too; <code className="num">ready-slab import FILE</code> reads it.</p>
+          <p className="mt-1 text-soft">
+            A disk can fail whole: take a copy to another one now and then.{" "}
+            <code className="num">ready-slab restore FILE</code> brings one back and keeps what was there. The
+            open archive holds all of it as JSON, CSV and SVG for other programs, too;{" "}
+            <code className="num">ready-slab import FILE</code> reads it.
+          </p>
           <div className="mt-3 flex flex-wrap gap-2">
-            <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>Back up now</button>
-            <a className="btn" href={at("/api/backups/now")} download>Take a copy away</a>
-            <a className="btn" href={at("/api/backups/archive")} download>Take it as an open archive</a>
+            <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>
+              Back up now
+            </button>
+            <a className="btn" href={at("/api/backups/now")} download>
+              Take a copy away
+            </a>
+            <a className="btn" href={at("/api/backups/archive")} download>
+              Take it as an open archive
+            </a>
           </div>
           {kept.data.all.length > 1 ? (
             <details className="mt-3">
-              <summary className="flex min-h-11 cursor-pointer items-center font-semibold">All {kept.data.all.length}</summary>
+              <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
+                All {kept.data.all.length}
+              </summary>
               <ul>
                 {kept.data.all.map((b) => (
-                  <li key={b.file} className="flex flex-wrap justify-between gap-x-4 border-t border-rule py-1.5">
+                  <li
+                    key={b.file}
+                    className="flex flex-wrap justify-between gap-x-4 border-t border-rule py-1.5"
+                  >
                     <span className="break-all">{b.file}</span>
                     <span className="num text-soft">{size(b.bytes)}</span>
                   </li>

@@ -8,14 +8,26 @@ import { showPart } from "../kit/showView";
 import { Devices } from "./Devices";
 
 vi.hoisted(() => {
-  globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
+  globalThis.matchMedia = (() => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  })) as never;
 });
 
 const answered = (data: unknown): never => ({ data, response: new Response(null, { status: 200 }) }) as never;
-const device = (id: number, name: string, role: string, self: boolean) => ({ id, name, role, let_in_at: "2020-05-03T08:30", seen_at: null, this: self });
+const device = (id: number, name: string, role: string, self: boolean) => ({
+  id,
+  name,
+  role,
+  let_in_at: "2020-05-03T08:30",
+  seen_at: null,
+  this: self,
+});
 
 function shown(access: unknown, all: unknown[] = []) {
-  vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path === "/api/units" ? [] : path === "/api/access" ? access : all)) as never);
+  vi.spyOn(api, "GET").mockImplementation((async (path: string) =>
+    answered(path === "/api/units" ? [] : path === "/api/access" ? access : all)) as never);
   showPart(<Devices />);
   return userEvent.setup();
 }
@@ -43,8 +55,22 @@ describe("who reaches the bakery", () => {
   it("shows a code for the bench first, and a token once", async () => {
     const all = [device(1, "Office", "full", true)];
     const post = vi.spyOn(api, "POST").mockImplementation((async (path: string) =>
-      answered(path === "/api/devices/thermometer" && all.push(device(2, "Fridge probe", "thermometer", false)) ? { token: "f00d" } : path === "/api/devices/code" ? { code: "4821 0937", good_for_s: 600, address: "http://192.168.1.5:8420/pair", picture: "<svg/>" } : {})) as never);
-    const user = shown({ open: false, this: device(1, "Office", "full", true), address: "http://192.168.1.5:8420" }, all);
+      answered(
+        path === "/api/devices/thermometer" && all.push(device(2, "Fridge probe", "thermometer", false))
+          ? { token: "f00d" }
+          : path === "/api/devices/code"
+            ? {
+                code: "4821 0937",
+                good_for_s: 600,
+                address: "http://192.168.1.5:8420/pair",
+                picture: "<svg/>",
+              }
+            : {},
+      )) as never);
+    const user = shown(
+      { open: false, this: device(1, "Office", "full", true), address: "http://192.168.1.5:8420" },
+      all,
+    );
     await user.click(await screen.findByRole("button", { name: "Make a code" }));
     expect(await screen.findByText("4821 0937")).toBeTruthy();
     expect(screen.getByText(/for 10 minutes and five tries/)).toBeTruthy();
@@ -61,7 +87,14 @@ describe("who reaches the bakery", () => {
 describe("the page that asks for a code", () => {
   it("goes back to where one was, and to no other site", () => {
     expect(wayBack("?to=%2Fbench%2F3")).toBe("/bench/3");
-    for (const bad of ["", "?to=https://x.example", "?to=//x.example", "?to=/%5Cx.example", "?to=javascript:alert(1)"]) expect(wayBack(bad)).toBe("/");
+    for (const bad of [
+      "",
+      "?to=https://x.example",
+      "?to=//x.example",
+      "?to=/%5Cx.example",
+      "?to=javascript:alert(1)",
+    ])
+      expect(wayBack(bad)).toBe("/");
   });
 
   it("takes a code from a picture, and nothing else", () => {

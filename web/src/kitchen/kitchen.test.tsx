@@ -9,11 +9,30 @@ import { SettingsProvider } from "../kit/settings";
 import { OvenPage } from "./OvenPage";
 
 vi.hoisted(() => {
-  globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
+  globalThis.matchMedia = (() => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  })) as never;
 });
 
-const KITCHEN = { name: "Tern Street Bakehouse", preheat_min: 20, recovery_min: 1.5, door_dip_k: 15, altitude_m: 0, oven_readings: [], hot_spots: null, cover_pot: false } as unknown as Kitchen;
-const SAYS = { hotter_k: [-6.2, null, null, null, null, null, null, null, null, null, null, 7.4], range_k: 13.6, advice: "The door side is hotter; its places lie within ± 7°.", shades: ["white", "straw", "golden", "brown", "dark"], looks: ["#e6d3a5", "#dcbf86", "#c9924f", "#a5734a", "#7d5a44"] };
+const KITCHEN = {
+  name: "Tern Street Bakehouse",
+  preheat_min: 20,
+  recovery_min: 1.5,
+  door_dip_k: 15,
+  altitude_m: 0,
+  oven_readings: [],
+  hot_spots: null,
+  cover_pot: false,
+} as unknown as Kitchen;
+const SAYS = {
+  hotter_k: [-6.2, null, null, null, null, null, null, null, null, null, null, 7.4],
+  range_k: 13.6,
+  advice: "The door side is hotter; its places lie within ± 7°.",
+  shades: ["white", "straw", "golden", "brown", "dark"],
+  looks: ["#e6d3a5", "#dcbf86", "#c9924f", "#a5734a", "#7d5a44"],
+};
 
 let kitchen: Kitchen;
 const sent: Partial<Kitchen>[] = [];
@@ -22,7 +41,10 @@ const answered = (data: unknown): never => ({ data, response: new Response(null,
 beforeEach(() => {
   kitchen = KITCHEN;
   sent.length = 0;
-  vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(path === "/api/units" ? [] : path === "/api/kitchen/pot-cautions" ? ["Never unattended."] : kitchen)) as never);
+  vi.spyOn(api, "GET").mockImplementation((async (path: string) =>
+    answered(
+      path === "/api/units" ? [] : path === "/api/kitchen/pot-cautions" ? ["Never unattended."] : kitchen,
+    )) as never);
   vi.spyOn(api, "POST").mockImplementation((async () => answered(SAYS)) as never);
   vi.spyOn(api, "PATCH").mockImplementation((async (_: string, init: { body: Partial<Kitchen> }) => {
     sent.push(init.body);
@@ -53,18 +75,44 @@ async function shown(): Promise<ReturnType<typeof userEvent.setup>> {
 const last = (): HTMLElement => screen.getByRole("button", { name: /^row 3 from the back, 4 from the left/ });
 
 const stream = (events: readonly [string, unknown][]): Response =>
-  new Response(events.map(([name, data]) => `event: ${name}\ndata: ${JSON.stringify(data)}\n\n`).join(""), { status: 200 });
+  new Response(events.map(([name, data]) => `event: ${name}\ndata: ${JSON.stringify(data)}\n\n`).join(""), {
+    status: 200,
+  });
 
 describe("the oven as a thing", () => {
   it("takes over what the stand-in thermometer found: the setting, the swing, the door and the time to heat up", async () => {
-    const found = { preheat_min: 12.3, holds_c: 166.2, swing_k: 4.1, door_dip_k: 17.4, recovery_min: 1.72, reasons: ["Set to 175° it holds 166° on the whole, off by −9°."] };
-    vi.spyOn(globalThis, "fetch").mockResolvedValue(stream([["reading", { after_min: 0, shows_c: 22 }], ["reading", { after_min: 12, shows_c: 160 }], ["found", found]]));
+    const found = {
+      preheat_min: 12.3,
+      holds_c: 166.2,
+      swing_k: 4.1,
+      door_dip_k: 17.4,
+      recovery_min: 1.72,
+      reasons: ["Set to 175° it holds 166° on the whole, off by −9°."],
+    };
+    vi.spyOn(globalThis, "fetch").mockResolvedValue(
+      stream([
+        ["reading", { after_min: 0, shows_c: 22 }],
+        ["reading", { after_min: 12, shows_c: 160 }],
+        ["found", found],
+      ]),
+    );
     const user = await shown();
     await user.click(screen.getByRole("button", { name: "Read a simulated thermometer" }));
     expect(await screen.findByText(/it holds 166°/)).toBeTruthy();
-    expect(screen.getByRole("img", { name: /Thermometer in the oven, set to 175°: holds 166°/ })).toBeTruthy();
+    expect(
+      screen.getByRole("img", { name: /Thermometer in the oven, set to 175°: holds 166°/ }),
+    ).toBeTruthy();
     await user.click(screen.getByRole("button", { name: "Plan with it" }));
-    await waitFor(() => expect(sent).toEqual([{ oven_readings: [{ set_c: 175, read_c: 166, swing_k: 4 }], preheat_min: 13, door_dip_k: 17, recovery_min: 1.7 }]));
+    await waitFor(() =>
+      expect(sent).toEqual([
+        {
+          oven_readings: [{ set_c: 175, read_c: 166, swing_k: 4 }],
+          preheat_min: 13,
+          door_dip_k: 17,
+          recovery_min: 1.7,
+        },
+      ]),
+    );
     expect(await screen.findByRole("button", { name: "Taken over" })).toBeTruthy();
     // It can be taken away again.
     await user.click(await screen.findByRole("button", { name: "Remove the reading at 175°" }));
@@ -72,7 +120,12 @@ describe("the oven as a thing", () => {
   });
 
   it("says why where the stand-in was refused", async () => {
-    const problem = { title: "values", status: 422, detail: "60 °C is outside 140 to 220 °C", errors: [{ field: "set_c", message: "60 °C is outside 140 to 220 °C", accepted: "" }] };
+    const problem = {
+      title: "values",
+      status: 422,
+      detail: "60 °C is outside 140 to 220 °C",
+      errors: [{ field: "set_c", message: "60 °C is outside 140 to 220 °C", accepted: "" }],
+    };
     vi.spyOn(globalThis, "fetch").mockResolvedValue(new Response(JSON.stringify(problem), { status: 422 }));
     const user = await shown();
     await user.click(screen.getByRole("button", { name: "Read a simulated thermometer" }));
@@ -85,7 +138,9 @@ describe("the oven as a thing", () => {
     await user.click(screen.getByRole("radio", { name: "dark" }));
     await user.click(last());
     await waitFor(() => expect(sent.at(-1)?.hot_spots?.shades.at(-1)).toBe(5));
-    await waitFor(() => expect(last().getAttribute("aria-label")).toBe("row 3 from the back, 4 from the left: dark, +7°"));
+    await waitFor(() =>
+      expect(last().getAttribute("aria-label")).toBe("row 3 from the back, 4 from the left: dark, +7°"),
+    );
     expect(screen.getByText(/The door side is hotter/)).toBeTruthy();
     await user.click(last());
     await waitFor(() => expect(sent.at(-1)?.hot_spots?.shades.at(-1)).toBeNull());

@@ -13,19 +13,48 @@ import { OwnForm } from "./OwnForm";
 import { Price } from "./Price";
 
 const KINDS: [string, string][] = [
-  ["flour", "Flours"], ["starch", "Starches"], ["fat", "Fats"], ["sugar", "Sugars"], ["syrup", "Syrups"], ["egg", "Eggs"],
-  ["liquid", "Liquids"], ["leavener", "Leaveners"], ["salt", "Salt"], ["cocoa", "Cocoa"], ["meal", "Meals and powders"],
-  ["chocolate", "Chocolate"], ["nut", "Nuts"], ["seed", "Seeds"], ["fruit", "Fruit"], ["flavour", "Flavours"], ["spirit", "Spirits"],
+  ["flour", "Flours"],
+  ["starch", "Starches"],
+  ["fat", "Fats"],
+  ["sugar", "Sugars"],
+  ["syrup", "Syrups"],
+  ["egg", "Eggs"],
+  ["liquid", "Liquids"],
+  ["leavener", "Leaveners"],
+  ["salt", "Salt"],
+  ["cocoa", "Cocoa"],
+  ["meal", "Meals and powders"],
+  ["chocolate", "Chocolate"],
+  ["nut", "Nuts"],
+  ["seed", "Seeds"],
+  ["fruit", "Fruit"],
+  ["flavour", "Flavours"],
+  ["spirit", "Spirits"],
   ["colour", "Colours"],
 ];
 
 const PARTS = [
   { key: "fat", name: "fat", fill: "bg-butter", of: (i: Ingredient) => i.analysis.fat_g },
   { key: "sugar", name: "sugar", fill: "bg-raised", of: (i: Ingredient) => i.analysis.sugars_g },
-  { key: "starch", name: "starch", fill: "bg-dough", of: (i: Ingredient) => i.analysis.carbohydrate_g - i.analysis.sugars_g },
+  {
+    key: "starch",
+    name: "starch",
+    fill: "bg-dough",
+    of: (i: Ingredient) => i.analysis.carbohydrate_g - i.analysis.sugars_g,
+  },
   { key: "protein", name: "protein", fill: "bg-slack", of: (i: Ingredient) => i.analysis.protein_g },
-  { key: "water", name: "water", fill: "bg-cold-pale", of: (i: Ingredient) => i.analysis.water_g + (i.analysis.alcohol_g ?? 0) },
-  { key: "rest", name: "fibre, ash", fill: "bg-stone-2", of: (i: Ingredient) => i.analysis.fibre_g + i.analysis.ash_g },
+  {
+    key: "water",
+    name: "water",
+    fill: "bg-cold-pale",
+    of: (i: Ingredient) => i.analysis.water_g + (i.analysis.alcohol_g ?? 0),
+  },
+  {
+    key: "rest",
+    name: "fibre, ash",
+    fill: "bg-stone-2",
+    of: (i: Ingredient) => i.analysis.fibre_g + i.analysis.ash_g,
+  },
 ] as const;
 
 export function PantryPage() {
@@ -47,16 +76,26 @@ export function PantryPage() {
       </main>
     );
   }
-  const chosen = all.find((i) => i.key === search.get("item")) ?? all.find((i) => i.key === "flour-ap") ?? all[0];
+  const chosen =
+    all.find((i) => i.key === search.get("item")) ?? all.find((i) => i.key === "flour-ap") ?? all[0];
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = all.filter((i) => words.every((w) => `${i.name} ${(i.aliases ?? []).join(" ")} ${i.kind}`.toLowerCase().includes(w)));
+  const shown = all.filter((i) =>
+    words.every((w) => `${i.name} ${(i.aliases ?? []).join(" ")} ${i.kind}`.toLowerCase().includes(w)),
+  );
   return (
     <main id="work" className="flex-1 overflow-hidden rounded-2xl bg-worktop">
       <h1 className="visually-hidden">Pantry</h1>
       <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_24rem]">
         <Work dim={false}>
           <StationHead title="Pantry" sub={`${all.length} ingredients`}>
-            <input className="field !w-56" type="search" aria-label="Find an ingredient" placeholder="find" value={wanted} onChange={(e) => setWanted(e.target.value)} />
+            <input
+              className="field !w-56"
+              type="search"
+              aria-label="Find an ingredient"
+              placeholder="find"
+              value={wanted}
+              onChange={(e) => setWanted(e.target.value)}
+            />
           </StationHead>
           <p className="mb-3 flex flex-wrap gap-x-4 gap-y-1 text-fine text-soft" aria-hidden="true">
             {PARTS.map((p) => (
@@ -66,7 +105,11 @@ export function PantryPage() {
               </span>
             ))}
           </p>
-          {shown.length === 0 ? <p className="text-soft">Nothing of that name. Choose one that comes near it and make your own from it.</p> : null}
+          {shown.length === 0 ? (
+            <p className="text-soft">
+              Nothing of that name. Choose one that comes near it and make your own from it.
+            </p>
+          ) : null}
           {KINDS.map(([kind, title]) => {
             const own = shown.filter((i) => i.kind === kind);
             return own.length === 0 ? null : (
@@ -74,7 +117,10 @@ export function PantryPage() {
                 <h3 className="h-part mb-1">{title}</h3>
                 <ul>
                   {own.map((i) => (
-                    <li key={i.key} className={`grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 border-t border-rule sm:grid-cols-[minmax(0,13rem)_minmax(0,1fr)_6.5rem] ${i.key === chosen?.key ? "bg-pale/60" : ""}`}>
+                    <li
+                      key={i.key}
+                      className={`grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 border-t border-rule sm:grid-cols-[minmax(0,13rem)_minmax(0,1fr)_6.5rem] ${i.key === chosen?.key ? "bg-pale/60" : ""}`}
+                    >
                       <button
                         type="button"
                         className="min-h-11 truncate text-left font-semibold"
@@ -85,9 +131,14 @@ export function PantryPage() {
                         }}
                       >
                         {i.name}
-                        {i.own ? <span className="ml-2 text-fine font-normal text-soft">your own</span> : null}
+                        {i.own ? (
+                          <span className="ml-2 text-fine font-normal text-soft">your own</span>
+                        ) : null}
                       </button>
-                      <span className="hidden h-4 overflow-hidden rounded-sm border border-edge sm:flex" aria-hidden="true">
+                      <span
+                        className="hidden h-4 overflow-hidden rounded-sm border border-edge sm:flex"
+                        aria-hidden="true"
+                      >
                         {PARTS.map((p) => (
                           <span key={p.key} className={`h-full ${p.fill}`} style={{ width: `${p.of(i)}%` }} />
                         ))}
@@ -102,7 +153,16 @@ export function PantryPage() {
         </Work>
         <div className="order-first border-rule lg:order-none lg:border-l">
           <div className="lg:sticky lg:top-2 [&>aside]:border-0">
-            <TicketBox>{chosen && kitchen.data ? <Detail key={chosen.key} chosen={chosen} currency={kitchen.data.currency ?? "€"} onGone={(key) => setSearch(key ? { item: key } : {}, { replace: true })} /> : null}</TicketBox>
+            <TicketBox>
+              {chosen && kitchen.data ? (
+                <Detail
+                  key={chosen.key}
+                  chosen={chosen}
+                  currency={kitchen.data.currency ?? "€"}
+                  onGone={(key) => setSearch(key ? { item: key } : {}, { replace: true })}
+                />
+              ) : null}
+            </TicketBox>
           </div>
         </div>
       </div>
@@ -120,24 +180,47 @@ function measure(i: Ingredient, mass: (g: number) => string): string {
   return h.tsp_g ? `tsp ${mass(h.tsp_g)}` : "";
 }
 
-function Detail({ chosen, currency, onGone }: { chosen: Ingredient; currency: string; onGone(key?: string): void }) {
+function Detail({
+  chosen,
+  currency,
+  onGone,
+}: {
+  chosen: Ingredient;
+  currency: string;
+  onGone(key?: string): void;
+}) {
   const format = useFormat();
   const add = useAddIngredient();
   const remove = useDeleteIngredient();
   const a = chosen.analysis;
   const h = chosen.household;
   const rows: [string, number | null | undefined][] = [
-    ["A cup, spooned and levelled", h?.cup_g], ["scooped from the bag", h?.cup_scooped_g], ["sifted", h?.cup_sifted_g], ["packed", h?.cup_packed_g],
-    ["A teaspoon", h?.tsp_g], ["One piece", h?.each_g], ["A stick", h?.stick_g],
+    ["A cup, spooned and levelled", h?.cup_g],
+    ["scooped from the bag", h?.cup_scooped_g],
+    ["sifted", h?.cup_sifted_g],
+    ["packed", h?.cup_packed_g],
+    ["A teaspoon", h?.tsp_g],
+    ["One piece", h?.each_g],
+    ["A stick", h?.stick_g],
   ];
   const parts: [string, number][] = [
-    ["Water", a.water_g], ["Alcohol", a.alcohol_g ?? 0], ["Fat", a.fat_g], ["Protein", a.protein_g], ["Sugars", a.sugars_g],
-    ["of them, early browning", a.reducing_g ?? 0], ["Starch", a.carbohydrate_g - a.sugars_g], ["Fibre", a.fibre_g], ["Ash", a.ash_g],
+    ["Water", a.water_g],
+    ["Alcohol", a.alcohol_g ?? 0],
+    ["Fat", a.fat_g],
+    ["Protein", a.protein_g],
+    ["Sugars", a.sugars_g],
+    ["of them, early browning", a.reducing_g ?? 0],
+    ["Starch", a.carbohydrate_g - a.sugars_g],
+    ["Fibre", a.fibre_g],
+    ["Ash", a.ash_g],
     ["of which salt", a.salt_g ?? 0],
   ];
   const copy = () => {
     const { key: _key, role: _role, own: _own, price_per_kg: _price, ...body } = chosen;
-    add.mutate({ ...body, name: `My ${chosen.name.toLowerCase()}`, aliases: [], source: "" }, { onSuccess: (made) => onGone(made.key) });
+    add.mutate(
+      { ...body, name: `My ${chosen.name.toLowerCase()}`, aliases: [], source: "" },
+      { onSuccess: (made) => onGone(made.key) },
+    );
   };
   return (
     <>
@@ -146,11 +229,18 @@ function Detail({ chosen, currency, onGone }: { chosen: Ingredient; currency: st
           <OwnForm own={chosen} />
         ) : (
           <>
-            <p className="mb-2 text-fine text-soft">in 100 g; {chosen.fat_kind === "liquid" || a.fat_g < 1 ? "" : `fat as ${chosen.fat_kind}; `}source: {chosen.source}</p>
+            <p className="mb-2 text-fine text-soft">
+              in 100 g; {chosen.fat_kind === "liquid" || a.fat_g < 1 ? "" : `fat as ${chosen.fat_kind}; `}
+              source: {chosen.source}
+            </p>
             <Rows>
-              {parts.filter((p) => p[1] > 0.04).map(([name, g]) => (
-                <Row key={name} name={name}>{number(g, 1, 1)}&nbsp;g</Row>
-              ))}
+              {parts
+                .filter((p) => p[1] > 0.04)
+                .map(([name, g]) => (
+                  <Row key={name} name={name}>
+                    {number(g, 1, 1)}&nbsp;g
+                  </Row>
+                ))}
             </Rows>
           </>
         )}
@@ -158,19 +248,30 @@ function Detail({ chosen, currency, onGone }: { chosen: Ingredient; currency: st
       {chosen.own ? null : (
         <Part title="What it weighs">
           <Rows>
-            {rows.filter((r) => r[1]).map(([name, g]) => (
-              <Row key={name} name={name}>{format.mass(g ?? 0)}</Row>
-            ))}
+            {rows
+              .filter((r) => r[1])
+              .map(([name, g]) => (
+                <Row key={name} name={name}>
+                  {format.mass(g ?? 0)}
+                </Row>
+              ))}
           </Rows>
         </Part>
       )}
       <Part title="A kilogram costs">
-        <Price ingredient={chosen.key} name={chosen.name} price={chosen.price_per_kg ?? null} currency={currency} />
+        <Price
+          ingredient={chosen.key}
+          name={chosen.name}
+          price={chosen.price_per_kg ?? null}
+          currency={currency}
+        />
       </Part>
       {chosen.own ? null : (
         <Part title="Allergens">
           <p>{(chosen.allergens ?? []).join(", ") || "none known"}</p>
-          {(chosen.aliases ?? []).length > 0 ? <p className="mt-2 text-fine text-soft">Also read as {(chosen.aliases ?? []).join(", ")}.</p> : null}
+          {(chosen.aliases ?? []).length > 0 ? (
+            <p className="mt-2 text-fine text-soft">Also read as {(chosen.aliases ?? []).join(", ")}.</p>
+          ) : null}
         </Part>
       )}
       <div className="flex flex-wrap gap-2 border-t border-rule pt-4">
@@ -178,12 +279,22 @@ function Detail({ chosen, currency, onGone }: { chosen: Ingredient; currency: st
           Make your own from it
         </button>
         {chosen.own ? (
-          <button type="button" className="btn btn-quiet" onClick={() => remove.mutate(chosen.key, { onSuccess: () => onGone() })}>
+          <button
+            type="button"
+            className="btn btn-quiet"
+            onClick={() => remove.mutate(chosen.key, { onSuccess: () => onGone() })}
+          >
             Remove it
           </button>
         ) : null}
       </div>
-      <Fault text={otherFault(add.error, []) ?? otherFault(remove.error, []) ?? (add.error ? add.error.message : undefined)} />
+      <Fault
+        text={
+          otherFault(add.error, []) ??
+          otherFault(remove.error, []) ??
+          (add.error ? add.error.message : undefined)
+        }
+      />
     </>
   );
 }

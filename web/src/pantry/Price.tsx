@@ -5,7 +5,17 @@ import { number } from "../drawing/units";
 import { Fault } from "../kit/Fault";
 import { useDraft } from "../kit/TextField";
 
-export function Price({ ingredient, name, price, currency }: { ingredient: string; name: string; price: number | null; currency: string }) {
+export function Price({
+  ingredient,
+  name,
+  price,
+  currency,
+}: {
+  ingredient: string;
+  name: string;
+  price: number | null;
+  currency: string;
+}) {
   const { mutateAsync } = useSavePrice();
   const text = price === null ? "" : number(price, 2, 2).replaceAll(",", "");
   const draft = useDraft(
@@ -15,7 +25,12 @@ export function Price({ ingredient, name, price, currency }: { ingredient: strin
       const value = bare === "" ? null : Number(bare);
       if (value !== null && !Number.isFinite(value)) {
         const message = `\u201c${typed.slice(0, 20)}\u201d is not understood; try a price such as 9.50, or nothing`;
-        throw new Refusal({ title: "", status: 422, detail: message, errors: [{ field: "price_per_kg", message, accepted: "a price such as 9.50" }] });
+        throw new Refusal({
+          title: "",
+          status: 422,
+          detail: message,
+          errors: [{ field: "price_per_kg", message, accepted: "a price such as 9.50" }],
+        });
       }
       await mutateAsync({ key: ingredient, price_per_kg: value });
     },
@@ -24,7 +39,9 @@ export function Price({ ingredient, name, price, currency }: { ingredient: strin
   return (
     <div>
       <span className="flex items-center gap-1.5">
-        <span className="text-soft" aria-hidden="true">{currency}</span>
+        <span className="text-soft" aria-hidden="true">
+          {currency}
+        </span>
         <input
           className="field num"
           aria-label={`Price of a kilogram of ${name}`}

@@ -28,19 +28,30 @@ const JOINT = /[\s,.;]*(?:\b(?:and|then|with|plus|so)\b)?[\s,.;]*$/i;
 
 export function Line({ line, answered, onAnswer, onAgain }: Props) {
   const format = useFormat();
-  if (line.state === "heading") return <li className="pt-3 font-head text-lg font-bold">{line.text.replace(/:$/, "")}</li>;
+  if (line.state === "heading")
+    return <li className="pt-3 font-head text-lg font-bold">{line.text.replace(/:$/, "")}</li>;
   if (line.state === "note") return <li className="truncate px-3 text-fine text-soft">{line.text}</li>;
   const mark = MARKS[line.state] ?? { mark: "", word: line.state };
   const asks = line.state === "asks";
   const out = line.state === "left_out";
   return (
-    <li className={`rounded-xl border px-3 py-2 ${asks ? "border-warm bg-warm-pale" : "border-rule bg-raised"} ${out ? "opacity-70" : ""}`}>
+    <li
+      className={`rounded-xl border px-3 py-2 ${asks ? "border-warm bg-warm-pale" : "border-rule bg-raised"} ${out ? "opacity-70" : ""}`}
+    >
       <div className="flex items-baseline gap-3">
-        <span className={`w-5 shrink-0 text-center font-bold ${asks ? "text-warm" : "text-soft"}`} role="img" aria-label={mark.word}>
+        <span
+          className={`w-5 shrink-0 text-center font-bold ${asks ? "text-warm" : "text-soft"}`}
+          role="img"
+          aria-label={mark.word}
+        >
           {mark.mark}
         </span>
         <span className="min-w-0 flex-1">
-          {line.name && !asks ? <span className={`font-semibold ${out ? "line-through" : ""}`}>{line.name}</span> : <span className="font-semibold">{line.text}</span>}
+          {line.name && !asks ? (
+            <span className={`font-semibold ${out ? "line-through" : ""}`}>{line.name}</span>
+          ) : (
+            <span className="font-semibold">{line.text}</span>
+          )}
           {line.note && !asks ? <span className="text-soft">, {line.note}</span> : null}
         </span>
         {line.grams !== null && line.grams !== undefined && !asks ? (
@@ -49,7 +60,9 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
           </span>
         ) : null}
         {line.bakers_percent !== null && line.bakers_percent !== undefined ? (
-          <span className="num hidden w-16 whitespace-nowrap text-right text-fine text-soft sm:inline">{number(line.bakers_percent, 1, 1)}&nbsp;%</span>
+          <span className="num hidden w-16 whitespace-nowrap text-right text-fine text-soft sm:inline">
+            {number(line.bakers_percent, 1, 1)}&nbsp;%
+          </span>
         ) : null}
       </div>
       {asks ? (
@@ -73,7 +86,11 @@ export function Line({ line, answered, onAnswer, onAgain }: Props) {
             ) : out ? (
               <span />
             ) : (
-              <button type="button" className="btn btn-small" onClick={() => onAnswer({ line: line.number, leave_out: true, as_read: false })}>
+              <button
+                type="button"
+                className="btn btn-small"
+                onClick={() => onAnswer({ line: line.number, leave_out: true, as_read: false })}
+              >
                 Leave it out
               </button>
             )}
@@ -93,7 +110,12 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
   const weighed = line.doubt !== "unlikely";
   const give = async () => {
     try {
-      onAnswer({ line: line.number, grams: await readTyped(format, "mass", grams), leave_out: false, as_read: false });
+      onAnswer({
+        line: line.number,
+        grams: await readTyped(format, "mass", grams),
+        leave_out: false,
+        as_read: false,
+      });
       setFault(undefined);
     } catch (error) {
       setFault(faultOf(error, "text") ?? "That is not understood.");
@@ -104,7 +126,12 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
       <p>{line.ask ? say(line.ask, format) : null}</p>
       <div className="flex flex-wrap items-center gap-2">
         {line.options.map((o) => (
-          <button key={textOf(o.label)} type="button" className="btn btn-small" onClick={() => onAnswer(o.answer)}>
+          <button
+            key={textOf(o.label)}
+            type="button"
+            className="btn btn-small"
+            onClick={() => onAnswer(o.answer)}
+          >
             {say(o.label, format)}
           </button>
         ))}
@@ -114,12 +141,15 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
             aria-label={`Ingredient meant by ${line.text}`}
             value=""
             onChange={(e) => {
-              if (e.target.value) onAnswer({ line: line.number, ingredient: e.target.value, leave_out: false, as_read: false });
+              if (e.target.value)
+                onAnswer({ line: line.number, ingredient: e.target.value, leave_out: false, as_read: false });
             }}
           >
             <option value="">another ingredient</option>
             {(ingredients.data ?? []).map((i) => (
-              <option key={i.key} value={i.key}>{i.name}</option>
+              <option key={i.key} value={i.key}>
+                {i.name}
+              </option>
             ))}
           </select>
         ) : null}
@@ -131,13 +161,23 @@ function Question({ line, onAnswer }: { line: ReadLine; onAnswer(answer: Answer)
               void give();
             }}
           >
-            <input className="field num !w-28" aria-label={`Weight of ${line.text}`} placeholder={format.mass(30)} value={grams} onChange={(e) => setGrams(e.target.value)} />
+            <input
+              className="field num !w-28"
+              aria-label={`Weight of ${line.text}`}
+              placeholder={format.mass(30)}
+              value={grams}
+              onChange={(e) => setGrams(e.target.value)}
+            />
             <button type="submit" className="btn btn-small" disabled={!grams.trim()}>
               So much
             </button>
           </form>
         ) : null}
-        <button type="button" className="btn btn-small btn-quiet" onClick={() => onAnswer({ line: line.number, leave_out: true, as_read: false })}>
+        <button
+          type="button"
+          className="btn btn-small btn-quiet"
+          onClick={() => onAnswer({ line: line.number, leave_out: true, as_read: false })}
+        >
           Leave it out
         </button>
       </div>

@@ -64,8 +64,12 @@ interface Settled {
 
 /** What a cup of flour is then, by the cups that are meant. */
 function cupOfFlour(grams: readonly number[], format: Format): string {
-  const [spooned, scooped, sifted] = grams.map((g) => number(format.shown("mass", g), format.units.weight === "oz" ? 1 : 0));
-  return sifted === undefined ? "" : `: a cup of flour is then ${spooned}, ${scooped} or ${sifted} ${format.symbol("mass")}`;
+  const [spooned, scooped, sifted] = grams.map((g) =>
+    number(format.shown("mass", g), format.units.weight === "oz" ? 1 : 0),
+  );
+  return sifted === undefined
+    ? ""
+    : `: a cup of flour is then ${spooned}, ${scooped} or ${sifted} ${format.symbol("mass")}`;
 }
 
 export function ReadPage() {
@@ -104,7 +108,9 @@ export function ReadPage() {
 
   const write = (next: string) => {
     if (next.length > MOST_CHARACTERS) {
-      setFault(`That text has ${number(next.length / 1000, 0)} thousand characters; up to 200 thousand are read. It was not taken, what stood here is kept: take the list of ingredients alone.`);
+      setFault(
+        `That text has ${number(next.length / 1000, 0)} thousand characters; up to 200 thousand are read. It was not taken, what stood here is kept: take the list of ingredients alone.`,
+      );
       return;
     }
     setText(next);
@@ -115,7 +121,11 @@ export function ReadPage() {
     setAnswers((all) =>
       all.flatMap((a) => {
         const at = lines[a.answer.line - 1] === a.text ? a.answer.line - 1 : lines.indexOf(a.text);
-        return at >= 0 ? [{ ...a, answer: { ...a.answer, line: at + 1 } }] : /^\s*[[{<]/.test(next) ? [a] : [];
+        return at >= 0
+          ? [{ ...a, answer: { ...a.answer, line: at + 1 } }]
+          : /^\s*[[{<]/.test(next)
+            ? [a]
+            : [];
       }),
     );
     clearTimeout(timer.current);
@@ -125,13 +135,18 @@ export function ReadPage() {
     setAnswers((all) => {
       const before = all.find((a) => a.answer.line === line.number)?.answer;
       const merged: Answer = { leave_out: false, as_read: false, ...before, ...given, line: line.number };
-      return [...all.filter((a) => a.answer.line !== line.number), { text: line.text.trim(), answer: merged }];
+      return [
+        ...all.filter((a) => a.answer.line !== line.number),
+        { text: line.text.trim(), answer: merged },
+      ];
     });
   const again = (line: ReadLine) => setAnswers((all) => all.filter((a) => a.answer.line !== line.number));
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
     if (chosen.size > 2_000_000) {
-      setFault(`${chosen.name} holds ${number(chosen.size / 1e6, 1)} MB; a recipe of up to 200 kB is read. Nothing was changed.`);
+      setFault(
+        `${chosen.name} holds ${number(chosen.size / 1e6, 1)} MB; a recipe of up to 200 kB is read. Nothing was changed.`,
+      );
       return;
     }
     write(await chosen.text());
@@ -148,7 +163,19 @@ export function ReadPage() {
         sessionStorage.removeItem(BASE + DRAFT);
         if (job.data) {
           try {
-            await settled(api.PATCH("/api/jobs/{id}", { params: { path: { id: job.data.id } }, body: { formula_id: formula.id, formula_version: null, dough_with: null, ...((job.data.finishes ?? []).length === 0 && now.finishes.length > 0 ? { finishes: now.finishes } : {}) } as unknown as Record<string, never> }));
+            await settled(
+              api.PATCH("/api/jobs/{id}", {
+                params: { path: { id: job.data.id } },
+                body: {
+                  formula_id: formula.id,
+                  formula_version: null,
+                  dough_with: null,
+                  ...((job.data.finishes ?? []).length === 0 && now.finishes.length > 0
+                    ? { finishes: now.finishes }
+                    : {}),
+                } as unknown as Record<string, never>,
+              }),
+            );
             await client.invalidateQueries({ queryKey: keys.job(job.data.id) });
             await client.invalidateQueries();
             void navigate(`/jobs/${job.data.id}/dough/mix`);
@@ -167,14 +194,26 @@ export function ReadPage() {
     <main id="work" className="flex-1 overflow-hidden rounded-2xl bg-worktop">
       <div className="grid min-h-full grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_22.5rem]">
         <Work dim={false}>
-          <StationHead title="Read a recipe" sub={r && asked === text ? `read as ${r.format}` : "paste it, drop a file, or type it line by line"}>
-            <FileButton label="Recipe file" accept=".txt,.json,.jsonld,.csv,.tsv,.html,.htm,text/*,application/json" className="btn btn-small" onFile={(f) => void take(f)}>
+          <StationHead
+            title="Read a recipe"
+            sub={
+              r && asked === text ? `read as ${r.format}` : "paste it, drop a file, or type it line by line"
+            }
+          >
+            <FileButton
+              label="Recipe file"
+              accept=".txt,.json,.jsonld,.csv,.tsv,.html,.htm,text/*,application/json"
+              className="btn btn-small"
+              onFile={(f) => void take(f)}
+            >
               Open a file
             </FileButton>
           </StationHead>
           <div className="grid grid-cols-[minmax(0,1fr)] gap-5 xl:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
             <div>
-              <label htmlFor="recipe-text" className="visually-hidden">The recipe</label>
+              <label htmlFor="recipe-text" className="visually-hidden">
+                The recipe
+              </label>
               <textarea
                 id="recipe-text"
                 className="field num !min-h-56 resize-y whitespace-pre-wrap !p-3 leading-7 xl:!min-h-[34rem]"
@@ -197,15 +236,18 @@ export function ReadPage() {
                 }}
               />
               <p className="mt-1 text-fine text-soft">
-                Text, recipe data of a web page (also the whole page), tables, or a recipe file. Ctrl Enter saves the recipe.
+                Text, recipe data of a web page (also the whole page), tables, or a recipe file. Ctrl Enter
+                saves the recipe.
               </p>
-              <Fault
-                text={
-                  fault ?? (asked.trim() ? otherFault(reading.error, []) : undefined)
-                }
-              />
+              <Fault text={fault ?? (asked.trim() ? otherFault(reading.error, []) : undefined)} />
             </div>
-            <div>{r ? <Lines r={r} answers={answers} onAnswer={answer} onAgain={again} /> : <Empty onTry={() => write(EXAMPLE)} />}</div>
+            <div>
+              {r ? (
+                <Lines r={r} answers={answers} onAnswer={answer} onAgain={again} />
+              ) : (
+                <Empty onTry={() => write(EXAMPLE)} />
+              )}
+            </div>
           </div>
         </Work>
         <TicketBox>
@@ -220,49 +262,65 @@ export function ReadPage() {
             </p>
             {r && r.open > 0 ? (
               <p className="say">
-                {r.open === 1 ? "One line needs an answer before it counts." : `${r.open} lines need an answer before they count.`}
+                {r.open === 1
+                  ? "One line needs an answer before it counts."
+                  : `${r.open} lines need an answer before they count.`}
               </p>
             ) : r?.missing ? (
               <p className="say">{r.missing.charAt(0).toUpperCase() + r.missing.slice(1)}.</p>
             ) : null}
             {r?.faults.map((f) => (
-              <p key={f} className="wrong mt-2">{f}</p>
+              <p key={f} className="wrong mt-2">
+                {f}
+              </p>
             ))}
           </Part>
           <Part title="How its measures are meant">
             <div className="space-y-3">
-              <Choice
-                label="Flour into the cup"
-                value={way}
-                options={WAYS}
-                onChange={(w) => setWay(w)}
-              />
+              <Choice label="Flour into the cup" value={way} options={WAYS} onChange={(w) => setWay(w)} />
               <p className="text-fine text-soft">
-                Into the cup with a spoon and levelled, scooped from the bag, or sifted{cupOfFlour(reading.data?.cup_of_flour_g ?? [], format)}.
+                Into the cup with a spoon and levelled, scooped from the bag, or sifted
+                {cupOfFlour(reading.data?.cup_of_flour_g ?? [], format)}.
               </p>
-              <Choice
-                label="Cups"
-                value={cups}
-                options={CUPS}
-                onChange={(c) => setCups(c)}
-              />
-              {kitchen.data ? <p className="text-fine text-soft">Eggs of size {eggWord(kitchen.data.egg_class ?? "us_large")}, as in the kitchen.</p> : null}
+              <Choice label="Cups" value={cups} options={CUPS} onChange={(c) => setCups(c)} />
+              {kitchen.data ? (
+                <p className="text-fine text-soft">
+                  Eggs of size {eggWord(kitchen.data.egg_class ?? "us_large")}, as in the kitchen.
+                </p>
+              ) : null}
             </div>
           </Part>
           <Part title="Keep it">
             <label className="block">
               <span className="mb-1 block text-fine text-soft">Name</span>
-              <input className="field" value={name} placeholder={r?.title ?? "New recipe"} maxLength={80} onChange={(e) => setName(e.target.value)} />
+              <input
+                className="field"
+                value={name}
+                placeholder={r?.title ?? "New recipe"}
+                maxLength={80}
+                onChange={(e) => setName(e.target.value)}
+              />
             </label>
-            <button type="button" className="btn btn-main mt-3 w-full" disabled={!r?.formula || add.isPending} onClick={() => void keep()}>
+            <button
+              type="button"
+              className="btn btn-main mt-3 w-full"
+              disabled={!r?.formula || add.isPending}
+              onClick={() => void keep()}
+            >
               {job.data ? `Use it for ${job.data.name}` : "Save recipe"}
             </button>
             <Fault text={otherFault(add.error, [])} />
             {r?.yields || (r && (r.finish_names.length > 0 || saysRows(r, format).length > 0)) ? (
               <Rows>
                 {r.yields ? <Row name="It makes">{r.yields}</Row> : null}
-                {saysRows(r, format).map((s) => <Row key={s.name} name={s.name}><span title={s.from}>{s.text}</span></Row>)}
-                {r.finish_names.length > 0 ? <Row name="Goes into the finish">{r.finish_names.join(", ").toLowerCase()}</Row> : null}
+                {saysRows(r, format).map((s) => (
+                  <Row key={s.name} name={s.name}>
+                    <span title={s.from}>{s.text}</span>
+                  </Row>
+                ))}
+                {r.finish_names.length > 0 ? (
+                  <Row name="Goes into the finish">{r.finish_names.join(", ").toLowerCase()}</Row>
+                ) : null}
               </Rows>
             ) : null}
             {r && r.steps.length > 0 ? (
@@ -283,7 +341,8 @@ export function ReadPage() {
 }
 
 /** A time, or a range of times, as a recipe says it. */
-const range = ([low = 0, high = low]: readonly number[]): string => (low === high ? duration(low) : `${duration(low)} to ${duration(high)}`);
+const range = ([low = 0, high = low]: readonly number[]): string =>
+  low === high ? duration(low) : `${duration(low)} to ${duration(high)}`;
 
 /** What the recipe says of its method: each with the words it was read from. */
 function saysRows({ says, heard }: Reading, format: Format): { name: string; text: string; from: string }[] {
@@ -291,7 +350,8 @@ function saysRows({ says, heard }: Reading, format: Format): { name: string; tex
   const rows: { name: string; text: string; from: string }[] = [];
   if (says.method) rows.push({ name: "Mixing", text: METHODS[says.method], from: from("method") });
   if (says.chill_min) rows.push({ name: "Chill", text: range(says.chill_min), from: from("chill_min") });
-  if (says.thickness_mm != null) rows.push({ name: "Thickness", text: format.length(says.thickness_mm), from: from("thickness_mm") });
+  if (says.thickness_mm != null)
+    rows.push({ name: "Thickness", text: format.length(says.thickness_mm), from: from("thickness_mm") });
   if (says.oven_c != null) rows.push({ name: "Oven", text: format.oven(says.oven_c), from: from("oven_c") });
   if (says.bake_min) rows.push({ name: "Bake", text: range(says.bake_min), from: from("bake_min") });
   return rows;
@@ -301,8 +361,8 @@ function Empty({ onTry }: { onTry(): void }) {
   return (
     <div className="max-w-md text-soft">
       <p className="mb-3 text-lg">
-        Cups, sticks and spoons become grams here, each line with how it was read and how sure that is. What nobody can know, a knob
-        or a handful, asks.
+        Cups, sticks and spoons become grams here, each line with how it was read and how sure that is. What
+        nobody can know, a knob or a handful, asks.
       </p>
       <button type="button" className="btn" onClick={onTry}>
         Try it with a messy one
@@ -311,7 +371,12 @@ function Empty({ onTry }: { onTry(): void }) {
   );
 }
 
-function Lines({ r, answers, onAnswer, onAgain }: {
+function Lines({
+  r,
+  answers,
+  onAnswer,
+  onAgain,
+}: {
   r: Reading;
   answers: readonly Settled[];
   onAnswer(line: ReadLine, answer: Answer): void;
@@ -320,7 +385,13 @@ function Lines({ r, answers, onAnswer, onAgain }: {
   return (
     <ol aria-label="Lines as read" className="space-y-1">
       {r.lines.map((l) => (
-        <Line key={`${l.number}-${l.text}`} line={l} answered={answers.some((a) => a.answer.line === l.number)} onAnswer={(a) => onAnswer(l, a)} onAgain={() => onAgain(l)} />
+        <Line
+          key={`${l.number}-${l.text}`}
+          line={l}
+          answered={answers.some((a) => a.answer.line === l.number)}
+          onAnswer={(a) => onAnswer(l, a)}
+          onAgain={() => onAgain(l)}
+        />
       ))}
     </ol>
   );

@@ -6,5 +6,13 @@ export function eggWord(egg: string): string {
 
 /** The size classes, small to large. */
 export const EGGS = [
-  "us_small", "us_medium", "us_large", "us_extra_large", "us_jumbo", "eu_small", "eu_medium", "eu_large", "eu_extra_large",
+  "us_small",
+  "us_medium",
+  "us_large",
+  "us_extra_large",
+  "us_jumbo",
+  "eu_small",
+  "eu_medium",
+  "eu_large",
+  "eu_extra_large",
 ] as const;

@@ -16,7 +16,10 @@ const UNITS = [
   { symbol: "oz", quantity: "mass", factor: 28.349523125, offset: 0, source: "" },
   { symbol: "lb", quantity: "mass", factor: 453.59237, offset: 0, source: "" },
 ];
-const INGREDIENTS = [{ key: "walnut", name: "Chopped walnuts" }, { key: "butter", name: "Unsalted butter" }];
+const INGREDIENTS = [
+  { key: "walnut", name: "Chopped walnuts" },
+  { key: "butter", name: "Unsalted butter" },
+];
 
 function answered(status: number, body: unknown): never {
   const response = new Response(null, { status });
@@ -25,12 +28,22 @@ function answered(status: number, body: unknown): never {
 
 beforeEach(() => {
   localStorage.clear();
-  vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined }));
-  vi.spyOn(api, "GET").mockImplementation((async (path: string) => answered(200, path === "/api/units" ? UNITS : INGREDIENTS)) as never);
+  vi.stubGlobal("matchMedia", () => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  }));
+  vi.spyOn(api, "GET").mockImplementation((async (path: string) =>
+    answered(200, path === "/api/units" ? UNITS : INGREDIENTS)) as never);
   vi.spyOn(api, "POST").mockImplementation((async (_: string, { body }: { body: { text: string } }) => {
     if (body.text === "2 oz") return answered(200, { value: 56.7 });
     const message = `“${body.text}” is not understood; try a weight such as 450 g or 1 lb`;
-    return answered(422, { title: "values", status: 422, detail: message, errors: [{ field: "text", message, accepted: "" }] });
+    return answered(422, {
+      title: "values",
+      status: 422,
+      detail: message,
+      errors: [{ field: "text", message, accepted: "" }],
+    });
   }) as never);
 });
 
@@ -59,7 +72,10 @@ const LINE: ReadLine = {
   grams: 250,
   bakers_percent: 100,
   confidence: 0.75,
-  why: [{ text: "Read as all-purpose flour." }, { text: "A cup of all-purpose flour, spooned and levelled, is 125 g." }],
+  why: [
+    { text: "Read as all-purpose flour." },
+    { text: "A cup of all-purpose flour, spooned and levelled, is 125 g." },
+  ],
   note: "sifted",
   ask: null,
   doubt: "",
@@ -94,7 +110,9 @@ describe("a line as read", () => {
   it("is left out at a press and asked again at another", async () => {
     const given: Answer[] = [];
     const again = vi.fn();
-    const { unmount } = shown(<Line line={LINE} answered={false} onAnswer={(a) => given.push(a)} onAgain={again} />);
+    const { unmount } = shown(
+      <Line line={LINE} answered={false} onAnswer={(a) => given.push(a)} onAgain={again} />,
+    );
     await userEvent.click(screen.getByText("Leave it out"));
     expect(given).toEqual([{ line: 3, leave_out: true, as_read: false }]);
     unmount();
@@ -106,8 +124,18 @@ describe("a line as read", () => {
   it("shows headings and notes as what they are", () => {
     shown(
       <>
-        <Line line={{ ...LINE, state: "heading", text: "For the dough:" }} answered={false} onAnswer={ignore} onAgain={ignore} />
-        <Line line={{ ...LINE, state: "note", text: "Makes 24" }} answered={false} onAnswer={ignore} onAgain={ignore} />
+        <Line
+          line={{ ...LINE, state: "heading", text: "For the dough:" }}
+          answered={false}
+          onAnswer={ignore}
+          onAgain={ignore}
+        />
+        <Line
+          line={{ ...LINE, state: "note", text: "Makes 24" }}
+          answered={false}
+          onAnswer={ignore}
+          onAgain={ignore}
+        />
       </>,
     );
     expect(screen.getByText("For the dough")).toBeTruthy();
@@ -123,7 +151,9 @@ describe("a line that asks", () => {
     const field = screen.getByRole("textbox", { name: "Weight of a handful of walnuts" });
     expect(screen.getByRole("button", { name: "So much" })).toHaveProperty("disabled", true);
     await userEvent.type(field, "2 oz{Enter}");
-    await vi.waitFor(() => expect(given).toEqual([{ line: 3, grams: 56.7, leave_out: false, as_read: false }]));
+    await vi.waitFor(() =>
+      expect(given).toEqual([{ line: 3, grams: 56.7, leave_out: false, as_read: false }]),
+    );
   });
 
   it("keeps what is not understood and says what would be", async () => {
@@ -137,8 +167,15 @@ describe("a line that asks", () => {
   it("offers what it might be, and all of the pantry, only when the name is in doubt", async () => {
     const given: Answer[] = [];
     const answer = { line: 3, ingredient: "butter", leave_out: false, as_read: false };
-    const line: ReadLine = { ...ASKS, doubt: "strange_word", ask: { text: "Is it butter?" }, options: [{ label: { text: "Unsalted butter" }, answer }] };
-    const { unmount } = shown(<Line line={line} answered={false} onAnswer={(a) => given.push(a)} onAgain={ignore} />);
+    const line: ReadLine = {
+      ...ASKS,
+      doubt: "strange_word",
+      ask: { text: "Is it butter?" },
+      options: [{ label: { text: "Unsalted butter" }, answer }],
+    };
+    const { unmount } = shown(
+      <Line line={line} answered={false} onAnswer={(a) => given.push(a)} onAgain={ignore} />,
+    );
     await userEvent.click(screen.getByRole("button", { name: "Unsalted butter" }));
     await screen.findByRole("option", { name: "Chopped walnuts" });
     await userEvent.selectOptions(screen.getByRole("combobox"), "walnut");
@@ -150,7 +187,14 @@ describe("a line that asks", () => {
 
   it("asks only yes or leave out when the amount is unlikely", () => {
     const answer = { line: 3, leave_out: false, as_read: true };
-    shown(<Line line={{ ...ASKS, doubt: "unlikely", options: [{ label: { text: "It is right" }, answer }] }} answered={false} onAnswer={ignore} onAgain={ignore} />);
+    shown(
+      <Line
+        line={{ ...ASKS, doubt: "unlikely", options: [{ label: { text: "It is right" }, answer }] }}
+        answered={false}
+        onAnswer={ignore}
+        onAgain={ignore}
+      />,
+    );
     expect(screen.queryByRole("textbox")).toBeNull();
     expect(screen.getByRole("button", { name: "It is right" })).toBeTruthy();
     expect(screen.getByRole("button", { name: "Leave it out" })).toBeTruthy();
@@ -159,7 +203,17 @@ describe("a line that asks", () => {
 
 describe("egg sizes", () => {
   it("stand as on the box", () => {
-    expect(EGGS.map(eggWord)).toEqual(["US small", "US medium", "US large", "US extra large", "US jumbo", "EU small", "EU medium", "EU large", "EU extra large"]);
+    expect(EGGS.map(eggWord)).toEqual([
+      "US small",
+      "US medium",
+      "US large",
+      "US extra large",
+      "US jumbo",
+      "EU small",
+      "EU medium",
+      "EU large",
+      "EU extra large",
+    ]);
   });
 });
 
@@ -178,10 +232,29 @@ describe("a recipe that is kept as soon as it is typed", () => {
       }
       const lines = body.text.trim().split("\n");
       const formula = { name: "Ferry slices", lines: lines.map((text) => ({ ingredient: text, grams: 1 })) };
-      return answered(200, { format: "text", lines: [], faults: [], formula, known_g: 1, open: 0, steps: [], cup_of_flour_g: [], pieces: 40, says: {}, heard: [], finishes: [{ kind: "royal" }], finish_names: ["Royal icing"] });
+      return answered(200, {
+        format: "text",
+        lines: [],
+        faults: [],
+        formula,
+        known_g: 1,
+        open: 0,
+        steps: [],
+        cup_of_flour_g: [],
+        pieces: 40,
+        says: {},
+        heard: [],
+        finishes: [{ kind: "royal" }],
+        finish_names: ["Royal icing"],
+      });
     }) as never);
     sessionStorage.clear();
-    shown(<MemoryRouter><ReadPage /><Address /></MemoryRouter>);
+    shown(
+      <MemoryRouter>
+        <ReadPage />
+        <Address />
+      </MemoryRouter>,
+    );
     const user = userEvent.setup();
     const field = screen.getByRole("textbox", { name: "The recipe" });
     await user.type(field, "360 g flour{Enter}240 g butter");
@@ -189,7 +262,11 @@ describe("a recipe that is kept as soon as it is typed", () => {
     await vi.waitFor(() => expect(kept).toHaveLength(1));
     expect((kept[0] as { lines: unknown[] }).lines).toHaveLength(3);
     // What goes on goes with it to the new job; how many it makes is kept with the recipe.
-    await vi.waitFor(() => expect(screen.getByTestId("address").textContent).toBe(`/new?recipe=9&finish=${encodeURIComponent('[{"kind":"royal"}]')}`));
+    await vi.waitFor(() =>
+      expect(screen.getByTestId("address").textContent).toBe(
+        `/new?recipe=9&finish=${encodeURIComponent('[{"kind":"royal"}]')}`,
+      ),
+    );
     expect(screen.getByText("royal icing")).toBeTruthy();
     // Another press while nothing stands there keeps nothing.
     await user.clear(field);

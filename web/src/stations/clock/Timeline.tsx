@@ -8,11 +8,38 @@ import { usePictureWidth } from "../../kit/narrow";
 type Task = Plan["clock"]["tasks"][number];
 
 const FILL: Record<Task["step"], string> = {
-  mix: "fill-spruce", form: "fill-spruce", cut: "fill-spruce", bulk_chill: "fill-cold-pale", thaw: "fill-cold-pale", chill: "fill-cold-pale", tray_chill: "fill-cold-pale",
-  rest: "fill-warm-pale", preheat: "fill-stone-2", bake: "fill-butter", cool: "fill-stone-2", cool_on_rack: "fill-stone", finish: "fill-spruce", dry: "fill-stone", pack: "fill-spruce",
+  mix: "fill-spruce",
+  form: "fill-spruce",
+  cut: "fill-spruce",
+  bulk_chill: "fill-cold-pale",
+  thaw: "fill-cold-pale",
+  chill: "fill-cold-pale",
+  tray_chill: "fill-cold-pale",
+  rest: "fill-warm-pale",
+  preheat: "fill-stone-2",
+  bake: "fill-butter",
+  cool: "fill-stone-2",
+  cool_on_rack: "fill-stone",
+  finish: "fill-spruce",
+  dry: "fill-stone",
+  pack: "fill-spruce",
 };
 const WORD: Record<Task["step"], string> = {
-  mix: "mix", form: "form", cut: "cut", bulk_chill: "chill", thaw: "thaw", chill: "chill", tray_chill: "chill", rest: "rest", preheat: "heat up", bake: "bake", cool: "cool", cool_on_rack: "cool", finish: "finish", dry: "dry", pack: "pack",
+  mix: "mix",
+  form: "form",
+  cut: "cut",
+  bulk_chill: "chill",
+  thaw: "thaw",
+  chill: "chill",
+  tray_chill: "chill",
+  rest: "rest",
+  preheat: "heat up",
+  bake: "bake",
+  cool: "cool",
+  cool_on_rack: "cool",
+  finish: "finish",
+  dry: "dry",
+  pack: "pack",
 };
 const LIGHT: Task["step"][] = ["mix", "form", "cut", "finish", "pack"];
 
@@ -26,10 +53,26 @@ export interface Lot {
 function linesOf(lot: Lot, number: number, all: readonly Task[], several: boolean): Line[] {
   const tasks = all.filter((t) => t.lot === number);
   const mixes = Math.max(1, ...tasks.map((t) => t.mix ?? 0));
-  const line = (name: string, of: Task[], first: boolean): Line => ({ name, tasks: of, ...(several && first ? { lot: lot.name } : {}) });
+  const line = (name: string, of: Task[], first: boolean): Line => ({
+    name,
+    tasks: of,
+    ...(several && first ? { lot: lot.name } : {}),
+  });
   return [
-    ...Array.from({ length: mixes }, (_, i) => line(mixes > 1 ? `Mix ${i + 1}` : "Dough", tasks.filter((t) => t.mix === i + 1), i === 0)),
-    ...lot.plan.shape.trays.fill.map((_, i) => line(`Tray ${i + 1}`, tasks.filter((t) => t.tray === i + 1), false)),
+    ...Array.from({ length: mixes }, (_, i) =>
+      line(
+        mixes > 1 ? `Mix ${i + 1}` : "Dough",
+        tasks.filter((t) => t.mix === i + 1),
+        i === 0,
+      ),
+    ),
+    ...lot.plan.shape.trays.fill.map((_, i) =>
+      line(
+        `Tray ${i + 1}`,
+        tasks.filter((t) => t.tray === i + 1),
+        false,
+      ),
+    ),
   ];
 }
 
@@ -40,7 +83,17 @@ interface Line {
   lot?: string;
 }
 
-export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<SVGSVGElement | null>; lots: readonly Lot[]; day: Plan["clock"]; ready_by: string }) {
+export function Timeline({
+  picture,
+  lots,
+  day,
+  ready_by,
+}: {
+  picture: RefObject<SVGSVGElement | null>;
+  lots: readonly Lot[];
+  day: Plan["clock"];
+  ready_by: string;
+}) {
   const width = usePictureWidth();
   const end = width - 36;
   const { tasks, total_min, start_at } = day;
@@ -48,7 +101,10 @@ export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<
   const several = lots.length > 1;
   const lines: Line[] = [
     ...lots.flatMap((lot, i) => linesOf(lot, i, tasks, several)),
-    ...Array.from({ length: ovens }, (_, i) => ({ name: ovens > 1 ? `Oven ${i + 1}` : "Oven", tasks: tasks.filter((t) => t.lane === "oven" && t.oven === i + 1) })),
+    ...Array.from({ length: ovens }, (_, i) => ({
+      name: ovens > 1 ? `Oven ${i + 1}` : "Oven",
+      tasks: tasks.filter((t) => t.lane === "oven" && t.oven === i + 1),
+    })),
     { name: "Hands", tasks: tasks.filter((t) => t.lane === "hands") },
   ];
   const step = stepFor(total_min, width > 500 ? 8 : 4, CLOCK_STEPS);
@@ -64,8 +120,16 @@ export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<
   const ticks = Array.from({ length: span / step + 1 }, (_, i) => from + i * step);
   return (
     <div>
-      <svg ref={picture} viewBox={`0 0 ${width} ${bottom + 48}`} className="w-full" role="img" aria-labelledby="day-title day-desc">
-        <title id="day-title">The day from {clock(start_at)} to {clock(ready_by)}</title>
+      <svg
+        ref={picture}
+        viewBox={`0 0 ${width} ${bottom + 48}`}
+        className="w-full"
+        role="img"
+        aria-labelledby="day-title day-desc"
+      >
+        <title id="day-title">
+          The day from {clock(start_at)} to {clock(ready_by)}
+        </title>
         <desc id="day-desc">The same steps stand in words in the run sheet below.</desc>
         {ticks.map((t) => (
           <g key={t}>
@@ -90,12 +154,31 @@ export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<
             {l.tasks.map((t, j) => {
               const w = Math.max(2, x(t.end_min) - x(t.start_min));
               const light = LIGHT.includes(t.step);
-              const word = l.name.startsWith("Oven") && t.tray ? `tray ${t.tray}` : l.name === "Hands" && t.tray ? `${t.tray}` : WORD[t.step];
+              const word =
+                l.name.startsWith("Oven") && t.tray
+                  ? `tray ${t.tray}`
+                  : l.name === "Hands" && t.tray
+                    ? `${t.tray}`
+                    : WORD[t.step];
               return (
                 <g key={j}>
-                  <rect x={x(t.start_min)} y="3" width={w} height={row - 9} rx="4" className={`${FILL[t.step]} stroke-worktop`} strokeWidth="1.2" />
+                  <rect
+                    x={x(t.start_min)}
+                    y="3"
+                    width={w}
+                    height={row - 9}
+                    rx="4"
+                    className={`${FILL[t.step]} stroke-worktop`}
+                    strokeWidth="1.2"
+                  />
                   {w > word.length * 7.6 + 6 ? (
-                    <text x={x(t.start_min) + w / 2} y={row / 2 + 3} textAnchor="middle" fontSize="13.5" className={light ? "fill-on-spruce" : t.step === "bake" ? "fill-[#14302c]" : ""}>
+                    <text
+                      x={x(t.start_min) + w / 2}
+                      y={row / 2 + 3}
+                      textAnchor="middle"
+                      fontSize="13.5"
+                      className={light ? "fill-on-spruce" : t.step === "bake" ? "fill-[#14302c]" : ""}
+                    >
                       {word}
                     </text>
                   ) : null}
@@ -105,7 +188,14 @@ export function Timeline({ picture, lots, day, ready_by }: { picture: RefObject<
           </g>
         ))}
         <path d={`M${x(0)} 4V${bottom + 4}`} className="stroke-warm" strokeWidth="2" />
-        <text x={x(0) + 22} y={bottom + 42} textAnchor="end" fontSize="14" fontWeight="600" className="fill-warm">
+        <text
+          x={x(0) + 22}
+          y={bottom + 42}
+          textAnchor="end"
+          fontSize="14"
+          fontWeight="600"
+          className="fill-warm"
+        >
           {`ready ${clock(ready_by)}`}
         </text>
       </svg>

@@ -30,7 +30,11 @@ export function Cold() {
           {cold.thaw ? null : <SaveSvg picture={picture} name={`${job.name} cooling`} />}
         </StationHead>
         <ColdNav jobId={job.id} />
-        {cold.thaw ? null : cold.stays === "no" ? <p className="mb-2 text-soft">If it were chilled ({formWords(cold.piece, format)}, {cold.place}):</p> : null}
+        {cold.thaw ? null : cold.stays === "no" ? (
+          <p className="mb-2 text-soft">
+            If it were chilled ({formWords(cold.piece, format)}, {cold.place}):
+          </p>
+        ) : null}
         {cold.thaw ? <Thawing plan={plan} /> : <CoolingCurve picture={picture} cold={cold} />}
         {cold.stays === "ready" || cold.stays === "best" || cold.stays === "at_least" ? <HaveReady /> : null}
       </Work>
@@ -50,7 +54,13 @@ export function Cold() {
           <Rows>
             <Row name={capital(cold.works_as)}>{worksBetween(cold, format)}</Row>
             <Row name={`${onBench(cold)} at ${format.temperature(cold.room_c, 0)}`}>{benchWords(cold)}</Row>
-            <Row name="After a night, let it soften">{cold.tempering_after_night_min == null ? "the room is too cold" : cold.tempering_after_night_min < 0.5 ? "none needed" : duration(cold.tempering_after_night_min)}</Row>
+            <Row name="After a night, let it soften">
+              {cold.tempering_after_night_min == null
+                ? "the room is too cold"
+                : cold.tempering_after_night_min < 0.5
+                  ? "none needed"
+                  : duration(cold.tempering_after_night_min)}
+            </Row>
           </Rows>
           <div className="mt-3">
             <Reasons items={[...cold.reasons, cold.water]} />
@@ -69,9 +79,20 @@ function range([from = 0, to = 0]: readonly number[], unit: string): string {
 
 function headOf(plan: Plan, format: Format): { title: string; sub: string } {
   const { cold } = plan;
-  if (cold.thaw) return { title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)} from the freezer`, sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""}` };
-  if (cold.stays === "no") return { title: cold.portions_first ? "Pieces not chilled" : "Dough not chilled", sub: `${cold.portions_first ? "into the oven" : "worked"} at ${format.temperature(cold.out_c)}` };
-  return { title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)}`, sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}` };
+  if (cold.thaw)
+    return {
+      title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)} from the freezer`,
+      sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""}`,
+    };
+  if (cold.stays === "no")
+    return {
+      title: cold.portions_first ? "Pieces not chilled" : "Dough not chilled",
+      sub: `${cold.portions_first ? "into the oven" : "worked"} at ${format.temperature(cold.out_c)}`,
+    };
+  return {
+    title: `${cold.count === 1 ? "One" : cold.count} ${pieceWord(plan, format)}`,
+    sub: `${format.mass(cold.mass_g)}${cold.count > 1 ? " each" : ""} in the ${cold.place} at ${format.temperature(cold.air_c)}`,
+  };
 }
 
 /** When it is ready, or what it is like when it comes out at a time of the baker's own. */
@@ -83,8 +104,12 @@ function Answer({ plan }: { plan: Plan }) {
     const bench = cold.thaw.way === "bench";
     return (
       <Part title={bench ? "Out of the freezer at" : "Into the fridge at"}>
-        <p className="answer"><Live value={clock(cold.in_at)} /></p>
-        <p className="mb-3 mt-1 text-soft">{sameDay(cold.in_at, plan.ready_by) ? "the same day" : dayClock(cold.in_at)}</p>
+        <p className="answer">
+          <Live value={clock(cold.in_at)} />
+        </p>
+        <p className="mb-3 mt-1 text-soft">
+          {sameDay(cold.in_at, plan.ready_by) ? "the same day" : dayClock(cold.in_at)}
+        </p>
         <p className="say">{`It can be worked at ${clock(bench ? cold.out_at : cold.works_at)}, at ${format.temperature(cold.thaw.at_c)}.`}</p>
       </Part>
     );
@@ -92,7 +117,9 @@ function Answer({ plan }: { plan: Plan }) {
   if (cold.stays === "no") {
     return (
       <Part title={cold.portions_first ? "Into the oven at once" : "Shaped at once"}>
-        <p className="answer"><Live value={clock(cold.out_at)} /></p>
+        <p className="answer">
+          <Live value={clock(cold.out_at)} />
+        </p>
         <p className="mt-1 text-soft">{out}</p>
       </Part>
     );
@@ -101,17 +128,31 @@ function Answer({ plan }: { plan: Plan }) {
   if (cold.stays === "exactly" || cold.stays === "overnight") {
     return (
       <Part title="Take it out at">
-        <p className="answer"><Live value={clock(cold.out_at)} /></p>
-        <p className="mb-3 mt-1 text-soft">In at {day(cold.in_at)}, {duration(minutesBetween(cold.in_at, cold.out_at))} in the {cold.place}</p>
-        <p className="say">It comes out at {out}.{cold.tempering_min != null && cold.tempering_min >= 0.5 ? ` Let it soften on the bench for ${duration(cold.tempering_min)}.` : ""}</p>
+        <p className="answer">
+          <Live value={clock(cold.out_at)} />
+        </p>
+        <p className="mb-3 mt-1 text-soft">
+          In at {day(cold.in_at)}, {duration(minutesBetween(cold.in_at, cold.out_at))} in the {cold.place}
+        </p>
+        <p className="say">
+          It comes out at {out}.
+          {cold.tempering_min != null && cold.tempering_min >= 0.5
+            ? ` Let it soften on the bench for ${duration(cold.tempering_min)}.`
+            : ""}
+        </p>
       </Part>
     );
   }
   if (cold.stays === "best" && cold.told) {
     return (
       <Part title="Best at">
-        <p className="answer"><Live value={clock(shifted(cold.in_at, Math.max(cold.told.best_min, cold.told.ready_min)))} /></p>
-        <p className="mb-3 mt-1 text-soft">{duration(Math.max(cold.told.best_min, cold.told.ready_min))} after it goes in at {day(cold.in_at)}. You can work it from {clock(cold.ready_at)}.</p>
+        <p className="answer">
+          <Live value={clock(shifted(cold.in_at, Math.max(cold.told.best_min, cold.told.ready_min)))} />
+        </p>
+        <p className="mb-3 mt-1 text-soft">
+          {duration(Math.max(cold.told.best_min, cold.told.ready_min))} after it goes in at {day(cold.in_at)}.
+          You can work it from {clock(cold.ready_at)}.
+        </p>
         {cold.recipe ? <p className="say mb-2">{say(cold.recipe, format)}</p> : null}
         <p className="say">{staysSentence(plan)}</p>
       </Part>
@@ -123,8 +164,11 @@ function Answer({ plan }: { plan: Plan }) {
         <Live value={clock(cold.ready_at)} />
       </p>
       <p className="mb-3 mt-1 text-soft">
-        {duration(cold.told?.ready_min ?? 0)} after it goes in at {day(cold.in_at)}; {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely.
-        {cold.told && cold.told.best_min > cold.told.ready_min ? ` Best from ${clock(shifted(cold.in_at, cold.told.best_min))}.` : ""}
+        {duration(cold.told?.ready_min ?? 0)} after it goes in at {day(cold.in_at)};{" "}
+        {clock(cold.ready_earliest_at)} to {clock(cold.ready_latest_at)} is likely.
+        {cold.told && cold.told.best_min > cold.told.ready_min
+          ? ` Best from ${clock(shifted(cold.in_at, cold.told.best_min))}.`
+          : ""}
       </p>
       {cold.recipe ? <p className="say mb-2">{say(cold.recipe, format)}</p> : null}
       <p className="say">{staysSentence(plan)}</p>
@@ -137,38 +181,60 @@ function Thawing({ plan }: { plan: Plan }) {
   const format = useFormat();
   const { cold } = plan;
   if (!cold.thaw) return null;
-  const steps = cold.thaw.way === "bench"
-    ? [`${dayClock(cold.in_at)}: out of the freezer, onto the bench, wrapped.`, `${clock(cold.out_at)}: at ${format.temperature(cold.thaw.at_c)}, after ${duration(cold.thaw.bench_min)}. Unwrap it and work it.`]
-    : [`${dayClock(cold.in_at)}: out of the freezer, into the fridge, wrapped.`, `${dayClock(cold.out_at)}: onto the bench for ${duration(cold.thaw.bench_min)}.`, `${clock(cold.works_at)}: at ${format.temperature(cold.thaw.at_c)}. Unwrap it and work it.`];
+  const steps =
+    cold.thaw.way === "bench"
+      ? [
+          `${dayClock(cold.in_at)}: out of the freezer, onto the bench, wrapped.`,
+          `${clock(cold.out_at)}: at ${format.temperature(cold.thaw.at_c)}, after ${duration(cold.thaw.bench_min)}. Unwrap it and work it.`,
+        ]
+      : [
+          `${dayClock(cold.in_at)}: out of the freezer, into the fridge, wrapped.`,
+          `${dayClock(cold.out_at)}: onto the bench for ${duration(cold.thaw.bench_min)}.`,
+          `${clock(cold.works_at)}: at ${format.temperature(cold.thaw.at_c)}. Unwrap it and work it.`,
+        ];
   return (
     <ol className="mt-4 max-w-xl list-decimal space-y-3 pl-6 text-lg">
-      {steps.map((s) => <li key={s}>{s}</li>)}
+      {steps.map((s) => (
+        <li key={s}>{s}</li>
+      ))}
     </ol>
   );
 }
 
 /** What of it lies on the bench while it is worked. */
 function onBench(cold: Plan["cold"]): string {
-  return cold.purpose === "rolling" ? "Sheet on the bench" : cold.purpose === "slicing" ? "Log on the bench" : "Portion on the bench";
+  return cold.purpose === "rolling"
+    ? "Sheet on the bench"
+    : cold.purpose === "slicing"
+      ? "Log on the bench"
+      : "Portion on the bench";
 }
 
 function benchWords(cold: Plan["cold"]): string {
   if (cold.bench_min == null) return "stays workable";
   const longest = cold.bench_longest_min;
-  return longest != null && longest > cold.bench_min + 0.5 ? `${number(cold.bench_min, 0)}–${number(longest, 0)}\u00a0min` : `${number(cold.bench_min, 0)}\u00a0min`;
+  return longest != null && longest > cold.bench_min + 0.5
+    ? `${number(cold.bench_min, 0)}–${number(longest, 0)}\u00a0min`
+    : `${number(cold.bench_min, 0)}\u00a0min`;
 }
 
 function staysSentence(plan: Plan): string {
   const { cold } = plan;
   const rest = cold.tempering_after_night_min;
-  const stays = cold.past_at ? `It stays right until ${clock(cold.past_at)}.` : "It stays right as long as it lies there.";
+  const stays = cold.past_at
+    ? `It stays right until ${clock(cold.past_at)}.`
+    : "It stays right as long as it lies there.";
   const hard = cold.purpose === "slicing" ? "it shatters under the knife" : "it cracks at the edge";
   const after = cold.past_at
     ? rest == null
       ? ` After that ${hard}, and this room is too cold to soften it.`
       : ` Later ${hard}: let it rest on the bench, up to ${duration(Math.max(1, rest))} after a night.`
     : "";
-  const now = cold.tempering_min != null && cold.tempering_min >= 0.5 ? ` In this plan the last piece waits long enough to need ${duration(cold.tempering_min)} on the bench.` : "";
-  const out = clock(cold.out_at) === clock(cold.ready_at) ? "" : `The plan takes it out at ${clock(cold.out_at)}. `;
+  const now =
+    cold.tempering_min != null && cold.tempering_min >= 0.5
+      ? ` In this plan the last piece waits long enough to need ${duration(cold.tempering_min)} on the bench.`
+      : "";
+  const out =
+    clock(cold.out_at) === clock(cold.ready_at) ? "" : `The plan takes it out at ${clock(cold.out_at)}. `;
   return out + stays + after + now;
 }

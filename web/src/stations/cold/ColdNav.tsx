@@ -18,6 +18,15 @@ export function ColdStation() {
 
 export function ColdNav({ jobId }: { jobId: number }) {
   const here = useLive().pieces?.filter((p) => p.job_id === jobId).length ?? 0;
-  const mark = here > 0 ? <span className="num ml-1.5 rounded-full bg-butter px-2 text-[0.8125rem] text-[#14302c]">{here}</span> : null;
-  return <SubNav label="Views of the cold" base={`/jobs/${jobId}/cold`} views={VIEWS.map((v) => (v.path === "/now" ? { ...v, mark } : v))} />;
+  const mark =
+    here > 0 ? (
+      <span className="num ml-1.5 rounded-full bg-butter px-2 text-[0.8125rem] text-[#14302c]">{here}</span>
+    ) : null;
+  return (
+    <SubNav
+      label="Views of the cold"
+      base={`/jobs/${jobId}/cold`}
+      views={VIEWS.map((v) => (v.path === "/now" ? { ...v, mark } : v))}
+    />
+  );
 }

@@ -39,7 +39,9 @@ export function GoesWrong() {
   const format = useFormat();
   const [search, setSearch] = useSearchParams();
   const trouble = TROUBLES.find((t) => t.value === search.get("trouble"))?.value ?? "too_warm";
-  const asked = Object.fromEntries(OF[trouble].filter((n) => search.get(n) !== null).map((n) => [n, Number(search.get(n))]));
+  const asked = Object.fromEntries(
+    OF[trouble].filter((n) => search.get(n) !== null).map((n) => [n, Number(search.get(n))]),
+  );
   const advice = useAdvice(job.id, { trouble, ...asked });
   const a = advice.data;
   return (
@@ -65,11 +67,14 @@ export function GoesWrong() {
               value={asked[n] ?? Math.round((a?.[n] ?? 0) * 10) / 10}
               field={n}
               onSave={(value) => {
-                setSearch((s) => {
-                  s.set("trouble", trouble);
-                  s.set(n, String(value));
-                  return s;
-                }, { replace: true });
+                setSearch(
+                  (s) => {
+                    s.set("trouble", trouble);
+                    s.set(n, String(value));
+                    return s;
+                  },
+                  { replace: true },
+                );
                 return Promise.resolve();
               }}
             />
@@ -78,11 +83,22 @@ export function GoesWrong() {
         <Fault text={otherFault(advice.error, [])} />
         {a && !advice.error ? (
           <>
-            <p className="say mb-4 max-w-[46rem]" role="status">{say(a.headline, format)}</p>
+            <p className="say mb-4 max-w-[46rem]" role="status">
+              {say(a.headline, format)}
+            </p>
             <ol>
               {a.remedies.map((r) => (
-                <li key={textOf(r.what)} className="grid grid-cols-[6.5rem_1fr] gap-x-4 border-t border-rule py-3 sm:grid-cols-[8rem_1fr]">
-                  <p className="font-head text-2xl font-bold tracking-tight tabular-nums">{r.takes_min == null ? "" : r.takes_min < 0.5 ? "at once" : duration(Math.max(1, r.takes_min))}</p>
+                <li
+                  key={textOf(r.what)}
+                  className="grid grid-cols-[6.5rem_1fr] gap-x-4 border-t border-rule py-3 sm:grid-cols-[8rem_1fr]"
+                >
+                  <p className="font-head text-2xl font-bold tracking-tight tabular-nums">
+                    {r.takes_min == null
+                      ? ""
+                      : r.takes_min < 0.5
+                        ? "at once"
+                        : duration(Math.max(1, r.takes_min))}
+                  </p>
                   <div>
                     <p className="font-semibold">{say(r.what, format)}</p>
                     <p className="text-soft">{r.why.map((why) => say(why, format)).join(" ")}</p>
@@ -95,12 +111,19 @@ export function GoesWrong() {
       </Work>
       <TicketBox>
         <Part title="What must not go wrong">
-          <Cautions items={a?.caution ? [a.caution, ...plan.cautions.filter((c) => !a.caution?.text.includes(c.text))] : plan.cautions} />
+          <Cautions
+            items={
+              a?.caution
+                ? [a.caution, ...plan.cautions.filter((c) => !a.caution?.text.includes(c.text))]
+                : plan.cautions
+            }
+          />
         </Part>
         <Part title="How these are reckoned">
           <p className="text-fine text-soft">
-            Every time comes from the same reckoning as the plan: this dough’s composition, its form, the air and film of your places as they are
-            known, and its working temperatures as your hands have found them.
+            Every time comes from the same reckoning as the plan: this dough’s composition, its form, the air
+            and film of your places as they are known, and its working temperatures as your hands have found
+            them.
           </p>
         </Part>
       </TicketBox>

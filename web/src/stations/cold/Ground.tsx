@@ -48,10 +48,27 @@ export function useDegrees(low_c: number, high_c: number): { y: Scale; at: (c: n
   return { y, at: (c) => y(shown(c)) };
 }
 
-export function Ground({ bands, y, at, right }: { bands: readonly Band[]; y: Scale; at: (c: number) => number; right: number }) {
+export function Ground({
+  bands,
+  y,
+  at,
+  right,
+}: {
+  bands: readonly Band[];
+  y: Scale;
+  at: (c: number) => number;
+  right: number;
+}) {
   const clip = (c: number) => Math.min(BOTTOM, Math.max(TOP, at(c)));
-  const visible = bands.map((b) => ({ ...b, top: clip(b.to), bottom: clip(b.from) })).filter((b) => b.bottom - b.top > 4);
-  const labels = apart(visible.map((b) => b.top + 20), 20, TOP + 16, BOTTOM - 6);
+  const visible = bands
+    .map((b) => ({ ...b, top: clip(b.to), bottom: clip(b.from) }))
+    .filter((b) => b.bottom - b.top > 4);
+  const labels = apart(
+    visible.map((b) => b.top + 20),
+    20,
+    TOP + 16,
+    BOTTOM - 6,
+  );
   return (
     <>
       {visible.map((b, i) => (
@@ -64,7 +81,12 @@ export function Ground({ bands, y, at, right }: { bands: readonly Band[]; y: Sca
       ))}
       {y.ticks.map((t) => (
         <g key={t}>
-          <path d={`M${LEFT} ${y(t)}h${right - LEFT}`} className="stroke-rule" strokeWidth="0.7" strokeDasharray="2 5" />
+          <path
+            d={`M${LEFT} ${y(t)}h${right - LEFT}`}
+            className="stroke-rule"
+            strokeWidth="0.7"
+            strokeDasharray="2 5"
+          />
           <text x={LEFT - 9} y={y(t) + 5} textAnchor="end" fontSize="14.5" className="num soft">
             {`${t < 0 ? "\u2212" : ""}${Math.abs(t)}°`}
           </text>
@@ -78,29 +100,47 @@ export function CurveKey({ readings = false }: { readings?: boolean }) {
   return (
     <p className="mt-1 flex flex-wrap gap-x-5 text-fine text-soft">
       <span>
-        <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block"><path d="M0 4h34" className="stroke-ink" strokeWidth="3.2" /></svg>
+        <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block">
+          <path d="M0 4h34" className="stroke-ink" strokeWidth="3.2" />
+        </svg>
         the warmest point, inside
       </span>
       <span>
-        <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block"><path d="M2 4h32" className="stroke-ink" strokeWidth="2.2" strokeDasharray="1.5 6" strokeLinecap="round" /></svg>
+        <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block">
+          <path
+            d="M2 4h32"
+            className="stroke-ink"
+            strokeWidth="2.2"
+            strokeDasharray="1.5 6"
+            strokeLinecap="round"
+          />
+        </svg>
         the mean
       </span>
       <span>
-        <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block"><path d="M0 4h34" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" /></svg>
+        <svg width="34" height="8" aria-hidden="true" className="mr-1 inline-block">
+          <path d="M0 4h34" className="stroke-spruce" strokeWidth="2.2" strokeDasharray="9 4" />
+        </svg>
         as firm as at: fat sets later than it cools
       </span>
       {readings ? (
         <>
           <span>
-            <svg width="16" height="12" aria-hidden="true" className="mr-1 inline-block"><circle cx="8" cy="6" r="4" className="fill-raised stroke-spruce" strokeWidth="2" /></svg>
+            <svg width="16" height="12" aria-hidden="true" className="mr-1 inline-block">
+              <circle cx="8" cy="6" r="4" className="fill-raised stroke-spruce" strokeWidth="2" />
+            </svg>
             a reading
           </span>
           <span>
-            <svg width="16" height="12" aria-hidden="true" className="mr-1 inline-block"><path d="M4 2l8 8M12 2l-8 8" className="stroke-warm" strokeWidth="2.2" /></svg>
+            <svg width="16" height="12" aria-hidden="true" className="mr-1 inline-block">
+              <path d="M4 2l8 8M12 2l-8 8" className="stroke-warm" strokeWidth="2.2" />
+            </svg>
             set aside
           </span>
           <span>
-            <svg width="30" height="12" aria-hidden="true" className="mr-1 inline-block"><rect x="1" y="1" width="28" height="10" rx="5" className="fill-spruce" /></svg>
+            <svg width="30" height="12" aria-hidden="true" className="mr-1 inline-block">
+              <rect x="1" y="1" width="28" height="10" rx="5" className="fill-spruce" />
+            </svg>
             ready in there, nine times in ten
           </span>
         </>

@@ -21,23 +21,39 @@ export function HaveReady() {
   const [readyTyped, setReadyTyped] = useState<string>();
   const inAt = inTyped ? nearest(plan.cold.in_at, inTyped) : plan.cold.in_at;
   // Until somebody says when, as the plan has it: no other time stands beside that.
-  const readyAt = readyTyped ? nextAfter(inAt, readyTyped) : inTyped ? shifted(inAt, plan.cold.told?.latest_min ?? 20) : plan.cold.ready_latest_at;
+  const readyAt = readyTyped
+    ? nextAfter(inAt, readyTyped)
+    : inTyped
+      ? shifted(inAt, plan.cold.told?.latest_min ?? 20)
+      : plan.cold.ready_latest_at;
   const wanted = useWanted(job.id, inAt, readyAt);
   const ways = wanted.error ? [] : (wanted.data?.ways ?? []);
-  const form = (w: Way) => (w.piece.kind === "disc" ? `Disc, ${format.length(w.piece.thickness_mm)}` : w.piece.kind === "sheet" ? `Sheets, ${format.length(w.piece.thickness_mm)}` : capital(formWords(w.piece, format)));
+  const form = (w: Way) =>
+    w.piece.kind === "disc"
+      ? `Disc, ${format.length(w.piece.thickness_mm)}`
+      : w.piece.kind === "sheet"
+        ? `Sheets, ${format.length(w.piece.thickness_mm)}`
+        : capital(formWords(w.piece, format));
   const take = (w: Way) => w.take && change.mutate(w.take);
   return (
     <section className="no-print mt-6" aria-labelledby="wanted-head">
-      <h3 id="wanted-head" className="h-part mb-2">Have it ready at a time</h3>
+      <h3 id="wanted-head" className="h-part mb-2">
+        Have it ready at a time
+      </h3>
       <div className="mb-2 flex flex-wrap items-end gap-3">
         <Time label="It can go in at" value={inAt.slice(11)} onChange={setInTyped} />
         <Time label={`${readyTo(plan.cold.purpose)} at`} value={readyAt.slice(11)} onChange={setReadyTyped} />
-        <p className="pb-2.5 text-soft">{wanted.data && !wanted.error ? `${duration(wanted.data.within_min)} in the cold` : ""}</p>
+        <p className="pb-2.5 text-soft">
+          {wanted.data && !wanted.error ? `${duration(wanted.data.within_min)} in the cold` : ""}
+        </p>
       </div>
       <Fault text={faultOf(wanted.error, "ready_at") ?? otherFault(wanted.error, ["ready_at"])} />
       <ul className={wanted.isPlaceholderData ? "opacity-60" : ""} aria-label="Ways to have it ready">
         {ways.map((w) => (
-          <li key={`${w.piece.kind} ${w.place}`} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-2">
+          <li
+            key={`${w.piece.kind} ${w.place}`}
+            className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-2"
+          >
             <span className="w-44">
               <span className="font-semibold">{form(w)}</span>
               <span className="text-soft">, {w.place}</span>
@@ -47,18 +63,25 @@ export function HaveReady() {
                 <span className="text-warm">{w.never ? <Says of={w.never} /> : null}</span>
               ) : w.makes_it ? (
                 <>
-                  <strong>makes it.</strong> Put it in by {clock(w.in_by ?? inAt)}: it takes up to {duration(w.needs_min ?? 0)}.
+                  <strong>makes it.</strong> Put it in by {clock(w.in_by ?? inAt)}: it takes up to{" "}
+                  {duration(w.needs_min ?? 0)}.
                 </>
               ) : w.thickest_mm ? (
                 <>
-                  takes up to {duration(w.needs_min ?? 0)}. <strong>Pressed to {format.length(w.thickest_mm)} it makes it.</strong>
+                  takes up to {duration(w.needs_min ?? 0)}.{" "}
+                  <strong>Pressed to {format.length(w.thickest_mm)} it makes it.</strong>
                 </>
               ) : (
                 <>takes up to {duration(w.needs_min ?? 0)}: not by then.</>
               )}
             </span>
             {w.makes_it ? (
-              <button type="button" className="btn btn-small" aria-label={`Take ${form(w)}, ${w.place}`} onClick={() => take(w)}>
+              <button
+                type="button"
+                className="btn btn-small"
+                aria-label={`Take ${form(w)}, ${w.place}`}
+                onClick={() => take(w)}
+              >
                 Take
               </button>
             ) : w.thickest_mm ? (

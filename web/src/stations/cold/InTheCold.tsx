@@ -28,18 +28,30 @@ export function InTheCold() {
   const live = useLive();
   const all = useChills(job.id);
   const followed = live.pieces?.filter((p) => p.job_id === job.id) ?? [];
-  const ended = (all.data ?? []).filter((p) => p.ended_at && !followed.some((f) => f.id === p.id)).toReversed();
+  const ended = (all.data ?? [])
+    .filter((p) => p.ended_at && !followed.some((f) => f.id === p.id))
+    .toReversed();
   const look = (id: number) =>
-    setSearch((s) => {
-      s.set("piece", String(id));
-      return s;
-    }, { replace: true });
+    setSearch(
+      (s) => {
+        s.set("piece", String(id));
+        return s;
+      },
+      { replace: true },
+    );
   const wanted = Number(search.get("piece"));
   const piece = [...followed, ...ended].find((p) => p.id === wanted) ?? followed[0];
   return (
     <>
       <Work dim={dim}>
-        <StationHead title="In the cold now" sub={piece ? `${piece.name}: ${formWords(piece.piece, format)}, ${piece.ended_at ? "no longer followed" : placeWords(piece)}` : undefined}>
+        <StationHead
+          title="In the cold now"
+          sub={
+            piece
+              ? `${piece.name}: ${formWords(piece.piece, format)}, ${piece.ended_at ? "no longer followed" : placeWords(piece)}`
+              : undefined
+          }
+        >
           {piece ? <SaveSvg picture={picture} name={`${piece.name} run`} /> : null}
         </StationHead>
         <ColdNav jobId={job.id} />
@@ -48,9 +60,16 @@ export function InTheCold() {
           <ul className="mb-4 grid gap-2 sm:grid-cols-2 xl:grid-cols-3" aria-label="Pieces that are followed">
             {followed.map((p) => (
               <li key={p.id}>
-                <button type="button" aria-pressed={p.id === piece?.id} onClick={() => look(p.id)} className={`w-full rounded-xl border-2 p-3 text-left ${p.id === piece?.id ? "border-ink" : "border-rule"}`}>
+                <button
+                  type="button"
+                  aria-pressed={p.id === piece?.id}
+                  onClick={() => look(p.id)}
+                  className={`w-full rounded-xl border-2 p-3 text-left ${p.id === piece?.id ? "border-ink" : "border-rule"}`}
+                >
                   <span className="block font-semibold">{p.name}</span>
-                  <span className={`mr-2 inline-block rounded-md px-2 text-fine ${stateLook(p.now.side)}`}>{stateWords(p)}</span>
+                  <span className={`mr-2 inline-block rounded-md px-2 text-fine ${stateLook(p.now.side)}`}>
+                    {stateWords(p)}
+                  </span>
                   <span className="num text-fine text-soft">{leftWords(p)}</span>
                 </button>
               </li>
@@ -84,8 +103,9 @@ function Nothing() {
     <div className="rounded-xl bg-stone p-6">
       <p className="font-head text-lg font-bold">Nothing of this job is in the cold.</p>
       <p className="mt-1 max-w-[38rem] text-soft">
-        Put a piece in when it goes into the fridge: its clock starts, and the screen says when it is ready. A reading from a thermometer
-        now and then makes the time sharper. Without one at hand, try the simulated thermometer with a fast clock.
+        Put a piece in when it goes into the fridge: its clock starts, and the screen says when it is ready. A
+        reading from a thermometer now and then makes the time sharper. Without one at hand, try the simulated
+        thermometer with a fast clock.
       </p>
     </div>
   );
@@ -98,7 +118,9 @@ function Said({ piece }: { piece: LivePiece }) {
       {piece.said.map((text) => (
         <li key={textOf(text)}>{say(text, format)}</li>
       ))}
-      {piece.clock_speed > 1 ? <li className="text-soft">Its clock runs {piece.clock_speed} times as fast as ours.</li> : null}
+      {piece.clock_speed > 1 ? (
+        <li className="text-soft">Its clock runs {piece.clock_speed} times as fast as ours.</li>
+      ) : null}
     </ul>
   );
 }
@@ -110,19 +132,30 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
   const ready = piece.ready_after_min;
   const made_up = useKitchen().data?.made_up ?? false;
   // What a stand-in showed says nothing of a real fridge; in the demo bakery it may, to try it out.
-  const read = piece.stays.some((s) => s.place !== "bench" && s.readings > 0) && (made_up || piece.readings.every((r) => !r.simulated));
+  const read =
+    piece.stays.some((s) => s.place !== "bench" && s.readings > 0) &&
+    (made_up || piece.readings.every((r) => !r.simulated));
   return (
     <>
       <Part title={piece.name}>
-        <p className={`mb-2 inline-block rounded-lg px-3 py-1 font-head text-xl font-bold ${stateLook(piece.now.side)}`}>{stateWords(piece)}</p>
+        <p
+          className={`mb-2 inline-block rounded-lg px-3 py-1 font-head text-xl font-bold ${stateLook(piece.now.side)}`}
+        >
+          {stateWords(piece)}
+        </p>
         <p className="answer">{piece.ended_at ? format.temperature(piece.now.core_c) : leftWords(piece)}</p>
         <p className="mt-2 text-soft">
-          <span className="num font-semibold text-ink">{format.temperature(piece.now.core_c)}</span> inside, {format.temperature(piece.now.mean_c)} on average
+          <span className="num font-semibold text-ink">{format.temperature(piece.now.core_c)}</span> inside,{" "}
+          {format.temperature(piece.now.mean_c)} on average
           {piece.now.word ? `: ${piece.now.word}` : ""}.
         </p>
-        {piece.never && piece.now.side !== "ready" ? <p className="say mt-3">{say(sentence(piece.never), format)}</p> : null}
+        {piece.never && piece.now.side !== "ready" ? (
+          <p className="say mt-3">{say(sentence(piece.never), format)}</p>
+        ) : null}
         {ready != null && !piece.ended_at ? <p className="say mt-3">{readySentence(piece, real)}</p> : null}
-        {piece.now.too_long ? <p className="caution mt-3 font-semibold">{say(piece.now.too_long, format)}</p> : null}
+        {piece.now.too_long ? (
+          <p className="caution mt-3 font-semibold">{say(piece.now.too_long, format)}</p>
+        ) : null}
         {piece.now.out_of_cold_min >= 1 ? (
           <p className="caution mt-3">
             {duration(piece.now.out_of_cold_min)} out of the cold so far. {say(piece.now.cold_rule, format)}
@@ -154,14 +187,28 @@ function PieceTicket({ piece }: { piece: LivePiece }) {
           {piece.taught ? (
             <>
               <p className="mb-2 text-soft">Your plans use these readings. See ‘What was learnt’.</p>
-              <button type="button" className="btn" disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "unteach" })}>
+              <button
+                type="button"
+                className="btn"
+                disabled={act.isPending}
+                onClick={() => act.mutate({ id: piece.id, act: "unteach" })}
+              >
                 Leave them out
               </button>
             </>
           ) : piece.ended_at ? (
             <>
-              <p className="mb-2 text-soft">{piece.left_out ? "Left out: your plans don’t use these readings." : "Your plans don’t use these readings yet."}</p>
-              <button type="button" className="btn" disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "teach" })}>
+              <p className="mb-2 text-soft">
+                {piece.left_out
+                  ? "Left out: your plans don’t use these readings."
+                  : "Your plans don’t use these readings yet."}
+              </p>
+              <button
+                type="button"
+                className="btn"
+                disabled={act.isPending}
+                onClick={() => act.mutate({ id: piece.id, act: "teach" })}
+              >
                 {piece.left_out ? "Put them back" : "Use them"}
               </button>
             </>
@@ -179,8 +226,14 @@ function readySentence(piece: LivePiece, real: boolean): string {
   const at = (after: number) => (real ? clockOf(piece, after) : `${Math.round(after)}\u00a0min`);
   const ready = piece.ready_after_min ?? 0;
   const since = piece.now.elapsed_min >= ready;
-  const range = piece.ready_earliest_min != null && piece.ready_latest_min != null ? `${at(piece.ready_earliest_min)} to ${at(piece.ready_latest_min)} is likely. ` : "";
-  const until = piece.past_after_min == null ? "It then stays so as long as it lies there." : `${since ? "In the window until" : "It stays in the window until"} ${at(piece.past_after_min)}.`;
+  const range =
+    piece.ready_earliest_min != null && piece.ready_latest_min != null
+      ? `${at(piece.ready_earliest_min)} to ${at(piece.ready_latest_min)} is likely. `
+      : "";
+  const until =
+    piece.past_after_min == null
+      ? "It then stays so as long as it lies there."
+      : `${since ? "In the window until" : "It stays in the window until"} ${at(piece.past_after_min)}.`;
   return `${since ? "Ready since" : "Ready at"} ${at(ready)}. ${since ? "" : range}${until}`;
 }
 
@@ -189,17 +242,32 @@ function Ended({ pieces, onLook }: { pieces: readonly LivePiece[]; onLook(id: nu
   const format = useFormat();
   return (
     <section className="mt-6" aria-labelledby="ended-head">
-      <h3 id="ended-head" className="h-part mb-1">No longer followed</h3>
+      <h3 id="ended-head" className="h-part mb-1">
+        No longer followed
+      </h3>
       <ul>
         {pieces.map((p) => (
           <li key={p.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-2">
-            <button type="button" className="min-h-11 min-w-32 text-left font-semibold underline" onClick={() => onLook(p.id)}>
+            <button
+              type="button"
+              className="min-h-11 min-w-32 text-left font-semibold underline"
+              onClick={() => onLook(p.id)}
+            >
               {p.name}
             </button>
             <span className="flex-1 text-soft">
-              {formWords(p.piece, format)}; {duration(p.now.elapsed_min)}, {p.readings_taken ?? p.readings_total} readings, {format.temperature(p.now.core_c)} at the end{p.taught ? "; your plans use it" : p.left_out ? "; left out" : ""}
+              {formWords(p.piece, format)}; {duration(p.now.elapsed_min)},{" "}
+              {p.readings_taken ?? p.readings_total} readings, {format.temperature(p.now.core_c)} at the end
+              {p.taught ? "; your plans use it" : p.left_out ? "; left out" : ""}
             </span>
-            <button type="button" className="btn btn-small" aria-label={`Forget ${p.name}`} onClick={() => { if (confirm(`Forget ${p.name} with its ${p.readings_total} readings?`)) forget.mutate(p.id); }}>
+            <button
+              type="button"
+              className="btn btn-small"
+              aria-label={`Forget ${p.name}`}
+              onClick={() => {
+                if (confirm(`Forget ${p.name} with its ${p.readings_total} readings?`)) forget.mutate(p.id);
+              }}
+            >
               Forget
             </button>
           </li>

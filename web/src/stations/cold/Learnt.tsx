@@ -1,7 +1,14 @@
 /** What was learnt of the kitchen's cold places from readings, and of the dough from hands. Both can be forgotten. */
 import { useState } from "react";
 import type { Place, TouchBody } from "../../api/client";
-import { useAddTouch, useDeleteTouch, usePlaces, usePlaceUse, useResetPlace, useTouches } from "../../api/cold";
+import {
+  useAddTouch,
+  useDeleteTouch,
+  usePlaces,
+  usePlaceUse,
+  useResetPlace,
+  useTouches,
+} from "../../api/cold";
 import { useJobContext } from "../../app/JobFrame";
 import { dayClock, localTime } from "../../drawing/time";
 import { Amount } from "../../kit/Amount";
@@ -12,8 +19,15 @@ import { useFormat } from "../../kit/settings";
 import { ColdNav } from "./ColdNav";
 
 const TOUCHES: Record<"rolling" | "slicing", readonly { value: TouchBody["touch"]; label: string }[]> = {
-  rolling: [{ value: "cracked", label: "It cracked" }, { value: "right", label: "Just right" }, { value: "stuck", label: "It stuck" }],
-  slicing: [{ value: "right", label: "Just right" }, { value: "squashed", label: "It squashed" }],
+  rolling: [
+    { value: "cracked", label: "It cracked" },
+    { value: "right", label: "Just right" },
+    { value: "stuck", label: "It stuck" },
+  ],
+  slicing: [
+    { value: "right", label: "Just right" },
+    { value: "squashed", label: "It squashed" },
+  ],
 };
 
 export function Learnt() {
@@ -26,8 +40,8 @@ export function Learnt() {
         <ColdNav jobId={job.id} />
         <h3 className="h-part mb-1">The cold places</h3>
         <p className="mb-3 max-w-[44rem] text-soft">
-          The mark is what every plan uses, the bar holds it nine times in ten. Readings move the mark and shorten the bar. A place that is
-          crowded or often opened is another place and learns for itself.
+          The mark is what every plan uses, the bar holds it nine times in ten. Readings move the mark and
+          shorten the bar. A place that is crowded or often opened is another place and learns for itself.
         </p>
         <ul className="grid gap-4 md:grid-cols-2">
           {(["fridge", "freezer"] as const).map((name) => (
@@ -57,19 +71,36 @@ function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly 
         <Choice
           label={`How the ${name} is used at present`}
           value={present?.busy ? "busy" : "usual"}
-          options={[{ value: "usual", label: "As usual" }, { value: "busy", label: "Crowded, often opened" }]}
+          options={[
+            { value: "usual", label: "As usual" },
+            { value: "busy", label: "Crowded, often opened" },
+          ]}
           onChange={(v) => use.mutate({ place: name, busy: v === "busy" })}
         />
       </div>
       {uses.map((u) => (
         <div key={String(u.busy)} className={`border-t border-rule py-3 ${u.present ? "" : "text-soft"}`}>
           <p className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
-            <span className="font-semibold">{u.busy ? "Crowded" : "As usual"}{u.present ? ": now" : ""}</span>
+            <span className="font-semibold">
+              {u.busy ? "Crowded" : "As usual"}
+              {u.present ? ": now" : ""}
+            </span>
             <span className="text-fine text-soft">
-              {u.pieces === 0 ? "a starting guess" : `learnt from ${u.pieces === 1 ? "one piece" : `${u.pieces} pieces`}${u.taught_at ? `, last ${dayClock(localTime(u.taught_at))}` : ""}`}
+              {u.pieces === 0
+                ? "a starting guess"
+                : `learnt from ${u.pieces === 1 ? "one piece" : `${u.pieces} pieces`}${u.taught_at ? `, last ${dayClock(localTime(u.taught_at))}` : ""}`}
             </span>
           </p>
-          <Range label="Chills" low={u.film_factor[0] ?? 1} middle={u.film_factor[1] ?? 1} high={u.film_factor[2] ?? 1} from={0.4} to={2.2} words={paceWords(u.film_factor[1] ?? 1)} mark={1} />
+          <Range
+            label="Chills"
+            low={u.film_factor[0] ?? 1}
+            middle={u.film_factor[1] ?? 1}
+            high={u.film_factor[2] ?? 1}
+            from={0.4}
+            to={2.2}
+            words={paceWords(u.film_factor[1] ?? 1)}
+            mark={1}
+          />
           <Range
             label="Air"
             low={u.air_c - u.air_within_k}
@@ -81,7 +112,15 @@ function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly 
             mark={u.set_c}
           />
           {u.pieces > 0 ? (
-            <button type="button" className="btn btn-small mt-2" aria-label={`Forget what was learnt of the ${u.busy ? "crowded " : ""}${name}`} onClick={() => { if (confirm(`Forget what ${u.pieces} pieces have taught of the ${name}?`)) reset.mutate({ place: name, busy: u.busy }); }}>
+            <button
+              type="button"
+              className="btn btn-small mt-2"
+              aria-label={`Forget what was learnt of the ${u.busy ? "crowded " : ""}${name}`}
+              onClick={() => {
+                if (confirm(`Forget what ${u.pieces} pieces have taught of the ${name}?`))
+                  reset.mutate({ place: name, busy: u.busy });
+              }}
+            >
               Forget it
             </button>
           ) : null}
@@ -93,8 +132,24 @@ function PlaceCard({ name, uses }: { name: "fridge" | "freezer"; uses: readonly 
 }
 
 /** A value with its range on an axis, and a notch where it was assumed to be. */
-function Range({ label, low, middle, high, from, to, words, mark }: {
-  label: string; low: number; middle: number; high: number; from: number; to: number; words: string; mark: number;
+function Range({
+  label,
+  low,
+  middle,
+  high,
+  from,
+  to,
+  words,
+  mark,
+}: {
+  label: string;
+  low: number;
+  middle: number;
+  high: number;
+  from: number;
+  to: number;
+  words: string;
+  mark: number;
 }) {
   const x = (v: number) => Math.min(300, Math.max(0, (300 * (v - from)) / (to - from)));
   return (
@@ -120,12 +175,40 @@ function Feel() {
   const [dough, setDough] = useState(Math.round(plan.cold.window.rolls_to_c - 2));
   return (
     <div className="space-y-3">
-      <p className="text-soft">Tell us how it felt: we learn where this dough rolls for you, in every job of it.</p>
-      <Choice label="What was done" value={purpose} options={[{ value: "rolling", label: "Rolled" }, { value: "slicing", label: "Sliced" }] as const} onChange={(p: "rolling" | "slicing") => setPurpose(p)} />
-      <Amount label="The dough was at" kind="temperature" value={dough} field="dough_c" step={0.5} onSave={(c) => { setDough(c); return Promise.resolve(); }} />
+      <p className="text-soft">
+        Tell us how it felt: we learn where this dough rolls for you, in every job of it.
+      </p>
+      <Choice
+        label="What was done"
+        value={purpose}
+        options={
+          [
+            { value: "rolling", label: "Rolled" },
+            { value: "slicing", label: "Sliced" },
+          ] as const
+        }
+        onChange={(p: "rolling" | "slicing") => setPurpose(p)}
+      />
+      <Amount
+        label="The dough was at"
+        kind="temperature"
+        value={dough}
+        field="dough_c"
+        step={0.5}
+        onSave={(c) => {
+          setDough(c);
+          return Promise.resolve();
+        }}
+      />
       <div className="flex flex-wrap gap-2">
         {TOUCHES[purpose].map((t) => (
-          <button key={t.value} type="button" className="btn" disabled={add.isPending} onClick={() => add.mutate({ purpose, touch: t.value, dough_c: dough })}>
+          <button
+            key={t.value}
+            type="button"
+            className="btn"
+            disabled={add.isPending}
+            onClick={() => add.mutate({ purpose, touch: t.value, dough_c: dough })}
+          >
             {t.label}
           </button>
         ))}
@@ -144,8 +227,12 @@ function Limits() {
   if (!t) return null;
   return (
     <section className="mt-6" aria-labelledby="limits-head">
-      <h3 id="limits-head" className="h-part mb-1">This dough</h3>
-      {t.limits.length === 0 ? <p className="text-soft">Most of its fat stays liquid: it has no working temperatures.</p> : null}
+      <h3 id="limits-head" className="h-part mb-1">
+        This dough
+      </h3>
+      {t.limits.length === 0 ? (
+        <p className="text-soft">Most of its fat stays liquid: it has no working temperatures.</p>
+      ) : null}
       <table className="w-full max-w-[46rem] text-left">
         <thead className="text-fine text-soft">
           <tr>
@@ -174,9 +261,15 @@ function Limits() {
             <li key={f.id} className="flex items-center gap-4 border-t border-rule">
               <span className="num w-24 text-soft">{dayClock(localTime(f.noted_at))}</span>
               <span className="flex-1">
-                {f.purpose === "rolling" ? "Rolled" : "Sliced"} at <span className="num">{format.temperature(f.dough_c)}</span>: {f.touch}
+                {f.purpose === "rolling" ? "Rolled" : "Sliced"} at{" "}
+                <span className="num">{format.temperature(f.dough_c)}</span>: {f.touch}
               </span>
-              <button type="button" className="btn btn-quiet btn-small" aria-label={`Strike out ${f.touch} at ${format.temperature(f.dough_c)}`} onClick={() => remove.mutate(f.id)}>
+              <button
+                type="button"
+                className="btn btn-quiet btn-small"
+                aria-label={`Strike out ${f.touch} at ${format.temperature(f.dough_c)}`}
+                onClick={() => remove.mutate(f.id)}
+              >
                 Strike out
               </button>
             </li>

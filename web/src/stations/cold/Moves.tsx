@@ -16,15 +16,52 @@ export function Moves({ piece, large = false }: { piece: LivePiece; large?: bool
       {large ? null : <p className="mb-2 text-soft">{capital(placeWords(piece))}.</p>}
       <div className="flex flex-wrap gap-2">
         {PLACES.filter((p) => p.value !== here).map((p) => (
-          <button key={p.value} type="button" className={`btn ${size}`} disabled={move.isPending} onClick={() => move.mutate({ id: piece.id, place: p.value }, { onSuccess: () => didFact(`${piece.name} was moved ${p.value === "bench" ? "onto the bench" : `into the ${p.value}`}`, () => act.mutateAsync({ id: piece.id, act: "unmove" })) })}>
+          <button
+            key={p.value}
+            type="button"
+            className={`btn ${size}`}
+            disabled={move.isPending}
+            onClick={() =>
+              move.mutate(
+                { id: piece.id, place: p.value },
+                {
+                  onSuccess: () =>
+                    didFact(
+                      `${piece.name} was moved ${p.value === "bench" ? "onto the bench" : `into the ${p.value}`}`,
+                      () => act.mutateAsync({ id: piece.id, act: "unmove" }),
+                    ),
+                },
+              )
+            }
+          >
             {p.value === "bench" ? "Onto the bench" : `Into the ${p.value}`}
           </button>
         ))}
-        <button type="button" className={`btn ${size}`} disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "end" }, { onSuccess: () => didFact(`${piece.name} is no longer followed`, () => act.mutateAsync({ id: piece.id, act: "reopen" })) })}>
+        <button
+          type="button"
+          className={`btn ${size}`}
+          disabled={act.isPending}
+          onClick={() =>
+            act.mutate(
+              { id: piece.id, act: "end" },
+              {
+                onSuccess: () =>
+                  didFact(`${piece.name} is no longer followed`, () =>
+                    act.mutateAsync({ id: piece.id, act: "reopen" }),
+                  ),
+              },
+            )
+          }
+        >
           Taken out to use
         </button>
         {piece.stays.length > 1 ? (
-          <button type="button" className={`btn btn-quiet ${size}`} disabled={act.isPending} onClick={() => act.mutate({ id: piece.id, act: "unmove" })}>
+          <button
+            type="button"
+            className={`btn btn-quiet ${size}`}
+            disabled={act.isPending}
+            onClick={() => act.mutate({ id: piece.id, act: "unmove" })}
+          >
             Not moved after all
           </button>
         ) : null}

@@ -66,13 +66,22 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
   const putIn = usePutIn(job.id);
   const { mutateAsync: forget } = useForgetPiece();
   const [form, setForm] = useState<Form>("plan");
-  const [sizes, setSizes] = useState<Sizes>(usualSizes("disc", plan.cold.usual_forms, { thickness: 0, across: 0, height: 0 }));
+  const [sizes, setSizes] = useState<Sizes>(
+    usualSizes("disc", plan.cold.usual_forms, { thickness: 0, across: 0, height: 0 }),
+  );
   const [purpose, setPurpose] = useState<PutInBody["purpose"]>(null);
   const [place, setPlace] = useState<PutInBody["place"]>(null);
   const [start, setStart] = useState<number>();
   const [speed, setSpeed] = useState("1");
   const kind = form === "plan" ? plan.cold.piece.kind : form;
-  const proposed = freeName(purpose === "oven" && plan.cold.tray_chill ? "Tray" : kind === "sphere" ? "Portions" : kind.charAt(0).toUpperCase() + kind.slice(1), taken);
+  const proposed = freeName(
+    purpose === "oven" && plan.cold.tray_chill
+      ? "Tray"
+      : kind === "sphere"
+        ? "Portions"
+        : kind.charAt(0).toUpperCase() + kind.slice(1),
+    taken,
+  );
   const [typed, setTyped] = useState<string>();
   const name = typed ?? proposed;
   const keep = (key: keyof Sizes) => (value: number) => {
@@ -80,7 +89,14 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
     return Promise.resolve();
   };
   // What a piece as planned is for is the plan's to say; of another form the server has a usual purpose.
-  const usual: NonNullable<PutInBody["purpose"]> = form === "plan" ? plan.cold.purpose : form === "log" || form === "bar" ? "slicing" : plan.cold.purpose === "slicing" ? "rolling" : plan.cold.purpose;
+  const usual: NonNullable<PutInBody["purpose"]> =
+    form === "plan"
+      ? plan.cold.purpose
+      : form === "log" || form === "bar"
+        ? "slicing"
+        : plan.cold.purpose === "slicing"
+          ? "rolling"
+          : plan.cold.purpose;
   const oven = (purpose ?? usual) === "oven" && plan.cold.tray_chill != null;
   const tray = oven ? plan.cold.tray_chill : null;
   const starts_c = tray?.start_c ?? plan.cold.curve[0]?.warmest_c ?? 20;
@@ -92,18 +108,39 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
       onSubmit={(e) => {
         e.preventDefault();
         putIn.mutate(
-          { name, piece: pieceOf(form, sizes), purpose: purpose ?? null, place: place ?? null, start_c: start ?? null, clock_speed: Number(speed), put_in_at: null },
-          { onSuccess: (piece) => { setTyped(unlessChanged<string | undefined>(typed, undefined)); onDone(piece.id); didFact(`${piece.name} is in the ${piece.stays[0]?.place ?? "cold"}`, () => forget(piece.id)); } },
+          {
+            name,
+            piece: pieceOf(form, sizes),
+            purpose: purpose ?? null,
+            place: place ?? null,
+            start_c: start ?? null,
+            clock_speed: Number(speed),
+            put_in_at: null,
+          },
+          {
+            onSuccess: (piece) => {
+              setTyped(unlessChanged<string | undefined>(typed, undefined));
+              onDone(piece.id);
+              didFact(`${piece.name} is in the ${piece.stays[0]?.place ?? "cold"}`, () => forget(piece.id));
+            },
+          },
         );
       }}
     >
       <p className="text-soft">
-        As planned it is {plan.cold.count === 1 ? "one" : "a"} {oven ? "tray of cut pieces" : pieceWord(plan, format, 1)} at{" "}
-        {format.temperature(starts_c)}, in the {goes}.
+        As planned it is {plan.cold.count === 1 ? "one" : "a"}{" "}
+        {oven ? "tray of cut pieces" : pieceWord(plan, format, 1)} at {format.temperature(starts_c)}, in the{" "}
+        {goes}.
       </p>
       <label className="block">
         <span className="mb-1 block text-fine text-soft">What it is called</span>
-        <input className="field" value={name} maxLength={40} onChange={(e) => setTyped(e.target.value)} aria-invalid={faultOf(putIn.error, "name") ? true : undefined} />
+        <input
+          className="field"
+          value={name}
+          maxLength={40}
+          onChange={(e) => setTyped(e.target.value)}
+          aria-invalid={faultOf(putIn.error, "name") ? true : undefined}
+        />
       </label>
       <Fault text={faultOf(putIn.error, "name")} />
       <button type="submit" className="btn btn-main w-full" disabled={putIn.isPending}>
@@ -112,17 +149,69 @@ export function PutIn({ taken, onDone }: { taken: readonly string[]; onDone(id: 
       <details>
         <summary className="min-h-11 cursor-pointer py-2 font-semibold">Not as planned</summary>
         <div className="space-y-3 pb-2">
-          <Choice label="Form" value={form} options={FORMS} onChange={(f) => { setForm(f); setSizes((s) => usualSizes(f, plan.cold.usual_forms, s)); }} />
+          <Choice
+            label="Form"
+            value={form}
+            options={FORMS}
+            onChange={(f) => {
+              setForm(f);
+              setSizes((s) => usualSizes(f, plan.cold.usual_forms, s));
+            }}
+          />
           {form === "plan" ? null : (
             <div className="grid grid-cols-2 gap-3">
-              {form === "sheet" || form === "disc" ? <Amount label="Thick" kind="length" value={sizes.thickness} field="thickness_mm" onSave={keep("thickness")} /> : null}
-              {form === "sheet" ? null : <Amount label={form === "bar" ? "Wide" : "Across"} kind="length" value={sizes.across} field="diameter_mm" onSave={keep("across")} />}
-              {form === "bar" ? <Amount label="High" kind="length" value={sizes.height} field="height_mm" onSave={keep("height")} /> : null}
+              {form === "sheet" || form === "disc" ? (
+                <Amount
+                  label="Thick"
+                  kind="length"
+                  value={sizes.thickness}
+                  field="thickness_mm"
+                  onSave={keep("thickness")}
+                />
+              ) : null}
+              {form === "sheet" ? null : (
+                <Amount
+                  label={form === "bar" ? "Wide" : "Across"}
+                  kind="length"
+                  value={sizes.across}
+                  field="diameter_mm"
+                  onSave={keep("across")}
+                />
+              )}
+              {form === "bar" ? (
+                <Amount
+                  label="High"
+                  kind="length"
+                  value={sizes.height}
+                  field="height_mm"
+                  onSave={keep("height")}
+                />
+              ) : null}
             </div>
           )}
-          <Choice label="What it is for" value={purpose ?? usual} options={PURPOSES} onChange={(p: NonNullable<PutInBody["purpose"]>) => setPurpose(p)} />
-          <Choice label="Where" value={place ?? goes} options={PLACES} onChange={(p: NonNullable<PutInBody["place"]>) => setPlace(p)} />
-          <Amount label="Its temperature, all through" kind="temperature" value={start ?? starts_c} field="start_c" step={0.5} onSave={(c) => { setStart(c); return Promise.resolve(); }} />
+          <Choice
+            label="What it is for"
+            value={purpose ?? usual}
+            options={PURPOSES}
+            onChange={(p: NonNullable<PutInBody["purpose"]>) => setPurpose(p)}
+          />
+          <Choice
+            label="Where"
+            value={place ?? goes}
+            options={PLACES}
+            onChange={(p: NonNullable<PutInBody["place"]>) => setPlace(p)}
+          />
+          <Amount
+            label="Its temperature, all through"
+            kind="temperature"
+            value={start ?? starts_c}
+            field="start_c"
+            step={0.5}
+            onSave={(c) => {
+              setStart(c);
+              return Promise.resolve();
+            }}
+          />
           <label className="block">
             <span className="mb-1 block text-fine text-soft">Its clock runs</span>
             <select className="field" value={speed} onChange={(e) => setSpeed(e.target.value)}>

@@ -41,7 +41,12 @@ export function Readings({ piece }: { piece: LivePiece }) {
     }
     try {
       const shows_c = await readTyped(format, "temperature", typed);
-      await add.mutateAsync({ shows_c, spot, read_at: at === null ? null : lastTime(at), typed_at: new Date().toISOString() });
+      await add.mutateAsync({
+        shows_c,
+        spot,
+        read_at: at === null ? null : lastTime(at),
+        typed_at: new Date().toISOString(),
+      });
       setTyped(unlessChanged(typed, ""));
       setTime(unlessChanged(time, ""));
     } catch (error) {
@@ -52,7 +57,8 @@ export function Readings({ piece }: { piece: LivePiece }) {
     remove.mutate(r.id, {
       // A reading of a stand-in does not come back as one that a hand took.
       onSuccess: () => {
-        const back = () => add.mutateAsync({ shows_c: r.shows_c, spot: r.spot, read_at: r.read_at, typed_at: r.read_at });
+        const back = () =>
+          add.mutateAsync({ shows_c: r.shows_c, spot: r.spot, read_at: r.read_at, typed_at: r.read_at });
         if (!r.simulated) didFact(`The reading of ${format.temperature(r.shows_c)} was struck out`, back);
       },
     });
@@ -68,26 +74,56 @@ export function Readings({ piece }: { piece: LivePiece }) {
       >
         <label className="min-w-0 flex-1">
           <span className="mb-1 block text-fine text-soft">It shows</span>
-          <input className="field num" inputMode="text" autoComplete="off" placeholder={format.units.temperature === "c" ? "16.4" : "61.5"} value={typed} aria-invalid={fault ? true : undefined} onChange={(e) => setTyped(e.target.value)} />
+          <input
+            className="field num"
+            inputMode="text"
+            autoComplete="off"
+            placeholder={format.units.temperature === "c" ? "16.4" : "61.5"}
+            value={typed}
+            aria-invalid={fault ? true : undefined}
+            onChange={(e) => setTyped(e.target.value)}
+          />
         </label>
         <label className="w-24">
           <span className="mb-1 block text-fine text-soft">At</span>
-          <input className="field num" autoComplete="off" placeholder="now" value={time} onChange={(e) => setTime(e.target.value)} />
+          <input
+            className="field num"
+            autoComplete="off"
+            placeholder="now"
+            value={time}
+            onChange={(e) => setTime(e.target.value)}
+          />
         </label>
         <button type="submit" className="btn" disabled={typed.trim() === "" || add.isPending}>
           Keep
         </button>
       </form>
-      <Choice label="Where it was held" value={spot} options={SPOTS} onChange={(s: ReadingBody["spot"]) => setSpot(s)} />
+      <Choice
+        label="Where it was held"
+        value={spot}
+        options={SPOTS}
+        onChange={(s: ReadingBody["spot"]) => setSpot(s)}
+      />
       <Fault text={fault} />
       {newest.length > 0 ? (
         <ul aria-label="Newest readings">
           {newest.map((r) => (
             <li key={r.id} className="flex items-center gap-3 border-t border-rule">
-              <span className="num w-14 text-soft">{piece.clock_speed === 1 ? clockOf(piece, r.after_min) : `${Math.round(r.after_min)}\u00a0min`}</span>
+              <span className="num w-14 text-soft">
+                {piece.clock_speed === 1
+                  ? clockOf(piece, r.after_min)
+                  : `${Math.round(r.after_min)}\u00a0min`}
+              </span>
               <span className="num w-14 font-semibold">{format.temperature(r.shows_c)}</span>
-              <span className={`flex-1 text-fine ${r.set_aside ? "text-warm" : "text-soft"}`}>{r.set_aside ? "set aside" : r.spot === "surface" ? "on its face" : ""}</span>
-              <button type="button" className="btn btn-quiet btn-small" aria-label={`Strike out ${format.temperature(r.shows_c)}`} onClick={() => strike(r)}>
+              <span className={`flex-1 text-fine ${r.set_aside ? "text-warm" : "text-soft"}`}>
+                {r.set_aside ? "set aside" : r.spot === "surface" ? "on its face" : ""}
+              </span>
+              <button
+                type="button"
+                className="btn btn-quiet btn-small"
+                aria-label={`Strike out ${format.temperature(r.shows_c)}`}
+                onClick={() => strike(r)}
+              >
                 Strike out
               </button>
             </li>
@@ -95,7 +131,9 @@ export function Readings({ piece }: { piece: LivePiece }) {
         </ul>
       ) : null}
       <p className="text-fine text-soft">
-        {piece.readings_taken == null ? `${piece.readings_total} in all.` : `${piece.readings_total} are kept of ${piece.readings_taken}: enough to draw it again within a tenth of a degree.`}{" "}
+        {piece.readings_taken == null
+          ? `${piece.readings_total} in all.`
+          : `${piece.readings_total} are kept of ${piece.readings_taken}: enough to draw it again within a tenth of a degree.`}{" "}
         {piece.readings_total > 0 ? (
           <a className="underline" href={at(`/api/chills/${piece.id}/readings.csv`)} download>
             Take them along as a table

@@ -10,7 +10,12 @@ const TALL = 210;
 /** Inside a band, so many shades. */
 const SHADES = 4;
 
-export function SectionPicture({ picture, section, frame, purpose }: {
+export function SectionPicture({
+  picture,
+  section,
+  frame,
+  purpose,
+}: {
   picture: RefObject<SVGSVGElement | null>;
   section: Section;
   frame: number;
@@ -32,13 +37,22 @@ export function SectionPicture({ picture, section, frame, purpose }: {
     if (!band) return { className: "", shade: 1 };
     const [low, high] = [Math.max(band.from, -20), Math.min(band.to, 30)];
     const part = Math.min(1, Math.max(0, (c - low) / Math.max(0.1, high - low)));
-    return { className: FILL[band.fill] ?? band.fill, shade: 0.55 + (0.45 * Math.round(part * SHADES)) / SHADES };
+    return {
+      className: FILL[band.fill] ?? band.fill,
+      shade: 0.55 + (0.45 * Math.round(part * SHADES)) / SHADES,
+    };
   };
   const layers = shown.layers_c;
   const warmest = Math.max(...layers.flat());
   const coldest = Math.min(...layers.flat());
   return (
-    <svg ref={picture} viewBox={`0 0 ${width} ${height}`} className="w-full" role="img" aria-labelledby="inside-title">
+    <svg
+      ref={picture}
+      viewBox={`0 0 ${width} ${height}`}
+      className="w-full"
+      role="img"
+      aria-labelledby="inside-title"
+    >
       <title id="inside-title">
         {`Inside after ${Math.round(shown.after_min)} minutes: from ${format.temperature(coldest)} to ${format.temperature(warmest)}`}
       </title>
@@ -51,16 +65,49 @@ export function SectionPicture({ picture, section, frame, purpose }: {
           return cells.map((c, i) => {
             const look = fill(c);
             // Layers come from below.
-            return <rect key={`${j}-${i}`} x={x0 + i * cw} y={y0 + h - (j + 1) * ch} width={cw + 0.4} height={ch + 0.4} className={look.className} fillOpacity={look.shade} />;
+            return (
+              <rect
+                key={`${j}-${i}`}
+                x={x0 + i * cw}
+                y={y0 + h - (j + 1) * ch}
+                width={cw + 0.4}
+                height={ch + 0.4}
+                className={look.className}
+                fillOpacity={look.shade}
+              />
+            );
           });
         })
       )}
       {section.kind === "rings" ? (
-        <circle cx={x0 + w / 2} cy={y0 + h / 2} r={h / 2} fill="none" className="stroke-ink" strokeWidth="1.6" />
+        <circle
+          cx={x0 + w / 2}
+          cy={y0 + h / 2}
+          r={h / 2}
+          fill="none"
+          className="stroke-ink"
+          strokeWidth="1.6"
+        />
       ) : (
-        <rect x={x0} y={y0} width={w} height={h} rx="3" fill="none" className="stroke-ink" strokeWidth="1.6" />
+        <rect
+          x={x0}
+          y={y0}
+          width={w}
+          height={h}
+          rx="3"
+          fill="none"
+          className="stroke-ink"
+          strokeWidth="1.6"
+        />
       )}
-      <text x={x0 + w / 2} y={y0 + h / 2 + 6} textAnchor="middle" fontSize="18" fontWeight="700" className="num halo">
+      <text
+        x={x0 + w / 2}
+        y={y0 + h / 2 + 6}
+        textAnchor="middle"
+        fontSize="18"
+        fontWeight="700"
+        className="num halo"
+      >
         {format.temperature(middle(section, layers))}
       </text>
       <text x={x0 + w + 10} y={y0 + h / 2 + 5} fontSize="16" className="num">
@@ -71,7 +118,9 @@ export function SectionPicture({ picture, section, frame, purpose }: {
       </text>
       <path d={`M${x0} ${y0 - 10}h${w}m0 -4v8M${x0} ${y0 - 14}v8`} fill="none" className="stroke-edge" />
       <text x={x0 + w / 2} y={y0 - 16} textAnchor="middle" fontSize="14.5" className="num soft">
-        {section.width_mm == null ? `part of a sheet ${format.length(section.height_mm)} thick` : format.length(section.width_mm)}
+        {section.width_mm == null
+          ? `part of a sheet ${format.length(section.height_mm)} thick`
+          : format.length(section.width_mm)}
       </text>
       {section.width_mm == null ? null : (
         <text x={x0 - 8} y={y0 + h / 2 + 5} textAnchor="end" fontSize="14.5" className="num soft">
@@ -89,7 +138,14 @@ export function SectionKey({ section, purpose }: { section: Section; purpose: Li
       {bandsOf(section.window, purpose).map((b) => (
         <span key={b.word}>
           <svg width="16" height="14" aria-hidden="true" className="mr-1.5 inline-block">
-            <rect x="0.5" y="0.5" width="15" height="13" className={`${FILL[b.fill] ?? b.fill} stroke-edge`} strokeWidth="0.8" />
+            <rect
+              x="0.5"
+              y="0.5"
+              width="15"
+              height="13"
+              className={`${FILL[b.fill] ?? b.fill} stroke-edge`}
+              strokeWidth="0.8"
+            />
           </svg>
           {b.word}
         </span>
@@ -99,9 +155,25 @@ export function SectionKey({ section, purpose }: { section: Section; purpose: Li
 }
 
 /** Stronger than behind a curve: here the colour is the picture. */
-const FILL: Record<string, string> = { "fill-pale": "fill-butter", "fill-cold-pale": "fill-ice", "fill-warm-pale": "fill-blush" };
+const FILL: Record<string, string> = {
+  "fill-pale": "fill-butter",
+  "fill-cold-pale": "fill-ice",
+  "fill-warm-pale": "fill-blush",
+};
 
-function Rings({ layer, radius, cx, cy, fill }: { layer: readonly number[]; radius: number; cx: number; cy: number; fill: (c: number) => { className: string; shade: number } }) {
+function Rings({
+  layer,
+  radius,
+  cx,
+  cy,
+  fill,
+}: {
+  layer: readonly number[];
+  radius: number;
+  cx: number;
+  cy: number;
+  fill: (c: number) => { className: string; shade: number };
+}) {
   return layer
     .map((c, i) => ({ c, r: (radius * (i + 1)) / layer.length }))
     .toReversed()

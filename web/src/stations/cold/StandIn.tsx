@@ -6,7 +6,14 @@ import { Amount } from "../../kit/Amount";
 import { Fault, otherFault } from "../../kit/Fault";
 import { useFormat } from "../../kit/settings";
 
-const USUAL: Required<ProbeBody> = { seed: 1, noise_k: 0.3, drop_out: 0.1, film_factor: 1.15, air_off_k: 0.6, every_s: 120 };
+const USUAL: Required<ProbeBody> = {
+  seed: 1,
+  noise_k: 0.3,
+  drop_out: 0.1,
+  film_factor: 1.15,
+  air_off_k: 0.6,
+  every_s: 120,
+};
 
 export function StandIn({ piece }: { piece: LivePiece }) {
   const format = useFormat();
@@ -20,7 +27,8 @@ export function StandIn({ piece }: { piece: LivePiece }) {
     return (
       <>
         <p className="mb-2 text-soft">
-          It reads every {Math.round(piece.probe.every_s ?? 0)}&nbsp;s of the piece’s clock, with a noise of {format.difference(piece.probe.noise_k ?? 0)}.
+          It reads every {Math.round(piece.probe.every_s ?? 0)}&nbsp;s of the piece’s clock, with a noise of{" "}
+          {format.difference(piece.probe.noise_k ?? 0)}.
         </p>
         <button type="button" className="btn" onClick={() => probe.mutate(null)}>
           Take it out
@@ -37,9 +45,29 @@ export function StandIn({ piece }: { piece: LivePiece }) {
       <details className="mt-1">
         <summary className="min-h-11 cursor-pointer py-2 font-semibold">How it behaves</summary>
         <div className="grid grid-cols-2 gap-3 pb-2">
-          <Amount label="Lost readings" kind="percent" value={Math.round(kind.drop_out * 100)} field="drop_out" step={5} onSave={(v) => put("drop_out")(v / 100)} />
-          <Amount label="Reads every" kind="duration" value={kind.every_s / 60} field="every_s" onSave={(v) => put("every_s")(v * 60)} />
-          <Amount label="The film is really" kind="percent" value={Math.round(kind.film_factor * 100)} field="film_factor" step={5} onSave={(v) => put("film_factor")(v / 100)} />
+          <Amount
+            label="Lost readings"
+            kind="percent"
+            value={Math.round(kind.drop_out * 100)}
+            field="drop_out"
+            step={5}
+            onSave={(v) => put("drop_out")(v / 100)}
+          />
+          <Amount
+            label="Reads every"
+            kind="duration"
+            value={kind.every_s / 60}
+            field="every_s"
+            onSave={(v) => put("every_s")(v * 60)}
+          />
+          <Amount
+            label="The film is really"
+            kind="percent"
+            value={Math.round(kind.film_factor * 100)}
+            field="film_factor"
+            step={5}
+            onSave={(v) => put("film_factor")(v / 100)}
+          />
         </div>
       </details>
       <Fault text={otherFault(probe.error, [])} />

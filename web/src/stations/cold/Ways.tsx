@@ -29,11 +29,16 @@ export function Ways() {
   const ribbons = useRef<SVGSVGElement>(null);
   const inside = useRef<SVGSVGElement>(null);
   const put = (name: string, value: string) =>
-    setSearch((s) => {
-      s.set(name, value);
-      return s;
-    }, { replace: true });
-  const sizes: WaySizes = Object.fromEntries(SIZES.filter((n) => Number(search.get(n)) > 0).map((n) => [n, Number(search.get(n))]));
+    setSearch(
+      (s) => {
+        s.set(name, value);
+        return s;
+      },
+      { replace: true },
+    );
+  const sizes: WaySizes = Object.fromEntries(
+    SIZES.filter((n) => Number(search.get(n)) > 0).map((n) => [n, Number(search.get(n))]),
+  );
   const found = useWays(job.id, sizes);
   const shown = (search.get("place") ?? job.chill_place) as Shown;
   const ways = (found.data ?? []).filter((w) => shown === "both" || w.place === shown);
@@ -47,7 +52,10 @@ export function Ways() {
   return (
     <>
       <Work dim={dim || found.isPlaceholderData}>
-        <StationHead title="The same dough, chilled another way" sub={`${format.mass(plan.cold.mass_g * plan.cold.count)} of it, in at ${clock(plan.cold.in_at)}`}>
+        <StationHead
+          title="The same dough, chilled another way"
+          sub={`${format.mass(plan.cold.mass_g * plan.cold.count)} of it, in at ${clock(plan.cold.in_at)}`}
+        >
           <SaveSvg picture={ribbons} name={`${job.name} ways to chill`} />
         </StationHead>
         <ColdNav jobId={job.id} />
@@ -56,26 +64,74 @@ export function Ways() {
           <Choice
             label="Place"
             value={shown}
-            options={[{ value: "fridge", label: "Fridge" }, { value: "freezer", label: "Freezer" }, { value: "both", label: "Both" }]}
+            options={[
+              { value: "fridge", label: "Fridge" },
+              { value: "freezer", label: "Freezer" },
+              { value: "both", label: "Both" },
+            ]}
             onChange={(place) => put("place", place)}
           />
         </div>
         <Fault text={otherFault(found.error, [])} />
-        <Ribbons picture={ribbons} ways={ways} night={plan.cold.overnight_min} inAt={plan.cold.in_at} chosen={way?.key} onChoose={(key) => put("way", key)} />
+        <Ribbons
+          picture={ribbons}
+          ways={ways}
+          night={plan.cold.overnight_min}
+          inAt={plan.cold.in_at}
+          chosen={way?.key}
+          onChoose={(key) => put("way", key)}
+        />
         {way && section.data ? (
-          <Inside key={section.data.way.key} picture={inside} section={section.data} inAt={plan.cold.in_at} dim={section.isPlaceholderData} jobName={job.name} />
+          <Inside
+            key={section.data.way.key}
+            picture={inside}
+            section={section.data}
+            inAt={plan.cold.in_at}
+            dim={section.isPlaceholderData}
+            jobName={job.name}
+          />
         ) : null}
       </Work>
       <TicketBox>
         {way ? <WayTicket way={way} inAt={plan.cold.in_at} jobId={job.id} /> : null}
         <Part title="Their sizes">
           <div className="grid grid-cols-2 gap-3">
-            <Amount label="Disc" kind="length" value={sizes.disc_mm ?? job.disc_mm} field="disc_mm" onSave={keepSize("disc_mm")} />
-            <Amount label="Sheets in a stack" kind="count" value={sizes.stack ?? sizeOf(found.data, "stack", "count")} field="stack" onSave={keepSize("stack")} />
-            <Amount label="Log, across" kind="length" value={sizes.log_mm ?? sizeOf(found.data, "log", "diameter_mm")} field="log_mm" onSave={keepSize("log_mm")} />
+            <Amount
+              label="Disc"
+              kind="length"
+              value={sizes.disc_mm ?? job.disc_mm}
+              field="disc_mm"
+              onSave={keepSize("disc_mm")}
+            />
+            <Amount
+              label="Sheets in a stack"
+              kind="count"
+              value={sizes.stack ?? sizeOf(found.data, "stack", "count")}
+              field="stack"
+              onSave={keepSize("stack")}
+            />
+            <Amount
+              label="Log, across"
+              kind="length"
+              value={sizes.log_mm ?? sizeOf(found.data, "log", "diameter_mm")}
+              field="log_mm"
+              onSave={keepSize("log_mm")}
+            />
             <span />
-            <Amount label="Bar, wide" kind="length" value={sizes.bar_width_mm ?? sizeOf(found.data, "bar", "width_mm")} field="bar_width_mm" onSave={keepSize("bar_width_mm")} />
-            <Amount label="Bar, high" kind="length" value={sizes.bar_height_mm ?? sizeOf(found.data, "bar", "height_mm")} field="bar_height_mm" onSave={keepSize("bar_height_mm")} />
+            <Amount
+              label="Bar, wide"
+              kind="length"
+              value={sizes.bar_width_mm ?? sizeOf(found.data, "bar", "width_mm")}
+              field="bar_width_mm"
+              onSave={keepSize("bar_width_mm")}
+            />
+            <Amount
+              label="Bar, high"
+              kind="length"
+              value={sizes.bar_height_mm ?? sizeOf(found.data, "bar", "height_mm")}
+              field="bar_height_mm"
+              onSave={keepSize("bar_height_mm")}
+            />
           </div>
         </Part>
         <Cautions items={plan.cautions} />
@@ -104,12 +160,26 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
           {told == null
             ? way.never && say(way.never, format)
             : `${way.purpose === "slicing" ? "Slices" : "Rolls"} clean after ${duration(told.ready_min)}${
-                told.earliest_min < told.latest_min ? `; ${told.earliest_min} to ${told.latest_min}\u00a0min is likely` : ""
+                told.earliest_min < told.latest_min
+                  ? `; ${told.earliest_min} to ${told.latest_min}\u00a0min is likely`
+                  : ""
               }`}
         </p>
         <Rows>
-          <Row name="Ready until">{told == null ? "–" : told.past_min == null ? "as long as it lies there" : `${clock(shifted(inAt, told.past_min))}, ${duration(told.past_min)}`}</Row>
-          <Row name="After a night">{way.after_night_min == null ? "the room is too cool to soften it" : way.after_night_min < 0.5 ? "at once" : `rests ${duration(Math.max(1, way.after_night_min))}`}</Row>
+          <Row name="Ready until">
+            {told == null
+              ? "–"
+              : told.past_min == null
+                ? "as long as it lies there"
+                : `${clock(shifted(inAt, told.past_min))}, ${duration(told.past_min)}`}
+          </Row>
+          <Row name="After a night">
+            {way.after_night_min == null
+              ? "the room is too cool to soften it"
+              : way.after_night_min < 0.5
+                ? "at once"
+                : `rests ${duration(Math.max(1, way.after_night_min))}`}
+          </Row>
           <Row name="Hands before it">{duration(way.hands_before_min)}</Row>
           <Row name="Hands after it">{duration(way.hands_after_min)}</Row>
         </Rows>
@@ -127,7 +197,13 @@ function WayTicket({ way, inAt, jobId }: { way: Way; inAt: string; jobId: number
   );
 }
 
-function Inside({ picture, section, inAt, dim, jobName }: {
+function Inside({
+  picture,
+  section,
+  inAt,
+  dim,
+  jobName,
+}: {
   picture: React.RefObject<SVGSVGElement | null>;
   section: NonNullable<ReturnType<typeof useSection>["data"]>;
   inAt: string;
@@ -136,7 +212,8 @@ function Inside({ picture, section, inAt, dim, jobName }: {
 }) {
   const format = useFormat();
   const ready = section.way.ready_after_min;
-  const first = ready == null ? section.frames.length - 1 : section.frames.findIndex((f) => f.after_min >= ready);
+  const first =
+    ready == null ? section.frames.length - 1 : section.frames.findIndex((f) => f.after_min >= ready);
   const [frame, setFrame] = useState(Math.max(0, first));
   const at = section.frames[Math.min(frame, section.frames.length - 1)]?.after_min ?? 0;
   const when = `${clock(shifted(inAt, Math.round(at)))}, after ${at < 10 ? `${at.toFixed(1)}\u00a0min` : duration(at)}`;
@@ -175,8 +252,22 @@ function bothRight(ways: readonly Way[], length: (mm: number) => string): string
   const rolled = ways.filter((w) => w.ready_after_min != null && w.purpose === "rolling");
   const quick = rolled.find((w) => w.piece.kind === "sheet" && w.place === "fridge");
   const slow = rolled.filter((w) => w.after_night_min != null && w.place === "fridge").at(-1);
-  if (quick?.piece.kind !== "sheet" || quick.told == null || slow?.told == null || slow.after_night_min == null) return "";
-  const name = slow.piece.kind === "ball" ? "A lump" : slow.piece.kind === "disc" ? `A ${length(slow.piece.thickness_mm)} disc` : "A stack";
-  const rest = slow.after_night_min < 0.5 ? "needs no rest" : `rests ${duration(Math.max(1, slow.after_night_min))} on the bench`;
+  if (
+    quick?.piece.kind !== "sheet" ||
+    quick.told == null ||
+    slow?.told == null ||
+    slow.after_night_min == null
+  )
+    return "";
+  const name =
+    slow.piece.kind === "ball"
+      ? "A lump"
+      : slow.piece.kind === "disc"
+        ? `A ${length(slow.piece.thickness_mm)} disc`
+        : "A stack";
+  const rest =
+    slow.after_night_min < 0.5
+      ? "needs no rest"
+      : `rests ${duration(Math.max(1, slow.after_night_min))} on the bench`;
   return `‘Chill a quarter of an hour’ and ‘overnight’ are both right, of different pieces. Rolled first, to ${length(quick.piece.thickness_mm)}, this dough is ready in ${duration(quick.told.ready_min)}. ${name} takes ${duration(slow.told.ready_min)}; left overnight it ${rest} before it rolls. A night is time off for the baker, not what the dough needs.`;
 }

@@ -21,26 +21,103 @@ import { SectionPicture } from "./SectionPicture";
 import { clockOf, formWords, leftWords, placeWords, stateWords } from "./words";
 
 vi.hoisted(() => {
-  globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
+  globalThis.matchMedia = (() => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  })) as never;
 });
 
-const WINDOW: Window = { rolls_from_c: 10.6, rolls_to_c: 19, tacky_to_c: 26.3, slices_to_c: 12.6, slices_from_c: -2.7, oven_ready_c: 13.3, slices_best_c: 8 };
-const NOW: PieceNow = { id: 7, now_at: "2026-11-28T12:40:00.000Z", elapsed_min: 14, core_c: 19.8, mean_c: 18.5, side: "too_warm", cold_rule: { text: "no more than two hours" }, word: "tacky", left_min: 5, out_of_cold_min: 0 };
-const PIECE: LivePiece = {
-  id: 7, job_id: 1, job_name: "Regatta gulls", name: "Disc 1",
-  piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 },
-  purpose: "rolling", start_c: 21.9, clock_speed: 1, put_in_at: "2026-11-28T12:26:00.000Z", ended_at: null, taught: false, left_out: false, probe: null,
-  stays: [{ place: "fridge", busy: false, from_min: 0, air_c: 4, air_within_k: 1.5, film_factor: [0.8, 1, 1.25], readings: 1 }],
-  now: NOW,
-  ready_after_min: 19, ready_earliest_min: 17, ready_latest_min: 21, past_after_min: 70, never: null, window: WINDOW,
-  curve: [0, 20, 40, 70, 80].map((m) => ({ after_min: m, warmest_c: 22 - m / 8, coldest_c: 20 - m / 8, mean_c: 21 - m / 8, surface_c: 20 - m / 8, softest_c: 22.5 - m / 8, felt_c: 21.5 - m / 8 })),
-  readings: [
-    { id: 1, read_at: "2026-11-28T12:36:00.000Z", after_min: 10, shows_c: 20.6, spot: "core", set_aside: false, simulated: false },
-    { id: 2, read_at: "2026-11-28T12:38:00.000Z", after_min: 12, shows_c: 38.2, spot: "core", set_aside: true, simulated: false },
-  ],
-  readings_total: 2, said: [{ text: "One reading so far." }],
+const WINDOW: Window = {
+  rolls_from_c: 10.6,
+  rolls_to_c: 19,
+  tacky_to_c: 26.3,
+  slices_to_c: 12.6,
+  slices_from_c: -2.7,
+  oven_ready_c: 13.3,
+  slices_best_c: 8,
 };
-const like = (change: Partial<LivePiece>, now: Partial<PieceNow> = {}): LivePiece => ({ ...PIECE, ...change, now: { ...NOW, id: change.id ?? 7, ...now } });
+const NOW: PieceNow = {
+  id: 7,
+  now_at: "2026-11-28T12:40:00.000Z",
+  elapsed_min: 14,
+  core_c: 19.8,
+  mean_c: 18.5,
+  side: "too_warm",
+  cold_rule: { text: "no more than two hours" },
+  word: "tacky",
+  left_min: 5,
+  out_of_cold_min: 0,
+};
+const PIECE: LivePiece = {
+  id: 7,
+  job_id: 1,
+  job_name: "Regatta gulls",
+  name: "Disc 1",
+  piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 },
+  purpose: "rolling",
+  start_c: 21.9,
+  clock_speed: 1,
+  put_in_at: "2026-11-28T12:26:00.000Z",
+  ended_at: null,
+  taught: false,
+  left_out: false,
+  probe: null,
+  stays: [
+    {
+      place: "fridge",
+      busy: false,
+      from_min: 0,
+      air_c: 4,
+      air_within_k: 1.5,
+      film_factor: [0.8, 1, 1.25],
+      readings: 1,
+    },
+  ],
+  now: NOW,
+  ready_after_min: 19,
+  ready_earliest_min: 17,
+  ready_latest_min: 21,
+  past_after_min: 70,
+  never: null,
+  window: WINDOW,
+  curve: [0, 20, 40, 70, 80].map((m) => ({
+    after_min: m,
+    warmest_c: 22 - m / 8,
+    coldest_c: 20 - m / 8,
+    mean_c: 21 - m / 8,
+    surface_c: 20 - m / 8,
+    softest_c: 22.5 - m / 8,
+    felt_c: 21.5 - m / 8,
+  })),
+  readings: [
+    {
+      id: 1,
+      read_at: "2026-11-28T12:36:00.000Z",
+      after_min: 10,
+      shows_c: 20.6,
+      spot: "core",
+      set_aside: false,
+      simulated: false,
+    },
+    {
+      id: 2,
+      read_at: "2026-11-28T12:38:00.000Z",
+      after_min: 12,
+      shows_c: 38.2,
+      spot: "core",
+      set_aside: true,
+      simulated: false,
+    },
+  ],
+  readings_total: 2,
+  said: [{ text: "One reading so far." }],
+};
+const like = (change: Partial<LivePiece>, now: Partial<PieceNow> = {}): LivePiece => ({
+  ...PIECE,
+  ...change,
+  now: { ...NOW, id: change.id ?? 7, ...now },
+});
 const READY = like({}, { side: "ready", word: "rolls clean", elapsed_min: 30, left_min: -11 });
 
 function answered(status: number, body: unknown): never {
@@ -68,11 +145,32 @@ function useBoth({ pieces }: { pieces: LivePiece[] }): void {
 const minutes = (text: string): number => Number(text.split(":")[0]) * 60 + Number(text.split(":")[1]);
 
 const way = (key: string, place: Way["place"], ready: number | null): Way => ({
-  key, name: { text: key }, piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 }, count: 1, place, purpose: "rolling",
-  ready_after_min: ready, ready_earliest_min: null, ready_latest_min: null, past_after_min: ready === null ? null : ready * 4, never: ready === null ? { text: "never: too warm there" } : null,
-  told: ready === null ? null : { ready_min: ready, best_min: ready, earliest_min: ready, latest_min: ready, past_min: ready * 4 },
-  spells: [{ side: "too_warm", word: "tacky", from_min: 0, to_min: ready }, ...(ready === null ? [] : [{ side: "ready" as const, word: "rolls clean", from_min: ready, to_min: null }])],
-  after_night_min: 14, hands_before_min: 2, hands_after_min: 4, effort: "press flat", chosen: place === "fridge",
+  key,
+  name: { text: key },
+  piece: { kind: "disc", thickness_mm: 22, diameter_mm: 182 },
+  count: 1,
+  place,
+  purpose: "rolling",
+  ready_after_min: ready,
+  ready_earliest_min: null,
+  ready_latest_min: null,
+  past_after_min: ready === null ? null : ready * 4,
+  never: ready === null ? { text: "never: too warm there" } : null,
+  told:
+    ready === null
+      ? null
+      : { ready_min: ready, best_min: ready, earliest_min: ready, latest_min: ready, past_min: ready * 4 },
+  spells: [
+    { side: "too_warm", word: "tacky", from_min: 0, to_min: ready },
+    ...(ready === null
+      ? []
+      : [{ side: "ready" as const, word: "rolls clean", from_min: ready, to_min: null }]),
+  ],
+  after_night_min: 14,
+  hands_before_min: 2,
+  hands_after_min: 4,
+  effort: "press flat",
+  chosen: place === "fridge",
 });
 
 /** A stream whose events the test sends. */
@@ -96,7 +194,11 @@ beforeEach(() => {
   localStorage.clear();
   Stream.opened = [];
   vi.stubGlobal("EventSource", Stream);
-  vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined }));
+  vi.stubGlobal("matchMedia", () => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  }));
   vi.spyOn(api, "GET").mockImplementation((async () => answered(200, [])) as never);
 });
 
@@ -114,7 +216,10 @@ describe("a followed piece in words", () => {
     expect(leftWords(like({ past_after_min: null }, { side: "ready" }))).toBe("stays ready");
     const out = like({}, { side: "too_warm", left_min: -60 });
     expect([stateWords(out), leftWords(out)]).toEqual(["Too warm", "past it"]);
-    const never = like({ never: { text: "never: the place is at 19.0°" }, ready_after_min: null }, { left_min: null });
+    const never = like(
+      { never: { text: "never: the place is at 19.0°" }, ready_after_min: null },
+      { left_min: null },
+    );
     expect([stateWords(never), leftWords(never)]).toEqual(["Too warm", "will not get ready here"]);
     expect(leftWords(like({}, { left_min: 0.4 }))).toBe("under a minute");
     expect(stateWords(like({}, { side: "too_cold" }))).toBe("Too cold");
@@ -123,12 +228,16 @@ describe("a followed piece in words", () => {
   it("says form and place, and a time by its own clock", () => {
     const format = makeFormat("metric", []);
     expect(formWords({ kind: "log", diameter_mm: 50 }, format)).toBe("log, 50\u00a0mm across");
-    expect(formWords({ kind: "stack", thickness_mm: 6, count: 3 }, format)).toBe("stack of 3, 6\u00a0mm each");
+    expect(formWords({ kind: "stack", thickness_mm: 6, count: 3 }, format)).toBe(
+      "stack of 3, 6\u00a0mm each",
+    );
     expect(formWords({ kind: "sphere", diameter_mm: 35 }, format)).toBe("portion, 35\u00a0mm across");
     const busy = { ...PIECE.stays[0]!, busy: true };
-    expect([placeWords(PIECE), placeWords(like({ stays: [busy] })), placeWords(like({ stays: [{ ...busy, place: "bench" }] }))]).toEqual([
-      "in the fridge", "in the busy fridge", "on the bench",
-    ]);
+    expect([
+      placeWords(PIECE),
+      placeWords(like({ stays: [busy] })),
+      placeWords(like({ stays: [{ ...busy, place: "bench" }] })),
+    ]).toEqual(["in the fridge", "in the busy fridge", "on the bench"]);
     // Sixty times as fast, an hour of its clock is a minute of ours.
     const fast = like({ clock_speed: 60 });
     expect(minutes(clockOf(fast, 60)) - minutes(clockOf(fast, 0))).toBe(1);
@@ -148,7 +257,12 @@ describe("the live stream", () => {
     const stream = () => Stream.opened.at(-1)!;
     act(() => stream().send("pieces", [PIECE]));
     expect(result.current.pieces?.[0]?.now.core_c).toBe(19.8);
-    act(() => stream().send("now", [{ ...NOW, core_c: 19.1 }, { ...NOW, id: 99 }]));
+    act(() =>
+      stream().send("now", [
+        { ...NOW, core_c: 19.1 },
+        { ...NOW, id: 99 },
+      ]),
+    );
     expect(result.current.pieces?.map((p) => p.now.core_c)).toEqual([19.1]);
     act(() => {
       stream().close();
@@ -230,13 +344,21 @@ describe("telling", () => {
       }
     }
     const started = vi.fn();
-    const gain = { gain: { setValueAtTime: vi.fn(), exponentialRampToValueAtTime: vi.fn() }, connect: vi.fn() };
+    const gain = {
+      gain: { setValueAtTime: vi.fn(), exponentialRampToValueAtTime: vi.fn() },
+      connect: vi.fn(),
+    };
     class Audio {
       currentTime = 0;
       destination = {};
       resume = async () => undefined;
       createGain = () => gain;
-      createOscillator = () => ({ frequency: { value: 0 }, connect: () => gain, start: started, stop: vi.fn() });
+      createOscillator = () => ({
+        frequency: { value: 0 },
+        connect: () => gain,
+        start: started,
+        stop: vi.fn(),
+      });
     }
     vi.stubGlobal("Notification", Told);
     vi.stubGlobal("AudioContext", Audio);
@@ -281,8 +403,20 @@ describe("the pictures of the cold", () => {
 
   it("ribbons say when each way is ready and are chosen by keyboard", async () => {
     const onChoose = vi.fn();
-    render(<Ribbons picture={createRef()} ways={[way("disc-freezer", "freezer", 11), way("disc-fridge", "fridge", null)]} night={[480, 840]} inAt="2026-11-28T12:21" chosen="disc-freezer" onChoose={onChoose} />, { wrapper: Around });
-    const first = screen.getByRole("radio", { name: "Disc, 22\u00a0mm, freezer: ready 12:32, after 11\u00a0min, too cold after 44\u00a0min" });
+    render(
+      <Ribbons
+        picture={createRef()}
+        ways={[way("disc-freezer", "freezer", 11), way("disc-fridge", "fridge", null)]}
+        night={[480, 840]}
+        inAt="2026-11-28T12:21"
+        chosen="disc-freezer"
+        onChoose={onChoose}
+      />,
+      { wrapper: Around },
+    );
+    const first = screen.getByRole("radio", {
+      name: "Disc, 22\u00a0mm, freezer: ready 12:32, after 11\u00a0min, too cold after 44\u00a0min",
+    });
     expect(first.getAttribute("aria-checked")).toBe("true");
     expect(screen.getByRole("radio", { name: /never: too warm there/ })).toBeTruthy();
     first.focus();
@@ -292,14 +426,37 @@ describe("the pictures of the cold", () => {
 
   it("the inside is drawn cell by cell, halves mirrored, logs in rings", () => {
     const base: Section = {
-      way: way("disc-fridge", "fridge", 20), kind: "halved", width_mm: 182, height_mm: 22, window: WINDOW,
-      frames: [{ after_min: 0, layers_c: [[20, 18], [21, 19], [20, 18]] }],
+      way: way("disc-fridge", "fridge", 20),
+      kind: "halved",
+      width_mm: 182,
+      height_mm: 22,
+      window: WINDOW,
+      frames: [
+        {
+          after_min: 0,
+          layers_c: [
+            [20, 18],
+            [21, 19],
+            [20, 18],
+          ],
+        },
+      ],
     };
-    const { container, rerender } = render(<SectionPicture picture={createRef()} section={base} frame={9} purpose="rolling" />, { wrapper: Around });
+    const { container, rerender } = render(
+      <SectionPicture picture={createRef()} section={base} frame={9} purpose="rolling" />,
+      { wrapper: Around },
+    );
     expect(container.querySelectorAll("rect[fill-opacity]")).toHaveLength(12);
     expect(container.textContent).toContain("21°");
     expect(screen.getByTitle(/Inside after 0 minutes: from 18° to 21°/)).toBeTruthy();
-    rerender(<SectionPicture picture={createRef()} section={{ ...base, kind: "rings", frames: [{ after_min: 5, layers_c: [[20, 19, 14]] }] }} frame={0} purpose="slicing" />);
+    rerender(
+      <SectionPicture
+        picture={createRef()}
+        section={{ ...base, kind: "rings", frames: [{ after_min: 5, layers_c: [[20, 19, 14]] }] }}
+        frame={0}
+        purpose="slicing"
+      />,
+    );
     expect(container.querySelectorAll("circle[fill-opacity]")).toHaveLength(3);
     expect(container.textContent).toContain("14°");
   });
@@ -308,12 +465,21 @@ describe("the pictures of the cold", () => {
 describe("the live page", () => {
   it("tells state, time left and temperature of each piece, and what to do when there is none", () => {
     render(<LivePage />, { wrapper: Around });
-    act(() => Stream.opened.at(-1)!.send("pieces", [PIECE, like({ id: 8, name: "Log 1" }, { side: "ready", elapsed_min: 30, out_of_cold_min: 75 })]));
+    act(() =>
+      Stream.opened
+        .at(-1)!
+        .send("pieces", [
+          PIECE,
+          like({ id: 8, name: "Log 1" }, { side: "ready", elapsed_min: 30, out_of_cold_min: 75 }),
+        ]),
+    );
     const first = within(screen.getByRole("listitem", { name: "Disc 1" }));
     expect(first.getByText("Not ready yet")).toBeTruthy();
     expect(first.getByText("5 min left")).toBeTruthy();
     expect(first.getByText("19.8°")).toBeTruthy();
-    expect(within(screen.getByRole("listitem", { name: "Log 1" })).getByText(/1\sh 15 out of the cold/)).toBeTruthy();
+    expect(
+      within(screen.getByRole("listitem", { name: "Log 1" })).getByText(/1\sh 15 out of the cold/),
+    ).toBeTruthy();
     act(() => Stream.opened.at(-1)!.send("pieces", []));
     expect(screen.getByText("Nothing is in the cold.")).toBeTruthy();
   });
@@ -325,7 +491,12 @@ describe("a reading by hand", () => {
     vi.spyOn(api, "POST").mockImplementation((async (path: string) =>
       path === "/api/units/parse"
         ? answered(200, { value: 68, quantity: "temperature" })
-        : answered(422, { title: "", status: 422, detail: "", errors: [{ field: "readings[0].shows_c", message, accepted: "" }] })) as never);
+        : answered(422, {
+            title: "",
+            status: 422,
+            detail: "",
+            errors: [{ field: "readings[0].shows_c", message, accepted: "" }],
+          })) as never);
     render(<Readings piece={PIECE} />, { wrapper: Around });
     await userEvent.type(screen.getByLabelText("It shows"), "68");
     await userEvent.click(screen.getByRole("button", { name: "Keep" }));

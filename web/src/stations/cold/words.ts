@@ -3,14 +3,23 @@ import type { LivePiece, Piece, Plan, Schemas } from "../../api/client";
 import { clock, duration, localTime } from "../../drawing/time";
 import type { Format } from "../../drawing/units";
 
-const READY: Record<LivePiece["purpose"], string> = { rolling: "Ready to roll", slicing: "Ready to slice", oven: "Ready for the oven" };
+const READY: Record<LivePiece["purpose"], string> = {
+  rolling: "Ready to roll",
+  slicing: "Ready to slice",
+  oven: "Ready for the oven",
+};
 
 export const readyTo = (purpose: LivePiece["purpose"]): string => READY[purpose];
 
 /** Between which temperatures it is right for what it is for, in words that follow 'rolls clean'. */
-export function worksBetween(cold: Pick<Plan["cold"], "works_from_c" | "works_to_c">, format: Format): string {
+export function worksBetween(
+  cold: Pick<Plan["cold"], "works_from_c" | "works_to_c">,
+  format: Format,
+): string {
   const to = format.temperature(cold.works_to_c);
-  return cold.works_from_c == null ? `at ${to} or colder` : `between ${format.temperature(cold.works_from_c)} and ${to}`;
+  return cold.works_from_c == null
+    ? `at ${to} or colder`
+    : `between ${format.temperature(cold.works_from_c)} and ${to}`;
 }
 
 export const PURPOSES: readonly { value: LivePiece["purpose"]; label: string }[] = [
@@ -91,6 +100,6 @@ export function stateLook(side: LivePiece["now"]["side"]): string {
   }
 }
 
-
 /** What of a piece counts as firm: a knife meets the middle of a log, hands work all else on the whole. */
-export const firmness = (purpose: Schemas["PurposeWord"]): "softest_c" | "felt_c" => (purpose === "slicing" ? "softest_c" : "felt_c");
+export const firmness = (purpose: Schemas["PurposeWord"]): "softest_c" | "felt_c" =>
+  purpose === "slicing" ? "softest_c" : "felt_c";

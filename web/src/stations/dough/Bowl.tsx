@@ -2,7 +2,13 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BowlRequest, Mixing } from "../../api/client";
-import { useAddMixNote, useBowlAdvice, useDeleteMixNote, useIngredients, usePutBackMixNote } from "../../api/queries";
+import {
+  useAddMixNote,
+  useBowlAdvice,
+  useDeleteMixNote,
+  useIngredients,
+  usePutBackMixNote,
+} from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { clock } from "../../drawing/time";
 import { say, type Said } from "../../drawing/sentence";
@@ -54,23 +60,38 @@ export function Bowl({ m }: { m: Mixing }) {
   const save = async () => {
     if (!feel || !squeeze || !advice) return;
     try {
-      const added_g = advice.add ? (typed === undefined ? advice.amount_g : await readTyped(format, "mass", typed)) : 0;
+      const added_g = advice.add
+        ? typed === undefined
+          ? advice.amount_g
+          : await readTyped(format, "mass", typed)
+        : 0;
       const left_over_g = left.trim() ? await readTyped(format, "mass", left) : 0;
       // The fields are free for the next before this one is kept and told everywhere: what is pressed meanwhile stays.
       setTyped(undefined);
       setLeft("");
       setFeel(undefined);
       setSqueeze(undefined);
-      await keep.mutateAsync({ mix, feel, squeeze, ingredient: advice.add ?? null, added_g, left_over_g, dough_c });
+      await keep.mutateAsync({
+        mix,
+        feel,
+        squeeze,
+        ingredient: advice.add ?? null,
+        added_g,
+        left_over_g,
+        dough_c,
+      });
     } catch (error) {
       setTyped((now) => now ?? typed);
       setLeft((now) => now || left);
       setFeel((now) => now ?? feel);
       setSqueeze((now) => now ?? squeeze);
-      setFault(faultOf(error, "text") ?? faultOf(error, "added_g") ?? otherFault(error, []) ?? "That was refused.");
+      setFault(
+        faultOf(error, "text") ?? faultOf(error, "added_g") ?? otherFault(error, []) ?? "That was refused.",
+      );
     }
   };
-  const name = (key: string | null | undefined) => ingredients.data?.find((i) => i.key === key)?.name.toLowerCase() ?? key ?? "";
+  const name = (key: string | null | undefined) =>
+    ingredients.data?.find((i) => i.key === key)?.name.toLowerCase() ?? key ?? "";
   return (
     <Part title="At the bowl">
       <div className="space-y-3">
@@ -78,7 +99,10 @@ export function Bowl({ m }: { m: Mixing }) {
           <Choice
             label="Which mix"
             value={String(mix)}
-            options={Array.from({ length: Math.min(m.mixes, 12) }, (_, i) => ({ value: String(i + 1), label: `Mix ${i + 1}` }))}
+            options={Array.from({ length: Math.min(m.mixes, 12) }, (_, i) => ({
+              value: String(i + 1),
+              label: `Mix ${i + 1}`,
+            }))}
             onChange={(n) => {
               setMix(Number(n));
               inquire(feel, squeeze, Number(n));
@@ -113,7 +137,8 @@ export function Bowl({ m }: { m: Mixing }) {
               {advice.add ? (
                 <label className="block">
                   <span className="mb-1 block text-fine text-soft">
-                    {advice.add_name} that went in{advice.added_before_g > 0 ? `, after ${format.mass(advice.added_before_g)} before` : ""}
+                    {advice.add_name} that went in
+                    {advice.added_before_g > 0 ? `, after ${format.mass(advice.added_before_g)} before` : ""}
                   </span>
                   <input
                     className="field num"
@@ -125,11 +150,23 @@ export function Bowl({ m }: { m: Mixing }) {
               ) : null}
               {m.held_back_g > 0 ? (
                 <label className="block">
-                  <span className="mb-1 block text-fine text-soft">Of the {format.mass(m.held_back_g)} kept aside, left over</span>
-                  <input className="field num" placeholder="0 g" value={left} onChange={(e) => setLeft(e.target.value)} />
+                  <span className="mb-1 block text-fine text-soft">
+                    Of the {format.mass(m.held_back_g)} kept aside, left over
+                  </span>
+                  <input
+                    className="field num"
+                    placeholder="0 g"
+                    value={left}
+                    onChange={(e) => setLeft(e.target.value)}
+                  />
                 </label>
               ) : null}
-              <button type="button" className="btn btn-main" disabled={keep.isPending} onClick={() => void save()}>
+              <button
+                type="button"
+                className="btn btn-main"
+                disabled={keep.isPending}
+                onClick={() => void save()}
+              >
                 Note it with the mix
               </button>
             </div>
@@ -141,11 +178,25 @@ export function Bowl({ m }: { m: Mixing }) {
             {m.notes.map((n) => (
               <li key={n.id} className="row text-fine">
                 <span>
-                  Mix {n.mix}, {clock(n.noted_at)}: {FEELS.find((f) => f.value === n.feel)?.label.toLowerCase()}, {SQUEEZES.find((s) => s.value === n.squeeze)?.label}
-                  {n.ingredient && (n.added_g ?? 0) > 0 ? `; ${format.mass(n.added_g ?? 0)} ${name(n.ingredient)}` : "; nothing added"}
+                  Mix {n.mix}, {clock(n.noted_at)}:{" "}
+                  {FEELS.find((f) => f.value === n.feel)?.label.toLowerCase()},{" "}
+                  {SQUEEZES.find((s) => s.value === n.squeeze)?.label}
+                  {n.ingredient && (n.added_g ?? 0) > 0
+                    ? `; ${format.mass(n.added_g ?? 0)} ${name(n.ingredient)}`
+                    : "; nothing added"}
                   {(n.left_over_g ?? 0) > 0 ? `; ${format.mass(n.left_over_g ?? 0)} left over` : ""}
                 </span>
-                <button type="button" className="min-h-11 min-w-11 text-soft" aria-label={`Take the note on mix ${n.mix} away`} onClick={() => remove.mutate(n.id, { onSuccess: () => didFact(`The note on mix ${n.mix} was taken away`, () => putBack(n.id)) })}>
+                <button
+                  type="button"
+                  className="min-h-11 min-w-11 text-soft"
+                  aria-label={`Take the note on mix ${n.mix} away`}
+                  onClick={() =>
+                    remove.mutate(n.id, {
+                      onSuccess: () =>
+                        didFact(`The note on mix ${n.mix} was taken away`, () => putBack(n.id)),
+                    })
+                  }
+                >
                   ×
                 </button>
               </li>
@@ -154,8 +205,9 @@ export function Bowl({ m }: { m: Mixing }) {
         ) : null}
         {m.learnt && (Math.abs(m.learnt.flour_percent) > 0.05 || Math.abs(m.learnt.water_percent) > 0.05) ? (
           <p className="text-fine">
-            In {m.learnt.mixes === 1 ? "one mix" : `${m.learnt.mixes} mixes`} this recipe took {number(m.learnt.flour_percent, 1)}&nbsp;% more flour and{" "}
-            {number(m.learnt.water_percent, 1)}&nbsp;% more water than it says.{" "}
+            In {m.learnt.mixes === 1 ? "one mix" : `${m.learnt.mixes} mixes`} this recipe took{" "}
+            {number(m.learnt.flour_percent, 1)}&nbsp;% more flour and {number(m.learnt.water_percent, 1)}
+            &nbsp;% more water than it says.{" "}
             <Link
               className="font-semibold underline"
               to={`/jobs/${job.id}/dough/change?lever=bowl&flour=${m.learnt.flour_percent.toFixed(2)}&water=${m.learnt.water_percent.toFixed(2)}`}

@@ -19,10 +19,22 @@ import { spreadWords, TRAITS, traitName } from "./Traits";
 type Kind = "fat" | "sugar" | "flour" | "egg" | "salted" | "rich" | "altitude" | "damp" | "bowl";
 
 const LEVERS: { kind: Kind; name: string; says: string }[] = [
-  { kind: "fat", name: "Another fat", says: "Butter of other fat content, shortening, margarine: fat and water stay." },
+  {
+    kind: "fat",
+    name: "Another fat",
+    says: "Butter of other fat content, shortening, margarine: fat and water stay.",
+  },
   { kind: "salted", name: "Salted butter", says: "The added salt is taken away by what the butter brings." },
-  { kind: "sugar", name: "Another sugar", says: "Powdered spreads less, syrup browns more; the sweetness stays." },
-  { kind: "flour", name: "Part of the flour", says: "Starch, cocoa, rye or nut meal for a share of the flour." },
+  {
+    kind: "sugar",
+    name: "Another sugar",
+    says: "Powdered spreads less, syrup browns more; the sweetness stays.",
+  },
+  {
+    kind: "flour",
+    name: "Part of the flour",
+    says: "Starch, cocoa, rye or nut meal for a share of the flour.",
+  },
   { kind: "egg", name: "One egg or two", says: "Butter and flour follow, so that it stays as firm." },
   { kind: "rich", name: "Leaner or richer", says: "Fat alone goes up or down; the dough changes with it." },
   { kind: "altitude", name: "High up", says: "In thin air: less leavener and sugar, more liquid and flour." },
@@ -45,7 +57,10 @@ export function Change() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`Change ${formula?.name ?? "the recipe"}`} sub="nothing is kept before you say so" />
+        <StationHead
+          title={`Change ${formula?.name ?? "the recipe"}`}
+          sub="nothing is kept before you say so"
+        />
         <DoughNav jobId={job.id} />
         <KeptVersion />
         <nav aria-label="Changes" className="no-print mb-4 grid grid-cols-2 gap-2 sm:grid-cols-3">
@@ -61,12 +76,16 @@ export function Change() {
               }}
             >
               <span className="block font-semibold">{l.name}</span>
-              <span className={`hidden text-fine sm:block ${kind === l.kind ? "" : "text-soft"}`}>{l.says}</span>
+              <span className={`hidden text-fine sm:block ${kind === l.kind ? "" : "text-soft"}`}>
+                {l.says}
+              </span>
             </button>
           ))}
         </nav>
-        {formula ? <LeverForm key={kind} kind={kind} formula={formula} search={search} onPull={setLever} /> : null}
-        <Fault text={lever ? (otherFault(pulled.error, [])) : undefined} />
+        {formula ? (
+          <LeverForm key={kind} kind={kind} formula={formula} search={search} onPull={setLever} />
+        ) : null}
+        <Fault text={lever ? otherFault(pulled.error, []) : undefined} />
         {p ? <SideBySide pulled={p} /> : null}
       </Work>
       <TicketBox>
@@ -82,15 +101,24 @@ export function Change() {
                 type="button"
                 className="btn btn-main mt-4 w-full"
                 disabled={change.isPending || p.changes.length === 0 || Boolean(kept)}
-                onClick={() => change.mutate(() => p.formula, { onSuccess: () => void navigate(`/jobs/${job.id}/dough`) })}
+                onClick={() =>
+                  change.mutate(() => p.formula, { onSuccess: () => void navigate(`/jobs/${job.id}/dough`) })
+                }
               >
                 {p.changes.length === 0 ? "Nothing changes" : "Keep it so"}
               </button>
-              {kept ? <p className="mt-2 text-fine text-soft">The job keeps an older version; let it follow the newest first.</p> : null}
+              {kept ? (
+                <p className="mt-2 text-fine text-soft">
+                  The job keeps an older version; let it follow the newest first.
+                </p>
+              ) : null}
               <Fault text={otherFault(change.error, [])} />
             </>
           ) : (
-            <p className="text-soft">Choose a change and how much of it. Both doughs then stand side by side here; undo takes a kept change back.</p>
+            <p className="text-soft">
+              Choose a change and how much of it. Both doughs then stand side by side here; undo takes a kept
+              change back.
+            </p>
           )}
         </Part>
         {p ? (
@@ -101,7 +129,9 @@ export function Change() {
         {p && p.after.warnings.length > 0 ? (
           <Part title="Mind this">
             {p.after.warnings.map((w) => (
-              <p key={textOf(w)} className="caution mb-2">{say(w, format)}</p>
+              <p key={textOf(w)} className="caution mb-2">
+                {say(w, format)}
+              </p>
             ))}
           </Part>
         ) : null}
@@ -126,8 +156,11 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
   const [fault, setFault] = useState<Said>();
   const all = ingredients.data ?? [];
   const of = (key: string) => all.find((i) => i.key === key);
-  const lines = formula.lines.map((l) => ({ ...l, of: of(l.ingredient) })).filter((l): l is typeof l & { of: Ingredient } => l.of !== undefined);
-  const from = (test: (i: Ingredient) => boolean) => lines.filter((l) => test(l.of)).toSorted((a, b) => b.grams - a.grams);
+  const lines = formula.lines
+    .map((l) => ({ ...l, of: of(l.ingredient) }))
+    .filter((l): l is typeof l & { of: Ingredient } => l.of !== undefined);
+  const from = (test: (i: Ingredient) => boolean) =>
+    lines.filter((l) => test(l.of)).toSorted((a, b) => b.grams - a.grams);
   const read = async (make: () => Promise<Lever>) => {
     setFault(undefined);
     try {
@@ -139,54 +172,132 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
   };
   if (all.length === 0) return null;
   const swap = (outs: typeof lines, ins: Ingredient[], share: string) => (
-    <Swap key={kind} outs={outs.map((l) => l.of)} ins={ins} share={share} onPull={(f, t, s) => void read(async () => ({ kind: "swap", from: f, to: t, share_percent: await readTyped(format, "percent", s) }))} />
+    <Swap
+      key={kind}
+      outs={outs.map((l) => l.of)}
+      ins={ins}
+      share={share}
+      onPull={(f, t, s) =>
+        void read(async () => ({
+          kind: "swap",
+          from: f,
+          to: t,
+          share_percent: await readTyped(format, "percent", s),
+        }))
+      }
+    />
   );
   let form = null;
   switch (kind) {
     case "fat":
-      form = swap(from((i) => i.role === "fat"), all.filter((i) => i.role === "fat"), "100 %");
+      form = swap(
+        from((i) => i.role === "fat"),
+        all.filter((i) => i.role === "fat"),
+        "100 %",
+      );
       break;
     case "salted": {
       const butter = from((i) => i.role === "fat" && i.key !== "butter-salted");
-      form = swap(butter, all.filter((i) => i.key === "butter-salted"), "100 %");
+      form = swap(
+        butter,
+        all.filter((i) => i.key === "butter-salted"),
+        "100 %",
+      );
       break;
     }
     case "sugar":
-      form = swap(from((i) => i.role === "sugar"), all.filter((i) => i.role === "sugar"), "100 %");
+      form = swap(
+        from((i) => i.role === "sugar"),
+        all.filter((i) => i.role === "sugar"),
+        "100 %",
+      );
       break;
     case "flour":
-      form = swap(from((i) => FOR_FLOUR.has(i.kind)), all.filter((i) => FOR_FLOUR.has(i.kind)), "10 %");
+      form = swap(
+        from((i) => FOR_FLOUR.has(i.kind)),
+        all.filter((i) => FOR_FLOUR.has(i.kind)),
+        "10 %",
+      );
       break;
     case "egg": {
       const eggs = from((i) => i.role === "egg");
       const grams = eggs.reduce((sum, l) => sum + l.grams, 0);
-      form = eggs.length === 0
-        ? <p className="text-soft">This recipe has no egg; add one on the scale first.</p>
-        : <EggCount
+      form =
+        eggs.length === 0 ? (
+          <p className="text-soft">This recipe has no egg; add one on the scale first.</p>
+        ) : (
+          <EggCount
             grams={grams}
             kitchen={kitchen.data?.egg_class ?? "us_large"}
-            onWeight={(text) => void read(async () => ({ kind: "eggs", grams: await readTyped(format, "mass", text) }))}
-            onCount={(count, egg_class) => void read(async () => ({ kind: "egg_count", count: Number(count.replace(",", ".")) || 0, egg_class }))}
-          />;
+            onWeight={(text) =>
+              void read(async () => ({ kind: "eggs", grams: await readTyped(format, "mass", text) }))
+            }
+            onCount={(count, egg_class) =>
+              void read(async () => ({
+                kind: "egg_count",
+                count: Number(count.replace(",", ".")) || 0,
+                egg_class,
+              }))
+            }
+          />
+        );
       break;
     }
     case "rich":
-      form = <One label="Fat, of what it is now" start="110 %" onPull={(text) => void read(async () => ({ kind: "rich", factor: (await readTyped(format, "percent", text)) / 100 }))} />;
+      form = (
+        <One
+          label="Fat, of what it is now"
+          start="110 %"
+          onPull={(text) =>
+            void read(async () => ({
+              kind: "rich",
+              factor: (await readTyped(format, "percent", text)) / 100,
+            }))
+          }
+        />
+      );
       break;
     case "altitude":
-      form = <One label="Height above the sea, m" start="1600" onPull={(text) => void read(async () => ({ kind: "altitude", metres: await readTyped(format, "count", text.replace(/\s*m$/i, "")) }))} />;
+      form = (
+        <One
+          label="Height above the sea, m"
+          start="1600"
+          onPull={(text) =>
+            void read(async () => ({
+              kind: "altitude",
+              metres: await readTyped(format, "count", text.replace(/\s*m$/i, "")),
+            }))
+          }
+        />
+      );
       break;
     case "damp":
-      form = <One label="Humidity where the flour stands" start="70 %" onPull={(text) => void read(async () => ({ kind: "damp_air", humidity_percent: await readTyped(format, "percent", text) }))} />;
+      form = (
+        <One
+          label="Humidity where the flour stands"
+          start="70 %"
+          onPull={(text) =>
+            void read(async () => ({
+              kind: "damp_air",
+              humidity_percent: await readTyped(format, "percent", text),
+            }))
+          }
+        />
+      );
       break;
     case "bowl": {
       const [flour, water] = [Number(search.get("flour") ?? 0), Number(search.get("water") ?? 0)];
       form = (
         <div className="flex flex-wrap items-end gap-3">
           <p>
-            {number(flour, 1)}&nbsp;% more flour and {number(water, 1)}&nbsp;% more water, of the flour, as your mixes asked for.
+            {number(flour, 1)}&nbsp;% more flour and {number(water, 1)}&nbsp;% more water, of the flour, as
+            your mixes asked for.
           </p>
-          <button type="button" className="btn" onClick={() => onPull({ kind: "from_the_bowl", flour_percent: flour, water_percent: water })}>
+          <button
+            type="button"
+            className="btn"
+            onClick={() => onPull({ kind: "from_the_bowl", flour_percent: flour, water_percent: water })}
+          >
             Show it
           </button>
         </div>
@@ -202,13 +313,24 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
   );
 }
 
-function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: Ingredient[]; share: string; onPull(from: string, to: string, share: string): void }) {
+function Swap({
+  outs,
+  ins,
+  share: first,
+  onPull,
+}: {
+  outs: Ingredient[];
+  ins: Ingredient[];
+  share: string;
+  onPull(from: string, to: string, share: string): void;
+}) {
   const [from, setFrom] = useState(outs[0]?.key ?? "");
   const others = ins.filter((i) => i.key !== from);
   const [to, setTo] = useState("");
   const [share, setShare] = useState(first);
   const chosen = others.some((i) => i.key === to) ? to : "";
-  if (outs.length === 0 || others.length === 0) return <p className="text-soft">This recipe holds nothing that could be exchanged so.</p>;
+  if (outs.length === 0 || others.length === 0)
+    return <p className="text-soft">This recipe holds nothing that could be exchanged so.</p>;
   return (
     <form
       className="flex flex-wrap items-end gap-3"
@@ -219,16 +341,27 @@ function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: In
     >
       <label className="w-28">
         <span className="mb-1 block text-fine text-soft">How much</span>
-        <input className="field num" value={share} onChange={(e) => setShare(e.target.value)} onBlur={() => chosen && onPull(from, chosen, share)} />
+        <input
+          className="field num"
+          value={share}
+          onChange={(e) => setShare(e.target.value)}
+          onBlur={() => chosen && onPull(from, chosen, share)}
+        />
       </label>
       <label className="w-52">
         <span className="mb-1 block text-fine text-soft">of the</span>
-        <select className="field" value={from} onChange={(e) => {
+        <select
+          className="field"
+          value={from}
+          onChange={(e) => {
             setFrom(e.target.value);
             if (chosen && chosen !== e.target.value) onPull(e.target.value, chosen, share);
-          }}>
+          }}
+        >
           {outs.map((i) => (
-            <option key={i.key} value={i.key}>{i.name}</option>
+            <option key={i.key} value={i.key}>
+              {i.name}
+            </option>
           ))}
         </select>
       </label>
@@ -244,7 +377,9 @@ function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: In
         >
           <option value="">choose</option>
           {others.map((i) => (
-            <option key={i.key} value={i.key}>{i.name}</option>
+            <option key={i.key} value={i.key}>
+              {i.name}
+            </option>
           ))}
         </select>
       </label>
@@ -257,7 +392,17 @@ function Swap({ outs, ins, share: first, onPull }: { outs: Ingredient[]; ins: In
 
 type EggClass = (typeof EGGS)[number];
 
-function EggCount({ grams, kitchen, onWeight, onCount }: { grams: number; kitchen: EggClass; onWeight(text: string): void; onCount(count: string, egg: EggClass): void }) {
+function EggCount({
+  grams,
+  kitchen,
+  onWeight,
+  onCount,
+}: {
+  grams: number;
+  kitchen: EggClass;
+  onWeight(text: string): void;
+  onCount(count: string, egg: EggClass): void;
+}) {
   const format = useFormat();
   const [count, setCount] = useState("");
   const [egg, setEgg] = useState<EggClass>(kitchen);
@@ -266,7 +411,11 @@ function EggCount({ grams, kitchen, onWeight, onCount }: { grams: number; kitche
       <Choice
         label="Whole eggs"
         value={count}
-        options={[{ value: "1", label: "1 egg" }, { value: "2", label: "2 eggs" }, { value: "3", label: "3 eggs" }]}
+        options={[
+          { value: "1", label: "1 egg" },
+          { value: "2", label: "2 eggs" },
+          { value: "3", label: "3 eggs" },
+        ]}
         onChange={(whole) => {
           setCount(whole);
           onCount(whole, egg);
@@ -281,17 +430,26 @@ function EggCount({ grams, kitchen, onWeight, onCount }: { grams: number; kitche
       >
         <label className="w-24">
           <span className="mb-1 block text-fine text-soft">or so many</span>
-          <input className="field num" inputMode="decimal" value={count} onChange={(e) => setCount(e.target.value)} />
+          <input
+            className="field num"
+            inputMode="decimal"
+            value={count}
+            onChange={(e) => setCount(e.target.value)}
+          />
         </label>
         <label className="w-40">
           <span className="mb-1 block text-fine text-soft">of size</span>
           <select className="field" value={egg} onChange={(e) => setEgg(e.target.value as EggClass)}>
             {EGGS.map((e) => (
-              <option key={e} value={e}>{eggWord(e)}</option>
+              <option key={e} value={e}>
+                {eggWord(e)}
+              </option>
             ))}
           </select>
         </label>
-        <button type="submit" className="btn">Show it</button>
+        <button type="submit" className="btn">
+          Show it
+        </button>
       </form>
       <One label={`or by weight, now ${format.mass(grams)}`} start={format.mass(grams)} onPull={onWeight} />
     </div>
@@ -337,24 +495,38 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
         <caption className="h-part mb-1 text-left">Weights in the recipe</caption>
         <thead>
           <tr className="text-fine text-soft">
-            <th scope="col" className="py-1 text-left font-normal">Ingredient</th>
-            <th scope="col" className="py-1 text-right font-normal">Now</th>
-            <th scope="col" className="py-1 text-right font-normal">Then</th>
-            <th scope="col" className="py-1 text-right font-normal">Change</th>
+            <th scope="col" className="py-1 text-left font-normal">
+              Ingredient
+            </th>
+            <th scope="col" className="py-1 text-right font-normal">
+              Now
+            </th>
+            <th scope="col" className="py-1 text-right font-normal">
+              Then
+            </th>
+            <th scope="col" className="py-1 text-right font-normal">
+              Change
+            </th>
           </tr>
         </thead>
         <tbody>
           {changes.map((c) => (
             <tr key={c.ingredient} className="border-t border-rule">
-              <th scope="row" className="py-1.5 pr-2 text-left font-semibold">{c.name}</th>
+              <th scope="row" className="py-1.5 pr-2 text-left font-semibold">
+                {c.name}
+              </th>
               <td className="num py-1.5 text-right">{c.before_g > 0 ? format.mass(c.before_g) : "–"}</td>
-              <td className="num py-1.5 text-right font-semibold">{c.after_g > 0 ? format.mass(c.after_g) : "–"}</td>
+              <td className="num py-1.5 text-right font-semibold">
+                {c.after_g > 0 ? format.mass(c.after_g) : "–"}
+              </td>
               <td className="num py-1.5 pl-3 text-right text-soft">{moved(c.before_g, c.after_g, format)}</td>
             </tr>
           ))}
           {changes.length === 0 ? (
             <tr>
-              <td colSpan={4} className="py-2 text-soft">Nothing changes.</td>
+              <td colSpan={4} className="py-2 text-soft">
+                Nothing changes.
+              </td>
             </tr>
           ) : null}
         </tbody>
@@ -363,15 +535,23 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
         <caption className="h-part mb-1 text-left">What it is</caption>
         <thead>
           <tr className="text-fine text-soft">
-            <th scope="col" className="py-1 text-left font-normal"><span className="visually-hidden">What</span></th>
-            <th scope="col" className="py-1 text-left font-normal">Now</th>
-            <th scope="col" className="py-1 text-left font-normal">Then</th>
+            <th scope="col" className="py-1 text-left font-normal">
+              <span className="visually-hidden">What</span>
+            </th>
+            <th scope="col" className="py-1 text-left font-normal">
+              Now
+            </th>
+            <th scope="col" className="py-1 text-left font-normal">
+              Then
+            </th>
           </tr>
         </thead>
         <tbody>
           {TRAITS.map((t) => (
             <tr key={t.key} className="border-t border-rule">
-              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{traitName(t.key, after, format)}</th>
+              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">
+                {traitName(t.key, after, format)}
+              </th>
               <td className="py-1.5 pr-2">
                 {before[t.key].word}
                 {t.key === "spread" ? <span className="num block">{spreadWords(before)}</span> : null}
@@ -384,15 +564,23 @@ function SideBySide({ pulled }: { pulled: Pulled }) {
           ))}
           {PARTS.map((part) => (
             <tr key={part} className="border-t border-rule">
-              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">{part.charAt(0).toUpperCase() + part.slice(1)}</th>
+              <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">
+                {part.charAt(0).toUpperCase() + part.slice(1)}
+              </th>
               <td className="num py-1.5">{number(100 * before.balance[part], 1, 1)}&nbsp;%</td>
               <td className="num py-1.5 font-semibold">{number(100 * after.balance[part], 1, 1)}&nbsp;%</td>
             </tr>
           ))}
           <tr className="border-t border-rule">
-            <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">Butter : sugar : flour</th>
-            <td className="num py-1.5">1 : {number(before.ratio_sugar, 2)} : {number(before.ratio_flour, 2)}</td>
-            <td className="num py-1.5 font-semibold">1 : {number(after.ratio_sugar, 2)} : {number(after.ratio_flour, 2)}</td>
+            <th scope="row" className="py-1.5 pr-2 text-left font-normal text-soft">
+              Butter : sugar : flour
+            </th>
+            <td className="num py-1.5">
+              1 : {number(before.ratio_sugar, 2)} : {number(before.ratio_flour, 2)}
+            </td>
+            <td className="num py-1.5 font-semibold">
+              1 : {number(after.ratio_sugar, 2)} : {number(after.ratio_flour, 2)}
+            </td>
           </tr>
         </tbody>
       </table>

@@ -41,7 +41,10 @@ export function Dough() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={formula?.name ?? "Dough"} sub={`1 : ${number(dough.ratio_sugar, 1, 1)} : ${number(dough.ratio_flour, 1, 1)} butter, sugar, flour`}>
+        <StationHead
+          title={formula?.name ?? "Dough"}
+          sub={`1 : ${number(dough.ratio_sugar, 1, 1)} : ${number(dough.ratio_flour, 1, 1)} butter, sugar, flour`}
+        >
           <SaveSvg picture={slabs} name={`${formula?.name ?? "dough"} make-up`} />
           <button type="button" className="btn btn-small" onClick={() => print()}>
             Print the weights
@@ -63,11 +66,15 @@ export function Dough() {
                       className="field"
                       aria-label="Compare with"
                       value={search.get("beside") ?? ""}
-                      onChange={(e) => setSearch(e.target.value ? { beside: e.target.value } : {}, { replace: true })}
+                      onChange={(e) =>
+                        setSearch(e.target.value ? { beside: e.target.value } : {}, { replace: true })
+                      }
                     >
                       <option value="">the nearest on the shelf</option>
                       {b.neighbours.map((n) => (
-                        <option key={n.key} value={n.key}>{n.name}</option>
+                        <option key={n.key} value={n.key}>
+                          {n.name}
+                        </option>
                       ))}
                     </select>
                   </label>
@@ -103,9 +110,14 @@ export function KeptVersion() {
   return (
     <div className="say no-print mb-4 flex flex-wrap items-center justify-between gap-3">
       <p>
-        This job keeps version {job.formula_version} of the recipe, as it was baked. The recipe is now at version {formula.version}.
+        This job keeps version {job.formula_version} of the recipe, as it was baked. The recipe is now at
+        version {formula.version}.
       </p>
-      <button type="button" className="btn btn-small" onClick={() => change.mutate({ formula_version: null })}>
+      <button
+        type="button"
+        className="btn btn-small"
+        onClick={() => change.mutate({ formula_version: null })}
+      >
         Follow the newest
       </button>
     </div>
@@ -122,9 +134,12 @@ function DoughTicket() {
         <p className="answer">
           <Live value={dough.mixes === 1 ? format.bigMass(dough.dough_g) : format.mass(dough.mix_g)} />
         </p>
-        <p className="mb-3 mt-1 text-soft">{dough.mixes === 1 ? "of dough in all" : `each, ${format.bigMass(dough.dough_g)} in all`}</p>
+        <p className="mb-3 mt-1 text-soft">
+          {dough.mixes === 1 ? "of dough in all" : `each, ${format.bigMass(dough.dough_g)} in all`}
+        </p>
         <p className="say">
-          Out of the mixer at <strong>{format.temperature(dough.dough_c)}</strong>. Stop when it clears the bowl and a squeezed handful holds with nothing crumbling off.
+          Out of the mixer at <strong>{format.temperature(dough.dough_c)}</strong>. Stop when it clears the
+          bowl and a squeezed handful holds with nothing crumbling off.
         </p>
         <Link to={`/jobs/${job.id}/dough/mix`} className="btn btn-main mt-3 w-full">
           To the mixing sheet
@@ -134,7 +149,10 @@ function DoughTicket() {
         <Part title="What it is for">
           <Rows>
             {dough.parts.map((p) => (
-              <Row key={p.name} name={`${p.pieces} ${p.part_use === "freeze" ? "for the freezer" : `× ${p.name}`}`}>
+              <Row
+                key={p.name}
+                name={`${p.pieces} ${p.part_use === "freeze" ? "for the freezer" : `× ${p.name}`}`}
+              >
                 <Live value={format.bigMass(p.dough_g)} />
               </Row>
             ))}
@@ -145,7 +163,9 @@ function DoughTicket() {
         <Part title="Mind this">
           <ul className="space-y-2">
             {dough.warnings.map((w) => (
-              <li key={textOf(w)} className="caution">{say(w, format)}</li>
+              <li key={textOf(w)} className="caution">
+                {say(w, format)}
+              </li>
             ))}
           </ul>
         </Part>
@@ -165,7 +185,8 @@ function DoughTicket() {
         </div>
         <Cautions items={plan.cautions} />
         <p className="caution mt-3">
-          Add flour slowly, its dust harms the lungs. The allergen list is a draft; local rules decide what a label says.
+          Add flour slowly, its dust harms the lungs. The allergen list is a draft; local rules decide what a
+          label says.
         </p>
       </Part>
       <NextStep station="dough" />

@@ -39,32 +39,57 @@ export function LabelView() {
               </p>
             </div>
             <p className="caution no-print mb-6">
-              A draft from the recipe by descending weight. Local rules decide what a label must say, in which words and order, about
-              traces, weight and date, and whether a home kitchen may sell at all: ask the authority where you sell.
+              A draft from the recipe by descending weight. Local rules decide what a label must say, in which
+              words and order, about traces, weight and date, and whether a home kitchen may sell at all: ask
+              the authority where you sell.
             </p>
             <table className="no-print w-full border-collapse">
-              <caption className="h-part mb-1 text-left">What goes into {format.bigMass(l.lines.reduce((s, x) => s + x.mass_g, 0))} of dough</caption>
+              <caption className="h-part mb-1 text-left">
+                What goes into {format.bigMass(l.lines.reduce((s, x) => s + x.mass_g, 0))} of dough
+              </caption>
               <thead>
                 <tr className="text-left text-fine text-soft">
-                  <th scope="col" className="py-1 font-normal">Ingredient</th>
-                  <th scope="col" className="py-1 text-right font-normal">Mass</th>
-                  <th scope="col" className="w-36 py-1 pl-3 font-normal">A kilogram</th>
-                  <th scope="col" className="py-1 text-right font-normal">Cost</th>
-                  <th scope="col" className="hidden sm:table-cell"><span className="visually-hidden">Share of the cost</span></th>
+                  <th scope="col" className="py-1 font-normal">
+                    Ingredient
+                  </th>
+                  <th scope="col" className="py-1 text-right font-normal">
+                    Mass
+                  </th>
+                  <th scope="col" className="w-36 py-1 pl-3 font-normal">
+                    A kilogram
+                  </th>
+                  <th scope="col" className="py-1 text-right font-normal">
+                    Cost
+                  </th>
+                  <th scope="col" className="hidden sm:table-cell">
+                    <span className="visually-hidden">Share of the cost</span>
+                  </th>
                 </tr>
               </thead>
               <tbody>
                 {l.lines.map((x, i) => (
                   <tr key={`${x.ingredient}-${i}`} className="border-t border-rule">
-                    <th scope="row" className="py-1 pr-2 text-left font-semibold">{x.name}</th>
+                    <th scope="row" className="py-1 pr-2 text-left font-semibold">
+                      {x.name}
+                    </th>
                     <td className="num whitespace-nowrap text-right">{format.mass(x.mass_g)}</td>
                     <td className="py-1 pl-3">
-                      <Price ingredient={x.ingredient} name={x.name} price={x.price_per_kg ?? null} currency={l.currency} />
+                      <Price
+                        ingredient={x.ingredient}
+                        name={x.name}
+                        price={x.price_per_kg ?? null}
+                        currency={l.currency}
+                      />
                     </td>
-                    <td className="num whitespace-nowrap pl-2 text-right font-semibold">{x.cost === null || x.cost === undefined ? "–" : money(x.cost)}</td>
+                    <td className="num whitespace-nowrap pl-2 text-right font-semibold">
+                      {x.cost === null || x.cost === undefined ? "–" : money(x.cost)}
+                    </td>
                     <td className="hidden w-[18%] pl-3 sm:table-cell" aria-hidden="true">
                       <div className="h-2.5 rounded-full bg-stone">
-                        <div className="h-2.5 rounded-full bg-butter-deep" style={{ width: `${(100 * (x.cost ?? 0)) / most}%` }} />
+                        <div
+                          className="h-2.5 rounded-full bg-butter-deep"
+                          style={{ width: `${(100 * (x.cost ?? 0)) / most}%` }}
+                        />
                       </div>
                     </td>
                   </tr>
@@ -75,7 +100,13 @@ export function LabelView() {
         ) : null}
       </Work>
       <TicketBox>
-        <Part title={l?.cost_a_piece === null || l?.cost_a_piece === undefined ? "Cost, as far as prices are known" : "A piece"}>
+        <Part
+          title={
+            l?.cost_a_piece === null || l?.cost_a_piece === undefined
+              ? "Cost, as far as prices are known"
+              : "A piece"
+          }
+        >
           {l ? (
             <>
               <p className="answer">
@@ -87,9 +118,17 @@ export function LabelView() {
                 <Row name="Pieces">{l.pieces}</Row>
                 <Row name="Of the dough's mass priced">{number(l.priced_percent, 0)}&nbsp;%</Row>
               </Rows>
-              {l.without_price.length > 0 ? <p className="mt-3 text-fine text-soft">Without a price: {l.without_price.join(", ").toLowerCase()}.</p> : null}
+              {l.without_price.length > 0 ? (
+                <p className="mt-3 text-fine text-soft">
+                  Without a price: {l.without_price.join(", ").toLowerCase()}.
+                </p>
+              ) : null}
               <p className="mt-3 text-fine text-soft">
-                Ingredients alone: no work, oven, paper or rent. Prices are kept in the <Link to="/pantry" className="underline">pantry</Link>.
+                Ingredients alone: no work, oven, paper or rent. Prices are kept in the{" "}
+                <Link to="/pantry" className="underline">
+                  pantry
+                </Link>
+                .
               </p>
             </>
           ) : null}
@@ -98,7 +137,9 @@ export function LabelView() {
           <Part title="By weight">
             <Rows>
               {l.items.map((i) => (
-                <Row key={i.name} name={i.name}>{number(i.percent, 1, 1)}&nbsp;%</Row>
+                <Row key={i.name} name={i.name}>
+                  {number(i.percent, 1, 1)}&nbsp;%
+                </Row>
               ))}
             </Rows>
           </Part>

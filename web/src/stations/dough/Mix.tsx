@@ -25,7 +25,14 @@ export function Mix() {
   return (
     <>
       <Work dim={dim || sheet.isFetching}>
-        <StationHead title="Mixing sheet" sub={m ? `${m.formula}, ${m.mixes === 1 ? format.mass(m.mix_g) : `${m.mixes} mixes of ${format.mass(m.mix_g)}`}` : undefined}>
+        <StationHead
+          title="Mixing sheet"
+          sub={
+            m
+              ? `${m.formula}, ${m.mixes === 1 ? format.mass(m.mix_g) : `${m.mixes} mixes of ${format.mass(m.mix_g)}`}`
+              : undefined
+          }
+        >
           <button type="button" className="btn btn-small" onClick={() => print()}>
             Print the sheet
           </button>
@@ -38,7 +45,8 @@ export function Mix() {
             <Temperatures m={m} />
             {m.sift.length > 0 ? (
               <p className="mb-4">
-                <strong>Sift or whisk:</strong> {m.sift.map((s) => `${s.name.toLowerCase()} (${s.why})`).join("; ")}.
+                <strong>Sift or whisk:</strong>{" "}
+                {m.sift.map((s) => `${s.name.toLowerCase()} (${s.why})`).join("; ")}.
               </p>
             ) : null}
             <Steps m={m} />
@@ -51,7 +59,11 @@ export function Mix() {
         {m ? <Bowl m={m} /> : null}
         <Part title="Why these temperatures">
           <Reasons items={m?.reasons ?? []} />
-          {plan.dough.dough_measured ? <p className="mt-2 text-fine">You measured {format.temperature(plan.dough.dough_c)}: the plan goes on from that.</p> : null}
+          {plan.dough.dough_measured ? (
+            <p className="mt-2 text-fine">
+              You measured {format.temperature(plan.dough.dough_c)}: the plan goes on from that.
+            </p>
+          ) : null}
         </Part>
         <NextStep station="dough" />
       </TicketBox>
@@ -74,7 +86,9 @@ function Temperatures({ m }: { m: Mixing }) {
           <p className="font-head text-2xl font-bold">{format.temperature(p.c, 0)}</p>
         </div>
       ))}
-      <div className={`rounded-xl px-3 py-2 ${m.reached ? "bg-pale text-on-pale" : "bg-warm-pale text-warm"}`}>
+      <div
+        className={`rounded-xl px-3 py-2 ${m.reached ? "bg-pale text-on-pale" : "bg-warm-pale text-warm"}`}
+      >
         <p className="text-fine">Dough out of the bowl</p>
         <p className="font-head text-2xl font-bold">{format.temperature(m.dough_c)}</p>
         <p className="text-fine">
@@ -96,13 +110,17 @@ function Steps({ m }: { m: Mixing }) {
   const { job } = useJobContext();
   // What is ticked off stays so while somebody looks at another page, until the formula's steps are others.
   const [done, setDone] = useKept<readonly string[]>(`mixing ${job.id}`, []);
-  const toggle = (title: string) => setDone((d) => (d.includes(title) ? d.filter((t) => t !== title) : [...d, title]));
+  const toggle = (title: string) =>
+    setDone((d) => (d.includes(title) ? d.filter((t) => t !== title) : [...d, title]));
   return (
     <ol className="space-y-3" aria-label="Steps">
       {m.steps.map((s, i) => {
         const ticked = done.includes(s.title);
         return (
-          <li key={s.title} className={`break-inside-avoid rounded-xl border border-rule bg-raised p-4 ${ticked ? "opacity-55" : ""}`}>
+          <li
+            key={s.title}
+            className={`break-inside-avoid rounded-xl border border-rule bg-raised p-4 ${ticked ? "opacity-55" : ""}`}
+          >
             <div className="flex items-start gap-3">
               <button
                 type="button"
@@ -125,11 +143,16 @@ function Steps({ m }: { m: Mixing }) {
                 {s.takes.length > 0 ? (
                   <ul className="my-2 grid gap-x-8 sm:grid-cols-2">
                     {s.takes.map((t) => (
-                      <li key={t.name} className="flex items-baseline justify-between gap-3 border-b border-rule py-1 text-lg">
+                      <li
+                        key={t.name}
+                        className="flex items-baseline justify-between gap-3 border-b border-rule py-1 text-lg"
+                      >
                         <span>{t.name}</span>
                         <span className="text-right">
                           <span className="num whitespace-nowrap font-semibold">{format.mass(t.mass_g)}</span>
-                          {format.units.weight === "cups" && t.beside ? <span className="block text-fine text-soft">{t.beside}</span> : null}
+                          {format.units.weight === "cups" && t.beside ? (
+                            <span className="block text-fine text-soft">{t.beside}</span>
+                          ) : null}
                         </span>
                       </li>
                     ))}
@@ -139,7 +162,9 @@ function Steps({ m }: { m: Mixing }) {
                 <p className="mt-1 text-lg">
                   <strong>Stop when:</strong> {say(s.stop, format)}
                 </p>
-                {s.scrape ? <p className="mt-1 text-fine text-soft">Scrape the bowl and its bottom.</p> : null}
+                {s.scrape ? (
+                  <p className="mt-1 text-fine text-soft">Scrape the bowl and its bottom.</p>
+                ) : null}
               </div>
             </div>
           </li>
@@ -173,10 +198,10 @@ function HowMixed() {
           {job.method === "pulsed"
             ? "Cold butter, pulsed 10 to 20 s. Short, with little spread."
             : job.method === "rubbed_in"
-            ? "Short, little spread, a colder dough."
-            : job.method === "just_combined"
-              ? "Little air: holds edges and stamped detail."
-              : "More air, more lift, more spread, a softer bite."}
+              ? "Short, little spread, a colder dough."
+              : job.method === "just_combined"
+                ? "Little air: holds edges and stamped detail."
+                : "More air, more lift, more spread, a softer bite."}
         </p>
         <Amount
           label="Flour kept aside, to add by feel"

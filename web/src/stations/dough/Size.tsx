@@ -3,7 +3,14 @@ import { type Said } from "../../drawing/sentence";
 import { useRef, useState, type RefObject } from "react";
 import { Link } from "react-router";
 import type { Plan, SizeRequest } from "../../api/client";
-import { useChangeJob, useChangeKitchen, useJobs, useJobsAbout, useKitchen, useSized } from "../../api/queries";
+import {
+  useChangeJob,
+  useChangeKitchen,
+  useJobs,
+  useJobsAbout,
+  useKitchen,
+  useSized,
+} from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { number } from "../../drawing/units";
 import { Amount, readTyped } from "../../kit/Amount";
@@ -25,7 +32,12 @@ export function Size() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`${format.bigMass(dough.dough_g)} of dough`} sub={dough.mixes === 1 ? "in one mix" : `in ${dough.mixes} equal mixes of ${format.mass(dough.mix_g)}`}>
+        <StationHead
+          title={`${format.bigMass(dough.dough_g)} of dough`}
+          sub={
+            dough.mixes === 1 ? "in one mix" : `in ${dough.mixes} equal mixes of ${format.mass(dough.mix_g)}`
+          }
+        >
           <SaveSvg picture={picture} name="mixes" />
         </StationHead>
         <DoughNav jobId={job.id} />
@@ -57,7 +69,13 @@ function Bowls({ picture, dough }: { picture: RefObject<SVGSVGElement | null>; d
   const height = 30 + shown * 46 + (dough.mixes > shown ? 26 : 0) + 30;
   const starts = dough.parts.map((_, i) => dough.parts.slice(0, i).reduce((sum, p) => sum + p.dough_g, 0));
   return (
-    <svg ref={picture} viewBox={`0 0 ${whole} ${height}`} className="mb-4 w-full" role="img" aria-labelledby="bowls-title bowls-desc">
+    <svg
+      ref={picture}
+      viewBox={`0 0 ${whole} ${height}`}
+      className="mb-4 w-full"
+      role="img"
+      aria-labelledby="bowls-title bowls-desc"
+    >
       <title id="bowls-title">The mixes, against what the mixer takes</title>
       <desc id="bowls-desc">
         {`${dough.mixes} of ${format.mass(dough.mix_g)}; the mixer takes ${format.mass(dough.mix_limit_g)}. ${dough.parts.map((p) => `${p.name}: ${format.mass(p.dough_g)}`).join(", ")}.`}
@@ -72,20 +90,54 @@ function Bowls({ picture, dough }: { picture: RefObject<SVGSVGElement | null>; d
               const a = Math.max(starts[k] ?? 0, from);
               const b = Math.min((starts[k] ?? 0) + p.dough_g, to);
               return b > a ? (
-                <rect key={p.name} x={left + (a - from) * scale} y={y} width={(b - a) * scale} height="34" className={`${fills[p.part_use as keyof typeof fills] ?? "fill-dough"} stroke-cut-line`} strokeWidth="1" />
+                <rect
+                  key={p.name}
+                  x={left + (a - from) * scale}
+                  y={y}
+                  width={(b - a) * scale}
+                  height="34"
+                  className={`${fills[p.part_use as keyof typeof fills] ?? "fill-dough"} stroke-cut-line`}
+                  strokeWidth="1"
+                />
               ) : null;
             })}
-            <text x={left + 12} y={y + 23} fontSize="16" fontWeight="600" className="num">{format.mass(dough.mix_g)}</text>
+            <text x={left + 12} y={y + 23} fontSize="16" fontWeight="600" className="num">
+              {format.mass(dough.mix_g)}
+            </text>
           </g>
         );
       })}
       {dough.mixes > shown ? (
-        <text x={left} y={26 + shown * 46 + 16} fontSize="15" className="soft">{`and ${dough.mixes - shown} more of the same`}</text>
+        <text
+          x={left}
+          y={26 + shown * 46 + 16}
+          fontSize="15"
+          className="soft"
+        >{`and ${dough.mixes - shown} more of the same`}</text>
       ) : null}
-      <line x1={left + dough.mix_limit_g * scale} x2={left + dough.mix_limit_g * scale} y1="20" y2={height - 26} className="stroke-warm" strokeWidth="2" strokeDasharray="5 4" />
-      <text x={left + dough.mix_limit_g * scale} y="14" textAnchor="end" fontSize="15" className="soft">{`the mixer takes ${format.mass(dough.mix_limit_g)}`}</text>
+      <line
+        x1={left + dough.mix_limit_g * scale}
+        x2={left + dough.mix_limit_g * scale}
+        y1="20"
+        y2={height - 26}
+        className="stroke-warm"
+        strokeWidth="2"
+        strokeDasharray="5 4"
+      />
+      <text
+        x={left + dough.mix_limit_g * scale}
+        y="14"
+        textAnchor="end"
+        fontSize="15"
+        className="soft"
+      >{`the mixer takes ${format.mass(dough.mix_limit_g)}`}</text>
       <text x={left} y={height - 6} fontSize="15" className="soft">
-        {dough.parts.map((p) => `${p.part_use === "freeze" ? `${p.pieces} for the freezer` : p.name}: ${format.mass(p.dough_g)}`).join("   ")}
+        {dough.parts
+          .map(
+            (p) =>
+              `${p.part_use === "freeze" ? `${p.pieces} for the freezer` : p.name}: ${format.mass(p.dough_g)}`,
+          )
+          .join("   ")}
       </text>
     </svg>
   );
@@ -108,9 +160,14 @@ function OnHand() {
     setFault(undefined);
     try {
       if (kind === "dough") {
-        if (values.dough) setQuestion({ by: "dough", dough_g: await readTyped(format, "mass", values.dough) });
+        if (values.dough)
+          setQuestion({ by: "dough", dough_g: await readTyped(format, "mass", values.dough) });
       } else if (kind === "factor") {
-        if (values.factor) setQuestion({ by: "factor", factor: Number(values.factor.replace(",", ".").replace(/\s*(x|×|times)$/i, "")) || 0 });
+        if (values.factor)
+          setQuestion({
+            by: "factor",
+            factor: Number(values.factor.replace(",", ".").replace(/\s*(x|×|times)$/i, "")) || 0,
+          });
       } else {
         const on_hand = [];
         for (const w of weights) {
@@ -140,7 +197,9 @@ function OnHand() {
   );
   return (
     <section className="no-print rounded-xl border border-rule bg-raised p-4" aria-labelledby="size-head">
-      <h3 id="size-head" className="h-part mb-2">How far does it go?</h3>
+      <h3 id="size-head" className="h-part mb-2">
+        How far does it go?
+      </h3>
       <Choice
         label="Size by"
         value={by}
@@ -158,25 +217,43 @@ function OnHand() {
       <div className="mt-3 grid gap-3 sm:grid-cols-3">
         {by === "dough" ? input("dough", "Dough", format.mass(1000)) : null}
         {by === "factor" ? input("factor", "Times the written recipe", "2") : null}
-        {by === "on_hand" ? weights.filter((w) => w.mass_g >= 10).slice(0, 9).map((w) => input(w.ingredient, `${w.name} on hand`, format.mass(w.mass_g * plan.dough.mixes))) : null}
+        {by === "on_hand"
+          ? weights
+              .filter((w) => w.mass_g >= 10)
+              .slice(0, 9)
+              .map((w) => input(w.ingredient, `${w.name} on hand`, format.mass(w.mass_g * plan.dough.mixes)))
+          : null}
       </div>
-      {by === "on_hand" ? <p className="mt-2 text-fine text-soft">Fill in what could run short, such as the butter or the eggs; the scarcest sets the size.</p> : null}
+      {by === "on_hand" ? (
+        <p className="mt-2 text-fine text-soft">
+          Fill in what could run short, such as the butter or the eggs; the scarcest sets the size.
+        </p>
+      ) : null}
       <Fault text={fault ?? (question ? otherFault(sized.error, []) : undefined)} />
       {question && answer ? (
         <div className="mt-4 border-t border-rule pt-3" aria-live="polite">
           <p className="text-lg">
             <strong>
-              {answer.pans == null ? `${answer.pieces} × ${plan.making.kind === "cut" ? plan.cutter.name : pieceOf(plan.making.kind)}` : `${answer.pans === 1 ? "One pan" : `${answer.pans} pans`}, ${format.length(Math.round((answer.pan_depth_mm ?? 0) * 10) / 10)} thick`}
+              {answer.pans == null
+                ? `${answer.pieces} × ${plan.making.kind === "cut" ? plan.cutter.name : pieceOf(plan.making.kind)}`
+                : `${answer.pans === 1 ? "One pan" : `${answer.pans} pans`}, ${format.length(Math.round((answer.pan_depth_mm ?? 0) * 10) / 10)} thick`}
             </strong>
-            {plan.making.kind === "cut" || plan.making.kind === "sliced" ? ` of ${format.length(job.thickness_mm)}` : ""}, from {format.bigMass(answer.dough_g)} of dough, {number(answer.factor, 2)} times the recipe.
+            {plan.making.kind === "cut" || plan.making.kind === "sliced"
+              ? ` of ${format.length(job.thickness_mm)}`
+              : ""}
+            , from {format.bigMass(answer.dough_g)} of dough, {number(answer.factor, 2)} times the recipe.
           </p>
           {answer.scarce ? (
             <p>
               {answer.scarce} runs out first.
-              {answer.over.length > 0 ? ` ${answer.over.map((o) => `${format.mass(o.mass_g)} of ${o.name.toLowerCase()}`).join(", ")} stays over.` : ""}
+              {answer.over.length > 0
+                ? ` ${answer.over.map((o) => `${format.mass(o.mass_g)} of ${o.name.toLowerCase()}`).join(", ")} stays over.`
+                : ""}
             </p>
           ) : null}
-          <p className="mt-1 text-fine text-soft">{answer.weights.map((w) => `${w.name.toLowerCase()} ${format.mass(w.mass_g)}`).join(", ")}</p>
+          <p className="mt-1 text-fine text-soft">
+            {answer.weights.map((w) => `${w.name.toLowerCase()} ${format.mass(w.mass_g)}`).join(", ")}
+          </p>
           <button
             type="button"
             className="btn btn-main mt-3"
@@ -200,7 +277,10 @@ function ForWhat() {
   const { mutateAsync: keep } = useChangeJob(job.id);
   const change = useChangeJob(job.id);
   const [page, about] = [useJobs(), useJobsAbout(job.id)];
-  const jobs = [...(about.data ?? []), ...(page.data ?? []).filter((j) => !about.data?.some((k) => k.id === j.id))];
+  const jobs = [
+    ...(about.data ?? []),
+    ...(page.data ?? []).filter((j) => !about.data?.some((k) => k.id === j.id)),
+  ];
   const alike = jobs.filter((j) => j.id !== job.id && j.formula_id === job.formula_id);
   const host = jobs.find((j) => j.id === job.dough_with);
   return (
@@ -211,13 +291,21 @@ function ForWhat() {
       <ul className="mb-3 mt-2">
         {plan.dough.parts.map((p) => (
           <li key={p.name} className="row">
-            <span className="text-soft">{p.part_use === "freeze" ? `${p.pieces} for the freezer` : `${p.pieces} × ${p.name}`}</span>
+            <span className="text-soft">
+              {p.part_use === "freeze" ? `${p.pieces} for the freezer` : `${p.pieces} × ${p.name}`}
+            </span>
             <span className="num">{format.bigMass(p.dough_g)}</span>
           </li>
         ))}
       </ul>
       <div className="space-y-3">
-        <Amount label="Pieces in all" kind="count" value={job.pieces} field="pieces" onSave={(pieces) => keep({ pieces })} />
+        <Amount
+          label="Pieces in all"
+          kind="count"
+          value={job.pieces}
+          field="pieces"
+          onSave={(pieces) => keep({ pieces })}
+        />
         <Amount
           label="Of them, kept as dough in the freezer"
           kind="count"
@@ -228,9 +316,17 @@ function ForWhat() {
         {host ? (
           <div className="say">
             <p>
-              Its dough is mixed with <Link to={`/jobs/${host.id}/dough`} className="font-semibold underline">{host.name}</Link>: weigh and mix it there.
+              Its dough is mixed with{" "}
+              <Link to={`/jobs/${host.id}/dough`} className="font-semibold underline">
+                {host.name}
+              </Link>
+              : weigh and mix it there.
             </p>
-            <button type="button" className="btn btn-small mt-2" onClick={() => change.mutate({ dough_with: null })}>
+            <button
+              type="button"
+              className="btn btn-small mt-2"
+              onClick={() => change.mutate({ dough_with: null })}
+            >
               Mix it by itself
             </button>
           </div>
@@ -244,7 +340,11 @@ function ForWhat() {
 }
 
 /** A job of the same formula can be mixed with this one. */
-function ShareWith({ other }: { other: { id: number; name: string; dough_with?: number | null | undefined } }) {
+function ShareWith({
+  other,
+}: {
+  other: { id: number; name: string; dough_with?: number | null | undefined };
+}) {
   const { job } = useJobContext();
   const change = useChangeJob(other.id);
   const shared = other.dough_with === job.id;
@@ -285,7 +385,14 @@ function Weighing() {
         />
         {k ? (
           <>
-            <Amount label="Most stiff dough the mixer takes" kind="mass" value={k.mixer_limit_g} field="mixer_limit_g" step={50} onSave={(mixer_limit_g) => keepKitchen({ mixer_limit_g })} />
+            <Amount
+              label="Most stiff dough the mixer takes"
+              kind="mass"
+              value={k.mixer_limit_g}
+              field="mixer_limit_g"
+              step={50}
+              onSave={(mixer_limit_g) => keepKitchen({ mixer_limit_g })}
+            />
             <Amount
               label="Its bowl"
               kind="volume"

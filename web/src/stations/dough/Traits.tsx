@@ -6,7 +6,12 @@ import { useFormat } from "../../kit/settings";
 
 /** What is judged of a dough, named; its spread of the round it is told for. */
 export const traitName = (key: (typeof TRAITS)[number]["key"], of: Beside["own"], format: Format): string => {
-  const names = { handling: "In the hand", spread: `Spread of a ${format.length(of.spread_round_mm)} round`, browning: "Colour", tenderness: "Bite" };
+  const names = {
+    handling: "In the hand",
+    spread: `Spread of a ${format.length(of.spread_round_mm)} round`,
+    browning: "Colour",
+    tenderness: "Bite",
+  };
   return names[key];
 };
 
@@ -31,7 +36,13 @@ export function Traits({ beside }: { beside: Beside }) {
               {t.key === "spread" ? `, ${spreadWords(own)}` : ""}
             </span>
           </div>
-          <Scale trait={t} name={traitName(t.key, own, format)} own={own[t.key]} other={neighbour[t.key]} neighbour={neighbour.name} />
+          <Scale
+            trait={t}
+            name={traitName(t.key, own, format)}
+            own={own[t.key]}
+            other={neighbour[t.key]}
+            neighbour={neighbour.name}
+          />
           <details className="text-fine text-soft">
             <summary className="min-h-11 cursor-pointer py-2.5">why</summary>
             <ul className="space-y-1 pb-1">
@@ -47,19 +58,41 @@ export function Traits({ beside }: { beside: Beside }) {
 }
 
 /** Of the round that is told with it. */
-export const spreadWords = (of: Beside["own"]): string => `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)}\u00a0%`;
+export const spreadWords = (of: Beside["own"]): string =>
+  `${number(of.spread_least_percent, 1)}–${number(of.spread_most_percent, 1)}\u00a0%`;
 
 /** Across the scale, page units. */
 const at = (level: number) => 10 + level * 300;
 
-function Scale({ trait, name, own, other, neighbour }: { trait: (typeof TRAITS)[number]; name: string; own: Judgement; other: Judgement; neighbour: string }) {
+function Scale({
+  trait,
+  name,
+  own,
+  other,
+  neighbour,
+}: {
+  trait: (typeof TRAITS)[number];
+  name: string;
+  own: Judgement;
+  other: Judgement;
+  neighbour: string;
+}) {
   return (
-    <svg viewBox="0 0 320 34" className="w-full" role="img" aria-label={`${name}: ${own.word}; ${neighbour}: ${other.word}`}>
+    <svg
+      viewBox="0 0 320 34"
+      className="w-full"
+      role="img"
+      aria-label={`${name}: ${own.word}; ${neighbour}: ${other.word}`}
+    >
       <line x1="10" x2="310" y1="11" y2="11" className="stroke-rule" strokeWidth="5" strokeLinecap="round" />
       <circle cx={at(other.level)} cy="11" r="6" className="fill-raised stroke-cut-line" strokeWidth="2" />
       <circle cx={at(own.level)} cy="11" r="8" className="fill-butter stroke-cut-line" strokeWidth="2.5" />
-      <text x="10" y="31" fontSize="12.5" className="soft">{trait.low}</text>
-      <text x="310" y="31" textAnchor="end" fontSize="12.5" className="soft">{trait.high}</text>
+      <text x="10" y="31" fontSize="12.5" className="soft">
+        {trait.low}
+      </text>
+      <text x="310" y="31" textAnchor="end" fontSize="12.5" className="soft">
+        {trait.high}
+      </text>
     </svg>
   );
 }

@@ -19,14 +19,24 @@ export function Versions() {
   const changeJob = useChangeJob(job.id);
   const [shown, setShown] = useState<number>();
   const ingredients = useIngredients();
-  const nameOf = (key: string) => ingredients.data?.find((i) => i.key === key)?.name.toLowerCase() ?? key.replaceAll("-", " ");
+  const nameOf = (key: string) =>
+    ingredients.data?.find((i) => i.key === key)?.name.toLowerCase() ?? key.replaceAll("-", " ");
   const all = versions.data ?? [];
   const newest = all[0]?.number;
   const kept = job.formula_version ?? newest;
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`Versions of ${formula?.name ?? "the recipe"}`} sub={versions.isPending ? undefined : all.length === 1 ? "as it was first kept" : `${all.length} of them`}>
+        <StationHead
+          title={`Versions of ${formula?.name ?? "the recipe"}`}
+          sub={
+            versions.isPending
+              ? undefined
+              : all.length === 1
+                ? "as it was first kept"
+                : `${all.length} of them`
+          }
+        >
           {(["text", "json-ld", "csv", "json"] as const).map((as) => (
             <a key={as} className="btn btn-small" href={at(`/api/formulas/${job.formula_id}/as/${as}`)}>
               {{ text: "Text", "json-ld": "Recipe data", csv: "Table", json: "Recipe file" }[as]}
@@ -41,20 +51,41 @@ export function Versions() {
               <div className="flex flex-wrap items-center justify-between gap-2">
                 <h3 className="text-lg">
                   Version {v.number}
-                  <span className="ml-2 font-sans text-fine font-normal text-soft">{dateClock(localTime(v.saved_at))}</span>
-                  {v.number === kept ? <span className="ml-2 rounded-full bg-pale px-2 py-0.5 font-sans text-fine font-semibold text-on-pale">this job's</span> : null}
+                  <span className="ml-2 font-sans text-fine font-normal text-soft">
+                    {dateClock(localTime(v.saved_at))}
+                  </span>
+                  {v.number === kept ? (
+                    <span className="ml-2 rounded-full bg-pale px-2 py-0.5 font-sans text-fine font-semibold text-on-pale">
+                      this job's
+                    </span>
+                  ) : null}
                 </h3>
                 <div className="flex flex-wrap gap-2">
-                  <button type="button" className="btn btn-small btn-quiet" aria-expanded={shown === v.number} onClick={() => setShown(shown === v.number ? undefined : v.number)}>
+                  <button
+                    type="button"
+                    className="btn btn-small btn-quiet"
+                    aria-expanded={shown === v.number}
+                    onClick={() => setShown(shown === v.number ? undefined : v.number)}
+                  >
                     {shown === v.number ? "Less" : "All of it"}
                   </button>
                   {v.number === newest ? null : (
-                    <button type="button" className="btn btn-small" onClick={() => change.mutate(() => ({ name: v.name, lines: v.lines }))}>
+                    <button
+                      type="button"
+                      className="btn btn-small"
+                      onClick={() => change.mutate(() => ({ name: v.name, lines: v.lines }))}
+                    >
                       Make it the newest again
                     </button>
                   )}
                   {v.number === kept ? null : (
-                    <button type="button" className="btn btn-small" onClick={() => changeJob.mutate({ formula_version: v.number === newest ? null : v.number })}>
+                    <button
+                      type="button"
+                      className="btn btn-small"
+                      onClick={() =>
+                        changeJob.mutate({ formula_version: v.number === newest ? null : v.number })
+                      }
+                    >
                       Use it in this job
                     </button>
                   )}
@@ -67,13 +98,16 @@ export function Versions() {
                     <li key={c.ingredient}>
                       <span className="text-soft">{c.name}</span>{" "}
                       <span className="num">
-                        {c.before_g === 0 ? "new" : format.mass(c.before_g)} → {c.after_g === 0 ? "out" : format.mass(c.after_g)}
+                        {c.before_g === 0 ? "new" : format.mass(c.before_g)} →{" "}
+                        {c.after_g === 0 ? "out" : format.mass(c.after_g)}
                       </span>
                     </li>
                   ))}
                 </ul>
               ) : v.renamed_from ? null : (
-                <p className="mt-1 text-soft">{v.number === 1 ? "As it was first kept." : "Notes or order changed."}</p>
+                <p className="mt-1 text-soft">
+                  {v.number === 1 ? "As it was first kept." : "Notes or order changed."}
+                </p>
               )}
               {shown === v.number ? (
                 <p className="mt-2 text-fine text-soft">
@@ -83,13 +117,18 @@ export function Versions() {
             </li>
           ))}
         </ol>
-        <Fault text={otherFault(versions.error, []) ?? otherFault(change.error, []) ?? otherFault(changeJob.error, [])} />
+        <Fault
+          text={
+            otherFault(versions.error, []) ?? otherFault(change.error, []) ?? otherFault(changeJob.error, [])
+          }
+        />
       </Work>
       <TicketBox>
         <Part title="How versions work">
           <p className="text-soft">
-            Each saved edit of a formula is a version, whichever job it was made from. A job follows the newest until it is baked: a bake
-            recorded from the day before it is wanted fixes the version, and what is expected of that job stays what it was.
+            Each saved edit of a formula is a version, whichever job it was made from. A job follows the
+            newest until it is baked: a bake recorded from the day before it is wanted fixes the version, and
+            what is expected of that job stays what it was.
           </p>
         </Part>
       </TicketBox>

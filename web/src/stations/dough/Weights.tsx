@@ -23,9 +23,13 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
   const changeJob = useChangeJob(job.id);
   const lines = formula.lines;
   // While the job keeps an older version, the weights are that version's and the formula is not edited from here.
-  const kept = job.formula_version !== null && job.formula_version !== undefined && job.formula_version !== formula.version;
+  const kept =
+    job.formula_version !== null &&
+    job.formula_version !== undefined &&
+    job.formula_version !== formula.version;
   const most = Math.max(...dough.weights.map((w) => w.bakers_percent), 1);
-  const put = (next: (lines: LineBody[]) => LineBody[]) => change.mutateAsync((f) => ({ ...f, lines: next(f.lines) }));
+  const put = (next: (lines: LineBody[]) => LineBody[]) =>
+    change.mutateAsync((f) => ({ ...f, lines: next(f.lines) }));
   // After one is taken out the next moves under the finger: the second tap of a double one takes no further.
   const take = (ingredient: string, tap: number) => {
     if (tap > 1) return;
@@ -40,11 +44,25 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
         <table className="w-full border-collapse sm:min-w-[34rem]">
           <thead>
             <tr className="text-left text-fine text-soft">
-              <th scope="col" className="py-1 font-normal">Ingredient</th>
-              <th scope="col" className="py-1 pr-4 text-right font-normal">One mix</th>
-              <th scope="col" className="hidden py-1 font-normal sm:table-cell print:table-cell" colSpan={2}>Of the flour</th>
-              {kept ? null : <th scope="col" className="no-print w-28 py-1 pl-3 font-normal sm:w-32">Recipe</th>}
-              {kept ? null : <th scope="col" className="no-print w-10"><span className="visually-hidden">Remove</span></th>}
+              <th scope="col" className="py-1 font-normal">
+                Ingredient
+              </th>
+              <th scope="col" className="py-1 pr-4 text-right font-normal">
+                One mix
+              </th>
+              <th scope="col" className="hidden py-1 font-normal sm:table-cell print:table-cell" colSpan={2}>
+                Of the flour
+              </th>
+              {kept ? null : (
+                <th scope="col" className="no-print w-28 py-1 pl-3 font-normal sm:w-32">
+                  Recipe
+                </th>
+              )}
+              {kept ? null : (
+                <th scope="col" className="no-print w-10">
+                  <span className="visually-hidden">Remove</span>
+                </th>
+              )}
             </tr>
           </thead>
           <tbody>
@@ -56,17 +74,32 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                   <th scope="row" className="py-1.5 pr-3 text-left font-semibold">
                     {w.name}
                     {w.note ? <span className="font-normal text-soft">, {w.note}</span> : null}
-                    {w.held_back_g > 0 ? <span className="block text-fine font-normal text-soft">of it {format.mass(w.held_back_g)} kept aside</span> : null}
-                    {w.warning ? <span className="block text-fine font-normal text-warm">{say(w.warning, format)}</span> : null}
+                    {w.held_back_g > 0 ? (
+                      <span className="block text-fine font-normal text-soft">
+                        of it {format.mass(w.held_back_g)} kept aside
+                      </span>
+                    ) : null}
+                    {w.warning ? (
+                      <span className="block text-fine font-normal text-warm">{say(w.warning, format)}</span>
+                    ) : null}
                   </th>
                   <td className="num whitespace-nowrap py-1.5 pr-4 text-right text-lg font-semibold">
                     <Live value={format.mass(w.mass_g)} />
-                    {besideOf(w, format.units.weight === "cups") ? <span className="block font-sans text-fine font-normal tracking-normal [word-spacing:normal] text-soft">{besideOf(w, format.units.weight === "cups")}</span> : null}
+                    {besideOf(w, format.units.weight === "cups") ? (
+                      <span className="block font-sans text-fine font-normal tracking-normal [word-spacing:normal] text-soft">
+                        {besideOf(w, format.units.weight === "cups")}
+                      </span>
+                    ) : null}
                   </td>
-                  <td className="num hidden w-20 whitespace-nowrap pr-3 text-right text-soft sm:table-cell print:table-cell">{number(w.bakers_percent, 1, 1)}&nbsp;%</td>
+                  <td className="num hidden w-20 whitespace-nowrap pr-3 text-right text-soft sm:table-cell print:table-cell">
+                    {number(w.bakers_percent, 1, 1)}&nbsp;%
+                  </td>
                   <td className="hidden w-[20%] sm:table-cell" aria-hidden="true">
                     <div className="h-2.5 rounded-full bg-stone">
-                      <div className="h-2.5 rounded-full bg-butter-deep" style={{ width: `${(100 * w.bakers_percent) / most}%` }} />
+                      <div
+                        className="h-2.5 rounded-full bg-butter-deep"
+                        style={{ width: `${(100 * w.bakers_percent) / most}%` }}
+                      />
                     </div>
                   </td>
                   {kept ? null : (
@@ -78,7 +111,9 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
                           kind="mass"
                           value={own.grams}
                           field={`lines[${i}].grams`}
-                          onSave={(grams) => put((all) => all.map((l, at) => (at === i ? { ...l, grams } : l)))}
+                          onSave={(grams) =>
+                            put((all) => all.map((l, at) => (at === i ? { ...l, grams } : l)))
+                          }
                         />
                       ) : null}
                     </td>
@@ -105,7 +140,9 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
       {kept ? null : (
         <div className="no-print mt-2 flex flex-wrap items-end gap-3">
           <div className="w-60">
-            <label htmlFor="fresh" className="mb-1 block text-fine text-soft">Add an ingredient</label>
+            <label htmlFor="fresh" className="mb-1 block text-fine text-soft">
+              Add an ingredient
+            </label>
             <select
               id="fresh"
               className="field"
@@ -117,18 +154,32 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
               }}
             >
               <option value="">choose, then set its weight</option>
-              {(ingredients.data ?? []).filter((i) => !lines.some((l) => l.ingredient === i.key)).map((i) => (
-                <option key={i.key} value={i.key}>{i.name}</option>
-              ))}
+              {(ingredients.data ?? [])
+                .filter((i) => !lines.some((l) => l.ingredient === i.key))
+                .map((i) => (
+                  <option key={i.key} value={i.key}>
+                    {i.name}
+                  </option>
+                ))}
             </select>
           </div>
           <div className="w-52">
-            <TextField label="Name of the recipe" value={formula.name} field="name" onSave={(name) => change.mutateAsync((f) => ({ ...f, name }))} />
+            <TextField
+              label="Name of the recipe"
+              value={formula.name}
+              field="name"
+              onSave={(name) => change.mutateAsync((f) => ({ ...f, name }))}
+            />
           </div>
           <button
             type="button"
             className="btn"
-            onClick={() => add.mutate({ name: `${formula.name}, copy`, lines }, { onSuccess: (f) => changeJob.mutate({ formula_id: f.id, formula_version: null }) })}
+            onClick={() =>
+              add.mutate(
+                { name: `${formula.name}, copy`, lines },
+                { onSuccess: (f) => changeJob.mutate({ formula_id: f.id, formula_version: null }) },
+              )
+            }
           >
             Work on a copy
           </button>
@@ -140,4 +191,5 @@ export function Weights({ formula, dough }: { formula: Formula; dough: Plan["dou
 }
 
 /** What stands under a weight: cups and spoons where somebody asked for them, else spoons where a scale hardly reads it. */
-const besideOf = (w: Plan["dough"]["weights"][number], cups: boolean): string | null | undefined => (cups ? w.beside : w.mass_g < 20 ? w.measure : null);
+const besideOf = (w: Plan["dough"]["weights"][number], cups: boolean): string | null | undefined =>
+  cups ? w.beside : w.mass_g < 20 ? w.measure : null;

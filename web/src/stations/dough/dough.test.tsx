@@ -14,10 +14,18 @@ import { Traits } from "./Traits";
 
 // The width of the page is asked for as soon as the pictures are read in.
 vi.hoisted(() => {
-  globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
+  globalThis.matchMedia = (() => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  })) as never;
 });
 
-const judged = (word: string, level: number) => ({ word, level, reasons: [{ text: `${word}, since it is so.` }] });
+const judged = (word: string, level: number) => ({
+  word,
+  level,
+  reasons: [{ text: `${word}, since it is so.` }],
+});
 const OWN: Character = {
   name: "Lemon-thyme",
   formula_id: 1,
@@ -37,13 +45,24 @@ const OWN: Character = {
   tenderness: judged("tender", 0.5),
   warnings: [],
 };
-const OTHER: Character = { ...OWN, name: "Honey-oat", ratio_sugar: 2, ratio_flour: 3, placed_flour: 3, balance: { ...OWN.balance, fat: 0.25, starch: 0.32 }, handling: judged("soft", 0.6) };
+const OTHER: Character = {
+  ...OWN,
+  name: "Honey-oat",
+  ratio_sugar: 2,
+  ratio_flour: 3,
+  placed_flour: 3,
+  balance: { ...OWN.balance, fat: 0.25, starch: 0.32 },
+  handling: judged("soft", 0.6),
+};
 const BESIDE: Beside = {
   own: OWN,
   neighbour: OTHER,
   differences: [],
   dryness_lines: [0.65, 0.8, 1.2],
-  schools: [{ name: "1 : 1 : 3 by cups", sugar: 0.88, flour: 1.65, known_for: "holds" }, { name: "1 : 2 : 3 by cups", sugar: 1.76, flour: 1.65, known_for: "sweet" }],
+  schools: [
+    { name: "1 : 1 : 3 by cups", sugar: 0.88, flour: 1.65, known_for: "holds" },
+    { name: "1 : 2 : 3 by cups", sugar: 1.76, flour: 1.65, known_for: "sweet" },
+  ],
   neighbours: [],
 };
 
@@ -54,7 +73,11 @@ function answered(status: number, body: unknown): never {
 
 beforeEach(() => {
   localStorage.clear();
-  vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined }));
+  vi.stubGlobal("matchMedia", () => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  }));
   vi.spyOn(api, "GET").mockImplementation((async () => answered(200, [])) as never);
 });
 
@@ -74,7 +97,9 @@ function shown(node: ReactNode) {
 const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
 
 const widths = (svg: SVGSVGElement, y: string) =>
-  [...svg.querySelectorAll(`rect[y="${y}"]`)].filter((r) => r.getAttribute("fill") !== "none").map((r) => Number(r.getAttribute("width")));
+  [...svg.querySelectorAll(`rect[y="${y}"]`)]
+    .filter((r) => r.getAttribute("fill") !== "none")
+    .map((r) => Number(r.getAttribute("width")));
 
 describe("the slabs", () => {
   it("are as wide as each other, their parts as wide as their share", () => {
@@ -102,10 +127,14 @@ describe("the map of schools", () => {
     const picture = createRef<SVGSVGElement>();
     shown(<SchoolMap picture={picture} beside={BESIDE} />);
     const svg = picture.current as SVGSVGElement;
-    const [neighbour, own] = [...svg.querySelectorAll("circle")].map((c) => [Number(c.getAttribute("cx")), Number(c.getAttribute("cy"))] as const);
+    const [neighbour, own] = [...svg.querySelectorAll("circle")].map(
+      (c) => [Number(c.getAttribute("cx")), Number(c.getAttribute("cy"))] as const,
+    );
     expect(neighbour?.[0]).toBeGreaterThan(own?.[0] ?? 0);
     expect(neighbour?.[1]).toBeLessThan(own?.[1] ?? 0);
-    expect(svg.querySelector("desc")?.textContent).toBe("Lemon-thyme has 0.84 of sugar and 2.04 of flour to 1 of butter by weight; Honey-oat 2 and 3.");
+    expect(svg.querySelector("desc")?.textContent).toBe(
+      "Lemon-thyme has 0.84 of sugar and 2.04 of flour to 1 of butter by weight; Honey-oat 2 and 3.",
+    );
   });
 
   it("grows its axes with a dough beyond the schools", () => {
@@ -133,14 +162,25 @@ const reads = () =>
   vi.spyOn(api, "POST").mockImplementation((async (_: string, { body }: { body: { text: string } }) =>
     body.text === "20 %"
       ? answered(200, { value: 20 })
-      : answered(422, { title: "", status: 422, detail: "", errors: [{ field: "text", message: "that is not understood", accepted: "" }] })) as never);
+      : answered(422, {
+          title: "",
+          status: 422,
+          detail: "",
+          errors: [{ field: "text", message: "that is not understood", accepted: "" }],
+        })) as never);
 
 describe("tints", () => {
   it("are added with their share, and a refusal stays beside them", async () => {
     reads();
     const kept: NonNullable<Job["tints"]>[] = [];
     const save = vi.fn(async (tints: NonNullable<Job["tints"]>) => {
-      if (tints.length > 1) throw new Refusal({ title: "", status: 422, detail: "", errors: [{ field: "tints", message: "120 % together is too much", accepted: "" }] });
+      if (tints.length > 1)
+        throw new Refusal({
+          title: "",
+          status: 422,
+          detail: "",
+          errors: [{ field: "tints", message: "120 % together is too much", accepted: "" }],
+        });
       kept.push(tints);
     });
     const { rerender } = shown(<Tints of="the dough" field="tints" tints={[]} onSave={save} />);

@@ -27,10 +27,20 @@ export function BakesTeach({ records }: { records: number }) {
   return (
     <Part title="What your bakes taught">
       <Fault text={otherFault(asked.error, [])} />
-      {asked.isPending ? <p className="text-soft" role="status">Reading your bakes…</p> : null}
+      {asked.isPending ? (
+        <p className="text-soft" role="status">
+          Reading your bakes…
+        </p>
+      ) : null}
       {taught && found ? (
         <>
-          <div className="say space-y-1">{taught.says.map((l) => <p key={l.text}><Says of={l} /></p>)}</div>
+          <div className="say space-y-1">
+            {taught.says.map((l) => (
+              <p key={l.text}>
+                <Says of={l} />
+              </p>
+            ))}
+          </div>
           <div className="mt-3">
             <Rows>
               <Row name="From">{`${bakes(taught.oven_records)}, ${taught.records} of this dough`}</Row>
@@ -38,18 +48,34 @@ export function BakesTeach({ records }: { records: number }) {
               {found.after ? <Row name="With them">{bandWords(found.after)}</Row> : null}
             </Rows>
           </div>
-          {found.says.map((l) => <p key={l.text} className="mt-2 text-fine text-soft"><Says of={l} /></p>)}
+          {found.says.map((l) => (
+            <p key={l.text} className="mt-2 text-fine text-soft">
+              <Says of={l} />
+            </p>
+          ))}
         </>
       ) : found && found.rests_on.length === 0 ? (
-        <p className="text-fine text-soft">{found.incomplete.length > 0 ? "These records don’t say how they were baked. They teach nothing." : "No bake is close enough to compare."}</p>
+        <p className="text-fine text-soft">
+          {found.incomplete.length > 0
+            ? "These records don’t say how they were baked. They teach nothing."
+            : "No bake is close enough to compare."}
+        </p>
       ) : null}
       {found && found.rests_on.length > 0 ? (
         <details className="mt-2 text-fine" open={found.rests_on.some((r) => r.left_out)}>
           <summary className="cursor-pointer py-1 text-soft">Those bakes</summary>
-          <ul>{found.rests_on.map((r) => <One key={r.record_id} bake={r} />)}</ul>
+          <ul>
+            {found.rests_on.map((r) => (
+              <One key={r.record_id} bake={r} />
+            ))}
+          </ul>
         </details>
       ) : null}
-      {found && found.beyond.length > 0 ? <p className="mt-2 text-fine text-soft">{bakes(found.beyond.length)} can’t teach: the forecast doesn’t reach that far.</p> : null}
+      {found && found.beyond.length > 0 ? (
+        <p className="mt-2 text-fine text-soft">
+          {bakes(found.beyond.length)} can’t teach: the forecast doesn’t reach that far.
+        </p>
+      ) : null}
     </Part>
   );
 }
@@ -63,7 +89,9 @@ function One({ bake: r }: { bake: RestsOn }) {
     <li className="flex flex-wrap items-center justify-between gap-x-3 py-0.5">
       <span>
         <Link to={`/jobs/${r.job_id}/ledger`}>{when}</Link>
-        {r.left_out ? ", left out" : `${r.own ? "" : ", another dough: for the oven"}${r.counts_little ? ", far from the others: counts little" : ""}`}
+        {r.left_out
+          ? ", left out"
+          : `${r.own ? "" : ", another dough: for the oven"}${r.counts_little ? ", far from the others: counts little" : ""}`}
       </span>
       <LeaveOut record={r.record_id} leftOut={r.left_out} when={when} />
     </li>
@@ -75,7 +103,13 @@ export function LeaveOut({ record, leftOut, when }: { record: number; leftOut: b
   const word = leftOut ? "Put back" : "Leave out";
   return (
     <>
-      <button type="button" className="btn btn-quiet btn-small" disabled={leave.isPending} aria-label={`${word} the bake of ${when}`} onClick={() => leave.mutate({ id: record, left_out: !leftOut })}>
+      <button
+        type="button"
+        className="btn btn-quiet btn-small"
+        disabled={leave.isPending}
+        aria-label={`${word} the bake of ${when}`}
+        onClick={() => leave.mutate({ id: record, left_out: !leftOut })}
+      >
         {word}
       </button>
       <Fault text={otherFault(leave.error, [])} />
@@ -94,4 +128,5 @@ export function movedWords(m: Schemas["MovedView"]): string {
   return `Moved your forecast: ${was === is ? `still about ${is}` : `${was} to ${is}`}\u00a0min; range ${before === after ? after : `${before} to ${after}`}.`;
 }
 
-const bandWords = (b: Band): string => `about ${number(b.bake_about_min, 0)}\u00a0min (${number(b.bake_least_min, 0)}–${number(b.bake_most_min, 0)}), spread ${number(b.spread_least_percent, 1)}–${number(b.spread_most_percent, 1)}%`;
+const bandWords = (b: Band): string =>
+  `about ${number(b.bake_about_min, 0)}\u00a0min (${number(b.bake_least_min, 0)}–${number(b.bake_most_min, 0)}), spread ${number(b.spread_least_percent, 1)}–${number(b.spread_most_percent, 1)}%`;

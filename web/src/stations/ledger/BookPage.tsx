@@ -17,7 +17,16 @@ import { LedgerNav } from "./LedgerNav";
 import { EDGES } from "./NewRecord";
 
 const AGAINST = { less: "less than expected", within: "as expected", more: "more than expected" } as const;
-const WHAT = { dough: "The dough", thickness: "Thickness as cut", size: "Size and form", start: "How cold they went in", oven: "The oven’s heat", fan: "The fan", tray: "The tray and what lies on it", end: "How far they were baked" } as const;
+const WHAT = {
+  dough: "The dough",
+  thickness: "Thickness as cut",
+  size: "Size and form",
+  start: "How cold they went in",
+  oven: "The oven’s heat",
+  fan: "The fan",
+  tray: "The tray and what lies on it",
+  end: "How far they were baked",
+} as const;
 
 export function BookPage() {
   const { job, dim } = useJobContext();
@@ -26,10 +35,22 @@ export function BookPage() {
   const book = useBook(query);
   const read = useReadBook(job.id);
   const set = (changed: { [K in keyof BookQuery]?: BookQuery[K] | undefined }) =>
-    setQuery((now) => Object.fromEntries(Object.entries({ ...now, from: undefined, ...changed }).filter(([, v]) => v !== undefined && v !== "" && v !== 0)) as BookQuery);
-  const choose = (id: number) => setPair((now) => (now.includes(id) ? now.filter((n) => n !== id) : [...now, id].slice(-2)));
+    setQuery(
+      (now) =>
+        Object.fromEntries(
+          Object.entries({ ...now, from: undefined, ...changed }).filter(
+            ([, v]) => v !== undefined && v !== "" && v !== 0,
+          ),
+        ) as BookQuery,
+    );
+  const choose = (id: number) =>
+    setPair((now) => (now.includes(id) ? now.filter((n) => n !== id) : [...now, id].slice(-2)));
   const from = query.from ?? 0;
-  const out = new URLSearchParams(Object.entries(query).filter(([k]) => k !== "from").map(([k, v]) => [k, String(v)])).toString();
+  const out = new URLSearchParams(
+    Object.entries(query)
+      .filter(([k]) => k !== "from")
+      .map(([k, v]) => [k, String(v)]),
+  ).toString();
   const file = (format: "csv" | "json") => at(`/api/book.${format}${out ? `?${out}` : ""}`);
   const total = book.data?.total ?? 0;
   const shown = book.data?.records ?? [];
@@ -37,33 +58,84 @@ export function BookPage() {
     <>
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
-        <StationHead title={book.data ? (total === 1 ? "One bake" : `${total} bakes`) : "All bakes"} sub={out ? "of those that are looked for" : "of this bakery"} />
+        <StationHead
+          title={book.data ? (total === 1 ? "One bake" : `${total} bakes`) : "All bakes"}
+          sub={out ? "of those that are looked for" : "of this bakery"}
+        />
         {pair.length === 2 ? <SideBySide pair={pair} onClose={() => setPair([])} /> : null}
         {book.data ? (
           <>
             <ul aria-busy={book.isPlaceholderData}>
-              {shown.map((r) => <Entry key={r.id} record={r} chosen={pair.includes(r.id)} onChoose={() => choose(r.id)} />)}
+              {shown.map((r) => (
+                <Entry key={r.id} record={r} chosen={pair.includes(r.id)} onChoose={() => choose(r.id)} />
+              ))}
             </ul>
-            {total === 0 ? <p className="text-lg text-soft">{out ? "No bake is like that." : "Nothing is recorded yet. Measure a few pieces of the first tray when they are cold."}</p> : null}
+            {total === 0 ? (
+              <p className="text-lg text-soft">
+                {out
+                  ? "No bake is like that."
+                  : "Nothing is recorded yet. Measure a few pieces of the first tray when they are cold."}
+              </p>
+            ) : null}
             {total > shown.length || from > 0 ? (
               <p className="mt-4 flex items-center gap-3">
-                <button type="button" className="btn btn-small" disabled={from === 0} onClick={() => set({ from: Math.max(0, from - 50) })}>Newer</button>
-                <span className="num text-soft">{from + 1}–{from + shown.length} of {total}</span>
-                <button type="button" className="btn btn-small" disabled={from + shown.length >= total} onClick={() => set({ from: from + 50 })}>Older</button>
+                <button
+                  type="button"
+                  className="btn btn-small"
+                  disabled={from === 0}
+                  onClick={() => set({ from: Math.max(0, from - 50) })}
+                >
+                  Newer
+                </button>
+                <span className="num text-soft">
+                  {from + 1}–{from + shown.length} of {total}
+                </span>
+                <button
+                  type="button"
+                  className="btn btn-small"
+                  disabled={from + shown.length >= total}
+                  onClick={() => set({ from: from + 50 })}
+                >
+                  Older
+                </button>
               </p>
             ) : null}
           </>
-        ) : <Unread of={[book]} />}
+        ) : (
+          <Unread of={[book]} />
+        )}
       </Work>
       <TicketBox>
         <Part title="Look for">
           <div className="space-y-3">
             <div>
-              <label htmlFor="book-named" className="mb-1 block text-fine text-soft">Job, dough or notes</label>
-              <input id="book-named" type="search" className="field" value={query.named ?? ""} onChange={(e) => set({ named: e.target.value })} autoComplete="off" />
+              <label htmlFor="book-named" className="mb-1 block text-fine text-soft">
+                Job, dough or notes
+              </label>
+              <input
+                id="book-named"
+                type="search"
+                className="field"
+                value={query.named ?? ""}
+                onChange={(e) => set({ named: e.target.value })}
+                autoComplete="off"
+              />
             </div>
-            <Pick label="Edge" value={query.edge} options={EDGES} onChange={(edge) => set({ edge: edge as BookQuery["edge"] })} />
-            <Pick label="Spread" value={query.spread} options={(["less", "within", "more"] as const).map((value) => ({ value, label: AGAINST[value].replace(/^./, (c) => c.toUpperCase()) }))} onChange={(spread) => set({ spread: spread as BookQuery["spread"] })} />
+            <Pick
+              label="Edge"
+              value={query.edge}
+              options={EDGES}
+              onChange={(edge) => set({ edge: edge as BookQuery["edge"] })}
+            />
+            <Pick
+              label="Spread"
+              value={query.spread}
+              options={(["less", "within", "more"] as const).map((value) => ({
+                value,
+                label: AGAINST[value].replace(/^./, (c) => c.toUpperCase()),
+              }))}
+              onChange={(spread) => set({ spread: spread as BookQuery["spread"] })}
+            />
             <div className="grid grid-cols-2 gap-3">
               <Day label="From" value={query.from_day} onChange={(from_day) => set({ from_day })} />
               <Day label="Until" value={query.to_day} onChange={(to_day) => set({ to_day })} />
@@ -72,15 +144,36 @@ export function BookPage() {
           </div>
         </Part>
         <Part title="Side by side">
-          <p className="text-soft">{pair.length === 2 ? "Two are chosen." : pair.length === 1 ? "One is chosen; choose another." : "Choose two of them."}</p>
+          <p className="text-soft">
+            {pair.length === 2
+              ? "Two are chosen."
+              : pair.length === 1
+                ? "One is chosen; choose another."
+                : "Choose two of them."}
+          </p>
         </Part>
         <Part title="Out and in">
           <div className="flex flex-wrap gap-2">
-            <a className="btn btn-small" href={file("csv")} download>As a table (CSV)</a>
-            <a className="btn btn-small" href={file("json")} download>As JSON</a>
-            <FileButton label="A table or JSON of bakes" accept=".csv,.json,text/csv,application/json" className="btn btn-small" onFile={(f) => read.mutate({ file: f, format: /\.json$/i.test(f.name) ? "json" : "csv" })}>Read bakes into this job</FileButton>
+            <a className="btn btn-small" href={file("csv")} download>
+              As a table (CSV)
+            </a>
+            <a className="btn btn-small" href={file("json")} download>
+              As JSON
+            </a>
+            <FileButton
+              label="A table or JSON of bakes"
+              accept=".csv,.json,text/csv,application/json"
+              className="btn btn-small"
+              onFile={(f) => read.mutate({ file: f, format: /\.json$/i.test(f.name) ? "json" : "csv" })}
+            >
+              Read bakes into this job
+            </FileButton>
           </div>
-          {read.data ? <p role="status" className="mt-2">{read.data.added === 1 ? "One bake was" : `${read.data.added} bakes were`} added to {job.name}.</p> : null}
+          {read.data ? (
+            <p role="status" className="mt-2">
+              {read.data.added === 1 ? "One bake was" : `${read.data.added} bakes were`} added to {job.name}.
+            </p>
+          ) : null}
           <Fault text={otherFault(read.error, [])} />
         </Part>
       </TicketBox>
@@ -88,25 +181,62 @@ export function BookPage() {
   );
 }
 
-function Pick({ label, value, options, onChange }: { label: string; value: string | undefined; options: readonly { value: string; label: string }[]; onChange(value: string | undefined): void }) {
+function Pick({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string | undefined;
+  options: readonly { value: string; label: string }[];
+  onChange(value: string | undefined): void;
+}) {
   const id = `book-${label.toLowerCase()}`;
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-fine text-soft">{label}</label>
-      <select id={id} className="field" value={value ?? ""} onChange={(e) => onChange(e.target.value || undefined)}>
+      <label htmlFor={id} className="mb-1 block text-fine text-soft">
+        {label}
+      </label>
+      <select
+        id={id}
+        className="field"
+        value={value ?? ""}
+        onChange={(e) => onChange(e.target.value || undefined)}
+      >
         <option value="">Any</option>
-        {options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
+        {options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.label}
+          </option>
+        ))}
       </select>
     </div>
   );
 }
 
-function Day({ label, value, onChange }: { label: string; value: string | undefined; onChange(day: string | undefined): void }) {
+function Day({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string | undefined;
+  onChange(day: string | undefined): void;
+}) {
   const id = `book-${label.toLowerCase()}`;
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-fine text-soft">{label}</label>
-      <input id={id} type="date" className="field" value={value ?? ""} onChange={(e) => onChange(e.target.value || undefined)} />
+      <label htmlFor={id} className="mb-1 block text-fine text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        type="date"
+        className="field"
+        value={value ?? ""}
+        onChange={(e) => onChange(e.target.value || undefined)}
+      />
     </div>
   );
 }
@@ -117,12 +247,29 @@ function Entry({ record: r, chosen, onChoose }: { record: BookRecord; chosen: bo
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-rule py-3">
       <div className="min-w-0">
-        <h3 className="h-part">{r.job ? <Link to={`/jobs/${r.job_id}/ledger`}>{r.job}</Link> : "A job that is gone"} <span className="font-normal text-soft">{longDay(r.recorded_at)}, {clock(r.recorded_at)}</span></h3>
+        <h3 className="h-part">
+          {r.job ? <Link to={`/jobs/${r.job_id}/ledger`}>{r.job}</Link> : "A job that is gone"}{" "}
+          <span className="font-normal text-soft">
+            {longDay(r.recorded_at)}, {clock(r.recorded_at)}
+          </span>
+        </h3>
         <p className="text-soft">
-          {r.formula ?? "a dough that is gone"}, {format.length(r.cut_thickness_mm)} thick, {format.length(r.cut_width_mm)} across: spread {number(r.spread_percent, 1, 1)}&nbsp;%, {AGAINST[r.spread_against]}{r.baked_min == null ? "" : `; ${number(r.baked_min, 1)}\u00a0min`}; {edge}.
+          {r.formula ?? "a dough that is gone"}, {format.length(r.cut_thickness_mm)} thick,{" "}
+          {format.length(r.cut_width_mm)} across: spread {number(r.spread_percent, 1, 1)}&nbsp;%,{" "}
+          {AGAINST[r.spread_against]}
+          {r.baked_min == null ? "" : `; ${number(r.baked_min, 1)}\u00a0min`}; {edge}.
         </p>
       </div>
-      <button type="button" className="seg-item" data-state={chosen ? "on" : "off"} aria-pressed={chosen} aria-label={`${chosen ? "Chosen" : "Choose"} for side by side: ${r.job ?? "a bake"}, ${longDay(r.recorded_at)}`} onClick={onChoose}>{chosen ? "Chosen" : "Choose"}</button>
+      <button
+        type="button"
+        className="seg-item"
+        data-state={chosen ? "on" : "off"}
+        aria-pressed={chosen}
+        aria-label={`${chosen ? "Chosen" : "Choose"} for side by side: ${r.job ?? "a bake"}, ${longDay(r.recorded_at)}`}
+        onClick={onChoose}
+      >
+        {chosen ? "Chosen" : "Choose"}
+      </button>
     </li>
   );
 }
@@ -145,25 +292,69 @@ function SideBySide({ pair, onClose }: { pair: readonly number[]; onClose(): voi
     ["Spread", (r) => `${number(r.spread_percent, 1, 1)}\u00a0%`],
     ["In the oven", (r) => (r.baked_min == null ? "not noted" : `${number(r.baked_min, 1)}\u00a0min`)],
     ["Edge", (r) => EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase() ?? ""],
-    ["Dough", (r) => `${r.formula ?? "gone"}${r.formula_version == null ? "" : `, version ${r.formula_version}`}`],
+    [
+      "Dough",
+      (r) => `${r.formula ?? "gone"}${r.formula_version == null ? "" : `, version ${r.formula_version}`}`,
+    ],
     ["Cut", (r) => `${format.length(r.cut_width_mm)} across, ${format.length(r.cut_thickness_mm)} thick`],
-    ["Went in at", (r) => (r.conditions?.start_c == null ? "not known" : format.temperature(r.conditions.start_c, 0))],
-    ["Oven", (r) => (r.conditions?.oven_c == null ? "not known" : `${format.oven(r.conditions.oven_c)}${r.conditions.oven_fan ? ", fan" : ""}`)],
-    ["On", (r) => [r.conditions?.tray_kind == null ? null : TRAY_WORDS[r.conditions.tray_kind as Schemas["TrayKind"]], r.conditions?.liner == null ? null : LINER_WORDS[r.conditions.liner as keyof typeof LINER_WORDS]].filter(Boolean).join(", ") || "not known"],
+    [
+      "Went in at",
+      (r) => (r.conditions?.start_c == null ? "not known" : format.temperature(r.conditions.start_c, 0)),
+    ],
+    [
+      "Oven",
+      (r) =>
+        r.conditions?.oven_c == null
+          ? "not known"
+          : `${format.oven(r.conditions.oven_c)}${r.conditions.oven_fan ? ", fan" : ""}`,
+    ],
+    [
+      "On",
+      (r) =>
+        [
+          r.conditions?.tray_kind == null ? null : TRAY_WORDS[r.conditions.tray_kind as Schemas["TrayKind"]],
+          r.conditions?.liner == null ? null : LINER_WORDS[r.conditions.liner as keyof typeof LINER_WORDS],
+        ]
+          .filter(Boolean)
+          .join(", ") || "not known",
+    ],
   ];
   return (
     <section aria-label="Side by side" className="mb-6 rounded-xl border border-edge p-4">
-      <div className="flex items-baseline justify-between"><h3 className="h-part">Side by side</h3><button type="button" className="btn btn-quiet btn-small" onClick={onClose}>Close</button></div>
+      <div className="flex items-baseline justify-between">
+        <h3 className="h-part">Side by side</h3>
+        <button type="button" className="btn btn-quiet btn-small" onClick={onClose}>
+          Close
+        </button>
+      </div>
       <div className="overflow-x-auto">
         <table className="w-full text-left">
-          <thead><tr><th scope="col" className="text-left font-normal text-soft">Bake</th>{both.map((r) => <th key={r.id} scope="col" className="py-1 pr-3 font-semibold">{r.job ?? "gone"}<span className="block text-fine font-normal text-soft">{longDay(r.recorded_at)}</span></th>)}</tr></thead>
+          <thead>
+            <tr>
+              <th scope="col" className="text-left font-normal text-soft">
+                Bake
+              </th>
+              {both.map((r) => (
+                <th key={r.id} scope="col" className="py-1 pr-3 font-semibold">
+                  {r.job ?? "gone"}
+                  <span className="block text-fine font-normal text-soft">{longDay(r.recorded_at)}</span>
+                </th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
             {rows.map(([name, of]) => {
               const [a, b] = both.map(of);
               return (
                 <tr key={name} className="border-t border-rule">
-                  <th scope="row" className="py-1.5 pr-3 font-normal text-soft">{name}</th>
-                  {[a, b].map((text, i) => <td key={i} className={`py-1.5 pr-3 ${a === b ? "" : "font-semibold"}`}>{text}</td>)}
+                  <th scope="row" className="py-1.5 pr-3 font-normal text-soft">
+                    {name}
+                  </th>
+                  {[a, b].map((text, i) => (
+                    <td key={i} className={`py-1.5 pr-3 ${a === b ? "" : "font-semibold"}`}>
+                      {text}
+                    </td>
+                  ))}
                 </tr>
               );
             })}
@@ -171,11 +362,25 @@ function SideBySide({ pair, onClose }: { pair: readonly number[]; onClose(): voi
         </table>
       </div>
       <p className="mt-3 text-lg">
-        The second spread {apart(d.spread_percent, "%", SPREAD)}{d.min == null ? "" : ` and was ${apart(d.min, "min", TIME)} in the oven`}.
-        {d.told_spread_percent == null || d.told_min == null ? "" : ` By the forecast what differs makes it spread ${apart(d.told_spread_percent, "%", SPREAD)} and take ${apart(d.told_min, "min", TIME)}.`}
+        The second spread {apart(d.spread_percent, "%", SPREAD)}
+        {d.min == null ? "" : ` and was ${apart(d.min, "min", TIME)} in the oven`}.
+        {d.told_spread_percent == null || d.told_min == null
+          ? ""
+          : ` By the forecast what differs makes it spread ${apart(d.told_spread_percent, "%", SPREAD)} and take ${apart(d.told_min, "min", TIME)}.`}
       </p>
-      {d.differs == null ? <p className="text-fine text-soft">One of them does not say what it was baked with.</p> : d.differs.length === 0 ? <p className="text-fine text-soft">They were baked alike: what differs is what trays differ by.</p> : (
-        <ul className="mt-1 text-fine">{d.differs.map((x) => <li key={x.what}><span className="font-semibold">{WHAT[x.what]}</span> alone: {apart(x.spread_percent, "%", SPREAD)} spread, {apart(x.min, "min", TIME)}.</li>)}</ul>
+      {d.differs == null ? (
+        <p className="text-fine text-soft">One of them does not say what it was baked with.</p>
+      ) : d.differs.length === 0 ? (
+        <p className="text-fine text-soft">They were baked alike: what differs is what trays differ by.</p>
+      ) : (
+        <ul className="mt-1 text-fine">
+          {d.differs.map((x) => (
+            <li key={x.what}>
+              <span className="font-semibold">{WHAT[x.what]}</span> alone:{" "}
+              {apart(x.spread_percent, "%", SPREAD)} spread, {apart(x.min, "min", TIME)}.
+            </li>
+          ))}
+        </ul>
       )}
     </section>
   );

@@ -31,16 +31,31 @@ export function Ledger() {
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
         <div className="no-print">
-          <StationHead title={records.isPending ? "Reading the ledger…" : records.error ? "The ledger is not to be had" : all.length === 0 ? "Nothing baked yet" : all.length === 1 ? "One bake" : `${all.length} bakes`} sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, about ${number(plan.oven.bake_about_min, 0)}\u00a0min`}>
-            <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>Print a record sheet</button>
+          <StationHead
+            title={
+              records.isPending
+                ? "Reading the ledger…"
+                : records.error
+                  ? "The ledger is not to be had"
+                  : all.length === 0
+                    ? "Nothing baked yet"
+                    : all.length === 1
+                      ? "One bake"
+                      : `${all.length} bakes`
+            }
+            sub={`expected: ${number(plan.oven.spread_least_percent, 1)}–${number(plan.oven.spread_most_percent, 1)}\u00a0% across, about ${number(plan.oven.bake_about_min, 0)}\u00a0min`}
+          >
+            <button type="button" className="btn btn-small" onClick={() => globalThis.print()}>
+              Print a record sheet
+            </button>
             {all.length > 0 ? <SaveSvg picture={picture} name={`${job.name} bakes`} /> : null}
           </StationHead>
         </div>
         <Fault text={otherFault(records.error, [])} />
         {records.isPending || records.error ? null : all.length === 0 ? (
           <p className="max-w-xl text-lg text-soft">
-            Measure a few pieces of the first tray when they are cold: across, where the cutter is widest, and how thick. What you record
-            here stands beside what was expected, and stays with the job.
+            Measure a few pieces of the first tray when they are cold: across, where the cutter is widest, and
+            how thick. What you record here stands beside what was expected, and stays with the job.
           </p>
         ) : (
           <div className="no-print">
@@ -69,30 +84,90 @@ const AGAINST = { less: "less than expected", within: "as expected", more: "more
 /** The last bake against what was expected, at a glance: where it fell in each range. */
 function LastBake({ record: r }: { record: BakeRecord }) {
   const lines = [
-    { name: "Spread", from: r.expected_spread_least_percent, to: r.expected_spread_most_percent, at: r.spread_percent, against: r.spread_against, unit: "\u00a0%", places: 1 },
-    ...(r.baked_min == null ? [] : [{ name: "Minutes", from: r.expected_bake_least_min, to: r.expected_bake_most_min, at: r.baked_min, against: r.baked_against ?? "within", unit: "\u00a0min", places: 1 }]),
+    {
+      name: "Spread",
+      from: r.expected_spread_least_percent,
+      to: r.expected_spread_most_percent,
+      at: r.spread_percent,
+      against: r.spread_against,
+      unit: "\u00a0%",
+      places: 1,
+    },
+    ...(r.baked_min == null
+      ? []
+      : [
+          {
+            name: "Minutes",
+            from: r.expected_bake_least_min,
+            to: r.expected_bake_most_min,
+            at: r.baked_min,
+            against: r.baked_against ?? "within",
+            unit: "\u00a0min",
+            places: 1,
+          },
+        ]),
   ];
   return (
     <section aria-label="The last bake" className="mb-6 grid gap-x-8 gap-y-3 sm:grid-cols-2">
-      {lines.map((l) => <Gauge key={l.name} {...l} />)}
+      {lines.map((l) => (
+        <Gauge key={l.name} {...l} />
+      ))}
     </section>
   );
 }
 
-function Gauge({ name, from, to, at: seen, against, unit, places }: { name: string; from: number; to: number; at: number; against: keyof typeof AGAINST; unit: string; places: number }) {
+function Gauge({
+  name,
+  from,
+  to,
+  at: seen,
+  against,
+  unit,
+  places,
+}: {
+  name: string;
+  from: number;
+  to: number;
+  at: number;
+  against: keyof typeof AGAINST;
+  unit: string;
+  places: number;
+}) {
   const [low, high] = [Math.min(from, seen), Math.max(to, seen)];
   const reach = (high - low) * 0.15 || 1;
   const x = (v: number) => 8 + (384 * (v - low + reach)) / (high - low + 2 * reach);
   const word = AGAINST[against];
   return (
     <div>
-      <p className="flex items-baseline justify-between gap-3"><span className="text-soft">{name} of the last bake</span><span className="num text-2xl font-semibold">{number(seen, places, places)}{unit}</span></p>
-      <svg viewBox="0 0 400 30" className="w-full" role="img" aria-label={`${name}: ${number(seen, places)}${unit}, expected ${number(from, places)} to ${number(to, places)}: ${word}`}>
+      <p className="flex items-baseline justify-between gap-3">
+        <span className="text-soft">{name} of the last bake</span>
+        <span className="num text-2xl font-semibold">
+          {number(seen, places, places)}
+          {unit}
+        </span>
+      </p>
+      <svg
+        viewBox="0 0 400 30"
+        className="w-full"
+        role="img"
+        aria-label={`${name}: ${number(seen, places)}${unit}, expected ${number(from, places)} to ${number(to, places)}: ${word}`}
+      >
         <path d="M8 15H392" className="stroke-rule" strokeWidth="2" />
-        <rect x={x(from)} y="6" width={Math.max(3, x(to) - x(from))} height="18" rx="5" className="fill-pale" />
+        <rect
+          x={x(from)}
+          y="6"
+          width={Math.max(3, x(to) - x(from))}
+          height="18"
+          rx="5"
+          className="fill-pale"
+        />
         <path d={`M${x(seen)} 2v26`} className="stroke-warm" strokeWidth="4" strokeLinecap="round" />
       </svg>
-      <p className="text-fine text-soft"><span className="first-letter:uppercase inline-block">{word}</span>, {number(from, places)}–{number(to, places)}{unit}.</p>
+      <p className="text-fine text-soft">
+        <span className="first-letter:uppercase inline-block">{word}</span>, {number(from, places)}–
+        {number(to, places)}
+        {unit}.
+      </p>
     </div>
   );
 }
@@ -101,7 +176,9 @@ function WorthMeasuring({ job }: { job: number }) {
   const worth = useWorth(job);
   return worth.data ? (
     <Part title="Most worth measuring next">
-      <p><Says of={worth.data} /></p>
+      <p>
+        <Says of={worth.data} />
+      </p>
     </Part>
   ) : null;
 }
@@ -115,11 +192,42 @@ function RecordSheet({ name, plan }: { name: string; plan: Plan }) {
   return (
     <section className="only-print" aria-hidden="true">
       <h2 className="h-station">{name}: what came out</h2>
-      <p>Cut {format.length(plan.oven.cut_width_mm)} across, {format.length(plan.oven.thickness_mm)} thick. Expected about {number(plan.oven.bake_about_min, 0)}&nbsp;min ({number(plan.oven.bake_least_min, 0)}–{number(plan.oven.bake_most_min, 0)}), spread {number(plan.oven.spread_least_percent, 1)}–{number(plan.oven.spread_most_percent, 1)}&nbsp;%.</p>
+      <p>
+        Cut {format.length(plan.oven.cut_width_mm)} across, {format.length(plan.oven.thickness_mm)} thick.
+        Expected about {number(plan.oven.bake_about_min, 0)}&nbsp;min ({number(plan.oven.bake_least_min, 0)}–
+        {number(plan.oven.bake_most_min, 0)}), spread {number(plan.oven.spread_least_percent, 1)}–
+        {number(plan.oven.spread_most_percent, 1)}&nbsp;%.
+      </p>
       <table className="mt-3 w-full table-fixed">
-        <colgroup><col className="w-[7%]" /><col className="w-[9%]" /><col className="w-[9%]" /><col className="w-[32%]" /><col className="w-[12%]" /><col className="w-[11%]" /><col /></colgroup>
-        <thead><tr>{heads.map((h) => <th key={h} className="border border-edge p-1 text-left font-semibold">{h}</th>)}</tr></thead>
-        <tbody>{Array.from({ length: BLANK }, (_, i) => <tr key={i}>{heads.map((h) => <td key={h} className="h-10 border border-edge p-1">{h === "Tray" ? i + 1 : ""}</td>)}</tr>)}</tbody>
+        <colgroup>
+          <col className="w-[7%]" />
+          <col className="w-[9%]" />
+          <col className="w-[9%]" />
+          <col className="w-[32%]" />
+          <col className="w-[12%]" />
+          <col className="w-[11%]" />
+          <col />
+        </colgroup>
+        <thead>
+          <tr>
+            {heads.map((h) => (
+              <th key={h} className="border border-edge p-1 text-left font-semibold">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {Array.from({ length: BLANK }, (_, i) => (
+            <tr key={i}>
+              {heads.map((h) => (
+                <td key={h} className="h-10 border border-edge p-1">
+                  {h === "Tray" ? i + 1 : ""}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
       </table>
     </section>
   );
@@ -142,27 +250,50 @@ function Entry({ record: r, job }: { record: BakeRecord; job: number }) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h3 className="h-part">
           {longDay(r.recorded_at)}, {clock(r.recorded_at)}
-          {r.of_tray ? <Link className="ml-2 font-normal" to={`/bench/${r.of_tray.run_id}`}>tray {r.of_tray.tray} of its day</Link> : null}
+          {r.of_tray ? (
+            <Link className="ml-2 font-normal" to={`/bench/${r.of_tray.run_id}`}>
+              tray {r.of_tray.tray} of its day
+            </Link>
+          ) : null}
         </h3>
         <span className="no-print flex gap-1">
-          <Link className="btn btn-small" aria-label={`Why so? The bake of ${longDay(r.recorded_at)}`} to={`/jobs/${job}/ledger/why/${r.id}`}>Why so?</Link>
+          <Link
+            className="btn btn-small"
+            aria-label={`Why so? The bake of ${longDay(r.recorded_at)}`}
+            to={`/jobs/${job}/ledger/why/${r.id}`}
+          >
+            Why so?
+          </Link>
           {r.complete ? <LeaveOut record={r.id} leftOut={r.left_out} when={longDay(r.recorded_at)} /> : null}
-          <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove the bake of ${longDay(r.recorded_at)}`} onClick={() => void remove()}>
+          <button
+            type="button"
+            className="btn btn-quiet btn-small"
+            aria-label={`Remove the bake of ${longDay(r.recorded_at)}`}
+            onClick={() => void remove()}
+          >
             Remove
           </button>
         </span>
       </div>
       <p>
-        <strong>Spread {number(r.spread_percent, 1, 1)}&nbsp;%</strong>, {AGAINST[r.spread_against]} ({number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)}&nbsp;%). Across{" "}
-        {fine.text(r.mean_width_mm)} on average, {fine.text(r.width_range_mm)} between widest and narrowest
+        <strong>Spread {number(r.spread_percent, 1, 1)}&nbsp;%</strong>, {AGAINST[r.spread_against]} (
+        {number(r.expected_spread_least_percent, 1)}–{number(r.expected_spread_most_percent, 1)}&nbsp;%).
+        Across {fine.text(r.mean_width_mm)} on average, {fine.text(r.width_range_mm)} between widest and
+        narrowest
         {r.mean_thickness_mm == null ? "" : `; ${fine.text(r.mean_thickness_mm)} thick`}
         {r.spread_factor == null ? "" : `, spread factor ${number(r.spread_factor, 1, 1)}`}.
       </p>
       <p className="text-soft">
-        {r.baked_min == null ? "" : `${number(r.baked_min, 1)}\u00a0min in the oven, expected ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}. `}
+        {r.baked_min == null
+          ? ""
+          : `${number(r.baked_min, 1)}\u00a0min in the oven, expected ${number(r.expected_bake_least_min, 0)}–${number(r.expected_bake_most_min, 0)}. `}
         Edge {EDGES.find((e) => e.value === r.edge_colour)?.label.toLowerCase()}.
       </p>
-      {r.left_out ? <p className="text-soft">Left out: it teaches nothing.</p> : r.moved ? <p className="font-semibold">{movedWords(r.moved)}</p> : null}
+      {r.left_out ? (
+        <p className="text-soft">Left out: it teaches nothing.</p>
+      ) : r.moved ? (
+        <p className="font-semibold">{movedWords(r.moved)}</p>
+      ) : null}
       <BakedWith record={r} />
       {r.notes ? <p className="mt-1">{r.notes}</p> : null}
       {r.has_photo ? <Photo record={r.id} day={longDay(r.recorded_at)} /> : null}
@@ -177,8 +308,17 @@ function Photo({ record, day }: { record: number; day: string }) {
   const href = at(`/api/records/${record}/photo.jpg`);
   return (
     <div className="mt-2 flex flex-wrap items-end gap-3">
-      <a href={href} target="_blank" rel="noreferrer"><img src={href} alt={`The pieces of ${day} on paper`} loading="lazy" className="h-28 rounded-md border border-edge" /></a>
-      <button type="button" className="btn btn-quiet btn-small" onClick={() => remove.mutate(record)}>Remove the photo</button>
+      <a href={href} target="_blank" rel="noreferrer">
+        <img
+          src={href}
+          alt={`The pieces of ${day} on paper`}
+          loading="lazy"
+          className="h-28 rounded-md border border-edge"
+        />
+      </a>
+      <button type="button" className="btn btn-quiet btn-small" onClick={() => remove.mutate(record)}>
+        Remove the photo
+      </button>
       <Fault text={otherFault(remove.error, [])} />
     </div>
   );
@@ -188,13 +328,24 @@ function Photo({ record, day }: { record: number; day: string }) {
 function BakedWith({ record: r }: { record: BakeRecord }) {
   const format = useFormat();
   const conditions = r.conditions;
-  if (!r.complete || !conditions) return <p className="text-fine text-soft">This record doesn’t say how it was baked. It teaches nothing.</p>;
+  if (!r.complete || !conditions)
+    return (
+      <p className="text-fine text-soft">This record doesn’t say how it was baked. It teaches nothing.</p>
+    );
   const words = [
-    conditions.oven_c == null ? null : `${format.oven(conditions.oven_c)}${conditions.oven_fan ? " with the fan" : ""}`,
+    conditions.oven_c == null
+      ? null
+      : `${format.oven(conditions.oven_c)}${conditions.oven_fan ? " with the fan" : ""}`,
     conditions.tray_kind == null ? null : `on ${TRAY_WORDS[conditions.tray_kind]}`,
-    conditions.liner == null ? null : conditions.liner === "bare" ? "nothing under the pieces" : `${LINER_WORDS[conditions.liner]} under the pieces`,
+    conditions.liner == null
+      ? null
+      : conditions.liner === "bare"
+        ? "nothing under the pieces"
+        : `${LINER_WORDS[conditions.liner]} under the pieces`,
     conditions.bake_end == null ? null : `until ${END_WORDS[conditions.bake_end]}`,
     conditions.start_c == null ? null : `pieces at ${format.temperature(conditions.start_c, 0)}`,
   ].filter((w) => w !== null);
-  return <p className="text-fine text-soft">{`Baked at ${words.join(", ")}${r.formula_version == null ? "" : `; version ${r.formula_version} of the dough`}${r.kitchen ? `, at ${r.kitchen}` : ""}.`}</p>;
+  return (
+    <p className="text-fine text-soft">{`Baked at ${words.join(", ")}${r.formula_version == null ? "" : `; version ${r.formula_version} of the dough`}${r.kitchen ? `, at ${r.kitchen}` : ""}.`}</p>
+  );
 }

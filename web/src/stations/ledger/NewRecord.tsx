@@ -41,7 +41,8 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
   const read = async (field: string, text: string, quantity: "length" | "duration"): Promise<number> => {
     try {
       const default_symbol = quantity === "length" ? format.symbol("length") : "min";
-      return (await settled(api.POST("/api/units/parse", { body: { quantity, text, default_symbol } }))).value;
+      return (await settled(api.POST("/api/units/parse", { body: { quantity, text, default_symbol } })))
+        .value;
     } catch (fault) {
       setUnread({ field, text: faultOf(fault, "text") ?? otherFault(fault, []) ?? "That does not read." });
       throw fault;
@@ -60,11 +61,27 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
     try {
       const widths_mm = draft.measured_mm ? [...draft.measured_mm] : await readAll("widths_mm", draft.widths);
       const thicknesses_mm = await readAll("thicknesses_mm", draft.thicknesses);
-      const baked_min = draft.minutes.trim() === "" ? null : await read("baked_min", draft.minutes, "duration");
+      const baked_min =
+        draft.minutes.trim() === "" ? null : await read("baked_min", draft.minutes, "duration");
       // The fields are free for the next bake at once.
       setDraft({ ...EMPTY, other: draft.other });
-      const asPlanned: Conditions = { oven_c: null, oven_fan: null, tray_kind: null, liner: null, bake_end: null, start_c: null };
-      const made = await add({ widths_mm, thicknesses_mm, baked_min, edge_colour: draft.edge, notes: draft.notes, conditions: { ...asPlanned, ...draft.other }, ...(draft.of_tray ? { of_tray: draft.of_tray } : {}) });
+      const asPlanned: Conditions = {
+        oven_c: null,
+        oven_fan: null,
+        tray_kind: null,
+        liner: null,
+        bake_end: null,
+        start_c: null,
+      };
+      const made = await add({
+        widths_mm,
+        thicknesses_mm,
+        baked_min,
+        edge_colour: draft.edge,
+        notes: draft.notes,
+        conditions: { ...asPlanned, ...draft.other },
+        ...(draft.of_tray ? { of_tray: draft.of_tray } : {}),
+      });
       didFact("The bake was kept", () => takeAway(made.id));
       if (photo) {
         approved.delete(job.id);
@@ -80,8 +97,13 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
     setUnread(undefined);
     try {
       const found = await readCallipers(file);
-      const typed = (of: readonly number[]) => of.map((mm) => String(Number((mm / fine.mm).toFixed(fine.places + 1)))).join("; ");
-      setDraft((now) => ({ ...now, widths: typed(found.widths_mm), ...(found.thicknesses_mm.length > 0 ? { thicknesses: typed(found.thicknesses_mm) } : {}) }));
+      const typed = (of: readonly number[]) =>
+        of.map((mm) => String(Number((mm / fine.mm).toFixed(fine.places + 1)))).join("; ");
+      setDraft((now) => ({
+        ...now,
+        widths: typed(found.widths_mm),
+        ...(found.thicknesses_mm.length > 0 ? { thicknesses: typed(found.thicknesses_mm) } : {}),
+      }));
     } catch (error_) {
       setUnread({ field: "file", text: otherFault(error_, []) ?? "That file was not read." });
     }
@@ -99,37 +121,101 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
       >
         {draft.of_tray ? (
           <p className="flex items-center justify-between gap-3">
-            <span><strong>Tray {draft.of_tray.tray}</strong> of the day at the bench</span>
-            <button type="button" className="btn btn-quiet btn-small" onClick={() => setDraft((now) => ({ ...now, of_tray: undefined }))}>Not that one</button>
+            <span>
+              <strong>Tray {draft.of_tray.tray}</strong> of the day at the bench
+            </span>
+            <button
+              type="button"
+              className="btn btn-quiet btn-small"
+              onClick={() => setDraft((now) => ({ ...now, of_tray: undefined }))}
+            >
+              Not that one
+            </button>
           </p>
         ) : null}
         {draft.measured_mm ? (
-          <Measured job={job.id} widths_mm={draft.measured_mm} onTyped={() => { approved.delete(job.id); setDraft((now) => ({ ...now, measured_mm: undefined })); }} />
+          <Measured
+            job={job.id}
+            widths_mm={draft.measured_mm}
+            onTyped={() => {
+              approved.delete(job.id);
+              setDraft((now) => ({ ...now, measured_mm: undefined }));
+            }}
+          />
         ) : (
           <>
             <div className="flex flex-wrap gap-2">
-              <Link to={`/jobs/${job.id}/ledger/photo`} className="btn grow">Measure with a photo</Link>
-              <FileButton label="What a calliper wrote, as CSV" accept=".csv,.txt,text/csv,text/plain" className="btn grow" onFile={(file) => void fromCalliper(file)}>From a calliper’s file</FileButton>
+              <Link to={`/jobs/${job.id}/ledger/photo`} className="btn grow">
+                Measure with a photo
+              </Link>
+              <FileButton
+                label="What a calliper wrote, as CSV"
+                accept=".csv,.txt,text/csv,text/plain"
+                className="btn grow"
+                onFile={(file) => void fromCalliper(file)}
+              >
+                From a calliper’s file
+              </FileButton>
             </div>
             <Fault text={unread?.field === "file" ? unread.text : undefined} />
-            <Typed id="widths" label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`} value={draft.widths} onChange={set("widths")} placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"} fault={fault("widths_mm")} />
+            <Typed
+              id="widths"
+              label={`Widths of some pieces, cut at ${format.length(plan.oven.cut_width_mm)}`}
+              value={draft.widths}
+              onChange={set("widths")}
+              placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"}
+              fault={fault("widths_mm")}
+            />
           </>
         )}
-        <Typed id="thicknesses" label="Thicknesses, if measured" value={draft.thicknesses} onChange={set("thicknesses")} placeholder={us ? "1/4" : "6.5 6.4"} fault={fault("thicknesses_mm")} />
-        <Typed id="minutes" label="Time in the oven" value={draft.minutes} onChange={set("minutes")} placeholder="11 or 10 min 30 s" fault={fault("baked_min")} />
+        <Typed
+          id="thicknesses"
+          label="Thicknesses, if measured"
+          value={draft.thicknesses}
+          onChange={set("thicknesses")}
+          placeholder={us ? "1/4" : "6.5 6.4"}
+          fault={fault("thicknesses_mm")}
+        />
+        <Typed
+          id="minutes"
+          label="Time in the oven"
+          value={draft.minutes}
+          onChange={set("minutes")}
+          placeholder="11 or 10 min 30 s"
+          fault={fault("baked_min")}
+        />
         <div>
           <p className="mb-1 text-fine text-soft">Edge</p>
-          <Choice label="Edge" value={draft.edge} options={EDGES} onChange={(edge) => setDraft((now) => ({ ...now, edge }))} />
+          <Choice
+            label="Edge"
+            value={draft.edge}
+            options={EDGES}
+            onChange={(edge) => setDraft((now) => ({ ...now, edge }))}
+          />
         </div>
-        <NotAsPlanned job={job} plan={plan} other={draft.other} onChange={(changed) => setDraft((now) => ({ ...now, other: { ...now.other, ...changed } }))} onClear={() => setDraft((now) => ({ ...now, other: {} }))} />
+        <NotAsPlanned
+          job={job}
+          plan={plan}
+          other={draft.other}
+          onChange={(changed) => setDraft((now) => ({ ...now, other: { ...now.other, ...changed } }))}
+          onClear={() => setDraft((now) => ({ ...now, other: {} }))}
+        />
         <div>
           <label htmlFor="notes" className="mb-1 block text-fine text-soft">
             Notes
           </label>
-          <textarea id="notes" className="field min-h-24 py-2" value={draft.notes} onChange={set("notes")} maxLength={2000} />
+          <textarea
+            id="notes"
+            className="field min-h-24 py-2"
+            value={draft.notes}
+            onChange={set("notes")}
+            maxLength={2000}
+          />
           <Fault text={fault("notes")} />
         </div>
-        <Fault text={photoError ? "The bake was kept, its photo was not: the server did not take it." : undefined} />
+        <Fault
+          text={photoError ? "The bake was kept, its photo was not: the server did not take it." : undefined}
+        />
         <Fault text={otherFault(error, ["widths_mm", "thicknesses_mm", "baked_min", "notes"])} />
         <button type="submit" className="btn btn-main w-full" disabled={isPending}>
           Keep it
@@ -140,15 +226,30 @@ export function NewRecord({ job, plan }: { job: Job; plan: Plan }) {
 }
 
 /** Widths that a photo gave. */
-function Measured({ job, widths_mm, onTyped }: { job: number; widths_mm: readonly number[]; onTyped(): void }) {
+function Measured({
+  job,
+  widths_mm,
+  onTyped,
+}: {
+  job: number;
+  widths_mm: readonly number[];
+  onTyped(): void;
+}) {
   const format = useFormat();
   return (
     <div className="rounded-xl border border-rule p-3">
-      <p className="text-fine text-soft">{widths_mm.length === 1 ? "Width of one piece" : `Widths of ${widths_mm.length} pieces`}, from the photo{approved.has(job) ? "" : "; the photo itself is gone, since the page was loaded anew"}</p>
+      <p className="text-fine text-soft">
+        {widths_mm.length === 1 ? "Width of one piece" : `Widths of ${widths_mm.length} pieces`}, from the
+        photo{approved.has(job) ? "" : "; the photo itself is gone, since the page was loaded anew"}
+      </p>
       <p className="num">{widths_mm.map((mm) => format.length(mm)).join(", ")}</p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <Link to={`/jobs/${job}/ledger/photo`} className="btn btn-small">Measure anew</Link>
-        <button type="button" className="btn btn-small" onClick={onTyped}>Type them instead</button>
+        <Link to={`/jobs/${job}/ledger/photo`} className="btn btn-small">
+          Measure anew
+        </Link>
+        <button type="button" className="btn btn-small" onClick={onTyped}>
+          Type them instead
+        </button>
       </div>
     </div>
   );
@@ -192,7 +293,16 @@ function Typed({ id, label, value, placeholder, fault, onChange }: TypedProps) {
       <label htmlFor={id} className="mb-1 block text-fine text-soft">
         {label}
       </label>
-      <input id={id} className="field num" value={value} onChange={onChange} placeholder={placeholder} autoComplete="off" aria-invalid={fault ? true : undefined} aria-describedby={fault ? `${id}-fault` : undefined} />
+      <input
+        id={id}
+        className="field num"
+        value={value}
+        onChange={onChange}
+        placeholder={placeholder}
+        autoComplete="off"
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={fault ? `${id}-fault` : undefined}
+      />
       <div id={`${id}-fault`}>
         <Fault text={fault} />
       </div>
@@ -201,7 +311,19 @@ function Typed({ id, label, value, placeholder, fault, onChange }: TypedProps) {
 }
 
 /** What it was baked with. It stands as planned until somebody says otherwise; what is learnt is learnt against this. */
-function NotAsPlanned({ job, plan, other, onChange, onClear }: { job: Job; plan: Plan; other: Partial<Conditions>; onChange(changed: Partial<Conditions>): void; onClear(): void }) {
+function NotAsPlanned({
+  job,
+  plan,
+  other,
+  onChange,
+  onClear,
+}: {
+  job: Job;
+  plan: Plan;
+  other: Partial<Conditions>;
+  onChange(changed: Partial<Conditions>): void;
+  onClear(): void;
+}) {
   const kitchen = useKitchen().data;
   if (!kitchen) return null;
   const told = Object.keys(other).length > 0;
@@ -214,13 +336,49 @@ function NotAsPlanned({ job, plan, other, onChange, onClear }: { job: Job; plan:
       <summary className="min-h-11 cursor-pointer py-2 font-semibold">Baked otherwise than planned</summary>
       <div className="space-y-3 pb-2">
         <div className="grid grid-cols-2 gap-3">
-          <Amount label="Oven set to" kind="oven" step={5} value={other.oven_c ?? job.oven_c} field="oven_c" onSave={keep("oven_c")} />
-          <Amount label="Pieces went in at" kind="temperature" value={other.start_c ?? job.goes_in_c ?? plan.oven.forecast?.start_c ?? 20} field="start_c" onSave={keep("start_c")} />
+          <Amount
+            label="Oven set to"
+            kind="oven"
+            step={5}
+            value={other.oven_c ?? job.oven_c}
+            field="oven_c"
+            onSave={keep("oven_c")}
+          />
+          <Amount
+            label="Pieces went in at"
+            kind="temperature"
+            value={other.start_c ?? job.goes_in_c ?? plan.oven.forecast?.start_c ?? 20}
+            field="start_c"
+            onSave={keep("start_c")}
+          />
         </div>
-        <Choice label="Heat" value={(other.oven_fan ?? kitchen.oven_fan) ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => onChange({ oven_fan: v === "fan" })} />
-        <Choice label="Tray" value={other.tray_kind ?? kitchen.tray_kind} options={TRAYS} onChange={(tray_kind: Schemas["TrayKind"]) => onChange({ tray_kind })} />
-        <Choice label="Under the pieces" value={other.liner ?? job.liner ?? "parchment"} options={LINERS} onChange={(liner: Schemas["TrayLiner"]) => onChange({ liner })} />
-        <Choice label="Baked until" value={other.bake_end ?? job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end: Schemas["BakeEnd"]) => onChange({ bake_end })} />
+        <Choice
+          label="Heat"
+          value={(other.oven_fan ?? kitchen.oven_fan) ? "fan" : "still"}
+          options={[
+            { value: "still", label: "Top and bottom" },
+            { value: "fan", label: "Fan" },
+          ]}
+          onChange={(v) => onChange({ oven_fan: v === "fan" })}
+        />
+        <Choice
+          label="Tray"
+          value={other.tray_kind ?? kitchen.tray_kind}
+          options={TRAYS}
+          onChange={(tray_kind: Schemas["TrayKind"]) => onChange({ tray_kind })}
+        />
+        <Choice
+          label="Under the pieces"
+          value={other.liner ?? job.liner ?? "parchment"}
+          options={LINERS}
+          onChange={(liner: Schemas["TrayLiner"]) => onChange({ liner })}
+        />
+        <Choice
+          label="Baked until"
+          value={other.bake_end ?? job.bake_end ?? "just_golden"}
+          options={ENDS}
+          onChange={(bake_end: Schemas["BakeEnd"]) => onChange({ bake_end })}
+        />
         {told ? (
           <button type="button" className="btn btn-small" onClick={onClear}>
             As planned after all

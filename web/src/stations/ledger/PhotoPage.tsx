@@ -44,16 +44,36 @@ export function PhotoPage() {
   const [seed, setSeed] = useState(1);
   const asked = useRef<BakePhotoQuery>(undefined);
   const { mutate, reset, data: found, error, isPending } = useBakePhoto(job.id);
-  useEffect(() => () => { if (photo) URL.revokeObjectURL(photo.url); }, [photo]);
+  useEffect(
+    () => () => {
+      if (photo) URL.revokeObjectURL(photo.url);
+    },
+    [photo],
+  );
 
-  const measure = (of: Blob, by: { paper?: BakePhotoQuery["paper"]; thickness_mm?: number; corners?: readonly Corner[] | undefined; pointed?: Points }) => {
+  const measure = (
+    of: Blob,
+    by: {
+      paper?: BakePhotoQuery["paper"];
+      thickness_mm?: number;
+      corners?: readonly Corner[] | undefined;
+      pointed?: Points;
+    },
+  ) => {
     const points = by.pointed ?? pointed;
     const laid = "corners" in by ? by.corners : corners;
     const query: BakePhotoQuery = {
       paper: by.paper ?? paper,
       thickness_mm: by.thickness_mm ?? thickness_mm,
       ...(laid ? { corners: cornersQuery(laid) } : {}),
-      ...(points.length > 0 ? { pointed_mm: points.flat().map((v) => v.toFixed(2)).join(",") } : {}),
+      ...(points.length > 0
+        ? {
+            pointed_mm: points
+              .flat()
+              .map((v) => v.toFixed(2))
+              .join(","),
+          }
+        : {}),
     };
     asked.current = query;
     setOut(new Set());
@@ -105,28 +125,50 @@ export function PhotoPage() {
     await navigate(`/jobs/${job.id}/ledger`);
   };
   const lay = () => {
-    setCorners((now) => now ?? (found?.corners.map(([x = 0, y = 0]) => [x, y] as const) ?? START));
+    setCorners((now) => now ?? found?.corners.map(([x = 0, y = 0]) => [x, y] as const) ?? START);
     reset();
   };
   // No sheet was seen, or another one than was said: the corners are shown by hand.
-  const showsCorners = photo && !found && !isPending && (corners !== undefined || faultOf(error, "corners") !== undefined);
+  const showsCorners =
+    photo && !found && !isPending && (corners !== undefined || faultOf(error, "corners") !== undefined);
   return (
     <>
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
-        <StationHead title={found ? <Says of={found.headline} /> : "Measure with a photo"} sub={found ? `camera ${number(found.tilt_degrees, 0)}° aside, ${format.length(found.camera_height_mm)} up` : undefined} />
-        {isPending ? <p role="status" className="text-lg text-soft">Measuring…</p> : null}
+        <StationHead
+          title={found ? <Says of={found.headline} /> : "Measure with a photo"}
+          sub={
+            found
+              ? `camera ${number(found.tilt_degrees, 0)}° aside, ${format.length(found.camera_height_mm)} up`
+              : undefined
+          }
+        />
+        {isPending ? (
+          <p role="status" className="text-lg text-soft">
+            Measuring…
+          </p>
+        ) : null}
         {found && !isPending ? <Approval found={found} out={out} onToggle={toggle} onPoint={point} /> : null}
         {showsCorners ? (
           <>
             <p className="mb-3 text-soft">Drag the four handles to the paper’s corners, going round.</p>
-            <PaperCorners photo={photo} corners={corners ?? START} onMove={(index, to) => setCorners((corners ?? START).map((c, i) => (i === index ? to : c)))} />
+            <PaperCorners
+              photo={photo}
+              corners={corners ?? START}
+              onMove={(index, to) => setCorners((corners ?? START).map((c, i) => (i === index ? to : c)))}
+            />
           </>
         ) : null}
         {!found && !isPending && !showsCorners ? (
           <div className="max-w-xl space-y-3 text-lg">
-            <p>Lay the cold pieces on a sheet of white paper, a finger apart, on a table that is darker than the paper. Take in all four corners from straight above, without a flash.</p>
-            <p className="text-soft">Widths, growth, evenness and colours are read off it on this machine. The photo goes nowhere else.</p>
+            <p>
+              Lay the cold pieces on a sheet of white paper, a finger apart, on a table that is darker than
+              the paper. Take in all four corners from straight above, without a flash.
+            </p>
+            <p className="text-soft">
+              Widths, growth, evenness and colours are read off it on this machine. The photo goes nowhere
+              else.
+            </p>
           </div>
         ) : null}
       </Work>
@@ -134,31 +176,87 @@ export function PhotoPage() {
         <Part title="Photo">
           <div className="space-y-3">
             <div className="flex flex-wrap gap-2">
-              <FileButton label="Photo of the pieces" accept="image/jpeg,image/png,image/webp,image/heic" onFile={(f) => void take(f)}>{photo ? "Another photo" : "Choose a photo"}</FileButton>
-              <button type="button" className="btn" disabled={isPending} onClick={() => void madeUp()}>Try it with a made-up one</button>
+              <FileButton
+                label="Photo of the pieces"
+                accept="image/jpeg,image/png,image/webp,image/heic"
+                onFile={(f) => void take(f)}
+              >
+                {photo ? "Another photo" : "Choose a photo"}
+              </FileButton>
+              <button type="button" className="btn" disabled={isPending} onClick={() => void madeUp()}>
+                Try it with a made-up one
+              </button>
             </div>
             <Fault text={unread} />
             <Fault text={FIELDS.map((f) => faultOf(error, f)).find(Boolean) ?? otherFault(error, FIELDS)} />
-            <Choice label="Paper" value={paper} options={PAPERS} onChange={(p) => { setPaper(p); if (photo) measure(photo.blob, { paper: p }); }} />
-            <Amount label="Pieces are thick" kind="length" value={thickness_mm} field="thickness_mm" onSave={(mm) => { setThickness(mm); if (photo) measure(photo.blob, { thickness_mm: mm }); return Promise.resolve(); }} />
-            {showsCorners ? <button type="button" className="btn btn-main w-full" onClick={() => { const laid = corners ?? START; setCorners(laid); measure(photo.blob, { corners: laid }); }}>Measure</button> : null}
+            <Choice
+              label="Paper"
+              value={paper}
+              options={PAPERS}
+              onChange={(p) => {
+                setPaper(p);
+                if (photo) measure(photo.blob, { paper: p });
+              }}
+            />
+            <Amount
+              label="Pieces are thick"
+              kind="length"
+              value={thickness_mm}
+              field="thickness_mm"
+              onSave={(mm) => {
+                setThickness(mm);
+                if (photo) measure(photo.blob, { thickness_mm: mm });
+                return Promise.resolve();
+              }}
+            />
+            {showsCorners ? (
+              <button
+                type="button"
+                className="btn btn-main w-full"
+                onClick={() => {
+                  const laid = corners ?? START;
+                  setCorners(laid);
+                  measure(photo.blob, { corners: laid });
+                }}
+              >
+                Measure
+              </button>
+            ) : null}
           </div>
         </Part>
         {found && !isPending ? (
           <>
             {found.notes.length > 0 ? (
               <Part title="To mind">
-                <ul className="space-y-1">{found.notes.map((n) => <li key={n.text}><Says of={n} />.</li>)}</ul>
+                <ul className="space-y-1">
+                  {found.notes.map((n) => (
+                    <li key={n.text}>
+                      <Says of={n} />.
+                    </li>
+                  ))}
+                </ul>
               </Part>
             ) : null}
             <Part title="Use it">
               <p className="mb-3 text-soft">
-                {found.edge_colour ? `The edges look ${EDGES.find((e) => e.value === found.edge_colour)?.label.toLowerCase() ?? ""}. ` : ""}
-                Press a piece to leave it out, or a place with one that was not found. Outlines lie where the tops are seen; sizes are those of the foot: what is nearer to the camera looks larger.
+                {found.edge_colour
+                  ? `The edges look ${EDGES.find((e) => e.value === found.edge_colour)?.label.toLowerCase() ?? ""}. `
+                  : ""}
+                Press a piece to leave it out, or a place with one that was not found. Outlines lie where the
+                tops are seen; sizes are those of the foot: what is nearer to the camera looks larger.
               </p>
               <div className="flex flex-wrap gap-2">
-                <button type="button" className="btn btn-main" disabled={used.length === 0} onClick={() => void approve()}>Use {used.length === 1 ? "this piece" : `these ${used.length} pieces`}</button>
-                <button type="button" className="btn" onClick={lay}>Lay the corners by hand</button>
+                <button
+                  type="button"
+                  className="btn btn-main"
+                  disabled={used.length === 0}
+                  onClick={() => void approve()}
+                >
+                  Use {used.length === 1 ? "this piece" : `these ${used.length} pieces`}
+                </button>
+                <button type="button" className="btn" onClick={lay}>
+                  Lay the corners by hand
+                </button>
               </div>
             </Part>
           </>
@@ -168,7 +266,8 @@ export function PhotoPage() {
   );
 }
 
-const labCss = (c: { l: number; a: number; b: number } | null | undefined) => (c ? `lab(${c.l.toFixed(1)} ${c.a.toFixed(1)} ${c.b.toFixed(1)})` : "none");
+const labCss = (c: { l: number; a: number; b: number } | null | undefined) =>
+  c ? `lab(${c.l.toFixed(1)} ${c.a.toFixed(1)} ${c.b.toFixed(1)})` : "none";
 
 const middle = (ring: readonly (readonly number[])[]) => {
   const xs = ring.map((p) => p[0] ?? 0);
@@ -178,18 +277,40 @@ const middle = (ring: readonly (readonly number[])[]) => {
 
 /** Arrow keys move the place that is pointed at by so much, mm. */
 const AIM_MM = 3;
-const AIMS: Record<string, Corner> = { ArrowLeft: [-AIM_MM, 0], ArrowRight: [AIM_MM, 0], ArrowUp: [0, -AIM_MM], ArrowDown: [0, AIM_MM] };
+const AIMS: Record<string, Corner> = {
+  ArrowLeft: [-AIM_MM, 0],
+  ArrowRight: [AIM_MM, 0],
+  ArrowUp: [0, -AIM_MM],
+  ArrowDown: [0, AIM_MM],
+};
 
 /** The paper from above with what was found on it, and the figures of each piece. */
-function Approval({ found, out, onToggle, onPoint }: { found: BakePhoto; out: ReadonlySet<number>; onToggle(index: number): void; onPoint(x: number, y: number): void }) {
+function Approval({
+  found,
+  out,
+  onToggle,
+  onPoint,
+}: {
+  found: BakePhoto;
+  out: ReadonlySet<number>;
+  onToggle(index: number): void;
+  onPoint(x: number, y: number): void;
+}) {
   const format = useFormat();
   const [w, h] = [found.paper_width_mm, found.paper_height_mm];
   const [aim, setAim] = useState<Corner>([w / 2, h / 2]);
-  const name = (cutter: number | null | undefined) => (cutter == null ? "fits no cutter" : (found.cutters[cutter] ?? ""));
+  const name = (cutter: number | null | undefined) =>
+    cutter == null ? "fits no cutter" : (found.cutters[cutter] ?? "");
   const several = found.cutters.length > 1 || found.pieces.some((p) => p.cutter == null);
   return (
     <div className="space-y-4">
-      <svg viewBox={`0 0 ${w} ${h}`} className="mx-auto block w-full rounded-lg" style={{ maxWidth: `calc(62dvh * ${w / h})` }} role="group" aria-label="The paper from above, with the pieces found on it">
+      <svg
+        viewBox={`0 0 ${w} ${h}`}
+        className="mx-auto block w-full rounded-lg"
+        style={{ maxWidth: `calc(62dvh * ${w / h})` }}
+        role="group"
+        aria-label="The paper from above, with the pieces found on it"
+      >
         <image
           href={found.picture}
           width={w}
@@ -201,7 +322,8 @@ function Approval({ found, out, onToggle, onPoint }: { found: BakePhoto; out: Re
           aria-label="Point at a piece that was not found: arrow keys aim, Enter points"
           onKeyDown={(e) => {
             const by = AIMS[e.key];
-            if (by) setAim(([x, y]) => [Math.min(w, Math.max(0, x + by[0])), Math.min(h, Math.max(0, y + by[1]))]);
+            if (by)
+              setAim(([x, y]) => [Math.min(w, Math.max(0, x + by[0])), Math.min(h, Math.max(0, y + by[1]))]);
             else if (e.key === "Enter") onPoint(...aim);
             else return;
             e.preventDefault();
@@ -211,16 +333,64 @@ function Approval({ found, out, onToggle, onPoint }: { found: BakePhoto; out: Re
             onPoint(((e.clientX - box.left) / box.width) * w, ((e.clientY - box.top) / box.height) * h);
           }}
         />
-        <path d={`M${aim[0] - 5} ${aim[1]}h10M${aim[0]} ${aim[1] - 5}v10`} className="hidden stroke-warm peer-focus-visible:block" strokeWidth="0.9" />
+        <path
+          d={`M${aim[0] - 5} ${aim[1]}h10M${aim[0]} ${aim[1] - 5}v10`}
+          className="hidden stroke-warm peer-focus-visible:block"
+          strokeWidth="0.9"
+        />
         {found.pieces.map((p, i) => {
           const [x, y] = middle(p.seen_mm);
           const left = out.has(i);
           return (
-            <g key={i} role="checkbox" tabIndex={0} aria-checked={!left} aria-label={`Piece ${i + 1}, ${format.length(p.width_mm)}`} className="group cursor-pointer outline-none" onClick={() => onToggle(i)} onKeyDown={(e) => { if (e.key === " " || e.key === "Enter") { e.preventDefault(); onToggle(i); } }}>
-              <path d={outlinePath(p.seen_mm.map(([px = 0, py = 0]) => [px, py]))} className={`${left ? "fill-paper/60 stroke-soft" : "fill-transparent stroke-spruce"} group-focus-visible:stroke-warm`} strokeWidth={left ? 0.5 : 0.9} strokeDasharray={left ? "2 1.6" : undefined} strokeLinejoin="round" />
-              {p.dark_mm.map(([dx = 0, dy = 0]) => <circle key={`${dx} ${dy}`} cx={dx} cy={dy} r="4" className="fill-none stroke-warm" strokeWidth="0.8" />)}
-              <circle cx={x} cy={y} r="6.2" className={left ? "fill-stone-2 stroke-edge" : "fill-butter stroke-ink"} strokeWidth="0.5" />
-              <text x={x} y={y + 2.6} textAnchor="middle" fontSize="7.4" fontWeight="600" className="on-butter">{i + 1}</text>
+            <g
+              key={i}
+              role="checkbox"
+              tabIndex={0}
+              aria-checked={!left}
+              aria-label={`Piece ${i + 1}, ${format.length(p.width_mm)}`}
+              className="group cursor-pointer outline-none"
+              onClick={() => onToggle(i)}
+              onKeyDown={(e) => {
+                if (e.key === " " || e.key === "Enter") {
+                  e.preventDefault();
+                  onToggle(i);
+                }
+              }}
+            >
+              <path
+                d={outlinePath(p.seen_mm.map(([px = 0, py = 0]) => [px, py]))}
+                className={`${left ? "fill-paper/60 stroke-soft" : "fill-transparent stroke-spruce"} group-focus-visible:stroke-warm`}
+                strokeWidth={left ? 0.5 : 0.9}
+                strokeDasharray={left ? "2 1.6" : undefined}
+                strokeLinejoin="round"
+              />
+              {p.dark_mm.map(([dx = 0, dy = 0]) => (
+                <circle
+                  key={`${dx} ${dy}`}
+                  cx={dx}
+                  cy={dy}
+                  r="4"
+                  className="fill-none stroke-warm"
+                  strokeWidth="0.8"
+                />
+              ))}
+              <circle
+                cx={x}
+                cy={y}
+                r="6.2"
+                className={left ? "fill-stone-2 stroke-edge" : "fill-butter stroke-ink"}
+                strokeWidth="0.5"
+              />
+              <text
+                x={x}
+                y={y + 2.6}
+                textAnchor="middle"
+                fontSize="7.4"
+                fontWeight="600"
+                className="on-butter"
+              >
+                {i + 1}
+              </text>
             </g>
           );
         })}
@@ -240,17 +410,51 @@ function Approval({ found, out, onToggle, onPoint }: { found: BakePhoto; out: Re
           </thead>
           <tbody>
             {found.pieces.map((p, i) => (
-              <tr key={i} className={`num border-b border-rule last:border-0 ${out.has(i) ? "text-soft line-through" : ""}`}>
+              <tr
+                key={i}
+                className={`num border-b border-rule last:border-0 ${out.has(i) ? "text-soft line-through" : ""}`}
+              >
                 <td className="py-1.5 text-left">{i + 1}</td>
                 {several ? <td className="py-1.5 text-left font-sans">{name(p.cutter)}</td> : null}
                 <td className="py-1.5">{format.length(p.width_mm)}</td>
-                <td className="py-1.5">{p.spread_percent == null ? "–" : `${number(p.spread_percent, 1, 1)} %`}</td>
-                <td className="py-1.5">{p.spread_across_percent == null ? "–" : `${number(p.spread_across_percent, 1, 1)} %`}</td>
+                <td className="py-1.5">
+                  {p.spread_percent == null ? "–" : `${number(p.spread_percent, 1, 1)} %`}
+                </td>
+                <td className="py-1.5">
+                  {p.spread_across_percent == null ? "–" : `${number(p.spread_across_percent, 1, 1)} %`}
+                </td>
                 <td className="py-1.5 max-sm:hidden">{number(p.roundness, 2, 2)}</td>
                 <td className="py-1.5">
-                  <svg viewBox="0 0 44 18" width="44" height="18" className="ml-auto" role="img" aria-label={p.edge && p.middle ? `edge L* ${number(p.edge.l, 0)}, middle L* ${number(p.middle.l, 0)}` : "not told"}>
-                    <rect x="0.5" y="0.5" width="21" height="17" rx="3" className="stroke-edge" fill={labCss(p.edge)} />
-                    <rect x="22.5" y="0.5" width="21" height="17" rx="3" className="stroke-edge" fill={labCss(p.middle)} />
+                  <svg
+                    viewBox="0 0 44 18"
+                    width="44"
+                    height="18"
+                    className="ml-auto"
+                    role="img"
+                    aria-label={
+                      p.edge && p.middle
+                        ? `edge L* ${number(p.edge.l, 0)}, middle L* ${number(p.middle.l, 0)}`
+                        : "not told"
+                    }
+                  >
+                    <rect
+                      x="0.5"
+                      y="0.5"
+                      width="21"
+                      height="17"
+                      rx="3"
+                      className="stroke-edge"
+                      fill={labCss(p.edge)}
+                    />
+                    <rect
+                      x="22.5"
+                      y="0.5"
+                      width="21"
+                      height="17"
+                      rx="3"
+                      className="stroke-edge"
+                      fill={labCss(p.middle)}
+                    />
                   </svg>
                 </td>
               </tr>

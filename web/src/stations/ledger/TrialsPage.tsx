@@ -3,7 +3,16 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { at } from "../../api/base";
 import { api, settled, type Schemas } from "../../api/client";
-import { useDeleteTry, useNoteTry, usePlanTrial, useTrialSize, useTries, useUnnoteTry, type Trial, type Try } from "../../api/ledger";
+import {
+  useDeleteTry,
+  useNoteTry,
+  usePlanTrial,
+  useTrialSize,
+  useTries,
+  useUnnoteTry,
+  type Trial,
+  type Try,
+} from "../../api/ledger";
 import { useJobContext } from "../../app/JobFrame";
 import type { Said } from "../../drawing/sentence";
 import { number } from "../../drawing/units";
@@ -21,7 +30,10 @@ import { LETTERS, TrialTray } from "./TrialTray";
 import { WaysChart } from "./WaysChart";
 import { listed } from "./listed";
 
-const MEASURES = [{ value: "width", label: "Width" }, { value: "thickness", label: "Thickness" }] as const;
+const MEASURES = [
+  { value: "width", label: "Width" },
+  { value: "thickness", label: "Thickness" },
+] as const;
 
 export function TrialsPage() {
   const { job, dim } = useJobContext();
@@ -32,19 +44,42 @@ export function TrialsPage() {
     <>
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
-        <StationHead title={tries.data ? (open.length === 0 ? "Nothing to try" : open.length === 1 ? "One thing to try" : `${open.length} things to try`) : "Tried on purpose"} sub={job.name} />
+        <StationHead
+          title={
+            tries.data
+              ? open.length === 0
+                ? "Nothing to try"
+                : open.length === 1
+                  ? "One thing to try"
+                  : `${open.length} things to try`
+              : "Tried on purpose"
+          }
+          sub={job.name}
+        />
         {tries.data ? (
           <>
             {tries.data.length === 0 ? (
               <p className="max-w-xl text-lg text-soft">
-                Two ways side by side on one tray tell more than two bakes of different days. Say what differs and how fine a difference you care about; how many pieces that takes, and where each lies, is worked out.
+                Two ways side by side on one tray tell more than two bakes of different days. Say what differs
+                and how fine a difference you care about; how many pieces that takes, and where each lies, is
+                worked out.
               </p>
             ) : null}
-            <ul>{open.map((t) => <Entry key={t.id} it={t} />)}</ul>
+            <ul>
+              {open.map((t) => (
+                <Entry key={t.id} it={t} />
+              ))}
+            </ul>
             {done.length > 0 ? <h3 className="h-part mt-6">Tried before</h3> : null}
-            <ul>{done.map((t) => <Entry key={t.id} it={t} />)}</ul>
+            <ul>
+              {done.map((t) => (
+                <Entry key={t.id} it={t} />
+              ))}
+            </ul>
           </>
-        ) : <Unread of={[tries]} />}
+        ) : (
+          <Unread of={[tries]} />
+        )}
       </Work>
       <TicketBox>
         <NewTrial jobId={job.id} />
@@ -59,14 +94,41 @@ function Entry({ it }: { it: Try }) {
   return (
     <li className="border-t border-rule py-4">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <h4 className="h-part">{it.test ? <span>Test: <span className="font-normal">{it.name}</span></span> : it.name}</h4>
+        <h4 className="h-part">
+          {it.test ? (
+            <span>
+              Test: <span className="font-normal">{it.name}</span>
+            </span>
+          ) : (
+            it.name
+          )}
+        </h4>
         <span className="no-print -mr-3 flex flex-wrap gap-x-1">
-          {it.trial && it.noted ? <a className="btn btn-quiet btn-small" href={at(`/api/tries/${it.id}/noted.csv`)} download>As a table (CSV)</a> : null}
-          {it.noted ? <button type="button" className="btn btn-quiet btn-small" onClick={() => again.mutate(it.id)}>Measure anew</button> : null}
-          <button type="button" className="btn btn-quiet btn-small" aria-label={`Remove ${it.name}`} onClick={() => remove.mutate(it.id)}>Remove</button>
+          {it.trial && it.noted ? (
+            <a className="btn btn-quiet btn-small" href={at(`/api/tries/${it.id}/noted.csv`)} download>
+              As a table (CSV)
+            </a>
+          ) : null}
+          {it.noted ? (
+            <button type="button" className="btn btn-quiet btn-small" onClick={() => again.mutate(it.id)}>
+              Measure anew
+            </button>
+          ) : null}
+          <button
+            type="button"
+            className="btn btn-quiet btn-small"
+            aria-label={`Remove ${it.name}`}
+            onClick={() => remove.mutate(it.id)}
+          >
+            Remove
+          </button>
         </span>
       </div>
-      {it.says.map((s) => <p key={s.text} className="mt-1 text-lg"><Says of={s} /></p>)}
+      {it.says.map((s) => (
+        <p key={s.text} className="mt-1 text-lg">
+          <Says of={s} />
+        </p>
+      ))}
       {it.test ? <TestBody it={it} test={it.test} /> : null}
       {it.trial ? <TrialBody it={it} trial={it.trial} /> : null}
       <Fault text={otherFault(remove.error ?? again.error, [])} />
@@ -83,25 +145,65 @@ function TestBody({ it, test }: { it: Try; test: Schemas["CauseTestView"] }) {
   const save = async () => {
     setUnread(undefined);
     try {
-      note.mutate({ id: it.id, noted: { kind: "beside", changed_mm: await lengths(changed), beside_mm: await lengths(beside) } });
+      note.mutate({
+        id: it.id,
+        noted: { kind: "beside", changed_mm: await lengths(changed), beside_mm: await lengths(beside) },
+      });
     } catch (fault) {
       setUnread(faultOf(fault, "text") ?? "That does not read.");
     }
   };
   return (
     <>
-      <p className="mt-1"><Says of={test.says} /></p>
-      {test.from ? <p className="text-fine text-soft">It tells “{test.of}” from “{test.from}”.</p> : null}
+      <p className="mt-1">
+        <Says of={test.says} />
+      </p>
+      {test.from ? (
+        <p className="text-fine text-soft">
+          It tells “{test.of}” from “{test.from}”.
+        </p>
+      ) : null}
       {it.noted ? null : test.by_hand ? (
         <div className="mt-3 flex flex-wrap gap-2">
-          <button type="button" className="btn btn-main" disabled={note.isPending} onClick={() => note.mutate({ id: it.id, noted: { kind: "helped", helped: true } })}>It helped</button>
-          <button type="button" className="btn" disabled={note.isPending} onClick={() => note.mutate({ id: it.id, noted: { kind: "helped", helped: false } })}>It made no difference</button>
+          <button
+            type="button"
+            className="btn btn-main"
+            disabled={note.isPending}
+            onClick={() => note.mutate({ id: it.id, noted: { kind: "helped", helped: true } })}
+          >
+            It helped
+          </button>
+          <button
+            type="button"
+            className="btn"
+            disabled={note.isPending}
+            onClick={() => note.mutate({ id: it.id, noted: { kind: "helped", helped: false } })}
+          >
+            It made no difference
+          </button>
         </div>
       ) : (
         <div className="mt-3 grid gap-3 sm:grid-cols-2">
-          <Typed id={`changed-${it.id}`} label="Widths of those baked otherwise" value={changed} onChange={setChanged} />
-          <Typed id={`beside-${it.id}`} label="Widths of those beside them" value={beside} onChange={setBeside} />
-          <button type="button" className="btn btn-main sm:justify-self-start" disabled={note.isPending} onClick={() => void save()}>Read it out</button>
+          <Typed
+            id={`changed-${it.id}`}
+            label="Widths of those baked otherwise"
+            value={changed}
+            onChange={setChanged}
+          />
+          <Typed
+            id={`beside-${it.id}`}
+            label="Widths of those beside them"
+            value={beside}
+            onChange={setBeside}
+          />
+          <button
+            type="button"
+            className="btn btn-main sm:justify-self-start"
+            disabled={note.isPending}
+            onClick={() => void save()}
+          >
+            Read it out
+          </button>
         </div>
       )}
       <Fault text={unread ?? otherFault(note.error, [])} />
@@ -114,12 +216,27 @@ function TrialBody({ it, trial }: { it: Try; trial: Trial }) {
   return (
     <>
       <p className="mt-1 text-soft">
-        {trial.per_way} pieces of each way on {trial.trays.length === 1 ? "one tray" : `${trial.trays.length} trays`}; {trial.measure === "width" ? "their width" : "their thickness"} is measured, to see a difference of {fine.text(trial.difference_mm)}.
+        {trial.per_way} pieces of each way on{" "}
+        {trial.trays.length === 1 ? "one tray" : `${trial.trays.length} trays`};{" "}
+        {trial.measure === "width" ? "their width" : "their thickness"} is measured, to see a difference of{" "}
+        {fine.text(trial.difference_mm)}.
       </p>
-      <ul className="mt-1 flex flex-wrap gap-x-5">{trial.ways.map((name, way) => <li key={name}><strong>{LETTERS[way]}</strong> {name}</li>)}</ul>
-      {it.noted ? <WaysChart ways={it.ways} measure={trial.measure} /> : (
+      <ul className="mt-1 flex flex-wrap gap-x-5">
+        {trial.ways.map((name, way) => (
+          <li key={name}>
+            <strong>{LETTERS[way]}</strong> {name}
+          </li>
+        ))}
+      </ul>
+      {it.noted ? (
+        <WaysChart ways={it.ways} measure={trial.measure} />
+      ) : (
         <>
-          <div className="mt-3 grid gap-4 sm:grid-cols-2">{trial.trays.map((_, tray) => <TrialTray key={tray} trial={trial} tray={tray} />)}</div>
+          <div className="mt-3 grid gap-4 sm:grid-cols-2">
+            {trial.trays.map((_, tray) => (
+              <TrialTray key={tray} trial={trial} tray={tray} />
+            ))}
+          </div>
           <Measured it={it} trial={trial} />
         </>
       )}
@@ -153,22 +270,51 @@ function Measured({ it, trial }: { it: Try; trial: Trial }) {
     <details className="no-print mt-3" open={Object.keys(typed).length > 0 ? true : undefined}>
       <summary className="min-h-11 cursor-pointer py-2 font-semibold">Write down what was measured</summary>
       <div className="space-y-3">
-        {trial.trays.map((_, tray) => trial.ways.map((name, way) => (
-          <Typed key={cell(tray, way)} id={`try-${it.id}-${tray}-${way}`} label={`${trial.trays.length > 1 ? `Tray ${tray + 1}, ` : ""}${LETTERS[way]}: ${name}`} value={typed[cell(tray, way)] ?? ""} onChange={(text) => setTyped((now) => ({ ...now, [cell(tray, way)]: text }))} />
-        )))}
-        <button type="button" className="btn btn-main" disabled={note.isPending} onClick={() => void save()}>Read it out</button>
+        {trial.trays.map((_, tray) =>
+          trial.ways.map((name, way) => (
+            <Typed
+              key={cell(tray, way)}
+              id={`try-${it.id}-${tray}-${way}`}
+              label={`${trial.trays.length > 1 ? `Tray ${tray + 1}, ` : ""}${LETTERS[way]}: ${name}`}
+              value={typed[cell(tray, way)] ?? ""}
+              onChange={(text) => setTyped((now) => ({ ...now, [cell(tray, way)]: text }))}
+            />
+          )),
+        )}
+        <button type="button" className="btn btn-main" disabled={note.isPending} onClick={() => void save()}>
+          Read it out
+        </button>
         <Fault text={unread ?? otherFault(note.error, [])} />
       </div>
     </details>
   );
 }
 
-function Typed({ id, label, value, onChange }: { id: string; label: string; value: string; onChange(text: string): void }) {
+function Typed({
+  id,
+  label,
+  value,
+  onChange,
+}: {
+  id: string;
+  label: string;
+  value: string;
+  onChange(text: string): void;
+}) {
   const us = useFormat().units.length === "in";
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-fine text-soft">{label}</label>
-      <input id={id} className="field num" value={value} placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"} autoComplete="off" onChange={(e) => onChange(e.target.value)} />
+      <label htmlFor={id} className="mb-1 block text-fine text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="field num"
+        value={value}
+        placeholder={us ? "3 13/16; 3 7/8" : "96.8 97.1 96.5"}
+        autoComplete="off"
+        onChange={(e) => onChange(e.target.value)}
+      />
     </div>
   );
 }
@@ -178,57 +324,157 @@ function useLengths() {
   const format = useFormat();
   return async (text: string): Promise<number[]> => {
     const values: number[] = [];
-    for (const part of listed(text)) values.push((await settled(api.POST("/api/units/parse", { body: { quantity: "length", text: part, default_symbol: format.symbol("length") } }))).value);
+    for (const part of listed(text))
+      values.push(
+        (
+          await settled(
+            api.POST("/api/units/parse", {
+              body: { quantity: "length", text: part, default_symbol: format.symbol("length") },
+            }),
+          )
+        ).value,
+      );
     return values;
   };
 }
 
-const EMPTY = { name: "", ways: ["as always", ""], measure: "width" as Schemas["EvenMeasure"], difference_mm: 1 };
+const EMPTY = {
+  name: "",
+  ways: ["as always", ""],
+  measure: "width" as Schemas["EvenMeasure"],
+  difference_mm: 1,
+};
 
 function NewTrial({ jobId }: { jobId: number }) {
   const fine = useFine();
   const [draft, setDraft] = useKept(`new trial ${jobId}`, EMPTY);
   const plan = usePlanTrial(jobId);
-  const size = useTrialSize(jobId, { ways: draft.ways.length, measure: draft.measure, difference_mm: draft.difference_mm });
-  const way = (i: number, name: string) => setDraft((now) => ({ ...now, ways: now.ways.map((w, k) => (k === i ? name : w)) }));
+  const size = useTrialSize(jobId, {
+    ways: draft.ways.length,
+    measure: draft.measure,
+    difference_mm: draft.difference_mm,
+  });
+  const way = (i: number, name: string) =>
+    setDraft((now) => ({ ...now, ways: now.ways.map((w, k) => (k === i ? name : w)) }));
   const trays = size.data?.on_trays.length ?? 0;
   return (
     <Part title="Try something">
       {/* An amount keeps itself at Enter: it stands outside the form, which Enter would send. */}
-      <form id="new-trial" className="space-y-3" onSubmit={(e) => { e.preventDefault(); plan.mutate(draft, { onSuccess: () => setDraft(EMPTY) }); }}>
+      <form
+        id="new-trial"
+        className="space-y-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          plan.mutate(draft, { onSuccess: () => setDraft(EMPTY) });
+        }}
+      >
         <div>
-          <label htmlFor="trial-name" className="mb-1 block text-fine text-soft">What is it about?</label>
-          <input id="trial-name" className="field" value={draft.name} maxLength={80} placeholder="Powdered sugar" autoComplete="off" onChange={(e) => setDraft((now) => ({ ...now, name: e.target.value }))} />
+          <label htmlFor="trial-name" className="mb-1 block text-fine text-soft">
+            What is it about?
+          </label>
+          <input
+            id="trial-name"
+            className="field"
+            value={draft.name}
+            maxLength={80}
+            placeholder="Powdered sugar"
+            autoComplete="off"
+            onChange={(e) => setDraft((now) => ({ ...now, name: e.target.value }))}
+          />
           <Fault text={faultOf(plan.error, "name")} />
         </div>
         {draft.ways.map((name, i) => (
           <div key={i}>
-            <label htmlFor={`trial-way-${i}`} className="mb-1 block text-fine text-soft">{i === 0 ? "A, as it is done now" : `${LETTERS[i]}, done otherwise`}</label>
-            <input id={`trial-way-${i}`} className="field" value={name} maxLength={60} placeholder={i === 0 ? "as always" : "half of the sugar powdered"} autoComplete="off" onChange={(e) => way(i, e.target.value)} />
+            <label htmlFor={`trial-way-${i}`} className="mb-1 block text-fine text-soft">
+              {i === 0 ? "A, as it is done now" : `${LETTERS[i]}, done otherwise`}
+            </label>
+            <input
+              id={`trial-way-${i}`}
+              className="field"
+              value={name}
+              maxLength={60}
+              placeholder={i === 0 ? "as always" : "half of the sugar powdered"}
+              autoComplete="off"
+              onChange={(e) => way(i, e.target.value)}
+            />
             <Fault text={faultOf(plan.error, `ways[${i}]`)} />
           </div>
         ))}
         <div className="flex flex-wrap gap-2">
-          {draft.ways.length < 4 ? <button type="button" className="btn btn-small" onClick={() => setDraft((now) => ({ ...now, ways: [...now.ways, ""] }))}>Another way</button> : null}
-          {draft.ways.length > 2 ? <button type="button" className="btn btn-small" onClick={() => setDraft((now) => ({ ...now, ways: now.ways.slice(0, -1) }))}>One way less</button> : null}
+          {draft.ways.length < 4 ? (
+            <button
+              type="button"
+              className="btn btn-small"
+              onClick={() => setDraft((now) => ({ ...now, ways: [...now.ways, ""] }))}
+            >
+              Another way
+            </button>
+          ) : null}
+          {draft.ways.length > 2 ? (
+            <button
+              type="button"
+              className="btn btn-small"
+              onClick={() => setDraft((now) => ({ ...now, ways: now.ways.slice(0, -1) }))}
+            >
+              One way less
+            </button>
+          ) : null}
         </div>
       </form>
       <div className="mt-3 space-y-3">
         <div>
           <p className="mb-1 text-fine text-soft">What is measured</p>
-          <Choice label="What is measured" value={draft.measure} options={MEASURES} onChange={(measure: Schemas["EvenMeasure"]) => setDraft((now) => ({ ...now, measure }))} />
+          <Choice
+            label="What is measured"
+            value={draft.measure}
+            options={MEASURES}
+            onChange={(measure: Schemas["EvenMeasure"]) => setDraft((now) => ({ ...now, measure }))}
+          />
         </div>
-        <Amount label="A difference worth seeing" kind="length" step={0.1} value={draft.difference_mm} field="difference_mm" onSave={(difference_mm) => { setDraft((now) => ({ ...now, difference_mm })); return Promise.resolve(); }} />
+        <Amount
+          label="A difference worth seeing"
+          kind="length"
+          step={0.1}
+          value={draft.difference_mm}
+          field="difference_mm"
+          onSave={(difference_mm) => {
+            setDraft((now) => ({ ...now, difference_mm }));
+            return Promise.resolve();
+          }}
+        />
         {size.data && !size.error ? (
           <p className="text-lg">
             {size.data.per_way} pieces of each way, on {trays === 1 ? "one tray" : `${trays} trays`}.
-            <span className="block text-fine text-soft">Then it is seen {number(Math.floor(size.data.seen_percent / 10), 0)} times in ten or oftener. {size.data.sd_own ? "Pieces of one tray differ here by" : "Pieces of one tray usually differ by"} {fine.text(size.data.sd_mm)}{size.data.sd_own ? "" : "; measure three trays, and your own counts"}.</span>
+            <span className="block text-fine text-soft">
+              Then it is seen {number(Math.floor(size.data.seen_percent / 10), 0)} times in ten or oftener.{" "}
+              {size.data.sd_own
+                ? "Pieces of one tray differ here by"
+                : "Pieces of one tray usually differ by"}{" "}
+              {fine.text(size.data.sd_mm)}
+              {size.data.sd_own ? "" : "; measure three trays, and your own counts"}.
+            </span>
           </p>
         ) : null}
-        <Fault text={faultOf(size.error, "difference_mm") ?? otherFault(size.error, ["difference_mm"]) ?? otherFault(plan.error, ["name", "ways"])} />
-        <button type="submit" form="new-trial" className="btn btn-main w-full" disabled={plan.isPending || !size.data}>Lay it out</button>
+        <Fault
+          text={
+            faultOf(size.error, "difference_mm") ??
+            otherFault(size.error, ["difference_mm"]) ??
+            otherFault(plan.error, ["name", "ways"])
+          }
+        />
+        <button
+          type="submit"
+          form="new-trial"
+          className="btn btn-main w-full"
+          disabled={plan.isPending || !size.data}
+        >
+          Lay it out
+        </button>
       </div>
-      <p className="mt-3 text-fine text-soft">One change at a time. Bake all ways on the same tray, of dough of the same day. <Link to={`/jobs/${jobId}/ledger/evenness`}>How even your trays are</Link></p>
+      <p className="mt-3 text-fine text-soft">
+        One change at a time. Bake all ways on the same tray, of dough of the same day.{" "}
+        <Link to={`/jobs/${jobId}/ledger/evenness`}>How even your trays are</Link>
+      </p>
     </Part>
   );
 }

@@ -1,7 +1,16 @@
 /** Why a bake came out so: what was seen, what may be behind it, and the one test that tells the first two apart. */
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { useCauses, usePutTest, useSeen, useTries, type Cause, type Causes, type SeenWord, type Suspect } from "../../api/ledger";
+import {
+  useCauses,
+  usePutTest,
+  useSeen,
+  useTries,
+  type Cause,
+  type Causes,
+  type SeenWord,
+  type Suspect,
+} from "../../api/ledger";
 import { useRecords } from "../../api/queries";
 import { useJobContext } from "../../app/JobFrame";
 import { longDay } from "../../drawing/time";
@@ -27,60 +36,131 @@ export function WhyPage() {
   const [answers, setAnswers] = useKept<Answers>(`clues ${record}`, {});
   const [all, setAll] = useState(false);
   const [choosing, setChoosing] = useState(false);
-  const said = (so: boolean) => Object.entries(answers).filter(([, a]) => a === so).map(([c]) => c).join(",");
+  const said = (so: boolean) =>
+    Object.entries(answers)
+      .filter(([, a]) => a === so)
+      .map(([c]) => c)
+      .join(",");
   const query = { seen: seen.join(","), so: said(true), not: said(false) };
   const asked = useCauses(record, query);
   const found = seen.length > 0 ? asked.data : undefined;
-  const toggle = (word: SeenWord) => setSeen((now) => (now.includes(word) ? now.filter((w) => w !== word) : [...now, word].slice(-MOST)));
-  const answer = (cause: Cause, so: boolean) => setAnswers((now) => ({ ...now, [cause]: now[cause] === so ? undefined : so }));
+  const toggle = (word: SeenWord) =>
+    setSeen((now) => (now.includes(word) ? now.filter((w) => w !== word) : [...now, word].slice(-MOST)));
+  const answer = (cause: Cause, so: boolean) =>
+    setAnswers((now) => ({ ...now, [cause]: now[cause] === so ? undefined : so }));
   const shown = all ? found?.suspects : found?.suspects.slice(0, SHOWN);
   return (
     <>
       <Work dim={dim}>
         <LedgerNav jobId={job.id} />
-        <StationHead title="Why did it come out so?" sub={own ? `the bake of ${longDay(own.recorded_at)}` : undefined} />
-        {records.data && !own ? <p className="text-lg text-soft">There is no such bake of this job. <Link to={`/jobs/${job.id}/ledger`}>To its bakes</Link></p> : null}
+        <StationHead
+          title="Why did it come out so?"
+          sub={own ? `the bake of ${longDay(own.recorded_at)}` : undefined}
+        />
+        {records.data && !own ? (
+          <p className="text-lg text-soft">
+            There is no such bake of this job. <Link to={`/jobs/${job.id}/ledger`}>To its bakes</Link>
+          </p>
+        ) : null}
         {words.data ? (
           <fieldset>
             <legend className="mb-2 text-lg">What did you see?</legend>
             <div className="seg">
-              {words.data.filter((w) => choosing || seen.length === 0 || seen.includes(w.seen)).map((w) => (
-                <button key={w.seen} type="button" className="seg-item first-letter:uppercase" data-state={seen.includes(w.seen) ? "on" : "off"} aria-pressed={seen.includes(w.seen)} onClick={() => toggle(w.seen)}>
-                  {w.name}
+              {words.data
+                .filter((w) => choosing || seen.length === 0 || seen.includes(w.seen))
+                .map((w) => (
+                  <button
+                    key={w.seen}
+                    type="button"
+                    className="seg-item first-letter:uppercase"
+                    data-state={seen.includes(w.seen) ? "on" : "off"}
+                    aria-pressed={seen.includes(w.seen)}
+                    onClick={() => toggle(w.seen)}
+                  >
+                    {w.name}
+                  </button>
+                ))}
+              {seen.length > 0 ? (
+                <button
+                  type="button"
+                  className="btn btn-quiet"
+                  aria-expanded={choosing}
+                  onClick={() => setChoosing(!choosing)}
+                >
+                  {choosing ? "That is all" : "Something else, too"}
                 </button>
-              ))}
-              {seen.length > 0 ? <button type="button" className="btn btn-quiet" aria-expanded={choosing} onClick={() => setChoosing(!choosing)}>{choosing ? "That is all" : "Something else, too"}</button> : null}
+              ) : null}
             </div>
           </fieldset>
-        ) : <Unread of={[words]} />}
+        ) : (
+          <Unread of={[words]} />
+        )}
         <Fault text={otherFault(asked.error, [])} />
         {found ? (
-          <ol className={`mt-6 ${asked.isPlaceholderData ? "opacity-60" : ""}`} aria-busy={asked.isPlaceholderData} aria-label="What may be behind it, the likeliest first">
-            {shown?.map((s) => <SuspectRow key={s.cause} suspect={s} most={Math.max(...found.suspects.map((x) => x.share_percent))} onAnswer={answer} />)}
-            <li className="border-t border-rule py-3 text-soft">Something else: <span className="num">{number(found.another_percent, 0)}&nbsp;%</span>
-              {found.suspects.length > SHOWN ? <button type="button" className="btn btn-small ml-4" onClick={() => setAll(!all)}>{all ? "Only the first" : `All ${found.suspects.length}`}</button> : null}
+          <ol
+            className={`mt-6 ${asked.isPlaceholderData ? "opacity-60" : ""}`}
+            aria-busy={asked.isPlaceholderData}
+            aria-label="What may be behind it, the likeliest first"
+          >
+            {shown?.map((s) => (
+              <SuspectRow
+                key={s.cause}
+                suspect={s}
+                most={Math.max(...found.suspects.map((x) => x.share_percent))}
+                onAnswer={answer}
+              />
+            ))}
+            <li className="border-t border-rule py-3 text-soft">
+              Something else: <span className="num">{number(found.another_percent, 0)}&nbsp;%</span>
+              {found.suspects.length > SHOWN ? (
+                <button type="button" className="btn btn-small ml-4" onClick={() => setAll(!all)}>
+                  {all ? "Only the first" : `All ${found.suspects.length}`}
+                </button>
+              ) : null}
             </li>
           </ol>
-        ) : seen.length > 0 && asked.isPending ? <p role="status" className="mt-6 text-lg text-soft">Weighing…</p> : null}
+        ) : seen.length > 0 && asked.isPending ? (
+          <p role="status" className="mt-6 text-lg text-soft">
+            Weighing…
+          </p>
+        ) : null}
       </Work>
       <TicketBox>
-        {found ? <TellApart key={JSON.stringify(query)} record={record} job={job.id} found={found} query={query} /> : (
+        {found ? (
+          <TellApart key={JSON.stringify(query)} record={record} job={job.id} found={found} query={query} />
+        ) : (
           <Part title="How it is weighed">
-            <p className="text-soft">Choose what you saw, up to four things. Each cause counts by how often it is the reason, by what this bake was baked with, and by what the forecast makes of it. Your answers do the rest.</p>
+            <p className="text-soft">
+              Choose what you saw, up to four things. Each cause counts by how often it is the reason, by what
+              this bake was baked with, and by what the forecast makes of it. Your answers do the rest.
+            </p>
           </Part>
         )}
         {found?.forecast_percent != null && found.came_out_percent != null ? (
           <Part title="Spread">
-            <p>Forecast {number(found.forecast_percent, 1)}&nbsp;%, came out {number(found.came_out_percent, 1)}&nbsp;% across.</p>
+            <p>
+              Forecast {number(found.forecast_percent, 1)}&nbsp;%, came out{" "}
+              {number(found.came_out_percent, 1)}&nbsp;% across.
+            </p>
           </Part>
         ) : null}
-        <p className="text-fine text-soft">Every cause is a guess until a test speaks. Where somebody may get ill from it, ask who knows.</p>
+        <p className="text-fine text-soft">
+          Every cause is a guess until a test speaks. Where somebody may get ill from it, ask who knows.
+        </p>
       </TicketBox>
     </>
   );
 }
 
-function SuspectRow({ suspect: s, most, onAnswer }: { suspect: Suspect; most: number; onAnswer(cause: Cause, so: boolean): void }) {
+function SuspectRow({
+  suspect: s,
+  most,
+  onAnswer,
+}: {
+  suspect: Suspect;
+  most: number;
+  onAnswer(cause: Cause, so: boolean): void;
+}) {
   return (
     <li className="border-t border-rule py-3">
       <div className="flex items-baseline justify-between gap-4">
@@ -89,19 +169,50 @@ function SuspectRow({ suspect: s, most, onAnswer }: { suspect: Suspect; most: nu
       </div>
       <svg viewBox="0 0 400 10" preserveAspectRatio="none" className="mt-1 h-2 w-full" aria-hidden="true">
         <rect width="400" height="10" rx="3" className="fill-pale" />
-        <rect width={Math.max(2, (400 * s.share_percent) / Math.max(most, 1))} height="10" rx="3" className="fill-spruce" />
+        <rect
+          width={Math.max(2, (400 * s.share_percent) / Math.max(most, 1))}
+          height="10"
+          rx="3"
+          className="fill-spruce"
+        />
       </svg>
       <p className="mt-2 text-fine text-soft">
-        <span className="inline-block first-letter:uppercase"><Says of={s.usual} /></span>{s.explains ? <>; <Says of={s.explains} /></> : null}.
+        <span className="inline-block first-letter:uppercase">
+          <Says of={s.usual} />
+        </span>
+        {s.explains ? (
+          <>
+            ; <Says of={s.explains} />
+          </>
+        ) : null}
+        .
       </p>
-      {[...s.speaks_for.map((of) => ({ of, so: true })), ...s.speaks_against.map((of) => ({ of, so: false }))].map(({ of, so }) => (
-        <p key={of.text} className="text-fine"><span className={`mr-1 font-semibold ${so ? "text-spruce" : "text-warm"}`}>{so ? "For:" : "Against:"}</span><Says of={of} /></p>
+      {[
+        ...s.speaks_for.map((of) => ({ of, so: true })),
+        ...s.speaks_against.map((of) => ({ of, so: false })),
+      ].map(({ of, so }) => (
+        <p key={of.text} className="text-fine">
+          <span className={`mr-1 font-semibold ${so ? "text-spruce" : "text-warm"}`}>
+            {so ? "For:" : "Against:"}
+          </span>
+          <Says of={of} />
+        </p>
       ))}
       <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-        <span className="grow"><Says of={s.asks} /></span>
+        <span className="grow">
+          <Says of={s.asks} />
+        </span>
         <span className="flex gap-1.5">
           {[true, false].map((so) => (
-            <button key={String(so)} type="button" className="seg-item" data-state={s.answered === so ? "on" : "off"} aria-pressed={s.answered === so} aria-label={`${so ? "Yes" : "No"}: ${s.asks.text}`} onClick={() => onAnswer(s.cause, so)}>
+            <button
+              key={String(so)}
+              type="button"
+              className="seg-item"
+              data-state={s.answered === so ? "on" : "off"}
+              aria-pressed={s.answered === so}
+              aria-label={`${so ? "Yes" : "No"}: ${s.asks.text}`}
+              onClick={() => onAnswer(s.cause, so)}
+            >
               {so ? "Yes" : "No"}
             </button>
           ))}
@@ -111,27 +222,58 @@ function SuspectRow({ suspect: s, most, onAnswer }: { suspect: Suspect; most: nu
   );
 }
 
-function TellApart({ record, job, found, query }: { record: number; job: number; found: Causes; query: { seen: string; so: string; not: string } }) {
+function TellApart({
+  record,
+  job,
+  found,
+  query,
+}: {
+  record: number;
+  job: number;
+  found: Causes;
+  query: { seen: string; so: string; not: string };
+}) {
   const { mutate, isPending, isSuccess, error } = usePutTest();
   const tries = useTries(job);
   const first = found.suspects[0];
-  const open = tries.data?.some((t) => t.record_id === record && !t.noted && t.test?.says.text === found.test?.says.text);
+  const open = tries.data?.some(
+    (t) => t.record_id === record && !t.noted && t.test?.says.text === found.test?.says.text,
+  );
   return (
     <>
       {first ? (
         <Part title="If it is that">
-          <p className="text-lg"><Says of={first.remedy} /></p>
+          <p className="text-lg">
+            <Says of={first.remedy} />
+          </p>
         </Part>
       ) : null}
       {found.test ? (
         <Part title={found.test.from ? "What tells the first two apart" : "How to be sure"}>
-          <p className="text-lg"><Says of={found.test.says} /></p>
-          {found.test.from ? <p className="mt-1 text-fine text-soft">It tells “{found.test.of}” from “{found.test.from}”{found.test.by_hand ? "; say afterwards whether it helped" : ""}.</p> : null}
+          <p className="text-lg">
+            <Says of={found.test.says} />
+          </p>
+          {found.test.from ? (
+            <p className="mt-1 text-fine text-soft">
+              It tells “{found.test.of}” from “{found.test.from}”
+              {found.test.by_hand ? "; say afterwards whether it helped" : ""}.
+            </p>
+          ) : null}
           <div className="mt-3">
             {isSuccess || open ? (
-              <p role="status">It stands on the bench at the next bake of this dough. <Link to={`/jobs/${job}/ledger/trials`}>To what is tried</Link></p>
+              <p role="status">
+                It stands on the bench at the next bake of this dough.{" "}
+                <Link to={`/jobs/${job}/ledger/trials`}>To what is tried</Link>
+              </p>
             ) : (
-              <button type="button" className="btn btn-main w-full" disabled={isPending} onClick={() => mutate({ record, query })}>Put it into the next bake</button>
+              <button
+                type="button"
+                className="btn btn-main w-full"
+                disabled={isPending}
+                onClick={() => mutate({ record, query })}
+              >
+                Put it into the next bake
+              </button>
             )}
             <Fault text={otherFault(error, [])} />
           </div>

@@ -18,7 +18,14 @@ export interface Draft {
   other: Partial<Conditions>;
 }
 
-export const EMPTY: Draft = { widths: "", thicknesses: "", minutes: "", notes: "", edge: "just_golden", other: {} };
+export const EMPTY: Draft = {
+  widths: "",
+  thicknesses: "",
+  minutes: "",
+  notes: "",
+  edge: "just_golden",
+  other: {},
+};
 
 /** Half typed, it stays while somebody looks something up. */
 export const useDraft = (job: number) => useKept<Draft>(`bake ${job}`, EMPTY);

@@ -13,7 +13,11 @@ import { TrialsPage } from "./TrialsPage";
 import { WaysChart } from "./WaysChart";
 
 vi.hoisted(() => {
-  globalThis.matchMedia = (() => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined })) as never;
+  globalThis.matchMedia = (() => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  })) as never;
 });
 
 afterEach(() => {
@@ -23,13 +27,40 @@ afterEach(() => {
 
 const JOB = { id: 1, name: "Harbour tins" } as unknown as Job;
 const says = (text: string) => ({ text, parts: [text] });
-const point = (value_mm: number, low_mm: number, high_mm: number, text?: string) => ({ value_mm, low_mm, high_mm, says: text ? says(text) : null });
-const tray = (id: number, mean: number, text?: string) => ({ record_id: id, recorded_at: `2026-11-2${id}T14:00`, pieces: 6, mean: point(mean, 96.5, 97.5, text), range: point(0.8, 0, 1.6) });
-const CHARTS = { trays: [tray(1, 97), tray(2, 96.9), tray(3, 98.2, "wider than chance explains")], mean_mm: 97, sd_within_mm: 0.31, within_percent: 60, trays_percent: 30, days_percent: 10, wanted_mm: 97, could: 1.1, does: 0.5, beyond_percent: 4, says: [says("Most of what varies is within a tray.")] };
+const point = (value_mm: number, low_mm: number, high_mm: number, text?: string) => ({
+  value_mm,
+  low_mm,
+  high_mm,
+  says: text ? says(text) : null,
+});
+const tray = (id: number, mean: number, text?: string) => ({
+  record_id: id,
+  recorded_at: `2026-11-2${id}T14:00`,
+  pieces: 6,
+  mean: point(mean, 96.5, 97.5, text),
+  range: point(0.8, 0, 1.6),
+});
+const CHARTS = {
+  trays: [tray(1, 97), tray(2, 96.9), tray(3, 98.2, "wider than chance explains")],
+  mean_mm: 97,
+  sd_within_mm: 0.31,
+  within_percent: 60,
+  trays_percent: 30,
+  days_percent: 10,
+  wanted_mm: 97,
+  could: 1.1,
+  does: 0.5,
+  beyond_percent: 4,
+  says: [says("Most of what varies is within a tray.")],
+};
 
 function answering(charts: unknown): void {
-  const answer = { data: { measure: "width", tolerance_mm: 1, measured: 2, needed: 3, charts }, response: new Response(null, { status: 200 }) };
-  vi.spyOn(api, "GET").mockImplementation(((path: string) => (path.endsWith("/bakes-even") ? Promise.resolve(answer) : Promise.reject(new Error("away")))) as never);
+  const answer = {
+    data: { measure: "width", tolerance_mm: 1, measured: 2, needed: 3, charts },
+    response: new Response(null, { status: 200 }),
+  };
+  vi.spyOn(api, "GET").mockImplementation(((path: string) =>
+    path.endsWith("/bakes-even") ? Promise.resolve(answer) : Promise.reject(new Error("away"))) as never);
 }
 
 describe("evenness over time", () => {
@@ -37,26 +68,62 @@ describe("evenness over time", () => {
     answering(CHARTS);
     showView(<EvennessPage />, { job: JOB, plan: {} as Plan });
     expect(await screen.findByRole("heading", { name: /^4(\.0)?\s% beyond ±1/ })).toBeTruthy();
-    expect(screen.getByRole("img", { name: /^Widths tray by tray/ }).querySelectorAll("circle.fill-warm")).toHaveLength(1);
+    expect(
+      screen.getByRole("img", { name: /^Widths tray by tray/ }).querySelectorAll("circle.fill-warm"),
+    ).toHaveLength(1);
     expect(screen.getByText(/: wider than chance explains\.$/)).toBeTruthy();
-    expect(screen.getByRole("img", { name: "within a tray 60 per cent, tray to tray 30 per cent, day to day 10 per cent" })).toBeTruthy();
+    expect(
+      screen.getByRole("img", {
+        name: "within a tray 60 per cent, tray to tray 30 per cent, day to day 10 per cent",
+      }),
+    ).toBeTruthy();
   });
 
   it("says what it would need while there are too few trays", async () => {
     answering(null);
     showView(<EvennessPage />, { job: JOB, plan: {} as Plan });
-    expect(await screen.findByText(/2 trays of this dough, cut alike, have two pieces or more measured; 3 are needed/)).toBeTruthy();
+    expect(
+      await screen.findByText(
+        /2 trays of this dough, cut alike, have two pieces or more measured; 3 are needed/,
+      ),
+    ).toBeTruthy();
   });
 });
 
 /** Each path has its answer; others are away. */
 function answers(by: Readonly<Record<string, unknown>>): void {
   vi.spyOn(api, "GET").mockImplementation(((path: string) =>
-    path in by ? Promise.resolve({ data: by[path], response: new Response(null, { status: 200 }) }) : Promise.reject(new Error("away"))) as never);
+    path in by
+      ? Promise.resolve({ data: by[path], response: new Response(null, { status: 200 }) })
+      : Promise.reject(new Error("away"))) as never);
 }
 
-const TRIAL = { ways: ["as always", "half powdered"], measure: "width" as const, difference_mm: 1, sd_mm: 0.4, per_way: 1, tray_mm: [310, 440], places_mm: [[60, 60], [60, 160], [60, 260]], trays: [[0, 1, null]] };
-const tried = (more: object) => ({ id: 3, job_id: 1, name: "Sugar", trial: TRIAL, test: null, record_id: null, noted: null, ways: [], says: [], ...more });
+const TRIAL = {
+  ways: ["as always", "half powdered"],
+  measure: "width" as const,
+  difference_mm: 1,
+  sd_mm: 0.4,
+  per_way: 1,
+  tray_mm: [310, 440],
+  places_mm: [
+    [60, 60],
+    [60, 160],
+    [60, 260],
+  ],
+  trays: [[0, 1, null]],
+};
+const tried = (more: object) => ({
+  id: 3,
+  job_id: 1,
+  name: "Sugar",
+  trial: TRIAL,
+  test: null,
+  record_id: null,
+  noted: null,
+  ways: [],
+  says: [],
+  ...more,
+});
 
 describe("a trial", () => {
   it("shows which way lies where, and leaves the other places empty", () => {
@@ -67,14 +134,33 @@ describe("a trial", () => {
   });
 
   it("draws each way against the first with what the difference lies within", () => {
-    showPart(<WaysChart measure="width" ways={[{ name: "as always", pieces: 8, mean_mm: 97.4, more_mm: null, between_mm: null }, { name: "half powdered", pieces: 8, mean_mm: 96.5, more_mm: -0.9, between_mm: [-1.3, -0.5] }]} />);
-    expect(screen.getByRole("img", { name: "B, half powdered: −0.9 mm more than A, between −1.3 and −0.5" })).toBeTruthy();
+    showPart(
+      <WaysChart
+        measure="width"
+        ways={[
+          { name: "as always", pieces: 8, mean_mm: 97.4, more_mm: null, between_mm: null },
+          { name: "half powdered", pieces: 8, mean_mm: 96.5, more_mm: -0.9, between_mm: [-1.3, -0.5] },
+        ]}
+      />,
+    );
+    expect(
+      screen.getByRole("img", { name: "B, half powdered: −0.9 mm more than A, between −1.3 and −0.5" }),
+    ).toBeTruthy();
     expect(screen.getByText(/A: 97\.4\smm on average of 8; B: 96\.5\smm on average of 8/)).toBeTruthy();
   });
 
   it("stands open until it was measured, then says what it came to", async () => {
-    const done = tried({ id: 4, name: "Cold", noted: { kind: "trial", trays_mm: [] }, says: [says("“half powdered” comes out narrower.")], ways: [] });
-    answers({ "/api/jobs/{id}/tries": [tried({}), done], "/api/jobs/{id}/trial-size": { per_way: 9, on_trays: [9], seen_percent: 92, sd_mm: 0.41, sd_own: true } });
+    const done = tried({
+      id: 4,
+      name: "Cold",
+      noted: { kind: "trial", trays_mm: [] },
+      says: [says("“half powdered” comes out narrower.")],
+      ways: [],
+    });
+    answers({
+      "/api/jobs/{id}/tries": [tried({}), done],
+      "/api/jobs/{id}/trial-size": { per_way: 9, on_trays: [9], seen_percent: 92, sd_mm: 0.41, sd_own: true },
+    });
     showView(<TrialsPage />, { job: JOB, plan: {} as Plan });
     expect(await screen.findByRole("heading", { name: /^One thing to try/ })).toBeTruthy();
     expect(screen.getByText("“half powdered” comes out narrower.")).toBeTruthy();
@@ -84,30 +170,97 @@ describe("a trial", () => {
   });
 
   it("of a cause asks whether it helped", async () => {
-    const note = vi.spyOn(api, "POST").mockImplementation((() => Promise.resolve({ data: {}, response: new Response(null, { status: 200 }) })) as never);
-    answers({ "/api/jobs/{id}/tries": [tried({ trial: null, record_id: 7, test: { says: says("Let it rest five minutes, then roll."), of: "colder than its window", from: "too much flour", by_hand: true, pieces: 3 } })] });
+    const note = vi
+      .spyOn(api, "POST")
+      .mockImplementation((() =>
+        Promise.resolve({ data: {}, response: new Response(null, { status: 200 }) })) as never);
+    answers({
+      "/api/jobs/{id}/tries": [
+        tried({
+          trial: null,
+          record_id: 7,
+          test: {
+            says: says("Let it rest five minutes, then roll."),
+            of: "colder than its window",
+            from: "too much flour",
+            by_hand: true,
+            pieces: 3,
+          },
+        }),
+      ],
+    });
     showView(<TrialsPage />, { job: JOB, plan: {} as Plan });
     await userEvent.click(await screen.findByRole("button", { name: "It helped" }));
-    expect(note).toHaveBeenCalledWith("/api/tries/{id}/noted", { params: { path: { id: 3 } }, body: { kind: "helped", helped: true } });
+    expect(note).toHaveBeenCalledWith("/api/tries/{id}/noted", {
+      params: { path: { id: 3 } },
+      body: { kind: "helped", helped: true },
+    });
   });
 });
 
 const RECORD = {
-  id: 2, job_id: 1, job: "Regatta gulls", formula: "Lemon-thyme", recorded_at: "2026-11-26T14:00", formula_version: 1, complete: true, has_photo: false, kitchen: null, cut_width_mm: 96, cut_thickness_mm: 6,
-  widths_mm: [97], thicknesses_mm: [], baked_min: 11, edge_colour: "golden", notes: "", conditions: {}, mean_width_mm: 97, mean_thickness_mm: null, spread_percent: 1, spread_against: "within", spreads_percent: [1], spread_factor: null, width_range_mm: 0,
-  expected_bake_least_min: 8, expected_bake_most_min: 14, expected_spread_least_percent: 0, expected_spread_most_percent: 2,
+  id: 2,
+  job_id: 1,
+  job: "Regatta gulls",
+  formula: "Lemon-thyme",
+  recorded_at: "2026-11-26T14:00",
+  formula_version: 1,
+  complete: true,
+  has_photo: false,
+  kitchen: null,
+  cut_width_mm: 96,
+  cut_thickness_mm: 6,
+  widths_mm: [97],
+  thicknesses_mm: [],
+  baked_min: 11,
+  edge_colour: "golden",
+  notes: "",
+  conditions: {},
+  mean_width_mm: 97,
+  mean_thickness_mm: null,
+  spread_percent: 1,
+  spread_against: "within",
+  spreads_percent: [1],
+  spread_factor: null,
+  width_range_mm: 0,
+  expected_bake_least_min: 8,
+  expected_bake_most_min: 14,
+  expected_spread_least_percent: 0,
+  expected_spread_most_percent: 2,
 };
 
 describe("the book of bakes", () => {
   it("sets two that are chosen side by side and says what the forecast makes of it", async () => {
-    const other = { ...RECORD, id: 1, recorded_at: "2026-11-21T14:00", spread_percent: 3, edge_colour: "pale" };
+    const other = {
+      ...RECORD,
+      id: 1,
+      recorded_at: "2026-11-21T14:00",
+      spread_percent: 3,
+      edge_colour: "pale",
+    };
     answers({
       "/api/book": { records: [RECORD, other], total: 2 },
-      "/api/book/beside": { one: RECORD, other, differs: [{ what: "end", spread_percent: 0.02, min: -1.5 }], spread_percent: 2, min: 0, told_spread_percent: 0.02, told_min: -1.5 },
+      "/api/book/beside": {
+        one: RECORD,
+        other,
+        differs: [{ what: "end", spread_percent: 0.02, min: -1.5 }],
+        spread_percent: 2,
+        min: 0,
+        told_spread_percent: 0.02,
+        told_min: -1.5,
+      },
     });
     showView(<BookPage />, { job: JOB, plan: {} as Plan });
-    for (const day of [/^Choose for side by side: Regatta gulls, Thursday/, /^Choose for side by side: Regatta gulls, Saturday/]) await userEvent.click(await screen.findByRole("button", { name: day }));
-    expect(await screen.findByText(/The second spread 2\.0\s% more and was as long in the oven\. By the forecast what differs makes it spread as much and take 1\.5\smin shorter\./)).toBeTruthy();
+    for (const day of [
+      /^Choose for side by side: Regatta gulls, Thursday/,
+      /^Choose for side by side: Regatta gulls, Saturday/,
+    ])
+      await userEvent.click(await screen.findByRole("button", { name: day }));
+    expect(
+      await screen.findByText(
+        /The second spread 2\.0\s% more and was as long in the oven\. By the forecast what differs makes it spread as much and take 1\.5\smin shorter\./,
+      ),
+    ).toBeTruthy();
     expect(screen.getByText(/alone: as much spread, 1\.5\smin shorter\./)).toBeTruthy();
   });
 
@@ -133,14 +286,22 @@ function Corners({ onCorners }: { onCorners(all: readonly Corner[]): void }) {
 describe("corners of a paper", () => {
   it("are moved with the arrow keys, further with shift, and never out of the photo", async () => {
     let last: readonly Corner[] = [];
-    showPart(<Corners onCorners={(all) => { last = all; }} />);
+    showPart(
+      <Corners
+        onCorners={(all) => {
+          last = all;
+        }}
+      />,
+    );
     const first = screen.getByRole("slider", { name: "Corner 1" });
     first.focus();
     await userEvent.keyboard("{ArrowRight}");
     expect(last[0]?.[0]).toBeCloseTo(0.122);
     await userEvent.keyboard("{Shift>}{ArrowUp}{/Shift}");
     expect(last[0]?.[1]).toBeCloseTo(0.1);
-    await userEvent.keyboard("{Shift>}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{/Shift}");
+    await userEvent.keyboard(
+      "{Shift>}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{ArrowLeft}{/Shift}",
+    );
     expect(last[0]?.[0]).toBe(0);
   });
 

@@ -5,7 +5,13 @@ import type { Cutter } from "../../api/client";
 export const cutterForm = () => import("./NewCutterForm");
 const NewCutterForm = lazy(async () => ({ default: (await cutterForm()).NewCutterForm }));
 
-export function AddCutter({ onAdded, label = "Add a cutter" }: { onAdded(cutter: Cutter): void; label?: string }) {
+export function AddCutter({
+  onAdded,
+  label = "Add a cutter",
+}: {
+  onAdded(cutter: Cutter): void;
+  label?: string;
+}) {
   const [open, setOpen] = useState(false);
   const [wanted, setWanted] = useState(false);
   return (

@@ -27,8 +27,14 @@ export function Lots({ job }: { job: Job }) {
             return (
               <li key={lot.id} className="row items-baseline">
                 <span className="min-w-0">
-                  {lot.id === job.id ? <strong>{lot.name}</strong> : <Link to={`/jobs/${lot.id}/order`}>{lot.name}</Link>}
-                  {planned ? <span className="block text-fine text-soft">{`${planned.plan.cutter.name}, ${planned.formula}${planned.mixed_by == null ? "" : ", mixed with the first"}`}</span> : null}
+                  {lot.id === job.id ? (
+                    <strong>{lot.name}</strong>
+                  ) : (
+                    <Link to={`/jobs/${lot.id}/order`}>{lot.name}</Link>
+                  )}
+                  {planned ? (
+                    <span className="block text-fine text-soft">{`${planned.plan.cutter.name}, ${planned.formula}${planned.mixed_by == null ? "" : ", mixed with the first"}`}</span>
+                  ) : null}
                 </span>
                 <span className="num">{lot.pieces}</span>
               </li>
@@ -36,7 +42,10 @@ export function Lots({ job }: { job: Job }) {
           })}
         </ol>
       ) : (
-        <p className="mb-3 text-fine text-soft">Other cutters, slices or portions for the same time, of this dough or another: each is a batch with stations of its own, and all share one day.</p>
+        <p className="mb-3 text-fine text-soft">
+          Other cutters, slices or portions for the same time, of this dough or another: each is a batch with
+          stations of its own, and all share one day.
+        </p>
       )}
       {all && dough !== undefined ? (
         <Rows>
@@ -45,18 +54,29 @@ export function Lots({ job }: { job: Job }) {
           <Row name="Trays for all">{String(all.trays)}</Row>
         </Rows>
       ) : null}
-      <Fault text={otherFault(together.error, []) ?? otherFault(add.error, []) ?? otherFault(change.error, [])} />
+      <Fault
+        text={otherFault(together.error, []) ?? otherFault(add.error, []) ?? otherFault(change.error, [])}
+      />
       <div className="mt-3 flex flex-wrap gap-2">
         <button
           type="button"
           className="btn btn-small"
           disabled={add.isPending}
-          onClick={() => add.mutate({ name: `Batch ${family.length + 1}`, pieces: 12 }, { onSuccess: (lot) => void navigate(`/jobs/${lot.id}/order`) })}
+          onClick={() =>
+            add.mutate(
+              { name: `Batch ${family.length + 1}`, pieces: 12 },
+              { onSuccess: (lot) => void navigate(`/jobs/${lot.id}/order`) },
+            )
+          }
         >
           Add a batch
         </button>
         {job.lot_of == null ? null : (
-          <button type="button" className="btn btn-small" onClick={() => change.mutate({ lot_of: null, dough_with: null })}>
+          <button
+            type="button"
+            className="btn btn-small"
+            onClick={() => change.mutate({ lot_of: null, dough_with: null })}
+          >
             Make it a job of its own
           </button>
         )}

@@ -27,7 +27,11 @@ export function MadeHow({ job }: { job: Job }) {
       <Choice
         label="The pieces are"
         value={way}
-        options={[{ value: "cut", label: "Cut" }, { value: "sliced", label: "Sliced" }, { value: "portioned", label: "Portioned" }]}
+        options={[
+          { value: "cut", label: "Cut" },
+          { value: "sliced", label: "Sliced" },
+          { value: "portioned", label: "Portioned" },
+        ]}
         onChange={(next) => change.mutate({ making: START[next] })}
       />
       {way === "cut" ? null : (

@@ -11,7 +11,15 @@ import { PhotoCutter } from "./PhotoCutter";
 import { ShapeForm } from "./ShapeForm";
 import { SizeField, useSizes } from "./typedSize";
 
-export function NewCutterForm({ open, onOpen, onAdded }: { open: boolean; onOpen(open: boolean): void; onAdded(cutter: Cutter): void }) {
+export function NewCutterForm({
+  open,
+  onOpen,
+  onAdded,
+}: {
+  open: boolean;
+  onOpen(open: boolean): void;
+  onAdded(cutter: Cutter): void;
+}) {
   const add = useAddCutter();
   const seen = useLookAtCutter();
   const [name, setName] = useState("");
@@ -49,7 +57,14 @@ export function NewCutterForm({ open, onOpen, onAdded }: { open: boolean; onOpen
       <label htmlFor={nameId} className="mb-1 block text-fine text-soft">
         Name
       </label>
-      <input id={nameId} className="field" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} autoComplete="off" />
+      <input
+        id={nameId}
+        className="field"
+        value={name}
+        maxLength={80}
+        onChange={(e) => setName(e.target.value)}
+        autoComplete="off"
+      />
       <Fault text={faultOf(add.error, "name")} />
     </div>
   );
@@ -57,13 +72,22 @@ export function NewCutterForm({ open, onOpen, onAdded }: { open: boolean; onOpen
     <Window title="Add a cutter" open={open} onOpen={onOpen}>
       <Tabs.Root defaultValue="builtin" onValueChange={() => add.reset()}>
         <Tabs.List className="seg mb-4" aria-label="Where from">
-          <Tabs.Trigger value="builtin" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
+          <Tabs.Trigger
+            value="builtin"
+            className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop"
+          >
             A shape
           </Tabs.Trigger>
-          <Tabs.Trigger value="svg" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
+          <Tabs.Trigger
+            value="svg"
+            className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop"
+          >
             From an SVG file
           </Tabs.Trigger>
-          <Tabs.Trigger value="photo" className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop">
+          <Tabs.Trigger
+            value="photo"
+            className="seg-item data-[state=active]:bg-ink data-[state=active]:text-worktop"
+          >
             From a photo
           </Tabs.Trigger>
         </Tabs.List>
@@ -81,8 +105,17 @@ export function NewCutterForm({ open, onOpen, onAdded }: { open: boolean; onOpen
               void take(e.dataTransfer.files[0]);
             }}
           >
-            <p className="mb-2">{svg ? `${svg.file} is chosen.` : "Drop an SVG file here. Its largest closed outline becomes the cutting edge."}</p>
-            {svg ? null : <p className="mb-2 text-fine text-soft">Rings of the same path within it are holes; anything else within it is embossing, which does not cut.</p>}
+            <p className="mb-2">
+              {svg
+                ? `${svg.file} is chosen.`
+                : "Drop an SVG file here. Its largest closed outline becomes the cutting edge."}
+            </p>
+            {svg ? null : (
+              <p className="mb-2 text-fine text-soft">
+                Rings of the same path within it are holes; anything else within it is embossing, which does
+                not cut.
+              </p>
+            )}
             <FileButton label="SVG file" accept=".svg,image/svg+xml" onFile={(f) => void take(f)}>
               {svg ? "Another file" : "Choose a file"}
             </FileButton>
@@ -90,7 +123,15 @@ export function NewCutterForm({ open, onOpen, onAdded }: { open: boolean; onOpen
           </div>
           {seen.data ? <TrueSize cutter={seen.data} /> : null}
           {nameField}
-          <SizeField field="width_mm" label="Width across, if it should be other than drawn" value={width} placeholder="as drawn" sizes={sizes} refused={add.error} onChange={setWidth} />
+          <SizeField
+            field="width_mm"
+            label="Width across, if it should be other than drawn"
+            value={width}
+            placeholder="as drawn"
+            sizes={sizes}
+            refused={add.error}
+            onChange={setWidth}
+          />
           <Fault text={otherFault(add.error, ["svg", "name", "width_mm"])} />
           <button
             type="button"

@@ -32,7 +32,13 @@ const MEANS: readonly Option<Plan["ready_means"]>[] = [
   { value: "finished", label: "Finished and dry" },
   { value: "packed", label: "Packed" },
 ];
-const LAST: Record<Plan["ready_means"], string> = { out: "tray out of the oven", cool: "cooled tray", touch_dry: "piece dry to the touch", finished: "piece finished and dry", packed: "piece packed" };
+const LAST: Record<Plan["ready_means"], string> = {
+  out: "tray out of the oven",
+  cool: "cooled tray",
+  touch_dry: "piece dry to the touch",
+  finished: "piece finished and dry",
+  packed: "piece packed",
+};
 
 export function Order() {
   const { job, plan, day, dim } = useJobContext();
@@ -47,15 +53,20 @@ export function Order() {
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={`${job.pieces} × ${cutter.name}`} sub={`${format.length(Math.round(cutter.width_mm * 10) / 10)} across, ${format.length(Math.round(plan.oven.thickness_mm * 10) / 10)} thick`}>
+        <StationHead
+          title={`${job.pieces} × ${cutter.name}`}
+          sub={`${format.length(Math.round(cutter.width_mm * 10) / 10)} across, ${format.length(Math.round(plan.oven.thickness_mm * 10) / 10)} thick`}
+        >
           <SaveSvg picture={picture} name={`${cutter.name} ${job.pieces}`} />
         </StationHead>
         <Pieces picture={picture} cutter={cutter} count={job.pieces} thickness={plan.oven.thickness_mm} />
-        {wayOf(job.making) === "cut" ? <CutterShelf
-          cutters={cutters.data ?? []}
-          chosen={job.cutter_id}
-          onChoose={(cutter_id) => change.mutate({ cutter_id })}
-        /> : null}
+        {wayOf(job.making) === "cut" ? (
+          <CutterShelf
+            cutters={cutters.data ?? []}
+            chosen={job.cutter_id}
+            onChoose={(cutter_id) => change.mutate({ cutter_id })}
+          />
+        ) : null}
         {cutter.warning ? <p className="caution mt-4">{say(cutter.warning, format)}</p> : null}
       </Work>
       <TicketBox>
@@ -65,22 +76,51 @@ export function Order() {
           </p>
           <p className="mb-3 mt-1 text-soft">{longDay(plan.ready_by)}</p>
           <p className="say">
-            <strong>Start {dayClock(day.start_at)}.</strong> It takes {duration(day.total_min)} from the scale to the last {LAST[plan.ready_means]}, {duration(day.hands_min)} of it by hand.
+            <strong>Start {dayClock(day.start_at)}.</strong> It takes {duration(day.total_min)} from the scale
+            to the last {LAST[plan.ready_means]}, {duration(day.hands_min)} of it by hand.
           </p>
         </Part>
         <Part title="The order">
           <div className="space-y-3">
             <TextField label="Job" value={job.name} onSave={(name) => keep({ name })} field="name" />
             <ReadyBy value={job.ready_by} onSave={(ready_by) => keep({ ready_by })} />
-            <Choice label="What ready means" value={plan.ready_means} options={MEANS.filter((m) => m.value !== "touch_dry" || plan.ready_means === "touch_dry" || plan.finish.coats.some((c) => c.touch_min < c.dry_min))} onChange={(ready_means) => change.mutate({ ready_means })} />
-            <Amount label="Pieces" kind="count" value={job.pieces} step={1} field="pieces" onSave={(pieces) => keep({ pieces })} />
+            <Choice
+              label="What ready means"
+              value={plan.ready_means}
+              options={MEANS.filter(
+                (m) =>
+                  m.value !== "touch_dry" ||
+                  plan.ready_means === "touch_dry" ||
+                  plan.finish.coats.some((c) => c.touch_min < c.dry_min),
+              )}
+              onChange={(ready_means) => change.mutate({ ready_means })}
+            />
+            <Amount
+              label="Pieces"
+              kind="count"
+              value={job.pieces}
+              step={1}
+              field="pieces"
+              onSave={(pieces) => keep({ pieces })}
+            />
             <MadeHow job={job} />
-            {wayOf(job.making) === "portioned" ? null : <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />}
+            {wayOf(job.making) === "portioned" ? null : (
+              <Thickness
+                value={job.thickness_mm}
+                rods={kitchen.data?.rods_mm ?? []}
+                onSave={(thickness_mm) => keep({ thickness_mm })}
+              />
+            )}
             <div>
               <label htmlFor="formula" className="mb-1 block text-fine text-soft">
                 Dough
               </label>
-              <select id="formula" className="field" value={job.formula_id} onChange={(e) => change.mutate({ formula_id: Number(e.target.value) })}>
+              <select
+                id="formula"
+                className="field"
+                value={job.formula_id}
+                onChange={(e) => change.mutate({ formula_id: Number(e.target.value) })}
+              >
                 {formulas.data?.map((f) => (
                   <option key={f.id} value={f.id}>
                     {f.name}
@@ -105,7 +145,11 @@ export function Order() {
             </Row>
           </Rows>
           <div className="mt-3 flex flex-wrap gap-2">
-            <a className="btn btn-small" href={at(`/api/jobs/${job.id}/export`)} download={`${job.name}.json`}>
+            <a
+              className="btn btn-small"
+              href={at(`/api/jobs/${job.id}/export`)}
+              download={`${job.name}.json`}
+            >
               Save the job as a file
             </a>
           </div>
@@ -116,7 +160,17 @@ export function Order() {
   );
 }
 
-function Pieces({ picture, cutter, count, thickness }: { picture: RefObject<SVGSVGElement | null>; cutter: Cutter; count: number; thickness: number }) {
+function Pieces({
+  picture,
+  cutter,
+  count,
+  thickness,
+}: {
+  picture: RefObject<SVGSVGElement | null>;
+  cutter: Cutter;
+  count: number;
+  thickness: number;
+}) {
   const format = useFormat();
   const width = usePictureWidth();
   const { width_mm: w, height_mm: h } = cutter;
@@ -131,13 +185,31 @@ function Pieces({ picture, cutter, count, thickness }: { picture: RefObject<SVGS
   const side = thickness * scale;
   const [cx, cy] = [14 + big / 2, 110];
   return (
-    <svg ref={picture} viewBox={`0 0 ${width} 300`} className="w-full" role="img" aria-labelledby="order-title order-desc">
+    <svg
+      ref={picture}
+      viewBox={`0 0 ${width} 300`}
+      className="w-full"
+      role="img"
+      aria-labelledby="order-title order-desc"
+    >
       <title id="order-title">{`${count} pieces of ${cutter.name}`}</title>
       <desc id="order-desc">{`One piece is ${format.length(w)} wide, ${format.length(h)} high and ${format.length(thickness)} thick.`}</desc>
-      <path d={path} transform={`translate(${cx} ${cy}) scale(${scale})`} className="slides fill-cut stroke-cut-line" strokeWidth={1.6 / scale} strokeLinejoin="round" />
+      <path
+        d={path}
+        transform={`translate(${cx} ${cy}) scale(${scale})`}
+        className="slides fill-cut stroke-cut-line"
+        strokeWidth={1.6 / scale}
+        strokeLinejoin="round"
+      />
       <g className="stroke-edge" strokeWidth="1.2">
-        <path d={`M${cx - (w * scale) / 2} ${cy + (h * scale) / 2 + 16}h${w * scale}m0 -6v12m${-w * scale} -12v12`} fill="none" />
-        <path d={`M${cx + (w * scale) / 2 + 16} ${cy - (h * scale) / 2}v${h * scale}m-6 0h12m-12 ${-h * scale}h12`} fill="none" />
+        <path
+          d={`M${cx - (w * scale) / 2} ${cy + (h * scale) / 2 + 16}h${w * scale}m0 -6v12m${-w * scale} -12v12`}
+          fill="none"
+        />
+        <path
+          d={`M${cx + (w * scale) / 2 + 16} ${cy - (h * scale) / 2}v${h * scale}m-6 0h12m-12 ${-h * scale}h12`}
+          fill="none"
+        />
       </g>
       <text x={cx} y={cy + (h * scale) / 2 + 36} textAnchor="middle" fontSize="16" className="num">
         {format.length(w)}
@@ -145,7 +217,15 @@ function Pieces({ picture, cutter, count, thickness }: { picture: RefObject<SVGS
       <text x={cx + (w * scale) / 2 + 28} y={cy + 5} fontSize="16" className="num">
         {format.length(h)}
       </text>
-      <rect x={cx - (w * scale) / 2} y={288 - side} width={w * scale} height={side} rx={Math.min(3, side / 3)} className="slides fill-cut stroke-cut-line" strokeWidth="1.2" />
+      <rect
+        x={cx - (w * scale) / 2}
+        y={288 - side}
+        width={w * scale}
+        height={side}
+        rx={Math.min(3, side / 3)}
+        className="slides fill-cut stroke-cut-line"
+        strokeWidth="1.2"
+      />
       <text x={cx + (w * scale) / 2 + 12} y={288 - side / 2 + 5} fontSize="16" className="num">
         {format.length(thickness)}
       </text>
@@ -169,7 +249,15 @@ function Pieces({ picture, cutter, count, thickness }: { picture: RefObject<SVGS
   );
 }
 
-function CutterShelf({ cutters, chosen, onChoose }: { cutters: Cutter[]; chosen: number; onChoose(id: number): void }) {
+function CutterShelf({
+  cutters,
+  chosen,
+  onChoose,
+}: {
+  cutters: Cutter[];
+  chosen: number;
+  onChoose(id: number): void;
+}) {
   const format = useFormat();
   const navigate = useNavigate();
   return (
@@ -185,17 +273,29 @@ function CutterShelf({ cutters, chosen, onChoose }: { cutters: Cutter[]; chosen:
           }}
         />
       </div>
-      <div role="radiogroup" aria-labelledby="shelf-head" className="grid grid-cols-[repeat(auto-fill,minmax(6.4rem,1fr))] gap-2">
+      <div
+        role="radiogroup"
+        aria-labelledby="shelf-head"
+        className="grid grid-cols-[repeat(auto-fill,minmax(6.4rem,1fr))] gap-2"
+      >
         {cutters.map((c) => (
           <label
             key={c.id}
             className="flex cursor-pointer flex-col items-center rounded-xl border-[1.5px] border-rule bg-raised p-2 has-[:checked]:border-ink has-[:checked]:shadow-[inset_0_0_0_1px_var(--c-ink)] has-[:focus-visible]:outline-3 has-[:focus-visible]:outline-cold"
           >
-            <input type="radio" name="cutter" className="visually-hidden" checked={c.id === chosen} onChange={() => onChoose(c.id)} />
+            <input
+              type="radio"
+              name="cutter"
+              className="visually-hidden"
+              checked={c.id === chosen}
+              onChange={() => onChoose(c.id)}
+            />
             <span className="grid h-16 place-items-center">
               <CutterPicture cutter={c} size={60} />
             </span>
-            <span className="max-w-full text-balance text-center font-semibold leading-tight [overflow-wrap:anywhere]">{c.name}</span>
+            <span className="max-w-full text-balance text-center font-semibold leading-tight [overflow-wrap:anywhere]">
+              {c.name}
+            </span>
             <span className="num text-[0.875rem] text-soft">{format.length(c.width_mm)}</span>
           </label>
         ))}

@@ -53,17 +53,28 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
     if (!found) return;
     const outline_mm = found.on_paper_mm;
     const first = await add.mutateAsync({ kind: "outline", name, outline_mm, mirrored: false });
-    if (pair) await add.mutateAsync({ kind: "outline", name: `${name.slice(0, 70)}, mirrored`, outline_mm, mirrored: true });
+    if (pair)
+      await add.mutateAsync({
+        kind: "outline",
+        name: `${name.slice(0, 70)}, mirrored`,
+        outline_mm,
+        mirrored: true,
+      });
     onAdded(first);
   };
   return (
     <div className="space-y-4">
       {photo ? null : (
         <p>
-          Lay the cutter flat on a sheet of paper, or draw around it with a soft pencil and take it away. Photograph the whole sheet from above, in even light.
+          Lay the cutter flat on a sheet of paper, or draw around it with a soft pencil and take it away.
+          Photograph the whole sheet from above, in even light.
         </p>
       )}
-      <FileButton label="Photo of the cutter" accept="image/jpeg,image/png,image/webp" onFile={(f) => void take(f)}>
+      <FileButton
+        label="Photo of the cutter"
+        accept="image/jpeg,image/png,image/webp"
+        onFile={(f) => void take(f)}
+      >
         {photo ? "Another photo" : "Choose a photo"}
       </FileButton>
       <Fault text={unread} />
@@ -73,8 +84,22 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
           <PaperCorners photo={photo} corners={corners} onMove={moved} />
           <Choice label="Paper" value={paper} options={PAPERS} onChange={(p) => setPaper(p)} />
           <Choice label="What is to be followed" value={edge} options={EDGES} onChange={(e) => setEdge(e)} />
-          <Fault text={faultOf(find.error, "photo") ?? faultOf(find.error, "corners") ?? faultOf(find.error, "edge") ?? otherFault(find.error, ["photo", "corners", "edge"])} />
-          <button type="button" className="btn btn-main" disabled={find.isPending} onClick={() => find.mutate({ photo: photo.blob, query: { paper, edge, corners: cornersQuery(corners) } })}>
+          <Fault
+            text={
+              faultOf(find.error, "photo") ??
+              faultOf(find.error, "corners") ??
+              faultOf(find.error, "edge") ??
+              otherFault(find.error, ["photo", "corners", "edge"])
+            }
+          />
+          <button
+            type="button"
+            className="btn btn-main"
+            disabled={find.isPending}
+            onClick={() =>
+              find.mutate({ photo: photo.blob, query: { paper, edge, corners: cornersQuery(corners) } })
+            }
+          >
             {find.isPending ? "Looking" : "Find the outline"}
           </button>
         </>
@@ -84,21 +109,50 @@ export function PhotoCutter({ onAdded }: { onAdded(cutter: Cutter): void }) {
           <Found found={found} />
           <p>
             <span className="answer block text-2xl">{`${format.length(found.width_mm)} × ${format.length(found.height_mm)}`}</span>
-            <span className="text-soft">Measure the cutter. If it is more than a millimetre off, lay the corners again.</span>
+            <span className="text-soft">
+              Measure the cutter. If it is more than a millimetre off, lay the corners again.
+            </span>
           </p>
-          {found.warning ? <p className="caution"><Says of={found.warning} /></p> : null}
+          {found.warning ? (
+            <p className="caution">
+              <Says of={found.warning} />
+            </p>
+          ) : null}
           <div>
-            <label htmlFor={nameId} className="mb-1 block text-fine text-soft">Name</label>
-            <input id={nameId} className="field" value={name} maxLength={80} autoComplete="off" onChange={(e) => setName(e.target.value)} />
+            <label htmlFor={nameId} className="mb-1 block text-fine text-soft">
+              Name
+            </label>
+            <input
+              id={nameId}
+              className="field"
+              value={name}
+              maxLength={80}
+              autoComplete="off"
+              onChange={(e) => setName(e.target.value)}
+            />
             <Fault text={faultOf(add.error, "name") ?? otherFault(add.error, ["name"])} />
           </div>
           <label className="flex min-h-11 items-center gap-3">
-            <input type="checkbox" className="size-5" checked={pair} onChange={(e) => setPair(e.target.checked)} />
+            <input
+              type="checkbox"
+              className="size-5"
+              checked={pair}
+              onChange={(e) => setPair(e.target.checked)}
+            />
             Put its mirror image on the shelf as well
           </label>
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="btn btn-main" disabled={add.isPending} onClick={() => void keep().catch(() => undefined)}>Add it</button>
-            <button type="button" className="btn" onClick={() => find.reset()}>Lay the corners again</button>
+            <button
+              type="button"
+              className="btn btn-main"
+              disabled={add.isPending}
+              onClick={() => void keep().catch(() => undefined)}
+            >
+              Add it
+            </button>
+            <button type="button" className="btn" onClick={() => find.reset()}>
+              Lay the corners again
+            </button>
           </div>
         </>
       ) : null}
@@ -112,11 +166,27 @@ function Found({ found }: { found: PhotoFound }) {
   const scale = 440 / found.paper_width_mm;
   const [w, h] = [found.paper_width_mm * scale, found.paper_height_mm * scale];
   return (
-    <svg viewBox={`-46 -38 ${w + 52} ${h + 44}`} className="mx-auto block w-full" style={{ maxWidth: `calc(50dvh * ${w / h})` }} role="img" aria-label={`The outline found on the paper: ${format.length(found.width_mm)} by ${format.length(found.height_mm)}`}>
-      <Ruler width_mm={found.paper_width_mm} height_mm={found.paper_height_mm} scale={scale} system={format.ruler} />
+    <svg
+      viewBox={`-46 -38 ${w + 52} ${h + 44}`}
+      className="mx-auto block w-full"
+      style={{ maxWidth: `calc(50dvh * ${w / h})` }}
+      role="img"
+      aria-label={`The outline found on the paper: ${format.length(found.width_mm)} by ${format.length(found.height_mm)}`}
+    >
+      <Ruler
+        width_mm={found.paper_width_mm}
+        height_mm={found.paper_height_mm}
+        scale={scale}
+        system={format.ruler}
+      />
       <image href={found.picture} width={w} height={h} preserveAspectRatio="none" />
       <rect width={w} height={h} className="fill-none stroke-edge" />
-      <path d={outlinePath(found.on_paper_mm.map(([x = 0, y = 0]) => [x * scale, y * scale]))} className="fill-cut/50 stroke-warm" strokeWidth="2.2" strokeLinejoin="round" />
+      <path
+        d={outlinePath(found.on_paper_mm.map(([x = 0, y = 0]) => [x * scale, y * scale]))}
+        className="fill-cut/50 stroke-warm"
+        strokeWidth="2.2"
+        strokeLinejoin="round"
+      />
     </svg>
   );
 }

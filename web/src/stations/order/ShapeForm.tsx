@@ -38,7 +38,10 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
     const width_mm = await sizes.read("width_mm", across);
     const height_mm = form.usual_second_mm == null ? null : await sizes.read("height_mm", along);
     if (width_mm === undefined || height_mm === undefined) return;
-    add.mutate({ kind: "builtin", name, form: form.form, width_mm, height_mm, ...(isLetter ? { letter } : {}) }, { onSuccess: onAdded });
+    add.mutate(
+      { kind: "builtin", name, form: form.form, width_mm, height_mm, ...(isLetter ? { letter } : {}) },
+      { onSuccess: onAdded },
+    );
   };
   return (
     <form
@@ -61,30 +64,75 @@ function Shapes({ forms, onAdded }: { forms: readonly Shape[]; onAdded(cutter: C
         }}
       >
         {forms.map((f) => (
-          <ToggleGroup.Item key={f.form} value={f.form} aria-label={capital(f.name)} title={capital(f.name)} className="shape-item">
+          <ToggleGroup.Item
+            key={f.form}
+            value={f.form}
+            aria-label={capital(f.name)}
+            title={capital(f.name)}
+            className="shape-item"
+          >
             <CutterPicture cutter={f} size={42} />
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
-      <p className="h-part" aria-live="polite">{capital(form.name)}</p>
+      <p className="h-part" aria-live="polite">
+        {capital(form.name)}
+      </p>
       <div className="grid grid-cols-2 gap-3">
         {isLetter ? (
           <div>
-            <label htmlFor={`${id}-letter`} className="mb-1 block text-fine text-soft">Letter or number</label>
-            <input id={`${id}-letter`} className="field" value={letter} maxLength={1} autoComplete="off" onFocus={(e) => e.target.select()} onChange={(e) => setLetter(e.target.value)} />
+            <label htmlFor={`${id}-letter`} className="mb-1 block text-fine text-soft">
+              Letter or number
+            </label>
+            <input
+              id={`${id}-letter`}
+              className="field"
+              value={letter}
+              maxLength={1}
+              autoComplete="off"
+              onFocus={(e) => e.target.select()}
+              onChange={(e) => setLetter(e.target.value)}
+            />
             <Fault text={faultOf(add.error, "letter")} />
           </div>
         ) : null}
-        <SizeField field="width_mm" label={isLetter ? "High" : "Across"} value={across} sizes={sizes} refused={add.error} onChange={(width_mm) => setTyped((t) => ({ ...t, width_mm }))} />
-        {form.usual_second_mm == null ? null : <SizeField field="height_mm" label={form.form === "ring" ? "Its hole, across" : "Along"} value={along} sizes={sizes} refused={add.error} onChange={(height_mm) => setTyped((t) => ({ ...t, height_mm }))} />}
+        <SizeField
+          field="width_mm"
+          label={isLetter ? "High" : "Across"}
+          value={across}
+          sizes={sizes}
+          refused={add.error}
+          onChange={(width_mm) => setTyped((t) => ({ ...t, width_mm }))}
+        />
+        {form.usual_second_mm == null ? null : (
+          <SizeField
+            field="height_mm"
+            label={form.form === "ring" ? "Its hole, across" : "Along"}
+            value={along}
+            sizes={sizes}
+            refused={add.error}
+            onChange={(height_mm) => setTyped((t) => ({ ...t, height_mm }))}
+          />
+        )}
       </div>
       <div>
-        <label htmlFor={`${id}-name`} className="mb-1 block text-fine text-soft">Name</label>
-        <input id={`${id}-name`} className="field" value={name} maxLength={80} autoComplete="off" onChange={(e) => setNamed(e.target.value)} />
+        <label htmlFor={`${id}-name`} className="mb-1 block text-fine text-soft">
+          Name
+        </label>
+        <input
+          id={`${id}-name`}
+          className="field"
+          value={name}
+          maxLength={80}
+          autoComplete="off"
+          onChange={(e) => setNamed(e.target.value)}
+        />
         <Fault text={faultOf(add.error, "name")} />
       </div>
       <Fault text={otherFault(add.error, ["name", "width_mm", "height_mm", "letter"])} />
-      <button type="submit" className="btn btn-main" disabled={add.isPending || (isLetter && letter === "")}>Add it</button>
+      <button type="submit" className="btn btn-main" disabled={add.isPending || (isLetter && letter === "")}>
+        Add it
+      </button>
     </form>
   );
 }

@@ -8,7 +8,15 @@ import { useFormat } from "../../kit/settings";
 
 const BY_EYE = "by-eye";
 
-export function Thickness({ value, rods, onSave }: { value: number; rods: number[]; onSave(mm: number): Promise<unknown> }) {
+export function Thickness({
+  value,
+  rods,
+  onSave,
+}: {
+  value: number;
+  rods: number[];
+  onSave(mm: number): Promise<unknown>;
+}) {
   const format = useFormat();
   const own = rods.find((r) => Math.abs(r - value) < 0.05);
   const [free, setFree] = useState(false);
@@ -35,7 +43,15 @@ export function Thickness({ value, rods, onSave }: { value: number; rods: number
       />
       <Fault text={fault} />
       {byEye ? (
-        <Amount className="mt-2" label="Thickness by eye" kind="length" value={value} step={0.5} field="thickness_mm" onSave={onSave} />
+        <Amount
+          className="mt-2"
+          label="Thickness by eye"
+          kind="length"
+          value={value}
+          step={0.5}
+          field="thickness_mm"
+          onSave={onSave}
+        />
       ) : null}
     </div>
   );

@@ -13,14 +13,37 @@ export function TrueSize({ cutter }: { cutter: Cutter }) {
   return (
     <figure>
       <div className="overflow-auto rounded-xl border border-rule bg-raised p-2">
-        <svg width={`${wide}mm`} height={`${high}mm`} viewBox={`0 0 ${wide} ${high}`} role="img" aria-label={`${cutter.name} at its own size, with a line of 100 mm`}>
-          <path d={cutterPath(cutter)} transform={`translate(${wide / 2} ${h / 2 + 2})`} className="fill-cut stroke-cut-line" strokeWidth="0.4" />
-          <path d={`M${(wide - CHECK_MM) / 2} ${h + 8}h${CHECK_MM}m0 -3v6m${-CHECK_MM} -6v6`} className="stroke-ink" strokeWidth="0.5" fill="none" />
-          <text x={wide / 2} y={h + 14} textAnchor="middle" fontSize="4">100 mm</text>
+        <svg
+          width={`${wide}mm`}
+          height={`${high}mm`}
+          viewBox={`0 0 ${wide} ${high}`}
+          role="img"
+          aria-label={`${cutter.name} at its own size, with a line of 100 mm`}
+        >
+          <path
+            d={cutterPath(cutter)}
+            transform={`translate(${wide / 2} ${h / 2 + 2})`}
+            className="fill-cut stroke-cut-line"
+            strokeWidth="0.4"
+          />
+          <path
+            d={`M${(wide - CHECK_MM) / 2} ${h + 8}h${CHECK_MM}m0 -3v6m${-CHECK_MM} -6v6`}
+            className="stroke-ink"
+            strokeWidth="0.5"
+            fill="none"
+          />
+          <text x={wide / 2} y={h + 14} textAnchor="middle" fontSize="4">
+            100 mm
+          </text>
         </svg>
       </div>
       <figcaption className="mt-1 text-fine text-soft">
-        The file says {format.length(Math.round(w * 10) / 10)} × {format.length(Math.round(h * 10) / 10)}{(cutter.holes_mm?.length ?? 0) > 0 ? `, with ${cutter.holes_mm?.length === 1 ? "a hole" : `${cutter.holes_mm?.length} holes`}` : ""}. Hold a ruler to the line: where it measures 100 mm, lay your cutter on the drawing. {cutter.warning ? <Says of={cutter.warning} /> : null}
+        The file says {format.length(Math.round(w * 10) / 10)} × {format.length(Math.round(h * 10) / 10)}
+        {(cutter.holes_mm?.length ?? 0) > 0
+          ? `, with ${cutter.holes_mm?.length === 1 ? "a hole" : `${cutter.holes_mm?.length} holes`}`
+          : ""}
+        . Hold a ruler to the line: where it measures 100 mm, lay your cutter on the drawing.{" "}
+        {cutter.warning ? <Says of={cutter.warning} /> : null}
       </figcaption>
     </figure>
   );

@@ -24,7 +24,15 @@ export function useSizes() {
   };
 }
 
-export function SizeField({ field, label, value, placeholder, sizes, refused, onChange }: {
+export function SizeField({
+  field,
+  label,
+  value,
+  placeholder,
+  sizes,
+  refused,
+  onChange,
+}: {
   field: string;
   label: string;
   value: string;
@@ -38,8 +46,18 @@ export function SizeField({ field, label, value, placeholder, sizes, refused, on
   const own = sizes.unread?.field === field ? sizes.unread.text : undefined;
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-fine text-soft">{label}</label>
-      <input id={id} className="field num" value={value} placeholder={placeholder} autoComplete="off" aria-invalid={own ? true : undefined} onChange={(e) => onChange(e.target.value)} />
+      <label htmlFor={id} className="mb-1 block text-fine text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="field num"
+        value={value}
+        placeholder={placeholder}
+        autoComplete="off"
+        aria-invalid={own ? true : undefined}
+        onChange={(e) => onChange(e.target.value)}
+      />
       <Fault text={own ?? faultOf(refused, field)} />
     </div>
   );

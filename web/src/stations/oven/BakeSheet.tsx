@@ -27,7 +27,9 @@ export function BakeSheet() {
     <>
       <Work dim={dim}>
         <StationHead title="Bake sheet" sub={`${job.name}, ${longDay(plan.clock.start_at)}`}>
-          <button type="button" className="btn btn-small no-print" onClick={() => print()}>Print the bake sheet</button>
+          <button type="button" className="btn btn-small no-print" onClick={() => print()}>
+            Print the bake sheet
+          </button>
         </StationHead>
         <OvenNav jobId={job.id} />
         <p className="mb-3 text-lg">
@@ -35,10 +37,17 @@ export function BakeSheet() {
             <>{heat ? <strong>{clock(heat.start_at)} </strong> : null}heat the covered pot over a low flame</>
           ) : (
             <>
-              {heat ? <><strong>{clock(heat.start_at)}</strong> heat the oven to </> : "Oven at "}
+              {heat ? (
+                <>
+                  <strong>{clock(heat.start_at)}</strong> heat the oven to{" "}
+                </>
+              ) : (
+                "Oven at "
+              )}
               <strong>{format.oven(oven.oven_c)}</strong>
             </>
-          )}, {plan.shape.trays.fill.length === 1 ? "one tray" : `${plan.shape.trays.fill.length} trays`}.
+          )}
+          , {plan.shape.trays.fill.length === 1 ? "one tray" : `${plan.shape.trays.fill.length} trays`}.
         </p>
         <table className="w-full border-collapse text-lg" aria-label="Trays in the oven">
           <thead>
@@ -53,10 +62,14 @@ export function BakeSheet() {
           <tbody className="num">
             {bakes.map((t, i) => (
               <tr key={i} className="border-b border-rule">
-                <td className="whitespace-nowrap py-2 pr-2 font-semibold">{t.tray}: {plan.shape.trays.fill[(t.tray ?? 1) - 1] ?? 0}</td>
+                <td className="whitespace-nowrap py-2 pr-2 font-semibold">
+                  {t.tray}: {plan.shape.trays.fill[(t.tray ?? 1) - 1] ?? 0}
+                </td>
                 <td className="pr-2">{clock(t.start_at)}</td>
                 <td className="pr-2">{clock(shifted(plan.ready_by, t.start_min + early))}</td>
-                <td className="pr-2">{clock(shifted(plan.ready_by, t.start_min + least))}–{clock(t.end_at)}</td>
+                <td className="pr-2">
+                  {clock(shifted(plan.ready_by, t.start_min + least))}–{clock(t.end_at)}
+                </td>
                 <td>{clock(shifted(t.end_at, Math.round(oven.cool_on_tray_min)))}</td>
               </tr>
             ))}
@@ -64,10 +77,29 @@ export function BakeSheet() {
         </table>
         <ol className="mt-4 list-decimal space-y-2 pl-6 text-lg">
           <li>{say(oven.look_for, format)}</li>
-          <li>Look first after {number(oven.look_after_min, 0)}&nbsp;min; then every minute. {oven.turn ? say(oven.turn, format) : "Turn the tray when you look, if one side of the oven is hotter."}</li>
-          <li>On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute; misshapen edges are pushed in with a larger round cutter. Slide the paper with them off the tray if they are dark enough.</li>
-          <li>{number(oven.cool_on_tray_min, 0)}&nbsp;min on the tray, until one lifts without bending{cooling?.lifts_after_min == null ? "" : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}; then on a rack.</li>
-          <li>{cooling?.packs_after_min == null ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake." : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)}\u00a0min, on a rack sooner.`}</li>
+          <li>
+            Look first after {number(oven.look_after_min, 0)}&nbsp;min; then every minute.{" "}
+            {oven.turn
+              ? say(oven.turn, format)
+              : "Turn the tray when you look, if one side of the oven is hotter."}
+          </li>
+          <li>
+            On leaving the oven: domed ones are pressed flat with the bottom of a tin within a minute;
+            misshapen edges are pushed in with a larger round cutter. Slide the paper with them off the tray
+            if they are dark enough.
+          </li>
+          <li>
+            {number(oven.cool_on_tray_min, 0)}&nbsp;min on the tray, until one lifts without bending
+            {cooling?.lifts_after_min == null
+              ? ""
+              : ` (by the forecast after ${number(cooling.lifts_after_min, 0)})`}
+            ; then on a rack.
+          </li>
+          <li>
+            {cooling?.packs_after_min == null
+              ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake."
+              : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)}\u00a0min, on a rack sooner.`}
+          </li>
         </ol>
       </Work>
       <TicketBox>
@@ -77,9 +109,16 @@ export function BakeSheet() {
         </Part>
         <Part title="Mind">
           {oven.warnings.map((w) => (
-            <p key={textOf(w)} className="caution mb-2">{say(w, format)}</p>
+            <p key={textOf(w)} className="caution mb-2">
+              {say(w, format)}
+            </p>
           ))}
-          <p className="caution">Oven gloves; hot trays away from children. {oven.cover_pot ? "" : `Shut the door at once: the oven takes some ${number(oven.comes_back_min, 0)}\u00a0min to come back, which the forecast reckons with.`}</p>
+          <p className="caution">
+            Oven gloves; hot trays away from children.{" "}
+            {oven.cover_pot
+              ? ""
+              : `Shut the door at once: the oven takes some ${number(oven.comes_back_min, 0)}\u00a0min to come back, which the forecast reckons with.`}
+          </p>
         </Part>
       </TicketBox>
     </>

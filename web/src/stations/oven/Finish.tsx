@@ -20,11 +20,48 @@ type Finish = Schemas["FinishBody"];
 type Coat = Schemas["CoatView"];
 
 const KINDS: readonly { where: string; kinds: readonly { kind: Finish["kind"]; name: string }[] }[] = [
-  { where: "Iced", kinds: [{ kind: "royal", name: "Royal icing" }, { kind: "royal_fresh", name: "with fresh white" }, { kind: "fondant", name: "Fondant" }, { kind: "buttercream", name: "Buttercream" }] },
-  { where: "Sugar glaze", kinds: [{ kind: "water_glaze", name: "Spread" }, { kind: "glaze_drizzle", name: "In lines" }, { kind: "glaze_dip", name: "Dipped" }, { kind: "spirit_glaze", name: "with spirit" }] },
-  { where: "Chocolate", kinds: [{ kind: "dip", name: "Dipped" }, { kind: "drizzle", name: "In lines" }] },
-  { where: "Sugar", kinds: [{ kind: "coarse_sugar", name: "Coarse, before the bake" }, { kind: "coarse_sugar_after", name: "Coarse, on wet icing" }, { kind: "powdered_sugar", name: "Powdered" }] },
-  { where: "Filled", kinds: [{ kind: "jam_baked", name: "Jam baked in" }, { kind: "jam", name: "Jam sandwich" }, { kind: "chocolate_filling", name: "Chocolate sandwich" }, { kind: "icing", name: "Buttercream sandwich" }] },
+  {
+    where: "Iced",
+    kinds: [
+      { kind: "royal", name: "Royal icing" },
+      { kind: "royal_fresh", name: "with fresh white" },
+      { kind: "fondant", name: "Fondant" },
+      { kind: "buttercream", name: "Buttercream" },
+    ],
+  },
+  {
+    where: "Sugar glaze",
+    kinds: [
+      { kind: "water_glaze", name: "Spread" },
+      { kind: "glaze_drizzle", name: "In lines" },
+      { kind: "glaze_dip", name: "Dipped" },
+      { kind: "spirit_glaze", name: "with spirit" },
+    ],
+  },
+  {
+    where: "Chocolate",
+    kinds: [
+      { kind: "dip", name: "Dipped" },
+      { kind: "drizzle", name: "In lines" },
+    ],
+  },
+  {
+    where: "Sugar",
+    kinds: [
+      { kind: "coarse_sugar", name: "Coarse, before the bake" },
+      { kind: "coarse_sugar_after", name: "Coarse, on wet icing" },
+      { kind: "powdered_sugar", name: "Powdered" },
+    ],
+  },
+  {
+    where: "Filled",
+    kinds: [
+      { kind: "jam_baked", name: "Jam baked in" },
+      { kind: "jam", name: "Jam sandwich" },
+      { kind: "chocolate_filling", name: "Chocolate sandwich" },
+      { kind: "icing", name: "Buttercream sandwich" },
+    ],
+  },
 ];
 const MOST = 4;
 
@@ -40,18 +77,34 @@ export function FinishPage() {
     enabled: plan.oven.forecast != null,
     retry: false,
   }).data;
-  const put = (next: (now: readonly Finish[]) => Finish[]) => change.mutateAsync((now) => ({ finishes: next(now.finishes ?? []) }));
+  const put = (next: (now: readonly Finish[]) => Finish[]) =>
+    change.mutateAsync((now) => ({ finishes: next(now.finishes ?? []) }));
   const total = finish.coats.reduce((sum, c) => sum + Math.ceil(c.total_g), 0);
   return (
     <>
       <Work dim={dim}>
-        <StationHead title="Finish and keep" sub={`${finish.pieces} pieces, ${number(finish.top_cm2, 0)} cm² on top of each`} />
+        <StationHead
+          title="Finish and keep"
+          sub={`${finish.pieces} pieces, ${number(finish.top_cm2, 0)} cm² on top of each`}
+        />
         <OvenNav jobId={job.id} />
         <Fault text={otherFault(change.error, ["finishes"])} />
-        {finish.coats.length === 0 ? <p className="mb-4 max-w-xl text-lg">They stay plain. Choose what goes on or between, and it is worked out for the whole batch.</p> : null}
+        {finish.coats.length === 0 ? (
+          <p className="mb-4 max-w-xl text-lg">
+            They stay plain. Choose what goes on or between, and it is worked out for the whole batch.
+          </p>
+        ) : null}
         <ol className="space-y-4">
           {finish.coats.map((coat, i) => (
-            <CoatCard key={`${coat.name} ${i}`} coat={coat} finish={finishes[i]} number={i} all={finish.pieces} onChange={(more) => put((now) => now.map((f, n) => (n === i ? { ...f, ...more } : f)))} onRemove={() => put((now) => now.filter((_, n) => n !== i))} />
+            <CoatCard
+              key={`${coat.name} ${i}`}
+              coat={coat}
+              finish={finishes[i]}
+              number={i}
+              all={finish.pieces}
+              onChange={(more) => put((now) => now.map((f, n) => (n === i ? { ...f, ...more } : f)))}
+              onRemove={() => put((now) => now.filter((_, n) => n !== i))}
+            />
           ))}
         </ol>
         {finishes.length < MOST ? (
@@ -60,10 +113,22 @@ export function FinishPage() {
             <div className="grid gap-x-4 gap-y-2 sm:grid-cols-[auto_1fr] sm:items-center">
               {KINDS.map(({ where, kinds }) => (
                 <Fragment key={where}>
-                  <span className="text-soft" id={`finish-${where.replace(" ", "-")}`}>{where}</span>
-                  <div className="seg justify-self-start" role="group" aria-labelledby={`finish-${where.replace(" ", "-")}`}>
+                  <span className="text-soft" id={`finish-${where.replace(" ", "-")}`}>
+                    {where}
+                  </span>
+                  <div
+                    className="seg justify-self-start"
+                    role="group"
+                    aria-labelledby={`finish-${where.replace(" ", "-")}`}
+                  >
                     {kinds.map((k) => (
-                      <button key={k.kind} type="button" className="seg-item" disabled={change.isPending} onClick={() => void put((now) => [...now, { kind: k.kind }]).catch(() => undefined)}>
+                      <button
+                        key={k.kind}
+                        type="button"
+                        className="seg-item"
+                        disabled={change.isPending}
+                        onClick={() => void put((now) => [...now, { kind: k.kind }]).catch(() => undefined)}
+                      >
                         {k.name}
                       </button>
                     ))}
@@ -76,38 +141,75 @@ export function FinishPage() {
       </Work>
       <TicketBox>
         <Part title="Keeps in a tin">
-          <p className="answer"><Live value={days(finish.tin_least_days, finish.tin_most_days)} /></p>
-          <p className="mb-2 mt-1 text-soft">{finish.in_the_cold ? "in the cold, airtight" : "airtight, cool and dry"}</p>
+          <p className="answer">
+            <Live value={days(finish.tin_least_days, finish.tin_most_days)} />
+          </p>
+          <p className="mb-2 mt-1 text-soft">
+            {finish.in_the_cold ? "in the cold, airtight" : "airtight, cool and dry"}
+          </p>
           <Rows>
-            <Row name="Frozen, well wrapped">{finish.freezer_most_months == null ? "plain only" : `${number(finish.freezer_least_months ?? 0, 1)}–${number(finish.freezer_most_months, 1)} months`}</Row>
+            <Row name="Frozen, well wrapped">
+              {finish.freezer_most_months == null
+                ? "plain only"
+                : `${number(finish.freezer_least_months ?? 0, 1)}–${number(finish.freezer_most_months, 1)} months`}
+            </Row>
             {finish.coats.length > 0 ? <Row name="To make in all">{format.mass(total)}</Row> : null}
           </Rows>
-          <div className="mt-2"><Reasons items={finish.reasons} /></div>
+          <div className="mt-2">
+            <Reasons items={finish.reasons} />
+          </div>
         </Part>
         <Part title="When they are cool">
           <Rows>
-            <Row name="First coat while warm">{cooling?.lifts_after_min == null ? "once they lift off the tray" : `from ${number(cooling.lifts_after_min, 0)}\u00a0min`}</Row>
-            <Row name="Glaze, chocolate, filling">{cooling?.packs_after_min == null ? "cool all through" : `after ${number(cooling.packs_after_min, 0)}\u00a0min`}</Row>
+            <Row name="First coat while warm">
+              {cooling?.lifts_after_min == null
+                ? "once they lift off the tray"
+                : `from ${number(cooling.lifts_after_min, 0)}\u00a0min`}
+            </Row>
+            <Row name="Glaze, chocolate, filling">
+              {cooling?.packs_after_min == null
+                ? "cool all through"
+                : `after ${number(cooling.packs_after_min, 0)}\u00a0min`}
+            </Row>
           </Rows>
-          <p className="mt-2 text-fine text-soft">Counted on the tray; on a rack sooner. Cool in one layer, uncovered, in a dry room: packed warm they go soft.</p>
+          <p className="mt-2 text-fine text-soft">
+            Counted on the tray; on a rack sooner. Cool in one layer, uncovered, in a dry room: packed warm
+            they go soft.
+          </p>
         </Part>
         <Part title="Packing">
           <Rows>
-            <Row name="On each other">{finish.packing.on_each_other === 1 ? "one layer" : `up to ${finish.packing.on_each_other}`}</Row>
+            <Row name="On each other">
+              {finish.packing.on_each_other === 1 ? "one layer" : `up to ${finish.packing.on_each_other}`}
+            </Row>
             <Row name="Papers between">{finish.packing.papers === 0 ? "none" : finish.packing.papers}</Row>
-            <Row name="Packed">{finish.packing.after_min == null ? "when as cool as the room" : `${duration(finish.packing.after_min)} after the last is done`}</Row>
-            {finish.packing.one_layer_after_min == null ? null : <Row name="In one layer, with a fan">{`after ${duration(finish.packing.one_layer_after_min)}`}</Row>}
+            <Row name="Packed">
+              {finish.packing.after_min == null
+                ? "when as cool as the room"
+                : `${duration(finish.packing.after_min)} after the last is done`}
+            </Row>
+            {finish.packing.one_layer_after_min == null ? null : (
+              <Row name="In one layer, with a fan">{`after ${duration(finish.packing.one_layer_after_min)}`}</Row>
+            )}
           </Rows>
-          <p className="mt-2 text-fine text-soft"><Says of={finish.packing.reason} /></p>
+          <p className="mt-2 text-fine text-soft">
+            <Says of={finish.packing.reason} />
+          </p>
         </Part>
         {finish.spirit ? (
           <Part title="Spirit">
             <p className="say">{`A piece is mixed with ${number(finish.spirit.mixed_g, 2)}\u00a0g of alcohol; ${finish.spirit.left_least_g === finish.spirit.left_most_g ? `${number(finish.spirit.left_least_g, 2)}\u00a0g is` : `${number(finish.spirit.left_least_g, 2)} to ${number(finish.spirit.left_most_g, 2)}\u00a0g are`} left.`}</p>
-            <p className="mt-2 text-fine text-soft"><Says of={finish.spirit.reason} /></p>
+            <p className="mt-2 text-fine text-soft">
+              <Says of={finish.spirit.reason} />
+            </p>
           </Part>
         ) : null}
         <Part title="Mind">
-          <p className="caution mb-2">{plan.dough.allergens.length === 0 ? "On the label: what goes on counts as much as what is in them." : `On the label: ${plan.dough.allergens.join(", ")}, and what goes on counts as much as what is in them.`}</p>
+          <p className="caution mb-2">
+            {plan.dough.allergens.length === 0
+              ? "On the label: what goes on counts as much as what is in them."
+              : `On the label: ${plan.dough.allergens.join(", ")}, and what goes on counts as much as what is in them.`}
+          </p>
           <p className="caution">For sale, local rules on labels, kitchens and shelf life decide.</p>
         </Part>
       </TicketBox>
@@ -115,9 +217,26 @@ export function FinishPage() {
   );
 }
 
-const days = (least: number, most: number): string => (most >= 14 ? `${number(least / 7, 0)}–${number(most / 7, 0)} weeks` : `${number(least, 0)}–${number(most, 0)} days`);
+const days = (least: number, most: number): string =>
+  most >= 14
+    ? `${number(least / 7, 0)}–${number(most / 7, 0)} weeks`
+    : `${number(least, 0)}–${number(most, 0)} days`;
 
-function CoatCard({ coat, finish, number: n, all, onChange, onRemove }: { coat: Coat; finish: Finish | undefined; number: number; all: number; onChange(more: Partial<Finish>): Promise<unknown>; onRemove(): Promise<unknown> }) {
+function CoatCard({
+  coat,
+  finish,
+  number: n,
+  all,
+  onChange,
+  onRemove,
+}: {
+  coat: Coat;
+  finish: Finish | undefined;
+  number: number;
+  all: number;
+  onChange(more: Partial<Finish>): Promise<unknown>;
+  onRemove(): Promise<unknown>;
+}) {
   const format = useFormat();
   const between = finish?.layer_mm != null;
   return (
@@ -127,16 +246,27 @@ function CoatCard({ coat, finish, number: n, all, onChange, onRemove }: { coat: 
           <h3 className="font-head text-xl">{coat.name}</h3>
           <p className="text-soft">{coat.when}</p>
         </div>
-        <button type="button" className="btn btn-small no-print shrink-0" aria-label={`Remove ${coat.name}`} onClick={() => void onRemove().catch(() => undefined)}>Remove</button>
+        <button
+          type="button"
+          className="btn btn-small no-print shrink-0"
+          aria-label={`Remove ${coat.name}`}
+          onClick={() => void onRemove().catch(() => undefined)}
+        >
+          Remove
+        </button>
       </div>
       <div className="mt-3 grid gap-x-6 gap-y-3 md:grid-cols-[auto_1fr]">
         <p>
-          <span className="block font-head text-3xl font-bold"><Live value={format.mass(Math.ceil(coat.total_g))} /></span>
+          <span className="block font-head text-3xl font-bold">
+            <Live value={format.mass(Math.ceil(coat.total_g))} />
+          </span>
           <span className="text-fine text-soft">{`${format.mass(coat.each_g)} ${between ? "between two" : "on each"}, ${coat.count} ${between ? "pairs" : coat.count < all ? `of ${all} pieces` : "pieces"}`}</span>
         </p>
         <dl>
           {coat.parts.map((p) => (
-            <Row key={p.name} name={p.name}>{format.mass(Math.round(p.mass_g * 10) / 10)}</Row>
+            <Row key={p.name} name={p.name}>
+              {format.mass(Math.round(p.mass_g * 10) / 10)}
+            </Row>
           ))}
         </dl>
       </div>
@@ -144,8 +274,10 @@ function CoatCard({ coat, finish, number: n, all, onChange, onRemove }: { coat: 
         <ul className="mt-3 space-y-1">
           {coat.uses.map((u) => (
             <li key={u.name}>
-              <span className="num font-semibold">{format.mass(Math.round(u.mass_g))}</span> {u.name}, {u.right_when}
-              {u.thinner_g >= 0.05 ? `, with ${format.mass(Math.round(u.thinner_g * 10) / 10)} of water` : ""}.
+              <span className="num font-semibold">{format.mass(Math.round(u.mass_g))}</span> {u.name},{" "}
+              {u.right_when}
+              {u.thinner_g >= 0.05 ? `, with ${format.mass(Math.round(u.thinner_g * 10) / 10)} of water` : ""}
+              .
             </li>
           ))}
         </ul>
@@ -154,34 +286,96 @@ function CoatCard({ coat, finish, number: n, all, onChange, onRemove }: { coat: 
         <ul className="mt-3 space-y-1">
           {coat.colours.map((c) => (
             <li key={c.name}>
-              <span className="num font-semibold">{format.mass(Math.round(c.mass_g))}</span> {c.name}: {format.mass(c.paste_g)} of paste to begin with.
+              <span className="num font-semibold">{format.mass(Math.round(c.mass_g))}</span> {c.name}:{" "}
+              {format.mass(c.paste_g)} of paste to begin with.
             </li>
           ))}
         </ul>
       ) : null}
       {coat.dry_min > 0 ? (
         <p className="mt-3">
-          {coat.touch_min < coat.dry_min ? `Dry to the touch after ${duration(coat.touch_min)}, through after ${duration(coat.dry_min)}.` : `Set after ${duration(coat.dry_min)}.`}
+          {coat.touch_min < coat.dry_min
+            ? `Dry to the touch after ${duration(coat.touch_min)}, through after ${duration(coat.dry_min)}.`
+            : `Set after ${duration(coat.dry_min)}.`}
         </p>
       ) : null}
       {finish ? (
         <div className="no-print mt-3 grid max-w-md grid-cols-2 gap-3">
-          <Amount label={`On so many of ${all}`} kind="count" step={1} value={finish.pieces ?? all} field={`finishes[${n}].pieces`} onSave={(pieces) => onChange({ pieces: pieces >= all ? null : pieces })} />
-          {finish.sugar_parts == null ? null : <Amount label="Parts of sugar to one" kind="ratio" step={0.5} value={finish.sugar_parts} field={`finishes[${n}].sugar_parts`} onSave={(sugar_parts) => onChange({ sugar_parts })} />}
-          {finish.part_percent == null ? null : <Amount label="Of each piece" kind="percent" step={5} value={finish.part_percent} field={`finishes[${n}].part_percent`} onSave={(part_percent) => onChange({ part_percent })} />}
-          {finish.film_mm == null ? null : <Amount label="As thick as" kind="length" step={0.1} value={finish.film_mm} field={`finishes[${n}].film_mm`} onSave={(film_mm) => onChange({ film_mm })} />}
-          {finish.layer_mm == null ? null : <Amount label="Spread" kind="length" step={0.5} value={finish.layer_mm} field={`finishes[${n}].layer_mm`} onSave={(layer_mm) => onChange({ layer_mm })} />}
-          {finish.each_g == null ? null : <Amount label="In each" kind="mass" step={0.5} value={finish.each_g} field={`finishes[${n}].each_g`} onSave={(each_g) => onChange({ each_g })} />}
+          <Amount
+            label={`On so many of ${all}`}
+            kind="count"
+            step={1}
+            value={finish.pieces ?? all}
+            field={`finishes[${n}].pieces`}
+            onSave={(pieces) => onChange({ pieces: pieces >= all ? null : pieces })}
+          />
+          {finish.sugar_parts == null ? null : (
+            <Amount
+              label="Parts of sugar to one"
+              kind="ratio"
+              step={0.5}
+              value={finish.sugar_parts}
+              field={`finishes[${n}].sugar_parts`}
+              onSave={(sugar_parts) => onChange({ sugar_parts })}
+            />
+          )}
+          {finish.part_percent == null ? null : (
+            <Amount
+              label="Of each piece"
+              kind="percent"
+              step={5}
+              value={finish.part_percent}
+              field={`finishes[${n}].part_percent`}
+              onSave={(part_percent) => onChange({ part_percent })}
+            />
+          )}
+          {finish.film_mm == null ? null : (
+            <Amount
+              label="As thick as"
+              kind="length"
+              step={0.1}
+              value={finish.film_mm}
+              field={`finishes[${n}].film_mm`}
+              onSave={(film_mm) => onChange({ film_mm })}
+            />
+          )}
+          {finish.layer_mm == null ? null : (
+            <Amount
+              label="Spread"
+              kind="length"
+              step={0.5}
+              value={finish.layer_mm}
+              field={`finishes[${n}].layer_mm`}
+              onSave={(layer_mm) => onChange({ layer_mm })}
+            />
+          )}
+          {finish.each_g == null ? null : (
+            <Amount
+              label="In each"
+              kind="mass"
+              step={0.5}
+              value={finish.each_g}
+              field={`finishes[${n}].each_g`}
+              onSave={(each_g) => onChange({ each_g })}
+            />
+          )}
         </div>
       ) : null}
       {finish && coat.takes_colour ? (
         <div className="no-print mt-3 max-w-md">
-          <Tints of="the icing" field={`finishes[${n}].colours`} tints={finish.colours ?? []} onSave={(colours) => onChange({ colours })} />
+          <Tints
+            of="the icing"
+            field={`finishes[${n}].colours`}
+            tints={finish.colours ?? []}
+            onSave={(colours) => onChange({ colours })}
+          />
         </div>
       ) : null}
       <p className="mt-2 text-fine text-soft">{say(coat.reason, format)}</p>
       {coat.cautions.map((c) => (
-        <p key={textOf(c)} className="caution mt-2"><Says of={c} /></p>
+        <p key={textOf(c)} className="caution mt-2">
+          <Says of={c} />
+        </p>
       ))}
     </li>
   );

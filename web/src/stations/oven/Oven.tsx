@@ -32,18 +32,29 @@ export function Oven() {
   const picture = useRef<SVGSVGElement>(null);
   const { oven } = plan;
   const { forecast } = oven;
-  const parts = useQuery({
-    queryKey: ["parts-ahead", job.id, job.cutter_id, job.oven_c, forecast?.bake_min, forecast?.thickness_mm],
-    queryFn: () => settled(api.GET("/api/jobs/{id}/parts-ahead", { params: { path: { id: job.id } } })),
-    enabled: forecast != null,
-    retry: false,
-  }).data ?? [];
+  const parts =
+    useQuery({
+      queryKey: [
+        "parts-ahead",
+        job.id,
+        job.cutter_id,
+        job.oven_c,
+        forecast?.bake_min,
+        forecast?.thickness_mm,
+      ],
+      queryFn: () => settled(api.GET("/api/jobs/{id}/parts-ahead", { params: { path: { id: job.id } } })),
+      enabled: forecast != null,
+      retry: false,
+    }).data ?? [];
   const readings = kitchen.data?.oven_readings ?? [];
   const here = readings.find((r) => r.set_c === job.oven_c);
   return (
     <>
       <Work dim={dim}>
-        <StationHead title={forecast ? `Done after ${number(oven.bake_about_min, 0)}\u00a0min` : "In the oven"} sub={`at ${format.oven(oven.oven_c)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}>
+        <StationHead
+          title={forecast ? `Done after ${number(oven.bake_about_min, 0)}\u00a0min` : "In the oven"}
+          sub={`at ${format.oven(oven.oven_c)}${forecast ? `, from ${format.temperature(forecast.start_c, 0)} pieces` : ""}`}
+        >
           <SaveSvg picture={picture} name={`${job.name} baked`} />
         </StationHead>
         <OvenNav jobId={job.id} />
@@ -54,7 +65,12 @@ export function Oven() {
               <ol className="mt-2 space-y-1" aria-label="Parts that bake ahead">
                 {parts.map((p, i) => (
                   <li key={p.sentence.text} className="flex gap-2">
-                    <span className="num grid size-6 shrink-0 place-items-center rounded-full border border-ink text-sm font-bold" aria-hidden="true">{i + 1}</span>
+                    <span
+                      className="num grid size-6 shrink-0 place-items-center rounded-full border border-ink text-sm font-bold"
+                      aria-hidden="true"
+                    >
+                      {i + 1}
+                    </span>
                     {say(p.sentence, format)}
                   </li>
                 ))}
@@ -64,7 +80,15 @@ export function Oven() {
             <BakeCurve forecast={forecast} oven={oven} />
           </>
         ) : (
-          <p className="my-6 max-w-xl text-lg">{oven.cover_pot ? "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often." : <>The forecast does not reach this bake. {oven.warnings[0] ? say(oven.warnings[0], format) : ""}</>}</p>
+          <p className="my-6 max-w-xl text-lg">
+            {oven.cover_pot ? (
+              "A covered pot stands in for the oven, and of it nothing is forecast. What is said here is common practice, about twice an oven’s time: look often."
+            ) : (
+              <>
+                The forecast does not reach this bake. {oven.warnings[0] ? say(oven.warnings[0], format) : ""}
+              </>
+            )}
+          </p>
         )}
       </Work>
       <TicketBox>
@@ -72,7 +96,13 @@ export function Oven() {
           <p className="answer">
             <Live value={`about ${number(oven.bake_about_min, 0)}\u00a0min`} />
           </p>
-          <p className="mt-1 text-soft">Look at {number(oven.look_after_min, 0)}{forecast ? "" : `. Nine of ten take ${number(oven.bake_least_min, 0)} to ${number(oven.bake_most_min, 0)}\u00a0min`}.</p>
+          <p className="mt-1 text-soft">
+            Look at {number(oven.look_after_min, 0)}
+            {forecast
+              ? ""
+              : `. Nine of ten take ${number(oven.bake_least_min, 0)} to ${number(oven.bake_most_min, 0)}\u00a0min`}
+            .
+          </p>
           {forecast ? (
             <BesidePractice
               name="Nine of ten bakes"
@@ -83,26 +113,67 @@ export function Oven() {
             />
           ) : null}
           {oven.recipe ? <p className="say mt-3">{say(oven.recipe, format)}</p> : null}
-          <p className="say mt-3">{say(oven.look_for, format)} It is soft then; leave it {number(oven.cool_on_tray_min, 0)}&nbsp;min on the tray.</p>
+          <p className="say mt-3">
+            {say(oven.look_for, format)} It is soft then; leave it {number(oven.cool_on_tray_min, 0)}&nbsp;min
+            on the tray.
+          </p>
         </Part>
         <Part title="Baked until">
-          <Choice label="Baked until" value={job.bake_end ?? "just_golden"} options={ENDS} onChange={(bake_end) => change.mutate({ bake_end })} />
+          <Choice
+            label="Baked until"
+            value={job.bake_end ?? "just_golden"}
+            options={ENDS}
+            onChange={(bake_end) => change.mutate({ bake_end })}
+          />
         </Part>
         <Part title="Oven and tray">
           <div className="space-y-3">
-            <Amount label="Set to" kind="oven" value={job.oven_c} step={5} field="oven_c" onSave={(oven_c) => keep({ oven_c })} />
+            <Amount
+              label="Set to"
+              kind="oven"
+              value={job.oven_c}
+              step={5}
+              field="oven_c"
+              onSave={(oven_c) => keep({ oven_c })}
+            />
             {forecast ? (
               <div className="flex items-end gap-2">
-                <Amount className="flex-1" label={job.goes_in_c == null ? "Pieces go in at, by their chill" : "Pieces go in at, as measured"} kind="temperature" value={job.goes_in_c ?? Math.round(forecast.start_c * 10) / 10} field="goes_in_c" onSave={(goes_in_c) => keep({ goes_in_c })} />
-                {job.goes_in_c == null ? null : <button type="button" className="btn" onClick={() => change.mutate({ goes_in_c: null })}>As chilled</button>}
+                <Amount
+                  className="flex-1"
+                  label={
+                    job.goes_in_c == null ? "Pieces go in at, by their chill" : "Pieces go in at, as measured"
+                  }
+                  kind="temperature"
+                  value={job.goes_in_c ?? Math.round(forecast.start_c * 10) / 10}
+                  field="goes_in_c"
+                  onSave={(goes_in_c) => keep({ goes_in_c })}
+                />
+                {job.goes_in_c == null ? null : (
+                  <button type="button" className="btn" onClick={() => change.mutate({ goes_in_c: null })}>
+                    As chilled
+                  </button>
+                )}
               </div>
             ) : null}
             {kitchen.data && !oven.cover_pot ? (
-              <Choice label="Heat" value={kitchen.data.oven_fan ? "fan" : "still"} options={[{ value: "still", label: "Top and bottom" }, { value: "fan", label: "Fan" }]} onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })} />
+              <Choice
+                label="Heat"
+                value={kitchen.data.oven_fan ? "fan" : "still"}
+                options={[
+                  { value: "still", label: "Top and bottom" },
+                  { value: "fan", label: "Fan" },
+                ]}
+                onChange={(v) => changeKitchen.mutate({ oven_fan: v === "fan" })}
+              />
             ) : null}
             <div>
               <span className="mb-1 block text-fine text-soft">Under the pieces</span>
-              <Choice label="Under the pieces" value={job.liner ?? "parchment"} options={LINERS} onChange={(liner) => change.mutate({ liner })} />
+              <Choice
+                label="Under the pieces"
+                value={job.liner ?? "parchment"}
+                options={LINERS}
+                onChange={(liner) => change.mutate({ liner })}
+              />
             </div>
             {kitchen.data && !oven.cover_pot ? (
               <Amount
@@ -111,25 +182,67 @@ export function Oven() {
                 value={here?.read_c ?? job.oven_c}
                 step={1}
                 field="oven_readings"
-                onSave={(read_c) => keepKitchen((now) => ({ oven_readings: [...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c), { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 }] }))}
+                onSave={(read_c) =>
+                  keepKitchen((now) => ({
+                    oven_readings: [
+                      ...(now.oven_readings ?? []).filter((r) => r.set_c !== job.oven_c),
+                      { set_c: job.oven_c, read_c, swing_k: here?.swing_k ?? 0 },
+                    ],
+                  }))
+                }
               />
             ) : null}
-            <p className="text-fine text-soft">{readings.length === 0 ? "Put a thermometer in your oven and this range shrinks." : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}; between settings straight lines are drawn.`} <Link to="/kitchen/oven">Test and set up your oven</Link>: thermometer, hot spots, door.</p>
+            <p className="text-fine text-soft">
+              {readings.length === 0
+                ? "Put a thermometer in your oven and this range shrinks."
+                : `Measured at ${readings.map((r) => format.oven(r.set_c)).join(", ")}; between settings straight lines are drawn.`}{" "}
+              <Link to="/kitchen/oven">Test and set up your oven</Link>: thermometer, hot spots, door.
+            </p>
             <Fault text={otherFault(change.error, ["oven_c"]) ?? otherFault(changeKitchen.error, [])} />
           </div>
         </Part>
         <Part title="What comes out">
           <Rows>
-            <Row name="Grows all round"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
-            <Row name="Across this piece"><Live value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)}\u00a0%`} /></Row>
-            <Row name="Across, baked"><Live value={format.lengths(Math.round(oven.baked_width_least_mm * 10) / 10, Math.round(oven.baked_width_most_mm * 10) / 10)} /></Row>
+            <Row name="Grows all round">
+              <Live
+                value={format.lengths(
+                  Math.round(oven.growth_least_mm * 10) / 10,
+                  Math.round(oven.growth_most_mm * 10) / 10,
+                )}
+              />
+            </Row>
+            <Row name="Across this piece">
+              <Live
+                value={`${number(oven.spread_least_percent, 1)}–${number(oven.spread_most_percent, 1)}\u00a0%`}
+              />
+            </Row>
+            <Row name="Across, baked">
+              <Live
+                value={format.lengths(
+                  Math.round(oven.baked_width_least_mm * 10) / 10,
+                  Math.round(oven.baked_width_most_mm * 10) / 10,
+                )}
+              />
+            </Row>
             {forecast ? (
               <>
-                <Row name="Height, cut → baked"><Live value={`${format.length(Math.round(oven.thickness_mm * 10) / 10)} → ${format.length(Math.round(forecast.thickness_mm * 10) / 10)}`} /></Row>
-                <Row name="Density, baked"><Live value={`${number(forecast.density_kg_m3 / 1000, 2, 2)}\u00a0g/cm³`} /></Row>
-                <Row name="Middle as it comes out"><Live value={format.temperature(forecast.core_c, 0)} /></Row>
-                <Row name="Lighter by"><Live value={`${number(forecast.loss_percent, 1)}\u00a0%`} /></Row>
-                <Row name="Edges against the middle"><Live value={`${forecast.rim_apart_seen ? "clearly darker" : "hardly darker"}`} /></Row>
+                <Row name="Height, cut → baked">
+                  <Live
+                    value={`${format.length(Math.round(oven.thickness_mm * 10) / 10)} → ${format.length(Math.round(forecast.thickness_mm * 10) / 10)}`}
+                  />
+                </Row>
+                <Row name="Density, baked">
+                  <Live value={`${number(forecast.density_kg_m3 / 1000, 2, 2)}\u00a0g/cm³`} />
+                </Row>
+                <Row name="Middle as it comes out">
+                  <Live value={format.temperature(forecast.core_c, 0)} />
+                </Row>
+                <Row name="Lighter by">
+                  <Live value={`${number(forecast.loss_percent, 1)}\u00a0%`} />
+                </Row>
+                <Row name="Edges against the middle">
+                  <Live value={`${forecast.rim_apart_seen ? "clearly darker" : "hardly darker"}`} />
+                </Row>
               </>
             ) : null}
           </Rows>
@@ -139,17 +252,27 @@ export function Oven() {
               unit="%"
               own={{ least: oven.round_spread_least_percent, most: oven.round_spread_most_percent }}
               at={forecast.spread_percent}
-              practice={{ least: oven.practice_spread_least_percent, most: oven.practice_spread_most_percent }}
+              practice={{
+                least: oven.practice_spread_least_percent,
+                most: oven.practice_spread_most_percent,
+              }}
             />
           ) : null}
           <p className="mb-2 mt-3 rounded-lg bg-cold-pale px-3 py-2 text-fine text-ink">
-            {forecast ? "A forecast that was fitted to common practice; no measured bake stands behind it, so its bands are wide. Your own records in the Ledger tell more." : "These are ranges of common practice, not a forecast for your oven."}
+            {forecast
+              ? "A forecast that was fitted to common practice; no measured bake stands behind it, so its bands are wide. Your own records in the Ledger tell more."
+              : "These are ranges of common practice, not a forecast for your oven."}
           </p>
           <Reasons items={oven.reasons} />
           {oven.warnings.map((w) => (
-            <p key={textOf(w)} className="caution mt-3">{say(w, format)}</p>
+            <p key={textOf(w)} className="caution mt-3">
+              {say(w, format)}
+            </p>
           ))}
-          <p className="caution mt-3">Every oven differs: look early. Oven gloves; hot trays away from children. Raw dough with egg or flour is not for tasting.</p>
+          <p className="caution mt-3">
+            Every oven differs: look early. Oven gloves; hot trays away from children. Raw dough with egg or
+            flour is not for tasting.
+          </p>
         </Part>
         <NextStep station="oven" />
       </TicketBox>

@@ -8,7 +8,17 @@ import { usePictureWidth } from "../../kit/narrow";
 import { useFormat } from "../../kit/settings";
 
 /** With `times`, each piece has its minutes on it, and those that are done too late for one time are hatched. */
-export function TrayDrawing({ picture, plan, baked, times }: { picture: RefObject<SVGSVGElement | null>; plan: Plan; baked: boolean; times?: Schemas["TrayTimesView"] | undefined }) {
+export function TrayDrawing({
+  picture,
+  plan,
+  baked,
+  times,
+}: {
+  picture: RefObject<SVGSVGElement | null>;
+  plan: Plan;
+  baked: boolean;
+  times?: Schemas["TrayTimesView"] | undefined;
+}) {
   const format = useFormat();
   const { trays } = plan.shape;
   const { width_mm, length_mm } = trays;
@@ -19,19 +29,41 @@ export function TrayDrawing({ picture, plan, baked, times }: { picture: RefObjec
   const shown = Math.min(trays.cuts.length, trays.fill[0] ?? trays.cuts.length);
   const grown = outlinePath(plan.oven.baked_outline_mm, plan.oven.baked_holes_mm);
   return (
-    <svg ref={picture} viewBox={`-54 -42 ${width} ${h + (times ? 72 : 60)}`} className="w-full" role="img" aria-labelledby="tray-title tray-desc">
+    <svg
+      ref={picture}
+      viewBox={`-54 -42 ${width} ${h + (times ? 72 : 60)}`}
+      className="w-full"
+      role="img"
+      aria-labelledby="tray-title tray-desc"
+    >
       <title id="tray-title">{`A tray of ${shown} pieces`}</title>
       <desc id="tray-desc">{`Usable ${format.length(width_mm)} by ${format.length(length_mm)}, ${format.length(trays.gap_mm)} between pieces as cut.`}</desc>
       <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.ruler} />
-      <rect x="-7" y="-7" width={w + 14} height={h + 14} rx="16" className="fill-stone-2 stroke-edge" strokeWidth="1.6" />
+      <rect
+        x="-7"
+        y="-7"
+        width={w + 14}
+        height={h + 14}
+        rx="16"
+        className="fill-stone-2 stroke-edge"
+        strokeWidth="1.6"
+      />
       <rect width={w} height={h} rx="6" className="fill-raised stroke-rule" />
       {times ? (
         <>
-          <pattern id="tray-late" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <pattern
+            id="tray-late"
+            width="7"
+            height="7"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
             <rect width="7" height="7" className="fill-cold-pale" />
             <path d="M0 0V7" className="stroke-cold" strokeWidth="1.6" />
           </pattern>
-          <text x={w / 2} y={h + 24} textAnchor="middle" fontSize="14" className="soft">door</text>
+          <text x={w / 2} y={h + 24} textAnchor="middle" fontSize="14" className="soft">
+            door
+          </text>
         </>
       ) : null}
       {trays.cuts.slice(0, shown).map((c, i) => {
@@ -40,12 +72,29 @@ export function TrayDrawing({ picture, plan, baked, times }: { picture: RefObjec
         const place = `translate(${c.y_mm * scale} ${(width_mm - c.x_mm) * scale}) rotate(${c.turn_deg - 90})`;
         return (
           <g key={i} className="slides" transform={place}>
-            {baked ? <path d={grown} transform={`scale(${scale})`} className="fill-pale stroke-butter-deep" strokeWidth={1.3 / scale} strokeLinejoin="round" /> : null}
-            <path d={path} transform={`scale(${scale})`} className={done !== undefined && late ? "stroke-cold" : "fill-cut stroke-cut-line"} fill={done !== undefined && late ? "url(#tray-late)" : undefined} strokeWidth={1.3 / scale} strokeLinejoin="round" />
+            {baked ? (
+              <path
+                d={grown}
+                transform={`scale(${scale})`}
+                className="fill-pale stroke-butter-deep"
+                strokeWidth={1.3 / scale}
+                strokeLinejoin="round"
+              />
+            ) : null}
+            <path
+              d={path}
+              transform={`scale(${scale})`}
+              className={done !== undefined && late ? "stroke-cold" : "fill-cut stroke-cut-line"}
+              fill={done !== undefined && late ? "url(#tray-late)" : undefined}
+              strokeWidth={1.3 / scale}
+              strokeLinejoin="round"
+            />
             {done === undefined ? null : (
               <g transform={`rotate(${90 - c.turn_deg})`}>
                 <rect x="-19" y="-11" width="38" height="22" rx="6" className="fill-worktop" />
-                <text y="5.5" textAnchor="middle" fontSize="15" fontWeight="600" className="num">{number(done, 1, 1)}</text>
+                <text y="5.5" textAnchor="middle" fontSize="15" fontWeight="600" className="num">
+                  {number(done, 1, 1)}
+                </text>
               </g>
             )}
           </g>

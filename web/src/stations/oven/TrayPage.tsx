@@ -43,29 +43,63 @@ export function TrayPage() {
       <Work dim={dim}>
         <StationHead
           title={trays.fill.length === 1 ? "One tray" : `${trays.fill.length} trays`}
-          sub={trays.fill.length === 1 ? `of ${last}` : `of ${trays.fill[0]}${last === trays.fill[0] ? "" : `, the last of ${last}`}`}
+          sub={
+            trays.fill.length === 1
+              ? `of ${last}`
+              : `of ${trays.fill[0]}${last === trays.fill[0] ? "" : `, the last of ${last}`}`
+          }
         >
           <Choice
             label="Pieces as"
             value={show as "baked" | "cut" | "done"}
-            options={[{ value: "cut", label: "As cut" }, { value: "baked", label: "After baking" }, ...(times ? [{ value: "done" as const, label: "When done" }] : [])]}
+            options={[
+              { value: "cut", label: "As cut" },
+              { value: "baked", label: "After baking" },
+              ...(times ? [{ value: "done" as const, label: "When done" }] : []),
+            ]}
             onChange={(v) => setParams(v === "baked" ? {} : { show: v }, { replace: true, flushSync: true })}
           />
           <SaveSvg picture={picture} name={`${job.name} tray`} />
         </StationHead>
         <OvenNav jobId={job.id} />
-        <TrayDrawing picture={picture} plan={plan} baked={baked} times={show === "done" ? times : undefined} />
+        <TrayDrawing
+          picture={picture}
+          plan={plan}
+          baked={baked}
+          times={show === "done" ? times : undefined}
+        />
         <p className="mt-2 text-fine text-soft">
-          A full tray to scale. {baked ? "Dark: as cut. Pale border: the most it is likely to grow." : show === "done" ? "On each piece its minutes; striped: need longer than one timer gives." : "As cut."} {format.length(Math.round(trays.gap_mm))} is kept between pieces
-          {trays.rounds > 1 ? `; your trays go round ${trays.rounds} times` : ""}. They are laid by hand at <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
+          A full tray to scale.{" "}
+          {baked
+            ? "Dark: as cut. Pale border: the most it is likely to grow."
+            : show === "done"
+              ? "On each piece its minutes; striped: need longer than one timer gives."
+              : "As cut."}{" "}
+          {format.length(Math.round(trays.gap_mm))} is kept between pieces
+          {trays.rounds > 1 ? `; your trays go round ${trays.rounds} times` : ""}. They are laid by hand at{" "}
+          <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
         </p>
         {times ? (
           <>
             <h3 className="h-part mb-1 mt-5">When they are done</h3>
             <TimesStrip times={times} others={otherSizes(together, job.id)} />
             <p className="mt-1 text-fine text-soft">
-              {times.measured ? "By the thickness read on the sheet, laid in the order of the cut." : <>All as thick as wanted: <Link to={`/jobs/${job.id}/shape/even`}>read the sheet</Link> and the thin ones are told apart.</>}{" "}
-              {times.mapped ? "By the oven’s map of hot places." : <>The oven has no map yet: <Link to="/kitchen/oven">bread or sugar on the rack</Link> makes one.</>}
+              {times.measured ? (
+                "By the thickness read on the sheet, laid in the order of the cut."
+              ) : (
+                <>
+                  All as thick as wanted: <Link to={`/jobs/${job.id}/shape/even`}>read the sheet</Link> and
+                  the thin ones are told apart.
+                </>
+              )}{" "}
+              {times.mapped ? (
+                "By the oven’s map of hot places."
+              ) : (
+                <>
+                  The oven has no map yet: <Link to="/kitchen/oven">bread or sugar on the rack</Link> makes
+                  one.
+                </>
+              )}
             </p>
           </>
         ) : null}
@@ -83,25 +117,47 @@ export function TrayPage() {
         </Part>
         {times ? (
           <Part title="One time for all">
-            <p className="answer">{times.last_min - times.first_min < 0.05 ? `${number(times.first_min, 1, 1)}\u00a0min` : `${number(times.first_min, 1, 1)}–${number(times.last_min, 1, 1)}\u00a0min`}</p>
+            <p className="answer">
+              {times.last_min - times.first_min < 0.05
+                ? `${number(times.first_min, 1, 1)}\u00a0min`
+                : `${number(times.first_min, 1, 1)}–${number(times.last_min, 1, 1)}\u00a0min`}
+            </p>
             <div className="mt-2 space-y-2">
               {times.advice.map((a) => (
-                <p key={textOf(a)} className={times.one_tray ? "say" : ""}>{say(a, format)}</p>
+                <p key={textOf(a)} className={times.one_tray ? "say" : ""}>
+                  {say(a, format)}
+                </p>
               ))}
             </div>
           </Part>
         ) : null}
         <Part title="Room to grow">
           <Rows>
-            <Row name="Grows all round by"><Live value={format.lengths(Math.round(oven.growth_least_mm * 10) / 10, Math.round(oven.growth_most_mm * 10) / 10)} /></Row>
+            <Row name="Grows all round by">
+              <Live
+                value={format.lengths(
+                  Math.round(oven.growth_least_mm * 10) / 10,
+                  Math.round(oven.growth_most_mm * 10) / 10,
+                )}
+              />
+            </Row>
             <Row name="Across, cut">{format.length(Math.round(oven.cut_width_mm * 10) / 10)}</Row>
           </Rows>
           {kitchen.data ? (
             <div className="mt-3">
-              <Amount label="Least gap on the tray" kind="length" value={kitchen.data.least_gap_mm} field="least_gap_mm" onSave={(least_gap_mm) => keepKitchen({ least_gap_mm })} />
+              <Amount
+                label="Least gap on the tray"
+                kind="length"
+                value={kitchen.data.least_gap_mm}
+                field="least_gap_mm"
+                onSave={(least_gap_mm) => keepKitchen({ least_gap_mm })}
+              />
             </div>
           ) : null}
-          <p className="mt-3 text-fine text-soft">One size to a tray; lots within {number(oven.one_class_percent, 0)}&nbsp;% of each other’s time may share one.</p>
+          <p className="mt-3 text-fine text-soft">
+            One size to a tray; lots within {number(oven.one_class_percent, 0)}&nbsp;% of each other’s time
+            may share one.
+          </p>
         </Part>
       </TicketBox>
     </>
@@ -114,5 +170,9 @@ function otherSizes(together: Together | undefined, id: number): OtherSize[] {
   const own = together.lots.findIndex((l) => l.job_id === id);
   const heat = together.lots[own]?.plan.oven.oven_c;
   const sharing = together.classes.find((c) => c.lots.includes(own))?.lots ?? [];
-  return together.lots.flatMap((l, i) => (i === own || !l.plan.oven.forecast || l.plan.oven.oven_c !== heat ? [] : [{ name: l.name, bake_min: l.plan.oven.forecast.bake_min, shares: sharing.includes(i) }]));
+  return together.lots.flatMap((l, i) =>
+    i === own || !l.plan.oven.forecast || l.plan.oven.oven_c !== heat
+      ? []
+      : [{ name: l.name, bake_min: l.plan.oven.forecast.bake_min, shares: sharing.includes(i) }],
+  );
 }

@@ -11,8 +11,12 @@ export const ENDS = [
 ] as const;
 
 export const LINERS = [
-  { value: "parchment", label: "Parchment" }, { value: "bare", label: "Nothing" }, { value: "greased", label: "Grease" },
-  { value: "foil", label: "Foil" }, { value: "silicone", label: "Silicone mat" }, { value: "floured", label: "Grease and flour" },
+  { value: "parchment", label: "Parchment" },
+  { value: "bare", label: "Nothing" },
+  { value: "greased", label: "Grease" },
+  { value: "foil", label: "Foil" },
+  { value: "silicone", label: "Silicone mat" },
+  { value: "floured", label: "Grease and flour" },
 ] as const;
 
 export const TRAYS = [
@@ -22,12 +26,27 @@ export const TRAYS = [
 
 /** Every end, also those that only a lever sets. */
 export const END_WORDS: Record<Schemas["BakeEnd"], string> = {
-  pale: "pale and set", just_golden: "just golden", golden: "golden", brown: "brown", dull: "a dull middle",
-  soft_pale: "pale, a soft middle", soft_just_golden: "just golden, a soft middle", soft_golden: "golden, a soft middle", soft_brown: "brown, a soft middle",
+  pale: "pale and set",
+  just_golden: "just golden",
+  golden: "golden",
+  brown: "brown",
+  dull: "a dull middle",
+  soft_pale: "pale, a soft middle",
+  soft_just_golden: "just golden, a soft middle",
+  soft_golden: "golden, a soft middle",
+  soft_brown: "brown, a soft middle",
 };
 
 export const LINER_WORDS: Record<Schemas["TrayLiner"], string> = {
-  parchment: "parchment", bare: "the bare tray", greased: "grease", foil: "foil", silicone: "a silicone mat", floured: "grease and flour",
+  parchment: "parchment",
+  bare: "the bare tray",
+  greased: "grease",
+  foil: "foil",
+  silicone: "a silicone mat",
+  floured: "grease and flour",
 };
 
-export const TRAY_WORDS: Record<Schemas["TrayKind"], string> = { aluminium: "an aluminium tray", steel: "a steel tray" };
+export const TRAY_WORDS: Record<Schemas["TrayKind"], string> = {
+  aluminium: "an aluminium tray",
+  steel: "a steel tray",
+};

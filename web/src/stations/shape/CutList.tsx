@@ -14,7 +14,8 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
     <section className="only-print">
       <h1 className="h-station">Cut list: {job.name}</h1>
       <p>
-        {job.pieces} × {plan.cutter.name}, {format.length(shape.thickness_mm)} thick, for {longDay(plan.ready_by)} {clock(plan.ready_by)}
+        {job.pieces} × {plan.cutter.name}, {format.length(shape.thickness_mm)} thick, for{" "}
+        {longDay(plan.ready_by)} {clock(plan.ready_by)}
       </p>
       <table className="mt-4 w-full border-collapse">
         <thead>
@@ -33,11 +34,12 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
               <td className="py-2">{rollName(r.number)}</td>
               <td>{r.sheets}</td>
               <td>{format.mass(r.mass_g)}</td>
+              <td>{sizeWord(r, format)}</td>
               <td>
-                {sizeWord(r, format)}
-              </td>
-              <td>
-                {r.pieces} {r.nested ? "as nested" : "in rows"}, by their numbers, {plan.cut_in_place ? "on the tray’s paper, scraps lifted away" : `${format.length(job.web_mm)} web`}
+                {r.pieces} {r.nested ? "as nested" : "in rows"}, by their numbers,{" "}
+                {plan.cut_in_place
+                  ? "on the tray’s paper, scraps lifted away"
+                  : `${format.length(job.web_mm)} web`}
               </td>
               <td>□</td>
             </tr>
@@ -47,9 +49,14 @@ export function CutList({ plan, job }: { plan: Plan; job: Job }) {
       <div className="mt-4">
         <SheetDrawing picture={picture} rolls={shape.rolls} cutter={plan.cutter} />
       </div>
-      <p className="mt-4">Trays: {shape.trays.fill.map((n, i) => `${i + 1}: ${n}`).join(" · ")}, {format.length(shape.trays.gap_mm)} between pieces.</p>
+      <p className="mt-4">
+        Trays: {shape.trays.fill.map((n, i) => `${i + 1}: ${n}`).join(" · ")},{" "}
+        {format.length(shape.trays.gap_mm)} between pieces.
+      </p>
       {plan.pricked ? <p>Prick each with a fork before the bake. □</p> : null}
-      <p>Left over: {format.mass(shape.left_g)}. Kept back: {format.mass(shape.reserve_g)}.</p>
+      <p>
+        Left over: {format.mass(shape.left_g)}. Kept back: {format.mass(shape.reserve_g)}.
+      </p>
     </section>
   );
 }

@@ -23,13 +23,29 @@ export function EvenDrawing({ picture, even, readings, width_mm, length_mm }: Pr
   const scale = Math.min((width - 64) / length_mm, 330 / width_mm);
   const [w, h] = [length_mm * scale, width_mm * scale];
   const words = readings.read_mm
-    .map((mm, i) => (mm == null ? "" : `${format.length(mm)}${even?.spots[i] && even.spots[i] !== "even" ? ` ${even.spots[i]}` : ""}`))
+    .map((mm, i) =>
+      mm == null
+        ? ""
+        : `${format.length(mm)}${even?.spots[i] && even.spots[i] !== "even" ? ` ${even.spots[i]}` : ""}`,
+    )
     .filter(Boolean);
   return (
-    <svg ref={picture} viewBox={`-50 -40 ${width} ${h + 50}`} className="w-full" role="img" aria-labelledby="even-title">
-      <title id="even-title">{words.length > 0 ? `Thickness of the sheet: ${words.join(", ")}` : "The sheet, nothing read on it yet"}</title>
+    <svg
+      ref={picture}
+      viewBox={`-50 -40 ${width} ${h + 50}`}
+      className="w-full"
+      role="img"
+      aria-labelledby="even-title"
+    >
+      <title id="even-title">
+        {words.length > 0
+          ? `Thickness of the sheet: ${words.join(", ")}`
+          : "The sheet, nothing read on it yet"}
+      </title>
       <Ruler width_mm={length_mm} height_mm={width_mm} scale={scale} system={format.ruler} />
-      <clipPath id="even-sheet"><rect width={w} height={h} rx="9" /></clipPath>
+      <clipPath id="even-sheet">
+        <rect width={w} height={h} rx="9" />
+      </clipPath>
       <rect width={w} height={h} rx="9" className="fill-dough" />
       {even ? <Map even={even} w={w} h={h} /> : null}
       <rect width={w} height={h} rx="9" className="fill-none stroke-cut-line" strokeWidth="1.4" />
@@ -44,9 +60,28 @@ export function EvenDrawing({ picture, even, readings, width_mm, length_mm }: Pr
               <circle r="3.5" className="fill-none stroke-cut-line" />
             ) : (
               <>
-                <rect x={narrow ? -24 : -30} y={spot && spot !== "even" ? -19 : -14} width={narrow ? 48 : 60} height={spot && spot !== "even" ? 40 : 26} rx="7" className="fill-worktop" opacity="0.9" />
-                <text y={spot && spot !== "even" ? -1 : 5} fontSize="16" fontWeight="600" className="num">{number(format.shown("length", mm), 2)}</text>
-                {spot && spot !== "even" ? <text y="16" fontSize="13.5" fontWeight="600" className={spot === "thin" ? "fill-cold" : "fill-warm"}>{spot}</text> : null}
+                <rect
+                  x={narrow ? -24 : -30}
+                  y={spot && spot !== "even" ? -19 : -14}
+                  width={narrow ? 48 : 60}
+                  height={spot && spot !== "even" ? 40 : 26}
+                  rx="7"
+                  className="fill-worktop"
+                  opacity="0.9"
+                />
+                <text y={spot && spot !== "even" ? -1 : 5} fontSize="16" fontWeight="600" className="num">
+                  {number(format.shown("length", mm), 2)}
+                </text>
+                {spot && spot !== "even" ? (
+                  <text
+                    y="16"
+                    fontSize="13.5"
+                    fontWeight="600"
+                    className={spot === "thin" ? "fill-cold" : "fill-warm"}
+                  >
+                    {spot}
+                  </text>
+                ) : null}
               </>
             )}
           </g>
@@ -67,7 +102,17 @@ function Map({ even, w, h }: { even: Schemas["EvenView"]; w: number; h: number }
     <g clipPath="url(#even-sheet)" shapeRendering="crispEdges" aria-hidden="true">
       {even.map_mm.map((mm, i) => {
         const [column, row] = [i % n, Math.floor(i / n)];
-        return <rect key={i} x={row * cw} y={h - (column + 1) * ch} width={cw} height={ch} className="fill-held" opacity={depth(mm)} />;
+        return (
+          <rect
+            key={i}
+            x={row * cw}
+            y={h - (column + 1) * ch}
+            width={cw}
+            height={ch}
+            className="fill-held"
+            opacity={depth(mm)}
+          />
+        );
       })}
     </g>
   );

@@ -19,10 +19,18 @@ import { ShapeNav } from "./ShapeNav";
 type Readings = NonNullable<Job["measured"]>[number];
 
 const GRIDS = ["2 × 3", "3 × 4", "4 × 6"] as const;
-const SIZE: Record<(typeof GRIDS)[number], [number, number]> = { "2 × 3": [2, 3], "3 × 4": [3, 4], "4 × 6": [4, 6] };
+const SIZE: Record<(typeof GRIDS)[number], [number, number]> = {
+  "2 × 3": [2, 3],
+  "3 × 4": [3, 4],
+  "4 × 6": [4, 6],
+};
 const MOST_SHEETS = 24;
 
-const empty = (columns: number, rows: number): Readings => ({ columns, rows, read_mm: Array.from({ length: columns * rows }, () => null) });
+const empty = (columns: number, rows: number): Readings => ({
+  columns,
+  rows,
+  read_mm: Array.from({ length: columns * rows }, () => null),
+});
 
 export function EvenView() {
   const { job, plan, dim } = useJobContext();
@@ -30,7 +38,10 @@ export function EvenView() {
   const [search, setSearch] = useSearchParams();
   const picture = useRef<SVGSVGElement>(null);
   const change = useChangeJob(job.id);
-  const sheets = Math.min(MOST_SHEETS, plan.shape.rolls.reduce((n, r) => n + r.sheets, 0));
+  const sheets = Math.min(
+    MOST_SHEETS,
+    plan.shape.rolls.reduce((n, r) => n + r.sheets, 0),
+  );
   const sheet = Math.min(Math.max(0, Number(search.get("sheet") ?? 1) - 1), sheets - 1);
   const all = job.measured ?? [];
   const readings = all[sheet] ?? empty(3, 4);
@@ -39,7 +50,11 @@ export function EvenView() {
   const save = (to: (readings: Readings) => Readings) =>
     change.mutateAsync((now) => {
       const before = now.measured ?? [];
-      return { measured: Array.from({ length: Math.max(before.length, sheet + 1) }, (_, i) => (i === sheet ? to(before[i] ?? empty(3, 4)) : (before[i] ?? empty(3, 4)))) };
+      return {
+        measured: Array.from({ length: Math.max(before.length, sheet + 1) }, (_, i) =>
+          i === sheet ? to(before[i] ?? empty(3, 4)) : (before[i] ?? empty(3, 4)),
+        ),
+      };
     });
   const grid = GRIDS.find((g) => SIZE[g][0] === readings.columns && SIZE[g][1] === readings.rows) ?? "3 × 4";
   const read = readings.read_mm.filter((r) => r != null).length;
@@ -47,14 +62,28 @@ export function EvenView() {
   return (
     <>
       <Work dim={dim || asked.isPlaceholderData}>
-        <StationHead title="How even it is" sub={`sheet ${sheet + 1} of ${sheets}, wanted ${format.length(job.thickness_mm)}`}>
+        <StationHead
+          title="How even it is"
+          sub={`sheet ${sheet + 1} of ${sheets}, wanted ${format.length(job.thickness_mm)}`}
+        >
           <SaveSvg picture={picture} name={`${job.name} sheet ${sheet + 1} evenness`} />
         </StationHead>
         <ShapeNav jobId={job.id} />
-        <EvenDrawing picture={picture} even={read > 0 ? even : undefined} readings={readings} width_mm={least.width_mm} length_mm={least.length_mm} />
+        <EvenDrawing
+          picture={picture}
+          even={read > 0 ? even : undefined}
+          readings={readings}
+          width_mm={least.width_mm}
+          length_mm={least.length_mm}
+        />
         <h3 className="h-part mb-1 mt-4">Read at the bench</h3>
-        <p className="mb-3 text-soft">A skewer pushed through to the board, or a depth gauge, where the fields lie on the sheet.</p>
-        <div className="grid gap-2" style={{ gridTemplateColumns: `repeat(${readings.rows}, minmax(0, 1fr))` }}>
+        <p className="mb-3 text-soft">
+          A skewer pushed through to the board, or a depth gauge, where the fields lie on the sheet.
+        </p>
+        <div
+          className="grid gap-2"
+          style={{ gridTemplateColumns: `repeat(${readings.rows}, minmax(0, 1fr))` }}
+        >
           {Array.from({ length: readings.columns }, (_, across) =>
             Array.from({ length: readings.rows }, (__, along) => {
               // The sheet's length lies across the page, its first column at the foot.
@@ -73,7 +102,9 @@ export function EvenView() {
                   placeholder={format.length(job.thickness_mm)}
                   value={value ?? job.thickness_mm}
                   field="measured"
-                  onSave={(mm) => save((now) => ({ ...now, read_mm: now.read_mm.map((r, i) => (i === index ? mm : r)) }))}
+                  onSave={(mm) =>
+                    save((now) => ({ ...now, read_mm: now.read_mm.map((r, i) => (i === index ? mm : r)) }))
+                  }
                 />
               );
             }),
@@ -83,13 +114,37 @@ export function EvenView() {
       </Work>
       <TicketBox>
         <Part title="On this sheet">
-          <p className="answer text-4xl"><Live value={even && read > 0 ? `${number(format.shown("length", even.least_mm), 2)}–${number(format.shown("length", even.most_mm), 2)}` : "–"} /></p>
-          <p className="mt-1 text-soft">{even && read > 0 ? `${format.symbol("length")} from thinnest to thickest, ${number(format.shown("length", even.mean_mm), 2)} on the whole` : "Nothing read yet. Three or four readings tell most of it."}</p>
-          {even && read > 0 ? <div className="mt-3"><Reasons items={even.advice} /></div> : null}
+          <p className="answer text-4xl">
+            <Live
+              value={
+                even && read > 0
+                  ? `${number(format.shown("length", even.least_mm), 2)}–${number(format.shown("length", even.most_mm), 2)}`
+                  : "–"
+              }
+            />
+          </p>
+          <p className="mt-1 text-soft">
+            {even && read > 0
+              ? `${format.symbol("length")} from thinnest to thickest, ${number(format.shown("length", even.mean_mm), 2)} on the whole`
+              : "Nothing read yet. Three or four readings tell most of it."}
+          </p>
+          {even && read > 0 ? (
+            <div className="mt-3">
+              <Reasons items={even.advice} />
+            </div>
+          ) : null}
         </Part>
         {sheets > 1 ? (
           <Part title="Sheet">
-            <Choice label="Which sheet" value={String(sheet + 1)} options={Array.from({ length: sheets }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }))} onChange={(s) => setSearch({ sheet: s }, { replace: true })} />
+            <Choice
+              label="Which sheet"
+              value={String(sheet + 1)}
+              options={Array.from({ length: sheets }, (_, i) => ({
+                value: String(i + 1),
+                label: String(i + 1),
+              }))}
+              onChange={(s) => setSearch({ sheet: s }, { replace: true })}
+            />
           </Part>
         ) : null}
         {even && read > 0 ? (
@@ -99,13 +154,28 @@ export function EvenView() {
               <Row name="Thickest pieces, about">{`${number(even.thick_min, 1)}\u00a0min`}</Row>
               <Row name="On one tray">{even.one_tray ? "yes" : "better apart"}</Row>
             </Rows>
-            <p className="mt-2 text-fine text-soft">By the forecast; beyond what it knows, by common practice.</p>
+            <p className="mt-2 text-fine text-soft">
+              By the forecast; beyond what it knows, by common practice.
+            </p>
           </Part>
         ) : null}
         <Part title="Readings">
-          <Choice label="Grid, across by along" value={grid} options={GRIDS.map((g) => ({ value: g, label: g }))} onChange={(g) => void save(() => empty(...SIZE[g])).catch(() => undefined)} />
+          <Choice
+            label="Grid, across by along"
+            value={grid}
+            options={GRIDS.map((g) => ({ value: g, label: g }))}
+            onChange={(g) => void save(() => empty(...SIZE[g])).catch(() => undefined)}
+          />
           <p className="mt-2 text-fine text-soft">Another grid begins empty; undo brings the old one back.</p>
-          {read > 0 ? <button type="button" className="btn mt-3" onClick={() => void save((now) => empty(now.columns, now.rows)).catch(() => undefined)}>Clear this sheet</button> : null}
+          {read > 0 ? (
+            <button
+              type="button"
+              className="btn mt-3"
+              onClick={() => void save((now) => empty(now.columns, now.rows)).catch(() => undefined)}
+            >
+              Clear this sheet
+            </button>
+          ) : null}
         </Part>
       </TicketBox>
     </>

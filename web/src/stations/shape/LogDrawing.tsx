@@ -23,12 +23,24 @@ export function sectionPath(form: LogQuery["form"], w: number, h: number): strin
   }
 }
 
-export function LogDrawing({ picture, log, form }: { picture: RefObject<SVGSVGElement | null>; log: LogShown; form: LogQuery["form"] }) {
+export function LogDrawing({
+  picture,
+  log,
+  form,
+}: {
+  picture: RefObject<SVGSVGElement | null>;
+  log: LogShown;
+  form: LogQuery["form"];
+}) {
   const format = useFormat();
   const { ruler } = useFormat();
   const width = usePictureWidth();
   // Side view and section side by side with room for words.
-  const scale = Math.min((width - 150) / (log.length_mm + log.width_mm), 3.2, 240 / Math.max(log.height_mm, log.width_mm));
+  const scale = Math.min(
+    (width - 150) / (log.length_mm + log.width_mm),
+    3.2,
+    240 / Math.max(log.height_mm, log.width_mm),
+  );
   const [l, h, w] = [log.length_mm * scale, log.height_mm * scale, log.width_mm * scale];
   const top = 44;
   const height = top + h + 56;
@@ -36,14 +48,31 @@ export function LogDrawing({ picture, log, form }: { picture: RefObject<SVGSVGEl
   const last = log.cuts_mm[log.cuts_mm.length - 1] ?? log.length_mm;
   const apart = (log.cuts_mm[1] ?? last) - first;
   return (
-    <svg ref={picture} viewBox={`0 0 ${width} ${height}`} className="w-full" role="img" aria-labelledby="log-title">
+    <svg
+      ref={picture}
+      viewBox={`0 0 ${width} ${height}`}
+      className="w-full"
+      role="img"
+      aria-labelledby="log-title"
+    >
       <title id="log-title">{`A log ${format.length(log.length_mm)} long and ${format.length(log.width_mm)} across, cut into ${log.slices} slices of ${format.length(log.slice_mm)}`}</title>
       <g transform={`translate(44 ${top})`}>
         <Ruler width_mm={log.length_mm} height_mm={0} scale={scale} system={ruler} left={false} />
-        <rect width={l} height={h} rx={form === "round" ? 8 : 2} className="fill-dough stroke-cut-line" strokeWidth="1.4" />
+        <rect
+          width={l}
+          height={h}
+          rx={form === "round" ? 8 : 2}
+          className="fill-dough stroke-cut-line"
+          strokeWidth="1.4"
+        />
         <rect x={first * scale} width={(last - first) * scale} height={h} className="fill-butter" />
         {log.cuts_mm.map((c, i) => (
-          <path key={c} d={`M${c * scale} ${-3}V${h + (i % 10 === 0 ? 12 : 5)}`} className="stroke-ink" strokeWidth={i % 10 === 0 ? 1.6 : 0.9} />
+          <path
+            key={c}
+            d={`M${c * scale} ${-3}V${h + (i % 10 === 0 ? 12 : 5)}`}
+            className="stroke-ink"
+            strokeWidth={i % 10 === 0 ? 1.6 : 0.9}
+          />
         ))}
         {log.cuts_mm.map((c, i) =>
           i % 10 === 0 && apart > 0 ? (
@@ -72,12 +101,35 @@ export function LogDrawing({ picture, log, form }: { picture: RefObject<SVGSVGEl
 }
 
 /** One page unit is a millimetre, and the file says so. */
-export function RulerStrip({ picture, log, name }: { picture: RefObject<SVGSVGElement | null>; log: LogShown; name: string }) {
+export function RulerStrip({
+  picture,
+  log,
+  name,
+}: {
+  picture: RefObject<SVGSVGElement | null>;
+  log: LogShown;
+  name: string;
+}) {
   const format = useFormat();
   const [w, h] = [Math.ceil(log.length_mm) + 4, 22];
   return (
-    <svg ref={picture} width={`${w}mm`} height={`${h}mm`} viewBox={`-2 0 ${w} ${h}`} className="h-auto max-w-full" role="img" aria-label={`Ruler strip of ${log.slices} slices`}>
-      <rect x="0" y="0.3" width={log.length_mm} height={h - 0.6} className="fill-raised stroke-ink" strokeWidth="0.3" />
+    <svg
+      ref={picture}
+      width={`${w}mm`}
+      height={`${h}mm`}
+      viewBox={`-2 0 ${w} ${h}`}
+      className="h-auto max-w-full"
+      role="img"
+      aria-label={`Ruler strip of ${log.slices} slices`}
+    >
+      <rect
+        x="0"
+        y="0.3"
+        width={log.length_mm}
+        height={h - 0.6}
+        className="fill-raised stroke-ink"
+        strokeWidth="0.3"
+      />
       {log.cuts_mm.map((c, i) => (
         <g key={c}>
           <path d={`M${c} 0.3v${i % 5 === 0 ? 9 : 6}`} className="stroke-ink" strokeWidth="0.35" />

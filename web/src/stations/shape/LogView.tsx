@@ -48,12 +48,29 @@ export function LogView() {
   const ends = search.get("ends") === "kept" ? "kept" : "trimmed";
   const asked = givenIn(search);
   const tall = form === "oblong" || form === "wedge";
-  const query = (of: Given): LogQuery => ({ form, ...(tall ? { height_to_width: ratio } : {}), ...(ends === "kept" ? { ends_kept: true } : {}), ...Object.fromEntries(of) });
+  const query = (of: Given): LogQuery => ({
+    form,
+    ...(tall ? { height_to_width: ratio } : {}),
+    ...(ends === "kept" ? { ends_kept: true } : {}),
+    ...Object.fromEntries(of),
+  });
   const found = useLog(job.id, query(asked));
   const log = found.error ? undefined : found.data;
-  const given: Given = asked.length > 0 || !log ? asked : MEASURES.filter((m) => log.given.includes(m)).map((m) => [m, log[m]] as const);
+  const given: Given =
+    asked.length > 0 || !log
+      ? asked
+      : MEASURES.filter((m) => log.given.includes(m)).map((m) => [m, log[m]] as const);
   const put = (of: Given, more: Record<string, string> = {}) =>
-    setSearch({ form, ...(tall ? { high: String(ratio) } : {}), ...(ends === "kept" ? { ends } : {}), ...more, ...Object.fromEntries(of.map(([n, v]) => [n, String(v)])) }, { replace: true });
+    setSearch(
+      {
+        form,
+        ...(tall ? { high: String(ratio) } : {}),
+        ...(ends === "kept" ? { ends } : {}),
+        ...more,
+        ...Object.fromEntries(of.map(([n, v]) => [n, String(v)])),
+      },
+      { replace: true },
+    );
   const save = (name: Measure) => async (value: number) => {
     let refusal: unknown;
     for (const candidate of candidates(given, name, value)) {
@@ -72,10 +89,20 @@ export function LogView() {
   return (
     <>
       <Work dim={dim || found.isPlaceholderData}>
-        <StationHead title="Log or bar" sub={log ? `${format.mass(log.mass_g)}, ${format.length(log.length_mm)} long` : undefined}>
+        <StationHead
+          title="Log or bar"
+          sub={log ? `${format.mass(log.mass_g)}, ${format.length(log.length_mm)} long` : undefined}
+        >
           <SaveSvg picture={picture} name={`${job.name} log`} />
           <SaveSvg picture={strip} name={`${job.name} ruler strip`} label="Ruler strip, 1 : 1" />
-          <a className="btn btn-small" href={at(`/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.ruler === "us" ? "letter" : "a4"}`)}>Strip as PDF</a>
+          <a
+            className="btn btn-small"
+            href={at(
+              `/api/jobs/${job.id}/log/strip.pdf?${new URLSearchParams(Object.entries(query(given)).map(([k, v]) => [k, String(v)]))}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
+            )}
+          >
+            Strip as PDF
+          </a>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(found.error, [])} />
@@ -83,25 +110,57 @@ export function LogView() {
           <>
             <LogDrawing picture={picture} log={log} form={form} />
             <h3 className="h-part mb-1 mt-4">Ruler strip</h3>
-            <p className="mb-2 text-soft">Lay it along the log and mark every line. Here it may be smaller; the saved file prints at its true size.</p>
+            <p className="mb-2 text-soft">
+              Lay it along the log and mark every line. Here it may be smaller; the saved file prints at its
+              true size.
+            </p>
             <RulerStrip picture={strip} log={log} name={job.name} />
           </>
         ) : null}
       </Work>
       <TicketBox>
         <Part title={log?.short_last_mm ? "Slices, the last a little thinner" : "Slices"}>
-          <p className="answer"><Live value={log ? String(log.slices) : ""} /></p>
+          <p className="answer">
+            <Live value={log ? String(log.slices) : ""} />
+          </p>
           {log ? (
             <p className="mt-1 text-soft">
               {format.mass(log.slice_mass_g)} each; {format.mass(log.ends_g)} in the ends
-              {log.rest_mm >= 0.5 ? `, with ${format.length(Math.round(log.rest_mm * 10) / 10)} left over` : ""}.
+              {log.rest_mm >= 0.5
+                ? `, with ${format.length(Math.round(log.rest_mm * 10) / 10)} left over`
+                : ""}
+              .
             </p>
           ) : null}
         </Part>
         <Part title="Its section">
-          <Choice label="Section" value={form} options={FORMS} onChange={(f) => setSearch({ form: f, ...(ends === "kept" ? { ends } : {}), ...(given.some(([n]) => n === "height_mm") ? {} : Object.fromEntries(given.map(([n, v]) => [n, String(v)]))) }, { replace: true })} />
+          <Choice
+            label="Section"
+            value={form}
+            options={FORMS}
+            onChange={(f) =>
+              setSearch(
+                {
+                  form: f,
+                  ...(ends === "kept" ? { ends } : {}),
+                  ...(given.some(([n]) => n === "height_mm")
+                    ? {}
+                    : Object.fromEntries(given.map(([n, v]) => [n, String(v)]))),
+                },
+                { replace: true },
+              )
+            }
+          />
           <div className="mt-3">
-            <Choice label="The ends" value={ends} options={[{ value: "trimmed", label: "Ends trimmed" }, { value: "kept", label: "Ends baked too" }]} onChange={(v) => put(given, { ends: v })} />
+            <Choice
+              label="The ends"
+              value={ends}
+              options={[
+                { value: "trimmed", label: "Ends trimmed" },
+                { value: "kept", label: "Ends baked too" },
+              ]}
+              onChange={(v) => put(given, { ends: v })}
+            />
           </div>
         </Part>
         <Part title="Type any three, the rest follow">
@@ -111,17 +170,51 @@ export function LogView() {
               const value = log?.[name] ?? given.find(([n]) => n === name)?.[1] ?? 0;
               return (
                 <div key={name}>
-                  <Amount label={`${f.label}${isGiven(name) ? "" : ": follows"}`} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={name} onSave={save(name)} />
+                  <Amount
+                    label={`${f.label}${isGiven(name) ? "" : ": follows"}`}
+                    kind={f.kind}
+                    step={f.step}
+                    value={Math.round(value * 10) / 10}
+                    field={name}
+                    onSave={save(name)}
+                  />
                 </div>
               );
             })}
           </div>
-          <p className="mt-2 text-fine text-soft">Type into one that follows, and the one typed longest ago follows instead.</p>
+          <p className="mt-2 text-fine text-soft">
+            Type into one that follows, and the one typed longest ago follows instead.
+          </p>
         </Part>
         {log ? (
           <Part title="For this batch">
-            <p className="mb-2 text-fine text-soft">{job.making?.kind === "sliced" ? "This batch is sliced already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
-            <button type="button" className="btn btn-small" disabled={change.isPending} onClick={() => change.mutate({ making: { kind: "sliced", form, height_to_width: log.height_to_width ?? 1, ends_kept: ends === "kept", ...(log.length_mm > log.longest_mm ? { longest_mm: Math.ceil(log.length_mm) } : {}), width_mm: Math.round(log.width_mm * 10) / 10 }, thickness_mm: Math.round(log.slice_mm * 10) / 10, pieces: log.slices }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
+            <p className="mb-2 text-fine text-soft">
+              {job.making?.kind === "sliced"
+                ? "This batch is sliced already; take these sizes for it."
+                : "Just trying: the job is unchanged."}
+            </p>
+            <button
+              type="button"
+              className="btn btn-small"
+              disabled={change.isPending}
+              onClick={() =>
+                change.mutate(
+                  {
+                    making: {
+                      kind: "sliced",
+                      form,
+                      height_to_width: log.height_to_width ?? 1,
+                      ends_kept: ends === "kept",
+                      ...(log.length_mm > log.longest_mm ? { longest_mm: Math.ceil(log.length_mm) } : {}),
+                      width_mm: Math.round(log.width_mm * 10) / 10,
+                    },
+                    thickness_mm: Math.round(log.slice_mm * 10) / 10,
+                    pieces: log.slices,
+                  },
+                  { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) },
+                )
+              }
+            >
               {`Slice ${log.slices} pieces of this log`}
             </button>
             <Fault text={otherFault(change.error, [])} />
@@ -130,12 +223,20 @@ export function LogView() {
         {log ? (
           <Part title="At the bench">
             <Rows>
-              {log.logs > 1 ? <Row name={`No longer than ${format.length(log.longest_mm)}`}>{`${log.logs} logs of ${format.mass(log.log_g)}`}</Row> : null}
+              {log.logs > 1 ? (
+                <Row
+                  name={`No longer than ${format.length(log.longest_mm)}`}
+                >{`${log.logs} logs of ${format.mass(log.log_g)}`}</Row>
+              ) : null}
               <Row name="High">{format.length(Math.round(log.height_mm * 10) / 10)}</Row>
-              {log.turn_every_min ? <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row> : null}
+              {log.turn_every_min ? (
+                <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row>
+              ) : null}
             </Rows>
             <p className="mt-2 text-fine text-soft">
-              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from {number(log.counts_from_percent, 0)}&nbsp;% of the others’ thickness; a thinner one joins the ends.
+              {format.length(log.trim_mm)} are trimmed from each end. A last slice counts from{" "}
+              {number(log.counts_from_percent, 0)}&nbsp;% of the others’ thickness; a thinner one joins the
+              ends.
             </p>
           </Part>
         ) : null}

@@ -27,7 +27,9 @@ type Sliced = Extract<Making, { kind: "sliced" }>;
 export type Portioned = Exclude<Making, { kind: "cut" } | { kind: "sliced" }>;
 
 /** The way of making with some sizes changed, whatever else was changed meanwhile. */
-const remade = (sizes: Record<string, unknown>) => (now: Job): Partial<JobBody> => ({ making: { ...now.making, ...sizes } as Making });
+const remade =
+  (sizes: Record<string, unknown>) =>
+  (now: Job): Partial<JobBody> => ({ making: { ...now.making, ...sizes } as Making });
 
 export function MadeView() {
   const { job } = useJobContext();
@@ -44,7 +46,15 @@ function Slices({ making }: { making: Sliced }) {
   const picture = useRef<SVGSVGElement>(null);
   const [roll] = plan.shape.rolls;
   const tall = making.form === "oblong" || making.form === "wedge";
-  const query: LogQuery = { form: making.form, ...(tall ? { height_to_width: making.height_to_width ?? 1 } : {}), mass_g: roll?.mass_g ?? 0, width_mm: making.width_mm, slice_mm: job.thickness_mm, ends_kept: making.ends_kept ?? false, ...(making.longest_mm == null ? {} : { longest_mm: making.longest_mm }) };
+  const query: LogQuery = {
+    form: making.form,
+    ...(tall ? { height_to_width: making.height_to_width ?? 1 } : {}),
+    mass_g: roll?.mass_g ?? 0,
+    width_mm: making.width_mm,
+    slice_mm: job.thickness_mm,
+    ends_kept: making.ends_kept ?? false,
+    ...(making.longest_mm == null ? {} : { longest_mm: making.longest_mm }),
+  };
   const found = useLog(job.id, query);
   const log = found.error ? undefined : found.data;
   if (!roll) return null;
@@ -52,9 +62,19 @@ function Slices({ making }: { making: Sliced }) {
   return (
     <>
       <Work dim={dim || found.isPlaceholderData}>
-        <StationHead title={roll.sheets === 1 ? "One log" : `${roll.sheets} logs alike`} sub={`${format.mass(roll.mass_g)} each, ${format.length(roll.length_mm)} long`}>
+        <StationHead
+          title={roll.sheets === 1 ? "One log" : `${roll.sheets} logs alike`}
+          sub={`${format.mass(roll.mass_g)} each, ${format.length(roll.length_mm)} long`}
+        >
           <SaveSvg picture={picture} name={`${job.name} log`} />
-          <a className="btn btn-small" href={at(`/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.ruler === "us" ? "letter" : "a4"}`)}>Strip as PDF</a>
+          <a
+            className="btn btn-small"
+            href={at(
+              `/api/jobs/${job.id}/log/strip.pdf?${strip}&paper=${format.ruler === "us" ? "letter" : "a4"}`,
+            )}
+          >
+            Strip as PDF
+          </a>
         </StationHead>
         <ShapeNav jobId={job.id} />
         <Fault text={otherFault(found.error, [])} />
@@ -62,22 +82,74 @@ function Slices({ making }: { making: Sliced }) {
       </Work>
       <TicketBox>
         <Part title="Slices wanted">
-          <p className="answer"><Live value={String(job.pieces)} /></p>
-          {log ? <p className="mt-1 text-soft">{`${log.slices} from each log, ${format.mass(log.slice_mass_g)} a slice.`}</p> : null}
+          <p className="answer">
+            <Live value={String(job.pieces)} />
+          </p>
+          {log ? (
+            <p className="mt-1 text-soft">{`${log.slices} from each log, ${format.mass(log.slice_mass_g)} a slice.`}</p>
+          ) : null}
         </Part>
         <Part title="The log">
-          <Choice label="Section" value={making.form} options={FORMS} onChange={(form) => change.mutate(remade({ form }))} />
+          <Choice
+            label="Section"
+            value={making.form}
+            options={FORMS}
+            onChange={(form) => change.mutate(remade({ form }))}
+          />
           <div className="mt-3 grid grid-cols-2 gap-3">
-            <Amount label="Across" kind="length" step={1} value={making.width_mm ?? 0} field="making.width_mm" onSave={(width_mm) => keep(remade({ width_mm }))} />
-            <Amount label="Slices, thick" kind="length" step={0.5} value={job.thickness_mm} field="thickness_mm" onSave={(thickness_mm) => keep({ thickness_mm })} />
+            <Amount
+              label="Across"
+              kind="length"
+              step={1}
+              value={making.width_mm ?? 0}
+              field="making.width_mm"
+              onSave={(width_mm) => keep(remade({ width_mm }))}
+            />
+            <Amount
+              label="Slices, thick"
+              kind="length"
+              step={0.5}
+              value={job.thickness_mm}
+              field="thickness_mm"
+              onSave={(thickness_mm) => keep({ thickness_mm })}
+            />
             {tall && log ? (
-              <Amount label="High" kind="length" step={1} value={Math.round(log.height_mm * 10) / 10} field="making.height_mm" onSave={(high) => keep(remade({ height_to_width: high / log.width_mm }))} />
+              <Amount
+                label="High"
+                kind="length"
+                step={1}
+                value={Math.round(log.height_mm * 10) / 10}
+                field="making.height_mm"
+                onSave={(high) => keep(remade({ height_to_width: high / log.width_mm }))}
+              />
             ) : null}
-            <Amount label="No longer than" kind="length" step={10} value={making.longest_mm ?? log?.longest_mm ?? 0} field="making.longest_mm" onSave={(longest_mm) => keep(remade({ longest_mm }))} />
-            <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+            <Amount
+              label="No longer than"
+              kind="length"
+              step={10}
+              value={making.longest_mm ?? log?.longest_mm ?? 0}
+              field="making.longest_mm"
+              onSave={(longest_mm) => keep(remade({ longest_mm }))}
+            />
+            <Amount
+              label="Spare dough"
+              kind="percent"
+              value={job.reserve_percent}
+              field="reserve_percent"
+              step={1}
+              onSave={(reserve_percent) => keep({ reserve_percent })}
+            />
           </div>
           <div className="mt-3">
-            <Choice label="The ends" value={making.ends_kept ? "kept" : "trimmed"} options={[{ value: "trimmed", label: "Ends trimmed" }, { value: "kept", label: "Ends baked too" }]} onChange={(ends) => change.mutate(remade({ ends_kept: ends === "kept" }))} />
+            <Choice
+              label="The ends"
+              value={making.ends_kept ? "kept" : "trimmed"}
+              options={[
+                { value: "trimmed", label: "Ends trimmed" },
+                { value: "kept", label: "Ends baked too" },
+              ]}
+              onChange={(ends) => change.mutate(remade({ ends_kept: ends === "kept" }))}
+            />
           </div>
           <Fault text={otherFault(change.error, [])} />
         </Part>
@@ -85,9 +157,13 @@ function Slices({ making }: { making: Sliced }) {
           <Rows>
             <Row name="Dough in all">{format.bigMass(plan.dough.dough_g)}</Row>
             <Row name="In ends and spare slices">{format.mass(plan.shape.left_g)}</Row>
-            {log?.turn_every_min ? <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row> : null}
+            {log?.turn_every_min ? (
+              <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row>
+            ) : null}
           </Rows>
-          <div className="mt-3"><Reasons items={plan.shape.reasons} /></div>
+          <div className="mt-3">
+            <Reasons items={plan.shape.reasons} />
+          </div>
         </Part>
         <NextStep station="shape" />
       </TicketBox>
@@ -110,11 +186,16 @@ function Portions({ making }: { making: Portioned }) {
   const picture = useRef<SVGSVGElement>(null);
   const asked = usePortion(job.id, { ...portionQuery(making), batch_g: Math.round(plan.dough.dough_g) });
   const found = asked.error ? undefined : asked.data;
-  const sizes = Object.entries(withWeight(making.kind, making, plan.dough.piece_g)).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
+  const sizes = Object.entries(withWeight(making.kind, making, plan.dough.piece_g)).filter(
+    (e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number",
+  );
   return (
     <>
       <Work dim={dim || asked.isPlaceholderData}>
-        <StationHead title={`${job.pieces} ${WORD[making.kind]}`} sub={`${format.mass(plan.dough.piece_g)} each`}>
+        <StationHead
+          title={`${job.pieces} ${WORD[making.kind]}`}
+          sub={`${format.mass(plan.dough.piece_g)} each`}
+        >
           <SaveSvg picture={picture} name={`${job.name} portion`} />
         </StationHead>
         <ShapeNav jobId={job.id} />
@@ -123,30 +204,69 @@ function Portions({ making }: { making: Portioned }) {
       </Work>
       <TicketBox>
         <Part title="Wanted">
-          <p className="answer"><Live value={String(job.pieces)} /></p>
+          <p className="answer">
+            <Live value={String(job.pieces)} />
+          </p>
           <p className="mt-1 text-soft">{`${KINDS.find((k) => k.value === making.kind)?.label ?? ""}, ${format.bigMass(plan.dough.dough_g)} of dough in all.`}</p>
         </Part>
         <Part title="One of them">
           <div className="grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
-              return f ? <Amount key={name} label={labelOf(making.kind, name, f.label)} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={`making.${name}`} onSave={(v) => keep(remade({ [name]: v, ...(name === "scoop" ? { mass_g: null } : {}) }))} /> : null;
+              return f ? (
+                <Amount
+                  key={name}
+                  label={labelOf(making.kind, name, f.label)}
+                  kind={f.kind}
+                  step={f.step}
+                  value={Math.round(value * 10) / 10}
+                  field={`making.${name}`}
+                  onSave={(v) => keep(remade({ [name]: v, ...(name === "scoop" ? { mass_g: null } : {}) }))}
+                />
+              ) : null;
             })}
-            <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+            <Amount
+              label="Spare dough"
+              kind="percent"
+              value={job.reserve_percent}
+              field="reserve_percent"
+              step={1}
+              onSave={(reserve_percent) => keep({ reserve_percent })}
+            />
           </div>
           {making.kind === "figure" ? (
-            <Parts parts_g={making.parts_g} field="making.parts" onSave={(parts_g) => keep({ making: { kind: "figure", parts_g } })} />
+            <Parts
+              parts_g={making.parts_g}
+              field="making.parts"
+              onSave={(parts_g) => keep({ making: { kind: "figure", parts_g } })}
+            />
           ) : null}
           {making.kind === "spoon" ? (
             <div className="mt-3">
-              <Choice label="Which spoon" value={spoonOf(making.spoon, making.heaped)} options={SPOONS} onChange={(v) => { const s = SPOONS.find((o) => o.value === v); if (s) change.mutate({ making: { kind: "spoon", spoon: s.spoon, heaped: s.heaped, mass_g: null } }); }} />
+              <Choice
+                label="Which spoon"
+                value={spoonOf(making.spoon, making.heaped)}
+                options={SPOONS}
+                onChange={(v) => {
+                  const s = SPOONS.find((o) => o.value === v);
+                  if (s)
+                    change.mutate({
+                      making: { kind: "spoon", spoon: s.spoon, heaped: s.heaped, mass_g: null },
+                    });
+                }}
+              />
               <Fault text={otherFault(change.error, [])} />
             </div>
           ) : null}
           {making.kind === "tray_bar" ? <Pricked /> : null}
           {making.kind === "rope" ? (
             <div className="mt-3">
-              <Choice label="Bent to" value={making.bent ?? "straight"} options={BENT} onChange={(bent) => change.mutate(remade({ bent }))} />
+              <Choice
+                label="Bent to"
+                value={making.bent ?? "straight"}
+                options={BENT}
+                onChange={(bent) => change.mutate(remade({ bent }))}
+              />
               <Fault text={otherFault(change.error, [])} />
             </div>
           ) : null}

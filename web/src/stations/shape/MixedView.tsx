@@ -29,11 +29,20 @@ export function MixedView() {
   const family = useFamily(job);
   const cutters = useCutters();
   const lots = cutWith(job, family);
-  const shelf = lots.map((l) => cutters.data?.find((c) => c.id === l.cutter_id)).filter((c) => c !== undefined);
+  const shelf = lots
+    .map((l) => cutters.data?.find((c) => c.id === l.cutter_id))
+    .filter((c) => c !== undefined);
   const [first, ...others] = shelf;
   const lead = family.find((j) => j.id === leadOf(job));
   if (lots.length < 2 || !lead || !first || shelf.length < lots.length) return <Alone />;
-  return <Mixed key={lots.map((l) => `${l.id} ${l.cutter_id}`).join(",")} lots={lots} lead={lead} cutters={[first, ...others]} />;
+  return (
+    <Mixed
+      key={lots.map((l) => `${l.id} ${l.cutter_id}`).join(",")}
+      lots={lots}
+      lead={lead}
+      cutters={[first, ...others]}
+    />
+  );
 }
 
 function Alone() {
@@ -43,7 +52,9 @@ function Alone() {
       <StationHead title="Several batches" />
       <ShapeNav jobId={job.id} />
       <p className="max-w-xl text-lg">
-        Batches of this job that are cut from the same dough at the same thickness can lie on one sheet, small ones between large ones. There is no other such batch yet; <Link to={`/jobs/${job.id}/order`}>add one at Order</Link>.
+        Batches of this job that are cut from the same dough at the same thickness can lie on one sheet, small
+        ones between large ones. There is no other such batch yet;{" "}
+        <Link to={`/jobs/${job.id}/order`}>add one at Order</Link>.
       </p>
     </Work>
   );
@@ -68,35 +79,68 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
   const [first, ...others] = lots;
   useEffect(() => () => stop?.abort(), [stop]);
   const sheet = sheets[at];
-  const wanted = (counts: number[]) => ({ pieces: counts[0] ?? 0, lots: others.map((l, i) => ({ job_id: l.id, pieces: counts[i + 1] ?? 0 })) });
+  const wanted = (counts: number[]) => ({
+    pieces: counts[0] ?? 0,
+    lots: others.map((l, i) => ({ job_id: l.id, pieces: counts[i + 1] ?? 0 })),
+  });
   const put = (index: number, next: Sheet) => setSheets((all) => all.map((s, i) => (i === index ? next : s)));
 
   const [ask] = useState(() =>
     latest(({ of, length_mm, index }: { of: Board; length_mm: number; index: number }) =>
-      measureNest(first?.id ?? 0, { width_mm, length_mm, lots: others.map((l) => ({ job_id: l.id, pieces: 0 })), pieces: of.pieces.map(cutOf) })
-        .then((gaps) => setSheets((all) => all.map((s, i) => (i === index && s.board.pieces === of.pieces ? { ...s, board: { ...s.board, gaps } } : s))))
+      measureNest(first?.id ?? 0, {
+        width_mm,
+        length_mm,
+        lots: others.map((l) => ({ job_id: l.id, pieces: 0 })),
+        pieces: of.pieces.map(cutOf),
+      })
+        .then((gaps) =>
+          setSheets((all) =>
+            all.map((s, i) =>
+              i === index && s.board.pieces === of.pieces ? { ...s, board: { ...s.board, gaps } } : s,
+            ),
+          ),
+        )
         .catch(setTrouble),
     ),
   );
   const drag = (index: number, to: Partial<Cut>) => {
     if (!sheet || stop) return;
-    const next = { ...moved(sheet.board, index, to), ...(sheet.board.gaps ? { gaps: sheet.board.gaps } : {}) };
+    const next = {
+      ...moved(sheet.board, index, to),
+      ...(sheet.board.gaps ? { gaps: sheet.board.gaps } : {}),
+    };
     put(at, { ...sheet, board: next });
     setUnkept(true);
     ask({ of: next, length_mm: sheet.length_mm, index: at });
   };
 
   /** One sheet searched to its end; what was found last. */
-  const search = async (signal: AbortSignal, index: number, counts: number[], from?: Board): Promise<Sheet | undefined> => {
+  const search = async (
+    signal: AbortSignal,
+    index: number,
+    counts: number[],
+    from?: Board,
+  ): Promise<Sheet | undefined> => {
     let best: Sheet | undefined;
     await searchNest(
       first?.id ?? 0,
-      { width_mm, length_mm: longest_mm, ...wanted(counts), in_holes: inHoles, held: from ? heldOf(from) : [], start: from ? restOf(from) : [], seconds: Number(seconds), seed: 0 },
+      {
+        width_mm,
+        length_mm: longest_mm,
+        ...wanted(counts),
+        in_holes: inHoles,
+        held: from ? heldOf(from) : [],
+        start: from ? restOf(from) : [],
+        seconds: Number(seconds),
+        seed: 0,
+      },
       {
         layout: (found) => {
           best = sheetOf(found, longest_mm, from?.pieces.filter((p) => p.held) ?? []);
           const shown = best;
-          setSheets((all) => (index < all.length ? all.map((s, i) => (i === index ? shown : s)) : [...all, shown]));
+          setSheets((all) =>
+            index < all.length ? all.map((s, i) => (i === index ? shown : s)) : [...all, shown],
+          );
         },
         beat: () => undefined,
         done: () => undefined,
@@ -131,7 +175,11 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
         done.push(found);
       }
       const left = missing(lots, done).reduce((a, b) => a + b, 0);
-      return left > 0 ? `${left} pieces are more than ${MOST_SHEETS} sheets hold.` : done.length === 1 ? "All of them lie on one sheet." : `All of them lie on ${done.length} sheets, the last as short as was found.`;
+      return left > 0
+        ? `${left} pieces are more than ${MOST_SHEETS} sheets hold.`
+        : done.length === 1
+          ? "All of them lie on one sheet."
+          : `All of them lie on ${done.length} sheets, the last as short as was found.`;
     });
   const improve = () =>
     sheet
@@ -139,7 +187,9 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
           const there = counted([sheet], lots.length);
           const before = sheet.length_mm;
           const found = await search(signal, at, there, sheet.board);
-          return found && found.length_mm < before - 0.05 ? `${format.length(Math.round(before - found.length_mm))} of sheet saved.` : "No shorter sheet was found.";
+          return found && found.length_mm < before - 0.05
+            ? `${format.length(Math.round(before - found.length_mm))} of sheet saved.`
+            : "No shorter sheet was found.";
         })
       : Promise.resolve();
 
@@ -149,27 +199,64 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
   const kept = (lead.mixed ?? []).length > 0;
   return (
     <>
-      <AskToLeave when={unkept && stop === undefined} what="The sheets are laid otherwise than they are kept." />
+      <AskToLeave
+        when={unkept && stop === undefined}
+        what="The sheets are laid otherwise than they are kept."
+      />
       <Work dim={dim && !stop}>
-        <StationHead title="Several batches on one sheet" sub={sheet ? `sheet ${at + 1} of ${sheets.length}, ${format.length(Math.round(width_mm))} × ${format.length(Math.round(sheet.length_mm))}` : `${lots.length} batches, ${format.length(plan.shape.thickness_mm)} thick`}>
-          {sheets.length > 1 ? <Choice label="Which sheet" value={String(at)} options={sheets.map((_, i) => ({ value: String(i), label: String(i + 1) }))} onChange={(v) => { setAt(Number(v)); setChosen(undefined); }} /> : null}
+        <StationHead
+          title="Several batches on one sheet"
+          sub={
+            sheet
+              ? `sheet ${at + 1} of ${sheets.length}, ${format.length(Math.round(width_mm))} × ${format.length(Math.round(sheet.length_mm))}`
+              : `${lots.length} batches, ${format.length(plan.shape.thickness_mm)} thick`
+          }
+        >
+          {sheets.length > 1 ? (
+            <Choice
+              label="Which sheet"
+              value={String(at)}
+              options={sheets.map((_, i) => ({ value: String(i), label: String(i + 1) }))}
+              onChange={(v) => {
+                setAt(Number(v));
+                setChosen(undefined);
+              }}
+            />
+          ) : null}
           <SaveSvg picture={picture} name={`${lead.name} sheet ${at + 1}`} />
         </StationHead>
         <ShapeNav jobId={job.id} />
         {sheet ? (
           <>
-            <NestDrawing picture={picture} cutters={cutters} board={sheet.board} width_mm={width_mm} length_mm={sheet.length_mm} chosen={stop ? undefined : chosen} turnable={job.turning !== "fixed"} onChoose={setChosen} onDrag={drag} onDrop={() => undefined} />
-            <p className="mt-2 text-fine text-soft">Cut them by their numbers, row by row. Drag a piece to move it; it is then held, and “improve” goes around it.</p>
+            <NestDrawing
+              picture={picture}
+              cutters={cutters}
+              board={sheet.board}
+              width_mm={width_mm}
+              length_mm={sheet.length_mm}
+              chosen={stop ? undefined : chosen}
+              turnable={job.turning !== "fixed"}
+              onChoose={setChosen}
+              onDrag={drag}
+              onDrop={() => undefined}
+            />
+            <p className="mt-2 text-fine text-soft">
+              Cut them by their numbers, row by row. Drag a piece to move it; it is then held, and “improve”
+              goes around it.
+            </p>
           </>
         ) : (
           <p className="my-8 max-w-xl text-lg">
-            Small pieces go between large ones: one dough, fewer sheets, less to roll again. The search lays sheet after sheet until all that is wanted lies there.
+            Small pieces go between large ones: one dough, fewer sheets, less to roll again. The search lays
+            sheet after sheet until all that is wanted lies there.
           </p>
         )}
       </Work>
       <TicketBox>
         <Part title={sheets.length === 1 ? "Sheet" : "Sheets"}>
-          <p className="answer" aria-live="polite"><Live value={String(sheets.length)} /></p>
+          <p className="answer" aria-live="polite">
+            <Live value={String(sheets.length)} />
+          </p>
           <ol className="mt-2">
             {lots.map((lot, i) => (
               <li key={lot.id} className="row">
@@ -178,22 +265,55 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
               </li>
             ))}
           </ol>
-          {sheet?.cut_percent === undefined ? null : <Rows><Row name="Cut out of this sheet">{`${number(sheet.cut_percent, 1)}\u00a0%`}</Row></Rows>}
-          {bad > 0 ? <p className="mt-2 font-semibold text-warm" role="alert">{bad === 1 ? "A piece lies" : `${bad} pieces lie`} too near another or the margin.</p> : null}
+          {sheet?.cut_percent === undefined ? null : (
+            <Rows>
+              <Row name="Cut out of this sheet">{`${number(sheet.cut_percent, 1)}\u00a0%`}</Row>
+            </Rows>
+          )}
+          {bad > 0 ? (
+            <p className="mt-2 font-semibold text-warm" role="alert">
+              {bad === 1 ? "A piece lies" : `${bad} pieces lie`} too near another or the margin.
+            </p>
+          ) : null}
         </Part>
         <Part title="Search">
           <div className="space-y-3">
-            <Choice label="For how long, each sheet" value={seconds} options={SECONDS.map((s) => ({ value: s, label: `${s}\u00a0s` }))} onChange={(s) => setSeconds(s)} />
-            {holed ? <Choice label="Holes" value={inHoles ? "used" : "empty"} options={[{ value: "used", label: "Small ones in holes" }, { value: "empty", label: "Holes left empty" }]} onChange={(v) => setInHoles(v === "used")} /> : null}
+            <Choice
+              label="For how long, each sheet"
+              value={seconds}
+              options={SECONDS.map((s) => ({ value: s, label: `${s}\u00a0s` }))}
+              onChange={(s) => setSeconds(s)}
+            />
+            {holed ? (
+              <Choice
+                label="Holes"
+                value={inHoles ? "used" : "empty"}
+                options={[
+                  { value: "used", label: "Small ones in holes" },
+                  { value: "empty", label: "Holes left empty" },
+                ]}
+                onChange={(v) => setInHoles(v === "used")}
+              />
+            ) : null}
             {stop ? (
-              <button type="button" className="btn btn-main w-full" onClick={() => stop.abort()}>Stop</button>
+              <button type="button" className="btn btn-main w-full" onClick={() => stop.abort()}>
+                Stop
+              </button>
             ) : (
               <div className="flex flex-wrap gap-2">
-                <button type="button" className="btn btn-main grow" onClick={() => void layAll()}>{sheets.length > 0 ? "Lay all anew" : "Lay them out"}</button>
-                {sheet ? <button type="button" className="btn" onClick={() => void improve()}>Improve this sheet</button> : null}
+                <button type="button" className="btn btn-main grow" onClick={() => void layAll()}>
+                  {sheets.length > 0 ? "Lay all anew" : "Lay them out"}
+                </button>
+                {sheet ? (
+                  <button type="button" className="btn" onClick={() => void improve()}>
+                    Improve this sheet
+                  </button>
+                ) : null}
               </div>
             )}
-            <p className="text-soft" role="status">{said}</p>
+            <p className="text-soft" role="status">
+              {said}
+            </p>
             <Fault text={otherFault(trouble, [])} />
           </div>
         </Part>
@@ -202,13 +322,45 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
             <button
               type="button"
               className="btn btn-main"
-              disabled={!unkept || left > 0 || bad > 0 || sheets.length === 0 || stop !== undefined || change.isPending}
-              onClick={() => change.mutate({ mixed: toKeep(sheets, lots) }, { onSuccess: () => { setUnkept(false); setSaid("Kept: the dough of every batch is its share of these sheets."); } })}
+              disabled={
+                !unkept ||
+                left > 0 ||
+                bad > 0 ||
+                sheets.length === 0 ||
+                stop !== undefined ||
+                change.isPending
+              }
+              onClick={() =>
+                change.mutate(
+                  { mixed: toKeep(sheets, lots) },
+                  {
+                    onSuccess: () => {
+                      setUnkept(false);
+                      setSaid("Kept: the dough of every batch is its share of these sheets.");
+                    },
+                  },
+                )
+              }
             >
               Keep these sheets
             </button>
             {kept ? (
-              <button type="button" className="btn" onClick={() => change.mutate({ mixed: [] }, { onSuccess: () => { setSheets([]); setAt(0); setSaid("Every batch has sheets of its own again."); } })}>
+              <button
+                type="button"
+                className="btn"
+                onClick={() =>
+                  change.mutate(
+                    { mixed: [] },
+                    {
+                      onSuccess: () => {
+                        setSheets([]);
+                        setAt(0);
+                        setSaid("Every batch has sheets of its own again.");
+                      },
+                    },
+                  )
+                }
+              >
                 Sheets of their own
               </button>
             ) : null}
@@ -216,10 +368,30 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
           <Fault text={otherFault(change.error, [])} />
           {kept && !unkept ? (
             <p className="mt-3 text-fine text-soft">
-              Printed at true size, with a line of 100 mm to check: sheet {at + 1} on <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`)}>A4</a>, <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=letter&mixed=${at}`)}>Letter</a>, or in one piece as <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.svg?mixed=${at}`)}>SVG</a>.
+              Printed at true size, with a line of 100 mm to check: sheet {at + 1} on{" "}
+              <a
+                className="underline"
+                href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=a4&mixed=${at}`)}
+              >
+                A4
+              </a>
+              ,{" "}
+              <a
+                className="underline"
+                href={onServer(`/api/jobs/${lead.id}/template.pdf?paper=letter&mixed=${at}`)}
+              >
+                Letter
+              </a>
+              , or in one piece as{" "}
+              <a className="underline" href={onServer(`/api/jobs/${lead.id}/template.svg?mixed=${at}`)}>
+                SVG
+              </a>
+              .
             </p>
           ) : null}
-          <p className="mt-3 text-fine text-soft">Their scrap is not counted on: it is left over. A batch by itself can re-roll its own.</p>
+          <p className="mt-3 text-fine text-soft">
+            Their scrap is not counted on: it is left over. A batch by itself can re-roll its own.
+          </p>
         </Part>
       </TicketBox>
     </>

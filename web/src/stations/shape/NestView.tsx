@@ -16,7 +16,19 @@ import { useFormat } from "../../kit/settings";
 import { NestDrawing } from "./NestDrawing";
 import { rollName } from "./rolls";
 import { ShapeNav } from "./ShapeNav";
-import { cutOf, faults, fromCuts, heldOf, holding, latest, moved, placeOf, restOf, without, type Board } from "./board";
+import {
+  cutOf,
+  faults,
+  fromCuts,
+  heldOf,
+  holding,
+  latest,
+  moved,
+  placeOf,
+  restOf,
+  without,
+  type Board,
+} from "./board";
 
 type Goal = "most" | "short";
 interface Search {
@@ -50,7 +62,12 @@ export function NestView() {
   if (!roll) return null;
   const { form, width_mm, length_mm, cuts, nested } = roll;
   // Another sheet or another cutter is another board.
-  return <LayingBoard key={`${plan.cutter.id} ${form} ${Math.round(width_mm)}`} ground={{ kind: "sheet", form, width_mm, length_mm, cuts, kept: nested }} />;
+  return (
+    <LayingBoard
+      key={`${plan.cutter.id} ${form} ${Math.round(width_mm)}`}
+      ground={{ kind: "sheet", form, width_mm, length_mm, cuts, kept: nested }}
+    />
+  );
 }
 
 export function TrayView() {
@@ -58,7 +75,20 @@ export function TrayView() {
   // Each sheet is its tray: there is nothing to lay.
   if (plan.cut_in_place) return <Navigate to={`/jobs/${job.id}/shape`} replace />;
   const { width_mm, length_mm, cuts, gap_mm, edge_mm, nested } = plan.shape.trays;
-  return <LayingBoard key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`} ground={{ kind: "tray", form: "oblong", width_mm, length_mm, cuts, kept: nested, tray: { gap_mm, edge_mm } }} />;
+  return (
+    <LayingBoard
+      key={`${plan.cutter.id} ${Math.round(width_mm)} ${Math.round(gap_mm)}`}
+      ground={{
+        kind: "tray",
+        form: "oblong",
+        width_mm,
+        length_mm,
+        cuts,
+        kept: nested,
+        tray: { gap_mm, edge_mm },
+      }}
+    />
+  );
 }
 
 function LayingBoard({ ground }: { ground: Ground }) {
@@ -81,7 +111,11 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const [said, setSaid] = useState("");
   const [baked, setBaked] = useState(true);
   // The sheet stays as it was when work on the board began: keeping a layout makes the plan's own sheet another.
-  const [sheet] = useState({ width_mm: ground.width_mm, length_mm: ground.length_mm, rows: ground.kept ? undefined : ground.cuts.length });
+  const [sheet] = useState({
+    width_mm: ground.width_mm,
+    length_mm: ground.length_mm,
+    rows: ground.kept ? undefined : ground.cuts.length,
+  });
   const shown = touched || found ? board : fromCuts(ground.cuts);
   const length_mm = touched || found ? sheet.length_mm : ground.length_mm;
   const onTray = ground.kind === "tray";
@@ -123,7 +157,13 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const nudge = (by: Partial<Record<keyof Cut, number>>) => {
     const piece = chosen === undefined ? undefined : shown.pieces[chosen];
     if (chosen === undefined || !piece) return;
-    put(moved(shown, chosen, { x_mm: piece.x_mm + (by.x_mm ?? 0), y_mm: piece.y_mm + (by.y_mm ?? 0), turn_deg: piece.turn_deg + (by.turn_deg ?? 0) }));
+    put(
+      moved(shown, chosen, {
+        x_mm: piece.x_mm + (by.x_mm ?? 0),
+        y_mm: piece.y_mm + (by.y_mm ?? 0),
+        turn_deg: piece.turn_deg + (by.turn_deg ?? 0),
+      }),
+    );
   };
 
   const begin = async (way: number) => {
@@ -159,7 +199,8 @@ function LayingBoard({ ground }: { ground: Ground }) {
             setBoard(fromCuts(nested.cuts, heldPieces));
           },
           beat: (after_s) => setSearch((s) => (s ? { ...s, after_s } : s)),
-          done: (_, exhausted) => setSaid(exhausted ? "As tight as it gets." : "Its time is up; a longer search may find more."),
+          done: (_, exhausted) =>
+            setSaid(exhausted ? "As tight as it gets." : "Its time is up; a longer search may find more."),
         },
         stop.signal,
       );
@@ -179,7 +220,16 @@ function LayingBoard({ ground }: { ground: Ground }) {
   const keep = () =>
     change.mutate(
       { [field]: shown.pieces.map(placeOf) },
-      { onSuccess: () => { setDirty(false); setSaid(onTray ? "Kept: the trays are filled like this one." : "Kept: the plan, the dough and the clock go by it where it takes less dough."); } },
+      {
+        onSuccess: () => {
+          setDirty(false);
+          setSaid(
+            onTray
+              ? "Kept: the trays are filled like this one."
+              : "Kept: the plan, the dough and the clock go by it where it takes less dough.",
+          );
+        },
+      },
     );
   const back = () => {
     const last = past.at(-1);
@@ -192,14 +242,30 @@ function LayingBoard({ ground }: { ground: Ground }) {
   };
   const piece = chosen === undefined ? undefined : shown.pieces[chosen];
   const gaps = chosen === undefined ? undefined : shown.gaps?.[chosen];
-  const choose = (step: number) => setChosen((c) => ((c ?? (step > 0 ? -1 : 0)) + step + shown.pieces.length) % shown.pieces.length);
+  const choose = (step: number) =>
+    setChosen((c) => ((c ?? (step > 0 ? -1 : 0)) + step + shown.pieces.length) % shown.pieces.length);
   const more = sheet.rows === undefined ? 0 : shown.pieces.length - sheet.rows;
   return (
     <>
-      <AskToLeave when={dirty} what={onTray ? "This tray is laid otherwise than it is kept." : "This sheet is laid otherwise than it is kept."} />
+      <AskToLeave
+        when={dirty}
+        what={
+          onTray
+            ? "This tray is laid otherwise than it is kept."
+            : "This sheet is laid otherwise than it is kept."
+        }
+      />
       <Work dim={dim && !search}>
-        <StationHead title={onTray ? "Lay the tray" : "A tighter layout"} sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}>
-          <button type="button" className="btn btn-small" disabled={past.length === 0 || search !== undefined} onClick={back}>
+        <StationHead
+          title={onTray ? "Lay the tray" : "A tighter layout"}
+          sub={`${format.length(width_mm)} × ${format.length(length_mm)}${onTray ? ", usable" : ` at ${format.length(plan.shape.thickness_mm)}`}`}
+        >
+          <button
+            type="button"
+            className="btn btn-small"
+            disabled={past.length === 0 || search !== undefined}
+            onClick={back}
+          >
             Undo last move
           </button>
           <SaveSvg picture={picture} name={`${job.name} ${onTray ? "tray" : "nested sheet"}`} />
@@ -222,27 +288,97 @@ function LayingBoard({ ground }: { ground: Ground }) {
           onDrop={drop}
         />
         <p className="mt-2 text-fine text-soft">
-          {onTray ? `${format.length(ground.tray?.gap_mm ?? 0)} is kept between pieces. ` : "Cut them by their numbers, row by row. "}
+          {onTray
+            ? `${format.length(ground.tray?.gap_mm ?? 0)} is kept between pieces. `
+            : "Cut them by their numbers, row by row. "}
           Drag a piece to move it; it is then held, marked by a dot, and the search goes around it.
           {job.turning === "fixed" ? "" : " The ring turns it."}
         </p>
         <section className="mt-4 flex flex-wrap items-center gap-2" aria-label="The chosen piece">
-          <button type="button" className="btn btn-small" aria-label="Choose the piece before" onClick={() => choose(-1)}>‹</button>
-          <span className="num min-w-32 text-center">{chosen === undefined ? "No piece chosen" : `Piece ${chosen + 1} of ${shown.pieces.length}`}</span>
-          <button type="button" className="btn btn-small" aria-label="Choose the next piece" onClick={() => choose(1)}>›</button>
+          <button
+            type="button"
+            className="btn btn-small"
+            aria-label="Choose the piece before"
+            onClick={() => choose(-1)}
+          >
+            ‹
+          </button>
+          <span className="num min-w-32 text-center">
+            {chosen === undefined ? "No piece chosen" : `Piece ${chosen + 1} of ${shown.pieces.length}`}
+          </span>
+          <button
+            type="button"
+            className="btn btn-small"
+            aria-label="Choose the next piece"
+            onClick={() => choose(1)}
+          >
+            ›
+          </button>
           {piece && chosen !== undefined && !search ? (
             <>
-              <button type="button" className="btn btn-small" aria-label="Left 1 mm" onClick={() => nudge({ y_mm: -1 })}>←</button>
-              <button type="button" className="btn btn-small" aria-label="Right 1 mm" onClick={() => nudge({ y_mm: 1 })}>→</button>
-              <button type="button" className="btn btn-small" aria-label="Up 1 mm" onClick={() => nudge({ x_mm: 1 })}>↑</button>
-              <button type="button" className="btn btn-small" aria-label="Down 1 mm" onClick={() => nudge({ x_mm: -1 })}>↓</button>
+              <button
+                type="button"
+                className="btn btn-small"
+                aria-label="Left 1 mm"
+                onClick={() => nudge({ y_mm: -1 })}
+              >
+                ←
+              </button>
+              <button
+                type="button"
+                className="btn btn-small"
+                aria-label="Right 1 mm"
+                onClick={() => nudge({ y_mm: 1 })}
+              >
+                →
+              </button>
+              <button
+                type="button"
+                className="btn btn-small"
+                aria-label="Up 1 mm"
+                onClick={() => nudge({ x_mm: 1 })}
+              >
+                ↑
+              </button>
+              <button
+                type="button"
+                className="btn btn-small"
+                aria-label="Down 1 mm"
+                onClick={() => nudge({ x_mm: -1 })}
+              >
+                ↓
+              </button>
               {job.turning === "fixed" ? null : (
-                <button type="button" className="btn btn-small" onClick={() => nudge({ turn_deg: job.turning === "half_turn" ? 180 : 5 })}>{job.turning === "half_turn" ? "Half round" : "Turn 5°"}</button>
+                <button
+                  type="button"
+                  className="btn btn-small"
+                  onClick={() => nudge({ turn_deg: job.turning === "half_turn" ? 180 : 5 })}
+                >
+                  {job.turning === "half_turn" ? "Half round" : "Turn 5°"}
+                </button>
               )}
-              <button type="button" className="btn btn-small" aria-pressed={piece.held} onClick={() => put(holding(shown, chosen, !piece.held))}>{piece.held ? "Let go" : "Hold"}</button>
-              <button type="button" className="btn btn-small" onClick={() => { setChosen(undefined); put(without(shown, chosen)); }}>Take off</button>
+              <button
+                type="button"
+                className="btn btn-small"
+                aria-pressed={piece.held}
+                onClick={() => put(holding(shown, chosen, !piece.held))}
+              >
+                {piece.held ? "Let go" : "Hold"}
+              </button>
+              <button
+                type="button"
+                className="btn btn-small"
+                onClick={() => {
+                  setChosen(undefined);
+                  put(without(shown, chosen));
+                }}
+              >
+                Take off
+              </button>
               <span className="text-fine text-soft">
-                {gaps ? `${gaps.nearest_mm == null ? "nothing near" : `${format.length(Math.round(gaps.nearest_mm * 10) / 10)} to the next`}, ${format.length(Math.round(gaps.rim_mm * 10) / 10)} to the margin` : ""}
+                {gaps
+                  ? `${gaps.nearest_mm == null ? "nothing near" : `${format.length(Math.round(gaps.nearest_mm * 10) / 10)} to the next`}, ${format.length(Math.round(gaps.rim_mm * 10) / 10)} to the margin`
+                  : ""}
               </span>
             </>
           ) : null}
@@ -250,20 +386,39 @@ function LayingBoard({ ground }: { ground: Ground }) {
       </Work>
       <TicketBox>
         <Part title={onTray ? "On a full tray" : "On this sheet"}>
-          <p className="answer" aria-live="polite"><Live value={String(shown.pieces.length)} /></p>
+          <p className="answer" aria-live="polite">
+            <Live value={String(shown.pieces.length)} />
+          </p>
           <p className="mt-1 text-soft">
-            {sheet.rows === undefined ? "A layout you kept." : more > 0 ? `${more} more than in rows.` : more < 0 ? `${-more} fewer than in rows.` : found ? "As many as in rows." : "In rows, as the plan has them."}
+            {sheet.rows === undefined
+              ? "A layout you kept."
+              : more > 0
+                ? `${more} more than in rows.`
+                : more < 0
+                  ? `${-more} fewer than in rows.`
+                  : found
+                    ? "As many as in rows."
+                    : "In rows, as the plan has them."}
             {found ? ` By area alone no layout holds more than ${found.bound}.` : ""}
           </p>
           {bad.length > 0 ? (
             <p className="mt-2 font-semibold text-warm" role="alert">
-              {bad.length === 1 ? `Piece ${(bad[0] ?? 0) + 1} lies` : `${bad.length} pieces lie`} too near another or the margin; move {bad.length === 1 ? "it" : "them"}, or improve the rest.
+              {bad.length === 1 ? `Piece ${(bad[0] ?? 0) + 1} lies` : `${bad.length} pieces lie`} too near
+              another or the margin; move {bad.length === 1 ? "it" : "them"}, or improve the rest.
             </p>
           ) : null}
         </Part>
         {onTray ? (
           <Part title="Trays">
-            <Choice label="Drawn" value={baked ? "after" : "before"} options={[{ value: "before", label: "As cut" }, { value: "after", label: "As baked" }]} onChange={(v) => setBaked(v === "after")} />
+            <Choice
+              label="Drawn"
+              value={baked ? "after" : "before"}
+              options={[
+                { value: "before", label: "As cut" },
+                { value: "after", label: "As baked" },
+              ]}
+              onChange={(v) => setBaked(v === "after")}
+            />
             <ol className="mt-3">
               {plan.shape.trays.fill.map((n, i) => (
                 <li key={i} className="row">
@@ -273,54 +428,121 @@ function LayingBoard({ ground }: { ground: Ground }) {
               ))}
             </ol>
             <p className="mt-2 text-fine text-soft">
-              {plan.shape.trays.rounds > 1 ? `Your trays go round ${plan.shape.trays.rounds} times. ` : ""}Paper for each: cut to {format.length(width_mm)} × {format.length(length_mm)}. All are of one size and one dough, so they bake in one time.
+              {plan.shape.trays.rounds > 1 ? `Your trays go round ${plan.shape.trays.rounds} times. ` : ""}
+              Paper for each: cut to {format.length(width_mm)} × {format.length(length_mm)}. All are of one
+              size and one dough, so they bake in one time.
             </p>
           </Part>
         ) : null}
         <Part title="Search">
           <div className="space-y-3">
-            {onTray ? null : <Choice label="What for" value={goal} options={[{ value: "most", label: "Most pieces" }, { value: "short", label: "Less dough" }]} onChange={(g) => setGoal(g)} />}
-            <Choice label="For how long" value={seconds} options={SECONDS.map((s) => ({ value: s, label: `${s} s` }))} onChange={(s) => setSeconds(s)} />
+            {onTray ? null : (
+              <Choice
+                label="What for"
+                value={goal}
+                options={[
+                  { value: "most", label: "Most pieces" },
+                  { value: "short", label: "Less dough" },
+                ]}
+                onChange={(g) => setGoal(g)}
+              />
+            )}
+            <Choice
+              label="For how long"
+              value={seconds}
+              options={SECONDS.map((s) => ({ value: s, label: `${s} s` }))}
+              onChange={(s) => setSeconds(s)}
+            />
             {search ? (
               <>
-                <button type="button" className="btn btn-main w-full" onClick={() => search.stop.abort()}>Stop</button>
-                <div className="h-2 overflow-hidden rounded-full bg-stone-2" role="progressbar" aria-label="Search" aria-valuenow={Math.round((100 * search.after_s) / search.seconds)} aria-valuemin={0} aria-valuemax={100}>
-                  <div className="h-2 bg-spruce" style={{ width: `${Math.min(100, (100 * search.after_s) / search.seconds)}%` }} />
+                <button type="button" className="btn btn-main w-full" onClick={() => search.stop.abort()}>
+                  Stop
+                </button>
+                <div
+                  className="h-2 overflow-hidden rounded-full bg-stone-2"
+                  role="progressbar"
+                  aria-label="Search"
+                  aria-valuenow={Math.round((100 * search.after_s) / search.seconds)}
+                  aria-valuemin={0}
+                  aria-valuemax={100}
+                >
+                  <div
+                    className="h-2 bg-spruce"
+                    style={{ width: `${Math.min(100, (100 * search.after_s) / search.seconds)}%` }}
+                  />
                 </div>
               </>
             ) : (
               <div className="flex flex-wrap gap-2">
-                <button type="button" className="btn btn-main grow" onClick={() => void begin(seed)}>{held > 0 ? "Improve the rest" : "Find a tighter layout"}</button>
-                <button type="button" className="btn" onClick={() => void begin(seed + 1)}>Another way</button>
+                <button type="button" className="btn btn-main grow" onClick={() => void begin(seed)}>
+                  {held > 0 ? "Improve the rest" : "Find a tighter layout"}
+                </button>
+                <button type="button" className="btn" onClick={() => void begin(seed + 1)}>
+                  Another way
+                </button>
               </div>
             )}
-            <p className="text-soft" role="status">{said}</p>
+            <p className="text-soft" role="status">
+              {said}
+            </p>
             <Fault text={otherFault(trouble, [])} />
           </div>
         </Part>
         <Part title="The piece may be turned">
-          <Choice label="Turning" value={job.turning ?? "free"} options={TURNINGS} onChange={(turning) => change.mutate({ turning, layout: [], tray_layout: [] })} />
-          <p className="mt-2 text-fine text-soft">It is never turned over: a floured or textured face would lie below.</p>
+          <Choice
+            label="Turning"
+            value={job.turning ?? "free"}
+            options={TURNINGS}
+            onChange={(turning) => change.mutate({ turning, layout: [], tray_layout: [] })}
+          />
+          <p className="mt-2 text-fine text-soft">
+            It is never turned over: a floured or textured face would lie below.
+          </p>
         </Part>
         {found && !touched ? (
           <Part title="Measured on the layout">
             <Rows>
-              <Row name="Smallest gap">{found.least_gap_mm == null ? "none near" : format.length(Math.round(found.least_gap_mm * 100) / 100)}</Row>
+              <Row name="Smallest gap">
+                {found.least_gap_mm == null
+                  ? "none near"
+                  : format.length(Math.round(found.least_gap_mm * 100) / 100)}
+              </Row>
               <Row name="Smallest margin">{format.length(Math.round(found.least_rim_mm * 100) / 100)}</Row>
               <Row name="Cut out">{`${number(found.cut_percent, 1)}\u00a0%`}</Row>
-              <Row name={onTray ? "Tray used" : "Sheet used"}>{`${format.length(Math.round(found.used_mm))} of ${format.length(Math.round(length_mm))}`}</Row>
+              <Row
+                name={onTray ? "Tray used" : "Sheet used"}
+              >{`${format.length(Math.round(found.used_mm))} of ${format.length(Math.round(length_mm))}`}</Row>
               <Row name="Rows to cut">{String(found.rows.length)}</Row>
             </Rows>
           </Part>
         ) : null}
         <Part title="Keep it">
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="btn btn-main" disabled={!unkept || bad.length > 0 || !measured || change.isPending} onClick={keep}>Keep this layout</button>
+            <button
+              type="button"
+              className="btn btn-main"
+              disabled={!unkept || bad.length > 0 || !measured || change.isPending}
+              onClick={keep}
+            >
+              Keep this layout
+            </button>
             {(job[field] ?? []).length > 0 ? (
               <button
                 type="button"
                 className="btn"
-                onClick={() => change.mutate({ [field]: [] }, { onSuccess: () => { setTouched(false); setFound(undefined); setDirty(false); setSaid("Rows again."); } })}
+                onClick={() =>
+                  change.mutate(
+                    { [field]: [] },
+                    {
+                      onSuccess: () => {
+                        setTouched(false);
+                        setFound(undefined);
+                        setDirty(false);
+                        setSaid("Rows again.");
+                      },
+                    },
+                  )
+                }
               >
                 Back to rows
               </button>
@@ -329,7 +551,19 @@ function LayingBoard({ ground }: { ground: Ground }) {
           <Fault text={otherFault(change.error, [])} />
           {onTray ? null : (
             <p className="mt-3 text-fine text-soft">
-              Printed at true size, with a line of 100 mm to check: <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=a4`)}>A4</a>, <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=letter`)}>Letter</a>, or in one piece as <a className="underline" href={at(`/api/jobs/${job.id}/template.svg`)}>SVG</a>. They show the sheet as the plan has it.
+              Printed at true size, with a line of 100 mm to check:{" "}
+              <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=a4`)}>
+                A4
+              </a>
+              ,{" "}
+              <a className="underline" href={at(`/api/jobs/${job.id}/template.pdf?paper=letter`)}>
+                Letter
+              </a>
+              , or in one piece as{" "}
+              <a className="underline" href={at(`/api/jobs/${job.id}/template.svg`)}>
+                SVG
+              </a>
+              . They show the sheet as the plan has it.
             </p>
           )}
         </Part>

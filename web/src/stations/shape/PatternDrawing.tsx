@@ -25,7 +25,10 @@ export function spiral(heart: number, outer: number, inner: number, across: numb
   return `M${points.join("L")}`;
 }
 
-export function PatternDrawing({ picture, bar }: {
+export function PatternDrawing({
+  picture,
+  bar,
+}: {
   picture: RefObject<SVGSVGElement | null>;
   bar: Schemas["PatternView"];
 }) {
@@ -37,9 +40,21 @@ export function PatternDrawing({ picture, bar }: {
   const of = (name: keyof typeof sizes) => (sizes[name] ?? 0) * scale;
   return (
     <figure>
-      <svg ref={picture} viewBox={`-10 -10 ${SIDE + 20} ${h + 50}`} className="w-full" role="img" aria-label={`Section of the ${pattern}, ${format.length(Math.round(bar.width_mm))} by ${format.length(Math.round(bar.height_mm))}`}>
+      <svg
+        ref={picture}
+        viewBox={`-10 -10 ${SIDE + 20} ${h + 50}`}
+        className="w-full"
+        role="img"
+        aria-label={`Section of the ${pattern}, ${format.length(Math.round(bar.width_mm))} by ${format.length(Math.round(bar.height_mm))}`}
+      >
         <defs>
-          <pattern id="second-dough" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <pattern
+            id="second-dough"
+            width="6"
+            height="6"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
             <rect width="6" height="6" className={SECOND} />
             <path d="M0 0V6" className="stroke-butter" strokeWidth="0.8" />
           </pattern>
@@ -48,18 +63,51 @@ export function PatternDrawing({ picture, bar }: {
           ? Array.from({ length: (sizes.strips ?? 0) ** 2 }, (_, i) => {
               const n = sizes.strips ?? 1;
               const [col, row] = [i % n, Math.floor(i / n)];
-              return <rect key={i} x={col * of("strip_mm")} y={row * of("strip_mm")} width={of("strip_mm")} height={of("strip_mm")} className={`stroke-ink ${(col + row) % 2 === 0 ? FIRST : ""}`} fill={(col + row) % 2 === 0 ? undefined : "url(#second-dough)"} strokeWidth="0.8" />;
+              return (
+                <rect
+                  key={i}
+                  x={col * of("strip_mm")}
+                  y={row * of("strip_mm")}
+                  width={of("strip_mm")}
+                  height={of("strip_mm")}
+                  className={`stroke-ink ${(col + row) % 2 === 0 ? FIRST : ""}`}
+                  fill={(col + row) % 2 === 0 ? undefined : "url(#second-dough)"}
+                  strokeWidth="0.8"
+                />
+              );
             })
           : null}
         {pattern === "stripes"
           ? Array.from({ length: sizes.layers ?? 0 }, (_, i) => (
-              <rect key={i} x="0" y={h - (i + 1) * of("layer_mm")} width={w} height={of("layer_mm")} className={`stroke-ink ${i % 2 === 0 ? FIRST : ""}`} fill={i % 2 === 0 ? undefined : "url(#second-dough)"} strokeWidth="0.8" />
+              <rect
+                key={i}
+                x="0"
+                y={h - (i + 1) * of("layer_mm")}
+                width={w}
+                height={of("layer_mm")}
+                className={`stroke-ink ${i % 2 === 0 ? FIRST : ""}`}
+                fill={i % 2 === 0 ? undefined : "url(#second-dough)"}
+                strokeWidth="0.8"
+              />
             ))
           : null}
         {pattern === "bullseye" ? (
           <>
-            <circle cx={w / 2} cy={h / 2} r={w / 2} fill="url(#second-dough)" className="stroke-ink" strokeWidth="1.4" />
-            <circle cx={w / 2} cy={h / 2} r={of("core_mm") / 2} className={`${FIRST} stroke-ink`} strokeWidth="1" />
+            <circle
+              cx={w / 2}
+              cy={h / 2}
+              r={w / 2}
+              fill="url(#second-dough)"
+              className="stroke-ink"
+              strokeWidth="1.4"
+            />
+            <circle
+              cx={w / 2}
+              cy={h / 2}
+              r={of("core_mm") / 2}
+              className={`${FIRST} stroke-ink`}
+              strokeWidth="1"
+            />
           </>
         ) : null}
         {pattern === "pinwheel" ? (
@@ -68,7 +116,13 @@ export function PatternDrawing({ picture, bar }: {
               <circle r={w / 2} />
             </clipPath>
             <circle r={w / 2} className={`${FIRST} stroke-ink`} strokeWidth="1.4" />
-            <path d={spiral(of("heart_mm"), of("outer_mm"), of("inner_mm"), w)} fill="none" stroke="var(--c-cut-line)" strokeWidth={of("inner_mm")} clipPath="url(#wheel)" />
+            <path
+              d={spiral(of("heart_mm"), of("outer_mm"), of("inner_mm"), w)}
+              fill="none"
+              stroke="var(--c-cut-line)"
+              strokeWidth={of("inner_mm")}
+              clipPath="url(#wheel)"
+            />
             <circle r={w / 2} fill="none" className="stroke-ink" strokeWidth="1.4" />
           </g>
         ) : null}
@@ -78,8 +132,18 @@ export function PatternDrawing({ picture, bar }: {
         </text>
       </svg>
       <figcaption className="flex gap-x-5 text-fine text-soft">
-        <span><svg width="16" height="12" aria-hidden="true" className="mr-1.5 inline-block"><rect width="16" height="12" className={FIRST} /></svg>first dough</span>
-        <span><svg width="16" height="12" aria-hidden="true" className="mr-1.5 inline-block"><rect width="16" height="12" className={SECOND} /></svg>second dough</span>
+        <span>
+          <svg width="16" height="12" aria-hidden="true" className="mr-1.5 inline-block">
+            <rect width="16" height="12" className={FIRST} />
+          </svg>
+          first dough
+        </span>
+        <span>
+          <svg width="16" height="12" aria-hidden="true" className="mr-1.5 inline-block">
+            <rect width="16" height="12" className={SECOND} />
+          </svg>
+          second dough
+        </span>
       </figcaption>
     </figure>
   );

@@ -35,7 +35,12 @@ const count = (size: Size, label: string): Lever => ({ size, label, kind: "count
 /** What each pattern is made of; the usual sizes are the core's. */
 const LEVERS: Record<Name, readonly Lever[]> = {
   checkerboard: [count("strips", "Strips each way"), mm("strip_mm", "Side of a strip")],
-  pinwheel: [mm("across_mm", "Across"), mm("heart_mm", "First turn, across"), mm("outer_mm", "Outer sheet"), mm("inner_mm", "Inner sheet")],
+  pinwheel: [
+    mm("across_mm", "Across"),
+    mm("heart_mm", "First turn, across"),
+    mm("outer_mm", "Outer sheet"),
+    mm("inner_mm", "Inner sheet"),
+  ],
   bullseye: [mm("core_mm", "Core, across"), mm("wrap_mm", "Wrap, thick")],
   stripes: [count("layers", "Layers"), mm("layer_mm", "One layer, thick"), mm("width_mm", "Wide")],
 };
@@ -47,28 +52,46 @@ export function PatternView() {
   const picture = useRef<SVGSVGElement>(null);
   const pattern = PATTERNS.find((p) => p.value === search.get("pattern"))?.value ?? "checkerboard";
   const levers: readonly Lever[] = [...LEVERS[pattern], mm("length_mm", "Bar, long")];
-  const given = levers.flatMap((l) => (search.has(l.size) ? [[l.size, Number(search.get(l.size))] as const] : []));
+  const given = levers.flatMap((l) =>
+    search.has(l.size) ? [[l.size, Number(search.get(l.size))] as const] : [],
+  );
   const query: PatternQuery = { pattern, ...Object.fromEntries(given) };
   const found = usePattern(job.id, query);
   const bar = found.error ? undefined : found.data;
   const save = (size: Size) => async (value: number) => {
     await askPattern(job.id, { ...query, [size]: value });
-    setSearch((s) => {
-      s.set("pattern", pattern);
-      s.set(size, String(value));
-      return s;
-    }, { replace: true });
+    setSearch(
+      (s) => {
+        s.set("pattern", pattern);
+        s.set(size, String(value));
+        return s;
+      },
+      { replace: true },
+    );
   };
-  const mass = (dough: "first" | "second") => (bar?.parts ?? []).filter((p) => p.dough === dough).reduce((sum, p) => sum + p.mass_g, 0);
+  const mass = (dough: "first" | "second") =>
+    (bar?.parts ?? []).filter((p) => p.dough === dough).reduce((sum, p) => sum + p.mass_g, 0);
   return (
     <>
       <Work dim={dim || found.isPlaceholderData}>
-        <StationHead title="Patterned bar" sub={bar ? `${format.length(Math.round(bar.width_mm))} × ${format.length(Math.round(bar.height_mm))}, ${format.length(bar.sizes.length_mm)} long` : undefined}>
+        <StationHead
+          title="Patterned bar"
+          sub={
+            bar
+              ? `${format.length(Math.round(bar.width_mm))} × ${format.length(Math.round(bar.height_mm))}, ${format.length(bar.sizes.length_mm)} long`
+              : undefined
+          }
+        >
           <SaveSvg picture={picture} name={`${pattern} section`} />
         </StationHead>
         <ShapeNav jobId={job.id} />
         <div className="mb-4">
-          <Choice label="Pattern" value={pattern} options={PATTERNS} onChange={(p) => setSearch({ pattern: p }, { replace: true })} />
+          <Choice
+            label="Pattern"
+            value={pattern}
+            options={PATTERNS}
+            onChange={(p) => setSearch({ pattern: p }, { replace: true })}
+          />
         </div>
         <Fault text={otherFault(found.error, [])} />
         {bar ? (
@@ -88,14 +111,17 @@ export function PatternView() {
       <TicketBox>
         <Part title="Doughs">
           <p className="answer">{bar ? `${format.mass(mass("first"))}` : ""}</p>
-          <p className="mb-3 mt-1 text-soft">of the first, {bar ? format.mass(mass("second")) : ""} of the second</p>
+          <p className="mb-3 mt-1 text-soft">
+            of the first, {bar ? format.mass(mass("second")) : ""} of the second
+          </p>
           <table className="w-full text-left">
             <tbody>
               {bar?.parts.map((p) => (
                 <tr key={p.dough} className="border-t border-rule">
                   <th className="py-2 font-normal">{p.dough === "first" ? "First" : "Second"}</th>
                   <td className="py-2 text-right">
-                    {p.count} {p.count === 1 && p.what.endsWith("s") ? p.what.slice(0, -1) : p.what}, {format.length(Math.round(p.width_mm * 10) / 10)} × {format.length(p.thickness_mm)}
+                    {p.count} {p.count === 1 && p.what.endsWith("s") ? p.what.slice(0, -1) : p.what},{" "}
+                    {format.length(Math.round(p.width_mm * 10) / 10)} × {format.length(p.thickness_mm)}
                   </td>
                 </tr>
               ))}
@@ -106,7 +132,16 @@ export function PatternView() {
           <div className="grid grid-cols-2 gap-3">
             {levers.map((l) => {
               const value = bar?.sizes[l.size] ?? given.find(([size]) => size === l.size)?.[1];
-              return value == null ? null : <Amount key={`${pattern} ${l.size}`} label={l.label} kind={l.kind} value={value} field={l.size} onSave={save(l.size)} />;
+              return value == null ? null : (
+                <Amount
+                  key={`${pattern} ${l.size}`}
+                  label={l.label}
+                  kind={l.kind}
+                  value={value}
+                  field={l.size}
+                  onSave={save(l.size)}
+                />
+              );
             })}
           </div>
           <p className="mt-2 text-fine text-soft">The second dough is taken to be as dense as the first.</p>

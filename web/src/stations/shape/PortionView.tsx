@@ -45,20 +45,38 @@ export const KINDS: readonly { value: Kind; label: string }[] = [
 ];
 
 /** What a spoon is, and how full. */
-export const SPOONS: readonly { value: string; label: string; spoon: NonNullable<PortionQuery["spoon"]>; heaped: boolean }[] = [
+export const SPOONS: readonly {
+  value: string;
+  label: string;
+  spoon: NonNullable<PortionQuery["spoon"]>;
+  heaped: boolean;
+}[] = [
   { value: "teaspoon", label: "Teaspoon, level", spoon: "teaspoon", heaped: false },
   { value: "teaspoon heaped", label: "heaped", spoon: "teaspoon", heaped: true },
   { value: "tablespoon", label: "Tablespoon, level", spoon: "tablespoon", heaped: false },
   { value: "tablespoon heaped", label: "heaped", spoon: "tablespoon", heaped: true },
 ];
 
-export const spoonOf = (spoon: string | null | undefined, heaped: boolean | null | undefined): string => `${spoon ?? "tablespoon"}${heaped ? " heaped" : ""}`;
+export const spoonOf = (spoon: string | null | undefined, heaped: boolean | null | undefined): string =>
+  `${spoon ?? "tablespoon"}${heaped ? " heaped" : ""}`;
 
 /** What a size is called where it is another thing than elsewhere. */
 export const labelOf = (kind: Kind, name: Size, label: string): string =>
-  kind === "stamped" ? (name === "across_mm" ? "Stamp, across" : name === "deep_mm" ? "Relief, deep" : label) : kind === "scoop" || kind === "spoon" ? (name === "mass_g" ? "One weighs" : label) : label;
+  kind === "stamped"
+    ? name === "across_mm"
+      ? "Stamp, across"
+      : name === "deep_mm"
+        ? "Relief, deep"
+        : label
+    : kind === "scoop" || kind === "spoon"
+      ? name === "mass_g"
+        ? "One weighs"
+        : label
+      : label;
 
-export const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "length" | "count"; step: number }>> = {
+export const FIELDS: Partial<
+  Record<Size, { label: string; kind: "mass" | "length" | "count"; step: number }>
+> = {
   mass_g: { label: "Dough in one", kind: "mass", step: 1 },
   scoop: { label: "Scoop number", kind: "count", step: 1 },
   across_mm: { label: "Across", kind: "length", step: 1 },
@@ -73,7 +91,16 @@ export const FIELDS: Partial<Record<Size, { label: string; kind: "mass" | "lengt
 };
 
 export const WORD: Record<Kind, string> = {
-  ball: "balls", scoop: "scoops", spoon: "spoonfuls", stamped: "stamped pieces", rope: "ropes", pressed: "pressed discs", thumbprint: "thumb-prints", figure: "figures", piped: "piped pieces", tray_bar: "squares or bars",
+  ball: "balls",
+  scoop: "scoops",
+  spoon: "spoonfuls",
+  stamped: "stamped pieces",
+  rope: "ropes",
+  pressed: "pressed discs",
+  thumbprint: "thumb-prints",
+  figure: "figures",
+  piped: "piped pieces",
+  tray_bar: "squares or bars",
 };
 
 export function PortionView() {
@@ -94,7 +121,9 @@ export function PortionView() {
     await askPortion(job.id, next as unknown as PortionQuery);
     setSearch(next, { replace: true });
   };
-  const sizes = Object.entries(found ? withWeight(kind, found.sizes, found.mass_g) : {}).filter((e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number");
+  const sizes = Object.entries(found ? withWeight(kind, found.sizes, found.mass_g) : {}).filter(
+    (e): e is [Size, number] => e[0] in FIELDS && typeof e[1] === "number",
+  );
   return (
     <>
       <Work dim={dim || asked.isPlaceholderData}>
@@ -107,28 +136,90 @@ export function PortionView() {
       </Work>
       <TicketBox>
         <Part title={`Gives ${WORD[kind]}`}>
-          <p className="answer"><Live value={found ? String(found.pieces) : ""} /></p>
+          <p className="answer">
+            <Live value={found ? String(found.pieces) : ""} />
+          </p>
           {found ? <p className="mt-1 text-soft">{wordsOf(found, format)}</p> : null}
         </Part>
         <Part title="How it is made">
-          <Choice label="Portion" value={kind} options={KINDS} onChange={(k) => setSearch({ kind: k }, { replace: true })} />
-          {found?.sizes.spoon ? <div className="mt-3"><Choice label="Which spoon" value={spoonOf(found.sizes.spoon, found.sizes.heaped)} options={SPOONS} onChange={(v) => setSearch(spoonSearch(v), { replace: true })} /></div> : null}
-          {found?.sizes.bent ? <div className="mt-3"><Choice label="Bent to" value={found.sizes.bent} options={BENT} onChange={(bent) => setSearch({ kind, bent }, { replace: true })} /></div> : null}
+          <Choice
+            label="Portion"
+            value={kind}
+            options={KINDS}
+            onChange={(k) => setSearch({ kind: k }, { replace: true })}
+          />
+          {found?.sizes.spoon ? (
+            <div className="mt-3">
+              <Choice
+                label="Which spoon"
+                value={spoonOf(found.sizes.spoon, found.sizes.heaped)}
+                options={SPOONS}
+                onChange={(v) => setSearch(spoonSearch(v), { replace: true })}
+              />
+            </div>
+          ) : null}
+          {found?.sizes.bent ? (
+            <div className="mt-3">
+              <Choice
+                label="Bent to"
+                value={found.sizes.bent}
+                options={BENT}
+                onChange={(bent) => setSearch({ kind, bent }, { replace: true })}
+              />
+            </div>
+          ) : null}
           <div className="mt-3 grid grid-cols-2 gap-3">
             {sizes.map(([name, value]) => {
               const f = FIELDS[name];
-              return f ? <Amount key={name} label={labelOf(kind, name, f.label)} kind={f.kind} step={f.step} value={Math.round(value * 10) / 10} field={name} onSave={(v) => put({ [name]: String(v) })} /> : null;
+              return f ? (
+                <Amount
+                  key={name}
+                  label={labelOf(kind, name, f.label)}
+                  kind={f.kind}
+                  step={f.step}
+                  value={Math.round(value * 10) / 10}
+                  field={name}
+                  onSave={(v) => put({ [name]: String(v) })}
+                />
+              ) : null;
             })}
-            {found ? <Amount label="Dough in all" kind="mass" step={50} value={Math.round(found.batch_g)} field="batch_g" onSave={(v) => put({ batch_g: String(v) })} /> : null}
+            {found ? (
+              <Amount
+                label="Dough in all"
+                kind="mass"
+                step={50}
+                value={Math.round(found.batch_g)}
+                field="batch_g"
+                onSave={(v) => put({ batch_g: String(v) })}
+              />
+            ) : null}
           </div>
           {found?.sizes.parts_g ? (
-            <Parts parts_g={found.sizes.parts_g} field="parts" onSave={(parts) => put({ parts: parts.join(",") })} />
+            <Parts
+              parts_g={found.sizes.parts_g}
+              field="parts"
+              onSave={(parts) => put({ parts: parts.join(",") })}
+            />
           ) : null}
         </Part>
         {found ? (
           <Part title="For this batch">
-            <p className="mb-2 text-fine text-soft">{isPortioned(job.making) ? "This batch is portioned already; take these sizes for it." : "Just trying: the job is unchanged."}</p>
-            <button type="button" className="btn btn-small" disabled={change.isPending || found.pieces < 1} onClick={() => change.mutate({ making: makingOf(kind, found), pieces: found.pieces }, { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) })}>
+            <p className="mb-2 text-fine text-soft">
+              {isPortioned(job.making)
+                ? "This batch is portioned already; take these sizes for it."
+                : "Just trying: the job is unchanged."}
+            </p>
+            <button
+              type="button"
+              className="btn btn-small"
+              disabled={change.isPending || found.pieces < 1}
+              onClick={() =>
+                change.mutate(
+                  { making: makingOf(kind, found), pieces: found.pieces },
+                  { onSuccess: () => void navigate(`/jobs/${job.id}/shape`) },
+                )
+              }
+            >
               {`Make ${found.pieces} ${WORD[kind]}`}
             </button>
             <Fault text={otherFault(change.error, [])} />
@@ -139,11 +230,28 @@ export function PortionView() {
             <Rows>
               {found.firm.map((f) => (
                 <Row key={f.place} name={`In the ${f.place}`}>
-                  {f.least_min == null || f.most_min == null ? (f.never ? <Says of={f.never} /> : "never") : `${duration(f.least_min)} to ${duration(f.most_min)}`}
+                  {f.least_min == null || f.most_min == null ? (
+                    f.never ? (
+                      <Says of={f.never} />
+                    ) : (
+                      "never"
+                    )
+                  ) : (
+                    `${duration(f.least_min)} to ${duration(f.most_min)}`
+                  )}
                 </Row>
               ))}
             </Rows>
-            <p className="mt-2 text-fine text-soft">Straight from the bowl, uncovered. {kind === "figure" ? "The thickest part decides." : kind === "tray_bar" ? "Spread on its tray." : found.chills_as.kind === "sheet" ? "Flat on its tray." : "With air all round."}</p>
+            <p className="mt-2 text-fine text-soft">
+              Straight from the bowl, uncovered.{" "}
+              {kind === "figure"
+                ? "The thickest part decides."
+                : kind === "tray_bar"
+                  ? "Spread on its tray."
+                  : found.chills_as.kind === "sheet"
+                    ? "Flat on its tray."
+                    : "With air all round."}
+            </p>
           </Part>
         ) : null}
       </TicketBox>
@@ -152,23 +260,31 @@ export function PortionView() {
 }
 
 /** A scoop or spoon has its weight to be typed, by its volume until somebody does. */
-export const withWeight = <S extends object>(kind: Kind, sizes: S, mass_g: number): S => (kind === "scoop" || kind === "spoon" ? { ...sizes, mass_g } : sizes);
+export const withWeight = <S extends object>(kind: Kind, sizes: S, mass_g: number): S =>
+  kind === "scoop" || kind === "spoon" ? { ...sizes, mass_g } : sizes;
 
 function spoonSearch(value: string): Record<string, string> {
   const chosen = SPOONS.find((s) => s.value === value) ?? SPOONS[2];
   return { kind: "spoon", spoon: chosen?.spoon ?? "tablespoon", heaped: String(chosen?.heaped ?? false) };
 }
 
-const isPortioned = (making: Making | undefined): boolean => making !== undefined && making.kind !== "cut" && making.kind !== "sliced";
+const isPortioned = (making: Making | undefined): boolean =>
+  making !== undefined && making.kind !== "cut" && making.kind !== "sliced";
 
 /** The portion as a lot keeps it: the sizes of its own kind. */
 function makingOf(kind: Kind, found: Portioned): Making {
   const { parts_mm: _, ...sizes } = found.sizes;
-  return { kind, ...Object.fromEntries(Object.entries(sizes).filter(([, v]) => v != null)) } as unknown as Making;
+  return {
+    kind,
+    ...Object.fromEntries(Object.entries(sizes).filter(([, v]) => v != null)),
+  } as unknown as Making;
 }
 
 function wordsOf(found: Portioned, format: ReturnType<typeof useFormat>): string {
   const whole = found.tray_g == null ? "" : ` A whole tray takes ${format.mass(found.tray_g)}.`;
-  const filling = found.filling_g == null ? "" : ` Each dent takes ${format.mass(found.filling_g)} of jam or the like, ${format.mass(found.filling_g * found.pieces)} in all.`;
+  const filling =
+    found.filling_g == null
+      ? ""
+      : ` Each dent takes ${format.mass(found.filling_g)} of jam or the like, ${format.mass(found.filling_g * found.pieces)} in all.`;
   return `Of ${format.mass(found.batch_g)} of dough, ${format.mass(found.rest_g)} left over. One goes into the oven ${format.length(Math.round(found.across_mm * 10) / 10)} across and ${format.length(Math.round(found.high_mm * 10) / 10)} high.${whole}${filling}`;
 }

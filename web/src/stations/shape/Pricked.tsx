@@ -9,10 +9,15 @@ export function Pricked() {
   const [asked, setAsked] = useState<boolean>();
   return (
     <label className="flex min-h-11 items-center gap-3">
-      <input type="checkbox" className="h-5 w-5 accent-[var(--c-spruce)]" checked={asked ?? job.pricked ?? false} onChange={(e) => {
-        setAsked(e.target.checked);
-        change.mutate({ pricked: e.target.checked }, { onSettled: () => setAsked(undefined) });
-      }} />
+      <input
+        type="checkbox"
+        className="h-5 w-5 accent-[var(--c-spruce)]"
+        checked={asked ?? job.pricked ?? false}
+        onChange={(e) => {
+          setAsked(e.target.checked);
+          change.mutate({ pricked: e.target.checked }, { onSettled: () => setAsked(undefined) });
+        }}
+      />
       Pricked with a fork before the bake
     </label>
   );

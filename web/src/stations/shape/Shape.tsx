@@ -28,7 +28,13 @@ const MadeView = lazy(async () => ({ default: (await import("./views")).MadeView
 
 export function Shape() {
   const { job } = useJobContext();
-  return job.making && job.making.kind !== "cut" ? <Suspense><MadeView /></Suspense> : <Sheets />;
+  return job.making && job.making.kind !== "cut" ? (
+    <Suspense>
+      <MadeView />
+    </Suspense>
+  ) : (
+    <Sheets />
+  );
 }
 
 const FORMS = { oblong: "Oblong", round: "Round", oval: "Oval" } as const;
@@ -60,7 +66,12 @@ function OtherSheets() {
               className="btn btn-small"
               aria-label={`Take the sheet: ${FORMS[s.sheet].toLowerCase()}${s.width_mm == null ? "" : `, ${format.length(s.width_mm)} wide`}`}
               disabled={change.isPending}
-              onClick={() => change.mutate({ sheet: s.sheet, ...(s.width_mm == null ? {} : { sheet_width_mm: s.width_mm }) })}
+              onClick={() =>
+                change.mutate({
+                  sheet: s.sheet,
+                  ...(s.width_mm == null ? {} : { sheet_width_mm: s.width_mm }),
+                })
+              }
             >
               Take
             </button>
@@ -92,12 +103,28 @@ function Sheets() {
     <>
       <Work dim={dim}>
         <div className="no-print">
-          <StationHead title={shown.length > 1 ? "Every roll" : roll.sheets === 1 ? rollName(roll.number) : `${rollName(roll.number)}, ${roll.sheets} sheets alike`} sub={shown.length > 1 ? `${format.length(shape.thickness_mm)} thick` : `${sizeWord(roll, format)} at ${format.length(shape.thickness_mm)}`}>
+          <StationHead
+            title={
+              shown.length > 1
+                ? "Every roll"
+                : roll.sheets === 1
+                  ? rollName(roll.number)
+                  : `${rollName(roll.number)}, ${roll.sheets} sheets alike`
+            }
+            sub={
+              shown.length > 1
+                ? `${format.length(shape.thickness_mm)} thick`
+                : `${sizeWord(roll, format)} at ${format.length(shape.thickness_mm)}`
+            }
+          >
             {shape.rolls.length > 1 ? (
               <Choice
                 label="Which roll"
                 value={chosen}
-                options={[{ value: ALL, label: "All" }, ...shape.rolls.map((r, i) => ({ value: String(i), label: rollName(r.number) }))]}
+                options={[
+                  { value: ALL, label: "All" },
+                  ...shape.rolls.map((r, i) => ({ value: String(i), label: rollName(r.number) })),
+                ]}
                 onChange={(v) => setParams(v === ALL ? {} : { roll: v }, { replace: true, flushSync: true })}
               />
             ) : null}
@@ -115,7 +142,12 @@ function Sheets() {
             <Live value={String(count)} />
           </p>
           <p className="mb-3 mt-1 text-soft">
-            {shown.length > 1 ? "from all rolls" : roll.sheets > 1 ? `from ${roll.sheets} sheets, up to ${roll.cuts.length} on each` : `from this sheet${roll.cuts.length > roll.pieces ? `, which holds ${roll.cuts.length}` : ""}`}, of {job.pieces} wanted
+            {shown.length > 1
+              ? "from all rolls"
+              : roll.sheets > 1
+                ? `from ${roll.sheets} sheets, up to ${roll.cuts.length} on each`
+                : `from this sheet${roll.cuts.length > roll.pieces ? `, which holds ${roll.cuts.length}` : ""}`}
+            , of {job.pieces} wanted
           </p>
           <ul>
             {shape.rolls.map((r) => (
@@ -125,30 +157,69 @@ function Sheets() {
                   <span className="num">{`${r.pieces}/${job.pieces}`}</span>
                 </span>
                 <span className="block h-2 rounded-full bg-stone-2" aria-hidden="true">
-                  <span className="block h-2 rounded-full bg-spruce" style={{ width: `${(100 * r.pieces) / job.pieces}%` }} />
+                  <span
+                    className="block h-2 rounded-full bg-spruce"
+                    style={{ width: `${(100 * r.pieces) / job.pieces}%` }}
+                  />
                 </span>
               </li>
             ))}
           </ul>
           {shape.from_second_reroll > 0 ? (
-            <p className="mt-2 text-fine text-soft">The {shape.from_second_reroll} of the second re-roll are tougher and may bubble: prick them, or keep them for yourselves.</p>
+            <p className="mt-2 text-fine text-soft">
+              The {shape.from_second_reroll} of the second re-roll are tougher and may bubble: prick them, or
+              keep them for yourselves.
+            </p>
           ) : null}
         </Part>
         <Part title="The sheet">
           <div className="space-y-3">
-            <Thickness value={job.thickness_mm} rods={kitchen.data?.rods_mm ?? []} onSave={(thickness_mm) => keep({ thickness_mm })} />
+            <Thickness
+              value={job.thickness_mm}
+              rods={kitchen.data?.rods_mm ?? []}
+              onSave={(thickness_mm) => keep({ thickness_mm })}
+            />
             <div>
               <span className="mb-1 block text-fine text-soft">Rolled to</span>
-              <Choice label="Rolled to" value={job.sheet ?? "oblong"} options={[{ value: "oblong", label: "Oblong" }, { value: "round", label: "Round" }, { value: "oval", label: "Oval" }]} onChange={(sheet) => change.mutate({ sheet, layout: [] })} />
+              <Choice
+                label="Rolled to"
+                value={job.sheet ?? "oblong"}
+                options={[
+                  { value: "oblong", label: "Oblong" },
+                  { value: "round", label: "Round" },
+                  { value: "oval", label: "Oval" },
+                ]}
+                onChange={(sheet) => change.mutate({ sheet, layout: [] })}
+              />
             </div>
             <div className="grid grid-cols-2 gap-3">
-              <Amount label={job.sheet === "round" ? "Across, at most" : "Wide, at most"} kind="length" value={Math.round(shape.largest_mm[0] ?? 0)} field="sheet_width_mm" step={10} onSave={(sheet_width_mm) => keep({ sheet_width_mm })} />
-              {job.sheet === "round" ? null : <Amount label="Long, at most" kind="length" value={Math.round(shape.largest_mm[1] ?? 0)} field="sheet_length_mm" step={10} onSave={(sheet_length_mm) => keep({ sheet_length_mm })} />}
+              <Amount
+                label={job.sheet === "round" ? "Across, at most" : "Wide, at most"}
+                kind="length"
+                value={Math.round(shape.largest_mm[0] ?? 0)}
+                field="sheet_width_mm"
+                step={10}
+                onSave={(sheet_width_mm) => keep({ sheet_width_mm })}
+              />
+              {job.sheet === "round" ? null : (
+                <Amount
+                  label="Long, at most"
+                  kind="length"
+                  value={Math.round(shape.largest_mm[1] ?? 0)}
+                  field="sheet_length_mm"
+                  step={10}
+                  onSave={(sheet_length_mm) => keep({ sheet_length_mm })}
+                />
+              )}
             </div>
             <p className="text-fine text-soft">
               By the paper, the pin, or what you roll before it goes soft; never more than the tray takes.{" "}
               {job.sheet_width_mm == null && job.sheet_length_mm == null ? null : (
-                <button type="button" className="underline" onClick={() => change.mutate({ sheet_width_mm: null, sheet_length_mm: null })}>
+                <button
+                  type="button"
+                  className="underline"
+                  onClick={() => change.mutate({ sheet_width_mm: null, sheet_length_mm: null })}
+                >
                   As large as the tray
                 </button>
               )}
@@ -156,25 +227,76 @@ function Sheets() {
             <Choice
               label="Where it is cut"
               value={plan.cut_in_place ? "tray" : "bench"}
-              options={[{ value: "bench", label: "On the bench, then moved" }, { value: "tray", label: "On the tray’s paper" }]}
-              onChange={(where) => change.mutate({ cut_in_place: where === "tray", ...(where === "tray" ? { layout: [] } : {}) })}
+              options={[
+                { value: "bench", label: "On the bench, then moved" },
+                { value: "tray", label: "On the tray’s paper" },
+              ]}
+              onChange={(where) =>
+                change.mutate({ cut_in_place: where === "tray", ...(where === "tray" ? { layout: [] } : {}) })
+              }
             />
-            {plan.cut_in_place ? <p className="text-fine text-soft">The gaps are those of the tray, and the scraps are lifted away.</p> : <div className="grid grid-cols-2 gap-3">
-              <Amount label="Gap between pieces" kind="length" value={job.web_mm} field="web_mm" step={0.5} onSave={(web_mm) => keep({ web_mm })} />
-              <Amount label="Margin to the edge" kind="length" value={job.edge_mm} field="edge_mm" step={1} onSave={(edge_mm) => keep({ edge_mm })} />
-            </div>}
+            {plan.cut_in_place ? (
+              <p className="text-fine text-soft">
+                The gaps are those of the tray, and the scraps are lifted away.
+              </p>
+            ) : (
+              <div className="grid grid-cols-2 gap-3">
+                <Amount
+                  label="Gap between pieces"
+                  kind="length"
+                  value={job.web_mm}
+                  field="web_mm"
+                  step={0.5}
+                  onSave={(web_mm) => keep({ web_mm })}
+                />
+                <Amount
+                  label="Margin to the edge"
+                  kind="length"
+                  value={job.edge_mm}
+                  field="edge_mm"
+                  step={1}
+                  onSave={(edge_mm) => keep({ edge_mm })}
+                />
+              </div>
+            )}
             <Pricked />
             <Choice
               label="Rolled on"
               value={job.surface}
-              options={[{ value: "floured_board", label: "Floured board" }, { value: "between_papers", label: "Between papers" }]}
+              options={[
+                { value: "floured_board", label: "Floured board" },
+                { value: "between_papers", label: "Between papers" },
+              ]}
               onChange={(surface) => change.mutate({ surface })}
             />
             <div className="grid grid-cols-2 gap-3">
-              <Amount label="Re-rolls, at most" kind="count" value={job.rerolls} field="rerolls" onSave={(rerolls) => keep({ rerolls })} />
-              <Amount label="Spare dough" kind="percent" value={job.reserve_percent} field="reserve_percent" step={1} onSave={(reserve_percent) => keep({ reserve_percent })} />
+              <Amount
+                label="Re-rolls, at most"
+                kind="count"
+                value={job.rerolls}
+                field="rerolls"
+                onSave={(rerolls) => keep({ rerolls })}
+              />
+              <Amount
+                label="Spare dough"
+                kind="percent"
+                value={job.reserve_percent}
+                field="reserve_percent"
+                step={1}
+                onSave={(reserve_percent) => keep({ reserve_percent })}
+              />
             </div>
-            <Fault text={otherFault(change.error, ["web_mm", "edge_mm", "sheet_width_mm", "sheet_length_mm", "rerolls", "reserve_percent", "thickness_mm"])} />
+            <Fault
+              text={otherFault(change.error, [
+                "web_mm",
+                "edge_mm",
+                "sheet_width_mm",
+                "sheet_length_mm",
+                "rerolls",
+                "reserve_percent",
+                "thickness_mm",
+              ])}
+            />
           </div>
         </Part>
         <OtherSheets />
@@ -210,7 +332,10 @@ function YieldBar({ plan, rolled }: { plan: Plan; rolled: number }) {
   const { shape } = plan;
   const format = useFormat();
   const parts = [
-    ...shape.rolls.map((r) => ({ word: r.number === 0 ? "cut" : r.number === 1 ? "re-rolled" : "re-rolled twice", g: r.cut_g })),
+    ...shape.rolls.map((r) => ({
+      word: r.number === 0 ? "cut" : r.number === 1 ? "re-rolled" : "re-rolled twice",
+      g: r.cut_g,
+    })),
     { word: "left over", g: shape.left_g },
   ];
   const fills = ["bg-butter", "bg-butter/60", "bg-butter/35", "bg-edge"];
@@ -218,7 +343,11 @@ function YieldBar({ plan, rolled }: { plan: Plan; rolled: number }) {
     <div className="mt-4">
       <div className="flex h-3.5 overflow-hidden rounded-full" aria-hidden="true">
         {parts.map((p, i) => (
-          <span key={p.word} className={i === parts.length - 1 ? "bg-edge" : fills[i]} style={{ width: `${(100 * p.g) / rolled}%` }} />
+          <span
+            key={p.word}
+            className={i === parts.length - 1 ? "bg-edge" : fills[i]}
+            style={{ width: `${(100 * p.g) / rolled}%` }}
+          />
         ))}
       </div>
       <p className="mt-1 flex flex-wrap gap-x-5 text-fine text-soft">

@@ -24,7 +24,15 @@ export function ShapeNav({ jobId }: { jobId: number }) {
   const kind = job.making?.kind ?? "cut";
   const views =
     kind === "cut"
-      ? [{ path: "", name: "Sheet and cutter" }, NEST, ...(cutWith(job, family).length > 1 ? [MIXED] : []), ...(plan.cut_in_place ? [] : [TRAYS]), { path: "/even", name: "Evenness", rare: true }, { path: "/marbled", name: "Marbled", rare: true }, ...OTHERS]
+      ? [
+          { path: "", name: "Sheet and cutter" },
+          NEST,
+          ...(cutWith(job, family).length > 1 ? [MIXED] : []),
+          ...(plan.cut_in_place ? [] : [TRAYS]),
+          { path: "/even", name: "Evenness", rare: true },
+          { path: "/marbled", name: "Marbled", rare: true },
+          ...OTHERS,
+        ]
       : [{ path: "", name: kind === "sliced" ? "This log" : "This portion" }, TRAYS, ...OTHERS];
   return <SubNav label="Views of the shape" base={`/jobs/${jobId}/shape`} views={views} />;
 }

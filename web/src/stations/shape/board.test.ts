@@ -1,7 +1,18 @@
 import { describe, expect, it } from "vitest";
 import { readEvents } from "../../api/nest";
 import { within } from "../order/photo";
-import { atFault, faults, fromCuts, heldOf, holding, latest, moved, restOf, without, type Board } from "./board";
+import {
+  atFault,
+  faults,
+  fromCuts,
+  heldOf,
+  holding,
+  latest,
+  moved,
+  restOf,
+  without,
+  type Board,
+} from "./board";
 
 const BOARD: Board = fromCuts([
   { x_mm: 10, y_mm: 20, turn_deg: 0 },
@@ -10,7 +21,10 @@ const BOARD: Board = fromCuts([
 
 describe("pieces on a board", () => {
   it("are held once a hand has moved them, and their measures are asked anew", () => {
-    const measured: Board = { ...BOARD, gaps: BOARD.pieces.map(() => ({ too_near: [], rim_mm: 5, over_rim: false })) };
+    const measured: Board = {
+      ...BOARD,
+      gaps: BOARD.pieces.map(() => ({ too_near: [], rim_mm: 5, over_rim: false })),
+    };
     const next = moved(measured, 1, { x_mm: 61.23456, turn_deg: -90 });
     expect(next.pieces[1]).toEqual({ x_mm: 61.23, y_mm: 20, turn_deg: 270, held: true });
     expect(next.pieces[0]).toBe(BOARD.pieces[0]);
@@ -27,13 +41,22 @@ describe("pieces on a board", () => {
 
   it("stay held in the layouts that a search finds around them", () => {
     const held = moved(BOARD, 0, { x_mm: 12 }).pieces.filter((p) => p.held);
-    const found = fromCuts([{ x_mm: 80, y_mm: 40, turn_deg: 7 }, { x_mm: 12, y_mm: 20, turn_deg: 0 }], held);
+    const found = fromCuts(
+      [
+        { x_mm: 80, y_mm: 40, turn_deg: 7 },
+        { x_mm: 12, y_mm: 20, turn_deg: 0 },
+      ],
+      held,
+    );
     expect(found.pieces.map((p) => p.held)).toEqual([false, true]);
   });
 
   it("are at fault near another or over the rim, and not while it is unknown", () => {
     expect(faults(BOARD)).toEqual([]);
-    const gaps = [{ too_near: [1], rim_mm: 5, over_rim: false }, { too_near: [], rim_mm: 0, over_rim: true }];
+    const gaps = [
+      { too_near: [1], rim_mm: 5, over_rim: false },
+      { too_near: [], rim_mm: 0, over_rim: true },
+    ];
     expect(faults({ ...BOARD, gaps })).toEqual([0, 1]);
     expect(atFault({ ...BOARD, gaps }, 7)).toBe(false);
   });

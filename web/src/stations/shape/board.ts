@@ -13,10 +13,18 @@ export interface Board {
 }
 
 export const fromCuts = (cuts: readonly Cut[], held: readonly Laid[] = []): Board => ({
-  pieces: cuts.map((c) => ({ ...c, held: held.some((h) => h.x_mm === c.x_mm && h.y_mm === c.y_mm && h.turn_deg === c.turn_deg) })),
+  pieces: cuts.map((c) => ({
+    ...c,
+    held: held.some((h) => h.x_mm === c.x_mm && h.y_mm === c.y_mm && h.turn_deg === c.turn_deg),
+  })),
 });
 
-export const cutOf = ({ x_mm, y_mm, turn_deg, cutter }: Laid): Cut => ({ x_mm, y_mm, turn_deg, ...(cutter ? { cutter } : {}) });
+export const cutOf = ({ x_mm, y_mm, turn_deg, cutter }: Laid): Cut => ({
+  x_mm,
+  y_mm,
+  turn_deg,
+  ...(cutter ? { cutter } : {}),
+});
 export const placeOf = ({ x_mm, y_mm, turn_deg }: Laid): Place => ({ x_mm, y_mm, turn_deg });
 
 export const heldOf = (board: Board): Cut[] => board.pieces.filter((p) => p.held).map(cutOf);
@@ -66,7 +74,9 @@ export const holding = (board: Board, index: number, held: boolean): Board => ({
   pieces: board.pieces.map((p, i) => (i === index ? { ...p, held } : p)),
 });
 
-export const without = (board: Board, index: number): Board => ({ pieces: board.pieces.filter((_, i) => i !== index) });
+export const without = (board: Board, index: number): Board => ({
+  pieces: board.pieces.filter((_, i) => i !== index),
+});
 
 /** Whether a piece lies where it may not; unknown while it is being measured. */
 export const atFault = (board: Board, index: number): boolean => {
@@ -74,4 +84,5 @@ export const atFault = (board: Board, index: number): boolean => {
   return gaps !== undefined && (gaps.too_near.length > 0 || gaps.over_rim);
 };
 
-export const faults = (board: Board): number[] => board.pieces.map((_, i) => i).filter((i) => atFault(board, i));
+export const faults = (board: Board): number[] =>
+  board.pieces.map((_, i) => i).filter((i) => atFault(board, i));

@@ -20,8 +20,10 @@ function isBar(given: Given): boolean {
 
 /** What may be given once `name` is typed, the likeliest first: where it was open, the one typed longest ago gives way. */
 export function candidates(given: Given, name: Measure, value: number): Given[] {
-  if (given.some(([n]) => n === name)) return [given.map((g) => (g[0] === name ? ([name, value] as const) : g))];
-  if (given.length === 3 && isBar(given) && !BAR.includes(name)) return [[...given, [name, value] as const], ...dropped(given, name, value)];
+  if (given.some(([n]) => n === name))
+    return [given.map((g) => (g[0] === name ? ([name, value] as const) : g))];
+  if (given.length === 3 && isBar(given) && !BAR.includes(name))
+    return [[...given, [name, value] as const], ...dropped(given, name, value)];
   return dropped(given, name, value);
 }
 

@@ -13,7 +13,9 @@ export interface Sheet {
 
 /** Pieces of each lot that lie on these sheets. */
 export const counted = (sheets: readonly Sheet[], lots: number): number[] =>
-  Array.from({ length: lots }, (_, lot) => sheets.reduce((n, s) => n + s.board.pieces.filter((p) => (p.cutter ?? 0) === lot).length, 0));
+  Array.from({ length: lots }, (_, lot) =>
+    sheets.reduce((n, s) => n + s.board.pieces.filter((p) => (p.cutter ?? 0) === lot).length, 0),
+  );
 
 /** Pieces of each lot that are still to be laid. */
 export const missing = (lots: readonly Job[], sheets: readonly Sheet[]): number[] => {
@@ -31,7 +33,12 @@ export const sheetOf = (found: Nested, longest_mm: number, held: Board["pieces"]
 export const toKeep = (sheets: readonly Sheet[], lots: readonly Job[]): MixedSheet[] =>
   sheets.map((s) => ({
     length_mm: s.length_mm,
-    pieces: s.board.pieces.map(({ x_mm, y_mm, turn_deg, cutter }) => ({ job_id: lots[cutter ?? 0]?.id ?? 0, x_mm, y_mm, turn_deg })),
+    pieces: s.board.pieces.map(({ x_mm, y_mm, turn_deg, cutter }) => ({
+      job_id: lots[cutter ?? 0]?.id ?? 0,
+      x_mm,
+      y_mm,
+      turn_deg,
+    })),
   }));
 
 /** Kept sheets; none where they hold pieces of a lot that is not among these. */
