@@ -76,7 +76,7 @@ fn bakes(job: &Job, plan: &Plan) -> Result<(), Box<dyn Error>> {
     }
     let planned = question.answer()?.bake;
     let board = || {
-        let levers = bake_levers(question, None, &plan.dough.mixes.formula, job.input().method);
+        let levers = bake_levers(question, None, &plan.dough.mixes.formula, job.input().dough.method);
         levers.map(|all| all.iter().map(|l| l.effect(planned)).collect::<Vec<_>>())
     };
     println!("oven, all levers on one thread\t{:.2}", median_ms(|| drop(std::hint::black_box(board()))));

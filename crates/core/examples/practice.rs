@@ -45,57 +45,73 @@ fn jobs() -> Vec<Whole> {
         (
             "24 stars, rolled first, fridge",
             classic(),
-            JobInput { dough_form: DoughForm::Sheets, ..usual() },
+            usual().with(|j| j.cold.dough_form = DoughForm::Sheets),
             kitchen(),
             "1\u{be}",
         ),
         (
             "24 stars, disc in the freezer",
             classic(),
-            JobInput { chill_place: ColdPlace::Freezer, tray_chill_place: ColdPlace::Freezer, ..usual() },
+            usual().with(|j| {
+                j.cold.chill_place = ColdPlace::Freezer;
+                j.cold.tray_chill_place = ColdPlace::Freezer;
+            }),
             kitchen(),
             "1\u{bd} to 1\u{be}",
         ),
-        (
-            "24 stars, room at 27 \u{b0}C",
-            classic(),
-            usual(),
-            KitchenInput { room_c: 27.0, ..kitchen() },
-            "2 to 2\u{bd}",
-        ),
-        ("48 stars, two trays at a time", classic(), JobInput { pieces: 48, ..usual() }, kitchen(), "2\u{bd} to 3"),
+        ("24 stars, room at 27 \u{b0}C", classic(), usual(), kitchen().with(|k| k.house.room_c = 27.0), "2 to 2\u{bd}"),
+        ("48 stars, two trays at a time", classic(), usual().with(|j| j.order.pieces = 48), kitchen(), "2\u{bd} to 3"),
         (
             "24 shortbreads of 8 mm, rubbed in",
             short(),
-            JobInput { thickness_mm: 8.0, oven_c: 165.0, method: MixMethod::RubbedIn, ..usual() },
+            usual().with(|j| {
+                j.shape.thickness_mm = 8.0;
+                j.oven.oven_c = 165.0;
+                j.dough.method = MixMethod::RubbedIn;
+            }),
             kitchen(),
             "2 to 2\u{bd}",
         ),
         (
             "40 slices of 7 mm from a log of 50 mm, fridge",
             icebox(),
-            JobInput { pieces: 40, thickness_mm: 7.0, making: log(), ..usual() },
+            usual().with(|j| {
+                j.order.pieces = 40;
+                j.shape.thickness_mm = 7.0;
+                j.shape.making = log();
+            }),
             kitchen(),
             "3\u{bd} to 5",
         ),
         (
             "40 slices, log in the freezer",
             icebox(),
-            JobInput { pieces: 40, thickness_mm: 7.0, making: log(), chill_place: ColdPlace::Freezer, ..usual() },
+            usual().with(|j| {
+                j.order.pieces = 40;
+                j.shape.thickness_mm = 7.0;
+                j.shape.making = log();
+                j.cold.chill_place = ColdPlace::Freezer;
+            }),
             kitchen(),
             "2 to 2\u{bd}",
         ),
         (
             "36 balls of 25 g",
             vec![("flour-ap", 280.0), ("butter", 227.0), ("sugar", 200.0), ("egg", 50.0)],
-            JobInput { pieces: 36, making: ball(25.0), ..usual() },
+            usual().with(|j| {
+                j.order.pieces = 36;
+                j.shape.making = ball(25.0);
+            }),
             kitchen(),
             "1\u{bd} to 2",
         ),
         (
             "30 spiced figures of 5 mm",
             spiced(),
-            JobInput { pieces: 30, thickness_mm: 5.0, ..usual() },
+            usual().with(|j| {
+                j.order.pieces = 30;
+                j.shape.thickness_mm = 5.0;
+            }),
             kitchen(),
             "2 to 2\u{bd}",
         ),

@@ -232,6 +232,17 @@ impl Checks {
         }
     }
 
+    /// Keeps the value of a check whose faults already name their fields, or notes them.
+    pub fn keep<T>(&mut self, result: Result<T, InputErrors>) -> Option<T> {
+        match result {
+            Ok(value) => Some(value),
+            Err(errors) => {
+                self.0.extend(errors.0);
+                None
+            }
+        }
+    }
+
     /// `value` when nothing was noted, else all faults.
     pub fn finish<T>(self, value: T) -> Result<T, InputErrors> {
         if self.0.is_empty() { Ok(value) } else { Err(InputErrors(self.0)) }

@@ -7,7 +7,7 @@ use crate::guard::{AllowedHosts, guard};
 use crate::problem::ApiError;
 use crate::routes::{BODY_LIMIT_BYTES, Description, configure};
 use crate::wire::{grouped, in_letters};
-use crate::{embed, seed};
+use crate::{demo, embed};
 use actix_web::body::MessageBody;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
 use actix_web::middleware::{Compress, Next, from_fn};
@@ -247,9 +247,9 @@ async fn serve(options: Options, store: Store, backups: Backups) -> Result<(), B
     let zone = iana_time_zone::get_timezone().ok().filter(|z| Zone::named(z).is_ok());
     let zone = zone.unwrap_or_else(|| Zone::UTC.name().to_owned());
     if options.demo {
-        seed::seed(&store, &zone, chrono::Utc::now()).await?;
+        demo::fill(&store, &zone, chrono::Utc::now()).await?;
     } else {
-        seed::ensure_kitchen(&store).await?;
+        demo::ensure_kitchen(&store).await?;
     }
     store.settle_zone(&zone).await?;
     let listener = TcpListener::bind(options.listen)?;

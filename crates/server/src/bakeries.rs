@@ -3,12 +3,12 @@
 
 use crate::access::Access;
 use crate::board::Board;
+use crate::demo;
 use crate::heavy::Heavy;
 use crate::learning::learn_after;
 use crate::paths::DEMO;
 use crate::problem::ApiError;
 use crate::searches::Searches;
-use crate::seed;
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
 use actix_web::http::Uri;
@@ -141,7 +141,7 @@ impl Bakeries {
         let zone = self.open.own.store.kitchen().await?.zone();
         let lock = Lock::of(file)?;
         let bakery = Bakery::new(Store::open(file).await?, self.open.heavy.clone());
-        seed::seed(&bakery.store, zone.name(), chrono::Utc::now()).await?;
+        demo::fill(&bakery.store, zone.name(), chrono::Utc::now()).await?;
         bakery.board.tend_probes().await?;
         bakery.learn().await;
         *demo = Some(Demo { bakery, _lock: lock });

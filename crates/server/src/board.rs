@@ -1,7 +1,7 @@
 //! The live board: every followed piece as its readings tell it, computed once for all who look, and the stand-in thermometers.
 
 use crate::problem::ApiError;
-use crate::whole::{WholeDate, WholeJob};
+use crate::whole::{Planned, WholeDate, WholeJob};
 use crate::wire::{as_read, elapsed};
 use chrono::{DateTime, NaiveDate, TimeDelta, Utc};
 use futures_util::{StreamExt as _, TryStreamExt as _, stream};
@@ -22,6 +22,8 @@ const SHORTEST_WAIT: Duration = Duration::from_millis(100);
 const PROBE_LASTS: Span = Span::new_min(2.0 * 24.0 * 60.0);
 /// More computed pieces than this are not kept.
 const MOST_KEPT: usize = 100;
+/// More planned dates than this are not kept.
+const MOST_DATES: usize = 40;
 
 /// A piece with its readings and what they say.
 pub struct LivePiece {
@@ -51,8 +53,8 @@ struct Inner {
     kept: Mutex<HashMap<ChillId, Arc<LivePiece>>>,
     probes: Mutex<HashMap<ChillId, Probe>>,
     all: tokio::sync::Mutex<(u64, Vec<Arc<LivePiece>>)>,
-    /// Dates as they were planned at a count of changes.
-    dates: tokio::sync::Mutex<(u64, HashMap<NaiveDate, Arc<WholeDate>>)>,
+    /// Dates as they were planned, each at a count of what was kept.
+    dates: tokio::sync::Mutex<HashMap<NaiveDate, (u64, Arc<WholeDate>)>>,
 }
 
 /// The board; clones share it.
@@ -125,7 +127,7 @@ impl Board {
             };
             puts.push(LaidAt { place: stay.place, from: elapsed(chill, stay.from), before });
         }
-        let making = &whole.stored.job.input().making;
+        let making = &whole.stored.job.input().shape.making;
         let followed = Followed {
             composition: whole.formula.formula.composition(),
             piece: chill.kept.piece,
@@ -146,7 +148,7 @@ impl Board {
         let whole = WholeJob::read(&self.0.store, stored.kept.job_id).await?;
         let tracked = Self::tracked(&self.0.store, &whole, &stored).await?;
         let readings = self.0.store.readings(stored.id).await?;
-        let job_name = whole.stored.job.input().name.clone();
+        let job_name = whole.stored.job.input().order.name.clone();
         let before = unpoisoned(&self.0.kept).get(&stored.id).cloned();
         let live = match before {
             Some(same) if same.tracked == tracked && same.readings == readings => {
@@ -207,16 +209,26 @@ impl Board {
     /// A date with all that is wanted on it; planned anew only after a change.
     pub async fn date(&self, date: NaiveDate) -> Result<Arc<WholeDate>, ApiError> {
         let mut dates = self.0.dates.lock().await;
-        let now = *self.0.changed.borrow();
-        if dates.0 != now {
-            *dates = (now, HashMap::new());
+        let now = self.0.store.commits();
+        let before = match dates.get(&date) {
+            Some((at, planned)) if *at == now => return Ok(planned.clone()),
+            older => older.map(|(_, planned)| planned.clone()),
+        };
+        if dates.len() >= MOST_DATES {
+            dates.clear();
         }
-        if let Some(planned) = dates.1.get(&date) {
-            return Ok(planned.clone());
-        }
-        let planned = Arc::new(WholeDate::plan(&self.0.store, date, None).await?);
-        dates.1.insert(date, planned.clone());
+        let planned = Arc::new(WholeDate::plan(&self.0.store, date, None, before).await?);
+        dates.insert(date, (now, planned.clone()));
         Ok(planned)
+    }
+
+    /// A job with its plan, as all who ask are told it: where its day has room for it.
+    pub async fn planned(&self, id: JobId) -> Result<Arc<Planned>, ApiError> {
+        let stored = self.0.store.job(id).await?;
+        let date = self.date(stored.job.input().order.ready_by.date()).await?;
+        // It was moved to another date since it was read.
+        let planned = date.of(id).ok_or(StoreError::NotFound { thing: "job", id: id.0 })?;
+        Ok(planned?)
     }
 
     /// Starts the stand-in of a piece that has one, in place of any other.

@@ -33,10 +33,9 @@ pub enum DeviceError {
 
 /// Asks a server whether it is well: what it says. One that does not know who asks is running.
 pub fn health(server: &str) -> Result<String, DeviceError> {
-    let config = ureq::Agent::config_builder().timeout_global(Some(ANSWER)).http_status_as_error(false).build();
-    let asked = ureq::Agent::new_with_config(config).get(format!("{server}/api/health")).call();
+    let asked = minreq::get(format!("{server}/api/health")).with_timeout(ANSWER.as_secs()).send();
     let answer = asked.map_err(|e| DeviceError::NoAnswer(server.to_owned(), e.to_string()))?;
-    match answer.status().as_u16() {
+    match answer.status_code {
         200 => Ok(format!("{server} is well.")),
         401 => Ok(format!("{server} is running; it tells more to a device that is let in.")),
         other => Err(DeviceError::Refused(format!("{server} answers {other}"))),
@@ -48,43 +47,42 @@ enum Trouble {
     Refused(String),
 }
 
-impl From<ureq::Error> for Trouble {
-    fn from(error: ureq::Error) -> Self {
+impl From<minreq::Error> for Trouble {
+    fn from(error: minreq::Error) -> Self {
         Self::Lost(error.to_string())
     }
 }
 
 struct Line {
-    agent: ureq::Agent,
     server: String,
     chill: i64,
 }
 
 impl Line {
-    fn answer<T: DeserializeOwned>(mut response: ureq::http::Response<ureq::Body>) -> Result<T, Trouble> {
-        if response.status().is_success() {
-            return Ok(response.body_mut().read_json()?);
+    fn answer<T: DeserializeOwned>(asked: minreq::Request) -> Result<T, Trouble> {
+        let response = asked.with_timeout(ANSWER.as_secs()).send()?;
+        if (200..300).contains(&response.status_code) {
+            return Ok(response.json()?);
         }
-        let problem: Problem = response.body_mut().read_json()?;
+        let problem: Problem = response.json()?;
         let fields: Vec<String> = problem.errors.iter().map(|e| format!("{} {}", e.field, e.message)).collect();
         Err(Trouble::Refused(if fields.is_empty() { problem.detail } else { fields.join("; ") }))
     }
 
     fn physics(&self) -> Result<PhysicsView, Trouble> {
-        Self::answer(self.agent.get(format!("{}/api/chills/{}/physics", self.server, self.chill)).call()?)
+        Self::answer(minreq::get(format!("{}/api/chills/{}/physics", self.server, self.chill)))
     }
 
     fn post(&self, readings: &[ReadingBody]) -> Result<ReadingsTaken, Trouble> {
         let path = format!("{}/api/chills/{}/readings", self.server, self.chill);
-        Self::answer(self.agent.post(path).send_json(readings)?)
+        Self::answer(minreq::post(path).with_json(&readings)?)
     }
 }
 
 /// Plays the thermometer until the piece is followed no more, or `count` readings were taken.
 pub fn play(server: &str, chill: i64, kind: ProbeInput, count: Option<u32>) -> Result<(), DeviceError> {
     let kind = kind.kind()?;
-    let config = ureq::Agent::config_builder().timeout_global(Some(ANSWER)).http_status_as_error(false).build();
-    let line = Line { agent: config.into(), server: server.trim_end_matches('/').to_owned(), chill };
+    let line = Line { server: server.trim_end_matches('/').to_owned(), chill };
     let mut known: Option<PhysicsView> = None;
     let mut waiting: VecDeque<ReadingBody> = VecDeque::new();
     let (mut taken, mut attempts) = (0, 0);

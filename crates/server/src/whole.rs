@@ -7,16 +7,18 @@ use ready_slab_core::cold::{Finding, LimitsLearnt, Window, learn_limits};
 use ready_slab_core::dough::Formula;
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{
-    AlsoMixed, DoughPlan, Job, JobInput, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan,
+    AlsoMixed, DoughPlan, Job, Kin, Kitchen, LotInput, LotPlan, MOST_LOTS, Making, OnSheets, Plan, PlannedDate,
     SharedSheets, WithOthers, check_lot, check_shared_dough, dough_of, mixed_once, piece_outline, plan_date,
-    plan_dough, plan_with, wanted_before,
+    plan_dough, plan_with,
 };
 use ready_slab_core::oven::BakeKnowledge;
 use ready_slab_store::{JobId, Store, StoredCutter, StoredFormula, StoredJob, StoredTouch};
 use ready_slab_words::{piece_name, step};
+use std::sync::Arc;
 
 /// A job, its formula at the version it keeps and as hands have found it, its cutter, the kitchen as it is known, and the jobs
 /// whose dough is mixed with it.
+#[derive(Clone, PartialEq)]
 pub struct WholeJob {
     pub stored: StoredJob,
     pub formula: StoredFormula,
@@ -34,7 +36,7 @@ pub struct WholeJob {
 
 /// The cutter of a lot that is cut; for one that is sliced or portioned, what its pieces look like from above.
 fn seen_from_above(stored: &StoredJob, formula: &Formula, cutter: StoredCutter) -> Result<StoredCutter, InputErrors> {
-    let making = &stored.job.input().making;
+    let making = &stored.job.input().shape.making;
     if *making == Making::Cut {
         return Ok(cutter);
     }
@@ -54,41 +56,66 @@ pub struct MovedJob {
     pub ready_by: NaiveDateTime,
 }
 
+/// A job with its plan.
+pub struct Planned {
+    pub whole: WholeJob,
+    pub plan: Plan,
+}
+
+/// A job as it was planned by itself, or why it cannot be.
+type Alone = Arc<(WholeJob, Result<Plan, InputErrors>)>;
+
 /// Everything that is wanted on one date.
 pub struct WholeDate {
-    /// All lots of all its jobs, each with its plan by itself.
-    pub lots: Vec<(WholeJob, Plan)>,
+    /// All lots of all its jobs, each with its plan where the others leave room for it.
+    pub lots: Vec<Arc<Planned>>,
     /// What cannot be planned, and why; the rest is planned without it.
     pub unplanned: Vec<(StoredJob, InputErrors)>,
     /// Their steps, by lots from 0.
     pub relay: Relay,
     /// How long before the last of them each lot is wanted, min.
     pub before_min: Vec<i64>,
+    /// What it was made from: for when it is planned again.
+    alone: Vec<Alone>,
+    laid_out: Option<PlannedDate>,
 }
 
 impl WholeDate {
     /// Its lots as the core plans them together.
     pub fn plans(&self) -> Vec<LotPlan<'_>> {
-        lot_plans(self.lots.iter().map(|(whole, plan)| (whole, plan)))
+        lot_plans(self.lots.iter().map(|lot| (&lot.whole, &lot.plan)))
     }
 
     /// When the last of it is wanted, from which its minutes are counted; nothing where nothing is planned.
     pub fn ends_at(&self) -> Option<DateTime<Utc>> {
-        self.lots.iter().map(|(w, _)| w.kitchen.zone().nearest(w.stored.job.input().ready_by)).max()
+        self.lots.iter().map(|l| l.whole.kitchen.zone().nearest(l.whole.stored.job.input().order.ready_by)).max()
     }
 
     /// The lot of a step.
-    pub fn lot_of(&self, task: &RelayTask) -> Option<&(WholeJob, Plan)> {
-        self.lots.get(usize::try_from(task.lot).ok()?)
+    pub fn lot_of(&self, task: &RelayTask) -> Option<&Planned> {
+        self.lots.get(usize::try_from(task.lot).ok()?).map(Arc::as_ref)
     }
 
     /// What a step is called.
     pub fn does(&self, task: &RelayTask) -> String {
-        self.lot_of(task).map_or_else(String::new, |(whole, plan)| step(task, &whole.stored.job, plan))
+        self.lot_of(task).map_or_else(String::new, |l| step(task, &l.whole.stored.job, &l.plan))
     }
 
-    /// Plans it, as it is, or as it would be were a job wanted at another time.
-    pub async fn plan(store: &Store, date: NaiveDate, moved: Option<MovedJob>) -> Result<Self, ApiError> {
+    /// A job wanted on it, with its plan; why not, where it cannot be planned.
+    pub fn of(&self, id: JobId) -> Option<Result<Arc<Planned>, InputErrors>> {
+        if let Some(lot) = self.lots.iter().find(|l| l.whole.stored.id == id) {
+            return Some(Ok(lot.clone()));
+        }
+        self.unplanned.iter().find(|(job, _)| job.id == id).map(|(_, why)| Err(why.clone()))
+    }
+
+    /// Plans it, as it is, or as it would be were a job wanted at another time. What has not changed since `before` is not planned again.
+    pub async fn plan(
+        store: &Store,
+        date: NaiveDate,
+        moved: Option<MovedJob>,
+        before: Option<Arc<Self>>,
+    ) -> Result<Self, ApiError> {
         let mut asked = store.jobs_on(date).await?;
         if let Some(moved) = moved
             && !asked.iter().any(|j| j.id == moved.id)
@@ -104,38 +131,46 @@ impl WholeDate {
         for job in asked {
             let mut whole = WholeJob::read(store, job.id).await?;
             if let Some(moved) = moved.filter(|m| m.id == job.id || job.lot_of() == Some(m.id)) {
-                let input = JobInput { ready_by: moved.ready_by, ..whole.stored.job.input().clone() };
+                let input = whole.stored.job.input().clone().with(|j| j.order.ready_by = moved.ready_by);
                 whole.stored.job = Job::new(input)?;
             }
             wholes.push(whole);
         }
         // Each lot is planned on a thread of its own.
         let planning = wholes.into_iter().map(|whole| {
-            actix_web::web::block(move || {
-                let plan = whole.plan().map_err(|e| e.within(&format!("batch {}", whole.stored.job.input().name)));
-                (whole, plan)
-            })
-        });
-        let (mut lots, mut unplanned) = (vec![], vec![]);
-        for (whole, plan) in futures_util::future::try_join_all(planning).await? {
-            match plan {
-                Ok(plan) => lots.push((whole, plan)),
-                Err(why) => unplanned.push((whole.stored, why)),
+            let same = before.iter().flat_map(|b| &b.alone).find(|kept| kept.0 == whole).cloned();
+            async move {
+                match same {
+                    Some(same) => Ok::<Alone, ApiError>(same),
+                    None => {
+                        let planned = actix_web::web::block(move || {
+                            let plan = whole.plan();
+                            (whole, plan)
+                        });
+                        Ok(Arc::new(planned.await?))
+                    }
+                }
             }
-        }
-        actix_web::web::block(move || {
-            let views = lot_plans(lots.iter().map(|(whole, plan)| (whole, plan)));
-            let before_min = lots.first().map_or(vec![], |(w, _)| wanted_before(w.kitchen.zone(), &views));
-            let relay = match lots.as_slice() {
-                [] => Relay::new(vec![], vec![]),
-                // What is alone is planned already.
-                [(_, plan)] => plan.clock.relay.clone(),
-                [(whole, _), ..] => plan_date(&whole.kitchen, &views),
-            };
-            Self { lots, unplanned, relay, before_min }
-        })
-        .await
-        .map_err(Into::into)
+        });
+        let alone = futures_util::future::try_join_all(planning).await?;
+        Ok(actix_web::web::block(move || Self::laid_out(alone, before.as_deref())).await?)
+    }
+
+    fn laid_out(alone: Vec<Alone>, before: Option<&Self>) -> Self {
+        let wholes: Vec<(&WholeJob, &Plan)> =
+            alone.iter().filter_map(|a| a.1.as_ref().ok().map(|plan| (&a.0, plan))).collect();
+        let views = lot_plans(wholes.iter().copied());
+        let kept = before.and_then(|b| b.laid_out.as_ref());
+        let laid_out = wholes.first().map(|(first, _)| plan_date(&first.kitchen, &views, kept));
+        let (relay, before_min, plans) = laid_out.as_ref().map_or_else(
+            || (Relay::new(vec![], vec![]), vec![], vec![]),
+            |day| (day.relay.clone(), day.before_min.clone(), day.plans.clone()),
+        );
+        let lots = wholes.iter().zip(plans);
+        let lots = lots.map(|((whole, _), plan)| Arc::new(Planned { whole: (*whole).clone(), plan })).collect();
+        let why = |a: &Alone| Some((a.0.stored.clone(), a.1.as_ref().err()?.clone()));
+        let unplanned = alone.iter().filter_map(why).collect();
+        Self { lots, unplanned, relay, before_min, laid_out, alone }
     }
 }
 
@@ -171,13 +206,6 @@ impl Family {
         Ok(Self { all: lots })
     }
 
-    /// Whether other jobs are wanted on its date.
-    pub async fn shares_its_date(&self, store: &Store) -> Result<bool, ApiError> {
-        let own = |j: &StoredJob| self.all.iter().any(|k| k.id == j.id);
-        let on_it = store.jobs_on(self.all[0].job.input().ready_by.date()).await?;
-        Ok(on_it.iter().any(|j| !own(j) && j.lot_of().is_none()))
-    }
-
     /// Adds a lot to the job, or to the job that the one named is a lot of.
     pub async fn add_lot(store: &Store, id: JobId, lot: LotInput) -> Result<JobId, ApiError> {
         let family = Self::of(store, &store.job(id).await?).await?;
@@ -189,7 +217,7 @@ impl Family {
         let lot = lot.added_to(lead.id.0, lead.job.input())?;
         let all = mixed_once(family.jobs().into_iter().chain([(0, lot)]).collect());
         let (_, lot) = all.into_iter().next_back().ok_or(ApiError::Broken)?;
-        Ok(store.add_job(&lot, &format!("batch {} added", lot.input().name)).await?)
+        Ok(store.add_job(&lot, &format!("batch {} added", lot.input().order.name)).await?)
     }
 
     /// All of them under their numbers.
@@ -265,8 +293,8 @@ impl WholeJob {
         let also = self.with.iter().map(|(job, cutter)| {
             let mixed = share(job.id);
             Ok(AlsoMixed {
-                name: job.job.input().name.clone(),
-                pieces: job.job.input().pieces,
+                name: job.job.input().order.name.clone(),
+                pieces: job.job.input().order.pieces,
                 dough: dough_of(&job.job, &self.formula.formula, &cutter.outline, kitchen, mixed.as_ref())?,
             })
         });

@@ -3,11 +3,13 @@
 //! What it holds are the tables that are named here; a test holds the list against the file's own tables, so that nothing new can be forgotten. `tables/` is
 //! what is read again; `csv/`, `cutters/` and `photos/` are for other programs.
 
+use crate::document;
 use crate::error::StoreError;
 use crate::header::{io, with_tail};
 use crate::in_pieces::InPieces;
 use crate::keeping::{Place, copy_of, looked_at, remove, scratch, whole};
-use crate::store::{MIGRATIONS, Store};
+use crate::schema::{bring_to, is_step, newest};
+use crate::store::Store;
 use base64::Engine as _;
 use base64::prelude::BASE64_STANDARD;
 use chrono::{DateTime, SecondsFormat, Utc};
@@ -15,7 +17,6 @@ use futures_util::TryStreamExt as _;
 use ready_slab_core::geometry::write_svg;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use sqlx::migrate::Migrator;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteValueRef};
 use sqlx::{AssertSqlSafe, ConnectOptions, Connection, Row as _, SqliteConnection, TypeInfo as _, ValueRef as _};
 use std::collections::BTreeMap;
@@ -26,6 +27,9 @@ use std::sync::mpsc::{Receiver, SyncSender, sync_channel};
 use std::thread::JoinHandle;
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
+
+/// The column of what is decided of a job and of the kitchen.
+const DOCUMENT: &str = "document";
 
 /// What the first entry is called, and what it says it is.
 const CONTENTS: &str = "bakery.json";
@@ -155,15 +159,41 @@ fn put(value: SqliteValueRef<'_>, json: &mut Vec<u8>, cell: &mut Vec<u8>) -> Res
         "TEXT" => {
             let text = <&str as sqlx::Decode<sqlx::Sqlite>>::decode(value).map_err(read)?;
             serde_json::to_writer(&mut *json, text).map_err(not_an_archive)?;
-            // A spreadsheet computes what begins so; behind an apostrophe it is text (OWASP, CSV injection).
-            if text.starts_with(['=', '+', '-', '@', '\t', '\r']) {
-                cell.push(b'\'');
-            }
-            cell.extend_from_slice(text.as_bytes());
+            as_text(text, cell);
         }
         other => return Err(not_an_archive(format!("{other} is no kind of value that a bakery holds"))),
     }
     Ok(())
+}
+
+/// A spreadsheet computes what begins so; behind an apostrophe it is text (OWASP, CSV injection).
+fn as_text(text: &str, cell: &mut Vec<u8>) {
+    if text.starts_with(['=', '+', '-', '@', '\t', '\r']) {
+        cell.push(b'\'');
+    }
+    cell.extend_from_slice(text.as_bytes());
+}
+
+/// The columns of a table for a spreadsheet: what a document holds has a column a field.
+fn heads(name: &str, columns: &[String]) -> Vec<String> {
+    let within = document::fields(name).unwrap_or_default();
+    let spread = within.into_iter().filter(|field| !columns.contains(field));
+    let own = columns.iter().filter(|column| *column != DOCUMENT || document::fields(name).is_none()).cloned();
+    own.chain(spread).collect()
+}
+
+/// What a document holds under these heads.
+fn spread(document: &[u8], heads: &[String], cells: &mut Vec<Vec<u8>>) {
+    let held: serde_json::Map<String, Value> = serde_json::from_slice(document).unwrap_or_default();
+    cells.extend(heads.iter().map(|head| {
+        let mut cell = vec![];
+        match held.get(head) {
+            None | Some(Value::Null) => {}
+            Some(Value::String(text)) => as_text(text, &mut cell),
+            Some(other) => cell.extend_from_slice(other.to_string().as_bytes()),
+        }
+        cell
+    }));
 }
 
 /// Writes the rows of a table, in the order of their columns: as JSON lines into `json`, and where there is one as CSV into `csv`.
@@ -173,23 +203,30 @@ async fn each_row(
     json: &mut Entry,
     mut csv: Option<&mut csv::Writer<Entry>>,
 ) -> Result<(), StoreError> {
+    let heads = heads(name, columns);
+    let document = columns.iter().position(|c| c == DOCUMENT && document::fields(name).is_some());
     let sql = format!("SELECT {0} FROM {1} ORDER BY {0}", list(columns), quoted(name));
     let mut rows = sqlx::query(AssertSqlSafe(sql)).fetch(conn);
-    let (mut line, mut cell) = (vec![], vec![]);
+    let (mut line, mut cell, mut cells) = (vec![], vec![], Vec::<Vec<u8>>::new());
     let broken = |e: csv::Error| not_an_archive(e);
     while let Some(row) = rows.try_next().await? {
         line.clear();
+        cells.clear();
         for i in 0..row.len() {
             line.push(if i == 0 { b'[' } else { b',' });
             put(row.try_get_raw(i)?, &mut line, &mut cell)?;
-            if let Some(csv) = &mut csv {
-                csv.write_field(&cell).map_err(broken)?;
+            if csv.is_some() {
+                cells.push(cell.clone());
             }
         }
         line.extend_from_slice(b"]\n");
         json.write_all(&line).map_err(not_an_archive)?;
         if let Some(csv) = &mut csv {
-            csv.write_record(None::<&[u8]>).map_err(broken)?;
+            if let Some(at) = document {
+                let held = cells.remove(at);
+                spread(&held, &heads[cells.len()..], &mut cells);
+            }
+            csv.write_record(&cells).map_err(broken)?;
         }
     }
     Ok(())
@@ -368,7 +405,7 @@ async fn read_out(
             each_row(&mut conn, table, &mut json, None).await?;
         } else {
             let mut csv = csv::Writer::from_writer(beside.entry(format!("csv/{name}.csv")));
-            csv.write_record(columns).map_err(not_an_archive)?;
+            csv.write_record(heads(name, columns)).map_err(not_an_archive)?;
             each_row(&mut conn, table, &mut json, Some(&mut csv)).await?;
             csv.flush().map_err(not_an_archive)?;
         }
@@ -413,19 +450,18 @@ pub async fn import(archive: &Path, to: &Path, now: DateTime<Utc>) -> Result<Opt
 
 /// The tables as they were when the archive was made.
 async fn as_then(schema: i64, fresh: &Path) -> Result<SqliteConnection, StoreError> {
-    let known = MIGRATIONS.iter().map(|m| m.version).max().unwrap_or(0);
+    let known = newest();
     if schema > known {
         return Err(not_an_archive(format!(
             "it is of a later version of this program (its tables are number {schema}, this one knows {known}); use that one"
         )));
     }
-    let then: Vec<_> = MIGRATIONS.iter().filter(|m| m.version <= schema).cloned().collect();
-    if then.last().is_none_or(|m| m.version != schema) {
+    if !is_step(schema) {
         return Err(not_an_archive(format!("there never was a version {schema} of its tables")));
     }
     let options = SqliteConnectOptions::new().filename(fresh).create_if_missing(true).foreign_keys(false);
     let mut conn = options.connect().await?;
-    Migrator::with_migrations(then).run(&mut conn).await?;
+    bring_to(&mut conn, schema).await?;
     Ok(conn)
 }
 

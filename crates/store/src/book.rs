@@ -8,7 +8,8 @@ use crate::things::{RecordId, StoredRecord};
 use chrono::NaiveDate;
 use ready_slab_core::ledger::AgainstExpected;
 use ready_slab_core::oven::EdgeColour;
-use sqlx::{FromRow, QueryBuilder, Sqlite};
+use sqlx::sqlite::SqliteRow;
+use sqlx::{FromRow, QueryBuilder, Row as _, Sqlite};
 
 /// What records are looked for.
 #[derive(Debug, Clone, PartialEq, Default)]
@@ -49,12 +50,20 @@ pub struct BookPage {
     pub total: usize,
 }
 
-#[derive(FromRow)]
 struct BookRow {
-    #[sqlx(flatten)]
     record: RecordRow,
     job_name: Option<String>,
     formula_name: Option<String>,
+}
+
+impl<'r> FromRow<'r, SqliteRow> for BookRow {
+    fn from_row(row: &'r SqliteRow) -> Result<Self, sqlx::Error> {
+        Ok(Self {
+            record: RecordRow::from_row(row)?,
+            job_name: row.try_get("job_name")?,
+            formula_name: row.try_get("formula_name")?,
+        })
+    }
 }
 
 impl BookWanted {

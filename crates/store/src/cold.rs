@@ -1,6 +1,7 @@
 //! Pieces in the cold and their readings: kept as they happen, outside the undo history.
 
 use crate::error::StoreError;
+use crate::from_row::row;
 use crate::rows::word;
 use crate::store::Store;
 use crate::things::{ChillId, JobId, NewChill, StoredChill, StoredReading, StoredStay};
@@ -9,54 +10,57 @@ use ready_slab_core::cold::{Piece, ProbeInput, ProbeKind, Spot, Target, enough_t
 use ready_slab_core::job::{ColdPlace, Whereabouts};
 use ready_slab_core::units::{Length, Temperature};
 use serde::{Deserialize, Serialize};
-use sqlx::FromRow;
 use std::collections::HashMap;
 
 const MOMENT_FORMAT: &str = "%Y-%m-%dT%H:%M:%S%.3fZ";
 const THING: &str = "piece in the cold";
 
-#[derive(FromRow)]
-struct ChillRow {
-    id: i64,
-    job_id: i64,
-    name: String,
-    piece: String,
-    purpose: String,
-    start_c: f64,
-    clock_speed: f64,
-    put_in_at: String,
-    ended_at: Option<String>,
-    taught: bool,
-    left_out: bool,
-    readings_taken: Option<i64>,
+row! {
+    struct ChillRow {
+        id: i64,
+        job_id: i64,
+        name: String,
+        piece: String,
+        purpose: String,
+        start_c: f64,
+        clock_speed: f64,
+        put_in_at: String,
+        ended_at: Option<String>,
+        taught: bool,
+        left_out: bool,
+        readings_taken: Option<i64>,
+    }
 }
 
-#[derive(FromRow)]
-struct StayRow {
-    chill_id: i64,
-    place: String,
-    busy: bool,
-    from_at: String,
+row! {
+    struct StayRow {
+        chill_id: i64,
+        place: String,
+        busy: bool,
+        from_at: String,
+    }
 }
 
-#[derive(FromRow)]
-struct ProbeRow {
-    chill_id: i64,
-    seed: i64,
-    noise_k: f64,
-    drop_out: f64,
-    film_factor: f64,
-    air_off_k: f64,
-    every_s: f64,
+row! {
+    struct ProbeRow {
+        chill_id: i64,
+        seed: i64,
+        noise_k: f64,
+        drop_out: f64,
+        film_factor: f64,
+        air_off_k: f64,
+        every_s: f64,
+    }
 }
 
-#[derive(FromRow)]
-pub(crate) struct ReadingRow {
-    pub(crate) id: i64,
-    pub(crate) read_at: String,
-    pub(crate) shows_c: f64,
-    pub(crate) spot: String,
-    pub(crate) simulated: bool,
+row! {
+    pub(crate) struct ReadingRow {
+        pub(crate) id: i64,
+        pub(crate) read_at: String,
+        pub(crate) shows_c: f64,
+        pub(crate) spot: String,
+        pub(crate) simulated: bool,
+    }
 }
 
 impl ReadingRow {

@@ -2,9 +2,9 @@
 
 use crate::cold::{moment, written};
 use crate::error::StoreError;
+use crate::from_row::row;
 use crate::store::Store;
 use chrono::{DateTime, Utc};
-use sqlx::FromRow;
 
 const THING: &str = "device";
 
@@ -46,13 +46,14 @@ pub struct StoredDevice {
     pub seen_at: Option<DateTime<Utc>>,
 }
 
-#[derive(FromRow)]
-struct DeviceRow {
-    id: i64,
-    name: String,
-    role: String,
-    let_in_at: String,
-    seen_at: Option<String>,
+row! {
+    struct DeviceRow {
+        id: i64,
+        name: String,
+        role: String,
+        let_in_at: String,
+        seen_at: Option<String>,
+    }
 }
 
 impl DeviceRow {

@@ -2,9 +2,10 @@
 //! revisions of each thing, so that edits made from an older one can be merged or refused.
 
 use crate::error::StoreError;
+use crate::from_row::row;
 use crate::row::{Key, Row, Thing};
 use crate::tables::{delete, read, write};
-use sqlx::{FromRow, SqliteConnection};
+use sqlx::SqliteConnection;
 
 /// Edits kept; older ones can no longer be undone (our own choice).
 const KEPT_EDITS: i64 = 500;
@@ -15,15 +16,17 @@ const LOOKED_AT_EVERY: i64 = 16;
 /// Revisions kept of each thing; an edit made from an older one is asked about (our own choice).
 const KEPT_REVISIONS: i64 = 40;
 
-/// One edit in words.
-#[derive(Debug, Clone, PartialEq, Eq, FromRow)]
-pub struct EditSummary {
-    /// Its number.
-    pub id: i64,
-    /// When, UTC, ISO 8601.
-    pub at: String,
-    /// What was done.
-    pub label: String,
+row! {
+    /// One edit in words.
+    #[derive(Debug, Clone, PartialEq, Eq)]
+    pub struct EditSummary {
+        /// Its number.
+        pub id: i64,
+        /// When, UTC, ISO 8601.
+        pub at: String,
+        /// What was done.
+        pub label: String,
+    }
 }
 
 /// What undo and redo would do now.
@@ -267,7 +270,7 @@ mod tests {
     #[tokio::test]
     async fn the_oldest_edits_go_where_those_after_them_weigh_enough_and_the_newest_stays() {
         let mut conn = SqliteConnectOptions::new().in_memory(true).foreign_keys(true).connect().await.unwrap();
-        crate::store::MIGRATIONS.run(&mut conn).await.unwrap();
+        crate::schema::bring_to(&mut conn, crate::schema::newest()).await.unwrap();
         // The newest weighs most.
         for (id, bytes) in [(1, 400), (2, 300), (3, 200), (4, 100), (5, 900)] {
             sqlx::query("INSERT INTO edit (id, at, label) VALUES (?, '', '')")

@@ -1,7 +1,7 @@
 //! Jobs among thousands: by what they have to do with another, by their date, by their name, a page at a time.
 
+use crate::document::JobRow;
 use crate::error::StoreError;
-use crate::rows::JobRow;
 use crate::store::Store;
 use crate::tables::job_rows;
 use crate::things::{JobId, StoredJob};

@@ -3,10 +3,10 @@
 use crate::error::StoreError;
 use crate::header::{io, sniff, with_tail};
 use crate::lock::Lock;
-use crate::store::{MIGRATIONS, Store};
+use crate::schema::{bring_to, is_step};
+use crate::store::Store;
 use crate::things::{ChillId, CutterId, FormulaId, JobId, RecordId, RunId, TryId};
 use chrono::{DateTime, Utc};
-use sqlx::migrate::Migrator;
 use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{ConnectOptions, Connection, SqliteConnection};
 use std::collections::BTreeSet;
@@ -175,12 +175,11 @@ async fn strange(conn: &mut SqliteConnection) -> Result<Vec<String>, StoreError>
         sqlx::query_as("SELECT COALESCE(MAX(version), 0) FROM _sqlx_migrations").fetch_one(&mut *conn).await;
     // Of what is no bakery at all, or of a later version, the opening tells.
     let Ok((version,)) = version else { return Ok(vec![]) };
-    let then: Vec<_> = MIGRATIONS.iter().filter(|m| m.version <= version).cloned().collect();
-    if then.last().is_none_or(|m| m.version != version) {
+    if !is_step(version) {
         return Ok(vec![]);
     }
     let mut made = SqliteConnectOptions::new().in_memory(true).connect().await?;
-    Migrator::with_migrations(then).run(&mut made).await?;
+    bring_to(&mut made, version).await?;
     let (ours, theirs) = (parts(&mut made).await?, parts(conn).await?);
     made.close().await?;
     Ok(theirs.difference(&ours).take(MOST_FAULTS).map(|part| format!("{part} was not made by this program")).collect())

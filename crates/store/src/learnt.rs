@@ -2,38 +2,59 @@
 
 use crate::cold::{moment, purpose_from, purpose_word, written};
 use crate::error::StoreError;
+use crate::from_row::row;
 use crate::rows::{from_word, list, text, word};
-use crate::rows_oven::{readings_from, readings_text};
 use crate::store::Store;
 use crate::things::{ChillId, FormulaId, JobId, RecordId, StoredKnowledge, StoredTouch};
 use chrono::{DateTime, Utc};
 use ready_slab_core::cold::{Finding, PlaceKnowledge, Touch};
-use ready_slab_core::job::{ColdPlace, Kitchen};
+use ready_slab_core::job::{ColdPlace, Kitchen, OvenMeasured};
 use ready_slab_core::oven::{BakeKnowledge, DoughKnowledge, HeatKnowledge, OvenKnowledge};
 use ready_slab_core::units::{Temperature, TemperatureDifference};
 use serde::{Deserialize, Serialize};
-use sqlx::FromRow;
 
-#[derive(FromRow)]
-struct KnowledgeRow {
-    ln_film: f64,
-    ln_film_sd: f64,
-    air_k: f64,
-    air_sd_k: f64,
-    correlation: f64,
-    air_taught: bool,
-    pieces: u32,
-    taught_at: String,
+/// What the oven's thermometer showed: set, read, swing; older files have no swing.
+fn readings_text(readings: &[OvenMeasured]) -> String {
+    text(&readings.iter().map(|r| [r.set_c, r.read_c, r.swing_k]).collect::<Vec<_>>())
 }
 
-#[derive(FromRow)]
-struct TouchRow {
-    id: i64,
-    job_id: i64,
-    noted_at: String,
-    purpose: String,
-    touch: String,
-    dough_c: f64,
+fn readings_from(id: i64, text: &str) -> Result<Vec<OvenMeasured>, StoreError> {
+    list::<Vec<f64>>("kitchen", id, text)?
+        .into_iter()
+        .map(|r| match r[..] {
+            [set_c, read_c] => Ok(OvenMeasured { set_c, read_c, swing_k: 0.0 }),
+            [set_c, read_c, swing_k] => Ok(OvenMeasured { set_c, read_c, swing_k }),
+            _ => Err(StoreError::Damaged {
+                thing: "kitchen",
+                id,
+                why: "a reading of the oven is not of two or three figures".to_owned(),
+            }),
+        })
+        .collect()
+}
+
+row! {
+    struct KnowledgeRow {
+        ln_film: f64,
+        ln_film_sd: f64,
+        air_k: f64,
+        air_sd_k: f64,
+        correlation: f64,
+        air_taught: bool,
+        pieces: u32,
+        taught_at: String,
+    }
+}
+
+row! {
+    struct TouchRow {
+        id: i64,
+        job_id: i64,
+        noted_at: String,
+        purpose: String,
+        touch: String,
+        dough_c: f64,
+    }
 }
 
 /// What a piece taught of one place, as JSON beside it.
@@ -70,15 +91,16 @@ async fn forget_all(tx: &mut sqlx::SqliteConnection) -> Result<(), StoreError> {
     Ok(())
 }
 
-#[derive(FromRow)]
-struct OvenKnowledgeRow {
-    offset_k: f64,
-    offset_sd_k: f64,
-    records: u32,
-    measured: String,
-    heat: Option<f64>,
-    heat_sd: Option<f64>,
-    heat_with_offset: Option<f64>,
+row! {
+    struct OvenKnowledgeRow {
+        offset_k: f64,
+        offset_sd_k: f64,
+        records: u32,
+        measured: String,
+        heat: Option<f64>,
+        heat_sd: Option<f64>,
+        heat_with_offset: Option<f64>,
+    }
 }
 
 impl OvenKnowledgeRow {
@@ -87,14 +109,15 @@ impl OvenKnowledgeRow {
     }
 }
 
-#[derive(FromRow)]
-struct DoughKnowledgeRow {
-    spread: f64,
-    spread_sd: f64,
-    time: f64,
-    browning: f64,
-    time_sd: f64,
-    records: u32,
+row! {
+    struct DoughKnowledgeRow {
+        spread: f64,
+        spread_sd: f64,
+        time: f64,
+        browning: f64,
+        time_sd: f64,
+        records: u32,
+    }
 }
 
 impl Store {
@@ -137,7 +160,7 @@ impl Store {
             records: d.records,
         });
         let kitchen = self.kitchen().await?;
-        let readings = &kitchen.input().oven_readings;
+        let readings = &kitchen.input().oven.oven_readings;
         Ok(BakeKnowledge::standing(oven.as_ref().map(|(o, beside)| (*o, beside.as_slice())), readings, dough))
     }
 
@@ -149,7 +172,7 @@ impl Store {
         doughs: &[(FormulaId, DoughKnowledge)],
         rests_on: &[RecordId],
     ) -> Result<(), StoreError> {
-        let measured = readings_text(&self.kitchen().await?.input().oven_readings);
+        let measured = readings_text(&self.kitchen().await?.input().oven.oven_readings);
         let w = self.begin(None).await?;
         sqlx::query("DELETE FROM oven_knowledge").execute(&mut *w.conn().await?).await?;
         sqlx::query(

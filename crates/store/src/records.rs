@@ -1,8 +1,10 @@
 //! Bakes and notes at the bowl: facts of the day, kept as they happen, outside the undo history. One that is struck out stays and
 //! can be put back.
 
+use crate::document::{JobRow, KitchenRow};
 use crate::error::StoreError;
-use crate::rows::{CutterRow, JobRow, KitchenRow, from_word, list, text, word};
+use crate::from_row::row;
+use crate::rows::{CutterRow, from_word, list, text, word};
 use crate::rows_dough::{FormulaRow, MixNoteRow};
 use crate::store::{Store, now};
 use crate::things::{
@@ -14,7 +16,6 @@ use ready_slab_core::job::keep_version_with;
 use ready_slab_core::ledger::{BakeRecord, CUT_ALIKE_MM};
 use ready_slab_core::units::{Length, Share, Span, Temperature};
 use serde::{Deserialize, Serialize};
-use sqlx::FromRow;
 
 const RECORD: &str = "bake record";
 const NOTE: &str = "mix note";
@@ -58,32 +59,33 @@ impl AsBakedJson {
     }
 }
 
-#[derive(FromRow)]
-pub(crate) struct RecordRow {
-    id: i64,
-    job_id: i64,
-    recorded_at: String,
-    cut_width_mm: f64,
-    cut_thickness_mm: f64,
-    widths_mm: String,
-    thicknesses_mm: String,
-    baked_min: Option<f64>,
-    edge_colour: String,
-    notes: String,
-    expected_bake_least_min: f64,
-    expected_bake_most_min: f64,
-    expected_spread_least_share: f64,
-    expected_spread_most_share: f64,
-    formula_id: Option<i64>,
-    formula_version: Option<u32>,
-    as_baked: Option<String>,
-    run_id: Option<i64>,
-    tray: Option<u32>,
-    spread_against: String,
-    struck_at: Option<String>,
-    left_out: bool,
-    moved: Option<String>,
-    has_photo: bool,
+row! {
+    pub(crate) struct RecordRow {
+        id: i64,
+        job_id: i64,
+        recorded_at: String,
+        cut_width_mm: f64,
+        cut_thickness_mm: f64,
+        widths_mm: String,
+        thicknesses_mm: String,
+        baked_min: Option<f64>,
+        edge_colour: String,
+        notes: String,
+        expected_bake_least_min: f64,
+        expected_bake_most_min: f64,
+        expected_spread_least_share: f64,
+        expected_spread_most_share: f64,
+        formula_id: Option<i64>,
+        formula_version: Option<u32>,
+        as_baked: Option<String>,
+        run_id: Option<i64>,
+        tray: Option<u32>,
+        spread_against: String,
+        struck_at: Option<String>,
+        left_out: bool,
+        moved: Option<String>,
+        has_photo: bool,
+    }
 }
 
 /// Six figures as they are kept; nothing where they are none.

@@ -1,7 +1,8 @@
 //! Rows that an edit can touch, and where each stands.
 
+use crate::document::{JobRow, KitchenRow};
 use crate::error::StoreError;
-use crate::rows::{CutterRow, JobRow, KitchenRow};
+use crate::rows::CutterRow;
 use crate::rows_dough::{FormulaRow, PantryRow, VersionRow};
 use serde::{Deserialize, Serialize};
 

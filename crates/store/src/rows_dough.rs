@@ -1,6 +1,7 @@
 //! Rows of formulas, their versions, the pantry and the notes on mixes.
 
 use crate::error::StoreError;
+use crate::from_row::row;
 use crate::rows::{from_word, list, text, word};
 use crate::things::{
     FormulaId, FormulaVersion, JobId, MixNoteId, NewMixNote, PantryId, StoredEntry, StoredFormula, StoredMixNote,
@@ -10,14 +11,15 @@ use ready_slab_core::dough::{
 };
 use ready_slab_core::units::Mass;
 use serde::{Deserialize, Serialize};
-use sqlx::FromRow;
 
-#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
-pub(crate) struct LineRow {
-    pub ingredient: String,
-    pub grams: f64,
-    #[serde(default)]
-    pub note: String,
+row! {
+    #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+    pub(crate) struct LineRow {
+        pub ingredient: String,
+        pub grams: f64,
+        #[serde(default)]
+        pub note: String,
+    }
 }
 
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -75,16 +77,18 @@ impl FormulaRow {
     }
 }
 
-#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
-pub(crate) struct VersionRow {
-    pub id: i64,
-    pub formula_id: i64,
-    pub number: u32,
-    pub saved_at: String,
-    pub name: String,
-    pub lines: String,
-    #[serde(default)]
-    pub says: Option<String>,
+row! {
+    #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+    pub(crate) struct VersionRow {
+        pub id: i64,
+        pub formula_id: i64,
+        pub number: u32,
+        pub saved_at: String,
+        pub name: String,
+        pub lines: String,
+        #[serde(default)]
+        pub says: Option<String>,
+    }
 }
 
 impl VersionRow {
@@ -116,12 +120,14 @@ struct EntryJson {
     source: String,
 }
 
-#[derive(Debug, Clone, PartialEq, FromRow, Serialize, Deserialize)]
-pub(crate) struct PantryRow {
-    pub id: i64,
-    pub key: String,
-    pub entry: Option<String>,
-    pub price_per_kg: Option<f64>,
+row! {
+    #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+    pub(crate) struct PantryRow {
+        pub id: i64,
+        pub key: String,
+        pub entry: Option<String>,
+        pub price_per_kg: Option<f64>,
+    }
 }
 
 impl PantryRow {
@@ -192,21 +198,22 @@ impl PantryRow {
     }
 }
 
-#[derive(FromRow)]
-pub(crate) struct MixNoteRow {
-    pub id: i64,
-    pub job_id: i64,
-    pub formula_id: i64,
-    pub formula_version: u32,
-    pub noted_at: String,
-    pub mix: u32,
-    pub feel: String,
-    pub squeeze: String,
-    pub ingredient: Option<String>,
-    pub grams: f64,
-    pub left_over_g: f64,
-    pub flour_g: f64,
-    pub dough_c: Option<f64>,
+row! {
+    pub(crate) struct MixNoteRow {
+        pub id: i64,
+        pub job_id: i64,
+        pub formula_id: i64,
+        pub formula_version: u32,
+        pub noted_at: String,
+        pub mix: u32,
+        pub feel: String,
+        pub squeeze: String,
+        pub ingredient: Option<String>,
+        pub grams: f64,
+        pub left_over_g: f64,
+        pub flour_g: f64,
+        pub dough_c: Option<f64>,
+    }
 }
 
 impl MixNoteRow {

@@ -2,32 +2,34 @@
 
 use crate::cold::{moment, written};
 use crate::error::StoreError;
+use crate::from_row::row;
 use crate::store::Store;
 use crate::things::{NewRun, RunId, StoredRun};
 use chrono::{DateTime, NaiveDate, Utc};
 use ready_slab_core::run::{Happened, RunEvent, RunPlan};
-use sqlx::FromRow;
 
 const THING: &str = "run";
 
-#[derive(FromRow)]
-struct RunRow {
-    id: i64,
-    name: String,
-    day: String,
-    zero_at: String,
-    began_at: String,
-    began_min: f64,
-    speed: f64,
-    plan: String,
-    ended_at: Option<String>,
+row! {
+    struct RunRow {
+        id: i64,
+        name: String,
+        day: String,
+        zero_at: String,
+        began_at: String,
+        began_min: f64,
+        speed: f64,
+        plan: String,
+        ended_at: Option<String>,
+    }
 }
 
-#[derive(FromRow)]
-struct EventRow {
-    id: i64,
-    at_min: f64,
-    what: String,
+row! {
+    struct EventRow {
+        id: i64,
+        at_min: f64,
+        what: String,
+    }
 }
 
 fn damaged(id: i64, why: impl ToString) -> StoreError {

@@ -3,12 +3,14 @@
 use crate::edits::Noted;
 use crate::error::StoreError;
 use crate::header::{IN_USE, mark, sniff};
+use crate::schema::{bring_to, newest};
 use sqlx::pool::PoolConnection;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
 use sqlx::{AssertSqlSafe, Connection as _, Sqlite, SqliteConnection, SqlitePool, Transaction};
 use std::ops::{Deref, DerefMut};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::time::Duration;
 use tokio::sync::{Mutex, OwnedMutexGuard};
 
@@ -32,9 +34,19 @@ pub(crate) enum Source {
 pub(crate) struct Opened {
     path: PathBuf,
     mark: i32,
+    commits: AtomicU64,
 }
 
 impl Opened {
+    /// How often something was kept since it was opened.
+    pub(crate) fn commits(&self) -> u64 {
+        self.commits.load(Ordering::Acquire)
+    }
+
+    pub(crate) fn committed(&self) {
+        self.commits.fetch_add(1, Ordering::AcqRel);
+    }
+
     /// Fails where the file was removed, or another put in its place: what is written then would be lost with the last program that has it open.
     pub(crate) fn is_there(&self) -> Result<(), StoreError> {
         match mark(&self.path) {
@@ -49,6 +61,7 @@ pub(crate) struct Within {
     pub(crate) tx: Transaction<'static, Sqlite>,
     pub(crate) noted: Noted,
     pub(crate) label: Option<String>,
+    pub(crate) at: Arc<Opened>,
 }
 
 impl Within {
@@ -84,7 +97,7 @@ impl DerefMut for Conn {
 }
 
 impl Source {
-    pub async fn open(path: &Path, migrations: &sqlx::migrate::Migrator) -> Result<Self, StoreError> {
+    pub async fn open(path: &Path) -> Result<Self, StoreError> {
         // An empty file is a bakery that begins: its lock has made it.
         if std::fs::metadata(path).is_ok_and(|m| m.len() > 0) {
             sniff(path)?;
@@ -104,16 +117,16 @@ impl Source {
             .before_acquire(|conn, _| Box::pin(async move { Ok(!conn.is_in_transaction()) }))
             .connect_with(options.clone())
             .await?;
-        migrations.run(&write).await?;
-        // A copy of the file alone, without its log, is told by these.
         let mut conn = write.acquire().await?;
+        bring_to(&mut conn, newest()).await?;
+        // A copy of the file alone, without its log, is told by these.
         let marked = format!("PRAGMA user_version = {IN_USE}; PRAGMA application_id = {}", mark(path)?);
         sqlx::raw_sql(AssertSqlSafe(marked)).execute(&mut *conn).await?;
         sqlx::query("PRAGMA wal_checkpoint(PASSIVE)").execute(&mut *conn).await?;
         drop(conn);
         let read =
             SqlitePoolOptions::new().max_connections(READERS).connect_with(options.create_if_missing(false)).await?;
-        let at = Arc::new(Opened { path: path.to_owned(), mark: mark(path)? });
+        let at = Arc::new(Opened { path: path.to_owned(), mark: mark(path)?, commits: AtomicU64::new(0) });
         Ok(Self::File { read, write, at })
     }
 

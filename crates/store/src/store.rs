@@ -1,10 +1,12 @@
 //! The repository: reads, and changes that can be undone.
 
+use crate::document::{JobRow, KitchenRow};
 use crate::edits::{Change, Direction, EditSummary, History, apply, at_revision, history, next_number, revision, step};
 use crate::error::StoreError;
 use crate::row::{Key, Row, Thing};
-use crate::rows::{CutterRow, JobRow, KitchenRow};
+use crate::rows::CutterRow;
 use crate::rows_dough::{FormulaRow, VersionRow};
+use crate::schema::newest;
 use crate::source::{Conn, Source};
 use crate::tables::read;
 use crate::things::{CutterId, FormulaId, JobId, NewRecord, StoredCutter, StoredJob};
@@ -15,8 +17,6 @@ use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{ConnectOptions as _, Connection as _};
 use std::path::Path;
 
-pub(crate) static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
-
 /// The bakery's memory. Cheap to clone; all clones share the file.
 #[derive(Debug, Clone)]
 pub struct Store {
@@ -26,17 +26,24 @@ pub struct Store {
 impl Store {
     /// Opens the file, makes it when it is not there, and brings it to this version.
     pub async fn open(path: &Path) -> Result<Self, StoreError> {
-        Ok(Self { source: Source::open(path, &MIGRATIONS).await? })
+        Ok(Self { source: Source::open(path).await? })
     }
 
     /// Whether a file is of an earlier version, and would be changed when it is opened.
     pub(crate) async fn is_older(path: &Path) -> Result<bool, StoreError> {
         let mut conn = SqliteConnectOptions::new().filename(path).read_only(true).connect().await?;
-        let newest: Result<(i64,), sqlx::Error> =
+        let at: Result<(i64,), sqlx::Error> =
             sqlx::query_as("SELECT COALESCE(MAX(version), 0) FROM _sqlx_migrations").fetch_one(&mut conn).await;
         conn.close().await?;
-        let known = MIGRATIONS.iter().map(|m| m.version).max().unwrap_or(0);
-        Ok(newest.is_ok_and(|(newest,)| newest < known))
+        Ok(at.is_ok_and(|(at,)| at < newest()))
+    }
+
+    /// How often something was kept since the file was opened: what was read at one count still stands at the same. A transaction does not count itself.
+    pub fn commits(&self) -> u64 {
+        match &self.source {
+            Source::File { at, .. } => at.commits(),
+            Source::Within(_) => 0,
+        }
     }
 
     /// Waits for running statements and closes the file.
@@ -133,7 +140,12 @@ impl Store {
     /// Gives a kitchen that has no time zone the one the program runs in; no edit, since nobody chose it.
     pub async fn settle_zone(&self, zone: &str) -> Result<(), StoreError> {
         let w = self.begin(None).await?;
-        sqlx::query("UPDATE kitchen SET zone = ? WHERE zone = ''").bind(zone).execute(&mut *w.conn().await?).await?;
+        sqlx::query(
+            "UPDATE kitchen SET document = json_set(document, '$.zone', ?) WHERE json_extract(document, '$.zone') = ''",
+        )
+        .bind(zone)
+        .execute(&mut *w.conn().await?)
+        .await?;
         w.commit().await
     }
 

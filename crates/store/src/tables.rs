@@ -66,14 +66,8 @@ async fn read_lines(tx: &mut SqliteConnection, formula: i64) -> Result<Vec<LineR
         .await?)
 }
 
-/// Writes a row under its number: a column for every name of its JSON, which are the names of the struct. Of the columns named in
-/// `unless_empty`, what stood there stays where the row has an empty text.
-async fn put(
-    tx: &mut SqliteConnection,
-    table: &str,
-    row: &impl Serialize,
-    unless_empty: &[&str],
-) -> Result<(), StoreError> {
+/// Writes a row under its number: a column for every name of its JSON, which are the names of the struct.
+async fn put(tx: &mut SqliteConnection, table: &str, row: &impl Serialize) -> Result<(), StoreError> {
     let Ok(Value::Object(columns)) = serde_json::to_value(row) else { unreachable!("a row is an object") };
     let mut query = QueryBuilder::<Sqlite>::new(format!("INSERT INTO {table} ("));
     let mut names = query.separated(", ");
@@ -95,11 +89,7 @@ async fn put(
     query.push(") ON CONFLICT (id) DO UPDATE SET ");
     let mut changes = query.separated(", ");
     for name in columns.keys().filter(|name| *name != "id") {
-        if unless_empty.contains(&name.as_str()) {
-            changes.push(format!("{name} = CASE excluded.{name} WHEN '' THEN {table}.{name} ELSE excluded.{name} END"));
-        } else {
-            changes.push(format!("{name} = excluded.{name}"));
-        }
+        changes.push(format!("{name} = excluded.{name}"));
     }
     query.build().execute(tx).await?;
     Ok(())
@@ -107,12 +97,24 @@ async fn put(
 
 pub(crate) async fn write(tx: &mut SqliteConnection, row: &Row) -> Result<(), StoreError> {
     match row {
-        // A kitchen of an older edit has no time zone; the one that was found stays.
-        Row::Kitchen(k) => put(tx, "kitchen", k, &["zone"]).await,
-        Row::Cutter(c) => put(tx, "cutter", c, &[]).await,
-        Row::Job(j) => put(tx, "job", j, &[]).await,
-        Row::Version(v) => put(tx, "formula_version", v, &[]).await,
-        Row::Pantry(p) => put(tx, "pantry", p, &[]).await,
+        Row::Kitchen(k) => {
+            // A kitchen of an older edit has no time zone; the one that was found stays.
+            sqlx::query(
+                "INSERT INTO kitchen (id, document) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET document = \
+                 CASE COALESCE(json_extract(excluded.document, '$.zone'), '') WHEN '' \
+                 THEN json_set(excluded.document, '$.zone', json_extract(kitchen.document, '$.zone')) \
+                 ELSE excluded.document END",
+            )
+            .bind(k.id)
+            .bind(&k.document)
+            .execute(tx)
+            .await?;
+            Ok(())
+        }
+        Row::Cutter(c) => put(tx, "cutter", c).await,
+        Row::Job(j) => put(tx, "job", j).await,
+        Row::Version(v) => put(tx, "formula_version", v).await,
+        Row::Pantry(p) => put(tx, "pantry", p).await,
         Row::Formula(f) => {
             sqlx::query(
                 "INSERT INTO formula (id, name, says) VALUES (?, ?, ?) \

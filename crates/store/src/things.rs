@@ -166,38 +166,38 @@ impl StoredJob {
     /// Its formula.
     #[must_use]
     pub fn formula_id(&self) -> FormulaId {
-        FormulaId(self.job.input().formula_id)
+        FormulaId(self.job.input().order.formula_id)
     }
 
     /// Its cutter.
     #[must_use]
     pub fn cutter_id(&self) -> CutterId {
-        CutterId(self.job.input().cutter_id)
+        CutterId(self.job.input().order.cutter_id)
     }
 
     /// The version of the formula it keeps; the newest while absent.
     #[must_use]
     pub fn formula_version(&self) -> Option<u32> {
-        self.job.input().formula_version
+        self.job.input().order.formula_version
     }
 
     /// The job whose mixes also hold this one's dough.
     #[must_use]
     pub fn dough_with(&self) -> Option<JobId> {
-        self.job.input().dough_with.map(JobId)
+        self.job.input().order.dough_with.map(JobId)
     }
 
     /// The job of which it is a lot.
     #[must_use]
     pub fn lot_of(&self) -> Option<JobId> {
-        self.job.input().lot_of.map(JobId)
+        self.job.input().order.lot_of.map(JobId)
     }
 
     /// Sheets from which the pieces of several lots are cut together; empty for none. Only a job that is no lot of another
     /// has any.
     #[must_use]
     pub fn mixed(&self) -> &[KeptSheet] {
-        &self.job.input().mixed
+        &self.job.input().shape.mixed
     }
 
     /// What it has to do with others.

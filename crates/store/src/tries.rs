@@ -2,6 +2,7 @@
 
 use crate::cold::{moment, written};
 use crate::error::StoreError;
+use crate::from_row::row;
 use crate::store::Store;
 use crate::things::{FormulaId, JobId, NewTry, StoredTry, TryId};
 use chrono::{DateTime, Utc};
@@ -10,19 +11,19 @@ use ready_slab_core::ledger::{
 };
 use ready_slab_core::units::{Length, Share};
 use serde::{Deserialize, Serialize};
-use sqlx::FromRow;
 
 const THING: &str = "try";
 
-#[derive(FromRow)]
-struct TryRow {
-    id: i64,
-    job_id: i64,
-    formula_id: i64,
-    planned_at: String,
-    trying: String,
-    noted: Option<String>,
-    noted_at: Option<String>,
+row! {
+    struct TryRow {
+        id: i64,
+        job_id: i64,
+        formula_id: i64,
+        planned_at: String,
+        trying: String,
+        noted: Option<String>,
+        noted_at: Option<String>,
+    }
 }
 
 #[derive(Serialize, Deserialize)]

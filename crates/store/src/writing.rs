@@ -32,7 +32,7 @@ impl Store {
             Source::File { write, at, .. } => {
                 at.is_there()?;
                 let tx = write.begin_with("BEGIN IMMEDIATE").await?;
-                let within = Within { tx, noted: Noted::default(), label: label.map(str::to_owned) };
+                let within = Within { tx, noted: Noted::default(), label: label.map(str::to_owned), at: at.clone() };
                 let source = Source::Within(Arc::new(Mutex::new(Some(within))));
                 Ok(Writing { store: Self { source }, outermost: true })
             }
@@ -48,6 +48,7 @@ impl Writing {
             && let Some(within) = within.lock().await.take()
         {
             within.tx.commit().await?;
+            within.at.committed();
         }
         Ok(())
     }

@@ -11,7 +11,7 @@ use ready_slab_core::shape::Portion;
 #[must_use]
 pub fn step(task: &RelayTask, job: &Job, plan: &Plan) -> String {
     let cold = &plan.cold;
-    let making = &job.input().making;
+    let making = &job.input().shape.making;
     let (cut, sliced) = (*making == Making::Cut, matches!(making, Making::Sliced { .. }));
     let pan = matches!(making, Making::Portioned(Portion::TrayBar { .. }));
     let first = job.portions_first();
@@ -69,7 +69,7 @@ pub fn step(task: &RelayTask, job: &Job, plan: &Plan) -> String {
             format!("{} into the {}", big().unwrap_or_else(|| what.to_owned()), cold.place.name())
         }
         Step::Cut => {
-            let prick = job.input().pricked.then(|| "prick".to_owned());
+            let prick = job.input().shape.pricked.then(|| "prick".to_owned());
             let more: String =
                 prick.into_iter().chain(coats(true).map(str::to_lowercase)).map(|more| format!(", {more}")).collect();
             let what = if sliced {

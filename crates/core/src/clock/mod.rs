@@ -13,8 +13,6 @@ pub use planner::{
 pub use relay::{ChillWaits, Held, MoreChill, Relay, RelayInput, RelayLot, RelayTask};
 pub use relayed::plan_relay;
 pub use step::{Lane, Step};
-#[cfg(feature = "wire")]
 pub use zone::Minute;
-#[cfg(feature = "wire")]
 pub(crate) use zone::minute;
 pub use zone::{ClockChange, MINUTE_FORMAT, Zone};

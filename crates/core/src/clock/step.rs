@@ -1,11 +1,10 @@
 //! What is done in a kitchen, and what it occupies.
 
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Who or what a task occupies.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Lane {
     /// The one pair of hands.
     Hands,
@@ -18,8 +17,8 @@ pub enum Lane {
 }
 
 /// What is done.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Step {
     /// Weigh and mix.
     Mix,

@@ -8,7 +8,6 @@ use chrono_tz::{OffsetComponents, OffsetName, Tz};
 pub const MINUTE_FORMAT: &str = "%Y-%m-%dT%H:%M";
 
 /// A time as [`MINUTE_FORMAT`] writes it, in JSON.
-#[cfg(feature = "wire")]
 pub(crate) mod minute {
     use super::{MINUTE_FORMAT, NaiveDateTime};
     use crate::error::Problem;
@@ -30,7 +29,6 @@ pub(crate) mod minute {
 }
 
 /// A moment by the kitchen's clock as it travels, `2026-11-28T14:00`.
-#[cfg(feature = "wire")]
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
 #[serde(transparent)]
 pub struct Minute(#[serde(with = "minute")] pub NaiveDateTime);

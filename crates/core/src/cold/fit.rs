@@ -7,7 +7,6 @@ use super::solver::{Body, Sample};
 use super::thermal::Thermal;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Film, Span, Temperature, TemperatureDifference};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// A dial or a cheap thermometer tells a place's air to this, K, nine in ten. Common practice, no source.
@@ -37,8 +36,8 @@ pub const LONGEST_READ: Span = Span::new_min(400.0 * 24.0 * 60.0);
 const STEADY_K: f64 = 0.01;
 
 /// Where a thermometer was held.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Spot {
     /// In the middle.
     Core,

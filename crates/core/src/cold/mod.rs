@@ -23,7 +23,8 @@ pub use piece::{Piece, Support, TrayKind, Wrap};
 pub use probe::{ProbeInput, ProbeKind};
 pub(crate) use report::{BENCH_FILM, left_for, left_through};
 pub use report::{
-    Bench, ChillAnswer, ChillQuestion, Place, PlaceDoubt, RANGE_SDS, ToldMinutes, chill, chill_briefly, tempering_to,
+    Bench, ChillAnswer, ChillQuestion, Place, PlaceDoubt, RANGE_SDS, ToldMinutes, chill, chill_briefly, drawn_to,
+    tempering_to,
 };
 pub use section::{Frame, Section, SectionKind, section};
 pub use solver::{Body, Sample};

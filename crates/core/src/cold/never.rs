@@ -1,12 +1,11 @@
 //! Why a piece is never ready where it lies.
 
 use crate::units::Temperature;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Where something chills.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum ColdPlace {
     /// The fridge.
     Fridge,

@@ -2,24 +2,23 @@
 
 use crate::error::{Checks, InputErrors};
 use crate::units::{Film, Length, Temperature};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// A piece of dough.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = PieceWire))]
-#[cfg_attr(feature = "wire", serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = PieceWire)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Piece {
     /// A sheet or cut pieces of one thickness; heat goes through the two faces.
     Sheet {
         /// 1 to 60.
-        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
+        #[serde(rename = "thickness_mm")]
         thickness: Length,
     },
     /// Sheets lying on each other: one slab as thick as all of them.
     Stack {
         /// Of one sheet.
-        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
+        #[serde(rename = "thickness_mm")]
         thickness: Length,
         /// 2 to 12.
         count: u32,
@@ -27,37 +26,37 @@ pub enum Piece {
     /// A disc pressed flat.
     Disc {
         /// 1 to 200.
-        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
+        #[serde(rename = "thickness_mm")]
         thickness: Length,
         /// 10 to 600.
-        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
+        #[serde(rename = "diameter_mm")]
         diameter: Length,
     },
     /// A ball as it left the bowl, taken as a cylinder as high as wide.
     Ball {
         /// 1 to 200.
-        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
+        #[serde(rename = "diameter_mm")]
         diameter: Length,
     },
     /// A portion rolled round in the hands.
     Sphere {
         /// 1 to 200.
-        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
+        #[serde(rename = "diameter_mm")]
         diameter: Length,
     },
     /// A round log, long against its width.
     Log {
         /// 1 to 200.
-        #[cfg_attr(feature = "wire", serde(rename = "diameter_mm"))]
+        #[serde(rename = "diameter_mm")]
         diameter: Length,
     },
     /// A bar, long against its section.
     Bar {
         /// 1 to 200.
-        #[cfg_attr(feature = "wire", serde(rename = "width_mm"))]
+        #[serde(rename = "width_mm")]
         width: Length,
         /// 1 to 200.
-        #[cfg_attr(feature = "wire", serde(rename = "height_mm"))]
+        #[serde(rename = "height_mm")]
         height: Length,
     },
 }
@@ -100,8 +99,8 @@ impl Piece {
 }
 
 /// What is round the piece.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Wrap {
     /// Nothing.
     Open,
@@ -121,8 +120,8 @@ impl Wrap {
 }
 
 /// Trays that lie under a sheet.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum TrayKind {
     /// Aluminium, light.
     Aluminium,
@@ -143,25 +142,25 @@ impl TrayKind {
 }
 
 /// What the piece lies on.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = SupportBody))]
-#[cfg_attr(feature = "wire", serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = SupportBody)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Support {
     /// A wire shelf: the lower face meets the air too.
     Rack,
     /// A tray, its lower face in the air.
     Tray {
         /// Of what.
-        #[cfg_attr(feature = "wire", serde(rename = "tray"))]
+        #[serde(rename = "tray")]
         kind: TrayKind,
         /// Its temperature when the piece is laid on it, -40 to 45.
-        #[cfg_attr(feature = "wire", serde(rename = "start_c"))]
+        #[serde(rename = "start_c")]
         start: Temperature,
     },
     /// A bench, through one paper; it stays at its temperature.
     Bench {
         /// Its temperature, -40 to 45.
-        #[cfg_attr(feature = "wire", serde(rename = "bench_c"))]
+        #[serde(rename = "bench_c")]
         bench: Temperature,
     },
 }

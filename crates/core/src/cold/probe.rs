@@ -26,9 +26,9 @@ pub struct ProbeKind {
 }
 
 /// The stand-in thermometer, as it is asked for; the only door to [`ProbeKind`].
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = ProbeBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields, default))]
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[schema(as = ProbeBody)]
+#[serde(deny_unknown_fields, default)]
 pub struct ProbeInput {
     /// All its chances follow from this.
     pub seed: u32,

@@ -282,6 +282,15 @@ impl ChillAnswer {
     }
 }
 
+/// So much beyond its end a chill is drawn, so that the end is seen. Our own choice.
+const BEYOND: f64 = 1.15;
+
+/// How far a chill is drawn: beyond where it is too cold, or beyond twice what it takes to be ready; nothing of one that never is.
+#[must_use]
+pub fn drawn_to(ready: Option<Span>, past: Option<Span>) -> Option<Span> {
+    Some(past.or(ready.map(|r| r * 2.0))? * BEYOND)
+}
+
 /// Runs the piece in its place until its purpose is met and past, or the place's temperature is reached, and twice more
 /// for the band of its ready time.
 ///

@@ -8,9 +8,9 @@ use super::thermal::Thermal;
 use crate::units::{Length, Span, Temperature};
 
 /// What the columns of a section are.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = SectionWord))]
-#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[schema(as = SectionWord)]
+#[serde(rename_all = "snake_case")]
 pub enum SectionKind {
     /// One column that stands for the whole width.
     Slab,

@@ -5,7 +5,6 @@ use super::window::Window;
 use crate::dough::Felt;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Temperature, TemperatureDifference};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// How far a limit of a dough may lie from what its fat says before anybody touched it, K (standard deviation). Common
@@ -18,8 +17,8 @@ const FURTHEST_K: f64 = 5.0;
 const STEPS: i32 = 200;
 
 /// What a hand found.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Touch {
     /// It cracked at the rim when rolled.
     Cracked,

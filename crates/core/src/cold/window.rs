@@ -3,7 +3,6 @@
 use super::solver::Sample;
 use crate::dough::{Composition, rolling_limits, solid_share};
 use crate::units::{Span, Temperature, TemperatureDifference};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 // Shares of a fat's own limits at which the state changes. Common practice, no source; with them butter rolls clean
@@ -64,8 +63,8 @@ pub enum Feeling {
 }
 
 /// Which side of ready a piece is on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Side {
     /// Too warm for its purpose.
     TooWarm,

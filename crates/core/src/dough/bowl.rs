@@ -4,12 +4,11 @@ use super::ingredient::{Kind, Role};
 use super::{Formula, MixMethod, MixPlan, Pantry, Reason};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Mass, Share, Temperature};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// What is wrong with the dough.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Feel {
     /// It sticks.
     TooSticky,
@@ -20,8 +19,8 @@ pub enum Feel {
 }
 
 /// What a squeezed handful does.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Squeeze {
     /// It holds, nothing crumbles off, nothing sticks.
     Holds,
@@ -60,13 +59,9 @@ const SPOON: (Mass, Mass) = (Mass::new_g(15.0), Mass::new_g(600.0));
 const SPOONS_LIMIT: f64 = 3.0;
 
 /// A dough as it feels at the bowl.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(
-    feature = "wire",
-    derive(Serialize, Deserialize, utoipa::ToSchema),
-    serde(deny_unknown_fields),
-    schema(as = BowlRequest)
-)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+#[schema(as = BowlRequest)]
 pub struct BowlQuestion {
     /// Which mix, from 1.
     pub mix: u32,
@@ -75,7 +70,7 @@ pub struct BowlQuestion {
     /// What a squeezed handful does.
     pub squeeze: Squeeze,
     /// The dough, where it was measured, -5 to 45.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub dough_c: Option<f64>,
 }
 
@@ -205,13 +200,9 @@ pub struct MixesLearnt {
 }
 
 /// What was done at the bowl.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(
-    feature = "wire",
-    derive(Serialize, Deserialize, utoipa::ToSchema),
-    serde(deny_unknown_fields),
-    schema(as = MixNoteBody)
-)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+#[schema(as = MixNoteBody)]
 pub struct BowlNote {
     /// Which mix of the job, from 1.
     pub mix: u32,
@@ -220,16 +211,16 @@ pub struct BowlNote {
     /// What a squeezed handful did.
     pub squeeze: Squeeze,
     /// Key of what was added.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub ingredient: Option<String>,
     /// How much of it, 0 to the mass of the mix.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub added_g: f64,
     /// Of the flour kept aside, what was left over, 0 to the mass of the mix.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub left_over_g: f64,
     /// The dough, where it was measured, -5 to 45.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub dough_c: Option<f64>,
 }
 

@@ -2,14 +2,13 @@
 //!
 //! The one table of solid fat for all stations. Typical values, from memory; a maker's own fat may differ by a few per cent.
 
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 /// Latent heat of melting fat, J/kg: milk fat 80-120 kJ/kg in the literature, from memory; 110 taken.
 pub const LATENT_FAT_J_KG: f64 = 110_000.0;
 
 /// Kinds of fat with a solid-fat curve of their own.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum FatKind {
     /// Butter fat, also that of milk and cream.
     Butter,

@@ -4,7 +4,6 @@ use super::ingredient::Role;
 use super::{Composition, FatKind, Felt, Ingredient, Kind, Pantry, RecipeSays};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{BakersPercent, Mass};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use std::sync::Arc;
@@ -45,30 +44,30 @@ impl FormulaLine {
 }
 
 /// One line of a formula, as it comes from outside.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = LineBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = LineBody)]
+#[serde(deny_unknown_fields)]
 pub struct LineInput {
     /// Key of an ingredient.
     pub ingredient: String,
     /// 0.01 to 200,000.
     pub grams: f64,
     /// What is done to it first, at most 80 characters.
-    #[cfg_attr(feature = "wire", serde(default, skip_serializing_if = "String::is_empty"))]
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
 }
 
 /// A formula as it comes from outside; the only door to [`Formula`].
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = FormulaBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = FormulaBody)]
+#[serde(deny_unknown_fields)]
 pub struct FormulaInput {
     /// Its name, 1 to 80 characters.
     pub name: String,
     /// At most 60, with flour and a fat among them.
     pub lines: Vec<LineInput>,
     /// What its recipe says of method, chill and bake; nothing where it says nothing.
-    #[cfg_attr(feature = "wire", serde(default, skip_serializing_if = "Option::is_none"))]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub says: Option<RecipeSays>,
 }
 

@@ -2,7 +2,6 @@
 
 use crate::error::Checks;
 use crate::units::Mass;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Volume of a US cup, mL (NIST Handbook 44, Appendix C). Weights a cup are a US cup's; other cups follow by volume.
@@ -13,8 +12,8 @@ pub const SCOOPED_OVER_SPOONED: f64 = 1.2;
 pub const SIFTED_OVER_SPOONED: f64 = 0.92;
 
 /// How a cup of something dry is filled.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum CupWay {
     /// Spooned in and levelled.
     Spooned,
@@ -74,30 +73,30 @@ fn count(n: f64) -> u32 {
 }
 
 /// Grams of household measures; `None` where nobody measures it so.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = HouseholdBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields, default))]
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = HouseholdBody)]
+#[serde(deny_unknown_fields, default)]
 pub struct Household {
     /// A US cup, spooned and levelled (or simply filled).
-    #[cfg_attr(feature = "wire", serde(rename = "cup_g"))]
+    #[serde(rename = "cup_g")]
     pub cup: Option<f64>,
     /// A US cup scooped from the bag.
-    #[cfg_attr(feature = "wire", serde(rename = "cup_scooped_g"))]
+    #[serde(rename = "cup_scooped_g")]
     pub cup_scooped: Option<f64>,
     /// A US cup sifted.
-    #[cfg_attr(feature = "wire", serde(rename = "cup_sifted_g"))]
+    #[serde(rename = "cup_sifted_g")]
     pub cup_sifted: Option<f64>,
     /// A US cup packed.
-    #[cfg_attr(feature = "wire", serde(rename = "cup_packed_g"))]
+    #[serde(rename = "cup_packed_g")]
     pub cup_packed: Option<f64>,
     /// A US teaspoon.
-    #[cfg_attr(feature = "wire", serde(rename = "tsp_g"))]
+    #[serde(rename = "tsp_g")]
     pub tsp: Option<f64>,
     /// One of it.
-    #[cfg_attr(feature = "wire", serde(rename = "each_g"))]
+    #[serde(rename = "each_g")]
     pub each: Option<f64>,
     /// A stick.
-    #[cfg_attr(feature = "wire", serde(rename = "stick_g"))]
+    #[serde(rename = "stick_g")]
     pub stick: Option<f64>,
 }
 
@@ -177,8 +176,8 @@ impl Household {
 }
 
 /// Size classes of hens' eggs.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum EggClass {
     /// US small.
     UsSmall,

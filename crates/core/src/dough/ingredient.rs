@@ -3,15 +3,14 @@
 use super::FatKind;
 use super::household::Household;
 use crate::error::{Checks, InputError, InputErrors};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
 
 type Text = Cow<'static, str>;
 
 /// What an ingredient is, as a baker sorts the shelf.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Kind {
     /// Flours and rolled grains.
     Flour,
@@ -111,8 +110,8 @@ impl Kind {
 }
 
 /// What an ingredient counts as in butter : sugar : flour.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "snake_case")]
 pub enum Role {
     /// Flours and starches; the hundred of baker's percentages.
     Flour,
@@ -128,39 +127,39 @@ pub enum Role {
 
 /// Grams per 100 g. Together 100 within 2; sugars are part of the carbohydrate, reducing sugars of the sugars, salt of
 /// the ash.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = AnalysisBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = AnalysisBody)]
+#[serde(deny_unknown_fields)]
 pub struct Analysis {
     /// 0 to 100.
-    #[cfg_attr(feature = "wire", serde(rename = "water_g"))]
+    #[serde(rename = "water_g")]
     pub water: f64,
     /// Of spirits and extracts, 0 to 100.
-    #[cfg_attr(feature = "wire", serde(rename = "alcohol_g", default))]
+    #[serde(rename = "alcohol_g", default)]
     pub alcohol: f64,
     /// 0 to 100.
-    #[cfg_attr(feature = "wire", serde(rename = "fat_g"))]
+    #[serde(rename = "fat_g")]
     pub fat: f64,
     /// 0 to 100.
-    #[cfg_attr(feature = "wire", serde(rename = "protein_g"))]
+    #[serde(rename = "protein_g")]
     pub protein: f64,
     /// Without fibre, 0 to 100.
-    #[cfg_attr(feature = "wire", serde(rename = "carbohydrate_g"))]
+    #[serde(rename = "carbohydrate_g")]
     pub carbohydrate: f64,
     /// Within the carbohydrate.
-    #[cfg_attr(feature = "wire", serde(rename = "sugars_g"))]
+    #[serde(rename = "sugars_g")]
     pub sugars: f64,
     /// Glucose, fructose, lactose, maltose within the sugars: they brown.
-    #[cfg_attr(feature = "wire", serde(rename = "reducing_g", default))]
+    #[serde(rename = "reducing_g", default)]
     pub reducing: f64,
     /// 0 to 100.
-    #[cfg_attr(feature = "wire", serde(rename = "fibre_g"))]
+    #[serde(rename = "fibre_g")]
     pub fibre: f64,
     /// 0 to 100.
-    #[cfg_attr(feature = "wire", serde(rename = "ash_g"))]
+    #[serde(rename = "ash_g")]
     pub ash: f64,
     /// Table salt within the ash.
-    #[cfg_attr(feature = "wire", serde(rename = "salt_g", default))]
+    #[serde(rename = "salt_g", default)]
     pub salt: f64,
 }
 
@@ -202,9 +201,9 @@ pub struct Ingredient {
 }
 
 /// An ingredient of the bakery's own; the only door to it.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = IngredientBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = IngredientBody)]
+#[serde(deny_unknown_fields)]
 pub struct IngredientInput {
     /// 1 to 60 characters, without digits, commas or brackets.
     pub name: String,
@@ -215,16 +214,16 @@ pub struct IngredientInput {
     /// Kind of its fat.
     pub fat_kind: FatKind,
     /// What household measures weigh.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub household: Household,
     /// At most 12.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub allergens: Vec<String>,
     /// Other names, at most 12.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub aliases: Vec<String>,
     /// Where the figures come from, at most 120 characters.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub source: String,
 }
 

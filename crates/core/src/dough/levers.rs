@@ -9,18 +9,13 @@ use super::{EggClass, Formula, Pantry, Reason};
 use crate::air::{boiling_c, standard_pressure_pa};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Mass, Share, Temperature};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::sync::Arc;
 
 /// One change to a formula.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(
-    feature = "wire",
-    derive(Serialize, Deserialize, utoipa::ToSchema),
-    serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields),
-    schema(as = LeverBody)
-)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
+#[schema(as = LeverBody)]
 pub enum Lever {
     /// A share of one ingredient is exchanged for another of its role, or flour for cocoa or a meal.
     Swap {

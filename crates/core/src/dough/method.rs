@@ -4,8 +4,7 @@ use crate::units::{Span, Temperature, TemperatureDifference};
 use serde::{Deserialize, Serialize};
 
 /// How the dough is mixed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "wire", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum MixMethod {
     /// Creamed to light and fluffy.

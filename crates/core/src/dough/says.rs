@@ -6,8 +6,8 @@ use crate::units::{Length, Span, Temperature};
 use serde::{Deserialize, Serialize};
 
 /// What a recipe says; what it does not say is nothing.
-#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "wire", derive(utoipa::ToSchema), schema(as = RecipeSaysBody))]
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = RecipeSaysBody)]
 #[serde(deny_unknown_fields, default)]
 pub struct RecipeSays {
     /// How it is mixed.
@@ -15,7 +15,7 @@ pub struct RecipeSays {
     pub method: Option<MixMethod>,
     /// How long the dough is chilled, least and most; 1 to 10,000 min.
     #[serde(rename = "chill_min", skip_serializing_if = "Option::is_none")]
-    #[cfg_attr(feature = "wire", schema(value_type = Option<Vec<f64>>))]
+    #[schema(value_type = Option<Vec<f64>>)]
     pub chill: Option<(f64, f64)>,
     /// How thick it is rolled or sliced, 2 to 25 mm.
     #[serde(rename = "thickness_mm", skip_serializing_if = "Option::is_none")]
@@ -25,7 +25,7 @@ pub struct RecipeSays {
     pub oven: Option<f64>,
     /// How long it bakes, least and most; 1 to 120 min.
     #[serde(rename = "bake_min", skip_serializing_if = "Option::is_none")]
-    #[cfg_attr(feature = "wire", schema(value_type = Option<Vec<f64>>))]
+    #[schema(value_type = Option<Vec<f64>>)]
     pub bake: Option<(f64, f64)>,
     /// How many it makes, 1 to 5,000.
     #[serde(skip_serializing_if = "Option::is_none")]

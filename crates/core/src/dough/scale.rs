@@ -236,14 +236,14 @@ fn weigh(ingredient: &Arc<Ingredient>, mass: Mass, hold_back: f64, note: &str, r
 }
 
 /// By what a dough is to be sized.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = SizeRequest))]
-#[cfg_attr(feature = "wire", serde(tag = "by", rename_all = "snake_case", deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[schema(as = SizeRequest)]
+#[serde(tag = "by", rename_all = "snake_case", deny_unknown_fields)]
 pub enum SizeBy {
     /// Grams of dough, 20 to 200,000.
     Dough {
         /// Dough.
-        #[cfg_attr(feature = "wire", serde(rename = "dough_g"))]
+        #[serde(rename = "dough_g")]
         dough: Mass,
     },
     /// The written formula times this, 0.01 to 1,000.
@@ -259,14 +259,14 @@ pub enum SizeBy {
 }
 
 /// Something on hand.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = OnHandBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[schema(as = OnHandBody)]
+#[serde(deny_unknown_fields)]
 pub struct OnHand {
     /// Key.
     pub ingredient: String,
     /// How much there is.
-    #[cfg_attr(feature = "wire", serde(rename = "grams"))]
+    #[serde(rename = "grams")]
     pub mass: Mass,
 }
 

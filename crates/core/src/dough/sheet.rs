@@ -8,7 +8,6 @@ use super::mixing::{MixingTemperatures, mixing_temperatures};
 use super::scale::{MixPlan, Weighed};
 use crate::error::{Checks, InputErrors};
 use crate::units::{Length, Mass, Share, Span, Temperature};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Paste colour, of the portion's mass: pale 0.1 to 0.2 %, clear 0.3 to 0.5, red 0.8 to 1.2, black and the deepest 1.5 to 2.5; the low half of
@@ -48,9 +47,9 @@ pub struct Tint {
 }
 
 /// A portion of dough or icing that is coloured; the only door to [`Tint`].
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = TintBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = TintBody)]
+#[serde(deny_unknown_fields)]
 pub struct TintInput {
     /// The colour, 1 to 40 characters.
     pub name: String,

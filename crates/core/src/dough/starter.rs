@@ -3,9 +3,8 @@
 use super::{Formula, KnownFor, LineInput, MixMethod, Pantry};
 
 /// How the pieces of a basic dough are usually made.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema))]
-#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Suits {
     /// Rolled and cut.
     Cutter,

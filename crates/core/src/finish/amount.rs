@@ -152,73 +152,23 @@ pub struct CoatPlan {
 /// What a finish takes for a lot.
 #[must_use]
 pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
-    let top_cm2 = piece.top.mm2() / 100.0;
-    let round_cm2 = 2.0 * top_cm2 + piece.edge.mm() * piece.thickness.mm() / 100.0;
-    let round = Area::new_mm2(100.0 * round_cm2);
-    let plan = |each_g: f64, count: u32, of: &[(CoatStuff, f64)], reason: Reason| {
-        let total = Mass::new_g(each_g * f64::from(count) * (1.0 + STAYS_IN_THE_BOWL));
-        let parts = of.iter().map(|(stuff, share)| CoatPart { stuff: *stuff, mass: total * *share }).collect();
-        CoatPlan {
-            coat,
-            each: Mass::new_g(each_g),
-            total,
-            parts,
-            uses: vec![],
-            colours: vec![],
-            count,
-            reason,
-            cautions: vec![],
-        }
-    };
+    let on = Coating { coat, piece };
     match coat {
-        Coat::Sugar(SugarCoat::Coarse | SugarCoat::CoarseAfter) => plan(
-            COARSE_G_CM2 * top_cm2,
-            piece.pieces,
+        Coat::Sugar(SugarCoat::Coarse | SugarCoat::CoarseAfter) => on.takes(
+            COARSE_G_CM2 * on.top_cm2(),
             &[(CoatStuff::CoarseSugar, 1.0)],
             Reason::SugarOnTop { mass_a_cm2: Mass::new_g(COARSE_G_CM2), top: piece.top },
         ),
-        Coat::Sugar(SugarCoat::Powdered) => plan(
-            2.0 * POWDERED_G_CM2 * round_cm2,
-            piece.pieces,
+        Coat::Sugar(SugarCoat::Powdered) => on.takes(
+            2.0 * POWDERED_G_CM2 * on.round_cm2(),
             &[(CoatStuff::PowderedSugar, 1.0)],
-            Reason::SugarAllRound { mass_a_cm2: Mass::new_g(POWDERED_G_CM2), round },
+            Reason::SugarAllRound { mass_a_cm2: Mass::new_g(POWDERED_G_CM2), round: on.round() },
         ),
-        Coat::Glaze { way, sugar_parts, film_mm, spirit } => {
-            let density = (sugar_parts + 1.0) / (sugar_parts / SUGAR_G_ML + 1.0);
-            let liquid = if spirit { CoatStuff::Spirit } else { CoatStuff::Water };
-            let film = Length::new_mm(film_mm);
-            let (each, reason) = match way {
-                GlazeWay::Drizzled => {
-                    let (apart, wide, _) = LINES_MM;
-                    let ml = piece.top.mm2() / apart * wide * film_mm * LINE_FULL / 1000.0;
-                    let [wide, apart] = [wide, apart].map(Length::new_mm);
-                    (ml * density, Reason::Lines { wide, high: film, apart, top: piece.top })
-                }
-                GlazeWay::Spread | GlazeWay::Dipped => (
-                    top_cm2 * film_mm / 10.0 * density,
-                    Reason::GlazeFilm { film, top: piece.top, density_g_ml: density, sugar_parts, spirit },
-                ),
-            };
-            let of =
-                [(CoatStuff::PowderedSugar, sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))];
-            let mut plan = plan(each, piece.pieces, &of, reason);
-            match way {
-                GlazeWay::Dipped => plan.at_least(LEAST_DIP, |least, _| Reason::DeepEnough { least }),
-                GlazeWay::Spread | GlazeWay::Drizzled => plan.at_least(LEAST_BOWL, enough_to_mix),
-            }
-            let usual = way.usual_parts();
-            if !(usual.0..=usual.1).contains(&sugar_parts) {
-                plan.cautions.push(Reason::UnusualGlaze { usual });
-            }
-            if spirit {
-                plan.cautions.push(Reason::SpiritStays);
-            }
-            plan
-        }
+        Coat::Glaze { way, sugar_parts, film_mm, spirit } => on.glaze(way, sugar_parts, film_mm, spirit),
         Coat::Dip { part, film_mm } => {
-            let each = part.value() * round_cm2 * film_mm / 10.0 * CHOCOLATE_G_ML;
+            let each = part.value() * on.round_cm2() * film_mm / 10.0 * CHOCOLATE_G_ML;
             let film = Length::new_mm(film_mm);
-            let mut plan = plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::DipFilm { film, part, round });
+            let mut plan = on.takes(each, &THIN_CHOCOLATE, Reason::DipFilm { film, part, round: on.round() });
             plan.at_least(LEAST_DIP, |least, _| Reason::DeepEnough { least });
             plan.cautions.push(Reason::MeltedBurnsAndHoldsMilk);
             plan
@@ -227,51 +177,17 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             let (apart, wide, high) = LINES_MM;
             let each = piece.top.mm2() / apart * wide * high * LINE_FULL / 1000.0 * CHOCOLATE_G_ML;
             let [wide, high, apart] = [wide, high, apart].map(Length::new_mm);
-            let mut plan =
-                plan(each, piece.pieces, &THIN_CHOCOLATE, Reason::Lines { wide, high, apart, top: piece.top });
+            let mut plan = on.takes(each, &THIN_CHOCOLATE, Reason::Lines { wide, high, apart, top: piece.top });
             plan.at_least(LEAST_BOWL, enough_to_mix);
             plan.cautions.push(Reason::ChocolateHoldsMilk);
             plan
         }
-        Coat::Royal { film_mm, fresh_white } => {
-            let line_g = piece.edge.mm() * ROYAL_LINE_MM2 / 1000.0 * ROYAL_G_ML.0;
-            let inside = (piece.top.mm2() - piece.edge.mm() * ROYAL_LINE_WIDE.mm()).max(0.0);
-            let flood_g = inside * film_mm / 1000.0 * ROYAL_G_ML.1;
-            let (powder, water, white, thinner) = ROYAL_PARTS;
-            let thinner = thinner * flood_g / (line_g + flood_g);
-            let of: Vec<(CoatStuff, f64)> = if fresh_white {
-                vec![(CoatStuff::PowderedSugar, 100.0), (CoatStuff::EggWhite, white), (CoatStuff::Water, thinner)]
-            } else {
-                vec![
-                    (CoatStuff::PowderedSugar, 100.0),
-                    (CoatStuff::MeringuePowder, powder),
-                    (CoatStuff::Water, water + thinner),
-                ]
-            };
-            let all: f64 = of.iter().map(|(_, parts)| parts).sum();
-            let of: Vec<(CoatStuff, f64)> = of.into_iter().map(|(stuff, parts)| (stuff, parts / all)).collect();
-            let reason = Reason::LineAndFlood {
-                line: Mass::new_g(line_g),
-                round: piece.edge,
-                flood: Mass::new_g(flood_g),
-                film: Length::new_mm(film_mm),
-            };
-            let mut plan = plan(line_g + flood_g, piece.pieces, &of, reason);
-            // All is mixed stiff; what floods is set aside and thinned.
-            let use_of = |what, each_g: f64, thinner: f64| UsePart {
-                what,
-                mass: plan.total * (each_g / (line_g + flood_g)),
-                thinner: plan.total * (thinner / all),
-            };
-            plan.uses = vec![use_of(CoatUse::Line, line_g, 0.0), use_of(CoatUse::Flood, flood_g, thinner)];
-            plan.cautions.push(if fresh_white { Reason::RawWhite } else { Reason::EggOnTheLabel });
-            plan
-        }
+        Coat::Royal { film_mm, fresh_white } => on.royal(film_mm, fresh_white),
         Coat::Fondant { film_mm } => {
             let each = piece.top.mm2() * film_mm / 1000.0 * FONDANT_G_ML;
             let film = Length::new_mm(film_mm);
             let reason = Reason::RolledOn { film, top: piece.top, density_g_ml: FONDANT_G_ML, more: FONDANT_SCRAP };
-            let mut plan = plan(each, piece.pieces, &[(CoatStuff::Fondant, 1.0)], reason);
+            let mut plan = on.takes(each, &[(CoatStuff::Fondant, 1.0)], reason);
             let rolled = plan.each * f64::from(plan.count) * (1.0 + FONDANT_SCRAP.value());
             plan.parts[0].mass = rolled;
             plan.total = rolled;
@@ -281,47 +197,153 @@ pub fn coat_plan(coat: Coat, piece: FinishedPiece) -> CoatPlan {
             let each = piece.top.mm2() * film_mm / 1000.0 * BUTTERCREAM_G_ML;
             let film = Length::new_mm(film_mm);
             let reason = Reason::SpreadOn { film, top: piece.top, density_g_ml: BUTTERCREAM_G_ML };
-            let mut plan = plan(each, piece.pieces, &BUTTERCREAM_PARTS, reason);
+            let mut plan = on.takes(each, &BUTTERCREAM_PARTS, reason);
             plan.cautions.push(Reason::ButterIsMilk);
             plan
         }
-        Coat::Filling { kind, layer_mm } => {
-            // Drawn in from the rim: the edge's band goes off, and comes back where it overlaps itself in a full turn.
-            let rim = FILLING_RIM.mm();
-            let spread = (piece.top.mm2() - rim * piece.edge.mm() + std::f64::consts::PI * rim * rim)
-                .max(0.25 * piece.top.mm2());
-            let of: &[(CoatStuff, f64)] = match kind {
-                FillingKind::Jam => &[(CoatStuff::Jam, 1.0)],
-                FillingKind::Chocolate => &[(CoatStuff::Chocolate, 0.6), (CoatStuff::Cream, 0.4)],
-                FillingKind::Icing => &[(CoatStuff::PowderedSugar, 0.6), (CoatStuff::Butter, 0.4)],
-            };
-            let mut plan = plan(
-                spread * layer_mm / 1000.0 * kind.density_g_ml(),
-                piece.pieces / 2,
-                of,
-                Reason::Layer {
-                    layer: Length::new_mm(layer_mm),
-                    over: Area::new_mm2(spread),
-                    rim: FILLING_RIM,
-                    density_g_ml: kind.density_g_ml(),
-                },
-            );
-            if piece.pieces % 2 == 1 {
-                plan.cautions.push(Reason::OddOneLeft);
-            }
-            match kind {
-                FillingKind::Jam => {}
-                FillingKind::Chocolate => plan.cautions.push(Reason::CreamInTheCold),
-                FillingKind::Icing => plan.cautions.push(Reason::ButterIsMilk),
-            }
-            plan
-        }
+        Coat::Filling { kind, layer_mm } => on.filling(kind, layer_mm),
         Coat::JamBaked { each_g } => {
-            let mut plan =
-                plan(each_g, piece.pieces, &[(CoatStuff::Jam, 1.0)], Reason::InEachDent { each: Mass::new_g(each_g) });
+            let reason = Reason::InEachDent { each: Mass::new_g(each_g) };
+            let mut plan = on.takes(each_g, &[(CoatStuff::Jam, 1.0)], reason);
             plan.cautions.push(Reason::JamBurns);
             plan
         }
+    }
+}
+
+/// A coat on a lot's pieces.
+struct Coating {
+    coat: Coat,
+    piece: FinishedPiece,
+}
+
+impl Coating {
+    fn top_cm2(&self) -> f64 {
+        self.piece.top.mm2() / 100.0
+    }
+
+    fn round_cm2(&self) -> f64 {
+        2.0 * self.top_cm2() + self.piece.edge.mm() * self.piece.thickness.mm() / 100.0
+    }
+
+    fn round(&self) -> Area {
+        Area::new_mm2(100.0 * self.round_cm2())
+    }
+
+    fn takes(&self, each_g: f64, of: &[(CoatStuff, f64)], reason: Reason) -> CoatPlan {
+        self.takes_on(self.piece.pieces, each_g, of, reason)
+    }
+
+    fn takes_on(&self, count: u32, each_g: f64, of: &[(CoatStuff, f64)], reason: Reason) -> CoatPlan {
+        let total = Mass::new_g(each_g * f64::from(count) * (1.0 + STAYS_IN_THE_BOWL));
+        let parts = of.iter().map(|(stuff, share)| CoatPart { stuff: *stuff, mass: total * *share }).collect();
+        CoatPlan {
+            coat: self.coat,
+            each: Mass::new_g(each_g),
+            total,
+            parts,
+            uses: vec![],
+            colours: vec![],
+            count,
+            reason,
+            cautions: vec![],
+        }
+    }
+
+    fn glaze(&self, way: GlazeWay, sugar_parts: f64, film_mm: f64, spirit: bool) -> CoatPlan {
+        let density = (sugar_parts + 1.0) / (sugar_parts / SUGAR_G_ML + 1.0);
+        let liquid = if spirit { CoatStuff::Spirit } else { CoatStuff::Water };
+        let (film, top) = (Length::new_mm(film_mm), self.piece.top);
+        let (each, reason) = match way {
+            GlazeWay::Drizzled => {
+                let (apart, wide, _) = LINES_MM;
+                let ml = top.mm2() / apart * wide * film_mm * LINE_FULL / 1000.0;
+                let [wide, apart] = [wide, apart].map(Length::new_mm);
+                (ml * density, Reason::Lines { wide, high: film, apart, top })
+            }
+            GlazeWay::Spread | GlazeWay::Dipped => (
+                self.top_cm2() * film_mm / 10.0 * density,
+                Reason::GlazeFilm { film, top, density_g_ml: density, sugar_parts, spirit },
+            ),
+        };
+        let of = [(CoatStuff::PowderedSugar, sugar_parts / (sugar_parts + 1.0)), (liquid, 1.0 / (sugar_parts + 1.0))];
+        let mut plan = self.takes(each, &of, reason);
+        match way {
+            GlazeWay::Dipped => plan.at_least(LEAST_DIP, |least, _| Reason::DeepEnough { least }),
+            GlazeWay::Spread | GlazeWay::Drizzled => plan.at_least(LEAST_BOWL, enough_to_mix),
+        }
+        let usual = way.usual_parts();
+        if !(usual.0..=usual.1).contains(&sugar_parts) {
+            plan.cautions.push(Reason::UnusualGlaze { usual });
+        }
+        if spirit {
+            plan.cautions.push(Reason::SpiritStays);
+        }
+        plan
+    }
+
+    fn royal(&self, film_mm: f64, fresh_white: bool) -> CoatPlan {
+        let edge = self.piece.edge;
+        let line_g = edge.mm() * ROYAL_LINE_MM2 / 1000.0 * ROYAL_G_ML.0;
+        let inside = (self.piece.top.mm2() - edge.mm() * ROYAL_LINE_WIDE.mm()).max(0.0);
+        let flood_g = inside * film_mm / 1000.0 * ROYAL_G_ML.1;
+        let (powder, water, white, thinner) = ROYAL_PARTS;
+        let thinner = thinner * flood_g / (line_g + flood_g);
+        let of: Vec<(CoatStuff, f64)> = if fresh_white {
+            vec![(CoatStuff::PowderedSugar, 100.0), (CoatStuff::EggWhite, white), (CoatStuff::Water, thinner)]
+        } else {
+            vec![
+                (CoatStuff::PowderedSugar, 100.0),
+                (CoatStuff::MeringuePowder, powder),
+                (CoatStuff::Water, water + thinner),
+            ]
+        };
+        let all: f64 = of.iter().map(|(_, parts)| parts).sum();
+        let of: Vec<(CoatStuff, f64)> = of.into_iter().map(|(stuff, parts)| (stuff, parts / all)).collect();
+        let reason = Reason::LineAndFlood {
+            line: Mass::new_g(line_g),
+            round: edge,
+            flood: Mass::new_g(flood_g),
+            film: Length::new_mm(film_mm),
+        };
+        let mut plan = self.takes(line_g + flood_g, &of, reason);
+        // All is mixed stiff; what floods is set aside and thinned.
+        let use_of = |what, each_g: f64, thinner: f64| UsePart {
+            what,
+            mass: plan.total * (each_g / (line_g + flood_g)),
+            thinner: plan.total * (thinner / all),
+        };
+        plan.uses = vec![use_of(CoatUse::Line, line_g, 0.0), use_of(CoatUse::Flood, flood_g, thinner)];
+        plan.cautions.push(if fresh_white { Reason::RawWhite } else { Reason::EggOnTheLabel });
+        plan
+    }
+
+    fn filling(&self, kind: FillingKind, layer_mm: f64) -> CoatPlan {
+        // Drawn in from the rim: the edge's band goes off, and comes back where it overlaps itself in a full turn.
+        let (rim, top) = (FILLING_RIM.mm(), self.piece.top.mm2());
+        let spread = (top - rim * self.piece.edge.mm() + std::f64::consts::PI * rim * rim).max(0.25 * top);
+        let of: &[(CoatStuff, f64)] = match kind {
+            FillingKind::Jam => &[(CoatStuff::Jam, 1.0)],
+            FillingKind::Chocolate => &[(CoatStuff::Chocolate, 0.6), (CoatStuff::Cream, 0.4)],
+            FillingKind::Icing => &[(CoatStuff::PowderedSugar, 0.6), (CoatStuff::Butter, 0.4)],
+        };
+        let reason = Reason::Layer {
+            layer: Length::new_mm(layer_mm),
+            over: Area::new_mm2(spread),
+            rim: FILLING_RIM,
+            density_g_ml: kind.density_g_ml(),
+        };
+        let each_g = spread * layer_mm / 1000.0 * kind.density_g_ml();
+        let mut plan = self.takes_on(self.piece.pieces / 2, each_g, of, reason);
+        if self.piece.pieces % 2 == 1 {
+            plan.cautions.push(Reason::OddOneLeft);
+        }
+        match kind {
+            FillingKind::Jam => {}
+            FillingKind::Chocolate => plan.cautions.push(Reason::CreamInTheCold),
+            FillingKind::Icing => plan.cautions.push(Reason::ButterIsMilk),
+        }
+        plan
     }
 }
 

@@ -6,9 +6,8 @@ use crate::dough::{Tint, TintInput, paste_of};
 use crate::error::{Checks, InputError, InputErrors};
 
 /// What goes onto or between pieces.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize))]
-#[cfg_attr(feature = "wire", serde(from = "super::coat_key::FinishKey", into = "super::coat_key::FinishKey"))]
+#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize)]
+#[serde(from = "super::coat_key::FinishKey", into = "super::coat_key::FinishKey")]
 pub struct Finish {
     /// What.
     pub coat: Coat,

@@ -3,7 +3,6 @@
 mod amount;
 mod chosen;
 mod coat;
-#[cfg(feature = "wire")]
 mod coat_key;
 mod colour;
 mod keep;
@@ -15,7 +14,6 @@ mod work;
 pub use amount::{CoatPart, CoatPlan, CoatStuff, CoatUse, FinishedPiece, UsePart, coat_plan};
 pub use chosen::Finish;
 pub use coat::{Coat, FillingKind, GlazeWay, MOST_COATS, SugarCoat};
-#[cfg(feature = "wire")]
 pub use coat_key::FinishKey;
 pub use colour::ColourPart;
 pub use keep::{BakedKeeping, baked_keeping};

@@ -3,13 +3,12 @@
 use super::{Outline, drawn};
 use crate::error::{InputError, InputErrors};
 use crate::units::Length;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::f64::consts::TAU;
 
 /// The built-in forms.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum BuiltinKind {
     /// A circle.
     Round,

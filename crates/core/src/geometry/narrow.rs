@@ -3,7 +3,6 @@
 use super::Outline;
 use crate::units::Length;
 use geo::{Area as _, BooleanOps, Buffer, Contains, Distance, Euclidean, MultiPolygon, Point, Polygon};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// A part is narrow where no disc of this share of the outline's rim radius fits. Our own choice: half as wide as the rest
@@ -16,8 +15,8 @@ const STANDS_OUT: f64 = 0.9;
 const TOUCHES_MM: f64 = 0.12;
 
 /// What a narrow part is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum NarrowKind {
     /// It ends free.
     Point,

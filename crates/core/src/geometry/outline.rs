@@ -6,7 +6,6 @@ use super::ring::{MOST_POINTS, bounds, offset_ring, ring_about, without_noise};
 use crate::error::InputError;
 use crate::units::{Area, Length};
 use geo::{Area as _, BoundingRect, Buffer, Contains, LineString, MultiPolygon, Point, Polygon, Simplify};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Smallest and largest extent of a cutter. Common practice: under 8 mm nothing can be cut, over 400 mm it fits no sheet.
@@ -19,9 +18,9 @@ pub struct Outline {
 }
 
 /// Where an outline lies: its centre, and how far it is turned. It is never mirrored.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = CutView))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = CutView)]
+#[serde(deny_unknown_fields)]
 pub struct Placement {
     /// Centre along the sheet's width.
     pub x_mm: f64,

@@ -1,12 +1,11 @@
 //! Paper, whose size is a standard: to print on, and to measure by.
 
 use crate::units::Length;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Paper as it is sold for household printers.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum PaperSize {
     /// ISO 216: 210 by 297 mm.
     A4,

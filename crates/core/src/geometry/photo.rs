@@ -14,7 +14,6 @@ use imageproc::contrast::adaptive_threshold;
 use imageproc::distance_transform::Norm;
 use imageproc::filter::gaussian_blur_f32;
 use imageproc::morphology::close;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Larger files are refused before they are unpacked.
@@ -34,8 +33,8 @@ const PAPER_EDGE_MM: f64 = 3.0;
 const THINNED_MM: f64 = 0.06;
 
 /// Which edge of what is dark is the cutter's.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum DarkEdge {
     /// The outer edge: a solid form, a tin standing on its cutting edge.
     Outside,

@@ -72,7 +72,7 @@ pub fn write_svg(outline: &Outline, title: &str) -> String {
     format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width:.3}mm\" height=\"{height:.3}mm\" \
          viewBox=\"0 0 {width:.3} {height:.3}\"><title>{title}</title>\
-         <path d=\"{path}\" fill=\"none\" stroke=\"#14302c\" stroke-width=\"0.3\"/></svg>\n"
+         <path d=\"{path}\" fill=\"none\" stroke=\"black\" stroke-width=\"0.3\"/></svg>\n"
     )
 }
 

@@ -1,11 +1,17 @@
 //! What the stations answer for one job.
 
-use super::{BakeQuestion, ChillFor, ColdPlace, Cooling, Job, Reason, Thaw};
 use crate::clock::{Relay, RelayLot, Step, Zone};
+use crate::cold::ColdPlace;
 use crate::cold::{ChillAnswer, ChillQuestion, Feeling, Piece, Sample, Target, Window};
 use crate::dough;
 use crate::dough::{BakersLine, Composition, Keeping, MixPlan, Ratio, Standing};
 use crate::finish::{BakedKeeping, CoatPlan, FinishedPiece, Packing, SpiritLeft};
+use crate::job::oven::bake::BakeQuestion;
+use crate::job::oven::bake::Cooling;
+use crate::job::reasons::reason::Reason;
+use crate::job::settings::chill_choice::ChillFor;
+use crate::job::settings::chill_choice::Thaw;
+use crate::job::settings::job::Job;
 use crate::oven::{BakeForecast, Expected, LookFor};
 use crate::safety::Caution;
 use crate::shape::{DemandAnswer, TrayAnswer};
@@ -126,8 +132,6 @@ pub struct ColdPlan {
     pub question: ChillQuestion,
     /// On the bench after a night in the cold, until it can be worked; `None` where the room never gets it there.
     pub tempering_after_night: Option<Span>,
-    /// The longest rest on the bench in this job's timeline; zero when none is needed.
-    pub tempering: Option<Span>,
     /// The sheet, the log or a portion on the bench, from just ready until too warm for its purpose.
     pub bench: Option<Span>,
     /// The same when it comes as cold as it may: the longest it can be.
@@ -327,7 +331,7 @@ impl Plan {
     /// What the kitchen's clock shows so many real minutes after the wanted time (before it when negative).
     #[must_use]
     pub fn at(&self, job: &Job, minutes_after: i64) -> NaiveDateTime {
-        self.clock.zone.after(job.input().ready_by, minutes_after)
+        self.clock.zone.after(job.input().order.ready_by, minutes_after)
     }
 
     /// When the first mix can be worked, minutes after the wanted time.
@@ -335,6 +339,13 @@ impl Plan {
     pub fn works_min(&self) -> i64 {
         let rest = self.clock.relay.tasks.iter().find(|t| t.step == Step::Rest && t.mix == Some(0));
         rest.map_or_else(|| self.chill_end_min(), |t| t.end_min)
+    }
+
+    /// The longest that dough rests on the bench in this timeline after it had to wait in the cold; zero when none does.
+    #[must_use]
+    pub fn longest_rest(&self) -> Span {
+        let rests = self.clock.relay.tasks.iter().filter(|t| t.step == Step::Rest).map(|t| t.end_min - t.start_min);
+        Span::new_min(f64::from(i32::try_from(rests.max().unwrap_or(0)).unwrap_or(i32::MAX)))
     }
 
     /// When the first mix goes into the cold, minutes after the wanted time.

@@ -1,22 +1,26 @@
 //! The plan: inputs in, one value out in which every station has answered, with its reasons.
 
-use super::answers::{DoughPlan, Plan, ShapePlan};
-use super::bake::bake_question;
-use super::bench::{hands_at_the_bench, in_parts, longest_rest};
-use super::clock::clock_plan;
-use super::cold::{cold_plan, goes_in_at};
-use super::finishing::finish_plan;
-use super::oven::{lay_out, oven_plan};
-use super::pan::fits_its_tray;
-use super::pieces::largest_sheet;
-use super::pricked::pricks;
-use super::recipe_said::{recipe_bakes, recipe_chills};
-use super::weighed::{AlsoMixed, Takes, dough_plan};
-use super::{Job, Kitchen, Making, PieceReason, Reason};
 use crate::cold::Window;
 use crate::dough::{Formula, keeping};
 use crate::error::{InputError, InputErrors};
 use crate::geometry::Outline;
+use crate::job::answers::{DoughPlan, Plan, ShapePlan};
+use crate::job::cold::cold_plan::{cold_plan, goes_in_at};
+use crate::job::day::bench::{hands_at_the_bench, in_parts};
+use crate::job::day::clock_plan::clock_plan;
+use crate::job::dough::batches::{AlsoMixed, Takes, dough_plan};
+use crate::job::finish::finish_plan::finish_plan;
+use crate::job::oven::bake::bake_question;
+use crate::job::oven::oven_plan::{lay_out, oven_plan};
+use crate::job::oven::recipe_said::{recipe_bakes, recipe_chills};
+use crate::job::reasons::piece_reason::PieceReason;
+use crate::job::reasons::reason::Reason;
+use crate::job::settings::job::Job;
+use crate::job::settings::kitchen::Kitchen;
+use crate::job::settings::making::Making;
+use crate::job::shape::pan::fits_its_tray;
+use crate::job::shape::pieces::largest_sheet;
+use crate::job::shape::pricked::pricks;
 use crate::oven::BakeKnowledge;
 use crate::safety::{Caution, raw_rule};
 use crate::shape::{
@@ -72,11 +76,10 @@ pub fn plan_with(
     shape.reasons.extend(pricks(job, outline));
     shape.reasons.extend(takes.source.fault().cloned());
     let hands = hands_at_the_bench(job, outline, kitchen, &shape);
-    if job.input().making == Making::Cut && cold.stays.waits_for_ready() {
+    if job.input().shape.making == Making::Cut && cold.stays.waits_for_ready() {
         cold.reasons.extend(in_parts(&cold, hands.longest()));
     }
     let clock = clock_plan(job, kitchen, &dough, &shape, &cold, &oven, hands);
-    cold.tempering = Some(longest_rest(&clock));
     let finish = finish_plan(job, formula, outline, &oven, dough.piece);
     let cautions = vec![Caution::ColdRule, raw_rule(formula)];
     Ok(Plan { dough, cold, shape, oven, finish, clock, cautions })
@@ -116,8 +119,8 @@ const IN_PLACE_SPARES_MM: f64 = 5.0;
 fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAnswer) -> ShapePlan {
     let mut reasons = Vec::new();
     let first = &demand.rolls[0];
-    let cut = job.input().making == Making::Cut;
-    reasons.push(match &job.input().making {
+    let cut = job.input().shape.making == Making::Cut;
+    reasons.push(match &job.input().shape.making {
         Making::Cut => Reason::RolledTo { mass: first.mass, thickness: job.thickness(), form: first.form },
         Making::Sliced { .. } => Reason::Logs {
             logs: first.sheets,
@@ -125,7 +128,7 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
             length: first.form.extent().1,
             slices: first.pieces.div_ceil(first.sheets.max(1)),
             slice: job.thickness(),
-            trim: job.input().making.trim(),
+            trim: job.input().shape.making.trim(),
         },
         Making::Portioned(Portion::TrayBar { .. }) => Reason::Trays { trays: first.sheets, mass: first.mass },
         Making::Portioned(_) => Reason::Portions { portions: first.pieces, mass: first.mass },
@@ -136,7 +139,7 @@ fn shape_plan(job: &Job, kitchen: &Kitchen, demand: DemandAnswer, trays: TrayAns
     }
     let allowed = largest_sheet(job, kitchen).extent();
     let (tray_width, tray_length) = (kitchen.trays().width(), kitchen.trays().length());
-    if cut && (allowed.0 < tray_width || allowed.1 < tray_length) && job.input().sheet == SheetKind::Oblong {
+    if cut && (allowed.0 < tray_width || allowed.1 < tray_length) && job.input().shape.sheet == SheetKind::Oblong {
         reasons.push(Reason::SheetKeptTo { sheet: (allowed.1, allowed.0), tray: (tray_length, tray_width) });
     }
     let rods_owned = !cut || kitchen.has_rods(job.thickness());

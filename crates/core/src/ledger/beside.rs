@@ -4,12 +4,11 @@ use super::{BakeRecord, BakedSo};
 use crate::error::InputErrors;
 use crate::oven::{BakeForecast, BakeKnowledge, BakeSeen, forecast};
 use crate::units::{Share, Span};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// A condition of a bake.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Condition {
     /// What the dough is made of and how it was mixed.
     Dough,

@@ -2,12 +2,11 @@
 
 use super::control::{Capability, Signal, Varies};
 use crate::units::{Length, Share};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// What is looked at.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum EvenMeasure {
     /// Widths after baking.
     Width,

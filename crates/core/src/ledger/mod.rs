@@ -31,7 +31,6 @@ pub use worth::{Worth, worth_measuring};
 use crate::error::{Checks, InputErrors};
 use crate::oven::EdgeColour;
 use crate::units::{Length, Share, Span};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Most pieces measured in one record.
@@ -67,8 +66,8 @@ pub struct BakeFindings {
 }
 
 /// What was measured, against what was expected.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum AgainstExpected {
     /// Less than the least.
     Less,
@@ -95,6 +94,32 @@ impl BakeFindings {
     #[must_use]
     pub fn spread_against(&self, expected: (Share, Share)) -> AgainstExpected {
         AgainstExpected::of(self.spread, expected)
+    }
+}
+
+/// What was expected of a bake when it was recorded: minutes in the oven and spread, least and most of each.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ExpectedBake {
+    /// In the oven.
+    pub bake: (Span, Span),
+    /// Of a round.
+    pub spread: (Share, Share),
+}
+
+impl ExpectedBake {
+    /// From figures of a file under the names they have there, minutes 0 to 240, spread -50 to 300 %.
+    pub fn new(bake_min: [(&str, f64); 2], spread_percent: [(&str, f64); 2]) -> Result<Self, InputErrors> {
+        let mut checks = Checks::new();
+        for (field, min) in bake_min {
+            checks.range(field, min, 0.0, 240.0, "min");
+        }
+        for (field, percent) in spread_percent {
+            checks.range(field, percent, -50.0, 300.0, "%");
+        }
+        checks.finish(())?;
+        let (span, share) = (|of: (&str, f64)| Span::new_min(of.1), |of: (&str, f64)| Share::new(of.1 / 100.0));
+        let ([least, most], [low, high]) = (bake_min.map(span), spread_percent.map(share));
+        Ok(Self { bake: (least, most), spread: (low, high) })
     }
 }
 

@@ -5,7 +5,6 @@ use super::evenness::EvenMeasure;
 use super::trial::{TrialAsked, TrialGround, TrialOutcome, lay_trial, trial_outcome};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Length, Share};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// A trial of ways, laid out.
@@ -81,9 +80,8 @@ pub enum Trying {
 }
 
 /// What was found, as it was noted.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema))]
-#[cfg_attr(feature = "wire", serde(rename_all = "snake_case", deny_unknown_fields, tag = "kind"))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case", deny_unknown_fields, tag = "kind")]
 pub enum TryNoted {
     /// What was measured by tray, way and piece.
     Trial {

@@ -1,10 +1,9 @@
 //! Colours of an edge, as bakers name them.
 
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 /// The colour at which a bake is ended, or was.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum EdgeColour {
     /// Set, no colour.
     Pale,

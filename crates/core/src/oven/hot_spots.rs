@@ -7,7 +7,6 @@ use super::reason::{OvenSide, Reason};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::between_points;
 use crate::units::TemperatureDifference;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Cells a map has at most each way.
@@ -25,8 +24,8 @@ const TOASTED: [f64; 5] = [
 ];
 
 /// What was laid over the rack.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum SpotTest {
     /// Slices of white bread, toasted until the middle ones are golden.
     Bread,
@@ -53,9 +52,9 @@ impl SpotTest {
 }
 
 /// A map of the oven's hot spots as it was read.
-#[derive(Debug, Clone, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = HotSpotsBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = HotSpotsBody)]
+#[serde(deny_unknown_fields)]
 pub struct HotSpotsInput {
     /// What was laid over the rack.
     pub test: SpotTest,

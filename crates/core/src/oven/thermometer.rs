@@ -15,9 +15,9 @@ const DOOR_WITHIN_MIN: f64 = 2.0;
 const LEAST_HELD_MIN: f64 = 8.0;
 
 /// A reading of a thermometer in the oven, unchecked.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = OvenReadBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[schema(as = OvenReadBody)]
+#[serde(deny_unknown_fields)]
 pub struct OvenReading {
     /// Since the oven was switched on, 0 to 360.
     pub after_min: f64,

@@ -3,12 +3,11 @@
 use super::cursor::Cursor;
 use crate::dough::{CupWay, Pantry};
 use crate::units::{Mass, Quantity, leading_number, unit, vulgar};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// In what cups and spoons a recipe measures.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum CupSystem {
     /// US customary: a cup of 236.6 mL, a tablespoon of 14.8.
     Us,

@@ -6,29 +6,29 @@ use crate::units::Mass;
 use std::sync::Arc;
 
 /// What a baker answers to a line's question.
-#[derive(Debug, Clone, PartialEq, Default)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = AnswerBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Default, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[schema(as = AnswerBody)]
+#[serde(deny_unknown_fields)]
 pub struct LineAnswer {
     /// Number of the line, from 1.
     pub line: usize,
     /// Key of the ingredient that is meant.
-    #[cfg_attr(feature = "wire", serde(default, skip_serializing_if = "Option::is_none"))]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ingredient: Option<String>,
     /// Grams that are meant.
-    #[cfg_attr(feature = "wire", serde(default, skip_serializing_if = "Option::is_none"))]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub grams: Option<f64>,
     /// The line is not part of the dough.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub leave_out: bool,
     /// It is right as it was read.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub as_read: bool,
 }
 
 /// Why a line asks.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize)]
+#[serde(rename_all = "snake_case")]
 pub enum LineDoubt {
     /// No ingredient of that name is known.
     UnknownIngredient,

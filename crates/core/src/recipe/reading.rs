@@ -46,8 +46,8 @@ pub struct ReadLine {
 }
 
 /// How surely a line was read.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize)]
+#[serde(rename_all = "snake_case")]
 pub enum LineState {
     /// Read without a doubt worth telling.
     Sure,

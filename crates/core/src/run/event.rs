@@ -1,14 +1,12 @@
 //! What happens while a day is worked.
 
 use crate::clock::DayPlace;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::ops::RangeInclusive;
 
 /// One thing that happened. Tasks are told by their places in the plan.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema))]
-#[cfg_attr(feature = "wire", serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Happened {
     /// A step was begun.
     Started {

@@ -2,12 +2,10 @@
 
 use crate::clock::{DayKitchen, DayPlace, Lane, Step};
 use crate::geometry::straight_between;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Something in the cold, as the model has it from when it goes in.
-#[derive(Debug, Clone, Default, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize))]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
 pub struct ColdRun {
     /// Minutes in the cold, and its mean then, degC; in order.
     pub mean_c: Vec<(f64, f64)>,
@@ -41,8 +39,7 @@ impl ColdRun {
 }
 
 /// The dough in the cold, from a temperature that it may go in at.
-#[derive(Debug, Clone, Default, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize))]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
 pub struct ColdFrom {
     /// It goes in at this, degC.
     pub start_c: f64,
@@ -53,8 +50,7 @@ pub struct ColdFrom {
 }
 
 /// What the model says of a tray that goes in at a temperature.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct BakeAt {
     /// The pieces as they go in, degC.
     pub start_c: f64,
@@ -65,8 +61,7 @@ pub struct BakeAt {
 }
 
 /// The other cold place.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Elsewhere {
     /// Which.
     pub place: DayPlace,
@@ -77,8 +72,7 @@ pub struct Elsewhere {
 }
 
 /// Pieces of one kind, of one dough.
-#[derive(Debug, Clone, Default, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize))]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
 pub struct RunLot {
     /// Its job when the run began.
     pub job_id: i64,
@@ -93,10 +87,10 @@ pub struct RunLot {
     /// The oven set to, degC.
     pub oven_c: f64,
     /// What is to be seen on a tray that is done, in words; empty where that was not kept.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub look_for: String,
     /// The one figure of its bake, min; 0 in runs that were begun before there was one.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub about_min: f64,
     /// First look at a tray in the oven, minutes after it went in.
     pub look_after_min: f64,
@@ -105,33 +99,33 @@ pub struct RunLot {
     /// Its dough in the cold.
     pub dough_cold: ColdRun,
     /// The same from other temperatures that it may go in at, the coldest first.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub dough_from: Vec<ColdFrom>,
     /// The dough stays until it is ready, and at least so long, min; nothing where it stays as long as somebody said.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub dough_waits_min: Option<f64>,
     /// The same of its cut pieces.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub tray_waits_min: Option<f64>,
     /// How long the dough keeps in there, min; nothing where that is longer than any day.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub keeps_min: Option<f64>,
     /// Its cut pieces in the cold.
     pub tray_cold: ColdRun,
     /// Its cut pieces in the other cold place, where they chill there too.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub tray_elsewhere: Option<Elsewhere>,
     /// Its dough in the other cold place, where it chills there too.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub dough_elsewhere: Option<Elsewhere>,
     /// Its cut pieces on the counter, where they do not chill.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub tray_counter: ColdRun,
     /// The pieces as they are to go into the oven, degC.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub goes_in_c: Option<f64>,
     /// Their bake from that temperature and others, the coldest first.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub bakes: Vec<BakeAt>,
     /// How long the dough can be worked when it comes out just ready, and when it comes out as cold as it may, min; nothing where it keeps.
     pub workable_min: Option<(f64, f64)>,
@@ -182,8 +176,7 @@ impl RunLot {
 }
 
 /// One step of the day.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct RunTask {
     /// What.
     pub step: Step,
@@ -196,7 +189,7 @@ pub struct RunTask {
     /// The tray, from 0, from the cut on.
     pub tray: Option<u32>,
     /// The mix, from 0, whose dough it is; only asked when the plan is made.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub dough: u32,
     /// The oven, from 0.
     pub oven: Option<u32>,
@@ -237,8 +230,7 @@ impl RunTask {
 }
 
 /// The plan of a run.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct RunPlan {
     /// The kitchen it was planned for.
     pub kitchen: DayKitchen,

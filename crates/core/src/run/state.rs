@@ -9,7 +9,6 @@ use super::facts::facts;
 use super::followed::{Followed, follow};
 use super::plan::{RunPlan, RunTask};
 use crate::clock::{DayPlace, Step};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// What the dough allows while it is worked, minutes of the run.
@@ -39,8 +38,8 @@ pub struct HandCard {
 }
 
 /// How urgent what has its time is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum TimerState {
     /// Its latest time is over.
     Over,
@@ -76,8 +75,8 @@ pub struct Timer {
 }
 
 /// How a step stands on the tape.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum BarState {
     /// Done.
     Done,

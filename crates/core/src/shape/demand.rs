@@ -5,15 +5,14 @@ use super::layout::Layout;
 use super::sheet::SheetForm;
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Area, Density, Length, Mass, Share};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Dough lost to board and hands at each roll. Common practice, no source.
 pub(super) const LOST_A_ROLL: f64 = 0.01;
 
 /// What the dough is rolled on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum BenchSurface {
     /// A lightly floured board.
     FlouredBoard,

@@ -3,7 +3,6 @@
 use crate::error::{Checks, InputError, InputErrors};
 use crate::geometry::between_points;
 use crate::units::Length;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Grids no finer than this are filled in at a bench, each way.
@@ -25,9 +24,9 @@ pub struct SheetReadings {
 }
 
 /// Thickness read on one sheet, at the middles of the cells of a grid; the only door to [`SheetReadings`].
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = ReadingsBody))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = ReadingsBody)]
+#[serde(deny_unknown_fields)]
 pub struct ReadingsInput {
     /// Across the sheet, 1 to 8.
     pub columns: u32,
@@ -93,8 +92,8 @@ impl SheetReadings {
 }
 
 /// What a spot is against the thickness wanted.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum SpotIs {
     /// Thinner.
     Thin,

@@ -2,7 +2,6 @@
 
 use crate::error::{Checks, InputError, InputErrors, Problem};
 use crate::units::{Area, Density, Length, Mass, Span};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
 
@@ -48,9 +47,9 @@ pub enum LogForm {
 }
 
 /// The outline of a log's section.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = LogFormWord))]
-#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = LogFormWord)]
+#[serde(rename_all = "snake_case")]
 pub enum LogKind {
     /// A circle.
     Round,

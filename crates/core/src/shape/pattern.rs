@@ -2,7 +2,6 @@
 
 use crate::error::{Checks, InputErrors};
 use crate::units::{Area, Density, Length, Mass};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
 
@@ -46,8 +45,8 @@ pub enum Pattern {
 }
 
 /// The patterns.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum PatternKind {
     /// [`Pattern::Checkerboard`].
     Checkerboard,
@@ -81,8 +80,8 @@ impl Pattern {
 }
 
 /// Which of the two doughs.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum WhichDough {
     /// The first: corners of the board, outside of the pinwheel, core of the bullseye, lowest stripe.
     First,

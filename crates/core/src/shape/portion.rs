@@ -3,7 +3,6 @@
 use crate::cold::Piece;
 use crate::error::{Checks, InputErrors};
 use crate::units::{Area, Density, Length, Mass};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::f64::consts::PI;
 
@@ -15,23 +14,22 @@ const PACKS: f64 = 0.925;
 const FILLING_G_ML: f64 = 1.33;
 
 /// How a portion is made, with its sizes.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema))]
-#[cfg_attr(feature = "wire", serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum Portion {
     /// Rolled to a ball of a mass, 2 to 500 g.
     Ball {
         /// 2 to 500; the usual one when left out.
-        #[cfg_attr(feature = "wire", serde(rename = "mass_g", default = "usual_ball"))]
+        #[serde(rename = "mass_g", default = "usual_ball")]
         mass: Mass,
     },
     /// Levelled in a scoop, number 4 to 120.
     Scoop {
         /// How many of it fill a US quart, 4 to 120.
-        #[cfg_attr(feature = "wire", serde(rename = "scoop"))]
+        #[serde(rename = "scoop")]
         number: u32,
         /// What one weighs where it was put on the scale, 2 to 500; by its volume when left out.
-        #[cfg_attr(feature = "wire", serde(rename = "mass_g", default, skip_serializing_if = "Option::is_none"))]
+        #[serde(rename = "mass_g", default, skip_serializing_if = "Option::is_none")]
         weighs: Option<Mass>,
     },
     /// Taken with a household spoon.
@@ -39,82 +37,82 @@ pub enum Portion {
         /// Which.
         spoon: Spoon,
         /// Heaped rather than level.
-        #[cfg_attr(feature = "wire", serde(default))]
+        #[serde(default)]
         heaped: bool,
         /// What one weighs where it was put on the scale, 2 to 500; by its volume when left out.
-        #[cfg_attr(feature = "wire", serde(rename = "mass_g", default, skip_serializing_if = "Option::is_none"))]
+        #[serde(rename = "mass_g", default, skip_serializing_if = "Option::is_none")]
         weighs: Option<Mass>,
     },
     /// A ball pressed with a stamp of its own diameter.
     Stamped {
         /// Of the stamp, 20 to 150.
-        #[cfg_attr(feature = "wire", serde(rename = "across_mm"))]
+        #[serde(rename = "across_mm")]
         across: Length,
         /// As high as its raised parts stay, 4 to 20.
-        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
+        #[serde(rename = "thickness_mm")]
         thickness: Length,
         /// As deep as the stamp goes in, 0.5 to 6.
-        #[cfg_attr(feature = "wire", serde(rename = "deep_mm"))]
+        #[serde(rename = "deep_mm")]
         relief: Length,
     },
     /// Rolled to a rope: crescents, rings, knots.
     Rope {
         /// 4 to 60.
-        #[cfg_attr(feature = "wire", serde(rename = "across_mm"))]
+        #[serde(rename = "across_mm")]
         across: Length,
         /// 20 to 600.
-        #[cfg_attr(feature = "wire", serde(rename = "length_mm"))]
+        #[serde(rename = "length_mm")]
         length: Length,
         /// What it is bent to; left straight when left out.
-        #[cfg_attr(feature = "wire", serde(default))]
+        #[serde(default)]
         bent: Bent,
     },
     /// A ball pressed or stamped flat.
     Pressed {
         /// 2 to 500.
-        #[cfg_attr(feature = "wire", serde(rename = "mass_g"))]
+        #[serde(rename = "mass_g")]
         mass: Mass,
         /// 2 to 40.
-        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
+        #[serde(rename = "thickness_mm")]
         thickness: Length,
     },
     /// A ball with a dent for a filling.
     Thumbprint {
         /// 2 to 500.
-        #[cfg_attr(feature = "wire", serde(rename = "mass_g"))]
+        #[serde(rename = "mass_g")]
         mass: Mass,
         /// 4 to 60.
-        #[cfg_attr(feature = "wire", serde(rename = "dent_mm"))]
+        #[serde(rename = "dent_mm")]
         dent: Length,
         /// 1 to 30.
-        #[cfg_attr(feature = "wire", serde(rename = "deep_mm"))]
+        #[serde(rename = "deep_mm")]
         deep: Length,
     },
     /// Put together of balls of these masses, 2 to 12 parts.
     Figure {
         /// 2 to 12 parts of 0.5 to 300.
-        #[cfg_attr(feature = "wire", serde(rename = "parts_g"))]
+        #[serde(rename = "parts_g")]
         parts: Vec<Mass>,
     },
     /// Piped, 2 to 200 g.
     Piped {
         /// 2 to 200.
-        #[cfg_attr(feature = "wire", serde(rename = "mass_g"))]
+        #[serde(rename = "mass_g")]
         mass: Mass,
     },
     /// Spread over a tray and cut after baking.
     TrayBar {
         /// 100 to 900.
-        #[cfg_attr(feature = "wire", serde(rename = "width_mm"))]
+        #[serde(rename = "width_mm")]
         width: Length,
         /// 100 to 900.
-        #[cfg_attr(feature = "wire", serde(rename = "length_mm"))]
+        #[serde(rename = "length_mm")]
         length: Length,
         /// 4 to 60.
-        #[cfg_attr(feature = "wire", serde(rename = "thickness_mm"))]
+        #[serde(rename = "thickness_mm")]
         depth: Length,
         /// Radius of the pan's corners, 0 to half its shorter side; square when left out.
-        #[cfg_attr(feature = "wire", serde(rename = "corner_mm", default))]
+        #[serde(rename = "corner_mm", default)]
         corner: Length,
         /// 1 to 30.
         columns: u32,
@@ -124,8 +122,8 @@ pub enum Portion {
 }
 
 /// A household spoon.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Spoon {
     /// 4.9 mL level.
     Teaspoon,
@@ -146,8 +144,8 @@ impl Spoon {
 }
 
 /// What a rope is bent to.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Bent {
     /// Left straight.
     #[default]
@@ -196,8 +194,8 @@ const fn usual_ball() -> Mass {
 }
 
 /// The ways to portion.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum PortionKind {
     /// [`Portion::Ball`].
     Ball,

@@ -3,7 +3,6 @@
 use crate::error::{Checks, InputErrors};
 use crate::geometry::offset_ring;
 use crate::units::{Area, Length};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::f64::consts::{PI, TAU};
 
@@ -11,8 +10,8 @@ use std::f64::consts::{PI, TAU};
 pub const SHEET_MM: (f64, f64) = (40.0, 1200.0);
 
 /// The forms a sheet is rolled to.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum SheetKind {
     /// An oblong.
     #[default]

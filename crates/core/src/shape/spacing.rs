@@ -3,7 +3,6 @@
 use crate::error::{Checks, InputErrors};
 use crate::geometry::Outline;
 use crate::units::Length;
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// Webs that layouts are made with. A web between two steps is held at the next larger one, and layouts of every larger
@@ -11,8 +10,8 @@ use serde::{Deserialize, Serialize};
 pub const WEB_STEPS_MM: [f64; 10] = [0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0];
 
 /// How a cutter may be turned on the sheet. It is never turned over: a floured or textured face would come to lie below.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Turning {
     /// Any way.
     Free,

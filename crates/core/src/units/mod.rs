@@ -17,7 +17,6 @@
 
 mod parse;
 mod table;
-#[cfg(feature = "wire")]
 mod wire;
 
 pub(crate) use parse::{leading_number, vulgar};

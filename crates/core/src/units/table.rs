@@ -1,9 +1,9 @@
 //! The one table of units: symbols, factors and sources. The browser is sent this table and holds none of its own.
 
 /// What is measured. Each has one base unit in which values travel and are kept.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(serde::Serialize, serde::Deserialize, utoipa::ToSchema), schema(as = QuantityWord))]
-#[cfg_attr(feature = "wire", serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[schema(as = QuantityWord)]
+#[serde(rename_all = "snake_case")]
 pub enum Quantity {
     /// Base unit mm.
     Length,

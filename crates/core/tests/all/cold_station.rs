@@ -4,9 +4,9 @@ use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, us
 use ready_slab_core::cold::{Lies, Never, Piece, PlaceKnowledge, Reading, Side, Spot, Target, chill_briefly, fit};
 use ready_slab_core::error::Problem;
 use ready_slab_core::job::{
-    Advice, AdviceCaution, Because, BenchWork, ColdPlace, Enough, Followed, Headline, Job, JobInput, Kitchen, LaidAt,
-    Making, Measure, Plan, PowerState, Reason, Trouble, Way, WaySizes, When, Whereabouts, advise, follow, one_way,
-    plan, question_of_way, ways,
+    Advice, AdviceCaution, Because, BenchWork, ColdPlace, Enough, Followed, Headline, Job, Kitchen, LaidAt, Making,
+    Measure, Plan, PowerState, Reason, Trouble, Way, WaySizes, When, Whereabouts, advise, follow, one_way, plan,
+    question_of_way, ways,
 };
 use ready_slab_core::safety::Caution;
 use ready_slab_core::shape::{LogForm, Portion};
@@ -199,7 +199,7 @@ fn without_power_a_shut_fridge_keeps_the_dough_for_some_hours() {
 
 /// Advice for a job made another way.
 fn advice_for(making: Making, trouble: Trouble) -> (Plan, Advice) {
-    let input = JobInput { making, ..job_input() };
+    let input = job_input().with(|j| j.shape.making = making);
     let (job, plan_of) = (Job::new(input.clone()).unwrap(), usual(input));
     let replan = |kitchen: &Kitchen| plan(&job, &lemon_thyme(), &round(65.0), kitchen);
     let found = advise(&job, &kitchen(), &plan_of, trouble, &replan).unwrap();
@@ -209,7 +209,7 @@ fn advice_for(making: Making, trouble: Trouble) -> (Plan, Advice) {
 #[test]
 fn an_outage_is_followed_for_as_long_as_it_lasts_in_fridge_and_freezer() {
     let out = |place: ColdPlace, hours: f64, dough_c: f64| {
-        let input = JobInput { chill_place: place, ..job_input() };
+        let input = job_input().with(|j| j.cold.chill_place = place);
         let (job, plan_of) = (Job::new(input.clone()).unwrap(), usual(input));
         let trouble = Trouble::PowerOut { ago: Span::new_min(hours * 60.0), dough: Temperature::new_c(dough_c) };
         let replan = |kitchen: &Kitchen| plan(&job, &lemon_thyme(), &round(65.0), kitchen);
@@ -251,7 +251,7 @@ fn a_log_is_advised_by_the_knife_and_a_portion_by_the_oven() {
     assert!(!warm.remedies.iter().any(|r| of_a_sheet(&r.what)), "{warm:?}");
     // What the plan says of a night is what the ways say.
     let ways_say = ways(
-        &Job::new(JobInput { making: log.clone(), ..job_input() }).unwrap(),
+        &Job::new(job_input().with(|j| j.shape.making = log.clone())).unwrap(),
         &kitchen(),
         &plan_of,
         &WaySizes::default(),
@@ -277,7 +277,7 @@ fn a_log_is_advised_by_the_knife_and_a_portion_by_the_oven() {
 
 #[test]
 fn no_advice_makes_a_cooling_out_of_a_warming_or_cuts_no_pieces() {
-    let cold_bowl = JobInput { dough_c: Some(12.0), ..job_input() };
+    let cold_bowl = job_input().with(|j| j.dough.dough_c = Some(12.0));
     let plan_of = usual(cold_bowl.clone());
     let job = Job::new(cold_bowl).unwrap();
     let replan = |kitchen: &Kitchen| plan(&job, &lemon_thyme(), &round(65.0), kitchen);
@@ -351,9 +351,12 @@ fn a_followed_piece_begins_as_the_plan_and_goes_on_over_the_bench() {
 #[test]
 fn an_unreachable_target_says_never_with_the_figures() {
     // A log is sliced at 12.6 degC (common practice): no fridge at 15 gets it there.
-    let warm = ready_slab_core::job::KitchenInput { fridge_c: 15.0, ..kitchen_input() };
+    let warm = kitchen_input().with(|k| k.cold.fridge_c = 15.0);
     let making = Making::sliced(LogForm::Round, Length::new_mm(50.0));
-    let job = JobInput { making, chill_place: ColdPlace::Fridge, ..job_input() };
+    let job = job_input().with(|j| {
+        j.shape.making = making;
+        j.cold.chill_place = ColdPlace::Fridge;
+    });
     let errors = planned(job, warm, &lemon_thyme(), &round(65.0)).unwrap_err();
     assert_eq!(errors.all()[0].field(), "chill_place");
     let Problem::NeverReady(never) = errors.all()[0].problem() else { panic!("{errors}") };

@@ -4,16 +4,19 @@ use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round};
 use chrono::TimeDelta;
 use ready_slab_core::clock::{DayPlace, Lane, Relay, Step};
 use ready_slab_core::job::{
-    ColdPlace, DayHelp, Job, JobInput, Kitchen, KitchenInput, LotPlan, Plan, RunsLot, Shared, day_clashes, day_helps,
-    day_shares, plan_date, run_plan, wanted_before,
+    ColdPlace, DayHelp, Job, Kitchen, KitchenInput, LotPlan, Plan, RunsLot, Shared, day_clashes, day_helps, day_shares,
+    plan_date, run_plan, wanted_before,
 };
 use ready_slab_core::run::{BarState, Happened, Moment, RunEvent, RunPlan, RunState, TimerState, baked, state};
 
 /// A job wanted so many minutes after the usual one, in a kitchen.
 fn job(pieces: u32, later_min: i64, kitchen: &KitchenInput) -> (Job, Plan) {
     let usual = job_input();
-    let ready_by = usual.ready_by + TimeDelta::minutes(later_min);
-    let input = JobInput { pieces, ready_by, ..usual };
+    let ready_by = usual.order.ready_by + TimeDelta::minutes(later_min);
+    let input = usual.with(|j| {
+        j.order.pieces = pieces;
+        j.order.ready_by = ready_by;
+    });
     let plan = planned(input.clone(), kitchen.clone(), &lemon_thyme(), &round(65.0)).unwrap();
     (Job::new(input).unwrap(), plan)
 }
@@ -23,7 +26,7 @@ fn lots(all: &[(Job, Plan)]) -> Vec<LotPlan<'_>> {
 }
 
 fn date(kitchen: &KitchenInput, all: &[(Job, Plan)]) -> Relay {
-    plan_date(&Kitchen::new(kitchen.clone()).unwrap(), &lots(all))
+    plan_date(&Kitchen::new(kitchen.clone()).unwrap(), &lots(all), None).relay
 }
 
 #[test]
@@ -43,7 +46,7 @@ fn each_job_of_a_date_is_ready_when_it_is_wanted_itself() {
 #[test]
 fn two_jobs_of_one_heat_share_a_load_where_the_oven_takes_two_trays() {
     let one = kitchen_input();
-    let two = KitchenInput { racks_per_oven: 2, ..kitchen_input() };
+    let two = kitchen_input().with(|k| k.oven.racks_per_oven = 2);
     let shares = |kitchen: &KitchenInput| {
         let all = [job(10, 0, kitchen), job(10, 0, kitchen)];
         day_shares(&lots(&all), &date(kitchen, &all))
@@ -53,23 +56,23 @@ fn two_jobs_of_one_heat_share_a_load_where_the_oven_takes_two_trays() {
     let all = [job(10, 0, &one), job(10, 0, &one)];
     let mut mixed = lots(&all);
     mixed[1].mixed_by = Some(0);
-    let relay = plan_date(&Kitchen::new(one).unwrap(), &mixed);
+    let relay = plan_date(&Kitchen::new(one).unwrap(), &mixed, None).relay;
     assert_eq!(day_shares(&mixed, &relay), [Shared::Dough(vec![0, 1])]);
 }
 
 #[test]
 fn what_would_help_a_day_lets_it_start_later_by_as_much() {
-    let short = KitchenInput { trays_owned: 1, ..kitchen_input() };
+    let short = kitchen_input().with(|k| k.trays.trays_owned = 1);
     let all = [job(60, 0, &short), job(60, 30, &short)];
     let (relay, kitchen) = (date(&short, &all), Kitchen::new(short.clone()).unwrap());
     let gains = day_helps(&kitchen, &lots(&all), &relay, &[None, None]);
     let tray = gains.iter().find(|g| g.help == DayHelp::Tray).expect("one tray is too few");
-    let more = date(&KitchenInput { trays_owned: 2, ..short }, &all);
+    let more = date(&short.with(|k| k.trays.trays_owned = 2), &all);
     // The searches differ in how long they look.
     assert!((more.start_min - relay.start_min - tray.gain_min).abs() <= 5, "{tray:?} {}", more.start_min);
     assert!(gains.windows(2).all(|g| g[0].gain_min >= g[1].gain_min) && gains.len() <= 3);
     // Dough that is not in the fridge does not go from there into the freezer.
-    let frozen = JobInput { chill_place: ColdPlace::Freezer, ..all[0].0.input().clone() };
+    let frozen = all[0].0.input().clone().with(|j| j.cold.chill_place = ColdPlace::Freezer);
     assert_eq!(Job::new(frozen).unwrap().with_dough_frozen(), None);
 }
 
@@ -106,7 +109,7 @@ fn find(plan: &RunPlan, step: Step, lot: usize, tray: Option<u32>) -> usize {
 
 #[test]
 fn a_run_of_a_planned_date_begins_as_it_was_planned() {
-    let kitchen = KitchenInput { racks_per_oven: 2, ..kitchen_input() };
+    let kitchen = kitchen_input().with(|k| k.oven.racks_per_oven = 2);
     let all = [job(48, 0, &kitchen), job(24, 60, &kitchen)];
     let plan = run(&kitchen, &all);
     assert!(plan.holds_together());
@@ -149,7 +152,7 @@ fn a_tray_that_lay_in_the_cold_for_longer_goes_in_colder() {
     let (soon, later, long) = (went_in(2.0), went_in(12.0), went_in(170.0));
     assert!(soon > later && later > long, "{soon} {later} {long}");
     // After three hours it is as cold as the freezer (-18 degC), within a degree.
-    assert!((long + 18.0).abs() < 1.0 && soon < kitchen.room_c, "{long}");
+    assert!((long + 18.0).abs() < 1.0 && soon < kitchen.house.room_c, "{long}");
 }
 
 #[test]
@@ -172,8 +175,11 @@ fn the_power_goes_and_what_is_in_the_oven_takes_longer() {
 
 #[test]
 fn a_tray_elsewhere_takes_the_time_of_that_place() {
-    let fridge = KitchenInput { ..kitchen_input() };
-    let usual = JobInput { tray_chill_place: ColdPlace::Fridge, pieces: 20, ..job_input() };
+    let fridge = kitchen_input();
+    let usual = job_input().with(|j| {
+        j.cold.tray_chill_place = ColdPlace::Fridge;
+        j.order.pieces = 20;
+    });
     let planned_so = planned(usual.clone(), fridge.clone(), &lemon_thyme(), &round(65.0)).unwrap();
     let plan = run(&fridge, &[(Job::new(usual).unwrap(), planned_so)]);
     let (cut, chill) = (find(&plan, Step::Cut, 0, Some(0)), find(&plan, Step::TrayChill, 0, Some(0)));
@@ -203,7 +209,7 @@ fn a_run_asks_physics_what_the_plan_of_a_measured_job_answers() {
     let ready = |plan: &Plan| plan.cold.answer.ready_between.unwrap().1.min();
     let start = lot.dough_cold.at(0.0).unwrap();
     for by in [-2.0, 1.5, 4.5] {
-        let other = planned(JobInput { dough_c: Some(start + by), ..usual.clone() });
+        let other = planned(usual.clone().with(|j| j.dough.dough_c = Some(start + by)));
         let sooner = ready(&all[0].1) - ready(&other);
         assert!((lot.ahead_by(start + by) - sooner).abs() < 2.0, "{by} K: {} and {sooner}", lot.ahead_by(start + by));
         assert!((lot.ahead_by(start + by) > 0.0) == (by < 0.0), "warmer dough takes longer");
@@ -213,7 +219,7 @@ fn a_run_asks_physics_what_the_plan_of_a_measured_job_answers() {
         assert!((told - half.mean.c()).abs() < 0.5, "{by} K: {told} and {} after {}", half.mean.c(), half.after.min());
     }
     for c in [-9.0, 0.0, 15.0] {
-        let other = planned(JobInput { goes_in_c: Some(c), ..usual.clone() });
+        let other = planned(usual.clone().with(|j| j.oven.goes_in_c = Some(c)));
         let (told, found) = (lot.bake_at(c).unwrap(), other.oven.forecast.unwrap());
         let spread = found.spread.value();
         assert!((told.bake_min - found.bake.min()).abs() < 0.4, "{c}: {} and {}", told.bake_min, found.bake.min());
@@ -234,6 +240,6 @@ fn two_dates_clash_where_both_want_the_only_hands_or_the_only_oven() {
     assert_eq!(hands, relay.hands_min);
     assert!(at_once.iter().any(|c| c.lane == Lane::Oven), "{at_once:?}");
     assert_eq!(clashes(&one, 24 * 60), [], "a day apart they do not meet");
-    let two = KitchenInput { hands: 2, ..kitchen_input() };
+    let two = kitchen_input().with(|k| k.house.hands = 2);
     assert!(clashes(&two, 0).iter().all(|c| c.lane == Lane::Oven), "two people do both");
 }

@@ -23,7 +23,12 @@ fn kitchen() -> Kitchen {
 }
 
 fn lot(making: Making, pieces: u32, thickness_mm: f64) -> Job {
-    Job::new(JobInput { making, pieces, thickness_mm, ..job_input() }).unwrap()
+    Job::new(job_input().with(|j| {
+        j.shape.making = making;
+        j.order.pieces = pieces;
+        j.shape.thickness_mm = thickness_mm;
+    }))
+    .unwrap()
 }
 
 fn plan_of(job: &Job) -> Plan {
@@ -183,12 +188,12 @@ fn every_way_of_making_is_planned_whole(#[case] job: Job) {
     let outline = piece_outline(&job, &formula, &round(65.0)).unwrap();
     // The dough accounts for itself, and what it yields is what was asked.
     let d = &plan.shape.demand;
-    let cut = plan.dough.piece.g() * f64::from(job.input().pieces);
+    let cut = plan.dough.piece.g() * f64::from(job.input().order.pieces);
     assert!((d.dough.g() - d.reserve.g() - d.left.g() - cut).abs() < 1e-6);
     assert!(d.left.g() > -1e-9);
     let dough = dough_of(&job, &formula, &outline, &kitchen, None).unwrap();
     let back = pieces_from(dough + Mass::new_g(1e-6), &job, &formula, &outline, &kitchen).unwrap();
-    assert!(back >= job.input().pieces, "{back}");
+    assert!(back >= job.input().order.pieces, "{back}");
     // Its mass is its outline at its height.
     let size = piece_size(&job, &outline, plan.dough.density).unwrap();
     assert!((outline.area().mass_at(size.thickness, plan.dough.density).g() - size.mass.g()).abs() < 1e-6);
@@ -200,7 +205,7 @@ fn every_way_of_making_is_planned_whole(#[case] job: Job) {
 #[test]
 fn sizes_no_hand_makes_are_named() {
     let fault = |making| {
-        let all = Job::new(JobInput { making, ..job_input() }).unwrap_err();
+        let all = Job::new(job_input().with(|j| j.shape.making = making)).unwrap_err();
         all.all()[0].field().to_owned()
     };
     assert_eq!(fault(Making::sliced(LogForm::Round, mm(300.0))), "making.width_mm");
@@ -218,7 +223,7 @@ fn lots_of_one_job_share_hands_and_oven_and_like_pieces_a_tray() {
         .enumerate()
         .map(|(i, (job, plan))| LotPlan { job, plan, mixed_by: (i > 0).then_some(0) })
         .collect();
-    let found = together(&kitchen(), &lots, plan_date(&kitchen(), &lots), vec![]);
+    let found = together(&kitchen(), &lots, plan_date(&kitchen(), &lots, None).relay, vec![]);
     // 6 mm slices are done a little before 6 mm rounds; 12 mm take longer by more than 12 %.
     assert_eq!(found.classes.iter().map(|c| c.lots.clone()).collect::<Vec<_>>(), vec![vec![1, 0], vec![2]]);
     assert!(
@@ -228,7 +233,7 @@ fn lots_of_one_job_share_hands_and_oven_and_like_pieces_a_tray() {
     );
     // Another dough never lies on the same tray.
     let apart: Vec<LotPlan> = lots.iter().map(|l| LotPlan { mixed_by: None, ..*l }).collect();
-    assert_eq!(together(&kitchen(), &apart, plan_date(&kitchen(), &apart), vec![]).classes.len(), 3);
+    assert_eq!(together(&kitchen(), &apart, plan_date(&kitchen(), &apart, None).relay, vec![]).classes.len(), 3);
     // The lots begin no later together than the latest alone, and are all done at the wanted time.
     let alone = plans.iter().map(|p| p.clock.relay.start_min).min().unwrap();
     assert!(found.relay.start_min <= alone);
@@ -241,9 +246,12 @@ fn lots_of_one_job_share_hands_and_oven_and_like_pieces_a_tray() {
 fn a_sheet_is_no_larger_than_the_tray_the_paper_or_what_is_set() {
     let first = |job: JobInput| usual(job).shape.demand.rolls[0].clone();
     let full = first(job_input());
-    let small = first(JobInput { sheet_width_mm: Some(250.0), sheet_length_mm: Some(300.0), ..job_input() });
+    let small = first(job_input().with(|j| {
+        j.shape.sheet_width_mm = Some(250.0);
+        j.shape.sheet_length_mm = Some(300.0);
+    }));
     assert!(small.form.extent().0.mm() <= 250.0 && small.form.extent().1.mm() <= 300.0 && small.sheets > full.sheets);
-    let wide = first(JobInput { sheet_width_mm: Some(900.0), ..job_input() });
+    let wide = first(job_input().with(|j| j.shape.sheet_width_mm = Some(900.0)));
     assert_eq!(wide.form.extent().0.mm(), 310.0, "the tray takes no wider one");
 }
 
@@ -251,7 +259,7 @@ fn a_sheet_is_no_larger_than_the_tray_the_paper_or_what_is_set() {
 #[case(SheetKind::Round)]
 #[case(SheetKind::Oval)]
 fn round_and_oval_sheets_are_planned_with_re_rolls(#[case] sheet: SheetKind) {
-    let plan = usual(JobInput { sheet, ..job_input() });
+    let plan = usual(job_input().with(|j| j.shape.sheet = sheet));
     let d = &plan.shape.demand;
     assert_eq!(d.rolls.iter().map(|r| r.pieces).sum::<u32>(), 48);
     assert!(d.rolls.len() > 1, "their scrap is rolled again");
@@ -354,7 +362,10 @@ fn a_job_goes_with_its_lots_and_what_was_shared_with_them_ends() {
 fn shared_sheets_say_what_no_longer_holds() {
     let outline = round(60.0);
     let lot = |number: i64, formula: i64| {
-        let input = JobInput { pieces: 1, name: format!("lot {number}"), ..job_input() };
+        let input = job_input().with(|j| {
+            j.order.pieces = 1;
+            j.order.name = format!("lot {number}");
+        });
         OnSheets { kin: kin(number, formula), job: Job::new(input).unwrap(), outline: outline.clone() }
     };
     let at = |job_id: i64, x_mm: f64| KeptPiece { job_id, x_mm, y_mm: 60.0, turn_deg: 0.0 };
@@ -374,26 +385,36 @@ fn shared_sheets_say_what_no_longer_holds() {
 #[test]
 fn a_change_of_one_lot_takes_along_what_has_to_follow() {
     let job = |formula_id: i64, lot_of: Option<i64>, dough_with: Option<i64>| {
-        Job::new(JobInput { formula_id, lot_of, dough_with, ..job_input() }).unwrap()
+        Job::new(job_input().with(|j| {
+            j.order.formula_id = formula_id;
+            j.order.lot_of = lot_of;
+            j.order.dough_with = dough_with;
+        }))
+        .unwrap()
     };
     let family = [(1, job(7, None, None)), (2, job(7, Some(1), Some(1))), (3, job(8, Some(1), None))];
     let numbers = |changed: &[(i64, Job)]| changed.iter().map(|(n, _)| *n).collect::<Vec<_>>();
     // More pieces concern nobody else.
-    let more = Job::new(JobInput { pieces: 60, ..family[1].1.input().clone() }).unwrap();
+    let more = Job::new(family[1].1.input().clone().with(|j| j.order.pieces = 60)).unwrap();
     assert_eq!(numbers(&changed_with(&family, 2, &more).unwrap()), [2]);
     // All are wanted at one time.
-    let ready_by = job_input().ready_by + chrono::Days::new(1);
-    let later = Job::new(JobInput { ready_by, ..family[2].1.input().clone() }).unwrap();
+    let ready_by = job_input().order.ready_by + chrono::Days::new(1);
+    let later = Job::new(family[2].1.input().clone().with(|j| j.order.ready_by = ready_by)).unwrap();
     let changed = changed_with(&family, 3, &later).unwrap();
-    assert!(numbers(&changed) == [1, 2, 3] && changed.iter().all(|(_, j)| j.input().ready_by == ready_by));
+    assert!(numbers(&changed) == [1, 2, 3] && changed.iter().all(|(_, j)| j.input().order.ready_by == ready_by));
     // The first lot takes another dough: the second mixes its own from then on.
     let changed = changed_with(&family, 1, &job(9, None, None)).unwrap();
-    assert_eq!((numbers(&changed), changed[1].1.input().dough_with), (vec![1, 2], None));
+    assert_eq!((numbers(&changed), changed[1].1.input().order.dough_with), (vec![1, 2], None));
     // One that joins is wanted when they are, and mixed with those of its dough.
-    let joins = Job::new(JobInput { ready_by, lot_of: Some(1), formula_id: 8, ..job_input() }).unwrap();
+    let joins = Job::new(job_input().with(|j| {
+        j.order.ready_by = ready_by;
+        j.order.lot_of = Some(1);
+        j.order.formula_id = 8;
+    }))
+    .unwrap();
     let changed = changed_with(&family, 4, &joins).unwrap();
-    assert_eq!((numbers(&changed), changed[0].1.input().dough_with), (vec![4], Some(3)));
-    assert_eq!(changed[0].1.input().ready_by, job_input().ready_by);
+    assert_eq!((numbers(&changed), changed[0].1.input().order.dough_with), (vec![4], Some(3)));
+    assert_eq!(changed[0].1.input().order.ready_by, job_input().order.ready_by);
     // A job without lots changes by itself.
     assert_eq!(numbers(&changed_with(&family[..1], 1, &later).unwrap()), [1]);
 }

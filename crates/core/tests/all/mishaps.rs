@@ -118,11 +118,11 @@ fn noted(cause: Cause, job: &mut JobInput, formula: &mut Formula) {
         Formula::new("Dough", &lines, Pantry::built_in()).unwrap()
     };
     match cause {
-        Cause::SlipperyTray => job.liner = TrayLiner::Greased,
-        Cause::MuchAir => job.method = MixMethod::LightAndFluffy,
+        Cause::SlipperyTray => job.oven.liner = TrayLiner::Greased,
+        Cause::MuchAir => job.dough.method = MixMethod::LightAndFluffy,
         Cause::Leavener => *formula = with("baking-powder", 6.0),
-        Cause::Rerolled => job.rerolls = 2,
-        Cause::ScrapsLeft => job.rerolls = 0,
+        Cause::Rerolled => job.shape.rerolls = 2,
+        Cause::ScrapsLeft => job.shape.rerolls = 0,
         Cause::DrawsWater => *formula = with("honey", 30.0),
         _ => {}
     }

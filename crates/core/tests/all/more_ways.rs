@@ -27,20 +27,20 @@ fn made(input: JobInput) -> Plan {
 }
 
 fn log() -> JobInput {
-    JobInput { making: Making::sliced(LogForm::Round, mm(45.0)), ..job_input() }
+    job_input().with(|j| j.shape.making = Making::sliced(LogForm::Round, mm(45.0)))
 }
 
 fn hour_before(job: &JobInput, plan: &Plan, step: Step) -> (u32, i64) {
     use chrono::Timelike;
     let at = plan.clock.relay.tasks.iter().find(|t| t.step == step).unwrap().start_min;
-    let local = plan.clock.zone.after(job.ready_by, at);
-    (local.hour(), (job.ready_by.date() - local.date()).num_days())
+    let local = plan.clock.zone.after(job.order.ready_by, at);
+    (local.hour(), (job.order.ready_by.date() - local.date()).num_days())
 }
 
 #[test]
 fn a_log_of_dough_that_chilled_as_a_lump_chills_twice_one_after_the_other() {
     let at_once = plan_of(log());
-    let plan = plan_of(JobInput { bulk_for: ChillFor::Ready, ..log() });
+    let plan = plan_of(log().with(|j| j.cold.bulk_for = ChillFor::Ready));
     let of = |step| plan.clock.relay.tasks.iter().filter(move |t| t.step == step).collect::<Vec<_>>();
     let (mix, bulk, form, chill) = (of(Step::Mix), of(Step::BulkChill), of(Step::Form), of(Step::Chill));
     assert!(mix[0].end_min <= bulk[0].start_min && bulk[0].end_min <= form[0].start_min);
@@ -56,7 +56,7 @@ fn a_log_of_dough_that_chilled_as_a_lump_chills_twice_one_after_the_other() {
 
 #[test]
 fn a_lump_that_stays_overnight_before_its_logs_are_formed_goes_in_in_the_evening() {
-    let job = JobInput { bulk_for: ChillFor::Overnight, ..log() };
+    let job = log().with(|j| j.cold.bulk_for = ChillFor::Overnight);
     let plan = plan_of(job.clone());
     let (hour, days) = hour_before(&job, &plan, Step::BulkChill);
     assert!(days == 1 && (15..=21).contains(&hour), "{hour} o'clock, {days} days before");
@@ -65,12 +65,17 @@ fn a_lump_that_stays_overnight_before_its_logs_are_formed_goes_in_in_the_evening
     let rest = plan.cold.bulk.as_ref().unwrap().rest_min;
     assert!((15..=70).contains(&rest), "{rest} min on the bench");
     // Cut pieces and portions have no such lump.
-    assert!(plan_of(JobInput { bulk_for: ChillFor::Ready, ..job_input() }).cold.bulk.is_none());
+    assert!(plan_of(job_input().with(|j| j.cold.bulk_for = ChillFor::Ready)).cold.bulk.is_none());
 }
 
 #[test]
 fn a_disc_from_the_freezer_thaws_overnight_in_the_fridge_or_within_the_hour_and_a_half_on_the_bench() {
-    let frozen = |way| JobInput { thaws: Some(way), dough_form: DoughForm::Disc, ..job_input() };
+    let frozen = |way| {
+        job_input().with(|j| {
+            j.cold.thaws = Some(way);
+            j.cold.dough_form = DoughForm::Disc;
+        })
+    };
     // 45 to 90 min a disc on the bench.
     let bench = plan_of(frozen(Thaw::Bench));
     let thaw = bench.cold.thaw.unwrap();
@@ -94,12 +99,12 @@ fn a_disc_from_the_freezer_thaws_overnight_in_the_fridge_or_within_the_hour_and_
     assert!(!bench.clock.when_late.iter().chain(&fridge.clock.when_late).any(other));
     // Portions that are formed of fresh dough do not come from a frozen disc.
     let balls = Making::Portioned(Portion::Ball { mass: Mass::new_g(25.0) });
-    assert!(plan_of(JobInput { making: balls, ..frozen(Thaw::Bench) }).cold.thaw.is_none());
+    assert!(plan_of(frozen(Thaw::Bench).with(|j| j.shape.making = balls)).cold.thaw.is_none());
 }
 
 #[test]
 fn a_sheet_cut_on_the_trays_paper_is_its_tray_and_nothing_is_moved() {
-    let (usual, plan) = (plan_of(job_input()), plan_of(JobInput { cut_in_place: true, ..job_input() }));
+    let (usual, plan) = (plan_of(job_input()), plan_of(job_input().with(|j| j.shape.cut_in_place = true)));
     // 15 to 25 mm apart, as on the tray.
     let gap = plan.shape.demand.rolls[0].layout.least_gap.unwrap().mm();
     assert!((15.0..=30.0).contains(&gap), "{gap} mm");
@@ -112,7 +117,7 @@ fn a_sheet_cut_on_the_trays_paper_is_its_tray_and_nothing_is_moved() {
     assert!(plan.shape.reasons.iter().any(|r| matches!(r, Reason::Piece(PieceReason::CutInPlace { .. }))));
     assert!(!usual.shape.reasons.iter().any(|r| matches!(r, Reason::Piece(PieceReason::CutInPlace { .. }))));
     // A log knows no such thing.
-    assert!(!Job::new(JobInput { cut_in_place: true, ..log() }).unwrap().cut_in_place());
+    assert!(!Job::new(log().with(|j| j.shape.cut_in_place = true)).unwrap().cut_in_place());
 }
 
 #[test]
@@ -120,7 +125,7 @@ fn cutting_and_moving_take_the_hands_that_bakers_take() {
     // Roll a sheet 4 min, cut 6 s and move 3 s a piece, pull the scrap a minute a sheet: 48 pieces of one sheet and its re-rolls, 15 to 30 min.
     let hands: i64 = minutes(&plan_of(job_input()), Step::Cut).iter().sum();
     assert!((14..=32).contains(&hands), "{hands} min");
-    let pricked: i64 = minutes(&plan_of(JobInput { pricked: true, ..job_input() }), Step::Cut).iter().sum();
+    let pricked: i64 = minutes(&plan_of(job_input().with(|j| j.shape.pricked = true)), Step::Cut).iter().sum();
     assert!(pricked > hands && pricked < hands + 6, "{pricked} against {hands}");
 }
 
@@ -130,7 +135,11 @@ fn thick_bars_are_told_to_be_pricked_and_thin_pieces_are_not() {
         let (width, length, depth) = (mm(200.0), mm(200.0), mm(14.0));
         let making =
             Making::Portioned(Portion::TrayBar { width, length, depth, corner: mm(20.0), columns: 4, rows: 6 });
-        made(JobInput { making, pieces: 24, pricked, ..job_input() })
+        made(job_input().with(|j| {
+            j.shape.making = making;
+            j.order.pieces = 24;
+            j.shape.pricked = pricked;
+        }))
     };
     let told = |p: &Plan, wanted: fn(&Reason) -> bool| p.shape.reasons.iter().any(wanted);
     assert!(told(&bar(false), |r| matches!(r, Reason::Piece(PieceReason::ThickNotPricked))));
@@ -147,9 +156,11 @@ fn thick_bars_are_told_to_be_pricked_and_thin_pieces_are_not() {
 
 #[test]
 fn a_relief_is_judged_by_the_spread_and_by_what_lifts_it() {
-    let stamped = || JobInput {
-        making: Making::Portioned(Portion::Stamped { across: mm(60.0), thickness: mm(8.0), relief: mm(1.5) }),
-        ..job_input()
+    let stamped = || {
+        job_input().with(|j| {
+            j.shape.making =
+                Making::Portioned(Portion::Stamped { across: mm(60.0), thickness: mm(8.0), relief: mm(1.5) })
+        })
     };
     let plan = made(stamped());
     assert!((plan.oven.question.piece.thickness.mm() - 7.25).abs() < 0.3, "{:?}", plan.oven.question.piece);
@@ -184,7 +195,10 @@ fn a_relief_is_judged_by_the_spread_and_by_what_lifts_it() {
 #[case(Portion::Rope { across: mm(12.0), length: mm(100.0), bent: Bent::Straight }, None)]
 #[case(Portion::Figure { parts: vec![Mass::new_g(20.0), Mass::new_g(12.0), Mass::new_g(2.0)] }, Some(Reason::Piece(PieceReason::SmallPartsAhead)))]
 fn what_is_thicker_in_places_is_warned_of(#[case] portion: Portion, #[case] warned: Option<Reason>) {
-    let plan = made(JobInput { making: Making::Portioned(portion), pieces: 24, ..job_input() });
+    let plan = made(job_input().with(|j| {
+        j.shape.making = Making::Portioned(portion);
+        j.order.pieces = 24;
+    }));
     let about = [
         Reason::Piece(PieceReason::CrossingsBakeLast),
         Reason::Piece(PieceReason::ThinEndsAhead),
@@ -198,7 +212,10 @@ fn what_is_thicker_in_places_is_warned_of(#[case] portion: Portion, #[case] warn
 fn long_logs_are_fewer_and_kept_ends_are_baked() {
     let of = |longest: f64, ends_kept| {
         let making = Making::Sliced { form: LogForm::Round, width: mm(45.0), longest: mm(longest), ends_kept };
-        plan_of(JobInput { making, pieces: 160, ..job_input() })
+        plan_of(job_input().with(|j| {
+            j.shape.making = making;
+            j.order.pieces = 160;
+        }))
     };
     // By hand: 160 slices of 6 mm are 960 mm; of 290 mm usable four logs, of 490 two.
     let (short, long) = (of(300.0, false), of(500.0, false));
@@ -207,7 +224,7 @@ fn long_logs_are_fewer_and_kept_ends_are_baked() {
     assert!(kept.dough.dough < trimmed.dough.dough);
     let fault = |longest: f64| {
         let making = Making::Sliced { form: LogForm::Round, width: mm(45.0), longest: mm(longest), ends_kept: false };
-        Job::new(JobInput { making, ..job_input() }).unwrap_err().all()[0].field().to_owned()
+        Job::new(job_input().with(|j| j.shape.making = making)).unwrap_err().all()[0].field().to_owned()
     };
     assert_eq!(fault(600.0), "making.longest_mm");
 }
@@ -216,7 +233,7 @@ fn long_logs_are_fewer_and_kept_ends_are_baked() {
 fn spoonfuls_are_planned_by_their_grams() {
     let spoon = |weighs| {
         let making = Making::Portioned(Portion::Spoon { spoon: Spoon::Tablespoon, heaped: false, weighs });
-        made(JobInput { making, ..job_input() }).dough.piece.g()
+        made(job_input().with(|j| j.shape.making = making)).dough.piece.g()
     };
     // 14.8 mL at nine to nine and a half tenths of some 1.2 g/mL.
     assert!((14.8 * 0.9 * 1.05..=14.8 * 0.95 * 1.3).contains(&spoon(None)), "{}", spoon(None));
@@ -237,7 +254,7 @@ fn scraps_of_two_doughs_give_what_their_masses_give() {
     assert!((found.piece.g() * f64::from(found.pieces) + found.left.g() - 300.0).abs() < 1e-6, "masses add");
     assert_eq!(of(6.0, 6.0).pieces, 0, "too little for one is none");
     // Scraps are cut on the bench, however the sheet was.
-    let in_place = Job::new(JobInput { cut_in_place: true, ..job_input() }).unwrap();
+    let in_place = Job::new(job_input().with(|j| j.shape.cut_in_place = true)).unwrap();
     let both = (Mass::new_g(150.0), density);
     assert!(marbled(&in_place, &round(65.0), &kitchen, both, both).unwrap().pieces >= 4);
     let fault = |job: JobInput, own: f64| {

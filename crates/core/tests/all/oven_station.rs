@@ -4,8 +4,8 @@ use crate::bakehouse::{job_input, kitchen_input, lemon_thyme, planned, round, us
 use ready_slab_core::dough::MixMethod;
 use ready_slab_core::geometry::{NarrowKind, Outline};
 use ready_slab_core::job::{
-    BakeLever, ColdPlace, Job, JobInput, KitchenInput, LeverGroup, Notch, OvenMeasured, PartsAhead, Plan, Reason,
-    bake_levers, colder_takes, parts_ahead,
+    BakeLever, ColdPlace, Job, KitchenInput, LeverGroup, Notch, OvenMeasured, PartsAhead, Plan, Reason, bake_levers,
+    colder_takes, parts_ahead,
 };
 use ready_slab_core::oven::{
     self, BakeEnd, BakeKnowledge, BakeWarning, DoneBy, DoughKnowledge, EdgeColour, OvenKnowledge, TrayLiner,
@@ -24,10 +24,8 @@ fn in_kitchen(kitchen: KitchenInput) -> Plan {
 
 #[test]
 fn the_range_lies_around_the_forecast_and_narrows_when_the_oven_is_measured() {
-    let (plain, read) = (
-        usual(job_input()),
-        in_kitchen(KitchenInput { oven_readings: vec![measured(175.0, 175.0)], ..kitchen_input() }),
-    );
+    let (plain, read) =
+        (usual(job_input()), in_kitchen(kitchen_input().with(|k| k.oven.oven_readings = vec![measured(175.0, 175.0)])));
     let wide = |p: &Plan| (p.oven.expected.bake.1 - p.oven.expected.bake.0).min();
     let found = plain.oven.forecast.as_ref().unwrap();
     assert!(plain.oven.expected.bake.0 < found.bake && found.bake < plain.oven.expected.bake.1);
@@ -49,7 +47,7 @@ fn the_range_lies_around_the_forecast_and_narrows_when_the_oven_is_measured() {
 #[test]
 fn an_oven_that_runs_cool_takes_longer_between_its_readings_too() {
     let readings = vec![measured(150.0, 145.0), measured(200.0, 175.0)];
-    let cool = in_kitchen(KitchenInput { oven_readings: readings, ..kitchen_input() });
+    let cool = in_kitchen(kitchen_input().with(|k| k.oven.oven_readings = readings));
     // Half way between -5 and -25 at 175.
     assert!((cool.oven.question.fit.offset.k() + 15.0).abs() < 1e-9);
     let plain = usual(job_input());
@@ -70,13 +68,13 @@ fn a_longer_tray_chill_makes_pieces_spread_less() {
 #[case(BakeEnd::Colour(EdgeColour::JustGolden), BakeEnd::Colour(EdgeColour::Golden))]
 #[case(BakeEnd::Colour(EdgeColour::Golden), BakeEnd::Colour(EdgeColour::Brown))]
 fn darker_takes_longer(#[case] pale: BakeEnd, #[case] dark: BakeEnd) {
-    let bake = |bake_end| usual(JobInput { bake_end, ..job_input() }).oven.forecast.unwrap().bake;
+    let bake = |bake_end| usual(job_input().with(|j| j.oven.bake_end = bake_end)).oven.forecast.unwrap().bake;
     assert!(bake(pale) < bake(dark));
 }
 
 #[test]
 fn a_dull_middle_is_asked_for_without_colour() {
-    let found = usual(JobInput { bake_end: BakeEnd::Dull, ..job_input() }).oven.forecast.unwrap();
+    let found = usual(job_input().with(|j| j.oven.bake_end = BakeEnd::Dull)).oven.forecast.unwrap();
     assert!(matches!(found.done_by, DoneBy::Dull | DoneBy::Set), "{:?}", found.done_by);
 }
 
@@ -146,7 +144,7 @@ fn every_lever_is_one_notch_from_the_bake_as_planned() {
     // What is there already is no lever.
     let parchment = Notch::Liner(TrayLiner::Parchment);
     assert!(!levers.iter().any(|l| l.notch == parchment || l.notch == Notch::Tray(TrayMaterial::Light)));
-    let greased = usual(JobInput { liner: TrayLiner::Greased, ..job_input() });
+    let greased = usual(job_input().with(|j| j.oven.liner = TrayLiner::Greased));
     let others = bake_levers(&greased.oven.question, None, &lemon_thyme(), MixMethod::JustCombined).unwrap();
     assert!(
         others.iter().any(|l| l.notch == parchment)
@@ -157,7 +155,7 @@ fn every_lever_is_one_notch_from_the_bake_as_planned() {
 /// Common practice, no source: high up dough widens more, dries sooner and spreads further.
 #[test]
 fn high_up_it_loses_more_water_and_spreads_no_less() {
-    let (sea, high) = (usual(job_input()), in_kitchen(KitchenInput { altitude_m: 1600.0, ..kitchen_input() }));
+    let (sea, high) = (usual(job_input()), in_kitchen(kitchen_input().with(|k| k.house.altitude_m = 1600.0)));
     let (sea, high) = (sea.oven.forecast.unwrap(), high.oven.forecast.unwrap());
     assert!(high.spread > sea.spread, "{:?} {:?}", high.spread, sea.spread);
     assert!(high.core < sea.core || high.loss > sea.loss);
@@ -166,7 +164,10 @@ fn high_up_it_loses_more_water_and_spreads_no_less() {
 #[test]
 fn a_door_that_costs_more_and_comes_back_later_makes_a_longer_bake() {
     let bake = |door_dip_k, recovery_min| {
-        let kitchen = KitchenInput { door_dip_k, recovery_min, ..kitchen_input() };
+        let kitchen = kitchen_input().with(|k| {
+            k.oven.door_dip_k = door_dip_k;
+            k.oven.recovery_min = recovery_min;
+        });
         in_kitchen(kitchen).oven.forecast.unwrap()
     };
     let (shut, usual, slow) = (bake(0.0, 1.5), bake(15.0, 1.5), bake(40.0, 4.0));
@@ -179,7 +180,7 @@ fn a_door_that_costs_more_and_comes_back_later_makes_a_longer_bake() {
 fn an_oven_that_swings_is_told_with_a_wider_band() {
     let wide = |swing_k| {
         let read = OvenMeasured { swing_k, ..measured(175.0, 175.0) };
-        let e = in_kitchen(KitchenInput { oven_readings: vec![read], ..kitchen_input() }).oven.expected;
+        let e = in_kitchen(kitchen_input().with(|k| k.oven.oven_readings = vec![read])).oven.expected;
         (e.bake.1 - e.bake.0).min()
     };
     assert!(wide(20.0) > wide(0.0));
@@ -188,7 +189,7 @@ fn an_oven_that_swings_is_told_with_a_wider_band() {
 #[test]
 fn the_board_has_the_altitude_among_its_levers_and_goes_down_again_from_high_up() {
     let names = |altitude_m| {
-        let plan = in_kitchen(KitchenInput { altitude_m, ..kitchen_input() });
+        let plan = in_kitchen(kitchen_input().with(|k| k.house.altitude_m = altitude_m));
         let levers = bake_levers(&plan.oven.question, None, &lemon_thyme(), MixMethod::JustCombined).unwrap();
         levers
             .into_iter()
@@ -234,10 +235,10 @@ fn points_bake_ahead_and_the_finer_the_more() {
 
 #[test]
 fn pieces_measured_colder_than_their_chill_leaves_them_spread_less() {
-    let (chilled, frozen) = (usual(job_input()), usual(JobInput { goes_in_c: Some(-10.0), ..job_input() }));
+    let (chilled, frozen) = (usual(job_input()), usual(job_input().with(|j| j.oven.goes_in_c = Some(-10.0))));
     assert_eq!(frozen.oven.question.piece.start.c(), -10.0);
     assert!(frozen.oven.forecast.unwrap().spread < chilled.oven.forecast.unwrap().spread);
-    let errors = Job::new(JobInput { goes_in_c: Some(40.0), ..job_input() }).unwrap_err();
+    let errors = Job::new(job_input().with(|j| j.oven.goes_in_c = Some(40.0))).unwrap_err();
     assert_eq!(errors.all()[0].field(), "goes_in_c");
 }
 
@@ -262,7 +263,7 @@ fn cocoa_is_not_judged_by_colour() {
 
 #[test]
 fn trays_on_several_shelves_are_told_to_swap() {
-    let two = in_kitchen(KitchenInput { racks_per_oven: 2, ..kitchen_input() });
+    let two = in_kitchen(kitchen_input().with(|k| k.oven.racks_per_oven = 2));
     assert_eq!(two.oven.turn, [Reason::SwapShelves]);
     assert_eq!(usual(job_input()).oven.turn, []);
 }

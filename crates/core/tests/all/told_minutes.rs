@@ -15,7 +15,13 @@ fn jobs() -> Vec<JobInput> {
     for (thickness_mm, disc_mm, oven_c) in [(3.0, 15.0, 160.0), (6.0, 22.0, 175.0), (10.0, 40.0, 190.0)] {
         for chill_place in [ColdPlace::Fridge, ColdPlace::Freezer] {
             for dough_form in [DoughForm::Disc, DoughForm::Sheets] {
-                all.push(JobInput { thickness_mm, disc_mm, oven_c, chill_place, dough_form, ..job_input() });
+                all.push(job_input().with(|j| {
+                    j.shape.thickness_mm = thickness_mm;
+                    j.cold.disc_mm = disc_mm;
+                    j.oven.oven_c = oven_c;
+                    j.cold.chill_place = chill_place;
+                    j.cold.dough_form = dough_form;
+                }));
             }
         }
     }
@@ -106,5 +112,5 @@ fn the_gap_on_the_tray_says_whose_it_is() {
 }
 
 fn bakehouse_with_gap(least_gap_mm: f64) -> ready_slab_core::job::KitchenInput {
-    ready_slab_core::job::KitchenInput { least_gap_mm, ..kitchen_input() }
+    kitchen_input().with(|k| k.trays.least_gap_mm = least_gap_mm)
 }

@@ -23,23 +23,23 @@ fn demo_cutter(name: &str, across: f64) -> Outline {
 /// What holds of every plan, whatever was asked.
 fn assert_sound(plan: &Plan, job: &JobInput, kitchen: &KitchenInput, cutter: &Outline) {
     let demand = &plan.shape.demand;
-    assert_eq!(demand.rolls.iter().map(|r| r.pieces).sum::<u32>(), job.pieces, "all pieces are cut");
-    assert_eq!(plan.shape.trays.fill.iter().sum::<u32>(), job.pieces, "all pieces lie on trays");
-    assert!(plan.dough.mixes.each.g() <= kitchen.mixer_limit_g + 1e-6, "a mix fits the mixer");
+    assert_eq!(demand.rolls.iter().map(|r| r.pieces).sum::<u32>(), job.order.pieces, "all pieces are cut");
+    assert_eq!(plan.shape.trays.fill.iter().sum::<u32>(), job.order.pieces, "all pieces lie on trays");
+    assert!(plan.dough.mixes.each.g() <= kitchen.mixing.mixer_limit_g + 1e-6, "a mix fits the mixer");
     let mixed = plan.dough.mixes.each.g() * f64::from(plan.dough.mixes.count);
     assert!((mixed - plan.dough.dough.g()).abs() < 1e-6, "the mixes are the dough");
     let weighed: f64 = plan.dough.mixes.weights.iter().map(|w| w.mass.g()).sum();
     assert!((weighed - plan.dough.mixes.each.g()).abs() < 0.5 * 20.0, "the weights are the mix, to the gram each");
-    assert!(plan.dough.dough.g() >= f64::from(job.pieces) * plan.dough.piece.g(), "no piece out of nothing");
+    assert!(plan.dough.dough.g() >= f64::from(job.order.pieces) * plan.dough.piece.g(), "no piece out of nothing");
     for roll in &demand.rolls {
-        assert!(roll.form.extent().1.mm() <= kitchen.tray_length_mm.max(kitchen.tray_width_mm) + 1e-6);
+        assert!(roll.form.extent().1.mm() <= kitchen.trays.tray_length_mm.max(kitchen.trays.tray_width_mm) + 1e-6);
         let placed: Vec<_> = roll.layout.pieces.iter().map(|p| cutter.placed(*p)).collect();
         let (w, h) = cutter.extent();
         for (i, a) in placed.iter().enumerate() {
             for (j, b) in placed.iter().enumerate().skip(i + 1) {
                 let (p, q) = (roll.layout.pieces[i], roll.layout.pieces[j]);
-                if (p.x_mm - q.x_mm).hypot(p.y_mm - q.y_mm) < w.mm().hypot(h.mm()) + job.web_mm {
-                    assert!(clearance_mm(a, b) >= job.web_mm - 0.05, "the web is held");
+                if (p.x_mm - q.x_mm).hypot(p.y_mm - q.y_mm) < w.mm().hypot(h.mm()) + job.shape.web_mm {
+                    assert!(clearance_mm(a, b) >= job.shape.web_mm - 0.05, "the web is held");
                 }
             }
         }
@@ -63,7 +63,7 @@ fn assert_sound(plan: &Plan, job: &JobInput, kitchen: &KitchenInput, cutter: &Ou
     let window = plan.cold.window;
     assert!(window.rolls_from < window.rolls_to && window.rolls_to < window.tacky_to);
     assert!(plan.oven.baked_width().0 <= plan.oven.baked_width().1);
-    assert!(plan.shape.trays.gap.mm() >= kitchen.least_gap_mm - 1e-9);
+    assert!(plan.shape.trays.gap.mm() >= kitchen.trays.least_gap_mm - 1e-9);
 }
 
 proptest! {
@@ -84,16 +84,8 @@ proptest! {
         room in 16.0f64..28.0,
     ) {
         let outline = Builtin::new(BuiltinKind::ALL[cutter], across, across * 0.6 + 8.0).unwrap().outline().unwrap();
-        let job = JobInput {
-            pieces,
-            thickness_mm: thickness,
-            web_mm: web,
-            rerolls,
-            dough_form: if disc { DoughForm::Disc } else { DoughForm::Sheets },
-            chill_place: if freezer { ColdPlace::Freezer } else { ColdPlace::Fridge },
-            ..job_input()
-        };
-        let kitchen = KitchenInput { mixer_limit_g: limit, trays_owned: trays, racks_per_oven: racks, room_c: room, ..kitchen_input() };
+        let job = job_input().with(|j| { j.order.pieces = pieces; j.shape.thickness_mm = thickness; j.shape.web_mm = web; j.shape.rerolls = rerolls; j.cold.dough_form = if disc { DoughForm::Disc } else { DoughForm::Sheets }; j.cold.chill_place = if freezer { ColdPlace::Freezer } else { ColdPlace::Fridge }; });
+        let kitchen = kitchen_input().with(|k| { k.mixing.mixer_limit_g = limit; k.trays.trays_owned = trays; k.oven.racks_per_oven = racks; k.house.room_c = room; });
         if let Ok(plan) = planned(job.clone(), kitchen.clone(), &lemon_thyme(), &outline) {
             assert_sound(&plan, &job, &kitchen, &outline);
         }
@@ -127,7 +119,10 @@ fn another_sheet_that_is_offered_needs_as_much_less_as_it_says() {
         let job = Job::new(job_input()).unwrap();
         let own = planned(job_input(), kitchen_input(), &formula, &cutter).unwrap();
         for choice in sheet_choices(&job, &formula, &cutter, &kitchen).unwrap() {
-            let wanted = JobInput { sheet: choice.sheet, sheet_width_mm: choice.width.map(Length::mm), ..job_input() };
+            let wanted = job_input().with(|j| {
+                j.shape.sheet = choice.sheet;
+                j.shape.sheet_width_mm = choice.width.map(Length::mm);
+            });
             let taken = planned(wanted, kitchen_input(), &formula, &cutter).unwrap();
             assert!((taken.dough.dough.g() - choice.dough.g()).abs() < 1e-6, "{name} {choice:?}");
             assert!((own.dough.dough.g() - taken.dough.dough.g() - choice.saves.g()).abs() < 1e-6);
@@ -137,20 +132,26 @@ fn another_sheet_that_is_offered_needs_as_much_less_as_it_says() {
     }
     assert!(offered > 0, "a default sheet of the tray's width is not the best for every cutter");
     let sliced = Making::sliced(LogForm::Round, Length::new_mm(45.0));
-    let logs = Job::new(JobInput { making: sliced, ..job_input() }).unwrap();
+    let logs = Job::new(job_input().with(|j| j.shape.making = sliced)).unwrap();
     assert_eq!(sheet_choices(&logs, &formula, &round(60.0), &kitchen).unwrap(), vec![]);
 }
 
 #[test]
 fn thicker_pieces_take_more_dough_and_longer_everywhere() {
-    let (thin, thick) = (usual(job_input()), usual(JobInput { thickness_mm: 9.0, ..job_input() }));
+    let (thin, thick) = (usual(job_input()), usual(job_input().with(|j| j.shape.thickness_mm = 9.0)));
     assert!(thick.dough.dough > thin.dough.dough);
     let tray = |p: &Plan| p.cold.tray_chill.as_ref().unwrap().answer.ready_after;
     assert!(tray(&thick) > tray(&thin));
     assert!(thick.oven.expected.bake.1 > thin.oven.expected.bake.1);
     // With the same time in the cold it is begun sooner; left to the forecast a thin sheet, which warms sooner, waits the longer to get colder.
     let start = |thickness_mm| {
-        usual(JobInput { thickness_mm, dough_for: Some(ChillFor::Exactly), ..job_input() }).clock.relay.start_min
+        usual(job_input().with(|j| {
+            j.shape.thickness_mm = thickness_mm;
+            j.cold.dough_for = Some(ChillFor::Exactly);
+        }))
+        .clock
+        .relay
+        .start_min
     };
     assert!(start(9.0) < start(6.0));
 }
@@ -159,26 +160,26 @@ fn thicker_pieces_take_more_dough_and_longer_everywhere() {
 fn a_thicker_disc_takes_longer_and_the_freezer_less() {
     let ready = |job| usual(job).cold.answer.ready_after.unwrap();
     let usual_disc = ready(job_input());
-    assert!(ready(JobInput { disc_mm: 35.0, ..job_input() }) > usual_disc);
-    assert!(ready(JobInput { chill_place: ColdPlace::Freezer, ..job_input() }) < usual_disc);
-    assert!(ready(JobInput { dough_form: DoughForm::Sheets, ..job_input() }) < usual_disc);
+    assert!(ready(job_input().with(|j| j.cold.disc_mm = 35.0)) > usual_disc);
+    assert!(ready(job_input().with(|j| j.cold.chill_place = ColdPlace::Freezer)) < usual_disc);
+    assert!(ready(job_input().with(|j| j.cold.dough_form = DoughForm::Sheets)) < usual_disc);
 }
 
 #[test]
 fn a_measured_dough_takes_the_place_of_the_computed_one() {
-    let (computed, warm) = (usual(job_input()), usual(JobInput { dough_c: Some(25.0), ..job_input() }));
+    let (computed, warm) = (usual(job_input()), usual(job_input().with(|j| j.dough.dough_c = Some(25.0))));
     assert!(!computed.dough.temperature_measured && warm.dough.temperature_measured);
     assert_eq!(warm.dough.temperature.c(), 25.0);
     assert!(warm.cold.answer.ready_after > computed.cold.answer.ready_after);
     // A dough already cold enough is ready at once.
-    let cold = usual(JobInput { dough_c: Some(14.0), ..job_input() });
+    let cold = usual(job_input().with(|j| j.dough.dough_c = Some(14.0)));
     assert_eq!(cold.cold.answer.ready_after.unwrap().s(), 0.0);
 }
 
 #[test]
 fn a_warm_room_shortens_the_time_on_the_bench_and_the_plan_rolls_in_parts() {
     let at = |room_c| {
-        planned(job_input(), KitchenInput { room_c, ..kitchen_input() }, &lemon_thyme(), &round(65.0)).unwrap()
+        planned(job_input(), kitchen_input().with(|k| k.house.room_c = room_c), &lemon_thyme(), &round(65.0)).unwrap()
     };
     let (cool, warm) = (at(23.0), at(29.0));
     assert!(warm.cold.bench.unwrap() < cool.cold.bench.unwrap());
@@ -193,12 +194,17 @@ fn a_warm_room_shortens_the_time_on_the_bench_and_the_plan_rolls_in_parts() {
 #[test]
 fn more_trays_or_ovens_never_start_earlier() {
     let start = |kitchen| {
-        let job = JobInput { pieces: 90, ..job_input() };
+        let job = job_input().with(|j| j.order.pieces = 90);
         planned(job, kitchen, &lemon_thyme(), &round(65.0)).unwrap().clock.relay.start_min
     };
-    let one = start(KitchenInput { trays_owned: 2, ..kitchen_input() });
-    assert!(start(KitchenInput { trays_owned: 6, ..kitchen_input() }) >= one);
-    assert!(start(KitchenInput { trays_owned: 6, ovens: 2, ..kitchen_input() }) >= one);
+    let one = start(kitchen_input().with(|k| k.trays.trays_owned = 2));
+    assert!(start(kitchen_input().with(|k| k.trays.trays_owned = 6)) >= one);
+    assert!(
+        start(kitchen_input().with(|k| {
+            k.trays.trays_owned = 6;
+            k.oven.ovens = 2;
+        })) >= one
+    );
 }
 
 #[test]
@@ -232,16 +238,19 @@ fn what_cannot_be_planned_is_said_by_field() {
     assert_eq!(field, "cutter");
     assert!(text.contains("larger than the sheet"));
     let (field, _) = said(planned(
-        JobInput { pieces: 20_000, ..job_input() },
-        KitchenInput { mixer_limit_g: 100.0, ..kitchen_input() },
+        job_input().with(|j| j.order.pieces = 20_000),
+        kitchen_input().with(|k| k.mixing.mixer_limit_g = 100.0),
         &lemon_thyme(),
         &round(65.0),
     ));
     assert_eq!(field, "pieces");
     // A log is sliced at about 12.6 degC or colder: a fridge at 15 never gets it there.
-    let warm_fridge = KitchenInput { fridge_c: 15.0, ..kitchen_input() };
+    let warm_fridge = kitchen_input().with(|k| k.cold.fridge_c = 15.0);
     let making = Making::sliced(LogForm::Round, Length::new_mm(50.0));
-    let job = JobInput { making, chill_place: ColdPlace::Fridge, ..job_input() };
+    let job = job_input().with(|j| {
+        j.shape.making = making;
+        j.cold.chill_place = ColdPlace::Fridge;
+    });
     let (field, text) = said(planned(job, warm_fridge, &lemon_thyme(), &round(65.0)));
     assert_eq!(field, "chill_place");
     assert!(text.contains("never gets ready there"), "{text}");
@@ -249,8 +258,8 @@ fn what_cannot_be_planned_is_said_by_field() {
 
 #[test]
 fn ten_thousand_pieces_are_planned_and_quickly_enough_to_wait_for() {
-    let kitchen = KitchenInput { mixer_limit_g: 20_000.0, ..kitchen_input() };
-    let plan = planned(JobInput { pieces: 10_000, ..job_input() }, kitchen, &lemon_thyme(), &round(40.0)).unwrap();
+    let kitchen = kitchen_input().with(|k| k.mixing.mixer_limit_g = 20_000.0);
+    let plan = planned(job_input().with(|j| j.order.pieces = 10_000), kitchen, &lemon_thyme(), &round(40.0)).unwrap();
     assert_eq!(plan.shape.trays.fill.iter().sum::<u32>(), 10_000);
     assert!(plan.shape.trays.rounds > 10);
 }
@@ -275,26 +284,26 @@ fn the_dough_can_be_had_ready_when_it_is_wanted() {
 
 #[test]
 fn a_new_job_is_made_like_another_without_what_was_that_ones_alone() {
-    let now = job_input().ready_by;
+    let now = job_input().order.ready_by;
     let wanted = usually_wanted(now);
     assert_eq!(wanted.to_string(), "2026-11-29 12:00:00");
     // As most are, it can be planned at once.
     let usual_one = JobInput::usual("New job", 1, 1, wanted);
     assert_eq!(usual(usual_one).dough.parts[0].pieces, 24);
-    let before = JobInput {
-        dough_c: Some(19.0),
-        goes_in_c: Some(5.0),
-        freeze_pieces: 8,
-        formula_version: Some(2),
-        dough_with: Some(3),
-        lot_of: Some(4),
-        thickness_mm: 8.0,
-        ..job_input()
-    };
+    let before = job_input().with(|j| {
+        j.dough.dough_c = Some(19.0);
+        j.oven.goes_in_c = Some(5.0);
+        j.order.freeze_pieces = 8;
+        j.order.formula_version = Some(2);
+        j.order.dough_with = Some(3);
+        j.order.lot_of = Some(4);
+        j.shape.thickness_mm = 8.0;
+    });
     let next = before.again("Terns", wanted);
-    assert_eq!((next.name.as_str(), next.thickness_mm, next.pieces), ("Terns", 8.0, 48));
-    let none = (next.dough_c, next.goes_in_c, next.formula_version, next.dough_with, next.lot_of);
-    assert_eq!((none, next.freeze_pieces), ((None, None, None, None, None), 0));
+    assert_eq!((next.order.name.as_str(), next.shape.thickness_mm, next.order.pieces), ("Terns", 8.0, 48));
+    let none =
+        (next.dough.dough_c, next.oven.goes_in_c, next.order.formula_version, next.order.dough_with, next.order.lot_of);
+    assert_eq!((none, next.order.freeze_pieces), ((None, None, None, None, None), 0));
     // At least one is baked, however few are ordered.
     let job = Job::new(before).unwrap();
     assert_eq!([1, 5, 9, 60].map(|pieces| job.frozen_of(pieces)), [0, 4, 8, 8]);
@@ -304,6 +313,9 @@ fn a_new_job_is_made_like_another_without_what_was_that_ones_alone() {
 fn what_is_left_when_the_start_has_passed_is_what_the_job_does_not_do_yet() {
     let left = |input: JobInput| usual(input).clock.when_late;
     assert_eq!(left(job_input()), [WhenLate::Later, WhenLate::InTheFreezer, WhenLate::AsSheets]);
-    let cold = JobInput { chill_place: ColdPlace::Freezer, dough_form: DoughForm::Sheets, ..job_input() };
+    let cold = job_input().with(|j| {
+        j.cold.chill_place = ColdPlace::Freezer;
+        j.cold.dough_form = DoughForm::Sheets;
+    });
     assert_eq!(left(cold), [WhenLate::Later]);
 }

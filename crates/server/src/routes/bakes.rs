@@ -1,11 +1,12 @@
 //! The board of levers, told one after the other; and what recorded bakes teach.
 
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::heavy::{Heavy, apart};
 use crate::learning::{Book, learn_after};
 use crate::problem::{ApiError, Problem};
 use crate::routes::stream::event;
-use crate::whole::WholeJob;
+use crate::whole::{Planned, WholeJob};
 use crate::wire::{BakesTeachView, BandView, CoolingView, LeverView, LeversDone, RestsOnView, TaughtView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
@@ -26,36 +27,35 @@ const THREADS: usize = 2;
 /// the end. It stops when the connection is closed.
 #[utoipa::path(tag = "oven", operation_id = "oven_levers", params(("id" = i64, Path)), responses((status = 200, body = String, content_type = "text/event-stream"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/levers")]
-pub async fn levers(heavy: web::Data<Heavy>, store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
+pub async fn levers(heavy: web::Data<Heavy>, board: Of<Board>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
+    let planned = board.planned(JobId(*id)).await?;
     let turn = Arc::new(heavy.turn().await?);
     let began = Instant::now();
-    let (oven, planned, levers) = web::block(move || {
-        let plan = whole.plan()?;
+    let (oven, forecast, levers) = web::block(move || {
+        let Planned { whole, plan } = &*planned;
         let Some(forecast) = &plan.oven.forecast else {
             let why = "beyond what the forecast knows; the oven station says what";
             return Err(InputErrors::from(InputError::refused("bake", why)));
         };
         let input = whole.stored.job.input();
-        let colder = colder_takes(&plan);
-        let levers = bake_levers(&plan.oven.question, colder, &whole.formula.formula, input.method)?;
-        let planned = forecast.clone();
-        Ok((Arc::new(plan.oven), Arc::new(planned), levers))
+        let colder = colder_takes(plan);
+        let levers = bake_levers(&plan.oven.question, colder, &whole.formula.formula, input.dough.method)?;
+        Ok((Arc::new(plan.oven.clone()), Arc::new(forecast.clone()), levers))
     })
     .await??;
     let (tell, heard) = mpsc::unbounded_channel();
     let (levers, next) = (Arc::new(levers), Arc::new(AtomicUsize::new(0)));
     for _ in 0..THREADS {
         let (levers, next, tell) = (levers.clone(), next.clone(), tell.clone());
-        let (oven, planned, turn) = (oven.clone(), planned.clone(), turn.clone());
+        let (oven, forecast, turn) = (oven.clone(), forecast.clone(), turn.clone());
         apart(move || {
             let _turn = turn;
             loop {
                 let at = next.fetch_add(1, Ordering::Relaxed);
                 let Some(lever) = levers.get(at) else { return };
-                let effect = lever.effect(planned.bake).map_err(|e| e.to_string());
+                let effect = lever.effect(forecast.bake).map_err(|e| e.to_string());
                 // Nobody listens any more: the rest is not wanted.
-                if tell.send(LeverView::new(at, levers.len(), lever, &planned, &oven, &effect)).is_err() {
+                if tell.send(LeverView::new(at, levers.len(), lever, &forecast, &oven, &effect)).is_err() {
                     return;
                 }
             }
@@ -82,10 +82,10 @@ pub async fn levers(heavy: web::Data<Heavy>, store: Of<Store>, id: web::Path<i64
 /// How a piece of the job cools on its tray.
 #[utoipa::path(tag = "oven", operation_id = "oven_cooling", params(("id" = i64, Path)), responses((status = 200, body = CoolingView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/cooling")]
-pub async fn cools(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<CoolingView>, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
+pub async fn cools(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<CoolingView>, ApiError> {
+    let planned = board.planned(JobId(*id)).await?;
     let found = web::block(move || {
-        let plan = whole.plan()?;
+        let plan = &planned.plan;
         let Some(forecast) = &plan.oven.forecast else {
             let why = "beyond what the forecast knows; the oven station says what";
             return Err(InputErrors::from(InputError::refused("bake", why)));
@@ -113,7 +113,7 @@ pub async fn bakes_teach(
     let view = heavy
         .run(move || {
             let found = book.learn()?;
-            let measured = !whole.kitchen.input().oven_readings.is_empty();
+            let measured = !whole.kitchen.input().oven.oven_readings.is_empty();
             let known = whole.learnt.take();
             let before = BandView::from(&whole.plan()?.oven);
             whole.learnt = known;

@@ -2,8 +2,9 @@
 
 use super::read;
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::problem::{ApiError, Problem};
-use crate::whole::WholeJob;
+use crate::whole::{Planned, WholeDate};
 use crate::wire::{DoughWanted, JobView, NewJobBody, PlanView, ShapeWanted, StarterView, capital};
 use actix_web::{get, post, web};
 use ready_slab_core::dough::{FormulaInput, RecipeSays, STARTERS, Starter};
@@ -35,18 +36,21 @@ pub async fn begin(store: Of<Store>, payload: web::Payload) -> Result<web::Json<
 /// The plan of a job before it is added; nothing is kept.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_begin_plan", request_body = NewJobBody, responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/api/jobs/new/plan")]
-pub async fn begin_plan(store: Of<Store>, payload: web::Payload) -> Result<web::Json<PlanView>, ApiError> {
+pub async fn begin_plan(
+    store: Of<Store>,
+    board: Of<Board>,
+    payload: web::Payload,
+) -> Result<web::Json<PlanView>, ApiError> {
     let body: NewJobBody = read(payload).await?;
     // Added in a transaction that is dropped: what is shown is exactly what would come of it.
     let w = store.begin(Some("new job")).await?;
     let id = begun(&w, body).await?;
-    let whole = WholeJob::read(&w, id).await?;
+    let date = w.job(id).await?.job.input().order.ready_by.date();
+    let day = WholeDate::plan(&w, date, None, Some(board.date(date).await?)).await?;
     drop(w);
-    let view = web::block(move || {
-        let plan = whole.plan()?;
-        Ok::<_, InputErrors>(PlanView::new(&plan, &whole.stored.job, &whole.kitchen, &whole.cutter))
-    });
-    Ok(web::Json(view.await??))
+    let planned = day.of(id).ok_or(ApiError::Broken)??;
+    let Planned { whole, plan } = &*planned;
+    Ok(web::Json(PlanView::new(plan, &whole.stored.job, &whole.kitchen, &whole.cutter)))
 }
 
 /// What a job is called, where nobody said: what its pieces are.

@@ -2,10 +2,11 @@
 
 use super::{bytes, file};
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::heavy::Heavy;
 use crate::learning::learn_after;
 use crate::problem::{ApiError, Problem, Query};
-use crate::whole::WholeJob;
+use crate::whole::Planned;
 use crate::wire::{
     BesideBakesView, BesideQuery, BookFormatQuery, BookQuery, BookRecordView, BookView, CallipersView, MINUTE_FORMAT,
     ReadBackView, book_csv,
@@ -76,21 +77,22 @@ pub async fn side_by_side(store: Of<Store>, query: Query<BesideQuery>) -> Result
 pub async fn read_back(
     heavy: web::Data<Heavy>,
     store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     query: Query<BookFormatQuery>,
     payload: web::Payload,
 ) -> Result<web::Json<ReadBackView>, ApiError> {
     let file = bytes(payload, MOST_FILE_BYTES).await?;
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
-    let now = whole.kitchen.zone().shown(chrono::Utc::now()).format(MINUTE_FORMAT).to_string();
+    let planned = board.planned(JobId(*id)).await?;
+    let now = planned.whole.kitchen.zone().shown(chrono::Utc::now()).format(MINUTE_FORMAT).to_string();
     let all = web::block(move || {
-        let plan = whole.plan()?;
+        let Planned { whole, plan } = &*planned;
         let read = query.format.read(&file)?;
         let records = read.into_iter().enumerate().map(|(i, read)| {
             let at = read.recorded_at.unwrap_or_else(|| now.clone());
             let within = |e: InputErrors| e.within(&format!("[{i}]"));
             let then = read.expected.told().map_err(within)?;
-            let record = super::records::as_recorded(&whole, &plan, &read.body, at).map_err(within)?;
+            let record = super::records::as_recorded(whole, plan, &read.body, at).map_err(within)?;
             Ok(match then {
                 Some(then) => NewRecord { expected_bake: then.bake, expected_spread: then.spread, ..record },
                 None => record,

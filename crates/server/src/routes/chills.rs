@@ -5,12 +5,11 @@ use super::{file, read};
 use crate::bakeries::Of;
 use crate::board::{Board, LivePiece};
 use crate::problem::{ApiError, Problem};
-use crate::whole::WholeJob;
 use crate::wire::{LiveView, MoveBody, PhysicsView, PutInBody, ReadingBody, ReadingsTaken, written};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::{MOST_READINGS, MOST_STAYS, PlaceKnowledge, ProbeInput};
-use ready_slab_core::error::{InputError, InputErrors};
+use ready_slab_core::error::InputError;
 use ready_slab_core::job::{ColdPlace, StayRead, WentIn, Whereabouts, lessons};
 use ready_slab_store::{ChillId, JobId, NewChill, Store, StoredStay};
 use std::fmt::Write as _;
@@ -74,11 +73,10 @@ pub async fn put_in(
         let why = format!("{MOST_FOLLOWED} pieces are followed already; take out those that are used up");
         return Err(InputError::refused("name", why).into());
     }
-    let whole = WholeJob::read(&store, id).await?;
+    let planned = board.planned(id).await?;
     let name = body.name.trim().to_owned();
     let said = body.goes_in()?;
-    let WentIn { purpose, piece, place, start } =
-        web::block(move || Ok::<_, InputErrors>(said.as_planned(&whole.stored.job, &whole.plan()?))).await??;
+    let WentIn { purpose, piece, place, start } = said.as_planned(&planned.whole.stored.job, &planned.plan);
     let busy = busy(&store, place).await?;
     let new = NewChill { job_id: id, name, place, busy, piece, purpose, start, clock_speed, put_in_at };
     let kept = store.put_in(&new).await?;

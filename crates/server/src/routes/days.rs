@@ -70,8 +70,8 @@ pub async fn calendar(store: Of<Store>, board: Of<Board>, path: web::Path<String
     let date = date("date", &path)?;
     let day = board.date(date).await?;
     let lots: Vec<(i64, &Job, &Plan)> =
-        day.lots.iter().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
-    let wanted = lots.iter().map(|(_, job, _)| job.input().ready_by).max();
+        day.lots.iter().map(|l| (l.whole.stored.id.0, &l.whole.stored.job, &l.plan)).collect();
+    let wanted = lots.iter().map(|(_, job, _)| job.input().order.ready_by).max();
     let file = DayFile {
         name: &format!("Baking, {date}"),
         lots: &lots,
@@ -121,7 +121,7 @@ pub async fn show(
     let date = date("date", &path)?;
     let day = match query.moved()? {
         None => board.date(date).await?,
-        moved => Arc::new(WholeDate::plan(&store, date, moved).await?),
+        moved => Arc::new(WholeDate::plan(&store, date, moved, Some(board.date(date).await?)).await?),
     };
     let run = store.open_runs().await?.into_iter().find(|r| r.run.day == date && r.run.speed <= 1.0);
     let now = store.kitchen().await?.zone().shown(Utc::now());
@@ -131,9 +131,9 @@ pub async fn show(
         beside.push((other, board.date(other).await?));
     }
     let view = web::block(move || {
-        let frozen: Vec<_> = day.lots.iter().map(|(whole, _)| whole.plan_frozen()).collect();
+        let frozen: Vec<_> = day.lots.iter().map(|l| l.whole.plan_frozen()).collect();
         let gains = match day.lots.first() {
-            Some((whole, _)) => day_helps(&whole.kitchen, &day.plans(), &day.relay, &frozen),
+            Some(first) => day_helps(&first.whole.kitchen, &day.plans(), &day.relay, &frozen),
             None => vec![],
         };
         DayView::new(date, &day, &beside, &gains, now, run.map(|r| r.id.0))

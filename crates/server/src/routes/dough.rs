@@ -27,7 +27,7 @@ pub async fn mixing(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Mi
     let view = web::block(move || {
         let plan = whole.dough()?;
         let job = &whole.stored.job;
-        let method = job.input().method;
+        let method = job.input().dough.method;
         let sheet = mixing_sheet(&plan.mixes, method, job.tints(), whole.kitchen.room(), whole.kitchen.fridge_air());
         let learnt = learn(&noted_mixes(all.iter().map(|n| (n.kept.job_id.0, n.kept.flour, &n.kept.note)), &pantry));
         Ok::<_, InputErrors>(MixingView::new(&sheet, &plan.mixes, method, whole.formula.version, &notes, learnt))
@@ -51,7 +51,7 @@ pub async fn bowl_advice(
     let pantry = store.pantry().await?;
     let notes = store.mix_notes(id).await?;
     let added = Added::to(question.mix, notes.iter().map(|n| &n.kept.note), &pantry);
-    let correction = correct(&plan.mixes, whole.stored.job.input().method, &question, added)?;
+    let correction = correct(&plan.mixes, whole.stored.job.input().dough.method, &question, added)?;
     let name = correction.add.and_then(|key| pantry.get(key)).map(|i| i.name.to_string());
     let before = correction.add.map_or(Mass::new_g(0.0), |key| added.like(key, &pantry));
     Ok(web::Json(CorrectionView::new(&correction, name, before)))
@@ -129,6 +129,6 @@ pub async fn cost_and_label(store: Of<Store>, id: web::Path<i64>) -> Result<web:
     let formula = &plan.mixes.formula;
     let cost = cost_of(formula, plan.dough, &pantry);
     let pieces = plan.parts.iter().map(|p| p.pieces).sum();
-    let currency = &whole.kitchen.input().currency;
+    let currency = &whole.kitchen.input().house.currency;
     Ok(web::Json(LabelView::new(&cost, &label(formula), &pantry, currency, pieces, formula.allergens())))
 }

@@ -7,7 +7,7 @@ use crate::board::Board;
 use crate::days::Day;
 use crate::problem::{ApiError, Problem, Query};
 use crate::revise::{Base, Tagged, made_from, merged};
-use crate::whole::{Family, WholeJob, may_be_lot, may_share_dough};
+use crate::whole::{Family, Planned, may_be_lot, may_share_dough};
 use crate::wire::{
     CutterInFile, DamagedView, DayFile, JobFile, JobView, JobsView, LotView, PlanView, RecordBody, RecordInFile,
     RecordView, TogetherView, ring,
@@ -19,8 +19,8 @@ use ready_slab_core::dough::{Formula, Ingredient, Pantry};
 use ready_slab_core::error::{Checks, InputError, InputErrors};
 use ready_slab_core::geometry::Outline;
 use ready_slab_core::job::{Conditions, Job, JobInput, Kitchen, LotInput, Plan, changed_with};
-use ready_slab_core::ledger::BakeRecord;
-use ready_slab_core::units::{Length, Share, Span, Temperature};
+use ready_slab_core::ledger::{BakeRecord, ExpectedBake};
+use ready_slab_core::units::{Length, Temperature};
 use ready_slab_store::{JobId, JobPage, JobsWanted, NewRecord, Store, StoredJob};
 use ready_slab_words::job_word;
 use serde::Deserialize;
@@ -74,14 +74,14 @@ async fn about(store: &Store, id: JobId, today: NaiveDate) -> Result<JobPage, Ap
     let own = store.job(id).await?;
     let near: Vec<JobId> = std::iter::once(own.id).chain(own.lot_of()).chain(own.dough_with()).collect();
     let mut jobs = store.related_jobs(&near).await?;
-    for other in store.jobs_on(own.job.input().ready_by.date()).await? {
+    for other in store.jobs_on(own.job.input().order.ready_by.date()).await? {
         if !jobs.iter().any(|j| j.id == other.id) {
             jobs.push(other);
         }
     }
-    jobs.sort_by_key(|j| (j.job.input().ready_by, j.id));
+    jobs.sort_by_key(|j| (j.job.input().order.ready_by, j.id));
     let leads = || jobs.iter().filter(|j| j.lot_of().is_none());
-    let coming = leads().filter(|j| j.job.input().ready_by.date() >= today).count();
+    let coming = leads().filter(|j| j.job.input().order.ready_by.date() >= today).count();
     Ok(JobPage { total: leads().count(), coming, damaged: vec![], jobs })
 }
 
@@ -90,10 +90,10 @@ async fn about(store: &Store, id: JobId, today: NaiveDate) -> Result<JobPage, Ap
 #[post("/api/jobs")]
 pub async fn add(store: Of<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     // What refers to other jobs, or to a version, is said of a job that is there.
-    let new = Job::new(JobInput { formula_version: None, ..read(payload).await? })?.alone();
+    let new = Job::new(read::<JobInput>(payload).await?.with(|j| j.order.formula_version = None))?.alone();
     let w = store.begin(None).await?;
-    w.kitchen().await?.zone().moment("ready_by", new.input().ready_by)?;
-    let id = w.add_job(&new, &format!("new job {}", new.input().name)).await?;
+    w.kitchen().await?.zone().moment("ready_by", new.input().order.ready_by)?;
+    let id = w.add_job(&new, &format!("new job {}", new.input().order.name)).await?;
     let kept = w.job(id).await?;
     w.commit().await?;
     Ok(web::Json((&kept).into()))
@@ -139,7 +139,7 @@ pub async fn change(
         may_share_dough(&w, &stored).await?;
     }
     if has("ready_by") {
-        w.kitchen().await?.zone().moment("ready_by", stored.job.input().ready_by)?;
+        w.kitchen().await?.zone().moment("ready_by", stored.job.input().order.ready_by)?;
     }
     if let Some(version) = stored.formula_version()
         && !w.versions(stored.formula_id()).await?.iter().any(|v| v.number == version)
@@ -186,12 +186,12 @@ pub async fn together(
 ) -> Result<web::Json<TogetherView>, ApiError> {
     let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
     let day = Day::of(&board, &family).await??;
-    let views = day.lots().enumerate().map(|(i, (whole, plan))| {
-        let job = &whole.stored.job;
-        let view = PlanView::new(plan, job, &whole.kitchen, &whole.cutter);
+    let views = day.lots.iter().enumerate().map(|(i, planned)| {
+        let (whole, job) = (&planned.whole, &planned.whole.stored.job);
+        let view = PlanView::new(&planned.plan, job, &whole.kitchen, &whole.cutter);
         LotView::new(whole.stored.id, job, whole.formula.formula.name(), family.mixed_by(i), view)
     });
-    let all: Vec<(&Job, &Plan)> = day.lots().map(|(whole, plan)| (&whole.stored.job, plan)).collect();
+    let all: Vec<(&Job, &Plan)> = day.lots.iter().map(|l| (&l.whole.stored.job, &l.plan)).collect();
     let view = TogetherView::new(views.collect(), &all, &day.together);
     Ok(web::Json(view))
 }
@@ -203,13 +203,13 @@ pub async fn calendar(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) ->
     let family = Family::of(&store, &store.job(JobId(*id)).await?).await?;
     let day = Day::of(&board, &family).await??;
     let lots: Vec<(i64, &Job, &Plan)> =
-        day.lots().map(|(whole, plan)| (whole.stored.id.0, &whole.stored.job, plan)).collect();
+        day.lots.iter().map(|l| (l.whole.stored.id.0, &l.whole.stored.job, &l.plan)).collect();
     let lead = family.all[0].job.input();
     let file = DayFile {
-        name: &lead.name,
+        name: &lead.order.name,
         lots: &lots,
         relay: &day.together.relay,
-        wanted: lead.ready_by,
+        wanted: lead.order.ready_by,
         zone: day.together.zone,
         now: Utc::now(),
     };
@@ -222,7 +222,7 @@ pub async fn calendar(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) ->
 pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse, ApiError> {
     let id = JobId(*id);
     let w = store.begin(None).await?;
-    let name = w.job(id).await?.job.input().name.clone();
+    let name = w.job(id).await?.job.input().order.name.clone();
     w.delete_job(id, &format!("job {name} deleted")).await?;
     w.commit().await?;
     Ok(HttpResponse::NoContent().finish())
@@ -231,24 +231,10 @@ pub async fn delete(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse
 /// The plan: all stations' answers for a job as it stands.
 #[utoipa::path(tag = "jobs", operation_id = "jobs_plan_of", responses((status = 200, body = PlanView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/plan")]
-pub async fn plan_of(store: Of<Store>, board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
-    let id = JobId(*id);
-    let stored = store.job(id).await?;
-    let family = Family::of(&store, &stored).await?;
-    if (family.all.len() > 1 || family.shares_its_date(&store).await?)
-        && let Ok(day) = Day::of(&board, &family).await?
-        && let Some((whole, plan)) = day.lots().find(|(whole, _)| whole.stored.id == id)
-    {
-        // Among other lots it is done when hands, ovens and trays are free for it.
-        return Ok(web::Json(PlanView::new(plan, &whole.stored.job, &whole.kitchen, &whole.cutter)));
-    }
-    let whole = WholeJob::read(&store, id).await?;
-    let view = web::block(move || {
-        let plan = whole.plan()?;
-        Ok::<_, InputErrors>(PlanView::new(&plan, &whole.stored.job, &whole.kitchen, &whole.cutter))
-    })
-    .await??;
-    Ok(web::Json(view))
+pub async fn plan_of(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<PlanView>, ApiError> {
+    let planned = board.planned(JobId(*id)).await?;
+    let Planned { whole, plan } = &*planned;
+    Ok(web::Json(PlanView::new(plan, &whole.stored.job, &whole.kitchen, &whole.cutter)))
 }
 
 /// A job as a file.
@@ -300,7 +286,7 @@ pub async fn export(store: Of<Store>, id: web::Path<i64>) -> Result<HttpResponse
 pub async fn read_back(store: Of<Store>, payload: web::Payload) -> Result<web::Json<JobView>, ApiError> {
     let mut file: JobFile = read(payload).await?;
     file.check_version()?;
-    let job = Job::new(JobInput { formula_version: None, ..file.job.clone() }).map_err(|e| e.within("job"))?.alone();
+    let job = Job::new(file.job.clone().with(|j| j.order.formula_version = None)).map_err(|e| e.within("job"))?.alone();
     let pantry = store.pantry().await?;
     let missing = file.settle_ingredients(&pantry)?;
     // The formula is checked with what it will bring before anything is put into the pantry.
@@ -318,7 +304,7 @@ pub async fn read_back(store: Of<Store>, payload: web::Payload) -> Result<web::J
     checks.text("cutter.origin", &file.cutter.origin, 20, "an origin");
     checks.finish(())?;
     // All of it is one edit: undone together, or not there at all.
-    let label = format!("job {} read back", job.input().name);
+    let label = format!("job {} read back", job.input().order.name);
     let w = store.begin(Some(&label)).await?;
     if !missing.is_empty() {
         for own in missing {
@@ -355,11 +341,11 @@ fn record_of(
     checks.range("cut_width_mm", r.cut_width_mm, 5.0, 600.0, "mm");
     checks.range("cut_thickness_mm", r.cut_thickness_mm, 0.5, 60.0, "mm");
     checks.text("recorded_at", &r.recorded_at, 20, "a time");
-    for i in 0..2 {
-        checks.range("expected_bake_min", r.expected_bake_min[i], 0.0, 240.0, "min");
-        checks.range("expected_spread_percent", r.expected_spread_percent[i], -50.0, 300.0, "%");
-    }
     checks.finish(())?;
+    let expected = ExpectedBake::new(
+        r.expected_bake_min.map(|min| ("expected_bake_min", min)),
+        r.expected_spread_percent.map(|percent| ("expected_spread_percent", percent)),
+    )?;
     let m = &r.measured;
     // Only a file that says how cold the pieces went in knows what the bake was baked with.
     let as_baked = match m.conditions.start_c {
@@ -383,10 +369,7 @@ fn record_of(
         )
         .map_err(|e| e.within("measured"))?,
         of_run: None,
-        expected_bake: (Span::new_min(r.expected_bake_min[0]), Span::new_min(r.expected_bake_min[1])),
-        expected_spread: (
-            Share::new(r.expected_spread_percent[0] / 100.0),
-            Share::new(r.expected_spread_percent[1] / 100.0),
-        ),
+        expected_bake: expected.bake,
+        expected_spread: expected.spread,
     })
 }

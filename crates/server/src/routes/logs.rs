@@ -45,7 +45,12 @@ pub async fn strip(store: Of<Store>, id: web::Path<i64>, query: Query<LogQuery>)
         let solved = solve_log(query.form(), &given, query.trim(), dough.density)?;
         let (width, short, long) = STRIP_MM;
         let mut drawing = Drawing {
-            name: format!("{}: {} slices, {:.0} mm", whole.stored.job.input().name, solved.slices, solved.length.mm()),
+            name: format!(
+                "{}: {} slices, {:.0} mm",
+                whole.stored.job.input().order.name,
+                solved.slices,
+                solved.length.mm()
+            ),
             width_mm: width,
             length_mm: solved.length.mm(),
             rim: true,

@@ -2,11 +2,12 @@
 
 use super::read;
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::problem::{ApiError, Problem, Query};
 use crate::routes::stream::event;
 use crate::searches::{Said, Search, Searches};
 use crate::template;
-use crate::whole::{Family, WholeJob};
+use crate::whole::{Family, Planned, WholeJob};
 use crate::wire::{
     GapsView, LotWanted, MeasureBody, NestBeat, NestBody, NestDone, NestView, OnSheet, SheetChoiceView, TemplateQuery,
 };
@@ -144,15 +145,15 @@ async fn on_sheet(store: &Store, id: i64, lots: &[LotWanted]) -> Result<OnSheet,
     Ok(all)
 }
 
-async fn sheet_of(store: &Store, id: i64, query: &TemplateQuery) -> Result<template::Drawing, ApiError> {
+async fn sheet_of(store: &Store, board: &Board, id: i64, query: &TemplateQuery) -> Result<template::Drawing, ApiError> {
     if let Some(number) = query.mixed {
         return mixed_sheet(store, id, number).await;
     }
-    let whole = WholeJob::read(store, JobId(id)).await?;
+    let planned = board.planned(JobId(id)).await?;
     let roll = query.roll;
     web::block(move || {
-        let plan = whole.plan()?;
-        if whole.stored.job.input().making != Making::Cut {
+        let Planned { whole, plan } = &*planned;
+        if whole.stored.job.input().shape.making != Making::Cut {
             return Err(InputErrors::from(InputError::refused("roll", "this batch is not cut from a sheet")));
         }
         let rolls = &plan.shape.demand.rolls;
@@ -160,7 +161,8 @@ async fn sheet_of(store: &Store, id: i64, query: &TemplateQuery) -> Result<templ
             let fault = format!("there is no such roll; 0 to {} are there", rolls.len() - 1);
             return Err(InputErrors::from(InputError::refused("roll", fault)));
         };
-        let name = format!("{}, {} {}", whole.stored.job.input().name, roll.layout.pieces.len(), whole.cutter.name);
+        let name =
+            format!("{}, {} {}", whole.stored.job.input().order.name, roll.layout.pieces.len(), whole.cutter.name);
         let placed: Vec<_> = roll.layout.pieces.iter().map(|p| (whole.cutter.outline.clone(), *p)).collect();
         Ok(drawing(name, roll.form, placed))
     })
@@ -183,7 +185,7 @@ async fn mixed_sheet(store: &Store, id: i64, number: usize) -> Result<template::
     }
     let width = largest_sheet(&lead.job, &store.kitchen_as_known().await?).extent().0;
     let form = SheetForm::oblong(width.mm(), sheet.length_mm, 0.0)?;
-    let name = format!("{}, sheet {} of {}", lead.job.input().name, number + 1, lead.mixed().len());
+    let name = format!("{}, sheet {} of {}", lead.job.input().order.name, number + 1, lead.mixed().len());
     Ok(drawing(name, form, placed))
 }
 
@@ -215,10 +217,11 @@ fn drawing(name: String, form: SheetForm, placed: Vec<(Outline, Placement)>) -> 
 #[get("/api/jobs/{id}/template.pdf")]
 pub async fn template_pdf(
     store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     query: Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let sheet = sheet_of(&store, *id, &query).await?;
+    let sheet = sheet_of(&store, &board, *id, &query).await?;
     let paper = query.paper;
     let pdf = web::block(move || template::pdf(&sheet, paper)).await?;
     Ok(HttpResponse::Ok()
@@ -232,10 +235,11 @@ pub async fn template_pdf(
 #[get("/api/jobs/{id}/template.svg")]
 pub async fn template_svg(
     store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     query: Query<TemplateQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let sheet = sheet_of(&store, *id, &query).await?;
+    let sheet = sheet_of(&store, &board, *id, &query).await?;
     Ok(HttpResponse::Ok()
         .content_type("image/svg+xml")
         .insert_header((CONTENT_DISPOSITION, "attachment; filename=\"template.svg\""))

@@ -3,8 +3,9 @@
 use super::read;
 use super::stream::event;
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::problem::{ApiError, Problem, Query};
-use crate::whole::WholeJob;
+use crate::whole::Planned;
 use crate::wire::{HotSpotsView, OvenTestBody, OvenTestView, PartsAheadView, ThermometerQuery, TrayTimesView};
 use crate::wire::{SentenceView, say_all};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
@@ -22,10 +23,10 @@ use std::time::Duration;
 /// Points and necks of a job's piece that bake ahead of the rest; none where the forecast does not reach.
 #[utoipa::path(tag = "oven", operation_id = "oven_parts", params(("id" = i64, Path)), responses((status = 200, body = Vec<PartsAheadView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/parts-ahead")]
-pub async fn parts(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Vec<PartsAheadView>>, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
+pub async fn parts(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<Vec<PartsAheadView>>, ApiError> {
+    let planned = board.planned(JobId(*id)).await?;
     let found = web::block(move || {
-        let plan = whole.plan()?;
+        let Planned { whole, plan } = &*planned;
         let found = match &plan.oven.forecast {
             Some(forecast) => parts_ahead(&whole.cutter.outline, &plan.oven.question, forecast)?,
             None => vec![],
@@ -40,11 +41,11 @@ pub async fn parts(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Vec
 /// When each piece of a job's full tray is done, by its place in the oven and by the sheet it was cut from.
 #[utoipa::path(tag = "oven", operation_id = "oven_tray_times", params(("id" = i64, Path)), responses((status = 200, body = TrayTimesView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/tray-times")]
-pub async fn tray(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<TrayTimesView>, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
+pub async fn tray(board: Of<Board>, id: web::Path<i64>) -> Result<web::Json<TrayTimesView>, ApiError> {
+    let planned = board.planned(JobId(*id)).await?;
     let found = web::block(move || {
-        let plan = whole.plan()?;
-        tray_times(&whole.stored.job, &whole.kitchen, &plan)
+        let Planned { whole, plan } = &*planned;
+        tray_times(&whole.stored.job, &whole.kitchen, plan)
     })
     .await??;
     Ok(web::Json((&found).into()))

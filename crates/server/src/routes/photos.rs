@@ -2,6 +2,7 @@
 
 use super::bytes;
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::heavy::Heavy;
 use crate::problem::{ApiError, Problem, Query};
 use crate::whole::{Family, WholeJob};
@@ -21,8 +22,9 @@ struct Expected {
 }
 
 impl Expected {
-    async fn of(store: &Store, id: JobId) -> Result<Self, ApiError> {
-        let whole = WholeJob::read(store, id).await?;
+    async fn of(store: &Store, board: &Board, id: JobId) -> Result<Self, ApiError> {
+        let planned = board.planned(id).await?;
+        let whole = &planned.whole;
         let mut cutters = vec![(whole.cutter.name.clone(), whole.cutter.outline.clone())];
         for lot in Family::of(store, &whole.stored).await?.all {
             if lot.id != id {
@@ -30,8 +32,7 @@ impl Expected {
                 cutters.push((lot.cutter.name, lot.cutter.outline));
             }
         }
-        let pieces = web::block(move || Ok::<_, InputErrors>(whole.plan()?.oven.on_photo())).await??;
-        Ok(Self { cutters, pieces })
+        Ok(Self { cutters, pieces: planned.plan.oven.on_photo() })
     }
 
     fn measure(&self, query: &BakePhotoQuery, file: &[u8]) -> Result<PhotoMeasures, InputErrors> {
@@ -53,13 +54,14 @@ impl Expected {
 #[post("/api/jobs/{id}/photo")]
 pub async fn measure(
     store: Of<Store>,
+    board: Of<Board>,
     heavy: web::Data<Heavy>,
     id: web::Path<i64>,
     query: Query<BakePhotoQuery>,
     payload: web::Payload,
 ) -> Result<web::Json<BakePhotoView>, ApiError> {
     let file = bytes(payload, BAKE_PHOTO_LIMIT_BYTES).await?;
-    let expected = Expected::of(&store, JobId(*id)).await?;
+    let expected = Expected::of(&store, &board, JobId(*id)).await?;
     let found = heavy.run(move || BakePhotoView::new(&expected.measure(&query, &file)?, expected.names())).await??;
     Ok(web::Json(found))
 }
@@ -68,18 +70,13 @@ pub async fn measure(
 #[utoipa::path(tag = "records", operation_id = "photo_made_up", params(("id" = i64, Path), MadeUpPhotoQuery), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/photo/made-up")]
 pub async fn made_up(
-    store: Of<Store>,
+    board: Of<Board>,
     heavy: web::Data<Heavy>,
     id: web::Path<i64>,
     query: Query<MadeUpPhotoQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
-    let file = heavy
-        .run(move || {
-            let expected = whole.plan()?.oven.on_photo();
-            query.photo(&expected, &whole.cutter.outline)
-        })
-        .await??;
+    let planned = board.planned(JobId(*id)).await?;
+    let file = heavy.run(move || query.photo(&planned.plan.oven.on_photo(), &planned.whole.cutter.outline)).await??;
     Ok(HttpResponse::Ok().content_type("image/jpeg").body(file))
 }
 
@@ -92,6 +89,7 @@ pub async fn made_up(
 #[post("/api/records/{id}/photo")]
 pub async fn keep(
     store: Of<Store>,
+    board: Of<Board>,
     heavy: web::Data<Heavy>,
     id: web::Path<i64>,
     query: Query<BakePhotoQuery>,
@@ -100,7 +98,7 @@ pub async fn keep(
     let id = RecordId(*id);
     let job = store.record(id).await?.kept.job_id;
     let file = bytes(payload, BAKE_PHOTO_LIMIT_BYTES).await?;
-    let expected = Expected::of(&store, job).await?;
+    let expected = Expected::of(&store, &board, job).await?;
     let (view, jpeg) = heavy
         .run(move || {
             let found = expected.measure(&query, &file)?;

@@ -1,8 +1,9 @@
 //! Portions of a job's dough, how even its sheets are, and what its scraps give with those of another.
 
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::problem::{ApiError, Problem, Query};
-use crate::whole::WholeJob;
+use crate::whole::{Planned, WholeJob};
 use crate::wire::{EvenQuery, EvenView, FirmView, MarbledQuery, MarbledView, PortionQuery, PortionView};
 use actix_web::{get, web};
 use ready_slab_core::error::InputErrors;
@@ -41,15 +42,15 @@ pub async fn portion(
 #[utoipa::path(tag = "shape", operation_id = "shape_evenness", params(("id" = i64, Path), EvenQuery), responses((status = 200, body = Option<EvenView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/evenness")]
 pub async fn evenness(
-    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     query: Query<EvenQuery>,
 ) -> Result<web::Json<Option<EvenView>>, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
+    let planned = board.planned(JobId(*id)).await?;
     let view = web::block(move || {
+        let Planned { whole, plan } = &*planned;
         let job = &whole.stored.job;
         let Some(even) = even_sheet(job, &whole.kitchen, query.sheet) else { return Ok(None) };
-        let plan = whole.plan()?;
         let bake = even_bake(job, &whole.formula.formula, &whole.kitchen, &plan.oven.question, &even)?;
         Ok::<_, InputErrors>(Some(EvenView::new(&even, bake)))
     })
@@ -61,21 +62,21 @@ pub async fn evenness(
 #[utoipa::path(tag = "shape", operation_id = "shape_marbled", params(("id" = i64, Path), MarbledQuery), responses((status = 200, body = MarbledView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/marbled")]
 pub async fn marble(
-    store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     query: Query<MarbledQuery>,
 ) -> Result<web::Json<MarbledView>, ApiError> {
-    let whole = WholeJob::read(&store, JobId(*id)).await?;
-    let other = WholeJob::read(&store, JobId(query.with)).await?;
+    let own = board.planned(JobId(*id)).await?;
+    let other = board.planned(JobId(query.with)).await?;
     let view = web::block(move || {
-        let (own_plan, other_plan) = (whole.plan()?, other.plan()?);
+        let (whole, own_plan, other_plan) = (&own.whole, &own.plan, &other.plan);
         let (own_left, other_left) = (own_plan.shape.demand.left, other_plan.shape.demand.left);
         let (own, beside) = query.masses((own_left, other_left))?;
         let both = [(own, own_plan.dough.density), (beside, other_plan.dough.density)];
         let found = marbled(&whole.stored.job, &whole.cutter.outline, &whole.kitchen, both[0], both[1])?;
-        let allergens = [&whole, &other].into_iter().flat_map(|w| w.formula.formula.allergens()).collect();
+        let allergens = [whole, &other.whole].into_iter().flat_map(|w| w.formula.formula.allergens()).collect();
         // The same pieces of the other dough: what is done first says when to look.
-        let of_other = whole.of_dough(&other).plan()?;
+        let of_other = whole.clone().of_dough(&other.whole).plan()?;
         let bakes = [&own_plan.oven.expected, &of_other.oven.expected];
         let sooner = |a: Span, b: Span| if b < a { b } else { a };
         let about = sooner(bakes[0].about(), bakes[1].about());

@@ -2,10 +2,11 @@
 
 use super::read;
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::heavy::Heavy;
 use crate::learning::learn_after;
 use crate::problem::{ApiError, Problem, Query};
-use crate::whole::WholeJob;
+use crate::whole::{Planned, WholeJob};
 use crate::wire::{
     BakesEvenQuery, BakesEvenView, LeftOutBody, MINUTE_FORMAT, RecordBody, RecordView, SentenceView, say,
 };
@@ -40,14 +41,18 @@ pub async fn even(
 /// The one thing most worth measuring next of the job's dough.
 #[utoipa::path(tag = "records", operation_id = "records_worth", params(("id" = i64, Path)), responses((status = 200, body = SentenceView), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/api/jobs/{id}/worth-measuring")]
-pub async fn worth(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<SentenceView>, ApiError> {
+pub async fn worth(
+    store: Of<Store>,
+    board: Of<Board>,
+    id: web::Path<i64>,
+) -> Result<web::Json<SentenceView>, ApiError> {
     let id = JobId(*id);
-    let whole = WholeJob::read(&store, id).await?;
+    let planned = board.planned(id).await?;
     let records = store.records(id).await?;
     let found = web::block(move || {
-        let plan = whole.plan()?;
+        let Planned { whole, plan } = &*planned;
         let records: Vec<&BakeRecord> = records.iter().map(|r| &r.kept.record).collect();
-        let read = !whole.kitchen.input().oven_readings.is_empty();
+        let read = !whole.kitchen.input().oven.oven_readings.is_empty();
         let spread = plan.oven.forecast.as_ref().map_or(plan.oven.expected.spread.1, |f| f.spread);
         Ok::<_, InputErrors>(say(&worth_measuring(&records, whole.learnt.as_ref(), read, spread)))
     });
@@ -97,6 +102,7 @@ fn told(plan: &Plan) -> [Span; 3] {
 pub async fn add(
     heavy: web::Data<Heavy>,
     store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<RecordView>, ApiError> {
@@ -108,21 +114,16 @@ pub async fn add(
         checks.finish(())?;
         store.run(RunId(of.run_id)).await?;
     }
-    let whole = WholeJob::read(&store, id).await?;
-    let now = whole.kitchen.zone().shown(chrono::Utc::now());
-    let own_bake = whole.stored.job.is_own_bake(now);
+    let planned = board.planned(id).await?;
+    let now = planned.whole.kitchen.zone().shown(chrono::Utc::now());
+    let own_bake = planned.whole.stored.job.is_own_bake(now);
     let recorded_at = now.format(MINUTE_FORMAT).to_string();
-    let (new, before) = web::block(move || {
-        let plan = whole.plan()?;
-        Ok::<_, InputErrors>((as_recorded(&whole, &plan, &body, recorded_at)?, told(&plan)))
-    })
-    .await??;
+    let new = as_recorded(&planned.whole, &planned.plan, &body, recorded_at)?;
     let kept = store.add_record(&new, own_bake).await?;
     if learn_after(&heavy, &store).await {
-        let whole = WholeJob::read(&store, id).await?;
         // A plan that can no longer be made moves nothing.
-        if let Ok(plan) = web::block(move || whole.plan()).await? {
-            store.record_moved(kept, &Moved { before, after: told(&plan) }).await?;
+        if let Ok(now) = board.planned(id).await {
+            store.record_moved(kept, &Moved { before: told(&planned.plan), after: told(&now.plan) }).await?;
         }
     }
     Ok(web::Json((&store.record(kept).await?).into()))

@@ -73,24 +73,23 @@ pub async fn begin(store: Of<Store>, board: Of<Board>, payload: web::Payload) ->
     let now = Utc::now();
     let run = web::block(move || {
         let other: Vec<(Option<Plan>, Option<Plan>)> =
-            planned.lots.iter().map(|(whole, plan)| (whole.plan_elsewhere(plan), whole.plan_frozen())).collect();
+            planned.lots.iter().map(|l| (l.whole.plan_elsewhere(&l.plan), l.whole.plan_frozen())).collect();
         // What is seen has no figures: it reads alike in every unit.
-        let looks: Vec<String> =
-            planned.lots.iter().map(|(_, plan)| plan.oven.look_for.say().text(System::Metric)).collect();
+        let looks: Vec<String> = planned.lots.iter().map(|l| l.plan.oven.look_for.say().text(System::Metric)).collect();
         let lots: Vec<RunsLot> = (planned.lots.iter().zip(planned.plans()).zip(other.iter().zip(&looks)))
-            .map(|(((whole, _), lot), ((elsewhere, frozen), look_for))| RunsLot {
-                job_id: whole.stored.id.0,
+            .map(|((planned, lot), ((elsewhere, frozen), look_for))| RunsLot {
+                job_id: planned.whole.stored.id.0,
                 lot,
                 elsewhere: elsewhere.as_ref(),
                 frozen: frozen.as_ref(),
                 look_for,
             })
             .collect();
-        let kitchen = &planned.lots[0].0.kitchen;
+        let kitchen = &planned.lots[0].whole.kitchen;
         let plan = run_plan(kitchen, &lots, &planned.relay, |t| planned.does(t));
         let zero_at = planned.ends_at().unwrap_or(now) + TimeDelta::minutes(planned.relay.start_min);
-        let leads = planned.lots.iter().filter(|(w, _)| w.stored.lot_of().is_none());
-        let names: Vec<String> = leads.map(|(w, _)| w.stored.job.input().name.clone()).collect();
+        let leads = planned.lots.iter().map(|l| &l.whole.stored).filter(|j| j.lot_of().is_none());
+        let names: Vec<String> = leads.map(|j| j.job.input().order.name.clone()).collect();
         #[expect(clippy::cast_precision_loss, reason = "days at most")]
         let since_zero = (now - zero_at).num_milliseconds() as f64 / 60_000.0;
         NewRun {

@@ -2,9 +2,9 @@
 
 use super::{file, read};
 use crate::bakeries::Of;
+use crate::board::Board;
 use crate::heavy::Heavy;
 use crate::problem::{ApiError, Problem, Query};
-use crate::whole::WholeJob;
 use crate::wire::{
     CausesQuery, CausesView, NewTrialBody, SeenView, TrialSizeQuery, TrialSizeView, TryView, measured_trays, trial_csv,
 };
@@ -112,14 +112,16 @@ pub async fn of_job(store: Of<Store>, id: web::Path<i64>) -> Result<web::Json<Ve
 }
 
 /// What a trial of a job has to go by.
-async fn ground(store: &Store, id: JobId, measure: EvenMeasure) -> Result<(FormulaId, TrialGround), ApiError> {
-    let whole = WholeJob::read(store, id).await?;
+async fn ground(
+    store: &Store,
+    board: &Board,
+    id: JobId,
+    measure: EvenMeasure,
+) -> Result<(FormulaId, TrialGround), ApiError> {
+    let planned = board.planned(id).await?;
     let records = store.records_like(id).await?;
-    let found = web::block(move || {
-        let (_, trays) = measured_trays(&records, measure);
-        Ok::<_, InputErrors>((whole.formula.id, whole.plan()?.trial_ground(&whole.kitchen, measure, &trays)))
-    });
-    Ok(found.await??)
+    let (_, trays) = measured_trays(&records, measure);
+    Ok((planned.whole.formula.id, planned.plan.trial_ground(&planned.whole.kitchen, measure, &trays)))
 }
 
 fn difference(mm: f64) -> Result<Length, InputErrors> {
@@ -131,10 +133,11 @@ fn difference(mm: f64) -> Result<Length, InputErrors> {
 #[get("/api/jobs/{id}/trial-size")]
 pub async fn how_large(
     store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     query: Query<TrialSizeQuery>,
 ) -> Result<web::Json<TrialSizeView>, ApiError> {
-    let (_, ground) = ground(&store, JobId(*id), query.measure).await?;
+    let (_, ground) = ground(&store, &board, JobId(*id), query.measure).await?;
     let asked = ground.asked(query.ways, difference(query.difference_mm)?);
     let own = ground.own;
     Ok(web::Json(web::block(move || Ok::<_, InputErrors>(TrialSizeView::new(&asked.size()?, &asked, own))).await??))
@@ -145,12 +148,13 @@ pub async fn how_large(
 #[post("/api/jobs/{id}/tries")]
 pub async fn begin(
     store: Of<Store>,
+    board: Of<Board>,
     id: web::Path<i64>,
     payload: web::Payload,
 ) -> Result<web::Json<TryView>, ApiError> {
     let id = JobId(*id);
     let body: NewTrialBody = read(payload).await?;
-    let (formula_id, ground) = ground(&store, id, body.measure).await?;
+    let (formula_id, ground) = ground(&store, &board, id, body.measure).await?;
     let difference = difference(body.difference_mm)?;
     let planned_at = Utc::now();
     let seed = planned_at.timestamp_millis().cast_unsigned();

@@ -35,7 +35,7 @@ view! {
 /// What a backup that is taken away is called: letters that every system takes, and the time of the kitchen's clock.
 pub fn backup_name(kitchen: &Kitchen, now: DateTime<Utc>, ending: &str) -> String {
     let plain = |c: char| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' };
-    let name: String = kitchen.input().name.chars().map(plain).take(60).collect();
+    let name: String = kitchen.input().house.name.chars().map(plain).take(60).collect();
     let name = name.trim_matches('-');
     let name = if name.is_empty() { "bakery" } else { name };
     format!("{name}-{}.{ending}", kitchen.zone().shown(now).format("%Y-%m-%d-%H%M"))

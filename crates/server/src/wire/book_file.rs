@@ -4,10 +4,11 @@ use super::book::{BookRecordView, MOST_IN_FILE, refused};
 use super::record::RecordBody;
 use chrono::NaiveDateTime;
 use ready_slab_core::clock::MINUTE_FORMAT;
-use ready_slab_core::error::{Checks, InputErrors};
+use ready_slab_core::error::InputErrors;
 use ready_slab_core::job::Conditions;
+use ready_slab_core::ledger::ExpectedBake;
 use ready_slab_core::oven::EdgeColour;
-use ready_slab_core::units::{Quantity, Share, Span, parse_quantity};
+use ready_slab_core::units::{Quantity, parse_quantity};
 use ready_slab_store::BookPage;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -119,15 +120,9 @@ pub struct ExpectedThen {
     expected_spread_most_percent: Option<f64>,
 }
 
-/// The same as a record keeps it, least and most.
-pub struct Then {
-    pub bake: (Span, Span),
-    pub spread: (Share, Share),
-}
-
 impl ExpectedThen {
     /// Minutes and spread; nothing where not all of it is told.
-    pub fn told(self) -> Result<Option<Then>, InputErrors> {
+    pub fn told(self) -> Result<Option<ExpectedBake>, InputErrors> {
         let all = (
             self.expected_bake_least_min,
             self.expected_bake_most_min,
@@ -135,14 +130,9 @@ impl ExpectedThen {
             self.expected_spread_most_percent,
         );
         let (Some(least), Some(most), Some(low), Some(high)) = all else { return Ok(None) };
-        let mut checks = Checks::new();
-        checks.range("expected_bake_least_min", least, 0.0, 240.0, "min");
-        checks.range("expected_bake_most_min", most, 0.0, 240.0, "min");
-        checks.range("expected_spread_least_percent", low, -50.0, 200.0, "%");
-        checks.range("expected_spread_most_percent", high, -50.0, 200.0, "%");
-        checks.finish(())?;
-        let share = |percent: f64| Share::new(percent / 100.0);
-        Ok(Some(Then { bake: (Span::new_min(least), Span::new_min(most)), spread: (share(low), share(high)) }))
+        let bake = [("expected_bake_least_min", least), ("expected_bake_most_min", most)];
+        let spread = [("expected_spread_least_percent", low), ("expected_spread_most_percent", high)];
+        ExpectedBake::new(bake, spread).map(Some)
     }
 }
 

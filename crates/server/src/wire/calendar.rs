@@ -47,7 +47,7 @@ impl DayFile<'_> {
         let (id, job, plan) = self.lots.get(usize::try_from(task.lot).ok()?)?;
         let moment = |minutes: i64| wanted + TimeDelta::minutes(minutes);
         let does = step(task, job, plan);
-        let summary = format!("{does} \u{b7} {}", job.input().name);
+        let summary = format!("{does} \u{b7} {}", job.input().order.name);
         let number = |n: Option<u32>| n.map_or_else(String::new, |n| format!("-{n}"));
         let uid = format!(
             "job{id}-{:?}{}{}{}@ready-slab",

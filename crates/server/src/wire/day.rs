@@ -115,44 +115,47 @@ impl DayView {
         now: NaiveDateTime,
         run_id: Option<i64>,
     ) -> Self {
-        let name = |lot: usize| day.lots.get(lot).map_or_else(String::new, |(w, _)| w.stored.job.input().name.clone());
-        let zone = day.lots.first().map_or(Zone::UTC, |(w, _)| w.kitchen.zone());
+        let name =
+            |lot: usize| day.lots.get(lot).map_or_else(String::new, |l| l.whole.stored.job.input().order.name.clone());
+        let zone = day.lots.first().map_or(Zone::UTC, |l| l.whole.kitchen.zone());
         // Minutes are counted from the last wanted time, which is that of a lot.
         let last = day.before_min.iter().position(|b| *b == 0).and_then(|at| day.lots.get(at));
         let shown = |minutes: i64| {
-            last.map(|(w, _)| zone.after(w.stored.job.input().ready_by, minutes).format(MINUTE_FORMAT).to_string())
+            last.map(|l| {
+                zone.after(l.whole.stored.job.input().order.ready_by, minutes).format(MINUTE_FORMAT).to_string()
+            })
         };
-        let lead = |i: usize| day.lots[i].0.stored.lot_of().unwrap_or(day.lots[i].0.stored.id);
+        let lead = |i: usize| day.lots[i].whole.stored.lot_of().unwrap_or(day.lots[i].whole.stored.id);
         let mut leads: Vec<JobId> = (0..day.lots.len()).map(lead).collect();
         leads.dedup();
         let mut jobs: Vec<DayJobView> = leads
             .into_iter()
             .filter_map(|id| {
                 let own: Vec<usize> = (0..day.lots.len()).filter(|i| lead(*i) == id).collect();
-                let (first, _) = day.lots.get(*own.first()?)?;
+                let first = &day.lots.get(*own.first()?)?.whole;
                 let is_own = |t: &&RelayTask| usize::try_from(t.lot).is_ok_and(|lot| own.contains(&lot));
                 let start = day.relay.tasks.iter().filter(is_own).map(|t| t.start_min).min()?;
                 Some(DayJobView {
                     job_id: id.0,
-                    name: first.stored.job.input().name.clone(),
-                    ready_by: first.stored.job.input().ready_by.format(MINUTE_FORMAT).to_string(),
+                    name: first.stored.job.input().order.name.clone(),
+                    ready_by: first.stored.job.input().order.ready_by.format(MINUTE_FORMAT).to_string(),
                     start_at: shown(start).unwrap_or_default(),
-                    pieces: own.iter().map(|i| day.lots[*i].0.stored.job.baked_pieces()).sum(),
+                    pieces: own.iter().map(|i| day.lots[*i].whole.stored.job.baked_pieces()).sum(),
                     lots: own,
                 })
             })
             .collect();
         jobs.sort_by(|a, b| a.ready_by.cmp(&b.ready_by).then(a.job_id.cmp(&b.job_id)));
         let task = |t: &RelayTask| {
-            let (from, _) = last?;
+            let from = &last?.whole;
             Some(TaskView::new(t, &from.stored.job, zone, day.does(t)))
         };
         let clash = |other: &(NaiveDate, Arc<WholeDate>)| -> Vec<DayClashView> {
-            let (Some((w, _)), Some(ends), Some(others)) = (last, day.ends_at(), other.1.ends_at()) else {
+            let (Some(last), Some(ends), Some(others)) = (last, day.ends_at(), other.1.ends_at()) else {
                 return vec![];
             };
             let later = (others - ends).num_minutes();
-            let found = day_clashes(&w.kitchen, &day.relay, &other.1.relay, later).into_iter();
+            let found = day_clashes(&last.whole.kitchen, &day.relay, &other.1.relay, later).into_iter();
             let view = |c: DayClash| DayClashView {
                 date: other.0.to_string(),
                 lane: c.lane,
@@ -161,7 +164,7 @@ impl DayView {
             };
             found.map(view).collect()
         };
-        let begins = last.map(|(w, _)| zone.after(w.stored.job.input().ready_by, day.relay.start_min));
+        let begins = last.map(|l| zone.after(l.whole.stored.job.input().order.ready_by, day.relay.start_min));
         Self {
             date: date.to_string(),
             start_at: last.and_then(|_| shown(day.relay.start_min)),
@@ -179,7 +182,7 @@ impl DayView {
                 .iter()
                 .map(|(job, why)| NotPlanned {
                     job_id: job.id.0,
-                    name: job.job.input().name.clone(),
+                    name: job.job.input().order.name.clone(),
                     why: why.all().iter().map(|e| say(e.problem())).collect(),
                 })
                 .collect(),

@@ -5,6 +5,7 @@ use ready_slab_core::dough::{Formula, FormulaInput, Ingredient, IngredientInput,
 use ready_slab_core::error::{InputError, InputErrors};
 use ready_slab_core::job::{JobInput, KitchenInput};
 use serde::{Deserialize, Serialize};
+use serde_json::{Map, Value};
 use utoipa::ToSchema;
 
 /// The only version so far.
@@ -62,6 +63,7 @@ pub struct JobFile {
     pub format: String,
     /// 1.
     pub version: u32,
+    #[serde(deserialize_with = "job_of_any_day")]
     /// The job; `formula_id` and `cutter_id` are those of the bakery it came from and are not looked at.
     pub job: JobInput,
     /// Its formula.
@@ -75,6 +77,15 @@ pub struct JobFile {
     pub kitchen: KitchenInput,
     /// What came out.
     pub records: Vec<RecordInFile>,
+}
+
+/// A job as it stands in a file: before there were more than two forms of dough it was told whether it is a disc.
+fn job_of_any_day<'de, D: serde::Deserializer<'de>>(deserializer: D) -> Result<JobInput, D::Error> {
+    let mut job = Map::<String, Value>::deserialize(deserializer)?;
+    if let Some(disc) = job.remove("chill_as_disc").and_then(|disc| disc.as_bool()) {
+        job.insert("dough_form".to_owned(), if disc { "disc" } else { "sheets" }.into());
+    }
+    JobInput::deserialize(Value::Object(job)).map_err(serde::de::Error::custom)
 }
 
 impl JobFile {

@@ -6,7 +6,7 @@ use super::plan::{CurvePoint, WindowView, curve};
 use super::{SentenceView, say, say_all, view};
 use chrono::{DateTime, TimeDelta, Utc};
 use ready_slab_core::cold::{
-    Fit, LONGEST_READ, Live, LiveStay, Piece, ProbeInput, RANGE_SDS, Reading, Sample, Side, Spot, Tracked,
+    Fit, LONGEST_READ, Live, LiveStay, Piece, ProbeInput, RANGE_SDS, Reading, Sample, Side, Spot, Tracked, drawn_to,
 };
 use ready_slab_core::dough::Keeping;
 use ready_slab_core::error::{Checks, InputError, InputErrors, Problem};
@@ -255,6 +255,8 @@ view! {
         ready_latest_min: Option<f64> = live.ready_between.map(|(_, late)| late.min()),
         /// When it is no longer.
         past_after_min: Option<f64> = live.past_after.map(Span::min),
+        /// So far it is drawn, minutes of its clock; null where it never gets ready.
+        drawn_to_min: Option<f64> = drawn_to(live.ready_after, live.past_after).map(Span::min),
         /// Why it does not get ready where it lies.
         never: Option<SentenceView> = live.never.as_ref().map(say),
         /// Working temperatures.

@@ -113,7 +113,7 @@ fn question_of(on_sheet: &OnSheet, wanted: &[Option<u32>], ground: &Ground) -> R
     };
     let cutters = on_sheet.iter().zip(wanted).map(|((job, outline), wanted)| NestCutter {
         outline: outline.clone(),
-        turning: job.input().turning,
+        turning: job.input().shape.turning,
         wanted: *wanted,
     });
     let spacing = match ground.tray {

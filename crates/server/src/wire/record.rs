@@ -65,7 +65,7 @@ view! {
         /// What it moved when it was recorded; null where it moved nothing.
         moved: Option<MovedView> = stored.moved.as_ref().map(Into::into),
         /// The kitchen it was baked in.
-        kitchen: Option<String> = kept.as_baked.as_ref().map(|b| b.kitchen.input().name.clone()),
+        kitchen: Option<String> = kept.as_baked.as_ref().map(|b| b.kitchen.input().house.name.clone()),
         /// As cut.
         cut_width_mm: f64 = record.cut_width().mm(),
         /// As cut.

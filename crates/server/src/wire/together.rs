@@ -16,7 +16,7 @@ view! {
         /// Its number as a job.
         job_id: i64 = id.0,
         /// Its name.
-        name: String = job.input().name.clone(),
+        name: String = job.input().order.name.clone(),
         /// Pieces that are baked.
         pieces: u32 = pieces,
         /// Its formula’s name.

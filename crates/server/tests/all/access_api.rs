@@ -1,11 +1,11 @@
 //! Who is let in on a network: nobody without a code, each as far as its role goes, and nobody who was shut out.
 
-use crate::bakery::{demo, from_page};
+use crate::bakery::{Program, demo, from_page};
 use actix_web::body::MessageBody as _;
 use actix_web::dev::{Service, ServiceResponse};
 use actix_web::http::header::{HeaderMap, SET_COOKIE};
 use actix_web::http::{Method, StatusCode};
-use actix_web::test::{TestRequest, init_service, read_body};
+use actix_web::test::{TestRequest, init_service};
 use chrono::{SecondsFormat, TimeDelta, Utc};
 use futures_util::stream::FuturesUnordered;
 use futures_util::{FutureExt as _, StreamExt as _};
@@ -18,6 +18,7 @@ use ready_slab_server::problem::ApiError;
 use ready_slab_server::wrong_codes::{WrongCodes, network_of};
 use ready_slab_store::{Role, Store};
 use serde_json::{Value, json};
+use std::cell::RefCell;
 use std::future::poll_fn;
 use std::time::Duration;
 
@@ -25,14 +26,23 @@ use std::time::Duration;
 fn networked(store: &Store) -> (Access, Bakeries) {
     let reached = Reached { open: false, secure: false, address: "http://192.168.1.5:8420".to_owned() };
     let access = Access::new(store.clone(), reached, Duration::from_millis(20));
+    SERVED.set(None);
     (access.clone(), Bakeries::new(store.clone(), None).guarded(access))
 }
 
+thread_local! {
+    /// The program of a test.
+    static SERVED: RefCell<Option<Program>> = const { RefCell::new(None) };
+}
+
 async fn ask(bakeries: &Bakeries, request: TestRequest) -> (StatusCode, HeaderMap, Value) {
-    let app = init_service(application(bakeries.clone(), AllowedHosts::default())).await;
-    let response: ServiceResponse<_> = app.call(request.to_request()).await.unwrap();
-    let (status, headers) = (response.status(), response.headers().clone());
-    (status, headers, serde_json::from_slice(&read_body(response).await).unwrap_or(Value::Null))
+    let program = match SERVED.with_borrow(Clone::clone) {
+        Some(program) => program,
+        None => Program::of(bakeries.clone()).await,
+    };
+    SERVED.set(Some(program.clone()));
+    let (status, headers, body) = program.ask(request).await;
+    (status, headers, serde_json::from_slice(&body).unwrap_or(Value::Null))
 }
 
 fn with(request: TestRequest, body: &Value) -> TestRequest {

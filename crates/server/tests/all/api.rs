@@ -6,8 +6,8 @@ use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, init_service};
 use ready_slab_server::app::application;
 use ready_slab_server::bakeries::Bakeries;
+use ready_slab_server::demo;
 use ready_slab_server::guard::AllowedHosts;
-use ready_slab_server::seed;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
 
@@ -183,7 +183,7 @@ async fn a_job_leaves_as_a_file_and_comes_back_the_same_in_another_bakery() {
     let file = get(&store, "/api/jobs/1/export").await;
     let other_dir = tempfile::tempdir().unwrap();
     let other = Store::open(&other_dir.path().join("other.db")).await.unwrap();
-    seed::ensure_kitchen(&other).await.unwrap();
+    demo::ensure_kitchen(&other).await.unwrap();
     let (status, job) = call(&other, Method::POST, "/api/jobs/read-back", Some(file.clone())).await;
     assert_eq!(status, StatusCode::OK, "{job}");
     let id = job["id"].as_i64().unwrap();
@@ -209,6 +209,26 @@ async fn a_job_leaves_as_a_file_and_comes_back_the_same_in_another_bakery() {
         assert_eq!((status, &problem["errors"][0]["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!(field)));
     }
     assert_eq!(get(&other, "/api/jobs").await["jobs"].as_array().unwrap().len(), 1);
+    // A file of the days when dough was a disc or sheets, and little else was asked.
+    let mut older = file.clone();
+    let job = older["job"].as_object_mut().unwrap();
+    for later in [
+        "dough_form",
+        "sheet_stack",
+        "dough_for",
+        "pieces_for",
+        "bulk_for",
+        "thaws",
+        "pricked",
+        "sheet",
+        "making",
+        "finishes",
+    ] {
+        job.remove(later);
+    }
+    job.insert("chill_as_disc".to_owned(), json!(false));
+    let (status, job) = call(&other, Method::POST, "/api/jobs/read-back", Some(older)).await;
+    assert_eq!((status, &job["dough_form"], &job["pieces"]), (StatusCode::OK, &json!("sheets"), &json!(48)), "{job}");
 }
 
 #[actix_web::test]
@@ -354,7 +374,7 @@ async fn a_job_is_added_deleted_with_its_records_and_brought_back() {
 async fn an_empty_bakery_has_a_kitchen_and_the_demo_is_a_bakery_apart() {
     let dir = tempfile::tempdir().unwrap();
     let own = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::ensure_kitchen(&own).await.unwrap();
+    demo::ensure_kitchen(&own).await.unwrap();
     let file = dir.path().join("bakery.demo.db");
     let app = init_service(application(Bakeries::new(own, Some(file.clone())), AllowedHosts::default())).await;
     let ask = async |method: Method, path: &str| {
@@ -516,7 +536,7 @@ async fn a_new_job_is_asked_for_and_takes_anothers_settings_only_where_that_was_
 async fn an_empty_bakery_comes_to_a_plan_with_one_request_and_loses_it_with_one_undo() {
     let dir = tempfile::tempdir().unwrap();
     let empty = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::ensure_kitchen(&empty).await.unwrap();
+    demo::ensure_kitchen(&empty).await.unwrap();
     for (shape, name) in [
         (json!({ "kind": "builtin", "form": "heart", "width_mm": 75 }), "Heart"),
         (json!({ "kind": "builtin", "form": "letter", "width_mm": 60, "letter": "r" }), "Letter R"),
@@ -559,7 +579,7 @@ async fn an_empty_bakery_comes_to_a_plan_with_one_request_and_loses_it_with_one_
 async fn a_new_kitchen_says_which_of_its_values_are_only_usual() {
     let dir = tempfile::tempdir().unwrap();
     let empty = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::ensure_kitchen(&empty).await.unwrap();
+    demo::ensure_kitchen(&empty).await.unwrap();
     let usual = |kitchen: &Value, field: &str| kitchen["usual"].as_array().unwrap().contains(&json!(field));
     let kitchen = get(&empty, "/api/kitchen").await;
     assert!(usual(&kitchen, "fridge_c") && usual(&kitchen, "tray_width_mm"));

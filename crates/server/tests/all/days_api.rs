@@ -3,7 +3,7 @@
 use crate::bakery::{call, demo, field_messages, from_page, get, send, wednesday};
 use actix_web::http::{Method, StatusCode};
 use chrono::{NaiveDateTime, TimeDelta, Utc};
-use ready_slab_server::seed;
+use ready_slab_server::demo;
 use ready_slab_store::Store;
 use serde_json::{Value, json};
 
@@ -365,7 +365,7 @@ async fn a_rehearsal_runs_sixty_times_as_fast_beside_the_day() {
 async fn a_run_over_midnight_and_a_change_of_the_clocks_counts_real_minutes() {
     let dir = tempfile::tempdir().unwrap();
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    seed::seed(&store, "Europe/Lisbon", wednesday()).await.unwrap();
+    demo::fill(&store, "Europe/Lisbon", wednesday()).await.unwrap();
     for other in [2, 3, 4] {
         call(&store, Method::DELETE, &format!("/api/jobs/{other}"), None).await;
     }

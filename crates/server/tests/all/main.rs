@@ -11,6 +11,7 @@ mod faults_api;
 mod heavy;
 mod inside;
 mod lots_api;
+mod one_plan;
 mod oven_api;
 mod photos_api;
 mod shape_api;

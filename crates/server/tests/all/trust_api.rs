@@ -293,7 +293,7 @@ async fn labels_of_edits_keep_the_letters_people_wrote() {
 async fn readings_of_a_stand_in_teach_no_real_fridge() {
     let dir = tempfile::tempdir().unwrap();
     let store = Store::open(&dir.path().join("bakery.db")).await.unwrap();
-    ready_slab_server::seed::ensure_kitchen(&store).await.unwrap();
+    ready_slab_server::demo::ensure_kitchen(&store).await.unwrap();
     let body = json!({"dough": {"kind": "starter", "starter": "holds-its-shape"}, "shape": {"kind": "builtin", "form": "round", "width_mm": 60}});
     let job = call(&store, Method::POST, "/api/jobs/new", Some(body)).await.1["id"].clone();
     let piece = call(&store, Method::POST, &format!("/api/jobs/{job}/chills"), Some(json!({"name": "Mix 1"}))).await.1

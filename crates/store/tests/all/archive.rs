@@ -181,7 +181,7 @@ async fn what_is_read_takes_the_place_of_what_was_there() {
     let aside = import(&archive, &here, noon()).await.unwrap().unwrap();
     for (file, pieces) in [(&here, 48), (&aside, 96)] {
         assert!(check_file(file).await.unwrap().whole());
-        assert_eq!(Store::open(file).await.unwrap().job(j).await.unwrap().job.input().pieces, pieces);
+        assert_eq!(Store::open(file).await.unwrap().job(j).await.unwrap().job.input().order.pieces, pieces);
     }
 }
 
@@ -215,7 +215,7 @@ async fn what_is_no_archive_says_where_it_is_wrong_and_changes_nothing() {
         ),
         (but(&archive, "6.zip", only("tables/job.jsonl", |t| Some(t.replacen("[1,", "[1,2,", 1)))), "line 2"),
         (
-            but(&archive, "7.zip", only("tables/job.jsonl", |t| Some(t.replace("\"pieces\"", "\"cakes\"")))),
+            but(&archive, "7.zip", only("tables/job.jsonl", |t| Some(t.replace("\"cutter_id\"", "\"cakes\"")))),
             "its columns are",
         ),
         (

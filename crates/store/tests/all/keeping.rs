@@ -100,7 +100,7 @@ async fn a_file_that_is_not_whole_says_what_is_wrong() {
         assert!(restore(bad, &here, noon()).await.is_err());
     }
     let store = Store::open(&here).await.unwrap();
-    assert_eq!(store.job(j).await.unwrap().job.input().pieces, 48);
+    assert_eq!(store.job(j).await.unwrap().job.input().order.pieces, 48);
 }
 
 #[tokio::test]
@@ -122,14 +122,14 @@ async fn a_copy_of_the_file_without_its_log_is_refused_and_with_it_is_complete()
         assert!(matches!(refused, Err(StoreError::WithoutItsLog)), "{refused:?}");
     }
     let moved = Store::open(&both.join("bakery.db")).await.unwrap();
-    assert_eq!(moved.job(j).await.unwrap().job.input().pieces, 96);
+    assert_eq!(moved.job(j).await.unwrap().job.input().order.pieces, 96);
     moved.close().await;
     // Once it is closed, the file alone is all there is; and a program that ended without closing it leaves it where it can go on.
     store.close().await;
     assert!(check_file(&here).await.unwrap().whole());
     let left = Store::open(&here).await.unwrap();
     drop(left);
-    assert_eq!(Store::open(&here).await.unwrap().job(j).await.unwrap().job.input().pieces, 96);
+    assert_eq!(Store::open(&here).await.unwrap().job(j).await.unwrap().job.input().order.pieces, 96);
 }
 
 #[tokio::test]
@@ -147,7 +147,7 @@ async fn a_backup_is_brought_back_and_what_was_there_is_kept() {
     let aside = restore(&copy, &here, noon()).await.unwrap().unwrap();
     let pieces = |file: std::path::PathBuf| async move {
         let store = Store::open(&file).await.unwrap();
-        let pieces = store.job(JobId(1)).await.unwrap().job.input().pieces;
+        let pieces = store.job(JobId(1)).await.unwrap().job.input().order.pieces;
         store.close().await;
         pieces
     };
@@ -208,7 +208,7 @@ async fn a_file_that_something_else_holds_is_busy_not_broken() {
     sqlx::query("BEGIN IMMEDIATE").execute(&mut other).await.unwrap();
     let refused = store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap_err();
     assert!(matches!(refused, StoreError::Busy), "{refused}");
-    assert_eq!(store.job(j).await.unwrap().job.input().pieces, 48, "it can be read meanwhile");
+    assert_eq!(store.job(j).await.unwrap().job.input().order.pieces, 48, "it can be read meanwhile");
     sqlx::query("ROLLBACK").execute(&mut other).await.unwrap();
     store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
 }
@@ -250,7 +250,7 @@ async fn a_file_that_was_moved_away_takes_nothing_more_and_goes_on_when_it_is_pu
     assert!(matches!(store.save_job(&changed(96), "pieces").await, Err(StoreError::Gone { .. })));
     fs::rename(&aside, &here).unwrap();
     store.save_job(&changed(96), "pieces").await.unwrap();
-    assert_eq!(store.job(j).await.unwrap().job.input().pieces, 96);
+    assert_eq!(store.job(j).await.unwrap().job.input().order.pieces, 96);
 }
 
 #[tokio::test]
@@ -258,13 +258,17 @@ async fn one_bad_row_is_told_and_takes_nothing_else_away() {
     let (dir, store, f, c, j) = filled().await;
     let other = store.add_job(&job(24, f, c), "another").await.unwrap();
     let mut conn = raw(&dir.path().join("bakery.db")).await;
-    sqlx::query("UPDATE job SET thickness_mm = -6 WHERE id = ?").bind(other.0).execute(&mut conn).await.unwrap();
+    sqlx::query("UPDATE job SET document = json_set(document, '$.thickness_mm', -6) WHERE id = ?")
+        .bind(other.0)
+        .execute(&mut conn)
+        .await
+        .unwrap();
     let wanted = ready_slab_store::JobsWanted { today: noon().date_naive(), named: String::new(), from: 0, most: 50 };
     let page = store.job_page(&wanted).await.unwrap();
     assert_eq!(page.jobs.iter().map(|j| j.id).collect::<Vec<_>>(), [j]);
     assert!(page.damaged[0].0 == other && page.damaged[0].1.contains("thickness_mm"), "{:?}", page.damaged);
     // What stands beside it goes on; it can be deleted.
-    assert_eq!(store.jobs_on(store.job(j).await.unwrap().job.input().ready_by.date()).await.unwrap().len(), 1);
+    assert_eq!(store.jobs_on(store.job(j).await.unwrap().job.input().order.ready_by.date()).await.unwrap().len(), 1);
     store.save_job(&StoredJob::new(j, job(96, f, c)), "pieces").await.unwrap();
     store.delete_job(other, "deleted").await.unwrap();
     assert_eq!(store.job_page(&wanted).await.unwrap().damaged, vec![]);
@@ -328,7 +332,7 @@ async fn a_file_is_locked_by_whatever_name_it_is_come_to() {
     assert!(
         soft.is_symlink() && aside.starts_with(fs::canonicalize(dir.path()).unwrap()) && !aside.starts_with(&elsewhere)
     );
-    assert_eq!(Store::open(&here).await.unwrap().job(j).await.unwrap().job.input().pieces, 48);
+    assert_eq!(Store::open(&here).await.unwrap().job(j).await.unwrap().job.input().order.pieces, 48);
     // A lock on what is not there makes nothing that stays.
     let none = dir.path().join("none.db");
     let lock = Lock::of(&none).unwrap();

@@ -5,7 +5,7 @@ use chrono::NaiveDate;
 use ready_slab_core::dough::{
     Analysis, BowlNote, FatKind, Feel, Formula, Household, Ingredient, IngredientInput, Kind, LineInput, Squeeze,
 };
-use ready_slab_core::job::{Job, JobInput, Kitchen, KitchenInput, OvenMeasured};
+use ready_slab_core::job::{Job, Kitchen, OvenMeasured};
 use ready_slab_core::oven::{DoughKnowledge, HeatKnowledge, OvenKnowledge};
 use ready_slab_core::units::{Mass, TemperatureDifference};
 use ready_slab_store::{
@@ -278,7 +278,7 @@ async fn what_bakes_taught_is_kept_until_it_is_forgotten_or_the_oven_is_measured
     // A newer reading on a thermometer counts in place of what bakes taught of the oven, and nothing else goes.
     let before = store.kitchen().await.unwrap();
     let measured = vec![OvenMeasured { set_c: 175.0, read_c: 170.0, swing_k: 0.0 }];
-    let newer = Kitchen::new(KitchenInput { oven_readings: measured, ..before.input().clone() }).unwrap();
+    let newer = Kitchen::new(before.input().clone().with(|k| k.oven.oven_readings = measured)).unwrap();
     store.save_kitchen(&newer, "readings of the oven changed").await.unwrap();
     let after = store.taught_by_bakes(one).await.unwrap().unwrap();
     assert_eq!((after.oven, after.dough), (None, spread));
@@ -315,18 +315,22 @@ async fn jobs_are_found_a_page_at_a_time_by_name_by_date_and_by_what_they_have_t
     let mut ids = vec![];
     for n in 1..=9_u32 {
         let mut input = job(48, f, c).input().clone();
-        input.name = format!("Job 10% no_{n}");
-        input.ready_by = day(n).and_hms_opt(14, 0, 0).unwrap();
+        input.order.name = format!("Job 10% no_{n}");
+        input.order.ready_by = day(n).and_hms_opt(14, 0, 0).unwrap();
         ids.push(store.add_job(&Job::new(input).unwrap(), "new").await.unwrap());
     }
     // A lot of the fifth, wanted with it.
     let lead = store.job(ids[4]).await.unwrap();
-    let lot = Job::new(JobInput { lot_of: Some(lead.id.0), name: "Lot".into(), ..lead.job.input().clone() }).unwrap();
+    let lot = Job::new(lead.job.input().clone().with(|j| {
+        j.order.lot_of = Some(lead.id.0);
+        j.order.name = "Lot".into();
+    }))
+    .unwrap();
     let lot = store.add_job(&lot, "lot").await.unwrap();
     let page = |named: &str, from, most| JobsWanted { today: day(6), named: named.to_owned(), from, most };
-    let names = |page: &JobPage| page.jobs.iter().map(|j| j.job.input().name.clone()).collect::<Vec<_>>();
+    let names = |page: &JobPage| page.jobs.iter().map(|j| j.job.input().order.name.clone()).collect::<Vec<_>>();
     // From today on the soonest first, then the earlier ones, the latest first, with lots after all; of every page.
-    let own = store.job(first).await.unwrap().job.input().name.clone();
+    let own = store.job(first).await.unwrap().job.input().order.name.clone();
     let all = store.job_page(&page("", 0, 50)).await.unwrap();
     let wanted: Vec<String> = [6, 7, 8, 9].iter().map(|n| format!("Job 10% no_{n}")).chain([own]).collect();
     let earlier: Vec<String> =

@@ -4,7 +4,7 @@ use crate::shelf::{baked, filled, formula, job, jobs, kitchen, outline, record};
 use chrono::{DateTime, TimeZone, Utc};
 use ready_slab_core::cold::{Finding, Piece, Spot, Target, Touch};
 use ready_slab_core::dough::{BowlNote, Feel, Squeeze};
-use ready_slab_core::job::{ColdPlace, Job, JobInput, Whereabouts};
+use ready_slab_core::job::{ColdPlace, Job, Whereabouts};
 use ready_slab_core::units::{Length, Mass, Temperature};
 use ready_slab_store::{FormulaId, JobId, NewChill, NewMixNote, RecordId, Store, StoreError, StoredJob};
 
@@ -114,7 +114,10 @@ async fn a_bake_that_was_struck_out_can_be_put_back() {
 #[tokio::test]
 async fn recording_one_lot_keeps_the_version_for_all_whose_dough_was_in_the_bowl() {
     let (_dir, store, f, c, j) = filled().await;
-    let lot = JobInput { lot_of: Some(j.0), dough_with: Some(j.0), ..job(12, f, c).input().clone() };
+    let lot = job(12, f, c).input().clone().with(|job| {
+        job.order.lot_of = Some(j.0);
+        job.order.dough_with = Some(j.0);
+    });
     let lot = store.add_job(&Job::new(lot).unwrap(), "lot").await.unwrap();
     let stranger = store.add_job(&job(30, f, c), "job").await.unwrap();
     store.add_record(&record(lot), true).await.unwrap();
@@ -155,12 +158,12 @@ async fn a_thing_is_known_as_it_was_at_its_latest_revisions() {
         store.save_job(&StoredJob::new(j, job(pieces, f, c)), "pieces").await.unwrap();
     }
     let now = store.job(j).await.unwrap();
-    assert_eq!((now.job.input().pieces, now.revision), (100, 53));
-    assert_eq!(store.job_at(j, 52).await.unwrap().unwrap().job.input().pieces, 99);
+    assert_eq!((now.job.input().order.pieces, now.revision), (100, 53));
+    assert_eq!(store.job_at(j, 52).await.unwrap().unwrap().job.input().order.pieces, 99);
     assert_eq!(store.job_at(j, 2).await.unwrap(), None, "long ago");
     // Undo is a change like any other: what was made from the state before it is seen as made from an older one.
     store.undo().await.unwrap();
-    assert_eq!((store.job(j).await.unwrap().revision, store.job(j).await.unwrap().job.input().pieces), (54, 99));
+    assert_eq!((store.job(j).await.unwrap().revision, store.job(j).await.unwrap().job.input().order.pieces), (54, 99));
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -172,7 +175,7 @@ async fn of_many_changes_at_once_each_in_a_transaction_none_is_lost() {
             tokio::spawn(async move {
                 let w = store.begin(None).await?;
                 let now = w.job(j).await?;
-                let input = JobInput { pieces: now.job.input().pieces + 1, ..now.job.input().clone() };
+                let input = now.job.input().clone().with(|j| j.order.pieces = now.job.input().order.pieces + 1);
                 let next = Job::new(input).unwrap();
                 w.save_job(&StoredJob::new(j, next), "one more").await?;
                 w.commit().await
@@ -182,7 +185,7 @@ async fn of_many_changes_at_once_each_in_a_transaction_none_is_lost() {
     for one in all {
         one.await.unwrap().unwrap();
     }
-    assert_eq!(store.job(j).await.unwrap().job.input().pieces, 68);
+    assert_eq!(store.job(j).await.unwrap().job.input().order.pieces, 68);
 }
 
 #[tokio::test]

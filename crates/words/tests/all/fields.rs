@@ -2,15 +2,19 @@
 
 use ready_slab_core::job::{JobInput, KitchenInput};
 use ready_slab_words::{job_word, kitchen_word};
-use utoipa::PartialSchema;
+use serde::Serialize;
 
-fn fields<T: PartialSchema>() -> Vec<String> {
-    let described = serde_json::to_value(T::schema()).unwrap();
-    described["properties"].as_object().unwrap().keys().cloned().collect()
+fn fields<T: Default + Serialize>() -> Vec<String> {
+    let all = serde_json::to_value(T::default()).unwrap();
+    all.as_object().unwrap().keys().cloned().collect()
 }
 
 /// All fields of a thing, which has so many at least, and those that go by the word for all of it.
-fn nameless<T: PartialSchema>(least: usize, word: fn(&str) -> &'static str, whole: &str) -> (Vec<String>, Vec<String>) {
+fn nameless<T: Default + Serialize>(
+    least: usize,
+    word: fn(&str) -> &'static str,
+    whole: &str,
+) -> (Vec<String>, Vec<String>) {
     let all = fields::<T>();
     assert!(all.len() >= least, "{all:?}");
     let nameless = all.iter().filter(|field| word(field) == whole).cloned().collect();

@@ -2,7 +2,6 @@
 
 use super::day::{Day, DayBatch, DayKitchen};
 use crate::error::{Checks, InputError, InputErrors};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 
@@ -15,8 +14,8 @@ const MOST_MIN: f64 = 2_880.0;
 const MOST_UNTIL_MIN: f64 = 100_000.0;
 
 /// What a batch is called.
-#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(untagged))]
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(untagged)]
 pub enum BatchId {
     /// By a number.
     Number(i64),
@@ -34,9 +33,9 @@ impl std::fmt::Display for BatchId {
 }
 
 /// Trays of one kind from one mix; whole minutes, 0 to 2,880 each.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = ScheduleBatch))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = ScheduleBatch)]
+#[serde(deny_unknown_fields)]
 pub struct BatchInput {
     /// What it is called; each once.
     pub id: BatchId,
@@ -68,25 +67,24 @@ pub struct BatchInput {
     pub cool_on_tray_min: i32,
 }
 
-#[cfg(feature = "wire")]
 const fn a_second() -> f64 {
     1.0
 }
 
 /// A day to plan.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = ScheduleRequest))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = ScheduleRequest)]
+#[serde(deny_unknown_fields)]
 pub struct DayInput {
     /// The kitchen.
     pub kitchen: DayKitchen,
     /// The batches, 1 to 60.
     pub batches: Vec<BatchInput>,
     /// When all is to have cooled, in minutes of any clock; null when only the length is asked for.
-    #[cfg_attr(feature = "wire", serde(default))]
+    #[serde(default)]
     pub finish_by_min: Option<f64>,
     /// What may be spent on it, about so long on two quiet cores; 0 to 30. The same always finds the same.
-    #[cfg_attr(feature = "wire", serde(default = "a_second"))]
+    #[serde(default = "a_second")]
     pub seconds: f64,
 }
 

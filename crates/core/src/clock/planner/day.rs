@@ -1,12 +1,11 @@
 //! A day's work as the planner takes it: a kitchen's places and batches of pieces. All spans in whole minutes.
 
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// What the kitchen has; counts and whole minutes.
-#[derive(Debug, Clone, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), schema(as = ScheduleKitchen))]
-#[cfg_attr(feature = "wire", serde(deny_unknown_fields))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = ScheduleKitchen)]
+#[serde(deny_unknown_fields)]
 pub struct DayKitchen {
     /// Pairs of hands, 0 to 1,000.
     pub hands: u32,
@@ -33,8 +32,8 @@ pub struct DayKitchen {
 }
 
 /// Where dough or a tray chills.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum DayPlace {
     /// The fridge.
     Fridge,

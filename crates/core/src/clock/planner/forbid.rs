@@ -2,12 +2,11 @@
 
 use super::day::{Day, DayBatch, DayPlace};
 use super::{PlanBudget, laid};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// What a day lacks.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum DayRule {
     /// Hands.
     Hands,

@@ -1,11 +1,10 @@
 //! What is seen, and what the trade knows may be behind it. How often each is the reason in a home or small kitchen is common practice without a source.
 
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// What was seen.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Seen {
     /// Spread too far.
     SpreadTooFar,
@@ -52,8 +51,8 @@ pub enum Seen {
 }
 
 /// What may be behind it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Cause {
     /// Pieces went in warm.
     WarmPieces,

@@ -59,12 +59,12 @@ fn every_symptom_has_its_suspects_and_shares_are_together_one() {
 #[test]
 fn conditions_speak_for_what_they_hold_and_against_what_they_lack() {
     let record = record(&[70.0, 70.4], None, EdgeColour::JustGolden);
-    let on = |liner| baked(|job, _| job.liner = liner);
+    let on = |liner| baked(|job, _| job.oven.liner = liner);
     let seen = [Seen::SpreadTooFar];
     let share = |baked: &AsBaked, cause| of(&weighed(&seen, baked, &record, &[]), cause).share.value();
     let (greased, paper) = (on(TrayLiner::Greased), on(TrayLiner::Parchment));
     assert!(share(&greased, Cause::SlipperyTray) > 3.0 * share(&paper, Cause::SlipperyTray));
-    let dark = baked(|_, k| k.tray_kind = TrayKind::Steel);
+    let dark = baked(|_, k| k.trays.tray_kind = TrayKind::Steel);
     let under = |b: &AsBaked| of(&weighed(&[Seen::UnderDark], b, &record, &[]), Cause::DarkTray).share.value();
     assert!(under(&dark) > 0.5 && under(&paper) < 0.2, "{} {}", under(&dark), under(&paper));
     // No leavener, butter alone: what the table knows of them is told as speaking against them.

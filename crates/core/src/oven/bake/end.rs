@@ -4,8 +4,8 @@ use crate::oven::EdgeColour;
 use serde::{Deserialize, Serialize};
 
 /// What ends a bake.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize), serde(from = "EndKey", into = "EndKey"))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(from = "EndKey", into = "EndKey")]
 pub enum BakeEnd {
     /// The rim has a colour, the middle is dull and set.
     Colour(EdgeColour),
@@ -38,8 +38,8 @@ impl BakeEnd {
 }
 
 /// The same in one word.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "wire", derive(utoipa::ToSchema), schema(as = BakeEnd))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[schema(as = BakeEnd)]
 #[serde(rename_all = "snake_case")]
 pub enum EndKey {
     /// Pale and set.
@@ -98,14 +98,12 @@ impl From<BakeEnd> for EndKey {
     }
 }
 
-#[cfg(feature = "wire")]
 impl utoipa::PartialSchema for BakeEnd {
     fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::schema::Schema> {
         EndKey::schema()
     }
 }
 
-#[cfg(feature = "wire")]
 impl utoipa::ToSchema for BakeEnd {
     fn name() -> std::borrow::Cow<'static, str> {
         EndKey::name()

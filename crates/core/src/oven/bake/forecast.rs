@@ -9,7 +9,6 @@ use super::run::{DULL, Record, SET, Until, run};
 use super::setup::{BakeFit, BakePiece, OvenSetup};
 use crate::error::InputErrors;
 use crate::units::{Density, Length, Share, Span, Temperature};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// A middle that may stay soft is dull by this much more water activity, at once. Assumed.
@@ -59,8 +58,8 @@ impl Asked {
 }
 
 /// What decided when it was done.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum DoneBy {
     /// The rim's colour came last.
     Rim,
@@ -75,8 +74,8 @@ pub enum DoneBy {
 }
 
 /// The look of a piece from the side.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Profile {
     /// Its middle stands higher than its rim.
     Domed,

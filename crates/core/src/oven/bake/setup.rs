@@ -3,12 +3,11 @@
 use crate::air::ATMOSPHERE_PA;
 use crate::cold::TrayKind;
 use crate::units::{Length, Share, Span, Temperature, TemperatureDifference};
-#[cfg(feature = "wire")]
 use serde::{Deserialize, Serialize};
 
 /// What a tray is of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum TrayMaterial {
     /// Aluminium of 1 mm, bright.
     Light,
@@ -36,8 +35,8 @@ impl TrayMaterial {
 }
 
 /// What lies between tray and piece.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "wire", derive(Serialize, Deserialize, utoipa::ToSchema), serde(rename_all = "snake_case"))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum TrayLiner {
     /// Baking parchment.
     Parchment,

@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 
 /// A moment so long after a job is wanted, by the clocks of the kitchen.
 fn shown(job: &Job, zone: Zone, minutes: i64) -> String {
-    zone.after(job.input().ready_by, minutes).format(MINUTE_FORMAT).to_string()
+    zone.after(job.input().order.ready_by, minutes).format(MINUTE_FORMAT).to_string()
 }
 
 view! {

@@ -220,7 +220,7 @@ view! {
         /// What it does then, in the trade's words.
         works_as: String = does(c.target).to_owned(),
         /// The longest rest on the bench that this job's timeline holds.
-        tempering_min: Option<f64> = c.tempering.map(Span::min),
+        tempering_min: Option<f64> = Some(plan.longest_rest().min()),
         /// What people call a night in the cold, at least and at most.
         overnight_min: [f64; 2] = [OVERNIGHT.0.min(), OVERNIGHT.1.min()],
         /// On the bench after a night in the cold.

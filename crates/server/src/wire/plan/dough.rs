@@ -85,9 +85,9 @@ view! {
         /// Measured rather than computed.
         dough_measured: bool = d.temperature_measured,
         /// How it is mixed.
-        method: MixMethod = job.input().method,
+        method: MixMethod = job.input().dough.method,
         /// What the fats should be when they go in.
-        butter_c: f64 = job.input().method.butter().c(),
+        butter_c: f64 = job.input().dough.method.butter().c(),
         /// What it is made of.
         make_up: MakeUpView = (&d.composition).into(),
         /// To name on a label; local rules decide.

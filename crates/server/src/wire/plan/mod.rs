@@ -30,15 +30,15 @@ view! {
         /// What is done by then, as this job has it.
         ready_means: ReadyMeans = job.ready_means(),
         /// The same moment, UTC.
-        ready_utc: String = plan.clock.zone.nearest(job.input().ready_by).format(UTC_FORMAT).to_string(),
+        ready_utc: String = plan.clock.zone.nearest(job.input().order.ready_by).format(UTC_FORMAT).to_string(),
         /// The kitchen's time zone, by its IANA name.
         zone: String = plan.clock.zone.name().to_owned(),
         /// How its pieces are made.
-        making: Making = job.input().making.clone(),
+        making: Making = job.input().shape.making.clone(),
         /// Whether its sheets are cut on the paper of their tray.
         cut_in_place: bool = job.cut_in_place(),
         /// Whether its pieces are pricked.
-        pricked: bool = job.input().pricked,
+        pricked: bool = job.input().shape.pricked,
         /// The cutter, or what a piece that is not cut looks like from above.
         cutter: CutterView = cutter.into(),
         /// Dough.

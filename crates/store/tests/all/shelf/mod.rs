@@ -19,44 +19,45 @@ use ready_slab_store::{
 };
 
 pub fn kitchen(room_c: f64) -> Kitchen {
-    Kitchen::new(KitchenInput {
-        name: "Tern Street Bakehouse".into(),
-        room_c,
-        fridge_c: 4.0,
-        fridge_fan: false,
-        freezer_c: -18.0,
-        tray_width_mm: 310.0,
-        tray_length_mm: 440.0,
-        tray_kind: TrayKind::Steel,
-        trays_owned: 4,
-        least_gap_mm: 25.0,
-        mixer_limit_g: 1200.0,
-        bowl_ml: Some(4500.0),
-        scale_step_g: 2.0,
-        fine_step_g: 0.1,
-        egg_class: EggClass::EuLarge,
-        currency: "\u{20ac}".into(),
-        rods_mm: vec![3.0, 6.0],
-        ovens: 1,
-        racks_per_oven: 2,
-        hands: 2,
-        mixers: 3,
-        fridge_places: 6,
-        freezer_places: 4,
-        cooling_places: 8,
-        oven_fan: true,
-        oven_readings: vec![OvenMeasured { set_c: 175.0, read_c: 166.5, swing_k: 4.0 }],
-        door_dip_k: 12.0,
-        recovery_min: 2.0,
-        hot_spots: Some(HotSpotsInput { test: SpotTest::Bread, columns: 2, rows: 1, shades: vec![Some(2), None] }),
-        cover_pot: false,
-        small_oven: true,
-        altitude_m: 340.0,
-        preheat_min: 20.0,
-        roll_min: 4.0,
-        cut_s: 6.0,
-        zone: "Pacific/Chatham".into(),
-    })
+    Kitchen::new(KitchenInput::usual().with(|k| {
+        k.house.name = "Tern Street Bakehouse".into();
+        k.house.room_c = room_c;
+        k.cold.fridge_c = 4.0;
+        k.cold.fridge_fan = false;
+        k.cold.freezer_c = -18.0;
+        k.trays.tray_width_mm = 310.0;
+        k.trays.tray_length_mm = 440.0;
+        k.trays.tray_kind = TrayKind::Steel;
+        k.trays.trays_owned = 4;
+        k.trays.least_gap_mm = 25.0;
+        k.mixing.mixer_limit_g = 1200.0;
+        k.mixing.bowl_ml = Some(4500.0);
+        k.mixing.scale_step_g = 2.0;
+        k.mixing.fine_step_g = 0.1;
+        k.mixing.egg_class = EggClass::EuLarge;
+        k.house.currency = "\u{20ac}".into();
+        k.trays.rods_mm = vec![3.0, 6.0];
+        k.oven.ovens = 1;
+        k.oven.racks_per_oven = 2;
+        k.house.hands = 2;
+        k.mixing.mixers = 3;
+        k.cold.fridge_places = 6;
+        k.cold.freezer_places = 4;
+        k.trays.cooling_places = 8;
+        k.oven.oven_fan = true;
+        k.oven.oven_readings = vec![OvenMeasured { set_c: 175.0, read_c: 166.5, swing_k: 4.0 }];
+        k.oven.door_dip_k = 12.0;
+        k.oven.recovery_min = 2.0;
+        k.oven.hot_spots =
+            Some(HotSpotsInput { test: SpotTest::Bread, columns: 2, rows: 1, shades: vec![Some(2), None] });
+        k.oven.cover_pot = false;
+        k.oven.small_oven = true;
+        k.house.altitude_m = 340.0;
+        k.oven.preheat_min = 20.0;
+        k.house.roll_min = 4.0;
+        k.house.cut_s = 6.0;
+        k.house.zone = "Pacific/Chatham".into();
+    }))
     .unwrap()
 }
 
@@ -70,65 +71,65 @@ pub fn outline() -> Outline {
 }
 
 pub fn job(pieces: u32, formula: FormulaId, cutter: CutterId) -> Job {
-    Job::new(JobInput {
-        name: "Regatta".into(),
-        formula_id: formula.0,
-        cutter_id: cutter.0,
-        pieces,
-        thickness_mm: 6.0,
-        ready_by: NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap(),
-        ready_means: Some(ReadyMeans::Packed),
-        method: MixMethod::RubbedIn,
-        dough_c: Some(19.5),
-        dough_form: DoughForm::Sheets,
-        sheet_stack: 2,
-        dough_for: Some(ChillFor::AtLeast),
-        dough_for_min: 45.0,
-        pieces_for: Some(ChillFor::Exactly),
-        pieces_for_min: 12.0,
-        disc_mm: 22.0,
-        chill_place: ColdPlace::Fridge,
-        tray_chill_place: ColdPlace::Freezer,
-        bulk_for: ChillFor::Overnight,
-        bulk_for_min: 90.0,
-        thaws: Some(Thaw::Bench),
-        cut_in_place: true,
-        pricked: true,
-        web_mm: 3.0,
-        edge_mm: 4.0,
-        surface: BenchSurface::BetweenPapers,
-        rerolls: 1,
-        reserve_percent: 3.0,
-        oven_c: 175.0,
-        freeze_pieces: 1,
-        hold_back_percent: 12.0,
-        whole_eggs: true,
-        tints: vec![TintInput { name: "red".into(), percent: 20.0 }],
-        turning: Turning::HalfTurn,
-        tray_layout: vec![Placement { x_mm: 60.0, y_mm: 70.0, turn_deg: 90.0 }],
-        measured: vec![ReadingsInput { columns: 2, rows: 1, read_mm: vec![Some(5.8), None] }],
-        layout: vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }],
-        making: Making::sliced(LogForm::HalfRound, Length::new_mm(50.0)),
-        sheet: SheetKind::Oval,
-        bake_end: BakeEnd::Soft(EdgeColour::Golden),
-        liner: TrayLiner::Silicone,
-        goes_in_c: Some(9.5),
-        flour_rest_min: Some(35.0),
-        finishes: vec![
+    Job::new(JobInput::default().with(|j| {
+        j.order.name = "Regatta".into();
+        j.order.formula_id = formula.0;
+        j.order.cutter_id = cutter.0;
+        j.order.pieces = pieces;
+        j.shape.thickness_mm = 6.0;
+        j.order.ready_by = NaiveDate::from_ymd_opt(2026, 11, 28).unwrap().and_hms_opt(14, 0, 0).unwrap();
+        j.order.ready_means = Some(ReadyMeans::Packed);
+        j.dough.method = MixMethod::RubbedIn;
+        j.dough.dough_c = Some(19.5);
+        j.cold.dough_form = DoughForm::Sheets;
+        j.cold.sheet_stack = 2;
+        j.cold.dough_for = Some(ChillFor::AtLeast);
+        j.cold.dough_for_min = 45.0;
+        j.cold.pieces_for = Some(ChillFor::Exactly);
+        j.cold.pieces_for_min = 12.0;
+        j.cold.disc_mm = 22.0;
+        j.cold.chill_place = ColdPlace::Fridge;
+        j.cold.tray_chill_place = ColdPlace::Freezer;
+        j.cold.bulk_for = ChillFor::Overnight;
+        j.cold.bulk_for_min = 90.0;
+        j.cold.thaws = Some(Thaw::Bench);
+        j.shape.cut_in_place = true;
+        j.shape.pricked = true;
+        j.shape.web_mm = 3.0;
+        j.shape.edge_mm = 4.0;
+        j.shape.surface = BenchSurface::BetweenPapers;
+        j.shape.rerolls = 1;
+        j.shape.reserve_percent = 3.0;
+        j.oven.oven_c = 175.0;
+        j.order.freeze_pieces = 1;
+        j.dough.hold_back_percent = 12.0;
+        j.dough.whole_eggs = true;
+        j.dough.tints = vec![TintInput { name: "red".into(), percent: 20.0 }];
+        j.shape.turning = Turning::HalfTurn;
+        j.shape.tray_layout = vec![Placement { x_mm: 60.0, y_mm: 70.0, turn_deg: 90.0 }];
+        j.shape.measured = vec![ReadingsInput { columns: 2, rows: 1, read_mm: vec![Some(5.8), None] }];
+        j.shape.layout = vec![Placement { x_mm: 40.0, y_mm: 50.5, turn_deg: 180.0 }];
+        j.shape.making = Making::sliced(LogForm::HalfRound, Length::new_mm(50.0));
+        j.shape.sheet = SheetKind::Oval;
+        j.oven.bake_end = BakeEnd::Soft(EdgeColour::Golden);
+        j.oven.liner = TrayLiner::Silicone;
+        j.oven.goes_in_c = Some(9.5);
+        j.cold.flour_rest_min = Some(35.0);
+        j.finish.finishes = vec![
             Coat::Drizzle.into(),
             Finish { pieces: Some(20), ..Coat::Dip { part: Share::new(0.5), film_mm: 1.0 }.into() },
             Finish {
                 colours: vec![TintInput { name: "red".into(), percent: 30.0 }],
                 ..Coat::usual_royal(false).into()
             },
-        ],
-        sheet_width_mm: Some(280.0),
-        sheet_length_mm: None,
-        formula_version: None,
-        dough_with: None,
-        lot_of: None,
-        mixed: vec![],
-    })
+        ];
+        j.shape.sheet_width_mm = Some(280.0);
+        j.shape.sheet_length_mm = None;
+        j.order.formula_version = None;
+        j.order.dough_with = None;
+        j.order.lot_of = None;
+        j.shape.mixed = vec![];
+    }))
     .unwrap()
 }
 

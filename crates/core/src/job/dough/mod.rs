@@ -1,0 +1,3 @@
+//! What is weighed for it, batch by batch.
+
+pub(crate) mod batches;

@@ -1,0 +1,3 @@
+//! What goes onto or between them.
+
+pub(crate) mod finish_plan;
