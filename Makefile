@@ -3,11 +3,23 @@
 LISTEN ?= 127.0.0.1:8420
 DEMO_DB ?= target/demo.db
 
-.PHONY: demo test explore setup setup-browser web api shots bench bench-nest bench-plan bench-load bench-attacks bench-scale fmt
+.PHONY: demo release test explore setup setup-browser web api shots bench bench-nest bench-plan bench-load bench-attacks bench-scale fmt
 
-demo: web
-	cargo build --release --locked
-	./target/release/ready-slab serve --demo --db $(DEMO_DB) --listen $(LISTEN)
+# The tests are built under clippy, where it is installed; the demo is, too, so that what the one has built the other uses.
+export RUSTC_WORKSPACE_WRAPPER := $(shell command -v clippy-driver)
+
+# The pages are made while all that the program rests on is compiled. They are done long before it holds them; were they not, the second build puts
+# it right: what is in the program is watched by cargo.
+demo:
+	cargo build --locked & rust=$$!; $(MAKE) web && { wait $$rust || true; }
+	cargo build --locked
+	./target/debug/ready-slab serve --demo --db $(DEMO_DB) --listen $(LISTEN)
+
+# One file to give away: optimised through and through, stripped, with the licences of all that is in it.
+release: web
+	RUSTC_WORKSPACE_WRAPPER= cargo build --release --locked
+	scripts/licences > target/release/LICENCES.txt
+	ls -l target/release/ready-slab target/release/LICENCES.txt
 
 # Node packages of the front end; remade when the lock file changes.
 web/node_modules/.installed: web/package-lock.json
@@ -41,7 +53,7 @@ WEB = web docs/openapi.json
 test: setup setup-browser
 	cargo fmt --all --check
 	node scripts/circles.mjs
-	scripts/once web $(WEB) -- sh -c 'cd web && npm run -s check && npm run -s lint && npm test'
+	scripts/once web $(WEB) -- sh -c 'cd web && npm run -s format && npm run -s check && npm run -s lint && npm test'
 	$(MAKE) web
 	scripts/once rust $(RUST) $(WEB) scripts -- scripts/linted-tests
 # The tests of the command line have built the program already; a plain build would unite features anew and take minutes.
@@ -85,5 +97,6 @@ bench-scale: web
 	cargo build --release --locked
 	python3 bench/scale.py target/release/ready-slab
 
-fmt:
+fmt: setup
 	cargo fmt --all
+	cd web && npx prettier --log-level warn --write src vite.config.ts
