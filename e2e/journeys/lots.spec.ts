@@ -33,7 +33,7 @@ test("a lot is added, made of balls, and the whole day follows", async ({ page, 
 test("fish and buoys of one dough are cut from one sheet, kept and printed", async ({ page, bakery }) => {
   await open(page, bakery, "shape/mixed", 4);
   await page.getByRole("button", { name: "Lay them out" }).click();
-  await expect(page.getByText(/All of them lie on/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/They all fit on/)).toBeVisible({ timeout: 30_000 });
   const ticket = page.getByRole("complementary");
   await expect(ticket.getByText("18/18")).toHaveCount(2);
   await page.getByRole("button", { name: "Keep these sheets" }).click();

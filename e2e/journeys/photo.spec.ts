@@ -91,5 +91,5 @@ test("trays are charted once there are three, and what chance does not explain i
   await off.press("Enter");
   await expect(page.getByRole("heading", { name: /beyond ±0.5 mm/ })).not.toHaveText(before);
   await page.getByRole("radio", { name: "Thicknesses" }).click();
-  await expect(page.getByText(/Note thicknesses with each bake/)).toBeVisible();
+  await expect(page.getByText(/Measure thickness with a caliper at each bake/)).toBeVisible();
 });

@@ -39,7 +39,7 @@ export function CoverPot({ kitchen }: { kitchen: Kitchen }) {
         </p>
       ) : null}
       {kitchen.small_oven && !kitchen.cover_pot ? (
-        <p className="mt-3 text-fine text-soft">Each job’s oven sheet says what to mind with it.</p>
+        <p className="mt-3 text-fine text-soft">Each job’s oven card lists what to watch for.</p>
       ) : null}
       <Question
         open={asking}

@@ -54,7 +54,7 @@ export function Cold() {
           <Rows>
             <Row name={capital(cold.works_as)}>{worksBetween(cold, format)}</Row>
             <Row name={`${onBench(cold)} at ${format.temperature(cold.room_c, 0)}`}>{benchWords(cold)}</Row>
-            <Row name="After a night, let it soften">
+            <Row name="Let it soften after a night">
               {cold.tempering_after_night_min == null
                 ? "the room is too cold"
                 : cold.tempering_after_night_min < 0.5

@@ -246,7 +246,7 @@ function LeverForm({ kind, formula, search, onPull }: FormProps) {
     case "rich":
       form = (
         <One
-          label="Fat, of what it is now"
+          label="Fat, compared with now"
           start="110 %"
           onPull={(text) =>
             void read(async () => ({

@@ -91,7 +91,7 @@ function One({ bake: r }: { bake: RestsOn }) {
         <Link to={`/jobs/${r.job_id}/ledger`}>{when}</Link>
         {r.left_out
           ? ", left out"
-          : `${r.own ? "" : ", another dough: for the oven"}${r.counts_little ? ", far from the others: counts little" : ""}`}
+          : `${r.own ? "" : ", another dough: teaches the oven only"}${r.counts_little ? ", far from the others, so it counts less" : ""}`}
       </span>
       <LeaveOut record={r.record_id} leftOut={r.left_out} when={when} />
     </li>

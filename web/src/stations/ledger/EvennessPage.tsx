@@ -104,7 +104,7 @@ export function EvennessPage() {
                 of this dough, cut alike, {asked.data.measured > 1 ? "have" : "has"} two pieces or more
                 measured; {asked.data.needed} are needed.
                 {measure === "thickness"
-                  ? " Note thicknesses with each bake, by calliper."
+                  ? " Measure thickness with a caliper at each bake."
                   : " A photo of each tray measures all its pieces at once."}
               </p>
             </>

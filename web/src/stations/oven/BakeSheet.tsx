@@ -97,8 +97,8 @@ export function BakeSheet() {
           </li>
           <li>
             {cooling?.packs_after_min == null
-              ? "Iced or packed when they are as cool as the room all through, an hour and more after the bake."
-              : `Iced or packed when they are as cool as the room all through: on the tray after ${number(cooling.packs_after_min, 0)}\u00a0min, on a rack sooner.`}
+              ? "Ice or pack them once they're cool all the way through, an hour or more after the bake."
+              : `Ice or pack them after ${number(cooling.packs_after_min, 0)}\u00a0min on the tray. On a rack it's sooner.`}
           </li>
         </ol>
       </Work>

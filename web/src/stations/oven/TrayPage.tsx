@@ -76,7 +76,7 @@ export function TrayPage() {
               ? "On each piece its minutes; striped: need longer than one timer gives."
               : "As cut."}{" "}
           {format.length(Math.round(trays.gap_mm))} is kept between pieces
-          {trays.rounds > 1 ? `; your trays go round ${trays.rounds} times` : ""}. They are laid by hand at{" "}
+          {trays.rounds > 1 ? `; you use each tray ${trays.rounds} times` : ""}. They are laid by hand at{" "}
           <Link to={`/jobs/${job.id}/shape/trays`}>Shape, Trays</Link>.
         </p>
         {times ? (

@@ -158,7 +158,7 @@ function Slices({ making }: { making: Sliced }) {
             <Row name="Dough in all">{format.bigMass(plan.dough.dough_g)}</Row>
             <Row name="In ends and spare slices">{format.mass(plan.shape.left_g)}</Row>
             {log?.turn_every_min ? (
-              <Row name="Turn it, until it is firm">{`every ${duration(log.turn_every_min)}`}</Row>
+              <Row name="Turn it until firm">{`every ${duration(log.turn_every_min)}`}</Row>
             ) : null}
           </Rows>
           <div className="mt-3">

@@ -178,8 +178,8 @@ function Mixed({ lots, lead, cutters }: { lots: Job[]; lead: Job; cutters: reado
       return left > 0
         ? `${left} pieces are more than ${MOST_SHEETS} sheets hold.`
         : done.length === 1
-          ? "All of them lie on one sheet."
-          : `All of them lie on ${done.length} sheets, the last as short as was found.`;
+          ? "They all fit on one sheet."
+          : `They all fit on ${done.length} sheets. The last is as short as we could make it.`;
     });
   const improve = () =>
     sheet
