@@ -70,5 +70,5 @@ pub use texture::{Texture, texture};
 
 pub(crate) use browning::{COCOA_HIDES, browning_pace};
 pub(crate) use character::between;
-pub(crate) use scale::MOST_MIXES;
+pub(crate) use scale::{mixes_of, within_mixes};
 pub(crate) use strength::{powder_mass, soda_used_up};

@@ -10,7 +10,7 @@ use crate::units::{Density, Mass, Share};
 use std::sync::Arc;
 
 /// The most mixes one job may take (our own choice; above it the job is refused upstream).
-pub(crate) const MOST_MIXES: u32 = 500;
+const MOST_MIXES: u32 = 500;
 /// Share of the bowl that a stiff dough may fill, so that the paddle lifts it and flour stays in. Common practice, no source.
 const BOWL_FILL: f64 = 0.5;
 /// From this multiple of the written formula in one bowl the trade warns. Common practice, no source.
@@ -117,6 +117,26 @@ pub struct MixPlan {
     pub warnings: Vec<Reason>,
 }
 
+/// The fewest mixes of `limit` at most that give `dough`.
+#[must_use]
+pub(crate) fn mixes_of(dough: Mass, limit: Mass) -> u32 {
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to 1 and the most mixes")]
+    let count = (dough / limit - 1e-9).ceil().clamp(1.0, f64::from(MOST_MIXES)) as u32;
+    count
+}
+
+/// Refuses more dough than one job may mix.
+pub(crate) fn within_mixes(dough: Mass, limit: Mass) -> Result<(), InputError> {
+    if dough / limit <= f64::from(MOST_MIXES) {
+        return Ok(());
+    }
+    let said = format!(
+        "Use at most {MOST_MIXES} batches of {:.0} g for one job. Order fewer or thinner cookies, or raise the mixer's limit.",
+        limit.g()
+    );
+    Err(InputError::refused("pieces", said))
+}
+
 /// Divides `dough` into the fewest equal mixes within the mixer's limits and rounds to what the scale reads.
 ///
 /// With whole eggs, a little more dough is made where that brings them out whole; else the nearest count is taken and
@@ -130,8 +150,7 @@ pub fn divide_into_mixes(
     rules: &WeighRules,
 ) -> MixPlan {
     let (limit, by_bowl) = limits.most(density);
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped to 1 and the most mixes")]
-    let count = (dough / limit - 1e-9).ceil().clamp(1.0, f64::from(MOST_MIXES)) as u32;
+    let count = mixes_of(dough, limit);
     let mut each = Mass::new_g(dough.g() / f64::from(count));
     let (mut reasons, mut warnings) = (Vec::new(), Vec::new());
     if count > 1 {

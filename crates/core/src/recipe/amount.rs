@@ -466,95 +466,108 @@ pub(super) fn amounts(c: &mut Cursor, cups: CupSystem) -> Result<Option<Amounts>
         *c = start;
         return Ok(None);
     };
-    let measured = |a: &Amount| matches!(a.measure, Measure::Mass(..) | Measure::Volume(..) | Measure::Stick);
     found.parts.push((1.0, first));
-    loop {
-        let mut ahead = *c;
-        ahead.skip();
-        let sign = if ahead.eat("+") || ahead.eat("&") || ahead.eat_word(&["plus", "and"]).is_some() {
-            Some(1.0)
-        } else if ahead.eat_word(&["minus", "less"]).is_some() {
-            Some(-1.0)
-        } else {
-            None
-        };
-        if let Some(sign) = sign {
-            if let Some(next) = one(&mut ahead, cups, &mut found)?
-                && measured(&next)
-            {
-                found.parts.push((sign, next));
-                *c = ahead;
-                continue;
-            }
-            break;
-        }
-        // `1 lb 4 oz`: a smaller unit of the same kind follows at once.
-        if let Some((_, Amount { measure: Measure::Mass(big, _), .. })) = found.parts.last() {
-            let big = *big;
-            let mut next_c = *c;
-            next_c.skip();
-            if next_c.rest.starts_with(|ch: char| ch.is_ascii_digit())
-                && let Some(next) = one(&mut next_c, cups, &mut found)?
-                && matches!(next.measure, Measure::Mass(small, _) if small < big)
-            {
-                found.parts.push((1.0, next));
-                *c = next_c;
-                continue;
-            }
-        }
-        // `1 cup, 120 grams of flour`: a weight beside a measure says the same; a smaller measure comes on top.
-        let mut ahead = *c;
-        if ahead.eat(",") {
-            ahead.skip();
-            let digit = ahead.rest.starts_with(|ch: char| ch.is_ascii_digit() || vulgar(ch).is_some());
-            let mut same = Amounts::default();
-            if digit
-                && let Some(next) = one(&mut ahead, cups, &mut same)?
-                && let (Some((_, last)), true) = (found.parts.last(), measured(&next))
-            {
-                let weight = |a: &Amount| matches!(a.measure, Measure::Mass(..));
-                if weight(last) == weight(&next) {
-                    found.parts.push((1.0, next));
-                } else {
-                    found.also.push(next);
-                }
-                *c = ahead;
-                continue;
-            }
-        }
-        let mut ahead = *c;
-        let bracket = ahead.eat("(") || ahead.eat("[");
-        let other = bracket
-            || ahead.eat("/")
-            || ahead.eat("|")
-            || ahead.eat("=")
-            || ahead.eat(", or ")
-            || ahead.eat_word(&["or"]).is_some();
-        if other {
-            let _ = ahead.eat_word(&["or"]);
-            let mut same = Amounts::default();
-            if let Some(next) = one(&mut ahead, cups, &mut same)?
-                && measured(&next)
-            {
-                let mut all = vec![next];
-                while ahead.eat("/") || ahead.eat(",") || ahead.eat(";") || ahead.eat_word(&["or"]).is_some() {
-                    match one(&mut ahead, cups, &mut same)? {
-                        Some(next) if measured(&next) => all.push(next),
-                        _ => break,
-                    }
-                }
-                let _ = ahead.eat_word(&["each", "total"]);
-                if !bracket || ahead.eat(")") || ahead.eat("]") {
-                    found.also.extend(all);
-                    *c = ahead;
-                    continue;
-                }
-            }
-        }
-        break;
-    }
+    while on_top(c, cups, &mut found)?
+        || smaller_unit(c, cups, &mut found)?
+        || after_comma(c, cups, &mut found)?
+        || another_way(c, cups, &mut found)?
+    {}
     let _ = c.eat_word(&["of"]);
     Ok(Some(found))
+}
+
+fn measured(amount: &Amount) -> bool {
+    matches!(amount.measure, Measure::Mass(..) | Measure::Volume(..) | Measure::Stick)
+}
+
+/// `+ 2 tbsp`, `minus 1 tsp`: what comes on top or goes off.
+fn on_top(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Result<bool, TwoWays> {
+    let mut ahead = *c;
+    ahead.skip();
+    let sign = if ahead.eat("+") || ahead.eat("&") || ahead.eat_word(&["plus", "and"]).is_some() {
+        1.0
+    } else if ahead.eat_word(&["minus", "less"]).is_some() {
+        -1.0
+    } else {
+        return Ok(false);
+    };
+    let Some(next) = one(&mut ahead, cups, found)?.filter(measured) else { return Ok(false) };
+    found.parts.push((sign, next));
+    *c = ahead;
+    Ok(true)
+}
+
+/// `1 lb 4 oz`: a smaller unit of the same kind follows at once.
+fn smaller_unit(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Result<bool, TwoWays> {
+    let Some((_, Amount { measure: Measure::Mass(big, _), .. })) = found.parts.last() else { return Ok(false) };
+    let big = *big;
+    let mut ahead = *c;
+    ahead.skip();
+    if ahead.rest.starts_with(|ch: char| ch.is_ascii_digit())
+        && let Some(next) = one(&mut ahead, cups, found)?
+        && matches!(next.measure, Measure::Mass(small, _) if small < big)
+    {
+        found.parts.push((1.0, next));
+        *c = ahead;
+        return Ok(true);
+    }
+    Ok(false)
+}
+
+/// `1 cup, 120 grams of flour`: a weight beside a measure says the same; a smaller measure comes on top.
+fn after_comma(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Result<bool, TwoWays> {
+    let mut ahead = *c;
+    if !ahead.eat(",") {
+        return Ok(false);
+    }
+    ahead.skip();
+    let digit = ahead.rest.starts_with(|ch: char| ch.is_ascii_digit() || vulgar(ch).is_some());
+    let is_weight = |a: &Amount| matches!(a.measure, Measure::Mass(..));
+    if digit
+        && let Some(next) = one(&mut ahead, cups, &mut Amounts::default())?.filter(measured)
+        && let Some((_, last)) = found.parts.last()
+    {
+        if is_weight(last) == is_weight(&next) {
+            found.parts.push((1.0, next));
+        } else {
+            found.also.push(next);
+        }
+        *c = ahead;
+        return Ok(true);
+    }
+    Ok(false)
+}
+
+/// `(120 g)`, `/ 4 oz`, `or 1 stick`: the same amount another way.
+fn another_way(c: &mut Cursor, cups: CupSystem, found: &mut Amounts) -> Result<bool, TwoWays> {
+    let mut ahead = *c;
+    let bracket = ahead.eat("(") || ahead.eat("[");
+    let other = bracket
+        || ahead.eat("/")
+        || ahead.eat("|")
+        || ahead.eat("=")
+        || ahead.eat(", or ")
+        || ahead.eat_word(&["or"]).is_some();
+    if !other {
+        return Ok(false);
+    }
+    let _ = ahead.eat_word(&["or"]);
+    let mut same = Amounts::default();
+    let Some(next) = one(&mut ahead, cups, &mut same)?.filter(measured) else { return Ok(false) };
+    let mut all = vec![next];
+    while ahead.eat("/") || ahead.eat(",") || ahead.eat(";") || ahead.eat_word(&["or"]).is_some() {
+        match one(&mut ahead, cups, &mut same)? {
+            Some(next) if measured(&next) => all.push(next),
+            _ => break,
+        }
+    }
+    let _ = ahead.eat_word(&["each", "total"]);
+    if !bracket || ahead.eat(")") || ahead.eat("]") {
+        found.also.extend(all);
+        *c = ahead;
+        return Ok(true);
+    }
+    Ok(false)
 }
 
 impl Amount {

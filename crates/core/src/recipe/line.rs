@@ -2,10 +2,10 @@
 
 use super::ReadSettings;
 use super::amount::{Amount, Measure, TwoWays};
-use super::names::Names;
+use super::names::{Found, Names};
 use super::question::{LineAnswer, LineDoubt, Question, SettleOption, Understood, weighs};
 use super::reason::{Ask, LeftOut, ReadBy, Settle};
-use super::split::{note_of, second_amount, second_thing, split, take_apart, tidy};
+use super::split::{Rest, note_of, second_amount, second_thing, split, take_apart, tidy};
 use super::spoken::spoken;
 use super::weigh::{first_way, weigh};
 use super::words::{measures_no_food, tokens};
@@ -27,10 +27,6 @@ pub(super) fn read_line(
     if text.chars().count() > LONGEST_LINE {
         return Some(asks(LineDoubt::UnknownIngredient, Ask::LineTooLong { most: LONGEST_LINE }, vec![]));
     }
-    let minus = text
-        .trim_start()
-        .strip_prefix(['-', '\u{2212}'])
-        .is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit() || crate::units::vulgar(c).is_some()));
     let line = corrected(&spoken(&tidy(text)).text, settings);
     if answer.is_some_and(|a| a.leave_out) {
         let mut line = blank();
@@ -55,15 +51,8 @@ pub(super) fn read_line(
     }
     let chosen = answer.and_then(|a| a.ingredient.as_deref()).and_then(|key| pantry.get(key));
     let found = if words.is_empty() { names.find(&beside, &[]) } else { names.find(&words, &beside) };
-    let has = |w: &str| words.iter().any(|x| x == w);
-    if chosen.is_none() && has("corn") && has("flour") {
-        // In some kitchens it is the starch, in others the ground grain.
-        let keys = ["cornstarch", "flour-maize"];
-        let options: Vec<_> = keys.iter().filter_map(|k| pantry.get(k)).map(|i| is_it(number, i)).collect();
-        let mut line = asks(LineDoubt::TwoThings, Ask::CornFlour, options);
-        line.ingredient = pantry.get(keys[0]).cloned();
-        line.note = note_of(&rest);
-        return Some(line);
+    if chosen.is_none() && ["corn", "flour"].iter().all(|w| words.iter().any(|x| x == w)) {
+        return Some(corn_flour(number, &rest, pantry));
     }
     if chosen.is_none() && found.is_none() && amount.is_none() {
         return None;
@@ -75,67 +64,27 @@ pub(super) fn read_line(
     }
     let mut line = blank();
     line.note = note_of(&rest);
-    let mut question = None;
-    match (chosen, found) {
+    let mut question = match (chosen, found) {
         (Some(chosen), _) => {
             line.ingredient = Some(Arc::clone(chosen));
             line.why.push(ReadBy::YouSaidItIs { name: chosen.name.to_lowercase() });
+            None
         }
         (None, Some(found)) => {
-            let name = found.ingredient.name.to_lowercase();
-            if found.whole {
-                line.why.push(ReadBy::ReadAs { name });
-                if matches!(found.ingredient.key.as_ref(), "butter")
-                    && !words.iter().chain(&beside).any(|w| w == "unsalted")
-                {
-                    line.confidence *= 0.9;
-                    line.why.push(ReadBy::TakenAsUnsalted);
-                }
-            } else if let Some(other) = found.also.first() {
-                question = Some(Question {
-                    doubt: LineDoubt::TwoThings,
-                    ask: Ask::TwoThings { first: name, other: other.name.to_lowercase() },
-                    options: [&found.ingredient, other].map(|i| is_it(number, i)).to_vec(),
-                });
-            } else {
-                let mut like = vec![Arc::clone(&found.ingredient)];
-                like.extend(names.like(&found.strange, 3).into_iter().filter(|i| i.key != found.ingredient.key));
-                question = Some(Question {
-                    doubt: LineDoubt::StrangeWord,
-                    ask: Ask::NotKnown { word: shown(&found.strange.join(" ")), name },
-                    options: like.iter().map(|i| is_it(number, i)).collect(),
-                });
-            }
-            line.ingredient = Some(found.ingredient);
+            let plain = words.iter().chain(&beside).any(|w| w == "unsalted");
+            known_as(number, found, plain, names, &mut line)
         }
         (None, None) => {
             let like = names.like(&words, 4);
-            question = Some(Question {
+            Some(Question {
                 doubt: LineDoubt::UnknownIngredient,
                 ask: Ask::NotInThePantry { name: shown(&rest.name) },
                 options: like.iter().map(|i| is_it(number, i)).collect(),
-            });
+            })
         }
-    }
-    if chosen.is_none()
-        && let Some(second) = second_amount(&rest.name).or_else(|| second_thing(&rest.beside, names, settings))
-    {
-        let first = rest.name.strip_suffix(second).unwrap_or(&rest.name).trim_end_matches(['+', '&', ' ']);
-        let parts = [tokens(first), tokens(second)].map(|w| names.find(&w, &[]));
-        question = Some(Question {
-            doubt: LineDoubt::TwoThings,
-            ask: Ask::TwoAmounts { second: shown(second) },
-            options: parts.iter().flatten().map(|f| is_it(number, &f.ingredient)).collect(),
-        });
-    }
-    if chosen.is_none()
-        && let Some(all) = either(&words, &beside, names).or_else(|| listed(&words, &rest.beside, names))
-    {
-        question = Some(Question {
-            doubt: LineDoubt::TwoThings,
-            ask: Ask::Several { names: all.iter().map(|i| i.name.to_string()).collect() },
-            options: all.iter().map(|i| is_it(number, i)).collect(),
-        });
+    };
+    if chosen.is_none() {
+        question = several_foods(number, &rest, &words, &beside, names, settings).or(question);
     }
     let grams = answer.and_then(|a| a.grams).filter(|g| g.is_finite() && *g > 0.0 && *g <= 200_000.0);
     if let Some(grams) = grams {
@@ -143,19 +92,17 @@ pub(super) fn read_line(
         line.why.push(ReadBy::YouSaidGrams { mass: Mass::new_g(grams) });
     } else {
         match &amount {
-            Some(_) if rest.dusting && !rest.more => {
-                line.left_out = Some(LeftOut::ForTheFinish);
-                question = None;
+            Some(amount) if !rest.dusting || rest.more => {
+                weigh(number, amount, first_way(&words), &mut line, &mut question, settings, answer);
             }
-            Some(amount) => weigh(number, amount, first_way(&words), &mut line, &mut question, settings, answer),
-            None if rest.dusting => {
-                line.left_out = Some(LeftOut::ForTheBoard);
-                question = None;
-            }
-            None => {
+            None if !rest.dusting => {
                 let name = line.ingredient.as_ref().map_or_else(|| rest.name.clone(), |i| i.name.to_lowercase());
                 let ask = Ask::HowMuch { name, to_taste: rest.to_taste };
                 question.get_or_insert(Question { doubt: LineDoubt::NoAmount, ask, options: vec![] });
+            }
+            dusts => {
+                line.left_out = Some(if dusts.is_some() { LeftOut::ForTheFinish } else { LeftOut::ForTheBoard });
+                question = None;
             }
         }
     }
@@ -166,7 +113,7 @@ pub(super) fn read_line(
         line.mass = None;
         question.get_or_insert(Question { doubt: LineDoubt::Unlikely, ask: Ask::OutsideAnyDough, options: vec![] });
     }
-    if minus && line.left_out.is_none() && grams.is_none() && !answer.is_some_and(|a| a.as_read) {
+    if minus_before(text) && line.left_out.is_none() && grams.is_none() && !answer.is_some_and(|a| a.as_read) {
         question.get_or_insert(Question {
             doubt: LineDoubt::TwoNumbers,
             ask: Ask::MinusBefore,
@@ -185,6 +132,78 @@ pub(super) fn read_line(
     }
     line.question = question;
     Some(line)
+}
+
+/// Whether a line begins with a minus, or a dash that stands like one.
+fn minus_before(text: &str) -> bool {
+    text.trim_start()
+        .strip_prefix(['-', '\u{2212}'])
+        .is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit() || crate::units::vulgar(c).is_some()))
+}
+
+/// In some kitchens it is the starch, in others the ground grain.
+fn corn_flour(number: usize, rest: &Rest, pantry: &Pantry) -> Understood {
+    let keys = ["cornstarch", "flour-maize"];
+    let options: Vec<_> = keys.iter().filter_map(|k| pantry.get(k)).map(|i| is_it(number, i)).collect();
+    let mut line = asks(LineDoubt::TwoThings, Ask::CornFlour, options);
+    line.ingredient = pantry.get(keys[0]).cloned();
+    line.note = note_of(rest);
+    line
+}
+
+/// Takes a name of the pantry for the line, and asks where it was not the whole of what the line says.
+fn known_as(number: usize, found: Found, unsalted: bool, names: &Names, line: &mut Understood) -> Option<Question> {
+    let name = found.ingredient.name.to_lowercase();
+    let question = if found.whole {
+        line.why.push(ReadBy::ReadAs { name });
+        if matches!(found.ingredient.key.as_ref(), "butter") && !unsalted {
+            line.confidence *= 0.9;
+            line.why.push(ReadBy::TakenAsUnsalted);
+        }
+        None
+    } else if let Some(other) = found.also.first() {
+        Some(Question {
+            doubt: LineDoubt::TwoThings,
+            ask: Ask::TwoThings { first: name, other: other.name.to_lowercase() },
+            options: [&found.ingredient, other].map(|i| is_it(number, i)).to_vec(),
+        })
+    } else {
+        let mut like = vec![Arc::clone(&found.ingredient)];
+        like.extend(names.like(&found.strange, 3).into_iter().filter(|i| i.key != found.ingredient.key));
+        Some(Question {
+            doubt: LineDoubt::StrangeWord,
+            ask: Ask::NotKnown { word: shown(&found.strange.join(" ")), name },
+            options: like.iter().map(|i| is_it(number, i)).collect(),
+        })
+    };
+    line.ingredient = Some(found.ingredient);
+    question
+}
+
+/// Asks where one line names several foods: by a choice, a list, or a second amount.
+fn several_foods(
+    number: usize,
+    rest: &Rest,
+    words: &[String],
+    beside: &[String],
+    names: &Names,
+    settings: &ReadSettings,
+) -> Option<Question> {
+    if let Some(all) = either(words, beside, names).or_else(|| listed(words, &rest.beside, names)) {
+        return Some(Question {
+            doubt: LineDoubt::TwoThings,
+            ask: Ask::Several { names: all.iter().map(|i| i.name.to_string()).collect() },
+            options: all.iter().map(|i| is_it(number, i)).collect(),
+        });
+    }
+    let second = second_amount(&rest.name).or_else(|| second_thing(&rest.beside, names, settings))?;
+    let first = rest.name.strip_suffix(second).unwrap_or(&rest.name).trim_end_matches(['+', '&', ' ']);
+    let parts = [tokens(first), tokens(second)].map(|w| names.find(&w, &[]));
+    Some(Question {
+        doubt: LineDoubt::TwoThings,
+        ask: Ask::TwoAmounts { second: shown(second) },
+        options: parts.iter().flatten().map(|f| is_it(number, &f.ingredient)).collect(),
+    })
 }
 
 /// Phrases by which somebody takes back what they have just said.

@@ -122,32 +122,13 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
         says: ReadMethod::default(),
         faults: vec![],
     };
-    if pages.lines.len() > MOST_RECIPE_LINES {
-        reading.faults.push(InputError::refused(
-            "text",
-            format!(
-                "the text has {} lines; the first {MOST_RECIPE_LINES} are read, those after are not",
-                pages.lines.len()
-            ),
-        ));
-    }
     let mut lines = pages.lines;
     let texts = lines.iter().filter_map(|(_, source)| match source {
         Source::Text(text) => Some(text.as_str()),
         Source::Told(_) | Source::Exact(_) => None,
     });
     let whole = texts.chain(pages.steps.iter().map(String::as_str)).collect::<Vec<_>>().join(". ");
-    for (number, source) in &mut lines {
-        if let Source::Text(text) = source
-            && text.len() > MOST_LINE_BYTES
-        {
-            let end = (0..=MOST_LINE_BYTES).rfind(|&i| text.is_char_boundary(i)).unwrap_or(0);
-            text.truncate(end);
-            let said =
-                format!("line {number} is longer than {MOST_LINE_BYTES} bytes; what stands behind them is not read");
-            reading.faults.push(InputError::refused("text", said));
-        }
-    }
+    reading.faults = within_bounds(&mut lines);
     reading.says = match pages.says.map(RecipeSays::checked) {
         Some(Ok(says)) => ReadMethod { says, heard: vec![] },
         Some(Err(faults)) => {
@@ -228,6 +209,29 @@ pub(super) fn understand(pages: Pages, pantry: &Pantry, settings: &ReadSettings,
     }
     doubt_the_unlikely(&mut reading, answers);
     reading
+}
+
+/// Cuts lines that are too long, and tells what is not read.
+fn within_bounds(lines: &mut [(usize, Source)]) -> Vec<InputError> {
+    let mut faults = vec![];
+    if lines.len() > MOST_RECIPE_LINES {
+        faults.push(InputError::refused(
+            "text",
+            format!("the text has {} lines; the first {MOST_RECIPE_LINES} are read, those after are not", lines.len()),
+        ));
+    }
+    for (number, source) in lines {
+        if let Source::Text(text) = source
+            && text.len() > MOST_LINE_BYTES
+        {
+            let end = (0..=MOST_LINE_BYTES).rfind(|&i| text.is_char_boundary(i)).unwrap_or(0);
+            text.truncate(end);
+            let said =
+                format!("line {number} is longer than {MOST_LINE_BYTES} bytes; what stands behind them is not read");
+            faults.push(InputError::refused("text", said));
+        }
+    }
+    faults
 }
 
 /// A part of a recipe that was told: read from its amount and its food, shown as it was said.

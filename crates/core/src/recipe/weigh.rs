@@ -57,19 +57,7 @@ pub(super) fn weigh(
                 return;
             }
             Err(doubt) => {
-                let ask = match &amount.measure {
-                    Measure::Vague(word)
-                        if matches!(word.as_str(), "some" | "few" | "little" | "couple" | "bit" | "little bit") =>
-                    {
-                        Ask::GramsOfThat { name }
-                    }
-                    Measure::Vague(word) => Ask::GramsOfAMeasure { word: word.clone(), name },
-                    Measure::Container(word) => Ask::GramsInAContainer { word: word.clone(), name },
-                    Measure::Each => Ask::GramsEach { said: amount.said(), name },
-                    Measure::Stick => Ask::GramsOfAStick { name },
-                    Measure::Mass(..) | Measure::Volume(..) => Ask::GramsOf { said: amount.said(), name },
-                };
-                question.get_or_insert(Question { doubt, ask, options: vec![] });
+                question.get_or_insert(Question { doubt, ask: grams_of(amount, name), options: vec![] });
                 return;
             }
         }
@@ -82,59 +70,11 @@ pub(super) fn weigh(
         line.confidence *= if *word == "heaped" { 0.6 } else { 0.85 };
         line.why.push(ReadBy::LevelTaken { word });
     }
-    let mut weighed_first = amounts.parts.iter().all(|(_, a)| matches!(a.measure, Measure::Mass(..)));
-    let mut said_first = amounts.parts.iter().map(|(_, a)| a.said()).collect::<Vec<_>>().join(" and ");
-    let mut ounces = amounts.parts.iter().any(|(_, a)| matches!(a.measure, Measure::Mass(_, "oz" | "lb")));
-    // The same amount said another way must agree; a weight is then what counts, grams before ounces.
-    for other in &amounts.also {
-        let mut ways: Vec<CupWay> = vec![way];
-        ways.extend(CupWay::ALL);
-        let mut quiet = Vec::new();
-        let Ok((each, _)) = one_weighs(other, &ingredient, way, amounts.size, settings, &mut quiet) else { continue };
-        let second = f64::midpoint(other.low, other.high) * each;
-        let weighed = |m: &Measure| matches!(m, Measure::Mass(..));
-        // A cup filled another way may agree where this one does not.
-        let agreeing = ways.iter().find_map(|&w| {
-            let first = total(amounts, &ingredient, w, settings)?;
-            let second = f64::midpoint(other.low, other.high)
-                * one_weighs(other, &ingredient, w, amounts.size, settings, &mut Vec::new()).ok()?.0;
-            let rounding = if first.max(second) < FEW_G { ROUNDS_G } else { 0.0 };
-            ((first - second).abs() <= (AGREE * first.max(second)).max(rounding)).then_some(w)
-        });
-        match agreeing {
-            Some(w) => {
-                if w != way && ingredient.household.depends_on_way() {
-                    line.why.push(ReadBy::WeightOfACup { way: w });
-                }
-                if weighed(&other.measure)
-                    && (!weighed_first || matches!(other.measure, Measure::Mass(_, "g" | "kg")) && ounces)
-                {
-                    (weighed_first, ounces) = (true, matches!(other.measure, Measure::Mass(_, "oz" | "lb")));
-                    line.why.push(ReadBy::WeightCounts { said: said_first, other: other.said() });
-                    grams = second;
-                    line.confidence = line.confidence.max(0.97);
-                    said_first = other.said();
-                } else {
-                    line.why.push(ReadBy::SaysTheSame { other: other.said() });
-                    line.confidence = line.confidence.max(0.95);
-                }
-            }
-            None if answer.is_some_and(|a| a.as_read) => line.why.push(ReadBy::YouSaidAsRead),
-            None => {
-                let apart = second / grams - 1.0;
-                question.get_or_insert(Question {
-                    doubt: LineDoubt::Disagrees,
-                    ask: Ask::Disagrees {
-                        said: said_first.clone(),
-                        name,
-                        mass: Mass::new_g(grams),
-                        other: other.said(),
-                        apart,
-                    },
-                    options: vec![weighs(number, grams, Some(said_first)), weighs(number, second, Some(other.said()))],
-                });
-                return;
-            }
+    match said_again(number, amounts, &ingredient, way, grams, line, settings, answer) {
+        Ok(counts) => grams = counts,
+        Err(doubt) => {
+            question.get_or_insert(doubt);
+            return;
         }
     }
     if grams <= 0.0 {
@@ -146,6 +86,91 @@ pub(super) fn weigh(
         return;
     }
     line.mass = Some(Mass::new_g(grams));
+}
+
+/// What is asked of an amount that says nothing of a weight.
+fn grams_of(amount: &Amount, name: String) -> Ask {
+    match &amount.measure {
+        Measure::Vague(word)
+            if matches!(word.as_str(), "some" | "few" | "little" | "couple" | "bit" | "little bit") =>
+        {
+            Ask::GramsOfThat { name }
+        }
+        Measure::Vague(word) => Ask::GramsOfAMeasure { word: word.clone(), name },
+        Measure::Container(word) => Ask::GramsInAContainer { word: word.clone(), name },
+        Measure::Each => Ask::GramsEach { said: amount.said(), name },
+        Measure::Stick => Ask::GramsOfAStick { name },
+        Measure::Mass(..) | Measure::Volume(..) => Ask::GramsOf { said: amount.said(), name },
+    }
+}
+
+/// The way of filling a cup by which `other` says the same as the amounts, the line's own way first.
+fn agreeing_way(
+    amounts: &Amounts,
+    other: &Amount,
+    ingredient: &Ingredient,
+    way: CupWay,
+    settings: &ReadSettings,
+) -> Option<CupWay> {
+    std::iter::once(way).chain(CupWay::ALL).find(|&w| {
+        let first = total(amounts, ingredient, w, settings);
+        let second = one_weighs(other, ingredient, w, amounts.size, settings, &mut Vec::new());
+        first.zip(second.ok()).is_some_and(|(first, (each, _))| {
+            let second = f64::midpoint(other.low, other.high) * each;
+            let rounding = if first.max(second) < FEW_G { ROUNDS_G } else { 0.0 };
+            (first - second).abs() <= (AGREE * first.max(second)).max(rounding)
+        })
+    })
+}
+
+/// The grams that count where the same amount is said another way, too: those must agree, and a weight counts, grams before ounces.
+#[expect(clippy::too_many_arguments, reason = "what a line holds, and what it is read by")]
+fn said_again(
+    number: usize,
+    amounts: &Amounts,
+    ingredient: &Ingredient,
+    way: CupWay,
+    mut grams: f64,
+    line: &mut Understood,
+    settings: &ReadSettings,
+    answer: Option<&LineAnswer>,
+) -> Result<f64, Question> {
+    let is_weight = |m: &Measure| matches!(m, Measure::Mass(..));
+    let mut weighed = amounts.parts.iter().all(|(_, a)| is_weight(&a.measure));
+    let mut said = amounts.parts.iter().map(|(_, a)| a.said()).collect::<Vec<_>>().join(" and ");
+    let mut ounces = amounts.parts.iter().any(|(_, a)| matches!(a.measure, Measure::Mass(_, "oz" | "lb")));
+    for other in &amounts.also {
+        let Ok((each, _)) = one_weighs(other, ingredient, way, amounts.size, settings, &mut Vec::new()) else {
+            continue;
+        };
+        let second = f64::midpoint(other.low, other.high) * each;
+        let Some(agreeing) = agreeing_way(amounts, other, ingredient, way, settings) else {
+            if answer.is_some_and(|a| a.as_read) {
+                line.why.push(ReadBy::YouSaidAsRead);
+                continue;
+            }
+            let (mass, apart) = (Mass::new_g(grams), second / grams - 1.0);
+            let name = ingredient.name.to_lowercase();
+            let ask = Ask::Disagrees { said: said.clone(), name, mass, other: other.said(), apart };
+            let options = vec![weighs(number, grams, Some(said)), weighs(number, second, Some(other.said()))];
+            return Err(Question { doubt: LineDoubt::Disagrees, ask, options });
+        };
+        if agreeing != way && ingredient.household.depends_on_way() {
+            line.why.push(ReadBy::WeightOfACup { way: agreeing });
+        }
+        let in_grams = matches!(other.measure, Measure::Mass(_, "g" | "kg"));
+        if is_weight(&other.measure) && (!weighed || in_grams && ounces) {
+            (weighed, ounces) = (true, matches!(other.measure, Measure::Mass(_, "oz" | "lb")));
+            line.why.push(ReadBy::WeightCounts { said, other: other.said() });
+            grams = second;
+            line.confidence = line.confidence.max(0.97);
+            said = other.said();
+        } else {
+            line.why.push(ReadBy::SaysTheSame { other: other.said() });
+            line.confidence = line.confidence.max(0.95);
+        }
+    }
+    Ok(grams)
 }
 
 fn total(amounts: &Amounts, ingredient: &Ingredient, way: CupWay, settings: &ReadSettings) -> Option<f64> {

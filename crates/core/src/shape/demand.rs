@@ -3,6 +3,7 @@
 use super::lattice::LatticeTable;
 use super::layout::Layout;
 use super::sheet::SheetForm;
+use crate::dough::{mixes_of, within_mixes};
 use crate::error::{Checks, InputError, InputErrors};
 use crate::units::{Area, Density, Length, Mass, Share};
 use serde::{Deserialize, Serialize};
@@ -186,7 +187,7 @@ impl Demand<'_> {
 
     /// What `dough` grams with the reserve in it yield.
     fn yields(&self, dough: f64) -> Yield {
-        let mixes = whole((dough / self.mix_limit.g() - 1e-9).ceil().max(1.0));
+        let mixes = mixes_of(Mass::new_g(dough), self.mix_limit);
         let mut mass = dough / (1.0 + self.rules.reserve.value());
         let mut found = Yield { mixes, rolls: Vec::with_capacity(3), left: mass, lost: 0.0 };
         let mut wanted = self.pieces;
@@ -219,25 +220,11 @@ impl Demand<'_> {
 ///
 /// Fails when it would take more mixes than a job may have.
 pub fn demand_to_dough(demand: &Demand) -> Result<DemandAnswer, InputError> {
-    let most = demand.mix_limit.g() * f64::from(crate::dough::MOST_MIXES);
     let least = f64::from(demand.pieces) * demand.piece.g() * (1.0 + demand.rules.reserve.value());
-    let too_much = || {
-        InputError::refused(
-            "pieces",
-            format!(
-                "{} pieces need more than {} mixes of {:.0} g; order fewer or thinner, or raise the mixer's limit",
-                demand.pieces,
-                crate::dough::MOST_MIXES,
-                demand.mix_limit.g()
-            ),
-        )
-    };
     let mut dough = (least - 1.0).max(0.0);
     let found = loop {
         dough = next_mass_g(dough);
-        if dough > most {
-            return Err(too_much());
-        }
+        within_mixes(Mass::new_g(dough), demand.mix_limit)?;
         let found = demand.yields(dough);
         if demand.enough(&found) {
             break found;

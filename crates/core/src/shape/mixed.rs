@@ -132,8 +132,7 @@ impl MixedShare {
         let rolled = self.area.mass_at(thickness, density) * self.share.value();
         let dough = Mass::new_g((rolled.g() * (1.0 + rules.reserve().value())).ceil());
         let lost = rolled * LOST_A_ROLL;
-        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "at most the sheets allowed")]
-        let mixes = (dough / mix_limit - 1e-9).ceil().max(1.0) as u32;
+        let mixes = crate::dough::mixes_of(dough, mix_limit);
         let rolls = self.sheets.iter().map(|(length, area, layout, pieces)| Roll {
             number: 0,
             sheets: 1,

@@ -57,21 +57,33 @@ impl Profile {
         if mine >= self.high.len() || theirs >= other.low.len() {
             return f64::NEG_INFINITY;
         }
-        // Eight running maxima, so that the compiler keeps them in vector registers.
+        // Eight running maxima, so that the compiler keeps them in vector registers; by index, since what joins two slices is not inlined
+        // where the parts of a crate are compiled apart.
         const LANES: usize = 8;
         let (highs, lows) = (&self.high[mine..], &other.low[theirs..]);
         let count = highs.len().min(lows.len());
-        let (highs, lows) = (&highs[..count], &lows[..count]);
+        let (highs, high_rest) = highs[..count].as_chunks::<LANES>();
+        let (lows, low_rest) = lows[..count].as_chunks::<LANES>();
         let mut lanes = [f64::NEG_INFINITY; LANES];
-        for (high, low) in highs.chunks_exact(LANES).zip(lows.chunks_exact(LANES)) {
-            for (lane, (high, low)) in lanes.iter_mut().zip(high.iter().zip(low)) {
-                let gap = high - low;
-                *lane = if gap > *lane { gap } else { *lane };
+        let mut at = 0;
+        while at < highs.len() && at < lows.len() {
+            let (high, low) = (&highs[at], &lows[at]);
+            let mut lane = 0;
+            while lane < LANES {
+                let gap = high[lane] - low[lane];
+                lanes[lane] = if gap > lanes[lane] { gap } else { lanes[lane] };
+                lane += 1;
             }
+            at += 1;
         }
-        let tail = count - count % LANES;
-        let rest = highs[tail..].iter().zip(&lows[tail..]).map(|(high, low)| high - low);
-        lanes.into_iter().chain(rest).fold(f64::NEG_INFINITY, f64::max)
+        let mut furthest = f64::NEG_INFINITY;
+        for gap in lanes {
+            furthest = furthest.max(gap);
+        }
+        for (high, low) in high_rest.iter().zip(low_rest) {
+            furthest = furthest.max(high - low);
+        }
+        furthest
     }
 }
 

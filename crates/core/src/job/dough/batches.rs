@@ -1,7 +1,7 @@
 //! The dough station of a plan: what so many pieces take, what else is mixed with it, and what is weighed.
 
 use crate::dough::{Character, Formula, WeighRules, divide_into_mixes, mixing_temperatures, rolled_density};
-use crate::error::{InputError, InputErrors};
+use crate::error::InputErrors;
 use crate::geometry::Outline;
 use crate::job::answers::{DoughPart, DoughPlan, PartUse};
 use crate::job::reasons::reason::Reason;
@@ -142,13 +142,7 @@ pub(crate) fn dough_plan(
         whole_eggs,
     )?;
     let (mix_limit, _) = kitchen.mixer().most(density);
-    if dough / mix_limit > f64::from(crate::dough::MOST_MIXES) {
-        return Err(InputError::refused(
-            "pieces",
-            format!("{:.0} kg of dough are more than {} mixes", dough.g() / 1000.0, crate::dough::MOST_MIXES),
-        )
-        .into());
-    }
+    crate::dough::within_mixes(dough, mix_limit)?;
     let mixes = divide_into_mixes(formula, dough, kitchen.mixer(), density, &rules);
     let measured = job.measured_dough();
     let temperature = measured.unwrap_or_else(|| {

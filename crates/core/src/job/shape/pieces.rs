@@ -388,19 +388,8 @@ impl Source {
         };
         let formed = each * f64::from(count);
         let dough = formed * (1.0 + job.rolling().reserve().value());
-        if dough / mix_limit > f64::from(crate::dough::MOST_MIXES) {
-            let most = crate::dough::MOST_MIXES;
-            return Err(InputError::refused(
-                "pieces",
-                format!(
-                    "{pieces} pieces need more than {most} mixes of {:.0} g; order fewer or raise the mixer's limit",
-                    mix_limit.g()
-                ),
-            )
-            .into());
-        }
-        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "at most the mixes checked above")]
-        let mixes = (dough / mix_limit - 1e-9).ceil().max(1.0) as u32;
+        crate::dough::within_mixes(dough, mix_limit)?;
+        let mixes = crate::dough::mixes_of(dough, mix_limit);
         Ok(DemandAnswer {
             dough,
             reserve: dough - formed,
